@@ -1,0 +1,66 @@
+/** The made-up business of the demo: what Odile Brandt would have typed into set-up. */
+export const demoPassword = "open the door";
+
+export const business = { name: "Marrowick Hearth & Flue", phone: "+1 555 0100", mail: "office@marrowick.example", currency: "EUR", pricesIncludeTax: true, timeZone: "Europe/Lisbon" };
+
+export const people = [
+  { name: "Odile Brandt", mail: "odile@marrowick.example", role: "owner" },
+  { name: "Tomas Quill", mail: "tomas@marrowick.example", role: "dispatcher" },
+  { name: "Ines Varga", mail: "ines@marrowick.example", role: "bookkeeper" },
+  { name: "Bram Okafor", mail: "bram@marrowick.example", role: "technician" },
+  { name: "Petra Lindqvist", mail: "petra@marrowick.example", role: "technician" },
+  { name: "Yusuf Demir", mail: "yusuf@marrowick.example", role: "technician" },
+  { name: "Hanna Sorel", mail: "hanna@marrowick.example", role: "technician" },
+  { name: "Kofi Mensah", mail: "kofi@marrowick.example", role: "technician" },
+  { name: "Luca Arden", mail: "luca@marrowick.example", role: "technician" },
+] as const;
+
+const everyDay = 127;
+const [tue, wed, thu] = [2, 4, 8];
+
+export const zones = [
+  { name: "Harbourside", postcodes: ["MW 1*"], weekdays: everyDay },
+  { name: "Old Town", postcodes: ["MW 201-206"], weekdays: everyDay, serveTo: 13 * 60 },
+  { name: "Northfield", postcodes: ["MW 3*"], weekdays: everyDay },
+  { name: "Moor Edge", postcodes: ["MW 401-408"], weekdays: tue + thu, surchargeMinor: 1800, noticeMinutes: 2 * 1440 },
+  { name: "Gull Island", postcodes: ["MW 501", "MW 502", "MW 503"], weekdays: wed, smallestOrderMinor: 12_000 },
+];
+
+type Hours = [weekdays: number[], spans: [number, number][]];
+const hours = (...parts: Hours[]) => parts.flatMap(([weekdays, spans]) => weekdays.flatMap((weekday) => spans.map(([opens, closes]) => ({ weekday, opens: opens * 60, closes: closes * 60 }))));
+const monToFri = [0, 1, 2, 3, 4];
+
+/** `untilDays`: days from the start of the demo on which a certificate expires. */
+export const technicians: { name: string; phone: string; skills: { name: string; level?: number; untilDays?: number }[]; hours: ReturnType<typeof hours>; home: string }[] = [
+  { name: "Bram Okafor", phone: "+1 555 0111", skills: [{ name: "sweep", level: 3 }, { name: "solid fuel" }, { name: "roof access", level: 2 }], hours: hours([monToFri, [[8, 12], [12.5, 16.5]]]), home: "MW 304" },
+  { name: "Petra Lindqvist", phone: "+1 555 0112", skills: [{ name: "solid fuel", level: 2 }, { name: "gas", level: 2, untilDays: 24 }, { name: "camera survey", level: 3 }], hours: hours([monToFri, [[8, 13], [13.5, 17]]]), home: "MW 105" },
+  { name: "Yusuf Demir", phone: "+1 555 0113", skills: [{ name: "sweep" }, { name: "gas", untilDays: 400 }], hours: hours([monToFri, [[9.5, 12.5], [13, 18]]]), home: "MW 309" },
+  { name: "Hanna Sorel", phone: "+1 555 0114", skills: [{ name: "sweep" }, { name: "solid fuel" }, { name: "camera survey" }], hours: hours([[0, 1, 3, 4], [[8, 12], [13, 17]]], [[5], [[9, 13]]]), home: "MW 108" },
+  { name: "Kofi Mensah", phone: "+1 555 0115", skills: [{ name: "sweep", level: 2 }, { name: "confined space" }, { name: "roof access", level: 2 }], hours: hours([monToFri, [[7, 11.5], [12, 15.5]]]), home: "MW 302" },
+  { name: "Luca Arden", phone: "+1 555 0116", skills: [{ name: "roof access" }], hours: hours([monToFri, [[8, 12], [12.5, 16.5]]]), home: "MW 102" },
+];
+
+type Deposit = { kind: "none" | "percent" | "fixed" | "full"; value: number };
+const none: Deposit = { kind: "none", value: 0 };
+
+export const services: { code: string; name: string; category: string; description: string; priceMinor: number; taxBp: number; minutes: number; afterMinutes?: number; crew?: number; skills: string[]; deposit: Deposit; popular: number }[] = [
+  { code: "SW", name: "Chimney sweep", category: "Sweeping", description: "One flue swept from below, with a smoke test and a certificate for your insurer.", priceMinor: 7900, taxBp: 1300, minutes: 45, afterMinutes: 5, skills: ["sweep"], deposit: none, popular: 10 },
+  { code: "ST", name: "Stove service", category: "Stoves", description: "Seals, bricks and baffle checked, glass cleaned, flue swept.", priceMinor: 11_900, taxBp: 2100, minutes: 75, afterMinutes: 5, skills: ["solid fuel"], deposit: { kind: "fixed", value: 3000 }, popular: 6 },
+  { code: "GA", name: "Gas fire check", category: "Gas", description: "Safety check of one gas fire, with a certificate.", priceMinor: 9500, taxBp: 2100, minutes: 45, skills: ["gas"], deposit: none, popular: 5 },
+  { code: "CS", name: "Camera survey", category: "Surveys", description: "The flue filmed from end to end, with a written report within two days.", priceMinor: 16_000, taxBp: 2100, minutes: 90, afterMinutes: 10, skills: ["camera survey"], deposit: { kind: "percent", value: 2500 }, popular: 3 },
+  { code: "BG", name: "Bird guard fitted", category: "Roof work", description: "A guard over one pot, fitted by two people.", priceMinor: 14_500, taxBp: 2100, minutes: 60, skills: ["roof access"], crew: 2, deposit: { kind: "fixed", value: 4000 }, popular: 2 },
+  { code: "CW", name: "Cowl replacement", category: "Roof work", description: "The old cowl off, a new one on, fitted by two people.", priceMinor: 17_500, taxBp: 2100, minutes: 75, skills: ["roof access"], crew: 2, deposit: { kind: "fixed", value: 4000 }, popular: 1 },
+  { code: "SD", name: "Smoke draught test", category: "Surveys", description: "Is the draught right? Measured with the room as you use it.", priceMinor: 6500, taxBp: 2100, minutes: 40, skills: ["solid fuel"], deposit: none, popular: 2 },
+  { code: "LC", name: "Landlord’s yearly certificate", category: "Gas", description: "All gas fires of one address checked and certified.", priceMinor: 11_000, taxBp: 2100, minutes: 60, skills: ["gas"], deposit: none, popular: 2 },
+  { code: "PO", name: "Pizza-oven flue clean", category: "Sweeping", description: "Grease and soot out of the oven’s flue, before you open.", priceMinor: 8500, taxBp: 1300, minutes: 60, skills: ["sweep"], deposit: none, popular: 1 },
+  { code: "RV", name: "Relining visit", category: "Surveys", description: "We measure the flue and leave you a quote for relining it.", priceMinor: 4500, taxBp: 2100, minutes: 60, skills: ["camera survey"], deposit: none, popular: 1 },
+];
+
+export const windows = [
+  { weekdays: 31, from: 7 * 60, to: 9 * 60 },
+  ...[9, 11, 13, 15].map((from) => ({ weekdays: from < 13 ? 63 : 31, from: from * 60, to: (from + 2) * 60 })),
+];
+
+export const firstNames = ["Mira", "Anton", "Selma", "Jonas", "Farida", "Edmund", "Noor", "Tilda", "Osman", "Greta", "Pavel", "Ada", "Marius", "Yara", "Henrik", "Lotte", "Samir", "Ruth", "Emil", "Zofia", "Idris", "Clara", "Viktor", "Amara", "Felix", "Ingrid", "Rafael", "Nadia", "Oskar", "Leila"];
+export const lastNames = ["Okonjo", "Halloran", "Sato", "Lund", "Abara", "Ferrer", "Ruiz", "Okoye", "Vance", "Castell", "Brome", "Dahl", "Petrov", "Marsh", "Nyberg", "Quinlan", "Tarrow", "Weiss", "Imani", "Solberg", "Kestrel", "Moreau", "Adeyemi", "Lindgren", "Novak", "Pryce", "Ramos", "Thorne", "Ueda", "Yilmaz"];
+export const accessNotes = ["Side gate, code 4471.", "Dog is friendly.", "Park in the yard behind the house.", "Ring twice, the bell is quiet.", "Key with the neighbour at number 3.", "Narrow stairs to the second floor.", ""];

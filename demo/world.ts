@@ -1,0 +1,213 @@
+import type { Actor, Role } from "@/core/people/permissions";
+import { addDays, epochMinute, localDate, weekdayOf } from "@/core/time/local";
+import type { Address } from "@/gateways/types";
+import { book } from "@/operations/book";
+import { bookInOffice } from "@/operations/book-in-office";
+import { advanceVisit } from "@/operations/advance-visit";
+import { mustPerform, perform, viewContext } from "@/operations/door";
+import { findWanted } from "@/operations/booking";
+import type { Hogar } from "@/operations/hogar";
+import { actorOfLink, linkTokenOf } from "@/operations/links";
+import { openBusiness } from "@/operations/open-business";
+import { payByCard } from "@/operations/pay-by-card";
+import { savePerson } from "@/operations/people";
+import { answersFor } from "@/operations/placing";
+import { recordPayment } from "@/operations/record-payment";
+import { makeRepeat } from "@/operations/repeats";
+import { recordTimeOff, saveBookingRules, saveService, saveTechnician, saveZone } from "@/operations/setup";
+import { runDue } from "@/worker/loop";
+import { testCards } from "@/gateways/cards-standin";
+import * as marrowick from "./marrowick";
+import { seeded, type Random } from "./random";
+
+export interface WorldOptions {
+  seed: number;
+  /** How many times the usual size. */
+  scale?: number;
+  /** Days of history; a test may want less. */
+  historyDays?: number;
+  /** Told what is being made. */
+  progress?: (words: string) => void;
+}
+
+/** Who types all this in. */
+const office: Actor = { kind: "system", name: "demo" };
+
+/**
+ * Fills a fresh installation with the demo's business and lives six weeks of its life: every booking,
+ * visit and payment goes through the same operations as in the real interface, at its own moment of
+ * a clock that `setClock` moves. Ends at `now`.
+ */
+export async function makeWorld(hogar: Hogar, setClock: (ms: number) => void, now: number, { seed, scale = 1, historyDays = 42, progress = () => {} }: WorldOptions): Promise<void> {
+  const random = seeded(seed);
+  const zone = marrowick.business.timeZone;
+  const today = localDate(Math.floor(now / 60_000), zone);
+  const at = (date: string, hour: number) => epochMinute(date, Math.round(hour * 60), zone) * 60_000;
+
+  setClock(at(addDays(today, -historyDays), 8));
+  progress("setting the business up");
+  setUp(hogar, today);
+  const customers = makeCustomers(hogar, random, 180 * scale);
+  const life = new Life(hogar, random, customers);
+
+  for (let n = -historyDays; n <= 0; n++) {
+    const date = addDays(today, n);
+    if (n === 0 && at(date, 9) > now) break;
+    progress(`day ${n + historyDays + 1} of ${historyDays + 1}`);
+    setClock(at(date, 9));
+    await runDue(hogar);
+    if (weekdayOf(date) < 6) for (let i = 0; i < random.int(6, 9) * scale; i++) life.bookSomething(n > -10 ? 20 : 12);
+    if (n === -historyDays + 3) life.startRepeats(60 * scale);
+    await life.workThrough(date, setClock, Math.min(now, at(date, 19)));
+    setClock(Math.min(now, at(date, 19)));
+    life.payInvoices();
+    await runDue(hogar, false);
+  }
+  setClock(now);
+  progress("this morning");
+  await life.thisMorning(today);
+  await runDue(hogar);
+}
+
+function setUp(hogar: Hogar, today: string): void {
+  const places = hogar.town!.addresses;
+  const depot = places[0]!;
+  openBusiness(hogar, { ...marrowick.business, place: { lng: depot.lng, lat: depot.lat }, demo: true }, { ...marrowick.people[0], password: marrowick.demoPassword });
+  for (const zone of marrowick.zones)
+    mustPerform(hogar, saveZone, { id: null, serveFrom: 7 * 60, serveTo: 19 * 60, noticeMinutes: 0, surchargeMinor: 0, smallestOrderMinor: 0, ...zone }, office);
+  const technicianIds = new Map<string, number>();
+  for (const { name, phone, skills, hours, home } of marrowick.technicians) {
+    const { lng, lat } = places.find((place) => place.postcode === home) ?? depot;
+    const held = skills.map(({ name, level = 1, untilDays }) => ({ name, level, validUntil: untilDays === undefined ? null : addDays(today, untilDays) }));
+    technicianIds.set(name, mustPerform(hogar, saveTechnician, { id: null, name, phone, skills: held, hours, start: { lng, lat } }, office).id);
+  }
+  for (const { code, name, category, description, priceMinor, taxBp, minutes, afterMinutes = 0, crew = 1, skills, deposit } of marrowick.services)
+    mustPerform(hogar, saveService, { id: null, active: true, beforeMinutes: 0, code, name, category, description, priceMinor, taxBp, minutes, afterMinutes, crew, skills, deposit }, office);
+  mustPerform(hogar, saveBookingRules, { windows: marrowick.windows, noticeMinutes: 120, horizonDays: 42, holdMinutes: 10 }, office);
+  for (const { name, mail, role } of marrowick.people.slice(1))
+    mustPerform(hogar, savePerson, { id: null, name, mail, role: role as Role, password: marrowick.demoPassword, technicianId: technicianIds.get(name) ?? null, active: true }, office);
+  const away = (name: string, from: number, to: number, reason: string) =>
+    mustPerform(hogar, recordTimeOff, { technicianId: technicianIds.get(name)!, firstDate: addDays(today, from), lastDate: addDays(today, to), reason }, office);
+  away("Hanna Sorel", 9, 13, "Holiday");
+  away("Yusuf Demir", 20, 22, "Training");
+}
+
+interface DemoCustomer {
+  name: string;
+  mail: string;
+  phone: string;
+  reminders: boolean;
+  sites: Address[];
+}
+
+/** Customers with a site or two each; nearly half of them in Northfield. */
+function makeCustomers(hogar: Hogar, random: Random, count: number): DemoCustomer[] {
+  const all = hogar.town!.addresses;
+  const inNorthfield = all.filter((a) => a.line.endsWith("Northfield"));
+  const taken = new Set<string>();
+  const site = () => {
+    for (;;) {
+      const address = random.pick(random.chance(0.4) ? inNorthfield : all);
+      if (taken.size >= all.length || !taken.has(address.id)) return taken.add(address.id), address;
+    }
+  };
+  return Array.from({ length: count }, (_, i) => {
+    const first = random.pick(marrowick.firstNames);
+    const last = random.pick(marrowick.lastNames);
+    const mail = i === 7 ? "bounce@example.com" : `${first}.${last}${i}@example.com`.toLowerCase();
+    return { name: `${first} ${last}`, mail, phone: `+1 ${201 + Math.floor(i / 90)} 555 01${String(i % 90).padStart(2, "0")}`, reminders: random.chance(0.95), sites: [site(), ...(random.chance(0.28) ? [site()] : [])] };
+  });
+}
+
+class Life {
+  private readonly services: { id: number; code: string; deposit_kind: string }[];
+  private readonly popular: string[];
+  private next = 0;
+
+  constructor(private readonly hogar: Hogar, private readonly random: Random, private readonly customers: DemoCustomer[]) {
+    this.services = hogar.store.sql<{ id: number; code: string; deposit_kind: string }>("SELECT id, code, deposit_kind FROM services").all();
+    this.popular = marrowick.services.flatMap((s) => Array<string>(s.popular).fill(s.code));
+  }
+
+  /** Somebody books: at the front door or by phone, in one of the next `days` days. */
+  bookSomething(days: number, code = this.random.pick(this.popular), card: (typeof testCards)[number] = testCards[0]): number | null {
+    const { hogar, random } = this;
+    const customer = this.customers[this.next++ % this.customers.length]!;
+    const address = random.pick(customer.sites);
+    const service = this.services.find((s) => s.code === code)!;
+    const context = viewContext(hogar, office);
+    const dates = Array.from({ length: days }, (_, i) => addDays(context.today, i));
+    const { visit } = findWanted(context, address.id, service.id);
+    const offers = answersFor(context, visit, dates).filter((a) => a.offered);
+    if (offers.length === 0) return null;
+    // Most people take one of the first windows.
+    const { date, from, to } = offers[Math.min(random.int(0, offers.length - 1), random.int(0, offers.length - 1))]!;
+    const details = { name: customer.name, mail: customer.mail, phone: customer.phone, reminders: customer.reminders };
+    const chosen = { addressId: address.id, serviceId: service.id, date, from, to, note: random.pick(marrowick.accessNotes) };
+    if (service.deposit_kind === "none" && random.chance(0.4)) return mustPerform(hogar, bookInOffice, { ...chosen, customer: details }, office).jobId;
+    const { link } = mustPerform(hogar, book, { ...chosen, customer: details, cardToken: hogar.standins.cards.tokenFor(card.number)! }, { kind: "visitor" });
+    return actorOfLink(hogar, link)!.jobId;
+  }
+
+  /** The agreements that bring visits back. */
+  startRepeats(count: number): void {
+    const { hogar, random } = this;
+    for (let i = 0; i < count; i++) {
+      const [code, every, unit] = random.pick([["SW", 1, "year"], ["SW", 1, "year"], ["ST", 1, "year"], ["PO", 4, "week"], ["LC", 3, "month"], ["GA", 6, "month"]] as const);
+      const jobId = this.bookSomething(14, code);
+      if (jobId === null) continue;
+      const { id } = hogar.store.sql<{ id: number }>("SELECT id FROM visits WHERE job_id = ?").get(jobId)!;
+      mustPerform(hogar, makeRepeat, { visitId: id, every, unit, until: null }, office);
+    }
+  }
+
+  /** The technicians' day, up to `until`. */
+  async workThrough(date: string, setClock: (ms: number) => void, until: number): Promise<void> {
+    const { hogar, random } = this;
+    const visits = hogar.store.sql<{ id: number; drive_from: number; arrives: number; leaves: number }>(
+      `SELECT v.id, min(p.drive_from) AS drive_from, max(p.arrives) AS arrives, max(p.leaves) AS leaves FROM visits v JOIN placements p ON p.visit_id = v.id JOIN jobs j ON j.id = v.job_id
+       WHERE v.date = ? AND v.state = 'promised' AND j.state = 'agreed' GROUP BY v.id ORDER BY arrives`,
+    ).all(date);
+    const steps = visits.flatMap((v) => [
+      { at: v.drive_from, visitId: v.id, to: "on the way" as const },
+      { at: v.arrives, visitId: v.id, to: "on site" as const },
+      { at: v.leaves - random.int(0, 6), visitId: v.id, to: random.chance(0.02) ? ("no access" as const) : ("done" as const) },
+    ]);
+    for (const step of steps.sort((a, b) => a.at - b.at)) {
+      if (step.at * 60_000 > until) continue;
+      setClock(step.at * 60_000);
+      perform(hogar, advanceVisit, { visitId: step.visitId, to: step.to }, office);
+    }
+  }
+
+  /** Most customers pay within days; a few need reminding, and a few have not paid yet. */
+  payInvoices(): void {
+    const { hogar, random } = this;
+    const open = hogar.store.sql<{ id: number; job_id: number; open: number }>(
+      `SELECT i.id, i.job_id, i.total_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = i.id), 0) AS open FROM invoices i
+       WHERE open > 0 AND i.id % 11 <> 0 AND NOT EXISTS (SELECT 1 FROM payments WHERE job_id = i.job_id AND state IN ('asked', 'second step'))`,
+    ).all();
+    for (const invoice of open) {
+      if (!random.chance(0.3)) continue;
+      if (random.chance(0.2)) {
+        const part = random.chance(0.2) ? Math.floor(invoice.open / 2) : invoice.open;
+        mustPerform(hogar, recordPayment, { invoiceId: invoice.id, method: random.pick(["cash", "bank"] as const), amountMinor: part, key: `demo-${invoice.id}-${invoice.open}` }, office);
+      } else this.pay(invoice.job_id, "invoice", testCards[random.chance(0.06) ? 1 : 0]);
+    }
+  }
+
+  private pay(jobId: number, purpose: "deposit" | "invoice", card: (typeof testCards)[number]): void {
+    const { hogar } = this;
+    const actor = actorOfLink(hogar, linkTokenOf(hogar, jobId)!)!;
+    mustPerform(hogar, payByCard, { purpose, cardToken: hogar.standins.cards.tokenFor(card.number)! }, actor);
+  }
+
+  /** What makes a dispatcher's morning: somebody is ill, and a card has failed. */
+  async thisMorning(today: string): Promise<void> {
+    const { hogar } = this;
+    this.bookSomething(12, "ST", testCards[1]);
+    const kofi = hogar.store.sql<{ id: number }>("SELECT id FROM technicians WHERE name = 'Kofi Mensah'").get()!;
+    const tomorrow = Array.from({ length: 7 }, (_, i) => addDays(today, i + 1)).find((date) => weekdayOf(date) < 5)!;
+    mustPerform(hogar, recordTimeOff, { technicianId: kofi.id, firstDate: tomorrow, lastDate: tomorrow, reason: "Ill" }, office);
+  }
+}

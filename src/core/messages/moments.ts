@@ -1,0 +1,28 @@
+import { addDays, epochMinute, localOf, type LocalDate } from "../time/local";
+
+/** Minutes of the day between which customers may be written to. */
+export interface AllowedHours {
+  from: number;
+  to: number;
+}
+
+/** The first moment from `epoch` on within the allowed hours (epoch minutes). */
+export function withinAllowedHours(epoch: number, hours: AllowedHours, zone: string): number {
+  const { date, minute } = localOf(epoch, zone);
+  if (minute < hours.from) return epochMinute(date, hours.from, zone);
+  if (minute >= hours.to) return epochMinute(addDays(date, 1), hours.from, zone);
+  return epoch;
+}
+
+/** When the reminder of a visit falls: `hoursBefore` its window opens, moved earlier into the allowed hours so that it never comes too late to be read. */
+export function visitReminderAt(windowFrom: number, hoursBefore: number, hours: AllowedHours, zone: string): number {
+  const wished = windowFrom - hoursBefore * 60;
+  const { date, minute } = localOf(wished, zone);
+  if (minute < hours.from) return epochMinute(addDays(date, -1), hours.to - 1, zone);
+  if (minute >= hours.to) return epochMinute(date, hours.to - 1, zone);
+  return wished;
+}
+
+/** Days after the due date on which an unpaid invoice is reminded of that have come by `today`: their numbers, from 1. */
+export const paymentRemindersDue = (dueDate: LocalDate, daysAfter: readonly number[], today: LocalDate): number[] =>
+  daysAfter.map((days, i) => ({ on: addDays(dueDate, days), number: i + 1 })).filter(({ on }) => on <= today).map(({ number }) => number);

@@ -1,0 +1,75 @@
+/**
+ * Money is an integer of minor units (cents); the currency stands on the business. Rates are basis
+ * points (2100 is 21%). Rounding is half away from zero, once, at the line.
+ */
+export type Minor = number;
+
+export const roundHalfAway = (value: number): number => Math.sign(value) * Math.round(Math.abs(value));
+
+export interface Line {
+  description: string;
+  quantity: number;
+  unitMinor: Minor;
+  taxBp: number;
+}
+
+export interface PricedLine extends Line {
+  /** What the customer pays for the line, tax included. */
+  amountMinor: Minor;
+  taxMinor: Minor;
+}
+
+/** A line with its amount and tax. Where prices include tax, the tax is taken out of the amount; otherwise it is put on top. */
+export function priceLine(line: Line, pricesIncludeTax: boolean): PricedLine {
+  const price = line.quantity * line.unitMinor;
+  if (pricesIncludeTax) {
+    const amountMinor = roundHalfAway(price);
+    return { ...line, amountMinor, taxMinor: roundHalfAway((amountMinor * line.taxBp) / (10_000 + line.taxBp)) };
+  }
+  const net = roundHalfAway(price);
+  const taxMinor = roundHalfAway((net * line.taxBp) / 10_000);
+  return { ...line, amountMinor: net + taxMinor, taxMinor };
+}
+
+export interface Totals {
+  totalMinor: Minor;
+  taxMinor: Minor;
+  /** Tax by rate, in the order of the rates. */
+  taxes: { taxBp: number; taxMinor: Minor; amountMinor: Minor }[];
+}
+
+export function totalOf(lines: readonly Pick<PricedLine, "amountMinor" | "taxMinor" | "taxBp">[]): Totals {
+  const byRate = new Map<number, { taxBp: number; taxMinor: Minor; amountMinor: Minor }>();
+  for (const { taxBp, taxMinor, amountMinor } of lines) {
+    const rate = byRate.get(taxBp) ?? { taxBp, taxMinor: 0, amountMinor: 0 };
+    byRate.set(taxBp, { taxBp, taxMinor: rate.taxMinor + taxMinor, amountMinor: rate.amountMinor + amountMinor });
+  }
+  const taxes = [...byRate.values()].sort((a, b) => a.taxBp - b.taxBp);
+  return { totalMinor: sum(taxes.map((t) => t.amountMinor)), taxMinor: sum(taxes.map((t) => t.taxMinor)), taxes };
+}
+
+export const sum = (amounts: readonly number[]): number => amounts.reduce((a, b) => a + b, 0);
+
+/** "€1,240.00". */
+export function moneyWords(minor: Minor, currency: string): string {
+  const { format, digits } = formatter(currency);
+  return format.format(minor / 10 ** digits);
+}
+
+/** Minor units of an amount as typed ("89", "89.5", "89,50"), or null where it is none. */
+export function parseMoney(text: string, currency: string): Minor | null {
+  const { digits } = formatter(currency);
+  const match = new RegExp(`^(\\d{1,9})(?:[.,](\\d{1,${Math.max(digits, 1)}}))?$`).exec(text.trim());
+  if (!match || (match[2] && digits === 0)) return null;
+  return Number(match[1]) * 10 ** digits + Number((match[2] ?? "").padEnd(digits, "0"));
+}
+
+const formatters = new Map<string, { format: Intl.NumberFormat; digits: number }>();
+function formatter(currency: string) {
+  let known = formatters.get(currency);
+  if (!known) {
+    const format = new Intl.NumberFormat("en-IE", { style: "currency", currency });
+    formatters.set(currency, (known = { format, digits: format.resolvedOptions().maximumFractionDigits ?? 2 }));
+  }
+  return known;
+}

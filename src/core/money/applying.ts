@@ -1,0 +1,40 @@
+import type { Minor } from "./amounts";
+
+/** A receipt with money left on it, or an invoice with money due, oldest first. */
+export interface OpenAmount {
+  id: number;
+  openMinor: Minor;
+}
+
+export interface Application {
+  paymentId: number;
+  invoiceId: number;
+  amountMinor: Minor;
+}
+
+/** Applies what was received to what is due, oldest to oldest, never more than is left on either. */
+export function applyReceived(received: readonly OpenAmount[], due: readonly OpenAmount[]): Application[] {
+  const applications: Application[] = [];
+  const left = received.map((payment) => ({ ...payment }));
+  for (const invoice of due) {
+    let open = invoice.openMinor;
+    for (const payment of left) {
+      const amountMinor = Math.min(open, payment.openMinor);
+      if (amountMinor <= 0) continue;
+      applications.push({ paymentId: payment.id, invoiceId: invoice.id, amountMinor });
+      payment.openMinor -= amountMinor;
+      open -= amountMinor;
+    }
+  }
+  return applications;
+}
+
+export type InvoiceState = "paid" | "part paid" | "open" | "overdue" | "cancelled";
+
+/** How an invoice stands on `today`. */
+export function invoiceState(invoice: { totalMinor: Minor; appliedMinor: Minor; dueDate: string; cancelled: boolean }, today: string): InvoiceState {
+  if (invoice.cancelled) return "cancelled";
+  if (invoice.appliedMinor >= invoice.totalMinor) return "paid";
+  if (invoice.dueDate < today) return "overdue";
+  return invoice.appliedMinor > 0 ? "part paid" : "open";
+}

@@ -1,0 +1,30 @@
+import Database from "better-sqlite3";
+import { createHmac, timingSafeEqual } from "node:crypto";
+import { mkdirSync } from "node:fs";
+import path from "node:path";
+
+/** What the stand-ins for cards and texts remember: a file of their own, as an outside service would have. */
+export function openStandinStore(folder: string): Database.Database {
+  mkdirSync(folder, { recursive: true });
+  const db = new Database(path.join(folder, "services.sqlite"));
+  db.pragma("journal_mode = WAL");
+  db.pragma("busy_timeout = 5000");
+  db.exec(`
+    CREATE TABLE IF NOT EXISTS card_tokens (token TEXT PRIMARY KEY, behaviour TEXT NOT NULL, last_digits TEXT NOT NULL) STRICT;
+    CREATE TABLE IF NOT EXISTS charges (
+      key TEXT PRIMARY KEY, reference TEXT NOT NULL UNIQUE, amount_minor INTEGER NOT NULL, currency TEXT NOT NULL,
+      description TEXT NOT NULL, state TEXT NOT NULL, last_digits TEXT NOT NULL, at INTEGER NOT NULL) STRICT;
+    CREATE TABLE IF NOT EXISTS card_refunds (key TEXT PRIMARY KEY, reference TEXT NOT NULL, amount_minor INTEGER NOT NULL, at INTEGER NOT NULL) STRICT;
+    CREATE TABLE IF NOT EXISTS texts (
+      id INTEGER PRIMARY KEY, key TEXT UNIQUE, number TEXT NOT NULL, direction TEXT NOT NULL, body TEXT NOT NULL, at INTEGER NOT NULL) STRICT;
+  `);
+  return db;
+}
+
+export const sign = (body: string, secret: string): string => createHmac("sha256", secret).update(body).digest("hex");
+
+export function isSigned(body: string, signature: string, secret: string): boolean {
+  const expected = Buffer.from(sign(body, secret));
+  const given = Buffer.from(signature);
+  return expected.length === given.length && timingSafeEqual(expected, given);
+}

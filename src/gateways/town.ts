@@ -1,0 +1,37 @@
+import { readFileSync, existsSync } from "node:fs";
+import { estimateMinutes, type Point } from "@/core/place/points";
+import { roadMinutes, type RoadGraph } from "./road-graph";
+import type { Address, PlaceGateway, RoadGateway } from "./types";
+
+/** A town as a file: its roads, its addresses, and what is drawn of it. The demo generates one. */
+export interface Town extends RoadGraph {
+  addresses: Address[];
+  /** GeoJSON (RFC 7946) of coast, river and districts. */
+  features: { type: "FeatureCollection"; features: unknown[] };
+}
+
+export const loadTown = (file: string): Town | null => (existsSync(file) ? (JSON.parse(readFileSync(file, "utf8")) as Town) : null);
+
+/** Address look-up on the town's own list: each word typed must begin a word of the address. */
+export function townPlaces(town: Town | null): PlaceGateway {
+  const list = (town?.addresses ?? []).map((address) => ({ address, words: wordsOf(`${address.line} ${address.postcode} ${address.postcode.replace(" ", "")}`) }));
+  const byId = new Map(list.map(({ address }) => [address.id, address]));
+  return {
+    suggest(text, limit) {
+      const asked = wordsOf(text);
+      if (asked.length === 0) return [];
+      const found: Address[] = [];
+      for (const { address, words } of list) {
+        if (asked.every((a) => words.some((w) => w.startsWith(a)))) found.push(address);
+        if (found.length === limit) break;
+      }
+      return found;
+    },
+    find: (id) => byId.get(id) ?? null,
+  };
+}
+
+const wordsOf = (text: string): string[] => text.toLowerCase().split(/[^\p{L}\p{N}]+/u).filter(Boolean);
+
+/** Driving minutes on the town's roads, or an estimate from coordinates where there is no town. */
+export const townRoads = (town: Town | null): RoadGateway => (town ? roadMinutes(town) : { minutes: (a: Point, b: Point) => estimateMinutes(a, b) });

@@ -1,0 +1,54 @@
+import type { Point } from "@/core/place/points";
+
+/** The outside world, as the application sees it. Each has a stand-in that ships with Hogar and an opening for a real one. */
+export interface Gateways {
+  cards: CardGateway;
+  mail: MessageGateway;
+  text: MessageGateway;
+  places: PlaceGateway;
+  roads: RoadGateway;
+}
+
+export interface CardGateway {
+  /** Charges a card token. The same key never charges twice, however often it is asked. Throws when the gateway does not answer. */
+  charge(charge: { key: string; token: string; amountMinor: number; currency: string; description: string }): Promise<ChargeOutcome>;
+  /** Pays back a part or all of a charge; the same key never pays back twice. */
+  refund(refund: { key: string; reference: string; amountMinor: number }): Promise<void>;
+  /** Whether a notice about a charge really comes from the gateway. */
+  isGenuine(body: string, signature: string): boolean;
+}
+
+export type ChargeOutcome =
+  | { state: "received"; reference: string }
+  | { state: "declined"; reference: string; reason: string }
+  /** The customer's bank asks for a second step at this address. */
+  | { state: "second step"; reference: string; address: string };
+
+export interface OutgoingMessage {
+  key: string;
+  to: string;
+  subject: string;
+  body: string;
+}
+
+export interface MessageGateway {
+  /** Whether sending the same key again is harmless. Where it is not, a message whose fate is unknown is left to a person. */
+  repeatable: boolean;
+  send(message: OutgoingMessage): Promise<"sent" | "bounced">;
+}
+
+export interface Address extends Point {
+  id: string;
+  line: string;
+  postcode: string;
+}
+
+export interface PlaceGateway {
+  suggest(text: string, limit: number): Address[];
+  find(id: string): Address | null;
+}
+
+export interface RoadGateway {
+  /** Driving minutes, without any margin. */
+  minutes(from: Point, to: Point): number;
+}

@@ -1,0 +1,30 @@
+import { BookInOffice } from "@/schemas/booking";
+import { Refusal } from "@/core/problems";
+import { agreeJob, customerFor, findWanted, siteFor, stillOffered, takeRoom } from "./booking";
+import { actorWords, defineOperation } from "./door";
+import { linkTokenOf } from "./links";
+import { tellCustomer } from "./messaging";
+
+/** The office books while on the phone: without a deposit, on any offered window, with a wanted technician where one is named. */
+export const bookInOffice = defineOperation({
+  name: "book-in-office",
+  access: "board.change",
+  input: BookInOffice,
+  run(context, input) {
+    const wanted = findWanted(context, input.addressId, input.serviceId);
+    const offer = stillOffered(context, wanted, input);
+    const wished = input.technicianId ? offer.technicians.filter((t) => t.id === String(input.technicianId)) : [];
+    const technicians = wanted.visit.crew === 1 && wished.length ? wished : offer.technicians;
+    const visitId = takeRoom(context, wanted, { ...offer, technicians }, { key: null, until: context.now });
+    const customerId = "id" in input.customer ? known(input.customer.id) : customerFor(context, input.customer);
+    const siteId = siteFor(context, customerId, wanted.address, wanted.zone.id);
+    const jobId = agreeJob(context, { visitId, customerId, siteId, service: wanted.service, order: wanted.order, note: input.note, depositMinor: 0, bookedBy: actorWords(context.actor) });
+    tellCustomer(context, { jobId, occasion: "booked", about: `job ${jobId}`, answer: true });
+    return { jobId, visitId, link: linkTokenOf(context.hogar, jobId)! };
+
+    function known(id: number): number {
+      if (!context.sql("SELECT 1 FROM customers WHERE id = ?").get(id)) throw new Refusal("not-found");
+      return id;
+    }
+  },
+});

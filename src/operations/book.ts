@@ -1,0 +1,50 @@
+import { Book } from "@/schemas/booking";
+import { Refusal } from "@/core/problems";
+import { agreeJob, customerFor, findWanted, siteFor, stillOffered, takeRoom, type Wanted, type ChosenWindow } from "./booking";
+import { askCharge } from "./charging";
+import { defineOperation, type OperationContext } from "./door";
+import { linkTokenOf } from "./links";
+import { tellCustomer } from "./messaging";
+
+/**
+ * A customer books at the front door. A hold becomes the visit; without one, or when it has run
+ * out, the offer is computed again and taken in the same transaction. Pressing twice books once.
+ */
+export const book = defineOperation({
+  name: "book",
+  access: "anybody",
+  input: Book,
+  run(context, input) {
+    const again = input.hold ? bookedBefore(context, input.hold) : null;
+    if (again) return again;
+    const wanted = findWanted(context, input.addressId, input.serviceId);
+    const { depositMinor } = wanted.order;
+    if (depositMinor > 0 && !input.cardToken) throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card for the deposit." } });
+
+    const visitId = heldRoom(context, input.hold, wanted, input) ?? takeRoom(context, wanted, stillOffered(context, wanted, input), { key: input.hold ?? null, until: context.now });
+    const customerId = customerFor(context, input.customer);
+    const siteId = siteFor(context, customerId, wanted.address, wanted.zone.id);
+    const jobId = agreeJob(context, { visitId, customerId, siteId, service: wanted.service, order: wanted.order, note: input.note, depositMinor, bookedBy: "front door" });
+    if (depositMinor > 0) askCharge(context, { jobId, purpose: "deposit", amountMinor: depositMinor, cardToken: input.cardToken! });
+    else tellCustomer(context, { jobId, occasion: "booked", about: `job ${jobId}`, answer: true });
+    return { link: linkTokenOf(context.hogar, jobId)! };
+  },
+});
+
+function bookedBefore({ sql, hogar }: OperationContext, hold: string): { link: string } | null {
+  const visit = sql<{ job_id: number | null }>("SELECT job_id FROM visits WHERE hold_key = ?").get(hold);
+  const link = visit?.job_id ? linkTokenOf(hogar, visit.job_id) : null;
+  return link ? { link } : null;
+}
+
+/** The visit that the hold keeps, where it is still in force and for the same thing. A hold that has run out gives its key back. */
+function heldRoom({ sql, now }: OperationContext, hold: string | undefined, wanted: Wanted, window: ChosenWindow): number | null {
+  if (!hold) return null;
+  const visit = sql<{ id: number; held_until: number | null; service_id: number; window_from: number; lng: number; lat: number }>("SELECT * FROM visits WHERE hold_key = ?").get(hold);
+  if (!visit) return null;
+  const same = visit.service_id === wanted.service.id && visit.window_from === window.from && visit.lng === wanted.address.lng && visit.lat === wanted.address.lat;
+  if (same && visit.held_until !== null && visit.held_until >= now) return visit.id;
+  sql("DELETE FROM placements WHERE visit_id = ?").run(visit.id);
+  sql("UPDATE visits SET state = 'cancelled', held_until = NULL, hold_key = NULL WHERE id = ?").run(visit.id);
+  return null;
+}

@@ -1,0 +1,145 @@
+import { priceOrder, type PricedOrder, type Deposit } from "@/core/catalogue/order";
+import { zoneOfPostcode } from "@/core/place/postcodes";
+import { Refusal } from "@/core/problems";
+import type { WindowAnswer } from "@/core/windows/offers";
+import type { Address } from "@/gateways/types";
+import type { OperationContext, ViewContext } from "./door";
+import { makeLink } from "./links";
+import { answersFor, bookableDates, nearestOffers, placeVisit, type VisitToPlace, type ZoneRules } from "./placing";
+
+/** What a booking is about, found again from the ids that came in. */
+export interface Wanted {
+  address: Address;
+  zone: ZoneRules;
+  service: ServiceRow;
+  visit: VisitToPlace;
+  order: PricedOrder;
+}
+
+export interface ServiceRow {
+  id: number;
+  code: string;
+  name: string;
+  price_minor: number;
+  tax_bp: number;
+  minutes: number;
+  before_minutes: number;
+  after_minutes: number;
+  crew: number;
+  deposit_kind: "none" | "percent" | "fixed" | "full";
+  deposit_value: number;
+  active: number;
+}
+
+export interface ChosenWindow {
+  date: string;
+  from: number;
+  to: number;
+}
+
+export function findWanted(context: ViewContext, addressId: string, serviceId: number): Wanted {
+  const address = context.hogar.gateways.places.find(addressId);
+  if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
+  const zone = zoneOf(context, address.postcode);
+  if (!zone) throw new Refusal("outside-zones");
+  const service = context.sql<ServiceRow>("SELECT * FROM services WHERE id = ?").get(serviceId);
+  if (!service?.active) throw new Refusal("service-not-offered");
+  return { address, zone, service, visit: toPlace(service, address, zone.id), order: priceService(context, service, zone) };
+}
+
+export const toPlace = (service: ServiceRow, point: { lng: number; lat: number }, zoneId: number | null): VisitToPlace => ({
+  point: { lng: point.lng, lat: point.lat },
+  zoneId,
+  serviceId: service.id,
+  minutes: service.minutes,
+  before: service.before_minutes,
+  after: service.after_minutes,
+  crew: service.crew,
+});
+
+export function priceService({ business }: ViewContext, service: ServiceRow, zone: Pick<ZoneRules, "name" | "surcharge_minor" | "smallest_order_minor"> | null): PricedOrder {
+  return priceOrder({
+    service: { name: service.name, priceMinor: service.price_minor, taxBp: service.tax_bp, deposit: depositRule(service) },
+    zone: { name: zone?.name ?? "", surchargeMinor: zone?.surcharge_minor ?? 0, smallestOrderMinor: zone?.smallest_order_minor ?? 0 },
+    pricesIncludeTax: business.prices_include_tax === 1,
+  });
+}
+
+function depositRule({ deposit_kind: kind, deposit_value: value }: ServiceRow): Deposit {
+  if (kind === "percent") return { kind, basisPoints: value };
+  return kind === "fixed" ? { kind, amountMinor: value } : { kind };
+}
+
+/** The zone an address lies in, by its postcode; null where it is in none. */
+export function zoneOf({ sql }: ViewContext, postcode: string): ZoneRules | null {
+  const zones = sql<ZoneRules>("SELECT * FROM zones WHERE active = 1").all();
+  const patterns = sql<{ zone_id: number; pattern: string }>("SELECT zone_id, pattern FROM zone_postcodes").all();
+  return zoneOfPostcode(zones.map((zone) => ({ ...zone, patterns: patterns.filter((p) => p.zone_id === zone.id).map((p) => p.pattern) })), postcode);
+}
+
+/** The answer for the chosen window as things stand now, or a refusal that brings the nearest offers. */
+export function stillOffered(context: ViewContext, wanted: Wanted, window: ChosenWindow): Extract<WindowAnswer, { offered: true }> {
+  const answer = answersFor(context, wanted.visit, [window.date]).find((a) => a.from === window.from && a.to === window.to);
+  if (answer?.offered) return answer;
+  const answers = answersFor(context, wanted.visit, bookableDates(context));
+  throw new Refusal("window-gone", { details: { offers: nearestOffers(answers, window.from).map(({ date, from, to }) => ({ date, from, to })) } });
+}
+
+/** Keeps room for a visit that is not promised yet: a hold. Answers its id. */
+export function takeRoom(context: OperationContext, wanted: Wanted, offer: Extract<WindowAnswer, { offered: true }>, hold: { key: string | null; until: number }): number {
+  const { visit } = wanted;
+  const { id } = context.sql<{ id: number }>(
+    `INSERT INTO visits (state, service_id, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, meet_at, lng, lat, held_until, hold_key)
+     VALUES ('held', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
+  ).get(visit.serviceId, wanted.zone.id, offer.date, offer.from, offer.to, visit.minutes, visit.before, visit.after, visit.crew, offer.meetAt, visit.point.lng, visit.point.lat, hold.until, hold.key)!;
+  placeVisit(context, id, offer.technicians.slice(0, visit.crew).map((t) => Number(t.id)));
+  return id;
+}
+
+export interface NewJob {
+  visitId: number;
+  customerId: number;
+  siteId: number;
+  service: ServiceRow;
+  order: PricedOrder;
+  note: string;
+  depositMinor: number;
+  bookedBy: string;
+}
+
+/** Turns a hold or a forecast into a promised visit with a job, its lines and the customer's link. Answers the job's id. */
+export function agreeJob(context: OperationContext, job: NewJob): number {
+  const { sql, now } = context;
+  const { id } = sql<{ id: number }>(
+    `INSERT INTO jobs (customer_id, site_id, service_id, state, total_minor, tax_minor, deposit_minor, note, booked_at, booked_by)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
+  ).get(job.customerId, job.siteId, job.service.id, job.depositMinor > 0 ? "awaiting deposit" : "agreed", job.order.totalMinor, job.order.taxMinor, job.depositMinor, job.note, now, job.bookedBy)!;
+  for (const [i, line] of job.order.lines.entries())
+    sql("INSERT INTO job_lines VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(id, i, line.description, line.quantity, line.unitMinor, line.taxBp, line.amountMinor, line.taxMinor);
+  sql("UPDATE visits SET state = 'promised', job_id = ?, held_until = NULL WHERE id = ?").run(id, job.visitId);
+  sql("INSERT INTO promises (visit_id, made_at, window_from, window_to) SELECT id, ?, window_from, window_to FROM visits WHERE id = ?").run(now, job.visitId);
+  makeLink(context, id);
+  return id;
+}
+
+export interface BookerDetails {
+  name: string;
+  mail: string;
+  phone: string;
+  reminders: boolean;
+}
+
+/** The customer of these details: the same person where mail and name are the same, otherwise a new one. */
+export function customerFor({ sql, now }: OperationContext, { name, mail, phone, reminders }: BookerDetails): number {
+  const tidy = name.trim().replace(/\s+/g, " ");
+  const same = sql<{ id: number }>("SELECT id FROM customers WHERE mail = ? AND name = ? COLLATE NOCASE").get(mail.trim(), tidy);
+  if (same) return same.id;
+  return sql<{ id: number }>("INSERT INTO customers (name, mail, phone, reminders, since_at) VALUES (?, ?, ?, ?, ?) RETURNING id").get(tidy, mail.trim(), phone.trim(), reminders ? 1 : 0, now)!.id;
+}
+
+export function siteFor({ sql }: OperationContext, customerId: number, address: Address, zoneId: number): number {
+  const same = sql<{ id: number }>("SELECT id FROM sites WHERE customer_id = ? AND line = ? AND postcode = ?").get(customerId, address.line, address.postcode);
+  if (same) return same.id;
+  return sql<{ id: number }>("INSERT INTO sites (customer_id, line, postcode, lng, lat, zone_id, access) VALUES (?, ?, ?, ?, ?, ?, '') RETURNING id")
+    .get(customerId, address.line, address.postcode, address.lng, address.lat, zoneId)!.id;
+}

@@ -1,0 +1,34 @@
+import { Refusal } from "@/core/problems";
+import { CancelVisit } from "@/schemas/booking";
+import { payBack } from "./charging";
+import { defineOperation, type OperationContext } from "./door";
+import { tellCustomer } from "./messaging";
+import { takeOut } from "./placing";
+
+/** The office cancels a promised visit. A deposit is paid back, or kept as the customer's credit. */
+export const cancelVisit = defineOperation({
+  name: "cancel-visit",
+  access: "board.change",
+  input: CancelVisit,
+  run(context, { visitId, refundDeposit }) {
+    const visit = context.sql<{ state: string; job_id: number }>("SELECT state, job_id FROM visits WHERE id = ?").get(visitId);
+    if (!visit) throw new Refusal("not-found");
+    if (!["promised", "on the way", "no access"].includes(visit.state)) throw new Refusal("visit-not-open");
+    cancelJob(context, visit.job_id, refundDeposit);
+    tellCustomer(context, { jobId: visit.job_id, occasion: "cancelled", about: `job ${visit.job_id}` });
+  },
+});
+
+/** Ends a job that is not done, with its visits; what was received for it goes back where asked. */
+export function cancelJob(context: OperationContext, jobId: number, refund: boolean): void {
+  const { sql, now } = context;
+  for (const { id } of sql<{ id: number }>("SELECT id FROM visits WHERE job_id = ? AND state NOT IN ('done', 'cancelled')").all(jobId)) {
+    takeOut(context, id);
+    sql("UPDATE visits SET state = 'cancelled' WHERE id = ?").run(id);
+    sql("UPDATE promises SET ended_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(now, id);
+  }
+  sql("UPDATE jobs SET state = 'cancelled' WHERE id = ?").run(jobId);
+  if (!refund) return;
+  for (const { id, amount_minor } of sql<{ id: number; amount_minor: number }>("SELECT id, amount_minor FROM payments WHERE job_id = ? AND purpose = 'deposit' AND state = 'received'").all(jobId))
+    payBack(context, id, amount_minor, "The visit was cancelled");
+}

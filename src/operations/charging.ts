@@ -1,0 +1,101 @@
+import { applyReceived } from "@/core/money/applying";
+import { moneyWords } from "@/core/money/amounts";
+import { paymentApplied, paymentReceived, type JournalEntry } from "@/core/money/journal";
+import { Refusal } from "@/core/problems";
+import type { ChargeOutcome } from "@/gateways/types";
+import type { OperationContext } from "./door";
+import { tellCustomer } from "./messaging";
+
+interface Charge {
+  jobId: number;
+  purpose: "deposit" | "invoice";
+  amountMinor: number;
+  cardToken: string;
+}
+
+/** Writes down that a card is to be charged; the worker does it after the commit, once per key. */
+export function askCharge(context: OperationContext, { jobId, purpose, amountMinor, cardToken }: Charge): number {
+  const { sql, now, business } = context;
+  if (sql("SELECT 1 FROM payments WHERE job_id = ? AND purpose = ? AND state IN ('asked', 'second step')").get(jobId, purpose)) throw new Refusal("charge-under-way");
+  const tries = sql<{ n: number }>("SELECT count(*) AS n FROM payments WHERE job_id = ? AND purpose = ?").get(jobId, purpose)!.n;
+  const key = `${purpose} of job ${jobId}, try ${tries + 1}`;
+  const { id } = sql<{ id: number }>(
+    `INSERT INTO payments (customer_id, job_id, purpose, method, amount_minor, state, charge_key, asked_at)
+     SELECT customer_id, id, ?, 'card', ?, 'asked', ?, ? FROM jobs WHERE id = ? RETURNING id`,
+  ).get(purpose, amountMinor, key, now, jobId)!;
+  context.later({ kind: "charge", key: `charge ${key}`, payload: { chargeKey: key, token: cardToken, amountMinor, currency: business.currency, description: `${business.name}, job ${jobId}` } });
+  return id;
+}
+
+interface PaymentRow {
+  id: number;
+  job_id: number;
+  purpose: "deposit" | "invoice";
+  amount_minor: number;
+  state: string;
+}
+
+/** Takes down how a charge ended. The same news twice changes nothing. */
+export function settleCharge(context: OperationContext, chargeKey: string, outcome: ChargeOutcome): void {
+  const { sql, now } = context;
+  const payment = sql<PaymentRow>("SELECT * FROM payments WHERE charge_key = ?").get(chargeKey);
+  if (!payment) throw new Refusal("not-found");
+  if (payment.state === "received" || payment.state === "declined") return;
+  if (outcome.state === "second step") {
+    sql("UPDATE payments SET state = 'second step', gateway_reference = ?, step_address = ? WHERE id = ?").run(outcome.reference, outcome.address, payment.id);
+    return;
+  }
+  if (outcome.state === "declined") {
+    sql("UPDATE payments SET state = 'declined', gateway_reference = ?, problem = ?, step_address = NULL, settled_at = ? WHERE id = ?").run(outcome.reference, outcome.reason, now, payment.id);
+    return;
+  }
+  sql("UPDATE payments SET state = 'received', gateway_reference = ?, step_address = NULL, settled_at = ? WHERE id = ?").run(outcome.reference, now, payment.id);
+  enterJournal(context, `payment ${payment.id}`, paymentReceived("card", payment.amount_minor));
+  afterReceipt(context, payment);
+}
+
+function afterReceipt(context: OperationContext, payment: PaymentRow): void {
+  const { sql, business } = context;
+  const job = sql<{ state: string }>("SELECT state FROM jobs WHERE id = ?").get(payment.job_id)!;
+  // The money came when the booking had already lapsed or been cancelled: it goes back.
+  if (job.state === "cancelled") return payBack(context, payment.id, payment.amount_minor, "The booking was cancelled");
+  if (payment.purpose === "deposit" && job.state === "awaiting deposit") {
+    sql("UPDATE jobs SET state = 'agreed' WHERE id = ?").run(payment.job_id);
+    tellCustomer(context, { jobId: payment.job_id, occasion: "booked", about: `job ${payment.job_id}`, answer: true });
+  }
+  applyToInvoice(context, payment.job_id);
+  if (payment.purpose === "invoice")
+    tellCustomer(context, { jobId: payment.job_id, occasion: "receipt", about: `payment ${payment.id}`, answer: true, fields: { amount: moneyWords(payment.amount_minor, business.currency) } });
+}
+
+/** Applies what was received for a job to its invoice, as far as both go. */
+export function applyToInvoice(context: OperationContext, jobId: number): void {
+  const { sql, now } = context;
+  const received = sql<{ id: number; openMinor: number }>(
+    `SELECT p.id, p.amount_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE payment_id = p.id), 0)
+       - coalesce((SELECT sum(amount_minor) FROM refunds WHERE payment_id = p.id), 0) AS openMinor
+     FROM payments p WHERE p.job_id = ? AND p.state = 'received' ORDER BY p.id`,
+  ).all(jobId);
+  const due = sql<{ id: number; openMinor: number }>(
+    `SELECT i.id, i.total_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = i.id), 0) AS openMinor
+     FROM invoices i WHERE i.job_id = ? AND i.cancelled_at IS NULL`,
+  ).all(jobId);
+  for (const { paymentId, invoiceId, amountMinor } of applyReceived(received, due)) {
+    // A later receipt may top up an application of the same two; the primary key asks for one row each.
+    sql("INSERT INTO applications (payment_id, invoice_id, amount_minor, applied_at) VALUES (?, ?, ?, ?)").run(paymentId, invoiceId, amountMinor, now);
+    enterJournal(context, `application of payment ${paymentId} to invoice ${invoiceId}`, paymentApplied(amountMinor));
+  }
+}
+
+/** Writes down that money goes back to a card; the worker sends it. */
+export function payBack(context: OperationContext, paymentId: number, amountMinor: number, reason: string): void {
+  const key = `refund of payment ${paymentId}`;
+  const { sql, now } = context;
+  sql("INSERT INTO refunds (payment_id, amount_minor, refund_key, state, asked_at, reason) VALUES (?, ?, ?, 'asked', ?, ?)").run(paymentId, amountMinor, key, now, reason);
+  const { gateway_reference: reference } = sql<{ gateway_reference: string }>("SELECT gateway_reference FROM payments WHERE id = ?").get(paymentId)!;
+  context.later({ kind: "refund", key, payload: { refundKey: key, reference, amountMinor } });
+}
+
+export function enterJournal({ sql, now }: OperationContext, event: string, entries: JournalEntry[]): void {
+  for (const { account, amountMinor } of entries) sql("INSERT INTO journal (event, at, account, amount_minor) VALUES (?, ?, ?, ?)").run(event, now, account, amountMinor);
+}

@@ -1,0 +1,53 @@
+import type { Static, TSchema } from "@sinclair/typebox";
+import { Ajv, type ErrorObject, type ValidateFunction } from "ajv";
+import addFormats from "ajv-formats";
+import { isTimeZone } from "@/core/time/local";
+import { Refusal } from "@/core/problems";
+
+const ajv = new Ajv({ allErrors: true, verbose: true, allowUnionTypes: true });
+ajv.addKeyword("patternSentence");
+addFormats.default(ajv);
+ajv.addFormat("time-zone", isTimeZone);
+ajv.addFormat("phone", /^\+?[\d ()./-]{5,24}$/);
+const validators = new WeakMap<TSchema, ValidateFunction>();
+
+/** The input as the schema wants it, or a refusal with a sentence for each entry. */
+export function checkInput<S extends TSchema>(schema: S, input: unknown): Static<S> {
+  let validate = validators.get(schema);
+  if (!validate) validators.set(schema, (validate = ajv.compile(schema)));
+  const copy: unknown = structuredClone(input ?? {});
+  if (!validate(copy)) {
+    const fields: Record<string, string> = {};
+    for (const error of validate.errors!) fields[fieldOf(error)] ??= sentenceFor(error);
+    throw new Refusal("invalid-input", { fields });
+  }
+  return copy as Static<S>;
+}
+
+const fieldOf = (error: ErrorObject): string =>
+  error.keyword === "required" ? `${error.instancePath}/${error.params.missingProperty}` : error.instancePath || "/";
+
+function sentenceFor({ keyword, params, parentSchema }: ErrorObject): string {
+  switch (keyword) {
+    case "required": return "Please fill this in.";
+    case "minLength": return params.limit <= 1 ? "Please fill this in." : `Write at least ${params.limit} characters.`;
+    case "maxLength": return `Write at most ${params.limit} characters.`;
+    case "minimum": case "exclusiveMinimum": return `Enter ${params.limit} or more.`;
+    case "maximum": case "exclusiveMaximum": return `Enter ${params.limit} or less.`;
+    case "minItems": return params.limit === 1 ? "Add at least one." : `Add at least ${params.limit}.`;
+    case "maxItems": return `At most ${params.limit} are allowed.`;
+    case "type": return params.type === "integer" ? "Enter a whole number." : params.type === "number" ? "Enter a number." : "This is not in the expected form.";
+    case "additionalProperties": return `“${params.additionalProperty}” is not known here.`;
+    case "enum": case "const": case "anyOf": return "Choose one of the options.";
+    case "format": return formatSentences[params.format as string] ?? "This is not in the expected form.";
+    case "pattern": return (parentSchema as { patternSentence?: string } | undefined)?.patternSentence ?? "This is not in the expected form.";
+    default: return "This is not in the expected form.";
+  }
+}
+
+const formatSentences: Record<string, string> = {
+  email: "Write a mail address, such as mira@example.com.",
+  date: "Write a date, such as 2027-03-11.",
+  phone: "Write a phone number, such as +1 555 0142.",
+  "time-zone": "Write a time zone, such as Europe/Lisbon.",
+};

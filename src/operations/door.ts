@@ -1,0 +1,100 @@
+import type { Static, TSchema } from "@sinclair/typebox";
+import { localDate } from "@/core/time/local";
+import { may, type Access, type Actor } from "@/core/people/permissions";
+import { Refusal, type Result } from "@/core/problems";
+import { readBusiness, type BusinessRow } from "@/store/business";
+import type { Store } from "@/store/database";
+import { checkInput } from "./check-input";
+import type { Hogar } from "./hogar";
+
+/**
+ * The one door through which data changes. An operation is validated, permitted, run in one
+ * immediate transaction and written to the audit; what it wants done outside is put into the outbox
+ * within that same transaction, for the worker to carry out afterwards.
+ */
+export interface Operation<S extends TSchema = TSchema, R = unknown> {
+  name: string;
+  access: Access;
+  input: S;
+  run: (context: OperationContext, input: Static<S>) => R;
+}
+
+/** What views get: reading only. */
+export interface ViewContext {
+  hogar: Hogar;
+  sql: Store["sql"];
+  actor: Actor;
+  /** Epoch milliseconds. */
+  now: number;
+  /** Epoch minutes. */
+  minute: number;
+  /** Local date of the business. */
+  today: string;
+  business: BusinessRow;
+}
+
+export interface OperationContext extends ViewContext {
+  /** Asks the worker to do something outside after the commit, once per key. */
+  later: (effect: { kind: string; key: string; payload: object; afterMs?: number }) => void;
+}
+
+export const defineOperation = <S extends TSchema, R>(operation: Operation<S, R>): Operation<S, R> => operation;
+
+/** Runs an operation for somebody. Refusals come back as problems; nothing is changed then. */
+export function perform<S extends TSchema, R>(hogar: Hogar, operation: Operation<S, R>, input: unknown, actor: Actor): Result<R> {
+  if (!may(actor, operation.access)) return refused(new Refusal(actor.kind === "visitor" ? "not-signed-in" : "not-allowed"));
+  const { db, audit, sql } = hogar.store;
+  let woken = false;
+  try {
+    const checked = checkInput(operation.input, input);
+    const value = db
+      .transaction(() => {
+        const context: OperationContext = {
+          ...viewContext(hogar, actor),
+          later({ kind, key, payload, afterMs = 0 }) {
+            sql("INSERT INTO outbox (kind, key, payload, state, attempts, run_after) VALUES (?, ?, ?, 'ready', 0, ?) ON CONFLICT (key) DO NOTHING")
+              .run(kind, key, JSON.stringify(payload), context.now + afterMs);
+            woken = true;
+          },
+        };
+        return audit.under({ at: context.now, actor: actorWords(actor), operation: operation.name }, () => operation.run(context, checked));
+      })
+      .immediate();
+    if (woken) hogar.wake();
+    return { ok: true, value };
+  } catch (error) {
+    return refused(error);
+  }
+}
+
+/** The same for callers that cannot go on after a refusal: the CLI, the demo, tests. */
+export function mustPerform<S extends TSchema, R>(hogar: Hogar, operation: Operation<S, R>, input: Static<S>, actor: Actor): R {
+  const result = perform(hogar, operation, input, actor);
+  if (!result.ok) throw new Error(`${operation.name}: ${result.problem.sentence} ${JSON.stringify(result.problem.fields ?? result.problem.details ?? "")}`);
+  return result.value;
+}
+
+export function viewContext(hogar: Hogar, actor: Actor): ViewContext {
+  const business = readBusiness(hogar.store);
+  if (!business) throw new Refusal("not-found", { sentence: "The business is not set up yet. Run `npm run hogar -- init`." });
+  const now = hogar.now();
+  const minute = Math.floor(now / 60_000);
+  return { hogar, sql: hogar.store.sql, actor, now, minute, today: localDate(minute, business.time_zone), business };
+}
+
+/** Turns what was thrown into a problem; what is not a refusal is kept for the log and told in general words. */
+export function refused(error: unknown): { ok: false; problem: Refusal["problem"] } {
+  if (error instanceof Refusal) return { ok: false, problem: error.problem };
+  const busy = error instanceof Error && "code" in error && error.code === "SQLITE_BUSY";
+  if (!busy) console.error(error);
+  return { ok: false, problem: new Refusal(busy ? "busy" : "unexpected").problem };
+}
+
+export function actorWords(actor: Actor): string {
+  switch (actor.kind) {
+    case "person": return `person ${actor.id} ${actor.name}`;
+    case "link": return `customer ${actor.customerId} by link`;
+    case "visitor": return "visitor";
+    case "system": return `system ${actor.name}`;
+  }
+}

@@ -1,0 +1,27 @@
+import { nanoid } from "nanoid";
+import { HoldOffer } from "@/schemas/booking";
+import { findWanted, stillOffered, takeRoom } from "./booking";
+import { defineOperation } from "./door";
+import { takeOut } from "./placing";
+
+/** Keeps an offer for a customer for some minutes. `instead` is the key of an earlier hold, which is given back. */
+export const holdOffer = defineOperation({
+  name: "hold-offer",
+  access: "anybody",
+  input: HoldOffer,
+  run(context, { addressId, serviceId, date, from, to, instead }) {
+    if (instead) {
+      const before = context.sql<{ id: number }>("SELECT id FROM visits WHERE hold_key = ? AND state = 'held'").get(instead);
+      if (before) {
+        takeOut(context, before.id);
+        context.sql("UPDATE visits SET state = 'cancelled', held_until = NULL WHERE id = ?").run(before.id);
+      }
+    }
+    const wanted = findWanted(context, addressId, serviceId);
+    const offer = stillOffered(context, wanted, { date, from, to });
+    const key = nanoid(24);
+    const until = context.now + context.business.hold_minutes * 60_000;
+    takeRoom(context, wanted, offer, { key, until });
+    return { key, until };
+  },
+});

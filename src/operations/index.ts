@@ -1,0 +1,43 @@
+import { advanceVisit } from "./advance-visit";
+import { book } from "./book";
+import { bookInOffice } from "./book-in-office";
+import { cancelVisit } from "./cancel-visit";
+import { holdOffer } from "./hold-offer";
+import { moveClock } from "./move-clock";
+import { moveVisit } from "./move-visit";
+import { payByCard } from "./pay-by-card";
+import { endSessions, savePerson } from "./people";
+import { recordPayment } from "./record-payment";
+import { renewLink } from "./renew-link";
+import { endRepeat, makeRepeat, resumeRepeat } from "./repeats";
+import { closeDay, recordTimeOff, removeTimeOff, saveBookingRules, saveBusiness, saveService, saveTechnician, saveZone } from "./setup";
+
+/** The operations that can be called from outside, by name. What the system alone does is not among them. */
+export const operations = {
+  "advance-visit": advanceVisit,
+  "book": book,
+  "book-in-office": bookInOffice,
+  "cancel-visit": cancelVisit,
+  "close-day": closeDay,
+  "end-repeat": endRepeat,
+  "end-sessions": endSessions,
+  "hold-offer": holdOffer,
+  "make-repeat": makeRepeat,
+  "move-clock": moveClock,
+  "move-visit": moveVisit,
+  "pay-by-card": payByCard,
+  "record-payment": recordPayment,
+  "record-time-off": recordTimeOff,
+  "remove-time-off": removeTimeOff,
+  "renew-link": renewLink,
+  "resume-repeat": resumeRepeat,
+  "save-booking-rules": saveBookingRules,
+  "save-business": saveBusiness,
+  "save-person": savePerson,
+  "save-service": saveService,
+  "save-technician": saveTechnician,
+  "save-zone": saveZone,
+} as const;
+
+export type Operations = typeof operations;
+export type OperationName = keyof Operations;

@@ -1,0 +1,25 @@
+import { invoiceIssued } from "@/core/money/journal";
+import { moneyWords } from "@/core/money/amounts";
+import { addDays } from "@/core/time/local";
+import { applyToInvoice, enterJournal } from "./charging";
+import type { OperationContext } from "./door";
+import { invoiceFields, tellCustomer } from "./messaging";
+
+/** Issues the invoice of a job that is done, applies the deposit, and tells the customer what is left. A job has one invoice. */
+export function issueInvoice(context: OperationContext, jobId: number): void {
+  const { sql, now, today, business } = context;
+  if (sql("SELECT 1 FROM invoices WHERE job_id = ?").get(jobId)) return;
+  const dueDate = addDays(today, business.payment_days);
+  const invoice = sql<{ id: number; number: number; total_minor: number; tax_minor: number }>(
+    `INSERT INTO invoices (number, job_id, customer_id, issued_at, due_date, total_minor, tax_minor)
+     SELECT (SELECT coalesce(max(number), 1000) + 1 FROM invoices), id, customer_id, ?, ?, total_minor, tax_minor FROM jobs WHERE id = ?
+     RETURNING id, number, total_minor, tax_minor`,
+  ).get(now, dueDate, jobId)!;
+  enterJournal(context, `invoice ${invoice.id}`, invoiceIssued(invoice.total_minor, invoice.tax_minor));
+  applyToInvoice(context, jobId);
+  const applied = sql<{ n: number }>("SELECT coalesce(sum(amount_minor), 0) AS n FROM applications WHERE invoice_id = ?").get(invoice.id)!.n;
+  const openMinor = invoice.total_minor - applied;
+  if (openMinor > 0)
+    tellCustomer(context, { jobId, occasion: "invoice", about: `${invoice.id}`, fields: invoiceFields(business.currency, { ...invoice, openMinor, due_date: dueDate }) });
+  else tellCustomer(context, { jobId, occasion: "receipt", about: `invoice ${invoice.id}`, fields: { amount: moneyWords(invoice.total_minor, business.currency) } });
+}

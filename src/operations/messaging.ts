@@ -1,0 +1,71 @@
+import { moneyWords } from "@/core/money/amounts";
+import { withinAllowedHours } from "@/core/messages/moments";
+import { standardTexts, type Occasion } from "@/core/messages/standard";
+import { fillTemplate, type MergeFields } from "@/core/messages/templates";
+import { localOf } from "@/core/time/local";
+import { clock, dateWords, dayWords, windowIn } from "@/core/time/words";
+import type { OperationContext } from "./door";
+
+export interface Telling {
+  jobId: number;
+  occasion: Occasion;
+  /** What tells this occasion from others of its kind: at most one message is sent for both together. */
+  about: string;
+  fields?: MergeFields;
+  /** Answers something the customer has just done: goes out at any hour. */
+  answer?: boolean;
+}
+
+/** Stands in a message for the customer's link until it is sent: the link itself is never stored. */
+export const linkPlaceholder = "{{my_link}}";
+
+/** Writes the customer of a job the messages of an occasion, once. Texts and mails of our own accord wait for the allowed hours. */
+export function tellCustomer(context: OperationContext, { jobId, occasion, about, fields = {}, answer = false }: Telling): void {
+  const { sql, business, now, minute } = context;
+  const job = sql<{ customer_id: number; name: string; mail: string; phone: string }>(
+    "SELECT j.customer_id, c.name, c.mail, c.phone FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE j.id = ?",
+  ).get(jobId)!;
+  const merge: MergeFields = { ...fieldsOfJob(context, jobId), my_link: linkPlaceholder, customer: job.name, business: business.name, phone: business.phone, ...fields };
+  const texts = standardTexts[occasion];
+  const ways = [
+    { channel: "mail", recipient: job.mail, template: texts.mail },
+    { channel: "text", recipient: job.phone, template: texts.text && { subject: "", body: texts.text } },
+  ] as const;
+  for (const { channel, recipient, template } of ways) {
+    if (!template || !recipient) continue;
+    const { subject, body } = fillTemplate(template, merge);
+    const key = `${occasion} ${about} ${channel}`;
+    const written = sql<{ id: number }>(
+      `INSERT INTO messages (occasion, channel, customer_id, job_id, recipient, subject, body, state, written_at)
+       VALUES (?, ?, ?, ?, ?, ?, ?, 'waiting', ?) ON CONFLICT (occasion) DO NOTHING RETURNING id`,
+    ).get(key, channel, job.customer_id, jobId, recipient, subject, body, now);
+    if (!written) continue;
+    const allowed = withinAllowedHours(minute, { from: business.message_from, to: business.message_to }, business.time_zone);
+    context.later({ kind: "message", key: `message ${key}`, payload: { messageId: written.id }, afterMs: answer ? 0 : (allowed - minute) * 60_000 });
+  }
+}
+
+function fieldsOfJob({ sql, business }: OperationContext, jobId: number): MergeFields {
+  const job = sql<{ service: string; line: string; date: string; window_from: number; window_to: number }>(
+    `SELECT s.name AS service, t.line, v.date, v.window_from, v.window_to FROM jobs j
+     JOIN services s ON s.id = j.service_id JOIN sites t ON t.id = j.site_id JOIN visits v ON v.job_id = j.id
+     WHERE j.id = ? ORDER BY v.window_from DESC LIMIT 1`,
+  ).get(jobId)!;
+  const zone = business.time_zone;
+  return {
+    service: job.service,
+    site: job.line,
+    day: dayWords(job.date),
+    window: windowIn(job.window_from, job.window_to, zone),
+    from: clock(localOf(job.window_from, zone).minute),
+    to: clock(localOf(job.window_to, zone).minute),
+  };
+}
+
+/** Merge fields of an invoice. */
+export const invoiceFields = (currency: string, invoice: { number: number; total_minor: number; openMinor: number; due_date: string }): MergeFields => ({
+  invoice: String(invoice.number),
+  total: moneyWords(invoice.total_minor, currency),
+  open: moneyWords(invoice.openMinor, currency),
+  due: dateWords(invoice.due_date),
+});

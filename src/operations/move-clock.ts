@@ -1,0 +1,14 @@
+import { Refusal } from "@/core/problems";
+import { MoveClock } from "@/schemas/money";
+import { defineOperation } from "./door";
+
+/** Moves the demo's clock forward, so that tomorrow's reminders can be watched today. */
+export const moveClock = defineOperation({
+  name: "move-clock",
+  access: "office.see",
+  input: MoveClock,
+  run({ sql, business }, { minutes }) {
+    if (business.demo_offset_ms === null) throw new Refusal("not-a-demo");
+    sql("UPDATE business SET demo_offset_ms = demo_offset_ms + ?").run(minutes * 60_000);
+  },
+});

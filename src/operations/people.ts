@@ -1,0 +1,86 @@
+import { hashSync, verify } from "@node-rs/argon2";
+import { nanoid } from "nanoid";
+import { Type } from "@sinclair/typebox";
+import type { Actor, Role } from "@/core/people/permissions";
+import { Refusal, type Result } from "@/core/problems";
+import { Id, input } from "@/schemas/common";
+import { SavePerson } from "@/schemas/setup";
+import { defineOperation, perform } from "./door";
+import type { Hogar } from "./hogar";
+
+const sessionDays = 14;
+
+/** Adds or changes somebody who signs in. A new password, another role or leaving ends the sessions of before. */
+export const savePerson = defineOperation({
+  name: "save-person",
+  access: "people.change",
+  input: SavePerson,
+  run({ sql, now }, person) {
+    if (person.id === null && !person.password) throw new Refusal("invalid-input", { fields: { "/password": "Give a first password of at least 10 characters." } });
+    if (person.role === "technician" && person.technicianId === null) throw new Refusal("invalid-input", { fields: { "/technicianId": "Choose whose day this person sees." } });
+    if (sql("SELECT 1 FROM people WHERE mail = ? AND id IS NOT ?").get(person.mail, person.id)) throw new Refusal("name-taken", { fields: { "/mail": "Somebody signs in with this mail already." } });
+    const technician = person.technicianId;
+    if (person.id === null) {
+      return sql<{ id: number }>("INSERT INTO people (name, mail, password_hash, role, technician_id, active) VALUES (?, ?, ?, ?, ?, ?) RETURNING id")
+        .get(person.name, person.mail, hashSync(person.password!), person.role, technician, person.active ? 1 : 0)!;
+    }
+    const before = sql<{ role: Role; active: number }>("SELECT role, active FROM people WHERE id = ?").get(person.id);
+    if (!before) throw new Refusal("not-found");
+    sql("UPDATE people SET name = ?, mail = ?, role = ?, technician_id = ?, active = ? WHERE id = ?").run(person.name, person.mail, person.role, technician, person.active ? 1 : 0, person.id);
+    if (person.password) sql("UPDATE people SET password_hash = ? WHERE id = ?").run(hashSync(person.password), person.id);
+    if (!sql("SELECT 1 FROM people WHERE role = 'owner' AND active = 1").get()) throw new Refusal("last-owner");
+    if (person.password || before.role !== person.role || !person.active) sql("UPDATE sessions SET ended_at = ? WHERE person_id = ? AND ended_at IS NULL").run(now, person.id);
+    return { id: person.id };
+  },
+});
+
+/** Ends every session of a person, on all their devices. */
+export const endSessions = defineOperation({
+  name: "end-sessions",
+  access: "people.change",
+  input: input({ personId: Id }),
+  run: ({ sql, now }, { personId }) => ({ ended: sql("UPDATE sessions SET ended_at = ? WHERE person_id = ? AND ended_at IS NULL").run(now, personId).changes }),
+});
+
+const startSession = defineOperation({
+  name: "start-session",
+  access: "system",
+  input: input({ personId: Id }),
+  run({ sql }, { personId }) {
+    const id = nanoid(40);
+    // Sessions live by the real clock: moving the demo's clock signs nobody out.
+    sql("INSERT INTO sessions (id, person_id, started_at, expires_at) VALUES (?, ?, ?, ?)").run(id, personId, Date.now(), Date.now() + sessionDays * 86_400_000);
+    return { sessionId: id };
+  },
+});
+
+const endSession = defineOperation({
+  name: "end-session",
+  access: "system",
+  input: input({ sessionId: Type.String() }),
+  run: ({ sql }, { sessionId }) => void sql("UPDATE sessions SET ended_at = ? WHERE id = ?").run(Date.now(), sessionId),
+});
+
+// Compared against where the mail is unknown, so that the time taken does not tell whether it is.
+const nobodysHash = hashSync("nobody has this password");
+const system: Actor = { kind: "system", name: "sign-in" };
+
+/** Checks mail and password and starts a session. */
+export async function signIn(hogar: Hogar, mail: string, password: string): Promise<Result<{ sessionId: string; role: Role }>> {
+  const person = hogar.store.sql<{ id: number; password_hash: string; role: Role }>("SELECT id, password_hash, role FROM people WHERE mail = ? AND active = 1").get(mail.trim());
+  const right = await verify(person?.password_hash ?? nobodysHash, password);
+  if (!person || !right) return { ok: false, problem: new Refusal("wrong-password").problem };
+  const result = perform(hogar, startSession, { personId: person.id }, system);
+  return result.ok ? { ok: true, value: { sessionId: result.value.sessionId, role: person.role } } : result;
+}
+
+export const signOut = (hogar: Hogar, sessionId: string): void => void perform(hogar, endSession, { sessionId }, system);
+
+/** Who a session stands for, or null where it has ended. */
+export function actorOfSession(hogar: Hogar, sessionId: string): Extract<Actor, { kind: "person" }> | null {
+  const person = hogar.store.sql<{ id: number; name: string; role: Role; technician_id: number | null }>(
+    `SELECT p.id, p.name, p.role, p.technician_id FROM sessions s JOIN people p ON p.id = s.person_id
+     WHERE s.id = ? AND s.ended_at IS NULL AND s.expires_at > ? AND p.active = 1`,
+  ).get(sessionId, Date.now());
+  return person ? { kind: "person", id: person.id, name: person.name, role: person.role, technicianId: person.technician_id } : null;
+}

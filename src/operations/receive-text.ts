@@ -1,0 +1,13 @@
+import { ReceiveText } from "@/schemas/money";
+import { defineOperation } from "./door";
+
+/** A text that a customer sent. */
+export const receiveText = defineOperation({
+  name: "receive-text",
+  access: "system",
+  input: ReceiveText,
+  run({ sql, now }, { sender, body }) {
+    const customer = sql<{ id: number }>("SELECT id FROM customers WHERE phone = ? ORDER BY id DESC LIMIT 1").get(sender);
+    sql("INSERT INTO replies (customer_id, sender, body, received_at) VALUES (?, ?, ?, ?)").run(customer?.id ?? null, sender, body, now);
+  },
+});

@@ -1,0 +1,30 @@
+import { paymentReceived } from "@/core/money/journal";
+import { Refusal } from "@/core/problems";
+import { RecordPayment } from "@/schemas/money";
+import { applyToInvoice, enterJournal } from "./charging";
+import { defineOperation } from "./door";
+
+/** The bookkeeper takes down cash or a bank transfer for an invoice. The same key is taken down once. */
+export const recordPayment = defineOperation({
+  name: "record-payment",
+  access: "money.change",
+  input: RecordPayment,
+  run(context, { invoiceId, method, amountMinor, key }) {
+    const { sql, now } = context;
+    const chargeKey = `${method} ${key}`;
+    if (sql("SELECT 1 FROM payments WHERE charge_key = ?").get(chargeKey)) return;
+    const invoice = sql<{ job_id: number; customer_id: number; open: number }>(
+      `SELECT job_id, customer_id, total_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = invoices.id), 0) AS open
+       FROM invoices WHERE id = ? AND cancelled_at IS NULL`,
+    ).get(invoiceId);
+    if (!invoice) throw new Refusal("not-found");
+    if (invoice.open === 0) throw new Refusal("nothing-due");
+    if (amountMinor > invoice.open) throw new Refusal("amount-too-large", { fields: { "/amountMinor": "This is more than is open on the invoice." } });
+    const { id } = sql<{ id: number }>(
+      `INSERT INTO payments (customer_id, job_id, purpose, method, amount_minor, state, charge_key, asked_at, settled_at)
+       VALUES (?, ?, 'invoice', ?, ?, 'received', ?, ?, ?) RETURNING id`,
+    ).get(invoice.customer_id, invoice.job_id, method, amountMinor, chargeKey, now, now)!;
+    enterJournal(context, `payment ${id}`, paymentReceived(method, amountMinor));
+    applyToInvoice(context, invoice.job_id);
+  },
+});

@@ -1,0 +1,138 @@
+import { addDays, epochMinute, localOf } from "@/core/time/local";
+import { datesOf, type RepeatRule } from "@/core/repeats/rule";
+import { Refusal } from "@/core/problems";
+import { MakeRepeat, OneRepeat } from "@/schemas/booking";
+import { Nothing } from "@/schemas/money";
+import { agreeJob, priceService, toPlace, type ServiceRow } from "./booking";
+import { defineOperation, type OperationContext } from "./door";
+import { tellCustomer } from "./messaging";
+import { answersWithin, placeVisit, type ZoneRules } from "./placing";
+import { loadPlanning } from "./planning";
+
+/** How far ahead forecasts are kept, how many of them, and when one becomes a visit that the customer is told of. */
+const forecastDays = 400;
+const forecastsAhead = 8;
+const agreeDaysAhead = 14;
+
+interface RepeatRow {
+  id: number;
+  customer_id: number;
+  site_id: number;
+  service_id: number;
+  technician_id: number | null;
+  every: number;
+  unit: RepeatRule["unit"];
+  start_date: string;
+  until_date: string | null;
+  from_minute: number;
+  to_minute: number;
+  state: "active" | "ended";
+}
+
+/** Makes a visit come back: the same service, site and window by a rule from its date on. */
+export const makeRepeat = defineOperation({
+  name: "make-repeat",
+  access: "board.change",
+  input: MakeRepeat,
+  run(context, { visitId, every, unit, until }) {
+    const { sql, business } = context;
+    const visit = sql<{ job_id: number; date: string; window_from: number; window_to: number; repeat_id: number | null; state: string }>("SELECT * FROM visits WHERE id = ?").get(visitId);
+    if (!visit?.job_id || visit.state === "cancelled") throw new Refusal("visit-not-open");
+    const active = visit.repeat_id && sql("SELECT 1 FROM repeats WHERE id = ? AND state = 'active'").get(visit.repeat_id);
+    if (active) throw new Refusal("repeat-exists");
+    if (until && until <= visit.date) throw new Refusal("invalid-input", { fields: { "/until": "Choose a day after the visit." } });
+    const job = sql<{ customer_id: number; site_id: number; service_id: number }>("SELECT * FROM jobs WHERE id = ?").get(visit.job_id)!;
+    const technician = sql<{ technician_id: number }>("SELECT technician_id FROM placements WHERE visit_id = ? ORDER BY technician_id LIMIT 1").get(visitId);
+    const { id } = sql<{ id: number }>(
+      `INSERT INTO repeats (customer_id, site_id, service_id, technician_id, every, unit, start_date, until_date, from_minute, to_minute, state)
+       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 'active') RETURNING id`,
+    ).get(job.customer_id, job.site_id, job.service_id, technician?.technician_id ?? null, every, unit, visit.date, until, localOf(visit.window_from, business.time_zone).minute, localOf(visit.window_to, business.time_zone).minute)!;
+    sql("UPDATE visits SET repeat_id = ?, repeat_date = ? WHERE id = ?").run(id, visit.date, visitId);
+    return { repeatId: id, forecasts: forecast(context, readRepeat(context, id)) };
+  },
+});
+
+/** Ends a repeat: its forecasts go, its promised visits stay. */
+export const endRepeat = defineOperation({
+  name: "end-repeat",
+  access: "board.change",
+  input: OneRepeat,
+  run(context, { repeatId }) {
+    readRepeat(context, repeatId);
+    context.sql("DELETE FROM placements WHERE visit_id IN (SELECT id FROM visits WHERE repeat_id = ? AND state = 'forecast')").run(repeatId);
+    context.sql("DELETE FROM visits WHERE repeat_id = ? AND state = 'forecast'").run(repeatId);
+    context.sql("UPDATE repeats SET state = 'ended' WHERE id = ?").run(repeatId);
+  },
+});
+
+/** Takes up a repeat that was ended. */
+export const resumeRepeat = defineOperation({
+  name: "resume-repeat",
+  access: "board.change",
+  input: OneRepeat,
+  run(context, { repeatId }) {
+    context.sql("UPDATE repeats SET state = 'active' WHERE id = ?").run(repeatId);
+    return { forecasts: forecast(context, readRepeat(context, repeatId)) };
+  },
+});
+
+/** Run daily: keeps forecasts ahead, and turns those whose time has come into visits. */
+export const growRepeats = defineOperation({
+  name: "grow-repeats",
+  access: "system",
+  input: Nothing,
+  run(context) {
+    const { sql, today } = context;
+    for (const repeat of sql<RepeatRow>("SELECT * FROM repeats WHERE state = 'active'").all()) forecast(context, repeat);
+    const due = sql<{ id: number; repeat_id: number }>(
+      `SELECT v.id, v.repeat_id FROM visits v WHERE v.state = 'forecast' AND v.date BETWEEN ? AND ?
+       AND EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) ORDER BY v.date`,
+    ).all(today, addDays(today, agreeDaysAhead));
+    for (const { id, repeat_id } of due) agreeForecast(context, id, readRepeat(context, repeat_id));
+    // A forecast that found no room until its day had passed is history.
+    sql("DELETE FROM visits WHERE state = 'forecast' AND date < ? AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = visits.id)").run(today);
+    return { agreed: due.length };
+  },
+});
+
+function readRepeat({ sql }: OperationContext, id: number): RepeatRow {
+  const repeat = sql<RepeatRow>("SELECT * FROM repeats WHERE id = ?").get(id);
+  if (!repeat) throw new Refusal("not-found");
+  return repeat;
+}
+
+/** Adds the forecasts that are missing; those that find no room stand unplaced. Answers how many dates lie ahead. */
+function forecast(context: OperationContext, repeat: RepeatRow): number {
+  const { sql, today, business } = context;
+  const rule: RepeatRule = { every: repeat.every, unit: repeat.unit, start: repeat.start_date, until: repeat.until_date };
+  const dates = datesOf(rule, today, addDays(today, forecastDays), forecastsAhead);
+  const known = new Set(sql<{ repeat_date: string }>("SELECT repeat_date FROM visits WHERE repeat_id = ?").all(repeat.id).map((v) => v.repeat_date));
+  const missing = dates.filter((date) => !known.has(date));
+  if (missing.length === 0) return dates.length;
+
+  const service = sql<ServiceRow>("SELECT * FROM services WHERE id = ?").get(repeat.service_id)!;
+  const site = sql<{ lng: number; lat: number; zone_id: number | null }>("SELECT lng, lat, zone_id FROM sites WHERE id = ?").get(repeat.site_id)!;
+  const wanted = toPlace(service, site, site.zone_id);
+  for (const date of missing) {
+    const window = { date, from: epochMinute(date, repeat.from_minute, business.time_zone), to: epochMinute(date, repeat.to_minute, business.time_zone) };
+    const planning = loadPlanning(context, [date]);
+    const [answer] = answersWithin(context, planning, wanted, [window], false);
+    const { id } = sql<{ id: number }>(
+      `INSERT INTO visits (state, repeat_id, repeat_date, service_id, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, meet_at, lng, lat)
+       VALUES ('forecast', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
+    ).get(repeat.id, date, service.id, site.zone_id, date, window.from, window.to, wanted.minutes, wanted.before, wanted.after, wanted.crew, answer?.offered ? answer.meetAt : null, site.lng, site.lat)!;
+    if (!answer?.offered) continue;
+    const same = answer.technicians.find((t) => t.id === String(repeat.technician_id));
+    const crew = wanted.crew === 1 && same ? [same] : answer.technicians.slice(0, wanted.crew);
+    placeVisit(context, id, crew.map((t) => Number(t.id)));
+  }
+  return dates.length;
+}
+
+function agreeForecast(context: OperationContext, visitId: number, repeat: RepeatRow): void {
+  const { sql } = context;
+  const service = sql<ServiceRow>("SELECT * FROM services WHERE id = ?").get(repeat.service_id)!;
+  const zone = sql<ZoneRules>("SELECT z.* FROM sites s JOIN zones z ON z.id = s.zone_id WHERE s.id = ?").get(repeat.site_id) ?? null;
+  const jobId = agreeJob(context, { visitId, customerId: repeat.customer_id, siteId: repeat.site_id, service, order: priceService(context, service, zone), note: "", depositMinor: 0, bookedBy: `repeat ${repeat.id}` });
+  tellCustomer(context, { jobId, occasion: "coming again", about: `visit ${visitId}` });
+}

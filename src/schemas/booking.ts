@@ -1,0 +1,48 @@
+import { Type, type Static } from "@sinclair/typebox";
+import { Id, input, LocalDate, Mail, MinuteOfDay, Name, OneOf, OrNull, Phone } from "./common";
+
+/** The window somebody chose: epoch minutes, as the offer said them. */
+const chosen = {
+  addressId: Type.String({ maxLength: 40 }),
+  serviceId: Id,
+  date: LocalDate,
+  from: Type.Integer({ minimum: 0 }),
+  to: Type.Integer({ minimum: 0 }),
+};
+export const AskOffers = input({ addressId: chosen.addressId, serviceId: Id });
+export const FindAddress = input({ text: Type.String({ maxLength: 120 }) });
+export const OneAddress = input({ addressId: chosen.addressId });
+
+export const HoldOffer = input({ ...chosen, instead: Type.Optional(Type.String({ maxLength: 60 })) });
+
+export const Booker = input({ name: Name, mail: Mail, phone: Phone, reminders: Type.Boolean() });
+
+export const Book = input({
+  ...chosen,
+  hold: Type.Optional(Type.String({ maxLength: 60 })),
+  customer: Booker,
+  note: Type.String({ maxLength: 1000 }),
+  cardToken: Type.Optional(Type.String({ maxLength: 80 })),
+});
+export type Book = Static<typeof Book>;
+
+export const BookInOffice = input({
+  ...chosen,
+  customer: Type.Union([input({ id: Id }), Booker]),
+  note: Type.String({ maxLength: 1000 }),
+  technicianId: Type.Optional(Id),
+});
+
+export const MoveVisit = input({ visitId: Id, technicianIds: Type.Array(Id, { minItems: 1, maxItems: 9, uniqueItems: true }), date: LocalDate, fromMinute: MinuteOfDay, toMinute: MinuteOfDay });
+export const PlacementOptions = input({ visitId: Id, date: LocalDate });
+export const CancelVisit = input({ visitId: Id, refundDeposit: Type.Boolean() });
+export const AdvanceVisit = input({ visitId: Id, to: OneOf(["on the way", "on site", "done", "no access"]) });
+export const MakeRepeat = input({
+  visitId: Id,
+  every: Type.Integer({ minimum: 1, maximum: 120 }),
+  unit: OneOf(["day", "week", "month", "year"]),
+  until: OrNull(LocalDate),
+});
+export const OneRepeat = input({ repeatId: Id });
+export const OneVisit = input({ visitId: Id });
+export const OneJob = input({ jobId: Id });

@@ -1,0 +1,51 @@
+import type Database from "better-sqlite3";
+
+/**
+ * Every change says who, when, what before and after. Temporary triggers on each table write the
+ * old and the new row of every change under the audit entry of the operation that runs. A change
+ * outside an operation has no entry and is refused: the door is the only way in.
+ */
+export interface AuditScope {
+  /** Runs `change` under an audit entry of its own. Must be called inside a transaction. */
+  under<T>(entry: { at: number; actor: string; operation: string }, change: () => T): T;
+}
+
+/** Machinery that is not about the business: leases, sessions, the audit itself. */
+const notAudited = new Set(["outbox", "sessions", "audit", "audit_changes"]);
+const secrets = new Set(["password_hash", "hold_key", "nonce"]);
+
+export function installAudit(db: Database.Database): AuditScope {
+  let current: number | null = null;
+  db.function("current_audit", { deterministic: false }, () => {
+    if (current === null) throw new Error("A change to the data outside an operation");
+    return current;
+  });
+  const tables = db.prepare<[], { name: string }>("SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'").all();
+  for (const { name } of tables) if (!notAudited.has(name)) db.exec(triggersOf(db, name));
+
+  const enter = db.prepare<[number, string, string]>("INSERT INTO audit (at, actor, operation) VALUES (?, ?, ?)");
+  return {
+    under(entry, change) {
+      const outer = current;
+      current = Number(enter.run(entry.at, entry.actor, entry.operation).lastInsertRowid);
+      try {
+        return change();
+      } finally {
+        current = outer;
+      }
+    },
+  };
+}
+
+function triggersOf(db: Database.Database, table: string): string {
+  const columns = db.prepare<[], { name: string; pk: number }>(`SELECT name, pk FROM pragma_table_info('${table}')`).all();
+  const row = (side: "OLD" | "NEW") =>
+    `json_object(${columns.filter((c) => !secrets.has(c.name)).map((c) => `'${c.name}', ${side}."${c.name}"`).join(", ")})`;
+  const key = (side: "OLD" | "NEW") => columns.filter((c) => c.pk > 0).map((c) => `${side}."${c.name}"`).join(" || ' ' || ");
+  const trigger = (event: "INSERT" | "UPDATE" | "DELETE", side: "OLD" | "NEW", before: string, after: string) => `
+    CREATE TEMP TRIGGER audit_${table}_${event} AFTER ${event} ON main."${table}" BEGIN
+      INSERT INTO audit_changes (audit_id, entity, row_key, before, after)
+      VALUES (current_audit(), '${table}', ${key(side)}, ${before}, ${after});
+    END;`;
+  return trigger("INSERT", "NEW", "NULL", row("NEW")) + trigger("UPDATE", "NEW", row("OLD"), row("NEW")) + trigger("DELETE", "OLD", row("OLD"), "NULL");
+}

@@ -1,0 +1,26 @@
+import type { Store } from "./database";
+
+export interface BusinessRow {
+  name: string;
+  phone: string;
+  mail: string;
+  currency: string;
+  prices_include_tax: number;
+  time_zone: string;
+  lng: number;
+  lat: number;
+  notice_minutes: number;
+  horizon_days: number;
+  hold_minutes: number;
+  deposit_minutes: number;
+  travel_margin_minutes: number;
+  travel_margin_percent: number;
+  payment_days: number;
+  message_from: number;
+  message_to: number;
+  reminder_hours: number;
+  demo_offset_ms: number | null;
+}
+
+/** The business this installation serves; undefined before it is set up. */
+export const readBusiness = ({ sql }: Pick<Store, "sql">): BusinessRow | undefined => sql<BusinessRow>("SELECT * FROM business WHERE id = 1").get();

@@ -1,0 +1,47 @@
+import Database from "better-sqlite3";
+import { readdirSync, readFileSync } from "node:fs";
+import path from "node:path";
+import { installAudit, type AuditScope } from "./audit";
+
+export type Db = Database.Database;
+
+export interface Store {
+  db: Db;
+  audit: AuditScope;
+  /** One prepared statement per SQL text. */
+  sql: <Row = Record<string, unknown>>(text: string) => Database.Statement<unknown[], Row>;
+}
+
+/** Opens (and where needed creates) the business's database, brings its schema up to date, and arms the audit triggers. `:memory:` is a database for tests. */
+export function openStore(file: string, migrations = path.join(process.cwd(), "src/store/migrations")): Store {
+  const db = new Database(file);
+  db.pragma("journal_mode = WAL");
+  db.pragma("synchronous = NORMAL");
+  db.pragma("foreign_keys = ON");
+  db.pragma("busy_timeout = 5000");
+  migrate(db, migrations);
+  const audit = installAudit(db);
+  const prepared = new Map<string, Database.Statement>();
+  return {
+    db,
+    audit,
+    sql<Row>(text: string) {
+      let statement = prepared.get(text);
+      if (!statement) prepared.set(text, (statement = db.prepare(text)));
+      return statement as unknown as Database.Statement<unknown[], Row>;
+    },
+  };
+}
+
+function migrate(db: Db, folder: string): void {
+  const files = readdirSync(folder).filter((name) => /^\d{3}-.*\.sql$/.test(name)).sort();
+  for (const name of files) {
+    const number = Number(name.slice(0, 3));
+    // The version is asked for inside the transaction: two processes may start at once.
+    db.transaction(() => {
+      if ((db.pragma("user_version", { simple: true }) as number) >= number) return;
+      db.exec(readFileSync(path.join(folder, name), "utf8"));
+      db.pragma(`user_version = ${number}`);
+    }).immediate();
+  }
+}

@@ -30,6 +30,7 @@ export const problems = {
   "clock-goes-forward": "The demo’s clock only goes forward.",
   "last-owner": "Somebody must remain the owner.",
   "busy": "The system is very busy. Try again in a moment.",
+  "offline": "There is no connection right now. Nothing was lost: try again in a moment.",
   "unexpected": "Something went wrong on our side. Nothing was changed. Try again.",
 } as const;
 

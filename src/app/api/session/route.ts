@@ -1,0 +1,40 @@
+import { Type } from "@sinclair/typebox";
+import { input, Mail } from "@/schemas/common";
+import { checkInput } from "@/operations/check-input";
+import { refused } from "@/operations/door";
+import { signIn, signOut } from "@/operations/people";
+import { addressOf, answer, jsonOf, limit } from "@/app/server/guard";
+import { getHogar } from "@/app/server/hogar";
+import { getSession } from "@/app/server/session";
+
+const SignIn = input({ mail: Mail, password: Type.String({ minLength: 1, maxLength: 200 }) });
+
+/** Signs in. Tries are counted by address and by account, so that neither many doors nor many hands help. */
+export async function POST(request: Request): Promise<Response> {
+  try {
+    const { mail, password } = checkInput(SignIn, await jsonOf(request));
+    await limit("signIn", `mail ${mail.toLowerCase()}`);
+    await limit("signIn", `address ${addressOf(request)}`);
+    const result = await signIn(getHogar(), mail, password);
+    if (!result.ok) return answer(result);
+    const session = await getSession();
+    session.id = result.value.sessionId;
+    await session.save();
+    return answer({ ok: true, value: { role: result.value.role } });
+  } catch (error) {
+    return answer(refused(error));
+  }
+}
+
+/** Signs out: the session ends on the server too. */
+export async function DELETE(request: Request): Promise<Response> {
+  try {
+    await jsonOf(request);
+    const session = await getSession();
+    if (session.id) signOut(getHogar(), session.id);
+    session.destroy();
+    return answer({ ok: true, value: null });
+  } catch (error) {
+    return answer(refused(error));
+  }
+}

@@ -1,0 +1,21 @@
+import { Refusal } from "@/core/problems";
+import { refused } from "@/operations/door";
+import { views, type ViewName } from "@/views";
+import { look } from "@/views/view";
+import { addressOf, answer, jsonOf, limit } from "@/app/server/guard";
+import { getHogar } from "@/app/server/hogar";
+import { actorOf } from "@/app/server/session";
+
+/** Every question from a page: a view by name. Asked with POST, so that nothing personal stands in an address. */
+export async function POST(request: Request, { params }: { params: Promise<{ name: string }> }): Promise<Response> {
+  try {
+    const { name } = await params;
+    const actor = await actorOf(request);
+    await limit(actor.kind === "person" ? "office" : "frontDoor", actor.kind === "person" ? `person ${actor.id}` : addressOf(request));
+    const input = await jsonOf(request);
+    if (!Object.hasOwn(views, name)) throw new Refusal("not-found");
+    return answer(look(getHogar(), views[name as ViewName], input, actor));
+  } catch (error) {
+    return answer(refused(error));
+  }
+}

@@ -1,0 +1,44 @@
+import { RateLimiterMemory, type RateLimiterAbstract } from "rate-limiter-flexible";
+import { Refusal } from "@/core/problems";
+
+/** Keeps out what is not a request of our own pages, and slows down whoever asks too often. */
+const perMinute = (points: number) => new RateLimiterMemory({ points, duration: 60 });
+const limits = {
+  office: perMinute(600),
+  frontDoor: perMinute(Number(process.env.HOGAR_FRONT_DOOR_PER_MINUTE ?? 180)),
+  signIn: new RateLimiterMemory({ points: 10, duration: 300 }),
+};
+
+export type LimitName = keyof typeof limits;
+
+/** The body of a JSON request from a page of this application; a refusal for anything else. */
+export async function jsonOf(request: Request): Promise<unknown> {
+  const origin = request.headers.get("origin");
+  const site = request.headers.get("sec-fetch-site");
+  const foreign = (origin !== null && new URL(origin).host !== request.headers.get("host")) || (site !== null && site !== "same-origin" && site !== "none");
+  if (foreign || !request.headers.get("content-type")?.startsWith("application/json")) throw new Refusal("bad-request");
+  const text = await request.text();
+  if (text.length > 200_000) throw new Refusal("bad-request");
+  try {
+    return JSON.parse(text || "{}");
+  } catch {
+    throw new Refusal("bad-request");
+  }
+}
+
+export async function limit(name: LimitName, key: string): Promise<void> {
+  const limiter: RateLimiterAbstract = limits[name];
+  try {
+    await limiter.consume(key);
+  } catch {
+    throw new Refusal("too-many-tries");
+  }
+}
+
+export const addressOf = (request: Request): string => request.headers.get("x-forwarded-for")?.split(",").at(-1)?.trim() ?? "unknown";
+
+const statuses: Record<string, number> = { "not-signed-in": 401, "not-allowed": 403, "link-ended": 403, "not-found": 404, "bad-request": 400, "invalid-input": 422, "too-many-tries": 429, "unexpected": 500, "busy": 503 };
+
+/** A result as a response: 200, or the status that fits its problem. */
+export const answer = (result: { ok: true; value: unknown } | { ok: false; problem: { code: string } }): Response =>
+  Response.json(result.ok ? { ok: true, value: result.value ?? null } : result, { status: result.ok ? 200 : (statuses[result.problem.code] ?? 409), headers: { "cache-control": "no-store" } });

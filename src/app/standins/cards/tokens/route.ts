@@ -1,0 +1,14 @@
+import { jsonOf, answer } from "@/app/server/guard";
+import { getHogar } from "@/app/server/hogar";
+import { refused } from "@/operations/door";
+
+/** The card stand-in's own door: a card number in, a token out. The application never sees the number. */
+export async function POST(request: Request): Promise<Response> {
+  try {
+    const { number } = (await jsonOf(request)) as { number?: unknown };
+    const token = typeof number === "string" ? getHogar().standins.cards.tokenFor(number) : null;
+    return Response.json(token ? { token } : { problem: "This is not one of the test cards." }, { status: token ? 200 : 422 });
+  } catch (error) {
+    return answer(refused(error));
+  }
+}

@@ -1,0 +1,200 @@
+import { addDays, datesFrom, localOf } from "@/core/time/local";
+import { minutesIn } from "@/core/time/spans";
+import { windowsOn } from "@/core/windows/patterns";
+import { input, LocalDate } from "@/schemas/common";
+import { Nothing } from "@/schemas/money";
+import { OneVisit, PlacementOptions } from "@/schemas/booking";
+import { toPlace, type ServiceRow } from "@/operations/booking";
+import { answersWithin, readPattern, reasonsInWords } from "@/operations/placing";
+import { loadPlanning } from "@/operations/planning";
+import type { ViewContext } from "@/operations/door";
+import type { MovableVisit } from "@/operations/move-visit";
+import { Refusal } from "@/core/problems";
+import { linkTokenOf } from "@/operations/links";
+import { ruleWords, type RepeatRule } from "@/core/repeats/rule";
+import { defineView } from "./view";
+
+export interface BoardVisit {
+  id: number;
+  state: string;
+  code: string;
+  service: string;
+  hue: number;
+  customer: string;
+  site: string;
+  minutes: number;
+  /** Minutes of the day. */
+  windowFrom: number;
+  windowTo: number;
+  crew: number;
+}
+
+export interface BoardStop extends BoardVisit {
+  driveFrom: number;
+  arrives: number;
+  leaves: number;
+}
+
+const visitColumns = `v.id, v.state, s.code, s.name AS service, s.hue, v.minutes, v.crew, v.date, v.window_from, v.window_to,
+  coalesce(c.name, rc.name, 'A customer is booking') AS customer, coalesce(t.line, rt.line, '') AS site`;
+const visitTables = `visits v JOIN services s ON s.id = v.service_id
+  LEFT JOIN jobs j ON j.id = v.job_id LEFT JOIN customers c ON c.id = j.customer_id LEFT JOIN sites t ON t.id = j.site_id
+  LEFT JOIN repeats r ON r.id = v.repeat_id LEFT JOIN customers rc ON rc.id = r.customer_id LEFT JOIN sites rt ON rt.id = r.site_id`;
+
+interface VisitRow {
+  id: number; state: string; code: string; service: string; hue: number; minutes: number; crew: number; date: string; window_from: number; window_to: number; customer: string; site: string;
+}
+
+/** One day, technician by technician, with what is unplaced. */
+export const board = defineView({
+  name: "board",
+  access: "office.see",
+  input: input({ date: LocalDate }),
+  read(context, { date }) {
+    const { sql, business, minute, today } = context;
+    const zone = business.time_zone;
+    const planning = loadPlanning(context, [date]);
+    const ofDay = (epoch: number) => localOf(epoch, zone).minute;
+    const toVisit = (v: VisitRow): BoardVisit => ({
+      id: v.id, state: v.state, code: v.code, service: v.service, hue: v.hue, customer: v.customer, site: v.site, minutes: v.minutes, crew: v.crew, windowFrom: ofDay(v.window_from), windowTo: ofDay(v.window_to),
+    });
+    const placed = sql<VisitRow & { technician_id: number; drive_from: number; arrives: number; leaves: number }>(
+      `SELECT ${visitColumns}, p.technician_id, p.drive_from, p.arrives, p.leaves FROM placements p JOIN ${visitTables.replace("visits v", "visits v ON v.id = p.visit_id")} WHERE p.date = ? ORDER BY p.arrives`,
+    ).all(date);
+    const technicians = planning.technicians.map((technician) => {
+      const { absence, reason } = planning.dayOf(technician.id, date);
+      const hours = sql<{ opens: number; closes: number }>("SELECT opens, closes FROM working_spans WHERE technician_id = ? AND weekday = (strftime('%w', ?) + 6) % 7 ORDER BY opens").all(technician.id, date);
+      const stops = placed.filter((p) => p.technician_id === technician.id).map((p): BoardStop => ({ ...toVisit(p), driveFrom: ofDay(p.drive_from), arrives: ofDay(p.arrives), leaves: ofDay(p.leaves) }));
+      return {
+        id: technician.id, name: technician.name,
+        skills: sql<{ name: string }>("SELECT s.name FROM technician_skills ts JOIN skills s ON s.id = ts.skill_id WHERE technician_id = ? ORDER BY s.name").all(technician.id).map((s) => s.name),
+        spans: absence ? [] : hours.map((h) => [h.opens, h.closes] as const),
+        absence: absence === "off" ? reason : absence ? "Not working" : null,
+        workable: absence ? 0 : minutesIn(hours.map((h) => [h.opens, h.closes] as const)),
+        promised: stops.reduce((sum, s) => sum + s.leaves - s.driveFrom, 0),
+        stops,
+        late: lateVisits(date, technician.id),
+      };
+    });
+    const unplaced = sql<VisitRow>(`SELECT ${visitColumns} FROM ${visitTables} WHERE v.date = ? AND v.state IN ('promised', 'forecast') AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) ORDER BY v.state DESC, v.window_from`).all(date);
+    return {
+      date,
+      technicians,
+      tray: unplaced.map((v) => ({ ...toVisit(v), best: bestPlacement(context, v.id, date) })),
+      windows: windowsOn(readPattern(context), [date], zone).map((w) => [ofDay(w.from), ofDay(w.to)] as const),
+      now: date === today ? ofDay(minute) : null,
+      timeZone: zone,
+      canChange: context.actor.kind !== "person" || context.actor.role !== "bookkeeper",
+    };
+
+    /** Visits of today whose window will be missed if everything goes on from here as planned. */
+    function lateVisits(of: string, technicianId: number): number[] {
+      if (of !== today) return [];
+      return placed.filter((p) => p.technician_id === technicianId && (p.state === "promised" || p.state === "on the way") && minute > p.window_to).map((p) => p.id);
+    }
+  },
+});
+
+/** Who takes an unplaced visit best in its own window, or why nobody can: one line for the tray. */
+function bestPlacement(context: ViewContext, visitId: number, date: string): { technicianIds: number[]; words: string; fits: boolean } {
+  const { visit, planning, wanted } = visitForPlacing(context, visitId, date);
+  const [answer] = answersWithin(context, planning, wanted, [{ date, from: visit.window_from, to: visit.window_to }], false);
+  if (!answer?.offered) return { technicianIds: [], fits: false, words: reasonsInWords(context, answer?.reasons.slice(-2) ?? [])[0] ?? "Nobody can take it." };
+  const crew = answer.technicians.slice(0, visit.crew);
+  const names = crew.map((t) => planning.technicians.find((p) => String(p.id) === t.id)!.name.split(" ")[0]).join(" and ");
+  return { technicianIds: crew.map((t) => Number(t.id)), fits: true, words: `${names}, ${answer.extraDriving} min extra driving` };
+}
+
+function visitForPlacing(context: ViewContext, visitId: number, date: string) {
+  const visit = context.sql<MovableVisit>("SELECT * FROM visits WHERE id = ?").get(visitId);
+  if (!visit) throw new Refusal("not-found");
+  const service = context.sql<ServiceRow>("SELECT * FROM services WHERE id = ?").get(visit.service_id)!;
+  const wanted = { ...toPlace(service, visit, visit.zone_id), minutes: visit.minutes, before: visit.before_minutes, after: visit.after_minutes, crew: visit.crew };
+  return { visit, wanted, planning: loadPlanning(context, [date], visitId) };
+}
+
+/** For moving a visit on a date: each window and each technician, with what it would cost or why it cannot be. */
+export const placementOptions = defineView({
+  name: "placement-options",
+  access: "board.change",
+  input: PlacementOptions,
+  read(context, { visitId, date }) {
+    const { business } = context;
+    const { visit, wanted, planning } = visitForPlacing(context, visitId, date);
+    const own = date === visit.date ? [{ date, from: visit.window_from, to: visit.window_to }] : [];
+    const pattern = windowsOn(readPattern(context), [date], business.time_zone).filter((w) => !own.some((o) => o.from === w.from && o.to === w.to));
+    const windows = [...own, ...pattern].sort((a, b) => a.from - b.from);
+    return windows.map((window) => {
+      const per = planning.technicians.map((technician) => {
+        const one = { ...planning, candidates: () => planning.candidates().filter((c) => c.id === String(technician.id)) };
+        const [answer] = answersWithin(context, one, { ...wanted, crew: 1 }, [window], false);
+        return answer?.offered
+          ? { id: technician.id, name: technician.name, fits: true as const, extraDriving: answer.extraDriving, arrives: localOf(answer.technicians[0]!.arrive[0], business.time_zone).minute }
+          : { id: technician.id, name: technician.name, fits: false as const, why: reasonsInWords(context, answer?.reasons ?? [])[0] ?? "" };
+      });
+      const [crew] = visit.crew > 1 ? answersWithin(context, planning, wanted, [window], false) : [];
+      return {
+        from: localOf(window.from, business.time_zone).minute, to: localOf(window.to, business.time_zone).minute,
+        isPromised: window.from === visit.window_from && window.to === visit.window_to, technicians: per,
+        crew: crew?.offered ? crew.technicians.map((t) => Number(t.id)) : null,
+      };
+    });
+  },
+});
+
+/** How full the next fourteen days are, and where a person is needed. */
+export const dayStrip = defineView({
+  name: "day-strip",
+  access: "office.see",
+  input: Nothing,
+  read(context) {
+    const { sql, today } = context;
+    const dates = datesFrom(today, addDays(today, 13));
+    const planning = loadPlanning(context, dates);
+    const closed = new Set(sql<{ date: string }>("SELECT date FROM closed_days").all().map((d) => d.date));
+    const promised = new Map(sql<{ date: string; minutes: number }>("SELECT date, sum(leaves - drive_from) AS minutes FROM placements WHERE date BETWEEN ? AND ? GROUP BY date").all(today, dates.at(-1)!).map((d) => [d.date, d.minutes]));
+    const unplaced = new Map(sql<{ date: string; n: number }>(
+      "SELECT date, count(*) AS n FROM visits v WHERE date BETWEEN ? AND ? AND state = 'promised' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) GROUP BY date",
+    ).all(today, dates.at(-1)!).map((d) => [d.date, d.n]));
+    return dates.map((date) => {
+      const days = planning.technicians.map((t) => planning.dayOf(t.id, date));
+      const hours = sql<{ minutes: number }>("SELECT coalesce(sum(closes - opens), 0) AS minutes FROM working_spans w JOIN technicians t ON t.id = w.technician_id WHERE t.active = 1 AND weekday = (strftime('%w', ?) + 6) % 7 AND NOT EXISTS (SELECT 1 FROM time_off o WHERE o.technician_id = t.id AND ? BETWEEN o.first_date AND o.last_date)").get(date, date)!.minutes;
+      return { date, workable: closed.has(date) ? 0 : hours, promised: promised.get(date) ?? 0, needsPerson: unplaced.get(date) ?? 0, off: days.filter((d) => d.absence === "off").length };
+    });
+  },
+});
+
+/** Everything about one visit, for the side sheet. */
+export const visitSheet = defineView({
+  name: "visit-sheet",
+  access: "office.see",
+  input: OneVisit,
+  read(context, { visitId }) {
+    const { sql, business, hogar } = context;
+    const visit = sql<VisitRow & { job_id: number | null; repeat_id: number | null; started_at: number | null; ended_at: number | null; customer_id: number | null; phone: string | null; mail: string | null; note: string | null; postcode: string | null; total_minor: number | null; deposit_minor: number | null; job_state: string | null }>(
+      `SELECT ${visitColumns}, v.job_id, v.repeat_id, v.started_at, v.ended_at, coalesce(c.id, rc.id) AS customer_id, coalesce(c.phone, rc.phone) AS phone, coalesce(c.mail, rc.mail) AS mail,
+        j.note, coalesce(t.postcode, rt.postcode) AS postcode, j.total_minor, j.deposit_minor, j.state AS job_state FROM ${visitTables} WHERE v.id = ?`,
+    ).get(visitId);
+    if (!visit) throw new Refusal("not-found");
+    const zone = business.time_zone;
+    const technicians = sql<{ id: number; name: string; arrives: number; leaves: number }>("SELECT t.id, t.name, p.arrives, p.leaves FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE visit_id = ? ORDER BY t.position").all(visitId);
+    const repeat = visit.repeat_id ? sql<{ id: number; every: number; unit: RepeatRule["unit"]; until_date: string | null; state: string }>("SELECT * FROM repeats WHERE id = ?").get(visit.repeat_id) : undefined;
+    const token = visit.job_id ? linkTokenOf(hogar, visit.job_id) : null;
+    return {
+      id: visit.id, state: visit.state, jobState: visit.job_state, code: visit.code, service: visit.service, hue: visit.hue, minutes: visit.minutes, crew: visit.crew, date: visit.date,
+      windowFrom: localOf(visit.window_from, zone).minute, windowTo: localOf(visit.window_to, zone).minute,
+      customer: { id: visit.customer_id, name: visit.customer, phone: visit.phone, mail: visit.mail }, site: visit.site, postcode: visit.postcode, note: visit.note,
+      totalMinor: visit.total_minor, depositMinor: visit.deposit_minor, jobId: visit.job_id,
+      technicians: technicians.map((t) => ({ id: t.id, name: t.name, arrives: localOf(t.arrives, zone).minute, leaves: localOf(t.leaves, zone).minute })),
+      repeat: repeat && { id: repeat.id, words: ruleWords({ every: repeat.every, unit: repeat.unit, until: repeat.until_date }), active: repeat.state === "active" },
+      coming: visit.repeat_id ? sql<{ date: string }>("SELECT date FROM visits WHERE repeat_id = ? AND state IN ('forecast', 'promised') AND date > ? ORDER BY date LIMIT 6").all(visit.repeat_id, visit.date).map((v) => v.date) : [],
+      link: token && `/my/${token}`,
+      promises: sql<{ made_at: number; window_from: number; window_to: number; ended_at: number | null }>("SELECT * FROM promises WHERE visit_id = ? ORDER BY made_at").all(visitId),
+      messages: visit.job_id ? sql<{ id: number; channel: string; subject: string; body: string; state: string; written_at: number }>("SELECT id, channel, subject, body, state, written_at FROM messages WHERE job_id = ? ORDER BY id").all(visit.job_id) : [],
+      history: sql<{ at: number; actor: string; operation: string }>(
+        `SELECT DISTINCT a.id, a.at, a.actor, a.operation FROM audit_changes ac JOIN audit a ON a.id = ac.audit_id WHERE ac.entity = 'visits' AND ac.row_key = ? ORDER BY a.id DESC LIMIT 30`,
+      ).all(String(visitId)),
+      currency: business.currency, timeZone: zone,
+    };
+  },
+});

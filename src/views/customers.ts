@@ -1,0 +1,80 @@
+import { Id, input } from "@/schemas/common";
+import { FindAddress } from "@/schemas/booking";
+import { Nothing } from "@/schemas/money";
+import { Refusal } from "@/core/problems";
+import { ruleWords, type RepeatRule } from "@/core/repeats/rule";
+import { windowWords } from "@/core/time/words";
+import { defineView } from "./view";
+
+const openOf = "(SELECT coalesce(sum(i.total_minor), 0) - coalesce((SELECT sum(a.amount_minor) FROM applications a JOIN invoices i2 ON i2.id = a.invoice_id WHERE i2.customer_id = c.id), 0) FROM invoices i WHERE i.customer_id = c.id AND i.cancelled_at IS NULL)";
+
+export const customers = defineView({
+  name: "customers",
+  access: "customers.see",
+  input: Nothing,
+  read: ({ sql, today, business }) => ({
+    currency: business.currency,
+    rows: sql<{ id: number; name: string; mail: string; phone: string; sites: number; zone: string | null; lastVisit: string | null; nextVisit: string | null; openMinor: number }>(
+      `SELECT c.id, c.name, c.mail, c.phone, (SELECT count(*) FROM sites WHERE customer_id = c.id) AS sites,
+         (SELECT z.name FROM sites s JOIN zones z ON z.id = s.zone_id WHERE s.customer_id = c.id LIMIT 1) AS zone,
+         (SELECT max(v.date) FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.customer_id = c.id AND v.state = 'done') AS lastVisit,
+         (SELECT min(v.date) FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.customer_id = c.id AND v.state = 'promised' AND v.date >= @today) AS nextVisit,
+         ${openOf} AS openMinor
+       FROM customers c ORDER BY c.name`,
+    ).all({ today }),
+  }),
+});
+
+export const customer = defineView({
+  name: "customer",
+  access: "customers.see",
+  input: input({ id: Id }),
+  read({ sql, business }, { id }) {
+    const row = sql<{ id: number; name: string; mail: string; phone: string; reminders: number; since_at: number; openMinor: number }>(`SELECT c.*, ${openOf} AS openMinor FROM customers c WHERE id = ?`).get(id);
+    if (!row) throw new Refusal("not-found");
+    return {
+      ...row,
+      currency: business.currency,
+      timeZone: business.time_zone,
+      sites: sql<{ id: number; line: string; postcode: string; zone: string | null }>("SELECT s.id, s.line, s.postcode, z.name AS zone FROM sites s LEFT JOIN zones z ON z.id = s.zone_id WHERE customer_id = ?").all(id),
+      visits: sql<{ id: number; date: string; state: string; service: string; code: string; hue: number; totalMinor: number }>(
+        "SELECT v.id, v.date, v.state, s.name AS service, s.code, s.hue, j.total_minor AS totalMinor FROM visits v JOIN jobs j ON j.id = v.job_id JOIN services s ON s.id = v.service_id WHERE j.customer_id = ? ORDER BY v.window_from DESC LIMIT 30",
+      ).all(id),
+      messages: sql<{ id: number; channel: string; subject: string; body: string; state: string; written_at: number }>("SELECT id, channel, subject, body, state, written_at FROM messages WHERE customer_id = ? ORDER BY id DESC LIMIT 20").all(id),
+    };
+  },
+});
+
+export const repeats = defineView({
+  name: "repeats",
+  access: "customers.see",
+  input: Nothing,
+  read: ({ sql, today }) =>
+    sql<{ id: number; customer: string; service: string; code: string; hue: number; every: number; unit: RepeatRule["unit"]; until_date: string | null; from_minute: number; to_minute: number; state: string; technician: string | null; site: string; next: string | null; nextVisit: number | null; ahead: number; unplaced: number }>(
+      `SELECT r.*, c.name AS customer, s.name AS service, s.code, s.hue, t.line AS site, te.name AS technician,
+         (SELECT min(date) FROM visits v WHERE v.repeat_id = r.id AND date >= @today AND v.state IN ('forecast', 'promised')) AS next,
+         (SELECT id FROM visits v WHERE v.repeat_id = r.id AND date >= @today AND v.state IN ('forecast', 'promised') ORDER BY date LIMIT 1) AS nextVisit,
+         (SELECT count(*) FROM visits v WHERE v.repeat_id = r.id AND date >= @today AND v.state = 'forecast') AS ahead,
+         (SELECT count(*) FROM visits v WHERE v.repeat_id = r.id AND date >= @today AND v.state = 'forecast' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)) AS unplaced
+       FROM repeats r JOIN customers c ON c.id = r.customer_id JOIN services s ON s.id = r.service_id JOIN sites t ON t.id = r.site_id LEFT JOIN technicians te ON te.id = r.technician_id
+       ORDER BY r.state, next IS NULL, next`,
+    )
+      .all({ today })
+      .map((r) => ({ ...r, words: ruleWords({ every: r.every, unit: r.unit, until: r.until_date }), window: windowWords(r.from_minute, r.to_minute) })),
+});
+
+/** Customers and visits for the command palette. */
+export const find = defineView({
+  name: "find",
+  access: "customers.see",
+  input: FindAddress,
+  read({ sql, today }, { text }) {
+    const like = `%${text.trim().replace(/[\\%_]/g, "\\$&")}%`;
+    const found = sql<{ id: number; name: string; mail: string; phone: string }>("SELECT id, name, mail, phone FROM customers WHERE name LIKE ? ESCAPE '\\' OR mail LIKE ? ESCAPE '\\' OR replace(phone, ' ', '') LIKE replace(?, ' ', '') ESCAPE '\\' ORDER BY name LIMIT 6").all(like, like, like);
+    const visits = sql<{ id: number; date: string; service: string; name: string; line: string }>(
+      `SELECT v.id, v.date, s.name AS service, c.name, t.line FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id JOIN sites t ON t.id = j.site_id JOIN services s ON s.id = v.service_id
+       WHERE v.state <> 'cancelled' AND (c.name LIKE ? ESCAPE '\\' OR t.line LIKE ? ESCAPE '\\') ORDER BY abs(julianday(v.date) - julianday(?)) LIMIT 6`,
+    ).all(like, like, today);
+    return { customers: found, visits };
+  },
+});

@@ -1,0 +1,33 @@
+import { board, dayStrip, placementOptions, visitSheet } from "./board";
+import { customer, customers, find, repeats } from "./customers";
+import { fieldDay } from "./field";
+import { findAddress, frontDoor, offers, servicesAt } from "./front-door";
+import { invoice, money } from "./money";
+import { myVisit } from "./my-visit";
+import { setup } from "./setup";
+import { todayView } from "./today";
+
+/** The views that can be asked for from outside, by name. */
+export const views = {
+  "board": board,
+  "customer": customer,
+  "customers": customers,
+  "day-strip": dayStrip,
+  "field-day": fieldDay,
+  "find": find,
+  "find-address": findAddress,
+  "front-door": frontDoor,
+  "invoice": invoice,
+  "money": money,
+  "my-visit": myVisit,
+  "offers": offers,
+  "placement-options": placementOptions,
+  "repeats": repeats,
+  "services-at": servicesAt,
+  "setup": setup,
+  "today": todayView,
+  "visit-sheet": visitSheet,
+} as const;
+
+export type Views = typeof views;
+export type ViewName = keyof Views;

@@ -1,3 +1,4 @@
+import type { Operation } from "./door";
 import { advanceVisit } from "./advance-visit";
 import { book } from "./book";
 import { bookInOffice } from "./book-in-office";
@@ -41,3 +42,6 @@ export const operations = {
 
 export type Operations = typeof operations;
 export type OperationName = keyof Operations;
+
+/** An operation by its name as it came in, or null. */
+export const operationNamed = (name: string): Operation | null => (Object.hasOwn(operations, name) ? (operations[name as OperationName] as unknown as Operation) : null);

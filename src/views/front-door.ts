@@ -20,7 +20,7 @@ export const findAddress = defineView({
   read: ({ hogar }, { text }) => hogar.gateways.places.suggest(text, 8).map(({ id, line, postcode }) => ({ id, line, postcode })),
 });
 
-/** What can be booked at an address: its zone's rules, and the services with their price there. Null where it is outside the zones. */
+/** What can be booked at an address: its zone's rules, and the services with their price there. No zone where it is outside of all. */
 export const servicesAt = defineView({
   name: "services-at",
   access: "anybody",
@@ -29,7 +29,7 @@ export const servicesAt = defineView({
     const address = context.hogar.gateways.places.find(addressId);
     if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
     const zone = zoneOf(context, address.postcode);
-    if (!zone) return null;
+    if (!zone) return { zone: null, services: [] };
     const services = context.sql<ServiceRow & { category: string; description: string; hue: number }>("SELECT * FROM services WHERE active = 1 ORDER BY category, price_minor").all().map((service) => {
       const order = priceService(context, service, zone);
       return {

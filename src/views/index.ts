@@ -1,3 +1,4 @@
+import type { View } from "./view";
 import { board, dayStrip, placementOptions, visitSheet } from "./board";
 import { customer, customers, find, repeats } from "./customers";
 import { fieldDay } from "./field";
@@ -31,3 +32,6 @@ export const views = {
 
 export type Views = typeof views;
 export type ViewName = keyof Views;
+
+/** A view by its name as it came in, or null. */
+export const viewNamed = (name: string): View | null => (Object.hasOwn(views, name) ? (views[name as ViewName] as unknown as View) : null);

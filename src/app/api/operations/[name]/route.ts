@@ -1,5 +1,5 @@
 import { Refusal } from "@/core/problems";
-import { operations, type OperationName } from "@/operations";
+import { operationNamed } from "@/operations";
 import { perform, refused } from "@/operations/door";
 import { addressOf, answer, jsonOf, limit } from "@/app/server/guard";
 import { getHogar } from "@/app/server/hogar";
@@ -12,8 +12,9 @@ export async function POST(request: Request, { params }: { params: Promise<{ nam
     const actor = await actorOf(request);
     await limit(actor.kind === "person" ? "office" : "frontDoor", actor.kind === "person" ? `person ${actor.id}` : addressOf(request));
     const input = await jsonOf(request);
-    if (!Object.hasOwn(operations, name)) throw new Refusal("not-found");
-    return answer(perform(getHogar(), operations[name as OperationName], input, actor));
+    const operation = operationNamed(name);
+    if (!operation) throw new Refusal("not-found");
+    return answer(perform(getHogar(), operation, input, actor));
   } catch (error) {
     return answer(refused(error));
   }

@@ -1,6 +1,6 @@
 import { Refusal } from "@/core/problems";
 import { refused } from "@/operations/door";
-import { views, type ViewName } from "@/views";
+import { viewNamed } from "@/views";
 import { look } from "@/views/view";
 import { addressOf, answer, jsonOf, limit } from "@/app/server/guard";
 import { getHogar } from "@/app/server/hogar";
@@ -13,8 +13,9 @@ export async function POST(request: Request, { params }: { params: Promise<{ nam
     const actor = await actorOf(request);
     await limit(actor.kind === "person" ? "office" : "frontDoor", actor.kind === "person" ? `person ${actor.id}` : addressOf(request));
     const input = await jsonOf(request);
-    if (!Object.hasOwn(views, name)) throw new Refusal("not-found");
-    return answer(look(getHogar(), views[name as ViewName], input, actor));
+    const view = viewNamed(name);
+    if (!view) throw new Refusal("not-found");
+    return answer(look(getHogar(), view, input, actor));
   } catch (error) {
     return answer(refused(error));
   }

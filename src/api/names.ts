@@ -1,0 +1,2 @@
+export type { OperationName } from "@/operations";
+export type { ViewName } from "@/views";

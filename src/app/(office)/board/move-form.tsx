@@ -1,0 +1,68 @@
+"use client";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import Skeleton from "@mui/material/Skeleton";
+import Stack from "@mui/material/Stack";
+import TextField from "@mui/material/TextField";
+import { AdapterDayjs } from "@mui/x-date-pickers/AdapterDayjs";
+import { DatePicker } from "@mui/x-date-pickers/DatePicker";
+import { LocalizationProvider } from "@mui/x-date-pickers/LocalizationProvider";
+import dayjs from "dayjs";
+import { useEffect, useState } from "react";
+import { clock, windowWords } from "@/core/time/words";
+import { ink } from "@/ui/palette";
+import { useView } from "@/ui/use-view";
+import { MoveQuestion, useMove, type Wish } from "./move";
+import type { VisitDetails } from "./visit-sheet";
+
+/** Moving by menu: a day, a window, and who; with what each would cost, or why it cannot be. */
+export function MoveForm({ visit, onMoved }: { visit: VisitDetails; onMoved: () => void }) {
+  const [date, setDate] = useState(visit.date);
+  const [window, setWindow] = useState<string>(`${visit.windowFrom} ${visit.windowTo}`);
+  const [chosen, setChosen] = useState<number[]>(visit.technicians.map((t) => t.id));
+  const [wish, setWish] = useState<Wish | null>(null);
+  const { data: options } = useView("placement-options", { visitId: visit.id, date });
+  const move = useMove(onMoved);
+
+  useEffect(() => {
+    if (options && !options.some((o) => `${o.from} ${o.to}` === window) && options[0]) setWindow(`${options[0].from} ${options[0].to}`);
+  }, [options, window]);
+
+  const option = options?.find((o) => `${o.from} ${o.to}` === window);
+  const toggle = (id: number) => setChosen((now) => (visit.crew === 1 ? [id] : now.includes(id) ? now.filter((n) => n !== id) : [...now, id].slice(-visit.crew)));
+  const go = () => {
+    if (!option) return;
+    const asked: Wish = { visit: { id: visit.id, customer: visit.customer.name, windowFrom: visit.windowFrom, windowTo: visit.windowTo }, date, technicianIds: chosen, from: option.from, to: option.to, before: date === visit.date ? visit.technicians.map((t) => t.id) : [] };
+    if (visit.state === "promised" && (date !== visit.date || !option.isPromised)) setWish(asked);
+    else void move(asked);
+  };
+
+  return (
+    <Stack spacing={3}>
+      <Stack direction="row" spacing={2}>
+        <LocalizationProvider dateAdapter={AdapterDayjs}>
+          <DatePicker label="Day" format="YYYY-MM-DD" value={dayjs(date)} onChange={(value) => value?.isValid() && setDate(value.format("YYYY-MM-DD"))} slotProps={{ textField: { size: "small" } }} />
+        </LocalizationProvider>
+        <TextField select label="Window" value={option ? window : ""} onChange={(e) => setWindow(e.target.value)}>
+          {(options ?? []).map((o) => <MenuItem key={`${o.from} ${o.to}`} value={`${o.from} ${o.to}`}>{windowWords(o.from, o.to)}{o.isPromised ? ", promised" : ""}</MenuItem>)}
+        </TextField>
+      </Stack>
+      {!options && <Skeleton variant="rounded" height={180} />}
+      <Box role="group" aria-label="Technician">
+        {option?.technicians.map((t) => {
+          const has = chosen.includes(t.id);
+          return (
+            <Box key={t.id} component="button" type="button" aria-pressed={has} onClick={() => toggle(t.id)}
+              sx={{ display: "flex", width: "100%", textAlign: "left", font: "inherit", fontSize: 14.5, gap: 2, px: 2, py: 1.5, border: 0, borderTop: `1px solid ${ink.line}`, bgcolor: has ? ink.plaster : "transparent", cursor: "pointer", color: ink.ink }}>
+              <Box sx={{ flex: 1, fontWeight: has ? 700 : 400 }}>{t.name}</Box>
+              <Box sx={{ color: t.fits ? ink.moss : ink.ash, textAlign: "right", maxWidth: 210 }}>{t.fits ? `${clock(t.arrives)}, +${t.extraDriving} min` : t.why.replace(`${t.name} `, "")}</Box>
+            </Box>
+          );
+        })}
+      </Box>
+      <Button variant="contained" onClick={go} disabled={!option || chosen.length !== visit.crew}>Move the visit</Button>
+      <MoveQuestion wish={wish} onNo={() => setWish(null)} onYes={(asked) => (setWish(null), void move(asked))} />
+    </Stack>
+  );
+}

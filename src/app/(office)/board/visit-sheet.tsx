@@ -1,0 +1,145 @@
+"use client";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import Dialog from "@mui/material/Dialog";
+import DialogActions from "@mui/material/DialogActions";
+import DialogContent from "@mui/material/DialogContent";
+import DialogTitle from "@mui/material/DialogTitle";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import Skeleton from "@mui/material/Skeleton";
+import Stack from "@mui/material/Stack";
+import { useSnackbar } from "notistack";
+import { useState } from "react";
+import type { ViewOutput } from "@/api/client";
+import { moneyWords } from "@/core/money/amounts";
+import { localOf } from "@/core/time/local";
+import { clock, dayShort, dayWords, durationWords, windowIn, windowWords } from "@/core/time/words";
+import { Code, VisitState } from "@/ui/arch";
+import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
+import { hues, ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
+import { useView } from "@/ui/use-view";
+import { useOffice } from "../office";
+import { MoveForm } from "./move-form";
+import { RepeatForm } from "./repeat-form";
+
+export type VisitDetails = ViewOutput<"visit-sheet">;
+
+const nextSteps: Record<string, { to: "on the way" | "on site" | "done" | "no access"; words: string }[]> = {
+  "promised": [{ to: "on the way", words: "On the way" }],
+  "on the way": [{ to: "on site", words: "On site" }, { to: "no access", words: "No access" }],
+  "on site": [{ to: "done", words: "Done" }, { to: "no access", words: "No access" }],
+};
+
+export function VisitSheet({ visitId, onClose, onChanged }: { visitId: number; onClose: () => void; onChanged: () => void }) {
+  const { data: visit, problem, refresh } = useView("visit-sheet", { visitId });
+  const { person } = useOffice();
+  const mayChange = person.permissions.includes("board.change");
+  const changed = () => (refresh(), onChanged());
+
+  if (!visit) return <SideSheet title={problem ? "Visit" : "…"} onClose={onClose}>{problem ? <Alert severity="error">{problem.sentence}</Alert> : <Skeleton variant="rounded" height={240} />}</SideSheet>;
+  return (
+    <SideSheet title={<><Code code={visit.code} colour={hues[visit.hue]!} /> {visit.service}</>} onClose={onClose}>
+      <Promise visit={visit} />
+      <Fact name="State"><VisitState state={visit.state} />{visit.jobState === "awaiting deposit" && ", waiting for the deposit"}</Fact>
+      <Fact name="Customer">{visit.customer.name}{visit.customer.phone && <><br />{visit.customer.phone}<br />{visit.customer.mail}</>}</Fact>
+      <Fact name="Site">{visit.site}{visit.postcode && `, ${visit.postcode}`}</Fact>
+      <Fact name="Who">{visit.technicians.length ? visit.technicians.map((t) => `${t.name}, ${clock(t.arrives)} to ${clock(t.leaves)}`).join("; ") : <b style={{ color: ink.ember }}>Nobody yet</b>}</Fact>
+      <Fact name="Time">{durationWords(visit.minutes)}{visit.crew > 1 && `, ${visit.crew} people`}</Fact>
+      {visit.totalMinor !== null && <Fact name="Price">{moneyWords(visit.totalMinor, visit.currency)}{visit.depositMinor ? `, deposit ${moneyWords(visit.depositMinor, visit.currency)}` : ""}</Fact>}
+      {visit.note && <Fact name="Note">{visit.note}</Fact>}
+      {mayChange && visit.jobState === "agreed" && nextSteps[visit.state] && <Steps visit={visit} onChanged={changed} />}
+      {mayChange && ["promised", "forecast"].includes(visit.state) && <SheetSection title="Move"><MoveForm visit={visit} onMoved={changed} /></SheetSection>}
+      <SheetSection title="Repeat">
+        {visit.repeat?.active ? <p style={{ margin: 0 }}>Comes back {visit.repeat.words}. Next: {visit.coming.slice(0, 3).map(dayShort).join(", ") || "none"}.</p> : mayChange && visit.jobId && visit.state !== "cancelled" ? <RepeatForm visit={visit} onMade={changed} /> : <Box sx={{ color: ink.ash }}>Does not repeat.</Box>}
+      </SheetSection>
+      {visit.jobId && <LinkSection visit={visit} mayChange={mayChange} onChanged={changed} />}
+      <Messages visit={visit} />
+      {visit.promises.length > 1 && (
+        <SheetSection title="Promises">
+          {visit.promises.map((p) => <Fact key={p.made_at} name={p.ended_at ? "before" : "in force"}>{dayShort(localOf(p.window_from, visit.timeZone).date)}, {windowIn(p.window_from, p.window_to, visit.timeZone)}</Fact>)}
+        </SheetSection>
+      )}
+      <SheetSection title="Who did what">
+        {visit.history.map((h, i) => {
+          const { date, minute } = localOf(Math.floor(h.at / 60_000), visit.timeZone);
+          return <Fact key={i} name={`${dayShort(date).slice(4)} ${clock(minute)}`}>{h.operation.replaceAll("-", " ")}, {h.actor.replace(/^person \d+ /, "").replace(/^customer \d+/, "customer")}</Fact>;
+        })}
+      </SheetSection>
+      {mayChange && ["promised", "on the way", "no access"].includes(visit.state) && <Cancel visit={visit} onChanged={changed} />}
+    </SideSheet>
+  );
+}
+
+function Promise({ visit }: { visit: VisitDetails }) {
+  return (
+    <Box sx={{ borderRadius: "999px 999px 6px 6px", border: `1px solid ${ink.line}`, bgcolor: ink.paper, textAlign: "center", pt: 5, pb: 3, mb: 4, mx: 6 }}>
+      <Box className="titles" sx={{ fontSize: 24, fontWeight: 700 }}>{windowWords(visit.windowFrom, visit.windowTo)}</Box>
+      <Box sx={{ color: ink.ash }}>{dayWords(visit.date)}</Box>
+    </Box>
+  );
+}
+
+function Steps({ visit, onChanged }: { visit: VisitDetails; onChanged: () => void }) {
+  const { send, busy } = useChange("advance-visit");
+  return (
+    <Stack direction="row" spacing={2} sx={{ mt: 3 }}>
+      {nextSteps[visit.state]!.map(({ to, words }) => (
+        <Button key={to} variant="outlined" disabled={busy} onClick={() => void send({ visitId: visit.id, to }).then((done) => done && onChanged())}>{words}</Button>
+      ))}
+    </Stack>
+  );
+}
+
+function LinkSection({ visit, mayChange, onChanged }: { visit: VisitDetails; mayChange: boolean; onChanged: () => void }) {
+  const { send } = useChange("renew-link");
+  const { enqueueSnackbar } = useSnackbar();
+  const copy = () => void navigator.clipboard.writeText(new URL(visit.link!, window.location.href).href).then(() => enqueueSnackbar("The customer’s link is copied"));
+  return (
+    <SheetSection title="Customer’s link">
+      <Stack direction="row" spacing={2}>
+        <Button size="small" variant="outlined" component="a" href={visit.link ?? "#"} target="_blank">Open</Button>
+        <Button size="small" variant="outlined" onClick={copy}>Copy</Button>
+        {mayChange && <Button size="small" onClick={() => void send({ jobId: visit.jobId! }).then((done) => done && (enqueueSnackbar("The old link is ended; a new one is made"), onChanged()))}>End and renew</Button>}
+      </Stack>
+    </SheetSection>
+  );
+}
+
+function Messages({ visit }: { visit: VisitDetails }) {
+  if (visit.messages.length === 0) return null;
+  return (
+    <SheetSection title="Messages">
+      {visit.messages.map((m) => (
+        <Box component="details" key={m.id} sx={{ borderTop: `1px solid ${ink.line}`, py: 1.25, fontSize: 14.5 }}>
+          <summary>{m.channel}: {m.subject || m.body.slice(0, 60)} <span style={{ color: m.state === "bounced" ? ink.ember : ink.ash }}>({m.state})</span></summary>
+          <Box sx={{ whiteSpace: "pre-wrap", color: ink.ash, mt: 1 }}>{m.body.replaceAll("{{my_link}}", "[the customer’s link]")}</Box>
+        </Box>
+      ))}
+    </SheetSection>
+  );
+}
+
+function Cancel({ visit, onChanged }: { visit: VisitDetails; onChanged: () => void }) {
+  const [asking, setAsking] = useState(false);
+  const [refund, setRefund] = useState(true);
+  const { send, busy } = useChange("cancel-visit");
+  return (
+    <SheetSection title="Cancel">
+      <Button color="error" variant="outlined" size="small" onClick={() => setAsking(true)}>Cancel this visit…</Button>
+      <Dialog open={asking} onClose={() => setAsking(false)}>
+        <DialogTitle>Cancel the visit at {visit.customer.name}?</DialogTitle>
+        <DialogContent>
+          The customer is told by mail. This cannot be taken back.
+          {!!visit.depositMinor && <FormControlLabel sx={{ display: "flex", mt: 3 }} control={<Checkbox checked={refund} onChange={(e) => setRefund(e.target.checked)} />} label={`Pay back the deposit of ${moneyWords(visit.depositMinor, visit.currency)}`} />}
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={() => setAsking(false)}>Keep it</Button>
+          <Button color="error" variant="contained" disabled={busy} onClick={() => void send({ visitId: visit.id, refundDeposit: refund }).then((done) => (setAsking(false), done && onChanged()))}>Cancel and tell</Button>
+        </DialogActions>
+      </Dialog>
+    </SheetSection>
+  );
+}

@@ -1,0 +1,71 @@
+"use client";
+import Autocomplete from "@mui/material/Autocomplete";
+import Box from "@mui/material/Box";
+import Dialog from "@mui/material/Dialog";
+import TextField from "@mui/material/TextField";
+import { useRouter } from "next/navigation";
+import { useEffect, useState } from "react";
+import { ask } from "@/api/client";
+import { dayShort } from "@/core/time/words";
+import { ink } from "@/ui/palette";
+
+interface Found {
+  group: "Screens" | "Customers" | "Visits";
+  words: string;
+  detail: string;
+  href: string;
+}
+
+/** Ctrl/Cmd+K: any customer, visit or screen. */
+export function FindAnything({ open, onClose, screens }: { open: boolean; onClose: () => void; screens: { href: string; word: string }[] }) {
+  const router = useRouter();
+  const [text, setText] = useState("");
+  const [found, setFound] = useState<Found[]>([]);
+
+  useEffect(() => {
+    const own: Found[] = [...screens, { href: "/book", word: "Front door" }]
+      .filter(({ word }) => word.toLowerCase().startsWith(text.trim().toLowerCase()))
+      .map(({ href, word }) => ({ group: "Screens", words: word, detail: "", href }));
+    if (text.trim().length < 2) return setFound(own);
+    let current = true;
+    void ask("find", { text }).then((result) => {
+      if (!current || !result.ok) return;
+      setFound([
+        ...own,
+        ...result.value.customers.map((c): Found => ({ group: "Customers", words: c.name, detail: c.phone, href: `/customers?id=${c.id}` })),
+        ...result.value.visits.map((v): Found => ({ group: "Visits", words: `${v.name}, ${v.service}`, detail: `${dayShort(v.date)}, ${v.line}`, href: `/board?date=${v.date}&visit=${v.id}` })),
+      ]);
+    });
+    return () => void (current = false);
+  }, [text, screens]);
+
+  const close = () => (setText(""), onClose());
+  return (
+    <Dialog open={open} onClose={close} maxWidth="sm" fullWidth slotProps={{ paper: { sx: { position: "absolute", top: 80, overflow: "visible" } } }} aria-label="Find anything">
+      <Autocomplete
+        open
+        options={found}
+        filterOptions={(options) => options}
+        groupBy={(option) => option.group}
+        getOptionLabel={(option) => option.words}
+        getOptionKey={(option) => option.href + option.words}
+        inputValue={text}
+        onInputChange={(_, value, reason) => reason !== "reset" && setText(value)}
+        onChange={(_, option) => {
+          if (!option) return;
+          close();
+          router.push(option.href);
+        }}
+        autoHighlight
+        noOptionsText="Nothing of this name. Try a street or a part of the number."
+        renderOption={({ key, ...props }, option) => (
+          <Box component="li" key={key} {...props} sx={{ display: "flex", justifyContent: "space-between !important", gap: 4 }}>
+            <span>{option.words}</span>
+            <Box component="span" sx={{ color: ink.ash, fontSize: 14 }}>{option.detail}</Box>
+          </Box>
+        )}
+        renderInput={(params) => <TextField {...params} autoFocus placeholder="A customer, a street, a screen" aria-label="Find anything" sx={{ p: 3 }} />}
+      />
+    </Dialog>
+  );
+}

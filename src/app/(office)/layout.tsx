@@ -1,0 +1,22 @@
+import type { ReactNode } from "react";
+import { redirect } from "next/navigation";
+import { readBusiness } from "@/store/business";
+import { may, roles } from "@/core/people/permissions";
+import { getHogar } from "../server/hogar";
+import { mustBeSignedIn } from "../server/session";
+import { Office } from "./office";
+
+export default async function OfficeLayout({ children }: { children: ReactNode }) {
+  const actor = await mustBeSignedIn("/today");
+  if (!may(actor, "office.see")) redirect("/field");
+  const hogar = getHogar();
+  const business = readBusiness(hogar.store)!;
+  return (
+    <Office
+      person={{ name: actor.name, role: roles[actor.role].name, permissions: [...roles[actor.role].permissions] }}
+      demo={business.demo_offset_ms === null ? null : { now: hogar.now(), timeZone: business.time_zone }}
+    >
+      {children}
+    </Office>
+  );
+}

@@ -1,0 +1,94 @@
+"use client";
+import CalendarViewDayOutlined from "@mui/icons-material/CalendarViewDayOutlined";
+import DoorFrontOutlined from "@mui/icons-material/DoorFrontOutlined";
+import LogoutOutlined from "@mui/icons-material/LogoutOutlined";
+import PeopleOutlined from "@mui/icons-material/PeopleOutlined";
+import ReceiptLongOutlined from "@mui/icons-material/ReceiptLongOutlined";
+import RepeatOutlined from "@mui/icons-material/RepeatOutlined";
+import TuneOutlined from "@mui/icons-material/TuneOutlined";
+import Box from "@mui/material/Box";
+import ButtonBase from "@mui/material/ButtonBase";
+import Tooltip from "@mui/material/Tooltip";
+import Link from "next/link";
+import { usePathname } from "next/navigation";
+import { createContext, useContext, useEffect, useState, type ReactNode } from "react";
+import type { Permission } from "@/core/people/permissions";
+import { Mark } from "@/ui/arch";
+import { ink } from "@/ui/palette";
+import { FindAnything } from "./find-anything";
+import { KeysHelp } from "./keys-help";
+
+export interface OfficePerson {
+  name: string;
+  role: string;
+  permissions: Permission[];
+}
+interface OfficeState {
+  person: OfficePerson;
+  demo: { now: number; timeZone: string } | null;
+  openFind: () => void;
+}
+const OfficeContext = createContext<OfficeState | null>(null);
+export const useOffice = (): OfficeState => useContext(OfficeContext)!;
+
+const places: { href: string; word: string; icon: typeof DoorFrontOutlined; needs: Permission }[] = [
+  { href: "/today", word: "Today", icon: DoorFrontOutlined, needs: "office.see" },
+  { href: "/board", word: "Board", icon: CalendarViewDayOutlined, needs: "office.see" },
+  { href: "/customers", word: "Customers", icon: PeopleOutlined, needs: "customers.see" },
+  { href: "/repeats", word: "Repeats", icon: RepeatOutlined, needs: "customers.see" },
+  { href: "/money", word: "Money", icon: ReceiptLongOutlined, needs: "money.see" },
+  { href: "/setup", word: "Set-up", icon: TuneOutlined, needs: "setup.change" },
+];
+
+/** The frame of the office: rail, finder, keys. */
+export function Office({ person, demo, children }: { person: OfficePerson; demo: OfficeState["demo"]; children: ReactNode }) {
+  const [finding, setFinding] = useState(false);
+  const [keys, setKeys] = useState(false);
+  const path = usePathname();
+  const seen = places.filter((place) => person.permissions.includes(place.needs));
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "k") {
+        event.preventDefault();
+        setFinding(true);
+      }
+      const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, [contenteditable]");
+      if (event.key === "?" && !typing) setKeys(true);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+
+  const signOut = async () => {
+    await fetch("/api/session", { method: "DELETE", headers: { "content-type": "application/json" }, body: "{}" });
+    window.location.assign("/signin");
+  };
+
+  return (
+    <OfficeContext.Provider value={{ person, demo, openFind: () => setFinding(true) }}>
+      <Box sx={{ display: "flex", minHeight: "100dvh" }}>
+        <Box component="nav" aria-label="Places" sx={{ width: 84, flex: "none", bgcolor: ink.plaster, borderRight: `1px solid ${ink.line}`, display: "flex", flexDirection: "column", alignItems: "center", pt: 3, gap: 1, position: "sticky", top: 0, height: "100dvh" }}>
+          <Box sx={{ mb: 2 }}><Mark /></Box>
+          {seen.map(({ href, word, icon: Icon }) => {
+            const here = path.startsWith(href);
+            return (
+              <Box key={href} component={Link} href={href} aria-current={here ? "page" : undefined}
+                sx={{ width: 66, height: 64, borderRadius: "33px 33px 6px 6px", display: "flex", flexDirection: "column", alignItems: "center", justifyContent: "center", pt: 1, gap: 0.5, fontSize: 13, textDecoration: "none", color: here ? ink.paper : ink.ink, bgcolor: here ? ink.pine : "transparent", "&:hover": here ? {} : { bgcolor: ink.line } }}>
+                <Icon sx={{ fontSize: 21 }} />
+                {word}
+              </Box>
+            );
+          })}
+          <Box sx={{ flex: 1 }} />
+          <Tooltip title={`${person.name}, ${person.role}. Sign out`} placement="right">
+            <ButtonBase onClick={() => void signOut()} aria-label="Sign out" sx={{ width: 44, height: 44, mb: 3, borderRadius: "6px", color: ink.ash }}><LogoutOutlined fontSize="small" /></ButtonBase>
+          </Tooltip>
+        </Box>
+        <Box component="main" sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}>{children}</Box>
+      </Box>
+      <FindAnything open={finding} onClose={() => setFinding(false)} screens={seen.map(({ href, word }) => ({ href, word }))} />
+      <KeysHelp open={keys} onClose={() => setKeys(false)} />
+    </OfficeContext.Provider>
+  );
+}

@@ -1,0 +1,84 @@
+"use client";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import TextField, { type TextFieldProps } from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { useSnackbar } from "notistack";
+import { useEffect, useState, type ReactNode } from "react";
+import { clock, parseClock, weekdayNames } from "@/core/time/words";
+import { moneyWords, parseMoney } from "@/core/money/amounts";
+import type { Problem } from "@/core/problems";
+import { ink } from "@/ui/palette";
+
+/** A form with one button: what cannot be saved says why, beside the field and at the top. */
+export function FormFrame({ title, note, problem, busy, onSave, children }: { title: string; note?: ReactNode; problem: Problem | null; busy: boolean; onSave: () => void; children: ReactNode }) {
+  return (
+    <Box component="form" noValidate onSubmit={(e) => (e.preventDefault(), onSave())} sx={{ display: "grid", gap: 4 }}>
+      <Box>
+        <Typography variant="h2">{title}</Typography>
+        {note && <Typography sx={{ color: ink.ash, mt: 1, fontSize: 14 }}>{note}</Typography>}
+      </Box>
+      {problem && <Alert severity="error" role="alert">{problem.sentence}{problem.fields?.["/"] && ` ${problem.fields["/"]}`}</Alert>}
+      {children}
+      <Box><Button type="submit" variant="contained" disabled={busy}>Save</Button></Box>
+    </Box>
+  );
+}
+
+export const promisedNote = (n: number): string | undefined => (n ? `${n} promised ${n === 1 ? "visit keeps" : "visits keep"} what was agreed; changes count for new bookings.` : undefined);
+
+export function useSavedNote() {
+  const { enqueueSnackbar } = useSnackbar();
+  return (name: string) => enqueueSnackbar(`${name} is saved`, { variant: "success" });
+}
+
+/** A text field that shows the operation's own sentence. */
+export function Field({ wrong, ...props }: TextFieldProps & { wrong?: string }) {
+  return <TextField {...props} error={!!wrong} helperText={wrong ?? props.helperText} />;
+}
+
+/** Typed text that stands for a number of some kind: keeps what was typed, tells its value (NaN where it is none). */
+function ParsedField({ value, show, parse, onValue, hint, wrong, ...props }: Omit<TextFieldProps, "value" | "onChange"> & { value: number; show: (value: number) => string; parse: (text: string) => number | null; onValue: (value: number) => void; hint: string; wrong?: string }) {
+  const [text, setText] = useState(() => show(value));
+  const parsed = parse(text);
+  useEffect(() => {
+    if (Number.isFinite(value) && parse(text) !== value) setText(show(value));
+    // Only a value from outside changes the text.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [value]);
+  return <TextField {...props} value={text} error={parsed === null || !!wrong} helperText={parsed === null ? hint : (wrong ?? props.helperText)} onChange={(e) => (setText(e.target.value), onValue(parse(e.target.value) ?? NaN))} />;
+}
+
+type NumberProps = Omit<TextFieldProps, "value" | "onChange"> & { value: number; onValue: (value: number) => void; wrong?: string };
+
+export const WholeField = (props: NumberProps) => <ParsedField {...props} show={String} parse={(text) => (/^\d{1,7}$/.test(text.trim()) ? Number(text) : null)} hint="A whole number" />;
+
+export const MoneyField = ({ currency, ...props }: NumberProps & { currency: string }) => (
+  <ParsedField {...props} show={(v) => moneyWords(v, currency).replace(/[^\d.]/g, "")} parse={(text) => parseMoney(text, currency)} hint="An amount, such as 89.50" />
+);
+
+export const TimeField = (props: NumberProps) => <ParsedField {...props} show={clock} parse={parseClock} hint="A time, such as 9:00" />;
+
+/** Weekdays as a bit mask (bit 0 is Monday). */
+export function WeekdaysField({ label, value, onValue, wrong }: { label: string; value: number; onValue: (value: number) => void; wrong?: string }) {
+  return (
+    <Box role="group" aria-label={label}>
+      <Box sx={{ fontSize: 13, color: ink.ash, mb: 1 }}>{label}</Box>
+      <Box sx={{ display: "flex", gap: 1 }}>
+        {weekdayNames.map((name, i) => {
+          const on = (value & (1 << i)) !== 0;
+          return (
+            <Box key={name} component="button" type="button" aria-pressed={on} aria-label={name} onClick={() => onValue(value ^ (1 << i))}
+              sx={{ width: 42, height: 38, font: "inherit", fontSize: 14, borderRadius: "20px 20px 6px 6px", border: `1px solid ${on ? ink.pine : ink.line}`, bgcolor: on ? ink.pine : "#fff", color: on ? ink.paper : ink.ink, cursor: "pointer" }}>
+              {name.slice(0, 2)}
+            </Box>
+          );
+        })}
+      </Box>
+      {wrong && <Box sx={{ color: "error.main", fontSize: 12.5, mt: 1 }}>{wrong}</Box>}
+    </Box>
+  );
+}
+
+export const Columns = ({ children }: { children: ReactNode }) => <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(150px, 1fr))", gap: 3, alignItems: "start" }}>{children}</Box>;

@@ -1,0 +1,11 @@
+/** The parts of set-up, in the order in which owners do them. */
+export const parts = [
+  { path: "business", name: "Business", about: "Who you are, when you write to customers, when invoices are due" },
+  { path: "technicians", name: "Technicians", about: "Who does the visits, what they may do and when they work" },
+  { path: "services", name: "Services", about: "What can be booked: price, minutes, skills, deposit" },
+  { path: "zones", name: "Zones", about: "Where you go, on which days, on what terms" },
+  { path: "windows", name: "Windows", about: "The spans in which you promise to arrive, and how soon one can book" },
+  { path: "people", name: "People", about: "Who signs in, and with which role" },
+] as const;
+
+export type PartPath = (typeof parts)[number]["path"];

@@ -1,0 +1,83 @@
+"use client";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import type { ReactNode } from "react";
+import { roles } from "@/core/people/permissions";
+import { moneyWords } from "@/core/money/amounts";
+import { durationWords, weekdaysWords } from "@/core/time/words";
+import { Code } from "@/ui/arch";
+import { hues, ink } from "@/ui/palette";
+import type { ViewOutput } from "@/api/client";
+import { BusinessForm } from "./business-form";
+import { parts, type PartPath } from "./parts";
+import { PersonForm } from "./person-form";
+import { RulesForm } from "./rules-form";
+import { ServiceForm } from "./service-form";
+import { TechnicianForm } from "./technician-form";
+import { ZoneForm } from "./zone-form";
+
+export type SetupData = ViewOutput<"setup">;
+
+interface Entry {
+  id: number;
+  name: ReactNode;
+  detail: string;
+}
+
+/** Parts at the left, what there is of one in the middle, its form at the right. */
+export function SetupScreen({ part, data, id }: { part: PartPath; data: SetupData; id: string | null }) {
+  const router = useRouter();
+  const entries = entriesOf(part, data);
+  const open = (chosen: number | "new") => router.push(`/setup/${part}?id=${chosen}`);
+  const saved = (savedId?: number) => (savedId ? router.push(`/setup/${part}?id=${savedId}`) : undefined, router.refresh());
+  return (
+    <Box sx={{ display: "flex", flex: 1, borderTop: `1px solid ${ink.line}`, minHeight: 0 }}>
+      <Box component="nav" aria-label="Parts of set-up" sx={{ width: 150, flex: "none", py: 3, borderRight: `1px solid ${ink.line}` }}>
+        {parts.map((p) => (
+          <Box key={p.path} component={Link} href={`/setup/${p.path}`} aria-current={p.path === part ? "page" : undefined} sx={{ display: "block", pl: 6, py: 1.75, textDecoration: "none", color: ink.ink, fontWeight: p.path === part ? 700 : 400, bgcolor: p.path === part ? ink.plaster : "transparent" }}>{p.name}</Box>
+        ))}
+      </Box>
+      {entries && (
+        <Box sx={{ width: 310, flex: "none", borderRight: `1px solid ${ink.line}`, py: 3 }}>
+          <Box sx={{ px: 4, pb: 3 }}><Button variant="outlined" size="small" onClick={() => open("new")}>{newWords[part]}</Button></Box>
+          {entries.map((entry) => (
+            <Box key={entry.id} component={Link} href={`/setup/${part}?id=${entry.id}`} aria-current={String(entry.id) === id ? "true" : undefined} sx={{ display: "block", px: 4, py: 2, borderTop: `1px solid ${ink.line}`, textDecoration: "none", color: ink.ink, bgcolor: String(entry.id) === id ? ink.plaster : "transparent" }}>
+              <Box sx={{ fontWeight: 650 }}>{entry.name}</Box>
+              <Box sx={{ fontSize: 13.5, color: ink.ash }}>{entry.detail}</Box>
+            </Box>
+          ))}
+        </Box>
+      )}
+      <Box sx={{ flex: 1, minWidth: 0, p: 6, maxWidth: 760 }}>
+        <Form part={part} data={data} id={id} saved={saved} />
+      </Box>
+    </Box>
+  );
+}
+
+function Form({ part, data, id, saved }: { part: PartPath; data: SetupData; id: string | null; saved: (id?: number) => void }) {
+  const of = <T extends { id: number }>(rows: T[]) => rows.find((row) => String(row.id) === id) ?? null;
+  if (part === "business") return <BusinessForm data={data} saved={saved} />;
+  if (part === "windows") return <RulesForm data={data} saved={saved} />;
+  if (id === null) return <Box sx={{ color: ink.ash }}>Choose one at the left, or add a new one.</Box>;
+  switch (part) {
+    case "zones": return <ZoneForm key={id} zone={of(data.zones)} currency={data.currency} saved={saved} />;
+    case "technicians": return <TechnicianForm key={id} technician={of(data.technicians)} data={data} saved={saved} />;
+    case "services": return <ServiceForm key={id} service={of(data.services)} data={data} saved={saved} />;
+    case "people": return <PersonForm key={id} person={of(data.people)} data={data} saved={saved} />;
+  }
+}
+
+const newWords: Record<PartPath, string> = { business: "", windows: "", zones: "New zone", technicians: "New technician", services: "New service", people: "New person" };
+
+function entriesOf(part: PartPath, data: SetupData): Entry[] | null {
+  switch (part) {
+    case "zones": return data.zones.map((z) => ({ id: z.id, name: z.name, detail: `${z.postcodes.slice(0, 4).join(", ")} · ${weekdaysWords(z.weekdays)}${z.surchargeMinor ? ` · +${moneyWords(z.surchargeMinor, data.currency)}` : ""}` }));
+    case "technicians": return data.technicians.map((t) => ({ id: t.id, name: t.name, detail: t.skills.map((s) => s.name).join(" · ") || "no skills yet" }));
+    case "services": return data.services.map((s) => ({ id: s.id, name: <><Code code={s.code} colour={hues[s.hue]!} /> {s.name}</>, detail: `${moneyWords(s.priceMinor, data.currency)} · ${durationWords(s.minutes)}${s.active ? "" : " · set aside"}` }));
+    case "people": return data.people.map((p) => ({ id: p.id, name: p.name, detail: `${roles[p.role].name} · ${p.mail}${p.active ? "" : " · left"}` }));
+    default: return null;
+  }
+}

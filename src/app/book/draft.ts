@@ -1,0 +1,44 @@
+"use client";
+import { useEffect, useState } from "react";
+import type { ViewOutput } from "@/api/client";
+
+export type ServicesAt = ViewOutput<"services-at">;
+export type BookableService = ServicesAt["services"][number];
+export type Offer = ViewOutput<"offers">[number];
+export const steps = ["where", "what", "when", "who", "pay"] as const;
+export type Step = (typeof steps)[number];
+
+/** What a customer has chosen and typed so far. Kept in the browser's session, so that nothing is lost on a reload. */
+export interface Draft {
+  step: Step;
+  address: { id: string; line: string; postcode: string } | null;
+  serviceId: number | null;
+  offer: Offer | null;
+  hold: { key: string; until: number } | null;
+  name: string;
+  mail: string;
+  phone: string;
+  reminders: boolean;
+  note: string;
+}
+
+const empty: Draft = { step: "where", address: null, serviceId: null, offer: null, hold: null, name: "", mail: "", phone: "", reminders: true, note: "" };
+const key = "hogar booking";
+
+export function useDraft() {
+  const [draft, setDraft] = useState<Draft>(empty);
+  const [ready, setReady] = useState(false);
+  useEffect(() => {
+    try {
+      const kept = sessionStorage.getItem(key);
+      if (kept) setDraft({ ...empty, ...(JSON.parse(kept) as Draft) });
+    } catch {
+      // What cannot be read is begun anew.
+    }
+    setReady(true);
+  }, []);
+  useEffect(() => {
+    if (ready) sessionStorage.setItem(key, JSON.stringify(draft));
+  }, [draft, ready]);
+  return { draft, ready, change: (part: Partial<Draft>) => setDraft((now) => ({ ...now, ...part })), forget: () => sessionStorage.removeItem(key) };
+}

@@ -1,0 +1,15 @@
+import { frontDoor } from "@/views/front-door";
+import { look } from "@/views/view";
+import { getHogar } from "../server/hogar";
+import { FrontDoor } from "./front-door";
+
+export async function generateMetadata() {
+  const result = look(getHogar(), frontDoor, {}, { kind: "visitor" });
+  return { title: result.ok ? `Book ${result.value.name}` : "Book" };
+}
+
+export default function BookPage() {
+  const result = look(getHogar(), frontDoor, {}, { kind: "visitor" });
+  if (!result.ok) return <main style={{ padding: 24 }}>{result.problem.sentence}</main>;
+  return <FrontDoor business={result.value} />;
+}

@@ -1,0 +1,50 @@
+"use client";
+import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
+import { useEffect, useState } from "react";
+import { moneyWords } from "@/core/money/amounts";
+import { dayWords, windowIn } from "@/core/time/words";
+import { CardForm } from "@/ui/card-form";
+import { ink } from "@/ui/palette";
+import type { BookableService, Draft } from "./draft";
+import type { Business } from "./front-door";
+
+export function Pay({ draft, service, business, wrong, onToken, onLapsed }: { draft: Draft; service: BookableService; business: Business; wrong: (pointer: string) => string | undefined; onToken: (token: string | null) => void; onLapsed: () => void }) {
+  const amount = (minor: number) => moneyWords(minor, business.currency);
+  const rest = service.totalMinor - service.depositMinor;
+  return (
+    <Box>
+      <Typography sx={{ mb: 3 }}>{dayWords(draft.offer!.date)}, {windowIn(draft.offer!.from, draft.offer!.to, business.timeZone)}, at {draft.address!.line}.</Typography>
+      {draft.hold && <HoldLeft until={draft.hold.until} minutes={business.holdMinutes} onLapsed={onLapsed} />}
+      <Box sx={{ my: 4 }}>
+        {service.lines.map((line) => <Row key={line.description} name={line.description} value={amount(line.amountMinor)} />)}
+        <Row name="Total, tax included" value={amount(service.totalMinor)} strong />
+        {service.depositMinor > 0 && <Row name="Deposit, now" value={amount(service.depositMinor)} />}
+        {service.depositMinor > 0 && <Row name="After the visit" value={amount(rest)} />}
+      </Box>
+      {service.depositMinor > 0
+        ? <CardForm onToken={onToken} wrong={wrong("/cardToken")} />
+        : <Typography color="text.secondary">Nothing to pay now. You get the invoice after the visit.</Typography>}
+    </Box>
+  );
+}
+
+const Row = ({ name, value, strong }: { name: string; value: string; strong?: boolean }) => (
+  <Box sx={{ display: "flex", justifyContent: "space-between", gap: 3, py: 1.5, borderTop: `1px solid ${ink.line}`, fontWeight: strong ? 700 : 400 }}><span>{name}</span><span>{value}</span></Box>
+);
+
+/** How long the window is still kept. The end is the server's; the demo's clock may differ, so only the span is trusted. */
+function HoldLeft({ until, minutes, onLapsed }: { until: number; minutes: number; onLapsed: () => void }) {
+  const [started] = useState(() => Number(sessionStorage.getItem(`hold ${until}`)) || Date.now());
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    sessionStorage.setItem(`hold ${until}`, String(started));
+    const timer = setInterval(() => setNow(Date.now()), 1000);
+    return () => clearInterval(timer);
+  }, [until, started]);
+  const left = Math.max(0, Math.round((started + minutes * 60_000 - now) / 1000));
+  useEffect(() => {
+    if (left === 0) onLapsed();
+  }, [left, onLapsed]);
+  return <Typography role="timer" sx={{ color: left < 60 ? ink.ember : ink.ash }}>Kept for you for {Math.floor(left / 60)}:{String(left % 60).padStart(2, "0")}</Typography>;
+}

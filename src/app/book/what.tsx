@@ -1,0 +1,40 @@
+"use client";
+import Box from "@mui/material/Box";
+import ButtonBase from "@mui/material/ButtonBase";
+import Typography from "@mui/material/Typography";
+import { groupBy } from "@/core/group";
+import { moneyWords } from "@/core/money/amounts";
+import { durationWords } from "@/core/time/words";
+import { ink } from "@/ui/palette";
+import type { ServicesAt } from "./draft";
+import type { Business } from "./front-door";
+
+export function What({ at, chosen, business, onChoose }: { at: ServicesAt; chosen: number | null; business: Business; onChoose: (id: number) => void }) {
+  return (
+    <Box role="radiogroup" aria-label="Service">
+      {[...groupBy(at.services, (s) => s.category)].map(([category, services]) => (
+        <Box key={category} sx={{ mt: 4 }}>
+          <Typography variant="h3" component="h2" sx={{ fontSize: 17, mb: 1 }}>{category}</Typography>
+          {services.map((service) => {
+            const on = service.id === chosen;
+            return (
+              <ButtonBase key={service.id} role="radio" aria-checked={on} onClick={() => onChoose(service.id)}
+                sx={{ display: "block", width: "100%", textAlign: "left", p: 3, mb: 2, bgcolor: on ? ink.plaster : "#fff", border: `${on ? 2 : 1}px solid ${on ? ink.pine : ink.line}`, borderRadius: "6px", fontSize: 17 }}>
+                <Box sx={{ display: "flex", justifyContent: "space-between", gap: 3, fontWeight: 650 }}>
+                  <span>{service.name}</span>
+                  <span>{moneyWords(service.totalMinor, business.currency)}</span>
+                </Box>
+                <Box sx={{ color: ink.ash, fontSize: 15, mt: 0.5 }}>{service.description}</Box>
+                <Box sx={{ color: ink.ash, fontSize: 15, mt: 0.5 }}>
+                  {durationWords(service.minutes)}
+                  {service.lines.length > 1 && `, with ${service.lines.slice(1).map((l) => `${l.description.toLowerCase()} ${moneyWords(l.amountMinor, business.currency)}`).join(", ")}`}
+                  {service.depositMinor > 0 && `, deposit ${moneyWords(service.depositMinor, business.currency)}`}
+                </Box>
+              </ButtonBase>
+            );
+          })}
+        </Box>
+      ))}
+    </Box>
+  );
+}

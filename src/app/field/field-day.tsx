@@ -1,0 +1,92 @@
+"use client";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import { useRouter } from "next/navigation";
+import { useCallback, useEffect } from "react";
+import type { ViewOutput } from "@/api/client";
+import { moneyWords } from "@/core/money/amounts";
+import { clock, dayShort, dayWords, durationWords, windowWords } from "@/core/time/words";
+import { stateGlyphs } from "@/ui/arch";
+import { ink } from "@/ui/palette";
+import { useKeptSteps, type FieldStep } from "./kept-steps";
+
+type View = ViewOutput<"field-day">;
+type Stop = View["stops"][number];
+
+const next: Record<string, { to: FieldStep; words: string }> = {
+  "promised": { to: "on the way", words: "➜ On the way" },
+  "on the way": { to: "on site", words: "◐ On site" },
+  "on site": { to: "done", words: "● Done" },
+};
+const over = (stop: Stop) => stop.state === "done" || stop.state === "no access";
+
+/** A technician's day on the phone: the next stop as a doorway, the next step as one big button. */
+export function FieldDay({ view }: { view: View }) {
+  const router = useRouter();
+  const refresh = useCallback(() => router.refresh(), [router]);
+  const { tap, waiting, offline, problem } = useKeptSteps(refresh);
+  useEffect(() => {
+    const timer = setInterval(refresh, 30_000);
+    return () => clearInterval(timer);
+  }, [refresh]);
+
+  // What was tapped counts at once, sent or not.
+  const stops = view.stops.map((stop) => ({ ...stop, state: waiting.filter((w) => w.visitId === stop.id).at(-1)?.to ?? stop.state }));
+  const current = stops.find((s) => s.state === "on site") ?? stops.find((s) => s.state === "on the way") ?? stops.find((s) => s.state === "promised");
+  const rest = stops.filter((s) => s !== current);
+  const step = current && next[current.state];
+  const first = view.name.split(" ")[0]!;
+
+  return (
+    <Box component="main" sx={{ maxWidth: 560, mx: "auto", minHeight: "100dvh", display: "flex", flexDirection: "column", fontSize: 17 }}>
+      <Box sx={{ flex: 1, px: 4, pt: 4, pb: 4 }}>
+        <Box component="header" sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline", mb: 3 }}>
+          <Typography variant="h1" sx={{ fontSize: 24 }}>{first}{first.endsWith("s") ? "’" : "’s"} {dayWords(view.today).split(" ")[0]}</Typography>
+          <Box sx={{ color: ink.ash }}>{stops.filter(over).length} of {stops.length} done</Box>
+        </Box>
+        {problem && <Alert severity="warning" sx={{ mb: 3 }}>{problem}</Alert>}
+        {current ? <NextStop stop={current} currency={view.currency} now={view.now} /> : <Typography sx={{ my: 8 }}>{stops.length ? "That was the last one. Good evening!" : "No visits today."}</Typography>}
+        {rest.map((stop) => (
+          <Box key={stop.id} sx={{ display: "flex", gap: 4, py: 3, borderTop: `1px solid ${ink.line}`, color: over(stop) ? ink.ash : ink.ink }}>
+            <Box sx={{ width: 66, fontWeight: over(stop) ? 400 : 700 }}>{windowWords(stop.windowFrom, stop.windowTo)}</Box>
+            <Box sx={{ flex: 1, minWidth: 0 }}>
+              {stop.customer}, {stop.service.toLowerCase()}
+              {!over(stop) && <Box sx={{ color: ink.ash, fontSize: 15 }}>{stop.line}{stop.driving > 0 && `, ${stop.driving} min drive`}</Box>}
+            </Box>
+            <Box aria-label={stop.state}>{stateGlyphs[stop.state]}</Box>
+          </Box>
+        ))}
+      </Box>
+      <Box sx={{ position: "sticky", bottom: 0, bgcolor: ink.plaster, borderTop: `1px solid ${ink.line}`, px: 4, py: 3 }}>
+        {waiting.length > 0 && offline && <Box role="status" sx={{ color: ink.ash, fontSize: 15, mb: 2 }}>{waiting.length} {waiting.length === 1 ? "thing waits" : "things wait"} for a signal, kept on this phone</Box>}
+        {current && step && <Button variant="contained" fullWidth onClick={() => tap({ visitId: current.id, to: step.to })} sx={{ height: 60, fontSize: 19 }}>{step.words}</Button>}
+        {current && ["on the way", "on site"].includes(current.state) && <Button fullWidth onClick={() => tap({ visitId: current.id, to: "no access" })} sx={{ mt: 1, height: 48 }}>⊘ No access</Button>}
+        {!current && <Button fullWidth onClick={refresh} sx={{ height: 48 }}>Look again</Button>}
+      </Box>
+    </Box>
+  );
+}
+
+function NextStop({ stop, currency, now }: { stop: Stop; currency: string; now: number }) {
+  const arrives = Math.max(now + stop.driving, stop.arrives);
+  const late = stop.state === "promised" || stop.state === "on the way" ? arrives - stop.windowTo : 0;
+  const chip = (words: string) => <Box key={words} sx={{ border: `1px solid ${ink.line}`, borderRadius: "6px", px: 2, py: 0.75, fontSize: 15 }}>{words}</Box>;
+  return (
+    <Box component="section" aria-label="Next stop" sx={{ bgcolor: "#fff", border: `1px solid ${ink.line}`, borderRadius: "120px 120px 6px 6px", px: 5, pt: 9, pb: 5, mb: 4 }}>
+      <Box sx={{ color: ink.ash, textAlign: "center" }}>{stateGlyphs[stop.state]} {stop.state}, {windowWords(stop.windowFrom, stop.windowTo)}</Box>
+      <Box className="titles" sx={{ fontSize: 27, fontWeight: 700, lineHeight: 1.15, mt: 2 }}>{stop.service}</Box>
+      <Box sx={{ mt: 1, fontSize: 18 }}>{stop.customer}</Box>
+      <Box>{stop.line}, {stop.postcode}</Box>
+      {stop.note && <Box sx={{ mt: 3, color: ink.ash }}>{stop.note}</Box>}
+      <Box sx={{ display: "flex", flexWrap: "wrap", gap: 2, mt: 3 }}>
+        {chip(durationWords(stop.minutes))}
+        {stop.toCollectMinor > 0 && chip(`${moneyWords(stop.toCollectMinor, currency)} to collect`)}
+        {stop.lastHere && chip(`last here ${dayShort(stop.lastHere)}`)}
+      </Box>
+      {stop.state !== "on site" && <Box sx={{ mt: 3, fontWeight: 650, color: late > 0 ? ink.ember : ink.ink }}>{late > 0 ? `Arrive ${clock(arrives % 1440)} if you leave now: ${durationWords(late)} late.` : `${stop.driving} min drive, planned for ${clock(stop.arrives)}.`}</Box>}
+      <Box sx={{ mt: 3 }}><Button variant="outlined" href={`tel:${stop.phone.replace(/[^\d+]/g, "")}`} sx={{ minHeight: 48 }}>Call {stop.phone}</Button></Box>
+    </Box>
+  );
+}

@@ -1,0 +1,53 @@
+"use client";
+import { useCallback, useEffect, useState } from "react";
+import { change } from "@/api/client";
+
+export type FieldStep = "on the way" | "on site" | "done" | "no access";
+
+interface KeptStep {
+  visitId: number;
+  to: FieldStep;
+}
+
+const key = "hogar field steps";
+
+/**
+ * What was tapped is kept on the phone first and sent in order: through a tunnel nothing is lost,
+ * and a step that arrives twice changes nothing. A step that is refused is dropped and told.
+ */
+export function useKeptSteps(onSent: () => void) {
+  const [waiting, setWaiting] = useState<KeptStep[]>([]);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [offline, setOffline] = useState(false);
+
+  useEffect(() => setWaiting(JSON.parse(localStorage.getItem(key) ?? "[]") as KeptStep[]), []);
+
+  const keep = useCallback((steps: KeptStep[]) => {
+    localStorage.setItem(key, JSON.stringify(steps));
+    setWaiting(steps);
+  }, []);
+
+  const first = waiting[0];
+  useEffect(() => {
+    if (!first) return;
+    let stopped = false;
+    const send = async () => {
+      const result = await change("advance-visit", first);
+      if (stopped) return;
+      if (!result.ok && result.problem.code === "offline") return setOffline(true);
+      setOffline(false);
+      setProblem(result.ok ? null : result.problem.sentence);
+      keep(waiting.slice(1));
+      onSent();
+    };
+    void send();
+    const again = setInterval(() => void send(), 5000);
+    return () => {
+      stopped = true;
+      clearInterval(again);
+    };
+  }, [first, waiting, keep, onSent]);
+
+  const tap = (step: KeptStep) => keep([...waiting, step]);
+  return { tap, waiting, offline, problem };
+}

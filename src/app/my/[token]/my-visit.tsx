@@ -1,0 +1,92 @@
+"use client";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import LinearProgress from "@mui/material/LinearProgress";
+import Typography from "@mui/material/Typography";
+import { useRouter } from "next/navigation";
+import { useEffect, useState } from "react";
+import type { ViewOutput } from "@/api/client";
+import { moneyWords } from "@/core/money/amounts";
+import { dateWords, dayShort, dayWords, windowIn } from "@/core/time/words";
+import { localDate } from "@/core/time/local";
+import { Mark, stateGlyphs } from "@/ui/arch";
+import { CardForm } from "@/ui/card-form";
+import { arch, ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
+
+type View = ViewOutput<"my-visit">;
+
+const titles: Record<string, string> = { "promised": "You are booked", "on the way": "We are on the way", "on site": "We are with you", "done": "All done", "no access": "Nobody was in", "cancelled": "Cancelled", "forecast": "Coming again" };
+
+/** What a customer's link shows: the promise, the price, what is to be paid. */
+export function MyVisit({ view, token }: { view: View; token: string }) {
+  const router = useRouter();
+  const { business, job, visit, invoice, payments } = view;
+  const amount = (minor: number) => moneyWords(minor, business.currency);
+  const underWay = payments.find((p) => p.state === "asked");
+  const step = payments.find((p) => p.state === "second step");
+  const declined = payments.at(-1)?.state === "declined" ? payments.at(-1) : undefined;
+  const depositDue = job.state === "awaiting deposit";
+  const due = depositDue ? job.deposit_minor : (invoice?.openMinor ?? 0);
+
+  // While a charge is under way, or the day is today, the page looks again by itself.
+  useEffect(() => {
+    const timer = setInterval(() => router.refresh(), underWay ? 700 : 20_000);
+    return () => clearInterval(timer);
+  }, [router, underWay]);
+
+  const title = underWay ? "One moment, we ask your bank" : depositDue ? (step ? "Your bank asks you" : "One step is left: the deposit") : (titles[visit.state] ?? "Your visit");
+  return (
+    <Box component="main" sx={{ maxWidth: 620, mx: "auto", px: 5, pt: 4, pb: 10, fontSize: 17, "& .MuiTypography-body1": { fontSize: 17 } }}>
+      <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 3, mb: 5 }}>
+        <Mark size={26} />
+        <Box className="titles" sx={{ fontWeight: 650 }}>{business.name}</Box>
+      </Box>
+      <Typography variant="h1" role="status">{title}</Typography>
+      {underWay && <LinearProgress sx={{ mt: 3 }} aria-label="Asking the bank" />}
+      {visit.state !== "cancelled" && (
+        <Box sx={{ borderRadius: arch, border: `1px solid ${ink.line}`, bgcolor: "#fff", textAlign: "center", pt: 9, pb: 6, px: 6, my: 5, mx: "auto", maxWidth: 340 }}>
+          <Box className="titles" sx={{ fontSize: 34, fontWeight: 700, lineHeight: 1.1 }}>{windowIn(visit.window_from, visit.window_to, business.timeZone)}</Box>
+          <Box sx={{ fontSize: 19, mt: 1 }}>{dayWords(visit.date)}</Box>
+          <Box sx={{ color: ink.ash, mt: 2 }}>{stateGlyphs[visit.state]} {depositDue ? "kept until the deposit is paid" : visit.state}</Box>
+          {view.technicians.length > 0 && ["on the way", "on site"].includes(visit.state) && <Box sx={{ color: ink.ash }}>{view.technicians.join(" and ")}</Box>}
+        </Box>
+      )}
+      <Fact name="What">{job.service}</Fact>
+      <Fact name="Where">{job.line}, {job.postcode}</Fact>
+      {view.coming.length > 0 && <Fact name="Then">{view.coming.map((v) => `${dayShort(v.date)}, ${windowIn(v.window_from, v.window_to, business.timeZone)}`).join("; ")}</Fact>}
+
+      <Typography variant="h2" sx={{ mt: 7, mb: 2 }}>{invoice ? `Invoice ${invoice.number}` : "Price"}</Typography>
+      {view.lines.map((line) => <Row key={line.description} name={line.description} value={amount(line.amount_minor)} />)}
+      <Row name="Total, tax included" value={amount(job.total_minor)} strong />
+      {payments.filter((p) => p.state === "received").map((p) => <Row key={p.id} name={`Paid${p.purpose === "deposit" ? ", deposit" : ""}, ${dayShort(localDate(Math.floor(p.settled_at! / 60_000), business.timeZone))}`} value={`−${amount(p.amount_minor)}`} />)}
+      {invoice && <Row name={invoice.openMinor ? `Open, due ${dateWords(invoice.dueDate)}` : "Paid in full"} value={amount(invoice.openMinor)} strong />}
+      {!invoice && !depositDue && job.state === "agreed" && <Row name="After the visit" value={amount(job.total_minor - payments.reduce((sum, p) => sum + (p.state === "received" ? p.amount_minor : 0), 0))} />}
+
+      {declined && due > 0 && <Alert severity="warning" role="alert" sx={{ mt: 4, fontSize: 16 }}>{declined.problem}. Nothing was charged. Try another card{depositDue && "; your window is kept meanwhile"}.</Alert>}
+      {step && <Button variant="contained" fullWidth sx={{ mt: 5, height: 52, fontSize: 17 }} href={`${step.step_address}?back=${encodeURIComponent(`/my/${token}`)}`}>Go to your bank</Button>}
+      {due > 0 && !underWay && !step && visit.state !== "cancelled" && <PayNow purpose={depositDue ? "deposit" : "invoice"} words={`Pay ${amount(due)}`} token={token} onAsked={() => router.refresh()} />}
+      <Typography color="text.secondary" sx={{ mt: 8 }}>To change something, call {business.phone}. Keep this page’s address: it is your key to this visit.</Typography>
+    </Box>
+  );
+}
+
+function PayNow({ purpose, words, token, onAsked }: { purpose: "deposit" | "invoice"; words: string; token: string; onAsked: () => void }) {
+  const [card, setCard] = useState<string | null>(null);
+  const { send, busy } = useChange("pay-by-card");
+  return (
+    <Box sx={{ mt: 5 }}>
+      <CardForm onToken={setCard} />
+      <Button variant="contained" fullWidth disabled={!card || busy} onClick={() => void send({ purpose, cardToken: card! }, decodeURIComponent(token)).then((done) => done && onAsked())} sx={{ mt: 3, height: 52, fontSize: 17 }}>{words}</Button>
+    </Box>
+  );
+}
+
+const Fact = ({ name, children }: { name: string; children: React.ReactNode }) => (
+  <Box sx={{ display: "flex", gap: 3, py: 1.5, borderTop: `1px solid ${ink.line}` }}><Box sx={{ width: 72, color: ink.ash }}>{name}</Box><Box sx={{ flex: 1 }}>{children}</Box></Box>
+);
+
+const Row = ({ name, value, strong }: { name: string; value: string; strong?: boolean }) => (
+  <Box sx={{ display: "flex", justifyContent: "space-between", gap: 3, py: 1.5, borderTop: `1px solid ${ink.line}`, fontWeight: strong ? 700 : 400 }}><span>{name}</span><span style={{ whiteSpace: "nowrap" }}>{value}</span></Box>
+);

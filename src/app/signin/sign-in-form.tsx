@@ -1,0 +1,49 @@
+"use client";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Stack from "@mui/material/Stack";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { useState } from "react";
+import { post } from "@/api/client";
+import type { Problem } from "@/core/problems";
+import { Mark } from "@/ui/arch";
+import { ink } from "@/ui/palette";
+
+export function SignInForm({ business, isDemo, back }: { business: string; isDemo: boolean; back: string | null }) {
+  const [mail, setMail] = useState("");
+  const [password, setPassword] = useState("");
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const [busy, setBusy] = useState(false);
+
+  const signIn = async () => {
+    setBusy(true);
+    const result = await post<{ role: string }>("/api/session", { mail, password });
+    if (result.ok) return window.location.assign(back ?? (result.value.role === "technician" ? "/field" : "/today"));
+    setBusy(false);
+    setProblem(result.problem);
+  };
+
+  return (
+    <Box component="main" sx={{ minHeight: "100dvh", display: "grid", placeItems: "center", p: 4 }}>
+      <Box component="form" onSubmit={(e) => (e.preventDefault(), void signIn())} noValidate sx={{ width: 360, maxWidth: "100%", bgcolor: "#fff", border: `1px solid ${ink.line}`, borderRadius: "180px 180px 6px 6px", px: 9, pt: 16, pb: 9 }}>
+        <Stack spacing={4} sx={{ alignItems: "stretch" }}>
+          <Box sx={{ textAlign: "center" }}>
+            <Mark size={40} />
+            <Typography variant="h1" sx={{ mt: 3, fontSize: 26 }}>{business}</Typography>
+          </Box>
+          {problem && !problem.fields && <Alert severity="error" role="alert">{problem.sentence}</Alert>}
+          <TextField label="Mail" type="email" autoComplete="username" value={mail} onChange={(e) => setMail(e.target.value)} error={!!problem?.fields?.["/mail"]} helperText={problem?.fields?.["/mail"]} autoFocus />
+          <TextField label="Password" type="password" autoComplete="current-password" value={password} onChange={(e) => setPassword(e.target.value)} error={!!problem?.fields?.["/password"]} helperText={problem?.fields?.["/password"]} />
+          <Button type="submit" variant="contained" size="large" disabled={busy}>Sign in</Button>
+          {isDemo && (
+            <Typography variant="body2" color="text.secondary">
+              Demo: odile@, tomas@, ines@ or bram@marrowick.example, password “open the door”.
+            </Typography>
+          )}
+        </Stack>
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,11 @@
+import { getHogar } from "@/app/server/hogar";
+import { mustBeDemo } from "@/app/server/demo";
+import { Phone } from "./phone";
+
+export const metadata = { title: "Texts" };
+
+/** The text stand-in: a plain phone, on which customers' texts can be read and answered. */
+export default function TextPage() {
+  mustBeDemo();
+  return <Phone conversations={getHogar().standins.text.conversations()} />;
+}

@@ -16,6 +16,8 @@ const mayImport = {
   app: ["core", "schemas", "store", "gateways", "operations", "views", "worker", "ui", "api", "app"],
 };
 
+const layer = (type) => ({ element: { type } });
+
 export default tseslint.config(
   { ignores: ["node_modules/", ".next/", "data/", "next-env.d.ts"] },
   ...tseslint.configs.recommended,
@@ -28,7 +30,7 @@ export default tseslint.config(
       "boundaries/elements": Object.keys(mayImport).map((type) => ({ type, pattern: `src/${type}` })),
     },
     rules: {
-      "boundaries/element-types": ["error", { default: "disallow", rules: Object.entries(mayImport).map(([from, allow]) => ({ from, allow })) }],
+      "boundaries/dependencies": ["error", { default: "disallow", policies: Object.entries(mayImport).map(([from, allowed]) => ({ from: layer(from), allow: allowed.map((to) => ({ to: layer(to) })) })) }],
     },
   },
   {

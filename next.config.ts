@@ -1,7 +1,7 @@
 import type { NextConfig } from "next";
 
 const config: NextConfig = {
-  serverExternalPackages: ["better-sqlite3", "@node-rs/argon2", "nodemailer", "pino"],
+  serverExternalPackages: ["better-sqlite3", "@node-rs/argon2", "nodemailer"],
   poweredByHeader: false,
   reactStrictMode: true,
   devIndicators: false,

@@ -56,7 +56,9 @@ export async function makeWorld(hogar: Hogar, setClock: (ms: number) => void, no
     progress(`day ${n + historyDays + 1} of ${historyDays + 1}`);
     setClock(at(date, 9));
     await runDue(hogar);
-    if (weekdayOf(date) < 6) for (let i = 0; i < random.int(6, 9) * scale; i++) life.bookSomething(n > -10 ? 20 : 12);
+    // The diary of the coming days fills up as they come nearer.
+    const bookings = weekdayOf(date) === 6 ? 0 : (n > -9 ? random.int(17, 21) : random.int(7, 10)) * scale;
+    for (let i = 0; i < bookings; i++) life.bookSomething(14);
     if (n === -historyDays + 3) life.startRepeats(60 * scale);
     await life.workThrough(date, setClock, Math.min(now, at(date, 19)));
     setClock(Math.min(now, at(date, 19)));

@@ -32,7 +32,7 @@ export const theme = createTheme({
   components: {
     MuiCssBaseline: { styleOverrides: { body: { backgroundColor: ink.paper }, "*:focus-visible": { outline: `2px solid ${ink.lake}`, outlineOffset: 2 }, a: { color: ink.lake } } },
     MuiButton: { defaultProps: { disableElevation: true } },
-    MuiButtonBase: { defaultProps: { disableRipple: true } },
+    MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { fontFamily: "inherit" } } },
     MuiTextField: { defaultProps: { size: "small", fullWidth: true } },
     MuiPaper: { defaultProps: { elevation: 0 } },
     MuiChip: { styleOverrides: { root: { borderRadius: 6 } } },

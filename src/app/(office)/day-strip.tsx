@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
-import Link from "next/link";
 import { dayWords, dayShort } from "@/core/time/words";
 import { weekdayOf } from "@/core/time/local";
+import { LinkBox } from "@/ui/link-box";
 import { arch, ink } from "@/ui/palette";
 
 export interface StripDay {
@@ -24,7 +24,7 @@ export function DayStrip({ days, chosen }: { days: StripDay[]; chosen: string | 
         const here = day.date === chosen;
         const words = `${dayWords(day.date)}: ${hours(day.promised)} promised of ${hours(day.workable)}${day.needsPerson ? `, ${day.needsPerson} unplaced` : ""}${day.off ? `, ${day.off} away` : ""}`;
         return (
-          <Box key={day.date} component={Link} href={`/board?date=${day.date}`} aria-label={words} title={words} aria-current={here ? "date" : undefined} sx={{ flex: 1, minWidth: 0, textAlign: "center", textDecoration: "none", color: ink.ink }}>
+          <LinkBox key={day.date} href={`/board?date=${day.date}`} aria-label={words} title={words} aria-current={here ? "date" : undefined} sx={{ flex: 1, minWidth: 0, textAlign: "center", textDecoration: "none", color: ink.ink }}>
             <Box sx={{ position: "relative", height: 46, borderRadius: arch, overflow: "hidden", border: here ? `2px solid ${ink.pine}` : `1px solid ${ink.line}`, bgcolor: "#fff", ...(day.workable === 0 && { background: `repeating-linear-gradient(-45deg, #fff 0 6px, ${ink.plaster} 6px 11px)` }) }}>
               <Box sx={{ position: "absolute", insetInline: 0, bottom: 0, height: `${share * 100}%`, bgcolor: share > nearlyFull ? "#EAC77C" : ink.mist }} />
               {day.off > 0 && day.workable > 0 && <Box sx={{ position: "absolute", right: 0, bottom: 0, width: 10, height: 10, background: `linear-gradient(135deg, transparent 50%, ${ink.ash} 50%)` }} />}
@@ -34,7 +34,7 @@ export function DayStrip({ days, chosen }: { days: StripDay[]; chosen: string | 
             <Box sx={{ fontSize: 12.5, mt: 1, color: here ? ink.ink : ink.ash, fontWeight: here ? 700 : 400, whiteSpace: "nowrap" }}>
               {dayShort(day.date).slice(0, 3)}{weekdayOf(day.date) === 6 && day.workable === 0 ? "" : ` ${hours(day.promised)}`}
             </Box>
-          </Box>
+          </LinkBox>
         );
       })}
     </Box>

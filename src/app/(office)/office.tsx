@@ -9,11 +9,11 @@ import TuneOutlined from "@mui/icons-material/TuneOutlined";
 import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
 import Tooltip from "@mui/material/Tooltip";
-import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { createContext, useContext, useEffect, useState, type ReactNode } from "react";
 import type { Permission } from "@/core/people/permissions";
 import { Mark } from "@/ui/arch";
+import { LinkBox } from "@/ui/link-box";
 import { ink } from "@/ui/palette";
 import { FindAnything } from "./find-anything";
 import { KeysHelp } from "./keys-help";
@@ -73,11 +73,11 @@ export function Office({ person, demo, children }: { person: OfficePerson; demo:
           {seen.map(({ href, word, icon: Icon }) => {
             const here = path.startsWith(href);
             return (
-              <Box key={href} component={Link} href={href} aria-current={here ? "page" : undefined}
+              <LinkBox key={href} href={href} aria-current={here ? "page" : undefined}
                 sx={{ width: 66, height: 64, borderRadius: "33px 33px 6px 6px", display: "flex", flexDirection: "column", alignItems: "center", justifyContent: "center", pt: 1, gap: 0.5, fontSize: 13, textDecoration: "none", color: here ? ink.paper : ink.ink, bgcolor: here ? ink.pine : "transparent", "&:hover": here ? {} : { bgcolor: ink.line } }}>
                 <Icon sx={{ fontSize: 21 }} />
                 {word}
-              </Box>
+              </LinkBox>
             );
           })}
           <Box sx={{ flex: 1 }} />

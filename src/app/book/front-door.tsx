@@ -27,6 +27,7 @@ export function FrontDoor({ business }: { business: Business }) {
   const { draft, ready, change: set, forget } = useDraft();
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
+  const [lost, setLost] = useState(0);
   const [cardToken, setCardToken] = useState<string | null>(null);
   const { data: at, problem: atProblem } = useView("services-at", draft.address ? { addressId: draft.address.id } : null);
   const title = useRef<HTMLHeadingElement>(null);
@@ -49,7 +50,13 @@ export function FrontDoor({ business }: { business: Business }) {
     setBusy(false);
     if (result.ok) return setProblem(null), set({ hold: result.value, step: "who" });
     setProblem(result.problem);
-    if (result.problem.code === "window-gone") set({ offer: null, hold: null });
+    if (result.problem.code === "window-gone") backToWindows();
+  };
+
+  /** The window is gone: what is free now is asked again. */
+  const backToWindows = () => {
+    setLost((n) => n + 1);
+    set({ step: "when", offer: null, hold: null });
   };
 
   const book = async () => {
@@ -64,7 +71,7 @@ export function FrontDoor({ business }: { business: Business }) {
     }
     setBusy(false);
     setProblem(result.problem);
-    if (result.problem.code === "window-gone") set({ step: "when", offer: null, hold: null });
+    if (result.problem.code === "window-gone") backToWindows();
     else if (result.problem.fields && Object.keys(result.problem.fields).some((f) => f.startsWith("/customer") || f === "/note")) set({ step: "who" });
   };
 
@@ -99,7 +106,7 @@ export function FrontDoor({ business }: { business: Business }) {
         {problem && !problem.fields && <Alert severity="warning" role="alert" sx={{ mb: 3, fontSize: 16 }}>{problem.sentence}</Alert>}
         {draft.step === "where" && <Where draft={draft} at={at} problem={atProblem} business={business} onAddress={(address) => set({ address, offer: null, serviceId: address ? draft.serviceId : null })} />}
         {draft.step === "what" && at && <What at={at} chosen={draft.serviceId} business={business} onChoose={(serviceId) => set({ serviceId, offer: serviceId === draft.serviceId ? draft.offer : null })} />}
-        {draft.step === "when" && draft.address && service && <When addressId={draft.address.id} serviceId={service.id} chosen={draft.offer} business={business} onChoose={(offer) => (setProblem(null), set({ offer }))} />}
+        {draft.step === "when" && draft.address && service && <When key={lost} addressId={draft.address.id} serviceId={service.id} chosen={draft.offer} business={business} onChoose={(offer) => (setProblem(null), set({ offer }))} />}
         {draft.step === "who" && <Who draft={draft} wrong={wrong} onType={set} />}
         {draft.step === "pay" && service && draft.offer && <Pay draft={draft} service={service} business={business} wrong={wrong} onToken={setCardToken} onLapsed={() => set({ hold: null })} />}
       </Box>

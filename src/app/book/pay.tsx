@@ -24,7 +24,7 @@ export function Pay({ draft, service, business, wrong, onToken, onLapsed }: { dr
       </Box>
       {service.depositMinor > 0
         ? <CardForm onToken={onToken} wrong={wrong("/cardToken")} />
-        : <Typography color="text.secondary">Nothing to pay now. You get the invoice after the visit.</Typography>}
+        : <Typography color="textSecondary">Nothing to pay now. You get the invoice after the visit.</Typography>}
     </Box>
   );
 }

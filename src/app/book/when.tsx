@@ -7,7 +7,7 @@ import ButtonBase from "@mui/material/ButtonBase";
 import IconButton from "@mui/material/IconButton";
 import Skeleton from "@mui/material/Skeleton";
 import Typography from "@mui/material/Typography";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { groupBy } from "@/core/group";
 import { dayShort, dayWords, windowIn } from "@/core/time/words";
 import { arch, ink } from "@/ui/palette";
@@ -19,22 +19,17 @@ const daysShown = 3;
 
 /** Days side by side with their arches, soonest first. */
 export function When({ addressId, serviceId, chosen, business, onChoose }: { addressId: string; serviceId: number; chosen: Offer | null; business: Business; onChoose: (offer: Offer) => void }) {
-  const { data: offers, problem, refresh } = useView("offers", { addressId, serviceId });
+  const { data: offers, problem } = useView("offers", { addressId, serviceId });
   const [page, setPage] = useState(0);
   const days = [...groupBy(offers ?? [], (o) => o.date)];
   const pages = Math.ceil(days.length / daysShown);
-
-  // A window that is lost sends the customer back here: what is free now is asked again.
-  useEffect(() => {
-    if (!chosen) refresh();
-  }, [chosen, refresh]);
 
   if (problem) return <Alert severity="warning">{problem.sentence}</Alert>;
   if (!offers) return <Box aria-busy="true" aria-label="Looking for windows" sx={{ display: "grid", gridTemplateColumns: "repeat(3, 1fr)", gap: 2, mt: 4 }}>{Array.from({ length: 6 }, (_, i) => <Skeleton key={i} variant="rounded" height={84} sx={{ borderRadius: arch }} />)}</Box>;
   if (days.length === 0) return <Typography>Nothing is free in the next weeks. Call us on {business.phone}: we will find a way.</Typography>;
   return (
     <>
-      <Typography color="text.secondary">We arrive within the time you choose. Soonest first.</Typography>
+      <Typography color="textSecondary">We arrive within the time you choose. Soonest first.</Typography>
       <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", mt: 2 }}>
         <IconButton aria-label="Earlier days" disabled={page === 0} onClick={() => setPage(page - 1)}><ChevronLeft /></IconButton>
         <Box sx={{ color: ink.ash, fontSize: 15 }}>{dayShort(days[page * daysShown]![0])} to {dayShort(days[Math.min(days.length, (page + 1) * daysShown) - 1]![0])}</Box>

@@ -31,7 +31,7 @@ export function Where({ draft, at, problem, business, onAddress }: { draft: Draf
 
   return (
     <>
-      <Typography color="text.secondary" sx={{ mb: 4 }}>House number and street, or the postcode.</Typography>
+      <Typography color="textSecondary" sx={{ mb: 4 }}>House number and street, or the postcode.</Typography>
       <Autocomplete
         options={found}
         value={draft.address}

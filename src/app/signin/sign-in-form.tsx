@@ -38,7 +38,7 @@ export function SignInForm({ business, isDemo, back }: { business: string; isDem
           <TextField label="Password" type="password" autoComplete="current-password" value={password} onChange={(e) => setPassword(e.target.value)} error={!!problem?.fields?.["/password"]} helperText={problem?.fields?.["/password"]} />
           <Button type="submit" variant="contained" size="large" disabled={busy}>Sign in</Button>
           {isDemo && (
-            <Typography variant="body2" color="text.secondary">
+            <Typography variant="body2" color="textSecondary">
               Demo: odile@, tomas@, ines@ or bram@marrowick.example, password “open the door”.
             </Typography>
           )}

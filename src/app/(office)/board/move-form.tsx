@@ -5,12 +5,9 @@ import MenuItem from "@mui/material/MenuItem";
 import Skeleton from "@mui/material/Skeleton";
 import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
-import { AdapterDayjs } from "@mui/x-date-pickers/AdapterDayjs";
-import { DatePicker } from "@mui/x-date-pickers/DatePicker";
-import { LocalizationProvider } from "@mui/x-date-pickers/LocalizationProvider";
-import dayjs from "dayjs";
 import { useEffect, useState } from "react";
 import { clock, windowWords } from "@/core/time/words";
+import { DateField } from "@/ui/date-field";
 import { ink } from "@/ui/palette";
 import { useView } from "@/ui/use-view";
 import { MoveQuestion, useMove, type Wish } from "./move";
@@ -41,9 +38,7 @@ export function MoveForm({ visit, onMoved }: { visit: VisitDetails; onMoved: () 
   return (
     <Stack spacing={3}>
       <Stack direction="row" spacing={2}>
-        <LocalizationProvider dateAdapter={AdapterDayjs}>
-          <DatePicker label="Day" format="YYYY-MM-DD" value={dayjs(date)} onChange={(value) => value?.isValid() && setDate(value.format("YYYY-MM-DD"))} slotProps={{ textField: { size: "small" } }} />
-        </LocalizationProvider>
+        <DateField label="Day" value={date} onValue={(day) => day && setDate(day)} />
         <TextField select label="Window" value={option ? window : ""} onChange={(e) => setWindow(e.target.value)}>
           {(options ?? []).map((o) => <MenuItem key={`${o.from} ${o.to}`} value={`${o.from} ${o.to}`}>{windowWords(o.from, o.to)}{o.isPromised ? ", promised" : ""}</MenuItem>)}
         </TextField>

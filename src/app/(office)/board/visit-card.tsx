@@ -20,10 +20,10 @@ export function VisitCard({ visit, width, carried, late, chosen }: CardProps) {
   const forecast = visit.state === "forecast" || visit.state === "held";
   const name = visit.minutes < 75 && !carried ? visit.customer.split(" ").at(-1) : visit.customer;
   return (
-    <Box sx={{ width: width ?? "100%", height: 46, pl: 2, pr: 0.5, pt: 1, bgcolor: forecast ? ink.paper : "#fff", border: `1px ${forecast ? "dashed" : "solid"} ${late || chosen ? (late ? ink.ember : ink.pine) : ink.line}`, outline: late || chosen ? `1.5px solid ${late ? ink.ember : ink.pine}` : "none", borderLeft: `4px solid ${hues[visit.hue]}`, borderRadius: "4px", overflow: "hidden", textAlign: "left", fontSize: 12.5, lineHeight: "17px", boxShadow: carried ? "0 4px 14px rgba(30,42,40,.25)" : "none" }}>
+    <Box sx={{ width: width ?? "100%", height: 46, pl: 1.25, pr: 0.5, pt: 1, bgcolor: forecast ? ink.paper : "#fff", border: `1px ${forecast ? "dashed" : "solid"} ${late || chosen ? (late ? ink.ember : ink.pine) : ink.line}`, outline: late || chosen ? `1.5px solid ${late ? ink.ember : ink.pine}` : "none", borderLeft: `4px solid ${hues[visit.hue]}`, borderRadius: "4px", overflow: "hidden", textAlign: "left", fontSize: visit.minutes < 60 && !carried ? 11.5 : 12.5, lineHeight: "17px", boxShadow: carried ? "0 4px 14px rgba(30,42,40,.25)" : "none" }}>
       <Box sx={{ fontWeight: 700, whiteSpace: "nowrap", overflow: "hidden", textOverflow: "clip", color: forecast ? ink.ash : ink.ink }}>{name}</Box>
       <Box sx={{ display: "flex", justifyContent: "space-between", color: ink.ash, whiteSpace: "nowrap", overflow: "hidden" }}>
-        <span>{visit.code}{visit.minutes >= 60 ? ` · ${visit.minutes} min` : ""}</span>
+        <span>{visit.code}{visit.minutes >= 75 ? ` · ${visit.minutes} min` : ""}</span>
         <span aria-hidden="true">{stateGlyphs[visit.state]}</span>
       </Box>
     </Box>

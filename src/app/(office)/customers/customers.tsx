@@ -3,7 +3,6 @@ import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Skeleton from "@mui/material/Skeleton";
 import type { GridColDef } from "@mui/x-data-grid";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import type { ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
@@ -11,6 +10,7 @@ import { localDate } from "@/core/time/local";
 import { dateWords, dayShort } from "@/core/time/words";
 import { Code, VisitState } from "@/ui/arch";
 import { DataTable } from "@/ui/data-table";
+import { LinkBox } from "@/ui/link-box";
 import { hues, ink } from "@/ui/palette";
 import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
 import { useView } from "@/ui/use-view";
@@ -55,12 +55,12 @@ function CustomerSheet({ id, onClose }: { id: number; onClose: () => void }) {
       </SheetSection>
       <SheetSection title="Visits">
         {customer.visits.map((v) => (
-          <Box key={v.id} component={Link} href={`/board?date=${v.date}&visit=${v.id}`} sx={{ display: "flex", gap: 2, py: 1.25, borderTop: `1px solid ${ink.line}`, fontSize: 14.5, textDecoration: "none", color: ink.ink }}>
+          <LinkBox key={v.id} href={`/board?date=${v.date}&visit=${v.id}`} sx={{ display: "flex", gap: 2, py: 1.25, borderTop: `1px solid ${ink.line}`, fontSize: 14.5, textDecoration: "none", color: ink.ink }}>
             <Box sx={{ width: 88, flex: "none" }}>{dayShort(v.date)}</Box>
             <Code code={v.code} colour={hues[v.hue]!} />
             <Box sx={{ flex: 1 }}><VisitState state={v.state} /></Box>
             <Box>{moneyWords(v.totalMinor, customer.currency)}</Box>
-          </Box>
+          </LinkBox>
         ))}
       </SheetSection>
       <SheetSection title="Messages">

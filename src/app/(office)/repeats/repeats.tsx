@@ -32,12 +32,12 @@ export function Repeats({ rows }: { rows: Row[] }) {
 
   const columns: GridColDef<Row>[] = [
     { field: "customer", headerName: "Customer", flex: 1, minWidth: 140 },
-    { field: "service", headerName: "Service", flex: 1.1, minWidth: 180, renderCell: ({ row }) => <span><Code code={row.code} colour={hues[row.hue]!} /> {row.service}</span> },
-    { field: "words", headerName: "How often", width: 150, valueGetter: (_, row) => `${row.words}, ${row.window}` },
-    { field: "technician", headerName: "Usually", width: 130 },
+    { field: "service", headerName: "Service", flex: 1.1, minWidth: 220, renderCell: ({ row }) => <span><Code code={row.code} colour={hues[row.hue]!} /> {row.service}</span> },
+    { field: "words", headerName: "How often", width: 190, valueGetter: (_, row) => `${row.words}, ${row.window}` },
+    { field: "technician", headerName: "Usually", width: 120 },
     { field: "next", headerName: "Next", width: 110, valueFormatter: (value: string | null) => (value ? dayShort(value) : "") },
-    { field: "ahead", headerName: "Forecasts", width: 110, renderCell: ({ row }) => <span>{row.ahead}{row.unplaced > 0 && <b style={{ color: ink.ember }}> · {row.unplaced} no room</b>}</span> },
-    { field: "state", headerName: "State", width: 80 },
+    { field: "ahead", headerName: "Forecasts", width: 140, renderCell: ({ row }) => <span>{row.ahead}{row.unplaced > 0 && <b style={{ color: ink.ember }}> · {row.unplaced} no room</b>}</span> },
+    { field: "state", headerName: "State", width: 74 },
     {
       field: "do", headerName: "", width: 96, sortable: false,
       renderCell: ({ row }) => person.permissions.includes("board.change") && (

@@ -21,7 +21,10 @@ export function PersonForm({ person, data, saved }: { person: SetupData["people"
   const save = async () => {
     const { id, name, mail, role, technicianId, active } = draft;
     const done = await send({ id, name, mail, role, technicianId, active, ...(password && { password }) });
-    if (done) setPassword(""), note(name), saved(done.value.id);
+    if (!done) return;
+    setPassword("");
+    note(name);
+    saved(done.value.id);
   };
   return (
     <FormFrame title={person?.name ?? "New person"} problem={problem} busy={busy} onSave={() => void save()}>

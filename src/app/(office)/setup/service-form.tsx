@@ -21,7 +21,9 @@ export function ServiceForm({ service, data, saved }: { service: Service | null;
   const save = async () => {
     const { id, code, name, category, description, priceMinor, taxBp, minutes, beforeMinutes, afterMinutes, crew, skills, deposit, active } = draft;
     const done = await send({ id, code, name, category, description, priceMinor, taxBp, minutes, beforeMinutes, afterMinutes, crew, skills, deposit, active });
-    if (done) note(name), saved(done.value.id);
+    if (!done) return;
+    note(name);
+    saved(done.value.id);
   };
   return (
     <FormFrame title={service?.name ?? "New service"} note={promisedNote(service?.promised ?? 0)} problem={problem} busy={busy} onSave={() => void save()}>

@@ -1,13 +1,13 @@
 "use client";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import type { ReactNode } from "react";
 import { roles } from "@/core/people/permissions";
 import { moneyWords } from "@/core/money/amounts";
 import { durationWords, weekdaysWords } from "@/core/time/words";
 import { Code } from "@/ui/arch";
+import { LinkBox } from "@/ui/link-box";
 import { hues, ink } from "@/ui/palette";
 import type { ViewOutput } from "@/api/client";
 import { BusinessForm } from "./business-form";
@@ -36,17 +36,17 @@ export function SetupScreen({ part, data, id }: { part: PartPath; data: SetupDat
     <Box sx={{ display: "flex", flex: 1, borderTop: `1px solid ${ink.line}`, minHeight: 0 }}>
       <Box component="nav" aria-label="Parts of set-up" sx={{ width: 150, flex: "none", py: 3, borderRight: `1px solid ${ink.line}` }}>
         {parts.map((p) => (
-          <Box key={p.path} component={Link} href={`/setup/${p.path}`} aria-current={p.path === part ? "page" : undefined} sx={{ display: "block", pl: 6, py: 1.75, textDecoration: "none", color: ink.ink, fontWeight: p.path === part ? 700 : 400, bgcolor: p.path === part ? ink.plaster : "transparent" }}>{p.name}</Box>
+          <LinkBox key={p.path} href={`/setup/${p.path}`} aria-current={p.path === part ? "page" : undefined} sx={{ display: "block", pl: 6, py: 1.75, textDecoration: "none", color: ink.ink, fontWeight: p.path === part ? 700 : 400, bgcolor: p.path === part ? ink.plaster : "transparent" }}>{p.name}</LinkBox>
         ))}
       </Box>
       {entries && (
         <Box sx={{ width: 310, flex: "none", borderRight: `1px solid ${ink.line}`, py: 3 }}>
           <Box sx={{ px: 4, pb: 3 }}><Button variant="outlined" size="small" onClick={() => open("new")}>{newWords[part]}</Button></Box>
           {entries.map((entry) => (
-            <Box key={entry.id} component={Link} href={`/setup/${part}?id=${entry.id}`} aria-current={String(entry.id) === id ? "true" : undefined} sx={{ display: "block", px: 4, py: 2, borderTop: `1px solid ${ink.line}`, textDecoration: "none", color: ink.ink, bgcolor: String(entry.id) === id ? ink.plaster : "transparent" }}>
+            <LinkBox key={entry.id} href={`/setup/${part}?id=${entry.id}`} aria-current={String(entry.id) === id ? "true" : undefined} sx={{ display: "block", px: 4, py: 2, borderTop: `1px solid ${ink.line}`, textDecoration: "none", color: ink.ink, bgcolor: String(entry.id) === id ? ink.plaster : "transparent" }}>
               <Box sx={{ fontWeight: 650 }}>{entry.name}</Box>
               <Box sx={{ fontSize: 13.5, color: ink.ash }}>{entry.detail}</Box>
-            </Box>
+            </LinkBox>
           ))}
         </Box>
       )}

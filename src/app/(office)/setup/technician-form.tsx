@@ -9,6 +9,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { dateWords, weekdayNames } from "@/core/time/words";
+import { DateField } from "@/ui/date-field";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
 import { Field, FormFrame, TimeField, useSavedNote } from "./form-parts";
@@ -28,7 +29,9 @@ export function TechnicianForm({ technician, data, saved }: { technician: Techni
 
   const save = async () => {
     const done = await send({ id: technician?.id ?? null, name, phone, skills, hours });
-    if (done) note(name), saved(done.value.id);
+    if (!done) return;
+    note(name);
+    saved(done.value.id);
   };
   return (
     <>
@@ -39,7 +42,7 @@ export function TechnicianForm({ technician, data, saved }: { technician: Techni
         {skills.map((skill, i) => (
           <Box key={skill.name} sx={{ display: "flex", gap: 3, alignItems: "center", pl: 3 }}>
             <Box sx={{ width: 150 }}>{skill.name}</Box>
-            <TextField label="Valid until" type="date" value={skill.validUntil ?? ""} onChange={(e) => setSkill(skill.name, { validUntil: e.target.value || null })} error={!!wrong(`/skills/${i}/validUntil`)} sx={{ width: 180 }} slotProps={{ inputLabel: { shrink: true } }} helperText={!skill.validUntil ? undefined : skill.validUntil < data.today ? "Has ended" : undefined} />
+            <DateField label="Valid until" value={skill.validUntil} onValue={(validUntil) => setSkill(skill.name, { validUntil })} wrong={wrong(`/skills/${i}/validUntil`)} hint={skill.validUntil && skill.validUntil < data.today ? "Has ended" : undefined} width={200} />
           </Box>
         ))}
         <Box role="group" aria-label="Weekly hours">
@@ -83,7 +86,9 @@ function TimeOff({ technician, today, saved }: { technician: Technician; today: 
   const note = useSavedNote();
   const record = async () => {
     const done = await add.send({ technicianId: technician.id, firstDate: first, lastDate: last, reason });
-    if (done) note(done.value.freed ? `${reason}: ${done.value.freed} visits wait in the tray; it` : reason), saved();
+    if (!done) return;
+    note(done.value.freed ? `${reason}: ${done.value.freed} visits wait in the tray; it` : reason);
+    saved();
   };
   return (
     <Box component="section" sx={{ mt: 8 }}>
@@ -95,8 +100,8 @@ function TimeOff({ technician, today, saved }: { technician: Technician; today: 
         </Box>
       ))}
       <Box sx={{ display: "flex", gap: 2, mt: 2, alignItems: "flex-start" }}>
-        <TextField label="First day" type="date" value={first} onChange={(e) => setFirst(e.target.value)} error={!!add.wrong("/firstDate")} helperText={add.wrong("/firstDate")} slotProps={{ inputLabel: { shrink: true } }} />
-        <TextField label="Last day" type="date" value={last} onChange={(e) => setLast(e.target.value)} error={!!add.wrong("/lastDate")} helperText={add.wrong("/lastDate")} slotProps={{ inputLabel: { shrink: true } }} />
+        <DateField label="First day" value={first} onValue={(day) => day && setFirst(day)} wrong={add.wrong("/firstDate")} />
+        <DateField label="Last day" value={last} onValue={(day) => day && setLast(day)} wrong={add.wrong("/lastDate")} />
         <Field label="Reason" value={reason} onChange={(e) => setReason(e.target.value)} wrong={add.wrong("/reason")} />
         <Button variant="outlined" disabled={add.busy} onClick={() => void record()} sx={{ height: 40, flex: "none" }}>Add</Button>
       </Box>

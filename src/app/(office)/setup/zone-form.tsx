@@ -18,7 +18,9 @@ export function ZoneForm({ zone, currency, saved }: { zone: Zone | null; currenc
     const { id, name, weekdays, serveFrom, serveTo, noticeMinutes, surchargeMinor, smallestOrderMinor } = draft;
     const list = postcodes.split(/[\n,;]+/).map((p) => p.trim()).filter(Boolean);
     const done = await send({ id, name, postcodes: list, weekdays, serveFrom, serveTo, noticeMinutes, surchargeMinor, smallestOrderMinor });
-    if (done) note(name), saved(done.value.id);
+    if (!done) return;
+    note(name);
+    saved(done.value.id);
   };
   return (
     <FormFrame title={zone?.name ?? "New zone"} note={promisedNote(zone?.promised ?? 0)} problem={problem} busy={busy} onSave={() => void save()}>

@@ -1,18 +1,18 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import Link from "next/link";
 import { moneyWords } from "@/core/money/amounts";
 import { dayWords, windowWords } from "@/core/time/words";
 import { dayStrip } from "@/views/board";
 import { todayView } from "@/views/today";
 import { read } from "@/app/server/read";
+import { LinkBox } from "@/ui/link-box";
 import { ink } from "@/ui/palette";
 import { DayStrip } from "../day-strip";
 import { Top } from "../top";
 
 export const metadata = { title: "Today" };
 
-const signs: Record<string, string> = { "unplaced": "○", "late": "◷", "failed card": "✕", "overdue": "€", "bounced": "↩", "expiring": "⌛", "reply": "✉", "stuck": "!" };
+const signs: Record<string, string> = { "unplaced": "○", "late": "◑", "failed card": "✕", "overdue": "€", "bounced": "↩", "expiring": "◔", "reply": "✉", "stuck": "!" };
 
 export default async function TodayPage() {
   const [view, strip] = [await read(todayView, {}, "/today"), await read(dayStrip, {}, "/today")];
@@ -25,13 +25,13 @@ export default async function TodayPage() {
           <Typography variant="h2" sx={{ mb: 2 }}>{view.needs.length ? `Needs a person · ${view.needs.length}` : "Nothing needs a person"}</Typography>
           {view.needs.length === 0 && <Typography sx={{ color: ink.ash }}>Visits without a technician, failed cards and what is late come here.</Typography>}
           {view.needs.map((need, i) => (
-            <Box key={i} component={Link} href={need.href} sx={{ display: "flex", gap: 4, py: 2.25, borderTop: `1px solid ${ink.line}`, textDecoration: "none", color: ink.ink, "&:hover": { bgcolor: ink.plaster } }}>
+            <LinkBox key={i} href={need.href} sx={{ display: "flex", gap: 4, py: 2.25, borderTop: `1px solid ${ink.line}`, textDecoration: "none", color: ink.ink, "&:hover": { bgcolor: ink.plaster } }}>
               <Box aria-hidden="true" sx={{ width: 20, textAlign: "center", color: ["late", "failed card", "stuck", "unplaced"].includes(need.kind) ? ink.ember : ink.ash, fontWeight: 700 }}>{signs[need.kind]}</Box>
               <Box sx={{ minWidth: 0 }}>
                 <Box sx={{ fontWeight: 650 }}>{need.words}</Box>
                 <Box sx={{ color: ink.ash, fontSize: 14 }}>{need.detail}</Box>
               </Box>
-            </Box>
+            </LinkBox>
           ))}
         </Box>
         <Box component="section">

@@ -67,7 +67,7 @@ export function MyVisit({ view, token }: { view: View; token: string }) {
       {declined && due > 0 && <Alert severity="warning" role="alert" sx={{ mt: 4, fontSize: 16 }}>{declined.problem}. Nothing was charged. Try another card{depositDue && "; your window is kept meanwhile"}.</Alert>}
       {step && <Button variant="contained" fullWidth sx={{ mt: 5, height: 52, fontSize: 17 }} href={`${step.step_address}?back=${encodeURIComponent(`/my/${token}`)}`}>Go to your bank</Button>}
       {due > 0 && !underWay && !step && visit.state !== "cancelled" && <PayNow purpose={depositDue ? "deposit" : "invoice"} words={`Pay ${amount(due)}`} token={token} onAsked={() => router.refresh()} />}
-      <Typography color="text.secondary" sx={{ mt: 8 }}>To change something, call {business.phone}. Keep this page’s address: it is your key to this visit.</Typography>
+      <Typography color="textSecondary" sx={{ mt: 8 }}>To change something, call {business.phone}. Keep this page’s address: it is your key to this visit.</Typography>
     </Box>
   );
 }

@@ -1,9 +1,9 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import Link from "next/link";
 import PostalMime from "postal-mime";
 import { getHogar } from "@/app/server/hogar";
 import { mustBeDemo } from "@/app/server/demo";
+import { LinkBox } from "@/ui/link-box";
 import { ink } from "@/ui/palette";
 
 export const metadata = { title: "Mail that was sent" };
@@ -23,10 +23,10 @@ export default async function MailPage({ searchParams }: { searchParams: Promise
       <Box component="nav" aria-label="Mails" sx={{ width: 400, overflowY: "auto", borderRight: `1px solid ${ink.line}`, flex: "none" }}>
         <Typography variant="h2" component="h1" sx={{ p: 4 }}>Mail that was sent · {files.length}</Typography>
         {mails.map(({ name, mail }) => (
-          <Box key={name} component={Link} href={`/standins/mail?file=${name}`} sx={{ display: "block", px: 4, py: 2, borderTop: `1px solid ${ink.line}`, textDecoration: "none", color: ink.ink, bgcolor: name === open?.name ? ink.plaster : "transparent" }}>
+          <LinkBox key={name} href={`/standins/mail?file=${name}`} sx={{ display: "block", px: 4, py: 2, borderTop: `1px solid ${ink.line}`, textDecoration: "none", color: ink.ink, bgcolor: name === open?.name ? ink.plaster : "transparent" }}>
             <Box sx={{ fontWeight: 650 }}>{mail.subject}</Box>
             <Box sx={{ fontSize: 13.5, color: ink.ash }}>{mail.to?.[0]?.address}</Box>
-          </Box>
+          </LinkBox>
         ))}
       </Box>
       <Box component="article" sx={{ p: 8, flex: 1, overflowY: "auto" }}>

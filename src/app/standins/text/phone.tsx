@@ -20,7 +20,9 @@ export function Phone({ conversations }: { conversations: Conversation[] }) {
   const open = conversations.find((c) => c.number === number);
   const send = async () => {
     const result = await post("/standins/text/answer", { sender: number, body: text });
-    if (result.ok) setText(""), router.refresh();
+    if (!result.ok) return;
+    setText("");
+    router.refresh();
   };
   return (
     <Box component="main" sx={{ display: "flex", height: "100dvh" }}>

@@ -19,7 +19,7 @@ export function Step({ reference, amount, description, open, back }: { reference
         {open && <Button variant="outlined" size="large" onClick={() => void settle(false)}>No</Button>}
         {!open && <Button variant="outlined" href={back}>Back</Button>}
       </Stack>
-      <Typography sx={{ mt: 6 }} color="text.secondary" variant="body2">A stand-in for the second step that banks ask for.</Typography>
+      <Typography sx={{ mt: 6 }} color="textSecondary" variant="body2">A stand-in for the second step that banks ask for.</Typography>
     </Box>
   );
 }

@@ -1,0 +1,61 @@
+import path from "node:path";
+import { parseArgs } from "node:util";
+import { spawn } from "node:child_process";
+import { openHogar } from "@/operations/hogar";
+import { openBusiness } from "@/operations/open-business";
+import { startWorker } from "@/worker/loop";
+
+/** The command line: `npm run -s hogar -- <command>`. A problem is one line on standard error, with exit code 2. */
+const folder = path.resolve(process.env.HOGAR_DATA ?? "data");
+
+const commands: Record<string, { about: string; run: (args: string[]) => void | Promise<void> }> = {
+  init: { about: "make the business and its owner: --name --mail --password --owner [--phone --currency --time-zone --lng --lat]", run: init },
+  serve: { about: "start office, front door and worker: [--port N] [--no-worker]", run: serve },
+  worker: { about: "run the worker alone", run: worker },
+  backup: { about: "copy the database while it is in use: FILE", run: backup },
+};
+
+const [name, ...rest] = process.argv.slice(2);
+const command = name ? commands[name] : undefined;
+if (!command) {
+  console.error(["Usage: npm run -s hogar -- COMMAND", ...Object.entries(commands).map(([n, c]) => `  ${n.padEnd(8)} ${c.about}`)].join("\n"));
+  process.exit(2);
+}
+try {
+  await command.run(rest);
+} catch (error) {
+  console.error(`hogar ${name}: ${error instanceof Error ? error.message : String(error)}`);
+  process.exit(2);
+}
+
+function init(args: string[]): void {
+  const text = { type: "string" } as const;
+  const { values } = parseArgs({ args, options: { name: text, mail: text, password: text, owner: text, phone: { ...text, default: "+1 555 0100" }, currency: { ...text, default: "EUR" }, "time-zone": { ...text, default: "UTC" }, lng: { ...text, default: "0" }, lat: { ...text, default: "0" } } });
+  const { name: business, mail, password, owner, phone, currency, lng, lat } = values;
+  if (!business || !mail || !password || !owner) throw new Error("--name, --owner, --mail and --password are needed");
+  if (password.length < 10) throw new Error("--password: at least 10 characters");
+  const hogar = openHogar({ folder });
+  if (hogar.store.sql("SELECT 1 FROM business").get()) throw new Error(`${folder} holds a business already`);
+  openBusiness(hogar, { name: business, phone, mail, currency, pricesIncludeTax: true, timeZone: values["time-zone"], place: { lng: Number(lng), lat: Number(lat) }, demo: false }, { name: owner, mail, password });
+  console.log(`${business} is made in ${folder}. Start it with: npm run -s hogar -- serve`);
+}
+
+function serve(args: string[]): Promise<void> {
+  const { values } = parseArgs({ args, options: { "port": { type: "string", default: process.env.PORT ?? "3000" }, "no-worker": { type: "boolean" } } });
+  const next = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-p", values.port], { stdio: "inherit", env: { ...process.env, HOGAR_DATA: folder, PORT: values.port, ...(values["no-worker"] && { HOGAR_WORKER: "off" }) } });
+  for (const signal of ["SIGINT", "SIGTERM"] as const) process.on(signal, () => next.kill("SIGTERM"));
+  return new Promise((resolve) => next.on("exit", (code) => ((process.exitCode = code ?? 0), resolve())));
+}
+
+function worker(): void {
+  const stop = startWorker(openHogar({ folder }));
+  console.log("The worker runs. Stop it with Ctrl+C.");
+  for (const signal of ["SIGINT", "SIGTERM"] as const) process.on(signal, () => void stop().then(() => process.exit(0)));
+}
+
+async function backup([file]: string[]): Promise<void> {
+  if (!file) throw new Error("name the file to write to");
+  const { db } = openHogar({ folder }).store;
+  await db.backup(file);
+  console.log(`The database is copied to ${file}`);
+}

@@ -1,0 +1,38 @@
+import { spawn } from "node:child_process";
+import path from "node:path";
+import { build, fail, install, root, run } from "./prepare.mjs";
+
+/** `npm run demo`: from a machine with only Node to a running demo. `-- --fresh` starts over; PORT and HOGAR_DATA are respected. */
+const args = process.argv.slice(2);
+const port = process.env.PORT ?? "3000";
+const data = path.resolve(root, process.env.HOGAR_DATA ?? "data");
+
+install();
+build();
+if (run("npx", ["--no-install", "tsx", "demo/make.ts", ...args], { HOGAR_DATA: data }) !== 0) fail("The demo world could not be made.");
+
+const server = spawn(process.execPath, [path.join(root, "node_modules/next/dist/bin/next"), "start", "-p", port], {
+  cwd: root, stdio: ["ignore", "pipe", "inherit"], env: { ...process.env, HOGAR_DATA: data, PORT: port, NEXT_TELEMETRY_DISABLED: "1" },
+});
+server.stdout.on("data", (text) => {
+  if (!String(text).includes("Ready in")) return;
+  const at = `http://localhost:${port}`;
+  console.log(`
+  Marrowick Hearth & Flue is open.
+
+  Front door     ${at}/book
+  Office         ${at}/signin
+  On the phone   ${at}/field
+  Mail sent      ${at}/standins/mail
+  Texts sent     ${at}/standins/text
+
+  Sign in as     odile@marrowick.example  owner
+                 tomas@marrowick.example  dispatcher
+                 ines@marrowick.example   bookkeeper
+                 bram@marrowick.example   technician
+  Password       open the door
+
+  Stop with Ctrl+C.`);
+});
+server.on("exit", (code) => process.exit(code ?? 0));
+for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => server.kill("SIGTERM"));

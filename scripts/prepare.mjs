@@ -1,0 +1,63 @@
+import { spawnSync } from "node:child_process";
+import { createHash } from "node:crypto";
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import path from "node:path";
+import { fileURLToPath } from "node:url";
+
+/** What has to be there before anything runs. Uses nothing but Node: it is what makes the rest be there. */
+export const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), "..");
+const env = { ...process.env, NEXT_TELEMETRY_DISABLED: "1" };
+
+export function run(command, args, more = {}) {
+  const { status, signal } = spawnSync(command, args, { cwd: root, stdio: "inherit", env: { ...env, ...more } });
+  if (signal) process.exit(130);
+  return status ?? 1;
+}
+
+/** Installs the packages, unless the ones of this lock file are there already. */
+export function install() {
+  const stamp = path.join(root, "node_modules/.hogar-lock");
+  const lock = hashOf([path.join(root, "package-lock.json")]);
+  if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
+  console.log("Installing packages: the database is compiled here, which takes 4 to 6 minutes.");
+  if (run("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"]) !== 0) fail("The packages could not be installed. Is there a network?");
+  writeFileSync(stamp, lock);
+}
+
+/** Builds the application, unless it is built from these very sources. */
+export function build() {
+  const stamp = path.join(root, ".next/hogar-sources");
+  const sources = hashOf(["src", "package-lock.json", "next.config.ts", "tsconfig.json"].flatMap((name) => filesUnder(path.join(root, name))));
+  if (existsSync(stamp) && readFileSync(stamp, "utf8") === sources) return;
+  console.log("Building the application: about a minute.");
+  if (run("npx", ["--no-install", "next", "build"]) !== 0) fail("The application could not be built.");
+  mkdirSync(path.dirname(stamp), { recursive: true });
+  writeFileSync(stamp, sources);
+}
+
+/** The path of a Chromium, installing Debian's where there is none. */
+export function chromium() {
+  const find = () => spawnSync("sh", ["-c", "command -v chromium || command -v chromium-browser"], { encoding: "utf8" }).stdout.trim();
+  if (!find()) {
+    console.log("Installing Chromium.");
+    run("sh", ["-c", "apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium >/dev/null"]);
+  }
+  return find() || fail("There is no Chromium, and it could not be installed. Install it, then try again.");
+}
+
+export function fail(sentence) {
+  console.error(sentence);
+  process.exit(1);
+}
+
+function hashOf(files) {
+  const hash = createHash("sha256");
+  for (const file of files) hash.update(path.relative(root, file)).update(readFileSync(file));
+  return hash.digest("hex");
+}
+
+function filesUnder(name) {
+  if (!statSync(name).isDirectory()) return [name];
+  return readdirSync(name).sort().flatMap((child) => filesUnder(path.join(name, child)));
+}
+

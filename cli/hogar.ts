@@ -11,7 +11,7 @@ const folder = path.resolve(process.env.HOGAR_DATA ?? "data");
 const commands: Record<string, { about: string; run: (args: string[]) => void | Promise<void> }> = {
   init: { about: "make the business and its owner: --name --mail --password --owner [--phone --currency --time-zone --lng --lat]", run: init },
   serve: { about: "start office, front door and worker: [--port N] [--no-worker]", run: serve },
-  worker: { about: "run the worker alone", run: worker },
+  worker: { about: "run the worker alone: [--lease-seconds N]", run: worker },
   backup: { about: "copy the database while it is in use: FILE", run: backup },
 };
 
@@ -47,8 +47,9 @@ function serve(args: string[]): Promise<void> {
   return new Promise((resolve) => next.on("exit", (code) => ((process.exitCode = code ?? 0), resolve())));
 }
 
-function worker(): void {
-  const stop = startWorker(openHogar({ folder }));
+function worker(args: string[]): void {
+  const { values } = parseArgs({ args, options: { "lease-seconds": { type: "string", default: "60" } } });
+  const stop = startWorker(openHogar({ folder }), Number(values["lease-seconds"]) * 1000);
   console.log("The worker runs. Stop it with Ctrl+C.");
   for (const signal of ["SIGINT", "SIGTERM"] as const) process.on(signal, () => void stop().then(() => process.exit(0)));
 }

@@ -3,7 +3,7 @@ import { localDate } from "@/core/time/local";
 import { may, type Access, type Actor } from "@/core/people/permissions";
 import { Refusal, type Result } from "@/core/problems";
 import { readBusiness, type BusinessRow } from "@/store/business";
-import type { Store } from "@/store/database";
+import { sqliteCode, type Store } from "@/store/database";
 import { checkInput } from "./check-input";
 import type { Hogar } from "./hogar";
 
@@ -85,7 +85,7 @@ export function viewContext(hogar: Hogar, actor: Actor): ViewContext {
 /** Turns what was thrown into a problem; what is not a refusal is kept for the log and told in general words. */
 export function refused(error: unknown): { ok: false; problem: Refusal["problem"] } {
   if (error instanceof Refusal) return { ok: false, problem: error.problem };
-  const busy = error instanceof Error && "code" in error && error.code === "SQLITE_BUSY";
+  const busy = sqliteCode(error)?.startsWith("SQLITE_BUSY");
   if (!busy) console.error(error);
   return { ok: false, problem: new Refusal(busy ? "busy" : "unexpected").problem };
 }

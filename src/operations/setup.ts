@@ -2,6 +2,7 @@ import { patternProblem } from "@/core/place/postcodes";
 import { Refusal } from "@/core/problems";
 import { clock } from "@/core/time/words";
 import { CloseDay, RecordTimeOff, RemoveTimeOff, SaveBookingRules, SaveBusiness, SaveService, SaveTechnician, SaveZone } from "@/schemas/setup";
+import { sqliteCode } from "@/store/database";
 import { defineOperation, type OperationContext } from "./door";
 
 /** Set-up. Nothing here changes what was already promised or priced: visits and jobs carry their own copy. */
@@ -154,8 +155,8 @@ function saveRow({ sql }: OperationContext, table: "zones" | "technicians" | "se
     if (sql(`UPDATE ${table} SET ${columns.map((c) => `${c} = ?`).join(", ")} WHERE id = ?`).run(...Object.values(values), id).changes === 0) throw new Refusal("not-found");
     return id;
   } catch (error) {
-    if (error instanceof Error && "code" in error && error.code === "SQLITE_CONSTRAINT_UNIQUE") {
-      const column = /\.(\w+)$/.exec(error.message)?.[1] ?? "name";
+    if (sqliteCode(error) === "SQLITE_CONSTRAINT_UNIQUE") {
+      const column = /\.(\w+)$/.exec((error as Error).message)?.[1] ?? "name";
       throw new Refusal("name-taken", { fields: { [`/${column}`]: "There is one of this already. Choose another." } });
     }
     throw error;

@@ -45,3 +45,7 @@ function migrate(db: Db, folder: string): void {
     }).immediate();
   }
 }
+
+/** SQLite's code of an error ("SQLITE_BUSY"), or null where it is none of its. */
+export const sqliteCode = (error: unknown): string | null =>
+  typeof error === "object" && error !== null && "code" in error && typeof error.code === "string" && error.code.startsWith("SQLITE") ? error.code : null;

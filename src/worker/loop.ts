@@ -9,15 +9,15 @@ import { drainOutbox } from "./outbox";
 const tickMs = 1_000;
 
 /** Everything that falls due by now: lapsed holds, repeats, reminders, and the outbox. */
-export async function runDue(hogar: Hogar, growing = true): Promise<void> {
+export async function runDue(hogar: Hogar, growing = true, leaseMs?: number): Promise<void> {
   mustPerform(hogar, releaseLapsed, {}, worker);
   if (growing) mustPerform(hogar, growRepeats, {}, worker);
   mustPerform(hogar, writeReminders, {}, worker);
-  await drainOutbox(hogar);
+  await drainOutbox(hogar, leaseMs);
 }
 
 /** Starts the worker loop: once a second, and at once when something is put into the outbox. Answers how to stop it. */
-export function startWorker(hogar: Hogar): () => Promise<void> {
+export function startWorker(hogar: Hogar, leaseMs?: number): () => Promise<void> {
   let running: Promise<void> = Promise.resolve();
   let stopped = false;
   let busy = false;
@@ -42,7 +42,7 @@ export function startWorker(hogar: Hogar): () => Promise<void> {
     if (!readBusiness(hogar.store)) return;
     // Repeats change by the day: once in each hour of the business's clock is enough.
     const hour = String(Math.floor(hogar.now() / 3_600_000));
-    await runDue(hogar, hour !== grownOn);
+    await runDue(hogar, hour !== grownOn, leaseMs);
     grownOn = hour;
   };
   const timer = setInterval(turn, tickMs);

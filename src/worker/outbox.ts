@@ -6,7 +6,6 @@ import { effects } from "./effects";
  * taken down. If the process dies in between, the lease runs out and the effect is done again under
  * the same key, which the gateway answers with the first outcome.
  */
-const leaseMs = 60_000;
 const mostAttempts = 8;
 const pauseMs = (attempts: number): number => Math.min(2_000 * 3 ** (attempts - 1), 3_600_000);
 
@@ -20,14 +19,14 @@ interface OutboxRow {
 }
 
 /** Carries out what is due. Answers how many effects were tried. */
-export async function drainOutbox(hogar: Hogar): Promise<number> {
+export async function drainOutbox(hogar: Hogar, leaseMs = 60_000): Promise<number> {
   let tried = 0;
-  for (let row = lease(hogar); row; row = lease(hogar), tried++) await attempt(hogar, row);
+  for (let row = lease(hogar, leaseMs); row; row = lease(hogar, leaseMs), tried++) await attempt(hogar, row);
   return tried;
 }
 
 /** Leases run by the real clock, due times by the business's. */
-function lease({ store, now }: Hogar): OutboxRow | undefined {
+function lease({ store, now }: Hogar, leaseMs: number): OutboxRow | undefined {
   return store.sql<OutboxRow>(
     `UPDATE outbox SET state = 'leased', leased_until = @until, attempts = attempts + 1, last_problem = CASE state WHEN 'leased' THEN 'interrupted' ELSE last_problem END
      WHERE id = (SELECT id FROM outbox WHERE state IN ('ready', 'leased') AND run_after <= @now AND (state = 'ready' OR leased_until < @real) ORDER BY run_after, id LIMIT 1)

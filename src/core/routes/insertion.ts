@@ -45,7 +45,8 @@ export function prepareDay<S extends Stop>(day: Day<S>, travel: Travel): Prepare
   for (let k = n - 1; k >= 0; k--) {
     const stop = stops[k]!;
     latest[k] = latestArrival(spans, latest[k + 1]!, travel(stop.place, k + 1 < n ? stops[k + 1]!.place : day.end), stop);
-    if (latest[k] === -Infinity) return null;
+    // Arriving at the earliest is already too late for what comes after it.
+    if (leave[k + 1]! - work(stop) > latest[k]!) return null;
   }
   return { ...day, leave, latest };
 }

@@ -1,0 +1,92 @@
+import fc from "fast-check";
+import { depositOf, priceOrder } from "../catalogue/order";
+import { moneyWords, parseMoney, priceLine, roundHalfAway, sum, totalOf } from "./amounts";
+import { applyReceived, invoiceState } from "./applying";
+import { invoiceIssued, paymentApplied, paymentReceived, paymentRefunded } from "./journal";
+
+const amounts = fc.integer({ min: 0, max: 1_000_000 });
+const openAmounts = fc.array(amounts, { maxLength: 6 }).map((list) => list.map((openMinor, i) => ({ id: i + 1, openMinor })));
+const lines = fc.array(fc.record({ description: fc.constant("x"), quantity: fc.integer({ min: 1, max: 20 }), unitMinor: amounts, taxBp: fc.constantFrom(0, 1300, 2100) }), { minLength: 1, maxLength: 6 });
+
+describe("amounts", () => {
+  it("round half away from zero", () => {
+    expect([0.5, 1.5, -0.5, -1.5, 2.4].map(roundHalfAway)).toEqual([1, 2, -1, -2, 2]);
+  });
+
+  it("take the tax out of a price that includes it, and put it on top of one that does not", () => {
+    const line = { description: "Stove service", quantity: 1, unitMinor: 12_100, taxBp: 2100 };
+    expect(priceLine(line, true)).toMatchObject({ amountMinor: 12_100, taxMinor: 2100 });
+    expect(priceLine({ ...line, unitMinor: 10_000 }, false)).toMatchObject({ amountMinor: 12_100, taxMinor: 2100 });
+  });
+
+  it("add up: the lines are the total, and the taxes by rate are the tax", () => {
+    fc.assert(
+      fc.property(lines, fc.boolean(), (some, included) => {
+        const priced = some.map((line) => priceLine(line, included));
+        const totals = totalOf(priced);
+        expect(totals.totalMinor).toBe(sum(priced.map((l) => l.amountMinor)));
+        expect(totals.taxMinor).toBe(sum(totals.taxes.map((t) => t.taxMinor)));
+        expect(totals.taxMinor).toBeLessThanOrEqual(totals.totalMinor);
+      }),
+    );
+  });
+
+  it("are read as they are written", () => {
+    fc.assert(fc.property(amounts, (minor) => expect(parseMoney(moneyWords(minor, "EUR").replace(/[€,]/g, ""), "EUR")).toBe(minor)));
+    expect(["89", "89.5", "89,50", "89.505", "-1", "a"].map((text) => parseMoney(text, "EUR"))).toEqual([8900, 8950, 8950, null, null, null]);
+  });
+});
+
+describe("an order", () => {
+  const service = { name: "Chimney sweep", priceMinor: 7900, taxBp: 1300, deposit: { kind: "none" as const } };
+
+  it("carries the zone's surcharge as a line of its own", () => {
+    const order = priceOrder({ service, zone: { name: "Moor Edge", surchargeMinor: 1800, smallestOrderMinor: 0 }, pricesIncludeTax: true });
+    expect(order.lines.map((l) => [l.description, l.amountMinor])).toEqual([["Chimney sweep", 7900], ["Surcharge Moor Edge", 1800]]);
+  });
+
+  it("is made up to the zone's smallest order", () => {
+    const order = priceOrder({ service, zone: { name: "Gull Island", surchargeMinor: 0, smallestOrderMinor: 12_000 }, pricesIncludeTax: true });
+    expect(order.totalMinor).toBe(12_000);
+  });
+
+  it("never asks for a deposit larger than its price", () => {
+    fc.assert(
+      fc.property(amounts, fc.oneof(fc.record({ kind: fc.constant("fixed" as const), amountMinor: amounts }), fc.record({ kind: fc.constant("percent" as const), basisPoints: fc.integer({ min: 0, max: 10_000 }) }), fc.constant({ kind: "full" as const })), (total, deposit) => {
+        const asked = depositOf(deposit, total);
+        expect(Number.isInteger(asked) && asked >= 0 && asked <= total).toBe(true);
+      }),
+    );
+  });
+});
+
+describe("what was received", () => {
+  it("is applied to what is due, never more than is left on either, and as much as can be", () => {
+    fc.assert(
+      fc.property(openAmounts, openAmounts, (received, due) => {
+        const applied = applyReceived(received, due);
+        for (const payment of received) expect(sum(applied.filter((a) => a.paymentId === payment.id).map((a) => a.amountMinor))).toBeLessThanOrEqual(payment.openMinor);
+        for (const invoice of due) expect(sum(applied.filter((a) => a.invoiceId === invoice.id).map((a) => a.amountMinor))).toBeLessThanOrEqual(invoice.openMinor);
+        const [all, asked] = [sum(received.map((p) => p.openMinor)), sum(due.map((i) => i.openMinor))];
+        expect(sum(applied.map((a) => a.amountMinor))).toBe(Math.min(all, asked));
+      }),
+    );
+  });
+
+  it("leaves the journal balanced, whatever happened", () => {
+    fc.assert(
+      fc.property(amounts, amounts, (total, tax) => {
+        const entries = [...invoiceIssued(total, Math.min(tax, total)), ...paymentReceived("card", total), ...paymentApplied(total), ...paymentRefunded("card", total)];
+        expect(sum(entries.map((e) => e.amountMinor))).toBe(0);
+      }),
+    );
+  });
+
+  it("decides how an invoice stands", () => {
+    const invoice = { totalMinor: 100, dueDate: "2027-03-10", cancelled: false };
+    expect(invoiceState({ ...invoice, appliedMinor: 0 }, "2027-03-10")).toBe("open");
+    expect(invoiceState({ ...invoice, appliedMinor: 40 }, "2027-03-10")).toBe("part paid");
+    expect(invoiceState({ ...invoice, appliedMinor: 40 }, "2027-03-11")).toBe("overdue");
+    expect(invoiceState({ ...invoice, appliedMinor: 100 }, "2027-03-11")).toBe("paid");
+  });
+});

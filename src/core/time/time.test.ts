@@ -1,0 +1,58 @@
+import fc from "fast-check";
+import { addDays, datesFrom, epochMinute, localOf, servesWeekday, weekdayOf } from "./local";
+import { intersectSpans, joinSpans, minutesIn, subtractSpans, type Span } from "./spans";
+import { durationWords, parseClock, weekdaysWords, windowWords } from "./words";
+
+const lisbon = "Europe/Lisbon";
+const dates = fc.integer({ min: 0, max: 4000 }).map((n) => addDays("2024-01-01", n));
+const manySpans = fc.array(fc.tuple(fc.integer({ min: 0, max: 300 }), fc.integer({ min: 0, max: 300 })).map(([a, b]): Span => [a, b]), { maxLength: 6 });
+const covers = (spans: readonly Span[], minute: number) => spans.some(([open, close]) => open <= minute && minute < close);
+
+describe("local time", () => {
+  it("comes back as it went in, every day but for the hour that spring skips", () => {
+    fc.assert(
+      fc.property(dates, fc.integer({ min: 0, max: 1439 }), fc.constantFrom(lisbon, "UTC", "America/New_York", "Asia/Kolkata"), (date, minute, zone) => {
+        const there = localOf(epochMinute(date, minute, zone), zone);
+        if (there.minute === minute + 60) return;
+        expect(there).toEqual({ date, minute });
+      }),
+    );
+  });
+
+  it("makes the day of the spring change an hour shorter, and that of autumn an hour longer", () => {
+    const length = (date: string) => epochMinute(date, 1440, lisbon) - epochMinute(date, 0, lisbon);
+    expect([length("2027-03-28"), length("2027-10-31"), length("2027-03-27")]).toEqual([1380, 1500, 1440]);
+    expect(epochMinute("2027-03-28", 540, lisbon) - epochMinute("2027-03-28", 0, lisbon)).toBe(480);
+  });
+
+  it("knows weekdays, from Monday", () => {
+    expect(weekdayOf("2027-03-11")).toBe(3);
+    expect(servesWeekday(2 + 8, "2027-03-11")).toBe(true);
+    expect(servesWeekday(2 + 8, "2027-03-12")).toBe(false);
+    expect(datesFrom("2027-02-27", "2027-03-01")).toEqual(["2027-02-27", "2027-02-28", "2027-03-01"]);
+  });
+});
+
+describe("spans", () => {
+  it("join, subtract and intersect minute by minute", () => {
+    fc.assert(
+      fc.property(manySpans, manySpans, fc.integer({ min: 0, max: 300 }), (a, b, minute) => {
+        expect(covers(joinSpans(a), minute)).toBe(covers(a, minute));
+        expect(covers(subtractSpans(a, b), minute)).toBe(covers(a, minute) && !covers(b, minute));
+        expect(covers(intersectSpans(a, b), minute)).toBe(covers(a, minute) && covers(b, minute));
+        expect(minutesIn(subtractSpans(a, b)) + minutesIn(intersectSpans(a, b))).toBe(minutesIn(joinSpans(a)));
+      }),
+    );
+  });
+});
+
+describe("words", () => {
+  it("says windows, lengths and weekdays shortly", () => {
+    expect([windowWords(540, 660), windowWords(510, 600), durationWords(75), durationWords(120), durationWords(45)]).toEqual(["9–11", "8:30–10", "1 h 15 min", "2 h", "45 min"]);
+    expect([weekdaysWords(127), weekdaysWords(31), weekdaysWords(10), weekdaysWords(4)]).toEqual(["daily", "weekdays", "Tue and Thu", "Wednesdays"]);
+  });
+
+  it("reads times as people type them, and nothing else", () => {
+    expect(["9:00", "09.30", "24:00", "24:01", "9", "25:00"].map(parseClock)).toEqual([540, 570, 1440, null, null, null]);
+  });
+});

@@ -1,0 +1,196 @@
+import { one, office, smallWorld, system, visitor } from "@demo/small-world";
+import type { Actor } from "@/core/people/permissions";
+import { fieldDay } from "@/views/field";
+import { money } from "@/views/money";
+import { myVisit } from "@/views/my-visit";
+import { setup } from "@/views/setup";
+import { look } from "@/views/view";
+import { drainOutbox } from "@/worker/outbox";
+import { advanceVisit } from "./advance-visit";
+import { mustPerform, perform } from "./door";
+import { actorOfLink } from "./links";
+import { moveClock } from "./move-clock";
+import { actorOfSession, endSessions, savePerson, signIn, signOut } from "./people";
+import { renewLink } from "./renew-link";
+import { saveBookingRules, saveService, saveTechnician, saveZone } from "./setup";
+
+const technician = (id: number): Actor => ({ kind: "person", id: 9, name: "Bram Okafor", role: "technician", technicianId: id });
+const bookkeeper: Actor = { kind: "person", id: 8, name: "Ines Varga", role: "bookkeeper", technicianId: null };
+const zone = { id: null, name: "Northfield", postcodes: ["MW 3*"], weekdays: 31, serveFrom: 0, serveTo: 1440, noticeMinutes: 0, surchargeMinor: 0, smallestOrderMinor: 0 };
+
+describe("the door", () => {
+  it("is the only way to change anything", () => {
+    const { hogar } = smallWorld();
+    expect(() => hogar.store.db.exec("UPDATE business SET name = 'x'")).toThrow("outside an operation");
+  });
+
+  it("writes who, when, what before and after", () => {
+    const { hogar } = smallWorld();
+    mustPerform(hogar, saveZone, { ...zone, id: 1, name: "Harbour" }, office);
+    const change = one<{ actor: string; operation: string; before: string; after: string }>(hogar, "SELECT * FROM audit_changes c JOIN audit a ON a.id = c.audit_id WHERE entity = 'zones' ORDER BY c.id DESC");
+    expect([change.actor, change.operation, JSON.parse(change.before).name, JSON.parse(change.after).name]).toEqual(["person 1 Odile Brandt", "save-zone", "Harbourside", "Harbour"]);
+  });
+
+  it("never writes a password into the audit", () => {
+    const { hogar } = smallWorld();
+    mustPerform(hogar, savePerson, { id: null, name: "Tomas Quill", mail: "tomas@example.com", role: "dispatcher", password: "a long password", technicianId: null, active: true }, office);
+    expect(one(hogar, "SELECT count(*) AS n FROM audit_changes WHERE after LIKE '%argon2%'")).toEqual({ n: 0 });
+  });
+
+  it("changes nothing when an operation is refused half-way", () => {
+    const { hogar } = smallWorld();
+    const before = one(hogar, "SELECT count(*) AS n FROM audit_changes");
+    expect(perform(hogar, saveZone, { ...zone, name: "harbourside" }, office)).toMatchObject({ problem: { code: "name-taken", fields: { "/name": expect.any(String) } } });
+    expect(one(hogar, "SELECT count(*) AS n FROM audit_changes")).toEqual(before);
+  });
+
+  it("refuses hostile input with a sentence", () => {
+    const { hogar } = smallWorld();
+    for (const input of [null, 7, "x", [], { id: "1; DROP TABLE zones" }, { ...zone, name: "x".repeat(10_000) }, { ...zone, extra: 1 }, { ...zone, weekdays: 1.5 }])
+      expect(perform(hogar, saveZone, input, office)).toMatchObject({ ok: false, problem: { code: "invalid-input" } });
+  });
+});
+
+describe("who may do what", () => {
+  it("is checked in the operations, for every role", () => {
+    const { hogar, technicians } = smallWorld();
+    const codes = [visitor, bookkeeper, technician(technicians[0]!), office].map((actor) => {
+      const result = perform(hogar, saveZone, zone, actor);
+      return result.ok ? "done" : result.problem.code;
+    });
+    expect(codes).toEqual(["not-signed-in", "not-allowed", "not-allowed", "done"]);
+  });
+
+  it("is checked in the views too", () => {
+    const { hogar, technicians } = smallWorld();
+    expect(look(hogar, money, {}, technician(technicians[0]!))).toMatchObject({ problem: { code: "not-allowed" } });
+    expect(look(hogar, setup, {}, bookkeeper)).toMatchObject({ problem: { code: "not-allowed" } });
+    expect(look(hogar, money, {}, bookkeeper).ok).toBe(true);
+  });
+
+  it("lets a technician see and do only what stands on the own list", () => {
+    const world = smallWorld();
+    const { visitId } = world.booked();
+    const { technician_id } = one<{ technician_id: number }>(world.hogar, "SELECT * FROM placements");
+    const other = world.technicians.find((id) => id !== technician_id)!;
+    world.at("2027-03-10", 500);
+    const seen = [technician_id, other].map((id) => look(world.hogar, fieldDay, {}, technician(id))).map((r) => r.ok && r.value.stops.map((s) => s.id));
+    expect(seen).toEqual([[visitId], []]);
+    expect(perform(world.hogar, advanceVisit, { visitId, to: "on the way" }, technician(other))).toMatchObject({ problem: { code: "not-your-visit" } });
+    expect(perform(world.hogar, advanceVisit, { visitId, to: "on the way" }, technician(technician_id)).ok).toBe(true);
+  });
+
+  it("keeps the steps of a visit in order, and takes the same step twice for one", () => {
+    const world = smallWorld();
+    const { visitId } = world.booked();
+    const go = (to: "on the way" | "on site" | "done") => perform(world.hogar, advanceVisit, { visitId, to }, office);
+    expect(go("done")).toMatchObject({ problem: { code: "wrong-order" } });
+    expect([go("on the way").ok, go("on the way").ok, go("on site").ok, go("done").ok, go("done").ok]).toEqual([true, true, true, true, true]);
+    expect(one(world.hogar, "SELECT count(*) AS n FROM invoices")).toEqual({ n: 1 });
+  });
+});
+
+describe("a customer's link", () => {
+  it("opens its own job only", () => {
+    const world = smallWorld();
+    const [first, second] = [world.booked(), world.booked({ name: "Anton Lund" })];
+    const seen = look(world.hogar, myVisit, {}, actorOfLink(world.hogar, first.link)!);
+    expect(seen.ok && seen.value.job.customer).toBe("Mira Okonjo");
+    expect(second.link).not.toBe(first.link);
+  });
+
+  it("cannot be guessed or changed, and ends when it is renewed", () => {
+    const world = smallWorld();
+    const { link, jobId } = world.booked();
+    const [id, seal] = link.split(".");
+    for (const wrong of [`${id}.`, `${Number(id) + 1}.${seal}`, `${id}.${seal!.slice(0, -1)}x`, `${link}.x`, "", "1", "../1"]) expect(actorOfLink(world.hogar, wrong)).toBeNull();
+    mustPerform(world.hogar, renewLink, { jobId }, office);
+    expect(actorOfLink(world.hogar, link)).toBeNull();
+  });
+
+  it("stands nowhere in the database", async () => {
+    const world = smallWorld();
+    const { link } = world.booked();
+    await drainOutbox(world.hogar);
+    expect(one(world.hogar, "SELECT (SELECT count(*) FROM messages WHERE body LIKE ?) + (SELECT count(*) FROM audit_changes WHERE after LIKE ?) AS n", `%${link}%`, `%${link}%`)).toEqual({ n: 0 });
+    expect(world.hogar.standins.text.conversations()[0]!.texts[0]!.body).toContain(link);
+  });
+});
+
+describe("signing in", () => {
+  it("needs the right password, and ends when the owner ends it", async () => {
+    const { hogar } = smallWorld();
+    expect(await signIn(hogar, "odile@marrowick.example", "wrong")).toMatchObject({ problem: { code: "wrong-password" } });
+    expect(await signIn(hogar, "nobody@example.com", "open the door")).toMatchObject({ problem: { code: "wrong-password" } });
+    const [first, second] = [await signIn(hogar, "ODILE@marrowick.example", "open the door"), await signIn(hogar, "odile@marrowick.example", "open the door")];
+    if (!first.ok || !second.ok) throw new Error("could not sign in");
+    expect(actorOfSession(hogar, first.value.sessionId)).toMatchObject({ name: "Odile Brandt", role: "owner" });
+    signOut(hogar, first.value.sessionId);
+    expect(actorOfSession(hogar, first.value.sessionId)).toBeNull();
+    mustPerform(hogar, endSessions, { personId: 1 }, office);
+    expect(actorOfSession(hogar, second.value.sessionId)).toBeNull();
+  });
+
+  it("leaves the business an owner", () => {
+    const { hogar } = smallWorld();
+    expect(perform(hogar, savePerson, { id: 1, name: "Odile Brandt", mail: "odile@marrowick.example", role: "dispatcher", technicianId: null, active: true }, office)).toMatchObject({ problem: { code: "last-owner" } });
+  });
+});
+
+describe("set-up", () => {
+  it("says which span of which day overlaps", () => {
+    const { hogar } = smallWorld();
+    const hours = [{ weekday: 0, opens: 480, closes: 720 }, { weekday: 0, opens: 700, closes: 900 }];
+    expect(perform(hogar, saveTechnician, { id: null, name: "Hanna Sorel", phone: "+1 555 0114", skills: [], hours }, office)).toMatchObject({ problem: { fields: { "/hours/1": "This overlaps 08:00 to 12:00 of the same day." } } });
+  });
+
+  it("refuses a deposit larger than the price, and a window that ends before it begins", () => {
+    const { hogar } = smallWorld();
+    const service = { id: null, code: "xx", name: "X", category: "X", description: "", priceMinor: 100, taxBp: 0, minutes: 30, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: [], deposit: { kind: "fixed", value: 200 } as const, active: true };
+    expect(perform(hogar, saveService, service, office)).toMatchObject({ problem: { fields: { "/deposit/value": expect.stringContaining("larger than the price") } } });
+    expect(perform(hogar, saveBookingRules, { windows: [{ weekdays: 1, from: 600, to: 540 }], noticeMinutes: 0, horizonDays: 30, holdMinutes: 10 }, office)).toMatchObject({ problem: { fields: { "/windows/0": "A window ends after it begins." } } });
+  });
+
+  it("never changes what was agreed", () => {
+    const world = smallWorld();
+    const { jobId, visitId } = world.booked();
+    mustPerform(world.hogar, saveService, { id: world.services.sweep, code: "SW", name: "Chimney sweep", category: "Sweeping", description: "", priceMinor: 9900, taxBp: 1300, minutes: 90, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: ["sweep"], deposit: { kind: "none", value: 0 }, active: true }, office);
+    expect(one(world.hogar, "SELECT total_minor FROM jobs WHERE id = ?", jobId)).toEqual({ total_minor: 7900 });
+    expect(one(world.hogar, "SELECT minutes FROM visits WHERE id = ?", visitId)).toEqual({ minutes: 60 });
+  });
+});
+
+describe("the outbox", () => {
+  it("leaves a message whose fate is unknown to a person, where sending twice could harm", async () => {
+    const world = smallWorld({ mail: { repeatable: false, send: async () => "sent" } });
+    world.booked();
+    world.hogar.store.db.exec("UPDATE outbox SET state = 'leased', leased_until = 1, attempts = 1");
+    await drainOutbox(world.hogar);
+    expect(world.hogar.store.sql("SELECT channel, state FROM messages ORDER BY channel").all()).toEqual([{ channel: "mail", state: "not known" }, { channel: "text", state: "sent" }]);
+  });
+
+  it("tries again with growing pauses, and gives up in the end", async () => {
+    let tries = 0;
+    const world = smallWorld({ mail: { repeatable: true, send: async () => { tries++; throw new Error("no answer"); } } });
+    world.booked();
+    await drainOutbox(world.hogar);
+    await drainOutbox(world.hogar);
+    expect(tries).toBe(1);
+    for (let i = 0; i < 20; i++) {
+      world.later(61);
+      await drainOutbox(world.hogar);
+    }
+    expect(tries).toBe(8);
+    expect(one(world.hogar, "SELECT state, last_problem FROM outbox WHERE state = 'given up'")).toEqual({ state: "given up", last_problem: "no answer" });
+  });
+});
+
+describe("the clock", () => {
+  it("can be moved in a demo only, and forward only", () => {
+    const { hogar } = smallWorld();
+    expect(perform(hogar, moveClock, { minutes: -5 }, office).ok).toBe(false);
+    mustPerform(hogar, moveClock, { minutes: 60 }, office);
+    hogar.store.audit.under({ at: 0, actor: "test", operation: "test" }, () => hogar.store.db.exec("UPDATE business SET demo_offset_ms = NULL"));
+    expect(perform(hogar, moveClock, { minutes: 60 }, system)).toMatchObject({ problem: { code: "not-a-demo" } });
+  });
+});

@@ -1,7 +1,9 @@
 import type { Actor } from "@/core/people/permissions";
 import { epochMinute } from "@/core/time/local";
+import type { Result } from "@/core/problems";
+import type { WindowAnswer } from "@/core/windows/offers";
 import type { Gateways } from "@/gateways/types";
-import { perform, viewContext } from "@/operations/door";
+import { mustPerform, perform, viewContext } from "@/operations/door";
 import { book } from "@/operations/book";
 import { findWanted } from "@/operations/booking";
 import { openHogar, type Hogar } from "@/operations/hogar";
@@ -9,13 +11,22 @@ import { actorOfLink } from "@/operations/links";
 import { openBusiness } from "@/operations/open-business";
 import { answersFor } from "@/operations/placing";
 import { saveBookingRules, saveService, saveTechnician, saveZone } from "@/operations/setup";
-import { mustPerform } from "@/operations/door";
 import { makeTown } from "./town";
 
 export const office: Actor = { kind: "person", id: 1, name: "Odile Brandt", role: "owner", technicianId: null };
 export const visitor: Actor = { kind: "visitor" };
 export const system: Actor = { kind: "system", name: "test" };
 const zone = "Europe/Lisbon";
+
+export interface SmallBooking {
+  serviceId?: number;
+  /** Which of the zone's addresses. */
+  nth?: number;
+  name?: string;
+  card?: string;
+  window?: { date: string; from: number; to: number };
+  hold?: string;
+}
 
 /** A small business in memory for tests: two technicians, two services, one zone; Tuesday 9 March 2027, eight o'clock. */
 export function smallWorld(gateways: Partial<Gateways> = {}, folder: string | null = null) {
@@ -39,12 +50,12 @@ export function smallWorld(gateways: Partial<Gateways> = {}, folder: string | nu
     at: (date: string, minute: number) => void (now = epochMinute(date, minute, zone) * 60_000),
     later: (minutes: number) => void (now += minutes * 60_000),
     /** Offered windows for a service at the nth address of the zone. */
-    offers: (serviceId = sweep, nth = 10) => {
+    offers: (serviceId = sweep, nth = 10): WindowAnswer[] => {
       const context = viewContext(hogar, visitor);
       return answersFor(context, findWanted(context, addresses[nth]!.id, serviceId).visit, ["2027-03-10", "2027-03-11", "2027-03-12"]).filter((a) => a.offered);
     },
     /** Somebody books the first window that is offered, or the one given. */
-    book: (more: { serviceId?: number; nth?: number; name?: string; card?: string; window?: { date: string; from: number; to: number }; hold?: string } = {}) => {
+    book: (more: SmallBooking = {}): Result<{ link: string }> => {
       const { serviceId = sweep, nth = 10, name = "Mira Okonjo", card, hold } = more;
       const { date, from, to } = more.window ?? world.offers(serviceId, nth)[0]!;
       return perform(hogar, book, {
@@ -53,7 +64,7 @@ export function smallWorld(gateways: Partial<Gateways> = {}, folder: string | nu
       }, visitor);
     },
     /** The same, where it must work: answers what the customer's link opens. */
-    booked: (more: Parameters<typeof world.book>[0] = {}) => {
+    booked: (more: SmallBooking = {}) => {
       const result = world.book(more);
       if (!result.ok) throw new Error(result.problem.sentence);
       const actor = actorOfLink(hogar, result.value.link)!;

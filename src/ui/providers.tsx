@@ -2,10 +2,12 @@
 import CssBaseline from "@mui/material/CssBaseline";
 import { ThemeProvider } from "@mui/material/styles";
 import { SnackbarProvider } from "notistack";
-import type { ReactNode } from "react";
+import { useEffect, type ReactNode } from "react";
 import { theme } from "./theme";
 
 export function Providers({ children }: { children: ReactNode }) {
+  // Says to whoever drives the page that it answers now.
+  useEffect(() => void (document.documentElement.dataset.ready = "yes"), []);
   return (
     <ThemeProvider theme={theme}>
       <CssBaseline />

@@ -43,7 +43,7 @@ export function MyVisit({ view, token }: { view: View; token: string }) {
         <Mark size={26} />
         <Box className="titles" sx={{ fontWeight: 650 }}>{business.name}</Box>
       </Box>
-      <Typography variant="h1" role="status">{title}</Typography>
+      <Box role="status"><Typography variant="h1">{title}</Typography></Box>
       {underWay && <LinearProgress sx={{ mt: 3 }} aria-label="Asking the bank" />}
       {visit.state !== "cancelled" && (
         <Box sx={{ borderRadius: arch, border: `1px solid ${ink.line}`, bgcolor: "#fff", textAlign: "center", pt: 9, pb: 6, px: 6, my: 5, mx: "auto", maxWidth: 340 }}>

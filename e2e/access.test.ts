@@ -1,0 +1,72 @@
+import AxeBuilder from "@axe-core/playwright";
+import type { Browser } from "playwright-core";
+import { desk, go, openPage, phone, signIn, startBrowser, startDemo, type Running } from "./support/server";
+
+jest.setTimeout(240_000);
+
+let app: Running;
+let browser: Browser;
+beforeAll(async () => void ([app, browser] = await Promise.all([startDemo({ historyDays: 5 }), startBrowser()])));
+afterAll(async () => {
+  await browser?.close();
+  await app?.stop();
+});
+
+const findings = async (page: import("playwright-core").Page) => {
+  const { violations } = await new AxeBuilder({ page: page as never }).withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]).analyze();
+  return violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(" ")).slice(0, 3).join(", ")}`);
+};
+
+it("every screen of the office is free of findings by axe", async () => {
+  const { page, context, troubles } = await openPage(browser, desk);
+  await signIn(page, app.url, "odile");
+  for (const path of ["/today", "/board", "/customers", "/repeats", "/money", "/setup/business", "/setup/technicians?id=1", "/setup/services?id=1", "/setup/zones?id=1", "/setup/windows", "/setup/people?id=1"]) {
+    await go(page, app.url + path);
+    expect([path, await findings(page)]).toEqual([path, []]);
+  }
+  expect(troubles).toEqual([]);
+  await context.close();
+});
+
+it("the front door, the sign-in and the field are too, and the front door fits a small phone", async () => {
+  const { page, context } = await openPage(browser, { width: 320, height: 640 });
+  for (const path of ["/book", "/signin"]) {
+    await go(page, app.url + path);
+    expect([path, await findings(page)]).toEqual([path, []]);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(320);
+  }
+  await context.close();
+  const field = await openPage(browser, phone);
+  await signIn(field.page, app.url, "bram");
+  expect(await findings(field.page)).toEqual([]);
+  await field.context.close();
+});
+
+it("anything is found by Ctrl+K, and the keys of a screen by a question mark", async () => {
+  const { page, context } = await openPage(browser, desk);
+  await signIn(page, app.url, "odile");
+  const [customer] = app.sql<{ name: string; phone: string }>("SELECT name, phone FROM customers ORDER BY id LIMIT 1");
+  await page.locator("html[data-ready]").waitFor();
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type(customer!.name);
+  await page.getByRole("option", { name: new RegExp(customer!.phone.replace("+", "\\+")) }).click();
+  await page.getByRole("complementary", { name: "Details" }).getByRole("heading", { name: customer!.name }).waitFor();
+  await go(page, `${app.url}/board`);
+  await page.keyboard.press("?");
+  await page.getByText("Lift a visit, carry it, put it down").waitFor();
+  await context.close();
+});
+
+it("each role sees its own places, and goes nowhere else by address either", async () => {
+  const { page, context } = await openPage(browser, desk);
+  await signIn(page, app.url, "ines");
+  const places = await page.getByRole("navigation", { name: "Places" }).getByRole("link").allInnerTexts();
+  expect(places).toEqual(["Today", "Board", "Customers", "Repeats", "Money"]);
+  await go(page, `${app.url}/setup/people`);
+  expect(new URL(page.url()).pathname).toBe("/today");
+  await page.getByRole("button", { name: "Sign out" }).click();
+  await page.waitForURL(/signin/);
+  await go(page, `${app.url}/money`);
+  expect(new URL(page.url()).pathname).toBe("/signin");
+  await context.close();
+});

@@ -1,0 +1,47 @@
+import path from "node:path";
+import { desk, go, openPage, phone, signIn, startBrowser, startDemo } from "./server";
+
+/** Takes the pictures in docs/screenshots. */
+const folder = path.join(process.cwd(), "docs/screenshots");
+const app = await startDemo({ historyDays: 42 });
+const browser = await startBrowser();
+const { page } = await openPage(browser, desk);
+const shoot = (name: string, from = page) => from.screenshot({ path: path.join(folder, `${name}.png`) });
+
+await signIn(page, app.url, "odile");
+const [busy] = app.sql<{ date: string; visit: number }>(
+  `SELECT p.date, max(p.visit_id) AS visit FROM placements p JOIN visits v ON v.id = p.visit_id WHERE v.state = 'promised' AND p.date > date('now') AND p.date IN (SELECT date FROM visits WHERE state = 'promised' AND id NOT IN (SELECT visit_id FROM placements)) GROUP BY p.date ORDER BY p.date LIMIT 1`,
+);
+const screens: [string, string][] = [
+  ["today", "/today"], ["board", `/board?date=${busy!.date}`], ["visit", `/board?date=${busy!.date}&visit=${busy!.visit}`], ["customers", "/customers"],
+  ["repeats", "/repeats"], ["money", "/money?show=open"], ["set-up", "/setup/technicians?id=1"], ["windows", "/setup/windows"],
+];
+for (const [name, at] of screens) {
+  await go(page, app.url + at);
+  await page.waitForLoadState("networkidle");
+  await shoot(name);
+}
+await go(page, `${app.url}/standins/mail`);
+await shoot("mail");
+
+const { page: door } = await openPage(browser, phone);
+await go(door, `${app.url}/book`);
+await door.getByRole("combobox", { name: "Address" }).fill("12 Alder");
+await door.getByRole("option").first().click();
+await door.getByText("We come to Northfield.").waitFor();
+await door.getByRole("button", { name: "Go on" }).click();
+await door.getByRole("radio", { name: /Chimney sweep/ }).click();
+await shoot("front-door-what", door);
+await door.getByRole("button", { name: "Choose a time" }).click();
+await door.getByRole("group", { name: /day \d/ }).nth(1).getByRole("button").first().click();
+await door.mouse.move(0, 0);
+await door.getByRole("button", { name: /^Keep/ }).and(door.locator(":enabled")).waitFor();
+await door.evaluate(() => Promise.all(document.getAnimations().map((a) => a.finished)));
+await shoot("front-door-when", door);
+const { page: field } = await openPage(browser, phone);
+await signIn(field, app.url, "bram");
+await field.waitForLoadState("networkidle");
+await shoot("field", field);
+
+await browser.close();
+await app.stop();

@@ -1,0 +1,98 @@
+import { spawn, spawnSync, type ChildProcess } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { createServer } from "node:net";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import Database from "better-sqlite3";
+import { chromium, type Browser, type BrowserContext, type Page } from "playwright-core";
+
+const root = path.resolve(__dirname, "../..");
+export const password = "open the door";
+
+/** The built application on a demo world of its own, as `npm run demo` would start it. */
+export interface Running {
+  url: string;
+  folder: string;
+  /** Reads the database beside the running application. */
+  sql: <Row = Record<string, unknown>>(query: string, ...values: unknown[]) => Row[];
+  stop: () => Promise<void>;
+}
+
+export async function startDemo({ historyDays = 8, env = {} }: { historyDays?: number; env?: Record<string, string> } = {}): Promise<Running> {
+  const folder = mkdtempSync(path.join(tmpdir(), "hogar-e2e-"));
+  const port = await freePort();
+  const more = { ...process.env, HOGAR_DATA: folder, PORT: String(port), HOGAR_FRONT_DOOR_PER_MINUTE: "100000", NEXT_TELEMETRY_DISABLED: "1", NODE_ENV: "production" as const, ...env };
+  const made = spawnSync("npx", ["--no-install", "tsx", "demo/make.ts", "--history-days", String(historyDays)], { cwd: root, env: more, encoding: "utf8" });
+  if (made.status !== 0) throw new Error(`The demo world could not be made: ${made.stderr}`);
+  const server = spawn(process.execPath, [path.join(root, "node_modules/next/dist/bin/next"), "start", "-p", String(port)], { cwd: root, env: more, stdio: ["ignore", "pipe", "pipe"] });
+  await says(server, "Ready in");
+  const db = new Database(path.join(folder, "hogar.sqlite"), { readonly: true });
+  return {
+    url: `http://localhost:${port}`,
+    folder,
+    sql: <Row>(query: string, ...values: unknown[]) => db.prepare<unknown[], Row>(query).all(...values),
+    stop: async () => {
+      db.close();
+      const gone = new Promise((resolve) => server.once("exit", resolve));
+      server.kill("SIGTERM");
+      await gone;
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}
+
+/** Resolves when a process has printed something. */
+export function says(child: ChildProcess, words: string): Promise<void> {
+  return new Promise((resolve, reject) => {
+    let heard = "";
+    const listen = (text: Buffer) => {
+      heard += String(text);
+      if (heard.includes(words)) resolve();
+    };
+    child.stdout?.on("data", listen);
+    child.stderr?.on("data", listen);
+    child.once("exit", (code) => reject(new Error(`Ended with ${code} before it said “${words}”: ${heard}`)));
+  });
+}
+
+export function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const probe = createServer().listen(0, () => {
+      const { port } = probe.address() as { port: number };
+      probe.close(() => resolve(port));
+    });
+  });
+}
+
+export const startBrowser = (): Promise<Browser> =>
+  chromium.launch({
+    executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+    args: ["--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+  });
+
+export const desk = { width: 1280, height: 800 };
+export const phone = { width: 390, height: 844 };
+
+/** A page that fails the test when the application throws in the browser. */
+export async function openPage(browser: Browser, viewport: { width: number; height: number }): Promise<{ page: Page; context: BrowserContext; troubles: string[] }> {
+  const context = await browser.newContext({ viewport, locale: "en-GB" });
+  const page = await context.newPage();
+  page.setDefaultTimeout(20_000);
+  const troubles: string[] = [];
+  page.on("pageerror", (error) => troubles.push(String(error)));
+  return { page, context, troubles };
+}
+
+/** Opens a page and waits until it answers to what is typed. */
+export async function go(page: Page, url: string): Promise<void> {
+  await page.goto(url);
+  await page.locator("html[data-ready]").waitFor();
+}
+
+export async function signIn(page: Page, url: string, who: string): Promise<void> {
+  await go(page, `${url}/signin`);
+  await page.getByLabel("Mail").fill(`${who}@marrowick.example`);
+  await page.getByLabel("Password").fill(password);
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await page.waitForURL((at) => !at.pathname.startsWith("/signin"));
+}

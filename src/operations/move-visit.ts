@@ -40,6 +40,7 @@ export const moveVisit = defineOperation({
     if (technicianIds.length !== visit.crew) throw new Refusal("invalid-input", { fields: { "/technicianIds": visit.crew === 1 ? "Choose one technician." : `Choose ${visit.crew} people.` } });
 
     const window = { date, from: epochMinute(date, fromMinute, zone), to: epochMinute(date, toMinute, zone) };
+    if (window.to <= context.minute) throw new Refusal("cannot-be-kept", { sentence: "This window has passed. Choose one that lies ahead." });
     const service = sql<ServiceRow>("SELECT * FROM services WHERE id = ?").get(visit.service_id)!;
     const planning = loadPlanning(context, [date], visitId);
     const chosen = { ...planning, candidates: () => planning.candidates().filter((t) => technicianIds.includes(Number(t.id))) };

@@ -3,13 +3,13 @@ import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import { useRouter } from "next/navigation";
-import { useCallback, useEffect } from "react";
+import { useEffect } from "react";
 import type { ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
 import { clock, dayShort, dayWords, durationWords, windowWords } from "@/core/time/words";
 import { stateGlyphs } from "@/ui/arch";
 import { ink } from "@/ui/palette";
+import { useFresh } from "@/ui/use-fresh";
 import { useKeptSteps, type FieldStep } from "./kept-steps";
 
 type View = ViewOutput<"field-day">;
@@ -23,17 +23,16 @@ const next: Record<string, { to: FieldStep; words: string }> = {
 const over = (stop: Stop) => stop.state === "done" || stop.state === "no access";
 
 /** A technician's day on the phone: the next stop as a doorway, the next step as one big button. */
-export function FieldDay({ view }: { view: View }) {
-  const router = useRouter();
-  const refresh = useCallback(() => router.refresh(), [router]);
-  const { tap, waiting, offline, problem } = useKeptSteps(refresh);
+export function FieldDay({ view: initial }: { view: View }) {
+  const [view, refresh] = useFresh(initial, "field-day", {});
+  const { tap, waiting, stateOf, offline, problem } = useKeptSteps(refresh);
   useEffect(() => {
     const timer = setInterval(refresh, 30_000);
     return () => clearInterval(timer);
   }, [refresh]);
 
   // What was tapped counts at once, sent or not.
-  const stops = view.stops.map((stop) => ({ ...stop, state: waiting.filter((w) => w.visitId === stop.id).at(-1)?.to ?? stop.state }));
+  const stops = view.stops.map((stop) => ({ ...stop, state: stateOf(stop) }));
   const current = stops.find((s) => s.state === "on site") ?? stops.find((s) => s.state === "on the way") ?? stops.find((s) => s.state === "promised");
   const rest = stops.filter((s) => s !== current);
   const step = current && next[current.state];

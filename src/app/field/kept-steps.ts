@@ -17,6 +17,7 @@ const key = "hogar field steps";
  */
 export function useKeptSteps(onSent: () => void) {
   const [waiting, setWaiting] = useState<KeptStep[]>([]);
+  const [sent, setSent] = useState<KeptStep[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
   const [offline, setOffline] = useState(false);
 
@@ -37,6 +38,7 @@ export function useKeptSteps(onSent: () => void) {
       if (!result.ok && result.problem.code === "offline") return setOffline(true);
       setOffline(false);
       setProblem(result.ok ? null : result.problem.sentence);
+      if (result.ok) setSent((before) => [...before, first]);
       keep(waiting.slice(1));
       onSent();
     };
@@ -49,5 +51,10 @@ export function useKeptSteps(onSent: () => void) {
   }, [first, waiting, keep, onSent]);
 
   const tap = (step: KeptStep) => keep([...waiting, step]);
-  return { tap, waiting, offline, problem };
+  /** Where a visit stands: as the server said last, or further on by what has been tapped since. */
+  const stateOf = (visit: { id: number; state: string }): string =>
+    [...sent, ...waiting].filter((step) => step.visitId === visit.id).reduce((state, { to }) => (rank[to]! > (rank[state] ?? 0) ? to : state), visit.state);
+  return { tap, waiting, stateOf, offline, problem };
 }
+
+const rank: Record<string, number> = { "promised": 0, "on the way": 1, "on site": 2, "done": 3, "no access": 3, "cancelled": 4 };

@@ -3,10 +3,15 @@ import { Refusal } from "@/core/problems";
 
 /** Keeps out what is not a request of our own pages, and slows down whoever asks too often. */
 const perMinute = (points: number) => new RateLimiterMemory({ points, duration: 60 });
+const frontDoorPerMinute = Number(process.env.HOGAR_FRONT_DOOR_PER_MINUTE ?? 180);
 const limits = {
   office: perMinute(600),
-  frontDoor: perMinute(Number(process.env.HOGAR_FRONT_DOOR_PER_MINUTE ?? 180)),
-  signIn: new RateLimiterMemory({ points: 10, duration: 300 }),
+  frontDoor: perMinute(frontDoorPerMinute),
+  // A hold takes room from others, so nobody gets many.
+  holds: perMinute(Math.ceil(frontDoorPerMinute / 12)),
+  signInOfAccount: new RateLimiterMemory({ points: 10, duration: 300 }),
+  // A whole office may sign in from one address at eight in the morning.
+  signInFromAddress: new RateLimiterMemory({ points: 60, duration: 300 }),
 };
 
 export type LimitName = keyof typeof limits;

@@ -26,8 +26,8 @@ export function SignInForm({ business, isDemo, back }: { business: string; isDem
   };
 
   return (
-    <Box component="main" sx={{ minHeight: "100dvh", display: "grid", placeItems: "center", p: 4 }}>
-      <Box component="form" onSubmit={(e) => (e.preventDefault(), void signIn())} noValidate sx={{ width: 360, maxWidth: "100%", bgcolor: "#fff", border: `1px solid ${ink.line}`, borderRadius: "180px 180px 6px 6px", px: 9, pt: 16, pb: 9 }}>
+    <Box component="main" sx={{ minHeight: "100dvh", display: "grid", gridTemplateColumns: "minmax(0, 360px)", justifyContent: "center", alignContent: "center", p: 4 }}>
+      <Box component="form" onSubmit={(e) => (e.preventDefault(), void signIn())} noValidate sx={{ bgcolor: "#fff", border: `1px solid ${ink.line}`, borderRadius: "180px 180px 6px 6px", px: 9, pt: 16, pb: 9 }}>
         <Stack spacing={4} sx={{ alignItems: "stretch" }}>
           <Box sx={{ textAlign: "center" }}>
             <Mark size={40} />

@@ -65,7 +65,7 @@ function Drive({ stop, left, width }: { stop: BoardStop; left: string; width: st
   const minutes = stop.arrives - stop.driveFrom;
   return (
     <Tooltip title={`${durationWords(minutes)} driving to ${stop.customer}`}>
-      <Box sx={{ position: "absolute", top: 50, left, width, height: 1.5, bgcolor: ink.ink, overflow: "visible" }}>
+      <Box role="img" sx={{ position: "absolute", top: 50, left, width, height: 1.5, bgcolor: ink.ink, overflow: "visible" }}>
         {minutes >= 12 && <Box component="span" sx={{ position: "absolute", top: 3, left: 0, right: 0, textAlign: "center", fontSize: 11, color: ink.ash }}>{minutes}</Box>}
       </Box>
     </Tooltip>

@@ -17,6 +17,7 @@ import { moneyWords } from "@/core/money/amounts";
 import { localOf } from "@/core/time/local";
 import { clock, dayShort, dayWords, durationWords, windowIn, windowWords } from "@/core/time/words";
 import { Code, VisitState } from "@/ui/arch";
+import { MessageList } from "@/ui/message-list";
 import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
 import { hues, ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
@@ -56,7 +57,7 @@ export function VisitSheet({ visitId, onClose, onChanged }: { visitId: number; o
         {visit.repeat?.active ? <p style={{ margin: 0 }}>Comes back {visit.repeat.words}. Next: {visit.coming.slice(0, 3).map(dayShort).join(", ") || "none"}.</p> : mayChange && visit.jobId && visit.state !== "cancelled" ? <RepeatForm visit={visit} onMade={changed} /> : <Box sx={{ color: ink.ash }}>Does not repeat.</Box>}
       </SheetSection>
       {visit.jobId && <LinkSection visit={visit} mayChange={mayChange} onChanged={changed} />}
-      <Messages visit={visit} />
+      {visit.messages.length > 0 && <SheetSection title="Messages"><MessageList messages={visit.messages} /></SheetSection>}
       {visit.promises.length > 1 && (
         <SheetSection title="Promises">
           {visit.promises.map((p) => <Fact key={p.made_at} name={p.ended_at ? "before" : "in force"}>{dayShort(localOf(p.window_from, visit.timeZone).date)}, {windowIn(p.window_from, p.window_to, visit.timeZone)}</Fact>)}
@@ -104,20 +105,6 @@ function LinkSection({ visit, mayChange, onChanged }: { visit: VisitDetails; may
         <Button size="small" variant="outlined" onClick={copy}>Copy</Button>
         {mayChange && <Button size="small" onClick={() => void send({ jobId: visit.jobId! }).then((done) => done && (enqueueSnackbar("The old link is ended; a new one is made"), onChanged()))}>End and renew</Button>}
       </Stack>
-    </SheetSection>
-  );
-}
-
-function Messages({ visit }: { visit: VisitDetails }) {
-  if (visit.messages.length === 0) return null;
-  return (
-    <SheetSection title="Messages">
-      {visit.messages.map((m) => (
-        <Box component="details" key={m.id} sx={{ borderTop: `1px solid ${ink.line}`, py: 1.25, fontSize: 14.5 }}>
-          <summary>{m.channel}: {m.subject || m.body.slice(0, 60)} <span style={{ color: m.state === "bounced" ? ink.ember : ink.ash }}>({m.state})</span></summary>
-          <Box sx={{ whiteSpace: "pre-wrap", color: ink.ash, mt: 1 }}>{m.body.replaceAll("{{my_link}}", "[the customer’s link]")}</Box>
-        </Box>
-      ))}
     </SheetSection>
   );
 }

@@ -12,6 +12,7 @@ import { Code, VisitState } from "@/ui/arch";
 import { DataTable } from "@/ui/data-table";
 import { LinkBox } from "@/ui/link-box";
 import { hues, ink } from "@/ui/palette";
+import { MessageList } from "@/ui/message-list";
 import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
 import { useView } from "@/ui/use-view";
 
@@ -64,12 +65,7 @@ function CustomerSheet({ id, onClose }: { id: number; onClose: () => void }) {
         ))}
       </SheetSection>
       <SheetSection title="Messages">
-        {customer.messages.map((m) => (
-          <Box component="details" key={m.id} sx={{ borderTop: `1px solid ${ink.line}`, py: 1.25, fontSize: 14.5 }}>
-            <summary>{m.channel}: {m.subject || m.body.slice(0, 50)} <span style={{ color: m.state === "bounced" ? ink.ember : ink.ash }}>({m.state})</span></summary>
-            <Box sx={{ whiteSpace: "pre-wrap", color: ink.ash, mt: 1 }}>{m.body.replaceAll("{{my_link}}", "[the customer’s link]")}</Box>
-          </Box>
-        ))}
+        <MessageList messages={customer.messages} />
       </SheetSection>
     </SideSheet>
   );

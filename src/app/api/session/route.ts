@@ -13,8 +13,8 @@ const SignIn = input({ mail: Mail, password: Type.String({ minLength: 1, maxLeng
 export async function POST(request: Request): Promise<Response> {
   try {
     const { mail, password } = checkInput(SignIn, await jsonOf(request));
-    await limit("signIn", `mail ${mail.toLowerCase()}`);
-    await limit("signIn", `address ${addressOf(request)}`);
+    await limit("signInOfAccount", `mail ${mail.toLowerCase()}`);
+    await limit("signInFromAddress", `address ${addressOf(request)}`);
     const result = await signIn(getHogar(), mail, password);
     if (!result.ok) return answer(result);
     const session = await getSession();

@@ -4,7 +4,6 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
 import Typography from "@mui/material/Typography";
-import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import type { ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
@@ -14,14 +13,15 @@ import { Mark, stateGlyphs } from "@/ui/arch";
 import { CardForm } from "@/ui/card-form";
 import { arch, ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
+import { useFresh } from "@/ui/use-fresh";
 
 type View = ViewOutput<"my-visit">;
 
 const titles: Record<string, string> = { "promised": "You are booked", "on the way": "We are on the way", "on site": "We are with you", "done": "All done", "no access": "Nobody was in", "cancelled": "Cancelled", "forecast": "Coming again" };
 
 /** What a customer's link shows: the promise, the price, what is to be paid. */
-export function MyVisit({ view, token }: { view: View; token: string }) {
-  const router = useRouter();
+export function MyVisit({ view: initial, token }: { view: View; token: string }) {
+  const [view, refresh] = useFresh(initial, "my-visit", {}, token);
   const { business, job, visit, invoice, payments } = view;
   const amount = (minor: number) => moneyWords(minor, business.currency);
   const underWay = payments.find((p) => p.state === "asked");
@@ -32,9 +32,9 @@ export function MyVisit({ view, token }: { view: View; token: string }) {
 
   // While a charge is under way, or the day is today, the page looks again by itself.
   useEffect(() => {
-    const timer = setInterval(() => router.refresh(), underWay ? 700 : 20_000);
+    const timer = setInterval(refresh, underWay ? 700 : 20_000);
     return () => clearInterval(timer);
-  }, [router, underWay]);
+  }, [refresh, underWay]);
 
   const title = underWay ? "One moment, we ask your bank" : depositDue ? (step ? "Your bank asks you" : "One step is left: the deposit") : (titles[visit.state] ?? "Your visit");
   return (
@@ -66,7 +66,7 @@ export function MyVisit({ view, token }: { view: View; token: string }) {
 
       {declined && due > 0 && <Alert severity="warning" role="alert" sx={{ mt: 4, fontSize: 16 }}>{declined.problem}. Nothing was charged. Try another card{depositDue && "; your window is kept meanwhile"}.</Alert>}
       {step && <Button variant="contained" fullWidth sx={{ mt: 5, height: 52, fontSize: 17 }} href={`${step.step_address}?back=${encodeURIComponent(`/my/${token}`)}`}>Go to your bank</Button>}
-      {due > 0 && !underWay && !step && visit.state !== "cancelled" && <PayNow purpose={depositDue ? "deposit" : "invoice"} words={`Pay ${amount(due)}`} token={token} onAsked={() => router.refresh()} />}
+      {due > 0 && !underWay && !step && visit.state !== "cancelled" && <PayNow purpose={depositDue ? "deposit" : "invoice"} words={`Pay ${amount(due)}`} token={token} onAsked={refresh} />}
       <Typography color="textSecondary" sx={{ mt: 8 }}>To change something, call {business.phone}. Keep this page’s address: it is your key to this visit.</Typography>
     </Box>
   );
@@ -78,7 +78,7 @@ function PayNow({ purpose, words, token, onAsked }: { purpose: "deposit" | "invo
   return (
     <Box sx={{ mt: 5 }}>
       <CardForm onToken={setCard} />
-      <Button variant="contained" fullWidth disabled={!card || busy} onClick={() => void send({ purpose, cardToken: card! }, decodeURIComponent(token)).then((done) => done && onAsked())} sx={{ mt: 3, height: 52, fontSize: 17 }}>{words}</Button>
+      <Button variant="contained" fullWidth disabled={!card || busy} onClick={() => void send({ purpose, cardToken: card! }, token).then((done) => done && onAsked())} sx={{ mt: 3, height: 52, fontSize: 17 }}>{words}</Button>
     </Box>
   );
 }

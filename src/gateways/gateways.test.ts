@@ -1,0 +1,125 @@
+import { mkdtempSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import fc from "fast-check";
+import PostalMime from "postal-mime";
+import { makeTown } from "@demo/town";
+import { cardStandin, testCards } from "./cards-standin";
+import { mailStandin } from "./mail";
+import { roadMinutes } from "./road-graph";
+import { openStandinStore } from "./standin-store";
+import { textStandin } from "./text-standin";
+import { townPlaces, townRoads } from "./town";
+
+const folder = () => mkdtempSync(path.join(tmpdir(), "hogar-standin-"));
+const town = makeTown(7);
+
+describe("the town", () => {
+  const roads = townRoads(town);
+  const some = fc.integer({ min: 0, max: town.addresses.length - 1 }).map((i) => town.addresses[i]!);
+
+  it("has about 2,400 addresses, each of its own", () => {
+    expect(town.addresses).toHaveLength(2400);
+    expect(new Set(town.addresses.map((a) => a.line)).size).toBe(2400);
+    expect(town.addresses.every((a) => /^MW \d{3}$/.test(a.postcode))).toBe(true);
+  });
+
+  it("is the same from the same seed", () => {
+    expect(makeTown(7)).toEqual(town);
+    expect(makeTown(8).addresses).not.toEqual(town.addresses);
+  });
+
+  it("has a road from every address to every other, and no way round is shorter than the way", () => {
+    fc.assert(
+      fc.property(some, some, some, (a, b, c) => {
+        const direct = roads.minutes(a, c);
+        expect(Number.isInteger(direct) && direct < 120).toBe(true);
+        // Whole minutes are rounded up, once for each way.
+        expect(direct).toBeLessThanOrEqual(roads.minutes(a, b) + roads.minutes(b, c) + 1);
+      }),
+    );
+  });
+
+  it("takes the ferry to the island: twenty-five minutes more", () => {
+    const island = town.addresses.find((a) => a.postcode === "MW 501")!;
+    expect(roads.minutes(town.addresses[0]!, island)).toBeGreaterThanOrEqual(25);
+  });
+
+  it("finds addresses by the beginnings of their words, in any order", () => {
+    const places = townPlaces(town);
+    expect(places.suggest("alder 12", 8).map((a) => a.line)).toContain("12 Alder Road, Northfield");
+    expect(places.suggest("mw105", 3)).toHaveLength(3);
+    expect(places.suggest("   ", 3)).toEqual([]);
+    expect(places.suggest("'; DROP TABLE sites; --", 3)).toEqual([]);
+    expect(places.find("a1")).toEqual(town.addresses[0]);
+    expect(places.find("nowhere")).toBeNull();
+  });
+});
+
+it("the shortest way is found on a graph by hand", () => {
+  const at = (lng: number) => ({ lng, lat: 0 });
+  const { minutes } = roadMinutes({ nodes: [at(0), at(1), at(2), at(3)], edges: [[0, 1, 10], [1, 2, 10], [0, 2, 25], [2, 3, 1]] });
+  expect([minutes(at(0), at(2)), minutes(at(3), at(0)), minutes(at(1), at(1))]).toEqual([20, 21, 0]);
+});
+
+describe("the card stand-in", () => {
+  const cards = () => cardStandin(openStandinStore(folder()), "secret");
+  const charge = { amountMinor: 4000, currency: "EUR", description: "test" };
+
+  it("gives tokens for its own cards only, and never keeps a number", () => {
+    const standin = cards();
+    for (const { number } of testCards) expect(standin.tokenFor(number)).toMatch(/^tok_/);
+    expect(standin.tokenFor("1234 5678 1234 5678")).toBeNull();
+    expect(JSON.stringify(standin.charges())).not.toContain("9900");
+  });
+
+  it("charges a key once, whatever is asked again", async () => {
+    const standin = cards();
+    const token = standin.tokenFor(testCards[0].number)!;
+    const [first, again] = [await standin.charge({ key: "k", token, ...charge }), await standin.charge({ key: "k", token, ...charge, amountMinor: 1 })];
+    expect(again).toEqual(first);
+    expect(standin.charges()).toMatchObject([{ amount_minor: 4000, state: "received" }]);
+  });
+
+  it("asks for a second step, and tells how it ended in a signed notice, once", async () => {
+    const standin = cards();
+    const outcome = await standin.charge({ key: "k", token: standin.tokenFor(testCards[2].number)!, ...charge });
+    expect(outcome).toMatchObject({ state: "second step", address: expect.stringContaining(outcome.reference) });
+    const notice = standin.settleStep(outcome.reference, true)!;
+    expect(JSON.parse(notice.body)).toMatchObject({ key: "k", outcome: { state: "received" } });
+    expect(standin.isGenuine(notice.body, notice.signature)).toBe(true);
+    expect(standin.isGenuine(notice.body.replace("received", "declined"), notice.signature)).toBe(false);
+    expect(standin.settleStep(outcome.reference, false)).toBeNull();
+  });
+
+  it("declines a token it does not know", async () => {
+    expect(await cards().charge({ key: "k", token: "forged", ...charge })).toMatchObject({ state: "declined" });
+  });
+});
+
+describe("the mail stand-in", () => {
+  it("writes a real mail, once a key", async () => {
+    const mail = mailStandin(folder(), () => "office@marrowick.example");
+    const message = { key: "booked 1", to: "mira@example.com", subject: "Booked: 9–11", body: "Hello Mira,\n\nuntil then." };
+    expect([await mail.send(message), await mail.send(message)]).toEqual(["sent", "sent"]);
+    const [file] = mail.files();
+    const parsed = await PostalMime.parse(mail.read(file!.name)!);
+    expect(parsed).toMatchObject({ subject: "Booked: 9–11", from: { address: "office@marrowick.example" }, to: [{ address: "mira@example.com" }] });
+    expect(parsed.text).toContain("Hello Mira,");
+    expect(mail.files()).toHaveLength(1);
+  });
+
+  it("lets mails bounce, and reads no other files", async () => {
+    const mail = mailStandin(folder(), () => "office@marrowick.example");
+    expect(await mail.send({ key: "k", to: "bounce@example.com", subject: "", body: "" })).toBe("bounced");
+    expect(mail.read("../services.sqlite")).toBeNull();
+  });
+});
+
+it("the plain phone keeps both sides of a conversation", async () => {
+  const phone = textStandin(openStandinStore(folder()));
+  await phone.send({ key: "a", to: "+1 555 0142", subject: "", body: "We come tomorrow" });
+  phone.answer("+1 555 0142", "Fine", 1);
+  expect(phone.conversations()).toEqual([{ number: "+1 555 0142", texts: [expect.objectContaining({ direction: "to phone" }), expect.objectContaining({ direction: "from phone", body: "Fine" })] }]);
+  expect(await phone.send({ key: "b", to: "+1 555 0199", subject: "", body: "" })).toBe("bounced");
+});

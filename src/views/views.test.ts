@@ -1,0 +1,132 @@
+import { one, office, smallWorld, system, visitor } from "@demo/small-world";
+import { advanceVisit } from "@/operations/advance-visit";
+import { mustPerform } from "@/operations/door";
+import { closeDay, recordTimeOff, removeTimeOff, saveZone } from "@/operations/setup";
+import { makeRepeat } from "@/operations/repeats";
+import { receiveText } from "@/operations/receive-text";
+import type { TSchema, Static } from "@sinclair/typebox";
+import { board, dayStrip, placementOptions, visitSheet } from "./board";
+import { customer, customers, find, repeats } from "./customers";
+import { findAddress, offers, servicesAt } from "./front-door";
+import { todayView } from "./today";
+import { look, type View } from "./view";
+
+type World = ReturnType<typeof smallWorld>;
+const see = <S extends TSchema, R>(world: World, view: View<S, R>, input: Static<S>): R => {
+  const result = look(world.hogar, view, input, office);
+  if (!result.ok) throw new Error(result.problem.sentence);
+  return result.value;
+};
+const tomorrow = "2027-03-10";
+
+describe("the front door", () => {
+  it("finds an address, its zone with the terms there, and the price of each service", () => {
+    const world = smallWorld();
+    mustPerform(world.hogar, saveZone, { id: 1, name: "Harbourside", postcodes: ["MW 1*"], weekdays: 127, serveFrom: 0, serveTo: 1440, noticeMinutes: 0, surchargeMinor: 1000, smallestOrderMinor: 10_000 }, office);
+    const [address] = see(world, findAddress, { text: "MW 101" });
+    const at = see(world, servicesAt, { addressId: address!.id });
+    expect(at.zone).toMatchObject({ name: "Harbourside", surchargeMinor: 1000 });
+    expect(at.services.find((s) => s.code === "SW")).toMatchObject({ totalMinor: 10_000, lines: [{ amountMinor: 7900 }, { amountMinor: 1000 }, { amountMinor: 1100 }] });
+  });
+
+  it("knows an address outside the zones, and refuses one that does not exist", () => {
+    const world = smallWorld();
+    const outside = world.town.addresses.find((a) => a.postcode.startsWith("MW 5"))!;
+    expect(see(world, servicesAt, { addressId: outside.id })).toEqual({ zone: null, services: [] });
+    expect(look(world.hogar, servicesAt, { addressId: "forged" }, visitor)).toMatchObject({ problem: { fields: { "/addressId": expect.any(String) } } });
+  });
+
+  it("offers no window on a closed day, on a day the zone is not served, or at an hour it is not", () => {
+    const world = smallWorld();
+    const asked = { addressId: world.addresses[10]!.id, serviceId: world.services.sweep };
+    const dates = () => [...new Set(see(world, offers, asked).map((o) => o.date))];
+    expect(dates()).toContain(tomorrow);
+    mustPerform(world.hogar, closeDay, { date: tomorrow, reason: "Harbour fair" }, office);
+    expect(dates()).not.toContain(tomorrow);
+    mustPerform(world.hogar, saveZone, { id: 1, name: "Harbourside", postcodes: ["MW 1*"], weekdays: 8, serveFrom: 0, serveTo: 720, noticeMinutes: 0, surchargeMinor: 0, smallestOrderMinor: 0 }, office);
+    const left = see(world, offers, asked);
+    expect(left.length).toBeGreaterThan(0);
+    expect(new Set(left.map((o) => new Date(o.date).getUTCDay()))).toEqual(new Set([4]));
+    expect(left.every((o) => o.to % 1440 <= 720)).toBe(true);
+  });
+});
+
+describe("the board", () => {
+  it("shows who is where, with driving, and how much of the day is promised", () => {
+    const world = smallWorld();
+    const { visitId } = world.booked();
+    const day = see(world, board, { date: tomorrow });
+    const holder = day.technicians.find((t) => t.stops.length)!;
+    expect(holder.stops[0]).toMatchObject({ id: visitId, customer: "Mira Okonjo", windowFrom: 540, windowTo: 660, state: "promised" });
+    expect(holder).toMatchObject({ workable: 480, absence: null });
+    expect(holder.promised).toBe(holder.stops[0]!.leaves - holder.stops[0]!.driveFrom);
+    expect(see(world, dayStrip, {}).find((d) => d.date === tomorrow)).toMatchObject({ workable: 960, promised: holder.promised, needsPerson: 0 });
+  });
+
+  it("puts what an ill technician leaves into the tray, with who can take it, and needs three actions", () => {
+    const world = smallWorld();
+    const { visitId } = world.booked();
+    const { technician_id } = one<{ technician_id: number }>(world.hogar, "SELECT * FROM placements");
+    const { id, freed } = mustPerform(world.hogar, recordTimeOff, { technicianId: technician_id, firstDate: tomorrow, lastDate: tomorrow, reason: "Ill" }, office);
+    expect(freed).toBe(1);
+    const day = see(world, board, { date: tomorrow });
+    expect(day.technicians.find((t) => t.id === technician_id)).toMatchObject({ absence: "Ill", workable: 0 });
+    expect(day.tray).toMatchObject([{ id: visitId, best: { fits: true, technicianIds: [world.technicians.find((t) => t !== technician_id)] } }]);
+    expect(see(world, dayStrip, {}).find((d) => d.date === tomorrow)).toMatchObject({ needsPerson: 1, off: 1 });
+    mustPerform(world.hogar, removeTimeOff, { id }, office);
+    expect(see(world, board, { date: tomorrow }).technicians.every((t) => t.absence === null)).toBe(true);
+  });
+
+  it("says of every window and technician what moving there costs, or why it cannot be", () => {
+    const world = smallWorld();
+    const { visitId } = world.booked();
+    mustPerform(world.hogar, recordTimeOff, { technicianId: world.technicians[1]!, firstDate: "2027-03-11", lastDate: "2027-03-11", reason: "Ill" }, office);
+    const options = see(world, placementOptions, { visitId, date: "2027-03-11" });
+    expect(options.map((o) => [o.from, o.to])).toEqual([[540, 660], [660, 780], [780, 900], [900, 1020]]);
+    expect(options[0]!.technicians).toMatchObject([{ fits: true, extraDriving: expect.any(Number) }, { fits: false, why: "Petra Lindqvist is off that day" }]);
+  });
+
+  it("tells everything about a visit: promise, people, repeat, messages and history", () => {
+    const world = smallWorld();
+    const { visitId } = world.booked();
+    mustPerform(world.hogar, makeRepeat, { visitId, every: 2, unit: "week", until: null }, office);
+    const sheet = see(world, visitSheet, { visitId });
+    expect(sheet).toMatchObject({ state: "promised", windowFrom: 540, repeat: { words: "every 2 weeks", active: true }, coming: expect.arrayContaining(["2027-03-24"]), totalMinor: 7900 });
+    expect(sheet.messages.map((m) => m.channel).sort()).toEqual(["mail", "text"]);
+    expect(sheet.history.map((h) => h.operation)).toEqual(["make-repeat", "book"]);
+  });
+});
+
+describe("today", () => {
+  it("names what needs a person: nobody placed, late, a text that came in", () => {
+    const world = smallWorld();
+    const { visitId } = world.booked();
+    world.at(tomorrow, 670);
+    mustPerform(world.hogar, receiveText, { sender: "+1 555 0142", body: "Where are you?" }, system);
+    expect(see(world, todayView, {}).needs.map((n) => n.kind)).toEqual(["late", "reply"]);
+    mustPerform(world.hogar, advanceVisit, { visitId, to: "on site" }, office);
+    expect(see(world, todayView, {}).needs.map((n) => n.kind)).toEqual(["reply"]);
+  });
+});
+
+describe("customers", () => {
+  it("are listed with what is open and when we come next, and found by name, phone and street", () => {
+    const world = smallWorld();
+    const { visitId } = world.booked();
+    expect(see(world, customers, {}).rows).toMatchObject([{ name: "Mira Okonjo", nextVisit: tomorrow, openMinor: 0, zone: "Harbourside" }]);
+    for (const to of ["on site", "done"] as const) mustPerform(world.hogar, advanceVisit, { visitId, to }, office);
+    expect(see(world, customers, {}).rows).toMatchObject([{ nextVisit: null, lastVisit: tomorrow, openMinor: 7900 }]);
+    expect(see(world, customer, { id: 1 }).visits).toMatchObject([{ id: visitId, state: "done" }]);
+    for (const text of ["okon", "5550142", "mira@"]) expect(see(world, find, { text }).customers).toHaveLength(1);
+    expect(see(world, find, { text: "%" }).customers).toHaveLength(0);
+  });
+
+  it("come again in the order of their next date", () => {
+    const world = smallWorld();
+    const [first, second] = [world.booked(), world.booked({ name: "Anton Lund", nth: 20 })];
+    mustPerform(world.hogar, makeRepeat, { visitId: first.visitId, every: 1, unit: "year", until: null }, office);
+    mustPerform(world.hogar, makeRepeat, { visitId: second.visitId, every: 4, unit: "week", until: null }, office);
+    world.at("2027-03-20", 600);
+    expect(see(world, repeats, {}).map((r) => [r.customer, r.words, r.next])).toEqual([["Anton Lund", "every 4 weeks", "2027-04-07"], ["Mira Okonjo", "yearly", "2028-03-10"]]);
+  });
+});

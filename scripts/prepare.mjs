@@ -58,6 +58,6 @@ function hashOf(files) {
 
 function filesUnder(name) {
   if (!statSync(name).isDirectory()) return [name];
-  return readdirSync(name).sort().flatMap((child) => filesUnder(path.join(name, child)));
+  return readdirSync(name).sort().filter((child) => !child.includes(".test.")).flatMap((child) => filesUnder(path.join(name, child)));
 }
 

@@ -60,6 +60,7 @@ export async function makeWorld(hogar: Hogar, setClock: (ms: number) => void, no
     const bookings = weekdayOf(date) === 6 ? 0 : (n > -9 ? random.int(17, 21) : random.int(7, 10)) * scale;
     for (let i = 0; i < bookings; i++) life.bookSomething(14);
     if (n === -historyDays + 3) life.startRepeats(60 * scale);
+    await runDue(hogar, false);
     await life.workThrough(date, setClock, Math.min(now, at(date, 19)));
     setClock(Math.min(now, at(date, 19)));
     life.payInvoices();

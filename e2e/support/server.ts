@@ -6,7 +6,8 @@ import path from "node:path";
 import Database from "better-sqlite3";
 import { chromium, type Browser, type BrowserContext, type Page } from "playwright-core";
 
-const root = path.resolve(__dirname, "../..");
+/** Tests and scripts run from the project's root. */
+const root = process.cwd();
 export const password = "open the door";
 
 /** The built application on a demo world of its own, as `npm run demo` would start it. */

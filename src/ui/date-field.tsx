@@ -12,13 +12,14 @@ interface DateFieldProps {
   wrong?: string;
   hint?: string;
   width?: number;
+  clearable?: boolean;
 }
 
 /** A local date, typed or picked. A half-typed one changes nothing. */
-export function DateField({ label, value, onValue, wrong, hint, width }: DateFieldProps) {
+export function DateField({ label, value, onValue, wrong, hint, width, clearable = false }: DateFieldProps) {
   return (
     <LocalizationProvider dateAdapter={AdapterDayjs}>
-      <DatePicker label={label} format="YYYY-MM-DD" value={value ? dayjs(value) : null} onChange={(day) => (day === null ? onValue(null) : day.isValid() && onValue(day.format("YYYY-MM-DD")))} slotProps={{ textField: { size: "small", error: !!wrong, helperText: wrong ?? hint, sx: { width: width ?? "100%" } }, field: { clearable: true } }} />
+      <DatePicker label={label} format="YYYY-MM-DD" value={value ? dayjs(value) : null} onChange={(day) => (day === null ? onValue(null) : day.isValid() && onValue(day.format("YYYY-MM-DD")))} slotProps={{ textField: { size: "small", error: !!wrong, helperText: wrong ?? hint, sx: { width: width ?? "100%" } }, field: { clearable } }} />
     </LocalizationProvider>
   );
 }

@@ -1,4 +1,5 @@
 import { addDays, localOf } from "@/core/time/local";
+import { dateWords } from "@/core/time/words";
 import { Nothing } from "@/schemas/money";
 import { may } from "@/core/people/permissions";
 import { defineView } from "./view";
@@ -53,7 +54,7 @@ export const todayView = defineView({
     for (const s of sql<{ id: number; name: string; skill: string; valid_until: string }>(
       "SELECT t.id, t.name, s.name AS skill, ts.valid_until FROM technician_skills ts JOIN technicians t ON t.id = ts.technician_id JOIN skills s ON s.id = ts.skill_id WHERE t.active = 1 AND ts.valid_until < ?",
     ).all(addDays(today, 42)))
-      needs.push({ kind: "expiring", words: `${s.name}: the certificate “${s.skill}” ends on ${s.valid_until}`, detail: "After that day nobody is offered this work by that person", href: `/setup/technicians?id=${s.id}` });
+      needs.push({ kind: "expiring", words: `${s.name}: the certificate “${s.skill}” ends on ${dateWords(s.valid_until)}`, detail: "After that day nobody is offered this work by that person", href: `/setup/technicians?id=${s.id}` });
 
     const bounced = sql<{ id: number; name: string; customer_id: number }>("SELECT c.id AS customer_id, c.name FROM messages m JOIN customers c ON c.id = m.customer_id WHERE m.state = 'bounced' GROUP BY c.id LIMIT 5").all();
     for (const b of bounced) needs.push({ kind: "bounced", words: `Messages to ${b.name} come back`, detail: "The mail address or number is not right", href: `/customers?id=${b.customer_id}` });

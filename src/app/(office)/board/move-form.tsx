@@ -38,7 +38,7 @@ export function MoveForm({ visit, onMoved }: { visit: VisitDetails; onMoved: () 
   return (
     <Stack spacing={3}>
       <Stack direction="row" spacing={2}>
-        <DateField label="Day" value={date} onValue={(day) => day && setDate(day)} />
+        <DateField label="Day" value={date} onValue={(day) => day && setDate(day)} width={170} />
         <TextField select label="Window" value={option ? window : ""} onChange={(e) => setWindow(e.target.value)}>
           {(options ?? []).map((o) => <MenuItem key={`${o.from} ${o.to}`} value={`${o.from} ${o.to}`}>{windowWords(o.from, o.to)}{o.isPromised ? ", promised" : ""}</MenuItem>)}
         </TextField>

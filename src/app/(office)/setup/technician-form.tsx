@@ -42,7 +42,7 @@ export function TechnicianForm({ technician, data, saved }: { technician: Techni
         {skills.map((skill, i) => (
           <Box key={skill.name} sx={{ display: "flex", gap: 3, alignItems: "center", pl: 3 }}>
             <Box sx={{ width: 150 }}>{skill.name}</Box>
-            <DateField label="Valid until" value={skill.validUntil} onValue={(validUntil) => setSkill(skill.name, { validUntil })} wrong={wrong(`/skills/${i}/validUntil`)} hint={skill.validUntil && skill.validUntil < data.today ? "Has ended" : undefined} width={200} />
+            <DateField label="Valid until" clearable value={skill.validUntil} onValue={(validUntil) => setSkill(skill.name, { validUntil })} wrong={wrong(`/skills/${i}/validUntil`)} hint={skill.validUntil && skill.validUntil < data.today ? "Has ended" : undefined} width={200} />
           </Box>
         ))}
         <Box role="group" aria-label="Weekly hours">

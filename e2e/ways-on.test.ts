@@ -1,0 +1,165 @@
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import Database from "better-sqlite3";
+import type { Browser, Page } from "playwright-core";
+import { desk, go, openPage, phone, signIn, startBrowser, startDemo, type Running } from "./support/server";
+
+/** What goes wrong in real life, and the way on from there. */
+jest.setTimeout(240_000);
+
+let app: Running;
+let browser: Browser;
+beforeAll(async () => void ([app, browser] = await Promise.all([startDemo({ historyDays: 6 }), startBrowser()])));
+afterAll(async () => {
+  await browser?.close();
+  await app?.stop();
+});
+
+const [pays, declined, asks] = ["9900 0000 0000 1006", "9900 0000 0000 2004", "9900 0000 0000 3002"];
+const card = (page: Page, number: string) => page.frameLocator("iframe[title=Card]").getByRole("button", { name: number }).click();
+
+/** A customer at the door with a stove to be serviced, as far as the deposit. */
+async function upToTheDeposit(name: string): Promise<{ page: Page; close: () => Promise<void> }> {
+  const { page, context } = await openPage(browser, phone);
+  await go(page, `${app.url}/book`);
+  await page.getByRole("combobox", { name: "Address" }).fill("14 Birch");
+  await page.getByRole("option").first().click();
+  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole("radio", { name: /Stove service/ }).click();
+  await page.getByRole("button", { name: "Choose a time" }).click();
+  await page.getByRole("group", { name: /day \d/ }).nth(2).getByRole("button").first().click();
+  await page.getByRole("button", { name: /^Keep/ }).click();
+  await page.getByLabel("Name", { exact: true }).fill(name);
+  await page.getByLabel("Mail", { exact: true }).fill(`${name.split(" ")[0]!.toLowerCase()}.way@example.com`);
+  await page.getByLabel("Phone").fill("+1 555 0143");
+  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByText(/Kept for you for/).waitFor();
+  return { page, close: () => context.close() };
+}
+const jobOf = (name: string) => app.sql<{ id: number; state: string; visit: number; date: string }>("SELECT j.id, j.state, v.id AS visit, v.date FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN visits v ON v.job_id = j.id WHERE c.name = ? ORDER BY j.id DESC", name)[0]!;
+
+it("a declined card keeps the window, says that nothing was charged, and another card books it", async () => {
+  const { page, close } = await upToTheDeposit("Tilda Way");
+  await card(page, declined);
+  await page.getByRole("button", { name: "Pay €30.00 and book" }).click();
+  await page.getByText(/Nothing was charged. Try another card/).waitFor();
+  expect(jobOf("Tilda Way").state).toBe("awaiting deposit");
+  await card(page, pays);
+  await page.getByRole("button", { name: "Pay €30.00" }).click();
+  await page.getByRole("heading", { name: "You are booked" }).waitFor();
+  expect(jobOf("Tilda Way").state).toBe("agreed");
+  await close();
+});
+
+it("a bank that asks for a second step is asked, and its no is told", async () => {
+  const { page, close } = await upToTheDeposit("Anton Way");
+  await card(page, asks);
+  await page.getByRole("button", { name: "Pay €30.00 and book" }).click();
+  await page.getByRole("heading", { name: "Your bank asks you" }).waitFor();
+  await page.getByRole("link", { name: "Go to your bank" }).click();
+  await page.getByRole("button", { name: "No", exact: true }).click();
+  await page.getByText(/Nothing was charged/).waitFor();
+  expect(jobOf("Anton Way").state).toBe("awaiting deposit");
+  await close();
+});
+
+it("a window that somebody else takes meanwhile sends the customer back to those that are free, with everything typed kept", async () => {
+  const { page, close } = await upToTheDeposit("Selma Way");
+  const { from } = await page.evaluate(() => (JSON.parse(sessionStorage.getItem("hogar booking")!) as { offer: { from: number } }).offer);
+  // Everybody who could come is away on that day, all of a sudden; and the hold has run out.
+  const office = await openPage(browser, desk);
+  await signIn(office.page, app.url, "odile");
+  const [{ date }] = app.sql<{ date: string }>("SELECT date FROM visits WHERE state = 'held' AND window_from = ?", from) as [{ date: string }];
+  for (const { id } of app.sql<{ id: number }>("SELECT DISTINCT t.id FROM technicians t JOIN technician_skills h ON h.technician_id = t.id JOIN skills s ON s.id = h.skill_id WHERE s.name = 'solid fuel'")) {
+    const result = await office.page.evaluate(async (input) => (await fetch("/api/operations/record-time-off", { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(input) })).json() as Promise<{ ok: boolean }>, { technicianId: id, firstDate: date, lastDate: date, reason: "Storm" });
+    expect(result.ok).toBe(true);
+  }
+  await office.page.getByRole("button", { name: "Demo clock" }).click();
+  await office.page.getByRole("menuitem", { name: "One hour on" }).click();
+  for (let i = 0; i < 100 && app.sql("SELECT 1 FROM visits WHERE state = 'held'").length; i++) await office.page.evaluate(() => new Promise((done) => requestIdleCallback(done)));
+
+  await card(page, pays);
+  await page.getByRole("button", { name: "Pay €30.00 and book" }).click();
+  await page.getByText(/Somebody was faster/).waitFor();
+  await page.getByRole("heading", { name: "When shall we come?" }).waitFor();
+  await page.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().click();
+  await page.getByRole("button", { name: /^Keep/ }).click();
+  expect(await page.getByLabel("Name", { exact: true }).inputValue()).toBe("Selma Way");
+  await office.context.close();
+  await close();
+});
+
+it("the dispatcher absorbs an ill technician: time off, then Place for what waits in the tray", async () => {
+  const { page, context } = await openPage(browser, desk);
+  await signIn(page, app.url, "odile");
+  const busy = app.sql<{ id: number; name: string; date: string }>(
+    `SELECT t.id, t.name, p.date FROM placements p JOIN technicians t ON t.id = p.technician_id JOIN visits v ON v.id = p.visit_id JOIN services s ON s.id = v.service_id
+     WHERE v.state = 'promised' AND v.crew = 1 AND s.code = 'SW' AND p.date > (SELECT date('now', '+1 day')) GROUP BY t.id, p.date ORDER BY p.date LIMIT 1`,
+  )[0]!;
+  await go(page, `${app.url}/setup/technicians?id=${busy.id}`);
+  for (const label of ["First day", "Last day"]) {
+    const field = page.getByRole("group", { name: label });
+    await field.getByRole("spinbutton", { name: "Year" }).click();
+    await page.keyboard.type(busy.date.replaceAll("-", ""));
+  }
+  await page.getByRole("button", { name: "Add", exact: true }).click();
+  await page.getByText(/visits wait in the tray/).waitFor();
+  await go(page, `${app.url}/board?date=${busy.date}`);
+  const tray = page.getByRole("complementary", { name: "Unplaced" });
+  const waiting = () => app.sql<{ n: number }>("SELECT count(*) AS n FROM visits v WHERE date = ? AND state = 'promised' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)", busy.date)[0]!.n;
+  const before = waiting();
+  expect(before).toBeGreaterThan(0);
+  await tray.getByRole("button", { name: "Place", exact: true }).first().click();
+  await page.getByText(/is placed/).first().waitFor();
+  expect(waiting()).toBe(before - 1);
+  await context.close();
+});
+
+it("a cancelled visit frees its room, is told, and its deposit goes back", async () => {
+  const { visit, date, id } = jobOf("Tilda Way");
+  const { page, context } = await openPage(browser, desk);
+  await signIn(page, app.url, "tomas");
+  await go(page, `${app.url}/board?date=${date}&visit=${visit}`);
+  await page.getByRole("button", { name: "Cancel this visit…" }).click();
+  await page.getByText("Pay back the deposit of €30.00").waitFor();
+  await page.getByRole("button", { name: "Cancel and tell" }).click();
+  await page.getByRole("complementary", { name: "Details" }).getByText("cancelled", { exact: false }).first().waitFor();
+  expect(app.sql("SELECT amount_minor FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE p.job_id = ?", id)).toEqual([{ amount_minor: 3000 }]);
+  expect(app.sql("SELECT 1 FROM placements WHERE visit_id = ?", visit)).toEqual([]);
+  await context.close();
+});
+
+it("the bookkeeper takes down cash, and cannot take down more than is open", async () => {
+  const { page, context } = await openPage(browser, desk);
+  await signIn(page, app.url, "ines");
+  await go(page, `${app.url}/money?show=open`);
+  await page.getByRole("row").nth(1).getByRole("gridcell").nth(1).click();
+  const sheet = page.getByRole("complementary", { name: "Details" });
+  await sheet.getByLabel("Amount").fill("99999");
+  await sheet.getByRole("button", { name: "Take down" }).click();
+  await sheet.getByText("This is more than is open on the invoice.").waitFor();
+  await sheet.getByLabel("Amount").fill("1.00");
+  await sheet.getByRole("button", { name: "Take down" }).click();
+  await page.getByText("€1.00 is taken down").waitFor();
+  await sheet.getByText(/€1.00 by bank, invoice/).waitFor();
+  await page.getByText("✓ the sums agree, and with the journal").waitFor();
+  await context.close();
+});
+
+it("the command line makes a business, refuses a second one, and copies its data", () => {
+  const folder = mkdtempSync(path.join(tmpdir(), "hogar-cli-"));
+  const hogar = (...args: string[]) => spawnSync("npx", ["--no-install", "tsx", "cli/hogar.ts", ...args], { encoding: "utf8", env: { ...process.env, HOGAR_DATA: folder } });
+  const init = ["init", "--name", "Marrowick Hearth & Flue", "--owner", "Odile Brandt", "--mail", "odile@marrowick.example", "--password", "open the door"];
+  expect(hogar("init", "--name", "X")).toMatchObject({ status: 2, stderr: expect.stringContaining("--name, --owner, --mail and --password are needed") });
+  expect(hogar(...init).stdout).toContain("is made in");
+  expect(hogar(...init)).toMatchObject({ status: 2, stderr: expect.stringContaining("holds a business already") });
+  expect(hogar("dance")).toMatchObject({ status: 2, stderr: expect.stringContaining("Usage") });
+  const copy = path.join(folder, "copy.sqlite");
+  expect(hogar("backup", copy).status).toBe(0);
+  const db = new Database(copy, { readonly: true });
+  expect(db.prepare("SELECT name, demo_offset_ms FROM business").get()).toEqual({ name: "Marrowick Hearth & Flue", demo_offset_ms: null });
+  db.close();
+  rmSync(folder, { recursive: true, force: true });
+});

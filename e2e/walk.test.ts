@@ -49,8 +49,8 @@ async function waitUntil(date: string) {
   for (let i = 0; i < 20; i++) {
     const clock = office.getByRole("button", { name: "Demo clock" });
     const before = await clock.innerText();
-    const now = new Date(`${before.split(",")[0]!.slice(4)} ${date.slice(0, 4)} 12:00 UTC`);
-    if (now.toISOString().slice(0, 10) >= date) return;
+    const { offset } = app.sql<{ offset: number }>("SELECT demo_offset_ms AS offset FROM business")[0]!;
+    if (new Intl.DateTimeFormat("en-CA", { timeZone: "Europe/Lisbon" }).format(Date.now() + offset) >= date) return;
     await clock.click();
     await office.getByRole("menuitem", { name: /next morning/ }).click();
     await office.waitForFunction((words) => document.querySelector("[aria-label='Demo clock']")?.textContent !== words, before);

@@ -96,7 +96,8 @@ it("the dispatcher absorbs an ill technician: time off, then Place for what wait
   await signIn(page, app.url, "odile");
   const busy = app.sql<{ id: number; name: string; date: string }>(
     `SELECT t.id, t.name, p.date FROM placements p JOIN technicians t ON t.id = p.technician_id JOIN visits v ON v.id = p.visit_id JOIN services s ON s.id = v.service_id
-     WHERE v.state = 'promised' AND v.crew = 1 AND s.code = 'SW' AND p.date > (SELECT date('now', '+1 day')) GROUP BY t.id, p.date ORDER BY p.date LIMIT 1`,
+     WHERE v.state = 'promised' AND v.crew = 1 AND s.code = 'SW' AND NOT EXISTS (SELECT 1 FROM time_off o WHERE p.date BETWEEN o.first_date AND o.last_date)
+     GROUP BY t.id, p.date ORDER BY p.date DESC LIMIT 1`,
   )[0]!;
   await go(page, `${app.url}/setup/technicians?id=${busy.id}`);
   for (const label of ["First day", "Last day"]) {
@@ -126,7 +127,7 @@ it("a cancelled visit frees its room, is told, and its deposit goes back", async
   await page.getByText("Pay back the deposit of €30.00").waitFor();
   await page.getByRole("button", { name: "Cancel and tell" }).click();
   await page.getByRole("complementary", { name: "Details" }).getByText("cancelled", { exact: false }).first().waitFor();
-  expect(app.sql("SELECT amount_minor FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE p.job_id = ?", id)).toEqual([{ amount_minor: 3000 }]);
+  expect(app.sql("SELECT r.amount_minor FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE p.job_id = ?", id)).toEqual([{ amount_minor: 3000 }]);
   expect(app.sql("SELECT 1 FROM placements WHERE visit_id = ?", visit)).toEqual([]);
   await context.close();
 });
@@ -150,7 +151,7 @@ it("the bookkeeper takes down cash, and cannot take down more than is open", asy
 
 it("the command line makes a business, refuses a second one, and copies its data", () => {
   const folder = mkdtempSync(path.join(tmpdir(), "hogar-cli-"));
-  const hogar = (...args: string[]) => spawnSync("npx", ["--no-install", "tsx", "cli/hogar.ts", ...args], { encoding: "utf8", env: { ...process.env, HOGAR_DATA: folder } });
+  const hogar = (...args: string[]) => spawnSync(process.execPath, ["--import", "tsx", "cli/hogar.ts", ...args], { encoding: "utf8", env: { ...process.env, HOGAR_DATA: folder } });
   const init = ["init", "--name", "Marrowick Hearth & Flue", "--owner", "Odile Brandt", "--mail", "odile@marrowick.example", "--password", "open the door"];
   expect(hogar("init", "--name", "X")).toMatchObject({ status: 2, stderr: expect.stringContaining("--name, --owner, --mail and --password are needed") });
   expect(hogar(...init).stdout).toContain("is made in");

@@ -41,10 +41,10 @@ export const advanceVisit = defineOperation({
     function settlePlacements(startedMs: number): void {
       const arrives = Math.floor(startedMs / 60_000);
       const leaves = Math.max(Math.ceil(now / 60_000), arrives + 1);
-      const placed = sql<{ technician_id: number; date: string; drive_from: number }>("SELECT technician_id, date, drive_from FROM placements WHERE visit_id = ?").all(visitId);
+      const placed = sql<{ technician_id: number; date: string; drive_from: number; driving: number }>("SELECT technician_id, date, drive_from, driving FROM placements WHERE visit_id = ?").all(visitId);
       sql("DELETE FROM placements WHERE visit_id = ?").run(visitId);
       for (const p of placed)
-        sql("INSERT INTO placements (visit_id, technician_id, date, drive_from, arrives, leaves, settled) VALUES (?, ?, ?, ?, ?, ?, 1)").run(visitId, p.technician_id, p.date, Math.min(p.drive_from, arrives), arrives, leaves);
+        sql("INSERT INTO placements (visit_id, technician_id, date, drive_from, driving, arrives, leaves, settled) VALUES (?, ?, ?, ?, ?, ?, ?, 1)").run(visitId, p.technician_id, p.date, Math.min(p.drive_from, arrives), p.driving, arrives, leaves);
     }
   },
 });

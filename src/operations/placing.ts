@@ -146,8 +146,8 @@ function writeDay({ sql, business }: OperationContext, technicianId: number, dat
   }
   for (const stop of day.stops) sql("DELETE FROM placements WHERE visit_id = ? AND technician_id = ?").run(stop.visitId, technicianId);
   for (const [i, stop] of day.stops.entries()) {
-    const { driveFrom, arrive, leave } = timing.stops[i]!;
-    sql("INSERT INTO placements (visit_id, technician_id, date, drive_from, arrives, leaves, settled) VALUES (?, ?, ?, ?, ?, ?, 0)").run(stop.visitId, technicianId, date, driveFrom, arrive, leave);
+    const { driveFrom, driving, arrive, leave } = timing.stops[i]!;
+    sql("INSERT INTO placements (visit_id, technician_id, date, drive_from, driving, arrives, leaves, settled) VALUES (?, ?, ?, ?, ?, ?, ?, 0)").run(stop.visitId, technicianId, date, driveFrom, driving, arrive, leave);
   }
 }
 

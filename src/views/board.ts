@@ -31,6 +31,8 @@ export interface BoardVisit {
 
 export interface BoardStop extends BoardVisit {
   driveFrom: number;
+  /** Minutes, without a break in between. */
+  driving: number;
   arrives: number;
   leaves: number;
 }
@@ -58,20 +60,20 @@ export const board = defineView({
     const toVisit = (v: VisitRow): BoardVisit => ({
       id: v.id, state: v.state, code: v.code, service: v.service, hue: v.hue, customer: v.customer, site: v.site, minutes: v.minutes, crew: v.crew, windowFrom: ofDay(v.window_from), windowTo: ofDay(v.window_to),
     });
-    const placed = sql<VisitRow & { technician_id: number; drive_from: number; arrives: number; leaves: number }>(
-      `SELECT ${visitColumns}, p.technician_id, p.drive_from, p.arrives, p.leaves FROM placements p JOIN ${visitTables.replace("visits v", "visits v ON v.id = p.visit_id")} WHERE p.date = ? ORDER BY p.arrives`,
+    const placed = sql<VisitRow & { technician_id: number; drive_from: number; driving: number; arrives: number; leaves: number }>(
+      `SELECT ${visitColumns}, p.technician_id, p.drive_from, p.driving, p.arrives, p.leaves FROM placements p JOIN ${visitTables.replace("visits v", "visits v ON v.id = p.visit_id")} WHERE p.date = ? ORDER BY p.arrives`,
     ).all(date);
     const technicians = planning.technicians.map((technician) => {
       const { absence, reason } = planning.dayOf(technician.id, date);
       const hours = sql<{ opens: number; closes: number }>("SELECT opens, closes FROM working_spans WHERE technician_id = ? AND weekday = (strftime('%w', ?) + 6) % 7 ORDER BY opens").all(technician.id, date);
-      const stops = placed.filter((p) => p.technician_id === technician.id).map((p): BoardStop => ({ ...toVisit(p), driveFrom: ofDay(p.drive_from), arrives: ofDay(p.arrives), leaves: ofDay(p.leaves) }));
+      const stops = placed.filter((p) => p.technician_id === technician.id).map((p): BoardStop => ({ ...toVisit(p), driveFrom: ofDay(p.drive_from), driving: p.driving, arrives: ofDay(p.arrives), leaves: ofDay(p.leaves) }));
       return {
         id: technician.id, name: technician.name,
         skills: sql<{ name: string }>("SELECT s.name FROM technician_skills ts JOIN skills s ON s.id = ts.skill_id WHERE technician_id = ? ORDER BY s.name").all(technician.id).map((s) => s.name),
         spans: absence ? [] : hours.map((h) => [h.opens, h.closes] as const),
         absence: absence === "off" ? reason : absence ? "Not working" : null,
         workable: absence ? 0 : minutesIn(hours.map((h) => [h.opens, h.closes] as const)),
-        promised: stops.reduce((sum, s) => sum + s.leaves - s.driveFrom, 0),
+        promised: stops.reduce((sum, s) => sum + s.leaves - s.arrives + s.driving, 0),
         stops,
         late: lateVisits(date, technician.id),
       };
@@ -152,7 +154,7 @@ export const dayStrip = defineView({
     const dates = datesFrom(today, addDays(today, 13));
     const planning = loadPlanning(context, dates);
     const closed = new Set(sql<{ date: string }>("SELECT date FROM closed_days").all().map((d) => d.date));
-    const promised = new Map(sql<{ date: string; minutes: number }>("SELECT date, sum(leaves - drive_from) AS minutes FROM placements WHERE date BETWEEN ? AND ? GROUP BY date").all(today, dates.at(-1)!).map((d) => [d.date, d.minutes]));
+    const promised = new Map(sql<{ date: string; minutes: number }>("SELECT date, sum(leaves - arrives + driving) AS minutes FROM placements WHERE date BETWEEN ? AND ? GROUP BY date").all(today, dates.at(-1)!).map((d) => [d.date, d.minutes]));
     const unplaced = new Map(sql<{ date: string; n: number }>(
       "SELECT date, count(*) AS n FROM visits v WHERE date BETWEEN ? AND ? AND state = 'promised' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) GROUP BY date",
     ).all(today, dates.at(-1)!).map((d) => [d.date, d.n]));

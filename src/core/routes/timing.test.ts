@@ -20,7 +20,7 @@ describe("a technician's day", () => {
 
   it("pushes work that would run into the break behind it, and lets driving be paused by it", () => {
     const timing = timeDay({ ...nineToFive, stops: [stop({ earliest: 690 })] }, tenMinutes);
-    expect(timing).toMatchObject({ stops: [{ arrive: 780, leave: 840 }] });
+    expect(timing).toMatchObject({ stops: [{ arrive: 780, leave: 840, driving: 10 }] });
     expect(drive(nineToFive.spans, 715, 10)).toBe(785);
   });
 

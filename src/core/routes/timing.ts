@@ -35,6 +35,8 @@ export type Travel = (from: number, to: number) => number;
 export interface TimedStop {
   /** When driving towards it begins, as late as the arrival allows. */
   driveFrom: number;
+  /** Minutes of driving towards it, without the gaps that pause it. */
+  driving: number;
   arrive: number;
   leave: number;
 }
@@ -55,7 +57,7 @@ export function timeDay(day: Day, travel: Travel): Timing {
     const minutes = travel(place, stop.place);
     const arrive = earliestArrival(spans, free, minutes, stop);
     if (arrive > stop.latest) return { ok: false, at, shortBy: shortfall(arrive, stop.latest) };
-    timed.push({ driveFrom: Math.max(free, driveBack(spans, arrive, minutes)), arrive, leave: arrive + work(stop) });
+    timed.push({ driveFrom: Math.max(free, driveBack(spans, arrive, minutes)), driving: minutes, arrive, leave: arrive + work(stop) });
     driving += minutes;
     free = arrive + work(stop);
     place = stop.place;

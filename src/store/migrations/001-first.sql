@@ -255,6 +255,8 @@ CREATE TABLE placements (
   technician_id INTEGER NOT NULL REFERENCES technicians (id),
   date TEXT NOT NULL,
   drive_from INTEGER NOT NULL,
+  -- Minutes of driving, without a break that falls in between.
+  driving INTEGER NOT NULL CHECK (driving >= 0),
   arrives INTEGER NOT NULL CHECK (arrives >= drive_from),
   leaves INTEGER NOT NULL CHECK (leaves > arrives),
   -- 1 when the visit is over: then this is what happened, and no longer a plan to be kept free.

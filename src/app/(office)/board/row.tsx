@@ -62,7 +62,7 @@ export function Row({ technician, day, start, end, scale, lifted, options, open,
 }
 
 function Drive({ stop, left, width }: { stop: BoardStop; left: string; width: string }) {
-  const minutes = stop.arrives - stop.driveFrom;
+  const minutes = stop.driving;
   return (
     <Tooltip title={`${durationWords(minutes)} driving to ${stop.customer}`}>
       <Box role="img" sx={{ position: "absolute", top: 50, left, width, height: 1.5, bgcolor: ink.ink, overflow: "visible" }}>

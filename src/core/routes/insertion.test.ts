@@ -1,8 +1,9 @@
 import fc from "fast-check";
 import { plainArrivals, plainDay } from "../../../bench/plain-checker";
 import { days, stops, travelTables } from "../../../bench/random-days";
-import { bestInsertion, insertAt, insertions, nearestMiss, prepareDay } from "./insertion";
-import { timeDay, type Day } from "./timing";
+import { bestInsertion, insertions, nearestMiss, prepareDay, roomsFor } from "./insertion";
+import { asLateAsItIs } from "./lateness";
+import { timeDay, work, type Day } from "./timing";
 
 const byDistance = (from: number, to: number) => Math.abs(from - to) * 10;
 const day: Day = {
@@ -24,7 +25,7 @@ describe("a new stop in a day", () => {
     const long = { ...asked, minutes: 240, latest: 700 };
     const prepared = prepareDay(day, byDistance)!;
     expect(insertions(prepared, long, byDistance)).toEqual([]);
-    expect(nearestMiss(prepared, long, byDistance)).toEqual({ position: 1, shortBy: 20 });
+    expect(nearestMiss(roomsFor(prepared, 3, 240, byDistance), prepared, { from: 660, to: 700 }, 240)).toEqual({ position: 1, shortBy: 20, late: "next" });
   });
 
   it("cannot be put into a day that cannot be kept as it is", () => {
@@ -38,7 +39,7 @@ describe("a new stop in a day", () => {
         expect(prepared !== null).toBe(plainDay(some, travel) !== null || (some.stops.length === 0));
         if (!prepared) return;
         for (let position = 0; position <= some.stops.length; position++) {
-          const insertion = insertAt(prepared, position, stop, travel);
+          const insertion = insertions(prepared, stop, travel).find((i) => i.position === position);
           const arrivals = plainArrivals(some, position, stop, travel);
           expect(insertion ? [insertion.arrive, insertion.arriveLatest] : null).toEqual(arrivals.length ? [arrivals[0], arrivals.at(-1)] : null);
         }
@@ -56,6 +57,42 @@ describe("a new stop in a day", () => {
           const before = timeDay(some, travel);
           expect(after.ok && before.ok && after.driving - before.driving).toBe(extraDriving);
         }
+      }),
+    );
+  });
+
+  it("misses a window by exactly the minutes that it would have to be longer", () => {
+    fc.assert(
+      fc.property(days, stops, travelTables, (some, stop, travel) => {
+        const prepared = prepareDay(some, travel);
+        if (!prepared || insertions(prepared, stop, travel).length) return;
+        const { shortBy, late } = nearestMiss(roomsFor(prepared, stop.place, work(stop), travel), prepared, { from: stop.earliest, to: stop.latest }, work(stop));
+        const longer = (minutes: number) => some.stops.some((_, k) => plainArrivals(some, k, { ...stop, latest: stop.latest + minutes }, travel).length) || plainArrivals(some, some.stops.length, { ...stop, latest: stop.latest + minutes }, travel).length > 0;
+        if (late === "window") {
+          expect(longer(shortBy)).toBe(true);
+          expect(longer(shortBy - 1)).toBe(false);
+        } else if (shortBy <= 300) expect(longer(shortBy - 1)).toBe(false);
+      }),
+      { numRuns: 600 },
+    );
+  });
+});
+
+describe("a day that cannot be kept any more", () => {
+  it("goes on as late as it is: what is late keeps nobody from the rest", () => {
+    const late: Day = { ...day, stops: [{ ...day.stops[0]!, latest: 610, earliest: 540, minutes: 200 }, { ...day.stops[1]!, earliest: 700, latest: 750 }] };
+    expect(prepareDay({ ...late, spans: [[600, 1020]] }, byDistance)).toBeNull();
+    const going = asLateAsItIs({ ...late, spans: [[600, 1020]] }, byDistance);
+    expect(going.stops.map((s) => s.latest)).toEqual([620, 840]);
+    expect(timeDay(going, byDistance)).toMatchObject({ ok: true });
+  });
+
+  it("is always feasible as late as it is, and untouched where it can be kept", () => {
+    fc.assert(
+      fc.property(days, travelTables, (some, travel) => {
+        const going = asLateAsItIs(some, travel);
+        expect(prepareDay(going, travel)).not.toBeNull();
+        if (prepareDay(some, travel)) expect(going).toBe(some);
       }),
     );
   });

@@ -62,15 +62,19 @@ export function timeDay(day: Day, travel: Travel): Timing {
     free = arrive + work(stop);
     place = stop.place;
   }
-  const minutes = stops.length ? travel(place, day.end) : 0;
-  const home = stops.length ? drive(spans, free, minutes) : free;
-  if (home > closing(spans)) return { ok: false, at: stops.length, shortBy: shortfall(home, closing(spans)) };
+  const minutes = travel(place, day.end);
+  const home = drive(spans, free, minutes);
+  // A day without stops is always kept: nothing was promised.
+  if (stops.length && home > closing(spans)) return { ok: false, at: stops.length, shortBy: shortfall(home, closing(spans)) };
   return { ok: true, stops: timed, driving: driving + minutes, home };
 }
 
 export const work = (stop: Stop): number => stop.before + stop.minutes + stop.after;
 
 export const closing = (spans: readonly Span[]): number => (spans.length ? spans[spans.length - 1]![1] : -Infinity);
+
+/** The same spans with no end to the last one: for how late something would be. */
+export const openEnded = (spans: readonly Span[]): Span[] => spans.map(([open, close], i) => [open, i === spans.length - 1 ? Number.MAX_SAFE_INTEGER : close]);
 
 /** Earliest arrival at a stop when the technician is free at `free`, `minutes` of driving away. Infinity where nothing is left of the day. */
 export const earliestArrival = (spans: readonly Span[], free: number, minutes: number, stop: Stop): number =>
@@ -80,11 +84,14 @@ export const earliestArrival = (spans: readonly Span[], free: number, minutes: n
 export const latestArrival = (spans: readonly Span[], next: number, minutes: number, stop: Stop): number =>
   fitBack(spans, Math.min(stop.latest, driveBack(spans, next, minutes) - work(stop)), work(stop));
 
+// The four functions below are called for every position of every day: plain loops, no iterators.
+
 /** The soonest time, from `time` on, at which `length` of work fits into one span. Infinity where it fits nowhere. */
 export function fit(spans: readonly Span[], time: number, length: number): number {
-  for (const [open, close] of spans) {
-    const from = Math.max(time, open);
-    if (from + length <= close) return from;
+  for (let i = 0; i < spans.length; i++) {
+    const span = spans[i]!;
+    const from = time > span[0] ? time : span[0];
+    if (from + length <= span[1]) return from;
   }
   return Infinity;
 }
@@ -92,9 +99,9 @@ export function fit(spans: readonly Span[], time: number, length: number): numbe
 /** The last time, up to `time`, at which `length` of work fits into one span. -Infinity where it fits nowhere. */
 export function fitBack(spans: readonly Span[], time: number, length: number): number {
   for (let i = spans.length - 1; i >= 0; i--) {
-    const [open, close] = spans[i]!;
-    const from = Math.min(time, close - length);
-    if (from >= open) return from;
+    const span = spans[i]!;
+    const from = time < span[1] - length ? time : span[1] - length;
+    if (from >= span[0]) return from;
   }
   return -Infinity;
 }
@@ -103,11 +110,12 @@ export function fitBack(spans: readonly Span[], time: number, length: number): n
 export function drive(spans: readonly Span[], time: number, minutes: number): number {
   if (minutes <= 0) return time;
   let left = minutes;
-  for (const [open, close] of spans) {
-    if (close <= time) continue;
-    const from = Math.max(time, open);
-    if (from + left <= close) return from + left;
-    left -= close - from;
+  for (let i = 0; i < spans.length; i++) {
+    const span = spans[i]!;
+    if (span[1] <= time) continue;
+    const from = time > span[0] ? time : span[0];
+    if (from + left <= span[1]) return from + left;
+    left -= span[1] - from;
   }
   return Infinity;
 }
@@ -117,11 +125,11 @@ export function driveBack(spans: readonly Span[], time: number, minutes: number)
   if (minutes <= 0) return time;
   let left = minutes;
   for (let i = spans.length - 1; i >= 0; i--) {
-    const [open, close] = spans[i]!;
-    if (open >= time) continue;
-    const to = Math.min(time, close);
-    if (to - left >= open) return to - left;
-    left -= to - open;
+    const span = spans[i]!;
+    if (span[0] >= time) continue;
+    const to = time < span[1] ? time : span[1];
+    if (to - left >= span[0]) return to - left;
+    left -= to - span[0];
   }
   return -Infinity;
 }

@@ -12,9 +12,9 @@ const teams = fc.array(days, { minLength: 1, maxLength: 3 });
 
 const ask = (team: Day[], visit: { place: number; minutes: number; before: number; after: number }, crew: number, asked: { date: string; from: number; to: number }[], travel: Travel): WindowAnswer[] =>
   answerWindows({
-    now: -1e6, today: date, rules: { notice: 0, furthestDays: 10 }, visit: { ...visit, skills: [], crew }, windows: asked, refusal: () => null, travel,
+    now: -1e6, today: date, rules: { notice: 0, furthestDays: 10, capacity: { mode: "route" }, limits: [] }, visit: { ...visit, skills: [], crew }, windows: asked, refusal: () => [], travel,
     technicians: team.map((day, i) => ({
-      id: String(i), skills: [], goesThere: true,
+      id: String(i), skills: [],
       day: () => {
         const prepared = prepareDay(day, travel);
         return prepared ? { works: true, day: prepared, load: 0 } : { works: false, code: "day-not-feasible" };

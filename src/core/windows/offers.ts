@@ -1,26 +1,45 @@
-import { insertions, nearestMiss, type Insertion, type PreparedDay } from "../routes/insertion";
-import { fit, work, type Stop, type Travel } from "../routes/timing";
+import { commonStarts, type Member } from "../routes/crew";
+import { bestInto, insertionsInto, leastDriving, nearestMiss, roomsFor, type Insertion, type PreparedDay, type Rooms } from "../routes/insertion";
+import type { Travel } from "../routes/timing";
 import { daysBetween, type LocalDate } from "../time/local";
-import { skillGap, type HeldSkill, type SkillGap, type SkillNeed } from "./skills";
+import { reached, type Limit, type Taken } from "./limits";
+import type { CrewReason, Reason, RuleReason, TechnicianReason } from "./reasons";
+import { skillGap, type HeldSkill, type SkillNeed } from "./skills";
 
 /**
  * Which windows can be promised to a customer, and why not. A window is offered when it respects
- * the booking rules and as many technicians as the crew needs can fit the visit between what they
- * have promised already. Every refusal carries its reasons as data.
+ * the booking rules and, by the capacity mode, as many technicians as the crew needs can fit the
+ * visit between what they have promised already. Every refusal carries its reasons as data.
  */
 export interface WindowsQuestion {
   /** Epoch minute. */
   now: number;
   today: LocalDate;
-  rules: { notice: number; furthestDays: number };
+  rules: BookingRules;
   visit: AskedVisit;
-  /** In time order. */
-  windows: readonly PromiseWindow[];
-  /** What forbids a window before any technician is asked: a closed day, a zone that is not served then. */
-  refusal: (window: PromiseWindow) => Reason | null;
+  windows: readonly AskedWindow[];
+  /** What forbids a window by the calendar: closed days, zones, hours (rules.ts). */
+  refusal: (window: PromiseWindow) => readonly RuleReason[];
   technicians: readonly CandidateTechnician[];
   travel: Travel;
+  /** The customer's wish for a technician: nobody else (`only`), or rather this one. */
+  wanted?: { technician: string; only: boolean } | null;
 }
+
+export interface BookingRules {
+  /** Minutes between now and the beginning of a window: the longest of business, zone and service. */
+  notice: number;
+  furthestDays: number;
+  capacity: Capacity;
+  limits: readonly Limit[];
+}
+
+/**
+ * How many visits a window takes: as many as the technicians' routes have room for; up to a count,
+ * scaled down by the share of able technicians who are not there; any number; or none without a
+ * person's answer. A technician is pencilled in wherever one has room, whatever the mode.
+ */
+export type Capacity = { mode: "route" } | { mode: "count"; most: number; taken: Taken } | { mode: "open" } | { mode: "ask" };
 
 export interface AskedVisit {
   place: number;
@@ -31,18 +50,24 @@ export interface AskedVisit {
   crew: number;
 }
 
-/** A span in which arrival is promised, in epoch minutes; `to` is the last moment of arrival. */
+/** A span in which arrival is promised, in epoch minutes; `to` is the last moment of arrival. An exact time has both the same. */
 export interface PromiseWindow {
   date: LocalDate;
   from: number;
   to: number;
 }
 
+/** A window as it is asked for: work of several days brings the windows of the following days; null where these are missing. */
+export interface AskedWindow extends PromiseWindow {
+  then?: readonly PromiseWindow[] | null;
+}
+
 export interface CandidateTechnician {
   id: string;
   skills: readonly HeldSkill[];
-  /** False where the technician does not go to this zone or does not do this service. */
-  goesThere: boolean;
+  /** What keeps the technician from any visit of this kind: another zone, other services. */
+  bar?: "other-zone" | "other-services" | null;
+  limits?: readonly Limit[];
   day: (date: LocalDate) => TechnicianDay;
 }
 
@@ -50,141 +75,295 @@ export type TechnicianDay =
   | { works: true; day: PreparedDay; load: number }
   | { works: false; code: "off" | "outside-hours" | "day-not-feasible" };
 
-export type Reason =
-  | { code: "too-soon"; minutes: number }
-  | { code: "too-far-ahead"; days: number }
-  | { code: "closed" }
-  | { code: "outside-zones" }
-  | { code: "zone-not-served" }
-  | { code: "outside-zone-hours" }
-  | { code: "crew-incomplete"; needed: number; able: string[] }
-  | { code: "crew-never-together"; needed: number; able: string[] }
-  | { code: "nobody" }
-  | ({ technician: string } & TechnicianReason);
-
-export type TechnicianReason =
-  | SkillGap
-  | { code: "other-zone" }
-  | { code: "off" | "outside-hours" | "day-not-feasible" }
-  /** Between the present stops `position - 1` and `position`; `shortBy` is null where no amount of hurry would do. */
-  | { code: "out-of-reach"; shortBy: number | null; position: number };
-
 export interface OfferedTechnician {
   id: string;
+  /** Minutes of work that day already. */
+  load: number;
+  /** Minutes, over all days of the work. */
   extraDriving: number;
   position: number;
-  /** Earliest and latest feasible arrival. */
+  /** Earliest and latest feasible arrival on the first day, at the position with the least extra driving. */
   arrive: [number, number];
 }
 
-export type WindowAnswer = PromiseWindow &
-  ({ offered: true; technicians: OfferedTechnician[]; extraDriving: number; meetAt: number | null } | { offered: false; reasons: Reason[] });
-
-/** One answer for each window, in the order asked. Technicians of an offer come best first: least extra driving, then least loaded, then by id. */
-export function answerWindows(question: WindowsQuestion): WindowAnswer[] {
-  const able = ablePerDay(question);
-  return question.windows.map((window) => {
-    const rule = ruleAgainst(question, window);
-    if (rule) return { ...window, offered: false, reasons: [rule] };
-    return answerOne(question, window, able(window.date));
-  });
+export interface Offer extends PromiseWindow {
+  offered: true;
+  /** Best first: least extra driving, then least loaded, then by id; a preferred technician before all. Of a crew of several, exactly the crew. */
+  technicians: OfferedTechnician[];
+  extraDriving: number;
+  /** The common start of a crew of several. */
+  meetAt: number | null;
+  /** The following days of work of several days, with their common starts. */
+  then: (PromiseWindow & { meetAt: number | null })[];
 }
 
-interface AblePerDay {
-  days: { id: string; day: PreparedDay; load: number }[];
+export interface Refused extends PromiseWindow {
+  offered: false;
   reasons: Reason[];
 }
 
-/** Who could come on a date at all: asked once for all windows of the date. */
-function ablePerDay({ technicians, visit }: WindowsQuestion): (date: LocalDate) => AblePerDay {
-  const known = new Map<LocalDate, AblePerDay>();
-  return (date) => {
-    let able = known.get(date);
-    if (!able) {
-      known.set(date, (able = { days: [], reasons: [] }));
-      for (const technician of technicians) {
-        const gap = skillGap(technician.skills, visit.skills, date);
-        const day = gap || !technician.goesThere ? null : technician.day(date);
-        if (day?.works) able.days.push({ id: technician.id, day: day.day, load: day.load });
-        else able.reasons.push({ technician: technician.id, ...(gap ?? (day ? { code: day.code } : { code: "other-zone" as const })) });
-      }
+export type WindowAnswer = Offer | Refused;
+
+/** One answer for each window, in the order asked. */
+export function answerWindows(question: WindowsQuestion): WindowAnswer[] {
+  const team = teamOn(question);
+  return question.windows.map((window) => {
+    const rules = brokenRules(question, window);
+    return rules.length ? refuse(window, rules) : decide(question, window, judge(question, window, team), team);
+  });
+}
+
+/** One window, opened up: every rule against it, and every technician whatever the rules say. */
+export interface WindowExplained {
+  answer: WindowAnswer;
+  rules: RuleReason[];
+  technicians: { id: string; fits: OfferedTechnician | null; reason: TechnicianReason | null }[];
+}
+
+/** The answers with all that led to them, for a person who asks why not. */
+export function explainWindows(question: WindowsQuestion): WindowExplained[] {
+  const team = teamOn(question);
+  return question.windows.map((window) => {
+    const rules = brokenRules(question, window);
+    const judged = judge(question, window, team);
+    const fits = new Map(judged.fitting.map((f) => [f.id, offeredAtBest(f)]));
+    return {
+      answer: rules.length ? refuse(window, rules) : decide(question, window, judged, team),
+      rules,
+      technicians: question.technicians.flatMap(({ id }) => {
+        const fit = fits.get(id) ?? null;
+        const reason = judged.reasons.find((r) => r.technician === id) ?? null;
+        return fit || reason ? [{ id, fits: fit, reason: fit ? null : reason }] : [];
+      }),
+    };
+  });
+}
+
+function brokenRules({ now, today, rules, refusal }: WindowsQuestion, window: AskedWindow): RuleReason[] {
+  const broken: RuleReason[] = [];
+  const late = now + rules.notice - window.from;
+  if (late > 0) broken.push({ code: "too-soon", minutes: late });
+  const beyond = daysBetween(today, window.date) - rules.furthestDays;
+  if (beyond > 0) broken.push({ code: "too-far-ahead", days: beyond });
+  broken.push(...refusal(window));
+  if (rules.capacity.mode === "ask") broken.push({ code: "asks-first" });
+  if (window.then === null) broken.push({ code: "no-following-day", days: 1 });
+  for (const limit of rules.limits)
+    for (const day of daysOf(window)) {
+      const over = reached(limit, day);
+      if (over) broken.push({ code: "limit-reached", ...over });
     }
-    return able;
+  return broken;
+}
+
+const daysOf = (window: AskedWindow): PromiseWindow[] => [window, ...(window.then ?? [])];
+const lengthOf = ({ before, minutes, after }: AskedVisit): number => before + minutes + after;
+
+// ---------------------------------------------------------------- who could come on a date
+
+interface Team {
+  able: AbleTechnician[];
+  /** Why the others cannot come, on that date. */
+  reasons: TechnicianRefusal[];
+  /** Those with the skills who go there and do this, and those of them who are at work that day. */
+  suited: string[];
+  there: string[];
+}
+
+interface AbleTechnician {
+  id: string;
+  load: number;
+  limits: readonly Limit[];
+  day: PreparedDay;
+  rooms: Rooms;
+}
+
+type TechnicianRefusal = { technician: string } & TechnicianReason;
+
+/** Who could come on a date at all, and the room they have: found once for all windows of the date. */
+function teamOn({ technicians, visit, travel, wanted }: WindowsQuestion): (date: LocalDate) => Team {
+  const asked = wanted?.only && visit.crew === 1 ? technicians.filter((t) => t.id === wanted.technician) : technicians;
+  const length = lengthOf(visit);
+  const known = new Map<LocalDate, Team>();
+
+  const read = (date: LocalDate): Team => {
+    const able: AbleTechnician[] = [];
+    const reasons: TechnicianRefusal[] = [];
+    const suited: string[] = [];
+    const there: string[] = [];
+    for (const { id, skills, bar, limits = [], day: dayOf } of asked) {
+      const gap = skillGap(skills, visit.skills, date);
+      if (gap ?? bar) {
+        reasons.push({ technician: id, ...(gap ?? { code: bar! }) });
+        continue;
+      }
+      suited.push(id);
+      const day = dayOf(date);
+      if (day.works) able.push({ id, load: day.load, limits, day: day.day, rooms: roomsFor(day.day, visit.place, length, travel) });
+      else reasons.push({ technician: id, code: day.code });
+      if (day.works || day.code === "day-not-feasible") there.push(id);
+    }
+    return { able, reasons, suited, there };
+  };
+  return (date) => {
+    let team = known.get(date);
+    if (!team) {
+      // Windows come in time order: what lies behind is hardly asked for again, and let go.
+      for (const past of known.keys()) if (past < date) known.delete(past);
+      known.set(date, (team = read(date)));
+    }
+    return team;
   };
 }
 
-function ruleAgainst({ now, today, rules, refusal }: WindowsQuestion, window: PromiseWindow): Reason | null {
-  if (window.from < now + rules.notice) return { code: "too-soon", minutes: now + rules.notice - window.from };
-  const ahead = daysBetween(today, window.date);
-  if (ahead > rules.furthestDays) return { code: "too-far-ahead", days: ahead - rules.furthestDays };
-  return refusal(window);
-}
+// ---------------------------------------------------------------- who fits into a window
 
-function answerOne(question: WindowsQuestion, window: PromiseWindow, able: AblePerDay): WindowAnswer {
-  const { visit, travel } = question;
-  const stop: Stop = { place: visit.place, earliest: window.from, latest: window.to, before: visit.before, minutes: visit.minutes, after: visit.after };
-  const reasons: Reason[] = [...able.reasons];
-  const fitting: Fitting[] = [];
-  for (const candidate of able.days) {
-    const found = insertions(candidate.day, stop, travel);
-    if (found.length) fitting.push({ ...candidate, insertions: found });
-    else {
-      const { position, shortBy } = nearestMiss(candidate.day, stop, travel);
-      reasons.push({ technician: candidate.id, code: "out-of-reach", shortBy: Number.isFinite(shortBy) ? shortBy : null, position });
-    }
-  }
-  if (fitting.length < visit.crew) {
-    if (visit.crew > 1) reasons.push({ code: "crew-incomplete", needed: visit.crew, able: fitting.map((f) => f.id) });
-    if (reasons.length === 0) reasons.push({ code: "nobody" });
-    return { ...window, offered: false, reasons };
-  }
-  if (visit.crew > 1) {
-    const crew = commonStart(fitting, stop, visit.crew);
-    if (!crew) return { ...window, offered: false, reasons: [...reasons, { code: "crew-never-together", needed: visit.crew, able: fitting.map((f) => f.id) }] };
-    return offer(window, crew.technicians, crew.at, visit.crew);
-  }
-  return offer(window, ranked(fitting.map((f) => ({ ...f, insertion: leastDriving(f.insertions) }))).map(offered), null, 1);
-}
-
-interface Fitting {
-  id: string;
-  day: PreparedDay;
+/** Somebody who fits: on the first day, and on those that follow. Where nobody else has to come along, with the best position only. */
+interface Fitting extends Member {
   load: number;
-  insertions: Insertion[];
+  then: readonly Member[];
 }
 
-const offer = (window: PromiseWindow, technicians: OfferedTechnician[], meetAt: number | null, crew: number): WindowAnswer => ({
-  ...window, offered: true, technicians, meetAt, extraDriving: technicians.slice(0, crew).reduce((sum, t) => sum + t.extraDriving, 0),
-});
+interface Judged {
+  fitting: readonly Fitting[];
+  reasons: TechnicianRefusal[];
+}
 
-/** The start at which enough technicians can begin together, with the least extra driving in all (the earliest on a tie). */
-function commonStart(fitting: readonly Fitting[], stop: Stop, crew: number) {
-  const starts = new Set<number>();
-  for (const { day, insertions: found } of fitting)
-    for (const { arrive, arriveLatest } of found) {
-      starts.add(arrive);
-      for (const [open] of day.spans) if (open > arrive && open <= arriveLatest) starts.add(open);
+/** Every technician against a window and the days that follow it: fits, or what stops them. */
+function judge(question: WindowsQuestion, window: AskedWindow, team: (date: LocalDate) => Team): Judged {
+  const first = judgeDay(question, window, team(window.date));
+  return (window.then ?? []).reduce<Judged>((before, day) => {
+    const next = judgeDay(question, day, team(day.date));
+    const members = new Map(next.fitting.map((f) => [f.id, f]));
+    const stillIn = new Set(before.fitting.map((f) => f.id));
+    return {
+      fitting: before.fitting.flatMap((f) => (members.has(f.id) ? [{ ...f, then: [...f.then, members.get(f.id)!] }] : [])),
+      reasons: [...before.reasons, ...next.reasons.filter((r) => stillIn.has(r.technician))],
+    };
+  }, first);
+}
+
+const noMore: readonly Member[] = [];
+
+function judgeDay({ visit }: WindowsQuestion, day: PromiseWindow, { able, reasons: notThere }: Team): Judged {
+  const length = lengthOf(visit);
+  const fitting: Fitting[] = [];
+  const reasons = [...notThere];
+  for (const { id, load, limits, day: prepared, rooms } of able) {
+    const over = limits.length ? firstReached(limits, day) : null;
+    if (over) {
+      reasons.push({ technician: id, code: "limit-reached", ...over });
+      continue;
     }
-  let best: { at: number; technicians: OfferedTechnician[]; driving: number } | null = null;
-  for (const at of [...starts].sort((a, b) => a - b)) {
-    const together = fitting.flatMap((f) => {
-      if (fit(f.day.spans, at, work(stop)) !== at) return [];
-      const possible = f.insertions.filter((i) => i.arrive <= at && at <= i.arriveLatest);
-      return possible.length ? [{ ...f, insertion: { ...leastDriving(possible), arrive: at, arriveLatest: at } }] : [];
-    });
-    if (together.length < crew) continue;
-    const technicians = ranked(together).slice(0, crew).map(offered);
-    const driving = technicians.reduce((sum, t) => sum + t.extraDriving, 0);
-    if (!best || driving < best.driving) best = { at, technicians, driving };
+    const insertions = visit.crew === 1 ? one(bestInto(rooms, prepared, day, length)) : insertionsInto(rooms, prepared, day, length);
+    if (insertions.length) fitting.push({ id, load, day: prepared, insertions, then: noMore });
+    else {
+      const { position, shortBy, late } = nearestMiss(rooms, prepared, day, length);
+      reasons.push({ technician: id, code: "out-of-reach", shortBy: Number.isFinite(shortBy) ? shortBy : null, late, position, date: day.date });
+    }
   }
-  return best;
+  return { fitting, reasons };
 }
 
-const leastDriving = (found: readonly Insertion[]): Insertion => found.reduce((a, b) => (b.extraDriving < a.extraDriving ? b : a));
+const none: readonly Insertion[] = [];
+const one = (insertion: Insertion | null): readonly Insertion[] => (insertion ? [insertion] : none);
 
-const ranked = <T extends { id: string; load: number; insertion: Insertion }>(fitting: T[]): T[] =>
-  fitting.sort((a, b) => a.insertion.extraDriving - b.insertion.extraDriving || a.load - b.load || (a.id < b.id ? -1 : 1));
+function firstReached(limits: readonly Limit[], window: PromiseWindow) {
+  for (const limit of limits) {
+    const over = reached(limit, window);
+    if (over) return over;
+  }
+  return null;
+}
 
-const offered = ({ id, insertion }: { id: string; insertion: Insertion }): OfferedTechnician => ({
-  id, extraDriving: insertion.extraDriving, position: insertion.position, arrive: [insertion.arrive, insertion.arriveLatest],
+// ---------------------------------------------------------------- what is promised
+
+function decide(question: WindowsQuestion, window: AskedWindow, judged: Judged, team: (date: LocalDate) => Team): WindowAnswer {
+  const { rules: { capacity }, visit } = question;
+  if (capacity.mode === "count") {
+    const short = countShort(capacity, window, team(window.date), visit.crew);
+    if (short.length) return refuse(window, [...short, ...judged.reasons]);
+  }
+  const crew = bestCrew(question, window, judged.fitting);
+  if ("offered" in crew) return crew;
+  if (capacity.mode === "count" || capacity.mode === "open") return { ...bare(window), offered: true, technicians: [], extraDriving: 0, meetAt: null, then: daysOf(window).slice(1).map((d) => ({ ...bare(d), meetAt: null })) };
+  return refuse(window, [...judged.reasons, ...crew.reasons]);
+}
+
+/** Whether a window is full by count, or too few of those able are there that day. */
+function countShort({ most, taken }: Capacity & { mode: "count" }, window: PromiseWindow, { suited, there }: Team, crew: number): Reason[] {
+  const scaled = suited.length ? Math.floor((most * there.length) / suited.length) : 0;
+  const now = taken(window, "window");
+  if (now >= scaled) return [{ code: "limit-reached", of: "business", per: "window", most: scaled, taken: now, ...(scaled < most && { set: most }) }];
+  return there.length < crew ? [{ code: "crew-incomplete", needed: crew, able: there }] : [];
+}
+
+function bestCrew({ visit, wanted }: WindowsQuestion, window: AskedWindow, fitting: readonly Fitting[]): Offer | { reasons: CrewReason[] } {
+  const { crew } = visit;
+  const ids = fitting.map((f) => f.id);
+  if (fitting.length < crew) return { reasons: crew > 1 ? [{ code: "crew-incomplete", needed: crew, able: ids }] : [] };
+  const ranked = byRank(wanted?.technician ?? null);
+  if (crew === 1) {
+    return offer(window, fitting.map(offeredAtBest).sort(ranked), 1, []);
+  }
+  if (wanted?.only && !ids.includes(wanted.technician)) return { reasons: [{ code: "crew-incomplete", needed: crew, able: ids }] };
+  const together = crewsTogether(fitting, lengthOf(visit), crew)
+    .filter(({ members }) => !wanted?.only || members.has(wanted.technician))
+    .map(({ at, members }) => {
+      const technicians = fitting.flatMap((f) => (members.has(f.id) ? [offeredAs(f, members.get(f.id)!)] : [])).sort(ranked).slice(0, crew);
+      const withWanted = wanted && technicians.some((t) => t.id === wanted.technician) ? 0 : 1;
+      return { at, technicians, withWanted, driving: technicians.reduce((sum, t) => sum + t.extraDriving, 0) };
+    });
+  if (together.length === 0) return { reasons: [{ code: "crew-never-together", needed: crew, able: ids }] };
+  const best = together.reduce((a, b) => (b.withWanted - a.withWanted || b.driving - a.driving) < 0 ? b : a);
+  return offer(window, best.technicians, crew, best.at);
+}
+
+interface Together {
+  /** The common start of each day. */
+  at: number[];
+  members: Map<string, Insertion[]>;
+}
+
+/** Every way in which enough technicians can begin together on each day of the work: the same people throughout. */
+function crewsTogether(fitting: readonly Fitting[], length: number, crew: number): Together[] {
+  const days = [commonStarts(fitting, length, crew), ...fitting[0]!.then.map((_, d) => commonStarts(fitting.map((f) => f.then[d]!), length, crew))];
+  return days.reduce<Together[]>(
+    (ways, starts) =>
+      ways.flatMap((way) =>
+        starts.flatMap(({ at, members }) => {
+          const both = new Map<string, Insertion[]>();
+          for (const [id, insertion] of members) if (way.at.length === 0 || way.members.has(id)) both.set(id, [...(way.members.get(id) ?? []), insertion]);
+          return both.size >= crew ? [{ at: [...way.at, at], members: both }] : [];
+        }),
+      ),
+    [{ at: [], members: new Map() }],
+  );
+}
+
+const byRank = (first: string | null) => (a: OfferedTechnician, b: OfferedTechnician): number =>
+  Number(b.id === first) - Number(a.id === first) || a.extraDriving - b.extraDriving || a.load - b.load || (a.id < b.id ? -1 : 1);
+
+const offeredAtBest = (f: Fitting): OfferedTechnician =>
+  offeredAs(f, f.then.length === 0 && f.insertions.length === 1 ? f.insertions : [leastDriving(f.insertions)!, ...f.then.map((day) => leastDriving(day.insertions)!)]);
+
+/** One insertion for each day of the work. */
+function offeredAs({ id, load }: Fitting, days: readonly Insertion[]): OfferedTechnician {
+  const first = days[0]!;
+  let extraDriving = 0;
+  for (const day of days) extraDriving += day.extraDriving;
+  return { id, load, extraDriving, position: first.position, arrive: [first.arrive, first.arriveLatest] };
+}
+
+const offer = (window: AskedWindow, technicians: OfferedTechnician[], crew: number, at: readonly number[]): Offer => ({
+  ...bare(window),
+  offered: true,
+  technicians,
+  extraDriving: technicians.slice(0, crew).reduce((sum, t) => sum + t.extraDriving, 0),
+  meetAt: at[0] ?? null,
+  then: daysOf(window).slice(1).map((day, i) => ({ ...bare(day), meetAt: at[i + 1] ?? null })),
 });
+
+const refuse = (window: PromiseWindow, reasons: Reason[]): Refused => ({ ...bare(window), offered: false, reasons: reasons.length ? reasons : [{ code: "nobody" }] });
+
+const bare = ({ date, from, to }: PromiseWindow): PromiseWindow => ({ date, from, to });

@@ -1,0 +1,33 @@
+import { localOf, servesWeekday, weekdayOf, type LocalDate } from "../time/local";
+import type { PromiseWindow } from "./offers";
+import type { RuleReason } from "./reasons";
+
+/** What the calendar says of a visit: closed days, when its zone is served, and the service's own hours. Minutes of the day. */
+export interface Calendar {
+  timeZone: string;
+  closed: ReadonlySet<LocalDate>;
+  /** Null outside all zones. */
+  zone: { weekdays: number; from: number; to: number } | null;
+  /** Where the address is outside all zones: the nearest one. */
+  nearest?: { name: string; km: number } | null;
+  /** Empty where the service is done at all hours. */
+  serviceHours: readonly { weekday: number; opens: number; closes: number }[];
+}
+
+/** What the calendar has against a window, all of it. */
+export const calendarRefusal = (calendar: Calendar) => (window: PromiseWindow): RuleReason[] => {
+  const { timeZone, closed, zone, nearest, serviceHours } = calendar;
+  const reasons: RuleReason[] = [];
+  const opens = localOf(window.from, timeZone).minute;
+  const closes = opens + window.to - window.from;
+  const weekday = weekdayOf(window.date);
+  if (closed.has(window.date)) reasons.push({ code: "closed", date: window.date });
+  if (!zone) reasons.push({ code: "outside-zones", ...(nearest && { nearest: nearest.name, km: nearest.km }) });
+  else if (!servesWeekday(zone.weekdays, window.date)) reasons.push({ code: "zone-not-served", weekday });
+  else if (opens < zone.from || closes > zone.to) reasons.push({ code: "outside-zone-hours" });
+  if (serviceHours.length && !serviceHours.some((h) => h.weekday === weekday && h.opens <= opens && closes <= h.closes)) reasons.push({ code: "outside-service-hours" });
+  return reasons;
+};
+
+/** A day on which work that goes on from the day before is done. */
+export const isWorkingDay = ({ closed, zone }: Calendar, date: LocalDate): boolean => !closed.has(date) && (!zone || servesWeekday(zone.weekdays, date));

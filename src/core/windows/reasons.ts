@@ -1,0 +1,45 @@
+import type { NearMiss } from "../routes/insertion";
+import type { LocalDate } from "../time/local";
+import type { SkillGap } from "./skills";
+
+/** Why a window is refused: data, for people and programs. Times in minutes; words.ts says them in sentences. */
+export type Reason = RuleReason | CrewReason | ({ technician: string } & TechnicianReason);
+
+/** What forbids a window before any technician is looked at. */
+export type RuleReason =
+  | { code: "too-soon"; minutes: number }
+  | { code: "too-far-ahead"; days: number }
+  | { code: "closed"; date: LocalDate }
+  /** The nearest zone and how far away it is, where that is known. */
+  | { code: "outside-zones"; nearest?: string; km?: number }
+  | { code: "zone-not-served"; weekday: number }
+  | { code: "outside-zone-hours" }
+  | { code: "outside-service-hours" }
+  /** Work of several days that finds no working day to go on. */
+  | { code: "no-following-day"; days: number }
+  | { code: "asks-first" }
+  | ({ code: "limit-reached" } & ReachedLimit);
+
+export interface ReachedLimit {
+  of: "business" | "zone" | "service" | "technician";
+  per: "window" | "day" | "week";
+  most: number;
+  taken: number;
+  /** Present where the limit was made smaller by those who are off. */
+  set?: number;
+}
+
+export type CrewReason =
+  | { code: "crew-incomplete"; needed: number; able: string[] }
+  | { code: "crew-never-together"; needed: number; able: string[] }
+  | { code: "nobody" };
+
+/** What stops one technician. */
+export type TechnicianReason =
+  | SkillGap
+  | { code: "other-zone" }
+  | { code: "other-services" }
+  | { code: "off" | "outside-hours" | "day-not-feasible" }
+  | ({ code: "limit-reached" } & ReachedLimit)
+  /** Between the present stops `position - 1` and `position`; `shortBy` is null where no amount of hurry would do. */
+  | { code: "out-of-reach"; shortBy: number | null; late: NearMiss["late"]; position: number; date: LocalDate };

@@ -33,7 +33,7 @@ describe("hogar windows", () => {
   });
 
   it("counts bookings where capacity is by count, and holds limits of a day", () => {
-    const codes = (rules: WindowsInput["rules"]) => answerTo({ ...sample, now: "2027-02-28T08:00", rules }).windows.map((w) => (w.offered ? "offered" : w.reasons![0]!.code));
+    const codes = (rules: WindowsInput["rules"]) => answerTo({ ...sample, now: "2027-02-28T08:00", rules }).windows.map((w) => (w.offered ? "offered" : w.reasons[0]!.code));
     expect(codes({ mode: "count", perWindow: 1 })).toEqual(["limit-reached", "offered"]);
     expect(codes({ mode: "route", perDay: 1 })).toEqual(["limit-reached", "limit-reached"]);
     expect(codes({ mode: "route", perWindow: 1 })).toEqual(["limit-reached", "offered"]);
@@ -65,7 +65,7 @@ describe("hogar windows", () => {
         );
         expect(windows.map((w) => w.offered)).toEqual(arrivals.map((positions) => positions.some((p) => p.length > 0)));
         windows.forEach((w, i) => {
-          if (w.offered) expect(arrivals[i]!.filter((p) => p.length).map((p) => [minute(p[0]!), minute(p.at(-1)!)])).toContainEqual(w.technicians![0]!.arrive);
+          if (w.offered) expect(arrivals[i]!.filter((p) => p.length).map((p) => [minute(p[0]!), minute(p.at(-1)!)])).toContainEqual(w.technicians[0]!.arrive);
         });
       }),
       { numRuns: 200 },

@@ -109,9 +109,9 @@ export function answerTo(input: WindowsInput) {
   const time = (minute: number) => clock(localOf(minute, zone).minute);
   return { windows: answers.map((answer) => {
     const window = { date: answer.date, from: time(answer.from), to: time(answer.to) };
-    if (!answer.offered) return { ...window, offered: false, reasons: answer.reasons };
+    if (!answer.offered) return { ...window, offered: false as const, reasons: answer.reasons };
     return {
-      ...window, offered: true,
+      ...window, offered: true as const,
       technicians: answer.technicians.map((t) => ({ id: t.id, extraDriving: t.extraDriving, arrive: t.arrive.map(time) })),
       ...(answer.meetAt !== null && { meetAt: time(answer.meetAt) }),
     };

@@ -57,8 +57,8 @@ export const services: { code: string; name: string; category: string; descripti
 ];
 
 export const windows = [
-  { weekdays: 31, from: 7 * 60, to: 9 * 60 },
-  ...[9, 11, 13, 15].map((from) => ({ weekdays: from < 13 ? 63 : 31, from: from * 60, to: (from + 2) * 60 })),
+  { kind: "window" as const, weekdays: 31, from: 7 * 60, to: 9 * 60 },
+  ...[9, 11, 13, 15].map((from) => ({ kind: "window" as const, weekdays: from < 13 ? 63 : 31, from: from * 60, to: (from + 2) * 60 })),
 ];
 
 export const firstNames = ["Mira", "Anton", "Selma", "Jonas", "Farida", "Edmund", "Noor", "Tilda", "Osman", "Greta", "Pavel", "Ada", "Marius", "Yara", "Henrik", "Lotte", "Samir", "Ruth", "Emil", "Zofia", "Idris", "Clara", "Viktor", "Amara", "Felix", "Ingrid", "Rafael", "Nadia", "Oskar", "Leila"];

@@ -42,7 +42,7 @@ export function smallWorld(gateways: Partial<Gateways> = {}, folder: string | nu
   const sweep = mustPerform(hogar, saveService, { ...service, code: "SW", name: "Chimney sweep", priceMinor: 7900, minutes: 60, crew: 1, deposit: { kind: "none", value: 0 } }, office).id;
   const survey = mustPerform(hogar, saveService, { ...service, code: "CS", name: "Camera survey", priceMinor: 16_000, minutes: 90, crew: 1, deposit: { kind: "percent", value: 2500 } }, office).id;
   const guard = mustPerform(hogar, saveService, { ...service, code: "BG", name: "Bird guard fitted", priceMinor: 14_500, minutes: 60, crew: 2, deposit: { kind: "none", value: 0 } }, office).id;
-  mustPerform(hogar, saveBookingRules, { windows: [9, 11, 13, 15].map((from) => ({ weekdays: 31, from: from * 60, to: (from + 2) * 60 })), noticeMinutes: 60, horizonDays: 30, holdMinutes: 10 }, office);
+  mustPerform(hogar, saveBookingRules, { windows: [9, 11, 13, 15].map((from) => ({ kind: "window" as const, weekdays: 31, from: from * 60, to: (from + 2) * 60 })), noticeMinutes: 60, horizonDays: 30, holdMinutes: 10 }, office);
 
   const addresses = town.addresses.filter((a) => a.postcode.startsWith("MW 1"));
   const world = {

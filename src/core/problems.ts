@@ -26,6 +26,7 @@ export const problems = {
   "spans-overlap": "Two spans of one day overlap. Change one of them.",
   "in-use": "Visits are promised with this; it can be set aside but not removed.",
   "repeat-exists": "This visit already repeats. Change the repeat instead.",
+  "repeat-of-several-days": "Work of several days cannot repeat by itself. Book it anew each time.",
   "not-a-demo": "Only the demo’s clock can be moved.",
   "clock-goes-forward": "The demo’s clock only goes forward.",
   "last-owner": "Somebody must remain the owner.",

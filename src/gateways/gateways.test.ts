@@ -4,9 +4,12 @@ import path from "node:path";
 import fc from "fast-check";
 import PostalMime from "postal-mime";
 import { makeTown } from "@demo/town";
+import type { Point } from "@/core/place/points";
 import { cardStandin, testCards } from "./cards-standin";
 import { mailStandin } from "./mail";
-import { roadMinutes } from "./road-graph";
+import { estimatedRoads } from "./estimated-roads";
+import { graphRoads } from "./road-graph";
+import { routingServer } from "./routing-server";
 import { openStandinStore } from "./standin-store";
 import { textStandin } from "./text-standin";
 import { townPlaces, townRoads } from "./town";
@@ -16,6 +19,7 @@ const town = makeTown(7);
 
 describe("the town", () => {
   const roads = townRoads(town);
+  const minutes = (a: Point, b: Point) => roads.minutes(roads.place(a), roads.place(b));
   const some = fc.integer({ min: 0, max: town.addresses.length - 1 }).map((i) => town.addresses[i]!);
 
   it("has about 2,400 addresses, each of its own", () => {
@@ -32,17 +36,17 @@ describe("the town", () => {
   it("has a road from every address to every other, and no way round is shorter than the way", () => {
     fc.assert(
       fc.property(some, some, some, (a, b, c) => {
-        const direct = roads.minutes(a, c);
+        const direct = minutes(a, c);
         expect(Number.isInteger(direct) && direct < 120).toBe(true);
         // Whole minutes are rounded up, once for each way.
-        expect(direct).toBeLessThanOrEqual(roads.minutes(a, b) + roads.minutes(b, c) + 1);
+        expect(direct).toBeLessThanOrEqual(minutes(a, b) + minutes(b, c) + 1);
       }),
     );
   });
 
   it("takes the ferry to the island: twenty-five minutes more", () => {
     const island = town.addresses.find((a) => a.postcode === "MW 501")!;
-    expect(roads.minutes(town.addresses[0]!, island)).toBeGreaterThanOrEqual(25);
+    expect(minutes(town.addresses[0]!, island)).toBeGreaterThanOrEqual(25);
   });
 
   it("finds addresses by the beginnings of their words, in any order", () => {
@@ -56,10 +60,56 @@ describe("the town", () => {
   });
 });
 
-it("the shortest way is found on a graph by hand", () => {
+describe("driving times", () => {
   const at = (lng: number) => ({ lng, lat: 0 });
-  const { minutes } = roadMinutes({ nodes: [at(0), at(1), at(2), at(3)], edges: [[0, 1, 10], [1, 2, 10], [0, 2, 25], [2, 3, 1]] });
-  expect([minutes(at(0), at(2)), minutes(at(3), at(0)), minutes(at(1), at(1))]).toEqual([20, 21, 0]);
+
+  it("are those of the shortest way on a graph", () => {
+    const { minutes, place } = graphRoads({ nodes: [at(0), at(1), at(2), at(3)], edges: [[0, 1, 10], [1, 2, 10], [0, 2, 25], [2, 3, 1]] });
+    const drive = (from: number, to: number) => minutes(place(at(from)), place(at(to)));
+    expect([drive(0, 2), drive(3, 0), drive(1, 1)]).toEqual([20, 21, 0]);
+    expect(() => minutes(0, 99)).toThrow("There is no place 99");
+  });
+
+  it("are estimated from the straight line where no roads are known, at the slower pace of the two ends", () => {
+    const { minutes, place } = estimatedRoads();
+    const [town, moor] = [{ windingFactor: 1.5, kmh: 30 }, { windingFactor: 1.2, kmh: 60 }];
+    // A tenth of a degree at the equator is 11.12 km.
+    expect(minutes(place(at(0), moor), place(at(0.1), moor))).toBe(14);
+    expect(minutes(place(at(0), town), place(at(0.1), moor))).toBe(34);
+    expect(minutes(place(at(0.1), moor), place(at(0), town))).toBe(34);
+    expect(place(at(0), moor)).toBe(place(at(0), moor));
+  });
+
+  describe("from a routing server", () => {
+    const server = (answer: (url: string) => unknown) => {
+      const asked: string[] = [];
+      const problems: string[] = [];
+      const fetched = async (url: string | URL | Request) => (asked.push(String(url)), { status: 200, json: async () => answer(String(url)) }) as unknown as Response;
+      return { asked, problems, roads: routingServer("http://roads.example/", estimatedRoads(), fetched as typeof fetch, (p) => problems.push(p)) };
+    };
+
+    it("are estimated until they are known, asked for once, and told by a new revision", async () => {
+      const { roads, asked } = server(() => ({ code: "Ok", durations: [[0, 601], [540, 0]] }));
+      const [a, b] = [roads.place(at(0)), roads.place(at(0.1))];
+      const estimate = roads.minutes(a, b);
+      await roads.settled();
+      expect([roads.minutes(a, b), roads.minutes(b, a), roads.revision()]).toEqual([11, 9, 1]);
+      expect(estimate).not.toBe(11);
+      expect(asked).toEqual(["http://roads.example/table/v1/driving/0,0;0.1,0?annotations=duration"]);
+    });
+
+    it("stay estimates where the server does not answer, or knows no way", async () => {
+      const silent = server(() => ({ code: "NoTable" }));
+      const [a, b] = [silent.roads.place(at(0)), silent.roads.place(at(0.1))];
+      const estimate = silent.roads.minutes(a, b);
+      await silent.roads.settled();
+      expect([silent.roads.minutes(a, b), silent.asked.length, silent.problems.length]).toEqual([estimate, 1, 1]);
+      const partly = server(() => ({ code: "Ok", durations: [[0, null], [540, 0]] }));
+      partly.roads.minutes(partly.roads.place(at(0)), partly.roads.place(at(0.1)));
+      await partly.roads.settled();
+      expect(partly.roads.minutes(0, 1)).toBe(estimate);
+    });
+  });
 });
 
 describe("the card stand-in", () => {

@@ -1,5 +1,6 @@
 import { distanceKm, type Point } from "@/core/place/points";
 import TinyQueue from "tinyqueue";
+import { numberedPlaces } from "./numbered-places";
 import type { RoadGateway } from "./types";
 
 /** Roads as a graph: junctions, and stretches between two of them, drivable both ways. */
@@ -14,39 +15,41 @@ export interface RoadGraph {
  * 1959). One search per junction is made when it is first asked for, and kept: roads do not change
  * while the application runs.
  */
-export function roadMinutes(graph: RoadGraph): RoadGateway {
+export function graphRoads(graph: RoadGraph): RoadGateway {
   const neighbours: [number, number][][] = graph.nodes.map(() => []);
   for (const [a, b, minutes] of graph.edges) {
     neighbours[a]!.push([b, minutes]);
     neighbours[b]!.push([a, minutes]);
   }
-  const nearest = new Map<string, { node: number; walk: number }>();
-  const searches = new Map<number, Float32Array>();
+  const { numberOf, points } = numberedPlaces();
+  /** The junction next to each place. */
+  const junctions: number[] = [];
+  const searches: Float32Array[] = [];
 
-  const nodeNear = (point: Point) => {
-    const key = `${point.lng},${point.lat}`;
-    let near = nearest.get(key);
-    if (!near) {
-      near = { node: 0, walk: Infinity };
-      for (const [node, at] of graph.nodes.entries()) {
-        const walk = distanceKm(point, at);
-        if (walk < near.walk) near = { node, walk };
-      }
-      nearest.set(key, near);
-    }
-    return near.node;
-  };
-  const from = (node: number) => {
-    let search = searches.get(node);
-    if (!search) searches.set(node, (search = shortestFrom(node, neighbours)));
-    return search;
-  };
   return {
-    minutes(a, b) {
-      if (a.lng === b.lng && a.lat === b.lat) return 0;
-      return Math.max(1, Math.ceil(from(nodeNear(a))[nodeNear(b)]!));
+    place(point) {
+      const number = numberOf(point);
+      junctions[number] ??= nearestNode(point, graph.nodes);
+      return number;
     },
+    minutes(from, to) {
+      if (from === to) return 0;
+      const [a, b] = [junctions[from], junctions[to]];
+      if (a === undefined || b === undefined) throw new RangeError(`There is no place ${a === undefined ? from : to}: ${points.length} are known`);
+      const search = (searches[a] ??= shortestFrom(a, neighbours));
+      return Math.max(1, Math.ceil(search[b]!));
+    },
+    revision: () => 0,
   };
+}
+
+function nearestNode(point: Point, nodes: readonly Point[]): number {
+  let near = { node: 0, walk: Infinity };
+  for (const [node, at] of nodes.entries()) {
+    const walk = distanceKm(point, at);
+    if (walk < near.walk) near = { node, walk };
+  }
+  return near.node;
 }
 
 function shortestFrom(source: number, neighbours: readonly [number, number][][]): Float32Array {

@@ -1,6 +1,6 @@
 import { readFileSync, existsSync } from "node:fs";
-import { estimateMinutes, type Point } from "@/core/place/points";
-import { roadMinutes, type RoadGraph } from "./road-graph";
+import { estimatedRoads } from "./estimated-roads";
+import { graphRoads, type RoadGraph } from "./road-graph";
 import type { Address, PlaceGateway, RoadGateway } from "./types";
 
 /** A town as a file: its roads, its addresses, and what is drawn of it. The demo generates one. */
@@ -34,4 +34,4 @@ export function townPlaces(town: Town | null): PlaceGateway {
 const wordsOf = (text: string): string[] => text.toLowerCase().split(/[^\p{L}\p{N}]+/u).filter(Boolean);
 
 /** Driving minutes on the town's roads, or an estimate from coordinates where there is no town. */
-export const townRoads = (town: Town | null): RoadGateway => (town ? roadMinutes(town) : { minutes: (a: Point, b: Point) => estimateMinutes(a, b) });
+export const townRoads = (town: Town | null): RoadGateway => (town ? graphRoads(town) : estimatedRoads());

@@ -1,4 +1,4 @@
-import type { Point } from "@/core/place/points";
+import type { Pace, Point } from "@/core/place/points";
 
 /** The outside world, as the application sees it. Each has a stand-in that ships with Hogar and an opening for a real one. */
 export interface Gateways {
@@ -49,6 +49,10 @@ export interface PlaceGateway {
 }
 
 export interface RoadGateway {
-  /** Driving minutes, without any margin. */
-  minutes(from: Point, to: Point): number;
+  /** The number of a place: the same place keeps its number while the application runs. `pace` helps those who have to estimate. */
+  place(point: Point, pace?: Pace): number;
+  /** Driving minutes between two places, without any margin. Whole; 0 only from a place to itself. */
+  minutes(from: number, to: number): number;
+  /** Grows when an answer given before has changed. */
+  revision(): number;
 }

@@ -6,7 +6,7 @@ import { mustPerform, perform } from "./door";
 import { releaseLapsed } from "./fall-due";
 import { holdOffer } from "./hold-offer";
 import { moveVisit } from "./move-visit";
-import { recordTimeOff } from "./setup";
+import { recordTimeOff } from "./absences";
 import { endRepeat, growRepeats, makeRepeat } from "./repeats";
 
 const count = (world: ReturnType<typeof smallWorld>, query: string) => one<{ n: number }>(world.hogar, query).n;

@@ -1,11 +1,12 @@
 import { priceOrder, type PricedOrder, type Deposit } from "@/core/catalogue/order";
 import { zoneOfPostcode } from "@/core/place/postcodes";
 import { Refusal } from "@/core/problems";
-import type { WindowAnswer } from "@/core/windows/offers";
+import type { Offer } from "@/core/windows/offers";
 import type { Address } from "@/gateways/types";
 import type { OperationContext, ViewContext } from "./door";
 import { makeLink } from "./links";
-import { answersFor, bookableDates, nearestOffers, placeVisit, type VisitToPlace, type ZoneRules } from "./placing";
+import { answersFor, bookableDates, nearestOffers, placeVisit, takeOut, type ZoneRules } from "./placing";
+import type { VisitToPlace } from "./visits";
 
 /** What a booking is about, found again from the ids that came in. */
 export interface Wanted {
@@ -26,6 +27,7 @@ export interface ServiceRow {
   before_minutes: number;
   after_minutes: number;
   crew: number;
+  days: number;
   deposit_kind: "none" | "percent" | "fixed" | "full";
   deposit_value: number;
   active: number;
@@ -55,6 +57,7 @@ export const toPlace = (service: ServiceRow, point: { lng: number; lat: number }
   before: service.before_minutes,
   after: service.after_minutes,
   crew: service.crew,
+  days: service.days,
 });
 
 export function priceService({ business }: ViewContext, service: ServiceRow, zone: Pick<ZoneRules, "name" | "surcharge_minor" | "smallest_order_minor"> | null): PricedOrder {
@@ -78,22 +81,35 @@ export function zoneOf({ sql }: ViewContext, postcode: string): ZoneRules | null
 }
 
 /** The answer for the chosen window as things stand now, or a refusal that brings the nearest offers. */
-export function stillOffered(context: ViewContext, wanted: Wanted, window: ChosenWindow): Extract<WindowAnswer, { offered: true }> {
+export function stillOffered(context: ViewContext, wanted: Wanted, window: ChosenWindow): Offer {
   const answer = answersFor(context, wanted.visit, [window.date]).find((a) => a.from === window.from && a.to === window.to);
   if (answer?.offered) return answer;
   const answers = answersFor(context, wanted.visit, bookableDates(context));
   throw new Refusal("window-gone", { details: { offers: nearestOffers(answers, window.from).map(({ date, from, to }) => ({ date, from, to })) } });
 }
 
-/** Keeps room for a visit that is not promised yet: a hold. Answers its id. */
-export function takeRoom(context: OperationContext, wanted: Wanted, offer: Extract<WindowAnswer, { offered: true }>, hold: { key: string | null; until: number }): number {
+/** Keeps room for a visit that is not promised yet: a hold, on each of its days. Answers the id of the first. */
+export function takeRoom(context: OperationContext, wanted: Wanted, offer: Offer, hold: { key: string | null; until: number }): number {
   const { visit } = wanted;
-  const { id } = context.sql<{ id: number }>(
-    `INSERT INTO visits (state, service_id, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, meet_at, lng, lat, held_until, hold_key)
-     VALUES ('held', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
-  ).get(visit.serviceId, wanted.zone.id, offer.date, offer.from, offer.to, visit.minutes, visit.before, visit.after, visit.crew, offer.meetAt, visit.point.lng, visit.point.lat, hold.until, hold.key)!;
-  placeVisit(context, id, offer.technicians.slice(0, visit.crew).map((t) => Number(t.id)));
-  return id;
+  const crew = offer.technicians.slice(0, visit.crew).map((t) => Number(t.id));
+  let first: number | null = null;
+  for (const day of [offer, ...offer.then]) {
+    const { id }: { id: number } = context.sql<{ id: number }>(
+      `INSERT INTO visits (state, first_visit_id, service_id, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, meet_at, lng, lat, held_until, hold_key)
+       VALUES ('held', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
+    ).get(first, visit.serviceId, wanted.zone.id, day.date, day.from, day.to, visit.minutes, visit.before, visit.after, visit.crew, day.meetAt, visit.point.lng, visit.point.lat, hold.until, first === null ? hold.key : null)!;
+    placeVisit(context, id, crew);
+    first ??= id;
+  }
+  return first!;
+}
+
+/** Gives back the room of a hold, on all its days. */
+export function releaseHold(context: OperationContext, visitId: number): void {
+  for (const { id } of context.sql<{ id: number }>("SELECT id FROM visits WHERE (id = @visitId OR first_visit_id = @visitId) AND state = 'held'").all({ visitId })) {
+    takeOut(context, id);
+    context.sql("UPDATE visits SET state = 'cancelled', held_until = NULL WHERE id = ?").run(id);
+  }
 }
 
 export interface NewJob {
@@ -116,8 +132,8 @@ export function agreeJob(context: OperationContext, job: NewJob): number {
   ).get(job.customerId, job.siteId, job.service.id, job.depositMinor > 0 ? "awaiting deposit" : "agreed", job.order.totalMinor, job.order.taxMinor, job.depositMinor, job.note, now, job.bookedBy)!;
   for (const [i, line] of job.order.lines.entries())
     sql("INSERT INTO job_lines VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(id, i, line.description, line.quantity, line.unitMinor, line.taxBp, line.amountMinor, line.taxMinor);
-  sql("UPDATE visits SET state = 'promised', job_id = ?, held_until = NULL WHERE id = ?").run(id, job.visitId);
-  sql("INSERT INTO promises (visit_id, made_at, window_from, window_to) SELECT id, ?, window_from, window_to FROM visits WHERE id = ?").run(now, job.visitId);
+  sql("UPDATE visits SET state = 'promised', job_id = ?, held_until = NULL WHERE id = ? OR first_visit_id = ?").run(id, job.visitId, job.visitId);
+  sql("INSERT INTO promises (visit_id, made_at, window_from, window_to) SELECT id, ?, window_from, window_to FROM visits WHERE id = ? OR first_visit_id = ?").run(now, job.visitId, job.visitId);
   makeLink(context, id);
   return id;
 }

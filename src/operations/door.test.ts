@@ -148,7 +148,7 @@ describe("set-up", () => {
     const { hogar } = smallWorld();
     const service = { id: null, code: "xx", name: "X", category: "X", description: "", priceMinor: 100, taxBp: 0, minutes: 30, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: [], deposit: { kind: "fixed", value: 200 } as const, active: true };
     expect(perform(hogar, saveService, service, office)).toMatchObject({ problem: { fields: { "/deposit/value": expect.stringContaining("larger than the price") } } });
-    expect(perform(hogar, saveBookingRules, { windows: [{ weekdays: 1, from: 600, to: 540 }], noticeMinutes: 0, horizonDays: 30, holdMinutes: 10 }, office)).toMatchObject({ problem: { fields: { "/windows/0": "A window ends after it begins." } } });
+    expect(perform(hogar, saveBookingRules, { windows: [{ kind: "window", weekdays: 1, from: 600, to: 540 }], noticeMinutes: 0, horizonDays: 30, holdMinutes: 10 }, office)).toMatchObject({ problem: { fields: { "/windows/0": "A window ends after it begins." } } });
   });
 
   it("never changes what was agreed", () => {

@@ -45,6 +45,7 @@ export function perform<S extends TSchema, R>(hogar: Hogar, operation: Operation
   if (!may(actor, operation.access)) return refused(new Refusal(actor.kind === "visitor" ? "not-signed-in" : "not-allowed"));
   const { db, audit, sql } = hogar.store;
   let woken = false;
+  const days = hogar.days.mark();
   try {
     const checked = checkInput(operation.input, input);
     const value = db
@@ -63,6 +64,7 @@ export function perform<S extends TSchema, R>(hogar: Hogar, operation: Operation
     if (woken) hogar.wake();
     return { ok: true, value };
   } catch (error) {
+    days.back();
     return refused(error);
   }
 }

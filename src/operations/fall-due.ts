@@ -1,10 +1,10 @@
 import { paymentRemindersDue, visitReminderAt, withinAllowedHours } from "@/core/messages/moments";
 import { addDays } from "@/core/time/local";
 import { Nothing } from "@/schemas/money";
+import { releaseHold } from "./booking";
 import { cancelJob } from "./cancel-visit";
 import { defineOperation } from "./door";
 import { invoiceFields, tellCustomer } from "./messaging";
-import { takeOut } from "./placing";
 
 /** Days after the due date on which an unpaid invoice is reminded of. */
 export const paymentReminderDays = [3, 10, 20];
@@ -17,10 +17,7 @@ export const releaseLapsed = defineOperation({
   run(context) {
     const { sql, now, business } = context;
     const holds = sql<{ id: number }>("SELECT id FROM visits WHERE state = 'held' AND held_until < ?").all(now);
-    for (const { id } of holds) {
-      takeOut(context, id);
-      sql("UPDATE visits SET state = 'cancelled', held_until = NULL WHERE id = ?").run(id);
-    }
+    for (const { id } of holds) releaseHold(context, id);
     const unpaid = sql<{ id: number }>(
       `SELECT id FROM jobs j WHERE state = 'awaiting deposit' AND booked_at < ?
        AND NOT EXISTS (SELECT 1 FROM payments WHERE job_id = j.id AND state = 'asked')`,
@@ -49,7 +46,7 @@ export const writeReminders = defineOperation({
     for (const visit of visits) {
       const at = visitReminderAt(visit.window_from, business.reminder_hours, hours, business.time_zone);
       // Whoever booked after the moment of the reminder has just been told.
-      if (at <= minute && visit.booked_at / 60_000 < at) tellCustomer(context, { jobId: visit.job_id, occasion: "visit reminder", about: `visit ${visit.id} at ${visit.window_from}` });
+      if (at <= minute && visit.booked_at / 60_000 < at) tellCustomer(context, { jobId: visit.job_id, visitId: visit.id, occasion: "visit reminder", about: `visit ${visit.id} at ${visit.window_from}` });
     }
     const invoices = sql<{ id: number; job_id: number; number: number; due_date: string; total_minor: number; applied: number; reminders: number }>(
       `SELECT i.*, coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = i.id), 0) AS applied FROM invoices i

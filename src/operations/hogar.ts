@@ -5,8 +5,10 @@ import { cardStandin, type CardStandin } from "@/gateways/cards-standin";
 import { mailStandin, smtpMail, type MailStandin } from "@/gateways/mail";
 import { openStandinStore } from "@/gateways/standin-store";
 import { textStandin, type TextStandin } from "@/gateways/text-standin";
+import { routingServer } from "@/gateways/routing-server";
 import { loadTown, townPlaces, townRoads, type Town } from "@/gateways/town";
 import type { Gateways } from "@/gateways/types";
+import { makeDayCache, type DayCache } from "./day-cache";
 import { openStore, type Store } from "@/store/database";
 import { readBusiness } from "@/store/business";
 
@@ -22,6 +24,8 @@ export interface Hogar {
   secret: string;
   /** The address under which customers reach the application. */
   publicUrl: string;
+  /** Technicians' days as last read, for as long as they have not changed. */
+  days: DayCache;
   /** Called when something has been put into the outbox. */
   wake: () => void;
 }
@@ -47,14 +51,17 @@ export function openHogar({ folder, clock, gateways, town: givenTown, env = proc
   const mail = env.SMTP_URL ? null : mailStandin(inside("standins/mail"), from);
   const cards = cardStandin(standinDb, secret);
   const text = textStandin(standinDb);
+  const ownRoads = townRoads(town);
+  const roads = env.HOGAR_ROUTING_URL ? routingServer(env.HOGAR_ROUTING_URL, ownRoads) : ownRoads;
   return {
     store,
     town,
     secret,
-    gateways: { cards, text, mail: mail ?? smtpMail(env.SMTP_URL!, from), places: townPlaces(town), roads: townRoads(town), ...gateways },
+    gateways: { cards, text, mail: mail ?? smtpMail(env.SMTP_URL!, from), places: townPlaces(town), roads, ...gateways },
     standins: { cards, mail, text },
     now: clock ?? (() => Date.now() + (readBusiness(store)?.demo_offset_ms ?? 0)),
     publicUrl: env.HOGAR_URL ?? `http://localhost:${env.PORT ?? 3000}`,
+    days: makeDayCache(),
     wake: () => {},
   };
 }

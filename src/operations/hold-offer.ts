@@ -1,8 +1,7 @@
 import { nanoid } from "nanoid";
 import { HoldOffer } from "@/schemas/booking";
-import { findWanted, stillOffered, takeRoom } from "./booking";
+import { findWanted, releaseHold, stillOffered, takeRoom } from "./booking";
 import { defineOperation } from "./door";
-import { takeOut } from "./placing";
 
 /** Keeps an offer for a customer for some minutes. `instead` is the key of an earlier hold, which is given back. */
 export const holdOffer = defineOperation({
@@ -12,10 +11,7 @@ export const holdOffer = defineOperation({
   run(context, { addressId, serviceId, date, from, to, instead }) {
     if (instead) {
       const before = context.sql<{ id: number }>("SELECT id FROM visits WHERE hold_key = ? AND state = 'held'").get(instead);
-      if (before) {
-        takeOut(context, before.id);
-        context.sql("UPDATE visits SET state = 'cancelled', held_until = NULL WHERE id = ?").run(before.id);
-      }
+      if (before) releaseHold(context, before.id);
     }
     const wanted = findWanted(context, addressId, serviceId);
     const offer = stillOffered(context, wanted, { date, from, to });

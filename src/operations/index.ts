@@ -11,7 +11,8 @@ import { endSessions, savePerson } from "./people";
 import { recordPayment } from "./record-payment";
 import { renewLink } from "./renew-link";
 import { endRepeat, makeRepeat, resumeRepeat } from "./repeats";
-import { closeDay, recordTimeOff, removeTimeOff, saveBookingRules, saveBusiness, saveService, saveTechnician, saveZone } from "./setup";
+import { recordErrand, recordTimeOff, removeErrand, removeTimeOff, setDayHours } from "./absences";
+import { closeDay, saveBookingRules, saveBusiness, saveService, saveTechnician, saveZone } from "./setup";
 
 /** The operations that can be called from outside, by name. What the system alone does is not among them. */
 export const operations = {
@@ -28,7 +29,10 @@ export const operations = {
   "move-visit": moveVisit,
   "pay-by-card": payByCard,
   "record-payment": recordPayment,
+  "record-errand": recordErrand,
   "record-time-off": recordTimeOff,
+  "remove-errand": removeErrand,
+  "set-day-hours": setDayHours,
   "remove-time-off": removeTimeOff,
   "renew-link": renewLink,
   "resume-repeat": resumeRepeat,

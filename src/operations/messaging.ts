@@ -8,6 +8,8 @@ import type { OperationContext } from "./door";
 
 export interface Telling {
   jobId: number;
+  /** The visit it is about, where the job has several; otherwise the next one. */
+  visitId?: number;
   occasion: Occasion;
   /** What tells this occasion from others of its kind: at most one message is sent for both together. */
   about: string;
@@ -20,12 +22,12 @@ export interface Telling {
 export const linkPlaceholder = "{{my_link}}";
 
 /** Writes the customer of a job the messages of an occasion, once. Texts and mails of our own accord wait for the allowed hours. */
-export function tellCustomer(context: OperationContext, { jobId, occasion, about, fields = {}, answer = false }: Telling): void {
+export function tellCustomer(context: OperationContext, { jobId, visitId, occasion, about, fields = {}, answer = false }: Telling): void {
   const { sql, business, now, minute } = context;
   const job = sql<{ customer_id: number; name: string; mail: string; phone: string }>(
     "SELECT j.customer_id, c.name, c.mail, c.phone FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE j.id = ?",
   ).get(jobId)!;
-  const merge: MergeFields = { ...fieldsOfJob(context, jobId), my_link: linkPlaceholder, customer: job.name, business: business.name, phone: business.phone, ...fields };
+  const merge: MergeFields = { ...fieldsOfJob(context, jobId, visitId), my_link: linkPlaceholder, customer: job.name, business: business.name, phone: business.phone, ...fields };
   const texts = standardTexts[occasion];
   const ways = [
     { channel: "mail", recipient: job.mail, template: texts.mail },
@@ -45,12 +47,12 @@ export function tellCustomer(context: OperationContext, { jobId, occasion, about
   }
 }
 
-function fieldsOfJob({ sql, business }: OperationContext, jobId: number): MergeFields {
+function fieldsOfJob({ sql, business }: OperationContext, jobId: number, visitId?: number): MergeFields {
   const job = sql<{ service: string; line: string; date: string; window_from: number; window_to: number }>(
     `SELECT s.name AS service, t.line, v.date, v.window_from, v.window_to FROM jobs j
      JOIN services s ON s.id = j.service_id JOIN sites t ON t.id = j.site_id JOIN visits v ON v.job_id = j.id
-     WHERE j.id = ? ORDER BY v.window_from DESC LIMIT 1`,
-  ).get(jobId)!;
+     WHERE j.id = ? ORDER BY v.id = ? DESC, v.state IN ('promised', 'on the way', 'on site') DESC, v.window_from LIMIT 1`,
+  ).get(jobId, visitId ?? null)!;
   const zone = business.time_zone;
   return {
     service: job.service,

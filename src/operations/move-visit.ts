@@ -2,30 +2,16 @@ import { localDate, epochMinute } from "@/core/time/local";
 import { dayWords, windowIn } from "@/core/time/words";
 import { Refusal } from "@/core/problems";
 import { MoveVisit } from "@/schemas/booking";
-import { toPlace, type ServiceRow } from "./booking";
 import { defineOperation } from "./door";
 import { tellCustomer } from "./messaging";
-import { answersWithin, placeVisit, reasonsInWords } from "./placing";
-import { loadPlanning } from "./planning";
+import { answersWithin, placeVisit, reasonsInWords, takeOut } from "./placing";
+import { daysOfWork, placingOf, readVisit } from "./visits";
 
-export interface MovableVisit {
-  id: number;
-  state: string;
-  job_id: number | null;
-  service_id: number;
-  zone_id: number | null;
-  date: string;
-  window_from: number;
-  window_to: number;
-  minutes: number;
-  before_minutes: number;
-  after_minutes: number;
-  crew: number;
-  lng: number;
-  lat: number;
-}
-
-/** Moves a visit to other technicians, another window, or both. What cannot work is refused with the reason; a new window is told to the customer, and the old promise stays in the history. */
+/**
+ * Moves a visit to other technicians, another window, or both; the first day of work of several days
+ * takes the following ones along. What cannot work is refused with the reason; a new window is told
+ * to the customer, and the old promise stays in the history.
+ */
 export const moveVisit = defineOperation({
   name: "move-visit",
   access: "board.change",
@@ -33,30 +19,31 @@ export const moveVisit = defineOperation({
   run(context, { visitId, technicianIds, date, fromMinute, toMinute }) {
     const { sql, now, business } = context;
     const zone = business.time_zone;
-    const visit = sql<MovableVisit>("SELECT * FROM visits WHERE id = ?").get(visitId);
-    if (!visit) throw new Refusal("not-found");
+    const visit = readVisit(context, visitId);
     if (!["promised", "forecast"].includes(visit.state)) throw new Refusal("visit-not-open");
-    if (toMinute <= fromMinute) throw new Refusal("invalid-input", { fields: { "/toMinute": "A window ends after it begins." } });
+    if (toMinute < fromMinute) throw new Refusal("invalid-input", { fields: { "/toMinute": "A window ends after it begins." } });
     if (technicianIds.length !== visit.crew) throw new Refusal("invalid-input", { fields: { "/technicianIds": visit.crew === 1 ? "Choose one technician." : `Choose ${visit.crew} people.` } });
 
     const window = { date, from: epochMinute(date, fromMinute, zone), to: epochMinute(date, toMinute, zone) };
     if (window.to <= context.minute) throw new Refusal("cannot-be-kept", { sentence: "This window has passed. Choose one that lies ahead." });
-    const service = sql<ServiceRow>("SELECT * FROM services WHERE id = ?").get(visit.service_id)!;
-    const planning = loadPlanning(context, [date], visitId);
-    const chosen = { ...planning, candidates: () => planning.candidates().filter((t) => technicianIds.includes(Number(t.id))) };
-    const wanted = { ...toPlace(service, visit, visit.zone_id), minutes: visit.minutes, before: visit.before_minutes, after: visit.after_minutes, crew: visit.crew };
-    const [answer] = answersWithin(context, chosen, wanted, [window], false);
+    const days = visit.first_visit_id === null ? daysOfWork(context, visit) : [visit];
+    const [answer] = answersWithin(context, placingOf(visit, days.length), [window], { strict: false, without: days.map((d) => d.id), among: technicianIds, ...(visit.state === "forecast" && { forecasts: "full" }) });
     if (!answer?.offered) throw new Refusal("cannot-be-kept", { sentence: `This cannot be kept: ${reasonsInWords(context, answer?.reasons ?? []).join("; ") || "the technician is not available"}.` });
 
-    const moved = visit.window_from !== window.from || visit.window_to !== window.to;
-    sql("UPDATE visits SET date = ?, window_from = ?, window_to = ?, meet_at = ? WHERE id = ?").run(date, window.from, window.to, answer.meetAt, visitId);
-    placeVisit(context, visitId, technicianIds);
-    if (moved && visit.state === "promised") {
-      sql("UPDATE promises SET ended_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(now, visitId);
-      sql("INSERT INTO promises (visit_id, made_at, window_from, window_to) VALUES (?, ?, ?, ?)").run(visitId, now, window.from, window.to);
-      const old = `${dayWords(localDate(visit.window_from, zone))}, ${windowIn(visit.window_from, visit.window_to, zone)}`;
-      tellCustomer(context, { jobId: visit.job_id!, occasion: "moved", about: `visit ${visitId} at ${now}`, fields: { old } });
+    for (const day of days) takeOut(context, day.id);
+    let told = false;
+    for (const [i, to] of [answer, ...answer.then].entries()) {
+      const day = days[i]!;
+      const moved = day.window_from !== to.from || day.window_to !== to.to;
+      sql("UPDATE visits SET date = ?, window_from = ?, window_to = ?, meet_at = ? WHERE id = ?").run(to.date, to.from, to.to, to.meetAt, day.id);
+      placeVisit(context, day.id, technicianIds);
+      if (!moved || day.state !== "promised") continue;
+      sql("UPDATE promises SET ended_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(now, day.id);
+      sql("INSERT INTO promises (visit_id, made_at, window_from, window_to) VALUES (?, ?, ?, ?)").run(day.id, now, to.from, to.to);
+      const old = `${dayWords(localDate(day.window_from, zone))}, ${windowIn(day.window_from, day.window_to, zone)}`;
+      tellCustomer(context, { jobId: day.job_id!, visitId: day.id, occasion: "moved", about: `visit ${day.id} at ${now}`, fields: { old } });
+      told = true;
     }
-    return { told: moved && visit.state === "promised" };
+    return { told };
   },
 });

@@ -1,25 +1,19 @@
-import type { Point } from "@/core/place/points";
-import { insertions, type PreparedDay } from "@/core/routes/insertion";
-import { timeDay, type Day, type Stop } from "@/core/routes/timing";
-import { addDays, datesFrom, localOf, servesWeekday, type LocalDate } from "@/core/time/local";
+import { distanceKm, type Point } from "@/core/place/points";
+import { bestInsertion, prepareDay } from "@/core/routes/insertion";
+import { timeDay, type Day, type Travel } from "@/core/routes/timing";
+import { addDays, datesFrom, type LocalDate } from "@/core/time/local";
 import { clockIn } from "@/core/time/words";
-import { answerWindows, type PromiseWindow, type Reason, type WindowAnswer } from "@/core/windows/offers";
-import { windowsOn, type PatternWindow } from "@/core/windows/patterns";
-import { reasonWords } from "@/core/windows/words";
+import { calendarRefusal, isWorkingDay, type Calendar } from "@/core/windows/calendar";
+import { soonestArrivals } from "@/core/windows/continuous";
+import { answerWindows, explainWindows, type AskedWindow, type WindowExplained, type PromiseWindow, type WindowAnswer, type WindowsQuestion } from "@/core/windows/offers";
+import { windowsOn, withFollowingDays, type PatternPart } from "@/core/windows/patterns";
+import type { Reason } from "@/core/windows/reasons";
+import { reasonWords, type Names } from "@/core/windows/words";
 import { Refusal } from "@/core/problems";
+import { readLimits } from "./capacity";
 import type { OperationContext, ViewContext } from "./door";
 import { loadPlanning, type PlannedStop, type Planning } from "./planning";
-
-/** What has to be known of a visit to find room for it. */
-export interface VisitToPlace {
-  point: Point;
-  zoneId: number | null;
-  serviceId: number;
-  minutes: number;
-  before: number;
-  after: number;
-  crew: number;
-}
+import { readVisit, type VisitToPlace } from "./visits";
 
 export interface ZoneRules {
   id: number;
@@ -32,41 +26,115 @@ export interface ZoneRules {
   smallest_order_minor: number;
 }
 
-/** Answers for all windows of the pattern on the dates; `without` is a visit to be left out of the plan. */
-export function answersFor(context: ViewContext, visit: VisitToPlace, dates: readonly LocalDate[], without?: number): WindowAnswer[] {
-  return answersWithin(context, loadPlanning(context, dates, without), visit, windowsOn(readPattern(context), dates, context.business.time_zone));
+interface ServiceRules {
+  notice_minutes: number;
+  capacity: "route" | "count" | "open" | "ask" | null;
+  pattern_id: number | null;
 }
 
-/** Answers for the windows given, on a plan that has been read. `strict: false` leaves out notice, horizon and zone days, as a person in the office may. */
-export function answersWithin(context: ViewContext, planning: Planning, visit: VisitToPlace, windows: readonly PromiseWindow[], strict = true): WindowAnswer[] {
-  const { sql, business } = context;
-  const zone = visit.zoneId === null ? undefined : sql<ZoneRules>("SELECT * FROM zones WHERE id = ? AND active = 1").get(visit.zoneId);
-  const closed = new Set(sql<{ date: string }>("SELECT date FROM closed_days").all().map((row) => row.date));
-  const needs = sql<{ skill_id: number }>("SELECT skill_id FROM service_skills WHERE service_id = ? ORDER BY skill_id").all(visit.serviceId);
+export interface AskOptions {
+  /** False leaves out notice, horizon, zone days, hours and limits, as a person in the office may. */
+  strict?: boolean;
+  /** Visits left out of the plan, as if they were not there. */
+  without?: readonly number[];
+  /** Only these technicians. */
+  among?: readonly number[];
+  /** Room that forecasts keep, where it is not what the business has set. */
+  forecasts?: "full";
+}
 
-  const refusal = (window: PromiseWindow): Reason | null => {
-    if (!strict) return null;
-    if (!zone) return { code: "outside-zones" };
-    if (closed.has(window.date)) return { code: "closed" };
-    if (!servesWeekday(zone.weekdays, window.date)) return { code: "zone-not-served" };
-    const opens = localOf(window.from, business.time_zone).minute;
-    if (opens < zone.serve_from || opens + window.to - window.from > zone.serve_to) return { code: "outside-zone-hours" };
-    return null;
-  };
-  return answerWindows({
+/** Everything core needs to answer for a visit: the plan, the rules, and the windows of the service's pattern on the dates. */
+export function questionFor(context: ViewContext, visit: VisitToPlace, dates: readonly LocalDate[], options: AskOptions = {}): WindowsQuestion & { planning: Planning } {
+  const { business } = context;
+  const calendar = calendarFor(context, visit);
+  // Work of several days may go on up to two weeks later.
+  const reach = visit.days > 1 && dates.length ? [...dates, ...datesFrom(addDays(dates.at(-1)!, 1), addDays(dates.at(-1)!, 14))] : dates;
+  const planning = loadPlanning(context, reach, options.without);
+  const question = questionOn(context, planning, visit, [], calendar, options);
+  const soonest = soonestArrivals(question);
+  const windows = windowsOn(readPattern(context, visit.serviceId), dates, business.time_zone, soonest).map((window) => withFollowingDays(window, visit.days, (date) => isWorkingDay(calendar, date), business.time_zone));
+  return { ...question, windows, planning };
+}
+
+/** Answers for all windows of the service's pattern on the dates. */
+export const answersFor = (context: ViewContext, visit: VisitToPlace, dates: readonly LocalDate[], options: AskOptions = {}): WindowAnswer[] => answerWindows(questionFor(context, visit, dates, options));
+
+/** Answers for the windows given. */
+export const answersWithin = (context: ViewContext, visit: VisitToPlace, windows: readonly PromiseWindow[], options: AskOptions = {}): WindowAnswer[] => answerWindows(questionWithin(context, visit, windows, options));
+
+/** The same, opened up: every technician against every window. */
+export const explainWithin = (context: ViewContext, visit: VisitToPlace, windows: readonly PromiseWindow[], options: AskOptions = {}): WindowExplained[] => explainWindows(questionWithin(context, visit, windows, options));
+
+function questionWithin(context: ViewContext, visit: VisitToPlace, windows: readonly PromiseWindow[], options: AskOptions): WindowsQuestion {
+  const { time_zone: zone } = context.business;
+  const calendar = calendarFor(context, visit);
+  const asked = windows.map((window) => withFollowingDays(window, visit.days, (date) => isWorkingDay(calendar, date), zone));
+  const dates = [...new Set(asked.flatMap((w) => [w.date, ...(w.then ?? []).map((d) => d.date)]))].sort();
+  const planning = loadPlanning(context, dates, options.without);
+  return questionOn(context, planning, visit, asked, calendar, options);
+}
+
+function questionOn(context: ViewContext, planning: Planning, visit: VisitToPlace, windows: readonly AskedWindow[], calendar: Calendar, { strict = true, among, forecasts, without = [] }: AskOptions): WindowsQuestion {
+  const { sql, business } = context;
+  const zone = visit.zoneId === null ? undefined : sql<ZoneRules>("SELECT * FROM zones WHERE id = ?").get(visit.zoneId);
+  const service = sql<ServiceRules>("SELECT notice_minutes, capacity, pattern_id FROM services WHERE id = ?").get(visit.serviceId)!;
+  const needs = sql<{ skill_id: number; level: number }>("SELECT skill_id, level FROM service_skills WHERE service_id = ? ORDER BY skill_id").all(visit.serviceId);
+  const goThere = readNames(sql<{ technician_id: number }>("SELECT technician_id FROM zone_technicians WHERE zone_id = ?").all(visit.zoneId));
+  const doIt = readNames(sql<{ technician_id: number }>("SELECT technician_id FROM service_technicians WHERE service_id = ?").all(visit.serviceId));
+  const limits = strict ? readLimits(context, visit, service.capacity ?? business.capacity, without) : null;
+  const technicians = planning.candidates(forecasts ?? business.forecast_room).filter((t) => !among || among.includes(Number(t.id)));
+  return {
     now: context.minute,
     today: context.today,
-    rules: strict ? { notice: Math.max(business.notice_minutes, zone?.notice_minutes ?? 0), furthestDays: business.horizon_days } : { notice: -1e9, furthestDays: 1e9 },
-    visit: { place: planning.place(visit.point), minutes: visit.minutes, before: visit.before, after: visit.after, crew: visit.crew, skills: needs.map((n) => ({ skill: String(n.skill_id) })) },
+    rules: {
+      notice: strict ? Math.max(business.notice_minutes, zone?.notice_minutes ?? 0, service.notice_minutes) : -1e9,
+      furthestDays: strict ? business.horizon_days : 1e9,
+      capacity: limits?.capacity ?? { mode: "route" },
+      limits: limits?.limits ?? [],
+    },
+    visit: { place: planning.place(visit.point, visit.zoneId), minutes: visit.minutes, before: visit.before, after: visit.after, crew: visit.crew, skills: needs.map((n) => ({ skill: String(n.skill_id), level: n.level })) },
+    wanted: visit.wanted ? { technician: String(visit.wanted.technicianId), only: visit.wanted.only } : null,
     windows,
-    refusal,
-    technicians: planning.candidates(),
+    refusal: strict ? calendarRefusal(calendar) : () => [],
+    technicians: technicians.map((t) => ({
+      ...t,
+      bar: goThere && !goThere.has(t.id) ? "other-zone" : doIt && !doIt.has(t.id) ? "other-services" : null,
+      limits: limits?.ofTechnician(t.id) ?? [],
+    })),
     travel: planning.travel,
-  });
+  };
 }
 
-export function readPattern({ sql }: ViewContext): PatternWindow[] {
-  return sql<PatternWindow>("SELECT weekdays, from_minute AS \"from\", to_minute AS \"to\" FROM windows ORDER BY from_minute, to_minute").all();
+/** Those named, or null where nobody is: then everybody is meant. */
+const readNames = (rows: { technician_id: number }[]): Set<string> | null => (rows.length ? new Set(rows.map((r) => String(r.technician_id))) : null);
+
+function calendarFor({ sql, business }: ViewContext, { zoneId, serviceId, point }: VisitToPlace): Calendar {
+  const zone = zoneId === null ? undefined : sql<ZoneRules>("SELECT * FROM zones WHERE id = ? AND active = 1").get(zoneId);
+  return {
+    timeZone: business.time_zone,
+    closed: new Set(sql<{ date: string }>("SELECT date FROM closed_days").all().map((row) => row.date)),
+    zone: zone ? { weekdays: zone.weekdays, from: zone.serve_from, to: zone.serve_to } : null,
+    nearest: zone ? null : nearestZone(sql<Point & { name: string }>("SELECT DISTINCT z.name, s.lng, s.lat FROM sites s JOIN zones z ON z.id = s.zone_id WHERE z.active = 1").all(), point),
+    serviceHours: sql<{ weekday: number; opens: number; closes: number }>("SELECT weekday, opens, closes FROM service_hours WHERE service_id = ?").all(serviceId),
+  };
+}
+
+/** The zone of the nearest customer: how far outside an address lies. */
+function nearestZone(sites: readonly (Point & { name: string })[], point: Point): Calendar["nearest"] {
+  let nearest: { name: string; km: number } | null = null;
+  for (const site of sites) {
+    const km = distanceKm(site, point);
+    if (!nearest || km < nearest.km) nearest = { name: site.name, km };
+  }
+  return nearest && { ...nearest, km: Math.round(nearest.km * 10) / 10 };
+}
+
+/** The window pattern of a service: its own, or the business's. */
+export function readPattern({ sql }: ViewContext, serviceId: number | null = null): PatternPart[] {
+  return sql<{ kind: PatternPart["kind"]; weekdays: number; from: number; to: number; length: number | null; step: number | null }>(
+    `SELECT kind, weekdays, from_minute AS "from", to_minute AS "to", length, step FROM pattern_parts
+     WHERE pattern_id = coalesce((SELECT pattern_id FROM services WHERE id = ?), 1) ORDER BY position`,
+  ).all(serviceId) as PatternPart[];
 }
 
 /** The dates on which bookings are taken. */
@@ -77,52 +145,41 @@ export function nearestOffers(answers: readonly WindowAnswer[], from: number, co
   return answers.filter((a) => a.offered).sort((a, b) => Math.abs(a.from - from) - Math.abs(b.from - from) || a.from - b.from).slice(0, count);
 }
 
-/** Sentences for why a window is refused. */
-export function reasonsInWords(context: ViewContext, reasons: readonly Reason[]): string[] {
-  const technicians = new Map(context.sql<{ id: number; name: string }>("SELECT id, name FROM technicians").all().map((t) => [String(t.id), t.name]));
-  const skills = new Map(context.sql<{ id: number; name: string }>("SELECT id, name FROM skills").all().map((s) => [String(s.id), s.name]));
-  const names = { technician: (id: string) => technicians.get(id) ?? "Somebody", skill: (id: string) => skills.get(id) ?? "a skill" };
-  return reasons.map((reason) => reasonWords(reason, names));
+/** Names of technicians and skills, for sentences. */
+export function namesOf({ sql }: ViewContext): Names {
+  const technicians = new Map(sql<{ id: number; name: string }>("SELECT id, name FROM technicians").all().map((t) => [String(t.id), t.name]));
+  const skills = new Map(sql<{ id: number; name: string }>("SELECT id, name FROM skills").all().map((s) => [String(s.id), s.name]));
+  return { technician: (id) => technicians.get(id) ?? "Somebody", skill: (id) => skills.get(id) ?? "a skill" };
 }
 
-interface VisitRow {
-  id: number;
-  date: string;
-  window_from: number;
-  window_to: number;
-  meet_at: number | null;
-  minutes: number;
-  before_minutes: number;
-  after_minutes: number;
-  lng: number;
-  lat: number;
+/** Sentences for why a window is refused. */
+export function reasonsInWords(context: ViewContext, reasons: readonly Reason[]): string[] {
+  const names = namesOf(context);
+  return reasons.map((reason) => reasonWords(reason, names));
 }
 
 /**
  * Places a visit on technicians, at the position with the least extra driving in each one's day,
- * and rewrites those days. Refuses with the reason where a day cannot be kept. A crew of several
- * must have its common start in `meet_at`.
+ * and rewrites those days. Where only a forecast stands in the way and forecasts give way here, it
+ * is placed elsewhere in that day or waits unplaced. Refuses with the reason where a day cannot be
+ * kept. A crew of several must have its common start in `meet_at`.
  */
 export function placeVisit(context: OperationContext, visitId: number, technicianIds: readonly number[]): void {
   takeOut(context, visitId);
-  const visit = context.sql<VisitRow>("SELECT * FROM visits WHERE id = ?").get(visitId)!;
-  const planning = loadPlanning(context, [visit.date]);
+  const visit = readVisit(context, visitId);
   for (const technicianId of technicianIds) {
-    const { day, absence } = planning.dayOf(technicianId, visit.date);
+    const planning = loadPlanning(context, [visit.date]);
     const stop: PlannedStop = {
-      visitId,
-      place: planning.place(visit),
-      earliest: visit.meet_at ?? visit.window_from,
-      latest: visit.meet_at ?? visit.window_to,
-      before: visit.before_minutes,
-      minutes: visit.minutes,
-      after: visit.after_minutes,
+      visitId, errandId: null, forecast: visit.state === "forecast",
+      place: planning.place(visit, visit.zone_id),
+      earliest: visit.meet_at ?? visit.window_from, latest: visit.meet_at ?? visit.window_to,
+      before: visit.before_minutes, minutes: visit.minutes, after: visit.after_minutes,
     };
-    const prepared = planning.prepared(technicianId, visit.date);
-    const position = prepared.works ? best(prepared.day, stop, planning) : null;
-    if (absence || position === null) throw new Refusal("cannot-be-kept", { sentence: `${nameOf(planning, technicianId)} cannot keep this: ${absence ? "off that day" : "no room between what is promised already"}.` });
-    const stops = [...day.stops.slice(0, position), stop, ...day.stops.slice(position)];
-    writeDay(context, technicianId, visit.date, { ...day, stops }, planning);
+    const { day, absence } = planning.dayOf(technicianId, visit.date);
+    const whole = absence ? null : withStop(day, stop, planning.travel);
+    if (whole) writeDay(context, technicianId, visit.date, whole, planning);
+    else if (absence || stop.forecast || !displaceForecasts(context, technicianId, visit.date, stop, planning))
+      throw new Refusal("cannot-be-kept", { sentence: `${nameOf(planning, technicianId)} cannot keep this: ${absence ? "off that day" : "no room between what is promised already"}.` });
   }
 }
 
@@ -131,24 +188,43 @@ export function takeOut({ sql }: OperationContext, visitId: number): void {
   sql("DELETE FROM placements WHERE visit_id = ?").run(visitId);
 }
 
-function best(day: PreparedDay, stop: Stop, planning: Planning): number | null {
-  const found = insertions(day, stop, planning.travel);
-  return found.length ? found.reduce((a, b) => (b.extraDriving < a.extraDriving ? b : a)).position : null;
+/** The day with the stop at its best position, or null where it does not fit. */
+export function withStop(day: Day<PlannedStop>, stop: PlannedStop, travel: Travel): Day<PlannedStop> | null {
+  const prepared = prepareDay(day, travel);
+  const best = prepared && bestInsertion(prepared, stop, travel);
+  return best && { ...day, stops: [...day.stops.slice(0, best.position), stop, ...day.stops.slice(best.position)] };
+}
+
+/** Puts a promise where forecasts are that give way here; each of them goes back in where there is still room, or waits unplaced. */
+function displaceForecasts(context: OperationContext, technicianId: number, date: LocalDate, stop: PlannedStop, planning: Planning): boolean {
+  const prepared = planning.prepared(technicianId, date, context.business.forecast_room);
+  const { day } = planning.dayOf(technicianId, date);
+  if (!prepared.works) return false;
+  const kept = new Set(prepared.day.stops.map((s) => (s as PlannedStop).visitId));
+  const yielding = day.stops.filter((s) => s.visitId !== null && !kept.has(s.visitId));
+  let fitted = withStop({ ...day, stops: day.stops.filter((s) => !yielding.includes(s)) }, stop, planning.travel);
+  if (!fitted) return false;
+  for (const forecast of yielding) {
+    const back = withStop(fitted, forecast, planning.travel);
+    if (back) fitted = back;
+    else takeOut(context, forecast.visitId!);
+  }
+  writeDay(context, technicianId, date, fitted, planning);
+  return true;
 }
 
 /** Writes a technician's day as timed by core: whole, so that the rule against overlaps sees it as it will stand. */
-function writeDay({ sql, business }: OperationContext, technicianId: number, date: LocalDate, day: Day<PlannedStop>, planning: Planning): void {
+export function writeDay({ sql, business }: OperationContext, technicianId: number, date: LocalDate, day: Day<PlannedStop>, planning: Planning): void {
   const timing = timeDay(day, planning.travel);
   if (!timing.ok) {
     const stop = day.stops[timing.at];
     const where = stop ? `the visit promised until ${clockIn(stop.latest, business.time_zone)}` : "the way home";
     throw new Refusal("cannot-be-kept", { sentence: `${nameOf(planning, technicianId)} cannot keep ${where}: ${timing.shortBy} min short.` });
   }
-  for (const stop of day.stops) sql("DELETE FROM placements WHERE visit_id = ? AND technician_id = ?").run(stop.visitId, technicianId);
-  for (const [i, stop] of day.stops.entries()) {
-    const { driveFrom, driving, arrive, leave } = timing.stops[i]!;
-    sql("INSERT INTO placements (visit_id, technician_id, date, drive_from, driving, arrives, leaves, settled) VALUES (?, ?, ?, ?, ?, ?, ?, 0)").run(stop.visitId, technicianId, date, driveFrom, driving, arrive, leave);
-  }
+  const visits = day.stops.flatMap((stop, i) => (stop.visitId === null ? [] : [{ id: stop.visitId, timed: timing.stops[i]! }]));
+  for (const { id } of visits) sql("DELETE FROM placements WHERE visit_id = ? AND technician_id = ?").run(id, technicianId);
+  for (const { id, timed: { driveFrom, driving, arrive, leave } } of visits)
+    sql("INSERT INTO placements (visit_id, technician_id, date, drive_from, driving, arrives, leaves, settled) VALUES (?, ?, ?, ?, ?, ?, ?, 0)").run(id, technicianId, date, driveFrom, driving, arrive, leave);
 }
 
 const nameOf = (planning: Planning, technicianId: number): string => planning.technicians.find((t) => t.id === technicianId)?.name ?? "This technician";

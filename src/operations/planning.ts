@@ -1,23 +1,32 @@
 import { groupBy } from "@/core/group";
 import type { Point } from "@/core/place/points";
-import { prepareDay, type PreparedDay } from "@/core/routes/insertion";
+import { prepareDay } from "@/core/routes/insertion";
+import { asLateAsItIs } from "@/core/routes/lateness";
 import { timeDay, work, type Day, type Stop, type Timing, type Travel } from "@/core/routes/timing";
-import { epochMinute, weekdayOf, type LocalDate } from "@/core/time/local";
-import { minutesIn, type Span } from "@/core/time/spans";
+import type { LocalDate } from "@/core/time/local";
+import { subtractSpans } from "@/core/time/spans";
+import { keepingRoom, type ForecastRoom } from "@/core/windows/forecasts";
 import type { CandidateTechnician, TechnicianDay } from "@/core/windows/offers";
 import type { HeldSkill } from "@/core/windows/skills";
 import type { ViewContext } from "./door";
+import { placesOf, type ErrandRow, type PlacementRow, type StoredDay } from "./stored-days";
 
-/** A stop of the plan that still lies ahead, with the visit it belongs to. */
+/** A stop of the plan that still lies ahead, with the visit or the errand it belongs to. */
 export interface PlannedStop extends Stop {
-  visitId: number;
+  visitId: number | null;
+  errandId: number | null;
+  forecast: boolean;
 }
 
 export interface PlannedDay {
+  /** The day as it goes on from now, with the windows that were promised and the hours that are worked. */
+  promised: Day<PlannedStop>;
+  /** The same where something is late already: as late as it is. */
   day: Day<PlannedStop>;
   /** Why there are no spans, where there are none. */
-  absence: "off" | "outside-hours" | null;
+  absence: StoredDay["absence"];
   reason: string | null;
+  errands: ErrandRow[];
 }
 
 export interface PlanningTechnician {
@@ -28,93 +37,39 @@ export interface PlanningTechnician {
   skills: HeldSkill[];
 }
 
-/** The plan of some dates as it stands: everything the engines need, read once. */
+/** The plan of some dates as it stands: everything the engines need. */
 export interface Planning {
   technicians: PlanningTechnician[];
   dayOf: (technicianId: number, date: LocalDate) => PlannedDay;
-  prepared: (technicianId: number, date: LocalDate) => TechnicianDay;
+  /** The day prepared for new stops; forecasts keep their room in full, or as `room` says. */
+  prepared: (technicianId: number, date: LocalDate, room?: ForecastRoom) => TechnicianDay;
   timing: (technicianId: number, date: LocalDate) => Timing;
   /** Number of a place for the engines. */
-  place: (point: Point) => number;
+  place: (point: Point, zoneId: number | null) => number;
   travel: Travel;
-  candidates: (goesThere?: (technicianId: number) => boolean) => CandidateTechnician[];
+  candidates: (room: ForecastRoom) => CandidateTechnician[];
 }
 
-interface PlacementRow {
-  visit_id: number;
-  technician_id: number;
-  date: string;
-  state: string;
-  window_from: number;
-  window_to: number;
-  meet_at: number | null;
-  minutes: number;
-  before_minutes: number;
-  after_minutes: number;
-  lng: number;
-  lat: number;
-  started_at: number | null;
-  ended_at: number | null;
-}
-
-/** Reads the plan of the dates. `without` leaves a visit out, as if it were not placed. */
-export function loadPlanning(context: ViewContext, dates: readonly LocalDate[], without?: number): Planning {
-  const { sql, business } = context;
+/** Reads the plan of the dates. `without` leaves visits out, as if they were not placed. */
+export function loadPlanning(context: ViewContext, dates: readonly LocalDate[], without: readonly number[] = []): Planning {
   const technicians = readTechnicians(context);
-  const [first, last] = [dates[0] ?? context.today, dates.at(-1) ?? context.today];
-  const rows = sql<PlacementRow>(
-    `SELECT p.visit_id, p.technician_id, p.date, v.state, v.window_from, v.window_to, v.meet_at, v.minutes, v.before_minutes, v.after_minutes, v.lng, v.lat, v.started_at, v.ended_at
-     FROM placements p JOIN visits v ON v.id = p.visit_id
-     WHERE p.date BETWEEN ? AND ? AND p.visit_id IS NOT ? ORDER BY p.date, p.arrives`,
-  ).all(first, last, without ?? null);
-  const byDay = groupBy(rows, (row) => `${row.technician_id} ${row.date}`);
-  const off = sql<{ technician_id: number; first_date: string; last_date: string; reason: string }>(
-    "SELECT technician_id, first_date, last_date, reason FROM time_off WHERE last_date >= ? AND first_date <= ?",
-  ).all(first, last);
-  const spans = groupBy(
-    sql<{ technician_id: number; weekday: number; opens: number; closes: number }>("SELECT * FROM working_spans ORDER BY opens").all(),
-    (span) => `${span.technician_id} ${span.weekday}`,
-  );
-  const { place, travel } = travelOf(context);
+  const stored = context.hogar.days.look(context, technicians.map((t) => t.id), dates);
+  const { place, travel } = placesOf(context);
+  // What depends on this minute, or on visits left out, is worked out here and not kept.
+  const isPlain = (day: StoredDay, date: LocalDate) => date !== context.today && !day.placed.some((row) => without.includes(row.visit_id));
 
   const dayOf = memo((technicianId: number, date: LocalDate): PlannedDay => {
-    const technician = technicians.find((t) => t.id === technicianId)!;
-    const away = off.find((o) => o.technician_id === technicianId && o.first_date <= date && date <= o.last_date);
-    const hours = spans.get(`${technicianId} ${weekdayOf(date)}`) ?? [];
-    const working = away ? [] : hours.map((s): Span => [epochMinute(date, s.opens, business.time_zone), epochMinute(date, s.closes, business.time_zone)]);
-    const day = asItStands(byDay.get(`${technicianId} ${date}`) ?? [], { start: place(technician.start), end: place(technician.end), spans: working });
-    return { day, absence: away ? "off" : working.length ? null : "outside-hours", reason: away?.reason ?? null };
+    const day = stored(technicianId, date);
+    const promised = asItStands(context, day, date, without);
+    return { promised, day: asLateAsItIs(promised, travel), absence: day.absence, reason: day.reason, errands: day.errands };
   });
-
-  /** What is over has happened: the day goes on from there. */
-  function asItStands(placed: PlacementRow[], whole: { start: number; end: number; spans: Span[] }): Day<PlannedStop> {
-    const behind = placed.filter((row) => row.state === "done" || row.state === "no access" || row.state === "on site");
-    const last = behind.reduce<PlacementRow | null>((a, b) => (a && (a.started_at ?? 0) > (b.started_at ?? 0) ? a : b), null);
-    const stops = placed.filter((row) => !behind.includes(row)).map((row) => toStop(row));
-    if (!last) return { ...whole, stops };
-    const onSite = last.state === "on site";
-    const ended = onSite ? (last.started_at ?? 0) / 60_000 + last.minutes + last.after_minutes : (last.ended_at ?? 0) / 60_000;
-    const free = Math.ceil(onSite ? Math.max(ended, context.minute) : ended);
-    return { start: place(last), end: whole.end, spans: whole.spans.flatMap(([open, close]): Span[] => (close > free ? [[Math.max(open, free), close]] : [])), stops };
-  }
-
-  const toStop = (row: PlacementRow): PlannedStop => ({
-    visitId: row.visit_id,
-    place: place(row),
-    earliest: row.meet_at ?? row.window_from,
-    latest: row.meet_at ?? row.window_to,
-    before: row.before_minutes,
-    minutes: row.minutes,
-    after: row.after_minutes,
-  });
-
-  const prepared = memo((technicianId: number, date: LocalDate): TechnicianDay => {
-    const { day, absence } = dayOf(technicianId, date);
-    if (absence) return { works: false, code: absence };
-    const ready: PreparedDay | null = prepareDay(day, travel);
-    if (!ready) return { works: false, code: "day-not-feasible" };
-    return { works: true, day: ready, load: minutesIn(day.stops.map((s): Span => [0, work(s)])) };
-  });
+  const prepared = (technicianId: number, date: LocalDate, room: ForecastRoom = "full"): TechnicianDay => {
+    const day = stored(technicianId, date);
+    if (!isPlain(day, date)) return prepare(dayOf(technicianId, date), room, travel);
+    let ready = day.prepared.get(room);
+    if (!ready) day.prepared.set(room, (ready = prepare(dayOf(technicianId, date), room, travel)));
+    return ready;
+  };
 
   return {
     technicians,
@@ -123,10 +78,55 @@ export function loadPlanning(context: ViewContext, dates: readonly LocalDate[], 
     place,
     travel,
     timing: (technicianId, date) => timeDay(dayOf(technicianId, date).day, travel),
-    candidates: (goesThere = () => true) =>
-      technicians.map((t) => ({ id: String(t.id), skills: t.skills, goesThere: goesThere(t.id), day: (date) => prepared(t.id, date) })),
+    candidates: (room) => technicians.map((t) => ({ id: String(t.id), skills: t.skills, day: (date) => prepared(t.id, date, room) })),
   };
 }
+
+function prepare({ day, absence }: PlannedDay, room: ForecastRoom, travel: Travel): TechnicianDay {
+  if (absence) return { works: false, code: absence };
+  const ready = prepareDay({ ...day, stops: keepingRoom(day.stops, room) }, travel);
+  return ready ? { works: true, day: ready, load: ready.stops.reduce((sum, stop) => sum + work(stop), 0) } : { works: false, code: "day-not-feasible" };
+}
+
+/** A day as it goes on from now: what is over has happened, what is under way is waited for, and nobody drives off in the past. */
+function asItStands({ today, minute }: ViewContext, { start, end, spans, placed, errands }: StoredDay, date: LocalDate, without: readonly number[]): Day<PlannedStop> {
+  const rows = placed.filter((row) => !without.includes(row.visit_id));
+  const begun = date !== today ? [] : [
+    ...rows.filter((row) => !["promised", "held", "forecast"].includes(row.state)).map((row) => ({ of: row as object, place: row.place, free: freeAfter(row, minute) })),
+    ...errands.filter((e) => e.begins < minute).map((e) => ({ of: e as object, place: e.number, free: e.ends })),
+  ];
+  const last = begun.reduce<(typeof begun)[number] | null>((a, b) => (a && a.free > b.free ? a : b), null);
+  const ahead = (of: object) => !begun.some((b) => b.of === of);
+  const stops = [
+    ...rows.filter(ahead).map((row) => ({ at: row.arrives, stop: toStop(row) })),
+    ...errands.filter(ahead).map((e) => ({ at: e.begins, stop: errandStop(e) })),
+  ].sort((a, b) => a.at - b.at).map(({ stop }) => stop);
+  const free = date === today ? Math.max(last?.free ?? minute, minute) : -Infinity;
+  return { start: last?.place ?? start, end, spans: subtractSpans(spans, [[-Infinity, free]]), stops };
+}
+
+/** When a technician is free after a visit that has begun: when it ended, or when it will. */
+function freeAfter(row: PlacementRow, now: number): number {
+  if (row.state === "on the way") return Math.max(now, row.arrives) + workOf(row);
+  if (row.state === "on site") return Math.max(now, Math.ceil((row.started_at ?? 0) / 60_000) + row.minutes + row.after_minutes);
+  return Math.ceil((row.ended_at ?? 0) / 60_000);
+}
+
+const workOf = (row: PlacementRow): number => row.before_minutes + row.minutes + row.after_minutes;
+
+const toStop = (row: PlacementRow): PlannedStop => ({
+  visitId: row.visit_id,
+  errandId: null,
+  forecast: row.state === "forecast",
+  place: row.place,
+  earliest: row.meet_at ?? row.window_from,
+  latest: row.meet_at ?? row.window_to,
+  before: row.before_minutes,
+  minutes: row.minutes,
+  after: row.after_minutes,
+});
+
+const errandStop = (e: StoredDay["errands"][number]): PlannedStop => ({ visitId: null, errandId: e.id, forecast: false, place: e.number, earliest: e.begins, latest: e.begins, before: 0, minutes: e.ends - e.begins, after: 0 });
 
 function readTechnicians({ sql }: ViewContext): PlanningTechnician[] {
   const held = groupBy(
@@ -144,31 +144,6 @@ function readTechnicians({ sql }: ViewContext): PlanningTechnician[] {
       end: { lng: t.end_lng, lat: t.end_lat },
       skills: (held.get(t.id) ?? []).map((s) => ({ skill: String(s.skill_id), level: s.level, until: s.valid_until })),
     }));
-}
-
-/** Numbers for places, and driving minutes between them with the business's safety margin. */
-function travelOf({ hogar, business }: ViewContext): { place: (point: Point) => number; travel: Travel } {
-  const points: Point[] = [];
-  const numbers = new Map<string, number>();
-  const known = new Map<number, number>();
-  return {
-    place({ lng, lat }) {
-      const key = `${lng},${lat}`;
-      let number = numbers.get(key);
-      if (number === undefined) numbers.set(key, (number = points.push({ lng, lat }) - 1));
-      return number;
-    },
-    travel(from, to) {
-      const key = from * 100_000 + to;
-      let minutes = known.get(key);
-      if (minutes === undefined) {
-        const driven = hogar.gateways.roads.minutes(points[from]!, points[to]!);
-        minutes = driven === 0 ? 0 : Math.ceil(driven * (1 + business.travel_margin_percent / 100)) + business.travel_margin_minutes;
-        known.set(key, minutes);
-      }
-      return minutes;
-    },
-  };
 }
 
 function memo<R>(compute: (id: number, date: string) => R): (id: number, date: string) => R {

@@ -3,11 +3,11 @@ import { datesOf, type RepeatRule } from "@/core/repeats/rule";
 import { Refusal } from "@/core/problems";
 import { MakeRepeat, OneRepeat } from "@/schemas/booking";
 import { Nothing } from "@/schemas/money";
-import { agreeJob, priceService, toPlace, type ServiceRow } from "./booking";
+import { agreeJob, priceService, type ServiceRow } from "./booking";
 import { defineOperation, type OperationContext } from "./door";
 import { tellCustomer } from "./messaging";
 import { answersWithin, placeVisit, type ZoneRules } from "./placing";
-import { loadPlanning } from "./planning";
+import { placingOf, type VisitRow } from "./visits";
 
 /** How far ahead forecasts are kept, how many of them, and when one becomes a visit that the customer is told of. */
 const forecastDays = 400;
@@ -41,7 +41,8 @@ export const makeRepeat = defineOperation({
     const active = visit.repeat_id && sql("SELECT 1 FROM repeats WHERE id = ? AND state = 'active'").get(visit.repeat_id);
     if (active) throw new Refusal("repeat-exists");
     if (until && until <= visit.date) throw new Refusal("invalid-input", { fields: { "/until": "Choose a day after the visit." } });
-    const job = sql<{ customer_id: number; site_id: number; service_id: number }>("SELECT * FROM jobs WHERE id = ?").get(visit.job_id)!;
+    const job = sql<{ customer_id: number; site_id: number; service_id: number; days: number }>("SELECT j.*, s.days FROM jobs j JOIN services s ON s.id = j.service_id WHERE j.id = ?").get(visit.job_id)!;
+    if (job.days > 1) throw new Refusal("repeat-of-several-days");
     const technician = sql<{ technician_id: number }>("SELECT technician_id FROM placements WHERE visit_id = ? ORDER BY technician_id LIMIT 1").get(visitId);
     const { id } = sql<{ id: number }>(
       `INSERT INTO repeats (customer_id, site_id, service_id, technician_id, every, unit, start_date, until_date, from_minute, to_minute, state)
@@ -101,32 +102,34 @@ function readRepeat({ sql }: OperationContext, id: number): RepeatRow {
   return repeat;
 }
 
-/** Adds the forecasts that are missing; those that find no room stand unplaced. Answers how many dates lie ahead. */
+/** Adds the forecasts that are missing and finds room for those that have none. Answers how many dates lie ahead. */
 function forecast(context: OperationContext, repeat: RepeatRow): number {
   const { sql, today, business } = context;
   const rule: RepeatRule = { every: repeat.every, unit: repeat.unit, start: repeat.start_date, until: repeat.until_date };
   const dates = datesOf(rule, today, addDays(today, forecastDays), forecastsAhead);
   const known = new Set(sql<{ repeat_date: string }>("SELECT repeat_date FROM visits WHERE repeat_id = ?").all(repeat.id).map((v) => v.repeat_date));
-  const missing = dates.filter((date) => !known.has(date));
-  if (missing.length === 0) return dates.length;
-
   const service = sql<ServiceRow>("SELECT * FROM services WHERE id = ?").get(repeat.service_id)!;
   const site = sql<{ lng: number; lat: number; zone_id: number | null }>("SELECT lng, lat, zone_id FROM sites WHERE id = ?").get(repeat.site_id)!;
-  const wanted = toPlace(service, site, site.zone_id);
-  for (const date of missing) {
-    const window = { date, from: epochMinute(date, repeat.from_minute, business.time_zone), to: epochMinute(date, repeat.to_minute, business.time_zone) };
-    const planning = loadPlanning(context, [date]);
-    const [answer] = answersWithin(context, planning, wanted, [window], false);
-    const { id } = sql<{ id: number }>(
-      `INSERT INTO visits (state, repeat_id, repeat_date, service_id, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, meet_at, lng, lat)
-       VALUES ('forecast', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
-    ).get(repeat.id, date, service.id, site.zone_id, date, window.from, window.to, wanted.minutes, wanted.before, wanted.after, wanted.crew, answer?.offered ? answer.meetAt : null, site.lng, site.lat)!;
-    if (!answer?.offered) continue;
-    const same = answer.technicians.find((t) => t.id === String(repeat.technician_id));
-    const crew = wanted.crew === 1 && same ? [same] : answer.technicians.slice(0, wanted.crew);
-    placeVisit(context, id, crew.map((t) => Number(t.id)));
-  }
+  for (const date of dates.filter((d) => !known.has(d)))
+    sql(
+      `INSERT INTO visits (state, repeat_id, repeat_date, service_id, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, lng, lat)
+       VALUES ('forecast', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    ).run(repeat.id, date, service.id, site.zone_id, date, epochMinute(date, repeat.from_minute, business.time_zone), epochMinute(date, repeat.to_minute, business.time_zone), service.minutes, service.before_minutes, service.after_minutes, service.crew, site.lng, site.lat);
+  placeForecasts(context, repeat);
   return dates.length;
+}
+
+/** Finds room for the forecasts of a repeat that have none: with the same technician where that works. */
+function placeForecasts(context: OperationContext, repeat: RepeatRow): void {
+  const { sql, today } = context;
+  const wanted = repeat.technician_id === null ? null : { technicianId: repeat.technician_id, only: false };
+  const unplaced = sql<VisitRow>("SELECT * FROM visits v WHERE repeat_id = ? AND state = 'forecast' AND date >= ? AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) ORDER BY date").all(repeat.id, today);
+  for (const visit of unplaced) {
+    const [answer] = answersWithin(context, { ...placingOf(visit), wanted }, [{ date: visit.date, from: visit.window_from, to: visit.window_to }], { strict: false, forecasts: "full" });
+    if (!answer?.offered) continue;
+    sql("UPDATE visits SET meet_at = ? WHERE id = ?").run(answer.meetAt, visit.id);
+    placeVisit(context, visit.id, answer.technicians.slice(0, visit.crew).map((t) => Number(t.id)));
+  }
 }
 
 function agreeForecast(context: OperationContext, visitId: number, repeat: RepeatRow): void {

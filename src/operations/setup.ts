@@ -1,7 +1,7 @@
 import { patternProblem } from "@/core/place/postcodes";
 import { Refusal } from "@/core/problems";
 import { clock } from "@/core/time/words";
-import { CloseDay, RecordTimeOff, RemoveTimeOff, SaveBookingRules, SaveBusiness, SaveService, SaveTechnician, SaveZone } from "@/schemas/setup";
+import { CloseDay, SaveBookingRules, SaveBusiness, SaveService, SaveTechnician, SaveZone, type Limits } from "@/schemas/setup";
 import { sqliteCode } from "@/store/database";
 import { defineOperation, type OperationContext } from "./door";
 
@@ -21,9 +21,12 @@ export const saveZone = defineOperation({
     const id = saveRow(context, "zones", zone.id, {
       name: zone.name.trim(), weekdays: zone.weekdays, serve_from: zone.serveFrom, serve_to: zone.serveTo, notice_minutes: zone.noticeMinutes,
       surcharge_minor: zone.surchargeMinor, smallest_order_minor: zone.smallestOrderMinor, active: 1,
+      ...(zone.windingPercent !== undefined && { winding_percent: zone.windingPercent }), ...(zone.kmh !== undefined && { kmh: zone.kmh }),
     });
     context.sql("DELETE FROM zone_postcodes WHERE zone_id = ?").run(id);
     for (const [i, pattern] of zone.postcodes.entries()) context.sql("INSERT INTO zone_postcodes VALUES (?, ?, ?)").run(id, i, pattern.trim());
+    if (zone.technicians) saveTechniciansOf(context, "zone", id, zone.technicians);
+    if (zone.limits) saveLimits(context, "zone", id, zone.limits);
     return { id };
   },
 });
@@ -47,6 +50,7 @@ export const saveTechnician = defineOperation({
       sql("INSERT INTO technician_skills VALUES (?, ?, ?, ?) ON CONFLICT DO UPDATE SET level = max(level, excluded.level)").run(id, skillNamed(context, skill.name), skill.level, skill.validUntil);
     sql("DELETE FROM working_spans WHERE technician_id = ?").run(id);
     for (const { weekday, opens, closes } of technician.hours) sql("INSERT INTO working_spans VALUES (?, ?, ?, ?)").run(id, weekday, opens, closes);
+    if (technician.limits) saveLimits(context, "technician", id, technician.limits);
     return { id };
   },
 });
@@ -69,13 +73,28 @@ export const saveService = defineOperation({
     const { deposit } = service;
     if (deposit.kind === "fixed" && deposit.value > service.priceMinor) throw new Refusal("invalid-input", { fields: { "/deposit/value": "The deposit is larger than the price." } });
     if (deposit.kind === "percent" && deposit.value > 10_000) throw new Refusal("invalid-input", { fields: { "/deposit/value": "Enter at most 100%." } });
+    if (service.hours) refuseOverlaps(service.hours);
+    if (service.windows) refuseOddWindows(service.windows);
     const id = saveRow(context, "services", service.id, {
       code: service.code.toUpperCase(), name: service.name.trim(), category: service.category.trim(), description: service.description, price_minor: service.priceMinor, tax_bp: service.taxBp,
       minutes: service.minutes, before_minutes: service.beforeMinutes, after_minutes: service.afterMinutes, crew: service.crew,
       deposit_kind: deposit.kind, deposit_value: deposit.kind === "percent" || deposit.kind === "fixed" ? deposit.value : 0, hue: hueOf(context, service.category.trim()), active: service.active ? 1 : 0,
+      ...(service.days !== undefined && { days: service.days }), ...(service.noticeMinutes !== undefined && { notice_minutes: service.noticeMinutes }),
+      ...(service.capacity !== undefined && { capacity: service.capacity }), ...(service.wish !== undefined && { wish: service.wish }),
     });
-    context.sql("DELETE FROM service_skills WHERE service_id = ?").run(id);
-    for (const name of new Set(service.skills)) context.sql("INSERT INTO service_skills VALUES (?, ?) ON CONFLICT DO NOTHING").run(id, skillNamed(context, name));
+    const { sql } = context;
+    sql("DELETE FROM service_skills WHERE service_id = ?").run(id);
+    for (const skill of service.skills) {
+      const { name, level } = typeof skill === "string" ? { name: skill, level: 1 } : skill;
+      sql("INSERT INTO service_skills (service_id, skill_id, level) VALUES (?, ?, ?) ON CONFLICT DO UPDATE SET level = max(level, excluded.level)").run(id, skillNamed(context, name), level);
+    }
+    if (service.windows !== undefined) saveOwnWindows(context, id, service.name.trim(), service.windows);
+    if (service.hours) {
+      sql("DELETE FROM service_hours WHERE service_id = ?").run(id);
+      for (const { weekday, opens, closes } of service.hours) sql("INSERT INTO service_hours VALUES (?, ?, ?, ?)").run(id, weekday, opens, closes);
+    }
+    if (service.technicians) saveTechniciansOf(context, "service", id, service.technicians);
+    if (service.limits) saveLimits(context, "service", id, service.limits);
     return { id };
   },
 });
@@ -90,18 +109,61 @@ export const saveBookingRules = defineOperation({
   name: "save-booking-rules",
   access: "setup.change",
   input: SaveBookingRules,
-  run({ sql }, rules) {
-    const fields: Record<string, string> = {};
-    for (const [i, window] of rules.windows.entries()) {
-      if (window.to <= window.from) fields[`/windows/${i}`] = "A window ends after it begins.";
-      if (rules.windows.some((o, k) => k < i && o.from === window.from && o.to === window.to && (o.weekdays & window.weekdays) !== 0)) fields[`/windows/${i}`] = "This window is there twice.";
-    }
-    if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
-    sql("DELETE FROM windows").run();
-    for (const window of rules.windows) sql("INSERT INTO windows (weekdays, from_minute, to_minute) VALUES (?, ?, ?)").run(window.weekdays, window.from, window.to);
-    sql("UPDATE business SET notice_minutes = ?, horizon_days = ?, hold_minutes = ?").run(rules.noticeMinutes, rules.horizonDays, rules.holdMinutes);
+  run(context, rules) {
+    const { sql } = context;
+    refuseOddWindows(rules.windows);
+    if (rules.capacity === "count" && rules.limits && rules.limits.window === null) throw new Refusal("invalid-input", { fields: { "/limits/window": "Capacity by count needs a number of visits per window." } });
+    savePattern(context, businessPattern, rules.windows);
+    sql("UPDATE business SET notice_minutes = ?, horizon_days = ?, hold_minutes = ?, capacity = coalesce(?, capacity), forecast_room = coalesce(?, forecast_room)")
+      .run(rules.noticeMinutes, rules.horizonDays, rules.holdMinutes, rules.capacity ?? null, rules.forecastRoom ?? null);
+    if (rules.limits) saveLimits(context, "business", 0, rules.limits);
   },
 });
+
+/** The pattern of every service that has none of its own. */
+const businessPattern = 1;
+
+function refuseOddWindows(parts: SaveBookingRules["windows"]): void {
+  const fields: Record<string, string> = {};
+  for (const [i, part] of parts.entries()) {
+    if (part.to <= part.from) fields[`/windows/${i}`] = "A window ends after it begins.";
+    else if (part.kind === "stepping" && part.length > part.to - part.from) fields[`/windows/${i}`] = "Not even one window of that length fits in here.";
+    const twice = parts.some((o, k) => k < i && o.kind === part.kind && o.from === part.from && o.to === part.to && (o.weekdays & part.weekdays) !== 0);
+    if (twice) fields[`/windows/${i}`] = "This window is there twice.";
+  }
+  if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
+}
+
+function savePattern({ sql }: OperationContext, id: number, parts: SaveBookingRules["windows"]): void {
+  sql("DELETE FROM pattern_parts WHERE pattern_id = ?").run(id);
+  for (const [i, part] of parts.entries())
+    sql("INSERT INTO pattern_parts VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(id, i, part.kind, part.weekdays, part.from, part.to, "length" in part ? part.length : null, "step" in part ? part.step : null);
+}
+
+/** A service's own windows; null goes back to those of the business. */
+function saveOwnWindows(context: OperationContext, serviceId: number, name: string, parts: SaveBookingRules["windows"] | null): void {
+  const { sql } = context;
+  const own = sql<{ pattern_id: number | null }>("SELECT pattern_id FROM services WHERE id = ?").get(serviceId)!.pattern_id;
+  if (parts) {
+    const id = own ?? sql<{ id: number }>("INSERT INTO patterns (name) VALUES (?) RETURNING id").get(`Windows of ${name} (${serviceId})`)!.id;
+    savePattern(context, id, parts);
+    sql("UPDATE services SET pattern_id = ? WHERE id = ?").run(id, serviceId);
+  } else if (own !== null) {
+    sql("UPDATE services SET pattern_id = NULL WHERE id = ?").run(serviceId);
+    sql("DELETE FROM patterns WHERE id = ?").run(own);
+  }
+}
+
+function saveLimits({ sql }: OperationContext, scope: "business" | "zone" | "service" | "technician", subjectId: number, limits: Limits): void {
+  sql("DELETE FROM limits WHERE scope = ? AND subject_id = ?").run(scope, subjectId);
+  for (const per of ["window", "day", "week"] as const)
+    if (limits[per] !== null) sql("INSERT INTO limits VALUES (?, ?, ?, ?)").run(scope, subjectId, per, limits[per]);
+}
+
+function saveTechniciansOf({ sql }: OperationContext, of: "zone" | "service", id: number, technicians: readonly number[]): void {
+  sql(`DELETE FROM ${of}_technicians WHERE ${of}_id = ?`).run(id);
+  for (const technicianId of technicians) sql(`INSERT INTO ${of}_technicians VALUES (?, ?)`).run(id, technicianId);
+}
 
 export const saveBusiness = defineOperation({
   name: "save-business",
@@ -109,34 +171,10 @@ export const saveBusiness = defineOperation({
   input: SaveBusiness,
   run({ sql }, b) {
     if (b.messageTo <= b.messageFrom) throw new Refusal("invalid-input", { fields: { "/messageTo": "The hours end after they begin." } });
-    sql(`UPDATE business SET name = ?, phone = ?, mail = ?, payment_days = ?, reminder_hours = ?, message_from = ?, message_to = ?, travel_margin_minutes = ?, travel_margin_percent = ?`)
-      .run(b.name, b.phone, b.mail, b.paymentDays, b.reminderHours, b.messageFrom, b.messageTo, b.travelMarginMinutes, b.travelMarginPercent);
+    sql(`UPDATE business SET name = ?, phone = ?, mail = ?, payment_days = ?, reminder_hours = ?, message_from = ?, message_to = ?, travel_margin_minutes = ?, travel_margin_percent = ?,
+      winding_percent = coalesce(?, winding_percent), kmh = coalesce(?, kmh)`)
+      .run(b.name, b.phone, b.mail, b.paymentDays, b.reminderHours, b.messageFrom, b.messageTo, b.travelMarginMinutes, b.travelMarginPercent, b.windingPercent ?? null, b.kmh ?? null);
   },
-});
-
-/** A technician is ill or away. Promised visits of those days lose their technician and wait in the tray. */
-export const recordTimeOff = defineOperation({
-  name: "record-time-off",
-  access: "board.change",
-  input: RecordTimeOff,
-  run({ sql }, { technicianId, firstDate, lastDate, reason }) {
-    if (lastDate < firstDate) throw new Refusal("invalid-input", { fields: { "/lastDate": "The last day is not before the first." } });
-    if (!sql("SELECT 1 FROM technicians WHERE id = ?").get(technicianId)) throw new Refusal("not-found");
-    const { id } = sql<{ id: number }>("INSERT INTO time_off (technician_id, first_date, last_date, reason) VALUES (?, ?, ?, ?) RETURNING id").get(technicianId, firstDate, lastDate, reason)!;
-    const freed = sql<{ visit_id: number }>(
-      `SELECT p.visit_id FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = ? AND p.date BETWEEN ? AND ? AND v.state IN ('promised', 'forecast')`,
-    ).all(technicianId, firstDate, lastDate);
-    // A crew goes together: who is left of it is free too.
-    for (const { visit_id } of freed) sql("DELETE FROM placements WHERE visit_id = ?").run(visit_id);
-    return { id, freed: freed.length };
-  },
-});
-
-export const removeTimeOff = defineOperation({
-  name: "remove-time-off",
-  access: "board.change",
-  input: RemoveTimeOff,
-  run: ({ sql }, { id }) => void sql("DELETE FROM time_off WHERE id = ?").run(id),
 });
 
 export const closeDay = defineOperation({
@@ -147,7 +185,7 @@ export const closeDay = defineOperation({
 });
 
 /** Inserts a row or changes the one of this id. A name that is taken is told as such. */
-function saveRow({ sql }: OperationContext, table: "zones" | "technicians" | "services", id: number | null, values: Record<string, string | number>): number {
+function saveRow({ sql }: OperationContext, table: "zones" | "technicians" | "services", id: number | null, values: Record<string, string | number | null>): number {
   const columns = Object.keys(values);
   try {
     if (id === null)

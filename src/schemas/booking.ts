@@ -35,6 +35,8 @@ export const BookInOffice = input({
 
 export const MoveVisit = input({ visitId: Id, technicianIds: Type.Array(Id, { minItems: 1, maxItems: 9, uniqueItems: true }), date: LocalDate, fromMinute: MinuteOfDay, toMinute: MinuteOfDay });
 export const PlacementOptions = input({ visitId: Id, date: LocalDate });
+/** Why a window is or is not offered on a date; `technicianId` is a customer's wish, or null. */
+export const WhyNot = input({ addressId: chosen.addressId, serviceId: Id, date: LocalDate, technicianId: OrNull(Id), only: Type.Boolean() });
 export const CancelVisit = input({ visitId: Id, refundDeposit: Type.Boolean() });
 export const AdvanceVisit = input({ visitId: Id, to: OneOf(["on the way", "on site", "done", "no access"]) });
 export const MakeRepeat = input({

@@ -11,7 +11,7 @@ export interface AuditScope {
 }
 
 /** Machinery that is not about the business: leases, sessions, the audit itself. */
-const notAudited = new Set(["outbox", "sessions", "audit", "audit_changes"]);
+const notAudited = new Set(["outbox", "sessions", "plan_changes", "audit", "audit_changes"]);
 const secrets = new Set(["password_hash", "hold_key", "nonce"]);
 
 export function installAudit(db: Database.Database): AuditScope {

@@ -20,6 +20,10 @@ export interface BusinessRow {
   message_to: number;
   reminder_hours: number;
   demo_offset_ms: number | null;
+  capacity: "route" | "count" | "open" | "ask";
+  forecast_room: "full" | "half" | "none";
+  winding_percent: number;
+  kmh: number;
 }
 
 /** The business this installation serves; undefined before it is set up. */

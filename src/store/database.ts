@@ -2,6 +2,7 @@ import Database from "better-sqlite3";
 import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { installAudit, type AuditScope } from "./audit";
+import { installPlanChanges } from "./plan-changes";
 
 export type Db = Database.Database;
 
@@ -17,10 +18,13 @@ export function openStore(file: string, migrations = path.join(process.cwd(), "s
   const db = new Database(file);
   db.pragma("journal_mode = WAL");
   db.pragma("synchronous = NORMAL");
-  db.pragma("foreign_keys = ON");
   db.pragma("busy_timeout = 5000");
+  // Off while tables are made anew (SQLite's documented way to change one); nothing may be left dangling.
+  db.pragma("foreign_keys = OFF");
   migrate(db, migrations);
+  db.pragma("foreign_keys = ON");
   const audit = installAudit(db);
+  installPlanChanges(db);
   const prepared = new Map<string, Database.Statement>();
   return {
     db,
@@ -41,6 +45,8 @@ function migrate(db: Db, folder: string): void {
     db.transaction(() => {
       if ((db.pragma("user_version", { simple: true }) as number) >= number) return;
       db.exec(readFileSync(path.join(folder, name), "utf8"));
+      const [dangling] = db.pragma("foreign_key_check") as { table: string }[];
+      if (dangling) throw new Error(`${name} leaves a row of ${dangling.table} without what it refers to`);
       db.pragma(`user_version = ${number}`);
     }).immediate();
   }

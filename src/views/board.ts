@@ -4,11 +4,11 @@ import { windowsOn } from "@/core/windows/patterns";
 import { input, LocalDate } from "@/schemas/common";
 import { Nothing } from "@/schemas/money";
 import { OneVisit, PlacementOptions } from "@/schemas/booking";
-import { toPlace, type ServiceRow } from "@/operations/booking";
-import { answersWithin, readPattern, reasonsInWords } from "@/operations/placing";
+import { answersWithin, explainWithin, namesOf, readPattern, reasonsInWords, type AskOptions } from "@/operations/placing";
+import { daysOfWork, placingOf, readVisit, type VisitRow } from "@/operations/visits";
+import { reasonWords } from "@/core/windows/words";
 import { loadPlanning } from "@/operations/planning";
 import type { ViewContext } from "@/operations/door";
-import type { MovableVisit } from "@/operations/move-visit";
 import { Refusal } from "@/core/problems";
 import { linkTokenOf } from "@/operations/links";
 import { ruleWords, type RepeatRule } from "@/core/repeats/rule";
@@ -43,7 +43,7 @@ const visitTables = `visits v JOIN services s ON s.id = v.service_id
   LEFT JOIN jobs j ON j.id = v.job_id LEFT JOIN customers c ON c.id = j.customer_id LEFT JOIN sites t ON t.id = j.site_id
   LEFT JOIN repeats r ON r.id = v.repeat_id LEFT JOIN customers rc ON rc.id = r.customer_id LEFT JOIN sites rt ON rt.id = r.site_id`;
 
-interface VisitRow {
+interface BoardRow {
   id: number; state: string; code: string; service: string; hue: number; minutes: number; crew: number; date: string; window_from: number; window_to: number; customer: string; site: string;
 }
 
@@ -57,10 +57,10 @@ export const board = defineView({
     const zone = business.time_zone;
     const planning = loadPlanning(context, [date]);
     const ofDay = (epoch: number) => localOf(epoch, zone).minute;
-    const toVisit = (v: VisitRow): BoardVisit => ({
+    const toVisit = (v: BoardRow): BoardVisit => ({
       id: v.id, state: v.state, code: v.code, service: v.service, hue: v.hue, customer: v.customer, site: v.site, minutes: v.minutes, crew: v.crew, windowFrom: ofDay(v.window_from), windowTo: ofDay(v.window_to),
     });
-    const placed = sql<VisitRow & { technician_id: number; drive_from: number; driving: number; arrives: number; leaves: number }>(
+    const placed = sql<BoardRow & { technician_id: number; drive_from: number; driving: number; arrives: number; leaves: number }>(
       `SELECT ${visitColumns}, p.technician_id, p.drive_from, p.driving, p.arrives, p.leaves FROM placements p JOIN ${visitTables.replace("visits v", "visits v ON v.id = p.visit_id")} WHERE p.date = ? ORDER BY p.arrives`,
     ).all(date);
     const technicians = planning.technicians.map((technician) => {
@@ -78,11 +78,11 @@ export const board = defineView({
         late: lateVisits(date, technician.id),
       };
     });
-    const unplaced = sql<VisitRow>(`SELECT ${visitColumns} FROM ${visitTables} WHERE v.date = ? AND v.state IN ('promised', 'forecast') AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) ORDER BY v.state DESC, v.window_from`).all(date);
+    const unplaced = sql<BoardRow>(`SELECT ${visitColumns} FROM ${visitTables} WHERE v.date = ? AND v.state IN ('promised', 'forecast') AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) ORDER BY v.state DESC, v.window_from`).all(date);
     return {
       date,
       technicians,
-      tray: unplaced.map((v) => ({ ...toVisit(v), best: bestPlacement(context, v.id, date) })),
+      tray: unplaced.map((v) => ({ ...toVisit(v), best: bestPlacement(context, v.id) })),
       windows: windowsOn(readPattern(context), [date], zone).map((w) => [ofDay(w.from), ofDay(w.to)] as const),
       now: date === today ? ofDay(minute) : null,
       timeZone: zone,
@@ -98,22 +98,19 @@ export const board = defineView({
 });
 
 /** Who takes an unplaced visit best in its own window, or why nobody can: one line for the tray. */
-function bestPlacement(context: ViewContext, visitId: number, date: string): { technicianIds: number[]; words: string; fits: boolean } {
-  const { visit, planning, wanted } = visitForPlacing(context, visitId, date);
-  const [answer] = answersWithin(context, planning, wanted, [{ date, from: visit.window_from, to: visit.window_to }], false);
+function bestPlacement(context: ViewContext, visitId: number): { technicianIds: number[]; words: string; fits: boolean } {
+  const visit = readVisit(context, visitId);
+  const [answer] = answersWithin(context, placingOf(visit), [windowOf(visit)], { ...inOffice(visit), without: [visitId] });
   if (!answer?.offered) return { technicianIds: [], fits: false, words: reasonsInWords(context, answer?.reasons.slice(-2) ?? [])[0] ?? "Nobody can take it." };
   const crew = answer.technicians.slice(0, visit.crew);
-  const names = crew.map((t) => planning.technicians.find((p) => String(p.id) === t.id)!.name.split(" ")[0]).join(" and ");
-  return { technicianIds: crew.map((t) => Number(t.id)), fits: true, words: `${names}, ${answer.extraDriving} min extra driving` };
+  const { technician } = namesOf(context);
+  return { technicianIds: crew.map((t) => Number(t.id)), fits: true, words: `${crew.map((t) => technician(t.id).split(" ")[0]).join(" and ")}, ${answer.extraDriving} min extra driving` };
 }
 
-function visitForPlacing(context: ViewContext, visitId: number, date: string) {
-  const visit = context.sql<MovableVisit>("SELECT * FROM visits WHERE id = ?").get(visitId);
-  if (!visit) throw new Refusal("not-found");
-  const service = context.sql<ServiceRow>("SELECT * FROM services WHERE id = ?").get(visit.service_id)!;
-  const wanted = { ...toPlace(service, visit, visit.zone_id), minutes: visit.minutes, before: visit.before_minutes, after: visit.after_minutes, crew: visit.crew };
-  return { visit, wanted, planning: loadPlanning(context, [date], visitId) };
-}
+const windowOf = (visit: VisitRow) => ({ date: visit.date, from: visit.window_from, to: visit.window_to });
+
+/** A person in the office is not bound by the booking rules; forecasts do not push one another aside. */
+const inOffice = (visit: VisitRow): AskOptions => ({ strict: false, ...(visit.state === "forecast" && { forecasts: "full" }) });
 
 /** For moving a visit on a date: each window and each technician, with what it would cost or why it cannot be. */
 export const placementOptions = defineView({
@@ -122,22 +119,25 @@ export const placementOptions = defineView({
   input: PlacementOptions,
   read(context, { visitId, date }) {
     const { business } = context;
-    const { visit, wanted, planning } = visitForPlacing(context, visitId, date);
-    const own = date === visit.date ? [{ date, from: visit.window_from, to: visit.window_to }] : [];
-    const pattern = windowsOn(readPattern(context), [date], business.time_zone).filter((w) => !own.some((o) => o.from === w.from && o.to === w.to));
+    const visit = readVisit(context, visitId);
+    const own = date === visit.date ? [windowOf(visit)] : [];
+    const pattern = windowsOn(readPattern(context, visit.service_id), [date], business.time_zone).filter((w) => !own.some((o) => o.from === w.from && o.to === w.to));
     const windows = [...own, ...pattern].sort((a, b) => a.from - b.from);
-    return windows.map((window) => {
-      const per = planning.technicians.map((technician) => {
-        const one = { ...planning, candidates: () => planning.candidates().filter((c) => c.id === String(technician.id)) };
-        const [answer] = answersWithin(context, one, { ...wanted, crew: 1 }, [window], false);
-        return answer?.offered
-          ? { id: technician.id, name: technician.name, fits: true as const, extraDriving: answer.extraDriving, arrives: localOf(answer.technicians[0]!.arrive[0], business.time_zone).minute }
-          : { id: technician.id, name: technician.name, fits: false as const, why: reasonsInWords(context, answer?.reasons ?? [])[0] ?? "" };
-      });
-      const [crew] = visit.crew > 1 ? answersWithin(context, planning, wanted, [window], false) : [];
+    const days = visit.first_visit_id === null ? daysOfWork(context, visit) : [visit];
+    const options = { ...inOffice(visit), without: days.map((d) => d.id) };
+    // Of a crew, each is looked at alone; who can come together is asked once more.
+    const alone = explainWithin(context, { ...placingOf(visit, days.length), crew: 1 }, windows, options);
+    const together = visit.crew > 1 ? answersWithin(context, placingOf(visit, days.length), windows, options) : [];
+    const names = namesOf(context);
+    return windows.map((window, i) => {
+      const crew = together[i];
       return {
         from: localOf(window.from, business.time_zone).minute, to: localOf(window.to, business.time_zone).minute,
-        isPromised: window.from === visit.window_from && window.to === visit.window_to, technicians: per,
+        isPromised: window.from === visit.window_from && window.to === visit.window_to,
+        technicians: alone[i]!.technicians.map(({ id, fits, reason }) => ({
+          id: Number(id), name: names.technician(id),
+          ...(fits ? { fits: true as const, extraDriving: fits.extraDriving, arrives: localOf(fits.arrive[0], business.time_zone).minute } : { fits: false as const, why: reasonWords({ technician: id, ...reason! }, names) }),
+        })),
         crew: crew?.offered ? crew.technicians.map((t) => Number(t.id)) : null,
       };
     });
@@ -173,7 +173,7 @@ export const visitSheet = defineView({
   input: OneVisit,
   read(context, { visitId }) {
     const { sql, business, hogar } = context;
-    const visit = sql<VisitRow & { job_id: number | null; repeat_id: number | null; started_at: number | null; ended_at: number | null; customer_id: number | null; phone: string | null; mail: string | null; note: string | null; postcode: string | null; total_minor: number | null; deposit_minor: number | null; job_state: string | null }>(
+    const visit = sql<BoardRow & { job_id: number | null; repeat_id: number | null; started_at: number | null; ended_at: number | null; customer_id: number | null; phone: string | null; mail: string | null; note: string | null; postcode: string | null; total_minor: number | null; deposit_minor: number | null; job_state: string | null }>(
       `SELECT ${visitColumns}, v.job_id, v.repeat_id, v.started_at, v.ended_at, coalesce(c.id, rc.id) AS customer_id, coalesce(c.phone, rc.phone) AS phone, coalesce(c.mail, rc.mail) AS mail,
         j.note, coalesce(t.postcode, rt.postcode) AS postcode, j.total_minor, j.deposit_minor, j.state AS job_state FROM ${visitTables} WHERE v.id = ?`,
     ).get(visitId);

@@ -7,6 +7,7 @@ import { invoice, money } from "./money";
 import { myVisit } from "./my-visit";
 import { setup } from "./setup";
 import { todayView } from "./today";
+import { whyNot, whyNotChoices } from "./why-not";
 
 /** The views that can be asked for from outside, by name. */
 export const views = {
@@ -28,6 +29,8 @@ export const views = {
   "setup": setup,
   "today": todayView,
   "visit-sheet": visitSheet,
+  "why-not": whyNot,
+  "why-not-choices": whyNotChoices,
 } as const;
 
 export type Views = typeof views;

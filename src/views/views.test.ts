@@ -1,7 +1,8 @@
 import { one, office, smallWorld, system, visitor } from "@demo/small-world";
 import { advanceVisit } from "@/operations/advance-visit";
 import { mustPerform } from "@/operations/door";
-import { closeDay, recordTimeOff, removeTimeOff, saveZone } from "@/operations/setup";
+import { closeDay, saveZone } from "@/operations/setup";
+import { recordTimeOff, removeTimeOff } from "@/operations/absences";
 import { makeRepeat } from "@/operations/repeats";
 import { receiveText } from "@/operations/receive-text";
 import type { TSchema, Static } from "@sinclair/typebox";

@@ -28,6 +28,9 @@ export function FormFrame({ title, note, problem, busy, onSave, children }: { ti
 
 export const promisedNote = (n: number): string | undefined => (n ? `${n} promised ${n === 1 ? "visit keeps" : "visits keep"} what was agreed; changes count for new bookings.` : undefined);
 
+/** A draft of something saved: without what the form does not send. */
+export const without = <T extends object, K extends keyof T>(row: T, ...keys: K[]): Omit<T, K> => Object.fromEntries(Object.entries(row).filter(([key]) => !keys.includes(key as K))) as Omit<T, K>;
+
 export function useSavedNote() {
   const { enqueueSnackbar } = useSnackbar();
   return (name: string) => enqueueSnackbar(`${name} is saved`, { variant: "success" });
@@ -53,6 +56,12 @@ function ParsedField({ value, show, parse, onValue, hint, wrong, ...props }: Omi
 type NumberProps = Omit<TextFieldProps, "value" | "onChange"> & { value: number; onValue: (value: number) => void; wrong?: string };
 
 export const WholeField = (props: NumberProps) => <ParsedField {...props} show={String} parse={(text) => (/^\d{1,7}$/.test(text.trim()) ? Number(text) : null)} hint="A whole number" />;
+
+/** A whole number, or nothing. */
+export const OptionalWholeField = ({ value, onValue, ...props }: Omit<NumberProps, "value" | "onValue"> & { value: number | null; onValue: (value: number | null) => void }) => (
+  <ParsedField {...props} value={value ?? none} onValue={(typed) => onValue(typed === none ? null : typed)} show={(v) => (v === none ? "" : String(v))} parse={(text) => (text.trim() === "" ? none : /^\d{1,7}$/.test(text.trim()) ? Number(text) : null)} hint="A whole number, or nothing" />
+);
+const none = -1;
 
 export const MoneyField = ({ currency, ...props }: NumberProps & { currency: string }) => (
   <ParsedField {...props} show={(v) => moneyWords(v, currency).replace(/[^\d.]/g, "")} parse={(text) => parseMoney(text, currency)} hint="An amount, such as 89.50" />

@@ -1,28 +1,35 @@
 "use client";
+import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
 import Autocomplete from "@mui/material/Autocomplete";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
+import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
-import { Columns, Field, FormFrame, MoneyField, promisedNote, useSavedNote, WholeField } from "./form-parts";
+import { Columns, Field, FormFrame, MoneyField, promisedNote, useSavedNote, WholeField, without } from "./form-parts";
+import { capacityWords, HoursField, LevelField, LimitsField, PatternField, TechniciansField } from "./rule-fields";
 import type { SetupData } from "./setup-screen";
 
 type Service = SetupData["services"][number];
-const fresh = { id: null, code: "", name: "", category: "", description: "", priceMinor: 0, taxBp: 2100, minutes: 60, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: [] as string[], deposit: { kind: "none" as Service["deposit"]["kind"], value: 0 }, active: true };
+type Draft = Omit<Service, "id" | "hue" | "promised"> & { id: number | null };
+const fresh: Draft = {
+  id: null, code: "", name: "", category: "", description: "", priceMinor: 0, taxBp: 2100, minutes: 60, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: [], deposit: { kind: "none", value: 0 }, active: true,
+  days: 1, noticeMinutes: 0, capacity: null, wish: "none", windows: null, hours: [], technicians: [], limits: { window: null, day: null, week: null },
+};
 
 export function ServiceForm({ service, data, saved }: { service: Service | null; data: SetupData; saved: (id: number) => void }) {
-  const [draft, setDraft] = useState<Omit<typeof fresh, "id"> & { id: number | null }>(service ?? fresh);
+  const [draft, setDraft] = useState<Draft>(() => (service ? without(service, "hue", "promised") : fresh));
   const { send, busy, problem, wrong } = useChange("save-service");
   const note = useSavedNote();
   const set = (change: Partial<typeof draft>) => setDraft({ ...draft, ...change });
 
   const save = async () => {
-    const { id, code, name, category, description, priceMinor, taxBp, minutes, beforeMinutes, afterMinutes, crew, skills, deposit, active } = draft;
-    const done = await send({ id, code, name, category, description, priceMinor, taxBp, minutes, beforeMinutes, afterMinutes, crew, skills, deposit, active });
+    const done = await send(draft);
     if (!done) return;
-    note(name);
+    note(draft.name);
     saved(done.value.id);
   };
   return (
@@ -43,7 +50,8 @@ export function ServiceForm({ service, data, saved }: { service: Service | null;
         <WholeField label="Minutes before" value={draft.beforeMinutes} onValue={(beforeMinutes) => set({ beforeMinutes })} wrong={wrong("/beforeMinutes")} />
         <WholeField label="Minutes after" value={draft.afterMinutes} onValue={(afterMinutes) => set({ afterMinutes })} wrong={wrong("/afterMinutes")} />
       </Columns>
-      <Autocomplete multiple freeSolo options={data.skills} value={draft.skills} onChange={(_, skills) => set({ skills })} renderInput={(params) => <TextField {...params} label="Skills needed" helperText="Choose, or type a new one and press Enter" />} />
+      <Autocomplete multiple freeSolo options={data.skills} value={draft.skills.map((s) => s.name)} onChange={(_, names) => set({ skills: names.map((name) => draft.skills.find((s) => s.name === name) ?? { name, level: 1 }) })} renderInput={(params) => <TextField {...params} label="Skills needed" helperText="Choose, or type a new one and press Enter" />} />
+      <Levels skills={draft.skills} onSkills={(skills) => set({ skills })} />
       <Columns>
         <TextField select label="Deposit" value={draft.deposit.kind} onChange={(e) => set({ deposit: { kind: e.target.value as Service["deposit"]["kind"], value: 0 } })}>
           <MenuItem value="none">none</MenuItem>
@@ -55,6 +63,47 @@ export function ServiceForm({ service, data, saved }: { service: Service | null;
         {draft.deposit.kind === "percent" && <WholeField label="Deposit, %" value={draft.deposit.value / 100} onValue={(percent) => set({ deposit: { kind: "percent", value: percent * 100 } })} wrong={wrong("/deposit/value")} />}
       </Columns>
       <FormControlLabel control={<Switch checked={draft.active} onChange={(e) => set({ active: e.target.checked })} />} label="Can be booked at the front door" />
+      <OwnRules draft={draft} set={set} data={data} wrong={wrong} />
     </FormFrame>
+  );
+}
+
+/** Where a service asks for more than the first level of a skill. */
+function Levels({ skills, onSkills }: { skills: Draft["skills"]; onSkills: (skills: Draft["skills"]) => void }) {
+  return skills.map((skill) => (
+    <Box key={skill.name} sx={{ display: "flex", gap: 3, alignItems: "center", pl: 3 }}>
+      <Box sx={{ width: 150 }}>{skill.name}</Box>
+      <LevelField name={skill.name} level={skill.level} onLevel={(level) => onSkills(skills.map((s) => (s === skill ? { ...s, level } : s)))} />
+    </Box>
+  ));
+}
+
+/** What differs from the booking rules of the business. */
+function OwnRules({ draft, set, data, wrong }: { draft: Draft; set: (change: Partial<Draft>) => void; data: SetupData; wrong: (path: string) => string | undefined }) {
+  return (
+    <Box component="section" aria-label="Booking rules of this service" sx={{ display: "grid", gap: 4, borderTop: `1px solid ${ink.line}`, pt: 4 }}>
+      <Typography variant="h3">Booking rules of its own</Typography>
+      <Columns>
+        <WholeField label="Days" value={draft.days} onValue={(days) => set({ days })} wrong={wrong("/days")} helperText="Working days in a row, with the same crew" />
+        <WholeField label="Notice, hours" value={draft.noticeMinutes / 60} onValue={(hours) => set({ noticeMinutes: hours * 60 })} wrong={wrong("/noticeMinutes")} helperText="The longest of business, zone and service counts" />
+        <TextField select label="Capacity" value={draft.capacity ?? "business"} onChange={(e) => set({ capacity: e.target.value === "business" ? null : (e.target.value as Draft["capacity"]) })} helperText={draft.capacity ? capacityWords[draft.capacity].about : "As the business has it"}>
+          <MenuItem value="business">As the business</MenuItem>
+          {Object.entries(capacityWords).map(([mode, { name }]) => <MenuItem key={mode} value={mode}>{name}</MenuItem>)}
+        </TextField>
+      </Columns>
+      <Columns>
+        <TextField select label="Customers may wish for a technician" value={draft.wish} onChange={(e) => set({ wish: e.target.value as Draft["wish"] })}>
+          <MenuItem value="none">no</MenuItem>
+          <MenuItem value="preferred">yes, if it can be</MenuItem>
+          <MenuItem value="only">yes, and nobody else comes</MenuItem>
+        </TextField>
+      </Columns>
+      <TechniciansField label="Technicians who do it" ids={draft.technicians} onIds={(technicians) => set({ technicians })} data={data} />
+      <LimitsField limits={draft.limits} onLimits={(limits) => set({ limits })} wrong={wrong} />
+      <FormControlLabel control={<Switch checked={draft.windows !== null} onChange={(e) => set({ windows: e.target.checked ? data.rules.windows : null })} />} label="Windows of its own" />
+      {draft.windows && <PatternField parts={draft.windows} onParts={(windows) => set({ windows })} wrong={wrong} />}
+      <FormControlLabel control={<Switch checked={draft.hours.length > 0} onChange={(e) => set({ hours: e.target.checked ? [0, 1, 2, 3, 4].map((weekday) => ({ weekday, opens: 480, closes: 1020 })) : [] })} />} label="Done at certain hours only" />
+      {draft.hours.length > 0 && <HoursField title="Hours of this service" hours={draft.hours} onHours={(hours) => set({ hours })} wrong={wrong} />}
+    </Box>
   );
 }

@@ -63,7 +63,7 @@ function Form({ part, data, id, saved }: { part: PartPath; data: SetupData; id: 
   if (part === "windows") return <RulesForm data={data} saved={saved} />;
   if (id === null) return <Box sx={{ color: ink.ash }}>Choose one at the left, or add a new one.</Box>;
   switch (part) {
-    case "zones": return <ZoneForm key={id} zone={of(data.zones)} currency={data.currency} saved={saved} />;
+    case "zones": return <ZoneForm key={id} zone={of(data.zones)} data={data} saved={saved} />;
     case "technicians": return <TechnicianForm key={id} technician={of(data.technicians)} data={data} saved={saved} />;
     case "services": return <ServiceForm key={id} service={of(data.services)} data={data} saved={saved} />;
     case "people": return <PersonForm key={id} person={of(data.people)} data={data} saved={saved} />;

@@ -1,25 +1,26 @@
 "use client";
 import { useState } from "react";
 import { useChange } from "@/ui/use-change";
-import { Columns, Field, FormFrame, MoneyField, promisedNote, TimeField, useSavedNote, WeekdaysField, WholeField } from "./form-parts";
+import { Columns, Field, FormFrame, MoneyField, OptionalWholeField, promisedNote, TimeField, useSavedNote, WeekdaysField, WholeField, without } from "./form-parts";
+import { LimitsField, TechniciansField } from "./rule-fields";
 import type { SetupData } from "./setup-screen";
 
 type Zone = SetupData["zones"][number];
 type Draft = Omit<Zone, "id" | "postcodes" | "promised"> & { id: number | null };
 
-export function ZoneForm({ zone, currency, saved }: { zone: Zone | null; currency: string; saved: (id: number) => void }) {
-  const [draft, setDraft] = useState<Draft>(zone ?? { id: null, name: "", weekdays: 31, serveFrom: 7 * 60, serveTo: 19 * 60, noticeMinutes: 0, surchargeMinor: 0, smallestOrderMinor: 0 });
+export function ZoneForm({ zone, data, saved }: { zone: Zone | null; data: SetupData; saved: (id: number) => void }) {
+  const { currency } = data;
+  const [draft, setDraft] = useState<Draft>(zone ? without(zone, "postcodes", "promised") : { technicians: [], limits: { window: null, day: null, week: null }, windingPercent: null, kmh: null, id: null, name: "", weekdays: 31, serveFrom: 7 * 60, serveTo: 19 * 60, noticeMinutes: 0, surchargeMinor: 0, smallestOrderMinor: 0 });
   const [postcodes, setPostcodes] = useState(zone?.postcodes.join("\n") ?? "");
   const { send, busy, problem, wrong } = useChange("save-zone");
   const note = useSavedNote();
   const set = (change: Partial<Draft>) => setDraft({ ...draft, ...change });
 
   const save = async () => {
-    const { id, name, weekdays, serveFrom, serveTo, noticeMinutes, surchargeMinor, smallestOrderMinor } = draft;
     const list = postcodes.split(/[\n,;]+/).map((p) => p.trim()).filter(Boolean);
-    const done = await send({ id, name, postcodes: list, weekdays, serveFrom, serveTo, noticeMinutes, surchargeMinor, smallestOrderMinor });
+    const done = await send({ ...draft, postcodes: list });
     if (!done) return;
-    note(name);
+    note(draft.name);
     saved(done.value.id);
   };
   return (
@@ -35,6 +36,12 @@ export function ZoneForm({ zone, currency, saved }: { zone: Zone | null; currenc
       <Columns>
         <MoneyField currency={currency} label={`Surcharge, ${currency}`} value={draft.surchargeMinor} onValue={(surchargeMinor) => set({ surchargeMinor })} wrong={wrong("/surchargeMinor")} />
         <MoneyField currency={currency} label={`Smallest order, ${currency}`} value={draft.smallestOrderMinor} onValue={(smallestOrderMinor) => set({ smallestOrderMinor })} wrong={wrong("/smallestOrderMinor")} />
+      </Columns>
+      <TechniciansField label="Technicians who go there" ids={draft.technicians} onIds={(technicians) => set({ technicians })} data={data} />
+      <LimitsField limits={draft.limits} onLimits={(limits) => set({ limits })} wrong={wrong} />
+      <Columns>
+        <OptionalWholeField label="Speed, km/h" value={draft.kmh} onValue={(kmh) => set({ kmh })} wrong={wrong("/kmh")} helperText={`For estimates where no roads are known. Empty: ${data.business.kmh}`} />
+        <OptionalWholeField label="Winding, %" value={draft.windingPercent} onValue={(windingPercent) => set({ windingPercent })} wrong={wrong("/windingPercent")} helperText={`The way, of the straight line. Empty: ${data.business.windingPercent}`} />
       </Columns>
     </FormFrame>
   );

@@ -1,0 +1,18 @@
+import { isDate } from "@/core/time/local";
+import { whyNotChoices } from "@/views/why-not";
+import { read } from "@/app/server/read";
+import { Top } from "../top";
+import { WhyNot } from "./why-not";
+
+export const metadata = { title: "Why not?" };
+
+export default async function WhyNotPage({ searchParams }: { searchParams: Promise<{ address?: string; service?: string; date?: string }> }) {
+  const { address, service, date } = await searchParams;
+  const choices = await read(whyNotChoices, { addressId: address ?? null }, "/why-not");
+  return (
+    <>
+      <Top title="Why not?" sum="Which windows can be promised, who makes them possible, and what stands against the others" />
+      <WhyNot choices={choices} serviceId={Number(service) || null} date={date && isDate(date) ? date : null} />
+    </>
+  );
+}

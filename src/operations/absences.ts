@@ -1,0 +1,111 @@
+import { prepareDay } from "@/core/routes/insertion";
+import type { Day, Travel } from "@/core/routes/timing";
+import { epochMinute, type LocalDate } from "@/core/time/local";
+import { Refusal } from "@/core/problems";
+import { RecordErrand, RecordTimeOff, RemoveErrand, RemoveTimeOff, SetDayHours } from "@/schemas/setup";
+import { defineOperation, type OperationContext } from "./door";
+import { takeOut, withStop, writeDay } from "./placing";
+import { loadPlanning, type PlannedStop } from "./planning";
+
+/**
+ * What takes a technician's time: time off, errands, other hours on one date. Visits that can no
+ * longer be kept lose their technician and wait in the tray; each operation tells how many.
+ */
+export const recordTimeOff = defineOperation({
+  name: "record-time-off",
+  access: "board.change",
+  input: RecordTimeOff,
+  run(context, { technicianId, firstDate, lastDate, reason, fromMinute, toMinute }) {
+    const { sql, today } = context;
+    if (lastDate < firstDate) throw new Refusal("invalid-input", { fields: { "/lastDate": "The last day is not before the first." } });
+    if ((fromMinute === undefined) !== (toMinute === undefined) || (fromMinute ?? 0) >= (toMinute ?? 1)) throw new Refusal("invalid-input", { fields: { "/toMinute": "The hours end after they begin." } });
+    mustKnow(context, technicianId);
+    const dates = sql<{ date: string }>("SELECT DISTINCT date FROM placements WHERE technician_id = ? AND date BETWEEN ? AND ? AND date >= ?").all(technicianId, firstDate, lastDate, today).map((d) => d.date);
+    return changingDays(context, technicianId, dates, () => sql<{ id: number }>("INSERT INTO time_off (technician_id, first_date, last_date, reason, from_minute, to_minute) VALUES (?, ?, ?, ?, ?, ?) RETURNING id").get(technicianId, firstDate, lastDate, reason, fromMinute ?? null, toMinute ?? null)!);
+  },
+});
+
+export const removeTimeOff = defineOperation({
+  name: "remove-time-off",
+  access: "board.change",
+  input: RemoveTimeOff,
+  run: ({ sql }, { id }) => void sql("DELETE FROM time_off WHERE id = ?").run(id),
+});
+
+/** A blocked time of a technician; with an address, the way there and back is driven. */
+export const recordErrand = defineOperation({
+  name: "record-errand",
+  access: "board.change",
+  input: RecordErrand,
+  run(context, { technicianId, date, fromMinute, toMinute, title, addressId }) {
+    const { sql, hogar, business } = context;
+    if (toMinute <= fromMinute) throw new Refusal("invalid-input", { fields: { "/toMinute": "An errand ends after it begins." } });
+    mustKnow(context, technicianId);
+    const address = addressId === null ? null : hogar.gateways.places.find(addressId);
+    if (addressId !== null && !address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
+    return changingDays(context, technicianId, [date], () => sql<{ id: number }>("INSERT INTO errands (technician_id, date, begins, ends, title, place, lng, lat) VALUES (?, ?, ?, ?, ?, ?, ?, ?) RETURNING id")
+      .get(technicianId, date, epochMinute(date, fromMinute, business.time_zone), epochMinute(date, toMinute, business.time_zone), title.trim(), address?.line ?? "", address?.lng ?? null, address?.lat ?? null)!);
+  },
+});
+
+export const removeErrand = defineOperation({
+  name: "remove-errand",
+  access: "board.change",
+  input: RemoveErrand,
+  run: ({ sql }, { id }) => void sql("DELETE FROM errands WHERE id = ?").run(id),
+});
+
+export const setDayHours = defineOperation({
+  name: "set-day-hours",
+  access: "board.change",
+  input: SetDayHours,
+  run(context, { technicianId, date, spans }) {
+    mustKnow(context, technicianId);
+    const odd = (spans ?? []).findIndex((span, i) => span.closes <= span.opens || (i > 0 && span.opens < spans![i - 1]!.closes));
+    if (odd >= 0) throw new Refusal("invalid-input", { fields: { [`/spans/${odd}`]: "Spans come in order, do not overlap and end after they begin." } });
+    return changingDays(context, technicianId, [date], () => {
+      context.sql("DELETE FROM day_hours WHERE technician_id = ? AND date = ?").run(technicianId, date);
+      for (const { opens, closes } of spans ?? []) context.sql("INSERT INTO day_hours VALUES (?, ?, ?, ?)").run(technicianId, date, opens, closes);
+      return {};
+    });
+  },
+});
+
+function mustKnow({ sql }: OperationContext, technicianId: number): void {
+  if (!sql("SELECT 1 FROM technicians WHERE id = ?").get(technicianId)) throw new Refusal("not-found");
+}
+
+/**
+ * Makes a change to a technician's days and puts their visits back in: in the order they had where
+ * that still works, otherwise one by one. What no longer fits is taken out, with the whole of its
+ * crew. What was late before the change may stay as late as it was.
+ */
+function changingDays<R extends object>(context: OperationContext, technicianId: number, dates: readonly LocalDate[], change: () => R | undefined): R & { freed: number } {
+  const before = loadPlanning(context, dates);
+  const stops = new Map(dates.map((date) => [date, before.dayOf(technicianId, date).day.stops]));
+  const result = change()!;
+  const planning = loadPlanning(context, dates);
+  let freed = 0;
+  for (const date of dates) {
+    const latest = new Map(stops.get(date)!.map((stop) => [stop.visitId, stop.latest]));
+    const { promised } = planning.dayOf(technicianId, date);
+    const day = { ...promised, stops: promised.stops.map((stop) => ({ ...stop, latest: Math.max(stop.latest, stop.visitId === null ? stop.latest : (latest.get(stop.visitId) ?? stop.latest)) })) };
+    const { kept, out } = prepareDay(day, planning.travel) ? { kept: day, out: [] } : rebuilt(day, planning.travel);
+    for (const { visitId } of out) takeOut(context, visitId!);
+    writeDay(context, technicianId, date, kept, planning);
+    freed += out.length;
+  }
+  return { ...result, freed };
+}
+
+/** The day with the visits that fit around its errands, and those that do not. */
+function rebuilt(day: Day<PlannedStop>, travel: Travel): { kept: Day<PlannedStop>; out: PlannedStop[] } {
+  let kept: Day<PlannedStop> = { ...day, stops: day.stops.filter((s) => s.visitId === null) };
+  const out: PlannedStop[] = [];
+  for (const stop of day.stops.filter((s) => s.visitId !== null)) {
+    const grown = withStop(kept, stop, travel);
+    if (grown) kept = grown;
+    else out.push(stop);
+  }
+  return { kept, out };
+}

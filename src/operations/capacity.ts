@@ -1,0 +1,58 @@
+import { groupBy } from "@/core/group";
+import { addDays } from "@/core/time/local";
+import { mondayOf, takenOf, type Booking, type Limit } from "@/core/windows/limits";
+import type { Capacity } from "@/core/windows/offers";
+import type { ViewContext } from "./door";
+import type { VisitToPlace } from "./visits";
+
+interface LimitRow {
+  scope: Limit["of"];
+  subject_id: number;
+  per: Limit["per"];
+  most: number;
+}
+
+interface BookingRow extends Booking {
+  zone_id: number | null;
+  service_id: number;
+}
+
+export interface Limits {
+  capacity: Capacity;
+  /** Of the business, the visit's zone and its service. */
+  limits: Limit[];
+  ofTechnician: (id: string) => Limit[];
+}
+
+/** How many visits may still be taken, with what is booked counted where a limit asks for it. */
+export function readLimits(context: ViewContext, visit: VisitToPlace, mode: Capacity["mode"], without: readonly number[]): Limits {
+  const { sql, business } = context;
+  const rows = sql<LimitRow>("SELECT * FROM limits").all();
+  const about = rows.filter((row) => row.scope === "business" || (row.scope === "zone" && row.subject_id === visit.zoneId) || (row.scope === "service" && row.subject_id === visit.serviceId));
+  const ofTechnicians = rows.filter((row) => row.scope === "technician");
+  const states = business.forecast_room === "none" ? "('cancelled', 'forecast')" : "('cancelled')";
+  // Weeks are counted whole: from the Monday of this one.
+  const since = mondayOf(context.today);
+  const until = addDays(since, business.horizon_days + 21);
+  const left = JSON.stringify(without);
+
+  const bookings = about.length === 0 ? [] : sql<BookingRow>(
+    `SELECT date, window_from AS "from", zone_id, service_id FROM visits WHERE date BETWEEN ? AND ? AND state NOT IN ${states} AND id NOT IN (SELECT value FROM json_each(?))`,
+  ).all(since, until, left);
+  const takenBy = { business: takenOf(bookings), zone: takenOf(bookings.filter((b) => b.zone_id === visit.zoneId)), service: takenOf(bookings.filter((b) => b.service_id === visit.serviceId)) };
+
+  const placed = groupBy(
+    ofTechnicians.length === 0 ? [] : sql<Booking & { technician_id: number }>(
+      `SELECT v.date, v.window_from AS "from", p.technician_id FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.date BETWEEN ? AND ? AND v.state NOT IN ${states} AND v.id NOT IN (SELECT value FROM json_each(?))`,
+    ).all(since, until, left),
+    (row) => row.technician_id,
+  );
+  const technicianLimits = groupBy(ofTechnicians.map((row) => ({ id: String(row.subject_id), limit: { of: row.scope, per: row.per, most: row.most, taken: takenOf(placed.get(row.subject_id) ?? []) } })), (row) => row.id);
+
+  const byCount = mode === "count" ? about.find((row) => row.scope === "business" && row.per === "window") : undefined;
+  return {
+    capacity: mode === "count" ? { mode, most: byCount?.most ?? 0, taken: takenBy.business } : { mode },
+    limits: about.filter((row) => row !== byCount).map((row) => ({ of: row.scope, per: row.per, most: row.most, taken: takenBy[row.scope as keyof typeof takenBy] })),
+    ofTechnician: (id) => (technicianLimits.get(id) ?? []).map((row) => row.limit),
+  };
+}

@@ -1,0 +1,133 @@
+import { groupBy } from "@/core/group";
+import type { Pace, Point } from "@/core/place/points";
+import type { Travel } from "@/core/routes/timing";
+import { epochMinute, weekdayOf, type LocalDate } from "@/core/time/local";
+import { joinSpans, subtractSpans, type Span } from "@/core/time/spans";
+import type { TechnicianDay } from "@/core/windows/offers";
+import type { ViewContext } from "./door";
+
+/** A placed visit, with its place as the engines know it. */
+export interface PlacementRow {
+  visit_id: number;
+  technician_id: number;
+  date: string;
+  state: string;
+  window_from: number;
+  window_to: number;
+  meet_at: number | null;
+  minutes: number;
+  before_minutes: number;
+  after_minutes: number;
+  lng: number;
+  lat: number;
+  zone_id: number | null;
+  arrives: number;
+  started_at: number | null;
+  ended_at: number | null;
+  place: number;
+}
+
+export interface ErrandRow {
+  id: number;
+  technician_id: number;
+  date: string;
+  begins: number;
+  ends: number;
+  title: string;
+  place: string;
+  lng: number | null;
+  lat: number | null;
+}
+
+/** One technician's day as the database has it. */
+export interface StoredDay {
+  start: number;
+  end: number;
+  /** Hours at work, without time off and errands that have no place. */
+  spans: Span[];
+  placed: PlacementRow[];
+  /** Errands that have a place, with its number. */
+  errands: (ErrandRow & { number: number })[];
+  /** Why there are no spans, where there are none, and what was said of it. */
+  absence: "off" | "outside-hours" | null;
+  reason: string | null;
+  /** The day prepared for new stops, by what it is prepared for; filled when first asked for. */
+  prepared: Map<string, TechnicianDay>;
+}
+
+export interface DayKey {
+  technicianId: number;
+  date: LocalDate;
+}
+
+/** Reads days from the database, with a handful of queries whatever their number. */
+export function readDays(context: ViewContext, keys: readonly DayKey[]): Map<string, StoredDay> {
+  const days = new Map<string, StoredDay>();
+  if (keys.length === 0) return days;
+  const { sql, business } = context;
+  const { place } = placesOf(context);
+  const dates = keys.map((k) => k.date).sort();
+  const [first, last] = [dates[0]!, dates.at(-1)!];
+  const only = new Set(keys.map((k) => k.technicianId));
+  // One technician's day is asked for alone after each change to it: then nobody else's is read.
+  const whose = only.size === 1 ? [...only][0]! : null;
+
+  const rows = sql<PlacementRow>(
+    `SELECT p.visit_id, p.technician_id, p.date, p.arrives, v.state, v.window_from, v.window_to, v.meet_at, v.minutes, v.before_minutes, v.after_minutes, v.lng, v.lat, v.zone_id, v.started_at, v.ended_at
+     FROM placements p JOIN visits v ON v.id = p.visit_id
+     WHERE p.date BETWEEN @first AND @last ${whose === null ? "" : "AND p.technician_id = @whose"} ORDER BY p.date, p.arrives`,
+  ).all({ first, last, ...(whose !== null && { whose }) });
+  const placed = groupBy(rows, keyOf);
+  const errands = groupBy(sql<ErrandRow>("SELECT * FROM errands WHERE date BETWEEN ? AND ? ORDER BY begins").all(first, last), keyOf);
+  const dayHours = groupBy(sql<{ technician_id: number; date: string; opens: number; closes: number }>("SELECT * FROM day_hours WHERE date BETWEEN ? AND ? ORDER BY opens").all(first, last), keyOf);
+  const week = groupBy(sql<{ technician_id: number; weekday: number; opens: number; closes: number }>("SELECT * FROM working_spans ORDER BY opens").all(), (s) => `${s.technician_id} ${s.weekday}`);
+  const off = groupBy(
+    sql<{ technician_id: number; first_date: string; last_date: string; reason: string; from_minute: number | null; to_minute: number | null }>("SELECT * FROM time_off WHERE last_date >= ? AND first_date <= ?").all(first, last),
+    (o) => o.technician_id,
+  );
+  const homes = new Map(sql<{ id: number; start_lng: number; start_lat: number; end_lng: number; end_lat: number }>("SELECT * FROM technicians").all().map((t) => [t.id, { start: place({ lng: t.start_lng, lat: t.start_lat }, null), end: place({ lng: t.end_lng, lat: t.end_lat }, null) }]));
+
+  for (const { technicianId, date } of keys) {
+    const key = `${technicianId} ${date}`;
+    const at = (minute: number) => epochMinute(date, minute, business.time_zone);
+    const hours = (dayHours.get(key) ?? week.get(`${technicianId} ${weekdayOf(date)}`) ?? []).map((s): Span => [at(s.opens), at(s.closes)]);
+    const away = (off.get(technicianId) ?? []).filter((o) => o.first_date <= date && date <= o.last_date);
+    const wholeDay = away.find((o) => o.from_minute === null);
+    const own = errands.get(key) ?? [];
+    const somewhere = own.flatMap((e) => (e.lng === null ? [] : [{ ...e, number: place({ lng: e.lng, lat: e.lat! }, null) }]));
+    const nowhere = own.filter((e) => e.lng === null).map((e): Span => [e.begins, e.ends]);
+    const hoursOff = away.flatMap((o): Span[] => (o.from_minute === null ? [] : [[at(o.from_minute), at(o.to_minute!)]]));
+    // Whoever has an errand at a place is at work then, whatever the usual hours.
+    const working = wholeDay ? [] : subtractSpans(joinSpans([...hours, ...somewhere.map((e): Span => [e.begins, e.ends])]), [...hoursOff, ...nowhere]);
+    days.set(key, {
+      ...homes.get(technicianId)!,
+      spans: working,
+      placed: (placed.get(key) ?? []).map((row) => ({ ...row, place: place(row, row.zone_id) })),
+      errands: wholeDay ? [] : somewhere,
+      absence: wholeDay ? "off" : working.length ? null : hours.length ? "off" : "outside-hours",
+      reason: wholeDay?.reason ?? (working.length ? null : (away[0]?.reason ?? null)),
+      prepared: new Map(),
+    });
+  }
+  return days;
+}
+
+export const keyOf = (row: { technician_id: number; date: string }): string => `${row.technician_id} ${row.date}`;
+
+/** Numbers for places, and driving minutes between them with the business's safety margin. */
+export function placesOf({ hogar, business, sql }: ViewContext): { place: (point: Point, zoneId: number | null) => number; travel: Travel } {
+  const { roads } = hogar.gateways;
+  const usual: Pace = { windingFactor: business.winding_percent / 100, kmh: business.kmh };
+  const paces = new Map(
+    sql<{ id: number; winding_percent: number | null; kmh: number | null }>("SELECT id, winding_percent, kmh FROM zones WHERE winding_percent IS NOT NULL OR kmh IS NOT NULL").all()
+      .map((z) => [z.id, { windingFactor: (z.winding_percent ?? business.winding_percent) / 100, kmh: z.kmh ?? business.kmh }]),
+  );
+  const factor = 1 + business.travel_margin_percent / 100;
+  return {
+    place: ({ lng, lat }, zoneId) => roads.place({ lng, lat }, (zoneId !== null && paces.get(zoneId)) || usual),
+    travel(from, to) {
+      const driven = roads.minutes(from, to);
+      return driven === 0 ? 0 : Math.ceil(driven * factor) + business.travel_margin_minutes;
+    },
+  };
+}

@@ -1,0 +1,61 @@
+import type { Point } from "@/core/place/points";
+import { Refusal } from "@/core/problems";
+import type { ViewContext } from "./door";
+
+/** What has to be known of a visit to find room for it. */
+export interface VisitToPlace {
+  point: Point;
+  zoneId: number | null;
+  serviceId: number;
+  minutes: number;
+  before: number;
+  after: number;
+  crew: number;
+  /** Consecutive working days with the same crew. */
+  days: number;
+  /** The customer's wish for a technician. */
+  wanted?: { technicianId: number; only: boolean } | null;
+}
+
+export interface VisitRow {
+  id: number;
+  state: string;
+  job_id: number | null;
+  repeat_id: number | null;
+  first_visit_id: number | null;
+  service_id: number;
+  zone_id: number | null;
+  date: string;
+  window_from: number;
+  window_to: number;
+  meet_at: number | null;
+  minutes: number;
+  before_minutes: number;
+  after_minutes: number;
+  crew: number;
+  lng: number;
+  lat: number;
+}
+
+/** Refuses where there is no such visit. */
+export function readVisit({ sql }: ViewContext, id: number): VisitRow {
+  const visit = sql<VisitRow>("SELECT * FROM visits WHERE id = ?").get(id);
+  if (!visit) throw new Refusal("not-found");
+  return visit;
+}
+
+/** The days of work that a visit belongs to, from the first one on; a visit alone is a list of one. */
+export const daysOfWork = ({ sql }: ViewContext, visit: VisitRow): VisitRow[] =>
+  sql<VisitRow>("SELECT * FROM visits WHERE (id = @first OR first_visit_id = @first) AND state <> 'cancelled' ORDER BY window_from").all({ first: visit.first_visit_id ?? visit.id });
+
+/** A visit to be placed anew, as it was agreed: a later change of its service does not touch it. */
+export const placingOf = (visit: VisitRow, days = 1): VisitToPlace => ({
+  point: { lng: visit.lng, lat: visit.lat },
+  zoneId: visit.zone_id,
+  serviceId: visit.service_id,
+  minutes: visit.minutes,
+  before: visit.before_minutes,
+  after: visit.after_minutes,
+  crew: visit.crew,
+  days,
+});

@@ -1,0 +1,97 @@
+import { localOf } from "@/core/time/local";
+import { skillGap } from "@/core/windows/skills";
+import { explainWindows } from "@/core/windows/offers";
+import type { CrewReason, Reason, RuleReason } from "@/core/windows/reasons";
+import { reasonWords, remedyWords, technicianReasonWords } from "@/core/windows/words";
+import { Type } from "@sinclair/typebox";
+import { WhyNot } from "@/schemas/booking";
+import { input, OrNull } from "@/schemas/common";
+import { Refusal } from "@/core/problems";
+import { toPlace, zoneOf, type ServiceRow } from "@/operations/booking";
+import { namesOf, questionFor } from "@/operations/placing";
+import type { PlannedStop } from "@/operations/planning";
+import { defineView } from "./view";
+
+/** What can be asked about: the services, the technicians, and the address that came with the link. */
+export const whyNotChoices = defineView({
+  name: "why-not-choices",
+  access: "office.see",
+  input: input({ addressId: OrNull(Type.String({ maxLength: 40 })) }),
+  read({ sql, hogar, today }, { addressId }) {
+    const found = addressId === null ? null : hogar.gateways.places.find(addressId);
+    return {
+      today,
+      address: found && { id: found.id, line: found.line, postcode: found.postcode },
+      services: sql<{ id: number; code: string; name: string }>("SELECT id, code, name FROM services WHERE active = 1 ORDER BY category, name").all(),
+      technicians: sql<{ id: number; name: string }>("SELECT id, name FROM technicians WHERE active = 1 ORDER BY position").all(),
+    };
+  },
+});
+
+/**
+ * Every window of a day for a visit, and every technician: who can come and when, or what stops
+ * them, by how much, between which visits, and what change would open it. It asks the engine that
+ * sells the windows, with all rules in force.
+ */
+export const whyNot = defineView({
+  name: "why-not",
+  access: "office.see",
+  input: WhyNot,
+  read(context, { addressId, serviceId, date, technicianId, only }) {
+    const { sql, hogar, business } = context;
+    const address = hogar.gateways.places.find(addressId);
+    if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
+    const service = sql<ServiceRow>("SELECT * FROM services WHERE id = ?").get(serviceId);
+    if (!service) throw new Refusal("service-not-offered");
+    const zone = zoneOf(context, address.postcode);
+    const wanted = technicianId === null ? null : { technicianId, only };
+    const question = questionFor(context, { ...toPlace(service, address, zone?.id ?? null), wanted }, [date]);
+    const names = namesOf(context);
+    const ofDay = (epoch: number) => localOf(epoch, business.time_zone).minute;
+    const told = (reason: RuleReason | CrewReason) => ({ code: reason.code, words: reasonWords(reason, names), remedy: isOfCrew(reason) ? null : remedyWords(reason, names) });
+
+    /** Whose visits lie before and after a position of somebody's day. */
+    const between = (technician: string, on: string, position: number): string => {
+      const { stops } = question.planning.dayOf(Number(technician), on).day;
+      const nameOf = (stop: PlannedStop | undefined, none: string) => {
+        if (!stop) return none;
+        if (stop.errandId !== null) return sql<{ title: string }>("SELECT title FROM errands WHERE id = ?").get(stop.errandId)!.title;
+        return visitName(stop.visitId!);
+      };
+      return `between ${nameOf(stops[position - 1], "the start of the day")} and ${nameOf(stops[position], "the way home")}`;
+    };
+    const visitName = (id: number): string => {
+      const { name } = sql<{ name: string }>(
+        "SELECT coalesce(c.name, rc.name, 'a hold') AS name FROM visits v LEFT JOIN jobs j ON j.id = v.job_id LEFT JOIN customers c ON c.id = j.customer_id LEFT JOIN repeats r ON r.id = v.repeat_id LEFT JOIN customers rc ON rc.id = r.customer_id WHERE v.id = ?",
+      ).get(id)!;
+      return name;
+    };
+
+    return {
+      zone: zone?.name ?? null,
+      service: { name: service.name, minutes: service.minutes, before: service.before_minutes, after: service.after_minutes, crew: service.crew, days: service.days },
+      mode: question.rules.capacity.mode,
+      technicians: question.technicians.map(({ id, skills }) => ({ id, name: names.technician(id), able: skillGap(skills, question.visit.skills, date) === null })),
+      windows: explainWindows(question).map(({ answer, rules, technicians }) => ({
+        from: ofDay(answer.from),
+        to: ofDay(answer.to),
+        offered: answer.offered,
+        onOurWay: answer.offered && answer.technicians.length > 0 ? answer.extraDriving : null,
+        meetAt: answer.offered && answer.meetAt !== null ? ofDay(answer.meetAt) : null,
+        then: answer.offered ? answer.then.map((day) => day.date) : [],
+        /** Rules against the window, then what is missing of a crew. */
+        against: [...rules, ...(answer.offered ? [] : answer.reasons.filter(isOfCrew))].map(told),
+        technicians: technicians.map(({ id, fits, reason }) => ({
+          id,
+          fits: fits && { arrives: ofDay(fits.arrive[0]), latest: ofDay(fits.arrive[1]), extraDriving: fits.extraDriving, load: fits.load },
+          code: reason?.code ?? null,
+          words: reason ? technicianReasonWords(reason, names) : null,
+          where: reason?.code === "out-of-reach" && reason.shortBy !== null ? between(id, reason.date, reason.position) : null,
+          remedy: reason && remedyWords(reason, names),
+        })),
+      })),
+    };
+  },
+});
+
+const isOfCrew = (reason: Reason): reason is CrewReason => ["crew-incomplete", "crew-never-together", "nobody"].includes(reason.code);

@@ -14,7 +14,7 @@ import { savePerson } from "@/operations/people";
 import { answersFor } from "@/operations/placing";
 import { recordPayment } from "@/operations/record-payment";
 import { makeRepeat } from "@/operations/repeats";
-import { recordTimeOff } from "@/operations/absences";
+import { recordErrand, recordTimeOff } from "@/operations/absences";
 import { saveBookingRules, saveService, saveTechnician, saveZone } from "@/operations/setup";
 import { runDue } from "@/worker/loop";
 import { testCards } from "@/gateways/cards-standin";
@@ -85,8 +85,8 @@ function setUp(hogar: Hogar, today: string): void {
     const held = skills.map(({ name, level = 1, untilDays }) => ({ name, level, validUntil: untilDays === undefined ? null : addDays(today, untilDays) }));
     technicianIds.set(name, mustPerform(hogar, saveTechnician, { id: null, name, phone, skills: held, hours, start: { lng, lat } }, office).id);
   }
-  for (const { code, name, category, description, priceMinor, taxBp, minutes, afterMinutes = 0, crew = 1, skills, deposit } of marrowick.services)
-    mustPerform(hogar, saveService, { id: null, active: true, beforeMinutes: 0, code, name, category, description, priceMinor, taxBp, minutes, afterMinutes, crew, skills, deposit }, office);
+  for (const { code, name, category, description, priceMinor, taxBp, minutes, afterMinutes = 0, crew = 1, days = 1, noticeMinutes = 0, skills, deposit } of marrowick.services)
+    mustPerform(hogar, saveService, { id: null, active: true, beforeMinutes: 0, code, name, category, description, priceMinor, taxBp, minutes, afterMinutes, crew, days, noticeMinutes, skills, deposit }, office);
   mustPerform(hogar, saveBookingRules, { windows: marrowick.windows, noticeMinutes: 120, horizonDays: 42, holdMinutes: 10 }, office);
   for (const { name, mail, role } of marrowick.people.slice(1))
     mustPerform(hogar, savePerson, { id: null, name, mail, role: role as Role, password: marrowick.demoPassword, technicianId: technicianIds.get(name) ?? null, active: true }, office);
@@ -94,6 +94,9 @@ function setUp(hogar: Hogar, today: string): void {
     mustPerform(hogar, recordTimeOff, { technicianId: technicianIds.get(name)!, firstDate: addDays(today, from), lastDate: addDays(today, to), reason }, office);
   away("Hanna Sorel", 9, 13, "Holiday");
   away("Yusuf Demir", 20, 22, "Training");
+  const [petra, yusuf] = [technicianIds.get("Petra Lindqvist")!, technicianIds.get("Yusuf Demir")!];
+  mustPerform(hogar, recordTimeOff, { technicianId: petra, firstDate: addDays(today, 2), lastDate: addDays(today, 2), reason: "School meeting", fromMinute: 15 * 60, toMinute: 17 * 60 }, office);
+  mustPerform(hogar, recordErrand, { technicianId: yusuf, date: addDays(today, 1), fromMinute: 10 * 60, toMinute: 11 * 60, title: "Van to the garage", addressId: places.find((p) => p.postcode === "MW 107")!.id }, office);
 }
 
 interface DemoCustomer {

@@ -1,4 +1,5 @@
 import { prepareDay } from "@/core/routes/insertion";
+import { asLateAsItIs } from "@/core/routes/lateness";
 import type { Day, Travel } from "@/core/routes/timing";
 import { epochMinute, type LocalDate } from "@/core/time/local";
 import { Refusal } from "@/core/problems";
@@ -100,7 +101,8 @@ function changingDays<R extends object>(context: OperationContext, technicianId:
 
 /** The day with the visits that fit around its errands, and those that do not. */
 function rebuilt(day: Day<PlannedStop>, travel: Travel): { kept: Day<PlannedStop>; out: PlannedStop[] } {
-  let kept: Day<PlannedStop> = { ...day, stops: day.stops.filter((s) => s.visitId === null) };
+  // An errand stands, even where its way home is after hours.
+  let kept: Day<PlannedStop> = asLateAsItIs({ ...day, stops: day.stops.filter((s) => s.visitId === null) }, travel);
   const out: PlannedStop[] = [];
   for (const stop of day.stops.filter((s) => s.visitId !== null)) {
     const grown = withStop(kept, stop, travel);

@@ -3,7 +3,7 @@ import { withinAllowedHours } from "@/core/messages/moments";
 import { standardTexts, type Occasion } from "@/core/messages/standard";
 import { fillTemplate, type MergeFields } from "@/core/messages/templates";
 import { localOf } from "@/core/time/local";
-import { clock, dateWords, dayWords, windowIn } from "@/core/time/words";
+import { arrivalWords, clock, dateWords, daysWords, windowIn } from "@/core/time/words";
 import type { OperationContext } from "./door";
 
 export interface Telling {
@@ -47,20 +47,22 @@ export function tellCustomer(context: OperationContext, { jobId, visitId, occasi
   }
 }
 
+/** Merge fields of a job: of the visit named, or of all days that are still to come; where there are none, of the last. */
 function fieldsOfJob({ sql, business }: OperationContext, jobId: number, visitId?: number): MergeFields {
-  const job = sql<{ service: string; line: string; date: string; window_from: number; window_to: number }>(
-    `SELECT s.name AS service, t.line, v.date, v.window_from, v.window_to FROM jobs j
-     JOIN services s ON s.id = j.service_id JOIN sites t ON t.id = j.site_id JOIN visits v ON v.job_id = j.id
-     WHERE j.id = ? ORDER BY v.id = ? DESC, v.state IN ('promised', 'on the way', 'on site') DESC, v.window_from LIMIT 1`,
-  ).get(jobId, visitId ?? null)!;
   const zone = business.time_zone;
+  const job = sql<{ service: string; line: string }>("SELECT s.name AS service, t.line FROM jobs j JOIN services s ON s.id = j.service_id JOIN sites t ON t.id = j.site_id WHERE j.id = ?").get(jobId)!;
+  const visits = sql<{ id: number; state: string; date: string; window_from: number; window_to: number }>("SELECT id, state, date, window_from, window_to FROM visits WHERE job_id = ? ORDER BY window_from").all(jobId);
+  const coming = visits.filter((v) => (visitId === undefined ? ["promised", "on the way", "on site"].includes(v.state) : v.id === visitId));
+  const first = coming[0] ?? visits.at(-1)!;
+  const [from, to] = [localOf(first.window_from, zone).minute, localOf(first.window_to, zone).minute];
   return {
     service: job.service,
     site: job.line,
-    day: dayWords(job.date),
-    window: windowIn(job.window_from, job.window_to, zone),
-    from: clock(localOf(job.window_from, zone).minute),
-    to: clock(localOf(job.window_to, zone).minute),
+    day: daysWords(coming.length ? coming.map((v) => v.date) : [first.date]),
+    window: windowIn(first.window_from, first.window_to, zone),
+    arrival: arrivalWords(from, to),
+    from: clock(from),
+    to: clock(to),
   };
 }
 

@@ -4,7 +4,7 @@ import { prepareDay } from "@/core/routes/insertion";
 import { asLateAsItIs } from "@/core/routes/lateness";
 import { timeDay, work, type Day, type Stop, type Timing, type Travel } from "@/core/routes/timing";
 import type { LocalDate } from "@/core/time/local";
-import { subtractSpans } from "@/core/time/spans";
+import { subtractSpans, type Span } from "@/core/time/spans";
 import { keepingRoom, type ForecastRoom } from "@/core/windows/forecasts";
 import type { CandidateTechnician, TechnicianDay } from "@/core/windows/offers";
 import type { HeldSkill } from "@/core/windows/skills";
@@ -23,6 +23,8 @@ export interface PlannedDay {
   promised: Day<PlannedStop>;
   /** The same where something is late already: as late as it is. */
   day: Day<PlannedStop>;
+  /** The hours worked that day, all of it. */
+  hours: readonly Span[];
   /** Why there are no spans, where there are none. */
   absence: StoredDay["absence"];
   reason: string | null;
@@ -61,7 +63,7 @@ export function loadPlanning(context: ViewContext, dates: readonly LocalDate[], 
   const dayOf = memo((technicianId: number, date: LocalDate): PlannedDay => {
     const day = stored(technicianId, date);
     const promised = asItStands(context, day, date, without);
-    return { promised, day: asLateAsItIs(promised, travel), absence: day.absence, reason: day.reason, errands: day.errands };
+    return { promised, day: asLateAsItIs(promised, travel), absence: day.absence, reason: day.reason, hours: day.spans, errands: day.allErrands };
   });
   const prepared = (technicianId: number, date: LocalDate, room: ForecastRoom = "full"): TechnicianDay => {
     const day = stored(technicianId, date);

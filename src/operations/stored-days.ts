@@ -46,8 +46,9 @@ export interface StoredDay {
   /** Hours at work, without time off and errands that have no place. */
   spans: Span[];
   placed: PlacementRow[];
-  /** Errands that have a place, with its number. */
+  /** Errands that have a place, with its number; and all of them. */
   errands: (ErrandRow & { number: number })[];
+  allErrands: ErrandRow[];
   /** Why there are no spans, where there are none, and what was said of it. */
   absence: "off" | "outside-hours" | null;
   reason: string | null;
@@ -104,6 +105,7 @@ export function readDays(context: ViewContext, keys: readonly DayKey[]): Map<str
       spans: working,
       placed: (placed.get(key) ?? []).map((row) => ({ ...row, place: place(row, row.zone_id) })),
       errands: wholeDay ? [] : somewhere,
+      allErrands: own,
       absence: wholeDay ? "off" : working.length ? null : hours.length ? "off" : "outside-hours",
       reason: wholeDay?.reason ?? (working.length ? null : (away[0]?.reason ?? null)),
       prepared: new Map(),

@@ -64,15 +64,15 @@ export const board = defineView({
       `SELECT ${visitColumns}, p.technician_id, p.drive_from, p.driving, p.arrives, p.leaves FROM placements p JOIN ${visitTables.replace("visits v", "visits v ON v.id = p.visit_id")} WHERE p.date = ? ORDER BY p.arrives`,
     ).all(date);
     const technicians = planning.technicians.map((technician) => {
-      const { absence, reason } = planning.dayOf(technician.id, date);
-      const hours = sql<{ opens: number; closes: number }>("SELECT opens, closes FROM working_spans WHERE technician_id = ? AND weekday = (strftime('%w', ?) + 6) % 7 ORDER BY opens").all(technician.id, date);
+      const { absence, reason, hours, errands } = planning.dayOf(technician.id, date);
       const stops = placed.filter((p) => p.technician_id === technician.id).map((p): BoardStop => ({ ...toVisit(p), driveFrom: ofDay(p.drive_from), driving: p.driving, arrives: ofDay(p.arrives), leaves: ofDay(p.leaves) }));
       return {
         id: technician.id, name: technician.name,
         skills: sql<{ name: string }>("SELECT s.name FROM technician_skills ts JOIN skills s ON s.id = ts.skill_id WHERE technician_id = ? ORDER BY s.name").all(technician.id).map((s) => s.name),
-        spans: absence ? [] : hours.map((h) => [h.opens, h.closes] as const),
-        absence: absence === "off" ? reason : absence ? "Not working" : null,
-        workable: absence ? 0 : minutesIn(hours.map((h) => [h.opens, h.closes] as const)),
+        spans: hours.map(([open, close]) => [ofDay(open), close - open + ofDay(open)] as const),
+        errands: errands.map((e) => ({ id: e.id, title: e.title, place: e.place, from: ofDay(e.begins), to: ofDay(e.ends) })),
+        absence: absence === "off" ? (reason ?? "Off") : absence ? "Not working" : null,
+        workable: minutesIn(hours),
         promised: stops.reduce((sum, s) => sum + s.leaves - s.arrives + s.driving, 0),
         stops,
         late: lateVisits(date, technician.id),
@@ -160,7 +160,7 @@ export const dayStrip = defineView({
     ).all(today, dates.at(-1)!).map((d) => [d.date, d.n]));
     return dates.map((date) => {
       const days = planning.technicians.map((t) => planning.dayOf(t.id, date));
-      const hours = sql<{ minutes: number }>("SELECT coalesce(sum(closes - opens), 0) AS minutes FROM working_spans w JOIN technicians t ON t.id = w.technician_id WHERE t.active = 1 AND weekday = (strftime('%w', ?) + 6) % 7 AND NOT EXISTS (SELECT 1 FROM time_off o WHERE o.technician_id = t.id AND ? BETWEEN o.first_date AND o.last_date)").get(date, date)!.minutes;
+      const hours = days.reduce((sum, day) => sum + minutesIn(day.hours), 0);
       return { date, workable: closed.has(date) ? 0 : hours, promised: promised.get(date) ?? 0, needsPerson: unplaced.get(date) ?? 0, off: days.filter((d) => d.absence === "off").length };
     });
   },
@@ -189,6 +189,7 @@ export const visitSheet = defineView({
       totalMinor: visit.total_minor, depositMinor: visit.deposit_minor, jobId: visit.job_id,
       technicians: technicians.map((t) => ({ id: t.id, name: t.name, arrives: localOf(t.arrives, zone).minute, leaves: localOf(t.leaves, zone).minute })),
       repeat: repeat && { id: repeat.id, words: ruleWords({ every: repeat.every, unit: repeat.unit, until: repeat.until_date }), active: repeat.state === "active" },
+      days: daysOfWork(context, readVisit(context, visitId)).map((d) => d.date),
       coming: visit.repeat_id ? sql<{ date: string }>("SELECT date FROM visits WHERE repeat_id = ? AND state IN ('forecast', 'promised') AND date > ? ORDER BY date LIMIT 6").all(visit.repeat_id, visit.date).map((v) => v.date) : [],
       link: token && `/my/${token}`,
       promises: sql<{ made_at: number; window_from: number; window_to: number; ended_at: number | null }>("SELECT * FROM promises WHERE visit_id = ? ORDER BY made_at").all(visitId),

@@ -3,6 +3,7 @@ import { Nothing } from "@/schemas/money";
 import { findWanted, priceService, zoneOf, type ServiceRow } from "@/operations/booking";
 import { answersFor, bookableDates } from "@/operations/placing";
 import { Refusal } from "@/core/problems";
+import { isOnOurWay } from "@/core/windows/offers";
 import { defineView } from "./view";
 
 /** The business as customers see it. */
@@ -30,10 +31,11 @@ export const servicesAt = defineView({
     if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
     const zone = zoneOf(context, address.postcode);
     if (!zone) return { zone: null, services: [] };
-    const services = context.sql<ServiceRow & { category: string; description: string; hue: number }>("SELECT * FROM services WHERE active = 1 ORDER BY category, price_minor").all().map((service) => {
+    const services = context.sql<ServiceRow & { category: string; description: string; hue: number; capacity: string | null }>("SELECT * FROM services WHERE active = 1 ORDER BY category, price_minor").all().map((service) => {
       const order = priceService(context, service, zone);
       return {
-        id: service.id, code: service.code, name: service.name, category: service.category, description: service.description, hue: service.hue, minutes: service.minutes,
+        id: service.id, code: service.code, name: service.name, category: service.category, description: service.description, hue: service.hue, minutes: service.minutes, days: service.days,
+        asksFirst: (service.capacity ?? context.business.capacity) === "ask",
         lines: order.lines.map((l) => ({ description: l.description, amountMinor: l.amountMinor })), totalMinor: order.totalMinor, depositMinor: order.depositMinor,
       };
     });
@@ -51,6 +53,6 @@ export const offers = defineView({
   input: AskOffers,
   read(context, { addressId, serviceId }) {
     const { visit } = findWanted(context, addressId, serviceId);
-    return answersFor(context, visit, bookableDates(context)).flatMap((a) => (a.offered ? [{ date: a.date, from: a.from, to: a.to, onOurWay: a.extraDriving <= 4 }] : []));
+    return answersFor(context, visit, bookableDates(context)).flatMap((a) => (a.offered ? [{ date: a.date, from: a.from, to: a.to, then: a.then.map((day) => day.date), onOurWay: isOnOurWay(a) }] : []));
   },
 });

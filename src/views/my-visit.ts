@@ -15,9 +15,11 @@ export const myVisit = defineView({
       `SELECT j.state, j.total_minor, j.deposit_minor, s.name AS service, t.line, t.postcode, c.name AS customer
        FROM jobs j JOIN services s ON s.id = j.service_id JOIN sites t ON t.id = j.site_id JOIN customers c ON c.id = j.customer_id WHERE j.id = ?`,
     ).get(jobId)!;
-    const visit = sql<{ id: number; state: string; date: string; window_from: number; window_to: number; repeat_id: number | null }>(
-      "SELECT id, state, date, window_from, window_to, repeat_id FROM visits WHERE job_id = ? ORDER BY window_from DESC LIMIT 1",
-    ).get(jobId)!;
+    const visits = sql<{ id: number; state: string; date: string; window_from: number; window_to: number; repeat_id: number | null }>(
+      "SELECT id, state, date, window_from, window_to, repeat_id FROM visits WHERE job_id = ? ORDER BY window_from",
+    ).all(jobId);
+    // Of work of several days, the one that comes next; when all is over, the last.
+    const visit = visits.find((v) => ["promised", "on the way", "on site"].includes(v.state)) ?? visits.at(-1)!;
     const technicians = sql<{ name: string }>("SELECT t.name FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = ? ORDER BY t.position").all(visit.id);
     const coming = visit.repeat_id
       ? sql<{ date: string; window_from: number; window_to: number }>("SELECT date, window_from, window_to FROM visits WHERE repeat_id = ? AND date > ? AND state IN ('forecast', 'promised') ORDER BY date LIMIT 4").all(visit.repeat_id, visit.date)
@@ -31,7 +33,7 @@ export const myVisit = defineView({
     ).get(jobId);
     return {
       business: { name: business.name, phone: business.phone, currency: business.currency, timeZone: business.time_zone, isDemo: business.demo_offset_ms !== null },
-      job, visit, lines, payments, coming,
+      job, visit, days: visits.filter((v) => v.state !== "cancelled").map((v) => v.date), lines, payments, coming,
       technicians: technicians.map((t) => t.name),
       invoice: invoice && {
         number: invoice.number, dueDate: invoice.due_date, totalMinor: invoice.total_minor, taxMinor: invoice.tax_minor, openMinor: invoice.total_minor - invoice.applied,

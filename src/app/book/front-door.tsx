@@ -9,7 +9,7 @@ import { useEffect, useRef, useState } from "react";
 import { change, type ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
 import type { Problem } from "@/core/problems";
-import { dayWords, durationWords, windowIn } from "@/core/time/words";
+import { daysWords, dayWords, durationWords, windowIn } from "@/core/time/words";
 import { Mark } from "@/ui/arch";
 import { ink } from "@/ui/palette";
 import { useView } from "@/ui/use-view";
@@ -106,18 +106,18 @@ export function FrontDoor({ business }: { business: Business }) {
         {problem && !problem.fields && <Alert severity="warning" role="alert" sx={{ mb: 3, fontSize: 16 }}>{problem.sentence}</Alert>}
         {draft.step === "where" && <Where draft={draft} at={at} problem={atProblem} business={business} onAddress={(address) => set({ address, offer: null, serviceId: address ? draft.serviceId : null })} />}
         {draft.step === "what" && at && <What at={at} chosen={draft.serviceId} business={business} onChoose={(serviceId) => set({ serviceId, offer: serviceId === draft.serviceId ? draft.offer : null })} />}
-        {draft.step === "when" && draft.address && service && <When key={lost} addressId={draft.address.id} serviceId={service.id} chosen={draft.offer} business={business} onChoose={(offer) => (setProblem(null), set({ offer }))} />}
+        {draft.step === "when" && draft.address && service && <When key={lost} asksFirst={service.asksFirst} days={service.days} addressId={draft.address.id} serviceId={service.id} chosen={draft.offer} business={business} onChoose={(offer) => (setProblem(null), set({ offer }))} />}
         {draft.step === "who" && <Who draft={draft} wrong={wrong} onType={set} />}
         {draft.step === "pay" && service && draft.offer && <Pay draft={draft} service={service} business={business} wrong={wrong} onToken={setCardToken} onLapsed={() => set({ hold: null })} />}
       </Box>
       <Box component="footer" sx={{ position: "sticky", bottom: 0, bgcolor: ink.plaster, borderTop: `1px solid ${ink.line}`, px: 5, py: 4, zIndex: 2 }}>
         {service && (
           <Box sx={{ display: "flex", justifyContent: "space-between", gap: 4, mb: 1 }}>
-            <Box sx={{ minWidth: 0 }}>{service.name}<Box component="span" sx={{ color: ink.ash }}> · {durationWords(service.minutes)}</Box></Box>
+            <Box sx={{ minWidth: 0 }}>{service.name}<Box component="span" sx={{ color: ink.ash }}> · {service.days > 1 ? `${service.days} days` : durationWords(service.minutes)}</Box></Box>
             <Box sx={{ fontWeight: 700, whiteSpace: "nowrap" }}>{moneyWords(service.totalMinor, business.currency)}</Box>
           </Box>
         )}
-        {draft.offer && <Box sx={{ color: ink.ash, mb: 2 }}>{dayWords(draft.offer.date)}, {windowIn(draft.offer.from, draft.offer.to, business.timeZone)}</Box>}
+        {draft.offer && <Box sx={{ color: ink.ash, mb: 2 }}>{daysWords([draft.offer.date, ...draft.offer.then])}, {windowIn(draft.offer.from, draft.offer.to, business.timeZone)}</Box>}
         <Box sx={{ display: "flex", gap: 2 }}>
           {here > 0 && <Button variant="outlined" onClick={() => go(steps[here - 1]!)} aria-label="Back" sx={{ minWidth: 52, height: 52 }}><ArrowBack /></Button>}
           <Button variant="contained" fullWidth disabled={!ready || busy || !button.ready} onClick={button.act} sx={{ height: 52, fontSize: 17 }}>{busy ? "One moment…" : button.words}</Button>

@@ -26,7 +26,7 @@ export function What({ at, chosen, business, onChoose }: { at: ServicesAt; chose
                 </Box>
                 <Box sx={{ color: ink.ash, fontSize: 15, mt: 0.5 }}>{service.description}</Box>
                 <Box sx={{ color: ink.ash, fontSize: 15, mt: 0.5 }}>
-                  {durationWords(service.minutes)}
+                  {service.days > 1 ? `${service.days} days of ${durationWords(service.minutes)}` : durationWords(service.minutes)}
                   {service.lines.length > 1 && `, with ${service.lines.slice(1).map((l) => `${l.description.toLowerCase()} ${moneyWords(l.amountMinor, business.currency)}`).join(", ")}`}
                   {service.depositMinor > 0 && `, deposit ${moneyWords(service.depositMinor, business.currency)}`}
                 </Box>

@@ -18,7 +18,7 @@ import type { Business } from "./front-door";
 const daysShown = 3;
 
 /** Days side by side with their arches, soonest first. */
-export function When({ addressId, serviceId, chosen, business, onChoose }: { addressId: string; serviceId: number; chosen: Offer | null; business: Business; onChoose: (offer: Offer) => void }) {
+export function When({ addressId, serviceId, asksFirst, days: length, chosen, business, onChoose }: { addressId: string; serviceId: number; asksFirst: boolean; days: number; chosen: Offer | null; business: Business; onChoose: (offer: Offer) => void }) {
   const { data: offers, problem } = useView("offers", { addressId, serviceId });
   const [page, setPage] = useState(0);
   const days = [...groupBy(offers ?? [], (o) => o.date)];
@@ -26,10 +26,11 @@ export function When({ addressId, serviceId, chosen, business, onChoose }: { add
 
   if (problem) return <Alert severity="warning">{problem.sentence}</Alert>;
   if (!offers) return <Box aria-busy="true" aria-label="Looking for windows" sx={{ display: "grid", gridTemplateColumns: "repeat(3, 1fr)", gap: 2, mt: 4 }}>{Array.from({ length: 6 }, (_, i) => <Skeleton key={i} variant="rounded" height={84} sx={{ borderRadius: arch }} />)}</Box>;
+  if (asksFirst) return <Typography>We agree the time for this in person. Call us on {business.phone} and say what suits you.</Typography>;
   if (days.length === 0) return <Typography>Nothing is free in the next weeks. Call us on {business.phone}: we will find a way.</Typography>;
   return (
     <>
-      <Typography color="textSecondary">We arrive within the time you choose. Soonest first.</Typography>
+      <Typography color="textSecondary">{length > 1 ? `The work takes ${length} days in a row; choose when it begins.` : "We arrive within the time you choose."} Soonest first.</Typography>
       <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", mt: 2 }}>
         <IconButton aria-label="Earlier days" disabled={page === 0} onClick={() => setPage(page - 1)}><ChevronLeft /></IconButton>
         <Box sx={{ color: ink.ash, fontSize: 15 }}>{dayShort(days[page * daysShown]![0])} to {dayShort(days[Math.min(days.length, (page + 1) * daysShown) - 1]![0])}</Box>

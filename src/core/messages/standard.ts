@@ -5,21 +5,21 @@ export type Occasion = "booked" | "moved" | "cancelled" | "coming again" | "visi
 
 export const standardTexts: Record<Occasion, { mail?: Template; text?: string }> = {
   "booked": {
-    mail: { subject: "Booked: {{service}} on {{day}}, {{window}}", body: "Hello {{customer}},\n\nwe will be at your door on {{day}} between {{from}} and {{to}}: {{service}} at {{site}}.\n\nEverything about this visit is here: {{my_link}}\n\nUntil then,\n{{business}}\n{{phone}}\n" },
+    mail: { subject: "Booked: {{service}} on {{day}}, {{window}}", body: "Hello {{customer}},\n\nwe will be at your door on {{day}} {{arrival}}: {{service}} at {{site}}.\n\nEverything about this visit is here: {{my_link}}\n\nUntil then,\n{{business}}\n{{phone}}\n" },
     text: "{{business}}: booked for {{day}}, {{window}}, {{service}}. {{my_link}}",
   },
   "moved": {
-    mail: { subject: "New time: {{service}} on {{day}}, {{window}}", body: "Hello {{customer}},\n\nyour visit has a new time: {{day}} between {{from}} and {{to}} (before: {{old}}). If that does not suit you, call {{phone}}.\n\n{{my_link}}\n\n{{business}}\n" },
+    mail: { subject: "New time: {{service}} on {{day}}, {{window}}", body: "Hello {{customer}},\n\nyour visit has a new time: {{day}} {{arrival}} (before: {{old}}). If that does not suit you, call {{phone}}.\n\n{{my_link}}\n\n{{business}}\n" },
     text: "{{business}}: your visit now has a new time, {{day}}, {{window}} (before: {{old}}). {{my_link}}",
   },
   "cancelled": {
     mail: { subject: "Cancelled: {{service}} on {{day}}", body: "Hello {{customer}},\n\nthe visit on {{day}}, {{window}}, is cancelled. Call {{phone}} to find another day.\n\n{{business}}\n" },
   },
   "coming again": {
-    mail: { subject: "We are coming again: {{service}} on {{day}}, {{window}}", body: "Hello {{customer}},\n\nit is time again: on {{day}} between {{from}} and {{to}} we come for {{service}} at {{site}}.\n\nDetails: {{my_link}}\nIf the time does not suit you, call {{phone}}.\n\n{{business}}\n" },
+    mail: { subject: "We are coming again: {{service}} on {{day}}, {{window}}", body: "Hello {{customer}},\n\nit is time again: on {{day}} {{arrival}} we come for {{service}} at {{site}}.\n\nDetails: {{my_link}}\nIf the time does not suit you, call {{phone}}.\n\n{{business}}\n" },
   },
   "visit reminder": {
-    mail: { subject: "Reminder: {{day}}, {{window}}, {{service}}", body: "Hello {{customer}},\n\na reminder that we come on {{day}} between {{from}} and {{to}}: {{service}} at {{site}}.\n\n{{my_link}}\n\n{{business}}\n{{phone}}\n" },
+    mail: { subject: "Reminder: {{day}}, {{window}}, {{service}}", body: "Hello {{customer}},\n\na reminder that we come on {{day}} {{arrival}}: {{service}} at {{site}}.\n\n{{my_link}}\n\n{{business}}\n{{phone}}\n" },
     text: "{{business}}: reminder, we come on {{day}}, {{window}}, {{service}}. {{my_link}}",
   },
   "on the way": { text: "{{business}}: {{technician}} is on the way to you, {{service}}. {{my_link}}" },

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { addDays, datesFrom, epochMinute, localOf, servesWeekday, weekdayOf } from "./local";
 import { intersectSpans, joinSpans, minutesIn, subtractSpans, type Span } from "./spans";
-import { durationWords, parseClock, weekdaysWords, windowWords } from "./words";
+import { arrivalWords, daysWords, durationWords, parseClock, weekdaysWords, windowWords } from "./words";
 
 const lisbon = "Europe/Lisbon";
 const dates = fc.integer({ min: 0, max: 4000 }).map((n) => addDays("2024-01-01", n));
@@ -48,8 +48,14 @@ describe("spans", () => {
 
 describe("words", () => {
   it("says windows, lengths and weekdays shortly", () => {
-    expect([windowWords(540, 660), windowWords(510, 600), durationWords(75), durationWords(120), durationWords(45)]).toEqual(["9–11", "8:30–10", "1 h 15 min", "2 h", "45 min"]);
+    expect([windowWords(540, 660), windowWords(510, 600), windowWords(570, 570), durationWords(75), durationWords(120), durationWords(45)]).toEqual(["9–11", "8:30–10", "09:30", "1 h 15 min", "2 h", "45 min"]);
     expect([weekdaysWords(127), weekdaysWords(31), weekdaysWords(10), weekdaysWords(4)]).toEqual(["daily", "weekdays", "Tue and Thu", "Wednesdays"]);
+  });
+
+  it("says when we arrive, and on which days", () => {
+    expect([arrivalWords(540, 660), arrivalWords(570, 570)]).toEqual(["between 09:00 and 11:00", "at 09:30"]);
+    expect(daysWords(["2027-03-11"])).toBe("Thursday 11 March");
+    expect(daysWords(["2027-03-11", "2027-03-12", "2027-03-15"])).toBe("Thursday 11 March, Friday 12 March and Monday 15 March");
   });
 
   it("reads times as people type them, and nothing else", () => {

@@ -15,10 +15,16 @@ export function parseClock(text: string): number | null {
 
 const short = (minute: number): string => (minute % 60 === 0 ? String(minute / 60) : clock(minute));
 
-/** "9–11", "8:30–10". */
-export const windowWords = (from: number, to: number): string => `${short(from).replace(/^0/, "")}–${short(to).replace(/^0/, "")}`;
+/** "9–11", "8:30–10"; an exact time as a clock shows it: "09:30". */
+export const windowWords = (from: number, to: number): string => from === to ? clock(from) : `${short(from).replace(/^0/, "")}–${short(to).replace(/^0/, "")}`;
 
-/** The same for two epoch minutes. */
+/** When we arrive, within a sentence: "between 09:00 and 11:00", "at 09:30". */
+export const arrivalWords = (from: number, to: number): string => (from === to ? `at ${clock(from)}` : `between ${clock(from)} and ${clock(to)}`);
+
+/** "Thursday 11 March and Friday 12 March". */
+export const daysWords = (dates: readonly LocalDate[]): string => dates.map(dayWords).join(", ").replace(/, ([^,]*)$/, " and $1");
+
+/** A window between two epoch minutes. */
 export const windowIn = (from: number, to: number, zone: string): string => windowWords(localOf(from, zone).minute, localOf(to, zone).minute);
 
 export const clockIn = (epoch: number, zone: string): string => clock(localOf(epoch, zone).minute);

@@ -97,6 +97,9 @@ export interface Offer extends PromiseWindow {
   then: (PromiseWindow & { meetAt: number | null })[];
 }
 
+/** A neighbour window: somebody is near then anyway. Minutes of extra driving, for the whole crew and all days. */
+export const isOnOurWay = ({ extraDriving, technicians }: Offer): boolean => technicians.length > 0 && extraDriving <= 4;
+
 export interface Refused extends PromiseWindow {
   offered: false;
   reasons: Reason[];

@@ -2,7 +2,7 @@
 import { useDroppable } from "@dnd-kit/core";
 import Box from "@mui/material/Box";
 import Tooltip from "@mui/material/Tooltip";
-import { durationWords, windowWords } from "@/core/time/words";
+import { clock, durationWords, windowWords } from "@/core/time/words";
 import { arch, ink, titleFont } from "@/ui/palette";
 import type { BoardStop, BoardVisit } from "@/views/board";
 import type { BoardDay, PlacementOptions } from "./board";
@@ -23,7 +23,8 @@ interface RowProps {
 }
 
 export function Row({ technician, day, start, end, scale, lifted, options, open, chosen }: RowProps) {
-  const width = (from: number, to: number) => `${((to - from) / (end - start)) * 100}%`;
+  // An exact time has no width of its own; its arch gets half an hour.
+  const width = (from: number, to: number) => `${((to === from ? 30 : to - from) / (end - start)) * 100}%`;
   const gaps = gapsOf(technician.spans, start, end);
   const arches = [...new Map(technician.stops.map((s) => [`${s.windowFrom} ${s.windowTo}`, s])).values()];
   const windows = lifted && !day.windows.some(([from, to]) => from === lifted.windowFrom && to === lifted.windowTo) ? [...day.windows, [lifted.windowFrom, lifted.windowTo] as const] : day.windows;
@@ -42,6 +43,11 @@ export function Row({ technician, day, start, end, scale, lifted, options, open,
       <Box sx={{ position: "relative", flex: 1, minWidth: 0, background: `repeating-linear-gradient(to right, ${ink.line} 0 1px, transparent 1px ${100 / ((end - start) / 60)}%)` }}>
         {gaps.map(([from, to]) => (
           <Box key={from} sx={{ position: "absolute", top: 0, bottom: 0, left: scale(from), width: width(from, to), background: `repeating-linear-gradient(-45deg, transparent 0 5px, ${ink.line}99 5px 6px)` }} />
+        ))}
+        {technician.errands.map((e) => (
+          <Tooltip key={`errand ${e.id}`} title={`${e.title}, ${clock(e.from)} to ${clock(e.to)}${e.place ? `, ${e.place}` : ""}`}>
+            <Box role="img" aria-label={`Errand: ${e.title}`} sx={{ position: "absolute", top: 27, height: 46, left: scale(e.from), width: width(e.from, e.to), bgcolor: ink.line, borderRadius: "6px", px: 1.5, fontSize: 12, lineHeight: "46px", overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>{e.title}</Box>
+          </Tooltip>
         ))}
         {arches.map((s) => (
           <Box key={`${s.windowFrom} ${s.windowTo}`} sx={{ position: "absolute", top: 7, bottom: 0, left: scale(s.windowFrom), width: width(s.windowFrom, s.windowTo), bgcolor: "rgba(36,68,63,0.09)", border: "1px solid rgba(36,68,63,0.22)", borderBottom: 0, borderRadius: arch.replace(/6px/g, "0"), textAlign: "center", fontSize: 12, color: ink.ash, pt: 0.5 }}>

@@ -49,6 +49,7 @@ export function VisitSheet({ visitId, onClose, onChanged }: { visitId: number; o
       <Fact name="Site">{visit.site}{visit.postcode && `, ${visit.postcode}`}</Fact>
       <Fact name="Who">{visit.technicians.length ? visit.technicians.map((t) => `${t.name}, ${clock(t.arrives)} to ${clock(t.leaves)}`).join("; ") : <b style={{ color: ink.ember }}>Nobody yet</b>}</Fact>
       <Fact name="Time">{durationWords(visit.minutes)}{visit.crew > 1 && `, ${visit.crew} people`}</Fact>
+      {visit.days.length > 1 && <Fact name="Days">{visit.days.map((date, i) => <Box key={date} component="span" sx={{ fontWeight: date === visit.date ? 700 : 400 }}>{i > 0 && ", "}{dayShort(date)}</Box>)}. Moving the first day takes the others along.</Fact>}
       {visit.totalMinor !== null && <Fact name="Price">{moneyWords(visit.totalMinor, visit.currency)}{visit.depositMinor ? `, deposit ${moneyWords(visit.depositMinor, visit.currency)}` : ""}</Fact>}
       {visit.note && <Fact name="Note">{visit.note}</Fact>}
       {mayChange && visit.jobState === "agreed" && nextSteps[visit.state] && <Steps visit={visit} onChanged={changed} />}

@@ -11,7 +11,7 @@ export default async function WhyNotPage({ searchParams }: { searchParams: Promi
   const choices = await read(whyNotChoices, { addressId: address ?? null }, "/why-not");
   return (
     <>
-      <Top title="Why not?" sum="Which windows can be promised, who makes them possible, and what stands against the others" />
+      <Top title="Why not?" sum="What stands against a window, and what would open it" />
       <WhyNot choices={choices} serviceId={Number(service) || null} date={date && isDate(date) ? date : null} />
     </>
   );

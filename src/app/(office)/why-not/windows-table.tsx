@@ -20,6 +20,7 @@ export function WindowsTable({ data, date }: { data: Explained; date: string }) 
   const [chosen, setChosen] = useState<Chosen>({ window: 0, technician: null });
   const window = data.windows[chosen.window] ?? data.windows[0]!;
   const sorted = [...data.technicians].sort((a, b) => rank(b.id) - rank(a.id));
+  const order = new Map(sorted.map((t, i) => [t.id, i]));
   return (
     <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr) 330px", gap: 6, alignItems: "start" }}>
       <Box sx={{ overflowX: "auto" }}>
@@ -61,7 +62,7 @@ export function WindowsTable({ data, date }: { data: Explained; date: string }) 
           </tbody>
         </Box>
       </Box>
-      <Detail data={data} window={window} technician={chosen.technician} date={date} choose={(id) => setChosen({ ...chosen, technician: id })} />
+      <Detail data={data} window={{ ...window, technicians: [...window.technicians].sort((a, b) => order.get(a.id)! - order.get(b.id)!) }} technician={chosen.technician} date={date} choose={(id) => setChosen({ ...chosen, technician: id })} />
     </Box>
   );
 

@@ -7,7 +7,7 @@ import Typography from "@mui/material/Typography";
 import { useEffect, useState } from "react";
 import type { ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
-import { dateWords, dayShort, dayWords, windowIn } from "@/core/time/words";
+import { dateWords, dayShort, dayWords, windowIn, daysWords } from "@/core/time/words";
 import { localDate } from "@/core/time/local";
 import { Mark, stateGlyphs } from "@/ui/arch";
 import { CardForm } from "@/ui/card-form";
@@ -54,6 +54,7 @@ export function MyVisit({ view: initial, token }: { view: View; token: string })
         </Box>
       )}
       <Fact name="What">{job.service}</Fact>
+      {view.days.length > 1 && <Fact name="Days">{daysWords(view.days)}</Fact>}
       <Fact name="Where">{job.line}, {job.postcode}</Fact>
       {view.coming.length > 0 && <Fact name="Then">{view.coming.map((v) => `${dayShort(v.date)}, ${windowIn(v.window_from, v.window_to, business.timeZone)}`).join("; ")}</Fact>}
 

@@ -3,6 +3,7 @@ import { bestInsertion, prepareDay } from "@/core/routes/insertion";
 import type { Day, Stop, Travel } from "@/core/routes/timing";
 import { addDays } from "@/core/time/local";
 import { seeded } from "@demo/random";
+import { run as overHttp } from "./front-door-windows";
 import { ms } from "./measure";
 import { plainArrivals } from "./plain-checker";
 
@@ -93,4 +94,5 @@ export async function run(): Promise<void> {
     }
     console.log(`  ${factor} at 1×, 2×, 4×: ${times.map((t) => `${(t / times[0]!).toFixed(2)}`).join(", ")} times as long`);
   }
+  await overHttp();
 }

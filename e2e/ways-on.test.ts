@@ -105,8 +105,8 @@ it("the dispatcher absorbs an ill technician: time off, then Place for what wait
     await field.getByRole("spinbutton", { name: "Year" }).click();
     await page.keyboard.type(busy.date.replaceAll("-", ""));
   }
-  await page.getByRole("button", { name: "Add", exact: true }).click();
-  await page.getByText(/visits wait in the tray/).waitFor();
+  await page.getByRole("button", { name: "Add time off" }).click();
+  await page.getByText(/visits? waits? in the tray/).waitFor();
   await go(page, `${app.url}/board?date=${busy.date}`);
   const tray = page.getByRole("complementary", { name: "Unplaced" });
   const waiting = () => app.sql<{ n: number }>("SELECT count(*) AS n FROM visits v WHERE date = ? AND state = 'promised' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)", busy.date)[0]!.n;
@@ -163,4 +163,66 @@ it("the command line makes a business, refuses a second one, and copies its data
   expect(db.prepare("SELECT name, demo_offset_ms FROM business").get()).toEqual({ name: "Marrowick Hearth & Flue", demo_offset_ms: null });
   db.close();
   rmSync(folder, { recursive: true, force: true });
+});
+
+it("why not: the office sees what stands against a window, and what would open it", async () => {
+  const { page, context, troubles } = await openPage(browser, desk);
+  await signIn(page, app.url, "tomas");
+  await go(page, `${app.url}/today`);
+  await page.keyboard.press("Control+k");
+  await page.getByRole("dialog", { name: "Find anything" }).getByRole("combobox").fill("why");
+  await page.getByRole("option", { name: "Why not?" }).click();
+  await page.getByRole("combobox", { name: "Address" }).fill("14 Birch");
+  await page.getByRole("option").first().click();
+  await page.getByLabel("Service").click();
+  await page.getByRole("option", { name: "Gas fire check" }).click();
+  const table = page.getByRole("table", { name: "Windows and technicians" });
+  await table.getByRole("button", { name: /^Luca Arden, 9–11: does not have the skill/ }).click();
+  await page.getByRole("complementary", { name: "Why" }).getByText("giving the skill “gas”").waitFor();
+  await page.getByRole("link", { name: "Luca Arden in Set-up" }).click();
+  await page.getByRole("heading", { name: "Luca Arden" }).waitFor();
+  expect(troubles).toEqual([]);
+  await context.close();
+});
+
+it("an errand in the way puts a visit into the tray, and says so", async () => {
+  const { page, context } = await openPage(browser, desk);
+  const [visit] = app.sql<{ technician_id: number; date: string; arrives: number }>("SELECT p.technician_id, p.date, p.arrives FROM placements p JOIN visits v ON v.id = p.visit_id WHERE v.state = 'promised' AND v.crew = 1 AND v.window_to - v.window_from = 120 AND p.date > date('now', '+2 days') ORDER BY p.date, p.arrives LIMIT 1");
+  await signIn(page, app.url, "odile");
+  await go(page, `${app.url}/setup/technicians?id=${visit!.technician_id}`);
+  const errands = page.getByRole("region", { name: "Errands" });
+  await errands.getByLabel("What").fill("Van to the garage");
+  await errands.getByRole("group", { name: "Day" }).click();
+  await page.keyboard.type(visit!.date.replaceAll("-", ""));
+  await errands.getByLabel("From").fill("6:00");
+  await errands.getByLabel("To", { exact: true }).fill("20:00");
+  await errands.getByRole("button", { name: "Add errand" }).click();
+  await page.getByText(/waits? in the tray for somebody else/).waitFor();
+  expect(app.sql("SELECT 1 FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = ? AND p.date = ? AND v.state = 'promised'", visit!.technician_id, visit!.date)).toEqual([]);
+  await context.close();
+});
+
+it("work of several days is booked at the front door with all its days", async () => {
+  const { page, context } = await openPage(browser, phone);
+  await go(page, `${app.url}/book`);
+  await page.getByRole("combobox", { name: "Address" }).fill("16 Birch");
+  await page.getByRole("option").first().click();
+  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole("radio", { name: /Flue relining.*2 days of/ }).click();
+  await page.getByRole("button", { name: "Choose a time" }).click();
+  await page.getByText("The work takes 2 days in a row").waitFor();
+  await page.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().click();
+  await page.getByRole("button", { name: /^Keep/ }).click();
+  await page.getByLabel("Name", { exact: true }).fill("Edmund Way");
+  await page.getByLabel("Mail", { exact: true }).fill("edmund.way@example.com");
+  await page.getByLabel("Phone").fill("+1 555 0144");
+  await page.getByRole("button", { name: "Go on" }).click();
+  await card(page, pays);
+  await page.getByRole("button", { name: /^Pay .* and book/ }).click();
+  await page.getByRole("heading", { name: "You are booked" }).waitFor();
+  await page.getByText(/day \d+ \w+ and \w+day \d+/).first().waitFor();
+  const days = app.sql<{ crew: string }>("SELECT (SELECT group_concat(technician_id) FROM placements WHERE visit_id = v.id) AS crew FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE c.name = 'Edmund Way'");
+  expect(days).toHaveLength(2);
+  expect(new Set(days.map((d) => d.crew)).size).toBe(1);
+  await context.close();
 });

@@ -20,7 +20,7 @@ export interface DayCache {
 export function makeDayCache(): DayCache {
   let seen = 0;
   let roads = 0;
-  const days = new Map<string, { day: StoredDay; date: LocalDate; technicianId: number; seen: number }>();
+  const days = new Map<LocalDate, Map<number, KeptDay>>();
 
   function dropChanged({ sql, hogar }: ViewContext): void {
     if (hogar.gateways.roads.revision() !== roads) {
@@ -30,36 +30,45 @@ export function makeDayCache(): DayCache {
     for (const change of sql<PlanChange>("SELECT technician_id, date, version FROM plan_changes WHERE version > ? ORDER BY version").all(seen)) {
       seen = change.version;
       if (change.technician_id === 0) days.clear();
-      else if (change.date === "") dropWhere((kept) => kept.technicianId === change.technician_id);
-      else days.delete(`${change.technician_id} ${change.date}`);
+      else if (change.date === "") for (const ofDate of days.values()) ofDate.delete(change.technician_id);
+      else days.get(change.date)?.delete(change.technician_id);
     }
-  }
-
-  function dropWhere(gone: (kept: { date: LocalDate; technicianId: number; seen: number }) => boolean): void {
-    for (const [key, kept] of days) if (gone(kept)) days.delete(key);
   }
 
   return {
     look(context, technicianIds, dates) {
       dropChanged(context);
       const missing: DayKey[] = [];
-      for (const date of dates) for (const technicianId of technicianIds) if (!days.has(`${technicianId} ${date}`)) missing.push({ technicianId, date });
-      if (missing.length) {
-        dropWhere((kept) => kept.date < context.today);
-        const read = readDays(context, missing);
-        for (const { technicianId, date } of missing) days.set(`${technicianId} ${date}`, { day: read.get(`${technicianId} ${date}`)!, date, technicianId, seen });
+      for (const date of dates) {
+        const ofDate = days.get(date);
+        for (const technicianId of technicianIds) if (!ofDate?.has(technicianId)) missing.push({ technicianId, date });
       }
-      return (technicianId, date) => days.get(`${technicianId} ${date}`)!.day;
+      if (missing.length) {
+        for (const date of days.keys()) if (date < context.today) days.delete(date);
+        const read = readDays(context, missing);
+        for (const { technicianId, date } of missing) {
+          let ofDate = days.get(date);
+          if (!ofDate) days.set(date, (ofDate = new Map()));
+          ofDate.set(technicianId, { day: read.get(`${technicianId} ${date}`)!, seen });
+        }
+      }
+      return (technicianId, date) => days.get(date)!.get(technicianId)!.day;
     },
     mark() {
       const before = seen;
       return {
         back() {
           if (seen === before) return;
-          dropWhere((kept) => kept.seen > before);
+          for (const ofDate of days.values()) for (const [id, kept] of ofDate) if (kept.seen > before) ofDate.delete(id);
           seen = before;
         },
       };
     },
   };
+}
+
+interface KeptDay {
+  day: StoredDay;
+  /** The number of the last change that was known when it was read. */
+  seen: number;
 }

@@ -3,12 +3,14 @@ import type { Point } from "@/core/place/points";
 import { prepareDay } from "@/core/routes/insertion";
 import { asLateAsItIs } from "@/core/routes/lateness";
 import { timeDay, work, type Day, type Stop, type Timing, type Travel } from "@/core/routes/timing";
-import type { LocalDate } from "@/core/time/local";
+import { addDays, datesFrom, type LocalDate } from "@/core/time/local";
 import { subtractSpans, type Span } from "@/core/time/spans";
 import { keepingRoom, type ForecastRoom } from "@/core/windows/forecasts";
 import type { CandidateTechnician, TechnicianDay } from "@/core/windows/offers";
 import type { HeldSkill } from "@/core/windows/skills";
-import type { ViewContext } from "./door";
+import { readBusiness } from "@/store/business";
+import { viewContext, type ViewContext } from "./door";
+import type { Hogar } from "./hogar";
 import { placesOf, type ErrandRow, type PlacementRow, type StoredDay } from "./stored-days";
 
 /** A stop of the plan that still lies ahead, with the visit or the errand it belongs to. */
@@ -58,7 +60,7 @@ export function loadPlanning(context: ViewContext, dates: readonly LocalDate[], 
   const stored = context.hogar.days.look(context, technicians.map((t) => t.id), dates);
   const { place, travel } = placesOf(context);
   // What depends on this minute, or on visits left out, is worked out here and not kept.
-  const isPlain = (day: StoredDay, date: LocalDate) => date !== context.today && !day.placed.some((row) => without.includes(row.visit_id));
+  const isPlain = (day: StoredDay, date: LocalDate) => date !== context.today && (without.length === 0 || !day.placed.some((row) => without.includes(row.visit_id)));
 
   const dayOf = memo((technicianId: number, date: LocalDate): PlannedDay => {
     const day = stored(technicianId, date);
@@ -82,6 +84,15 @@ export function loadPlanning(context: ViewContext, dates: readonly LocalDate[], 
     timing: (technicianId, date) => timeDay(dayOf(technicianId, date).day, travel),
     candidates: (room) => technicians.map((t) => ({ id: String(t.id), skills: t.skills, day: (date) => prepared(t.id, date, room) })),
   };
+}
+
+/** Reads and prepares the days that can be booked, so that the first customer does not wait for it. */
+export function readAhead(hogar: Hogar): void {
+  if (!readBusiness(hogar.store)) return;
+  const context = viewContext(hogar, { kind: "system", name: "start" });
+  const dates = datesFrom(context.today, addDays(context.today, context.business.horizon_days));
+  const { technicians, prepared } = loadPlanning(context, dates);
+  for (const date of dates) for (const { id } of technicians) prepared(id, date, context.business.forecast_room);
 }
 
 function prepare({ day, absence }: PlannedDay, room: ForecastRoom, travel: Travel): TechnicianDay {

@@ -181,6 +181,8 @@ export const visitSheet = defineView({
     const zone = business.time_zone;
     const technicians = sql<{ id: number; name: string; arrives: number; leaves: number }>("SELECT t.id, t.name, p.arrives, p.leaves FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE visit_id = ? ORDER BY t.position").all(visitId);
     const repeat = visit.repeat_id ? sql<{ id: number; every: number; unit: RepeatRule["unit"]; until_date: string | null; state: string }>("SELECT * FROM repeats WHERE id = ?").get(visit.repeat_id) : undefined;
+    const placed = readVisit(context, visitId);
+    const found = visit.site ? hogar.gateways.places.suggest(`${visit.site} ${visit.postcode}`, 1)[0] : undefined;
     const token = visit.job_id ? linkTokenOf(hogar, visit.job_id) : null;
     return {
       id: visit.id, state: visit.state, jobState: visit.job_state, code: visit.code, service: visit.service, hue: visit.hue, minutes: visit.minutes, crew: visit.crew, date: visit.date,
@@ -189,9 +191,10 @@ export const visitSheet = defineView({
       totalMinor: visit.total_minor, depositMinor: visit.deposit_minor, jobId: visit.job_id,
       technicians: technicians.map((t) => ({ id: t.id, name: t.name, arrives: localOf(t.arrives, zone).minute, leaves: localOf(t.leaves, zone).minute })),
       repeat: repeat && { id: repeat.id, words: ruleWords({ every: repeat.every, unit: repeat.unit, until: repeat.until_date }), active: repeat.state === "active" },
-      days: daysOfWork(context, readVisit(context, visitId)).map((d) => d.date),
+      days: daysOfWork(context, placed).map((d) => d.date),
       coming: visit.repeat_id ? sql<{ date: string }>("SELECT date FROM visits WHERE repeat_id = ? AND state IN ('forecast', 'promised') AND date > ? ORDER BY date LIMIT 6").all(visit.repeat_id, visit.date).map((v) => v.date) : [],
       link: token && `/my/${token}`,
+      whyNot: found ? `/why-not?address=${found.id}&service=${placed.service_id}&date=${visit.date}` : null,
       promises: sql<{ made_at: number; window_from: number; window_to: number; ended_at: number | null }>("SELECT * FROM promises WHERE visit_id = ? ORDER BY made_at").all(visitId),
       messages: visit.job_id ? sql<{ id: number; channel: string; subject: string; body: string; state: string; written_at: number }>("SELECT id, channel, subject, body, state, written_at FROM messages WHERE job_id = ? ORDER BY id").all(visit.job_id) : [],
       history: sql<{ at: number; actor: string; operation: string }>(

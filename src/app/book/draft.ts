@@ -23,8 +23,7 @@ export interface Draft {
 }
 
 const empty: Draft = { step: "where", address: null, serviceId: null, offer: null, hold: null, name: "", mail: "", phone: "", reminders: true, note: "" };
-/** Changes when a draft kept by an older page could not be read any more. */
-const key = "hogar booking 2";
+const key = "hogar booking";
 
 export function useDraft() {
   const [draft, setDraft] = useState<Draft>(empty);

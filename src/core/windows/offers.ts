@@ -344,8 +344,9 @@ function crewsTogether(fitting: readonly Fitting[], length: number, crew: number
   );
 }
 
-const byRank = (first: string | null) => (a: OfferedTechnician, b: OfferedTechnician): number =>
-  Number(b.id === first) - Number(a.id === first) || a.extraDriving - b.extraDriving || a.load - b.load || (a.id < b.id ? -1 : 1);
+const byRank = (first: string | null) => (first === null ? byDriving : (a: OfferedTechnician, b: OfferedTechnician): number => Number(b.id === first) - Number(a.id === first) || byDriving(a, b));
+
+const byDriving = (a: OfferedTechnician, b: OfferedTechnician): number => a.extraDriving - b.extraDriving || a.load - b.load || (a.id < b.id ? -1 : 1);
 
 const offeredAtBest = (f: Fitting): OfferedTechnician =>
   offeredAs(f, f.then.length === 0 && f.insertions.length === 1 ? f.insertions : [leastDriving(f.insertions)!, ...f.then.map((day) => leastDriving(day.insertions)!)]);

@@ -19,6 +19,7 @@ import { clock, dayShort, dayWords, durationWords, windowIn, windowWords } from 
 import { Code, VisitState } from "@/ui/arch";
 import { MessageList } from "@/ui/message-list";
 import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
+import { LinkBox } from "@/ui/link-box";
 import { hues, ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
 import { useView } from "@/ui/use-view";
@@ -53,7 +54,7 @@ export function VisitSheet({ visitId, onClose, onChanged }: { visitId: number; o
       {visit.totalMinor !== null && <Fact name="Price">{moneyWords(visit.totalMinor, visit.currency)}{visit.depositMinor ? `, deposit ${moneyWords(visit.depositMinor, visit.currency)}` : ""}</Fact>}
       {visit.note && <Fact name="Note">{visit.note}</Fact>}
       {mayChange && visit.jobState === "agreed" && nextSteps[visit.state] && <Steps visit={visit} onChanged={changed} />}
-      {mayChange && ["promised", "forecast"].includes(visit.state) && <SheetSection title="Move"><MoveForm visit={visit} onMoved={changed} /></SheetSection>}
+      {mayChange && ["promised", "forecast"].includes(visit.state) && <SheetSection title="Move"><MoveForm visit={visit} onMoved={changed} />{visit.whyNot && <LinkBox href={visit.whyNot} sx={{ color: ink.lake, fontSize: 14, display: "inline-block", mt: 2 }}>Why is another window not offered?</LinkBox>}</SheetSection>}
       <SheetSection title="Repeat">
         {visit.repeat?.active ? <p style={{ margin: 0 }}>Comes back {visit.repeat.words}. Next: {visit.coming.slice(0, 3).map(dayShort).join(", ") || "none"}.</p> : mayChange && visit.jobId && visit.state !== "cancelled" ? <RepeatForm visit={visit} onMade={changed} /> : <Box sx={{ color: ink.ash }}>Does not repeat.</Box>}
       </SheetSection>

@@ -5,22 +5,12 @@ import { epochMinute, weekdayOf, type LocalDate } from "@/core/time/local";
 import { joinSpans, subtractSpans, type Span } from "@/core/time/spans";
 import type { TechnicianDay } from "@/core/windows/offers";
 import type { ViewContext } from "./door";
+import type { VisitRow } from "./visits";
 
 /** A placed visit, with its place as the engines know it. */
-export interface PlacementRow {
+export interface PlacementRow extends Pick<VisitRow, "state" | "zone_id" | "date" | "window_from" | "window_to" | "meet_at" | "minutes" | "before_minutes" | "after_minutes" | "lng" | "lat"> {
   visit_id: number;
   technician_id: number;
-  date: string;
-  state: string;
-  window_from: number;
-  window_to: number;
-  meet_at: number | null;
-  minutes: number;
-  before_minutes: number;
-  after_minutes: number;
-  lng: number;
-  lat: number;
-  zone_id: number | null;
   arrives: number;
   started_at: number | null;
   ended_at: number | null;

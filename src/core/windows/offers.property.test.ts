@@ -59,6 +59,34 @@ describe("offers, against the plain checker", () => {
     );
   });
 
+  it("of two days' work by two people are made exactly where the same two have a start in common on both", () => {
+    const second = "2027-03-12";
+    fc.assert(
+      fc.property(fc.array(fc.tuple(days, days), { minLength: 2, maxLength: 3 }), visits, windows, travelTables, (team, visit, asked, travel) => {
+        const { from, to } = asked[0]!;
+        const [answer] = answerWindows({
+          now: -1e6, today: date, rules: { notice: 0, furthestDays: 10, capacity: { mode: "route" }, limits: [] }, visit: { ...visit, skills: [], crew: 2 }, windows: [{ date, from, to, then: [{ date: second, from, to }] }], refusal: () => [], travel,
+          technicians: team.map((both, i) => ({
+            id: String(i), skills: [],
+            day: (on) => {
+              const prepared = prepareDay(both[on === date ? 0 : 1], travel);
+              return prepared ? { works: true, day: prepared, load: 0 } : { works: false, code: "day-not-feasible" };
+            },
+          })),
+        });
+        const starts = team.map((both) => both.map((day) => startsOf(day, visit, { from, to }, travel)));
+        const meet = (i: number, k: number) => [0, 1].every((d) => [...starts[i]![d]!].some((minute) => starts[k]![d]!.has(minute)));
+        expect(answer!.offered).toBe(team.some((_, i) => team.some((__, k) => k > i && meet(i, k))));
+        if (!answer?.offered) return;
+        for (const { id } of answer.technicians) {
+          expect(starts[Number(id)]![0]!.has(answer.meetAt!)).toBe(true);
+          expect(starts[Number(id)]![1]!.has(answer.then[0]!.meetAt!)).toBe(true);
+        }
+      }),
+      { numRuns: 200 },
+    );
+  });
+
   it("are answered for every window, in order, and never depend on what is asked beside them", () => {
     fc.assert(
       fc.property(teams, visits, windows, travelTables, (team, visit, asked, travel) => {

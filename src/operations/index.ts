@@ -28,11 +28,10 @@ export const operations = {
   "move-clock": moveClock,
   "move-visit": moveVisit,
   "pay-by-card": payByCard,
-  "record-payment": recordPayment,
   "record-errand": recordErrand,
+  "record-payment": recordPayment,
   "record-time-off": recordTimeOff,
   "remove-errand": removeErrand,
-  "set-day-hours": setDayHours,
   "remove-time-off": removeTimeOff,
   "renew-link": renewLink,
   "resume-repeat": resumeRepeat,
@@ -42,6 +41,7 @@ export const operations = {
   "save-service": saveService,
   "save-technician": saveTechnician,
   "save-zone": saveZone,
+  "set-day-hours": setDayHours,
 } as const;
 
 export type Operations = typeof operations;

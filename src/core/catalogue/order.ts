@@ -1,10 +1,40 @@
-import { priceLine, sum, totalOf, type Minor, type PricedLine } from "../money/amounts";
+import { priceLine, roundHalfAway, sum, totalOf, type Minor, type PricedLine } from "../money/amounts";
+import type { SkillNeed } from "../windows/skills";
+import { answerProblem, effectsOf, shownQuestions, type Answers, type Question } from "./questions";
 
-/** What is booked, and where: enough to know what it costs and what is asked for at once. */
+/** What is booked, and where: enough to know what it costs, how long it takes and who can do it. */
 export interface Order {
-  service: { name: string; priceMinor: Minor; taxBp: number; deposit: Deposit };
+  service: OrderedService;
+  answers: Answers;
+  /** Extras chosen beside the questions, with their quantity. */
+  extras: readonly { id: string; quantity: number }[];
   zone: { name: string; surchargeMinor: Minor; smallestOrderMinor: Minor };
   pricesIncludeTax: boolean;
+}
+
+export interface OrderedService {
+  name: string;
+  priceMinor: Minor;
+  taxBp: number;
+  deposit: Deposit;
+  minutes: number;
+  crew: number;
+  skills: readonly SkillNeed[];
+  questions: readonly Question[];
+  extras: readonly Extra[];
+}
+
+/** A part or product that can be added. */
+export interface Extra {
+  id: string;
+  name: string;
+  /** What one of it is: "piece", "metre". */
+  unit: string;
+  priceMinor: Minor;
+  /** What it costs the business, without tax. */
+  costMinor: Minor;
+  taxBp: number;
+  most: number;
 }
 
 export type Deposit = { kind: "none" } | { kind: "percent"; basisPoints: number } | { kind: "fixed"; amountMinor: Minor } | { kind: "full" };
@@ -14,17 +44,80 @@ export interface PricedOrder {
   totalMinor: Minor;
   taxMinor: Minor;
   depositMinor: Minor;
+  minutes: number;
+  crew: number;
+  skills: SkillNeed[];
+  /** What the materials cost the business, without tax. */
+  materialsMinor: Minor;
+  /** A sentence for each question that is not answered as it must be. */
+  problems: Record<string, string>;
 }
 
-/** Lines, total and deposit of an order: the same for the front door, the office and the invoice. */
-export function priceOrder({ service, zone, pricesIncludeTax }: Order): PricedOrder {
-  const line = (description: string, unitMinor: Minor): PricedLine => priceLine({ description, quantity: 1, unitMinor, taxBp: service.taxBp }, pricesIncludeTax);
-  const lines = [line(service.name, service.priceMinor)];
-  if (zone.surchargeMinor > 0) lines.push(line(`Surcharge ${zone.name}`, zone.surchargeMinor));
-  const priced = sum(lines.map((l) => l.unitMinor * l.quantity));
-  if (priced < zone.smallestOrderMinor) lines.push(line(`Smallest order ${zone.name}`, zone.smallestOrderMinor - priced));
+/**
+ * Lines, total, deposit, minutes, crew and skills of an order: the same for the try-out, the front
+ * door, the office and the invoice. A price that an answer replaces takes the place of the service's
+ * own (the last one counts); what answers add are lines of their own; percentages are taken of both
+ * together, one after the other. A reduction never takes the work below nothing.
+ */
+export function priceOrder({ service, answers, extras, zone, pricesIncludeTax }: Order): PricedOrder {
+  const effects = effectsOf(service.questions, answers);
+  const line = (description: string, quantity: number, unitMinor: Minor, taxBp = service.taxBp): PricedLine => priceLine({ description, quantity, unitMinor, taxBp }, pricesIncludeTax);
+
+  const replaced = effects.filter((e) => e.effect.price?.how === "replace").at(-1)?.effect.price;
+  const lines = [line(service.name, 1, replaced?.how === "replace" ? replaced.minor : service.priceMinor)];
+  let worth = lines[0]!.unitMinor;
+  const add = (words: string, quantity: number, unitMinor: Minor) => {
+    const total = roundHalfAway(quantity * unitMinor);
+    if (total === 0) return;
+    // A reduction ends where nothing is left to reduce.
+    lines.push(worth + total >= 0 ? line(words, quantity, unitMinor) : line(words, 1, -worth));
+    worth = Math.max(0, worth + total);
+  };
+  for (const { effect, times, words } of effects) if (effect.price?.how === "add") add(words, times, effect.price.minor);
+  for (const { effect, words } of effects) if (effect.price?.how === "percent") add(words, 1, roundHalfAway((worth * effect.price.basisPoints) / 10_000));
+
+  const wanted = wantedExtras(effects.flatMap(({ effect, times }) => (effect.extras ?? []).map((x) => ({ ...x, quantity: x.quantity * times }))), extras);
+  const parts = service.extras.flatMap((extra) => {
+    const quantity = Math.min(wanted.get(extra.id) ?? 0, extra.most);
+    return quantity > 0 ? [{ extra, quantity }] : [];
+  });
+  for (const { extra, quantity } of parts) lines.push(line(extra.name, quantity, extra.priceMinor, extra.taxBp));
+
+  if (zone.surchargeMinor > 0) lines.push(line(`Surcharge ${zone.name}`, 1, zone.surchargeMinor));
+  const priced = sum(lines.map((l) => roundHalfAway(l.unitMinor * l.quantity)));
+  if (priced < zone.smallestOrderMinor) lines.push(line(`Smallest order ${zone.name}`, 1, zone.smallestOrderMinor - priced));
   const { totalMinor, taxMinor } = totalOf(lines);
-  return { lines, totalMinor, taxMinor, depositMinor: depositOf(service.deposit, totalMinor) };
+
+  return {
+    lines, totalMinor, taxMinor,
+    depositMinor: depositOf(service.deposit, totalMinor),
+    minutes: Math.max(1, Math.round(service.minutes + sum(effects.map(({ effect, times }) => (effect.minutes ?? 0) * times)))),
+    crew: Math.max(service.crew, ...effects.map(({ effect }) => effect.crew ?? 0)),
+    skills: joinSkills([...service.skills, ...effects.flatMap(({ effect }) => effect.skills ?? [])]),
+    materialsMinor: sum(parts.map(({ extra, quantity }) => roundHalfAway(extra.costMinor * quantity))),
+    problems: problemsOf(service.questions, answers),
+  };
+}
+
+function problemsOf(questions: readonly Question[], answers: Answers): Record<string, string> {
+  return Object.fromEntries(shownQuestions(questions, answers).flatMap((question) => {
+    const problem = answerProblem(question, answers[question.id]);
+    return problem ? [[question.id, problem]] : [];
+  }));
+}
+
+/** What answers bring and what was chosen, together. */
+function wantedExtras(...lists: (readonly { id: string; quantity: number }[])[]): Map<string, number> {
+  const wanted = new Map<string, number>();
+  for (const { id, quantity } of lists.flat()) wanted.set(id, (wanted.get(id) ?? 0) + quantity);
+  return wanted;
+}
+
+/** Each skill once, at the highest level that is asked for. */
+function joinSkills(needs: readonly SkillNeed[]): SkillNeed[] {
+  const levels = new Map<string, number>();
+  for (const { skill, level = 1 } of needs) levels.set(skill, Math.max(levels.get(skill) ?? 1, level));
+  return [...levels].map(([skill, level]) => ({ skill, level }));
 }
 
 /** What is paid while booking; never more than the order costs. */
@@ -33,6 +126,6 @@ export function depositOf(deposit: Deposit, totalMinor: Minor): Minor {
     case "none": return 0;
     case "full": return totalMinor;
     case "fixed": return Math.min(deposit.amountMinor, totalMinor);
-    case "percent": return Math.min(priceLine({ description: "", quantity: 1, unitMinor: (totalMinor * deposit.basisPoints) / 10_000, taxBp: 0 }, true).amountMinor, totalMinor);
+    case "percent": return Math.min(roundHalfAway((totalMinor * deposit.basisPoints) / 10_000), totalMinor);
   }
 }

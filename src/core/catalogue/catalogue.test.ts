@@ -1,0 +1,145 @@
+import fc from "fast-check";
+import { sum } from "../money/amounts";
+import { priceOrder, type Extra, type Order, type OrderedService } from "./order";
+import { changePrice, flatPrice, marginOf } from "./prices";
+import { answerProblem, answerWords, effectsOf, shownQuestions, type Answers, type Effect, type Question } from "./questions";
+
+const nest: Question = { id: "nest", words: "Is there a nest?", required: true, kind: "yes-no", yes: { price: { how: "add", minor: 3000 }, minutes: 30, skills: [{ skill: "roof access", level: 2 }], crew: 2 } };
+const flues: Question = { id: "flues", words: "Flues", required: true, kind: "count", min: 1, max: 8, included: 1, each: { price: { how: "add", minor: 4500 }, minutes: 30 } };
+const kindOf: Question = { id: "fuel", words: "Fuel", required: false, kind: "one", choices: [{ id: "wood", words: "wood" }, { id: "oil", words: "oil", effect: { price: { how: "replace", minor: 9900 }, extras: [{ id: "seal", quantity: 2 }] } }] };
+const height: Question = { id: "height", words: "Height of the roof", required: false, kind: "number", min: 0, max: 20, step: 0.5, unit: "m", shownIf: { question: "nest", is: true }, brackets: [{ upTo: 6, effect: {} }, { upTo: null, effect: { price: { how: "percent", basisPoints: 2000 } } }] };
+const seal: Extra = { id: "seal", name: "Rope seal", unit: "metre", priceMinor: 650, costMinor: 210, taxBp: 2100, most: 10 };
+const sweep: OrderedService = { name: "Chimney sweep", priceMinor: 7900, taxBp: 1300, deposit: { kind: "none" }, minutes: 45, crew: 1, skills: [{ skill: "sweep" }], questions: [nest, flues, kindOf, height], extras: [seal] };
+const order = (answers: Answers, more: Partial<Order> = {}) => priceOrder({ service: sweep, answers, extras: [], zone: { name: "Moor Edge", surchargeMinor: 0, smallestOrderMinor: 0 }, pricesIncludeTax: true, ...more });
+const lines = (o: ReturnType<typeof order>) => o.lines.map((l) => [l.description, l.amountMinor]);
+
+describe("an order", () => {
+  it("costs what the service costs where nothing is asked for beyond it", () => {
+    const { totalMinor, minutes, crew, skills } = order({ nest: false, flues: 1 });
+    expect([totalMinor, minutes, crew, skills]).toEqual([7900, 45, 1, [{ skill: "sweep", level: 1 }]]);
+  });
+
+  it("takes from each answer its price, minutes, people and skills", () => {
+    const priced = order({ nest: true, flues: 3 });
+    expect(lines(priced)).toEqual([["Chimney sweep", 7900], ["Is there a nest?", 3000], ["Flues", 9000]]);
+    expect([priced.minutes, priced.crew, priced.skills]).toEqual([45 + 30 + 60, 2, [{ skill: "sweep", level: 1 }, { skill: "roof access", level: 2 }]]);
+  });
+
+  it("lets an answer replace the price and bring extras, beside those that are chosen", () => {
+    const priced = order({ nest: false, flues: 1, fuel: "oil" }, { extras: [{ id: "seal", quantity: 1 }, { id: "unknown", quantity: 9 }] });
+    expect(lines(priced)).toEqual([["Chimney sweep", 9900], ["Rope seal", 1950]]);
+    expect(priced.materialsMinor).toBe(630);
+  });
+
+  it("takes a percentage of the work, by the bracket a number falls into", () => {
+    expect(lines(order({ nest: true, flues: 1, height: 6 }))).toHaveLength(2);
+    expect(lines(order({ nest: true, flues: 1, height: 6.5 })).at(-1)).toEqual(["Height of the roof: 6.5 m", 2180]);
+  });
+
+  it("does not ask, and does not count, what an earlier answer hides", () => {
+    expect(shownQuestions(sweep.questions, { nest: false, height: 9 }).map((q) => q.id)).toEqual(["nest", "flues", "fuel"]);
+    expect(lines(order({ nest: false, flues: 1, height: 9 }))).toEqual([["Chimney sweep", 7900]]);
+  });
+
+  it("hides what hangs on a hidden question", () => {
+    const deep: Question = { id: "deep", words: "Deep?", required: true, kind: "yes-no", shownIf: { question: "height", atLeast: 5 } };
+    expect(shownQuestions([...sweep.questions, deep], { nest: false, height: 9 }).map((q) => q.id)).not.toContain("deep");
+    expect(shownQuestions([...sweep.questions, deep], { nest: true, height: 9 }).map((q) => q.id)).toContain("deep");
+  });
+
+  it("says of each question what is missing or wrong", () => {
+    expect(order({ flues: 9, fuel: "coal" }).problems).toEqual({ nest: "Please answer this.", flues: "Enter 8 or less.", fuel: "Choose one of the answers." });
+    expect(answerProblem(height, 6.3)).toBe("Enter a number in steps of 0.5.");
+    expect(answerProblem({ id: "t", words: "Anything else?", required: false, kind: "text", most: 5 }, "much too long")).toBe("Write at most 5 characters.");
+  });
+
+  it("adds the zone's surcharge, and fills up to its smallest order", () => {
+    const zone = { name: "Gull Island", surchargeMinor: 1800, smallestOrderMinor: 12_000 };
+    expect(lines(order({ nest: false, flues: 1 }, { zone }))).toEqual([["Chimney sweep", 7900], ["Surcharge Gull Island", 1800], ["Smallest order Gull Island", 2300]]);
+  });
+
+  it("tells its answers in words", () => {
+    expect([answerWords(nest, true), answerWords(kindOf, "oil"), answerWords(height, 6.5), answerWords(flues, undefined)]).toEqual(["yes", "oil", "6.5 m", "not answered"]);
+  });
+});
+
+const effects: fc.Arbitrary<Effect> = fc.record(
+  {
+    price: fc.oneof(
+      fc.record({ how: fc.constant("add" as const), minor: fc.integer({ min: -20_000, max: 20_000 }) }),
+      fc.record({ how: fc.constant("replace" as const), minor: fc.integer({ min: 0, max: 20_000 }) }),
+      fc.record({ how: fc.constant("percent" as const), basisPoints: fc.integer({ min: -15_000, max: 15_000 }) }),
+    ),
+    minutes: fc.integer({ min: -60, max: 60 }), crew: fc.integer({ min: 1, max: 4 }), skills: fc.array(fc.record({ skill: fc.constantFrom("a", "b"), level: fc.integer({ min: 1, max: 3 }) }), { maxLength: 2 }),
+    extras: fc.array(fc.record({ id: fc.constantFrom("seal", "brick"), quantity: fc.integer({ min: 1, max: 3 }) }), { maxLength: 2 }),
+  },
+  { requiredKeys: [] },
+);
+const asked: fc.Arbitrary<{ question: Question; answer: Answers[string] | undefined }> = fc.oneof(
+  fc.record({ yes: effects, no: effects, answer: fc.boolean() }).map(({ answer, ...q }) => ({ question: { id: "", words: "Q", required: false, kind: "yes-no" as const, ...q }, answer })),
+  fc.record({ a: effects, b: effects, answer: fc.subarray(["a", "b"]) }).map(({ a, b, answer }) => ({ question: { id: "", words: "Q", required: false, kind: "several" as const, choices: [{ id: "a", words: "A", effect: a }, { id: "b", words: "B", effect: b }] }, answer })),
+  fc.record({ each: effects, answer: fc.integer({ min: -2, max: 9 }) }).map(({ each, answer }) => ({ question: { id: "", words: "Q", required: false, kind: "count" as const, min: 0, max: 7, included: 1, each }, answer })),
+  fc.record({ each: effects, low: effects, high: effects, answer: fc.integer({ min: 0, max: 40 }) }).map(({ each, low, high, answer }) => ({ question: { id: "", words: "Q", required: false, kind: "number" as const, min: 0, max: 10, step: 0.5, unit: "m", each, brackets: [{ upTo: 4, effect: low }, { upTo: null, effect: high }] }, answer: answer / 4 })),
+);
+const orders = fc.record({ list: fc.array(asked, { maxLength: 5 }), priceMinor: fc.integer({ min: 0, max: 50_000 }), taxBp: fc.constantFrom(0, 1300, 2100), inclusive: fc.boolean(), surchargeMinor: fc.integer({ min: 0, max: 5000 }), smallestOrderMinor: fc.integer({ min: 0, max: 20_000 }), chosen: fc.integer({ min: 0, max: 4 }) }).map(({ list, priceMinor, taxBp, inclusive, chosen, ...zone }): Order => ({
+  service: { ...sweep, priceMinor, taxBp, deposit: { kind: "percent", basisPoints: 2500 }, questions: list.map(({ question }, i) => ({ ...question, id: String(i) })), extras: [seal, { ...seal, id: "brick", name: "Fire brick" }] },
+  answers: Object.fromEntries(list.flatMap(({ answer }, i) => (answer === undefined ? [] : [[String(i), answer]]))),
+  extras: [{ id: "brick", quantity: chosen }], zone: { name: "Z", ...zone }, pricesIncludeTax: inclusive,
+}));
+
+describe("under every kind of question, whatever is answered", () => {
+  it("nothing is ever negative, the lines add up to the total, and so do the taxes", () => {
+    fc.assert(
+      fc.property(orders, (some) => {
+        const priced = priceOrder(some);
+        expect(sum(priced.lines.map((l) => l.amountMinor))).toBe(priced.totalMinor);
+        expect(sum(priced.lines.map((l) => l.taxMinor))).toBe(priced.taxMinor);
+        expect(priced.lines.every((l) => Number.isInteger(l.amountMinor) && Number.isInteger(l.taxMinor))).toBe(true);
+        // Every line is rounded by itself: half a cent each is all that can be missing.
+        expect(priced.totalMinor).toBeGreaterThanOrEqual(some.pricesIncludeTax ? some.zone.smallestOrderMinor : some.zone.smallestOrderMinor - priced.lines.length);
+        expect(priced.totalMinor).toBeGreaterThanOrEqual(0);
+        expect(priced.depositMinor >= 0 && priced.depositMinor <= priced.totalMinor).toBe(true);
+        expect(priced.minutes).toBeGreaterThanOrEqual(1);
+        expect(priced.crew).toBeGreaterThanOrEqual(some.service.crew);
+      }),
+      { numRuns: 2000 },
+    );
+  });
+
+  it("an answer that is wrong changes nothing but its own sentence", () => {
+    fc.assert(
+      fc.property(orders, (some) => {
+        const wrong = Object.keys(priceOrder(some).problems);
+        const without = { ...some, answers: Object.fromEntries(Object.entries(some.answers).filter(([id]) => !wrong.includes(id))) };
+        expect(priceOrder(without).lines).toEqual(priceOrder(some).lines);
+        for (const { words } of effectsOf(some.service.questions, some.answers)) expect(words.length).toBeGreaterThan(0);
+      }),
+    );
+  });
+});
+
+describe("prices of many services at once", () => {
+  it("go up or down by a share and are rounded as people like them", () => {
+    expect([{ to: 10 }, { to: 50 }, { to: 100 }, { to: 500 }].map((rounding) => changePrice(7933, 500, rounding))).toEqual([8330, 8350, 8300, 8500]);
+    expect([7900, 8400, 11_600, 300, 0].map((price) => changePrice(price, 0, { endingIn9: true, digits: 2 }))).toEqual([7900, 8900, 11_900, 900, 0]);
+    expect(changePrice(7900, -20_000, { to: 10 })).toBe(0);
+  });
+
+  it("always end up on the rounding, near the share that was asked for", () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 1_000_000 }), fc.integer({ min: -9000, max: 9000 }), fc.constantFrom(10, 50, 100, 500), (price, share, to) => {
+        const changed = changePrice(price, share, { to });
+        expect(changed % to).toBe(0);
+        expect(Math.abs(changed - (price * (10_000 + share)) / 10_000)).toBeLessThanOrEqual(to / 2);
+      }),
+    );
+  });
+});
+
+describe("a flat price and its margin", () => {
+  it("are labour and materials with their mark-up, and what is left of them", () => {
+    expect(flatPrice({ labourMinorPerHour: 4800, minutes: 90, crew: 2, materialsMinor: 2000, markUpBp: 2500 })).toEqual({ labourMinor: 14_400, materialsMinor: 2500, totalMinor: 16_900 });
+    expect(marginOf({ totalMinor: 12_100, taxMinor: 2100, minutes: 60, crew: 1, materialsMinor: 1000 }, 3000)).toEqual({ revenueMinor: 10_000, labourMinor: 3000, materialsMinor: 1000, marginMinor: 6000, basisPoints: 6000 });
+    expect(marginOf({ totalMinor: 0, taxMinor: 0, minutes: 60, crew: 1, materialsMinor: 0 }, 3000).basisPoints).toBeNull();
+  });
+});

@@ -1,0 +1,131 @@
+import type { Minor } from "../money/amounts";
+import type { SkillNeed } from "../windows/skills";
+
+/** Asked while booking. An answer can change price, minutes, skills, crew and extras; a question may be shown only after a certain answer to another. */
+export type Question = { id: string; words: string; help?: string; required: boolean; shownIf?: Condition | null } & QuestionKind;
+
+export type QuestionKind =
+  | { kind: "yes-no"; yes?: Effect; no?: Effect }
+  | { kind: "one"; choices: Choice[] }
+  | { kind: "several"; choices: Choice[] }
+  /** A whole number of things: the first `included` are in the price, each further one has the effect. */
+  | { kind: "count"; min: number; max: number; included?: number; each?: Effect }
+  /** A measure, in steps from `min`; the effect of the bracket it falls into, and that of each unit. */
+  | { kind: "number"; min: number; max: number; step: number; unit: string; brackets?: Bracket[]; each?: Effect }
+  | { kind: "text"; most: number }
+  | { kind: "photo"; most: number };
+
+export interface Choice {
+  id: string;
+  words: string;
+  effect?: Effect;
+}
+
+/** Up to and including `upTo`; the last bracket has none. */
+export interface Bracket {
+  upTo: number | null;
+  effect: Effect;
+}
+
+/** What an answer does. Amounts are minor units, per unit where a number is asked. */
+export interface Effect {
+  price?: { how: "add" | "replace"; minor: Minor } | { how: "percent"; basisPoints: number };
+  minutes?: number;
+  skills?: SkillNeed[];
+  /** At least so many people. */
+  crew?: number;
+  extras?: { id: string; quantity: number }[];
+}
+
+/** Shown where another question is answered like this: yes or no, a choice, or a number within bounds. */
+export type Condition = { question: string } & ({ is: boolean | string } | { atLeast?: number; atMost?: number });
+
+/** By question; text and photos are kept, but change nothing. */
+export type Answers = Record<string, Answer>;
+export type Answer = boolean | number | string | string[];
+
+/** The questions that are shown with these answers, in order. A question whose condition is itself not shown stays hidden. */
+export function shownQuestions(questions: readonly Question[], answers: Answers): Question[] {
+  const shown = new Map<string, Question>();
+  for (const question of questions) if (!question.shownIf || holds(question.shownIf, shown, answers)) shown.set(question.id, question);
+  return [...shown.values()];
+}
+
+function holds(condition: Condition, shown: ReadonlyMap<string, Question>, answers: Answers): boolean {
+  if (!shown.has(condition.question)) return false;
+  const answer = answers[condition.question];
+  if (answer === undefined) return false;
+  if ("is" in condition) return Array.isArray(answer) ? answer.includes(String(condition.is)) : answer === condition.is;
+  return typeof answer === "number" && answer >= (condition.atLeast ?? -Infinity) && answer <= (condition.atMost ?? Infinity);
+}
+
+/** What is wrong with an answer, as a sentence, or null. An unanswered question is wrong where it is required. */
+export function answerProblem(question: Question, answer: Answer | undefined): string | null {
+  if (answer === undefined || answer === "" || (Array.isArray(answer) && answer.length === 0)) return question.required ? "Please answer this." : null;
+  switch (question.kind) {
+    case "yes-no": return typeof answer === "boolean" ? null : "Answer yes or no.";
+    case "one": return question.choices.some((c) => c.id === answer) ? null : "Choose one of the answers.";
+    case "several": return Array.isArray(answer) && answer.every((a) => question.choices.some((c) => c.id === a)) ? null : "Choose from the answers.";
+    case "count": return isWhole(answer, 1, 0) ? withinBounds(answer as number, question) : "Enter a whole number.";
+    case "number": {
+      if (typeof answer !== "number" || !Number.isFinite(answer)) return "Enter a number.";
+      return withinBounds(answer, question) ?? (isWhole(answer, question.step, question.min) ? null : `Enter a number in steps of ${question.step}.`);
+    }
+    case "text": return typeof answer !== "string" ? "Write a few words." : answer.length > question.most ? `Write at most ${question.most} characters.` : null;
+    case "photo": return Array.isArray(answer) && answer.length <= question.most ? null : `Add at most ${question.most} ${question.most === 1 ? "photo" : "photos"}.`;
+  }
+}
+
+const withinBounds = (value: number, { min, max }: { min: number; max: number }): string | null =>
+  value < min ? `Enter ${min} or more.` : value > max ? `Enter ${max} or less.` : null;
+
+/** Whether a value lies on a step, with room for what binary fractions cannot say. */
+const isWhole = (value: unknown, step: number, from: number): boolean => {
+  if (typeof value !== "number" || !Number.isFinite(value)) return false;
+  const steps = (value - from) / step;
+  return Math.abs(steps - Math.round(steps)) < 1e-9;
+};
+
+/** An effect that is in force, how many times, and the words it is billed under. */
+export interface EffectInForce {
+  effect: Effect;
+  times: number;
+  words: string;
+}
+
+/** The effects of the answers to the questions that are shown. Answers that are wrong or missing have none. */
+export function effectsOf(questions: readonly Question[], answers: Answers): EffectInForce[] {
+  return shownQuestions(questions, answers).flatMap((question): EffectInForce[] => {
+    const answer = answers[question.id];
+    if (answer === undefined || answerProblem(question, answer)) return [];
+    const once = (effect: Effect | undefined, words: string): EffectInForce[] => (effect ? [{ effect, times: 1, words }] : []);
+    switch (question.kind) {
+      case "yes-no": return once(answer ? question.yes : question.no, question.words);
+      case "one": return once(question.choices.find((c) => c.id === answer)?.effect, wordsOf(question, answer as string));
+      case "several": return question.choices.filter((c) => (answer as string[]).includes(c.id)).flatMap((c) => once(c.effect, wordsOf(question, c.id)));
+      case "count": {
+        const beyond = Math.max(0, (answer as number) - (question.included ?? 0));
+        return question.each && beyond > 0 ? [{ effect: question.each, times: beyond, words: question.words }] : [];
+      }
+      case "number": {
+        const bracket = question.brackets?.find((b) => b.upTo === null || (answer as number) <= b.upTo);
+        return [...once(bracket?.effect, `${question.words}: ${String(answer)} ${question.unit}`), ...(question.each ? [{ effect: question.each, times: answer as number, words: `${question.words}, ${question.unit}` }] : [])];
+      }
+      default: return [];
+    }
+  });
+}
+
+const wordsOf = (question: Question & { choices: Choice[] }, id: string): string => `${question.words}: ${question.choices.find((c) => c.id === id)!.words}`;
+
+/** An answer as people read it, for the office and the technician. */
+export function answerWords(question: Question, answer: Answer | undefined): string {
+  if (answer === undefined || answer === "") return "not answered";
+  switch (question.kind) {
+    case "yes-no": return answer ? "yes" : "no";
+    case "one": case "several": return [answer].flat().map((id) => question.choices.find((c) => c.id === id)?.words ?? String(id)).join(", ") || "none";
+    case "number": return `${String(answer)} ${question.unit}`;
+    case "photo": return `${(answer as string[]).length} photos`;
+    default: return String(answer);
+  }
+}

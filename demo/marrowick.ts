@@ -1,3 +1,6 @@
+import type { Answers, Question } from "@/core/catalogue/questions";
+import type { Random } from "./random";
+
 /** The made-up business of the demo: what Odile Brandt would have typed into set-up. */
 export const demoPassword = "open the door";
 
@@ -56,6 +59,34 @@ export const services: { code: string; name: string; category: string; descripti
   { code: "PO", name: "Pizza-oven flue clean", category: "Sweeping", description: "Grease and soot out of the oven’s flue, before you open.", priceMinor: 8500, taxBp: 1300, minutes: 60, skills: ["sweep"], deposit: none, popular: 1 },
   { code: "RV", name: "Relining visit", category: "Surveys", description: "We measure the flue and leave you a quote for relining it.", priceMinor: 4500, taxBp: 2100, minutes: 60, skills: ["camera survey"], deposit: none, popular: 1 },
 ];
+
+/** Parts and products; `code`s of the services they can be added to. */
+export const extras = [
+  { name: "Bird guard, small", unit: "piece", priceMinor: 3900, costMinor: 1450, taxBp: 2100, on: ["BG", "SW"] },
+  { name: "Bird guard, large", unit: "piece", priceMinor: 5900, costMinor: 2300, taxBp: 2100, on: ["BG"] },
+  { name: "Cowl", unit: "piece", priceMinor: 8900, costMinor: 3800, taxBp: 2100, on: ["CW"] },
+  { name: "Rope seal", unit: "metre", priceMinor: 650, costMinor: 210, taxBp: 2100, on: ["ST"] },
+  { name: "Fire brick", unit: "piece", priceMinor: 1450, costMinor: 520, taxBp: 2100, on: ["ST"] },
+  { name: "Carbon monoxide alarm", unit: "piece", priceMinor: 3400, costMinor: 1500, taxBp: 2100, on: ["SW", "ST", "GA"] },
+];
+
+/** Questions by service; skills by name. */
+export const questions: Record<string, Question[]> = {
+  SW: [
+    { id: "flues", words: "How many flues?", required: true, kind: "count", min: 1, max: 8, included: 1, each: { price: { how: "add", minor: 4500 }, minutes: 30 } },
+    { id: "last", words: "When was it last swept?", required: false, kind: "one", choices: [{ id: "year", words: "within a year" }, { id: "years", words: "longer ago", effect: { minutes: 10 } }, { id: "unknown", words: "not known", effect: { minutes: 10 } }] },
+    { id: "nest", words: "Could there be a nest?", required: true, kind: "yes-no", yes: { price: { how: "add", minor: 3000 }, minutes: 20 } },
+    { id: "where", words: "What have you seen of it?", required: false, kind: "text", most: 300, shownIf: { question: "nest", is: true } },
+  ],
+  ST: [{ id: "glass", words: "Is the glass cracked?", required: false, kind: "yes-no" }],
+  GA: [{ id: "fires", words: "How many gas fires?", required: true, kind: "count", min: 1, max: 6, included: 1, each: { price: { how: "add", minor: 6000 }, minutes: 30 } }],
+};
+
+/** Answers as somebody in the demo would give them. */
+export function someAnswers(code: string, random: Random): Answers {
+  if (code === "SW") return { flues: random.chance(0.85) ? 1 : 2, nest: random.chance(0.06) };
+  return code === "GA" ? { fires: 1 } : {};
+}
 
 export const windows = [
   { kind: "window" as const, weekdays: 31, from: 7 * 60, to: 9 * 60 },

@@ -1,3 +1,4 @@
+import type { Answers } from "@/core/catalogue/questions";
 import type { Actor } from "@/core/people/permissions";
 import { epochMinute } from "@/core/time/local";
 import type { Result } from "@/core/problems";
@@ -26,6 +27,8 @@ export interface SmallBooking {
   card?: string;
   window?: { date: string; from: number; to: number };
   hold?: string;
+  answers?: Answers;
+  extras?: { id: number; quantity: number }[];
 }
 
 /** A small business in memory for tests: two technicians, two services, one zone; Tuesday 9 March 2027, eight o'clock. */
@@ -50,16 +53,16 @@ export function smallWorld(gateways: Partial<Gateways> = {}, folder: string | nu
     at: (date: string, minute: number) => void (now = epochMinute(date, minute, zone) * 60_000),
     later: (minutes: number) => void (now += minutes * 60_000),
     /** Offered windows for a service at the nth address of the zone. */
-    offers: (serviceId = sweep, nth = 10): WindowAnswer[] => {
+    offers: (serviceId = sweep, nth = 10, answers: Answers = {}): WindowAnswer[] => {
       const context = viewContext(hogar, visitor);
-      return answersFor(context, findWanted(context, addresses[nth]!.id, serviceId).visit, ["2027-03-10", "2027-03-11", "2027-03-12"]).filter((a) => a.offered);
+      return answersFor(context, findWanted(context, { addressId: addresses[nth]!.id, serviceId, answers }).visit, ["2027-03-10", "2027-03-11", "2027-03-12"]).filter((a) => a.offered);
     },
     /** Somebody books the first window that is offered, or the one given. */
     book: (more: SmallBooking = {}): Result<{ link: string }> => {
-      const { serviceId = sweep, nth = 10, name = "Mira Okonjo", card, hold } = more;
-      const { date, from, to } = more.window ?? world.offers(serviceId, nth)[0]!;
+      const { serviceId = sweep, nth = 10, name = "Mira Okonjo", card, hold, answers = {}, extras = [] } = more;
+      const { date, from, to } = more.window ?? world.offers(serviceId, nth, answers)[0]!;
       return perform(hogar, book, {
-        addressId: addresses[nth]!.id, serviceId, date, from, to, note: "", ...(hold && { hold }), ...(card && { cardToken: hogar.standins.cards.tokenFor(card)! }),
+        addressId: addresses[nth]!.id, serviceId, answers, extras, date, from, to, note: "", ...(hold && { hold }), ...(card && { cardToken: hogar.standins.cards.tokenFor(card)! }),
         customer: { name, mail: `${name.split(" ")[0]!.toLowerCase()}@example.com`, phone: "+1 555 0142", reminders: true },
       }, visitor);
     },

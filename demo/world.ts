@@ -15,7 +15,7 @@ import { answersFor } from "@/operations/placing";
 import { recordPayment } from "@/operations/record-payment";
 import { makeRepeat } from "@/operations/repeats";
 import { recordErrand, recordTimeOff } from "@/operations/absences";
-import { saveBookingRules, saveService, saveTechnician, saveZone } from "@/operations/setup";
+import { saveBookingRules, saveExtra, saveService, saveTechnician, saveZone } from "@/operations/setup";
 import { runDue } from "@/worker/loop";
 import { testCards } from "@/gateways/cards-standin";
 import * as marrowick from "./marrowick";
@@ -85,8 +85,9 @@ function setUp(hogar: Hogar, today: string): void {
     const held = skills.map(({ name, level = 1, untilDays }) => ({ name, level, validUntil: untilDays === undefined ? null : addDays(today, untilDays) }));
     technicianIds.set(name, mustPerform(hogar, saveTechnician, { id: null, name, phone, skills: held, hours, start: { lng, lat } }, office).id);
   }
+  const extras = marrowick.extras.map(({ on, ...extra }) => ({ on, id: mustPerform(hogar, saveExtra, { id: null, active: true, ...extra }, office).id }));
   for (const { code, name, category, description, priceMinor, taxBp, minutes, afterMinutes = 0, crew = 1, days = 1, noticeMinutes = 0, skills, deposit } of marrowick.services)
-    mustPerform(hogar, saveService, { id: null, active: true, beforeMinutes: 0, code, name, category, description, priceMinor, taxBp, minutes, afterMinutes, crew, days, noticeMinutes, skills, deposit }, office);
+    mustPerform(hogar, saveService, { id: null, active: true, beforeMinutes: 0, code, name, category, description, priceMinor, taxBp, minutes, afterMinutes, crew, days, noticeMinutes, skills, deposit, questions: marrowick.questions[code] ?? [], extras: extras.filter((x) => x.on.includes(code)).map(({ id }) => ({ id, most: 10 })) }, office);
   mustPerform(hogar, saveBookingRules, { windows: marrowick.windows, noticeMinutes: 120, horizonDays: 42, holdMinutes: 10 }, office);
   for (const { name, mail, role } of marrowick.people.slice(1))
     mustPerform(hogar, savePerson, { id: null, name, mail, role: role as Role, password: marrowick.demoPassword, technicianId: technicianIds.get(name) ?? null, active: true }, office);
@@ -144,13 +145,14 @@ class Life {
     const service = this.services.find((s) => s.code === code)!;
     const context = viewContext(hogar, office);
     const dates = Array.from({ length: days }, (_, i) => addDays(context.today, i));
-    const { visit } = findWanted(context, address.id, service.id);
+    const answers = marrowick.someAnswers(code, random);
+    const { visit } = findWanted(context, { addressId: address.id, serviceId: service.id, answers });
     const offers = answersFor(context, visit, dates).filter((a) => a.offered);
     if (offers.length === 0) return null;
     // Most people take one of the first windows.
     const { date, from, to } = offers[Math.min(random.int(0, offers.length - 1), random.int(0, offers.length - 1))]!;
     const details = { name: customer.name, mail: customer.mail, phone: customer.phone, reminders: customer.reminders };
-    const chosen = { addressId: address.id, serviceId: service.id, date, from, to, note: random.pick(marrowick.accessNotes) };
+    const chosen = { addressId: address.id, serviceId: service.id, answers, date, from, to, note: random.pick(marrowick.accessNotes) };
     if (service.deposit_kind === "none" && random.chance(0.4)) return mustPerform(hogar, bookInOffice, { ...chosen, customer: details }, office).jobId;
     const { link } = mustPerform(hogar, book, { ...chosen, customer: details, cardToken: hogar.standins.cards.tokenFor(card.number)! }, { kind: "visitor" });
     return actorOfLink(hogar, link)!.jobId;

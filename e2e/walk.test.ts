@@ -241,7 +241,7 @@ it("the day before, the reminder goes out by mail and text", async () => {
   await page.getByRole("button", { name: /\+1 555 0142/ }).click();
   await page.getByText(/reminder, we come on/).first().waitFor();
   await page.getByLabel("Answer").fill("Please ring twice");
-  await page.getByRole("button", { name: "Send" }).click();
+  await page.getByRole("button", { name: "Send", exact: true }).click();
   await page.getByText("Please ring twice").last().waitFor();
   await context.close();
   await go(office, `${app.url}/today`);

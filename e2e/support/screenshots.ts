@@ -32,6 +32,8 @@ await door.getByRole("option").first().click();
 await door.getByText("We come to Northfield.").waitFor();
 await door.getByRole("button", { name: "Go on" }).click();
 await door.getByRole("radio", { name: /Chimney sweep/ }).click();
+await door.getByRole("button", { name: "More: How many flues?" }).click();
+await door.getByRole("group", { name: "Could there be a nest?" }).getByRole("button", { name: "No" }).click();
 await shoot("front-door-what", door);
 await door.getByRole("button", { name: "Choose a time" }).click();
 await door.getByRole("group", { name: /day \d/ }).nth(1).getByRole("button").first().click();

@@ -11,14 +11,14 @@ export const bookInOffice = defineOperation({
   access: "board.change",
   input: BookInOffice,
   run(context, input) {
-    const wanted = findWanted(context, input.addressId, input.serviceId);
+    const wanted = findWanted(context, input);
     const offer = stillOffered(context, wanted, input);
     const wished = input.technicianId ? offer.technicians.filter((t) => t.id === String(input.technicianId)) : [];
     const technicians = wanted.visit.crew === 1 && wished.length ? wished : offer.technicians;
     const visitId = takeRoom(context, wanted, { ...offer, technicians }, { key: null, until: context.now });
     const customerId = "id" in input.customer ? known(input.customer.id) : customerFor(context, input.customer);
     const siteId = siteFor(context, customerId, wanted.address, wanted.zone.id);
-    const jobId = agreeJob(context, { visitId, customerId, siteId, service: wanted.service, order: wanted.order, note: input.note, depositMinor: 0, bookedBy: actorWords(context.actor) });
+    const jobId = agreeJob(context, { visitId, customerId, siteId, service: wanted.service, choice: wanted.choice, order: wanted.order, note: input.note, depositMinor: 0, bookedBy: actorWords(context.actor) });
     tellCustomer(context, { jobId, occasion: "booked", about: `job ${jobId}`, answer: true });
     return { jobId, visitId, link: linkTokenOf(context.hogar, jobId)! };
 

@@ -1,8 +1,9 @@
 import { Book } from "@/schemas/booking";
 import { Refusal } from "@/core/problems";
-import { agreeJob, customerFor, findWanted, siteFor, stillOffered, takeRoom, type Wanted, type ChosenWindow } from "./booking";
+import { agreeJob, customerFor, findWanted, releaseHold, siteFor, stillOffered, takeRoom, type Wanted, type ChosenWindow } from "./booking";
 import { askCharge } from "./charging";
 import { defineOperation, type OperationContext } from "./door";
+import type { VisitRow } from "./visits";
 import { linkTokenOf } from "./links";
 import { tellCustomer } from "./messaging";
 
@@ -17,14 +18,14 @@ export const book = defineOperation({
   run(context, input) {
     const again = input.hold ? bookedBefore(context, input.hold) : null;
     if (again) return again;
-    const wanted = findWanted(context, input.addressId, input.serviceId);
+    const wanted = findWanted(context, input);
     const { depositMinor } = wanted.order;
     if (depositMinor > 0 && !input.cardToken) throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card for the deposit." } });
 
     const visitId = heldRoom(context, input.hold, wanted, input) ?? takeRoom(context, wanted, stillOffered(context, wanted, input), { key: input.hold ?? null, until: context.now });
     const customerId = customerFor(context, input.customer);
     const siteId = siteFor(context, customerId, wanted.address, wanted.zone.id);
-    const jobId = agreeJob(context, { visitId, customerId, siteId, service: wanted.service, order: wanted.order, note: input.note, depositMinor, bookedBy: "front door" });
+    const jobId = agreeJob(context, { visitId, customerId, siteId, service: wanted.service, choice: wanted.choice, order: wanted.order, note: input.note, depositMinor, bookedBy: "front door" });
     if (depositMinor > 0) askCharge(context, { jobId, purpose: "deposit", amountMinor: depositMinor, cardToken: input.cardToken! });
     else tellCustomer(context, { jobId, occasion: "booked", about: `job ${jobId}`, answer: true });
     return { link: linkTokenOf(context.hogar, jobId)! };
@@ -38,13 +39,17 @@ function bookedBefore({ sql, hogar }: OperationContext, hold: string): { link: s
 }
 
 /** The visit that the hold keeps, where it is still in force and for the same thing. A hold that has run out gives its key back. */
-function heldRoom({ sql, now }: OperationContext, hold: string | undefined, wanted: Wanted, window: ChosenWindow): number | null {
+function heldRoom(context: OperationContext, hold: string | undefined, wanted: Wanted, window: ChosenWindow): number | null {
   if (!hold) return null;
-  const visit = sql<{ id: number; held_until: number | null; service_id: number; window_from: number; lng: number; lat: number }>("SELECT * FROM visits WHERE hold_key = ?").get(hold);
+  const { sql, now } = context;
+  const visit = sql<VisitRow & { held_until: number | null }>("SELECT * FROM visits WHERE hold_key = ?").get(hold);
   if (!visit) return null;
-  const same = visit.service_id === wanted.service.id && visit.window_from === window.from && visit.lng === wanted.address.lng && visit.lat === wanted.address.lat;
-  if (same && visit.held_until !== null && visit.held_until >= now) return visit.id;
-  sql("DELETE FROM placements WHERE visit_id = ?").run(visit.id);
-  sql("UPDATE visits SET state = 'cancelled', held_until = NULL, hold_key = NULL WHERE id = ?").run(visit.id);
+  const { minutes, crew, skills } = wanted.visit;
+  const samePlace = visit.service_id === wanted.service.id && visit.lng === wanted.address.lng && visit.lat === wanted.address.lat;
+  // Whoever changes an answer while the window is kept needs room for what it is now.
+  const sameWork = visit.minutes === minutes && visit.crew === crew && visit.skills === JSON.stringify(skills);
+  if (samePlace && sameWork && visit.window_from === window.from && visit.held_until !== null && visit.held_until >= now) return visit.id;
+  releaseHold(context, visit.id);
+  sql("UPDATE visits SET hold_key = NULL WHERE id = ?").run(visit.id);
   return null;
 }

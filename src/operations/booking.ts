@@ -1,8 +1,10 @@
-import { priceOrder, type PricedOrder, type Deposit } from "@/core/catalogue/order";
+import type { PricedOrder } from "@/core/catalogue/order";
+import type { Answers } from "@/core/catalogue/questions";
 import { zoneOfPostcode } from "@/core/place/postcodes";
 import { Refusal } from "@/core/problems";
 import type { Offer } from "@/core/windows/offers";
 import type { Address } from "@/gateways/types";
+import { keptAnswers, priceService, readService, toPlace, type Choice, type ServiceRow } from "./catalogue";
 import type { OperationContext, ViewContext } from "./door";
 import { makeLink } from "./links";
 import { answersFor, bookableDates, nearestOffers, placeVisit, takeOut, type ZoneRules } from "./placing";
@@ -13,24 +15,9 @@ export interface Wanted {
   address: Address;
   zone: ZoneRules;
   service: ServiceRow;
+  choice: Choice;
   visit: VisitToPlace;
   order: PricedOrder;
-}
-
-export interface ServiceRow {
-  id: number;
-  code: string;
-  name: string;
-  price_minor: number;
-  tax_bp: number;
-  minutes: number;
-  before_minutes: number;
-  after_minutes: number;
-  crew: number;
-  days: number;
-  deposit_kind: "none" | "percent" | "fixed" | "full";
-  deposit_value: number;
-  active: number;
 }
 
 export interface ChosenWindow {
@@ -39,38 +26,27 @@ export interface ChosenWindow {
   to: number;
 }
 
-export function findWanted(context: ViewContext, addressId: string, serviceId: number): Wanted {
+/** Refuses where the address, the zone, the service or an answer is not as it must be. */
+export function findWanted(context: ViewContext, { addressId, serviceId, answers = {}, extras = [] }: Asked): Wanted {
   const address = context.hogar.gateways.places.find(addressId);
   if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
   const zone = zoneOf(context, address.postcode);
   if (!zone) throw new Refusal("outside-zones");
-  const service = context.sql<ServiceRow>("SELECT * FROM services WHERE id = ?").get(serviceId);
-  if (!service?.active) throw new Refusal("service-not-offered");
-  return { address, zone, service, visit: toPlace(service, address, zone.id), order: priceService(context, service, zone) };
+  const service = readService(context, serviceId);
+  if (!service.active) throw new Refusal("service-not-offered");
+  const choice = { answers, extras };
+  const order = priceService(context, service, zone, choice);
+  const wrong = Object.entries(order.problems);
+  if (wrong.length) throw new Refusal("invalid-input", { fields: Object.fromEntries(wrong.map(([id, sentence]) => [`/answers/${id}`, sentence])) });
+  return { address, zone, service, choice, visit: toPlace(service, address, zone.id, order), order };
 }
 
-export const toPlace = (service: ServiceRow, point: { lng: number; lat: number }, zoneId: number | null): VisitToPlace => ({
-  point: { lng: point.lng, lat: point.lat },
-  zoneId,
-  serviceId: service.id,
-  minutes: service.minutes,
-  before: service.before_minutes,
-  after: service.after_minutes,
-  crew: service.crew,
-  days: service.days,
-});
-
-export function priceService({ business }: ViewContext, service: ServiceRow, zone: Pick<ZoneRules, "name" | "surcharge_minor" | "smallest_order_minor"> | null): PricedOrder {
-  return priceOrder({
-    service: { name: service.name, priceMinor: service.price_minor, taxBp: service.tax_bp, deposit: depositRule(service) },
-    zone: { name: zone?.name ?? "", surchargeMinor: zone?.surcharge_minor ?? 0, smallestOrderMinor: zone?.smallest_order_minor ?? 0 },
-    pricesIncludeTax: business.prices_include_tax === 1,
-  });
-}
-
-function depositRule({ deposit_kind: kind, deposit_value: value }: ServiceRow): Deposit {
-  if (kind === "percent") return { kind, basisPoints: value };
-  return kind === "fixed" ? { kind, amountMinor: value } : { kind };
+/** What came in about a booking. */
+export interface Asked {
+  addressId: string;
+  serviceId: number;
+  answers?: Answers;
+  extras?: Choice["extras"];
 }
 
 /** The zone an address lies in, by its postcode; null where it is in none. */
@@ -95,9 +71,9 @@ export function takeRoom(context: OperationContext, wanted: Wanted, offer: Offer
   let first: number | null = null;
   for (const day of [offer, ...offer.then]) {
     const { id }: { id: number } = context.sql<{ id: number }>(
-      `INSERT INTO visits (state, first_visit_id, service_id, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, meet_at, lng, lat, held_until, hold_key)
-       VALUES ('held', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
-    ).get(first, visit.serviceId, wanted.zone.id, day.date, day.from, day.to, visit.minutes, visit.before, visit.after, visit.crew, day.meetAt, visit.point.lng, visit.point.lat, hold.until, first === null ? hold.key : null)!;
+      `INSERT INTO visits (state, first_visit_id, service_id, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, meet_at, lng, lat, skills, held_until, hold_key)
+       VALUES ('held', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
+    ).get(first, visit.serviceId, wanted.zone.id, day.date, day.from, day.to, visit.minutes, visit.before, visit.after, visit.crew, day.meetAt, visit.point.lng, visit.point.lat, JSON.stringify(visit.skills), hold.until, first === null ? hold.key : null)!;
     placeVisit(context, id, crew);
     first ??= id;
   }
@@ -117,6 +93,7 @@ export interface NewJob {
   customerId: number;
   siteId: number;
   service: ServiceRow;
+  choice: Choice;
   order: PricedOrder;
   note: string;
   depositMinor: number;
@@ -127,9 +104,9 @@ export interface NewJob {
 export function agreeJob(context: OperationContext, job: NewJob): number {
   const { sql, now } = context;
   const { id } = sql<{ id: number }>(
-    `INSERT INTO jobs (customer_id, site_id, service_id, state, total_minor, tax_minor, deposit_minor, note, booked_at, booked_by)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
-  ).get(job.customerId, job.siteId, job.service.id, job.depositMinor > 0 ? "awaiting deposit" : "agreed", job.order.totalMinor, job.order.taxMinor, job.depositMinor, job.note, now, job.bookedBy)!;
+    `INSERT INTO jobs (customer_id, site_id, service_id, state, total_minor, tax_minor, deposit_minor, note, answers, extras, booked_at, booked_by)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
+  ).get(job.customerId, job.siteId, job.service.id, job.depositMinor > 0 ? "awaiting deposit" : "agreed", job.order.totalMinor, job.order.taxMinor, job.depositMinor, job.note, JSON.stringify(keptAnswers(job.service, job.choice.answers)), JSON.stringify(job.choice.extras), now, job.bookedBy)!;
   for (const [i, line] of job.order.lines.entries())
     sql("INSERT INTO job_lines VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(id, i, line.description, line.quantity, line.unitMinor, line.taxBp, line.amountMinor, line.taxMinor);
   sql("UPDATE visits SET state = 'promised', job_id = ?, held_until = NULL WHERE id = ? OR first_visit_id = ?").run(id, job.visitId, job.visitId);

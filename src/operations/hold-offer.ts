@@ -8,12 +8,12 @@ export const holdOffer = defineOperation({
   name: "hold-offer",
   access: "anybody",
   input: HoldOffer,
-  run(context, { addressId, serviceId, date, from, to, instead }) {
+  run(context, { date, from, to, instead, ...asked }) {
     if (instead) {
       const before = context.sql<{ id: number }>("SELECT id FROM visits WHERE hold_key = ? AND state = 'held'").get(instead);
       if (before) releaseHold(context, before.id);
     }
-    const wanted = findWanted(context, addressId, serviceId);
+    const wanted = findWanted(context, asked);
     const offer = stillOffered(context, wanted, { date, from, to });
     const key = nanoid(24);
     const until = context.now + context.business.hold_minutes * 60_000;

@@ -12,7 +12,7 @@ import { recordPayment } from "./record-payment";
 import { renewLink } from "./renew-link";
 import { endRepeat, makeRepeat, resumeRepeat } from "./repeats";
 import { recordErrand, recordTimeOff, removeErrand, removeTimeOff, setDayHours } from "./absences";
-import { closeDay, saveBookingRules, saveBusiness, saveService, saveTechnician, saveZone } from "./setup";
+import { changePrices, closeDay, saveBookingRules, saveBusiness, saveExtra, saveService, saveTechnician, saveZone, setPrices } from "./setup";
 
 /** The operations that can be called from outside, by name. What the system alone does is not among them. */
 export const operations = {
@@ -20,6 +20,7 @@ export const operations = {
   "book": book,
   "book-in-office": bookInOffice,
   "cancel-visit": cancelVisit,
+  "change-prices": changePrices,
   "close-day": closeDay,
   "end-repeat": endRepeat,
   "end-sessions": endSessions,
@@ -37,11 +38,13 @@ export const operations = {
   "resume-repeat": resumeRepeat,
   "save-booking-rules": saveBookingRules,
   "save-business": saveBusiness,
+  "save-extra": saveExtra,
   "save-person": savePerson,
   "save-service": saveService,
   "save-technician": saveTechnician,
   "save-zone": saveZone,
   "set-day-hours": setDayHours,
+  "set-prices": setPrices,
 } as const;
 
 export type Operations = typeof operations;

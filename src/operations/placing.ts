@@ -78,7 +78,6 @@ function questionOn(context: ViewContext, planning: Planning, visit: VisitToPlac
   const { sql, business } = context;
   const zone = visit.zoneId === null ? undefined : sql<ZoneRules>("SELECT * FROM zones WHERE id = ?").get(visit.zoneId);
   const service = sql<ServiceRules>("SELECT notice_minutes, capacity, pattern_id FROM services WHERE id = ?").get(visit.serviceId)!;
-  const needs = sql<{ skill_id: number; level: number }>("SELECT skill_id, level FROM service_skills WHERE service_id = ? ORDER BY skill_id").all(visit.serviceId);
   const goThere = readNames(sql<{ technician_id: number }>("SELECT technician_id FROM zone_technicians WHERE zone_id = ?").all(visit.zoneId));
   const doIt = readNames(sql<{ technician_id: number }>("SELECT technician_id FROM service_technicians WHERE service_id = ?").all(visit.serviceId));
   const limits = strict ? readLimits(context, visit, service.capacity ?? business.capacity, without) : null;
@@ -92,7 +91,7 @@ function questionOn(context: ViewContext, planning: Planning, visit: VisitToPlac
       capacity: limits?.capacity ?? { mode: "route" },
       limits: limits?.limits ?? [],
     },
-    visit: { place: planning.place(visit.point, visit.zoneId), minutes: visit.minutes, before: visit.before, after: visit.after, crew: visit.crew, skills: needs.map((n) => ({ skill: String(n.skill_id), level: n.level })) },
+    visit: { place: planning.place(visit.point, visit.zoneId), minutes: visit.minutes, before: visit.before, after: visit.after, crew: visit.crew, skills: visit.skills },
     wanted: visit.wanted ? { technician: String(visit.wanted.technicianId), only: visit.wanted.only } : null,
     windows,
     refusal: strict ? calendarRefusal(calendar) : () => [],
@@ -134,7 +133,7 @@ export function readPattern({ sql }: ViewContext, serviceId: number | null = nul
   return sql<{ kind: PatternPart["kind"]; weekdays: number; from: number; to: number; length: number | null; step: number | null }>(
     `SELECT kind, weekdays, from_minute AS "from", to_minute AS "to", length, step FROM pattern_parts
      WHERE pattern_id = coalesce((SELECT pattern_id FROM services WHERE id = ?), 1) ORDER BY position`,
-  ).all(serviceId) as PatternPart[];
+  ).all(serviceId).map(({ length, step, ...part }) => ({ ...part, ...(length !== null && { length }), ...(step !== null && { step }) }) as PatternPart);
 }
 
 /** The dates on which bookings are taken. */

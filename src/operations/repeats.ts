@@ -3,7 +3,8 @@ import { datesOf, type RepeatRule } from "@/core/repeats/rule";
 import { Refusal } from "@/core/problems";
 import { MakeRepeat, OneRepeat } from "@/schemas/booking";
 import { Nothing } from "@/schemas/money";
-import { agreeJob, priceService, type ServiceRow } from "./booking";
+import { agreeJob } from "./booking";
+import { choiceOf, priceService, readService, toPlace, type Choice } from "./catalogue";
 import { defineOperation, type OperationContext } from "./door";
 import { tellCustomer } from "./messaging";
 import { answersWithin, placeVisit, type ZoneRules } from "./placing";
@@ -26,6 +27,8 @@ interface RepeatRow {
   until_date: string | null;
   from_minute: number;
   to_minute: number;
+  /** JSON: what was answered and chosen. */
+  choice: string;
   state: "active" | "ended";
 }
 
@@ -41,13 +44,13 @@ export const makeRepeat = defineOperation({
     const active = visit.repeat_id && sql("SELECT 1 FROM repeats WHERE id = ? AND state = 'active'").get(visit.repeat_id);
     if (active) throw new Refusal("repeat-exists");
     if (until && until <= visit.date) throw new Refusal("invalid-input", { fields: { "/until": "Choose a day after the visit." } });
-    const job = sql<{ customer_id: number; site_id: number; service_id: number; days: number }>("SELECT j.*, s.days FROM jobs j JOIN services s ON s.id = j.service_id WHERE j.id = ?").get(visit.job_id)!;
+    const job = sql<{ customer_id: number; site_id: number; service_id: number; days: number; answers: string; extras: string }>("SELECT j.*, s.days FROM jobs j JOIN services s ON s.id = j.service_id WHERE j.id = ?").get(visit.job_id)!;
     if (job.days > 1) throw new Refusal("repeat-of-several-days");
     const technician = sql<{ technician_id: number }>("SELECT technician_id FROM placements WHERE visit_id = ? ORDER BY technician_id LIMIT 1").get(visitId);
     const { id } = sql<{ id: number }>(
-      `INSERT INTO repeats (customer_id, site_id, service_id, technician_id, every, unit, start_date, until_date, from_minute, to_minute, state)
-       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 'active') RETURNING id`,
-    ).get(job.customer_id, job.site_id, job.service_id, technician?.technician_id ?? null, every, unit, visit.date, until, localOf(visit.window_from, business.time_zone).minute, localOf(visit.window_to, business.time_zone).minute)!;
+      `INSERT INTO repeats (customer_id, site_id, service_id, technician_id, every, unit, start_date, until_date, from_minute, to_minute, choice, state)
+       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 'active') RETURNING id`,
+    ).get(job.customer_id, job.site_id, job.service_id, technician?.technician_id ?? null, every, unit, visit.date, until, localOf(visit.window_from, business.time_zone).minute, localOf(visit.window_to, business.time_zone).minute, JSON.stringify(choiceOf(job)))!;
     sql("UPDATE visits SET repeat_id = ?, repeat_date = ? WHERE id = ?").run(id, visit.date, visitId);
     return { repeatId: id, forecasts: forecast(context, readRepeat(context, id)) };
   },
@@ -108,13 +111,14 @@ function forecast(context: OperationContext, repeat: RepeatRow): number {
   const rule: RepeatRule = { every: repeat.every, unit: repeat.unit, start: repeat.start_date, until: repeat.until_date };
   const dates = datesOf(rule, today, addDays(today, forecastDays), forecastsAhead);
   const known = new Set(sql<{ repeat_date: string }>("SELECT repeat_date FROM visits WHERE repeat_id = ?").all(repeat.id).map((v) => v.repeat_date));
-  const service = sql<ServiceRow>("SELECT * FROM services WHERE id = ?").get(repeat.service_id)!;
+  const service = readService(context, repeat.service_id);
   const site = sql<{ lng: number; lat: number; zone_id: number | null }>("SELECT lng, lat, zone_id FROM sites WHERE id = ?").get(repeat.site_id)!;
+  const needs = toPlace(service, site, site.zone_id, priceService(context, service, null, JSON.parse(repeat.choice) as Choice));
   for (const date of dates.filter((d) => !known.has(d)))
     sql(
-      `INSERT INTO visits (state, repeat_id, repeat_date, service_id, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, lng, lat)
-       VALUES ('forecast', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-    ).run(repeat.id, date, service.id, site.zone_id, date, epochMinute(date, repeat.from_minute, business.time_zone), epochMinute(date, repeat.to_minute, business.time_zone), service.minutes, service.before_minutes, service.after_minutes, service.crew, site.lng, site.lat);
+      `INSERT INTO visits (state, repeat_id, repeat_date, service_id, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, lng, lat, skills)
+       VALUES ('forecast', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    ).run(repeat.id, date, service.id, site.zone_id, date, epochMinute(date, repeat.from_minute, business.time_zone), epochMinute(date, repeat.to_minute, business.time_zone), needs.minutes, needs.before, needs.after, needs.crew, site.lng, site.lat, JSON.stringify(needs.skills));
   placeForecasts(context, repeat);
   return dates.length;
 }
@@ -134,8 +138,9 @@ function placeForecasts(context: OperationContext, repeat: RepeatRow): void {
 
 function agreeForecast(context: OperationContext, visitId: number, repeat: RepeatRow): void {
   const { sql } = context;
-  const service = sql<ServiceRow>("SELECT * FROM services WHERE id = ?").get(repeat.service_id)!;
+  const service = readService(context, repeat.service_id);
+  const choice = JSON.parse(repeat.choice) as Choice;
   const zone = sql<ZoneRules>("SELECT z.* FROM sites s JOIN zones z ON z.id = s.zone_id WHERE s.id = ?").get(repeat.site_id) ?? null;
-  const jobId = agreeJob(context, { visitId, customerId: repeat.customer_id, siteId: repeat.site_id, service, order: priceService(context, service, zone), note: "", depositMinor: 0, bookedBy: `repeat ${repeat.id}` });
+  const jobId = agreeJob(context, { visitId, customerId: repeat.customer_id, siteId: repeat.site_id, service, choice, order: priceService(context, service, zone, choice), note: "", depositMinor: 0, bookedBy: `repeat ${repeat.id}` });
   tellCustomer(context, { jobId, occasion: "coming again", about: `visit ${visitId}` });
 }

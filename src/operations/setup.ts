@@ -1,6 +1,10 @@
+import { changePrice, roundingNamed } from "@/core/catalogue/prices";
+import { questionProblems } from "@/core/catalogue/question-check";
+import { effectsIn, type Question } from "@/core/catalogue/questions";
 import { patternProblem } from "@/core/place/postcodes";
 import { Refusal } from "@/core/problems";
 import { clock } from "@/core/time/words";
+import { ChangePrices, SaveExtra, SetPrices } from "@/schemas/catalogue";
 import { CloseDay, SaveBookingRules, SaveBusiness, SaveService, SaveTechnician, SaveZone, type Limits } from "@/schemas/setup";
 import { sqliteCode } from "@/store/database";
 import { defineOperation, type OperationContext } from "./door";
@@ -75,12 +79,14 @@ export const saveService = defineOperation({
     if (deposit.kind === "percent" && deposit.value > 10_000) throw new Refusal("invalid-input", { fields: { "/deposit/value": "Enter at most 100%." } });
     if (service.hours) refuseOverlaps(service.hours);
     if (service.windows) refuseOddWindows(service.windows);
+    if (service.questions) refuseOddQuestions(context, service.questions);
     const id = saveRow(context, "services", service.id, {
       code: service.code.toUpperCase(), name: service.name.trim(), category: service.category.trim(), description: service.description, price_minor: service.priceMinor, tax_bp: service.taxBp,
       minutes: service.minutes, before_minutes: service.beforeMinutes, after_minutes: service.afterMinutes, crew: service.crew,
       deposit_kind: deposit.kind, deposit_value: deposit.kind === "percent" || deposit.kind === "fixed" ? deposit.value : 0, hue: hueOf(context, service.category.trim()), active: service.active ? 1 : 0,
       ...(service.days !== undefined && { days: service.days }), ...(service.noticeMinutes !== undefined && { notice_minutes: service.noticeMinutes }),
       ...(service.capacity !== undefined && { capacity: service.capacity }), ...(service.wish !== undefined && { wish: service.wish }),
+      ...(service.questions && { questions: JSON.stringify(service.questions) }),
     });
     const { sql } = context;
     sql("DELETE FROM service_skills WHERE service_id = ?").run(id);
@@ -93,9 +99,61 @@ export const saveService = defineOperation({
       sql("DELETE FROM service_hours WHERE service_id = ?").run(id);
       for (const { weekday, opens, closes } of service.hours) sql("INSERT INTO service_hours VALUES (?, ?, ?, ?)").run(id, weekday, opens, closes);
     }
+    if (service.extras) {
+      sql("DELETE FROM service_extras WHERE service_id = ?").run(id);
+      for (const [i, extra] of service.extras.entries()) sql("INSERT INTO service_extras VALUES (?, ?, ?, ?)").run(id, extra.id, i, extra.most);
+    }
     if (service.technicians) saveTechniciansOf(context, "service", id, service.technicians);
     if (service.limits) saveLimits(context, "service", id, service.limits);
     return { id };
+  },
+});
+
+/** What the shape cannot tell: conditions that can never hold, skills and extras that are not there. */
+function refuseOddQuestions({ sql }: OperationContext, questions: Question[]): void {
+  const fields = Object.fromEntries(Object.entries(questionProblems(questions)).map(([at, sentence]) => [`/questions${at}`, sentence]));
+  const known = (table: "skills" | "extras") => new Set(sql<{ id: number }>(`SELECT id FROM ${table}`).all().map((row) => String(row.id)));
+  const [skills, extras] = [known("skills"), known("extras")];
+  for (const [i, question] of questions.entries())
+    for (const effect of effectsIn(question)) {
+      if (effect.skills?.some((s) => !skills.has(s.skill))) fields[`/questions/${i}`] = "An answer asks for a skill that is not there any more.";
+      if (effect.extras?.some((x) => !extras.has(x.id))) fields[`/questions/${i}`] = "An answer brings an extra that is not there any more.";
+    }
+  if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
+}
+
+export const saveExtra = defineOperation({
+  name: "save-extra",
+  access: "setup.change",
+  input: SaveExtra,
+  run: (context, extra) => ({
+    id: saveRow(context, "extras", extra.id, { name: extra.name.trim(), unit: extra.unit.trim(), price_minor: extra.priceMinor, cost_minor: extra.costMinor, tax_bp: extra.taxBp, active: extra.active ? 1 : 0 }),
+  }),
+});
+
+/** Changes the prices of many services at once. Answers what they were, so that it can be undone. */
+export const changePrices = defineOperation({
+  name: "change-prices",
+  access: "setup.change",
+  input: ChangePrices,
+  run({ sql, business }, { serviceIds, basisPoints, rounding }) {
+    const before = serviceIds.map((serviceId) => {
+      const service = sql<{ price_minor: number }>("SELECT price_minor FROM services WHERE id = ?").get(serviceId);
+      if (!service) throw new Refusal("not-found");
+      return { serviceId, priceMinor: service.price_minor };
+    });
+    for (const { serviceId, priceMinor } of before) sql("UPDATE services SET price_minor = ? WHERE id = ?").run(changePrice(priceMinor, basisPoints, roundingNamed(rounding, business.currency)), serviceId);
+    return { before };
+  },
+});
+
+/** Puts prices to given amounts: the undo of a change of many. */
+export const setPrices = defineOperation({
+  name: "set-prices",
+  access: "setup.change",
+  input: SetPrices,
+  run({ sql }, { prices }) {
+    for (const { serviceId, priceMinor } of prices) if (sql("UPDATE services SET price_minor = ? WHERE id = ?").run(priceMinor, serviceId).changes === 0) throw new Refusal("not-found");
   },
 });
 
@@ -172,8 +230,8 @@ export const saveBusiness = defineOperation({
   run({ sql }, b) {
     if (b.messageTo <= b.messageFrom) throw new Refusal("invalid-input", { fields: { "/messageTo": "The hours end after they begin." } });
     sql(`UPDATE business SET name = ?, phone = ?, mail = ?, payment_days = ?, reminder_hours = ?, message_from = ?, message_to = ?, travel_margin_minutes = ?, travel_margin_percent = ?,
-      winding_percent = coalesce(?, winding_percent), kmh = coalesce(?, kmh)`)
-      .run(b.name, b.phone, b.mail, b.paymentDays, b.reminderHours, b.messageFrom, b.messageTo, b.travelMarginMinutes, b.travelMarginPercent, b.windingPercent ?? null, b.kmh ?? null);
+      winding_percent = coalesce(?, winding_percent), kmh = coalesce(?, kmh), labour_cost_minor = coalesce(?, labour_cost_minor)`)
+      .run(b.name, b.phone, b.mail, b.paymentDays, b.reminderHours, b.messageFrom, b.messageTo, b.travelMarginMinutes, b.travelMarginPercent, b.windingPercent ?? null, b.kmh ?? null, b.labourCostMinor ?? null);
   },
 });
 
@@ -185,7 +243,7 @@ export const closeDay = defineOperation({
 });
 
 /** Inserts a row or changes the one of this id. A name that is taken is told as such. */
-function saveRow({ sql }: OperationContext, table: "zones" | "technicians" | "services", id: number | null, values: Record<string, string | number | null>): number {
+function saveRow({ sql }: OperationContext, table: "zones" | "technicians" | "services" | "extras", id: number | null, values: Record<string, string | number | null>): number {
   const columns = Object.keys(values);
   try {
     if (id === null)

@@ -1,4 +1,5 @@
 import type { Point } from "@/core/place/points";
+import type { SkillNeed } from "@/core/windows/skills";
 import { Refusal } from "@/core/problems";
 import type { ViewContext } from "./door";
 
@@ -13,6 +14,8 @@ export interface VisitToPlace {
   crew: number;
   /** Consecutive working days with the same crew. */
   days: number;
+  /** Everything it asks for, by the service and by the answers. */
+  skills: readonly SkillNeed[];
   /** The customer's wish for a technician. */
   wanted?: { technicianId: number; only: boolean } | null;
 }
@@ -35,6 +38,8 @@ export interface VisitRow {
   crew: number;
   lng: number;
   lat: number;
+  /** JSON: what it was booked with, by its service and by the answers. */
+  skills: string;
 }
 
 /** Refuses where there is no such visit. */
@@ -50,6 +55,7 @@ export const daysOfWork = ({ sql }: ViewContext, visit: VisitRow): VisitRow[] =>
 
 /** A visit to be placed anew, as it was agreed: a later change of its service does not touch it. */
 export const placingOf = (visit: VisitRow, days = 1): VisitToPlace => ({
+  skills: JSON.parse(visit.skills) as SkillNeed[],
   point: { lng: visit.lng, lat: visit.lat },
   zoneId: visit.zone_id,
   serviceId: visit.service_id,

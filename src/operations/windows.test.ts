@@ -184,7 +184,7 @@ describe("forecasts", () => {
   };
   const answers = (world: World, date: string) => {
     const context = viewContext(world.hogar, visitor);
-    return answersFor(context, findWanted(context, world.addresses[12]!.id, world.services.sweep).visit, [date]);
+    return answersFor(context, findWanted(context, { addressId: world.addresses[12]!.id, serviceId: world.services.sweep }).visit, [date]);
   };
 
   it("keep their room where they count", () => {
@@ -318,7 +318,7 @@ describe("days kept in memory", () => {
           else if (s.do === "hours") mustPerform(hogar, saveTechnician, { id: technicianId, name: ["Bram Okafor", "Petra Lindqvist"][s.technician]!, phone: "+1 555 0111", skills: [{ name: "sweep", level: 1, validUntil: null }], hours: [1, 2, 3, 4].map((weekday) => ({ weekday, opens: s.opens, closes: s.opens + 420 })) }, office);
           const answer = (days: typeof hogar.days) => {
             const context = viewContext({ ...hogar, days }, visitor);
-            return answersFor(context, findWanted(context, world.addresses[5]!.id, world.services.sweep).visit, dates);
+            return answersFor(context, findWanted(context, { addressId: world.addresses[5]!.id, serviceId: world.services.sweep }).visit, dates);
           };
           expect(answer(hogar.days)).toEqual(answer(makeDayCache()));
         }

@@ -1,15 +1,20 @@
 import { Type, type Static } from "@sinclair/typebox";
 import { Id, input, LocalDate, Mail, MinuteOfDay, Name, OneOf, OrNull, Phone } from "./common";
 
+/** Answers by question: whether they fit the questions is for core to say. */
+const Answers = Type.Record(Type.String({ maxLength: 40 }), Type.Union([Type.Boolean(), Type.Number(), Type.String({ maxLength: 2000 }), Type.Array(Type.String({ maxLength: 80 }), { maxItems: 40 })]), { maxProperties: 60 });
+const choice = { answers: Type.Optional(Answers), extras: Type.Optional(Type.Array(input({ id: Id, quantity: Type.Integer({ minimum: 1, maximum: 999 }) }), { maxItems: 60 })) };
+
 /** The window somebody chose: epoch minutes, as the offer said them. */
 const chosen = {
   addressId: Type.String({ maxLength: 40 }),
   serviceId: Id,
+  ...choice,
   date: LocalDate,
   from: Type.Integer({ minimum: 0 }),
   to: Type.Integer({ minimum: 0 }),
 };
-export const AskOffers = input({ addressId: chosen.addressId, serviceId: Id });
+export const AskOffers = input({ addressId: chosen.addressId, serviceId: Id, ...choice });
 export const FindAddress = input({ text: Type.String({ maxLength: 120 }) });
 export const OneAddress = input({ addressId: chosen.addressId });
 

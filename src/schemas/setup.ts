@@ -1,4 +1,5 @@
 import { Type, type Static } from "@sinclair/typebox";
+import { Questions } from "./catalogue";
 import { Id, input, LocalDate, Mail, MinuteOfDay, Money, Name, OneOf, OrNull, Phone, PointSchema, Weekdays } from "./common";
 
 /** At most so many visits; null takes the limit away. */
@@ -78,6 +79,8 @@ export const SaveService = input({
   technicians: Type.Optional(Technicians),
   limits: Type.Optional(Limits),
   wish: Type.Optional(OneOf(["none", "preferred", "only"])),
+  questions: Type.Optional(Questions),
+  extras: Type.Optional(Type.Array(input({ id: Id, most: Type.Integer({ minimum: 1, maximum: 999 }) }), { maxItems: 60 })),
 });
 export type SaveService = Static<typeof SaveService>;
 
@@ -104,6 +107,7 @@ export const SaveBusiness = input({
   travelMarginPercent: Type.Integer({ minimum: 0, maximum: 200 }),
   windingPercent: Type.Optional(Type.Integer({ minimum: 100, maximum: 400 })),
   kmh: Type.Optional(Type.Integer({ minimum: 5, maximum: 130 })),
+  labourCostMinor: Type.Optional(Money),
 });
 export type SaveBusiness = Static<typeof SaveBusiness>;
 

@@ -24,6 +24,7 @@ export interface BusinessRow {
   forecast_room: "full" | "half" | "none";
   winding_percent: number;
   kmh: number;
+  labour_cost_minor: number;
 }
 
 /** The business this installation serves; undefined before it is set up. */

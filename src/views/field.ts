@@ -1,6 +1,7 @@
 import { localOf } from "@/core/time/local";
 import { Refusal } from "@/core/problems";
 import { Nothing } from "@/schemas/money";
+import type { KeptAnswer } from "@/operations/catalogue";
 import { defineView } from "./view";
 
 /** A technician's day, in order: only their own. */
@@ -11,8 +12,8 @@ export const fieldDay = defineView({
   read({ sql, actor, today, business, minute }) {
     if (actor.kind !== "person" || actor.technicianId === null) throw new Refusal("not-allowed", { sentence: "Nobody’s day belongs to this sign-in. Ask the owner to connect it to a technician." });
     const zone = business.time_zone;
-    const stops = sql<{ id: number; state: string; service: string; minutes: number; customer: string; phone: string; line: string; postcode: string; note: string; access: string; date: string; window_from: number; window_to: number; arrives: number; driving: number; total_minor: number; job_id: number; received: number; lastHere: string | null }>(
-      `SELECT v.id, v.state, s.name AS service, v.minutes, c.name AS customer, c.phone, t.line, t.postcode, j.note, t.access, v.date, v.window_from, v.window_to, p.arrives, p.driving, j.total_minor, j.id AS job_id,
+    const stops = sql<{ id: number; state: string; service: string; minutes: number; customer: string; phone: string; line: string; postcode: string; note: string; answers: string; access: string; date: string; window_from: number; window_to: number; arrives: number; driving: number; total_minor: number; job_id: number; received: number; lastHere: string | null }>(
+      `SELECT v.id, v.state, s.name AS service, v.minutes, c.name AS customer, c.phone, t.line, t.postcode, j.note, j.answers, t.access, v.date, v.window_from, v.window_to, p.arrives, p.driving, j.total_minor, j.id AS job_id,
          coalesce((SELECT sum(amount_minor) FROM payments WHERE job_id = j.id AND state = 'received'), 0) AS received,
          (SELECT max(v2.date) FROM visits v2 JOIN jobs j2 ON j2.id = v2.job_id WHERE j2.site_id = j.site_id AND v2.state = 'done' AND v2.id <> v.id) AS lastHere
        FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id JOIN sites t ON t.id = j.site_id JOIN services s ON s.id = v.service_id
@@ -21,7 +22,7 @@ export const fieldDay = defineView({
     return {
       name: actor.name, today, currency: business.currency, phone: business.phone, now: localOf(minute, zone).minute,
       stops: stops.map((s) => ({
-        id: s.id, state: s.state, service: s.service, minutes: s.minutes, customer: s.customer, phone: s.phone, line: s.line, postcode: s.postcode, note: [s.access, s.note].filter(Boolean).join(" "),
+        id: s.id, state: s.state, service: s.service, minutes: s.minutes, customer: s.customer, phone: s.phone, line: s.line, postcode: s.postcode, note: [s.access, s.note].filter(Boolean).join(" "), answers: (JSON.parse(s.answers) as KeptAnswer[]).map((a) => `${a.question} ${a.words}`),
         windowFrom: localOf(s.window_from, zone).minute, windowTo: localOf(s.window_to, zone).minute, arrives: localOf(s.arrives, zone).minute, driving: s.driving, toCollectMinor: s.total_minor - s.received, lastHere: s.lastHere,
       })),
     };

@@ -1,6 +1,7 @@
 import { AskOffers, FindAddress, OneAddress } from "@/schemas/booking";
 import { Nothing } from "@/schemas/money";
-import { findWanted, priceService, zoneOf, type ServiceRow } from "@/operations/booking";
+import { findWanted, zoneOf } from "@/operations/booking";
+import { orderedService, priceService, type ServiceRow } from "@/operations/catalogue";
 import { answersFor, bookableDates } from "@/operations/placing";
 import { Refusal } from "@/core/problems";
 import { isOnOurWay } from "@/core/windows/offers";
@@ -30,16 +31,20 @@ export const servicesAt = defineView({
     const address = context.hogar.gateways.places.find(addressId);
     if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
     const zone = zoneOf(context, address.postcode);
-    if (!zone) return { zone: null, services: [] };
+    if (!zone) return { zone: null, pricesIncludeTax: true, services: [] };
     const services = context.sql<ServiceRow & { category: string; description: string; hue: number; capacity: string | null }>("SELECT * FROM services WHERE active = 1 ORDER BY category, price_minor").all().map((service) => {
       const order = priceService(context, service, zone);
+      const ordered = orderedService(context, service);
       return {
         id: service.id, code: service.code, name: service.name, category: service.category, description: service.description, hue: service.hue, minutes: service.minutes, days: service.days,
         asksFirst: (service.capacity ?? context.business.capacity) === "ask",
         lines: order.lines.map((l) => ({ description: l.description, amountMinor: l.amountMinor })), totalMinor: order.totalMinor, depositMinor: order.depositMinor,
+        /** What core needs to price it while it is being answered. What materials cost the business stays inside. */
+        ordered: { ...ordered, extras: ordered.extras.map((x) => ({ ...x, costMinor: 0 })) },
       };
     });
     return {
+      pricesIncludeTax: context.business.prices_include_tax === 1,
       zone: { name: zone.name, weekdays: zone.weekdays, serveFrom: zone.serve_from, serveTo: zone.serve_to, surchargeMinor: zone.surcharge_minor, smallestOrderMinor: zone.smallest_order_minor, noticeMinutes: zone.notice_minutes },
       services,
     };
@@ -51,8 +56,8 @@ export const offers = defineView({
   name: "offers",
   access: "anybody",
   input: AskOffers,
-  read(context, { addressId, serviceId }) {
-    const { visit } = findWanted(context, addressId, serviceId);
+  read(context, asked) {
+    const { visit } = findWanted(context, asked);
     return answersFor(context, visit, bookableDates(context)).flatMap((a) => (a.offered ? [{ date: a.date, from: a.from, to: a.to, then: a.then.map((day) => day.date), onOurWay: isOnOurWay(a) }] : []));
   },
 });

@@ -3,6 +3,7 @@ import { groupBy } from "@/core/group";
 import type { Role } from "@/core/people/permissions";
 import { readPattern } from "@/operations/placing";
 import { localOf } from "@/core/time/local";
+import type { Question } from "@/core/catalogue/questions";
 import { defineView } from "./view";
 
 /** The whole set-up, as the forms need it. */
@@ -19,6 +20,7 @@ export const setup = defineView({
     };
     const techniciansOf = (of: "zone" | "service") => groupBy(sql<{ id: number; technician_id: number }>(`SELECT ${of}_id AS id, technician_id FROM ${of}_technicians`).all(), (row) => row.id);
     const [zoneTechnicians, serviceTechnicians] = [techniciansOf("zone"), techniciansOf("service")];
+    const serviceExtras = groupBy(sql<{ service_id: number; extra_id: number; most: number }>("SELECT * FROM service_extras ORDER BY service_id, position").all(), (x) => x.service_id);
     const serviceHours = groupBy(sql<{ service_id: number; weekday: number; opens: number; closes: number }>("SELECT * FROM service_hours ORDER BY weekday, opens").all(), (h) => h.service_id);
     const postcodes = groupBy(sql<{ zone_id: number; pattern: string }>("SELECT zone_id, pattern FROM zone_postcodes ORDER BY zone_id, position").all(), (p) => p.zone_id);
     const promisedBy = (column: string) => new Map(sql<{ id: number; n: number }>(`SELECT ${column} AS id, count(*) AS n FROM visits WHERE state = 'promised' GROUP BY 1`).all().map((r) => [r.id, r.n]));
@@ -29,12 +31,16 @@ export const setup = defineView({
     return {
       currency: b.currency,
       today,
-      business: { name: b.name, phone: b.phone, mail: b.mail, paymentDays: b.payment_days, reminderHours: b.reminder_hours, messageFrom: b.message_from, messageTo: b.message_to, travelMarginMinutes: b.travel_margin_minutes, travelMarginPercent: b.travel_margin_percent, windingPercent: b.winding_percent, kmh: b.kmh },
+      business: { name: b.name, phone: b.phone, mail: b.mail, paymentDays: b.payment_days, reminderHours: b.reminder_hours, messageFrom: b.message_from, messageTo: b.message_to, travelMarginMinutes: b.travel_margin_minutes, travelMarginPercent: b.travel_margin_percent, windingPercent: b.winding_percent, kmh: b.kmh, labourCostMinor: b.labour_cost_minor },
       rules: {
         noticeMinutes: b.notice_minutes, horizonDays: b.horizon_days, holdMinutes: b.hold_minutes,
         windows: readPattern(context), capacity: b.capacity, forecastRoom: b.forecast_room, limits: limitsOf("business", 0),
       },
       skills: sql<{ name: string }>("SELECT name FROM skills ORDER BY name").all().map((s) => s.name),
+      skillIds: sql<{ id: number; name: string }>("SELECT id, name FROM skills ORDER BY name").all(),
+      extras: sql<{ id: number; name: string; unit: string; price_minor: number; cost_minor: number; tax_bp: number; active: number }>("SELECT * FROM extras ORDER BY active DESC, name").all()
+        .map((x) => ({ id: x.id, name: x.name, unit: x.unit, priceMinor: x.price_minor, costMinor: x.cost_minor, taxBp: x.tax_bp, active: x.active === 1 })),
+      pricesIncludeTax: b.prices_include_tax === 1,
       zones: sql<{ id: number; name: string; weekdays: number; serve_from: number; serve_to: number; notice_minutes: number; surcharge_minor: number; smallest_order_minor: number; winding_percent: number | null; kmh: number | null }>("SELECT * FROM zones WHERE active = 1 ORDER BY id").all().map((z) => ({
         id: z.id, name: z.name, postcodes: (postcodes.get(z.id) ?? []).map((p) => p.pattern), weekdays: z.weekdays, serveFrom: z.serve_from, serveTo: z.serve_to, noticeMinutes: z.notice_minutes, surchargeMinor: z.surcharge_minor, smallestOrderMinor: z.smallest_order_minor, technicians: (zoneTechnicians.get(z.id) ?? []).map((t) => t.technician_id), limits: limitsOf("zone", z.id), windingPercent: z.winding_percent, kmh: z.kmh, promised: byZone.get(z.id) ?? 0,
       })),
@@ -48,11 +54,12 @@ export const setup = defineView({
           .map((e) => ({ id: e.id, date: e.date, title: e.title, place: e.place, from: localOf(e.begins, b.time_zone).minute, to: localOf(e.ends, b.time_zone).minute })),
         timeOff: sql<{ id: number; first_date: string; last_date: string; reason: string; from_minute: number | null; to_minute: number | null }>("SELECT * FROM time_off WHERE technician_id = ? AND last_date >= ? ORDER BY first_date").all(t.id, today),
       })),
-      services: sql<{ id: number; code: string; name: string; category: string; description: string; price_minor: number; tax_bp: number; minutes: number; before_minutes: number; after_minutes: number; crew: number; deposit_kind: "none" | "percent" | "fixed" | "full"; deposit_value: number; hue: number; active: number; days: number; notice_minutes: number; capacity: "route" | "count" | "open" | "ask" | null; wish: "none" | "preferred" | "only"; pattern_id: number | null }>("SELECT * FROM services ORDER BY category, name").all().map((s) => ({
+      services: sql<{ id: number; code: string; name: string; category: string; description: string; price_minor: number; tax_bp: number; minutes: number; before_minutes: number; after_minutes: number; crew: number; deposit_kind: "none" | "percent" | "fixed" | "full"; deposit_value: number; hue: number; active: number; days: number; notice_minutes: number; capacity: "route" | "count" | "open" | "ask" | null; wish: "none" | "preferred" | "only"; pattern_id: number | null; questions: string }>("SELECT * FROM services ORDER BY category, name").all().map((s) => ({
         id: s.id, code: s.code, name: s.name, category: s.category, description: s.description, priceMinor: s.price_minor, taxBp: s.tax_bp, minutes: s.minutes, beforeMinutes: s.before_minutes, afterMinutes: s.after_minutes, crew: s.crew, hue: s.hue, active: s.active === 1,
         skills: (needs.get(s.id) ?? []).map((n) => ({ name: n.name, level: n.level })), deposit: { kind: s.deposit_kind, value: s.deposit_value }, days: s.days, noticeMinutes: s.notice_minutes, capacity: s.capacity, wish: s.wish,
         windows: s.pattern_id === null ? null : readPattern(context, s.id), hours: (serviceHours.get(s.id) ?? []).map(({ weekday, opens, closes }) => ({ weekday, opens, closes })),
-        technicians: (serviceTechnicians.get(s.id) ?? []).map((t) => t.technician_id), limits: limitsOf("service", s.id), promised: byService.get(s.id) ?? 0,
+        technicians: (serviceTechnicians.get(s.id) ?? []).map((t) => t.technician_id), limits: limitsOf("service", s.id),
+        questions: JSON.parse(s.questions) as Question[], extras: (serviceExtras.get(s.id) ?? []).map((x) => ({ id: x.extra_id, most: x.most })), promised: byService.get(s.id) ?? 0,
       })),
       people: sql<{ id: number; name: string; mail: string; role: Role; technician_id: number | null; active: number; sessions: number }>(
         "SELECT p.*, (SELECT count(*) FROM sessions s WHERE s.person_id = p.id AND s.ended_at IS NULL AND s.expires_at > unixepoch() * 1000) AS sessions FROM people p ORDER BY p.id",

@@ -1,6 +1,8 @@
 "use client";
 import { useEffect, useState } from "react";
 import type { ViewOutput } from "@/api/client";
+import type { Answers } from "@/core/catalogue/questions";
+import type { ChosenExtras } from "@/ui/order-form";
 
 export type ServicesAt = ViewOutput<"services-at">;
 export type BookableService = ServicesAt["services"][number];
@@ -13,6 +15,8 @@ export interface Draft {
   step: Step;
   address: { id: string; line: string; postcode: string } | null;
   serviceId: number | null;
+  answers: Answers;
+  extras: ChosenExtras;
   offer: Offer | null;
   hold: { key: string; until: number } | null;
   name: string;
@@ -22,7 +26,7 @@ export interface Draft {
   note: string;
 }
 
-const empty: Draft = { step: "where", address: null, serviceId: null, offer: null, hold: null, name: "", mail: "", phone: "", reminders: true, note: "" };
+const empty: Draft = { step: "where", address: null, serviceId: null, answers: {}, extras: [], offer: null, hold: null, name: "", mail: "", phone: "", reminders: true, note: "" };
 const key = "hogar booking";
 
 export function useDraft() {

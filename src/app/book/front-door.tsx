@@ -7,6 +7,7 @@ import ButtonBase from "@mui/material/ButtonBase";
 import Typography from "@mui/material/Typography";
 import { useEffect, useRef, useState } from "react";
 import { change, type ViewOutput } from "@/api/client";
+import { priceOrder } from "@/core/catalogue/order";
 import { moneyWords } from "@/core/money/amounts";
 import type { Problem } from "@/core/problems";
 import { daysWords, dayWords, durationWords, windowIn } from "@/core/time/words";
@@ -15,6 +16,7 @@ import { ink } from "@/ui/palette";
 import { useView } from "@/ui/use-view";
 import { steps, useDraft, type Step } from "./draft";
 import { Pay } from "./pay";
+import { OrderForm } from "@/ui/order-form";
 import { What } from "./what";
 import { When } from "./when";
 import { Where } from "./where";
@@ -33,6 +35,9 @@ export function FrontDoor({ business }: { business: Business }) {
   const title = useRef<HTMLHeadingElement>(null);
 
   const service = at?.services.find((s) => s.id === draft.serviceId) ?? null;
+  const order = service && at?.zone ? priceOrder({ service: service.ordered, answers: draft.answers, extras: draft.extras.map((x) => ({ id: String(x.id), quantity: x.quantity })), zone: at.zone, pricesIncludeTax: at.pricesIncludeTax }) : null;
+  const asked = draft.address && draft.serviceId ? { addressId: draft.address.id, serviceId: draft.serviceId, answers: draft.answers, extras: draft.extras } : null;
+  const [tried, setTried] = useState(false);
   const go = (step: Step) => (setProblem(null), set({ step }));
   const here = steps.indexOf(draft.step);
 
@@ -43,10 +48,10 @@ export function FrontDoor({ business }: { business: Business }) {
   }, [draft.step, ready]);
 
   const keep = async () => {
-    if (!draft.address || !draft.serviceId || !draft.offer) return;
+    if (!asked || !draft.offer) return;
     setBusy(true);
     const { date, from, to } = draft.offer;
-    const result = await change("hold-offer", { addressId: draft.address.id, serviceId: draft.serviceId, date, from, to, ...(draft.hold && { instead: draft.hold.key }) });
+    const result = await change("hold-offer", { ...asked, date, from, to, ...(draft.hold && { instead: draft.hold.key }) });
     setBusy(false);
     if (result.ok) return setProblem(null), set({ hold: result.value, step: "who" });
     setProblem(result.problem);
@@ -60,11 +65,11 @@ export function FrontDoor({ business }: { business: Business }) {
   };
 
   const book = async () => {
-    if (!draft.address || !draft.serviceId || !draft.offer) return;
+    if (!asked || !draft.offer) return;
     setBusy(true);
     const { date, from, to } = draft.offer;
     const { name, mail, phone, reminders, note } = draft;
-    const result = await change("book", { addressId: draft.address.id, serviceId: draft.serviceId, date, from, to, ...(draft.hold && { hold: draft.hold.key }), customer: { name, mail, phone, reminders }, note, ...(cardToken && { cardToken }) });
+    const result = await change("book", { ...asked, date, from, to, ...(draft.hold && { hold: draft.hold.key }), customer: { name, mail, phone, reminders }, note, ...(cardToken && { cardToken }) });
     if (result.ok) {
       forget();
       return window.location.assign(`/my/${result.value.link}`);
@@ -73,13 +78,15 @@ export function FrontDoor({ business }: { business: Business }) {
     setProblem(result.problem);
     if (result.problem.code === "window-gone") backToWindows();
     else if (result.problem.fields && Object.keys(result.problem.fields).some((f) => f.startsWith("/customer") || f === "/note")) set({ step: "who" });
+    else if (result.problem.fields && Object.keys(result.problem.fields).some((f) => f.startsWith("/answers"))) set({ step: "what" });
   };
 
   const wrong = (pointer: string) => problem?.fields?.[pointer];
-  const deposit = service?.depositMinor ?? 0;
+  const deposit = order?.depositMinor ?? 0;
+  const open = Object.keys(order?.problems ?? {}).length;
   const buttons: Record<Step, { words: string; ready: boolean; act: () => void }> = {
     where: { words: "Go on", ready: !!at?.zone, act: () => go("what") },
-    what: { words: "Choose a time", ready: !!service, act: () => go("when") },
+    what: { words: "Choose a time", ready: !!service, act: () => (open ? setTried(true) : go("when")) },
     when: { words: draft.offer ? `Keep ${windowIn(draft.offer.from, draft.offer.to, business.timeZone)} on ${dayWords(draft.offer.date).split(" ")[0]}` : "Choose a window", ready: !!draft.offer, act: () => void keep() },
     who: { words: "Go on", ready: !!(draft.name.trim() && draft.mail.trim() && draft.phone.trim()), act: () => go("pay") },
     pay: { words: deposit ? `Pay ${moneyWords(deposit, business.currency)} and book` : "Book", ready: !deposit || !!cardToken, act: () => void book() },
@@ -105,16 +112,22 @@ export function FrontDoor({ business }: { business: Business }) {
         <Typography variant="h1" ref={title} tabIndex={-1} sx={{ outline: "none !important", mb: 2 }}>{titles[draft.step]}</Typography>
         {problem && !problem.fields && <Alert severity="warning" role="alert" sx={{ mb: 3, fontSize: 16 }}>{problem.sentence}</Alert>}
         {draft.step === "where" && <Where draft={draft} at={at} problem={atProblem} business={business} onAddress={(address) => set({ address, offer: null, serviceId: address ? draft.serviceId : null })} />}
-        {draft.step === "what" && at && <What at={at} chosen={draft.serviceId} business={business} onChoose={(serviceId) => set({ serviceId, offer: serviceId === draft.serviceId ? draft.offer : null })} />}
-        {draft.step === "when" && draft.address && service && <When key={lost} asksFirst={service.asksFirst} days={service.days} addressId={draft.address.id} serviceId={service.id} chosen={draft.offer} business={business} onChoose={(offer) => (setProblem(null), set({ offer }))} />}
+        {draft.step === "what" && at && <What at={at} chosen={draft.serviceId} business={business} onChoose={(serviceId) => (setTried(false), set(serviceId === draft.serviceId ? {} : { serviceId, answers: {}, extras: [], offer: null }))}>
+          {service && order && (service.ordered.questions.length > 0 || service.ordered.extras.length > 0) && (
+            <Box sx={{ px: 3, py: 4, mb: 3, bgcolor: "#fff", border: `1px solid ${ink.line}`, borderRadius: "6px" }}>
+              <OrderForm questions={service.ordered.questions} extras={service.ordered.extras} answers={draft.answers} chosen={draft.extras} currency={business.currency} problems={tried ? order.problems : {}} onAnswers={(answers) => set({ answers, offer: null })} onChosen={(extras) => set({ extras, offer: null })} />
+            </Box>
+          )}
+        </What>}
+        {draft.step === "when" && asked && service && <When key={lost} asked={asked} asksFirst={service.asksFirst} days={service.days} chosen={draft.offer} business={business} onChoose={(offer) => (setProblem(null), set({ offer }))} />}
         {draft.step === "who" && <Who draft={draft} wrong={wrong} onType={set} />}
-        {draft.step === "pay" && service && draft.offer && <Pay draft={draft} service={service} business={business} wrong={wrong} onToken={setCardToken} onLapsed={() => set({ hold: null })} />}
+        {draft.step === "pay" && order && draft.offer && <Pay draft={draft} order={order} business={business} wrong={wrong} onToken={setCardToken} onLapsed={() => set({ hold: null })} />}
       </Box>
       <Box component="footer" sx={{ position: "sticky", bottom: 0, bgcolor: ink.plaster, borderTop: `1px solid ${ink.line}`, px: 5, py: 4, zIndex: 2 }}>
         {service && (
           <Box sx={{ display: "flex", justifyContent: "space-between", gap: 4, mb: 1 }}>
-            <Box sx={{ minWidth: 0 }}>{service.name}<Box component="span" sx={{ color: ink.ash }}> · {service.days > 1 ? `${service.days} days` : durationWords(service.minutes)}</Box></Box>
-            <Box sx={{ fontWeight: 700, whiteSpace: "nowrap" }}>{moneyWords(service.totalMinor, business.currency)}</Box>
+            <Box sx={{ minWidth: 0 }}>{service.name}<Box component="span" sx={{ color: ink.ash }}> · {service.days > 1 ? `${service.days} days` : durationWords(order?.minutes ?? service.minutes)}</Box></Box>
+            <Box sx={{ fontWeight: 700, whiteSpace: "nowrap" }}>{moneyWords(order?.totalMinor ?? service.totalMinor, business.currency)}</Box>
           </Box>
         )}
         {draft.offer && <Box sx={{ color: ink.ash, mb: 2 }}>{daysWords([draft.offer.date, ...draft.offer.then])}, {windowIn(draft.offer.from, draft.offer.to, business.timeZone)}</Box>}

@@ -3,26 +3,27 @@ import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useEffect, useState } from "react";
 import { moneyWords } from "@/core/money/amounts";
-import { dayWords, windowIn } from "@/core/time/words";
+import { daysWords, windowIn } from "@/core/time/words";
 import { CardForm } from "@/ui/card-form";
 import { ink } from "@/ui/palette";
-import type { BookableService, Draft } from "./draft";
+import type { PricedOrder } from "@/core/catalogue/order";
+import type { Draft } from "./draft";
 import type { Business } from "./front-door";
 
-export function Pay({ draft, service, business, wrong, onToken, onLapsed }: { draft: Draft; service: BookableService; business: Business; wrong: (pointer: string) => string | undefined; onToken: (token: string | null) => void; onLapsed: () => void }) {
+export function Pay({ draft, order, business, wrong, onToken, onLapsed }: { draft: Draft; order: PricedOrder; business: Business; wrong: (pointer: string) => string | undefined; onToken: (token: string | null) => void; onLapsed: () => void }) {
   const amount = (minor: number) => moneyWords(minor, business.currency);
-  const rest = service.totalMinor - service.depositMinor;
+  const rest = order.totalMinor - order.depositMinor;
   return (
     <Box>
-      <Typography sx={{ mb: 3 }}>{dayWords(draft.offer!.date)}, {windowIn(draft.offer!.from, draft.offer!.to, business.timeZone)}, at {draft.address!.line}.</Typography>
+      <Typography sx={{ mb: 3 }}>{daysWords([draft.offer!.date, ...draft.offer!.then])}, {windowIn(draft.offer!.from, draft.offer!.to, business.timeZone)}, at {draft.address!.line}.</Typography>
       {draft.hold && <HoldLeft until={draft.hold.until} minutes={business.holdMinutes} onLapsed={onLapsed} />}
       <Box sx={{ my: 4 }}>
-        {service.lines.map((line) => <Row key={line.description} name={line.description} value={amount(line.amountMinor)} />)}
-        <Row name="Total, tax included" value={amount(service.totalMinor)} strong />
-        {service.depositMinor > 0 && <Row name="Deposit, now" value={amount(service.depositMinor)} />}
-        {service.depositMinor > 0 && <Row name="After the visit" value={amount(rest)} />}
+        {order.lines.map((line) => <Row key={line.description} name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`} value={amount(line.amountMinor)} />)}
+        <Row name="Total, tax included" value={amount(order.totalMinor)} strong />
+        {order.depositMinor > 0 && <Row name="Deposit, now" value={amount(order.depositMinor)} />}
+        {order.depositMinor > 0 && <Row name="After the visit" value={amount(rest)} />}
       </Box>
-      {service.depositMinor > 0
+      {order.depositMinor > 0
         ? <CardForm onToken={onToken} wrong={wrong("/cardToken")} />
         : <Typography color="textSecondary">Nothing to pay now. You get the invoice after the visit.</Typography>}
     </Box>

@@ -2,6 +2,7 @@
 import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
 import Typography from "@mui/material/Typography";
+import type { ReactNode } from "react";
 import { groupBy } from "@/core/group";
 import { moneyWords } from "@/core/money/amounts";
 import { durationWords } from "@/core/time/words";
@@ -9,7 +10,7 @@ import { ink } from "@/ui/palette";
 import type { ServicesAt } from "./draft";
 import type { Business } from "./front-door";
 
-export function What({ at, chosen, business, onChoose }: { at: ServicesAt; chosen: number | null; business: Business; onChoose: (id: number) => void }) {
+export function What({ at, chosen, business, onChoose, children }: { at: ServicesAt; chosen: number | null; business: Business; onChoose: (id: number) => void; children: ReactNode }) {
   return (
     <Box role="radiogroup" aria-label="Service">
       {[...groupBy(at.services, (s) => s.category)].map(([category, services]) => (
@@ -18,7 +19,8 @@ export function What({ at, chosen, business, onChoose }: { at: ServicesAt; chose
           {services.map((service) => {
             const on = service.id === chosen;
             return (
-              <ButtonBase key={service.id} role="radio" aria-checked={on} onClick={() => onChoose(service.id)}
+              <Box key={service.id}>
+              <ButtonBase role="radio" aria-checked={on} onClick={() => onChoose(service.id)}
                 sx={{ display: "block", width: "100%", textAlign: "left", p: 3, mb: 2, bgcolor: on ? ink.plaster : "#fff", border: `${on ? 2 : 1}px solid ${on ? ink.pine : ink.line}`, borderRadius: "6px", fontSize: 17 }}>
                 <Box sx={{ display: "flex", justifyContent: "space-between", gap: 3, fontWeight: 650 }}>
                   <span>{service.name}</span>
@@ -31,6 +33,8 @@ export function What({ at, chosen, business, onChoose }: { at: ServicesAt; chose
                   {service.depositMinor > 0 && `, deposit ${moneyWords(service.depositMinor, business.currency)}`}
                 </Box>
               </ButtonBase>
+              {on && children}
+              </Box>
             );
           })}
         </Box>

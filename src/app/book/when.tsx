@@ -8,6 +8,7 @@ import IconButton from "@mui/material/IconButton";
 import Skeleton from "@mui/material/Skeleton";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
+import type { ViewInput } from "@/api/client";
 import { groupBy } from "@/core/group";
 import { dayShort, dayWords, windowIn } from "@/core/time/words";
 import { arch, ink } from "@/ui/palette";
@@ -18,8 +19,8 @@ import type { Business } from "./front-door";
 const daysShown = 3;
 
 /** Days side by side with their arches, soonest first. */
-export function When({ addressId, serviceId, asksFirst, days: length, chosen, business, onChoose }: { addressId: string; serviceId: number; asksFirst: boolean; days: number; chosen: Offer | null; business: Business; onChoose: (offer: Offer) => void }) {
-  const { data: offers, problem } = useView("offers", { addressId, serviceId });
+export function When({ asked, asksFirst, days: length, chosen, business, onChoose }: { asked: ViewInput<"offers">; asksFirst: boolean; days: number; chosen: Offer | null; business: Business; onChoose: (offer: Offer) => void }) {
+  const { data: offers, problem } = useView("offers", asked);
   const [page, setPage] = useState(0);
   const days = [...groupBy(offers ?? [], (o) => o.date)];
   const pages = Math.ceil(days.length / daysShown);

@@ -79,6 +79,7 @@ function NextStop({ stop, currency, now }: { stop: Stop; currency: string; now: 
       <Box sx={{ mt: 1, fontSize: 18 }}>{stop.customer}</Box>
       <Box>{stop.line}, {stop.postcode}</Box>
       {stop.note && <Box sx={{ mt: 3, color: ink.ash }}>{stop.note}</Box>}
+      {stop.answers.map((answer) => <Box key={answer} sx={{ mt: 1, color: ink.ash }}>{answer}</Box>)}
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 2, mt: 3 }}>
         {chip(durationWords(stop.minutes))}
         {stop.toCollectMinor > 0 && chip(`${moneyWords(stop.toCollectMinor, currency)} to collect`)}

@@ -1,7 +1,16 @@
-import { roundHalfAway, type Minor } from "../money/amounts";
+import { minorDigits, roundHalfAway, type Minor } from "../money/amounts";
 
 /** How prices are rounded when many are changed at once: to a multiple of so many minor units, or to whole amounts that end in 9. */
 export type Rounding = { to: Minor } | { endingIn9: true; digits: number };
+
+/** The roundings people choose from, in units of the currency. */
+export const roundings = ["0.10", "0.50", "1", "5", "ending in 9"] as const;
+export type RoundingName = (typeof roundings)[number];
+
+export function roundingNamed(name: RoundingName, currency: string): Rounding {
+  const digits = minorDigits(currency);
+  return name === "ending in 9" ? { endingIn9: true, digits } : { to: Math.max(1, Math.round(Number(name) * 10 ** digits)) };
+}
 
 /** A price changed by a share, rounded; never below nothing. `basisPoints` of 500 is 5% up. */
 export function changePrice(minor: Minor, basisPoints: number, rounding: Rounding): Minor {

@@ -12,8 +12,7 @@ export type QuestionKind =
   | { kind: "count"; min: number; max: number; included?: number; each?: Effect }
   /** A measure, in steps from `min`; the effect of the bracket it falls into, and that of each unit. */
   | { kind: "number"; min: number; max: number; step: number; unit: string; brackets?: Bracket[]; each?: Effect }
-  | { kind: "text"; most: number }
-  | { kind: "photo"; most: number };
+  | { kind: "text"; most: number };
 
 export interface Choice {
   id: string;
@@ -40,7 +39,7 @@ export interface Effect {
 /** Shown where another question is answered like this: yes or no, a choice, or a number within bounds. */
 export type Condition = { question: string } & ({ is: boolean | string } | { atLeast?: number; atMost?: number });
 
-/** By question; text and photos are kept, but change nothing. */
+/** By question; text is kept, but changes nothing. */
 export type Answers = Record<string, Answer>;
 export type Answer = boolean | number | string | string[];
 
@@ -72,7 +71,6 @@ export function answerProblem(question: Question, answer: Answer | undefined): s
       return withinBounds(answer, question) ?? (isWhole(answer, question.step, question.min) ? null : `Enter a number in steps of ${question.step}.`);
     }
     case "text": return typeof answer !== "string" ? "Write a few words." : answer.length > question.most ? `Write at most ${question.most} characters.` : null;
-    case "photo": return Array.isArray(answer) && answer.length <= question.most ? null : `Add at most ${question.most} ${question.most === 1 ? "photo" : "photos"}.`;
   }
 }
 
@@ -85,6 +83,28 @@ const isWhole = (value: unknown, step: number, from: number): boolean => {
   const steps = (value - from) / step;
   return Math.abs(steps - Math.round(steps)) < 1e-9;
 };
+
+/** Every effect that some answer to the question can have. */
+export function effectsIn(question: Question): Effect[] {
+  switch (question.kind) {
+    case "yes-no": return [question.yes, question.no].filter((e) => e !== undefined);
+    case "one": case "several": return question.choices.flatMap((c) => (c.effect ? [c.effect] : []));
+    case "count": return question.each ? [question.each] : [];
+    case "number": return [...(question.brackets ?? []).map((b) => b.effect), ...(question.each ? [question.each] : [])];
+    default: return [];
+  }
+}
+
+/** The same question with every effect changed: to put ids for names, where a question comes from a file. */
+export function mapEffects(question: Question, change: (effect: Effect) => Effect): Question {
+  switch (question.kind) {
+    case "yes-no": return { ...question, ...(question.yes && { yes: change(question.yes) }), ...(question.no && { no: change(question.no) }) };
+    case "one": case "several": return { ...question, choices: question.choices.map((c) => ({ ...c, ...(c.effect && { effect: change(c.effect) }) })) };
+    case "count": return { ...question, ...(question.each && { each: change(question.each) }) };
+    case "number": return { ...question, ...(question.each && { each: change(question.each) }), ...(question.brackets && { brackets: question.brackets.map((b) => ({ ...b, effect: change(b.effect) })) }) };
+    default: return question;
+  }
+}
 
 /** An effect that is in force, how many times, and the words it is billed under. */
 export interface EffectInForce {
@@ -125,7 +145,6 @@ export function answerWords(question: Question, answer: Answer | undefined): str
     case "yes-no": return answer ? "yes" : "no";
     case "one": case "several": return [answer].flat().map((id) => question.choices.find((c) => c.id === id)?.words ?? String(id)).join(", ") || "none";
     case "number": return `${String(answer)} ${question.unit}`;
-    case "photo": return `${(answer as string[]).length} photos`;
     default: return String(answer);
   }
 }

@@ -64,6 +64,12 @@ export function parseMoney(text: string, currency: string): Minor | null {
   return Number(match[1]) * 10 ** digits + Number((match[2] ?? "").padEnd(digits, "0"));
 }
 
+/** Digits of the minor unit: 2 for EUR, 0 for JPY. */
+export const minorDigits = (currency: string): number => formatter(currency).digits;
+
+/** An amount as one types it: "89.50". */
+export const moneyTyped = (minor: Minor, currency: string): string => (minor / 10 ** minorDigits(currency)).toFixed(minorDigits(currency));
+
 const formatters = new Map<string, { format: Intl.NumberFormat; digits: number }>();
 function formatter(currency: string) {
   let known = formatters.get(currency);

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { depositOf, priceOrder } from "../catalogue/order";
+import { depositOf } from "../catalogue/order";
 import { moneyWords, parseMoney, priceLine, roundHalfAway, sum, totalOf } from "./amounts";
 import { applyReceived, invoiceState } from "./applying";
 import { invoiceIssued, paymentApplied, paymentReceived, paymentRefunded } from "./journal";
@@ -38,18 +38,6 @@ describe("amounts", () => {
 });
 
 describe("an order", () => {
-  const service = { name: "Chimney sweep", priceMinor: 7900, taxBp: 1300, deposit: { kind: "none" as const } };
-
-  it("carries the zone's surcharge as a line of its own", () => {
-    const order = priceOrder({ service, zone: { name: "Moor Edge", surchargeMinor: 1800, smallestOrderMinor: 0 }, pricesIncludeTax: true });
-    expect(order.lines.map((l) => [l.description, l.amountMinor])).toEqual([["Chimney sweep", 7900], ["Surcharge Moor Edge", 1800]]);
-  });
-
-  it("is made up to the zone's smallest order", () => {
-    const order = priceOrder({ service, zone: { name: "Gull Island", surchargeMinor: 0, smallestOrderMinor: 12_000 }, pricesIncludeTax: true });
-    expect(order.totalMinor).toBe(12_000);
-  });
-
   it("never asks for a deposit larger than its price", () => {
     fc.assert(
       fc.property(amounts, fc.oneof(fc.record({ kind: fc.constant("fixed" as const), amountMinor: amounts }), fc.record({ kind: fc.constant("percent" as const), basisPoints: fc.integer({ min: 0, max: 10_000 }) }), fc.constant({ kind: "full" as const })), (total, deposit) => {

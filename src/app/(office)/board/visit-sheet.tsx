@@ -52,6 +52,7 @@ export function VisitSheet({ visitId, onClose, onChanged }: { visitId: number; o
       <Fact name="Time">{durationWords(visit.minutes)}{visit.crew > 1 && `, ${visit.crew} people`}</Fact>
       {visit.days.length > 1 && <Fact name="Days">{visit.days.map((date, i) => <Box key={date} component="span" sx={{ fontWeight: date === visit.date ? 700 : 400 }}>{i > 0 && ", "}{dayShort(date)}</Box>)}. Moving the first day takes the others along.</Fact>}
       {visit.totalMinor !== null && <Fact name="Price">{moneyWords(visit.totalMinor, visit.currency)}{visit.depositMinor ? `, deposit ${moneyWords(visit.depositMinor, visit.currency)}` : ""}</Fact>}
+      {visit.answers.map((a) => <Fact key={a.id} name="Asked">{a.question} <b>{a.words}</b></Fact>)}
       {visit.note && <Fact name="Note">{visit.note}</Fact>}
       {mayChange && visit.jobState === "agreed" && nextSteps[visit.state] && <Steps visit={visit} onChanged={changed} />}
       {mayChange && ["promised", "forecast"].includes(visit.state) && <SheetSection title="Move"><MoveForm visit={visit} onMoved={changed} />{visit.whyNot && <LinkBox href={visit.whyNot} sx={{ color: ink.lake, fontSize: 14, display: "inline-block", mt: 2 }}>Why is another window not offered?</LinkBox>}</SheetSection>}

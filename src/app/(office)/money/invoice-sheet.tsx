@@ -9,7 +9,7 @@ import { nanoid } from "nanoid";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
 import type { ViewOutput } from "@/api/client";
-import { moneyWords, parseMoney } from "@/core/money/amounts";
+import { moneyTyped, moneyWords, parseMoney } from "@/core/money/amounts";
 import { localDate } from "@/core/time/local";
 import { dateWords, dayShort } from "@/core/time/words";
 import { ink } from "@/ui/palette";
@@ -60,7 +60,7 @@ const Amount = ({ name, value }: { name: React.ReactNode; value: React.ReactNode
 
 function Receive({ invoice, onDone }: { invoice: Invoice; onDone: () => void }) {
   const [method, setMethod] = useState<"cash" | "bank">("bank");
-  const [text, setText] = useState((invoice.openMinor / 100).toFixed(2));
+  const [text, setText] = useState(moneyTyped(invoice.openMinor, invoice.currency));
   const [key, setKey] = useState(() => nanoid());
   const { send, busy, wrong } = useChange("record-payment");
   const { enqueueSnackbar } = useSnackbar();

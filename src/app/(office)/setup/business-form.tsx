@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
 import { useChange } from "@/ui/use-change";
-import { Columns, Field, FormFrame, TimeField, useSavedNote, WholeField } from "./form-parts";
+import { Columns, Field, FormFrame, MoneyField, TimeField, useSavedNote, WholeField } from "./form-parts";
 import type { SetupData } from "./setup-screen";
 
 export function BusinessForm({ data, saved }: { data: SetupData; saved: () => void }) {
@@ -27,6 +27,11 @@ export function BusinessForm({ data, saved }: { data: SetupData; saved: () => vo
       <Columns>
         <WholeField label="Driving margin, minutes" value={draft.travelMarginMinutes} onValue={(travelMarginMinutes) => set({ travelMarginMinutes })} wrong={wrong("/travelMarginMinutes")} />
         <WholeField label="Driving margin, %" value={draft.travelMarginPercent} onValue={(travelMarginPercent) => set({ travelMarginPercent })} wrong={wrong("/travelMarginPercent")} />
+      </Columns>
+      <Columns>
+        <WholeField label="Speed, km/h" value={draft.kmh} onValue={(kmh) => set({ kmh })} wrong={wrong("/kmh")} helperText="For estimates where no roads are known" />
+        <WholeField label="Winding, %" value={draft.windingPercent} onValue={(windingPercent) => set({ windingPercent })} wrong={wrong("/windingPercent")} helperText="The way, of the straight line" />
+        <MoneyField currency={data.currency} label={`An hour of work costs, ${data.currency}`} value={draft.labourCostMinor} onValue={(labourCostMinor) => set({ labourCostMinor })} wrong={wrong("/labourCostMinor")} helperText="All in, for margins" />
       </Columns>
     </FormFrame>
   );

@@ -7,12 +7,12 @@ import Typography from "@mui/material/Typography";
 import { useSnackbar } from "notistack";
 import { useEffect, useState, type ReactNode } from "react";
 import { clock, parseClock, weekdayNames } from "@/core/time/words";
-import { moneyWords, parseMoney } from "@/core/money/amounts";
+import { moneyTyped, parseMoney } from "@/core/money/amounts";
 import type { Problem } from "@/core/problems";
 import { ink } from "@/ui/palette";
 
 /** A form with one button: what cannot be saved says why, beside the field and at the top. */
-export function FormFrame({ title, note, problem, busy, onSave, children }: { title: string; note?: ReactNode; problem: Problem | null; busy: boolean; onSave: () => void; children: ReactNode }) {
+export function FormFrame({ title, note, problem, busy, save = "Save", onSave, children }: { title: string; note?: ReactNode; problem: Problem | null; busy: boolean; save?: string; onSave: () => void; children: ReactNode }) {
   return (
     <Box component="form" noValidate onSubmit={(e) => (e.preventDefault(), onSave())} sx={{ display: "grid", gap: 4 }}>
       <Box>
@@ -21,7 +21,7 @@ export function FormFrame({ title, note, problem, busy, onSave, children }: { ti
       </Box>
       {problem && <Alert severity="error" role="alert">{problem.sentence}{problem.fields?.["/"] && ` ${problem.fields["/"]}`}</Alert>}
       {children}
-      <Box><Button type="submit" variant="contained" disabled={busy}>Save</Button></Box>
+      <Box><Button type="submit" variant="contained" disabled={busy}>{save}</Button></Box>
     </Box>
   );
 }
@@ -64,7 +64,19 @@ export const OptionalWholeField = ({ value, onValue, ...props }: Omit<NumberProp
 const none = -1;
 
 export const MoneyField = ({ currency, ...props }: NumberProps & { currency: string }) => (
-  <ParsedField {...props} show={(v) => moneyWords(v, currency).replace(/[^\d.]/g, "")} parse={(text) => parseMoney(text, currency)} hint="An amount, such as 89.50" />
+  <ParsedField {...props} show={(v) => moneyTyped(v, currency)} parse={(text) => parseMoney(text, currency)} hint="An amount, such as 89.50" />
+);
+
+/** The same with a minus, where something may become less. */
+export const SignedWholeField = (props: NumberProps) => <ParsedField {...props} show={String} parse={(text) => (text.trim() === "" ? 0 : /^[-−]?\d{1,6}$/.test(text.trim()) ? Number(text.trim().replace("−", "-")) : null)} hint="A whole number" />;
+
+export const SignedMoneyField = ({ currency, ...props }: NumberProps & { currency: string }) => (
+  <ParsedField {...props} show={(v) => moneyTyped(v, currency)} hint="An amount, such as 30 or -12.50"
+    parse={(text) => {
+      const [, minus, rest] = /^([-−]?)(.*)$/.exec(text.trim())!;
+      const amount = parseMoney(rest!, currency);
+      return amount === null ? null : minus ? -amount : amount;
+    }} />
 );
 
 export const TimeField = (props: NumberProps) => <ParsedField {...props} show={clock} parse={parseClock} hint="A time, such as 9:00" />;

@@ -11,13 +11,15 @@ import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
 import { Columns, Field, FormFrame, MoneyField, promisedNote, useSavedNote, WholeField, without } from "./form-parts";
 import { capacityWords, HoursField, LevelField, LimitsField, PatternField, TechniciansField } from "./rule-fields";
+import { QuestionsEditor } from "./questions-editor";
+import { TryOut } from "./try-out";
 import type { SetupData } from "./setup-screen";
 
 type Service = SetupData["services"][number];
 type Draft = Omit<Service, "id" | "hue" | "promised"> & { id: number | null };
 const fresh: Draft = {
   id: null, code: "", name: "", category: "", description: "", priceMinor: 0, taxBp: 2100, minutes: 60, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: [], deposit: { kind: "none", value: 0 }, active: true,
-  days: 1, noticeMinutes: 0, capacity: null, wish: "none", windows: null, hours: [], technicians: [], limits: { window: null, day: null, week: null },
+  days: 1, noticeMinutes: 0, capacity: null, wish: "none", windows: null, hours: [], technicians: [], limits: { window: null, day: null, week: null }, questions: [], extras: [],
 };
 
 export function ServiceForm({ service, data, saved }: { service: Service | null; data: SetupData; saved: (id: number) => void }) {
@@ -33,6 +35,7 @@ export function ServiceForm({ service, data, saved }: { service: Service | null;
     saved(done.value.id);
   };
   return (
+    <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr) 270px", gap: 6, alignItems: "start" }}>
     <FormFrame title={service?.name ?? "New service"} note={promisedNote(service?.promised ?? 0)} problem={problem} busy={busy} onSave={() => void save()}>
       <Columns>
         <Field label="Name" value={draft.name} onChange={(e) => set({ name: e.target.value })} wrong={wrong("/name")} />
@@ -63,8 +66,16 @@ export function ServiceForm({ service, data, saved }: { service: Service | null;
         {draft.deposit.kind === "percent" && <WholeField label="Deposit, %" value={draft.deposit.value / 100} onValue={(percent) => set({ deposit: { kind: "percent", value: percent * 100 } })} wrong={wrong("/deposit/value")} />}
       </Columns>
       <FormControlLabel control={<Switch checked={draft.active} onChange={(e) => set({ active: e.target.checked })} />} label="Can be booked at the front door" />
+      <Box component="section" aria-label="Questions" sx={{ borderTop: `1px solid ${ink.line}`, pt: 4 }}>
+        <Typography variant="h3" sx={{ mb: 1 }}>Questions</Typography>
+        <Typography sx={{ color: ink.ash, fontSize: 14, mb: 3 }}>Asked while booking. An answer can change the price, the minutes, the skills, the people and the parts.</Typography>
+        <QuestionsEditor questions={draft.questions} onQuestions={(questions) => set({ questions })} data={data} wrong={wrong} />
+      </Box>
+      <Autocomplete multiple options={data.extras.filter((x) => x.active).map((x) => x.id)} value={draft.extras.map((x) => x.id)} onChange={(_, ids) => set({ extras: ids.map((id) => draft.extras.find((x) => x.id === id) ?? { id, most: 10 }) })} getOptionLabel={(id) => data.extras.find((x) => x.id === id)?.name ?? "an extra that is gone"} renderInput={(params) => <TextField {...params} label="Extras that can be added" helperText="Make them under Extras" />} />
       <OwnRules draft={draft} set={set} data={data} wrong={wrong} />
     </FormFrame>
+    <TryOut service={draft} data={data} />
+    </Box>
   );
 }
 

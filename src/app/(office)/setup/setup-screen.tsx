@@ -14,6 +14,8 @@ import { BusinessForm } from "./business-form";
 import { parts, type PartPath } from "./parts";
 import { PersonForm } from "./person-form";
 import { RulesForm } from "./rules-form";
+import { ExtraForm } from "./extra-form";
+import { PricesForm } from "./prices-form";
 import { ServiceForm } from "./service-form";
 import { TechnicianForm } from "./technician-form";
 import { ZoneForm } from "./zone-form";
@@ -50,7 +52,7 @@ export function SetupScreen({ part, data, id }: { part: PartPath; data: SetupDat
           ))}
         </Box>
       )}
-      <Box sx={{ flex: 1, minWidth: 0, p: 6, maxWidth: 760 }}>
+      <Box sx={{ flex: 1, minWidth: 0, p: 6, maxWidth: part === "services" ? 1200 : 880 }}>
         <Form part={part} data={data} id={id} saved={saved} />
       </Box>
     </Box>
@@ -61,22 +63,25 @@ function Form({ part, data, id, saved }: { part: PartPath; data: SetupData; id: 
   const of = <T extends { id: number }>(rows: T[]) => rows.find((row) => String(row.id) === id) ?? null;
   if (part === "business") return <BusinessForm data={data} saved={saved} />;
   if (part === "windows") return <RulesForm data={data} saved={saved} />;
+  if (part === "prices") return <PricesForm data={data} saved={saved} />;
   if (id === null) return <Box sx={{ color: ink.ash }}>Choose one at the left, or add a new one.</Box>;
   switch (part) {
     case "zones": return <ZoneForm key={id} zone={of(data.zones)} data={data} saved={saved} />;
     case "technicians": return <TechnicianForm key={id} technician={of(data.technicians)} data={data} saved={saved} />;
     case "services": return <ServiceForm key={id} service={of(data.services)} data={data} saved={saved} />;
+    case "extras": return <ExtraForm key={id} extra={of(data.extras)} data={data} saved={saved} />;
     case "people": return <PersonForm key={id} person={of(data.people)} data={data} saved={saved} />;
   }
 }
 
-const newWords: Record<PartPath, string> = { business: "", windows: "", zones: "New zone", technicians: "New technician", services: "New service", people: "New person" };
+const newWords: Record<PartPath, string> = { business: "", windows: "", prices: "", extras: "New extra", zones: "New zone", technicians: "New technician", services: "New service", people: "New person" };
 
 function entriesOf(part: PartPath, data: SetupData): Entry[] | null {
   switch (part) {
     case "zones": return data.zones.map((z) => ({ id: z.id, name: z.name, detail: `${z.postcodes.slice(0, 4).join(", ")} · ${weekdaysWords(z.weekdays)}${z.surchargeMinor ? ` · +${moneyWords(z.surchargeMinor, data.currency)}` : ""}` }));
     case "technicians": return data.technicians.map((t) => ({ id: t.id, name: t.name, detail: t.skills.map((s) => s.name).join(" · ") || "no skills yet" }));
     case "services": return data.services.map((s) => ({ id: s.id, name: <><Code code={s.code} colour={hues[s.hue]!} /> {s.name}</>, detail: `${moneyWords(s.priceMinor, data.currency)} · ${durationWords(s.minutes)}${s.active ? "" : " · set aside"}` }));
+    case "extras": return data.extras.map((x) => ({ id: x.id, name: x.name, detail: `${moneyWords(x.priceMinor, data.currency)} a ${x.unit}${x.active ? "" : " · set aside"}` }));
     case "people": return data.people.map((p) => ({ id: p.id, name: p.name, detail: `${roles[p.role].name} · ${p.mail}${p.active ? "" : " · left"}` }));
     default: return null;
   }

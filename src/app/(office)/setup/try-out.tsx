@@ -1,0 +1,58 @@
+"use client";
+import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
+import { useState } from "react";
+import { priceOrder, type Deposit, type Extra } from "@/core/catalogue/order";
+import { marginOf } from "@/core/catalogue/prices";
+import type { Answers } from "@/core/catalogue/questions";
+import { moneyWords } from "@/core/money/amounts";
+import { durationWords } from "@/core/time/words";
+import { OrderForm, type ChosenExtras } from "@/ui/order-form";
+import { ink } from "@/ui/palette";
+import type { SetupData } from "./setup-screen";
+
+type Service = Omit<SetupData["services"][number], "id" | "hue" | "promised">;
+
+/** The service as it stands in the form, answered as a customer would: price, time, people and what is left of it. */
+export function TryOut({ service, data }: { service: Service; data: SetupData }) {
+  const [answers, setAnswers] = useState<Answers>({});
+  const [chosen, setChosen] = useState<ChosenExtras>([]);
+  const extras = service.extras.flatMap(({ id, most }): Extra[] => {
+    const extra = data.extras.find((x) => x.id === id);
+    return extra ? [{ ...extra, id: String(id), most }] : [];
+  });
+  const order = priceOrder({
+    service: { name: service.name || "This service", priceMinor: service.priceMinor || 0, taxBp: service.taxBp || 0, deposit: depositOf(service.deposit), minutes: service.minutes || 1, crew: service.crew || 1, skills: service.skills.map((s) => ({ skill: s.name, level: s.level })), questions: service.questions, extras },
+    answers,
+    extras: chosen.map((x) => ({ id: String(x.id), quantity: x.quantity })),
+    zone: { name: "", surchargeMinor: 0, smallestOrderMinor: 0 },
+    pricesIncludeTax: data.pricesIncludeTax,
+  });
+  const margin = marginOf(order, data.business.labourCostMinor);
+  const amount = (minor: number) => moneyWords(minor, data.currency);
+  const skillName = (skill: string) => data.skillIds.find((s) => String(s.id) === skill)?.name ?? skill;
+  return (
+    <Box component="aside" aria-label="Try-out" sx={{ bgcolor: ink.plaster, p: 5, borderRadius: "6px", position: "sticky", top: 16, display: "grid", gap: 4 }}>
+      <Typography variant="h3">Try it as a customer</Typography>
+      <OrderForm questions={service.questions} extras={extras} answers={answers} chosen={chosen} currency={data.currency} problems={{}} onAnswers={setAnswers} onChosen={setChosen} />
+      <Box aria-live="polite">
+        {order.lines.map((line, i) => <Sum key={i} name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`} value={amount(line.amountMinor)} />)}
+        <Sum name="Total" value={amount(order.totalMinor)} strong />
+        <Sum name="of it tax" value={amount(order.taxMinor)} />
+        {order.depositMinor > 0 && <Sum name="Deposit" value={amount(order.depositMinor)} />}
+        <Sum name="Time" value={`${durationWords(order.minutes)}${order.crew > 1 ? ` × ${order.crew} people` : ""}`} />
+        <Sum name="Skills" value={order.skills.map((s) => `${skillName(s.skill)}${(s.level ?? 1) > 1 ? ` ${s.level}` : ""}`).join(", ") || "none"} />
+        <Sum name="Labour costs" value={amount(margin.labourMinor)} />
+        {margin.materialsMinor > 0 && <Sum name="Materials cost" value={amount(margin.materialsMinor)} />}
+        <Sum name="Left, without tax" value={`${amount(margin.marginMinor)}${margin.basisPoints === null ? "" : ` (${Math.round(margin.basisPoints / 100)}%)`}`} strong />
+      </Box>
+      {Object.keys(order.problems).length > 0 && <Box sx={{ color: ink.ash, fontSize: 14 }}>{Object.keys(order.problems).length} {Object.keys(order.problems).length === 1 ? "question is" : "questions are"} still to be answered.</Box>}
+    </Box>
+  );
+}
+
+const depositOf = ({ kind, value }: Service["deposit"]): Deposit => (kind === "percent" ? { kind, basisPoints: value || 0 } : kind === "fixed" ? { kind, amountMinor: value || 0 } : { kind });
+
+const Sum = ({ name, value, strong }: { name: string; value: string; strong?: boolean }) => (
+  <Box sx={{ display: "flex", gap: 3, justifyContent: "space-between", py: 1, borderTop: `1px solid ${ink.line}`, fontWeight: strong ? 700 : 400, fontSize: 14.5 }}><span>{name}</span><span style={{ textAlign: "right" }}>{value}</span></Box>
+);

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { sum } from "../money/amounts";
 import { priceOrder, type Extra, type Order, type OrderedService } from "./order";
 import { changePrice, flatPrice, marginOf } from "./prices";
-import { answerProblem, answerWords, effectsOf, shownQuestions, type Answers, type Effect, type Question } from "./questions";
+import { answerProblem, answerWords, effectsOf, effectWords, shownQuestions, type Answers, type Effect, type Question } from "./questions";
 
 const nest: Question = { id: "nest", words: "Is there a nest?", required: true, kind: "yes-no", yes: { price: { how: "add", minor: 3000 }, minutes: 30, skills: [{ skill: "roof access", level: 2 }], crew: 2 } };
 const flues: Question = { id: "flues", words: "Flues", required: true, kind: "count", min: 1, max: 8, included: 1, each: { price: { how: "add", minor: 4500 }, minutes: 30 } };
@@ -56,6 +56,15 @@ describe("an order", () => {
   it("adds the zone's surcharge, and fills up to its smallest order", () => {
     const zone = { name: "Gull Island", surchargeMinor: 1800, smallestOrderMinor: 12_000 };
     expect(lines(order({ nest: false, flues: 1 }, { zone }))).toEqual([["Chimney sweep", 7900], ["Surcharge Gull Island", 1800], ["Smallest order Gull Island", 2300]]);
+  });
+
+  it("says what an answer does", () => {
+    const names = { money: (minor: number) => `€${minor / 100}`, skill: (id: string) => id, extra: (id: string) => (id === "seal" ? "rope seal" : id) };
+    const says = (effect?: Effect) => effectWords(effect, names);
+    expect(nest.kind === "yes-no" && says(nest.yes)).toBe("adds €30, 30 min more, needs 2 people, asks for roof access");
+    expect(says({ price: { how: "replace", minor: 9900 }, extras: [{ id: "seal", quantity: 2 }] })).toBe("costs €99 instead, brings 2 × rope seal");
+    expect(says({ price: { how: "percent", basisPoints: -500 }, minutes: -10 })).toBe("takes off 5%, −10 min");
+    expect([says(), says({})]).toEqual(["changes nothing", "changes nothing"]);
   });
 
   it("tells its answers in words", () => {

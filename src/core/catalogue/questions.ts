@@ -148,3 +148,18 @@ export function answerWords(question: Question, answer: Answer | undefined): str
     default: return String(answer);
   }
 }
+
+/** What an effect does, in a few words: "adds €45.00, 30 min, asks for roof access". */
+export function effectWords(effect: Effect | undefined, names: { money: (minor: Minor) => string; skill: (id: string) => string; extra: (id: string) => string }): string {
+  const { price, minutes, crew, skills = [], extras = [] } = effect ?? {};
+  const parts = [
+    price?.how === "add" && price.minor !== 0 && `${price.minor > 0 ? "adds" : "takes off"} ${names.money(Math.abs(price.minor))}`,
+    price?.how === "replace" && `costs ${names.money(price.minor)} instead`,
+    price?.how === "percent" && `${price.basisPoints >= 0 ? "adds" : "takes off"} ${Math.abs(price.basisPoints) / 100}%`,
+    minutes && `${minutes > 0 ? "" : "−"}${Math.abs(minutes)} min${minutes > 0 ? " more" : ""}`,
+    crew && `needs ${crew} people`,
+    skills.length && `asks for ${skills.map((s) => names.skill(s.skill)).join(" and ")}`,
+    extras.length && `brings ${extras.map((x) => `${x.quantity > 1 ? `${x.quantity} × ` : ""}${names.extra(x.id)}`).join(" and ")}`,
+  ];
+  return parts.filter(Boolean).join(", ") || "changes nothing";
+}

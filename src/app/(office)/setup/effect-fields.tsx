@@ -3,20 +3,49 @@ import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import type { Effect } from "@/core/catalogue/questions";
+import { useState } from "react";
+import ButtonBase from "@mui/material/ButtonBase";
+import { moneyWords } from "@/core/money/amounts";
+import { effectWords, type Effect } from "@/core/catalogue/questions";
 import { ink } from "@/ui/palette";
 import { SignedMoneyField, SignedWholeField } from "./form-parts";
 import type { SetupData } from "./setup-screen";
 
-/** What an answer does: one line of small fields. Left empty, it does nothing. */
-export function EffectFields({ words, effect = {}, onEffect, data, each = false }: { words: string; effect: Effect | undefined; onEffect: (effect: Effect) => void; data: SetupData; each?: boolean }) {
+interface EffectProps {
+  words: string;
+  effect: Effect | undefined;
+  onEffect: (effect: Effect) => void;
+  data: SetupData;
+  each?: boolean;
+}
+
+/** What an answer does, as a sentence that opens into small fields. */
+export function EffectFields(props: EffectProps) {
+  const [open, setOpen] = useState(false);
+  const { words, effect, data } = props;
+  const sentence = effectWords(effect, {
+    money: (minor) => moneyWords(minor, data.currency),
+    skill: (id) => data.skillIds.find((s) => String(s.id) === id)?.name ?? "a skill that is gone",
+    extra: (id) => data.extras.find((x) => String(x.id) === id)?.name ?? "an extra that is gone",
+  });
+  return (
+    <Box sx={{ flex: 1, minWidth: 0 }}>
+      <ButtonBase aria-expanded={open} onClick={() => setOpen(!open)} sx={{ display: "block", width: "100%", textAlign: "left", py: 1.5, fontSize: 14.5, borderRadius: "6px" }}>
+        {words && <b>{words}: </b>}
+        <Box component="span" sx={{ textDecoration: "underline dotted", textUnderlineOffset: 4, color: effect && Object.keys(effect).length ? ink.ink : ink.ash }}>{sentence}</Box>
+      </ButtonBase>
+      {open && <Fields {...props} />}
+    </Box>
+  );
+}
+
+function Fields({ words, effect = {}, onEffect, data, each = false }: EffectProps) {
   const { price } = effect;
   const how = price?.how ?? "none";
   const set = (change: Partial<Effect>) => onEffect(Object.fromEntries(Object.entries({ ...effect, ...change }).filter(([, v]) => v !== undefined && v !== 0 && !(Array.isArray(v) && v.length === 0))) as Effect);
   const priceOf = (kind: string): Effect["price"] => (kind === "none" ? undefined : kind === "percent" ? { how: "percent", basisPoints: 1000 } : { how: kind as "add" | "replace", minor: 0 });
   return (
-    <Box role="group" aria-label={words} sx={{ display: "flex", gap: 2, flexWrap: "wrap", alignItems: "flex-start", py: 1.5 }}>
-      <Box sx={{ width: 130, pt: 2, fontSize: 14, color: ink.ash }}>{words}</Box>
+    <Box role="group" aria-label={words} sx={{ display: "flex", gap: 2, flexWrap: "wrap", alignItems: "flex-start", pt: 1, pb: 2 }}>
       <TextField select label="Price" value={how} onChange={(e) => set({ price: priceOf(e.target.value) })} sx={{ width: 130 }}>
         <MenuItem value="none">as it is</MenuItem>
         <MenuItem value="add">{each ? "adds each" : "adds"}</MenuItem>

@@ -29,12 +29,14 @@ export function QuestionsEditor({ questions, onQuestions, data, wrong }: { quest
         <Box key={question.id} role="group" aria-label={`Question ${at + 1}`} sx={{ borderTop: `1px solid ${ink.line}`, pt: 3 }}>
           <Box sx={{ display: "flex", gap: 2, alignItems: "flex-start" }}>
             <Field label={`Question ${at + 1}`} value={question.words} onChange={(e) => set(at, { ...question, words: e.target.value })} wrong={wrong(`/questions/${at}/words`) ?? wrong(`/questions/${at}`)} sx={{ flex: 1 }} />
+            <IconButton aria-label={`Ask question ${at + 1} earlier`} disabled={at === 0} onClick={() => up(at)}><ArrowUpward fontSize="small" /></IconButton>
+            <IconButton aria-label={`Remove question ${at + 1}`} onClick={() => onQuestions(questions.filter((_, i) => i !== at))}><Close fontSize="small" /></IconButton>
+          </Box>
+          <Box sx={{ display: "flex", gap: 2, alignItems: "center", mt: 2, flexWrap: "wrap" }}>
             <TextField select label="Answered with" value={question.kind} onChange={(e) => set(at, ofKind(e.target.value as Question["kind"], question))} sx={{ width: 160 }}>
               {Object.entries(kinds).map(([kind, words]) => <MenuItem key={kind} value={kind}>{words}</MenuItem>)}
             </TextField>
             <FormControlLabel control={<Switch checked={question.required} onChange={(e) => set(at, { ...question, required: e.target.checked })} />} label="Required" />
-            <IconButton aria-label={`Ask question ${at + 1} earlier`} disabled={at === 0} onClick={() => up(at)}><ArrowUpward fontSize="small" /></IconButton>
-            <IconButton aria-label={`Remove question ${at + 1}`} onClick={() => onQuestions(questions.filter((_, i) => i !== at))}><Close fontSize="small" /></IconButton>
           </Box>
           <ShownIf question={question} earlier={questions.slice(0, at)} onCondition={(shownIf) => set(at, { ...question, shownIf })} wrong={wrong(`/questions/${at}/shownIf`)} />
           <Kind question={question} onQuestion={(q) => set(at, q)} data={data} wrong={(path) => wrong(`/questions/${at}${path}`)} />

@@ -34,6 +34,8 @@ export function SetupScreen({ part, data, id }: { part: PartPath; data: SetupDat
   const entries = entriesOf(part, data);
   const open = (chosen: number | "new") => router.push(`/setup/${part}?id=${chosen}`);
   const saved = (savedId?: number) => (savedId ? router.push(`/setup/${part}?id=${savedId}`) : undefined, router.refresh());
+  // An open service needs the room: its form stands beside a try-out.
+  const narrow = part === "services" && id !== null;
   return (
     <Box sx={{ display: "flex", flex: 1, borderTop: `1px solid ${ink.line}`, minHeight: 0 }}>
       <Box component="nav" aria-label="Parts of set-up" sx={{ width: 150, flex: "none", py: 3, borderRight: `1px solid ${ink.line}` }}>
@@ -42,12 +44,12 @@ export function SetupScreen({ part, data, id }: { part: PartPath; data: SetupDat
         ))}
       </Box>
       {entries && (
-        <Box sx={{ width: 310, flex: "none", borderRight: `1px solid ${ink.line}`, py: 3 }}>
+        <Box sx={{ width: narrow ? 216 : 310, flex: "none", borderRight: `1px solid ${ink.line}`, py: 3 }}>
           <Box sx={{ px: 4, pb: 3 }}><Button variant="outlined" size="small" onClick={() => open("new")}>{newWords[part]}</Button></Box>
           {entries.map((entry) => (
             <LinkBox key={entry.id} href={`/setup/${part}?id=${entry.id}`} aria-current={String(entry.id) === id ? "true" : undefined} sx={{ display: "block", px: 4, py: 2, borderTop: `1px solid ${ink.line}`, textDecoration: "none", color: ink.ink, bgcolor: String(entry.id) === id ? ink.plaster : "transparent" }}>
               <Box sx={{ fontWeight: 650 }}>{entry.name}</Box>
-              <Box sx={{ fontSize: 13.5, color: ink.ash }}>{entry.detail}</Box>
+              {!narrow && <Box sx={{ fontSize: 13.5, color: ink.ash }}>{entry.detail}</Box>}
             </LinkBox>
           ))}
         </Box>

@@ -151,6 +151,7 @@ describe("whatever is booked, moved and cancelled", () => {
         const world = smallWorld();
         const visits: number[] = [];
         for (const s of steps) {
+          world.later(1);
           const visitId = "visit" in s ? visits[s.visit % Math.max(1, visits.length)] : undefined;
           if (s.do === "book") {
             const offers = world.offers(world.services[s.service], s.nth);

@@ -4,6 +4,7 @@ import { book } from "./book";
 import { bookInOffice } from "./book-in-office";
 import { cancelVisit } from "./cancel-visit";
 import { holdOffer } from "./hold-offer";
+import { takeKit } from "./kits";
 import { moveClock } from "./move-clock";
 import { moveVisit } from "./move-visit";
 import { payByCard } from "./pay-by-card";
@@ -45,6 +46,7 @@ export const operations = {
   "save-zone": saveZone,
   "set-day-hours": setDayHours,
   "set-prices": setPrices,
+  "take-kit": takeKit,
 } as const;
 
 export type Operations = typeof operations;

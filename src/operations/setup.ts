@@ -259,7 +259,8 @@ function saveRow({ sql }: OperationContext, table: "zones" | "technicians" | "se
   }
 }
 
-function skillNamed({ sql }: OperationContext, name: string): number {
+/** The id of a skill, made where it is not there yet. */
+export function skillNamed({ sql }: OperationContext, name: string): number {
   const tidy = name.trim();
   return sql<{ id: number }>("SELECT id FROM skills WHERE name = ?").get(tidy)?.id ?? sql<{ id: number }>("INSERT INTO skills (name) VALUES (?) RETURNING id").get(tidy)!.id;
 }

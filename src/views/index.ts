@@ -2,6 +2,7 @@ import type { View } from "./view";
 import { board, dayStrip, placementOptions, visitSheet } from "./board";
 import { customer, customers, find, repeats } from "./customers";
 import { fieldDay } from "./field";
+import { firstSteps } from "./first-steps";
 import { findAddress, frontDoor, offers, servicesAt } from "./front-door";
 import { invoice, money } from "./money";
 import { myVisit } from "./my-visit";
@@ -18,6 +19,7 @@ export const views = {
   "field-day": fieldDay,
   "find": find,
   "find-address": findAddress,
+  "first-steps": firstSteps,
   "front-door": frontDoor,
   "invoice": invoice,
   "money": money,

@@ -48,7 +48,7 @@ describe("spans", () => {
 
 describe("words", () => {
   it("says windows, lengths and weekdays shortly", () => {
-    expect([windowWords(540, 660), windowWords(510, 600), windowWords(570, 570), durationWords(75), durationWords(120), durationWords(45)]).toEqual(["9–11", "8:30–10", "09:30", "1 h 15 min", "2 h", "45 min"]);
+    expect([windowWords(540, 660), windowWords(510, 600), windowWords(570, 570), durationWords(75), durationWords(120), durationWords(45), durationWords(4 * 1440)]).toEqual(["9–11", "8:30–10", "09:30", "1 h 15 min", "2 h", "45 min", "4 days"]);
     expect([weekdaysWords(127), weekdaysWords(31), weekdaysWords(10), weekdaysWords(4)]).toEqual(["daily", "weekdays", "Tue and Thu", "Wednesdays"]);
   });
 

@@ -22,7 +22,7 @@ export const windowWords = (from: number, to: number): string => from === to ? c
 export const arrivalWords = (from: number, to: number): string => (from === to ? `at ${clock(from)}` : `between ${clock(from)} and ${clock(to)}`);
 
 /** "Thursday 11 March and Friday 12 March". */
-export const daysWords = (dates: readonly LocalDate[]): string => dates.map(dayWords).join(", ").replace(/, ([^,]*)$/, " and $1");
+export const daysWords = (dates: readonly LocalDate[]): string => listWords(dates.map(dayWords));
 
 /** A window between two epoch minutes. */
 export const windowIn = (from: number, to: number, zone: string): string => windowWords(localOf(from, zone).minute, localOf(to, zone).minute);
@@ -41,8 +41,12 @@ export const dayShort = (date: LocalDate): string =>
 export const dateWords = (date: LocalDate): string =>
   Temporal.PlainDate.from(date).toLocaleString("en-GB", { day: "numeric", month: "long", year: "numeric" });
 
-/** "1 h 15 min", "45 min". */
+/** "a", "a and b", "a, b and c". */
+export const listWords = (items: readonly string[]): string => items.join(", ").replace(/, ([^,]*)$/, " and $1");
+
+/** "1 h 15 min", "45 min", "3 days". */
 export function durationWords(minutes: number): string {
+  if (minutes >= 2 * 1440 && minutes % 1440 === 0) return `${minutes / 1440} days`;
   const hours = Math.floor(minutes / 60);
   const rest = minutes % 60;
   if (hours === 0) return `${rest} min`;
@@ -56,5 +60,5 @@ export function weekdaysWords(mask: number): string {
   if (mask === 127) return "daily";
   if (mask === 31) return "weekdays";
   const names = weekdayNames.filter((_, i) => mask & (1 << i)).map((name) => (mask & (mask - 1) ? name.slice(0, 3) : name + "s"));
-  return names.length ? names.join(", ").replace(/, ([^,]*)$/, " and $1") : "never";
+  return names.length ? listWords(names) : "never";
 }

@@ -1,5 +1,5 @@
 import { redirect } from "next/navigation";
 
 export default function SetupPage() {
-  redirect("/setup/business");
+  redirect("/setup/start");
 }

@@ -11,7 +11,8 @@ import { LinkBox } from "@/ui/link-box";
 import { hues, ink } from "@/ui/palette";
 import type { ViewOutput } from "@/api/client";
 import { BusinessForm } from "./business-form";
-import { parts, type PartPath } from "./parts";
+import type { PartPath } from "./parts";
+import { PartsRail } from "./parts-rail";
 import { PersonForm } from "./person-form";
 import { RulesForm } from "./rules-form";
 import { ExtraForm } from "./extra-form";
@@ -38,11 +39,7 @@ export function SetupScreen({ part, data, id }: { part: PartPath; data: SetupDat
   const narrow = part === "services" && id !== null;
   return (
     <Box sx={{ display: "flex", flex: 1, borderTop: `1px solid ${ink.line}`, minHeight: 0 }}>
-      <Box component="nav" aria-label="Parts of set-up" sx={{ width: 150, flex: "none", py: 3, borderRight: `1px solid ${ink.line}` }}>
-        {parts.map((p) => (
-          <LinkBox key={p.path} href={`/setup/${p.path}`} aria-current={p.path === part ? "page" : undefined} sx={{ display: "block", pl: 6, py: 1.75, textDecoration: "none", color: ink.ink, fontWeight: p.path === part ? 700 : 400, bgcolor: p.path === part ? ink.plaster : "transparent" }}>{p.name}</LinkBox>
-        ))}
-      </Box>
+      <PartsRail here={part} />
       {entries && (
         <Box sx={{ width: narrow ? 216 : 310, flex: "none", borderRight: `1px solid ${ink.line}`, py: 3 }}>
           <Box sx={{ px: 4, pb: 3 }}><Button variant="outlined" size="small" onClick={() => open("new")}>{newWords[part]}</Button></Box>

@@ -12,6 +12,8 @@ const shared = {
 };
 
 export default {
+  // Generous: a test must fail for what it checks, not for a busy machine.
+  testTimeout: 120_000,
   projects: [
     { ...shared, displayName: "unit", testMatch: ["<rootDir>/src/**/*.test.ts", "<rootDir>/demo/**/*.test.ts", "<rootDir>/cli/**/*.test.ts"] },
     { ...shared, displayName: "e2e", testMatch: ["<rootDir>/e2e/**/*.test.ts"] },

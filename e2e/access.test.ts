@@ -2,7 +2,7 @@ import AxeBuilder from "@axe-core/playwright";
 import type { Browser } from "playwright-core";
 import { desk, go, openPage, phone, signIn, startBrowser, startDemo, type Running } from "./support/server";
 
-jest.setTimeout(240_000);
+jest.setTimeout(900_000);
 
 let app: Running;
 let browser: Browser;

@@ -2,7 +2,7 @@ import type { Browser } from "playwright-core";
 import { desk, go, openPage, phone, signIn, startBrowser, startEmpty, type Running } from "./support/server";
 
 /** From nothing to the first online booking, as an owner who has never seen it. */
-jest.setTimeout(240_000);
+jest.setTimeout(900_000);
 
 let app: Running;
 let browser: Browser;

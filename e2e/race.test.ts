@@ -6,7 +6,7 @@ import Database from "better-sqlite3";
 import { says, startDemo, type Running } from "./support/server";
 
 /** What many do at once, and what a crash leaves behind. */
-jest.setTimeout(180_000);
+jest.setTimeout(900_000);
 
 const post = async (url: string, body: unknown, headers: Record<string, string> = {}) => {
   const response = await fetch(url, { method: "POST", headers: { "content-type": "application/json", ...headers }, body: JSON.stringify(body) });

@@ -2,7 +2,7 @@ import type { Browser, Page } from "playwright-core";
 import { desk, go, openPage, phone, signIn, startBrowser, startDemo, type Running } from "./support/server";
 
 /** The whole job, through the interface only: from an owner's set-up to a paid visit that comes again. */
-jest.setTimeout(300_000);
+jest.setTimeout(900_000);
 
 let app: Running;
 let browser: Browser;

@@ -7,7 +7,7 @@ import type { Browser, Page } from "playwright-core";
 import { desk, go, openPage, phone, signIn, startBrowser, startDemo, type Running } from "./support/server";
 
 /** What goes wrong in real life, and the way on from there. */
-jest.setTimeout(240_000);
+jest.setTimeout(900_000);
 
 let app: Running;
 let browser: Browser;

@@ -95,7 +95,7 @@ export const phone = { width: 390, height: 844 };
 export async function openPage(browser: Browser, viewport: { width: number; height: number }): Promise<{ page: Page; context: BrowserContext; troubles: string[] }> {
   const context = await browser.newContext({ viewport, locale: "en-GB" });
   const page = await context.newPage();
-  page.setDefaultTimeout(20_000);
+  page.setDefaultTimeout(60_000);
   const troubles: string[] = [];
   page.on("pageerror", (error) => troubles.push(String(error)));
   return { page, context, troubles };

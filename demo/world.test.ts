@@ -7,7 +7,7 @@ import { office } from "./small-world";
 import { makeTown } from "./town";
 import { makeWorld } from "./world";
 
-const now = epochMinute("2027-03-09", 605, "Europe/Lisbon") * 600_000;
+const now = epochMinute("2027-03-09", 605, "Europe/Lisbon") * 60_000;
 
 async function world(seed: number): Promise<Hogar> {
   let clock = 0;
@@ -47,7 +47,7 @@ describe("the demo world", () => {
     const sent = hogar.store.sql<{ sent_at: number }>("SELECT sent_at FROM messages WHERE state = 'sent' AND occasion LIKE '%reminder%'").all();
     expect(sent.length).toBeGreaterThan(0);
     for (const { sent_at } of sent) {
-      const minute = Math.floor(sent_at / 600_000) - epochMinute(new Date(sent_at).toISOString().slice(0, 10), 0, "Europe/Lisbon");
+      const minute = Math.floor(sent_at / 60_000) - epochMinute(new Date(sent_at).toISOString().slice(0, 10), 0, "Europe/Lisbon");
       expect(minute >= 480 && minute <= 1200).toBe(true);
     }
   });

@@ -261,9 +261,9 @@ it("the technician goes, works and is done, on a phone", async () => {
   // Through a tunnel: what is tapped is kept on the phone and sent when the signal is back.
   await context.setOffline(true);
   await page.getByRole("button", { name: /Done/ }).click();
-  await page.getByText(/waits for a signal, kept on this phone/).waitFor();
+  await page.getByText(/waits? for a signal, kept on this phone/).waitFor();
   await context.setOffline(false);
-  await page.getByText(/waits for a signal/).waitFor({ state: "hidden" });
+  await page.getByText(/waits? for a signal/).waitFor({ state: "hidden" });
   await page.getByText("1 of 1 done").waitFor();
   expect(thrown).toEqual([]);
   await context.close();

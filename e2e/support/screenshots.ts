@@ -14,7 +14,7 @@ const [busy] = app.sql<{ date: string; visit: number }>(
 );
 const screens: [string, string][] = [
   ["today", "/today"], ["board", `/board?date=${busy!.date}`], ["visit", `/board?date=${busy!.date}&visit=${busy!.visit}`], ["customers", "/customers"],
-  ["repeats", "/repeats"], ["money", "/money?show=open"], ["set-up", "/setup/start"], ["service", "/setup/services?id=1"], ["windows", "/setup/windows"],
+  ["repeats", "/repeats"], ["money", "/money?show=open"], ["set-up", "/setup/technicians?id=1"], ["windows", "/setup/windows"],
   ["why-not", "/why-not?address=a700&service=1"],
 ];
 for (const [name, at] of screens) {

@@ -239,10 +239,10 @@ it("questions change the price while they are answered, and the technician reads
   for (let i = 0; i < 2; i++) await page.getByRole("button", { name: "More: How many flues?" }).click();
   const nest = page.getByRole("group", { name: "Could there be a nest?" });
   await nest.getByRole("button", { name: "Yes" }).click();
-  await page.getByRole("contentinfo").getByText("€154.00").waitFor();
+  await page.locator("footer").getByText("€154.00").waitFor();
   await page.getByRole("textbox", { name: "What have you seen of it?" }).fill("Twigs in the hearth");
   await page.getByRole("button", { name: "More: Carbon monoxide alarm" }).click();
-  await page.getByRole("contentinfo").getByText("€188.00").waitFor();
+  await page.locator("footer").getByText("€188.00").waitFor();
   await page.getByRole("button", { name: "Choose a time" }).click();
   await page.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().click();
   await page.getByRole("button", { name: /^Keep/ }).click();

@@ -25,7 +25,7 @@ export function FirstSteps({ view }: { view: FirstStepsView }) {
     { name: "Services", worth: "Customers see what you do, what it costs and how long it takes.", href: "/setup/services", done: counts.services > 0, sum: `${counts.services} can be booked` },
     { name: "Team", worth: "Windows are offered only where somebody with the skills can come.", href: "/setup/technicians", done: counts.technicians > 0, sum: `${counts.technicians} on the team` },
     { name: "Zones", worth: "You are asked only where you go, on your terms there.", href: "/setup/zones", done: counts.zones > 0, sum: `${counts.zones} ${counts.zones === 1 ? "zone" : "zones"}` },
-    { name: "Windows", worth: "Customers choose when you come, without a call.", href: "/setup/windows", done: counts.windows > 0, sum: `${counts.windows} a week’s pattern` },
+    { name: "Windows", worth: "Customers choose when you come, without a call.", href: "/setup/windows", done: counts.windows > 0, sum: `${counts.windows} in the pattern` },
     { name: "First booking", worth: "Open the front door and book as a customer would.", href: "/book", done: counts.bookings > 0, sum: `${counts.bookings} so far` },
   ];
   const next = steps.find((s) => !s.done);

@@ -73,7 +73,7 @@ export const setDayHours = defineOperation({
 });
 
 function mustKnow({ sql }: OperationContext, technicianId: number): void {
-  if (!sql("SELECT 1 FROM technicians WHERE id = ?").get(technicianId)) throw new Refusal("not-found");
+  if (!sql("SELECT 1 FROM technicians WHERE id = ? AND active = 1").get(technicianId)) throw new Refusal("not-found");
 }
 
 /**

@@ -48,9 +48,9 @@ export function orderedService({ sql }: ViewContext, service: ServiceRow): Order
 }
 
 /** An order's price, minutes, crew and skills, by the one function that all screens use. */
-export function priceService(context: ViewContext, service: ServiceRow, zone: Pick<ZoneRules, "name" | "surcharge_minor" | "smallest_order_minor"> | null, { answers, extras }: Choice = nothingChosen): PricedOrder {
+export function priceService(context: ViewContext, service: ServiceRow, zone: Pick<ZoneRules, "name" | "surcharge_minor" | "smallest_order_minor"> | null, { answers, extras }: Choice = nothingChosen, ordered = orderedService(context, service)): PricedOrder {
   return priceOrder({
-    service: orderedService(context, service),
+    service: ordered,
     answers,
     extras: extras.map((x) => ({ id: String(x.id), quantity: x.quantity })),
     zone: { name: zone?.name ?? "", surchargeMinor: zone?.surcharge_minor ?? 0, smallestOrderMinor: zone?.smallest_order_minor ?? 0 },

@@ -38,13 +38,13 @@ export function makeDayCache(): DayCache {
   return {
     look(context, technicianIds, dates) {
       dropChanged(context);
+      for (const date of days.keys()) if (date < context.today) days.delete(date);
       const missing: DayKey[] = [];
       for (const date of dates) {
         const ofDate = days.get(date);
         for (const technicianId of technicianIds) if (!ofDate?.has(technicianId)) missing.push({ technicianId, date });
       }
       if (missing.length) {
-        for (const date of days.keys()) if (date < context.today) days.delete(date);
         const read = readDays(context, missing);
         for (const { technicianId, date } of missing) {
           let ofDate = days.get(date);

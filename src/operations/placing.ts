@@ -29,7 +29,6 @@ export interface ZoneRules {
 interface ServiceRules {
   notice_minutes: number;
   capacity: "route" | "count" | "open" | "ask" | null;
-  pattern_id: number | null;
 }
 
 export interface AskOptions {
@@ -77,7 +76,7 @@ function questionWithin(context: ViewContext, visit: VisitToPlace, windows: read
 function questionOn(context: ViewContext, planning: Planning, visit: VisitToPlace, windows: readonly AskedWindow[], calendar: Calendar, { strict = true, among, forecasts, without = [] }: AskOptions): WindowsQuestion {
   const { sql, business } = context;
   const zone = visit.zoneId === null ? undefined : sql<ZoneRules>("SELECT * FROM zones WHERE id = ?").get(visit.zoneId);
-  const service = sql<ServiceRules>("SELECT notice_minutes, capacity, pattern_id FROM services WHERE id = ?").get(visit.serviceId)!;
+  const service = sql<ServiceRules>("SELECT notice_minutes, capacity FROM services WHERE id = ?").get(visit.serviceId)!;
   const goThere = readNames(sql<{ technician_id: number }>("SELECT technician_id FROM zone_technicians WHERE zone_id = ?").all(visit.zoneId));
   const doIt = readNames(sql<{ technician_id: number }>("SELECT technician_id FROM service_technicians WHERE service_id = ?").all(visit.serviceId));
   const limits = strict ? readLimits(context, visit, service.capacity ?? business.capacity, without) : null;

@@ -12,6 +12,7 @@ import { releaseLapsed } from "./fall-due";
 import { holdOffer } from "./hold-offer";
 import { moveVisit } from "./move-visit";
 import { answersFor } from "./placing";
+import { loadPlanning } from "./planning";
 import { makeRepeat } from "./repeats";
 import { saveBookingRules, saveService, saveTechnician, saveZone } from "./setup";
 import { look } from "@/views/view";
@@ -172,16 +173,17 @@ describe("a technician's day", () => {
   });
 });
 
+/** One technician whose forecasts fill the only window, and the date of the first of them. */
+function withForecast(room: "full" | "half" | "none") {
+  const world = smallWorld();
+  mustPerform(world.hogar, recordTimeOff, { technicianId: world.technicians[1]!, firstDate: "2027-03-09", lastDate: "2027-04-20", reason: "Holiday" }, office);
+  rules(world, { windows: [{ kind: "window", weekdays: 127, from: 480, to: 510 }], horizonDays: 60, forecastRoom: room });
+  const { visitId } = world.booked({ window: world.offers()[0]! });
+  mustPerform(world.hogar, makeRepeat, { visitId, every: 3, unit: "week", until: null }, office);
+  return { world, date: addDays("2027-03-10", 21) };
+}
+
 describe("forecasts", () => {
-  const withForecast = (room: "full" | "half" | "none") => {
-    const world = smallWorld();
-    // One technician, whose forecasts fill the window.
-    mustPerform(world.hogar, recordTimeOff, { technicianId: world.technicians[1]!, firstDate: "2027-03-09", lastDate: "2027-04-20", reason: "Holiday" }, office);
-    rules(world, { windows: [{ kind: "window", weekdays: 127, from: 480, to: 510 }], horizonDays: 60, forecastRoom: room });
-    const { visitId } = world.booked({ window: world.offers()[0]! });
-    mustPerform(world.hogar, makeRepeat, { visitId, every: 3, unit: "week", until: null }, office);
-    return { world, date: addDays("2027-03-10", 21) };
-  };
   const answers = (world: World, date: string) => {
     const context = viewContext(world.hogar, visitor);
     return answersFor(context, findWanted(context, { addressId: world.addresses[12]!.id, serviceId: world.services.sweep }).visit, [date]);
@@ -271,6 +273,13 @@ describe("why not?", () => {
     expect(bram!.remedy).toMatch(/min/);
   });
 
+  it("names the neighbours that the engine saw, not forecasts that give way", () => {
+    const { world, date } = withForecast("none");
+    service(world, { minutes: 600 });
+    const { where } = said(world, date).windows[0]!.technicians[0]!;
+    expect(where).toBe("between the start of the day and the way home");
+  });
+
   it("names the rules that stand against a window, and looks outside the zones too", () => {
     const world = smallWorld();
     expect(said(world, "2027-06-01").windows[0]!.against).toEqual([{ code: "too-far-ahead", words: "54 days further ahead than we take bookings", remedy: "a horizon that is 54 days longer" }]);
@@ -326,6 +335,15 @@ describe("days kept in memory", () => {
       }),
       { numRuns: 12 },
     );
+  });
+
+  it("do not lose a day that has passed while it is looked at", () => {
+    const world = smallWorld();
+    const { visitId } = world.booked();
+    const id = placed(world, visitId)[0]!.technician_id;
+    const stopsOn = (dates: string[]) => loadPlanning(viewContext(world.hogar, visitor), dates).dayOf(id, "2027-03-10").day.stops.length;
+    world.at("2027-03-12", 480);
+    expect([stopsOn(["2027-03-10"]), stopsOn(["2027-03-10", "2027-03-12"])]).toEqual([1, 1]);
   });
 
   it("read again only the day that has changed", () => {

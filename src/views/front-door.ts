@@ -1,7 +1,7 @@
 import { AskOffers, FindAddress, OneAddress } from "@/schemas/booking";
 import { Nothing } from "@/schemas/money";
 import { findWanted, zoneOf } from "@/operations/booking";
-import { orderedService, priceService, type ServiceRow } from "@/operations/catalogue";
+import { nothingChosen, orderedService, priceService, type ServiceRow } from "@/operations/catalogue";
 import { answersFor, bookableDates } from "@/operations/placing";
 import { Refusal } from "@/core/problems";
 import { isOnOurWay } from "@/core/windows/offers";
@@ -33,8 +33,8 @@ export const servicesAt = defineView({
     const zone = zoneOf(context, address.postcode);
     if (!zone) return { zone: null, pricesIncludeTax: true, services: [] };
     const services = context.sql<ServiceRow & { category: string; description: string; hue: number; capacity: string | null }>("SELECT * FROM services WHERE active = 1 ORDER BY category, price_minor").all().map((service) => {
-      const order = priceService(context, service, zone);
       const ordered = orderedService(context, service);
+      const order = priceService(context, service, zone, nothingChosen, ordered);
       return {
         id: service.id, code: service.code, name: service.name, category: service.category, description: service.description, hue: service.hue, minutes: service.minutes, days: service.days,
         asksFirst: (service.capacity ?? context.business.capacity) === "ask",

@@ -52,7 +52,9 @@ export const whyNot = defineView({
 
     /** Whose visits lie before and after a position of somebody's day. */
     const between = (technician: string, on: string, position: number): string => {
-      const { stops } = question.planning.dayOf(Number(technician), on).day;
+      // The day as the engine asked it: forecasts that give way are not in it.
+      const prepared = question.planning.prepared(Number(technician), on, business.forecast_room);
+      const stops = prepared.works ? (prepared.day.stops as readonly PlannedStop[]) : [];
       const nameOf = (stop: PlannedStop | undefined, none: string) => {
         if (!stop) return none;
         if (stop.errandId !== null) return sql<{ title: string }>("SELECT title FROM errands WHERE id = ?").get(stop.errandId)!.title;

@@ -150,7 +150,7 @@ function brokenRules({ now, today, rules, refusal }: WindowsQuestion, window: As
   if (beyond > 0) broken.push({ code: "too-far-ahead", days: beyond });
   broken.push(...refusal(window));
   if (rules.capacity.mode === "ask") broken.push({ code: "asks-first" });
-  if (window.then === null) broken.push({ code: "no-following-day", days: 1 });
+  if (window.then === null) broken.push({ code: "no-following-day" });
   for (const limit of rules.limits)
     for (const day of daysOf(window)) {
       const over = reached(limit, day);

@@ -16,7 +16,7 @@ export type RuleReason =
   | { code: "outside-zone-hours" }
   | { code: "outside-service-hours" }
   /** Work of several days that finds no working day to go on. */
-  | { code: "no-following-day"; days: number }
+  | { code: "no-following-day" }
   | { code: "asks-first" }
   | ({ code: "limit-reached" } & ReachedLimit);
 

@@ -1,4 +1,4 @@
-const esmPackages = ["temporal-polyfill", "temporal-utils", "temporal-spec", "rrule-temporal", "nanoid", "iron-session", "uncrypto", "tinyqueue", "postal-mime", "@sinclair/typebox", "@js-temporal/polyfill"];
+const esmPackages = ["temporal-polyfill", "temporal-utils", "temporal-spec", "rrule-temporal", "nanoid", "iron-session", "uncrypto", "tinyqueue", "postal-mime", "@sinclair/typebox", "@js-temporal/polyfill", "ical.js", "@turf/[a-z-]+", "point-in-polygon-hao", "robust-predicates"];
 
 /** Unit tests live beside what they test (src, demo); e2e/ drives the real interface in Chromium. */
 const shared = {

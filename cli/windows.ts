@@ -90,7 +90,7 @@ export function answerTo(input: WindowsInput) {
     visit: { place: request.place, minutes: request.minutes, before: request.before ?? 0, after: request.after ?? 0, skills: (request.skills ?? []).map(toSkill), crew: request.crew ?? 1 },
     wanted: request.technician ? { technician: request.technician, only: request.only ?? false } : null,
     windows: windowsOn(input.windows.map(([from, to]) => patternOf(parseClock(from)!, parseClock(to)!)), dates, zone),
-    refusal: calendarRefusal({ timeZone: zone, closed: new Set(input.closed), zone: { weekdays: 127, from: 0, to: 2880 }, serviceHours: [] }),
+    refusal: calendarRefusal({ timeZone: zone, opening: { hours: [], special: (input.closed ?? []).map((day) => ({ name: "closed", first: day, last: day, yearly: false, spans: [] })) }, zone: { weekdays: 127, from: 0, to: 2880 }, serviceHours: [] }),
     travel,
     technicians: input.technicians.map((t) => ({
       id: t.id,

@@ -1,5 +1,5 @@
 import type { Answers } from "@/core/catalogue/questions";
-import type { Actor } from "@/core/people/permissions";
+import { personActor, type Actor } from "@/core/people/permissions";
 import { epochMinute } from "@/core/time/local";
 import type { Result } from "@/core/problems";
 import type { WindowAnswer } from "@/core/windows/offers";
@@ -11,10 +11,13 @@ import { openHogar, type Hogar } from "@/operations/hogar";
 import { actorOfLink } from "@/operations/links";
 import { openBusiness } from "@/operations/open-business";
 import { answersFor } from "@/operations/placing";
-import { saveBookingRules, saveService, saveTechnician, saveZone } from "@/operations/setup";
+import { saveBookingRules } from "@/operations/setup/booking-rules";
+import { saveService } from "@/operations/setup/save-service";
+import { saveTechnician } from "@/operations/setup/save-technician";
+import { saveZone } from "@/operations/setup/save-zone";
 import { makeTown } from "./town";
 
-export const office: Actor = { kind: "person", id: 1, name: "Odile Brandt", role: "owner", technicianId: null };
+export const office: Actor = personActor({ id: 1, name: "Odile Brandt", role: "owner", technicianId: null });
 export const visitor: Actor = { kind: "visitor" };
 export const system: Actor = { kind: "system", name: "test" };
 const zone = "Europe/Lisbon";

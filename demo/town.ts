@@ -101,7 +101,7 @@ export function makeTown(seed: number): Town {
         const lng = round(from.lng + share * (to.lng - from.lng) + aside);
         const lat = round(from.lat + share * (to.lat - from.lat) + aside);
         const code = firstCode + Math.min(codes - 1, Math.floor((stretches.findIndex((s) => s.a === a && s.b === b) / stretches.length) * codes));
-        addresses.push({ id: `a${addresses.length + 1}`, line: `${along * each + i + 1} ${street}, ${name}`, postcode: `MW ${code}`, lng, lat });
+        addresses.push({ id: `a${addresses.length + 1}`, line: `${along * each + i + 1} ${street}, ${name}`, postcode: `MW ${code}`, town: name, lng, lat });
       }
   }
 

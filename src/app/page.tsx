@@ -1,8 +1,9 @@
 import { redirect } from "next/navigation";
+import { homeOf } from "@/operations/people";
 import { signedIn } from "./server/session";
 
 /** The office for those who are signed in; technicians go to their day, everybody else to the front door. */
 export default async function Home() {
   const actor = await signedIn();
-  redirect(actor ? (actor.role === "technician" ? "/field" : "/today") : "/book");
+  redirect(actor ? homeOf(actor) : "/book");
 }

@@ -22,6 +22,8 @@ export const problems = {
   "nothing-due": "There is nothing left to pay.",
   "charge-under-way": "A payment is under way. Wait until it is settled.",
   "amount-too-large": "This is more than is due. Enter at most what is open.",
+  "not-a-picture": "This is not a picture we can read. Choose a PNG or JPEG.",
+  "too-large": "This file is too large. Choose one of at most 15 MB.",
   "name-taken": "There is one of this name already. Choose another name.",
   "spans-overlap": "Two spans of one day overlap. Change one of them.",
   "in-use": "Visits are promised with this; it can be set aside but not removed.",

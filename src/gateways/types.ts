@@ -41,6 +41,8 @@ export interface Address extends Point {
   id: string;
   line: string;
   postcode: string;
+  /** Village, town or district, where the look-up knows it. */
+  town?: string;
 }
 
 export interface PlaceGateway {

@@ -3,6 +3,7 @@ import { AdvanceVisit } from "@/schemas/booking";
 import { defineOperation } from "./door";
 import { issueInvoice } from "./invoicing";
 import { tellCustomer } from "./messaging";
+import { mustSee } from "./visits";
 
 /** Which step may follow which. Repeating a step changes nothing: a phone may send it twice. */
 const follows: Record<string, readonly string[]> = {
@@ -18,10 +19,10 @@ export const advanceVisit = defineOperation({
   access: "field.work",
   input: AdvanceVisit,
   run(context, { visitId, to }) {
-    const { sql, now, actor } = context;
+    const { sql, now } = context;
     const visit = sql<{ state: string; job_id: number; started_at: number | null }>("SELECT state, job_id, started_at FROM visits WHERE id = ?").get(visitId);
     if (!visit) throw new Refusal("not-found");
-    if (actor.kind === "person" && actor.role === "technician" && !sql("SELECT 1 FROM placements WHERE visit_id = ? AND technician_id = ?").get(visitId, actor.technicianId)) throw new Refusal("not-your-visit");
+    mustSee(context, visitId);
     if (visit.state === to) return;
     if (!follows[to]!.includes(visit.state)) throw new Refusal("wrong-order");
     const over = to === "done" || to === "no access";

@@ -12,7 +12,7 @@ export const bookInOffice = defineOperation({
   input: BookInOffice,
   run(context, input) {
     const wanted = findWanted(context, input);
-    const offer = stillOffered(context, wanted, input);
+    const offer = stillOffered(context, wanted, input, { office: true });
     const wished = input.technicianId ? offer.technicians.filter((t) => t.id === String(input.technicianId)) : [];
     const technicians = wanted.visit.crew === 1 && wished.length ? wished : offer.technicians;
     const visitId = takeRoom(context, wanted, { ...offer, technicians }, { key: null, until: context.now });

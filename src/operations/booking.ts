@@ -1,13 +1,14 @@
 import type { PricedOrder } from "@/core/catalogue/order";
 import type { Answers } from "@/core/catalogue/questions";
-import { zoneOfPostcode } from "@/core/place/postcodes";
+import { zonesAt, type Area, type ZoneBounds, type ZoneMatch } from "@/core/place/zones";
+import { groupBy } from "@/core/group";
 import { Refusal } from "@/core/problems";
 import type { Offer } from "@/core/windows/offers";
 import type { Address } from "@/gateways/types";
-import { keptAnswers, priceService, readService, toPlace, type Choice, type ServiceRow } from "./catalogue";
+import { keptAnswers, priceService, questionsOf, readService, toPlace, type Choice, type ServiceRow } from "./catalogue";
 import type { OperationContext, ViewContext } from "./door";
 import { makeLink } from "./links";
-import { answersFor, bookableDates, nearestOffers, placeVisit, takeOut, type ZoneRules } from "./placing";
+import { answersFor, bookableDates, nearestOffers, placeVisit, takeOut, type AskOptions, type ZoneRules } from "./placing";
 import type { VisitToPlace } from "./visits";
 
 /** What a booking is about, found again from the ids that came in. */
@@ -30,16 +31,24 @@ export interface ChosenWindow {
 export function findWanted(context: ViewContext, { addressId, serviceId, answers = {}, extras = [] }: Asked): Wanted {
   const address = context.hogar.gateways.places.find(addressId);
   if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
-  const zone = zoneOf(context, address.postcode);
+  const zone = zoneOf(context, address);
   if (!zone) throw new Refusal("outside-zones");
   const service = readService(context, serviceId);
   if (!service.active) throw new Refusal("service-not-offered");
   const choice = { answers, extras };
   const order = priceService(context, service, zone, choice);
-  const wrong = Object.entries(order.problems);
+  const wrong = [...Object.entries(order.problems), ...lostPhotos(context, service, answers)];
   if (wrong.length) throw new Refusal("invalid-input", { fields: Object.fromEntries(wrong.map(([id, sentence]) => [`/answers/${id}`, sentence])) });
   return { address, zone, service, choice, visit: toPlace(service, address, zone.id, order), order };
 }
+
+/** Photos that are not kept here, by question. */
+const lostPhotos = ({ sql }: ViewContext, service: ServiceRow, answers: Answers): [string, string][] =>
+  questionsOf(service).flatMap((question): [string, string][] => {
+    const tokens = question.kind === "photo" ? answers[question.id] : undefined;
+    const lost = Array.isArray(tokens) && tokens.some((token) => !sql("SELECT 1 FROM images WHERE token = ? AND purpose = 'answer'").get(token));
+    return lost ? [[question.id, "A photo did not arrive. Take it away and add it again."]] : [];
+  });
 
 /** What came in about a booking. */
 export interface Asked {
@@ -49,18 +58,22 @@ export interface Asked {
   extras?: Choice["extras"];
 }
 
-/** The zone an address lies in, by its postcode; null where it is in none. */
-export function zoneOf({ sql }: ViewContext, postcode: string): ZoneRules | null {
-  const zones = sql<ZoneRules>("SELECT * FROM zones WHERE active = 1").all();
-  const patterns = sql<{ zone_id: number; pattern: string }>("SELECT zone_id, pattern FROM zone_postcodes").all();
-  return zoneOfPostcode(zones.map((zone) => ({ ...zone, patterns: patterns.filter((p) => p.zone_id === zone.id).map((p) => p.pattern) })), postcode);
+/** The zone an address lies in; null where it is in none. */
+export const zoneOf = (context: ViewContext, address: Address): ZoneRules | null => zonesOf(context, address)[0]?.zone ?? null;
+
+/** Every zone that holds an address, with why; the one that counts first. */
+export function zonesOf({ sql }: ViewContext, address: Address): ZoneMatch<ZoneRules & ZoneBounds>[] {
+  const patterns = groupBy(sql<{ zone_id: number; pattern: string }>("SELECT zone_id, pattern FROM zone_postcodes").all(), (p) => p.zone_id);
+  const zones = sql<ZoneRules & { priority: number; area: string | null; towns: string }>("SELECT * FROM zones WHERE active = 1").all()
+    .map((zone) => ({ ...zone, patterns: (patterns.get(zone.id) ?? []).map((p) => p.pattern), towns: JSON.parse(zone.towns) as string[], area: zone.area ? (JSON.parse(zone.area) as Area) : null }));
+  return zonesAt(zones, { point: address, postcode: address.postcode, town: address.town });
 }
 
 /** The answer for the chosen window as things stand now, or a refusal that brings the nearest offers. */
-export function stillOffered(context: ViewContext, wanted: Wanted, window: ChosenWindow): Offer {
-  const answer = answersFor(context, wanted.visit, [window.date]).find((a) => a.from === window.from && a.to === window.to);
+export function stillOffered(context: ViewContext, wanted: Wanted, window: ChosenWindow, options: Pick<AskOptions, "office"> = {}): Offer {
+  const answer = answersFor(context, wanted.visit, [window.date], options).find((a) => a.from === window.from && a.to === window.to);
   if (answer?.offered) return answer;
-  const answers = answersFor(context, wanted.visit, bookableDates(context));
+  const answers = answersFor(context, wanted.visit, bookableDates(context), options);
   throw new Refusal("window-gone", { details: { offers: nearestOffers(answers, window.from).map(({ date, from, to }) => ({ date, from, to })) } });
 }
 

@@ -4,6 +4,7 @@ import { payBack } from "./charging";
 import { defineOperation, type OperationContext } from "./door";
 import { tellCustomer } from "./messaging";
 import { takeOut } from "./placing";
+import { mustSee } from "./visits";
 
 /** The office cancels a promised visit. A deposit is paid back, or kept as the customer's credit. */
 export const cancelVisit = defineOperation({
@@ -13,6 +14,7 @@ export const cancelVisit = defineOperation({
   run(context, { visitId, refundDeposit }) {
     const visit = context.sql<{ state: string; job_id: number }>("SELECT state, job_id FROM visits WHERE id = ?").get(visitId);
     if (!visit) throw new Refusal("not-found");
+    mustSee(context, visitId);
     if (!["promised", "on the way", "no access"].includes(visit.state)) throw new Refusal("visit-not-open");
     cancelJob(context, visit.job_id, refundDeposit);
     tellCustomer(context, { jobId: visit.job_id, occasion: "cancelled", about: `job ${visit.job_id}` });

@@ -9,7 +9,10 @@ import { mustPerform, perform } from "./door";
 import { holdOffer } from "./hold-offer";
 import { moveVisit } from "./move-visit";
 import { makeRepeat } from "./repeats";
-import { changePrices, saveExtra, saveService, saveTechnician, setPrices } from "./setup";
+import { changePrices, setPrices } from "./setup/prices";
+import { saveExtra } from "./setup/save-extra";
+import { saveService } from "./setup/save-service";
+import { saveTechnician } from "./setup/save-technician";
 
 type World = ReturnType<typeof smallWorld>;
 const nest = (skill?: string): Question => ({ id: "nest", words: "A nest?", required: true, kind: "yes-no", yes: { price: { how: "add", minor: 3000 }, minutes: 30, ...(skill && { skills: [{ skill, level: 1 }] }) } });

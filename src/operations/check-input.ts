@@ -8,6 +8,7 @@ const ajv = new Ajv({ allErrors: true, verbose: true, allowUnionTypes: true });
 ajv.addKeyword("patternSentence");
 addFormats.default(ajv);
 ajv.addFormat("time-zone", isTimeZone);
+ajv.addFormat("web-address", /^https?:\/\/[^\s/.]+(\.[^\s/.]+)+(\/\S*)?$/);
 ajv.addFormat("phone", /^\+?[\d ()./-]{5,24}$/);
 const validators = new WeakMap<TSchema, ValidateFunction>();
 
@@ -49,5 +50,6 @@ const formatSentences: Record<string, string> = {
   email: "Write a mail address, such as mira@example.com.",
   date: "Write a date, such as 2027-03-11.",
   phone: "Write a phone number, such as +1 555 0142.",
+  "web-address": "Write an address such as https://marrowick.example.",
   "time-zone": "Write a time zone, such as Europe/Lisbon.",
 };

@@ -1,5 +1,5 @@
 import { one, office, smallWorld, system, visitor } from "@demo/small-world";
-import type { Actor } from "@/core/people/permissions";
+import { personActor, type Actor } from "@/core/people/permissions";
 import { fieldDay } from "@/views/field";
 import { money } from "@/views/money";
 import { myVisit } from "@/views/my-visit";
@@ -12,10 +12,13 @@ import { actorOfLink } from "./links";
 import { moveClock } from "./move-clock";
 import { actorOfSession, endSessions, savePerson, signIn, signOut } from "./people";
 import { renewLink } from "./renew-link";
-import { saveBookingRules, saveService, saveTechnician, saveZone } from "./setup";
+import { saveBookingRules } from "./setup/booking-rules";
+import { saveService } from "./setup/save-service";
+import { saveTechnician } from "./setup/save-technician";
+import { saveZone } from "./setup/save-zone";
 
-const technician = (id: number): Actor => ({ kind: "person", id: 9, name: "Bram Okafor", role: "technician", technicianId: id });
-const bookkeeper: Actor = { kind: "person", id: 8, name: "Ines Varga", role: "bookkeeper", technicianId: null };
+const technician = (id: number) => personActor({ id: 9, name: "Bram Okafor", role: "technician", technicianId: id });
+const bookkeeper = personActor({ id: 8, name: "Ines Varga", role: "bookkeeper", technicianId: null });
 const zone = { id: null, name: "Northfield", postcodes: ["MW 3*"], weekdays: 31, serveFrom: 0, serveTo: 1440, noticeMinutes: 0, surchargeMinor: 0, smallestOrderMinor: 0 };
 
 describe("the door", () => {

@@ -9,6 +9,7 @@ import { routingServer } from "@/gateways/routing-server";
 import { loadTown, townPlaces, townRoads, type Town } from "@/gateways/town";
 import type { Gateways } from "@/gateways/types";
 import { makeDayCache, type DayCache } from "./day-cache";
+import { zonedPlaces, type ZonedPlaces } from "./zoned-places";
 import { openStore, type Store } from "@/store/database";
 import { readBusiness } from "@/store/business";
 
@@ -26,6 +27,8 @@ export interface Hogar {
   publicUrl: string;
   /** Technicians' days as last read, for as long as they have not changed. */
   days: DayCache;
+  /** Numbers for places, as the engines see them. */
+  places: ZonedPlaces;
   /** Called when something has been put into the outbox. */
   wake: () => void;
 }
@@ -62,6 +65,7 @@ export function openHogar({ folder, clock, gateways, town: givenTown, env = proc
     now: clock ?? (() => Date.now() + (readBusiness(store)?.demo_offset_ms ?? 0)),
     publicUrl: env.HOGAR_URL ?? `http://localhost:${env.PORT ?? 3000}`,
     days: makeDayCache(),
+    places: zonedPlaces(),
     wake: () => {},
   };
 }

@@ -8,45 +8,64 @@ import { takeKit } from "./kits";
 import { moveClock } from "./move-clock";
 import { moveVisit } from "./move-visit";
 import { payByCard } from "./pay-by-card";
-import { endSessions, savePerson } from "./people";
+import { endSessions, handIncoming, savePerson } from "./people";
+import { answerRequest, makeRequest } from "./requests";
 import { recordPayment } from "./record-payment";
 import { renewLink } from "./renew-link";
 import { endRepeat, makeRepeat, resumeRepeat } from "./repeats";
 import { recordErrand, recordTimeOff, removeErrand, removeTimeOff, setDayHours } from "./absences";
-import { changePrices, closeDay, saveBookingRules, saveBusiness, saveExtra, saveService, saveTechnician, saveZone, setPrices } from "./setup";
+import { saveBookingRules } from "./setup/booking-rules";
+import { removeSpecialDay, saveOpening, saveSpecialDay, takeSpecialDays } from "./setup/opening";
+import { changePrices, setPrices } from "./setup/prices";
+import { saveBusiness } from "./setup/save-business";
+import { saveExtra } from "./setup/save-extra";
+import { duplicateService, orderServices, saveService } from "./setup/save-service";
+import { saveTechnician, setTechnicianActive } from "./setup/save-technician";
+import { saveZone, setZoneAside, takeZones } from "./setup/save-zone";
 
 /** The operations that can be called from outside, by name. What the system alone does is not among them. */
 export const operations = {
   "advance-visit": advanceVisit,
+  "answer-request": answerRequest,
   "book": book,
   "book-in-office": bookInOffice,
   "cancel-visit": cancelVisit,
   "change-prices": changePrices,
-  "close-day": closeDay,
+  "duplicate-service": duplicateService,
   "end-repeat": endRepeat,
   "end-sessions": endSessions,
+  "hand-incoming": handIncoming,
   "hold-offer": holdOffer,
   "make-repeat": makeRepeat,
+  "make-request": makeRequest,
   "move-clock": moveClock,
   "move-visit": moveVisit,
+  "order-services": orderServices,
   "pay-by-card": payByCard,
   "record-errand": recordErrand,
   "record-payment": recordPayment,
   "record-time-off": recordTimeOff,
   "remove-errand": removeErrand,
+  "remove-special-day": removeSpecialDay,
   "remove-time-off": removeTimeOff,
   "renew-link": renewLink,
   "resume-repeat": resumeRepeat,
   "save-booking-rules": saveBookingRules,
   "save-business": saveBusiness,
   "save-extra": saveExtra,
+  "save-opening": saveOpening,
   "save-person": savePerson,
   "save-service": saveService,
+  "save-special-day": saveSpecialDay,
   "save-technician": saveTechnician,
   "save-zone": saveZone,
   "set-day-hours": setDayHours,
   "set-prices": setPrices,
+  "set-technician-active": setTechnicianActive,
+  "set-zone-aside": setZoneAside,
   "take-kit": takeKit,
+  "take-special-days": takeSpecialDays,
+  "take-zones": takeZones,
 } as const;
 
 export type Operations = typeof operations;

@@ -7,7 +7,10 @@ import { Kit, TakeKit } from "@/schemas/kits";
 import { SaveService } from "@/schemas/setup";
 import { checkInput } from "./check-input";
 import { defineOperation, type OperationContext } from "./door";
-import { saveBookingRules, saveExtra, saveService, skillNamed } from "./setup";
+import { saveBookingRules } from "./setup/booking-rules";
+import { skillNamed } from "./setup/rows";
+import { saveExtra } from "./setup/save-extra";
+import { saveService } from "./setup/save-service";
 
 /** Starter kits are files in kits/: anyone can add one. */
 const folder = (): string => path.join(process.cwd(), "kits");

@@ -1,10 +1,10 @@
 import { hashSync, verify } from "@node-rs/argon2";
 import { nanoid } from "nanoid";
 import { Type } from "@sinclair/typebox";
-import type { Actor, Role } from "@/core/people/permissions";
+import { may, permissionsOf, personActor, type Actor, type Permission, type Role } from "@/core/people/permissions";
 import { Refusal, type Result } from "@/core/problems";
 import { Id, input } from "@/schemas/common";
-import { SavePerson } from "@/schemas/setup";
+import { HandIncoming, SavePerson } from "@/schemas/setup";
 import { defineOperation, perform } from "./door";
 import type { Hogar } from "./hogar";
 
@@ -20,17 +20,36 @@ export const savePerson = defineOperation({
     if (person.role === "technician" && person.technicianId === null) throw new Refusal("invalid-input", { fields: { "/technicianId": "Choose whose day this person sees." } });
     if (sql("SELECT 1 FROM people WHERE mail = ? AND id IS NOT ?").get(person.mail, person.id)) throw new Refusal("name-taken", { fields: { "/mail": "Somebody signs in with this mail already." } });
     const technician = person.technicianId;
+    if (technician !== null && sql("SELECT 1 FROM people WHERE technician_id = ? AND id IS NOT ?").get(technician, person.id)) throw new Refusal("name-taken", { fields: { "/technicianId": "Somebody else signs in for this technician." } });
     if (person.id === null) {
-      return sql<{ id: number }>("INSERT INTO people (name, mail, password_hash, role, technician_id, active) VALUES (?, ?, ?, ?, ?, ?) RETURNING id")
-        .get(person.name, person.mail, hashSync(person.password!), person.role, technician, person.active ? 1 : 0)!;
+      return sql<{ id: number }>("INSERT INTO people (name, mail, password_hash, role, technician_id, active, given, taken) VALUES (?, ?, ?, ?, ?, ?, ?, ?) RETURNING id")
+        .get(person.name, person.mail, hashSync(person.password!), person.role, technician, person.active ? 1 : 0, JSON.stringify(person.given ?? []), JSON.stringify(person.taken ?? []))!;
     }
-    const before = sql<{ role: Role; active: number }>("SELECT role, active FROM people WHERE id = ?").get(person.id);
+    const before = sql<{ role: Role; active: number; given: string; taken: string }>("SELECT role, active, given, taken FROM people WHERE id = ?").get(person.id);
     if (!before) throw new Refusal("not-found");
-    sql("UPDATE people SET name = ?, mail = ?, role = ?, technician_id = ?, active = ? WHERE id = ?").run(person.name, person.mail, person.role, technician, person.active ? 1 : 0, person.id);
+    const given = person.given ? JSON.stringify(person.given) : before.given;
+    const taken = person.taken ? JSON.stringify(person.taken) : before.taken;
+    sql("UPDATE people SET name = ?, mail = ?, role = ?, technician_id = ?, active = ?, given = ?, taken = ? WHERE id = ?").run(person.name, person.mail, person.role, technician, person.active ? 1 : 0, given, taken, person.id);
     if (person.password) sql("UPDATE people SET password_hash = ? WHERE id = ?").run(hashSync(person.password), person.id);
-    if (!sql("SELECT 1 FROM people WHERE role = 'owner' AND active = 1").get()) throw new Refusal("last-owner");
+    // Somebody must still be able to give permissions back.
+    if (!sql("SELECT 1 FROM people WHERE role = 'owner' AND active = 1 AND taken = '[]'").get()) throw new Refusal("last-owner");
     if (person.password || before.role !== person.role || !person.active) sql("UPDATE sessions SET ended_at = ? WHERE person_id = ? AND ended_at IS NULL").run(now, person.id);
     return { id: person.id };
+  },
+});
+
+/** Who handles incoming from now on: whoever may say who does what hands it over, or whoever has it. */
+export const handIncoming = defineOperation({
+  name: "hand-incoming",
+  access: "office.see",
+  input: HandIncoming,
+  run({ sql, business, actor }, { personId }) {
+    const has = actor.kind === "person" && business.incoming_person_id === actor.id;
+    if (!has && !may(actor, "people.change")) throw new Refusal("not-allowed");
+    const person = personId === null ? null : sql<{ role: Role; given: string; taken: string }>("SELECT role, given, taken FROM people WHERE id = ? AND active = 1").get(personId);
+    if (person === undefined) throw new Refusal("not-found");
+    if (person && !permissionsOf(person.role, JSON.parse(person.given) as Permission[], JSON.parse(person.taken) as Permission[]).includes("board.change")) throw new Refusal("invalid-input", { fields: { "/personId": "This person may not book and move visits. Give that permission first." } });
+    sql("UPDATE business SET incoming_person_id = ?").run(personId);
   },
 });
 
@@ -66,21 +85,26 @@ const nobodysHash = hashSync("nobody has this password");
 const system: Actor = { kind: "system", name: "sign-in" };
 
 /** Checks mail and password and starts a session. */
-export async function signIn(hogar: Hogar, mail: string, password: string): Promise<Result<{ sessionId: string; role: Role }>> {
+export async function signIn(hogar: Hogar, mail: string, password: string): Promise<Result<{ sessionId: string; home: string }>> {
   const person = hogar.store.sql<{ id: number; password_hash: string; role: Role }>("SELECT id, password_hash, role FROM people WHERE mail = ? AND active = 1").get(mail.trim());
   const right = await verify(person?.password_hash ?? nobodysHash, password);
   if (!person || !right) return { ok: false, problem: new Refusal("wrong-password").problem };
   const result = perform(hogar, startSession, { personId: person.id }, system);
-  return result.ok ? { ok: true, value: { sessionId: result.value.sessionId, role: person.role } } : result;
+  if (!result.ok) return result;
+  const { sessionId } = result.value;
+  return { ok: true, value: { sessionId, home: homeOf(actorOfSession(hogar, sessionId)!) } };
 }
+
+/** Where somebody begins: in the office, or in the field. */
+export const homeOf = (actor: Actor): string => (may(actor, "office.see") ? "/today" : "/field");
 
 export const signOut = (hogar: Hogar, sessionId: string): void => void perform(hogar, endSession, { sessionId }, system);
 
 /** Who a session stands for, or null where it has ended. */
 export function actorOfSession(hogar: Hogar, sessionId: string): Extract<Actor, { kind: "person" }> | null {
-  const person = hogar.store.sql<{ id: number; name: string; role: Role; technician_id: number | null }>(
-    `SELECT p.id, p.name, p.role, p.technician_id FROM sessions s JOIN people p ON p.id = s.person_id
+  const person = hogar.store.sql<{ id: number; name: string; role: Role; technician_id: number | null; given: string; taken: string }>(
+    `SELECT p.id, p.name, p.role, p.technician_id, p.given, p.taken FROM sessions s JOIN people p ON p.id = s.person_id
      WHERE s.id = ? AND s.ended_at IS NULL AND s.expires_at > ? AND p.active = 1`,
   ).get(sessionId, Date.now());
-  return person ? { kind: "person", id: person.id, name: person.name, role: person.role, technicianId: person.technician_id } : null;
+  return person ? personActor({ id: person.id, name: person.name, role: person.role, technicianId: person.technician_id, given: JSON.parse(person.given) as Permission[], taken: JSON.parse(person.taken) as Permission[] }) : null;
 }

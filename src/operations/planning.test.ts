@@ -3,7 +3,7 @@ import { advanceVisit } from "./advance-visit";
 import { checkInput } from "./check-input";
 import { mustPerform, viewContext } from "./door";
 import { loadPlanning } from "./planning";
-import { saveBusiness } from "./setup";
+import { saveBusiness } from "./setup/save-business";
 import { Refusal } from "@/core/problems";
 import { SaveTechnician } from "@/schemas/setup";
 

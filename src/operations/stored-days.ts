@@ -106,20 +106,25 @@ export function readDays(context: ViewContext, keys: readonly DayKey[]): Map<str
 
 export const keyOf = (row: { technician_id: number; date: string }): string => `${row.technician_id} ${row.date}`;
 
-/** Numbers for places, and driving minutes between them with the business's safety margin. */
+/**
+ * Numbers for places, and driving minutes between them with the business's safety margin. Whoever
+ * crosses into a zone or out of it drives its extra minutes too: a ferry, a gate, a mountain road.
+ */
 export function placesOf({ hogar, business, sql }: ViewContext): { place: (point: Point, zoneId: number | null) => number; travel: Travel } {
   const { roads } = hogar.gateways;
+  const { places } = hogar;
   const usual: Pace = { windingFactor: business.winding_percent / 100, kmh: business.kmh };
-  const paces = new Map(
-    sql<{ id: number; winding_percent: number | null; kmh: number | null }>("SELECT id, winding_percent, kmh FROM zones WHERE winding_percent IS NOT NULL OR kmh IS NOT NULL").all()
-      .map((z) => [z.id, { windingFactor: (z.winding_percent ?? business.winding_percent) / 100, kmh: z.kmh ?? business.kmh }]),
-  );
+  const zones = sql<{ id: number; winding_percent: number | null; kmh: number | null; extra_minutes: number }>("SELECT id, winding_percent, kmh, extra_minutes FROM zones WHERE winding_percent IS NOT NULL OR kmh IS NOT NULL OR extra_minutes > 0").all();
+  const paces = new Map(zones.map((z) => [z.id, { windingFactor: (z.winding_percent ?? business.winding_percent) / 100, kmh: z.kmh ?? business.kmh }]));
+  const extra = new Map(zones.filter((z) => z.extra_minutes > 0).map((z) => [z.id, z.extra_minutes]));
   const factor = 1 + business.travel_margin_percent / 100;
+  const crossing = (from: number | null, to: number | null): number => (from === to ? 0 : (from === null ? 0 : (extra.get(from) ?? 0)) + (to === null ? 0 : (extra.get(to) ?? 0)));
   return {
-    place: ({ lng, lat }, zoneId) => roads.place({ lng, lat }, (zoneId !== null && paces.get(zoneId)) || usual),
+    place: ({ lng, lat }, zoneId) => places.number(roads.place({ lng, lat }, (zoneId !== null && paces.get(zoneId)) || usual), zoneId),
     travel(from, to) {
-      const driven = roads.minutes(from, to);
-      return driven === 0 ? 0 : Math.ceil(driven * factor) + business.travel_margin_minutes;
+      const driven = roads.minutes(places.road(from), places.road(to));
+      const across = extra.size ? crossing(places.zone(from), places.zone(to)) : 0;
+      return driven + across === 0 ? 0 : Math.ceil(driven * factor) + across + business.travel_margin_minutes;
     },
   };
 }

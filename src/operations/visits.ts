@@ -1,3 +1,4 @@
+import { seesOnly } from "@/core/people/permissions";
 import type { Point } from "@/core/place/points";
 import type { SkillNeed } from "@/core/windows/skills";
 import { Refusal } from "@/core/problems";
@@ -42,12 +43,22 @@ export interface VisitRow {
   skills: string;
 }
 
-/** Refuses where there is no such visit. */
-export function readVisit({ sql }: ViewContext, id: number): VisitRow {
-  const visit = sql<VisitRow>("SELECT * FROM visits WHERE id = ?").get(id);
+/** Refuses where there is no such visit, or where it is not one that this person sees. */
+export function readVisit(context: ViewContext, id: number): VisitRow {
+  const visit = context.sql<VisitRow>("SELECT * FROM visits WHERE id = ?").get(id);
   if (!visit) throw new Refusal("not-found");
+  mustSee(context, id);
   return visit;
 }
+
+/** Refuses a visit of others to somebody who sees only their own. */
+export function mustSee({ sql, actor }: ViewContext, visitId: number): void {
+  const only = seesOnly(actor);
+  if (only !== null && !sql("SELECT 1 FROM placements WHERE visit_id = ? AND technician_id = ?").get(visitId, only)) throw new Refusal("not-your-visit");
+}
+
+/** For queries on customers `c`: those whose visits this person sees, by the parameter `only` (null: all). */
+export const seenCustomers = "(@only IS NULL OR EXISTS (SELECT 1 FROM jobs oj JOIN visits ov ON ov.job_id = oj.id JOIN placements op ON op.visit_id = ov.id WHERE oj.customer_id = c.id AND op.technician_id = @only))";
 
 /** The days of work that a visit belongs to, from the first one on; a visit alone is a list of one. */
 export const daysOfWork = ({ sql }: ViewContext, visit: VisitRow): VisitRow[] =>

@@ -14,7 +14,10 @@ import { moveVisit } from "./move-visit";
 import { answersFor } from "./placing";
 import { loadPlanning } from "./planning";
 import { makeRepeat } from "./repeats";
-import { saveBookingRules, saveService, saveTechnician, saveZone } from "./setup";
+import { saveBookingRules } from "./setup/booking-rules";
+import { saveService } from "./setup/save-service";
+import { saveTechnician } from "./setup/save-technician";
+import { saveZone } from "./setup/save-zone";
 import { look } from "@/views/view";
 import { whyNot } from "@/views/why-not";
 

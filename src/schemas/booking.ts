@@ -53,3 +53,6 @@ export const MakeRepeat = input({
 export const OneRepeat = input({ repeatId: Id });
 export const OneVisit = input({ visitId: Id });
 export const OneJob = input({ jobId: Id });
+/** A request from outside all zones: an address of the look-up, or typed by hand. */
+export const MakeRequest = input({ addressId: OrNull(chosen.addressId), address: Type.String({ maxLength: 200 }), name: Name, mail: Mail, phone: Phone, wishes: Type.String({ maxLength: 1000 }) });
+export const AnswerRequest = input({ id: Id });

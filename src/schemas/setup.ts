@@ -1,6 +1,14 @@
 import { Type, type Static } from "@sinclair/typebox";
+import { allPermissions } from "@/core/people/permissions";
 import { Questions } from "./catalogue";
 import { Id, input, LocalDate, Mail, MinuteOfDay, Money, Name, OneOf, OrNull, Phone, PointSchema, Weekdays } from "./common";
+
+const LongText = Type.String({ maxLength: 8000 });
+const Currency = Type.String({ pattern: "^[A-Z]{3}$", patternSentence: "Three capitals, such as EUR." });
+const MailOrNothing = Type.Union([Mail, Type.Literal("")]);
+const Hue = Type.Integer({ minimum: 0, maximum: 7 });
+/** A place with what it is called; an address of the look-up, or a point alone. */
+const PlaceSchema = input({ ...PointSchema.properties, line: Type.Optional(Type.String({ maxLength: 200 })) });
 
 /** At most so many visits; null takes the limit away. */
 const LimitOrNull = OrNull(Type.Integer({ minimum: 0, maximum: 10_000 }));
@@ -19,15 +27,31 @@ export const Pattern = Type.Array(
   { minItems: 1, maxItems: 60 },
 );
 const Capacity = OneOf(["route", "count", "open", "ask"]);
+/** Of an image that was sent before; null takes it away. */
+export const ImageToken = OrNull(Type.String({ pattern: "^[A-Za-z0-9_-]{21}$" }));
 const Hours = Type.Array(input({ weekday: Type.Integer({ minimum: 0, maximum: 6 }), opens: MinuteOfDay, closes: MinuteOfDay }), { maxItems: 42 });
 /** Empty: everybody. */
 const Technicians = Type.Array(Id, { maxItems: 500, uniqueItems: true });
+
+const Position = Type.Array(Type.Number(), { minItems: 2, maxItems: 3 });
+const Rings = Type.Array(Type.Array(Position, { minItems: 4, maxItems: 5000 }), { minItems: 1, maxItems: 100 });
+/** Geometry as GeoJSON has it (RFC 7946). */
+export const AreaSchema = Type.Union([
+  input({ type: Type.Literal("Polygon"), coordinates: Rings }),
+  input({ type: Type.Literal("MultiPolygon"), coordinates: Type.Array(Rings, { minItems: 1, maxItems: 100 }) }),
+]);
 
 /** What set-up saves. An `id` of null makes a new one; what is left out stays as it is. */
 export const SaveZone = input({
   id: OrNull(Id),
   name: Name,
-  postcodes: Type.Array(Type.String({ minLength: 1, maxLength: 30 }), { minItems: 1, maxItems: 500 }),
+  postcodes: Type.Array(Type.String({ minLength: 1, maxLength: 30 }), { maxItems: 500 }),
+  towns: Type.Optional(Type.Array(Name, { maxItems: 200 })),
+  area: Type.Optional(OrNull(AreaSchema)),
+  /** Of zones that overlap, the one with the highest. */
+  priority: Type.Optional(Type.Integer({ minimum: -100, maximum: 100 })),
+  /** Minutes on top of the drive into the zone and out of it. */
+  extraMinutes: Type.Optional(Type.Integer({ minimum: 0, maximum: 240 })),
   weekdays: Weekdays,
   serveFrom: MinuteOfDay,
   serveTo: MinuteOfDay,
@@ -42,17 +66,40 @@ export const SaveZone = input({
 });
 export type SaveZone = Static<typeof SaveZone>;
 
+/** Zones from a file: made where the name is new, otherwise what the file says of them is changed. */
+export const TakeZones = input({
+  zones: Type.Array(input({ name: Name, postcodes: Type.Optional(SaveZone.properties.postcodes), towns: SaveZone.properties.towns, area: SaveZone.properties.area, priority: SaveZone.properties.priority }), { minItems: 1, maxItems: 1000 }),
+});
+export const OneZone = input({ id: Id });
+
 export const SaveTechnician = input({
   id: OrNull(Id),
   name: Name,
   phone: Phone,
   skills: Type.Array(input({ name: Name, level: Type.Integer({ minimum: 1, maximum: 3 }), validUntil: OrNull(LocalDate) }), { maxItems: 40 }),
   hours: Hours,
-  start: Type.Optional(PointSchema),
-  end: Type.Optional(PointSchema),
+  start: Type.Optional(PlaceSchema),
+  end: Type.Optional(PlaceSchema),
   limits: Type.Optional(Limits),
+  /** A subcontractor works by link, without signing in. */
+  kind: Type.Optional(OneOf(["employee", "subcontractor"])),
+  mail: Type.Optional(MailOrNothing),
+  photo: Type.Optional(ImageToken),
+  hue: Type.Optional(Hue),
+  /** Empty: everywhere, everything. */
+  zones: Type.Optional(Type.Array(Id, { maxItems: 500, uniqueItems: true })),
+  services: Type.Optional(Type.Array(Id, { maxItems: 1000, uniqueItems: true })),
+  /** Whether customers may be offered this person. */
+  offered: Type.Optional(Type.Boolean()),
+  mostMinutes: Type.Optional(OrNull(Type.Integer({ minimum: 15, maximum: 1440 }))),
+  pay: Type.Optional(input({ kind: OneOf(["none", "hourly", "salary"]), amountMinor: Money, hours: Type.Integer({ minimum: 1, maximum: 400 }), employerBp: Type.Integer({ minimum: 0, maximum: 30_000 }) })),
 });
+/** Somebody leaves, or comes back. */
+export const SetTechnicianActive = input({ id: Id, active: Type.Boolean() });
 export type SaveTechnician = Static<typeof SaveTechnician>;
+
+/** What is ticked off on site. */
+export const Checklist = Type.Array(input({ id: Type.String({ pattern: "^[a-z0-9-]{1,40}$" }), words: Name, required: Type.Boolean() }), { maxItems: 60 });
 
 export const SaveService = input({
   id: OrNull(Id),
@@ -81,7 +128,24 @@ export const SaveService = input({
   wish: Type.Optional(OneOf(["none", "preferred", "only"])),
   questions: Type.Optional(Questions),
   extras: Type.Optional(Type.Array(input({ id: Id, most: Type.Integer({ minimum: 1, maximum: 999 }) }), { maxItems: 60 })),
+  hue: Type.Optional(Hue),
+  picture: Type.Optional(ImageToken),
+  /** A price, a price to begin from, or one that is told after we have seen it. */
+  priceKind: Type.Optional(OneOf(["fixed", "from", "quote"])),
+  showsPrice: Type.Optional(Type.Boolean()),
+  showsMinutes: Type.Optional(Type.Boolean()),
+  mayPayAll: Type.Optional(Type.Boolean()),
+  /** Cancelled later than so many hours before the window, the fee is asked: a share in basis points, or an amount. */
+  late: Type.Optional(input({ hours: Type.Integer({ minimum: 0, maximum: 720 }), kind: OneOf(["none", "percent", "fixed"]), value: Type.Integer({ minimum: 0, maximum: 100_000_000 }) })),
+  noAccessMinor: Type.Optional(Money),
+  hidden: Type.Optional(Type.Boolean()),
+  /** The end of its own address, /book?service=…; null has none. */
+  slug: Type.Optional(OrNull(Type.String({ pattern: "^[a-z0-9-]{2,60}$", patternSentence: "Small letters, figures and hyphens, such as chimney-sweep." }))),
+  checklist: Type.Optional(Checklist),
 });
+export const DuplicateService = input({ id: Id });
+/** Categories in their order, each with its services in theirs; a category can be renamed by the way. */
+export const OrderServices = input({ categories: Type.Array(input({ name: Name, was: Name, services: Type.Array(Id, { maxItems: 1000 }) }), { maxItems: 200 }) });
 export type SaveService = Static<typeof SaveService>;
 
 export const SaveBookingRules = input({
@@ -92,6 +156,8 @@ export const SaveBookingRules = input({
   capacity: Type.Optional(Capacity),
   forecastRoom: Type.Optional(OneOf(["full", "half", "none"])),
   limits: Type.Optional(Limits),
+  /** Addresses in no zone: a kind refusal, or a request that a person answers. */
+  outside: Type.Optional(OneOf(["refuse", "request"])),
 });
 export type SaveBookingRules = Static<typeof SaveBookingRules>;
 
@@ -108,6 +174,21 @@ export const SaveBusiness = input({
   windingPercent: Type.Optional(Type.Integer({ minimum: 100, maximum: 400 })),
   kmh: Type.Optional(Type.Integer({ minimum: 5, maximum: 130 })),
   labourCostMinor: Type.Optional(Money),
+  mark: Type.Optional(ImageToken),
+  place: Type.Optional(PlaceSchema),
+  site: Type.Optional(Type.Union([Type.String({ format: "web-address", maxLength: 200 }), Type.Literal("")])),
+  registration: Type.Optional(Type.String({ maxLength: 60 })),
+  taxNumber: Type.Optional(Type.String({ maxLength: 60 })),
+  /** Both stay as they are once work is promised or priced. */
+  currency: Type.Optional(Currency),
+  timeZone: Type.Optional(Type.String({ format: "time-zone" })),
+  weekStart: Type.Optional(Type.Integer({ minimum: 0, maximum: 6 })),
+  clockHours: Type.Optional(Type.Union([Type.Literal(12), Type.Literal(24)])),
+  pricesIncludeTax: Type.Optional(Type.Boolean()),
+  taxRates: Type.Optional(Type.Array(input({ name: Name, rateBp: Type.Integer({ minimum: 0, maximum: 10_000 }) }), { maxItems: 20 })),
+  terms: Type.Optional(LongText),
+  quoteText: Type.Optional(LongText),
+  invoiceText: Type.Optional(LongText),
 });
 export type SaveBusiness = Static<typeof SaveBusiness>;
 
@@ -115,13 +196,14 @@ export const OpenBusiness = input({
   name: Name,
   phone: Phone,
   mail: Mail,
-  currency: Type.String({ pattern: "^[A-Z]{3}$", patternSentence: "Three capitals, such as EUR." }),
+  currency: Currency,
   pricesIncludeTax: Type.Boolean(),
   timeZone: Type.String({ format: "time-zone" }),
   place: PointSchema,
   demo: Type.Boolean(),
 });
 
+const Permissions = Type.Array(OneOf(allPermissions), { maxItems: 40, uniqueItems: true });
 export const SavePerson = input({
   id: OrNull(Id),
   name: Name,
@@ -131,7 +213,11 @@ export const SavePerson = input({
   password: Type.Optional(Type.String({ minLength: 10, maxLength: 200 })),
   technicianId: OrNull(Id),
   active: Type.Boolean(),
+  given: Type.Optional(Permissions),
+  taken: Type.Optional(Permissions),
 });
+/** Who handles incoming: a person, or whoever may. */
+export const HandIncoming = input({ personId: OrNull(Id) });
 
 /** Whole days, or the same hours of each day. */
 export const RecordTimeOff = input({ technicianId: Id, firstDate: LocalDate, lastDate: LocalDate, reason: Name, fromMinute: Type.Optional(MinuteOfDay), toMinute: Type.Optional(MinuteOfDay) });
@@ -141,4 +227,12 @@ export const SetDayHours = input({ technicianId: Id, date: LocalDate, spans: OrN
 export const RecordErrand = input({ technicianId: Id, date: LocalDate, fromMinute: MinuteOfDay, toMinute: MinuteOfDay, title: Name, addressId: OrNull(Type.String({ maxLength: 40 })) });
 export const RemoveErrand = input({ id: Id });
 export const RemoveTimeOff = input({ id: Id });
-export const CloseDay = input({ date: LocalDate, reason: Name });
+
+/** Weekly opening hours; none: open whenever somebody works. */
+export const SaveOpening = input({ hours: Hours });
+/** Spans of a special day, in order; none: closed. */
+const specialDay = { name: Name, first: LocalDate, last: LocalDate, yearly: Type.Boolean(), spans: Type.Array(input({ opens: MinuteOfDay, closes: MinuteOfDay }), { maxItems: 6 }) };
+export const SaveSpecialDay = input({ id: OrNull(Id), ...specialDay });
+export const RemoveSpecialDay = input({ id: Id });
+/** Days read from a calendar file; those known already by name and date are left out. */
+export const TakeSpecialDays = input({ days: Type.Array(input(specialDay), { minItems: 1, maxItems: 500 }) });

@@ -12,7 +12,8 @@ export interface AuditScope {
 
 /** Machinery that is not about the business: leases, sessions, the audit itself. */
 const notAudited = new Set(["outbox", "sessions", "plan_changes", "audit", "audit_changes"]);
-const secrets = new Set(["password_hash", "hold_key", "nonce"]);
+/** Columns that the audit does not repeat: secrets, and what is too large. */
+const notRepeated = new Set(["password_hash", "hold_key", "nonce", "bytes"]);
 
 export function installAudit(db: Database.Database): AuditScope {
   let current: number | null = null;
@@ -40,7 +41,7 @@ export function installAudit(db: Database.Database): AuditScope {
 function triggersOf(db: Database.Database, table: string): string {
   const columns = db.prepare<[], { name: string; pk: number }>(`SELECT name, pk FROM pragma_table_info('${table}')`).all();
   const row = (side: "OLD" | "NEW") =>
-    `json_object(${columns.filter((c) => !secrets.has(c.name)).map((c) => `'${c.name}', ${side}."${c.name}"`).join(", ")})`;
+    `json_object(${columns.filter((c) => !notRepeated.has(c.name)).map((c) => `'${c.name}', ${side}."${c.name}"`).join(", ")})`;
   const key = (side: "OLD" | "NEW") => columns.filter((c) => c.pk > 0).map((c) => `${side}."${c.name}"`).join(" || ' ' || ");
   const trigger = (event: "INSERT" | "UPDATE" | "DELETE", side: "OLD" | "NEW", before: string, after: string) => `
     CREATE TEMP TRIGGER audit_${table}_${event} AFTER ${event} ON main."${table}" BEGIN

@@ -25,6 +25,18 @@ export interface BusinessRow {
   winding_percent: number;
   kmh: number;
   labour_cost_minor: number;
+  address: string;
+  site: string;
+  registration: string;
+  tax_number: string;
+  mark: string | null;
+  week_start: number;
+  clock_hours: 12 | 24;
+  terms: string;
+  quote_text: string;
+  invoice_text: string;
+  outside: "refuse" | "request";
+  incoming_person_id: number | null;
 }
 
 /** The business this installation serves; undefined before it is set up. */

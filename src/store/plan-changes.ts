@@ -13,7 +13,7 @@ const watched: { table: string; events: ("INSERT" | "UPDATE" | "DELETE")[]; of?:
   { table: "working_spans", events: ["INSERT", "DELETE"], technician: "ROW.technician_id", date: "''" },
   { table: "time_off", events: ["INSERT", "UPDATE", "DELETE"], technician: "ROW.technician_id", date: "''" },
   { table: "technicians", events: ["UPDATE"], technician: "ROW.id", date: "''" },
-  { table: "zones", events: ["UPDATE"], of: "winding_percent, kmh", technician: "0", date: "''" },
+  { table: "zones", events: ["UPDATE"], of: "winding_percent, kmh, extra_minutes", technician: "0", date: "''" },
   { table: "business", events: ["UPDATE"], of: "travel_margin_minutes, travel_margin_percent, winding_percent, kmh, time_zone, forecast_room", technician: "0", date: "''" },
 ];
 

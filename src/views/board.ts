@@ -1,12 +1,15 @@
 import { addDays, datesFrom, localOf } from "@/core/time/local";
+import { isOpen } from "@/core/time/opening";
+import { readOpening } from "@/operations/opening-hours";
 import { minutesIn } from "@/core/time/spans";
 import { windowsOn } from "@/core/windows/patterns";
 import { input, LocalDate } from "@/schemas/common";
 import { Nothing } from "@/schemas/money";
 import { OneVisit, PlacementOptions } from "@/schemas/booking";
 import { answersWithin, explainWithin, namesOf, readPattern, reasonsInWords, type AskOptions } from "@/operations/placing";
-import { daysOfWork, placingOf, readVisit, type VisitRow } from "@/operations/visits";
+import { daysOfWork, mustSee, placingOf, readVisit, type VisitRow } from "@/operations/visits";
 import { reasonWords } from "@/core/windows/words";
+import { may, seesOnly } from "@/core/people/permissions";
 import { loadPlanning } from "@/operations/planning";
 import type { ViewContext } from "@/operations/door";
 import { Refusal } from "@/core/problems";
@@ -64,7 +67,8 @@ export const board = defineView({
     const placed = sql<BoardRow & { technician_id: number; drive_from: number; driving: number; arrives: number; leaves: number }>(
       `SELECT ${visitColumns}, p.technician_id, p.drive_from, p.driving, p.arrives, p.leaves FROM placements p JOIN ${visitTables.replace("visits v", "visits v ON v.id = p.visit_id")} WHERE p.date = ? ORDER BY p.arrives`,
     ).all(date);
-    const technicians = planning.technicians.map((technician) => {
+    const only = seesOnly(context.actor);
+    const technicians = planning.technicians.filter((t) => only === null || t.id === only).map((technician) => {
       const { absence, reason, hours, errands } = planning.dayOf(technician.id, date);
       const stops = placed.filter((p) => p.technician_id === technician.id).map((p): BoardStop => ({ ...toVisit(p), driveFrom: ofDay(p.drive_from), driving: p.driving, arrives: ofDay(p.arrives), leaves: ofDay(p.leaves) }));
       return {
@@ -83,11 +87,11 @@ export const board = defineView({
     return {
       date,
       technicians,
-      tray: unplaced.map((v) => ({ ...toVisit(v), best: bestPlacement(context, v.id) })),
+      tray: (only === null ? unplaced : []).map((v) => ({ ...toVisit(v), best: bestPlacement(context, v.id) })),
       windows: windowsOn(readPattern(context), [date], zone).map((w) => [ofDay(w.from), ofDay(w.to)] as const),
       now: date === today ? ofDay(minute) : null,
       timeZone: zone,
-      canChange: context.actor.kind !== "person" || context.actor.role !== "bookkeeper",
+      canChange: may(context.actor, "board.change"),
     };
 
     /** Visits of today whose window will be missed if everything goes on from here as planned. */
@@ -154,7 +158,7 @@ export const dayStrip = defineView({
     const { sql, today } = context;
     const dates = datesFrom(today, addDays(today, 13));
     const planning = loadPlanning(context, dates);
-    const closed = new Set(sql<{ date: string }>("SELECT date FROM closed_days").all().map((d) => d.date));
+    const opening = readOpening(context);
     const promised = new Map(sql<{ date: string; minutes: number }>("SELECT date, sum(leaves - arrives + driving) AS minutes FROM placements WHERE date BETWEEN ? AND ? GROUP BY date").all(today, dates.at(-1)!).map((d) => [d.date, d.minutes]));
     const unplaced = new Map(sql<{ date: string; n: number }>(
       "SELECT date, count(*) AS n FROM visits v WHERE date BETWEEN ? AND ? AND state = 'promised' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) GROUP BY date",
@@ -162,7 +166,7 @@ export const dayStrip = defineView({
     return dates.map((date) => {
       const days = planning.technicians.map((t) => planning.dayOf(t.id, date));
       const hours = days.reduce((sum, day) => sum + minutesIn(day.hours), 0);
-      return { date, workable: closed.has(date) ? 0 : hours, promised: promised.get(date) ?? 0, needsPerson: unplaced.get(date) ?? 0, off: days.filter((d) => d.absence === "off").length };
+      return { date, workable: isOpen(opening, date) ? hours : 0, promised: promised.get(date) ?? 0, needsPerson: unplaced.get(date) ?? 0, off: days.filter((d) => d.absence === "off").length };
     });
   },
 });
@@ -179,6 +183,7 @@ export const visitSheet = defineView({
         j.note, j.answers, coalesce(t.postcode, rt.postcode) AS postcode, j.total_minor, j.deposit_minor, j.state AS job_state FROM ${visitTables} WHERE v.id = ?`,
     ).get(visitId);
     if (!visit) throw new Refusal("not-found");
+    mustSee(context, visitId);
     const zone = business.time_zone;
     const technicians = sql<{ id: number; name: string; arrives: number; leaves: number }>("SELECT t.id, t.name, p.arrives, p.leaves FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE visit_id = ? ORDER BY t.position").all(visitId);
     const repeat = visit.repeat_id ? sql<{ id: number; every: number; unit: RepeatRule["unit"]; until_date: string | null; state: string }>("SELECT * FROM repeats WHERE id = ?").get(visit.repeat_id) : undefined;

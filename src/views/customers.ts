@@ -1,7 +1,9 @@
 import { Id, input } from "@/schemas/common";
 import { FindAddress } from "@/schemas/booking";
 import { Nothing } from "@/schemas/money";
+import { seesOnly } from "@/core/people/permissions";
 import { Refusal } from "@/core/problems";
+import { seenCustomers } from "@/operations/visits";
 import { ruleWords, type RepeatRule } from "@/core/repeats/rule";
 import { windowWords } from "@/core/time/words";
 import { defineView } from "./view";
@@ -12,7 +14,7 @@ export const customers = defineView({
   name: "customers",
   access: "customers.see",
   input: Nothing,
-  read: ({ sql, today, business }) => ({
+  read: ({ sql, today, business, actor }) => ({
     currency: business.currency,
     rows: sql<{ id: number; name: string; mail: string; phone: string; sites: number; zone: string | null; lastVisit: string | null; nextVisit: string | null; openMinor: number }>(
       `SELECT c.id, c.name, c.mail, c.phone, (SELECT count(*) FROM sites WHERE customer_id = c.id) AS sites,
@@ -20,8 +22,8 @@ export const customers = defineView({
          (SELECT max(v.date) FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.customer_id = c.id AND v.state = 'done') AS lastVisit,
          (SELECT min(v.date) FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.customer_id = c.id AND v.state = 'promised' AND v.date >= @today) AS nextVisit,
          ${openOf} AS openMinor
-       FROM customers c ORDER BY c.name`,
-    ).all({ today }),
+       FROM customers c WHERE ${seenCustomers} ORDER BY c.name`,
+    ).all({ today, only: seesOnly(actor) }),
   }),
 });
 
@@ -29,8 +31,8 @@ export const customer = defineView({
   name: "customer",
   access: "customers.see",
   input: input({ id: Id }),
-  read({ sql, business }, { id }) {
-    const row = sql<{ id: number; name: string; mail: string; phone: string; reminders: number; since_at: number; openMinor: number }>(`SELECT c.*, ${openOf} AS openMinor FROM customers c WHERE id = ?`).get(id);
+  read({ sql, business, actor }, { id }) {
+    const row = sql<{ id: number; name: string; mail: string; phone: string; reminders: number; since_at: number; openMinor: number }>(`SELECT c.*, ${openOf} AS openMinor FROM customers c WHERE id = @id AND ${seenCustomers}`).get({ id, only: seesOnly(actor) });
     if (!row) throw new Refusal("not-found");
     return {
       ...row,
@@ -49,7 +51,7 @@ export const repeats = defineView({
   name: "repeats",
   access: "customers.see",
   input: Nothing,
-  read: ({ sql, today }) =>
+  read: ({ sql, today, actor }) =>
     sql<{ id: number; customer: string; service: string; code: string; hue: number; every: number; unit: RepeatRule["unit"]; until_date: string | null; from_minute: number; to_minute: number; state: string; technician: string | null; site: string; next: string | null; nextVisit: number | null; ahead: number; unplaced: number }>(
       `SELECT r.*, c.name AS customer, s.name AS service, s.code, s.hue, t.line AS site, te.name AS technician,
          (SELECT min(date) FROM visits v WHERE v.repeat_id = r.id AND date >= @today AND v.state IN ('forecast', 'promised')) AS next,
@@ -57,9 +59,9 @@ export const repeats = defineView({
          (SELECT count(*) FROM visits v WHERE v.repeat_id = r.id AND date >= @today AND v.state = 'forecast') AS ahead,
          (SELECT count(*) FROM visits v WHERE v.repeat_id = r.id AND date >= @today AND v.state = 'forecast' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)) AS unplaced
        FROM repeats r JOIN customers c ON c.id = r.customer_id JOIN services s ON s.id = r.service_id JOIN sites t ON t.id = r.site_id LEFT JOIN technicians te ON te.id = r.technician_id
-       ORDER BY r.state, next IS NULL, next`,
+       WHERE ${seenCustomers} ORDER BY r.state, next IS NULL, next`,
     )
-      .all({ today })
+      .all({ today, only: seesOnly(actor) })
       .map((r) => ({ ...r, words: ruleWords({ every: r.every, unit: r.unit, until: r.until_date }), window: windowWords(r.from_minute, r.to_minute) })),
 });
 
@@ -68,13 +70,14 @@ export const find = defineView({
   name: "find",
   access: "customers.see",
   input: FindAddress,
-  read({ sql, today }, { text }) {
+  read({ sql, today, actor }, { text }) {
+    const only = seesOnly(actor);
     const like = `%${text.trim().replace(/[\\%_]/g, "\\$&")}%`;
-    const found = sql<{ id: number; name: string; mail: string; phone: string }>("SELECT id, name, mail, phone FROM customers WHERE name LIKE ? ESCAPE '\\' OR mail LIKE ? ESCAPE '\\' OR replace(phone, ' ', '') LIKE replace(?, ' ', '') ESCAPE '\\' ORDER BY name LIMIT 6").all(like, like, like);
+    const found = sql<{ id: number; name: string; mail: string; phone: string }>(`SELECT id, name, mail, phone FROM customers c WHERE (name LIKE @like ESCAPE '\\' OR mail LIKE @like ESCAPE '\\' OR replace(phone, ' ', '') LIKE replace(@like, ' ', '') ESCAPE '\\') AND ${seenCustomers} ORDER BY name LIMIT 6`).all({ like, only });
     const visits = sql<{ id: number; date: string; service: string; name: string; line: string }>(
       `SELECT v.id, v.date, s.name AS service, c.name, t.line FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id JOIN sites t ON t.id = j.site_id JOIN services s ON s.id = v.service_id
-       WHERE v.state <> 'cancelled' AND (c.name LIKE ? ESCAPE '\\' OR t.line LIKE ? ESCAPE '\\') ORDER BY abs(julianday(v.date) - julianday(?)) LIMIT 6`,
-    ).all(like, like, today);
+       WHERE v.state <> 'cancelled' AND (c.name LIKE @like ESCAPE '\\' OR t.line LIKE @like ESCAPE '\\') AND ${seenCustomers} ORDER BY abs(julianday(v.date) - julianday(@today)) LIMIT 6`,
+    ).all({ like, today, only });
     return { customers: found, visits };
   },
 });

@@ -30,7 +30,7 @@ export const servicesAt = defineView({
   read(context, { addressId }) {
     const address = context.hogar.gateways.places.find(addressId);
     if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
-    const zone = zoneOf(context, address.postcode);
+    const zone = zoneOf(context, address);
     if (!zone) return { zone: null, pricesIncludeTax: true, services: [] };
     const services = context.sql<ServiceRow & { category: string; description: string; hue: number; capacity: string | null }>("SELECT * FROM services WHERE active = 1 ORDER BY category, price_minor").all().map((service) => {
       const ordered = orderedService(context, service);

@@ -1,7 +1,7 @@
 import { addDays, localOf } from "@/core/time/local";
 import { dateWords } from "@/core/time/words";
 import { Nothing } from "@/schemas/money";
-import { may } from "@/core/people/permissions";
+import { may, seesOnly } from "@/core/people/permissions";
 import { defineView } from "./view";
 
 export interface NeedsPerson {
@@ -17,6 +17,7 @@ export const todayView = defineView({
   access: "office.see",
   input: Nothing,
   read({ sql, actor, today, minute, now, business }) {
+    const only = seesOnly(actor);
     const needs: NeedsPerson[] = [];
     const soon = addDays(today, 14);
     const clockOf = (epoch: number) => localOf(epoch, business.time_zone).minute;
@@ -69,11 +70,12 @@ export const todayView = defineView({
         n.name AS next, n.window_from AS next_from, n.window_to AS next_to, (SELECT reason FROM time_off o WHERE o.technician_id = t.id AND ?1 BETWEEN first_date AND last_date) AS off
        FROM technicians t LEFT JOIN (SELECT p.technician_id, c.name, v.window_from, v.window_to, min(p.arrives) FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id
          WHERE p.date = ?1 AND v.state IN ('promised', 'on the way', 'on site') GROUP BY p.technician_id) n ON n.technician_id = t.id
-       WHERE t.active = 1 ORDER BY t.position`.replaceAll("?1", "@today"),
-    ).all({ today });
+       WHERE t.active = 1 AND (@only IS NULL OR t.id = @only) ORDER BY t.position`.replaceAll("?1", "@today"),
+    ).all({ today, only });
     const booked = sql<{ n: number; minor: number }>("SELECT count(*) AS n, coalesce(sum(total_minor), 0) AS minor FROM jobs WHERE booked_at > ? AND state <> 'cancelled'").get(now - 7 * 86_400_000)!;
     return {
-      today, needs, booked, currency: business.currency,
+      // What needs a person is for those who see everybody's work.
+      today, needs: only === null ? needs : [], booked, currency: business.currency,
       technicians: technicians.map((t) => ({ ...t, nextFrom: t.next_from === null ? null : clockOf(t.next_from), nextTo: t.next_to === null ? null : clockOf(t.next_to) })),
     };
   },

@@ -1,7 +1,8 @@
 import { one, office, smallWorld, system, visitor } from "@demo/small-world";
 import { advanceVisit } from "@/operations/advance-visit";
 import { mustPerform } from "@/operations/door";
-import { closeDay, saveZone } from "@/operations/setup";
+import { saveSpecialDay } from "@/operations/setup/opening";
+import { saveZone } from "@/operations/setup/save-zone";
 import { recordTimeOff, removeTimeOff } from "@/operations/absences";
 import { makeRepeat } from "@/operations/repeats";
 import { receiveText } from "@/operations/receive-text";
@@ -42,7 +43,7 @@ describe("the front door", () => {
     const asked = { addressId: world.addresses[10]!.id, serviceId: world.services.sweep };
     const dates = () => [...new Set(see(world, offers, asked).map((o) => o.date))];
     expect(dates()).toContain(tomorrow);
-    mustPerform(world.hogar, closeDay, { date: tomorrow, reason: "Harbour fair" }, office);
+    mustPerform(world.hogar, saveSpecialDay, { id: null, name: "Harbour fair", first: tomorrow, last: tomorrow, yearly: false, spans: [] }, office);
     expect(dates()).not.toContain(tomorrow);
     mustPerform(world.hogar, saveZone, { id: 1, name: "Harbourside", postcodes: ["MW 1*"], weekdays: 8, serveFrom: 0, serveTo: 720, noticeMinutes: 0, surchargeMinor: 0, smallestOrderMinor: 0 }, office);
     const left = see(world, offers, asked);

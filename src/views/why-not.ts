@@ -43,7 +43,7 @@ export const whyNot = defineView({
     const address = hogar.gateways.places.find(addressId);
     if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
     const service = readService(context, serviceId);
-    const zone = zoneOf(context, address.postcode);
+    const zone = zoneOf(context, address);
     const wanted = technicianId === null ? null : { technicianId, only };
     const question = questionFor(context, { ...toPlace(service, address, zone?.id ?? null, priceService(context, service, zone)), wanted }, [date]);
     const names = namesOf(context);

@@ -13,7 +13,7 @@ export default async function OfficeLayout({ children }: { children: ReactNode }
   const business = readBusiness(hogar.store)!;
   return (
     <Office
-      person={{ name: actor.name, role: roles[actor.role].name, permissions: [...roles[actor.role].permissions] }}
+      person={{ name: actor.name, role: roles[actor.role].name, permissions: [...actor.permissions] }}
       demo={business.demo_offset_ms === null ? null : { now: hogar.now(), timeZone: business.time_zone }}
     >
       {children}

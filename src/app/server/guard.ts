@@ -9,6 +9,7 @@ const limits = {
   frontDoor: perMinute(frontDoorPerMinute),
   // A hold takes room from others, so nobody gets many.
   holds: perMinute(Math.ceil(frontDoorPerMinute / 12)),
+  images: perMinute(60),
   signInOfAccount: new RateLimiterMemory({ points: 10, duration: 300 }),
   // A whole office may sign in from one address at eight in the morning.
   signInFromAddress: new RateLimiterMemory({ points: 60, duration: 300 }),
@@ -16,19 +17,34 @@ const limits = {
 
 export type LimitName = keyof typeof limits;
 
-/** The body of a JSON request from a page of this application; a refusal for anything else. */
-export async function jsonOf(request: Request): Promise<unknown> {
-  const origin = request.headers.get("origin");
-  const site = request.headers.get("sec-fetch-site");
-  const foreign = (origin !== null && new URL(origin).host !== request.headers.get("host")) || (site !== null && site !== "same-origin" && site !== "none");
-  if (foreign || !request.headers.get("content-type")?.startsWith("application/json")) throw new Refusal("bad-request");
+/** The body of a JSON request from a page of this application, of at most so many characters; a refusal for anything else. */
+export async function jsonOf(request: Request, most = 200_000): Promise<unknown> {
+  if (isForeign(request) || !request.headers.get("content-type")?.startsWith("application/json")) throw new Refusal("bad-request");
   const text = await request.text();
-  if (text.length > 200_000) throw new Refusal("bad-request");
+  if (text.length > most) throw new Refusal("bad-request");
   try {
     return JSON.parse(text || "{}");
   } catch {
     throw new Refusal("bad-request");
   }
+}
+
+const largestImage = 15_000_000;
+
+/** The bytes of a picture sent by a page of this application. */
+export async function bytesOf(request: Request): Promise<Buffer> {
+  if (isForeign(request) || !request.headers.get("content-type")?.startsWith("image/")) throw new Refusal("bad-request");
+  if (Number(request.headers.get("content-length") ?? 0) > largestImage) throw new Refusal("too-large");
+  const bytes = Buffer.from(await request.arrayBuffer());
+  if (bytes.length > largestImage) throw new Refusal("too-large");
+  return bytes;
+}
+
+/** Whether a request comes from a page of somebody else. */
+function isForeign(request: Request): boolean {
+  const origin = request.headers.get("origin");
+  const site = request.headers.get("sec-fetch-site");
+  return (origin !== null && new URL(origin).host !== request.headers.get("host")) || (site !== null && site !== "same-origin" && site !== "none");
 }
 
 export async function limit(name: LimitName, key: string): Promise<void> {

@@ -19,8 +19,8 @@ export function SignInForm({ business, isDemo, back }: { business: string; isDem
 
   const signIn = async () => {
     setBusy(true);
-    const result = await post<{ role: string }>("/api/session", { mail, password });
-    if (result.ok) return window.location.assign(back ?? (result.value.role === "technician" ? "/field" : "/today"));
+    const result = await post<{ home: string }>("/api/session", { mail, password });
+    if (result.ok) return window.location.assign(back ?? result.value.home);
     setBusy(false);
     setProblem(result.problem);
   };

@@ -12,7 +12,9 @@ export type QuestionKind =
   | { kind: "count"; min: number; max: number; included?: number; each?: Effect }
   /** A measure, in steps from `min`; the effect of the bracket it falls into, and that of each unit. */
   | { kind: "number"; min: number; max: number; step: number; unit: string; brackets?: Bracket[]; each?: Effect }
-  | { kind: "text"; most: number };
+  | { kind: "text"; most: number }
+  /** Pictures, by the tokens under which they are kept. */
+  | { kind: "photo"; most: number };
 
 export interface Choice {
   id: string;
@@ -70,6 +72,7 @@ export function answerProblem(question: Question, answer: Answer | undefined): s
       if (typeof answer !== "number" || !Number.isFinite(answer)) return "Enter a number.";
       return withinBounds(answer, question) ?? (isWhole(answer, question.step, question.min) ? null : `Enter a number in steps of ${question.step}.`);
     }
+    case "photo": return Array.isArray(answer) && answer.length <= question.most ? null : `Send at most ${question.most} ${question.most === 1 ? "photo" : "photos"}.`;
     case "text": return typeof answer !== "string" ? "Write a few words." : answer.length > question.most ? `Write at most ${question.most} characters.` : null;
   }
 }
@@ -145,6 +148,7 @@ export function answerWords(question: Question, answer: Answer | undefined): str
     case "yes-no": return answer ? "yes" : "no";
     case "one": case "several": return [answer].flat().map((id) => question.choices.find((c) => c.id === id)?.words ?? String(id)).join(", ") || "none";
     case "number": return `${String(answer)} ${question.unit}`;
+    case "photo": return `${(answer as string[]).length} ${(answer as string[]).length === 1 ? "photo" : "photos"}`;
     default: return String(answer);
   }
 }

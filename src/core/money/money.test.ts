@@ -1,3 +1,4 @@
+import { loadedCost, meanCost } from "./pay";
 import fc from "fast-check";
 import { depositOf } from "../catalogue/order";
 import { moneyWords, parseMoney, priceLine, roundHalfAway, sum, totalOf } from "./amounts";
@@ -76,5 +77,19 @@ describe("what was received", () => {
     expect(invoiceState({ ...invoice, appliedMinor: 40 }, "2027-03-10")).toBe("part paid");
     expect(invoiceState({ ...invoice, appliedMinor: 40 }, "2027-03-11")).toBe("overdue");
     expect(invoiceState({ ...invoice, appliedMinor: 100 }, "2027-03-11")).toBe("paid");
+  });
+});
+
+describe("what an hour costs", () => {
+  it("is the wage or a month's salary by its hours, with what the employer adds", () => {
+    expect(loadedCost({ kind: "hourly", amountMinor: 1800, hours: 160, employerBp: 2375 })).toBe(2228);
+    expect(loadedCost({ kind: "salary", amountMinor: 288_000, hours: 160, employerBp: 0 })).toBe(1800);
+    expect(loadedCost({ kind: "none", amountMinor: 0, hours: 160, employerBp: 2000 })).toBeNull();
+  });
+
+  it("is the mean of those who could come, or the usual cost where none is known", () => {
+    const hourly = (amountMinor: number) => ({ kind: "hourly" as const, amountMinor, hours: 160, employerBp: 0 });
+    expect(meanCost([hourly(2000), hourly(3001), { kind: "none", amountMinor: 0, hours: 160, employerBp: 0 }], 9999)).toBe(2501);
+    expect(meanCost([], 3000)).toBe(3000);
   });
 });

@@ -1,6 +1,6 @@
-import { may, roles, type Access, type Actor } from "./permissions";
+import { may, permissionsOf, personActor, roles, seesOnly, type Access, type Actor } from "./permissions";
 
-const person = (role: keyof typeof roles): Actor => ({ kind: "person", id: 1, name: "Somebody", role, technicianId: null });
+const person = (role: keyof typeof roles): Actor => personActor({ id: 1, name: "Somebody", role, technicianId: null });
 const link: Actor = { kind: "link", linkId: 1, jobId: 1, customerId: 1 };
 
 describe("permissions", () => {
@@ -21,5 +21,16 @@ describe("permissions", () => {
     expect(access.map((a) => may({ kind: "visitor" }, a))).toEqual([true, false, false, false]);
     expect(access.map((a) => may(person("owner"), a))).toEqual([true, false, false, true]);
     expect(access.map((a) => may({ kind: "system", name: "worker" }, a))).toEqual([true, true, true, true]);
+  });
+
+  it("can be given and taken one by one; what is taken is gone even where it is given too", () => {
+    expect(permissionsOf("technician", ["customers.see"], [])).toEqual(["customers.see", "field.work"]);
+    expect(permissionsOf("dispatcher", ["money.see"], ["board.change", "money.see"])).not.toContain("money.see");
+    expect(permissionsOf("dispatcher", [], ["board.change"])).not.toContain("board.change");
+  });
+
+  it("limit somebody to the visits of their own day", () => {
+    const limited = (technicianId: number | null) => personActor({ id: 1, name: "Bram", role: "dispatcher", technicianId, taken: ["visits.all"] });
+    expect([seesOnly(person("dispatcher")), seesOnly(limited(7)), seesOnly(limited(null)), seesOnly({ kind: "system", name: "worker" })]).toEqual([null, 7, 0, null]);
   });
 });

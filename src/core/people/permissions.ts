@@ -6,21 +6,51 @@ export type Permission =
   | "setup.change"
   | "people.change"
   | "board.change"
+  /** All visits and customers; without it only those of one's own day as a technician. */
+  | "visits.all"
   | "customers.see"
   | "money.see"
   | "money.change"
   | "field.work";
 
 export const roles: Record<Role, { name: string; permissions: readonly Permission[] }> = {
-  owner: { name: "Owner", permissions: ["office.see", "setup.change", "people.change", "board.change", "customers.see", "money.see", "money.change", "field.work"] },
-  dispatcher: { name: "Dispatcher", permissions: ["office.see", "board.change", "customers.see", "field.work"] },
-  bookkeeper: { name: "Bookkeeper", permissions: ["office.see", "customers.see", "money.see", "money.change"] },
+  owner: { name: "Owner", permissions: ["office.see", "setup.change", "people.change", "board.change", "visits.all", "customers.see", "money.see", "money.change", "field.work"] },
+  dispatcher: { name: "Dispatcher", permissions: ["office.see", "board.change", "visits.all", "customers.see", "field.work"] },
+  bookkeeper: { name: "Bookkeeper", permissions: ["office.see", "visits.all", "customers.see", "money.see", "money.change"] },
   technician: { name: "Technician", permissions: ["field.work"] },
 };
 
+/** What each permission lets somebody do, in the words of set-up. */
+export const permissionWords: Record<Permission, string> = {
+  "office.see": "See the office",
+  "setup.change": "Change the set-up",
+  "people.change": "Say who signs in and may do what",
+  "board.change": "Book, move and cancel visits",
+  "visits.all": "See everybody’s visits, not only their own",
+  "customers.see": "See customers",
+  "money.see": "See invoices and payments",
+  "money.change": "Record payments",
+  "field.work": "Work through a day in the field",
+};
+export const allPermissions = Object.keys(permissionWords) as Permission[];
+
+/** What a person may do: what the role allows, with what is given beside it and without what is taken away. */
+export const permissionsOf = (role: Role, given: readonly Permission[] = [], taken: readonly Permission[] = []): Permission[] =>
+  allPermissions.filter((p) => !taken.includes(p) && (given.includes(p) || roles[role].permissions.includes(p)));
+
+/** A person as an actor. */
+export const personActor = ({ given = [], taken = [], ...person }: { id: number; name: string; role: Role; technicianId: number | null; given?: readonly Permission[]; taken?: readonly Permission[] }): Extract<Actor, { kind: "person" }> => ({
+  kind: "person",
+  ...person,
+  permissions: permissionsOf(person.role, given, taken),
+});
+
+/** The technician whose visits are all that somebody sees; null where everybody's are. Somebody limited to own visits who is no technician sees none (0). */
+export const seesOnly = (actor: Actor): number | null => (actor.kind !== "person" || may(actor, "visits.all") ? null : (actor.technicianId ?? 0));
+
 /** Who acts: a signed-in person, a customer with a private link, somebody at the front door, or the application itself. */
 export type Actor =
-  | { kind: "person"; id: number; name: string; role: Role; technicianId: number | null }
+  | { kind: "person"; id: number; name: string; role: Role; technicianId: number | null; permissions: readonly Permission[] }
   | { kind: "link"; linkId: number; jobId: number; customerId: number }
   | { kind: "visitor" }
   | { kind: "system"; name: string };
@@ -32,5 +62,5 @@ export function may(actor: Actor, access: Access): boolean {
   if (access === "anybody" || actor.kind === "system") return true;
   if (access === "system") return false;
   if (access === "link") return actor.kind === "link";
-  return actor.kind === "person" && roles[actor.role].permissions.includes(access);
+  return actor.kind === "person" && actor.permissions.includes(access);
 }

@@ -24,26 +24,8 @@ export function matchesPostcode(pattern: string, postcode: string): boolean {
   return parts !== null && parts.prefix === range.from.prefix && parts.number >= range.from.number && parts.number <= range.to.number;
 }
 
-export interface ZonePatterns {
-  id: number;
-  patterns: readonly string[];
-}
-
-/** The zone whose pattern names the postcode most exactly (an exact code before a range before a beginning, a longer beginning before a shorter one), or null. */
-export function zoneOfPostcode<Z extends ZonePatterns>(zones: readonly Z[], postcode: string): Z | null {
-  let best: { zone: Z; exactness: number } | null = null;
-  for (const zone of zones)
-    for (const pattern of zone.patterns)
-      if (matchesPostcode(pattern, postcode)) {
-        const exactness = exactnessOf(pattern);
-        if (!best || exactness > best.exactness) best = { zone, exactness };
-      }
-  return best?.zone ?? null;
-}
-
-const exactnessOf = (pattern: string): number => (pattern.trim().endsWith("*") ? normalPostcode(pattern).length : rangeOf(pattern) ? 100 : 200);
-
-function rangeOf(pattern: string) {
+/** Both ends of a range, or null where the pattern is none. */
+export function rangeOf(pattern: string) {
   const [first, last, ...more] = pattern.split("-").map((part) => part.trim());
   if (!first || !last || more.length) return null;
   const from = split(normalPostcode(first));

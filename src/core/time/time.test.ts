@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { addDays, datesFrom, epochMinute, localOf, servesWeekday, weekdayOf } from "./local";
 import { intersectSpans, joinSpans, minutesIn, subtractSpans, type Span } from "./spans";
-import { arrivalWords, daysWords, durationWords, parseClock, weekdaysWords, windowWords } from "./words";
+import { arrivalWords, clock, daysWords, durationWords, parseClock, weekdaysWords, windowWords, writeTimesBy } from "./words";
 
 const lisbon = "Europe/Lisbon";
 const dates = fc.integer({ min: 0, max: 4000 }).map((n) => addDays("2024-01-01", n));
@@ -60,5 +60,21 @@ describe("words", () => {
 
   it("reads times as people type them, and nothing else", () => {
     expect(["9:00", "09.30", "24:00", "24:01", "9", "25:00"].map(parseClock)).toEqual([540, 570, 1440, null, null, null]);
+  });
+});
+
+describe("the clock a business reads", () => {
+  afterEach(() => writeTimesBy(24));
+
+  it("has twelve hours or twenty-four", () => {
+    const said = () => [0, 570, 720, 810, 1440].map(clock);
+    expect(said()).toEqual(["00:00", "09:30", "12:00", "13:30", "24:00"]);
+    writeTimesBy(12);
+    expect(said()).toEqual(["12:00 am", "9:30 am", "12:00 pm", "1:30 pm", "12:00 am"]);
+    expect([windowWords(540, 660), windowWords(660, 780), windowWords(570, 570), windowWords(810, 930)]).toEqual(["9–11 am", "11 am–1 pm", "9:30 am", "1:30–3:30 pm"]);
+  });
+
+  it("is understood either way", () => {
+    expect(["9:00", "09.30", "9 pm", "12:15 AM", "12 pm", "24:00", "25:00", "13 pm", "9", "noon"].map(parseClock)).toEqual([540, 570, 1260, 15, 720, 1440, null, null, null, null]);
   });
 });

@@ -1,22 +1,39 @@
 import { Temporal } from "temporal-polyfill";
 import { localOf, type LocalDate } from "./local";
 
-/** Dates and times as people read them. English, 24-hour clock. */
-export const clock = (minuteOfDay: number): string =>
-  `${String(Math.floor(minuteOfDay / 60)).padStart(2, "0")}:${String(minuteOfDay % 60).padStart(2, "0")}`;
+/** Dates and times as people read them, in English. */
 
-/** Minute of day of `HH:MM`, or null where the text is no time. `24:00` is the end of the day. */
+let hoursOfClock: 12 | 24 = 24;
+/** Times are written by this clock from now on. One installation serves one business, so its habit is set once, at the edge. */
+export const writeTimesBy = (hours: 12 | 24): void => void (hoursOfClock = hours);
+
+/** "09:30", or "9:30 am". */
+export const clock = (minuteOfDay: number): string =>
+  hoursOfClock === 24 ? `${String(Math.floor(minuteOfDay / 60)).padStart(2, "0")}:${minutesOf(minuteOfDay)}` : `${hour12(minuteOfDay)}:${minutesOf(minuteOfDay)} ${half(minuteOfDay)}`;
+
+const minutesOf = (minute: number): string => String(minute % 60).padStart(2, "0");
+const hour12 = (minute: number): number => (Math.floor(minute / 60) + 11) % 12 + 1;
+const half = (minute: number): "am" | "pm" => (Math.floor(minute / 720) % 2 === 0 ? "am" : "pm");
+
+/** Minute of day of `9:30`, `21.30`, `9:30 pm` or `9 pm`, or null where the text is no time. `24:00` is the end of the day. */
 export function parseClock(text: string): number | null {
-  const match = /^([01]?\d|2[0-4])[:.]([0-5]\d)$/.exec(text.trim());
-  if (!match) return null;
-  const minute = Number(match[1]) * 60 + Number(match[2]);
+  const [, hourText, minuteText, halfText] = /^(\d{1,2})(?:[:.]([0-5]\d))?\s*([ap]m)?$/i.exec(text.trim()) ?? [];
+  if (!hourText || (!minuteText && !halfText)) return null;
+  const hour = Number(hourText);
+  if (halfText && (hour < 1 || hour > 12)) return null;
+  const minute = (halfText ? (hour % 12) + (halfText.toLowerCase() === "pm" ? 12 : 0) : hour) * 60 + Number(minuteText ?? 0);
   return minute <= 1440 ? minute : null;
 }
 
-const short = (minute: number): string => (minute % 60 === 0 ? String(minute / 60) : clock(minute));
+const short = (minute: number): string => (minute % 60 === 0 ? String(minute / 60) : `${Math.floor(minute / 60)}:${minutesOf(minute)}`);
+const short12 = (minute: number): string => (minute % 60 === 0 ? String(hour12(minute)) : `${hour12(minute)}:${minutesOf(minute)}`);
 
-/** "9–11", "8:30–10"; an exact time as a clock shows it: "09:30". */
-export const windowWords = (from: number, to: number): string => from === to ? clock(from) : `${short(from).replace(/^0/, "")}–${short(to).replace(/^0/, "")}`;
+/** "9–11", "8:30–10", or "9–11 am", "11 am–1 pm"; an exact time as a clock shows it: "09:30". */
+export function windowWords(from: number, to: number): string {
+  if (from === to) return clock(from);
+  if (hoursOfClock === 24) return `${short(from)}–${short(to)}`;
+  return `${short12(from)}${half(from) === half(to) ? "" : ` ${half(from)}`}–${short12(to)} ${half(to)}`;
+}
 
 /** When we arrive, within a sentence: "between 09:00 and 11:00", "at 09:30". */
 export const arrivalWords = (from: number, to: number): string => (from === to ? `at ${clock(from)}` : `between ${clock(from)} and ${clock(to)}`);

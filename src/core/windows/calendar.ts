@@ -1,11 +1,12 @@
+import { isOpen, openOn, type Opening } from "../time/opening";
 import { localOf, servesWeekday, weekdayOf, type LocalDate } from "../time/local";
 import type { PromiseWindow } from "./offers";
 import type { RuleReason } from "./reasons";
 
-/** What the calendar says of a visit: closed days, when its zone is served, and the service's own hours. Minutes of the day. */
+/** What the calendar says of a visit: opening hours and special days, when its zone is served, and the service's own hours. Minutes of the day. */
 export interface Calendar {
   timeZone: string;
-  closed: ReadonlySet<LocalDate>;
+  opening: Opening;
   /** Null outside all zones. */
   zone: { weekdays: number; from: number; to: number } | null;
   /** Where the address is outside all zones: the nearest one. */
@@ -16,12 +17,14 @@ export interface Calendar {
 
 /** What the calendar has against a window, all of it. */
 export const calendarRefusal = (calendar: Calendar) => (window: PromiseWindow): RuleReason[] => {
-  const { timeZone, closed, zone, nearest, serviceHours } = calendar;
+  const { timeZone, opening, zone, nearest, serviceHours } = calendar;
   const reasons: RuleReason[] = [];
   const opens = localOf(window.from, timeZone).minute;
   const closes = opens + window.to - window.from;
   const weekday = weekdayOf(window.date);
-  if (closed.has(window.date)) reasons.push({ code: "closed", date: window.date });
+  const { spans, name } = openOn(opening, window.date);
+  if (spans.length === 0) reasons.push({ code: "closed", date: window.date, ...(name && { name }) });
+  else if (!spans.some(([from, to]) => from <= opens && closes <= to)) reasons.push({ code: "outside-opening-hours", ...(name && { name }) });
   if (!zone) reasons.push({ code: "outside-zones", ...(nearest && { nearest: nearest.name, km: nearest.km }) });
   else if (!servesWeekday(zone.weekdays, window.date)) reasons.push({ code: "zone-not-served", weekday });
   else if (opens < zone.from || closes > zone.to) reasons.push({ code: "outside-zone-hours" });
@@ -30,4 +33,4 @@ export const calendarRefusal = (calendar: Calendar) => (window: PromiseWindow): 
 };
 
 /** A day on which work that goes on from the day before is done. */
-export const isWorkingDay = ({ closed, zone }: Calendar, date: LocalDate): boolean => !closed.has(date) && (!zone || servesWeekday(zone.weekdays, date));
+export const isWorkingDay = ({ opening, zone }: Calendar, date: LocalDate): boolean => isOpen(opening, date) && (!zone || servesWeekday(zone.weekdays, date));

@@ -242,12 +242,18 @@ describe("limits", () => {
     expect(words(question({ technicians: [technician("t1", { limits: [most] }), technician("t2")] }))).toEqual(["offered by Bram", "offered by Bram"]);
     expect(words(question({ technicians: [technician("t1", { limits: [most] })] }))[0]).toBe("Petra has 2 of at most 2 visits that day");
   });
+
+  it("of hours a day count work, and stand beside those whom customers are not offered", () => {
+    const visits = question({ technicians: [{ ...technician("t1"), mostMinutes: 30 }, { ...technician("t2"), bar: "not-offered" as const }] });
+    expect(answerWindows(visits)[0]).toMatchObject({ offered: false, reasons: expect.arrayContaining([expect.objectContaining({ technician: "t1", code: "hours-full", most: 30 }), { technician: "t2", code: "not-offered" }]) });
+    expect(words(question({ technicians: [{ ...technician("t1"), mostMinutes: 1440 }] }))[0]).toMatch(/^offered/);
+  });
 });
 
 describe("the calendar", () => {
   const zone = "Europe/Lisbon";
   const thursday = { date, from: epochMinute(date, 540, zone), to: epochMinute(date, 660, zone) };
-  const calendar: Calendar = { timeZone: zone, closed: new Set(), zone: { weekdays: 127, from: 0, to: 1440 }, serviceHours: [] };
+  const calendar: Calendar = { timeZone: zone, opening: { hours: [], special: [] }, zone: { weekdays: 127, from: 0, to: 1440 }, serviceHours: [] };
   const says = (more: Partial<Calendar>) => calendarRefusal({ ...calendar, ...more })(thursday).map((r) => [reasonWords(r, names), remedyWords(r, names)].join(" → "));
 
   it("has nothing against an ordinary day", () => {
@@ -255,7 +261,9 @@ describe("the calendar", () => {
   });
 
   it("says what is closed, not served or at the wrong hours, and what would open it", () => {
-    expect(says({ closed: new Set([date]) })).toEqual(["we are closed that day → opening the business on that day"]);
+    expect(says({ opening: { hours: [], special: [{ name: "Harbour fair", first: date, last: date, yearly: false, spans: [] }] } })).toEqual(["we are closed that day, Harbour fair → opening the business on that day"]);
+    expect(says({ opening: { hours: [{ weekday: 3, opens: 540, closes: 600 }], special: [] } })).toEqual(["we are not open then → longer opening hours"]);
+    expect(says({ opening: { hours: [{ weekday: 3, opens: 540, closes: 660 }], special: [] } })).toEqual([]);
     expect(says({ zone: { weekdays: 1, from: 0, to: 1440 } })).toEqual(["this zone is not served on Thursdays → serving the zone on Thursdays"]);
     expect(says({ zone: { weekdays: 127, from: 570, to: 1440 } })).toEqual(["this zone is not served at that time → longer hours of the zone"]);
     expect(says({ serviceHours: [{ weekday: 3, opens: 600, closes: 900 }] })).toEqual(["this service is not done at that time → longer hours of the service"]);

@@ -66,8 +66,10 @@ export interface CandidateTechnician {
   id: string;
   skills: readonly HeldSkill[];
   /** What keeps the technician from any visit of this kind: another zone, other services. */
-  bar?: "other-zone" | "other-services" | null;
+  bar?: "other-zone" | "other-services" | "not-offered" | null;
   limits?: readonly Limit[];
+  /** Most minutes of work on one day; absent or null: no limit. */
+  mostMinutes?: number | null;
   day: (date: LocalDate) => TechnicianDay;
 }
 
@@ -177,6 +179,7 @@ interface AbleTechnician {
   id: string;
   load: number;
   limits: readonly Limit[];
+  mostMinutes: number;
   day: PreparedDay;
   rooms: Rooms;
 }
@@ -194,7 +197,7 @@ function teamOn({ technicians, visit, travel, wanted }: WindowsQuestion): (date:
     const reasons: TechnicianRefusal[] = [];
     const suited: string[] = [];
     const there: string[] = [];
-    for (const { id, skills, bar, limits = [], day: dayOf } of asked) {
+    for (const { id, skills, bar, limits = [], mostMinutes, day: dayOf } of asked) {
       const gap = skillGap(skills, visit.skills, date);
       if (gap ?? bar) {
         reasons.push({ technician: id, ...(gap ?? { code: bar! }) });
@@ -202,7 +205,7 @@ function teamOn({ technicians, visit, travel, wanted }: WindowsQuestion): (date:
       }
       suited.push(id);
       const day = dayOf(date);
-      if (day.works) able.push({ id, load: day.load, limits, day: day.day, rooms: roomsFor(day.day, visit.place, length, travel) });
+      if (day.works) able.push({ id, load: day.load, limits, mostMinutes: mostMinutes ?? Infinity, day: day.day, rooms: roomsFor(day.day, visit.place, length, travel) });
       else reasons.push({ technician: id, code: day.code });
       if (day.works || day.code === "day-not-feasible") there.push(id);
     }
@@ -252,10 +255,14 @@ function judgeDay({ visit }: WindowsQuestion, day: PromiseWindow, { able, reason
   const length = lengthOf(visit);
   const fitting: Fitting[] = [];
   const reasons = [...notThere];
-  for (const { id, load, limits, day: prepared, rooms } of able) {
+  for (const { id, load, limits, mostMinutes, day: prepared, rooms } of able) {
     const over = limits.length ? firstReached(limits, day) : null;
     if (over) {
       reasons.push({ technician: id, code: "limit-reached", ...over });
+      continue;
+    }
+    if (load + length > mostMinutes) {
+      reasons.push({ technician: id, code: "hours-full", taken: load, most: mostMinutes });
       continue;
     }
     const insertions = visit.crew === 1 ? one(bestInto(rooms, prepared, day, length)) : insertionsInto(rooms, prepared, day, length);

@@ -9,7 +9,9 @@ export type Reason = RuleReason | CrewReason | ({ technician: string } & Technic
 export type RuleReason =
   | { code: "too-soon"; minutes: number }
   | { code: "too-far-ahead"; days: number }
-  | { code: "closed"; date: LocalDate }
+  /** `name` of the special day, where it is one. */
+  | { code: "closed"; date: LocalDate; name?: string }
+  | { code: "outside-opening-hours"; name?: string }
   /** The nearest zone and how far away it is, where that is known. */
   | { code: "outside-zones"; nearest?: string; km?: number }
   | { code: "zone-not-served"; weekday: number }
@@ -39,6 +41,10 @@ export type TechnicianReason =
   | SkillGap
   | { code: "other-zone" }
   | { code: "other-services" }
+  /** The office may place this person, customers are not offered them. */
+  | { code: "not-offered" }
+  /** Minutes of work, on that day. */
+  | { code: "hours-full"; taken: number; most: number }
   | { code: "off" | "outside-hours" | "day-not-feasible" }
   | ({ code: "limit-reached" } & ReachedLimit)
   /** Between the present stops `position - 1` and `position`; `shortBy` is null where no amount of hurry would do. */

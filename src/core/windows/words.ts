@@ -22,7 +22,8 @@ function ruleWords(reason: RuleReason): string {
   switch (reason.code) {
     case "too-soon": return `${durationWords(reason.minutes)} too soon for the notice we need`;
     case "too-far-ahead": return `${reason.days} ${reason.days === 1 ? "day" : "days"} further ahead than we take bookings`;
-    case "closed": return "we are closed that day";
+    case "closed": return `we are closed that day${reason.name ? `, ${reason.name}` : ""}`;
+    case "outside-opening-hours": return `we are not open then${reason.name ? `, ${reason.name}` : ""}`;
     case "outside-zones": return reason.nearest ? `the address is outside our zones, ${reason.km} km from ${reason.nearest}` : "the address is outside our zones";
     case "zone-not-served": return `this zone is not served on ${weekdayNames[reason.weekday]}s`;
     case "outside-zone-hours": return "this zone is not served at that time";
@@ -40,6 +41,8 @@ export function technicianReasonWords(reason: TechnicianReason, names: Names): s
     case "skill-expired": return `had “${names.skill(reason.skill)}” only until ${dateWords(reason.until)}`;
     case "other-zone": return "does not go to this zone";
     case "other-services": return "does not do this service";
+    case "not-offered": return "is placed by the office only";
+    case "hours-full": return `has ${durationWords(reason.taken)} of work that day, and would go over ${durationWords(reason.most)}`;
     case "off": return "is off that day";
     case "outside-hours": return "does not work that day";
     case "day-not-feasible": return "already cannot keep that day’s promises";
@@ -60,6 +63,7 @@ export function remedyWords(reason: RuleReason | TechnicianReason, names: Names)
     case "too-soon": return `a notice that is ${durationWords(reason.minutes)} shorter`;
     case "too-far-ahead": return `a horizon that is ${reason.days} ${reason.days === 1 ? "day" : "days"} longer`;
     case "closed": return "opening the business on that day";
+    case "outside-opening-hours": return "longer opening hours";
     case "outside-zones": return reason.nearest ? `adding the address to a zone, such as ${reason.nearest}` : "adding the address to a zone";
     case "zone-not-served": return `serving the zone on ${weekdayNames[reason.weekday]}s`;
     case "outside-zone-hours": return "longer hours of the zone";
@@ -71,6 +75,8 @@ export function remedyWords(reason: RuleReason | TechnicianReason, names: Names)
     case "skill-expired": return `renewing “${names.skill(reason.skill)}”`;
     case "other-zone": return "adding the technician to the zone";
     case "other-services": return "adding the technician to the service";
+    case "not-offered": return "letting customers be offered this technician";
+    case "hours-full": return "more hours of work a day for this technician";
     case "off": return "ending the time off";
     case "outside-hours": return "working hours on that day";
     case "day-not-feasible": return "making the day feasible first";

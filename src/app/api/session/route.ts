@@ -20,7 +20,7 @@ export async function POST(request: Request): Promise<Response> {
     const session = await getSession();
     session.id = result.value.sessionId;
     await session.save();
-    return answer({ ok: true, value: { role: result.value.role } });
+    return answer({ ok: true, value: { home: result.value.home } });
   } catch (error) {
     return answer(refused(error));
   }

@@ -1,0 +1,45 @@
+import { nanoid } from "nanoid";
+import { Type } from "@sinclair/typebox";
+import type { Access, Actor } from "@/core/people/permissions";
+import { Refusal, type Result } from "@/core/problems";
+import { cleanImage, ImageProblem, type CleanImage } from "@/gateways/images";
+import { input, OneOf } from "@/schemas/common";
+import { defineOperation, perform, refused } from "./door";
+import { may } from "@/core/people/permissions";
+import type { Hogar } from "./hogar";
+
+/** What a picture is for: how large it is kept, in pixels of its longer side, and who may send it. */
+const purposes = {
+  mark: { size: 600, access: "setup.change" },
+  technician: { size: 480, access: "setup.change" },
+  service: { size: 1000, access: "setup.change" },
+  answer: { size: 1600, access: "anybody" },
+} as const satisfies Record<string, { size: number; access: Access }>;
+export type ImagePurpose = keyof typeof purposes;
+export const isPurpose = (name: string | null): name is ImagePurpose => name !== null && Object.hasOwn(purposes, name);
+
+const keep = defineOperation({
+  name: "keep-image",
+  access: "anybody",
+  input: input({ purpose: OneOf(Object.keys(purposes) as ImagePurpose[]), mime: OneOf(["image/png", "image/jpeg"]), width: Type.Integer(), height: Type.Integer(), base64: Type.String() }),
+  run({ sql, now }, { purpose, mime, width, height, base64 }) {
+    const token = nanoid();
+    sql("INSERT INTO images (token, purpose, mime, width, height, bytes, made_at) VALUES (?, ?, ?, ?, ?, ?, ?)").run(token, purpose, mime, width, height, Buffer.from(base64, "base64"), now);
+    return { token, width, height };
+  },
+});
+
+/** Takes a picture as it was sent: looked at by its content, made smaller, stripped of everything but itself. */
+export async function takeImage(hogar: Hogar, actor: Actor, purpose: ImagePurpose, sent: Buffer): Promise<Result<{ token: string; width: number; height: number }>> {
+  if (!may(actor, purposes[purpose].access)) return refused(new Refusal(actor.kind === "visitor" ? "not-signed-in" : "not-allowed"));
+  let clean: CleanImage;
+  try {
+    clean = await cleanImage(sent, purposes[purpose].size);
+  } catch (error) {
+    return refused(error instanceof ImageProblem ? new Refusal("not-a-picture") : error);
+  }
+  return perform(hogar, keep, { purpose, mime: clean.mime, width: clean.width, height: clean.height, base64: clean.bytes.toString("base64") }, actor);
+}
+
+/** A kept picture, by its token. */
+export const readImage = ({ store }: Hogar, token: string): { mime: string; bytes: Buffer } | undefined => store.sql<{ mime: string; bytes: Buffer }>("SELECT mime, bytes FROM images WHERE token = ?").get(token);

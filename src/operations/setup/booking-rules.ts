@@ -1,0 +1,20 @@
+import { Refusal } from "@/core/problems";
+import { SaveBookingRules } from "@/schemas/setup";
+import { defineOperation } from "../door";
+import { businessPattern, refuseOddWindows, savePattern } from "./patterns";
+import { saveLimits } from "./rows";
+
+export const saveBookingRules = defineOperation({
+  name: "save-booking-rules",
+  access: "setup.change",
+  input: SaveBookingRules,
+  run(context, rules) {
+    const { sql } = context;
+    refuseOddWindows(rules.windows);
+    if (rules.capacity === "count" && rules.limits && rules.limits.window === null) throw new Refusal("invalid-input", { fields: { "/limits/window": "Capacity by count needs a number of visits per window." } });
+    savePattern(context, businessPattern, rules.windows);
+    sql("UPDATE business SET notice_minutes = ?, horizon_days = ?, hold_minutes = ?, capacity = coalesce(?, capacity), forecast_room = coalesce(?, forecast_room), outside = coalesce(?, outside)")
+      .run(rules.noticeMinutes, rules.horizonDays, rules.holdMinutes, rules.capacity ?? null, rules.forecastRoom ?? null, rules.outside ?? null);
+    if (rules.limits) saveLimits(context, "business", 0, rules.limits);
+  },
+});

@@ -1,0 +1,58 @@
+import { Refusal } from "@/core/problems";
+import { RemoveSpecialDay, SaveOpening, SaveSpecialDay, TakeSpecialDays } from "@/schemas/setup";
+import { defineOperation, type OperationContext } from "../door";
+import { refuseOverlaps, saveRow } from "./rows";
+
+/** When the business is open. What is promised at other times already stays promised. */
+export const saveOpening = defineOperation({
+  name: "save-opening",
+  access: "setup.change",
+  input: SaveOpening,
+  run({ sql }, { hours }) {
+    refuseOverlaps(hours);
+    sql("DELETE FROM opening_hours").run();
+    for (const { weekday, opens, closes } of hours) sql("INSERT INTO opening_hours VALUES (?, ?, ?)").run(weekday, opens, closes);
+  },
+});
+
+type Day = (typeof TakeSpecialDays)["static"]["days"][number];
+
+export const saveSpecialDay = defineOperation({
+  name: "save-special-day",
+  access: "setup.change",
+  input: SaveSpecialDay,
+  run(context, { id, ...day }) {
+    const fields: Record<string, string> = {};
+    if (day.last < day.first) fields["/last"] = "The last day is not before the first.";
+    const odd = day.spans.findIndex((span, i) => span.closes <= span.opens || (i > 0 && span.opens < day.spans[i - 1]!.closes));
+    if (odd >= 0) fields[`/spans/${odd}`] = "Spans come in order, do not overlap and end after they begin.";
+    if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
+    const saved = saveRow(context, "special_days", id, valuesOf(day));
+    return { id: saved, promised: promisedOn(context, day) };
+  },
+});
+
+export const removeSpecialDay = defineOperation({
+  name: "remove-special-day",
+  access: "setup.change",
+  input: RemoveSpecialDay,
+  run: ({ sql }, { id }) => void sql("DELETE FROM special_days WHERE id = ?").run(id),
+});
+
+/** Days of a calendar file, such as public holidays. Those known already by name and date are left out. */
+export const takeSpecialDays = defineOperation({
+  name: "take-special-days",
+  access: "setup.change",
+  input: TakeSpecialDays,
+  run(context, { days }) {
+    const fresh = days.filter((day) => day.last >= day.first && !context.sql("SELECT 1 FROM special_days WHERE name = ? AND first_date = ?").get(day.name.trim(), day.first));
+    for (const day of fresh) saveRow(context, "special_days", null, valuesOf(day));
+    return { taken: fresh.length, known: days.length - fresh.length, promised: fresh.reduce((sum, day) => sum + promisedOn(context, day), 0) };
+  },
+});
+
+const valuesOf = ({ name, first, last, yearly, spans }: Day) => ({ name: name.trim(), first_date: first, last_date: last, yearly: yearly ? 1 : 0, spans: JSON.stringify(spans.map((s) => [s.opens, s.closes])) });
+
+/** Visits that are promised on those days, the next time they come; they stay promised. */
+const promisedOn = ({ sql, today }: OperationContext, { first, last }: Day): number =>
+  sql<{ n: number }>("SELECT count(*) AS n FROM visits WHERE state = 'promised' AND date >= ? AND date BETWEEN ? AND ?").get(today, first, last)!.n;

@@ -6,6 +6,14 @@ export const demoPassword = "open the door";
 
 export const business = { name: "Marrowick Hearth & Flue", phone: "+1 555 0100", mail: "office@marrowick.example", currency: "EUR", pricesIncludeTax: true, timeZone: "Europe/Lisbon" };
 
+/** What else stands in the set-up of the business. */
+export const details = {
+  site: "https://marrowick.example", registration: "Marrowick 0417", taxNumber: "MW 5550 100", taxRates: [{ name: "Standard", rateBp: 2100 }, { name: "Sweeping", rateBp: 1300 }],
+  terms: "We come within the window we promise and tell you if anything changes. Parts stay ours until they are paid. Something is not right? Tell us within 14 days and we come back.",
+  quoteText: "This quote holds for 30 days.", invoiceText: "Thank you. Please pay within the time stated above.",
+  paymentDays: 14, reminderHours: 24, messageFrom: 8 * 60, messageTo: 20 * 60, travelMarginMinutes: 2, travelMarginPercent: 10,
+};
+
 export const people = [
   { name: "Odile Brandt", mail: "odile@marrowick.example", role: "owner" },
   { name: "Tomas Quill", mail: "tomas@marrowick.example", role: "dispatcher" },
@@ -25,9 +33,12 @@ export const zones = [
   { name: "Harbourside", postcodes: ["MW 1*"], weekdays: everyDay },
   { name: "Old Town", postcodes: ["MW 201-206"], weekdays: everyDay, serveTo: 13 * 60 },
   { name: "Northfield", postcodes: ["MW 3*"], weekdays: everyDay },
-  { name: "Moor Edge", postcodes: ["MW 401-408"], weekdays: tue + thu, surchargeMinor: 1800, noticeMinutes: 2 * 1440 },
+  { name: "Moor Edge", postcodes: ["MW 401-407"], weekdays: tue + thu, surchargeMinor: 1800, noticeMinutes: 2 * 1440 },
   { name: "Gull Island", postcodes: ["MW 501", "MW 502", "MW 503"], weekdays: wed, smallestOrderMinor: 12_000 },
 ];
+
+/** Addresses of this postcode lie outside all zones. */
+export const outsidePostcode = "MW 408";
 
 type Hours = [weekdays: number[], spans: [number, number][]];
 const hours = (...parts: Hours[]) => parts.flatMap(([weekdays, spans]) => weekdays.flatMap((weekday) => spans.map(([opens, closes]) => ({ weekday, opens: opens * 60, closes: closes * 60 }))));
@@ -79,6 +90,7 @@ export const questions: Record<string, Question[]> = {
     { id: "where", words: "What have you seen of it?", required: false, kind: "text", most: 300, shownIf: { question: "nest", is: true } },
   ],
   ST: [{ id: "glass", words: "Is the glass cracked?", required: false, kind: "yes-no" }],
+  BG: [{ id: "pot", words: "A photo of the chimney pot", help: "From the street is enough.", required: false, kind: "photo", most: 3 }],
   GA: [{ id: "fires", words: "How many gas fires?", required: true, kind: "count", min: 1, max: 6, included: 1, each: { price: { how: "add", minor: 6000 }, minutes: 30 } }],
 };
 
@@ -87,6 +99,39 @@ export function someAnswers(code: string, random: Random): Answers {
   if (code === "SW") return { flues: random.chance(0.85) ? 1 : 2, nest: random.chance(0.06) };
   return code === "GA" ? { fires: 1 } : {};
 }
+
+/** What is ticked off on site, by service. */
+const item = (id: string, words: string, required = false) => ({ id, words, required });
+export const checklists: Record<string, { id: string; words: string; required: boolean }[]> = {
+  SW: [item("sheets", "Sheets down"), item("swept", "Swept from end to end"), item("smoke", "Smoke test passed", true), item("shown", "Customer shown what was found")],
+  ST: [item("seals", "Seals and bricks checked"), item("smoke", "Smoke test passed", true)],
+  GA: [item("pressure", "Working pressure measured"), item("spill", "No spillage", true)],
+};
+
+/** How a service is shown and on what terms, where that differs. */
+export const terms: Record<string, { priceKind?: "fixed" | "from" | "quote"; mayPayAll?: boolean; hidden?: boolean; late?: { hours: number; kind: "percent" | "fixed"; value: number }; noAccessMinor?: number }> = {
+  SW: { mayPayAll: true, late: { hours: 24, kind: "fixed", value: 2500 }, noAccessMinor: 3500 },
+  BG: { late: { hours: 48, kind: "percent", value: 3000 } },
+  FR: { priceKind: "from", late: { hours: 168, kind: "percent", value: 1000 } },
+  PO: { hidden: true },
+};
+
+/** Order of the categories at the front door. */
+export const categories = ["Sweeping", "Stoves", "Gas", "Surveys", "Roof work"];
+
+/** What the team is paid: an hour or a month in minor units, and what the employer adds. */
+export const pay: Record<string, { kind: "hourly" | "salary"; amountMinor: number; hours: number; employerBp: number }> = {
+  "Bram Okafor": { kind: "salary", amountMinor: 312_000, hours: 160, employerBp: 2375 },
+  "Petra Lindqvist": { kind: "salary", amountMinor: 324_000, hours: 160, employerBp: 2375 },
+  "Yusuf Demir": { kind: "hourly", amountMinor: 1850, hours: 160, employerBp: 2375 },
+  "Hanna Sorel": { kind: "hourly", amountMinor: 1900, hours: 128, employerBp: 2375 },
+  "Kofi Mensah": { kind: "hourly", amountMinor: 1800, hours: 160, employerBp: 2375 },
+  "Luca Arden": { kind: "hourly", amountMinor: 1150, hours: 160, employerBp: 2375 },
+};
+
+export const subcontractor = { name: "Tern & Slate", phone: "+1 555 0160", mail: "jobs@ternandslate.example", skills: [{ name: "roof access", level: 3 }], hours: hours([monToFri, [[8, 16]]]) };
+
+export const openingHours = hours([monToFri, [[7, 18.5]]], [[5], [[8, 14]]]);
 
 export const windows = [
   { kind: "window" as const, weekdays: 31, from: 7 * 60, to: 9 * 60 },

@@ -1,5 +1,7 @@
 import type { Actor, Role } from "@/core/people/permissions";
 import { addDays, epochMinute, localDate, weekdayOf } from "@/core/time/local";
+import type { TickedItem } from "@/core/catalogue/checklist";
+import type { Area } from "@/core/place/zones";
 import type { Address } from "@/gateways/types";
 import { book } from "@/operations/book";
 import { bookInOffice } from "@/operations/book-in-office";
@@ -10,14 +12,17 @@ import type { Hogar } from "@/operations/hogar";
 import { actorOfLink, linkTokenOf } from "@/operations/links";
 import { openBusiness } from "@/operations/open-business";
 import { payByCard } from "@/operations/pay-by-card";
-import { savePerson } from "@/operations/people";
+import { handIncoming, savePerson } from "@/operations/people";
 import { answersFor } from "@/operations/placing";
 import { recordPayment } from "@/operations/record-payment";
+import { makeRequest } from "@/operations/requests";
 import { makeRepeat } from "@/operations/repeats";
 import { recordErrand, recordTimeOff } from "@/operations/absences";
 import { saveBookingRules } from "@/operations/setup/booking-rules";
 import { saveExtra } from "@/operations/setup/save-extra";
-import { saveService } from "@/operations/setup/save-service";
+import { saveOpening, saveSpecialDay } from "@/operations/setup/opening";
+import { saveBusiness } from "@/operations/setup/save-business";
+import { orderServices, saveService } from "@/operations/setup/save-service";
 import { saveTechnician } from "@/operations/setup/save-technician";
 import { saveZone } from "@/operations/setup/save-zone";
 import { runDue } from "@/worker/loop";
@@ -81,20 +86,34 @@ function setUp(hogar: Hogar, today: string): void {
   const places = hogar.town!.addresses;
   const depot = places[0]!;
   openBusiness(hogar, { ...marrowick.business, place: { lng: depot.lng, lat: depot.lat }, demo: true }, { ...marrowick.people[0], password: marrowick.demoPassword });
+  const { name, phone, mail } = marrowick.business;
+  mustPerform(hogar, saveBusiness, { name, phone, mail, ...marrowick.details, place: { lng: depot.lng, lat: depot.lat, line: `${depot.line}, ${depot.postcode}` } }, office);
+  const drawn = new Map(hogar.town!.features.features.map((f) => f as { properties: { name: string }; geometry: Area }).map((f) => [f.properties.name, f.geometry]));
   for (const zone of marrowick.zones)
-    mustPerform(hogar, saveZone, { id: null, serveFrom: 7 * 60, serveTo: 19 * 60, noticeMinutes: 0, surchargeMinor: 0, smallestOrderMinor: 0, ...zone }, office);
+    // Moor Edge goes by postcodes alone, and not as far as its last one.
+    mustPerform(hogar, saveZone, { area: zone.name === "Moor Edge" ? null : (drawn.get(zone.name) ?? null), id: null, serveFrom: 7 * 60, serveTo: 19 * 60, noticeMinutes: 0, surchargeMinor: 0, smallestOrderMinor: 0, ...zone }, office);
   const technicianIds = new Map<string, number>();
   for (const { name, phone, skills, hours, home } of marrowick.technicians) {
     const { lng, lat } = places.find((place) => place.postcode === home) ?? depot;
     const held = skills.map(({ name, level = 1, untilDays }) => ({ name, level, validUntil: untilDays === undefined ? null : addDays(today, untilDays) }));
-    technicianIds.set(name, mustPerform(hogar, saveTechnician, { id: null, name, phone, skills: held, hours, start: { lng, lat } }, office).id);
+    technicianIds.set(name, mustPerform(hogar, saveTechnician, { id: null, name, phone, skills: held, hours, start: { lng, lat }, mail: `${name.split(" ")[0]!.toLowerCase()}@marrowick.example`, pay: marrowick.pay[name] }, office).id);
   }
+  mustPerform(hogar, saveTechnician, { id: null, ...marrowick.subcontractor, skills: marrowick.subcontractor.skills.map((s) => ({ ...s, validUntil: null })), kind: "subcontractor", offered: false }, office);
   const extras = marrowick.extras.map(({ on, ...extra }) => ({ on, id: mustPerform(hogar, saveExtra, { id: null, active: true, ...extra }, office).id }));
   for (const { code, name, category, description, priceMinor, taxBp, minutes, afterMinutes = 0, crew = 1, days = 1, noticeMinutes = 0, skills, deposit } of marrowick.services)
-    mustPerform(hogar, saveService, { id: null, active: true, beforeMinutes: 0, code, name, category, description, priceMinor, taxBp, minutes, afterMinutes, crew, days, noticeMinutes, skills, deposit, questions: marrowick.questions[code] ?? [], extras: extras.filter((x) => x.on.includes(code)).map(({ id }) => ({ id, most: 10 })) }, office);
-  mustPerform(hogar, saveBookingRules, { windows: marrowick.windows, noticeMinutes: 120, horizonDays: 42, holdMinutes: 10 }, office);
+    mustPerform(hogar, saveService, { id: null, active: true, beforeMinutes: 0, code, name, category, description, priceMinor, taxBp, minutes, afterMinutes, crew, days, noticeMinutes, skills, deposit, questions: marrowick.questions[code] ?? [], checklist: marrowick.checklists[code] ?? [], ...marrowick.terms[code], extras: extras.filter((x) => x.on.includes(code)).map(({ id }) => ({ id, most: 10 })) }, office);
+  const ofCategory = (name: string) => hogar.store.sql<{ id: number }>("SELECT id FROM services WHERE category = ? ORDER BY price_minor").all(name).map((s) => s.id);
+  mustPerform(hogar, orderServices, { categories: marrowick.categories.map((name) => ({ name, was: name, services: ofCategory(name) })) }, office);
+  mustPerform(hogar, saveBookingRules, { windows: marrowick.windows, noticeMinutes: 120, horizonDays: 42, holdMinutes: 10, outside: "request" }, office);
+  mustPerform(hogar, saveOpening, { hours: marrowick.openingHours }, office);
+  const special = (title: string, inDays: number, yearly: boolean, spans: { opens: number; closes: number }[]) => mustPerform(hogar, saveSpecialDay, { id: null, name: title, first: addDays(today, inDays), last: addDays(today, inDays), yearly, spans }, office);
+  special("Harbour fair", 17, false, []);
+  special("Founders’ day", 30, true, []);
+  special("Stocktaking", 24, false, [{ opens: 12 * 60, closes: 18 * 60 }]);
   for (const { name, mail, role } of marrowick.people.slice(1))
     mustPerform(hogar, savePerson, { id: null, name, mail, role: role as Role, password: marrowick.demoPassword, technicianId: technicianIds.get(name) ?? null, active: true }, office);
+  const tomas = hogar.store.sql<{ id: number }>("SELECT id FROM people WHERE name = 'Tomas Quill'").get()!;
+  mustPerform(hogar, handIncoming, { personId: tomas.id }, office);
   const away = (name: string, from: number, to: number, reason: string) =>
     mustPerform(hogar, recordTimeOff, { technicianId: technicianIds.get(name)!, firstDate: addDays(today, from), lastDate: addDays(today, to), reason }, office);
   away("Hanna Sorel", 9, 13, "Holiday");
@@ -114,7 +133,7 @@ interface DemoCustomer {
 
 /** Customers with a site or two each; nearly half of them in Northfield. */
 function makeCustomers(hogar: Hogar, random: Random, count: number): DemoCustomer[] {
-  const all = hogar.town!.addresses;
+  const all = hogar.town!.addresses.filter((a) => a.postcode !== marrowick.outsidePostcode);
   const inNorthfield = all.filter((a) => a.line.endsWith("Northfield"));
   const taken = new Set<string>();
   const site = () => {
@@ -189,7 +208,9 @@ class Life {
     for (const step of steps.sort((a, b) => a.at - b.at)) {
       if (step.at * 60_000 > until) continue;
       setClock(step.at * 60_000);
-      perform(hogar, advanceVisit, { visitId: step.visitId, to: step.to }, office);
+      const list = hogar.store.sql<{ checklist: string }>("SELECT checklist FROM visits WHERE id = ?").get(step.visitId)!;
+      const ticked = (JSON.parse(list.checklist) as TickedItem[]).map((item) => item.id);
+      perform(hogar, advanceVisit, { visitId: step.visitId, to: step.to, ...(step.to === "done" && { ticked }) }, office);
     }
   }
 
@@ -215,12 +236,14 @@ class Life {
     mustPerform(hogar, payByCard, { purpose, cardToken: hogar.standins.cards.tokenFor(card.number)! }, actor);
   }
 
-  /** What makes a dispatcher's morning: somebody is ill, and a card has failed. */
+  /** What makes a dispatcher's morning: somebody is ill, a card has failed, and somebody asks from outside the zones. */
   async thisMorning(today: string): Promise<void> {
     const { hogar } = this;
     this.bookSomething(12, "ST", testCards[1]);
     const kofi = hogar.store.sql<{ id: number }>("SELECT id FROM technicians WHERE name = 'Kofi Mensah'").get()!;
     const tomorrow = Array.from({ length: 7 }, (_, i) => addDays(today, i + 1)).find((date) => weekdayOf(date) < 5)!;
+    const beyond = hogar.town!.addresses.find((a) => a.postcode === marrowick.outsidePostcode)!;
+    mustPerform(hogar, makeRequest, { addressId: beyond.id, address: "", name: "Ottilie Fenn", mail: "ottilie.fenn@example.com", phone: "+1 555 0177", wishes: "Two flues to sweep, any morning next week." }, { kind: "visitor" });
     mustPerform(hogar, recordTimeOff, { technicianId: kofi.id, firstDate: tomorrow, lastDate: tomorrow, reason: "Ill" }, office);
   }
 }

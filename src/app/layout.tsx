@@ -5,6 +5,8 @@ import { AppRouterCacheProvider } from "@mui/material-nextjs/v16-appRouter";
 import type { Metadata, Viewport } from "next";
 import { headers } from "next/headers";
 import type { ReactNode } from "react";
+import { readBusiness } from "@/store/business";
+import { getHogar } from "./server/hogar";
 import { Providers } from "@/ui/providers";
 
 export const metadata: Metadata = { title: { default: "Hogar", template: "%s · Hogar" }, description: "Promises that can be kept: booking, planning and payment for home service." };
@@ -13,11 +15,13 @@ export const dynamic = "force-dynamic";
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const nonce = (await headers()).get("x-nonce") ?? undefined;
+  const business = readBusiness(getHogar().store);
+  const habits = { weekStart: business?.week_start ?? 0, clockHours: business?.clock_hours ?? 24 };
   return (
     <html lang="en">
       <body>
         <AppRouterCacheProvider options={{ enableCssLayer: true, nonce }}>
-          <Providers>{children}</Providers>
+          <Providers habits={habits}>{children}</Providers>
         </AppRouterCacheProvider>
       </body>
     </html>

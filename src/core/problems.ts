@@ -18,6 +18,7 @@ export const problems = {
   "cannot-be-kept": "This cannot be kept as the day stands.",
   "visit-not-open": "This visit is over or cancelled and cannot be changed any more.",
   "wrong-order": "This step does not follow from where the visit stands. Reload to see its state.",
+  "checklist-open": "Something on the list must be ticked first.",
   "not-your-visit": "This visit is not on your list.",
   "nothing-due": "There is nothing left to pay.",
   "charge-under-way": "A payment is under way. Wait until it is settled.",

@@ -1,3 +1,4 @@
+import { missing, tick, type TickedItem } from "@/core/catalogue/checklist";
 import { Refusal } from "@/core/problems";
 import { AdvanceVisit } from "@/schemas/booking";
 import { defineOperation } from "./door";
@@ -13,18 +14,25 @@ const follows: Record<string, readonly string[]> = {
   "no access": ["on the way", "on site"],
 };
 
+/** As it was, where nothing is said of it. */
+const tickedList = (list: TickedItem[], ticked: readonly string[] | undefined): TickedItem[] => (ticked ? tick(list, ticked) : list);
+
 /** A technician (or the office) says where a visit stands. Done brings the invoice. */
 export const advanceVisit = defineOperation({
   name: "advance-visit",
   access: "field.work",
   input: AdvanceVisit,
-  run(context, { visitId, to }) {
+  run(context, { visitId, to, ticked }) {
     const { sql, now } = context;
-    const visit = sql<{ state: string; job_id: number; started_at: number | null }>("SELECT state, job_id, started_at FROM visits WHERE id = ?").get(visitId);
+    const visit = sql<{ state: string; job_id: number; started_at: number | null; checklist: string }>("SELECT state, job_id, started_at, checklist FROM visits WHERE id = ?").get(visitId);
     if (!visit) throw new Refusal("not-found");
     mustSee(context, visitId);
     if (visit.state === to) return;
     if (!follows[to]!.includes(visit.state)) throw new Refusal("wrong-order");
+    const list = tickedList(JSON.parse(visit.checklist) as TickedItem[], ticked);
+    const left = to === "done" ? missing(list) : [];
+    if (left.length) throw new Refusal("checklist-open", { sentence: `Tick first: ${left.map((item) => item.words).join("; ")}.` });
+    sql("UPDATE visits SET checklist = ? WHERE id = ?").run(JSON.stringify(list), visitId);
     const over = to === "done" || to === "no access";
     sql("UPDATE visits SET state = ?, started_at = ?, ended_at = ? WHERE id = ?").run(to, to === "on site" ? now : visit.started_at, over ? now : null, visitId);
 

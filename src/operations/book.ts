@@ -19,8 +19,8 @@ export const book = defineOperation({
     const again = input.hold ? bookedBefore(context, input.hold) : null;
     if (again) return again;
     const wanted = findWanted(context, input);
-    const { depositMinor } = wanted.order;
-    if (depositMinor > 0 && !input.cardToken) throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card for the deposit." } });
+    const depositMinor = input.payAll && wanted.service.may_pay_all === 1 ? wanted.order.totalMinor : wanted.order.depositMinor;
+    if (depositMinor > 0 && !input.cardToken) throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card to pay with." } });
 
     const visitId = heldRoom(context, input.hold, wanted, input) ?? takeRoom(context, wanted, stillOffered(context, wanted, input), { key: input.hold ?? null, until: context.now });
     const customerId = customerFor(context, input.customer);

@@ -1,4 +1,5 @@
 import type { PricedOrder } from "@/core/catalogue/order";
+import type { ChecklistItem } from "@/core/catalogue/checklist";
 import type { Answers } from "@/core/catalogue/questions";
 import { zonesAt, type Area, type ZoneBounds, type ZoneMatch } from "@/core/place/zones";
 import { groupBy } from "@/core/group";
@@ -62,11 +63,14 @@ export interface Asked {
 export const zoneOf = (context: ViewContext, address: Address): ZoneRules | null => zonesOf(context, address)[0]?.zone ?? null;
 
 /** Every zone that holds an address, with why; the one that counts first. */
-export function zonesOf({ sql }: ViewContext, address: Address): ZoneMatch<ZoneRules & ZoneBounds>[] {
+export const zonesOf = (context: ViewContext, address: Address): ZoneMatch<ZoneRules & ZoneBounds>[] =>
+  zonesAt(boundsOf(context), { point: address, postcode: address.postcode, town: address.town });
+
+/** All zones, with what makes them. */
+export function boundsOf({ sql }: ViewContext): (ZoneRules & ZoneBounds)[] {
   const patterns = groupBy(sql<{ zone_id: number; pattern: string }>("SELECT zone_id, pattern FROM zone_postcodes").all(), (p) => p.zone_id);
-  const zones = sql<ZoneRules & { priority: number; area: string | null; towns: string }>("SELECT * FROM zones WHERE active = 1").all()
+  return sql<ZoneRules & { priority: number; area: string | null; towns: string }>("SELECT * FROM zones WHERE active = 1").all()
     .map((zone) => ({ ...zone, patterns: (patterns.get(zone.id) ?? []).map((p) => p.pattern), towns: JSON.parse(zone.towns) as string[], area: zone.area ? (JSON.parse(zone.area) as Area) : null }));
-  return zonesAt(zones, { point: address, postcode: address.postcode, town: address.town });
 }
 
 /** The answer for the chosen window as things stand now, or a refusal that brings the nearest offers. */
@@ -123,6 +127,8 @@ export function agreeJob(context: OperationContext, job: NewJob): number {
   for (const [i, line] of job.order.lines.entries())
     sql("INSERT INTO job_lines VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(id, i, line.description, line.quantity, line.unitMinor, line.taxBp, line.amountMinor, line.taxMinor);
   sql("UPDATE visits SET state = 'promised', job_id = ?, held_until = NULL WHERE id = ? OR first_visit_id = ?").run(id, job.visitId, job.visitId);
+  const checklist = (JSON.parse(job.service.checklist) as ChecklistItem[]).map((item) => ({ ...item, done: false }));
+  sql("UPDATE visits SET checklist = ? WHERE id = ? OR first_visit_id = ?").run(JSON.stringify(checklist), job.visitId, job.visitId);
   sql("INSERT INTO promises (visit_id, made_at, window_from, window_to) SELECT id, ?, window_from, window_to FROM visits WHERE id = ? OR first_visit_id = ?").run(now, job.visitId, job.visitId);
   makeLink(context, id);
   return id;

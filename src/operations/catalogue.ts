@@ -21,6 +21,9 @@ export interface ServiceRow {
   /** JSON, as core/catalogue/questions has them. */
   questions: string;
   active: number;
+  may_pay_all: number;
+  /** JSON, as core/catalogue/checklist has it. */
+  checklist: string;
 }
 
 /** What a customer answered and added. */
@@ -82,12 +85,14 @@ export interface KeptAnswer {
   question: string;
   words: string;
   value: Answers[string];
+  /** Tokens of pictures, where they are the answer. */
+  photos?: string[];
 }
 
 export const keptAnswers = (service: ServiceRow, answers: Answers): KeptAnswer[] =>
   shownQuestions(questionsOf(service), answers).flatMap((question) => {
     const value = answers[question.id];
-    return value === undefined ? [] : [{ id: question.id, question: question.words, words: answerWords(question, value), value }];
+    return value === undefined ? [] : [{ id: question.id, question: question.words, words: answerWords(question, value), value, ...(question.kind === "photo" && { photos: value as string[] }) }];
   });
 
 /** What was chosen for a job, to be priced again. */

@@ -1,5 +1,6 @@
 import type { Static, TSchema } from "@sinclair/typebox";
 import { localDate } from "@/core/time/local";
+import { writeTimesBy } from "@/core/time/words";
 import { may, type Access, type Actor } from "@/core/people/permissions";
 import { Refusal, type Result } from "@/core/problems";
 import { readBusiness, type BusinessRow } from "@/store/business";
@@ -79,6 +80,7 @@ export function mustPerform<S extends TSchema, R>(hogar: Hogar, operation: Opera
 export function viewContext(hogar: Hogar, actor: Actor): ViewContext {
   const business = readBusiness(hogar.store);
   if (!business) throw new Refusal("not-found", { sentence: "The business is not set up yet. Run `npm run hogar -- init`." });
+  writeTimesBy(business.clock_hours);
   const now = hogar.now();
   const minute = Math.floor(now / 60_000);
   return { hogar, sql: hogar.store.sql, actor, now, minute, today: localDate(minute, business.time_zone), business };

@@ -48,11 +48,13 @@ export const takeKit = defineOperation({
         ...(effect.extras && { extras: effect.extras.map((x) => ({ ...x, id: String(extraIds.get(x.id)) })) }),
       })));
       const deposit = service.deposit.kind === "fixed" ? { kind: "fixed" as const, value: amount(service.deposit.value) } : service.deposit;
-      saveService.run(context, checkInput(SaveService, { ...service, id: null, priceMinor: amount(service.priceMinor), taxBp, beforeMinutes: 0, deposit, active: true, questions, extras: service.extras.map((x) => ({ id: extraIds.get(x)!, most: 20 })) }));
+      saveService.run(context, checkInput(SaveService, { ...service, id: null, priceMinor: amount(service.priceMinor), taxBp, beforeMinutes: 0, deposit, active: true, questions, checklist: service.checklist ?? [], extras: service.extras.map((x) => ({ id: extraIds.get(x)!, most: 20 })) }));
       made++;
     }
     const first = !sql("SELECT 1 FROM pattern_parts WHERE pattern_id = 1").get();
     if (first) saveBookingRules.run(context, { windows: kit.windows, noticeMinutes: business.notice_minutes, horizonDays: business.horizon_days, holdMinutes: business.hold_minutes });
+    if (kit.texts) sql("UPDATE business SET terms = iif(terms = '', ?, terms), quote_text = iif(quote_text = '', ?, quote_text), invoice_text = iif(invoice_text = '', ?, invoice_text)").run(kit.texts.terms, kit.texts.quote, kit.texts.invoice);
+    if (!sql("SELECT 1 FROM tax_rates").get()) sql("INSERT INTO tax_rates (name, rate_bp, position) VALUES ('Standard', ?, 0)").run(taxBp);
     return { made, there: chosen.length - made, windows: first };
   },
 });

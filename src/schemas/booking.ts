@@ -17,6 +17,8 @@ const chosen = {
 export const AskOffers = input({ addressId: chosen.addressId, serviceId: Id, ...choice });
 export const FindAddress = input({ text: Type.String({ maxLength: 120 }) });
 export const OneAddress = input({ addressId: chosen.addressId });
+/** `slug`: the service whose link somebody came by. */
+export const ServicesAt = input({ addressId: chosen.addressId, slug: Type.Optional(OrNull(Type.String({ maxLength: 80 }))) });
 
 export const HoldOffer = input({ ...chosen, instead: Type.Optional(Type.String({ maxLength: 60 })) });
 
@@ -28,6 +30,8 @@ export const Book = input({
   customer: Booker,
   note: Type.String({ maxLength: 1000 }),
   cardToken: Type.Optional(Type.String({ maxLength: 80 })),
+  /** All of it now, where the service allows. */
+  payAll: Type.Optional(Type.Boolean()),
 });
 export type Book = Static<typeof Book>;
 
@@ -43,7 +47,7 @@ export const PlacementOptions = input({ visitId: Id, date: LocalDate });
 /** Why a window is or is not offered on a date; `technicianId` is a customer's wish, or null. */
 export const WhyNot = input({ addressId: chosen.addressId, serviceId: Id, date: LocalDate, technicianId: OrNull(Id), only: Type.Boolean() });
 export const CancelVisit = input({ visitId: Id, refundDeposit: Type.Boolean() });
-export const AdvanceVisit = input({ visitId: Id, to: OneOf(["on the way", "on site", "done", "no access"]) });
+export const AdvanceVisit = input({ visitId: Id, to: OneOf(["on the way", "on site", "done", "no access"]), ticked: Type.Optional(Type.Array(Type.String({ maxLength: 40 }), { maxItems: 60 })) });
 export const MakeRepeat = input({
   visitId: Id,
   every: Type.Integer({ minimum: 1, maximum: 120 }),

@@ -1,7 +1,7 @@
 import { Type, type Static } from "@sinclair/typebox";
 import { Questions } from "./catalogue";
 import { input, Money, Name } from "./common";
-import { Pattern, SaveService } from "./setup";
+import { Checklist, Pattern, SaveService } from "./setup";
 
 const { code, description, minutes, afterMinutes, crew, deposit } = SaveService.properties;
 
@@ -13,8 +13,10 @@ export const Kit = input({
   name: Name,
   about: Name,
   windows: Pattern,
+  /** Texts to change, taken where the business has none yet. */
+  texts: Type.Optional(input({ terms: Type.String({ maxLength: 8000 }), quote: Type.String({ maxLength: 8000 }), invoice: Type.String({ maxLength: 8000 }) })),
   extras: Type.Array(input({ name: Name, unit: Name, priceMinor: Money, costMinor: Money })),
-  services: Type.Array(input({ code, name: Name, category: Name, description, priceMinor: Money, minutes, afterMinutes, crew, skills: Type.Array(Name), deposit, questions: Type.Any(), extras: Type.Array(Name) }), { minItems: 1 }),
+  services: Type.Array(input({ code, name: Name, category: Name, description, priceMinor: Money, minutes, afterMinutes, crew, skills: Type.Array(Name), deposit, questions: Type.Any(), extras: Type.Array(Name), checklist: Type.Optional(Checklist) }), { minItems: 1 }),
 });
 export type Kit = Omit<Static<typeof Kit>, "services"> & { services: (Omit<Static<typeof Kit>["services"][number], "questions"> & { questions: Static<typeof Questions> })[] };
 

@@ -160,6 +160,8 @@ export const SaveBookingRules = input({
   outside: Type.Optional(OneOf(["refuse", "request"])),
 });
 export type SaveBookingRules = Static<typeof SaveBookingRules>;
+/** Rules as they are being typed, for a sample address and service. */
+export const PreviewWindows = input({ rules: SaveBookingRules, addressId: Type.String({ maxLength: 40 }), serviceId: Id });
 
 export const SaveBusiness = input({
   name: Name,

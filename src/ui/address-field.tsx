@@ -8,6 +8,8 @@ export interface FoundAddress {
   id: string;
   line: string;
   postcode: string;
+  lng: number;
+  lat: number;
 }
 
 /** An address chosen from the look-up while typing. */
@@ -32,7 +34,7 @@ export function AddressField({ label, value, onValue, wrong, size = "small", not
       options={found}
       value={value}
       filterOptions={(options) => options}
-      getOptionLabel={(a) => `${a.line}, ${a.postcode}`}
+      getOptionLabel={(a) => [a.line, a.postcode].filter(Boolean).join(", ")}
       getOptionKey={(a) => a.id}
       isOptionEqualToValue={(a, b) => a.id === b.id}
       onInputChange={(_, typed, reason) => reason === "input" && setText(typed)}

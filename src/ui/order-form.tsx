@@ -13,6 +13,7 @@ import type { Extra } from "@/core/catalogue/order";
 import { shownQuestions, type Answer, type Answers, type Question } from "@/core/catalogue/questions";
 import { moneyWords } from "@/core/money/amounts";
 import { ink } from "./palette";
+import { PhotoField } from "./photo-field";
 
 export type ChosenExtras = { id: number; quantity: number }[];
 
@@ -63,6 +64,7 @@ function Asked({ question, value, onValue }: { question: Question; value: Answer
     }
     case "count": return <Counter value={typeof value === "number" ? value : null} min={question.min} max={question.max} onValue={onValue} what={question.words} />;
     case "number": return <TextField type="number" value={typeof value === "number" ? value : ""} onChange={(e) => onValue(e.target.value === "" ? undefined : Number(e.target.value))} slotProps={{ htmlInput: { "min": question.min, "max": question.max, "step": question.step, "aria-label": `${question.words}, ${question.unit}` }, input: { endAdornment: question.unit } }} sx={{ width: 160 }} />;
+    case "photo": return <PhotoField tokens={Array.isArray(value) ? value : []} most={question.most} what={question.words} onTokens={(tokens) => onValue(tokens.length ? tokens : undefined)} />;
     case "text": return <TextField multiline minRows={2} fullWidth value={typeof value === "string" ? value : ""} onChange={(e) => onValue(e.target.value || undefined)} slotProps={{ htmlInput: { "maxLength": question.most, "aria-label": question.words } }} />;
   }
 }

@@ -1,3 +1,4 @@
+import type { TickedItem } from "@/core/catalogue/checklist";
 import { localOf } from "@/core/time/local";
 import { Refusal } from "@/core/problems";
 import { Nothing } from "@/schemas/money";
@@ -12,8 +13,8 @@ export const fieldDay = defineView({
   read({ sql, actor, today, business, minute }) {
     if (actor.kind !== "person" || actor.technicianId === null) throw new Refusal("not-allowed", { sentence: "Nobody’s day belongs to this sign-in. Ask the owner to connect it to a technician." });
     const zone = business.time_zone;
-    const stops = sql<{ id: number; state: string; service: string; minutes: number; customer: string; phone: string; line: string; postcode: string; note: string; answers: string; access: string; date: string; window_from: number; window_to: number; arrives: number; driving: number; total_minor: number; job_id: number; received: number; lastHere: string | null }>(
-      `SELECT v.id, v.state, s.name AS service, v.minutes, c.name AS customer, c.phone, t.line, t.postcode, j.note, j.answers, t.access, v.date, v.window_from, v.window_to, p.arrives, p.driving, j.total_minor, j.id AS job_id,
+    const stops = sql<{ id: number; state: string; service: string; minutes: number; customer: string; phone: string; line: string; postcode: string; note: string; answers: string; checklist: string; access: string; date: string; window_from: number; window_to: number; arrives: number; driving: number; total_minor: number; job_id: number; received: number; lastHere: string | null }>(
+      `SELECT v.id, v.state, s.name AS service, v.minutes, c.name AS customer, c.phone, t.line, t.postcode, j.note, j.answers, v.checklist, t.access, v.date, v.window_from, v.window_to, p.arrives, p.driving, j.total_minor, j.id AS job_id,
          coalesce((SELECT sum(amount_minor) FROM payments WHERE job_id = j.id AND state = 'received'), 0) AS received,
          (SELECT max(v2.date) FROM visits v2 JOIN jobs j2 ON j2.id = v2.job_id WHERE j2.site_id = j.site_id AND v2.state = 'done' AND v2.id <> v.id) AS lastHere
        FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id JOIN sites t ON t.id = j.site_id JOIN services s ON s.id = v.service_id
@@ -22,7 +23,8 @@ export const fieldDay = defineView({
     return {
       name: actor.name, today, currency: business.currency, phone: business.phone, now: localOf(minute, zone).minute,
       stops: stops.map((s) => ({
-        id: s.id, state: s.state, service: s.service, minutes: s.minutes, customer: s.customer, phone: s.phone, line: s.line, postcode: s.postcode, note: [s.access, s.note].filter(Boolean).join(" "), answers: (JSON.parse(s.answers) as KeptAnswer[]).map((a) => `${a.question} ${a.words}`),
+        id: s.id, state: s.state, service: s.service, minutes: s.minutes, customer: s.customer, phone: s.phone, line: s.line, postcode: s.postcode, note: [s.access, s.note].filter(Boolean).join(" "), answers: (JSON.parse(s.answers) as KeptAnswer[]).map((a) => ({ words: `${a.question} ${a.words}`, photos: a.photos ?? [] })),
+        checklist: JSON.parse(s.checklist) as TickedItem[],
         windowFrom: localOf(s.window_from, zone).minute, windowTo: localOf(s.window_to, zone).minute, arrives: localOf(s.arrives, zone).minute, driving: s.driving, toCollectMinor: s.total_minor - s.received, lastHere: s.lastHere,
       })),
     };

@@ -22,6 +22,7 @@ export const firstSteps = defineView({
         technicians: data.technicians.map((t) => ({ ...t, skills: t.skills.map((s) => ({ skill: s.name, level: s.level, until: s.validUntil })) })),
         zones: data.zones,
         windows: data.rules.windows,
+        opening: data.opening,
         people: data.people,
       }),
       kits: kitNames().map((name) => {

@@ -1,4 +1,5 @@
-import { AskOffers, FindAddress, OneAddress } from "@/schemas/booking";
+import { AskOffers, FindAddress, ServicesAt } from "@/schemas/booking";
+import type { Terms } from "@/core/catalogue/terms";
 import { Nothing } from "@/schemas/money";
 import { findWanted, zoneOf } from "@/operations/booking";
 import { nothingChosen, orderedService, priceService, type ServiceRow } from "@/operations/catalogue";
@@ -12,31 +13,51 @@ export const frontDoor = defineView({
   name: "front-door",
   access: "anybody",
   input: Nothing,
-  read: ({ business: b }) => ({ name: b.name, phone: b.phone, mail: b.mail, currency: b.currency, timeZone: b.time_zone, isDemo: b.demo_offset_ms !== null, holdMinutes: b.hold_minutes }),
+  read: ({ business: b }) => ({ name: b.name, mark: b.mark, phone: b.phone, mail: b.mail, terms: b.terms, takesRequests: b.outside === "request", currency: b.currency, timeZone: b.time_zone, isDemo: b.demo_offset_ms !== null, holdMinutes: b.hold_minutes }),
 });
 
 export const findAddress = defineView({
   name: "find-address",
   access: "anybody",
   input: FindAddress,
-  read: ({ hogar }, { text }) => hogar.gateways.places.suggest(text, 8).map(({ id, line, postcode }) => ({ id, line, postcode })),
+  read: ({ hogar }, { text }) => hogar.gateways.places.suggest(text, 8).map(({ id, line, postcode, lng, lat }) => ({ id, line, postcode, lng, lat })),
 });
 
-/** What can be booked at an address: its zone's rules, and the services with their price there. No zone where it is outside of all. */
+interface ShownService extends ServiceRow {
+  category: string;
+  description: string;
+  hue: number;
+  capacity: string | null;
+  slug: string | null;
+  picture: string | null;
+  price_kind: "fixed" | "from" | "quote";
+  shows_price: number;
+  shows_minutes: number;
+  late_hours: number;
+  late_fee_kind: Terms["late"]["kind"];
+  late_fee_value: number;
+  no_access_minor: number;
+}
+
+/** What can be booked at an address: its zone's rules, and the services with their price there. No zone where it is outside of all. A hidden service is there for those who come by its link. */
 export const servicesAt = defineView({
   name: "services-at",
   access: "anybody",
-  input: OneAddress,
-  read(context, { addressId }) {
+  input: ServicesAt,
+  read(context, { addressId, slug = null }) {
     const address = context.hogar.gateways.places.find(addressId);
     if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
     const zone = zoneOf(context, address);
     if (!zone) return { zone: null, pricesIncludeTax: true, services: [] };
-    const services = context.sql<ServiceRow & { category: string; description: string; hue: number; capacity: string | null }>("SELECT * FROM services WHERE active = 1 ORDER BY category, price_minor").all().map((service) => {
+    const services = context.sql<ShownService>(
+      "SELECT s.* FROM services s LEFT JOIN categories c ON c.name = s.category WHERE s.active = 1 AND (s.hidden = 0 OR s.slug = ?) ORDER BY c.position, s.category, s.position, s.name",
+    ).all(slug).map((service) => {
       const ordered = orderedService(context, service);
       const order = priceService(context, service, zone, nothingChosen, ordered);
       return {
         id: service.id, code: service.code, name: service.name, category: service.category, description: service.description, hue: service.hue, minutes: service.minutes, days: service.days,
+        slug: service.slug, picture: service.picture, priceKind: service.price_kind, showsPrice: service.shows_price === 1, showsMinutes: service.shows_minutes === 1, mayPayAll: service.may_pay_all === 1,
+        terms: { late: { hours: service.late_hours, kind: service.late_fee_kind, value: service.late_fee_value }, noAccessMinor: service.no_access_minor } satisfies Terms,
         asksFirst: (service.capacity ?? context.business.capacity) === "ask",
         lines: order.lines.map((l) => ({ description: l.description, amountMinor: l.amountMinor })), totalMinor: order.totalMinor, depositMinor: order.depositMinor,
         /** What core needs to price it while it is being answered. What materials cost the business stays inside. */

@@ -7,6 +7,9 @@ import { findAddress, frontDoor, offers, servicesAt } from "./front-door";
 import { invoice, money } from "./money";
 import { myVisit } from "./my-visit";
 import { setup } from "./setup";
+import { priceHistory } from "./price-history";
+import { previewWindows } from "./preview-windows";
+import { whichZone, zoneMap } from "./zone-map";
 import { todayView } from "./today";
 import { whyNot, whyNotChoices } from "./why-not";
 
@@ -26,13 +29,17 @@ export const views = {
   "my-visit": myVisit,
   "offers": offers,
   "placement-options": placementOptions,
+  "preview-windows": previewWindows,
+  "price-history": priceHistory,
   "repeats": repeats,
   "services-at": servicesAt,
   "setup": setup,
   "today": todayView,
   "visit-sheet": visitSheet,
+  "which-zone": whichZone,
   "why-not": whyNot,
   "why-not-choices": whyNotChoices,
+  "zone-map": zoneMap,
 } as const;
 
 export type Views = typeof views;

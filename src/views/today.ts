@@ -73,7 +73,12 @@ export const todayView = defineView({
        WHERE t.active = 1 AND (@only IS NULL OR t.id = @only) ORDER BY t.position`.replaceAll("?1", "@today"),
     ).all({ today, only });
     const booked = sql<{ n: number; minor: number }>("SELECT count(*) AS n, coalesce(sum(total_minor), 0) AS minor FROM jobs WHERE booked_at > ? AND state <> 'cancelled'").get(now - 7 * 86_400_000)!;
+    const incoming = business.incoming_person_id === null ? null : (sql<{ id: number; name: string }>("SELECT id, name FROM people WHERE id = ? AND active = 1").get(business.incoming_person_id) ?? null);
     return {
+      requests: only === null && may(actor, "customers.see") ? sql<{ id: number; made_at: number; about: string; address: string; name: string; mail: string; phone: string; wishes: string }>("SELECT * FROM requests WHERE answered_at IS NULL ORDER BY id LIMIT 20").all() : [],
+      /** Who handles incoming; null is whoever may. */
+      incoming: incoming && { name: incoming.name, isMe: actor.kind === "person" && actor.id === incoming.id },
+      canAnswer: may(actor, "board.change"),
       // What needs a person is for those who see everybody's work.
       today, needs: only === null ? needs : [], booked, currency: business.currency,
       technicians: technicians.map((t) => ({ ...t, nextFrom: t.next_from === null ? null : clockOf(t.next_from), nextTo: t.next_to === null ? null : clockOf(t.next_to) })),

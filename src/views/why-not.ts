@@ -22,7 +22,7 @@ export const whyNotChoices = defineView({
     const found = addressId === null ? null : hogar.gateways.places.find(addressId);
     return {
       today,
-      address: found && { id: found.id, line: found.line, postcode: found.postcode },
+      address: found && { id: found.id, line: found.line, postcode: found.postcode, lng: found.lng, lat: found.lat },
       services: sql<{ id: number; code: string; name: string }>("SELECT id, code, name FROM services WHERE active = 1 ORDER BY category, name").all(),
       technicians: sql<{ id: number; name: string }>("SELECT id, name FROM technicians WHERE active = 1 ORDER BY position").all(),
     };

@@ -1,6 +1,7 @@
 "use client";
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import type { ViewOutput } from "@/api/client";
+import type { FoundAddress } from "@/ui/address-field";
 import type { Answers } from "@/core/catalogue/questions";
 import type { ChosenExtras } from "@/ui/order-form";
 
@@ -13,7 +14,7 @@ export type Step = (typeof steps)[number];
 /** What a customer has chosen and typed so far. Kept in the browser's session, so that nothing is lost on a reload. */
 export interface Draft {
   step: Step;
-  address: { id: string; line: string; postcode: string } | null;
+  address: FoundAddress | null;
   serviceId: number | null;
   answers: Answers;
   extras: ChosenExtras;
@@ -24,9 +25,10 @@ export interface Draft {
   phone: string;
   reminders: boolean;
   note: string;
+  payAll: boolean;
 }
 
-const empty: Draft = { step: "where", address: null, serviceId: null, answers: {}, extras: [], offer: null, hold: null, name: "", mail: "", phone: "", reminders: true, note: "" };
+const empty: Draft = { step: "where", address: null, serviceId: null, answers: {}, extras: [], offer: null, hold: null, name: "", mail: "", phone: "", reminders: true, note: "", payAll: false };
 const key = "hogar booking";
 
 export function useDraft() {
@@ -44,5 +46,6 @@ export function useDraft() {
   useEffect(() => {
     if (ready) sessionStorage.setItem(key, JSON.stringify(draft));
   }, [draft, ready]);
-  return { draft, ready, change: (part: Partial<Draft>) => setDraft((now) => ({ ...now, ...part })), forget: () => sessionStorage.removeItem(key) };
+  const change = useCallback((part: Partial<Draft>) => setDraft((now) => ({ ...now, ...part })), []);
+  return { draft, ready, change, forget: () => sessionStorage.removeItem(key) };
 }

@@ -12,6 +12,7 @@ import { moneyWords } from "@/core/money/amounts";
 import type { Problem } from "@/core/problems";
 import { daysWords, dayWords, durationWords, windowIn } from "@/core/time/words";
 import { Mark } from "@/ui/arch";
+import { imageAddress } from "@/ui/image-field";
 import { ink } from "@/ui/palette";
 import { useView } from "@/ui/use-view";
 import { steps, useDraft, type Step } from "./draft";
@@ -25,13 +26,13 @@ import { Who } from "./who";
 export type Business = ViewOutput<"front-door">;
 
 /** Where, what, when, who, pay: one question at a time, and a summary that follows. */
-export function FrontDoor({ business }: { business: Business }) {
+export function FrontDoor({ business, slug }: { business: Business; slug: string | null }) {
   const { draft, ready, change: set, forget } = useDraft();
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const [lost, setLost] = useState(0);
   const [cardToken, setCardToken] = useState<string | null>(null);
-  const { data: at, problem: atProblem } = useView("services-at", draft.address ? { addressId: draft.address.id } : null);
+  const { data: at, problem: atProblem } = useView("services-at", draft.address ? { addressId: draft.address.id, slug } : null);
   const title = useRef<HTMLHeadingElement>(null);
 
   const service = at?.services.find((s) => s.id === draft.serviceId) ?? null;
@@ -40,6 +41,12 @@ export function FrontDoor({ business }: { business: Business }) {
   const [tried, setTried] = useState(false);
   const go = (step: Step) => (setProblem(null), set({ step }));
   const here = steps.indexOf(draft.step);
+
+  // Whoever comes by a service's own link has chosen it already.
+  const linked = at?.services.find((s) => slug !== null && s.slug === slug)?.id ?? null;
+  useEffect(() => {
+    if (linked !== null && draft.serviceId === null) set({ serviceId: linked });
+  }, [linked, draft.serviceId, set]);
 
   useEffect(() => {
     if (!ready) return;
@@ -69,7 +76,7 @@ export function FrontDoor({ business }: { business: Business }) {
     setBusy(true);
     const { date, from, to } = draft.offer;
     const { name, mail, phone, reminders, note } = draft;
-    const result = await change("book", { ...asked, date, from, to, ...(draft.hold && { hold: draft.hold.key }), customer: { name, mail, phone, reminders }, note, ...(cardToken && { cardToken }) });
+    const result = await change("book", { ...asked, date, from, to, ...(draft.hold && { hold: draft.hold.key }), customer: { name, mail, phone, reminders }, note, payAll, ...(cardToken && { cardToken }) });
     if (result.ok) {
       forget();
       return window.location.assign(`/my/${result.value.link}`);
@@ -82,7 +89,9 @@ export function FrontDoor({ business }: { business: Business }) {
   };
 
   const wrong = (pointer: string) => problem?.fields?.[pointer];
-  const deposit = order?.depositMinor ?? 0;
+  const onQuote = service?.priceKind === "quote";
+  const payAll = draft.payAll && !!service?.mayPayAll;
+  const deposit = payAll ? (order?.totalMinor ?? 0) : (order?.depositMinor ?? 0);
   const open = Object.keys(order?.problems ?? {}).length;
   const buttons: Record<Step, { words: string; ready: boolean; act: () => void }> = {
     where: { words: "Go on", ready: !!at?.zone, act: () => go("what") },
@@ -92,13 +101,13 @@ export function FrontDoor({ business }: { business: Business }) {
     pay: { words: deposit ? `Pay ${moneyWords(deposit, business.currency)} and book` : "Book", ready: !deposit || !!cardToken, act: () => void book() },
   };
   const button = buttons[draft.step];
-  const titles: Record<Step, string> = { where: "Where shall we come?", what: "What can we do for you?", when: "When shall we come?", who: "Who are you?", pay: deposit ? "The deposit" : "Is everything right?" };
+  const titles: Record<Step, string> = { where: "Where shall we come?", what: "What can we do for you?", when: "When shall we come?", who: "Who are you?", pay: payAll ? "Paying now" : deposit ? "The deposit" : "Is everything right?" };
 
   return (
     <Box component="main" sx={{ maxWidth: 620, mx: "auto", minHeight: "100dvh", display: "flex", flexDirection: "column", fontSize: 17, "& .MuiInputBase-root, & .MuiTypography-body1": { fontSize: 17 } }}>
       <Box sx={{ flex: 1, px: 5, pt: 4, pb: 6 }}>
         <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 3, mb: 4 }}>
-          <Mark size={26} />
+          {business.mark ? <Box component="img" src={imageAddress(business.mark)} alt="" sx={{ height: 34, maxWidth: 110, objectFit: "contain" }} /> : <Mark size={26} />}
           <Box className="titles" sx={{ fontWeight: 650 }}>{business.name}</Box>
         </Box>
         <Box component="nav" aria-label="Steps" sx={{ display: "flex", gap: 2, mb: 5 }}>
@@ -121,13 +130,13 @@ export function FrontDoor({ business }: { business: Business }) {
         </What>}
         {draft.step === "when" && asked && service && <When key={lost} asked={asked} asksFirst={service.asksFirst} days={service.days} chosen={draft.offer} business={business} onChoose={(offer) => (setProblem(null), set({ offer }))} />}
         {draft.step === "who" && <Who draft={draft} wrong={wrong} onType={set} />}
-        {draft.step === "pay" && order && draft.offer && <Pay draft={draft} order={order} business={business} wrong={wrong} onToken={setCardToken} onLapsed={() => set({ hold: null })} />}
+        {draft.step === "pay" && order && draft.offer && <Pay draft={draft} order={order} service={service!} payAll={payAll} onPayAll={(all) => set({ payAll: all })} business={business} wrong={wrong} onToken={setCardToken} onLapsed={() => set({ hold: null })} />}
       </Box>
       <Box component="footer" sx={{ position: "sticky", bottom: 0, bgcolor: ink.plaster, borderTop: `1px solid ${ink.line}`, px: 5, py: 4, zIndex: 2 }}>
         {service && (
           <Box sx={{ display: "flex", justifyContent: "space-between", gap: 4, mb: 1 }}>
-            <Box sx={{ minWidth: 0 }}>{service.name}<Box component="span" sx={{ color: ink.ash }}> · {service.days > 1 ? `${service.days} days` : durationWords(order?.minutes ?? service.minutes)}</Box></Box>
-            <Box sx={{ fontWeight: 700, whiteSpace: "nowrap" }}>{moneyWords(order?.totalMinor ?? service.totalMinor, business.currency)}</Box>
+            <Box sx={{ minWidth: 0 }}>{service.name}{service.showsMinutes && <Box component="span" sx={{ color: ink.ash }}> · {service.days > 1 ? `${service.days} days` : durationWords(order?.minutes ?? service.minutes)}</Box>}</Box>
+            <Box sx={{ fontWeight: 700, whiteSpace: "nowrap" }}>{onQuote ? "price on quote" : service.showsPrice || here >= 3 ? `${service.priceKind === "from" ? "from " : ""}${moneyWords(order?.totalMinor ?? service.totalMinor, business.currency)}` : ""}</Box>
           </Box>
         )}
         {draft.offer && <Box sx={{ color: ink.ash, mb: 2 }}>{daysWords([draft.offer.date, ...draft.offer.then])}, {windowIn(draft.offer.from, draft.offer.to, business.timeZone)}</Box>}

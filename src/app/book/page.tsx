@@ -8,8 +8,9 @@ export async function generateMetadata() {
   return { title: result.ok ? `Book ${result.value.name}` : "Book" };
 }
 
-export default function BookPage() {
+export default async function BookPage({ searchParams }: { searchParams: Promise<{ service?: string }> }) {
+  const { service } = await searchParams;
   const result = look(getHogar(), frontDoor, {}, { kind: "visitor" });
   if (!result.ok) return <main style={{ padding: 24 }}>{result.problem.sentence}</main>;
-  return <FrontDoor business={result.value} />;
+  return <FrontDoor business={result.value} slug={typeof service === "string" ? service : null} />;
 }

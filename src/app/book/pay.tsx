@@ -1,5 +1,7 @@
 "use client";
 import Box from "@mui/material/Box";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
 import Typography from "@mui/material/Typography";
 import { useEffect, useState } from "react";
 import { moneyWords } from "@/core/money/amounts";
@@ -7,23 +9,31 @@ import { daysWords, windowIn } from "@/core/time/words";
 import { CardForm } from "@/ui/card-form";
 import { ink } from "@/ui/palette";
 import type { PricedOrder } from "@/core/catalogue/order";
-import type { Draft } from "./draft";
+import { termsWords } from "@/core/catalogue/terms";
+import type { BookableService, Draft } from "./draft";
 import type { Business } from "./front-door";
 
-export function Pay({ draft, order, business, wrong, onToken, onLapsed }: { draft: Draft; order: PricedOrder; business: Business; wrong: (pointer: string) => string | undefined; onToken: (token: string | null) => void; onLapsed: () => void }) {
+export function Pay({ draft, order, service, payAll, onPayAll, business, wrong, onToken, onLapsed }: { draft: Draft; order: PricedOrder; service: BookableService; payAll: boolean; onPayAll: (all: boolean) => void; business: Business; wrong: (pointer: string) => string | undefined; onToken: (token: string | null) => void; onLapsed: () => void }) {
   const amount = (minor: number) => moneyWords(minor, business.currency);
-  const rest = order.totalMinor - order.depositMinor;
+  const now = payAll ? order.totalMinor : order.depositMinor;
+  const onQuote = service.priceKind === "quote";
   return (
     <Box>
       <Typography sx={{ mb: 3 }}>{daysWords([draft.offer!.date, ...draft.offer!.then])}, {windowIn(draft.offer!.from, draft.offer!.to, business.timeZone)}, at {draft.address!.line}.</Typography>
       {draft.hold && <HoldLeft until={draft.hold.until} minutes={business.holdMinutes} onLapsed={onLapsed} />}
       <Box sx={{ my: 4 }}>
         {order.lines.map((line) => <Row key={line.description} name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`} value={amount(line.amountMinor)} />)}
-        <Row name="Total, tax included" value={amount(order.totalMinor)} strong />
-        {order.depositMinor > 0 && <Row name="Deposit, now" value={amount(order.depositMinor)} />}
-        {order.depositMinor > 0 && <Row name="After the visit" value={amount(rest)} />}
+        <Row name={onQuote ? "This visit, tax included" : "Total, tax included"} value={amount(order.totalMinor)} strong />
+        {now > 0 && <Row name={payAll ? "Now" : "Deposit, now"} value={amount(now)} />}
+        {now > 0 && !payAll && <Row name="After the visit" value={amount(order.totalMinor - now)} />}
       </Box>
-      {order.depositMinor > 0
+      {onQuote && <Typography sx={{ mb: 3 }}>We look at it, and tell you the price of the work before anything is done.</Typography>}
+      {service.mayPayAll && order.totalMinor > order.depositMinor && <FormControlLabel sx={{ mb: 3 }} control={<Checkbox checked={payAll} onChange={(e) => onPayAll(e.target.checked)} />} label={`Pay all of it now, ${amount(order.totalMinor)}`} />}
+      <Box sx={{ color: ink.ash, mb: 4 }}>
+        {termsWords(service.terms, amount).join(" ")}
+        {business.terms && <Box component="details" sx={{ mt: 2 }}><summary>Our terms</summary><Box sx={{ whiteSpace: "pre-wrap", mt: 1 }}>{business.terms}</Box></Box>}
+      </Box>
+      {now > 0
         ? <CardForm onToken={onToken} wrong={wrong("/cardToken")} />
         : <Typography color="textSecondary">Nothing to pay now. You get the invoice after the visit.</Typography>}
     </Box>

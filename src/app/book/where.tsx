@@ -6,6 +6,7 @@ import type { Problem } from "@/core/problems";
 import { durationWords, weekdaysWords, windowWords } from "@/core/time/words";
 import { AddressField } from "@/ui/address-field";
 import type { Draft, ServicesAt } from "./draft";
+import { Ask } from "./ask";
 import type { Business } from "./front-door";
 
 type Address = NonNullable<Draft["address"]>;
@@ -16,7 +17,9 @@ export function Where({ draft, at, problem, business, onAddress }: { draft: Draf
       <Typography color="textSecondary" sx={{ mb: 4 }}>House number and street, or the postcode.</Typography>
       <AddressField label="Address" size="medium" value={draft.address} onValue={onAddress} nothing="No address begins like this. Check the spelling, or call us." />
       {problem && <Alert severity="warning" sx={{ mt: 4 }}>{problem.sentence}</Alert>}
-      {at && !at.zone && <Alert severity="info" sx={{ mt: 4, fontSize: 16 }}>This address is not in our zones yet. Call us on {business.phone}: sometimes we can still come.</Alert>}
+      {at && !at.zone && (business.takesRequests
+        ? <Ask draft={draft} business={business} />
+        : <Alert severity="info" sx={{ mt: 4, fontSize: 16 }}>This address is not in our zones yet. Call us on {business.phone}: sometimes we can still come.</Alert>)}
       {at?.zone && <ZoneRules zone={at.zone} business={business} />}
     </>
   );

@@ -2,6 +2,8 @@
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
 import Typography from "@mui/material/Typography";
 import { useEffect } from "react";
 import type { ViewOutput } from "@/api/client";
@@ -10,7 +12,9 @@ import { clock, dayShort, dayWords, durationWords, windowWords } from "@/core/ti
 import { stateGlyphs } from "@/ui/arch";
 import { ink } from "@/ui/palette";
 import { useFresh } from "@/ui/use-fresh";
-import { useKeptSteps, type FieldStep } from "./kept-steps";
+import { missing, tick as ticked } from "@/core/catalogue/checklist";
+import { imageAddress } from "@/ui/image-field";
+import { useKeptSteps, useTicks, type FieldStep } from "./kept-steps";
 
 type View = ViewOutput<"field-day">;
 type Stop = View["stops"][number];
@@ -26,6 +30,7 @@ const over = (stop: Stop) => stop.state === "done" || stop.state === "no access"
 export function FieldDay({ view: initial }: { view: View }) {
   const [view, refresh] = useFresh(initial, "field-day", {});
   const { tap, waiting, stateOf, offline, problem } = useKeptSteps(refresh);
+  const { ticksOf, tick } = useTicks();
   useEffect(() => {
     const timer = setInterval(refresh, 30_000);
     return () => clearInterval(timer);
@@ -36,6 +41,7 @@ export function FieldDay({ view: initial }: { view: View }) {
   const current = stops.find((s) => s.state === "on site") ?? stops.find((s) => s.state === "on the way") ?? stops.find((s) => s.state === "promised");
   const rest = stops.filter((s) => s !== current);
   const step = current && next[current.state];
+  const left = current && step?.to === "done" ? missing(ticked(current.checklist, ticksOf(current))).length : 0;
   const first = view.name.split(" ")[0]!;
 
   return (
@@ -46,7 +52,7 @@ export function FieldDay({ view: initial }: { view: View }) {
           <Box sx={{ color: ink.ash }}>{stops.filter(over).length} of {stops.length} done</Box>
         </Box>
         {problem && <Alert severity="warning" sx={{ mb: 3 }}>{problem}</Alert>}
-        {current ? <NextStop stop={current} currency={view.currency} now={view.now} /> : <Typography sx={{ my: 8 }}>{stops.length ? "That was the last one. Good evening!" : "No visits today."}</Typography>}
+        {current ? <NextStop stop={current} currency={view.currency} now={view.now} ticks={ticksOf(current)} onTick={(ids) => tick(current.id, ids)} /> : <Typography sx={{ my: 8 }}>{stops.length ? "That was the last one. Good evening!" : "No visits today."}</Typography>}
         {rest.map((stop) => (
           <Box key={stop.id} sx={{ display: "flex", gap: 4, py: 3, borderTop: `1px solid ${ink.line}`, color: over(stop) ? ink.ash : ink.ink }}>
             <Box sx={{ width: 66, fontWeight: over(stop) ? 400 : 700 }}>{windowWords(stop.windowFrom, stop.windowTo)}</Box>
@@ -60,7 +66,7 @@ export function FieldDay({ view: initial }: { view: View }) {
       </Box>
       <Box sx={{ position: "sticky", bottom: 0, bgcolor: ink.plaster, borderTop: `1px solid ${ink.line}`, px: 4, py: 3 }}>
         {waiting.length > 0 && offline && <Box role="status" sx={{ color: ink.ash, fontSize: 15, mb: 2 }}>{waiting.length} {waiting.length === 1 ? "thing waits" : "things wait"} for a signal, kept on this phone</Box>}
-        {current && step && <Button variant="contained" fullWidth onClick={() => tap({ visitId: current.id, to: step.to })} sx={{ height: 60, fontSize: 19 }}>{step.words}</Button>}
+        {current && step && <Button variant="contained" fullWidth disabled={left > 0} onClick={() => tap({ visitId: current.id, to: step.to, ticked: ticksOf(current) })} sx={{ height: 60, fontSize: 19 }}>{left ? `${left} to tick first` : step.words}</Button>}
         {current && ["on the way", "on site"].includes(current.state) && <Button fullWidth onClick={() => tap({ visitId: current.id, to: "no access" })} sx={{ mt: 1, height: 48 }}>⊘ No access</Button>}
         {!current && <Button fullWidth onClick={refresh} sx={{ height: 48 }}>Look again</Button>}
       </Box>
@@ -68,7 +74,13 @@ export function FieldDay({ view: initial }: { view: View }) {
   );
 }
 
-function NextStop({ stop, currency, now }: { stop: Stop; currency: string; now: number }) {
+const Photos = ({ tokens }: { tokens: readonly string[] }) => (
+  <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap", mt: tokens.length ? 1 : 0 }}>
+    {tokens.map((token, i) => <a key={token} href={imageAddress(token)} target="_blank" rel="noreferrer"><Box component="img" src={imageAddress(token)} alt={`Photo ${i + 1}`} sx={{ width: 92, height: 92, objectFit: "cover", borderRadius: "6px" }} /></a>)}
+  </Box>
+);
+
+function NextStop({ stop, currency, now, ticks, onTick }: { stop: Stop; currency: string; now: number; ticks: string[]; onTick: (ids: string[]) => void }) {
   const arrives = Math.max(now + stop.driving, stop.arrives);
   const late = stop.state === "promised" || stop.state === "on the way" ? arrives - stop.windowTo : 0;
   const chip = (words: string) => <Box key={words} sx={{ border: `1px solid ${ink.line}`, borderRadius: "6px", px: 2, py: 0.75, fontSize: 15 }}>{words}</Box>;
@@ -79,7 +91,19 @@ function NextStop({ stop, currency, now }: { stop: Stop; currency: string; now: 
       <Box sx={{ mt: 1, fontSize: 18 }}>{stop.customer}</Box>
       <Box>{stop.line}, {stop.postcode}</Box>
       {stop.note && <Box sx={{ mt: 3, color: ink.ash }}>{stop.note}</Box>}
-      {stop.answers.map((answer) => <Box key={answer} sx={{ mt: 1, color: ink.ash }}>{answer}</Box>)}
+      {stop.answers.map((answer) => (
+        <Box key={answer.words} sx={{ mt: 1, color: ink.ash }}>
+          {answer.words}
+          <Photos tokens={answer.photos} />
+        </Box>
+      ))}
+      {stop.state === "on site" && stop.checklist.length > 0 && (
+        <Box role="group" aria-label="Checklist" sx={{ mt: 4, borderTop: `1px solid ${ink.line}` }}>
+          {stop.checklist.map((item) => (
+            <FormControlLabel key={item.id} sx={{ display: "flex", minHeight: 52, borderBottom: `1px solid ${ink.line}`, mr: 0 }} control={<Checkbox checked={ticks.includes(item.id)} onChange={(e) => onTick(e.target.checked ? [...ticks, item.id] : ticks.filter((id) => id !== item.id))} />} label={<>{item.words}{item.required && <Box component="span" sx={{ color: ink.ash }}> (must be)</Box>}</>} />
+          ))}
+        </Box>
+      )}
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 2, mt: 3 }}>
         {chip(durationWords(stop.minutes))}
         {stop.toCollectMinor > 0 && chip(`${moneyWords(stop.toCollectMinor, currency)} to collect`)}

@@ -7,9 +7,26 @@ export type FieldStep = "on the way" | "on site" | "done" | "no access";
 interface KeptStep {
   visitId: number;
   to: FieldStep;
+  /** What of the checklist was ticked, when the step was taken. */
+  ticked?: string[];
 }
 
 const key = "hogar field steps";
+
+const ticksKey = "hogar field ticks";
+type Ticks = Record<number, string[]>;
+
+/** What is ticked of each visit's checklist, kept on the phone until the visit is over. */
+export function useTicks() {
+  const [ticks, setTicks] = useState<Ticks>({});
+  useEffect(() => setTicks(JSON.parse(localStorage.getItem(ticksKey) ?? "{}") as Ticks), []);
+  const tick = (visitId: number, ids: string[]) => {
+    const next = { ...ticks, [visitId]: ids };
+    localStorage.setItem(ticksKey, JSON.stringify(next));
+    setTicks(next);
+  };
+  return { ticksOf: (visit: { id: number; checklist: readonly { id: string; done: boolean }[] }) => ticks[visit.id] ?? visit.checklist.filter((item) => item.done).map((item) => item.id), tick };
+}
 
 /**
  * What was tapped is kept on the phone first and sent in order: through a tunnel nothing is lost,

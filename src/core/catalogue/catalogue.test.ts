@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { sum } from "../money/amounts";
 import { priceOrder, type Extra, type Order, type OrderedService } from "./order";
-import { changePrice, flatPrice, marginOf } from "./prices";
+import { changePrice, flatPrice, marginOf, markUpOf, priceFromMarkUp } from "./prices";
 import { answerProblem, answerWords, effectsOf, effectWords, shownQuestions, type Answers, type Effect, type Question } from "./questions";
 
 const nest: Question = { id: "nest", words: "Is there a nest?", required: true, kind: "yes-no", yes: { price: { how: "add", minor: 3000 }, minutes: 30, skills: [{ skill: "roof access", level: 2 }], crew: 2 } };
@@ -147,7 +147,10 @@ describe("prices of many services at once", () => {
 
 describe("a flat price and its margin", () => {
   it("are labour and materials with their mark-up, and what is left of them", () => {
-    expect(flatPrice({ labourMinorPerHour: 4800, minutes: 90, crew: 2, materialsMinor: 2000, markUpBp: 2500 })).toEqual({ labourMinor: 14_400, materialsMinor: 2500, totalMinor: 16_900 });
+    expect(flatPrice({ labourMinorPerHour: 4800, minutes: 90, crew: 2, materialsMinor: 2000, markUpBp: 2500, taxBp: 0 })).toEqual({ labourMinor: 14_400, materialsMinor: 2500, taxMinor: 0, totalMinor: 16_900 });
+    expect(flatPrice({ labourMinorPerHour: 6000, minutes: 60, crew: 1, materialsMinor: 0, markUpBp: 0, taxBp: 2100 })).toMatchObject({ taxMinor: 1260, totalMinor: 7260 });
+    expect(priceFromMarkUp(2000, 5000, 2100)).toBe(3630);
+    expect([markUpOf({ priceMinor: 3630, costMinor: 2000 }, 2100), markUpOf({ priceMinor: 500, costMinor: 0 }, 0)]).toEqual([5000, null]);
     expect(marginOf({ totalMinor: 12_100, taxMinor: 2100, minutes: 60, crew: 1, materialsMinor: 1000 }, 3000)).toEqual({ revenueMinor: 10_000, labourMinor: 3000, materialsMinor: 1000, marginMinor: 6000, basisPoints: 6000 });
     expect(marginOf({ totalMinor: 0, taxMinor: 0, minutes: 60, crew: 1, materialsMinor: 0 }, 3000).basisPoints).toBeNull();
   });

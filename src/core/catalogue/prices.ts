@@ -30,19 +30,23 @@ export interface FlatPrice {
   crew: number;
   materialsMinor: Minor;
   markUpBp: number;
+  /** Where prices include it; 0 where they do not. */
+  taxBp: number;
 }
 
 export interface FlatPriceParts {
   labourMinor: Minor;
   materialsMinor: Minor;
+  taxMinor: Minor;
   totalMinor: Minor;
 }
 
-/** A flat price worked out of labour and materials, by part. */
-export function flatPrice({ labourMinorPerHour, minutes, crew, materialsMinor, markUpBp }: FlatPrice): FlatPriceParts {
+/** A flat price worked out of labour and materials, by part; labour and materials without tax. */
+export function flatPrice({ labourMinorPerHour, minutes, crew, materialsMinor, markUpBp, taxBp }: FlatPrice): FlatPriceParts {
   const labourMinor = roundHalfAway((labourMinorPerHour * minutes * crew) / 60);
   const materials = roundHalfAway((materialsMinor * (10_000 + markUpBp)) / 10_000);
-  return { labourMinor, materialsMinor: materials, totalMinor: labourMinor + materials };
+  const taxMinor = roundHalfAway(((labourMinor + materials) * taxBp) / 10_000);
+  return { labourMinor, materialsMinor: materials, taxMinor, totalMinor: labourMinor + materials + taxMinor };
 }
 
 export interface Margin {
@@ -62,3 +66,10 @@ export function marginOf(order: { totalMinor: Minor; taxMinor: Minor; minutes: n
   const marginMinor = revenueMinor - labourMinor - order.materialsMinor;
   return { revenueMinor, labourMinor, materialsMinor: order.materialsMinor, marginMinor, basisPoints: revenueMinor > 0 ? roundHalfAway((marginMinor * 10_000) / revenueMinor) : null };
 }
+
+/** The price of something bought and sold on: its cost with a mark-up, and with the tax where prices include it. All in basis points. */
+export const priceFromMarkUp = (costMinor: Minor, markUpBp: number, taxOnBp: number): Minor => roundHalfAway((costMinor * (10_000 + markUpBp) * (10_000 + taxOnBp)) / 1e8);
+
+/** What is earned on top of the cost, as a share of it in basis points; null where it costs nothing. */
+export const markUpOf = ({ priceMinor, costMinor }: { priceMinor: Minor; costMinor: Minor }, taxOnBp: number): number | null =>
+  costMinor > 0 && Number.isFinite(priceMinor) ? Math.round(((priceMinor * 10_000) / (10_000 + taxOnBp) / costMinor - 1) * 10_000) : null;

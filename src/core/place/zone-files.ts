@@ -84,7 +84,7 @@ function readCsv(text: string): ReadZones {
 }
 
 /** Zones as GeoJSON: a feature each; those without an area have no geometry, but their postcodes and towns. */
-export const zonesAsGeoJson = (zones: readonly Required<Omit<FiledZone, "area">>[] & readonly { area: Area | null }[]): string =>
+export const zonesAsGeoJson = (zones: readonly (Required<Omit<FiledZone, "area">> & { area: Area | null })[]): string =>
   JSON.stringify({ type: "FeatureCollection", features: zones.map(({ area, ...properties }) => ({ type: "Feature", properties, geometry: area })) }, null, 2);
 
 /** Zones as CSV: a row for each postcode and each town. Areas cannot stand in it. */

@@ -4,10 +4,11 @@ const service: CheckedService = { id: 1, name: "Chimney sweep", active: true, pr
 const hours = [0, 1, 2, 3, 4].map((weekday) => ({ weekday, opens: 480, closes: 1020 }));
 const sound: CheckedSetup = {
   today: "2027-03-09", horizonDays: 30, services: [service],
-  technicians: [{ id: 1, name: "Petra Lindqvist", skills: [{ skill: "sweep", until: null }], hours }],
+  technicians: [{ id: 1, name: "Petra Lindqvist", skills: [{ skill: "sweep", until: null }], hours, zones: [], services: [], offered: true }],
+  opening: [],
   zones: [{ id: 1, name: "Northfield", weekdays: 31, serveFrom: 420, serveTo: 1140, noticeMinutes: 0, technicians: [] }],
   windows: [{ kind: "window", weekdays: 31, from: 540, to: 660 }],
-  people: [{ id: 1, name: "Odile Brandt", role: "owner", technicianId: null, active: true }],
+  people: [{ id: 1, name: "Odile Brandt", role: "owner", technicianId: null, active: true, given: [], taken: [] }],
 };
 const says = (more: Partial<CheckedSetup>) => contradictions({ ...sound, ...more }).map((c) => c.sentence);
 const withService = (more: Partial<CheckedService>) => says({ services: [{ ...service, ...more }] });
@@ -43,7 +44,7 @@ describe("the set-up check", () => {
 
   it("finds a zone without a technician on its day", () => {
     expect(withZone({ technicians: [7] })[0]).toContain("Northfield is served on Mondays, Tuesdays");
-    expect(says({ zones: [{ ...sound.zones[0]!, weekdays: 63 }], windows: [{ kind: "window", weekdays: 63, from: 540, to: 660 }] })).toEqual(["Northfield is served on Saturdays, but nobody works there then.", "Nobody works in the window from 9:00 on Saturdays."]);
+    expect(says({ zones: [{ ...sound.zones[0]!, weekdays: 63 }], windows: [{ kind: "window", weekdays: 63, from: 540, to: 660 }] })).toEqual(["Northfield is served on Saturdays, but nobody works there then.", "Nobody works in the window from 09:00 on Saturdays."]);
   });
 
   it("finds notice that is longer than bookings are taken ahead", () => {
@@ -58,7 +59,19 @@ describe("the set-up check", () => {
   it("finds windows outside the hours of a zone or a service, and windows in which nobody works", () => {
     expect(withZone({ serveTo: 600 })).toEqual(["No window lies within the hours and days of Northfield."]);
     expect(withService({ hours: [{ weekday: 0, opens: 600, closes: 900 }] })).toEqual(["No window lies within the hours of “Chimney sweep”."]);
-    expect(withTechnician({ hours: [{ weekday: 0, opens: 480, closes: 1020 }, ...[1, 2, 3, 4].map((weekday) => ({ weekday, opens: 700, closes: 1020 }))] })).toEqual(["Nobody works in the window from 9:00 on Tuesdays, Wednesdays, Thursdays and Fridays."]);
+    expect(withTechnician({ hours: [{ weekday: 0, opens: 480, closes: 1020 }, ...[1, 2, 3, 4].map((weekday) => ({ weekday, opens: 700, closes: 1020 }))] })).toEqual(["Nobody works in the window from 09:00 on Tuesdays, Wednesdays, Thursdays and Fridays."]);
+  });
+
+  it("finds hours and windows while the business is closed", () => {
+    const opening = [0, 1, 2, 3].map((weekday) => ({ weekday, opens: 480, closes: 1020 }));
+    expect(says({ opening })).toEqual(["Petra Lindqvist works on Fridays for an hour or more while the business is closed.", "The window from 09:00 lies outside the opening hours on Fridays."]);
+    expect(says({ opening: [...opening, { weekday: 4, opens: 480, closes: 1020 }] })).toEqual([]);
+  });
+
+  it("finds who is named for work without its skills, and work that only the office can place", () => {
+    expect(withTechnician({ services: [1], skills: [] })).toEqual(["Nobody can do “Chimney sweep”: no technician has all its skills.", "Petra Lindqvist is named for “Chimney sweep”, but does not have its skills."]);
+    expect(withTechnician({ offered: false })).toHaveLength(2);
+    expect(withTechnician({ zones: [9] })).toEqual(["Northfield is served on Mondays, Tuesdays, Wednesdays, Thursdays and Fridays, but nobody works there then."]);
   });
 
   it("finds questions that can never be shown", () => {
@@ -66,7 +79,10 @@ describe("the set-up check", () => {
   });
 
   it("finds a person with a role and no way in", () => {
-    expect(says({ people: [{ id: 2, name: "Bram Okafor", role: "technician", technicianId: null, active: true }] })).toEqual(["Bram Okafor signs in as a technician, but no technician belongs to the sign-in: there is nothing to see."]);
-    expect(says({ people: [{ id: 2, name: "Bram Okafor", role: "technician", technicianId: null, active: false }] })).toEqual([]);
+    const bram = { id: 2, name: "Bram Okafor", role: "technician" as const, technicianId: null, active: true, given: [], taken: [] };
+    expect(says({ people: [bram] })).toEqual(["Bram Okafor signs in as a technician, but no technician belongs to the sign-in: there is nothing to see."]);
+    expect(says({ people: [{ ...bram, active: false }] })).toEqual([]);
+    expect(says({ people: [{ ...bram, taken: ["field.work"] }] })).toEqual(["Bram Okafor may sign in, but may see neither the office nor the field."]);
+    expect(says({ people: [{ ...bram, role: "dispatcher", taken: ["visits.all"] }] })).toEqual(["Bram Okafor sees only their own visits, but no technician belongs to the sign-in: there are none."]);
   });
 });

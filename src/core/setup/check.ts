@@ -1,7 +1,10 @@
 import { questionProblems } from "../catalogue/question-check";
 import type { Question } from "../catalogue/questions";
+import { permissionsOf, type Permission, type Role } from "../people/permissions";
+import type { Opening } from "../time/opening";
 import { addDays, type LocalDate } from "../time/local";
-import { dateWords, durationWords, listWords, weekdayNames } from "../time/words";
+import { subtractSpans, type Span } from "../time/spans";
+import { clock, dateWords, durationWords, listWords, weekdayNames } from "../time/words";
 import type { PatternPart } from "../windows/patterns";
 import { skillGap, type HeldSkill, type SkillNeed } from "../windows/skills";
 
@@ -10,11 +13,26 @@ export interface CheckedSetup {
   today: LocalDate;
   horizonDays: number;
   services: CheckedService[];
-  technicians: { id: number; name: string; skills: HeldSkill[]; hours: { weekday: number; opens: number; closes: number }[] }[];
+  technicians: CheckedTechnician[];
+  opening: Opening["hours"];
   zones: { id: number; name: string; weekdays: number; serveFrom: number; serveTo: number; noticeMinutes: number; technicians: number[] }[];
   windows: PatternPart[];
-  people: { id: number; name: string; role: string; technicianId: number | null; active: boolean }[];
+  people: { id: number; name: string; role: Role; technicianId: number | null; active: boolean; given: Permission[]; taken: Permission[] }[];
 }
+
+export interface CheckedTechnician {
+  id: number;
+  name: string;
+  skills: HeldSkill[];
+  hours: Hours;
+  /** Empty: everywhere, everything. */
+  zones: number[];
+  services: number[];
+  /** Whether customers may be offered this person. */
+  offered: boolean;
+}
+
+type Hours = { weekday: number; opens: number; closes: number }[];
 
 export interface CheckedService {
   id: number;
@@ -31,11 +49,11 @@ export interface CheckedService {
   technicians: number[];
   questions: Question[];
   windows: PatternPart[] | null;
-  hours: { weekday: number; opens: number; closes: number }[];
+  hours: Hours;
 }
 
 export interface Contradiction {
-  code: "nobody-can" | "skill-expires" | "zone-without-technician" | "notice-beyond-horizon" | "deposit-above-price" | "work-too-long" | "window-never-worked" | "window-outside-hours" | "question-never-shown" | "no-way-in" | "nothing";
+  code: "nobody-can" | "skill-expires" | "zone-without-technician" | "notice-beyond-horizon" | "deposit-above-price" | "work-too-long" | "window-never-worked" | "window-outside-hours" | "outside-opening-hours" | "named-without-skill" | "question-never-shown" | "no-way-in" | "nothing";
   /** Where it is mended. */
   part: "services" | "technicians" | "zones" | "windows" | "people";
   id: number | null;
@@ -58,7 +76,10 @@ function missing({ services, technicians, zones, windows }: CheckedSetup): Contr
 }
 
 const able = ({ technicians, today }: CheckedSetup, service: CheckedService, on = today) =>
-  technicians.filter((t) => (service.technicians.length === 0 || service.technicians.includes(t.id)) && skillGap(t.skills, service.skills, on) === null);
+  technicians.filter((t) => t.offered && isNamed(service.technicians, t.id) && isNamed(t.services, service.id) && skillGap(t.skills, service.skills, on) === null);
+
+/** A list of names that is empty names everybody. */
+const isNamed = (named: readonly number[], id: number): boolean => named.length === 0 || named.includes(id);
 
 function ofServices(setup: CheckedSetup): Contradiction[] {
   return setup.services.filter((s) => s.active).flatMap((service) => {
@@ -71,6 +92,8 @@ function ofServices(setup: CheckedSetup): Contradiction[] {
     }
     if (service.deposit.kind === "fixed" && service.deposit.value > service.priceMinor) say("deposit-above-price", `The deposit of “${service.name}” is larger than its price.`);
     if (service.noticeMinutes >= setup.horizonDays * 1440) say("notice-beyond-horizon", `“${service.name}” asks for ${durationWords(service.noticeMinutes)} of notice, but bookings are taken only ${setup.horizonDays} days ahead.`);
+    for (const technician of setup.technicians.filter((t) => service.technicians.includes(t.id) || t.services.includes(service.id)))
+      if (skillGap(technician.skills, service.skills, setup.today)) say("named-without-skill", `${technician.name} is named for “${service.name}”, but does not have its skills.`);
     for (const at of Object.keys(questionProblems(service.questions))) {
       const index = Number(at.split("/")[1]);
       if (at.endsWith("/shownIf")) say("question-never-shown", `The question “${service.questions[index]!.words}” of “${service.name}” can never be shown.`);
@@ -87,22 +110,33 @@ const firstEnd = (part: PatternPart): number => (part.kind === "stepping" ? part
 
 function ofTechnicians(setup: CheckedSetup): Contradiction[] {
   const last = addDays(setup.today, setup.horizonDays);
-  return setup.technicians.flatMap((technician) =>
-    technician.skills.flatMap((held): Contradiction[] => {
+  return setup.technicians.flatMap((technician) => [
+    ...closedWhileWorking(setup, technician),
+    ...technician.skills.flatMap((held): Contradiction[] => {
       if (!held.until || held.until >= last) return [];
       const needed = setup.services.some((s) => s.active && s.skills.some((n) => n.skill === held.skill));
       if (!needed) return [];
       const gone = held.until < setup.today;
       return [{ code: "skill-expires", part: "technicians", id: technician.id, sentence: `${technician.name}’s skill “${held.skill}” ${gone ? "ended" : "ends"} on ${dateWords(held.until)}${gone ? "" : ", while bookings are taken beyond it"}.` }];
     }),
-  );
+  ]);
+}
+
+/** Hours at work in which the business is closed: no window is offered then. */
+function closedWhileWorking({ opening }: CheckedSetup, { id, name, hours }: CheckedTechnician): Contradiction[] {
+  if (opening.length === 0) return [];
+  const days = weekdayNames.filter((_, day) => {
+    const open = opening.filter((o) => o.weekday === day).map((o): Span => [o.opens, o.closes]);
+    return subtractSpans(hours.filter((h) => h.weekday === day).map((h): Span => [h.opens, h.closes]), open).some(([from, to]) => to - from >= 60);
+  });
+  return days.length ? [{ code: "outside-opening-hours", part: "technicians", id, sentence: `${name} works on ${listWords(days.map((d) => `${d}s`))} for an hour or more while the business is closed.` }] : [];
 }
 
 function ofZones({ zones, technicians, horizonDays, windows }: CheckedSetup): Contradiction[] {
   return zones.flatMap((zone) => {
     const found: Contradiction[] = [];
     const say = (code: Contradiction["code"], sentence: string) => found.push({ code, part: "zones", id: zone.id, sentence });
-    const team = technicians.filter((t) => zone.technicians.length === 0 || zone.technicians.includes(t.id));
+    const team = technicians.filter((t) => t.offered && isNamed(zone.technicians, t.id) && isNamed(t.zones, zone.id));
     const bare = technicians.length === 0 ? [] : weekdayNames.filter((_, day) => zone.weekdays & (1 << day) && windows.some((w) => w.weekdays & (1 << day)) && !team.some((t) => t.hours.some((h) => h.weekday === day)));
     if (bare.length) say("zone-without-technician", `${zone.name} is served on ${listWords(bare.map((d) => `${d}s`))}, but nobody works there then.`);
     if (zone.noticeMinutes >= horizonDays * 1440) say("notice-beyond-horizon", `${zone.name} asks for ${durationWords(zone.noticeMinutes)} of notice, but bookings are taken only ${horizonDays} days ahead.`);
@@ -111,17 +145,25 @@ function ofZones({ zones, technicians, horizonDays, windows }: CheckedSetup): Co
   });
 }
 
-function ofWindows({ windows, technicians }: CheckedSetup): Contradiction[] {
-  if (technicians.length === 0) return [];
-  return windows.flatMap((part): Contradiction[] => {
-    const idle = weekdayNames.filter((_, day) => part.weekdays & (1 << day) && !technicians.some((t) => t.hours.some((h) => h.weekday === day && h.opens < part.to && h.closes > part.from)));
-    return idle.length ? [{ code: "window-never-worked", part: "windows", id: null, sentence: `Nobody works in the window from ${Math.floor(part.from / 60)}:${String(part.from % 60).padStart(2, "0")} on ${listWords(idle.map((d) => `${d}s`))}.` }] : [];
+function ofWindows({ windows, technicians, opening }: CheckedSetup): Contradiction[] {
+  const shut = opening.length === 0 ? [] : windows.flatMap((part): Contradiction[] => {
+    const days = weekdayNames.filter((_, day) => part.weekdays & (1 << day) && !opening.some((o) => o.weekday === day && o.opens <= part.from && firstEnd(part) <= o.closes));
+    return days.length ? [{ code: "outside-opening-hours", part: "windows", id: null, sentence: `The window from ${clock(part.from)} lies outside the opening hours on ${listWords(days.map((d) => `${d}s`))}.` }] : [];
   });
+  if (technicians.length === 0) return shut;
+  return [...shut, ...windows.flatMap((part): Contradiction[] => {
+    const idle = weekdayNames.filter((_, day) => part.weekdays & (1 << day) && !technicians.some((t) => t.hours.some((h) => h.weekday === day && h.opens < part.to && h.closes > part.from)));
+    return idle.length ? [{ code: "window-never-worked", part: "windows", id: null, sentence: `Nobody works in the window from ${clock(part.from)} on ${listWords(idle.map((d) => `${d}s`))}.` }] : [];
+  })];
 }
 
+/** Whoever signs in and finds nothing there. */
 const ofPeople = ({ people }: CheckedSetup): Contradiction[] =>
-  people.flatMap((person): Contradiction[] =>
-    person.active && person.role === "technician" && person.technicianId === null
-      ? [{ code: "no-way-in", part: "people", id: person.id, sentence: `${person.name} signs in as a technician, but no technician belongs to the sign-in: there is nothing to see.` }]
-      : [],
-  );
+  people.filter((p) => p.active).flatMap((person): Contradiction[] => {
+    const permissions = permissionsOf(person.role, person.given, person.taken);
+    const say = (sentence: string): Contradiction[] => [{ code: "no-way-in", part: "people", id: person.id, sentence }];
+    if (!permissions.includes("office.see") && !permissions.includes("field.work")) return say(`${person.name} may sign in, but may see neither the office nor the field.`);
+    if (person.technicianId !== null) return [];
+    if (!permissions.includes("office.see")) return say(`${person.name} signs in as a technician, but no technician belongs to the sign-in: there is nothing to see.`);
+    return permissions.includes("visits.all") ? [] : say(`${person.name} sees only their own visits, but no technician belongs to the sign-in: there are none.`);
+  });

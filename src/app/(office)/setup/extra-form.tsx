@@ -1,37 +1,33 @@
 "use client";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Switch from "@mui/material/Switch";
-import { useState } from "react";
-import { useChange } from "@/ui/use-change";
-import { Columns, Field, FormFrame, MoneyField, useSavedNote, WholeField } from "./form-parts";
+import { priceFromMarkUp, markUpOf } from "@/core/catalogue/prices";
+import { Columns, Field, FormFrame, MoneyField, WholeField } from "./form-parts";
+import { TaxField } from "./rule-fields";
 import type { SetupData } from "./setup-screen";
+import { useSetupForm } from "./use-setup-form";
 
 type Extra = SetupData["extras"][number];
+type Draft = Omit<Extra, "id"> & { id: number | null };
 
 export function ExtraForm({ extra, data, saved }: { extra: Extra | null; data: SetupData; saved: (id: number) => void }) {
-  const [draft, setDraft] = useState<Omit<Extra, "id"> & { id: number | null }>(extra ?? { id: null, name: "", unit: "piece", priceMinor: 0, costMinor: 0, taxBp: 2100, active: true });
-  const { send, busy, problem, wrong } = useChange("save-extra");
-  const note = useSavedNote();
-  const set = (change: Partial<typeof draft>) => setDraft({ ...draft, ...change });
-  // What is sold for more than it costs, as a share of the cost.
-  const markUp = draft.costMinor > 0 && draft.priceMinor >= 0 ? Math.round(((draft.priceMinor / (1 + (data.pricesIncludeTax ? draft.taxBp / 10_000 : 0)) - draft.costMinor) / draft.costMinor) * 100) : null;
-
-  const save = async () => {
-    const done = await send(draft);
-    if (!done) return;
-    note(draft.name);
-    saved(done.value.id);
-  };
+  const { draft, set, wrong, round, frame } = useSetupForm({
+    operation: "save-extra", of: `extras ${extra?.id ?? "new"}`, from: (extra ?? { id: null, name: "", unit: "piece", priceMinor: 0, costMinor: 0, taxBp: data.business.taxRates[0]?.rateBp ?? 2100, active: true }) as Draft,
+    input: (d) => d, name: (d) => d.name, saved: (value) => saved(value.id),
+  });
+  const taxOn = data.pricesIncludeTax ? draft.taxBp : 0;
+  const markUp = markUpOf(draft, taxOn);
   return (
-    <FormFrame title={extra?.name ?? "New extra"} note="Bookings keep the price they were made at." problem={problem} busy={busy} onSave={() => void save()}>
+    <FormFrame title={extra?.name ?? "New extra"} note="Bookings keep the price they were made at." key={round} {...frame}>
       <Columns>
         <Field label="Name" value={draft.name} onChange={(e) => set({ name: e.target.value })} wrong={wrong("/name")} />
         <Field label="Unit" value={draft.unit} onChange={(e) => set({ unit: e.target.value })} wrong={wrong("/unit")} helperText="What one of it is: piece, metre" />
       </Columns>
       <Columns>
-        <MoneyField currency={data.currency} label={`Price, ${data.currency}`} value={draft.priceMinor} onValue={(priceMinor) => set({ priceMinor })} wrong={wrong("/priceMinor")} helperText={markUp === null ? undefined : `Mark-up ${markUp}%`} />
         <MoneyField currency={data.currency} label={`It costs you, ${data.currency}`} value={draft.costMinor} onValue={(costMinor) => set({ costMinor })} wrong={wrong("/costMinor")} helperText="Without tax" />
-        <WholeField label="Tax, %" value={draft.taxBp / 100} onValue={(percent) => set({ taxBp: percent * 100 })} wrong={wrong("/taxBp")} />
+        <WholeField label="Mark-up, %" value={markUp === null ? 0 : Math.round(markUp / 100)} onValue={(percent) => Number.isFinite(percent) && draft.costMinor > 0 && set({ priceMinor: priceFromMarkUp(draft.costMinor, percent * 100, taxOn) })} disabled={draft.costMinor === 0} helperText={draft.costMinor === 0 ? "Say first what it costs" : "Works the price out"} />
+        <MoneyField currency={data.currency} label={`Price, ${data.currency}`} value={draft.priceMinor} onValue={(priceMinor) => set({ priceMinor })} wrong={wrong("/priceMinor")} helperText={data.pricesIncludeTax ? "With tax" : "Without tax"} />
+        <TaxField data={data} taxBp={draft.taxBp} onTax={(taxBp) => set({ taxBp })} wrong={wrong("/taxBp")} />
       </Columns>
       <FormControlLabel control={<Switch checked={draft.active} onChange={(e) => set({ active: e.target.checked })} />} label="Can be added" />
     </FormFrame>

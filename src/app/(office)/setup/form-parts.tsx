@@ -4,24 +4,40 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField, { type TextFieldProps } from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import { useSnackbar } from "notistack";
 import { useEffect, useState, type ReactNode } from "react";
 import { clock, parseClock, weekdayNames } from "@/core/time/words";
 import { moneyTyped, parseMoney } from "@/core/money/amounts";
 import type { Problem } from "@/core/problems";
+import { useHabits, weekdaysFrom } from "@/ui/habits";
 import { ink } from "@/ui/palette";
 
+interface FormFrameProps {
+  title: string;
+  note?: ReactNode;
+  problem: Problem | null;
+  busy: boolean;
+  save?: string;
+  onSave: () => void;
+  /** What was typed before a reload is back, and can be dropped. */
+  restored?: boolean;
+  onDiscard?: () => void;
+  /** Beside the button. */
+  more?: ReactNode;
+  children: ReactNode;
+}
+
 /** A form with one button: what cannot be saved says why, beside the field and at the top. */
-export function FormFrame({ title, note, problem, busy, save = "Save", onSave, children }: { title: string; note?: ReactNode; problem: Problem | null; busy: boolean; save?: string; onSave: () => void; children: ReactNode }) {
+export function FormFrame({ title, note, problem, busy, save = "Save", onSave, restored, onDiscard, more, children }: FormFrameProps) {
   return (
     <Box component="form" noValidate onSubmit={(e) => (e.preventDefault(), onSave())} sx={{ display: "grid", gap: 4 }}>
       <Box>
         <Typography variant="h2">{title}</Typography>
         {note && <Typography sx={{ color: ink.ash, mt: 1, fontSize: 14 }}>{note}</Typography>}
       </Box>
+      {restored && <Alert severity="info" action={<Button color="inherit" onClick={onDiscard}>Drop it</Button>}>What you typed and had not saved is back.</Alert>}
       {problem && <Alert severity="error" role="alert">{problem.sentence}{problem.fields?.["/"] && ` ${problem.fields["/"]}`}</Alert>}
       {children}
-      <Box><Button type="submit" variant="contained" disabled={busy}>{save}</Button></Box>
+      <Box sx={{ display: "flex", gap: 3, alignItems: "center", flexWrap: "wrap", position: "sticky", bottom: 0, bgcolor: ink.paper, py: 3, borderTop: `1px solid ${ink.line}`, zIndex: 2 }}><Button type="submit" variant="contained" disabled={busy}>{busy ? "Saving…" : save}</Button>{more}</Box>
     </Box>
   );
 }
@@ -30,11 +46,6 @@ export const promisedNote = (n: number): string | undefined => (n ? `${n} promis
 
 /** A draft of something saved: without what the form does not send. */
 export const without = <T extends object, K extends keyof T>(row: T, ...keys: K[]): Omit<T, K> => Object.fromEntries(Object.entries(row).filter(([key]) => !keys.includes(key as K))) as Omit<T, K>;
-
-export function useSavedNote() {
-  const { enqueueSnackbar } = useSnackbar();
-  return (name: string) => enqueueSnackbar(`${name} is saved`, { variant: "success" });
-}
 
 /** A text field that shows the operation's own sentence. */
 export function Field({ wrong, ...props }: TextFieldProps & { wrong?: string }) {
@@ -83,11 +94,13 @@ export const TimeField = (props: NumberProps) => <ParsedField {...props} show={c
 
 /** Weekdays as a bit mask (bit 0 is Monday). */
 export function WeekdaysField({ label, value, onValue, wrong }: { label: string; value: number; onValue: (value: number) => void; wrong?: string }) {
+  const { weekStart } = useHabits();
   return (
     <Box role="group" aria-label={label}>
       <Box sx={{ fontSize: 13, color: ink.ash, mb: 1 }}>{label}</Box>
       <Box sx={{ display: "flex", gap: 1 }}>
-        {weekdayNames.map((name, i) => {
+        {weekdaysFrom(weekStart).map((i) => {
+          const name = weekdayNames[i]!;
           const on = (value & (1 << i)) !== 0;
           return (
             <Box key={name} component="button" type="button" aria-pressed={on} aria-label={name} onClick={() => onValue(value ^ (1 << i))}
@@ -101,5 +114,22 @@ export function WeekdaysField({ label, value, onValue, wrong }: { label: string;
     </Box>
   );
 }
+
+/** A part of a form with a title of its own. */
+export const FormSection = ({ title, note, children }: { title: string; note?: ReactNode; children: ReactNode }) => (
+  <Box component="section" aria-label={title} sx={{ display: "grid", gap: 4, borderTop: `1px solid ${ink.line}`, pt: 4 }}>
+    <Box>
+      <Typography variant="h3">{title}</Typography>
+      {note && <Box sx={{ color: ink.ash, fontSize: 14, mt: 1 }}>{note}</Box>}
+    </Box>
+    {children}
+  </Box>
+);
+
+/** A share in percent, kept in basis points: "12.5". */
+export const PercentField = (props: NumberProps) => (
+  <ParsedField {...props} show={(v) => String(v / 100)} hint="A share in percent, such as 12.5"
+    parse={(text) => (/^\d{1,4}([.,]\d{1,2})?$/.test(text.trim()) ? Math.round(Number(text.trim().replace(",", ".")) * 100) : null)} />
+);
 
 export const Columns = ({ children }: { children: ReactNode }) => <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(150px, 1fr))", gap: 3, alignItems: "start" }}>{children}</Box>;

@@ -1,13 +1,14 @@
 /** The parts of set-up, in the order in which owners do them. */
 export const parts = [
-  { path: "business", name: "Business", about: "Who you are, when you write to customers, when invoices are due" },
+  { path: "business", name: "Business", about: "Who you are, how you write, your taxes and texts" },
+  { path: "hours", name: "Hours", about: "When you are open, and the days that are different" },
   { path: "technicians", name: "Technicians", about: "Who does the visits, what they may do and when they work" },
-  { path: "services", name: "Services", about: "What can be booked: price, minutes, skills, deposit" },
+  { path: "people", name: "People", about: "Who signs in, and what each of them may do" },
+  { path: "services", name: "Services", about: "What can be booked: price, minutes, skills, questions" },
   { path: "extras", name: "Extras", about: "Parts and products that can be added to a service" },
   { path: "prices", name: "Prices", about: "The prices of many services changed at once" },
   { path: "zones", name: "Zones", about: "Where you go, on which days, on what terms" },
-  { path: "windows", name: "Windows", about: "The spans in which you promise to arrive, and how soon one can book" },
-  { path: "people", name: "People", about: "Who signs in, and with which role" },
+  { path: "windows", name: "Windows", about: "The spans in which you promise to arrive, and how one books" },
 ] as const;
 
 export type PartPath = (typeof parts)[number]["path"];

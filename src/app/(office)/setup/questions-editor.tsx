@@ -15,7 +15,7 @@ import { EffectFields } from "./effect-fields";
 import { Field, WholeField } from "./form-parts";
 import type { SetupData } from "./setup-screen";
 
-const kinds: Record<Question["kind"], string> = { "yes-no": "yes or no", "one": "one choice", "several": "several choices", "count": "a count", "number": "a measure", "text": "a few words" };
+const kinds: Record<Question["kind"], string> = { "yes-no": "yes or no", "one": "one choice", "several": "several choices", "count": "a count", "number": "a measure", "text": "a few words", "photo": "photos" };
 
 type Wrong = (path: string) => string | undefined;
 
@@ -92,6 +92,7 @@ function Kind({ question, onQuestion, data, wrong }: { question: Question; onQue
           <Button size="small" startIcon={<Add />} onClick={() => onQuestion({ ...question, brackets: [...(question.brackets ?? []), { upTo: null, effect: {} }] })}>Bracket</Button>
         </>
       );
+    case "photo": return <Box sx={{ mt: 2 }}><WholeField label="At most" value={question.most} onValue={(most) => onQuestion({ ...question, most })} wrong={wrong("/most")} sx={{ width: 100 }} /></Box>;
     case "text": return null;
   }
 }
@@ -140,6 +141,7 @@ function ofKind(kind: Question["kind"], { id, words, help, required, shownIf }: 
     case "count": return { ...common, kind, min: 1, max: 10, included: 1 };
     case "number": return { ...common, kind, min: 0, max: 100, step: 1, unit: "m" };
     case "text": return { ...common, kind, most: 300 };
+    case "photo": return { ...common, kind, most: 3 };
   }
 }
 

@@ -11,8 +11,9 @@ import Typography from "@mui/material/Typography";
 import { weekdayNames } from "@/core/time/words";
 import type { Capacity } from "@/core/windows/offers";
 import type { PatternPart } from "@/core/windows/patterns";
+import { useHabits, weekdaysFrom } from "@/ui/habits";
 import { ink } from "@/ui/palette";
-import { Columns, OptionalWholeField, TimeField, WeekdaysField, WholeField } from "./form-parts";
+import { Columns, OptionalWholeField, PercentField, TimeField, WeekdaysField, WholeField } from "./form-parts";
 import type { SetupData } from "./setup-screen";
 
 type Wrong = (path: string) => string | undefined;
@@ -102,11 +103,12 @@ export type WeeklyHours = { weekday: number; opens: number; closes: number }[];
 
 /** Spans for each day of the week. */
 export function HoursField({ title, hours, onHours, wrong }: { title: string; hours: WeeklyHours; onHours: (hours: WeeklyHours) => void; wrong: Wrong }) {
+  const { weekStart } = useHabits();
   const set = (at: number, change: Partial<WeeklyHours[number]>) => onHours(hours.map((h, i) => (i === at ? { ...h, ...change } : h)));
   return (
     <Box role="group" aria-label={title}>
       <Typography variant="h3" sx={{ mb: 2 }}>{title}</Typography>
-      {weekdayNames.map((day, weekday) => (
+      {weekdaysFrom(weekStart).map((weekday) => ({ weekday, day: weekdayNames[weekday]! })).map(({ day, weekday }) => (
         <Box key={day} sx={{ display: "flex", gap: 3, py: 1.5, borderTop: `1px solid ${ink.line}`, alignItems: "flex-start", minHeight: 52 }}>
           <Box sx={{ width: 100, pt: 2 }}>{day}</Box>
           <Box sx={{ flex: 1, display: "grid", gap: 2 }}>
@@ -132,3 +134,16 @@ const nextSpan = (spans: { closes: number }[]) => {
   const from = spans.length ? Math.min(1320, Math.max(...spans.map((s) => s.closes)) + 30) : 480;
   return { opens: from, closes: Math.min(1440, from + 240) };
 };
+
+/** One of the business's tax rates; where there are none, or it is another, a share. */
+export function TaxField({ data, taxBp, onTax, wrong }: { data: SetupData; taxBp: number; onTax: (taxBp: number) => void; wrong?: string }) {
+  const { taxRates } = data.business;
+  const known = taxRates.some((rate) => rate.rateBp === taxBp);
+  if (taxRates.length === 0) return <PercentField label="Tax, %" value={taxBp} onValue={onTax} wrong={wrong} />;
+  return (
+    <TextField select label="Tax" value={taxBp} onChange={(e) => onTax(Number(e.target.value))} error={!!wrong} helperText={wrong}>
+      {taxRates.map((rate) => <MenuItem key={rate.name} value={rate.rateBp}>{/\d/.test(rate.name) ? rate.name : `${rate.name}, ${rate.rateBp / 100}%`}</MenuItem>)}
+      {!known && <MenuItem value={taxBp}>{taxBp / 100}%</MenuItem>}
+    </TextField>
+  );
+}

@@ -1,86 +1,89 @@
 "use client";
-import Box from "@mui/material/Box";
-import Typography from "@mui/material/Typography";
 import Autocomplete from "@mui/material/Autocomplete";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import FormControlLabel from "@mui/material/FormControlLabel";
-import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
-import { useState } from "react";
+import { useSnackbar } from "notistack";
+import { ImageField } from "@/ui/image-field";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
-import { Columns, Field, FormFrame, MoneyField, promisedNote, useSavedNote, WholeField, without } from "./form-parts";
-import { capacityWords, HoursField, LevelField, LimitsField, PatternField, TechniciansField } from "./rule-fields";
+import { ChecklistField } from "./checklist-field";
+import { Columns, Field, FormFrame, FormSection, promisedNote, WholeField, without } from "./form-parts";
+import { OwnRules } from "./own-rules";
+import { LevelField } from "./rule-fields";
 import { QuestionsEditor } from "./questions-editor";
+import { ServicePrice, ServiceTerms } from "./service-price";
+import { HueField } from "./technician-form";
 import { TryOut } from "./try-out";
 import type { SetupData } from "./setup-screen";
+import { useSetupForm } from "./use-setup-form";
 
 type Service = SetupData["services"][number];
-type Draft = Omit<Service, "id" | "hue" | "promised"> & { id: number | null };
-const fresh: Draft = {
-  id: null, code: "", name: "", category: "", description: "", priceMinor: 0, taxBp: 2100, minutes: 60, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: [], deposit: { kind: "none", value: 0 }, active: true,
-  days: 1, noticeMinutes: 0, capacity: null, wish: "none", windows: null, hours: [], technicians: [], limits: { window: null, day: null, week: null }, questions: [], extras: [],
-};
+export type ServiceDraft = Omit<Service, "id" | "promised"> & { id: number | null };
+const fresh = (data: SetupData): ServiceDraft => ({
+  id: null, code: "", name: "", category: data.categories[0]?.name ?? "", description: "", priceMinor: 0, taxBp: data.business.taxRates[0]?.rateBp ?? 2100, minutes: 60, beforeMinutes: 0, afterMinutes: 0, crew: 1, hue: data.categories[0]?.hue ?? 0, skills: [], deposit: { kind: "none", value: 0 }, active: true,
+  days: 1, noticeMinutes: 0, capacity: null, wish: "none", windows: null, hours: [], technicians: [], limits: { window: null, day: null, week: null }, questions: [], checklist: [], extras: [],
+  picture: null, priceKind: "fixed", showsPrice: true, showsMinutes: true, mayPayAll: false, late: { hours: 24, kind: "none", value: 0 }, noAccessMinor: 0, hidden: false, slug: null,
+});
 
+/** A service, and beside it how it looks to a customer. */
 export function ServiceForm({ service, data, saved }: { service: Service | null; data: SetupData; saved: (id: number) => void }) {
-  const [draft, setDraft] = useState<Draft>(() => (service ? without(service, "hue", "promised") : fresh));
-  const { send, busy, problem, wrong } = useChange("save-service");
-  const note = useSavedNote();
-  const set = (change: Partial<typeof draft>) => setDraft({ ...draft, ...change });
-
-  const save = async () => {
-    const done = await send(draft);
-    if (!done) return;
-    note(draft.name);
-    saved(done.value.id);
+  const { draft, set, wrong, round, frame } = useSetupForm({
+    operation: "save-service", of: `services ${service?.id ?? "new"}`, from: service ? (without(service, "promised") as ServiceDraft) : fresh(data),
+    // A new service gets an address made of its name.
+    input: ({ slug, ...rest }) => ({ ...rest, ...((slug !== null || rest.id !== null) && { slug: slug || null }) }), name: (d) => d.name, saved: (value) => saved(value.id),
+  });
+  const chooseCategory = (category: string) => {
+    const known = data.categories.find((c) => c.name.toLowerCase() === category.trim().toLowerCase());
+    set({ category, ...(known && { hue: known.hue }) });
   };
   return (
     <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr) 270px", gap: 6, alignItems: "start" }}>
-    <FormFrame title={service?.name ?? "New service"} note={promisedNote(service?.promised ?? 0)} problem={problem} busy={busy} onSave={() => void save()}>
-      <Columns>
-        <Field label="Name" value={draft.name} onChange={(e) => set({ name: e.target.value })} wrong={wrong("/name")} />
-        <Field label="Code" value={draft.code} onChange={(e) => set({ code: e.target.value })} wrong={wrong("/code")} helperText="Two letters for the board" />
-        <Autocomplete freeSolo options={[...new Set(data.services.map((s) => s.category))]} inputValue={draft.category} onInputChange={(_, category) => set({ category })} renderInput={(params) => <TextField {...params} label="Category" error={!!wrong("/category")} helperText={wrong("/category")} />} />
-      </Columns>
-      <Field label="What customers read" multiline minRows={2} value={draft.description} onChange={(e) => set({ description: e.target.value })} wrong={wrong("/description")} />
-      <Columns>
-        <MoneyField currency={data.currency} label={`Price, ${data.currency}`} value={draft.priceMinor} onValue={(priceMinor) => set({ priceMinor })} wrong={wrong("/priceMinor")} />
-        <WholeField label="Tax, %" value={draft.taxBp / 100} onValue={(percent) => set({ taxBp: percent * 100 })} wrong={wrong("/taxBp")} />
-        <WholeField label="Crew, people" value={draft.crew} onValue={(crew) => set({ crew })} wrong={wrong("/crew")} />
-      </Columns>
-      <Columns>
-        <WholeField label="Minutes" value={draft.minutes} onValue={(minutes) => set({ minutes })} wrong={wrong("/minutes")} />
-        <WholeField label="Minutes before" value={draft.beforeMinutes} onValue={(beforeMinutes) => set({ beforeMinutes })} wrong={wrong("/beforeMinutes")} />
-        <WholeField label="Minutes after" value={draft.afterMinutes} onValue={(afterMinutes) => set({ afterMinutes })} wrong={wrong("/afterMinutes")} />
-      </Columns>
-      <Autocomplete multiple freeSolo options={data.skills} value={draft.skills.map((s) => s.name)} onChange={(_, names) => set({ skills: names.map((name) => draft.skills.find((s) => s.name === name) ?? { name, level: 1 }) })} renderInput={(params) => <TextField {...params} label="Skills needed" helperText="Choose, or type a new one and press Enter" />} />
-      <Levels skills={draft.skills} onSkills={(skills) => set({ skills })} />
-      <Columns>
-        <TextField select label="Deposit" value={draft.deposit.kind} onChange={(e) => set({ deposit: { kind: e.target.value as Service["deposit"]["kind"], value: 0 } })}>
-          <MenuItem value="none">none</MenuItem>
-          <MenuItem value="fixed">a fixed amount</MenuItem>
-          <MenuItem value="percent">a share of the price</MenuItem>
-          <MenuItem value="full">the whole price</MenuItem>
-        </TextField>
-        {draft.deposit.kind === "fixed" && <MoneyField currency={data.currency} label={`Deposit, ${data.currency}`} value={draft.deposit.value} onValue={(value) => set({ deposit: { kind: "fixed", value } })} wrong={wrong("/deposit/value")} />}
-        {draft.deposit.kind === "percent" && <WholeField label="Deposit, %" value={draft.deposit.value / 100} onValue={(percent) => set({ deposit: { kind: "percent", value: percent * 100 } })} wrong={wrong("/deposit/value")} />}
-      </Columns>
-      <FormControlLabel control={<Switch checked={draft.active} onChange={(e) => set({ active: e.target.checked })} />} label="Can be booked at the front door" />
-      <Box component="section" aria-label="Questions" sx={{ borderTop: `1px solid ${ink.line}`, pt: 4 }}>
-        <Typography variant="h3" sx={{ mb: 1 }}>Questions</Typography>
-        <Typography sx={{ color: ink.ash, fontSize: 14, mb: 3 }}>Asked while booking. An answer can change the price, the minutes, the skills, the people and the parts.</Typography>
-        <QuestionsEditor questions={draft.questions} onQuestions={(questions) => set({ questions })} data={data} wrong={wrong} />
-      </Box>
-      <Autocomplete multiple options={data.extras.filter((x) => x.active).map((x) => x.id)} value={draft.extras.map((x) => x.id)} onChange={(_, ids) => set({ extras: ids.map((id) => draft.extras.find((x) => x.id === id) ?? { id, most: 10 }) })} getOptionLabel={(id) => data.extras.find((x) => x.id === id)?.name ?? "an extra that is gone"} renderInput={(params) => <TextField {...params} label="Extras that can be added" helperText="Make them under Extras" />} />
-      <OwnRules draft={draft} set={set} data={data} wrong={wrong} />
-    </FormFrame>
-    <TryOut service={draft} data={data} />
+      <FormFrame title={service?.name ?? "New service"} note={promisedNote(service?.promised ?? 0)} key={round} {...frame} more={service && <Duplicate service={service} saved={saved} />}>
+        <Columns>
+          <Field label="Name" value={draft.name} onChange={(e) => set({ name: e.target.value })} wrong={wrong("/name")} />
+          <Field label="Code" value={draft.code} onChange={(e) => set({ code: e.target.value })} wrong={wrong("/code")} helperText="Two letters for the board" />
+          <Autocomplete freeSolo options={data.categories.map((c) => c.name)} inputValue={draft.category} onInputChange={(_, category) => chooseCategory(category)} renderInput={(params) => <TextField {...params} label="Category" error={!!wrong("/category")} helperText={wrong("/category")} />} />
+        </Columns>
+        <Field label="What customers read" multiline minRows={2} value={draft.description} onChange={(e) => set({ description: e.target.value })} wrong={wrong("/description")} />
+        <Box sx={{ display: "flex", gap: 8, flexWrap: "wrap" }}>
+          <ImageField label="Picture" purpose="service" token={draft.picture} onToken={(picture) => set({ picture })} />
+          <HueField label="Colour" hue={draft.hue} onHue={(hue) => set({ hue })} />
+        </Box>
+        <Box>
+          <FormControlLabel control={<Switch checked={draft.active} onChange={(e) => set({ active: e.target.checked })} />} label={draft.active ? "Can be booked" : "Set aside: nobody can book it"} />
+          <FormControlLabel control={<Switch checked={!draft.hidden} onChange={(e) => set({ hidden: !e.target.checked })} />} label={draft.hidden ? "Hidden: by its own link and in the office only" : "Shown at the front door"} />
+        </Box>
+        <OwnLink draft={draft} set={set} wrong={wrong} />
+        <ServicePrice draft={draft} set={set} data={data} wrong={wrong} />
+        <FormSection title="Time and people">
+          <Columns>
+            <WholeField label="Minutes" value={draft.minutes} onValue={(minutes) => set({ minutes })} wrong={wrong("/minutes")} />
+            <WholeField label="Minutes before" value={draft.beforeMinutes} onValue={(beforeMinutes) => set({ beforeMinutes })} wrong={wrong("/beforeMinutes")} />
+            <WholeField label="Minutes after" value={draft.afterMinutes} onValue={(afterMinutes) => set({ afterMinutes })} wrong={wrong("/afterMinutes")} />
+            <WholeField label="Crew, people" value={draft.crew} onValue={(crew) => set({ crew })} wrong={wrong("/crew")} />
+          </Columns>
+          <FormControlLabel control={<Switch checked={draft.showsMinutes} onChange={(e) => set({ showsMinutes: e.target.checked })} />} label="Customers see how long it takes" />
+          <Autocomplete multiple freeSolo options={data.skills} value={draft.skills.map((s) => s.name)} onChange={(_, names) => set({ skills: names.map((name) => draft.skills.find((s) => s.name === name) ?? { name, level: 1 }) })} renderInput={(params) => <TextField {...params} label="Skills needed" helperText="Choose, or type a new one and press Enter" />} />
+          <Levels skills={draft.skills} onSkills={(skills) => set({ skills })} />
+        </FormSection>
+        <FormSection title="Questions" note="Asked while booking. An answer can change the price, the minutes, the skills, the people and the parts.">
+          <QuestionsEditor questions={draft.questions} onQuestions={(questions) => set({ questions })} data={data} wrong={wrong} />
+        </FormSection>
+        <Autocomplete multiple options={data.extras.filter((x) => x.active).map((x) => x.id)} value={draft.extras.map((x) => x.id)} onChange={(_, ids) => set({ extras: ids.map((id) => draft.extras.find((x) => x.id === id) ?? { id, most: 10 }) })} getOptionLabel={(id) => data.extras.find((x) => x.id === id)?.name ?? "an extra that is gone"} renderInput={(params) => <TextField {...params} label="Extras that can be added" helperText="Make them under Extras" />} />
+        <ChecklistField items={draft.checklist} onItems={(checklist) => set({ checklist })} wrong={wrong} />
+        <ServiceTerms draft={draft} set={set} data={data} wrong={wrong} />
+        <OwnRules draft={draft} set={set} data={data} wrong={wrong} />
+      </FormFrame>
+      <TryOut service={draft} data={data} />
     </Box>
   );
 }
 
 /** Where a service asks for more than the first level of a skill. */
-function Levels({ skills, onSkills }: { skills: Draft["skills"]; onSkills: (skills: Draft["skills"]) => void }) {
+function Levels({ skills, onSkills }: { skills: ServiceDraft["skills"]; onSkills: (skills: ServiceDraft["skills"]) => void }) {
   return skills.map((skill) => (
     <Box key={skill.name} sx={{ display: "flex", gap: 3, alignItems: "center", pl: 3 }}>
       <Box sx={{ width: 150 }}>{skill.name}</Box>
@@ -89,32 +92,22 @@ function Levels({ skills, onSkills }: { skills: Draft["skills"]; onSkills: (skil
   ));
 }
 
-/** What differs from the booking rules of the business. */
-function OwnRules({ draft, set, data, wrong }: { draft: Draft; set: (change: Partial<Draft>) => void; data: SetupData; wrong: (path: string) => string | undefined }) {
+/** The service's own address at the front door, for a mail, a poster or a site. */
+function OwnLink({ draft, set, wrong }: { draft: ServiceDraft; set: (change: Partial<ServiceDraft>) => void; wrong: (path: string) => string | undefined }) {
+  const { enqueueSnackbar } = useSnackbar();
+  const address = draft.slug ? `/book?service=${draft.slug}` : null;
+  const copy = () => void navigator.clipboard?.writeText(`${window.location.origin}${address}`).then(() => enqueueSnackbar("The link is copied", { variant: "success" }));
   return (
-    <Box component="section" aria-label="Booking rules of this service" sx={{ display: "grid", gap: 4, borderTop: `1px solid ${ink.line}`, pt: 4 }}>
-      <Typography variant="h3">Booking rules of its own</Typography>
-      <Columns>
-        <WholeField label="Days" value={draft.days} onValue={(days) => set({ days })} wrong={wrong("/days")} helperText="Working days in a row, with the same crew" />
-        <WholeField label="Notice, hours" value={draft.noticeMinutes / 60} onValue={(hours) => set({ noticeMinutes: hours * 60 })} wrong={wrong("/noticeMinutes")} helperText="The longest of business, zone and service counts" />
-        <TextField select label="Capacity" value={draft.capacity ?? "business"} onChange={(e) => set({ capacity: e.target.value === "business" ? null : (e.target.value as Draft["capacity"]) })} helperText={draft.capacity ? capacityWords[draft.capacity].about : "As the business has it"}>
-          <MenuItem value="business">As the business</MenuItem>
-          {Object.entries(capacityWords).map(([mode, { name }]) => <MenuItem key={mode} value={mode}>{name}</MenuItem>)}
-        </TextField>
-      </Columns>
-      <Columns>
-        <TextField select label="Customers may wish for a technician" value={draft.wish} onChange={(e) => set({ wish: e.target.value as Draft["wish"] })}>
-          <MenuItem value="none">no</MenuItem>
-          <MenuItem value="preferred">yes, if it can be</MenuItem>
-          <MenuItem value="only">yes, and nobody else comes</MenuItem>
-        </TextField>
-      </Columns>
-      <TechniciansField label="Technicians who do it" ids={draft.technicians} onIds={(technicians) => set({ technicians })} data={data} />
-      <LimitsField limits={draft.limits} onLimits={(limits) => set({ limits })} wrong={wrong} />
-      <FormControlLabel control={<Switch checked={draft.windows !== null} onChange={(e) => set({ windows: e.target.checked ? data.rules.windows : null })} />} label="Windows of its own" />
-      {draft.windows && <PatternField parts={draft.windows} onParts={(windows) => set({ windows })} wrong={wrong} />}
-      <FormControlLabel control={<Switch checked={draft.hours.length > 0} onChange={(e) => set({ hours: e.target.checked ? [0, 1, 2, 3, 4].map((weekday) => ({ weekday, opens: 480, closes: 1020 })) : [] })} />} label="Done at certain hours only" />
-      {draft.hours.length > 0 && <HoursField title="Hours of this service" hours={draft.hours} onHours={(hours) => set({ hours })} wrong={wrong} />}
+    <Box sx={{ display: "flex", gap: 3, alignItems: "flex-start" }}>
+      <Field label="Its own link ends in" value={draft.slug ?? ""} onChange={(e) => set({ slug: e.target.value || null })} wrong={wrong("/slug")} helperText={address ?? (draft.id === null ? "Made of its name when it is saved" : "None")} sx={{ maxWidth: 320 }} />
+      {address && <Button size="small" onClick={copy} sx={{ height: 40 }}>Copy the link</Button>}
+      {address && <Button size="small" href={address} target="_blank" sx={{ height: 40, color: ink.lake }}>Open it</Button>}
     </Box>
   );
+}
+
+function Duplicate({ service, saved }: { service: Service; saved: (id: number) => void }) {
+  const { send, busy } = useChange("duplicate-service");
+  const { enqueueSnackbar } = useSnackbar();
+  return <Button disabled={busy} onClick={() => void send({ id: service.id }).then((done) => done && (enqueueSnackbar(`${service.name} is there twice; the copy is set aside until you have changed it`, { variant: "success" }), saved(done.value.id)))}>Duplicate</Button>;
 }

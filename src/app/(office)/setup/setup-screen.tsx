@@ -1,8 +1,9 @@
 "use client";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import TextField from "@mui/material/TextField";
 import { useRouter } from "next/navigation";
-import type { ReactNode } from "react";
+import { useState, type ReactNode } from "react";
 import { roles } from "@/core/people/permissions";
 import { moneyWords } from "@/core/money/amounts";
 import { durationWords, weekdaysWords } from "@/core/time/words";
@@ -11,21 +12,24 @@ import { LinkBox } from "@/ui/link-box";
 import { hues, ink } from "@/ui/palette";
 import type { ViewOutput } from "@/api/client";
 import { BusinessForm } from "./business-form";
+import { HoursForm } from "./hours-form";
 import type { PartPath } from "./parts";
 import { PartsRail } from "./parts-rail";
 import { PersonForm } from "./person-form";
 import { RulesForm } from "./rules-form";
 import { ExtraForm } from "./extra-form";
+import { OrderForm } from "./order-form";
 import { PricesForm } from "./prices-form";
 import { ServiceForm } from "./service-form";
 import { TechnicianForm } from "./technician-form";
-import { ZoneForm } from "./zone-form";
+import { ZonesScreen } from "./zones-screen";
 
 export type SetupData = ViewOutput<"setup">;
 
 interface Entry {
   id: number;
-  name: ReactNode;
+  name: string;
+  sign?: ReactNode;
   detail: string;
 }
 
@@ -33,55 +37,80 @@ interface Entry {
 export function SetupScreen({ part, data, id }: { part: PartPath; data: SetupData; id: string | null }) {
   const router = useRouter();
   const entries = entriesOf(part, data);
-  const open = (chosen: number | "new") => router.push(`/setup/${part}?id=${chosen}`);
-  const saved = (savedId?: number) => (savedId ? router.push(`/setup/${part}?id=${savedId}`) : undefined, router.refresh());
-  // An open service needs the room: its form stands beside a try-out.
-  const narrow = part === "services" && id !== null;
+  const saved = (savedId?: number) => {
+    if (savedId) router.push(`/setup/${part}?id=${savedId}`);
+    router.refresh();
+  };
+  // Some forms need the room: a try-out or a preview stands beside them.
+  const narrow = part === "services" && id !== null && id !== "order";
+  const wide = part === "services" || part === "windows" || part === "zones";
   return (
     <Box sx={{ display: "flex", flex: 1, borderTop: `1px solid ${ink.line}`, minHeight: 0 }}>
       <PartsRail here={part} />
-      {entries && (
-        <Box sx={{ width: narrow ? 216 : 310, flex: "none", borderRight: `1px solid ${ink.line}`, py: 3 }}>
-          <Box sx={{ px: 4, pb: 3 }}><Button variant="outlined" size="small" onClick={() => open("new")}>{newWords[part]}</Button></Box>
-          {entries.map((entry) => (
-            <LinkBox key={entry.id} href={`/setup/${part}?id=${entry.id}`} aria-current={String(entry.id) === id ? "true" : undefined} sx={{ display: "block", px: 4, py: 2, borderTop: `1px solid ${ink.line}`, textDecoration: "none", color: ink.ink, bgcolor: String(entry.id) === id ? ink.plaster : "transparent" }}>
-              <Box sx={{ fontWeight: 650 }}>{entry.name}</Box>
-              {!narrow && <Box sx={{ fontSize: 13.5, color: ink.ash }}>{entry.detail}</Box>}
-            </LinkBox>
-          ))}
-        </Box>
-      )}
-      <Box sx={{ flex: 1, minWidth: 0, p: 6, maxWidth: part === "services" ? 1200 : 880 }}>
+      {entries && <Entries part={part} entries={entries} id={id} narrow={narrow} />}
+      <Box sx={{ flex: 1, minWidth: 0, p: 6, maxWidth: wide ? 1200 : 880 }}>
         <Form part={part} data={data} id={id} saved={saved} />
       </Box>
     </Box>
   );
 }
 
+const manyEntries = 12;
+
+/** What there is of a part; long lists can be narrowed down. */
+function Entries({ part, entries, id, narrow }: { part: PartPath; entries: Entry[]; id: string | null; narrow: boolean }) {
+  const router = useRouter();
+  const [text, setText] = useState("");
+  const asked = text.trim().toLowerCase();
+  const shown = asked ? entries.filter((e) => `${e.name} ${e.detail}`.toLowerCase().includes(asked)) : entries;
+  return (
+    <Box sx={{ width: narrow ? 216 : part === "zones" ? 240 : 310, flex: "none", borderRight: `1px solid ${ink.line}`, py: 3 }}>
+      <Box sx={{ px: 4, pb: 3, display: "flex", gap: 2, flexWrap: "wrap" }}>
+        <Button variant="outlined" size="small" onClick={() => router.push(`/setup/${part}?id=new`)}>{newWords[part]}</Button>
+        {part === "services" && <Button size="small" onClick={() => router.push("/setup/services?id=order")}>Order</Button>}
+        {part === "zones" && id !== null && <Button size="small" onClick={() => router.push("/setup/zones")}>All zones</Button>}
+        {entries.length > manyEntries && <TextField label="Find in this list" value={text} onChange={(e) => setText(e.target.value)} sx={{ mt: 1 }} />}
+      </Box>
+      {asked && shown.length === 0 && <Box sx={{ px: 4, color: ink.ash }}>Nothing here is called that.</Box>}
+      {shown.map((entry) => (
+        <LinkBox key={entry.id} href={`/setup/${part}?id=${entry.id}`} prefetch={false} aria-current={String(entry.id) === id ? "true" : undefined} sx={{ display: "block", px: 4, py: 2, borderTop: `1px solid ${ink.line}`, textDecoration: "none", color: ink.ink, bgcolor: String(entry.id) === id ? ink.plaster : "transparent" }}>
+          <Box sx={{ fontWeight: 650 }}>{entry.sign} {entry.name}</Box>
+          {!narrow && <Box sx={{ fontSize: 13.5, color: ink.ash }}>{entry.detail}</Box>}
+        </LinkBox>
+      ))}
+    </Box>
+  );
+}
+
 function Form({ part, data, id, saved }: { part: PartPath; data: SetupData; id: string | null; saved: (id?: number) => void }) {
   const of = <T extends { id: number }>(rows: T[]) => rows.find((row) => String(row.id) === id) ?? null;
-  if (part === "business") return <BusinessForm data={data} saved={saved} />;
-  if (part === "windows") return <RulesForm data={data} saved={saved} />;
-  if (part === "prices") return <PricesForm data={data} saved={saved} />;
+  const done = () => saved();
+  switch (part) {
+    case "business": return <BusinessForm data={data} saved={done} />;
+    case "hours": return <HoursForm data={data} saved={done} />;
+    case "windows": return <RulesForm data={data} saved={done} />;
+    case "prices": return <PricesForm data={data} saved={done} />;
+    case "zones": return <ZonesScreen key={id} data={data} id={id} saved={saved} />;
+  }
   if (id === null) return <Box sx={{ color: ink.ash }}>Choose one at the left, or add a new one.</Box>;
   switch (part) {
-    case "zones": return <ZoneForm key={id} zone={of(data.zones)} data={data} saved={saved} />;
-    case "technicians": return <TechnicianForm key={id} technician={of(data.technicians)} data={data} saved={saved} />;
-    case "services": return <ServiceForm key={id} service={of(data.services)} data={data} saved={saved} />;
+    case "technicians": return <TechnicianForm key={id} technician={of([...data.technicians, ...data.formerTechnicians])} data={data} saved={saved} />;
+    case "services": return id === "order" ? <OrderForm data={data} saved={done} /> : <ServiceForm key={id} service={of(data.services)} data={data} saved={saved} />;
     case "extras": return <ExtraForm key={id} extra={of(data.extras)} data={data} saved={saved} />;
     case "people": return <PersonForm key={id} person={of(data.people)} data={data} saved={saved} />;
   }
 }
 
-const newWords: Record<PartPath, string> = { business: "", windows: "", prices: "", extras: "New extra", zones: "New zone", technicians: "New technician", services: "New service", people: "New person" };
+const newWords: Record<PartPath, string> = { business: "", hours: "", windows: "", prices: "", extras: "New extra", zones: "New zone", technicians: "New technician", services: "New service", people: "New person" };
 
 function entriesOf(part: PartPath, data: SetupData): Entry[] | null {
+  const amount = (minor: number) => moneyWords(minor, data.currency);
   switch (part) {
-    case "zones": return data.zones.map((z) => ({ id: z.id, name: z.name, detail: `${z.postcodes.slice(0, 4).join(", ")} · ${weekdaysWords(z.weekdays)}${z.surchargeMinor ? ` · +${moneyWords(z.surchargeMinor, data.currency)}` : ""}` }));
-    case "technicians": return data.technicians.map((t) => ({ id: t.id, name: t.name, detail: t.skills.map((s) => s.name).join(" · ") || "no skills yet" }));
-    case "services": return data.services.map((s) => ({ id: s.id, name: <><Code code={s.code} colour={hues[s.hue]!} /> {s.name}</>, detail: `${moneyWords(s.priceMinor, data.currency)} · ${durationWords(s.minutes)}${s.active ? "" : " · set aside"}` }));
-    case "extras": return data.extras.map((x) => ({ id: x.id, name: x.name, detail: `${moneyWords(x.priceMinor, data.currency)} a ${x.unit}${x.active ? "" : " · set aside"}` }));
-    case "people": return data.people.map((p) => ({ id: p.id, name: p.name, detail: `${roles[p.role].name} · ${p.mail}${p.active ? "" : " · left"}` }));
+    case "zones": return data.zones.map((z) => ({ id: z.id, name: z.name, detail: [[z.area && "drawn", ...z.postcodes.slice(0, 3), ...z.towns.slice(0, 2)].filter(Boolean).join(", "), weekdaysWords(z.weekdays), z.surchargeMinor ? `+${amount(z.surchargeMinor)}` : ""].filter(Boolean).join(" · ") }));
+    case "technicians": return [...data.technicians, ...data.formerTechnicians].map((t) => ({ id: t.id, name: t.name, sign: <Box component="span" aria-hidden sx={{ display: "inline-block", width: 11, height: 13, borderRadius: "6px 6px 2px 2px", bgcolor: hues[t.hue], mr: 1 }} />, detail: t.active ? [t.kind === "subcontractor" ? "subcontractor" : "", t.skills.map((s) => s.name).join(" · ") || "no skills yet"].filter(Boolean).join(" · ") : "has left" }));
+    case "services": return data.services.map((s) => ({ id: s.id, name: s.name, sign: <Code code={s.code} colour={hues[s.hue]!} />, detail: [s.priceKind === "quote" ? "on quote" : `${s.priceKind === "from" ? "from " : ""}${amount(s.priceMinor)}`, durationWords(s.minutes), s.active ? (s.hidden ? "hidden" : "") : "set aside"].filter(Boolean).join(" · ") }));
+    case "extras": return data.extras.map((x) => ({ id: x.id, name: x.name, detail: `${amount(x.priceMinor)} a ${x.unit}${x.active ? "" : " · set aside"}` }));
+    case "people": return data.people.map((p) => ({ id: p.id, name: p.name, detail: `${roles[p.role].name}${data.incomingPersonId === p.id ? " · incoming" : ""} · ${p.mail}${p.active ? "" : " · may not sign in"}` }));
     default: return null;
   }
 }

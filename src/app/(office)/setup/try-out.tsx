@@ -5,13 +5,15 @@ import { useState } from "react";
 import { priceOrder, type Deposit, type Extra } from "@/core/catalogue/order";
 import { marginOf } from "@/core/catalogue/prices";
 import type { Answers } from "@/core/catalogue/questions";
+import { meanCost } from "@/core/money/pay";
 import { moneyWords } from "@/core/money/amounts";
 import { durationWords } from "@/core/time/words";
 import { OrderForm, type ChosenExtras } from "@/ui/order-form";
 import { ink } from "@/ui/palette";
+import type { ServiceDraft } from "./service-form";
 import type { SetupData } from "./setup-screen";
 
-type Service = Omit<SetupData["services"][number], "id" | "hue" | "promised">;
+type Service = ServiceDraft;
 
 /** The service as it stands in the form, answered as a customer would: price, time, people and what is left of it. */
 export function TryOut({ service, data }: { service: Service; data: SetupData }) {
@@ -28,7 +30,9 @@ export function TryOut({ service, data }: { service: Service; data: SetupData })
     zone: { name: "", surchargeMinor: 0, smallestOrderMinor: 0 },
     pricesIncludeTax: data.pricesIncludeTax,
   });
-  const margin = marginOf(order, data.business.labourCostMinor);
+  // Those who could come: what their hour costs, all in.
+  const able = data.technicians.filter((t) => (service.technicians.length === 0 || service.technicians.includes(t.id)) && service.skills.every((need) => t.skills.some((held) => held.name === need.name && held.level >= need.level)));
+  const margin = marginOf(order, meanCost(able.map((t) => t.pay), data.business.labourCostMinor));
   const amount = (minor: number) => moneyWords(minor, data.currency);
   const skillName = (skill: string) => data.skillIds.find((s) => String(s.id) === skill)?.name ?? skill;
   return (

@@ -9,6 +9,7 @@ import { LinkBox } from "@/ui/link-box";
 import { ink } from "@/ui/palette";
 import { DayStrip } from "../day-strip";
 import { Top } from "../top";
+import { Requests } from "./requests";
 
 export const metadata = { title: "Today" };
 
@@ -22,8 +23,9 @@ export default async function TodayPage() {
       <DayStrip days={strip} chosen={view.today} />
       <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 7fr) minmax(0, 5fr)", gap: 10, px: 6, py: 5 }}>
         <Box component="section">
-          <Typography variant="h2" sx={{ mb: 2 }}>{view.needs.length ? `Needs a person · ${view.needs.length}` : "Nothing needs a person"}</Typography>
-          {view.needs.length === 0 && <Typography sx={{ color: ink.ash }}>Visits without a technician, failed cards and what is late come here.</Typography>}
+          <Typography variant="h2" sx={{ mb: 2 }}>{view.needs.length + view.requests.length ? `Needs a person · ${view.needs.length + view.requests.length}` : "Nothing needs a person"}</Typography>
+          <Requests requests={view.requests} incoming={view.incoming} canAnswer={view.canAnswer} />
+          {view.needs.length === 0 && view.requests.length === 0 && <Typography sx={{ color: ink.ash }}>Visits without a technician, failed cards and what is late come here.</Typography>}
           {view.needs.map((need, i) => (
             <LinkBox key={i} href={need.href} sx={{ display: "flex", gap: 4, py: 2.25, borderTop: `1px solid ${ink.line}`, textDecoration: "none", color: ink.ink, "&:hover": { bgcolor: ink.plaster } }}>
               <Box aria-hidden="true" sx={{ width: 20, textAlign: "center", color: ["late", "failed card", "stuck", "unplaced"].includes(need.kind) ? ink.ember : ink.ash, fontWeight: 700 }}>{signs[need.kind]}</Box>

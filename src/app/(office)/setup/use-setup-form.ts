@@ -1,0 +1,78 @@
+"use client";
+import { useSnackbar } from "notistack";
+import { useEffect, useRef, useState } from "react";
+import type { OperationInput, OperationOutput } from "@/api/client";
+import type { OperationName } from "@/api/names";
+import { useChange } from "@/ui/use-change";
+
+interface SetupForm<D, N extends OperationName> {
+  operation: N;
+  /** Which form it is: what is typed is kept under this name until it is saved. */
+  of: string;
+  /** What is saved now, or what a new one begins with. */
+  from: D;
+  input: (draft: D) => OperationInput<N>;
+  name: (draft: D) => string;
+  saved: (value: OperationOutput<N>) => void;
+  /** What is never kept in the browser. */
+  secret?: readonly (keyof D)[];
+}
+
+/**
+ * A form of set-up: a draft that survives a reload, one button, sentences for the fields. `frame` goes
+ * to the FormFrame, `round` is its key.
+ */
+export function useSetupForm<D extends object, N extends OperationName>({ operation, of, from, input, name, saved, secret = [] }: SetupForm<D, N>) {
+  const key = `hogar set-up ${of}`;
+  const [draft, setDraft] = useState(from);
+  const [restored, setRestored] = useState(false);
+  // Fields that keep their own text are made anew where the draft changes under them.
+  const [round, setRound] = useState(0);
+  const [error, setError] = useState(false);
+  const begun = useRef(JSON.stringify(from));
+  const { send, busy, problem, wrong, clear } = useChange(operation);
+  const { enqueueSnackbar } = useSnackbar();
+
+  useEffect(() => {
+    const kept = readKept<D>(key);
+    if (!kept) return;
+    setDraft({ ...from, ...kept });
+    setRestored(true);
+    setRound((n) => n + 1);
+    // Only when the form is opened.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key]);
+
+  const replace = (next: D) => {
+    setDraft(next);
+    if (JSON.stringify(next) === begun.current) localStorage.removeItem(key);
+    else localStorage.setItem(key, JSON.stringify({ ...next, ...Object.fromEntries(secret.map((name) => [name, from[name]])) }));
+  };
+  const set = (change: Partial<D>) => replace({ ...draft, ...change });
+  const discard = () => {
+    localStorage.removeItem(key);
+    setDraft(from);
+    setRestored(false);
+    setRound((n) => n + 1);
+    clear();
+  };
+  const save = async () => {
+    const done = await send(input(draft));
+    setError(!done);
+    if (!done) return;
+    localStorage.removeItem(key);
+    begun.current = JSON.stringify(draft);
+    setRestored(false);
+    enqueueSnackbar(`${name(draft)} is saved`, { variant: "success" });
+    saved(done.value);
+  };
+  return { draft, set, replace, wrong, round, frame: { busy, problem: error ? problem : null, restored, onDiscard: discard, onSave: () => void save() } };
+}
+
+function readKept<D>(key: string): Partial<D> | null {
+  try {
+    return JSON.parse(localStorage.getItem(key) ?? "null") as Partial<D> | null;
+  } catch {
+    return null;
+  }
+}

@@ -1,0 +1,25 @@
+"use client";
+import dayjs from "dayjs";
+import updateLocale from "dayjs/plugin/updateLocale";
+import { createContext, useContext, type ReactNode } from "react";
+import { writeTimesBy } from "@/core/time/words";
+
+/** How the business writes: the day its week begins with (0 is Monday) and the hours of its clock. */
+export interface Habits {
+  weekStart: number;
+  clockHours: 12 | 24;
+}
+
+dayjs.extend(updateLocale);
+const HabitsContext = createContext<Habits>({ weekStart: 0, clockHours: 24 });
+export const useHabits = (): Habits => useContext(HabitsContext);
+
+export function HabitsProvider({ habits, children }: { habits: Habits; children: ReactNode }) {
+  // Before anything under it is written: words and date pickers know of no context.
+  writeTimesBy(habits.clockHours);
+  dayjs.updateLocale("en", { weekStart: (habits.weekStart + 1) % 7 });
+  return <HabitsContext.Provider value={habits}>{children}</HabitsContext.Provider>;
+}
+
+/** The numbers of the weekdays, from the one that weeks begin with. */
+export const weekdaysFrom = (start: number): number[] => Array.from({ length: 7 }, (_, i) => (start + i) % 7);

@@ -64,6 +64,8 @@ export async function makeWorld(hogar: Hogar, setClock: (ms: number) => void, no
     const date = addDays(today, n);
     if (n === 0 && at(date, 9) > now) break;
     progress(`day ${n + historyDays + 1} of ${historyDays + 1}`);
+    // Whoever begins at seven is on the way before the office takes its first call.
+    life.workThrough(date, setClock, at(date, 9));
     setClock(at(date, 9));
     await runDue(hogar);
     // The diary of the coming days fills up as they come nearer.
@@ -71,7 +73,7 @@ export async function makeWorld(hogar: Hogar, setClock: (ms: number) => void, no
     for (let i = 0; i < bookings; i++) life.bookSomething(14);
     if (n === -historyDays + 3) life.startRepeats(60 * scale);
     await runDue(hogar, false);
-    await life.workThrough(date, setClock, Math.min(now, at(date, 19)));
+    life.workThrough(date, setClock, Math.min(now, at(date, 19)));
     setClock(Math.min(now, at(date, 19)));
     life.payInvoices();
     await runDue(hogar, false);
@@ -94,9 +96,9 @@ function setUp(hogar: Hogar, today: string): void {
     mustPerform(hogar, saveZone, { area: zone.name === "Moor Edge" ? null : (drawn.get(zone.name) ?? null), id: null, serveFrom: 7 * 60, serveTo: 19 * 60, noticeMinutes: 0, surchargeMinor: 0, smallestOrderMinor: 0, ...zone }, office);
   const technicianIds = new Map<string, number>();
   for (const { name, phone, skills, hours, home } of marrowick.technicians) {
-    const { lng, lat } = places.find((place) => place.postcode === home) ?? depot;
+    const { lng, lat, line, postcode } = places.find((place) => place.postcode === home) ?? depot;
     const held = skills.map(({ name, level = 1, untilDays }) => ({ name, level, validUntil: untilDays === undefined ? null : addDays(today, untilDays) }));
-    technicianIds.set(name, mustPerform(hogar, saveTechnician, { id: null, name, phone, skills: held, hours, start: { lng, lat }, mail: `${name.split(" ")[0]!.toLowerCase()}@marrowick.example`, pay: marrowick.pay[name] }, office).id);
+    technicianIds.set(name, mustPerform(hogar, saveTechnician, { id: null, name, phone, skills: held, hours, start: { lng, lat, line: `${line}, ${postcode}` }, mail: `${name.split(" ")[0]!.toLowerCase()}@marrowick.example`, pay: marrowick.pay[name] }, office).id);
   }
   mustPerform(hogar, saveTechnician, { id: null, ...marrowick.subcontractor, skills: marrowick.subcontractor.skills.map((s) => ({ ...s, validUntil: null })), kind: "subcontractor", offered: false }, office);
   const extras = marrowick.extras.map(({ on, ...extra }) => ({ on, id: mustPerform(hogar, saveExtra, { id: null, active: true, ...extra }, office).id }));
@@ -194,11 +196,11 @@ class Life {
   }
 
   /** The technicians' day, up to `until`. */
-  async workThrough(date: string, setClock: (ms: number) => void, until: number): Promise<void> {
+  workThrough(date: string, setClock: (ms: number) => void, until: number): void {
     const { hogar, random } = this;
     const visits = hogar.store.sql<{ id: number; drive_from: number; arrives: number; leaves: number }>(
       `SELECT v.id, min(p.drive_from) AS drive_from, max(p.arrives) AS arrives, max(p.leaves) AS leaves FROM visits v JOIN placements p ON p.visit_id = v.id JOIN jobs j ON j.id = v.job_id
-       WHERE v.date = ? AND v.state = 'promised' AND j.state = 'agreed' GROUP BY v.id ORDER BY arrives`,
+       WHERE v.date = ? AND v.state IN ('promised', 'on the way', 'on site') AND j.state = 'agreed' GROUP BY v.id ORDER BY arrives`,
     ).all(date);
     const steps = visits.flatMap((v) => [
       { at: v.drive_from, visitId: v.id, to: "on the way" as const },
@@ -206,7 +208,7 @@ class Life {
       { at: v.leaves - random.int(0, 6), visitId: v.id, to: random.chance(0.02) ? ("no access" as const) : ("done" as const) },
     ]);
     for (const step of steps.sort((a, b) => a.at - b.at)) {
-      if (step.at * 60_000 > until) continue;
+      if (step.at * 60_000 > until || step.at * 60_000 < hogar.now()) continue;
       setClock(step.at * 60_000);
       const list = hogar.store.sql<{ checklist: string }>("SELECT checklist FROM visits WHERE id = ?").get(step.visitId)!;
       const ticked = (JSON.parse(list.checklist) as TickedItem[]).map((item) => item.id);

@@ -1,5 +1,5 @@
 import { one, office, smallWorld, system, visitor } from "@demo/small-world";
-import { personActor, type Actor } from "@/core/people/permissions";
+import { personActor } from "@/core/people/permissions";
 import { fieldDay } from "@/views/field";
 import { money } from "@/views/money";
 import { myVisit } from "@/views/my-visit";

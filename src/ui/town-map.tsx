@@ -30,7 +30,7 @@ const lineOf: Record<string, { color: string; weight: number; fillOpacity?: numb
 export default function TownMap({ home, town, roads, label, height, fit = [], onReady, children }: TownMapProps) {
   const lines = useMemo(() => roads.map((road) => road.map(([lng, lat]) => [lat, lng] as [number, number])), [roads]);
   return (
-    <MapContainer center={[home.lat, home.lng]} zoom={12} minZoom={3} scrollWheelZoom attributionControl={false} preferCanvas style={{ height, background: "#F4F1E8", borderRadius: 6 }}>
+    <MapContainer center={[home.lat, home.lng]} zoom={12} minZoom={3} scrollWheelZoom attributionControl={false} style={{ height, background: "#F4F1E8", borderRadius: 6 }}>
       <Named label={label} onReady={onReady} />
       {town ? <GeoJSON data={town as GeoJsonObject} interactive={false} style={(feature) => ({ ...(lineOf[kindOf(feature)] ?? lineOf.district!), fillColor: "#EAE5D6" })} /> : null}
       <Polyline positions={lines} interactive={false} pathOptions={{ color: "#CFC8B6", weight: 1.2 }} />

@@ -1,10 +1,12 @@
 import { addDays, datesFrom, localOf } from "@/core/time/local";
+import { mostTelling, type Reason } from "@/core/windows/reasons";
+import { reasonWords } from "@/core/windows/words";
 import { isOnOurWay } from "@/core/windows/offers";
 import { Refusal } from "@/core/problems";
 import { PreviewWindows } from "@/schemas/setup";
 import { zoneOf } from "@/operations/booking";
 import { priceService, readService, toPlace } from "@/operations/catalogue";
-import { answersFor, namesOf, reasonsInWords } from "@/operations/placing";
+import { answersFor, namesOf } from "@/operations/placing";
 import { rehearse } from "@/operations/rehearse";
 import { saveBookingRules } from "@/operations/setup/booking-rules";
 import { defineView } from "./view";
@@ -24,6 +26,7 @@ export const previewWindows = defineView({
       const dates = datesFrom(rehearsed.today, addDays(rehearsed.today, 13));
       const names = namesOf(rehearsed);
       const minuteOf = (epoch: number) => localOf(epoch, rehearsed.business.time_zone).minute;
+      const wordsOf = (reason: Reason | null) => reason && reasonWords(reason, names);
       const answers = answersFor(rehearsed, visit, dates);
       return {
         zone: zone?.name ?? null,
@@ -33,7 +36,7 @@ export const previewWindows = defineView({
             from: minuteOf(a.from), to: minuteOf(a.to), offered: a.offered,
             onOurWay: a.offered && isOnOurWay(a),
             who: a.offered ? a.technicians.slice(0, Math.max(visit.crew, 3)).map((t) => names.technician(t.id)) : [],
-            why: a.offered ? null : (reasonsInWords(rehearsed, a.reasons)[0] ?? null),
+            why: a.offered ? null : wordsOf(mostTelling(a.reasons)),
           })),
         })),
       };

@@ -7,6 +7,7 @@ import { keepingRoom } from "./forecasts";
 import { takenOf, type Limit } from "./limits";
 import { answerWindows, explainWindows, type CandidateTechnician, type PromiseWindow, type WindowsQuestion } from "./offers";
 import { windowsOn, withFollowingDays } from "./patterns";
+import { mostTelling, type Reason } from "./reasons";
 import { reasonWords, remedyWords } from "./words";
 
 const date = "2027-03-11";
@@ -268,6 +269,16 @@ describe("the calendar", () => {
     expect(says({ zone: { weekdays: 127, from: 570, to: 1440 } })).toEqual(["this zone is not served at that time → longer hours of the zone"]);
     expect(says({ serviceHours: [{ weekday: 3, opens: 600, closes: 900 }] })).toEqual(["this service is not done at that time → longer hours of the service"]);
     expect(says({ zone: null, nearest: { name: "Northfield", km: 2.1 } })).toEqual(["the address is outside our zones, 2.1 km from Northfield → adding the address to a zone, such as Northfield"]);
+  });
+});
+
+describe("the most telling reason", () => {
+  const short = (technician: string, shortBy: number | null): Reason => ({ technician, code: "out-of-reach", shortBy, late: "window", position: 1, date });
+  it("is a rule before any person, then whoever came nearest, and a missing skill last", () => {
+    const skill: Reason = { technician: "t1", code: "no-skill", skill: "gas" };
+    expect(mostTelling([skill, short("t2", 40), short("t3", 12), short("t4", null)])).toEqual(short("t3", 12));
+    expect(mostTelling([short("t3", 12), { code: "closed", date }, skill])).toEqual({ code: "closed", date });
+    expect([mostTelling([skill]), mostTelling([])]).toEqual([skill, null]);
   });
 });
 

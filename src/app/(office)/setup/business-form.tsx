@@ -82,7 +82,7 @@ export function BusinessForm({ data, saved }: { data: SetupData; saved: () => vo
           <WholeField label="Driving margin, %" value={draft.travelMarginPercent} onValue={(travelMarginPercent) => set({ travelMarginPercent })} wrong={wrong("/travelMarginPercent")} />
           <WholeField label="Speed, km/h" value={draft.kmh} onValue={(kmh) => set({ kmh })} wrong={wrong("/kmh")} helperText="Where no roads are known" />
           <WholeField label="Winding, %" value={draft.windingPercent} onValue={(windingPercent) => set({ windingPercent })} wrong={wrong("/windingPercent")} helperText="The way, of the straight line" />
-          <MoneyField currency={data.currency} label={`An hour of work costs, ${data.currency}`} value={draft.labourCostMinor} onValue={(labourCostMinor) => set({ labourCostMinor })} wrong={wrong("/labourCostMinor")} helperText="All in, where no pay is known" />
+          <MoneyField currency={data.currency} label={`An hour costs, ${data.currency}`} value={draft.labourCostMinor} onValue={(labourCostMinor) => set({ labourCostMinor })} wrong={wrong("/labourCostMinor")} helperText="Of work, where no pay is known" />
         </Columns>
       </FormSection>
     </FormFrame>

@@ -55,12 +55,12 @@ function Day({ day, whyNot }: { day: Preview["days"][number]; whyNot: string | n
   const only = new Set(refused.map((w) => w.why));
   return (
     <Box sx={{ display: "flex", gap: 2, py: 1, borderTop: `1px solid ${ink.line}`, fontSize: 13.5 }}>
-      <Box sx={{ width: 76, flex: "none", pt: 0.5 }}>{dayShort(day.date)}</Box>
+      <Box sx={{ width: 70, flex: "none", pt: 0.5 }}>{dayShort(day.date)}</Box>
       <Box sx={{ flex: 1, minWidth: 0 }}>
         <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap" }}>
           {day.windows.map((w) => (
             <Tooltip key={`${w.from} ${w.to}`} title={w.offered ? w.who.join(", ") || "open" : (w.why ?? "")}>
-              <Box tabIndex={0} aria-label={`${windowWords(w.from, w.to)}: ${w.offered ? `offered, ${w.who.join(", ")}` : `not offered, ${w.why}`}`} sx={{ px: 2, pt: 0.75, minWidth: 46, textAlign: "center", borderRadius: arch, border: `1px ${w.offered ? "solid" : "dashed"} ${w.offered ? ink.moss : ink.line}`, bgcolor: w.offered ? "#fff" : "transparent", color: w.offered ? ink.ink : ink.ash, textDecoration: w.offered ? "none" : "line-through" }}>{windowWords(w.from, w.to)}</Box>
+              <Box tabIndex={0} aria-label={`${windowWords(w.from, w.to)}: ${w.offered ? `offered, ${w.who.join(", ")}` : `not offered, ${w.why}`}`} sx={{ px: 1.25, pt: 0.75, minWidth: 40, fontSize: 13, textAlign: "center", borderRadius: arch, border: `1px ${w.offered ? "solid" : "dashed"} ${w.offered ? ink.moss : ink.line}`, bgcolor: w.offered ? "#fff" : "transparent", color: w.offered ? ink.ink : ink.ash, textDecoration: w.offered ? "none" : "line-through" }}>{windowWords(w.from, w.to)}</Box>
             </Tooltip>
           ))}
         </Box>

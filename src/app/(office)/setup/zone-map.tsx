@@ -41,12 +41,14 @@ export default function ZoneMap({ map, zones, chosen, area = null, drawing = fal
   const names = useRef<LayerGroup | null>(null);
   useEffect(() => {
     if (!leaflet) return;
-    names.current?.remove();
-    names.current = L.layerGroup(zones.flatMap((zone) => {
-      const centre = centreOf(zone.area) ?? meanOf(map.customers.filter((c) => c.zoneId === zone.id));
-      return centre ? [L.tooltip({ permanent: true, direction: "center", className: "zone-name", interactive: false }).setLatLng([centre.lat, centre.lng]).setContent(label(zone, load))] : [];
-    })).addTo(leaflet);
-  }, [leaflet, zones, load, map.customers]);
+    const write = () => {
+      names.current?.remove();
+      names.current = L.layerGroup(namesOn(leaflet, zones, map, load)).addTo(leaflet);
+    };
+    write();
+    leaflet.on("zoomend", write);
+    return () => void leaflet.off("zoomend", write);
+  }, [leaflet, zones, load, map]);
 
   return (
     <TownMap home={map.home} town={map.town} roads={map.roads} label="Map of the zones" height="clamp(300px, 46vh, 520px)" onReady={setLeaflet}>
@@ -114,6 +116,19 @@ const areaOf = (parts: Rings[]): Area | null => (parts.length === 0 ? null : par
 /** The mean of the corners: good enough to write a name at. */
 const centreOf = (area: Area | null): Point | null => meanOf(partsOf(area).flatMap((rings) => rings[0] ?? []).map(([lng, lat]) => ({ lng: lng!, lat: lat! })));
 const meanOf = (points: readonly Point[]): Point | null => (points.length ? { lng: points.reduce((s, p) => s + p.lng, 0) / points.length, lat: points.reduce((s, p) => s + p.lat, 0) / points.length } : null);
+
+/** The names of the zones; two that would lie over one another go to either side. */
+function namesOn(leaflet: LeafletMap, zones: readonly ShownZone[], map: MapData, load: boolean): L.Tooltip[] {
+  const placed = zones.flatMap((zone) => {
+    const centre = centreOf(zone.area) ?? meanOf(map.customers.filter((c) => c.zoneId === zone.id));
+    return centre ? [{ zone, centre, at: leaflet.latLngToContainerPoint([centre.lat, centre.lng]) }] : [];
+  });
+  return placed.map(({ zone, centre, at }) => {
+    const near = placed.find((other) => other.zone !== zone && Math.abs(other.at.y - at.y) < 22 && Math.abs(other.at.x - at.x) < 120);
+    const direction = !near ? "center" : near.at.x > at.x ? "left" : "right";
+    return L.tooltip({ permanent: true, direction, className: "zone-name", interactive: false }).setLatLng([centre.lat, centre.lng]).setContent(label(zone, load));
+  });
+}
 
 /** As an element: names are the owner's words, and never read as HTML. */
 function label({ name, visits }: ShownZone, load: boolean): HTMLElement {

@@ -4,6 +4,7 @@ import path from "node:path";
 import fc from "fast-check";
 import { plainArrivals } from "../bench/plain-checker";
 import { plan } from "./plan";
+import { answerTo as quoteOf, type QuoteInput } from "./quote";
 import { BadInput, readJson } from "./read-json";
 import { answerTo, WindowsInput } from "./windows";
 
@@ -104,5 +105,33 @@ describe("hogar plan", () => {
   it("refuses options and visits that make no sense", () => {
     expect(() => plan(["--seed", "soon"])).toThrow("--seed: wanted a whole number, found “soon”");
     expect(() => plan([fileOf({ ...day, visits: [day.visits[0], day.visits[0]] })])).toThrow("visits[1]: “v1” is there twice");
+  });
+});
+
+describe("hogar quote", () => {
+  const sweep: QuoteInput = {
+    service: {
+      name: "Chimney sweep", priceMinor: 7900, taxBp: 1300, minutes: 45, skills: ["sweep"], deposit: { kind: "percent", value: 2500 },
+      questions: [{ id: "flues", words: "How many flues?", required: true, kind: "count", min: 1, max: 8, included: 1, each: { price: { how: "add", minor: 4500 }, minutes: 30 } }, { id: "nest", words: "A nest?", required: false, kind: "yes-no", yes: { skills: [{ skill: "roof access" }], crew: 2 } }],
+      extras: [{ id: "alarm", name: "Carbon monoxide alarm", priceMinor: 3400, taxBp: 2100 }],
+    },
+    answers: { flues: 3, nest: true }, extras: [{ id: "alarm", quantity: 1 }], zone: { name: "Moor Edge", surchargeMinor: 1800 },
+  };
+
+  it("answers lines that add up to the total, minutes, skills and crew", () => {
+    const order = quoteOf(sweep);
+    expect(order).toMatchObject({ totalMinor: 7900 + 9000 + 3400 + 1800, minutes: 105, crew: 2, skills: [{ skill: "sweep", level: 1 }, { skill: "roof access", level: 1 }], depositMinor: 5525, problems: {} });
+    expect(order.lines.reduce((sum, line) => sum + line.amountMinor, 0)).toBe(order.totalMinor);
+  });
+
+  it("says what is still to be answered, and refuses what is not there", () => {
+    expect(quoteOf({ ...sweep, answers: {} }).problems).toEqual({ flues: "Please answer this." });
+    expect(() => quoteOf({ ...sweep, extras: [{ id: "cowl", quantity: 1 }] })).toThrow("extras[0].id: there is no extra “cowl”");
+    expect(() => quoteOf({ ...sweep, service: { ...sweep.service, questions: [{ id: "a", words: "?", required: true, kind: "yes-no", shownIf: { question: "gone", is: true } }] } })).toThrow(/^service.questions\[0\].shownIf/);
+  });
+
+  it("reads a file and writes one line", () => {
+    const run = spawnSync("npx", ["--no-install", "tsx", "cli/hogar.ts", "quote", fileOf(sweep)], { encoding: "utf8" });
+    expect([run.status, JSON.parse(run.stdout).totalMinor]).toEqual([0, 22_100]);
   });
 });

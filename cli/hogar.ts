@@ -11,6 +11,7 @@ const commands: Record<string, { about: string; load: () => Promise<Command> }> 
   worker: { about: "run the worker alone: [--lease-seconds N]", load: async () => (await business()).worker },
   backup: { about: "copy the database while it is in use: FILE", load: async () => (await business()).backup },
   windows: { about: "which windows can be promised, JSON in and out: [FILE]", load: async () => (await import("./windows")).windows },
+  quote: { about: "what an order costs and how long it takes, JSON in and out: [FILE]", load: async () => (await import("./quote")).quote },
   plan: { about: "who does what in which order, JSON in and out: [FILE] [--seed N] [--budget-ms N]", load: async () => (await import("./plan")).plan },
 };
 

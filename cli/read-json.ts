@@ -14,8 +14,8 @@ export class BadInput extends Error {
 
 const formats: Record<string, { is: (text: string) => boolean; what: string }> = {
   "date": { is: isDate, what: "a date such as 2027-03-01" },
-  "clock": { is: (text) => /^\d\d:/.test(text) && parseClock(text) !== null, what: "a time such as 09:00" },
-  "moment": { is: (text) => isDate(text.slice(0, 10)) && text[10] === "T" && /^\d\d:/.test(text.slice(11)) && parseClock(text.slice(11)) !== null, what: "a local time such as 2027-03-01T09:00" },
+  "clock": { is: (text) => /^\d\d:\d\d$/.test(text) && parseClock(text) !== null, what: "a time such as 09:00" },
+  "moment": { is: (text) => isDate(text.slice(0, 10)) && text[10] === "T" && /^\d\d:\d\d$/.test(text.slice(11)) && parseClock(text.slice(11)) !== null, what: "a local time such as 2027-03-01T09:00" },
   "time-zone": { is: isTimeZone, what: "a time zone such as Europe/Lisbon" },
 };
 
@@ -29,6 +29,7 @@ export function readJson<S extends TSchema>(file: string | undefined, schema: S)
     throw new BadInput(whereInText(text, (error as Error).message), "this is not JSON");
   }
   const ajv = new Ajv({ allowUnionTypes: true, useDefaults: true, verbose: true });
+  ajv.addKeyword("patternSentence");
   for (const [name, { is }] of Object.entries(formats)) ajv.addFormat(name, is);
   const validate = ajv.compile(schema);
   if (!validate(value)) {

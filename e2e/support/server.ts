@@ -1,9 +1,10 @@
 import { spawn, spawnSync, type ChildProcess } from "node:child_process";
-import { mkdtempSync, rmSync } from "node:fs";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import Database from "better-sqlite3";
+import { makeTown } from "@demo/town";
 import { chromium, type Browser, type BrowserContext, type Page } from "playwright-core";
 
 /** Tests and scripts run from the project's root. */
@@ -20,11 +21,27 @@ export interface Running {
 }
 
 export async function startDemo({ historyDays = 8, env = {} }: { historyDays?: number; env?: Record<string, string> } = {}): Promise<Running> {
+  return start(env, (more) => runTsx(["demo/make.ts", "--history-days", String(historyDays)], more));
+}
+
+/** The same on a business that has only just been made, in the demo's town. */
+export async function startEmpty(): Promise<Running> {
+  return start({}, (more, folder) => {
+    writeFileSync(path.join(folder, "town.json"), JSON.stringify(makeTown(7)));
+    runTsx(["cli/hogar.ts", "init", "--name", "Alder Roofs", "--owner", "Odile Brandt", "--mail", "odile@marrowick.example", "--password", password, "--time-zone", "Europe/Lisbon", "--lng", "-18.6", "--lat", "-41.2"], more);
+  });
+}
+
+function runTsx(args: string[], env: NodeJS.ProcessEnv): void {
+  const made = spawnSync("npx", ["--no-install", "tsx", ...args], { cwd: root, env, encoding: "utf8" });
+  if (made.status !== 0) throw new Error(`${args[0]} failed: ${made.stderr}`);
+}
+
+async function start(env: Record<string, string>, make: (env: NodeJS.ProcessEnv, folder: string) => void): Promise<Running> {
   const folder = mkdtempSync(path.join(tmpdir(), "hogar-e2e-"));
   const port = await freePort();
   const more = { ...process.env, HOGAR_DATA: folder, PORT: String(port), HOGAR_FRONT_DOOR_PER_MINUTE: "100000", NEXT_TELEMETRY_DISABLED: "1", NODE_ENV: "production" as const, ...env };
-  const made = spawnSync("npx", ["--no-install", "tsx", "demo/make.ts", "--history-days", String(historyDays)], { cwd: root, env: more, encoding: "utf8" });
-  if (made.status !== 0) throw new Error(`The demo world could not be made: ${made.stderr}`);
+  make(more, folder);
   const server = spawn(process.execPath, [path.join(root, "node_modules/next/dist/bin/next"), "start", "-p", String(port)], { cwd: root, env: more, stdio: ["ignore", "pipe", "pipe"] });
   await says(server, "Ready in");
   const db = new Database(path.join(folder, "hogar.sqlite"), { readonly: true });
@@ -34,7 +51,7 @@ export async function startDemo({ historyDays = 8, env = {} }: { historyDays?: n
     sql: <Row>(query: string, ...values: unknown[]) => db.prepare<unknown[], Row>(query).all(...values),
     stop: async () => {
       db.close();
-      const gone = new Promise((resolve) => server.once("exit", resolve));
+      const gone = server.exitCode !== null ? null : new Promise((resolve) => server.once("exit", resolve));
       server.kill("SIGTERM");
       await gone;
       rmSync(folder, { recursive: true, force: true });

@@ -1,4 +1,4 @@
-import { priceOrder, type Deposit, type Extra, type OrderedService, type PricedOrder } from "@/core/catalogue/order";
+import { depositWhere, priceOrder, type Extra, type OrderedService, type PricedOrder } from "@/core/catalogue/order";
 import { answerWords, shownQuestions, type Answers, type Question } from "@/core/catalogue/questions";
 import { Refusal } from "@/core/problems";
 import type { ViewContext } from "./door";
@@ -47,7 +47,7 @@ export function orderedService({ sql }: ViewContext, service: ServiceRow): Order
     "SELECT x.*, sx.most FROM service_extras sx JOIN extras x ON x.id = sx.extra_id WHERE sx.service_id = ? AND x.active = 1 ORDER BY sx.position",
   ).all(service.id).map((x): Extra => ({ id: String(x.id), name: x.name, unit: x.unit, priceMinor: x.price_minor, costMinor: x.cost_minor, taxBp: x.tax_bp, most: x.most }));
   const skills = sql<{ skill_id: number; level: number }>("SELECT skill_id, level FROM service_skills WHERE service_id = ?").all(service.id).map((s) => ({ skill: String(s.skill_id), level: s.level }));
-  return { name: service.name, priceMinor: service.price_minor, taxBp: service.tax_bp, deposit: depositRule(service), minutes: service.minutes, crew: service.crew, skills, questions: questionsOf(service), extras };
+  return { name: service.name, priceMinor: service.price_minor, taxBp: service.tax_bp, deposit: depositWhere(service.deposit_kind, service.deposit_value), minutes: service.minutes, crew: service.crew, skills, questions: questionsOf(service), extras };
 }
 
 /** An order's price, minutes, crew and skills, by the one function that all screens use. */
@@ -59,11 +59,6 @@ export function priceService(context: ViewContext, service: ServiceRow, zone: Pi
     zone: { name: zone?.name ?? "", surchargeMinor: zone?.surcharge_minor ?? 0, smallestOrderMinor: zone?.smallest_order_minor ?? 0 },
     pricesIncludeTax: context.business.prices_include_tax === 1,
   });
-}
-
-function depositRule({ deposit_kind: kind, deposit_value: value }: ServiceRow): Deposit {
-  if (kind === "percent") return { kind, basisPoints: value };
-  return kind === "fixed" ? { kind, amountMinor: value } : { kind };
 }
 
 /** What an order needs room for. */

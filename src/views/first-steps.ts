@@ -14,7 +14,7 @@ export const firstSteps = defineView({
     const data = setup.read(context, {});
     const count = (table: string) => sql<{ n: number }>(`SELECT count(*) AS n FROM ${table}`).get()!.n;
     return {
-      counts: { services: data.services.filter((s) => s.active).length, technicians: data.technicians.length, zones: data.zones.length, windows: data.rules.windows.length, people: data.people.filter((p) => p.active).length, bookings: count("jobs") },
+      counts: { business: data.business.place.line ? 1 : 0, services: data.services.filter((s) => s.active).length, technicians: data.technicians.length, zones: data.zones.length, windows: data.rules.windows.length, people: data.people.filter((p) => p.active).length, bookings: count("jobs") },
       contradictions: contradictions({
         today: context.today,
         horizonDays: data.rules.horizonDays,

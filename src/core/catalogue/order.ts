@@ -120,6 +120,9 @@ function joinSkills(needs: readonly SkillNeed[]): SkillNeed[] {
   return [...levels].map(([skill, level]) => ({ skill, level }));
 }
 
+/** A deposit as forms and files have it: a kind with a number, basis points or minor units. */
+export const depositWhere = (kind: Deposit["kind"], value: number): Deposit => (kind === "percent" ? { kind, basisPoints: value } : kind === "fixed" ? { kind, amountMinor: value } : { kind });
+
 /** What is paid while booking; never more than the order costs. */
 export function depositOf(deposit: Deposit, totalMinor: Minor): Minor {
   switch (deposit.kind) {

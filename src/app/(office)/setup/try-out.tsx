@@ -2,7 +2,7 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import { priceOrder, type Deposit, type Extra } from "@/core/catalogue/order";
+import { depositWhere, priceOrder, type Extra } from "@/core/catalogue/order";
 import { marginOf } from "@/core/catalogue/prices";
 import type { Answers } from "@/core/catalogue/questions";
 import { meanCost } from "@/core/money/pay";
@@ -24,7 +24,7 @@ export function TryOut({ service, data }: { service: Service; data: SetupData })
     return extra ? [{ ...extra, id: String(id), most }] : [];
   });
   const order = priceOrder({
-    service: { name: service.name || "This service", priceMinor: service.priceMinor || 0, taxBp: service.taxBp || 0, deposit: depositOf(service.deposit), minutes: service.minutes || 1, crew: service.crew || 1, skills: service.skills.map((s) => ({ skill: s.name, level: s.level })), questions: service.questions, extras },
+    service: { name: service.name || "This service", priceMinor: service.priceMinor || 0, taxBp: service.taxBp || 0, deposit: depositWhere(service.deposit.kind, service.deposit.value || 0), minutes: service.minutes || 1, crew: service.crew || 1, skills: service.skills.map((s) => ({ skill: s.name, level: s.level })), questions: service.questions, extras },
     answers,
     extras: chosen.map((x) => ({ id: String(x.id), quantity: x.quantity })),
     zone: { name: "", surchargeMinor: 0, smallestOrderMinor: 0 },
@@ -54,8 +54,6 @@ export function TryOut({ service, data }: { service: Service; data: SetupData })
     </Box>
   );
 }
-
-const depositOf = ({ kind, value }: Service["deposit"]): Deposit => (kind === "percent" ? { kind, basisPoints: value || 0 } : kind === "fixed" ? { kind, amountMinor: value || 0 } : { kind });
 
 const Sum = ({ name, value, strong }: { name: string; value: string; strong?: boolean }) => (
   <Box sx={{ display: "flex", gap: 3, justifyContent: "space-between", py: 1, borderTop: `1px solid ${ink.line}`, fontWeight: strong ? 700 : 400, fontSize: 14.5 }}><span>{name}</span><span style={{ textAlign: "right" }}>{value}</span></Box>

@@ -22,6 +22,7 @@ interface Step {
 export function FirstSteps({ view }: { view: FirstStepsView }) {
   const { counts } = view;
   const steps: Step[] = [
+    { name: "Business", worth: "Your address and tax stand on documents, and drives begin there.", href: "/setup/business", done: counts.business > 0, sum: "address and tax known" },
     { name: "Services", worth: "Customers see what you do, what it costs and how long it takes.", href: "/setup/services", done: counts.services > 0, sum: `${counts.services} can be booked` },
     { name: "Team", worth: "Windows are offered only where somebody with the skills can come.", href: "/setup/technicians", done: counts.technicians > 0, sum: `${counts.technicians} on the team` },
     { name: "Zones", worth: "You are asked only where you go, on your terms there.", href: "/setup/zones", done: counts.zones > 0, sum: `${counts.zones} ${counts.zones === 1 ? "zone" : "zones"}` },

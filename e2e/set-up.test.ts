@@ -52,7 +52,8 @@ it("a zone is drawn with the pen, saved, and holds the addresses in it", async (
   await page.getByRole("button", { name: "Done drawing" }).click();
   await save("West quay is saved");
   const [zone] = app.sql<{ area: string }>("SELECT area FROM zones WHERE name = 'West quay'");
-  expect(JSON.parse(zone!.area)).toMatchObject({ type: "Polygon", coordinates: [expect.objectContaining({ length: 4 })] });
+  const area = JSON.parse(zone!.area) as { type: string; coordinates: number[][][] };
+  expect([area.type, area.coordinates.length, area.coordinates[0]!.length]).toEqual(["Polygon", 1, 4]);
 });
 
 it("an address says which zone it is in and why, and zones come in from a file", async () => {
@@ -121,7 +122,7 @@ it("two weeks beside the rules follow what is typed, before it is saved", async 
   await go(page, `${app.url}/setup/windows`);
   const preview = page.getByRole("complementary", { name: "Two weeks as customers see them" });
   await preview.getByText(/ windows offered/).waitFor();
-  await page.getByLabel("Notice, hours").fill("2000");
+  await page.getByLabel("Notice, hours").fill("700");
   await preview.getByText(/· 0 of \d+ windows offered/).waitFor();
   await page.getByLabel("Notice, hours").fill("soon");
   await preview.getByText("Mend the entries first; the weeks follow.").waitFor();

@@ -272,7 +272,7 @@ it("prices of many services change at once, with the way back", async () => {
   await page.getByLabel("Change, %").fill("10");
   await page.getByLabel("Rounded to").click();
   await page.getByRole("option", { name: "ending in 9" }).click();
-  await page.getByRole("checkbox", { name: "Stove service" }).click();
+  await page.getByRole("row", { name: /Stove service/ }).getByRole("checkbox").click();
   await page.getByRole("row", { name: /Chimney sweep/ }).getByText("€89.00").waitFor();
   await page.getByRole("button", { name: "Change prices" }).click();
   await page.getByText(/prices are changed/).waitFor();

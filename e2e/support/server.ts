@@ -28,7 +28,7 @@ export async function startDemo({ historyDays = 8, env = {} }: { historyDays?: n
 export async function startEmpty(): Promise<Running> {
   return start({}, (more, folder) => {
     writeFileSync(path.join(folder, "town.json"), JSON.stringify(makeTown(7)));
-    runTsx(["cli/hogar.ts", "init", "--name", "Alder Roofs", "--owner", "Odile Brandt", "--mail", "odile@marrowick.example", "--password", password, "--time-zone", "Europe/Lisbon", "--lng", "-18.6", "--lat", "-41.2"], more);
+    runTsx(["cli/hogar.ts", "init", "--name", "Alder Roofs", "--owner", "Odile Brandt", "--mail", "odile@marrowick.example", "--password", password, "--time-zone", "Europe/Lisbon", "--lng=-18.6", "--lat=-41.2"], more);
   });
 }
 
@@ -51,7 +51,7 @@ async function start(env: Record<string, string>, make: (env: NodeJS.ProcessEnv,
     sql: <Row>(query: string, ...values: unknown[]) => db.prepare<unknown[], Row>(query).all(...values),
     stop: async () => {
       db.close();
-      const gone = server.exitCode !== null ? null : new Promise((resolve) => server.once("exit", resolve));
+      const gone = server.exitCode !== null || server.signalCode !== null ? null : new Promise((resolve) => server.once("exit", resolve));
       server.kill("SIGTERM");
       await gone;
       rmSync(folder, { recursive: true, force: true });

@@ -7,7 +7,8 @@ import { boundsOf, zonesOf } from "@/operations/booking";
 import { zoneAt } from "@/core/place/zones";
 import { defineView } from "./view";
 
-const mostSites = 4000;
+// Each is a shape in the page.
+const mostSites = 2500;
 
 /** What lies under the zones on the map: the town, the customers, how busy each zone is, and who lies outside of all. */
 export const zoneMap = defineView({

@@ -1,17 +1,18 @@
 "use client";
-import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Checkbox from "@mui/material/Checkbox";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
+import type { GridColDef } from "@mui/x-data-grid";
 import { changePrice, roundingNamed, roundings, type RoundingName } from "@/core/catalogue/prices";
 import { moneyWords } from "@/core/money/amounts";
-import { ink } from "@/ui/palette";
+import { DataTable } from "@/ui/data-table";
 import { useChange } from "@/ui/use-change";
 import { Columns, FormFrame, SignedWholeField } from "./form-parts";
 import type { SetupData } from "./setup-screen";
+
+type Service = SetupData["services"][number];
 
 /** Many prices up or down at once: what they are, what they would be, and the way back. */
 export function PricesForm({ data, saved }: { data: SetupData; saved: () => void }) {
@@ -24,7 +25,12 @@ export function PricesForm({ data, saved }: { data: SetupData; saved: () => void
   const share = Number.isFinite(percent) ? percent * 100 : 0;
   const next = (priceMinor: number) => changePrice(priceMinor, share, roundingNamed(rounding, data.currency));
   const amount = (minor: number) => moneyWords(minor, data.currency);
-  const toggle = (ids: number[], on: boolean) => setChosen(new Set(on ? [...chosen, ...ids] : [...chosen].filter((id) => !ids.includes(id))));
+  const columns: GridColDef<Service>[] = [
+    { field: "name", headerName: "Service", flex: 1, minWidth: 200 },
+    { field: "category", headerName: "Category", width: 150 },
+    { field: "priceMinor", headerName: "Price now", width: 120, align: "right", headerAlign: "right", valueFormatter: (minor: number) => amount(minor) },
+    { field: "next", headerName: "New price", width: 120, align: "right", headerAlign: "right", sortable: false, renderCell: ({ row }) => (chosen.has(row.id) ? <b>{amount(next(row.priceMinor))}</b> : "as it is") },
+  ];
 
   const change = async () => {
     const done = await send({ serviceIds: [...chosen], basisPoints: share, rounding });
@@ -41,27 +47,15 @@ export function PricesForm({ data, saved }: { data: SetupData; saved: () => void
           {roundings.map((name) => <MenuItem key={name} value={name}>{name === "ending in 9" ? name : `${name} ${data.currency}`}</MenuItem>)}
         </TextField>
       </Columns>
-      <Box component="table" sx={{ borderCollapse: "collapse", "& td, & th": { borderTop: `1px solid ${ink.line}`, py: 1, pr: 3, textAlign: "left" }, "& .number": { textAlign: "right", fontVariantNumeric: "tabular-nums" } }}>
-        <thead>
-          <tr>
-            <th><Checkbox size="small" checked={chosen.size === data.services.length} indeterminate={chosen.size > 0 && chosen.size < data.services.length} onChange={(e) => toggle(data.services.map((s) => s.id), e.target.checked)} slotProps={{ input: { "aria-label": "All services" } }} /></th>
-            <th>Service</th><th className="number">Price now</th><th className="number">New price</th>
-          </tr>
-        </thead>
-        <tbody>
-          {data.services.map((s) => {
-            const on = chosen.has(s.id);
-            return (
-              <tr key={s.id}>
-                <td><Checkbox size="small" checked={on} onChange={(e) => toggle([s.id], e.target.checked)} slotProps={{ input: { "aria-label": s.name } }} /></td>
-                <td>{s.name}</td>
-                <td className="number">{amount(s.priceMinor)}</td>
-                <td className="number">{on ? <b>{amount(next(s.priceMinor))}</b> : "as it is"}</td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </Box>
+      <DataTable<Service>
+        rows={data.services}
+        columns={columns}
+        checkboxSelection
+        rowSelectionModel={{ type: "include", ids: chosen }}
+        onRowSelectionModelChange={({ type, ids }) => setChosen(new Set(type === "include" ? ([...ids] as number[]) : data.services.map((s) => s.id).filter((id) => !ids.has(id))))}
+        showToolbar
+        sx={{ border: 0 }}
+      />
     </FormFrame>
   );
 }

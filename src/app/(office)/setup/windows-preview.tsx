@@ -39,7 +39,7 @@ export function WindowsPreview({ rules, data }: { rules: Rules; data: SetupData 
       <TextField select label="and a service" value={serviceId || ""} onChange={(e) => setServiceId(Number(e.target.value))}>
         {services.map((s) => <MenuItem key={s.id} value={s.id}>{s.name}</MenuItem>)}
       </TextField>
-      {(service?.windows || service?.capacity) && <Box sx={{ fontSize: 13, color: ink.ash }}>This service has {service.windows ? "windows" : "a capacity mode"} of its own.</Box>}
+      {service?.capacity && <Box sx={{ fontSize: 13, color: ink.ash }}>This service has a capacity mode of its own.</Box>}
       {!serviceId && <Box>Make a service first.</Box>}
       {problem && <Box role="alert" sx={{ color: "error.main", fontSize: 14 }}>{problem.fields ? "Mend the entries first; the weeks follow." : problem.sentence}</Box>}
       <Box aria-live="polite" aria-busy={!preview && !problem} sx={{ opacity: preview || problem ? 1 : 0.6 }}>

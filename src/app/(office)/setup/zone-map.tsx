@@ -37,6 +37,8 @@ interface ZoneMapProps {
 /** Zones on the business's own map, with customers, how busy each zone is, and who lies outside. */
 export default function ZoneMap({ map, zones, chosen, area = null, drawing = false, onArea, onChoose, customers, load, mark }: ZoneMapProps) {
   const [leaflet, setLeaflet] = useState<LeafletMap | null>(null);
+  // The zone that was open when the map opened fills it; drawing does not move the ground.
+  const [fit] = useState(() => partsOf(area).flatMap((rings) => rings[0] ?? []).map(([lng, lat]) => ({ lng: lng!, lat: lat! })));
   const busiest = Math.max(1, ...zones.map((z) => z.visits));
   const names = useRef<LayerGroup | null>(null);
   useEffect(() => {
@@ -51,14 +53,14 @@ export default function ZoneMap({ map, zones, chosen, area = null, drawing = fal
   }, [leaflet, zones, load, map]);
 
   return (
-    <TownMap home={map.home} town={map.town} roads={map.roads} label="Map of the zones" height="clamp(300px, 46vh, 520px)" onReady={setLeaflet}>
+    <TownMap home={map.home} town={map.town} roads={map.roads} label="Map of the zones" height="clamp(300px, 46vh, 520px)" fit={fit} onReady={setLeaflet}>
       {zones.filter((z) => z.area && z.id !== chosen).map((zone) => (
         <GeoJSON key={`${zone.id} ${load} ${JSON.stringify(zone.area).length}`} data={zone.area!} eventHandlers={{ click: () => onChoose?.(zone.id) }}
           style={{ color: hues[zone.id % 8], weight: 1.5, fillColor: load ? ink.pine : hues[zone.id % 8], fillOpacity: load ? 0.08 + (0.5 * zone.visits) / busiest : 0.16 }} />
       ))}
       {area && !drawing && <GeoJSON key={JSON.stringify(area)} data={area} style={{ color: ink.pine, weight: 3, fillColor: ink.pine, fillOpacity: 0.16 }} interactive={false} />}
       {customers && map.customers.map((c, i) => (
-        <CircleMarker key={i} center={[c.lat, c.lng]} radius={c.zoneId === null ? 5 : 3} pathOptions={c.zoneId === null ? { color: ink.ember, weight: 2, fillOpacity: 0 } : { color: ink.pine, weight: 0, fillColor: chosen === c.zoneId ? ink.ember : ink.pine, fillOpacity: 0.75 }}>
+        <CircleMarker key={i} center={[c.lat, c.lng]} radius={c.zoneId === null ? 5 : 3} pathOptions={c.zoneId === null ? { color: ink.ember, weight: 2, fillOpacity: 0 } : { color: ink.pine, weight: 0, fillColor: chosen === c.zoneId ? ink.lake : ink.pine, fillOpacity: 0.75 }}>
           <Tooltip>{c.name}, {c.line}{c.zoneId === null && ": outside all zones"}</Tooltip>
         </CircleMarker>
       ))}

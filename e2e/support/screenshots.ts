@@ -14,12 +14,13 @@ const [busy] = app.sql<{ date: string; visit: number }>(
 );
 const screens: [string, string][] = [
   ["today", "/today"], ["board", `/board?date=${busy!.date}`], ["visit", `/board?date=${busy!.date}&visit=${busy!.visit}`], ["customers", "/customers"],
-  ["repeats", "/repeats"], ["money", "/money?show=open"], ["set-up", "/setup/technicians?id=1"], ["windows", "/setup/windows"],
+  ["repeats", "/repeats"], ["money", "/money?show=open"], ["first-steps", "/setup/start"], ["set-up", "/setup/technicians?id=1"], ["service", "/setup/services?id=1"], ["zones", "/setup/zones"], ["windows", "/setup/windows"],
   ["why-not", "/why-not?address=a700&service=1"],
 ];
 for (const [name, at] of screens) {
   await go(page, app.url + at);
   await page.waitForLoadState("networkidle");
+  if (name === "windows") await page.getByText(/ windows offered/).waitFor();
   await shoot(name);
 }
 await go(page, `${app.url}/standins/mail`);

@@ -167,18 +167,27 @@ it("a customer books on a phone: where, what, when, who, pay", async () => {
   await opened.context.close();
 });
 
-it("an address outside the zones is told so", async () => {
+it("an address outside the zones may ask, and the office sees it", async () => {
   const { page, context } = await openPage(browser, phone);
   await go(office, `${app.url}/setup/zones?id=5`);
+  await office.getByRole("button", { name: "Take the area away" }).click();
   await office.getByLabel("Postcodes").fill("MW 501");
   await office.getByRole("button", { name: "Save" }).click();
   await saved(office, "Gull Island");
   await go(page, `${app.url}/book`);
   await page.getByRole("combobox", { name: "Address" }).fill("MW 503");
   await page.getByRole("option").first().click();
-  await page.getByText(/not in our zones yet/).waitFor();
+  await page.getByText(/outside the places we usually go to/).waitFor();
   expect(await page.getByRole("button", { name: "Go on" }).isDisabled()).toBe(true);
+  await page.getByLabel("What do you need, and when?").fill("A stove that smokes, any Friday");
+  await page.getByLabel("Name", { exact: true }).fill("Ada Brome");
+  await page.getByLabel("Mail", { exact: true }).fill("ada.brome@example.com");
+  await page.getByLabel("Phone").fill("+1 555 0149");
+  await page.getByRole("button", { name: "Ask Marrowick Hearth & Flue" }).click();
+  await page.getByText("Thank you. We have your request").waitFor();
   await context.close();
+  await go(office, `${app.url}/today`);
+  await office.getByText("Ada Brome asks for a visit, outside our zones").waitFor();
 });
 
 it("the dispatcher moves the visit to another technician; what cannot work is refused with the reason", async () => {

@@ -6,7 +6,7 @@ import { groupBy } from "@/core/group";
 import { Refusal } from "@/core/problems";
 import type { Offer } from "@/core/windows/offers";
 import type { Address } from "@/gateways/types";
-import { keptAnswers, priceService, questionsOf, readService, toPlace, type Choice, type ServiceRow } from "./catalogue";
+import { keptAnswers, priceService, questionsOf, readService, termsOf, toPlace, type Choice, type ServiceRow } from "./catalogue";
 import type { OperationContext, ViewContext } from "./door";
 import { makeLink } from "./links";
 import { answersFor, bookableDates, nearestOffers, placeVisit, takeOut, type AskOptions, type ZoneRules } from "./placing";
@@ -127,6 +127,7 @@ export function agreeJob(context: OperationContext, job: NewJob): number {
   for (const [i, line] of job.order.lines.entries())
     sql("INSERT INTO job_lines VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(id, i, line.description, line.quantity, line.unitMinor, line.taxBp, line.amountMinor, line.taxMinor);
   sql("UPDATE visits SET state = 'promised', job_id = ?, held_until = NULL WHERE id = ? OR first_visit_id = ?").run(id, job.visitId, job.visitId);
+  sql("UPDATE jobs SET terms = ? WHERE id = ?").run(JSON.stringify(termsOf(job.service)), id);
   const checklist = (JSON.parse(job.service.checklist) as ChecklistItem[]).map((item) => ({ ...item, done: false }));
   sql("UPDATE visits SET checklist = ? WHERE id = ? OR first_visit_id = ?").run(JSON.stringify(checklist), job.visitId, job.visitId);
   sql("INSERT INTO promises (visit_id, made_at, window_from, window_to) SELECT id, ?, window_from, window_to FROM visits WHERE id = ? OR first_visit_id = ?").run(now, job.visitId, job.visitId);

@@ -1,4 +1,5 @@
 import { depositWhere, priceOrder, type Extra, type OrderedService, type PricedOrder } from "@/core/catalogue/order";
+import type { Terms } from "@/core/catalogue/terms";
 import { answerWords, shownQuestions, type Answers, type Question } from "@/core/catalogue/questions";
 import { Refusal } from "@/core/problems";
 import type { ViewContext } from "./door";
@@ -22,6 +23,10 @@ export interface ServiceRow {
   questions: string;
   active: number;
   may_pay_all: number;
+  late_hours: number;
+  late_fee_kind: Terms["late"]["kind"];
+  late_fee_value: number;
+  no_access_minor: number;
   /** JSON, as core/catalogue/checklist has it. */
   checklist: string;
 }
@@ -60,6 +65,9 @@ export function priceService(context: ViewContext, service: ServiceRow, zone: Pi
     pricesIncludeTax: context.business.prices_include_tax === 1,
   });
 }
+
+/** What is asked where a visit falls through. */
+export const termsOf = (service: ServiceRow): Terms => ({ late: { hours: service.late_hours, kind: service.late_fee_kind, value: service.late_fee_value }, noAccessMinor: service.no_access_minor });
 
 /** What an order needs room for. */
 export const toPlace = (service: ServiceRow, point: { lng: number; lat: number }, zoneId: number | null, order: Pick<PricedOrder, "minutes" | "crew" | "skills">): VisitToPlace => ({

@@ -57,8 +57,12 @@ export function settleCharge(context: OperationContext, chargeKey: string, outco
 function afterReceipt(context: OperationContext, payment: PaymentRow): void {
   const { sql, business } = context;
   const job = sql<{ state: string }>("SELECT state FROM jobs WHERE id = ?").get(payment.job_id)!;
-  // The money came when the booking had already lapsed or been cancelled: it goes back.
-  if (job.state === "cancelled") return payBack(context, payment.id, payment.amount_minor, "The booking was cancelled");
+  if (job.state === "cancelled") {
+    // The money came when the booking had already lapsed or been cancelled: what no fee asks for goes back.
+    applyToInvoice(context, payment.job_id);
+    payBackTheRest(context, payment.job_id, "The booking was cancelled");
+    return;
+  }
   if (payment.purpose === "deposit" && job.state === "awaiting deposit") {
     sql("UPDATE jobs SET state = 'agreed' WHERE id = ?").run(payment.job_id);
     tellCustomer(context, { jobId: payment.job_id, occasion: "booked", about: `job ${payment.job_id}`, answer: true });
@@ -94,6 +98,15 @@ export function payBack(context: OperationContext, paymentId: number, amountMino
   sql("INSERT INTO refunds (payment_id, amount_minor, refund_key, state, asked_at, reason) VALUES (?, ?, ?, 'asked', ?, ?)").run(paymentId, amountMinor, key, now, reason);
   const { gateway_reference: reference } = sql<{ gateway_reference: string }>("SELECT gateway_reference FROM payments WHERE id = ?").get(paymentId)!;
   context.later({ kind: "refund", key, payload: { refundKey: key, reference, amountMinor } });
+}
+
+/** What was received by card for a job and no invoice has used goes back to the cards it came from. */
+export function payBackTheRest(context: OperationContext, jobId: number, reason: string): void {
+  const left = context.sql<{ id: number; rest: number }>(
+    `SELECT id, amount_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE payment_id = p.id), 0) - coalesce((SELECT sum(amount_minor) FROM refunds WHERE payment_id = p.id), 0) AS rest
+     FROM payments p WHERE job_id = ? AND state = 'received' AND method = 'card'`,
+  ).all(jobId);
+  for (const { id, rest } of left) if (rest > 0) payBack(context, id, rest, reason);
 }
 
 export function enterJournal({ sql, now }: OperationContext, event: string, entries: JournalEntry[]): void {

@@ -2,6 +2,7 @@ import type { Operation } from "./door";
 import { advanceVisit } from "./advance-visit";
 import { book } from "./book";
 import { bookInOffice } from "./book-in-office";
+import { addByLink, cancelByLink, confirmByLink, moveByLink } from "./by-link";
 import { cancelVisit } from "./cancel-visit";
 import { holdOffer } from "./hold-offer";
 import { takeKit } from "./kits";
@@ -25,12 +26,15 @@ import { saveZone, setZoneAside, takeZones } from "./setup/save-zone";
 
 /** The operations that can be called from outside, by name. What the system alone does is not among them. */
 export const operations = {
+  "add-by-link": addByLink,
   "advance-visit": advanceVisit,
   "answer-request": answerRequest,
   "book": book,
   "book-in-office": bookInOffice,
+  "cancel-by-link": cancelByLink,
   "cancel-visit": cancelVisit,
   "change-prices": changePrices,
+  "confirm-by-link": confirmByLink,
   "duplicate-service": duplicateService,
   "end-repeat": endRepeat,
   "end-sessions": endSessions,
@@ -38,6 +42,7 @@ export const operations = {
   "hold-offer": holdOffer,
   "make-repeat": makeRepeat,
   "make-request": makeRequest,
+  "move-by-link": moveByLink,
   "move-clock": moveClock,
   "move-visit": moveVisit,
   "order-services": orderServices,

@@ -5,14 +5,15 @@ import { applyToInvoice, enterJournal } from "./charging";
 import type { OperationContext } from "./door";
 import { invoiceFields, tellCustomer } from "./messaging";
 
-/** Issues the invoice of a job that is done, applies the deposit, and tells the customer what is left. A job has one invoice. */
+/** Issues the invoice of a job that is done, or of the fee that stands in place of the work, applies the deposit, and tells the customer what is left. A job has one invoice. */
 export function issueInvoice(context: OperationContext, jobId: number): void {
   const { sql, now, today, business } = context;
   if (sql("SELECT 1 FROM invoices WHERE job_id = ?").get(jobId)) return;
   const dueDate = addDays(today, business.payment_days);
   const invoice = sql<{ id: number; number: number; total_minor: number; tax_minor: number }>(
     `INSERT INTO invoices (number, job_id, customer_id, issued_at, due_date, total_minor, tax_minor)
-     SELECT (SELECT coalesce(max(number), 1000) + 1 FROM invoices), id, customer_id, ?, ?, total_minor, tax_minor FROM jobs WHERE id = ?
+     SELECT (SELECT coalesce(max(number), 1000) + 1 FROM invoices), j.id, j.customer_id, ?, ?, coalesce(f.amount_minor, j.total_minor), coalesce(f.tax_minor, j.tax_minor)
+     FROM jobs j LEFT JOIN fees f ON f.job_id = j.id WHERE j.id = ?
      RETURNING id, number, total_minor, tax_minor`,
   ).get(now, dueDate, jobId)!;
   enterJournal(context, `invoice ${invoice.id}`, invoiceIssued(invoice.total_minor, invoice.tax_minor));

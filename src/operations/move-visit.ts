@@ -1,10 +1,9 @@
-import { localDate, epochMinute } from "@/core/time/local";
-import { dayWords, windowIn } from "@/core/time/words";
+import { epochMinute } from "@/core/time/local";
 import { Refusal } from "@/core/problems";
 import { MoveVisit } from "@/schemas/booking";
 import { defineOperation } from "./door";
-import { tellCustomer } from "./messaging";
-import { answersWithin, placeVisit, reasonsInWords, takeOut } from "./placing";
+import { moveTo } from "./moving";
+import { answersWithin, reasonsInWords } from "./placing";
 import { daysOfWork, placingOf, readVisit } from "./visits";
 
 /**
@@ -17,8 +16,7 @@ export const moveVisit = defineOperation({
   access: "board.change",
   input: MoveVisit,
   run(context, { visitId, technicianIds, date, fromMinute, toMinute }) {
-    const { sql, now, business } = context;
-    const zone = business.time_zone;
+    const zone = context.business.time_zone;
     const visit = readVisit(context, visitId);
     if (!["promised", "forecast"].includes(visit.state)) throw new Refusal("visit-not-open");
     if (toMinute < fromMinute) throw new Refusal("invalid-input", { fields: { "/toMinute": "A window ends after it begins." } });
@@ -30,20 +28,6 @@ export const moveVisit = defineOperation({
     const [answer] = answersWithin(context, placingOf(visit, days.length), [window], { strict: false, without: days.map((d) => d.id), among: technicianIds, ...(visit.state === "forecast" && { forecasts: "full" }) });
     if (!answer?.offered) throw new Refusal("cannot-be-kept", { sentence: `This cannot be kept: ${reasonsInWords(context, answer?.reasons ?? []).join("; ") || "the technician is not available"}.` });
 
-    for (const day of days) takeOut(context, day.id);
-    let told = false;
-    for (const [i, to] of [answer, ...answer.then].entries()) {
-      const day = days[i]!;
-      const moved = day.window_from !== to.from || day.window_to !== to.to;
-      sql("UPDATE visits SET date = ?, window_from = ?, window_to = ?, meet_at = ? WHERE id = ?").run(to.date, to.from, to.to, to.meetAt, day.id);
-      placeVisit(context, day.id, technicianIds);
-      if (!moved || day.state !== "promised") continue;
-      sql("UPDATE promises SET ended_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(now, day.id);
-      sql("INSERT INTO promises (visit_id, made_at, window_from, window_to) VALUES (?, ?, ?, ?)").run(day.id, now, to.from, to.to);
-      const old = `${dayWords(localDate(day.window_from, zone))}, ${windowIn(day.window_from, day.window_to, zone)}`;
-      tellCustomer(context, { jobId: day.job_id!, visitId: day.id, occasion: "moved", about: `visit ${day.id} at ${now}`, fields: { old } });
-      told = true;
-    }
-    return { told };
+    return { told: moveTo(context, days, answer, technicianIds) };
   },
 });

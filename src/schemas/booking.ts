@@ -57,6 +57,11 @@ export const MakeRepeat = input({
 export const OneRepeat = input({ repeatId: Id });
 export const OneVisit = input({ visitId: Id });
 export const OneJob = input({ jobId: Id });
+const windowChosen = { date: LocalDate, from: Type.Integer({ minimum: 0 }), to: Type.Integer({ minimum: 0 }) };
+export const MoveByLink = input(windowChosen);
+/** The fee that was shown, minor units. */
+export const CancelByLink = input({ feeMinor: Type.Integer({ minimum: 0 }) });
+export const AddByLink = input({ words: Type.String({ maxLength: 500 }), photos: Type.Array(Type.String({ maxLength: 40 }), { maxItems: 6, uniqueItems: true }) });
 /** A request from outside all zones: an address of the look-up, or typed by hand. */
 export const MakeRequest = input({ addressId: OrNull(chosen.addressId), address: Type.String({ maxLength: 200 }), name: Name, mail: Mail, phone: Phone, wishes: Type.String({ maxLength: 1000 }) });
 export const AnswerRequest = input({ id: Id });

@@ -158,6 +158,9 @@ export const SaveBookingRules = input({
   limits: Type.Optional(Limits),
   /** Addresses in no zone: a kind refusal, or a request that a person answers. */
   outside: Type.Optional(OneOf(["refuse", "request"])),
+  /** Until how many hours before the window customers move and cancel by themselves. */
+  moveHours: Type.Optional(Type.Integer({ minimum: 0, maximum: 720 })),
+  cancelHours: Type.Optional(Type.Integer({ minimum: 0, maximum: 720 })),
 });
 export type SaveBookingRules = Static<typeof SaveBookingRules>;
 /** Rules as they are being typed, for a sample address and service. */

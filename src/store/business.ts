@@ -37,6 +37,8 @@ export interface BusinessRow {
   invoice_text: string;
   outside: "refuse" | "request";
   incoming_person_id: number | null;
+  move_hours: number;
+  cancel_hours: number;
 }
 
 /** The business this installation serves; undefined before it is set up. */

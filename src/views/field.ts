@@ -24,6 +24,7 @@ export const fieldDay = defineView({
       name: actor.name, today, currency: business.currency, phone: business.phone, now: localOf(minute, zone).minute,
       stops: stops.map((s) => ({
         id: s.id, state: s.state, service: s.service, minutes: s.minutes, customer: s.customer, phone: s.phone, line: s.line, postcode: s.postcode, note: [s.access, s.note].filter(Boolean).join(" "), answers: (JSON.parse(s.answers) as KeptAnswer[]).map((a) => ({ words: `${a.question} ${a.words}`, photos: a.photos ?? [] })),
+        additions: sql<{ id: number; words: string; photos: string }>("SELECT id, words, photos FROM additions WHERE job_id = ? ORDER BY id").all(s.job_id).map((a) => ({ words: a.words, photos: JSON.parse(a.photos) as string[] })),
         checklist: JSON.parse(s.checklist) as TickedItem[],
         windowFrom: localOf(s.window_from, zone).minute, windowTo: localOf(s.window_to, zone).minute, arrives: localOf(s.arrives, zone).minute, driving: s.driving, toCollectMinor: s.total_minor - s.received, lastHere: s.lastHere,
       })),

@@ -1,8 +1,7 @@
 import { AskOffers, FindAddress, ServicesAt } from "@/schemas/booking";
-import type { Terms } from "@/core/catalogue/terms";
 import { Nothing } from "@/schemas/money";
 import { findWanted, zoneOf } from "@/operations/booking";
-import { nothingChosen, orderedService, priceService, type ServiceRow } from "@/operations/catalogue";
+import { nothingChosen, orderedService, priceService, termsOf, type ServiceRow } from "@/operations/catalogue";
 import { answersFor, bookableDates } from "@/operations/placing";
 import { Refusal } from "@/core/problems";
 import { isOnOurWay } from "@/core/windows/offers";
@@ -13,7 +12,7 @@ export const frontDoor = defineView({
   name: "front-door",
   access: "anybody",
   input: Nothing,
-  read: ({ business: b }) => ({ name: b.name, mark: b.mark, phone: b.phone, mail: b.mail, terms: b.terms, takesRequests: b.outside === "request", currency: b.currency, timeZone: b.time_zone, isDemo: b.demo_offset_ms !== null, holdMinutes: b.hold_minutes }),
+  read: ({ business: b }) => ({ name: b.name, mark: b.mark, phone: b.phone, mail: b.mail, terms: b.terms, takesRequests: b.outside === "request", moveHours: b.move_hours, cancelHours: b.cancel_hours, currency: b.currency, timeZone: b.time_zone, isDemo: b.demo_offset_ms !== null, holdMinutes: b.hold_minutes }),
 });
 
 export const findAddress = defineView({
@@ -33,10 +32,6 @@ interface ShownService extends ServiceRow {
   price_kind: "fixed" | "from" | "quote";
   shows_price: number;
   shows_minutes: number;
-  late_hours: number;
-  late_fee_kind: Terms["late"]["kind"];
-  late_fee_value: number;
-  no_access_minor: number;
 }
 
 /** What can be booked at an address: its zone's rules, and the services with their price there. No zone where it is outside of all. A hidden service is there for those who come by its link. */
@@ -57,7 +52,7 @@ export const servicesAt = defineView({
       return {
         id: service.id, code: service.code, name: service.name, category: service.category, description: service.description, hue: service.hue, minutes: service.minutes, days: service.days,
         slug: service.slug, picture: service.picture, priceKind: service.price_kind, showsPrice: service.shows_price === 1, showsMinutes: service.shows_minutes === 1, mayPayAll: service.may_pay_all === 1,
-        terms: { late: { hours: service.late_hours, kind: service.late_fee_kind, value: service.late_fee_value }, noAccessMinor: service.no_access_minor } satisfies Terms,
+        terms: termsOf(service),
         asksFirst: (service.capacity ?? context.business.capacity) === "ask",
         lines: order.lines.map((l) => ({ description: l.description, amountMinor: l.amountMinor })), totalMinor: order.totalMinor, depositMinor: order.depositMinor,
         /** What core needs to price it while it is being answered. What materials cost the business stays inside. */

@@ -5,7 +5,7 @@ import { fieldDay } from "./field";
 import { firstSteps } from "./first-steps";
 import { findAddress, frontDoor, offers, servicesAt } from "./front-door";
 import { invoice, money } from "./money";
-import { myVisit } from "./my-visit";
+import { myCalendar, myOffers, myVisit } from "./my-visit";
 import { setup } from "./setup";
 import { priceHistory } from "./price-history";
 import { previewWindows } from "./preview-windows";
@@ -26,6 +26,8 @@ export const views = {
   "front-door": frontDoor,
   "invoice": invoice,
   "money": money,
+  "my-calendar": myCalendar,
+  "my-offers": myOffers,
   "my-visit": myVisit,
   "offers": offers,
   "placement-options": placementOptions,

@@ -57,7 +57,11 @@ export const invoice = defineView({
     return {
       id: row.id, number: row.number, customer: row.customer, customerId: row.customer_id, dueDate: row.due_date, totalMinor: row.total_minor, taxMinor: row.tax_minor, openMinor: row.total_minor - row.applied, currency: business.currency, timeZone: business.time_zone, issuedAt: row.issued_at,
       state: invoiceState({ totalMinor: row.total_minor, appliedMinor: row.applied, dueDate: row.due_date, cancelled: row.cancelled_at !== null }, today),
-      lines: sql<{ description: string; quantity: number; amount_minor: number; tax_minor: number; tax_bp: number }>("SELECT * FROM job_lines WHERE job_id = ? ORDER BY position").all(row.job_id),
+      // A fee stands in place of the work.
+      lines: sql<{ description: string; quantity: number; amount_minor: number; tax_minor: number; tax_bp: number }>(
+        `SELECT description, 1.0 AS quantity, amount_minor, tax_minor, tax_bp, 0 AS position FROM fees WHERE job_id = @jobId
+         UNION ALL SELECT description, quantity, amount_minor, tax_minor, tax_bp, position FROM job_lines WHERE job_id = @jobId AND NOT EXISTS (SELECT 1 FROM fees WHERE job_id = @jobId) ORDER BY position`,
+      ).all({ jobId: row.job_id }),
       payments: sql<{ id: number; purpose: string; method: string; amount_minor: number; state: string; problem: string | null; asked_at: number; settled_at: number | null; gateway_reference: string | null; applied: number | null }>(
         "SELECT p.*, a.amount_minor AS applied FROM payments p LEFT JOIN applications a ON a.payment_id = p.id AND a.invoice_id = ? WHERE p.job_id = ? ORDER BY p.id",
       ).all(id, row.job_id),

@@ -1,6 +1,13 @@
 import { invoiceState } from "@/core/money/applying";
+import { termsWords, type Terms } from "@/core/catalogue/terms";
+import { moneyWords } from "@/core/money/amounts";
+import { ownWork } from "@/operations/by-link";
+import { answersFor, bookableDates } from "@/operations/placing";
+import { placingOf } from "@/operations/visits";
+import { isOnOurWay } from "@/core/windows/offers";
 import { Refusal } from "@/core/problems";
 import { Nothing } from "@/schemas/money";
+import type { CalendarEntry } from "@/core/messages/calendar-file";
 import { defineView } from "./view";
 
 /** What a customer's private link opens: one job, its visits, its money. */
@@ -8,15 +15,16 @@ export const myVisit = defineView({
   name: "my-visit",
   access: "link",
   input: Nothing,
-  read({ sql, actor, business, today }) {
+  read(context) {
+    const { sql, actor, business, today } = context;
     if (actor.kind !== "link") throw new Refusal("link-ended");
     const { jobId } = actor;
     const job = sql<{ state: string; total_minor: number; deposit_minor: number; service: string; line: string; postcode: string; customer: string }>(
       `SELECT j.state, j.total_minor, j.deposit_minor, s.name AS service, t.line, t.postcode, c.name AS customer
        FROM jobs j JOIN services s ON s.id = j.service_id JOIN sites t ON t.id = j.site_id JOIN customers c ON c.id = j.customer_id WHERE j.id = ?`,
     ).get(jobId)!;
-    const visits = sql<{ id: number; state: string; date: string; window_from: number; window_to: number; repeat_id: number | null }>(
-      "SELECT id, state, date, window_from, window_to, repeat_id FROM visits WHERE job_id = ? ORDER BY window_from",
+    const visits = sql<{ id: number; state: string; date: string; window_from: number; window_to: number; repeat_id: number | null; confirmed_at: number | null }>(
+      "SELECT id, state, date, window_from, window_to, repeat_id, confirmed_at FROM visits WHERE job_id = ? ORDER BY window_from",
     ).all(jobId);
     // Of work of several days, the one that comes next; when all is over, the last.
     const visit = visits.find((v) => ["promised", "on the way", "on site"].includes(v.state)) ?? visits.at(-1)!;
@@ -31,8 +39,15 @@ export const myVisit = defineView({
     const invoice = sql<{ number: number; due_date: string; total_minor: number; tax_minor: number; applied: number; cancelled_at: number | null }>(
       "SELECT i.*, coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = i.id), 0) AS applied FROM invoices i WHERE job_id = ?",
     ).get(jobId);
+    const fee = sql<{ description: string; amount_minor: number }>("SELECT description, amount_minor FROM fees WHERE job_id = ?").get(jobId);
+    const { changes } = ownWork(context);
+    const terms = sql<{ terms: string }>("SELECT terms FROM jobs WHERE id = ?").get(jobId)!.terms;
     return {
-      business: { name: business.name, phone: business.phone, currency: business.currency, timeZone: business.time_zone, isDemo: business.demo_offset_ms !== null },
+      changes: changes && { ...changes, mayMove: changes.mayMove && job.state === "agreed", feeMinor: job.state === "awaiting deposit" ? 0 : changes.feeMinor },
+      termsWords: termsWords(JSON.parse(terms) as Terms, (minor) => moneyWords(minor, business.currency)),
+      fee: fee ?? null,
+      additions: sql<{ id: number; made_at: number; words: string; photos: string }>("SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id").all(jobId).map((a) => ({ ...a, photos: JSON.parse(a.photos) as string[] })),
+      business: { name: business.name, mark: business.mark, phone: business.phone, currency: business.currency, timeZone: business.time_zone, isDemo: business.demo_offset_ms !== null },
       job, visit, days: visits.filter((v) => v.state !== "cancelled").map((v) => v.date), lines, payments, coming,
       technicians: technicians.map((t) => t.name),
       invoice: invoice && {
@@ -40,5 +55,36 @@ export const myVisit = defineView({
         state: invoiceState({ totalMinor: invoice.total_minor, appliedMinor: invoice.applied, dueDate: invoice.due_date, cancelled: invoice.cancelled_at !== null }, today),
       },
     };
+  },
+});
+
+/** Windows to which a customer may move the visit of their link, soonest first. */
+export const myOffers = defineView({
+  name: "my-offers",
+  access: "link",
+  input: Nothing,
+  read(context) {
+    const { job, days, changes } = ownWork(context);
+    if (!changes?.mayMove || job.state !== "agreed") return [];
+    const answers = answersFor(context, placingOf(days[0]!, days.length), bookableDates(context), { without: days.map((d) => d.id) });
+    return answers.flatMap((a) => (a.offered && a.from !== days[0]!.window_from ? [{ date: a.date, from: a.from, to: a.to, then: a.then.map((day) => day.date), onOurWay: isOnOurWay(a) }] : []));
+  },
+});
+
+/** The visits of a link for somebody's calendar. */
+export const myCalendar = defineView({
+  name: "my-calendar",
+  access: "link",
+  input: Nothing,
+  read({ sql, actor, business, minute }) {
+    if (actor.kind !== "link") throw new Refusal("link-ended");
+    const visits = sql<{ id: number; state: string; window_from: number; window_to: number; service: string; line: string; postcode: string; moves: number }>(
+      `SELECT v.id, v.state, v.window_from, v.window_to, s.name AS service, t.line, t.postcode, (SELECT count(*) FROM promises WHERE visit_id = v.id) AS moves
+       FROM visits v JOIN jobs j ON j.id = v.job_id JOIN services s ON s.id = j.service_id JOIN sites t ON t.id = j.site_id WHERE v.job_id = ? ORDER BY v.window_from`,
+    ).all(actor.jobId);
+    return visits.map((v): CalendarEntry => ({
+      uid: `visit-${v.id}@${business.mail.split("@")[1] ?? "hogar"}`, title: `${v.service}, ${business.name}`, from: v.window_from, to: v.window_to, place: `${v.line}, ${v.postcode}`,
+      words: `We arrive within this time. To change something, use the link in our mail or call ${business.phone}.`, sequence: v.moves - 1, cancelled: v.state === "cancelled", now: minute,
+    }));
   },
 });

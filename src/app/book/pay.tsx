@@ -5,7 +5,7 @@ import FormControlLabel from "@mui/material/FormControlLabel";
 import Typography from "@mui/material/Typography";
 import { useEffect, useState } from "react";
 import { moneyWords } from "@/core/money/amounts";
-import { daysWords, windowIn } from "@/core/time/words";
+import { daysWords, durationWords, windowIn } from "@/core/time/words";
 import { CardForm } from "@/ui/card-form";
 import { ink } from "@/ui/palette";
 import type { PricedOrder } from "@/core/catalogue/order";
@@ -30,7 +30,7 @@ export function Pay({ draft, order, service, payAll, onPayAll, business, wrong, 
       {onQuote && <Typography sx={{ mb: 3 }}>We look at it, and tell you the price of the work before anything is done.</Typography>}
       {service.mayPayAll && order.totalMinor > order.depositMinor && <FormControlLabel sx={{ mb: 3 }} control={<Checkbox checked={payAll} onChange={(e) => onPayAll(e.target.checked)} />} label={`Pay all of it now, ${amount(order.totalMinor)}`} />}
       <Box sx={{ color: ink.ash, mb: 4 }}>
-        {termsWords(service.terms, amount).join(" ")}
+        You can move it yourself until {durationWords(business.moveHours * 60)} before, and cancel until {durationWords(business.cancelHours * 60)} before. {termsWords(service.terms, amount).join(" ")}
         {business.terms && <Box component="details" sx={{ mt: 2 }}><summary>Our terms</summary><Box sx={{ whiteSpace: "pre-wrap", mt: 1 }}>{business.terms}</Box></Box>}
       </Box>
       {now > 0

@@ -1,60 +1,23 @@
 "use client";
-import ChevronLeft from "@mui/icons-material/ChevronLeft";
-import ChevronRight from "@mui/icons-material/ChevronRight";
 import Alert from "@mui/material/Alert";
-import Box from "@mui/material/Box";
-import ButtonBase from "@mui/material/ButtonBase";
-import IconButton from "@mui/material/IconButton";
-import Skeleton from "@mui/material/Skeleton";
 import Typography from "@mui/material/Typography";
-import { useState } from "react";
 import type { ViewInput } from "@/api/client";
-import { groupBy } from "@/core/group";
-import { dayShort, dayWords, windowIn } from "@/core/time/words";
-import { arch, ink } from "@/ui/palette";
 import { useView } from "@/ui/use-view";
+import { PickerSkeleton, WindowPicker } from "@/ui/window-picker";
 import type { Offer } from "./draft";
 import type { Business } from "./front-door";
 
-const daysShown = 3;
-
 /** Days side by side with their arches, soonest first. */
-export function When({ asked, asksFirst, days: length, chosen, business, onChoose }: { asked: ViewInput<"offers">; asksFirst: boolean; days: number; chosen: Offer | null; business: Business; onChoose: (offer: Offer) => void }) {
+export function When({ asked, asksFirst, days, chosen, business, onChoose }: { asked: ViewInput<"offers">; asksFirst: boolean; days: number; chosen: Offer | null; business: Business; onChoose: (offer: Offer) => void }) {
   const { data: offers, problem } = useView("offers", asked);
-  const [page, setPage] = useState(0);
-  const days = [...groupBy(offers ?? [], (o) => o.date)];
-  const pages = Math.ceil(days.length / daysShown);
-
   if (problem) return <Alert severity="warning">{problem.sentence}</Alert>;
-  if (!offers) return <Box aria-busy="true" aria-label="Looking for windows" sx={{ display: "grid", gridTemplateColumns: "repeat(3, 1fr)", gap: 2, mt: 4 }}>{Array.from({ length: 6 }, (_, i) => <Skeleton key={i} variant="rounded" height={84} sx={{ borderRadius: arch }} />)}</Box>;
+  if (!offers) return <PickerSkeleton />;
   if (asksFirst) return <Typography>We agree the time for this in person. Call us on {business.phone} and say what suits you.</Typography>;
-  if (days.length === 0) return <Typography>Nothing is free in the next weeks. Call us on {business.phone}: we will find a way.</Typography>;
+  if (offers.length === 0) return <Typography>Nothing is free in the next weeks. Call us on {business.phone}: we will find a way.</Typography>;
   return (
     <>
-      <Typography color="textSecondary">{length > 1 ? `The work takes ${length} days in a row; choose when it begins.` : "We arrive within the time you choose."} Soonest first.</Typography>
-      <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", mt: 2 }}>
-        <IconButton aria-label="Earlier days" disabled={page === 0} onClick={() => setPage(page - 1)}><ChevronLeft /></IconButton>
-        <Box sx={{ color: ink.ash, fontSize: 15 }}>{dayShort(days[page * daysShown]![0])} to {dayShort(days[Math.min(days.length, (page + 1) * daysShown) - 1]![0])}</Box>
-        <IconButton aria-label="Later days" disabled={page >= pages - 1} onClick={() => setPage(page + 1)}><ChevronRight /></IconButton>
-      </Box>
-      <Box sx={{ display: "grid", gridTemplateColumns: `repeat(${daysShown}, minmax(0, 1fr))`, gap: 2, mt: 1 }}>
-        {days.slice(page * daysShown, (page + 1) * daysShown).map(([date, windows]) => (
-          <Box key={date} role="group" aria-label={dayWords(date)}>
-            <Box className="titles" sx={{ fontWeight: 650, fontSize: 16 }}>{dayWords(date).split(" ")[0]}</Box>
-            <Box sx={{ color: ink.ash, fontSize: 14, mb: 2 }}>{dayWords(date).split(" ").slice(1).join(" ")}</Box>
-            {windows.map((offer) => {
-              const on = chosen?.from === offer.from && chosen.to === offer.to;
-              return (
-                <ButtonBase key={offer.from} aria-pressed={on} aria-label={`${dayWords(date)}, ${windowIn(offer.from, offer.to, business.timeZone)}${offer.onOurWay ? ", on our way" : ""}`} onClick={() => onChoose(offer)}
-                  sx={{ display: "flex", flexDirection: "column", width: "100%", height: 78, mb: 2, pt: 2, borderRadius: arch, border: `1px solid ${on ? ink.pine : offer.onOurWay ? ink.moss : ink.line}`, bgcolor: on ? ink.pine : offer.onOurWay ? "#EEF1E6" : "#fff", color: on ? ink.paper : ink.ink, fontWeight: 700, fontSize: 17 }}>
-                  {windowIn(offer.from, offer.to, business.timeZone)}
-                  {offer.onOurWay && <Box sx={{ fontSize: 12.5, fontWeight: 400, color: on ? ink.paper : "#456331" }}>on our way</Box>}
-                </ButtonBase>
-              );
-            })}
-          </Box>
-        ))}
-      </Box>
+      <Typography color="textSecondary">{days > 1 ? `The work takes ${days} days in a row; choose when it begins.` : "We arrive within the time you choose."} Soonest first.</Typography>
+      <WindowPicker offers={offers} chosen={chosen} timeZone={business.timeZone} onChoose={onChoose} />
     </>
   );
 }

@@ -91,8 +91,8 @@ function NextStop({ stop, currency, now, ticks, onTick }: { stop: Stop; currency
       <Box sx={{ mt: 1, fontSize: 18 }}>{stop.customer}</Box>
       <Box>{stop.line}, {stop.postcode}</Box>
       {stop.note && <Box sx={{ mt: 3, color: ink.ash }}>{stop.note}</Box>}
-      {stop.answers.map((answer) => (
-        <Box key={answer.words} sx={{ mt: 1, color: ink.ash }}>
+      {[...stop.answers, ...stop.additions].map((answer, i) => (
+        <Box key={i} sx={{ mt: 1, color: ink.ash }}>
           {answer.words}
           <Photos tokens={answer.photos} />
         </Box>

@@ -27,7 +27,7 @@ export function readBusinessPart(context: ViewContext) {
     ).all().map(({ yearly, spans, ...day }) => ({ ...day, yearly: yearly === 1, spans: (JSON.parse(spans) as [number, number][]).map(([opens, closes]) => ({ opens, closes })) })),
     rules: {
       noticeMinutes: b.notice_minutes, horizonDays: b.horizon_days, holdMinutes: b.hold_minutes,
-      windows: readPattern(context), capacity: b.capacity, forecastRoom: b.forecast_room, limits: limitsBy(context, "business")(0), outside: b.outside,
+      windows: readPattern(context), capacity: b.capacity, forecastRoom: b.forecast_room, limits: limitsBy(context, "business")(0), outside: b.outside, moveHours: b.move_hours, cancelHours: b.cancel_hours,
     },
   };
 }

@@ -40,6 +40,10 @@ export function RulesForm({ data, saved }: { data: SetupData; saved: () => void 
             <MenuItem value="request">may ask</MenuItem>
           </TextField>
         </Columns>
+        <Columns>
+          <WholeField label="Customers move until, hours before" value={rules.moveHours} onValue={(moveHours) => set({ moveHours })} wrong={wrong("/moveHours")} helperText="By their own link" />
+          <WholeField label="and cancel until, hours before" value={rules.cancelHours} onValue={(cancelHours) => set({ cancelHours })} wrong={wrong("/cancelHours")} helperText="Afterwards they read your phone number" />
+        </Columns>
         <LimitsField limits={rules.limits} onLimits={(limits) => set({ limits })} wrong={wrong} />
         <Box>
           <Typography variant="h3" sx={{ mb: 2 }}>Windows</Typography>

@@ -55,7 +55,7 @@ function Day({ day, whyNot }: { day: Preview["days"][number]; whyNot: string | n
   const only = new Set(refused.map((w) => w.why));
   return (
     <Box sx={{ display: "flex", gap: 2, py: 1, borderTop: `1px solid ${ink.line}`, fontSize: 13.5 }}>
-      <Box sx={{ width: 70, flex: "none", pt: 0.5 }}>{dayShort(day.date)}</Box>
+      <Box sx={{ width: 74, flex: "none", pt: 0.5, whiteSpace: "nowrap", fontSize: 13 }}>{dayShort(day.date)}</Box>
       <Box sx={{ flex: 1, minWidth: 0 }}>
         <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap" }}>
           {day.windows.map((w) => (

@@ -13,6 +13,8 @@ import { Mark, stateGlyphs } from "@/ui/arch";
 import { CardForm } from "@/ui/card-form";
 import { arch, ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
+import { imageAddress } from "@/ui/image-field";
+import { OwnChanges } from "./own-changes";
 import { useFresh } from "@/ui/use-fresh";
 
 type View = ViewOutput<"my-visit">;
@@ -40,7 +42,7 @@ export function MyVisit({ view: initial, token }: { view: View; token: string })
   return (
     <Box component="main" sx={{ maxWidth: 620, mx: "auto", px: 5, pt: 4, pb: 10, fontSize: 17, "& .MuiTypography-body1": { fontSize: 17 } }}>
       <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 3, mb: 5 }}>
-        <Mark size={26} />
+        {business.mark ? <Box component="img" src={imageAddress(business.mark)} alt="" sx={{ height: 34, maxWidth: 110, objectFit: "contain" }} /> : <Mark size={26} />}
         <Box className="titles" sx={{ fontWeight: 650 }}>{business.name}</Box>
       </Box>
       <Box role="status"><Typography variant="h1">{title}</Typography></Box>
@@ -59,16 +61,21 @@ export function MyVisit({ view: initial, token }: { view: View; token: string })
       {view.coming.length > 0 && <Fact name="Then">{view.coming.map((v) => `${dayShort(v.date)}, ${windowIn(v.window_from, v.window_to, business.timeZone)}`).join("; ")}</Fact>}
 
       <Typography variant="h2" sx={{ mt: 7, mb: 2 }}>{invoice ? `Invoice ${invoice.number}` : "Price"}</Typography>
-      {view.lines.map((line) => <Row key={line.description} name={line.description} value={amount(line.amount_minor)} />)}
-      <Row name="Total, tax included" value={amount(job.total_minor)} strong />
+      {view.fee
+        ? <Row name={`${view.fee.description}, tax included`} value={amount(view.fee.amount_minor)} strong />
+        : <>
+            {view.lines.map((line) => <Row key={line.description} name={line.description} value={amount(line.amount_minor)} />)}
+            <Row name="Total, tax included" value={amount(job.total_minor)} strong />
+          </>}
       {payments.filter((p) => p.state === "received").map((p) => <Row key={p.id} name={`Paid${p.purpose === "deposit" ? ", deposit" : ""}, ${dayShort(localDate(Math.floor(p.settled_at! / 60_000), business.timeZone))}`} value={`−${amount(p.amount_minor)}`} />)}
       {invoice && <Row name={invoice.openMinor ? `Open, due ${dateWords(invoice.dueDate)}` : "Paid in full"} value={amount(invoice.openMinor)} strong />}
       {!invoice && !depositDue && job.state === "agreed" && <Row name="After the visit" value={amount(job.total_minor - payments.reduce((sum, p) => sum + (p.state === "received" ? p.amount_minor : 0), 0))} />}
 
       {declined && due > 0 && <Alert severity="warning" role="alert" sx={{ mt: 4, fontSize: 16 }}>{declined.problem}. Nothing was charged. Try another card{depositDue && "; your window is kept meanwhile"}.</Alert>}
       {step && <Button variant="contained" fullWidth sx={{ mt: 5, height: 52, fontSize: 17 }} href={`${step.step_address}?back=${encodeURIComponent(`/my/${token}`)}`}>Go to your bank</Button>}
-      {due > 0 && !underWay && !step && visit.state !== "cancelled" && <PayNow purpose={depositDue ? "deposit" : "invoice"} words={`Pay ${amount(due)}`} token={token} onAsked={refresh} />}
-      <Typography color="textSecondary" sx={{ mt: 8 }}>To change something, call {business.phone}. Keep this page’s address: it is your key to this visit.</Typography>
+      {due > 0 && !underWay && !step && (visit.state !== "cancelled" || invoice) && <PayNow purpose={depositDue ? "deposit" : "invoice"} words={`Pay ${amount(due)}`} token={token} onAsked={refresh} />}
+      <OwnChanges view={view} token={token} refresh={refresh} />
+      <Typography color="textSecondary" sx={{ mt: 6 }}>{!view.changes && `Anything to say? Call ${business.phone}. `}Keep this page’s address: it is your key to this visit.</Typography>
     </Box>
   );
 }

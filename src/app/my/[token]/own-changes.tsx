@@ -1,0 +1,116 @@
+"use client";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { useState } from "react";
+import type { ViewOutput } from "@/api/client";
+import { moneyWords } from "@/core/money/amounts";
+import { localDate } from "@/core/time/local";
+import { clockIn, daysWords, dayWords, windowIn } from "@/core/time/words";
+import { ink } from "@/ui/palette";
+import { PhotoField } from "@/ui/photo-field";
+import { useChange } from "@/ui/use-change";
+import { useView } from "@/ui/use-view";
+import { PickerSkeleton, WindowPicker, type PickedWindow } from "@/ui/window-picker";
+
+type View = ViewOutput<"my-visit">;
+interface About {
+  view: View;
+  token: string;
+  refresh: () => void;
+}
+const big = { height: 52, fontSize: 17 };
+
+/** What a customer may do about the visit, until when, and what it costs; one thing open at a time. */
+export function OwnChanges({ view, token, refresh }: About) {
+  const [open, setOpen] = useState<"move" | "cancel" | "add" | null>(null);
+  const confirm = useChange("confirm-by-link");
+  const { business, changes, visit, job } = view;
+  if (!changes) return null;
+  const toggle = (what: typeof open) => setOpen(open === what ? null : what);
+  const done = () => {
+    setOpen(null);
+    refresh();
+  };
+  const until = (minute: number) => `${dayWords(localDate(minute, business.timeZone))}, ${clockIn(minute, business.timeZone)}`;
+  return (
+    <Box component="section" aria-label="Change something" sx={{ mt: 7 }}>
+      <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap", "@media print": { display: "none" } }}>
+        {job.state === "agreed" && (visit.confirmed_at === null
+          ? <Button variant="contained" disabled={confirm.busy} onClick={() => void confirm.send({}, token).then((sent) => sent && refresh())} sx={big}>This suits me</Button>
+          : <Box sx={{ ...big, display: "flex", alignItems: "center", color: ink.moss, fontWeight: 650, pr: 2 }}>✓ You have confirmed</Box>)}
+        {changes.mayMove && <Button variant="outlined" aria-expanded={open === "move"} onClick={() => toggle("move")} sx={big}>Move</Button>}
+        {changes.mayCancel && <Button variant="outlined" aria-expanded={open === "cancel"} onClick={() => toggle("cancel")} sx={big}>Cancel</Button>}
+        <Button variant="outlined" aria-expanded={open === "add"} onClick={() => toggle("add")} sx={big}>Tell us something</Button>
+        <Button variant="outlined" href={`/my/${token}/visit.ics`} download="visit.ics" sx={big}>Into my calendar</Button>
+        <Button onClick={() => window.print()} sx={big}>Print</Button>
+      </Box>
+      {open === "move" && <Move view={view} token={token} refresh={done} />}
+      {open === "cancel" && <Cancel view={view} token={token} refresh={done} />}
+      {open === "add" && <Add view={view} token={token} refresh={done} />}
+      <Typography color="textSecondary" sx={{ mt: 4 }}>
+        {changes.mayMove ? `You can move it here until ${until(changes.moveUntil)}. ` : ""}
+        {changes.mayCancel ? `You can cancel here until ${until(changes.cancelUntil)}. ` : `It is too late to change it here: call ${business.phone}. `}
+        {view.termsWords.join(" ")}
+      </Typography>
+    </Box>
+  );
+}
+
+function Move({ view, token, refresh }: About) {
+  const { data: offers, problem, refresh: lookAgain } = useView("my-offers", {}, token);
+  const [chosen, setChosen] = useState<PickedWindow | null>(null);
+  const { send, busy, problem: refused } = useChange("move-by-link");
+  const { timeZone, phone } = view.business;
+  const move = async () => {
+    const { date, from, to } = chosen!;
+    if (await send({ date, from, to }, token)) return refresh();
+    setChosen(null);
+    lookAgain();
+  };
+  if (problem) return <Alert severity="warning" sx={{ mt: 4 }}>{problem.sentence}</Alert>;
+  if (!offers) return <PickerSkeleton />;
+  if (offers.length === 0) return <Typography sx={{ mt: 4 }}>Nothing else is free in the next weeks. Call us on {phone}: we will find a way.</Typography>;
+  return (
+    <Box role="group" aria-label="Move to another window" sx={{ mt: 4 }}>
+      {refused && <Alert severity="warning" role="alert" sx={{ mb: 2, fontSize: 16 }}>{refused.sentence}</Alert>}
+      <WindowPicker offers={offers} chosen={chosen} timeZone={timeZone} onChoose={setChosen} />
+      <Button variant="contained" fullWidth disabled={!chosen || busy} onClick={() => void move()} sx={{ ...big, mt: 2 }}>{chosen ? `Move to ${daysWords([chosen.date, ...chosen.then])}, ${windowIn(chosen.from, chosen.to, timeZone)}` : "Choose a window"}</Button>
+    </Box>
+  );
+}
+
+function Cancel({ view, token, refresh }: About) {
+  const { send, busy, problem } = useChange("cancel-by-link");
+  const fee = view.changes!.feeMinor;
+  const words = moneyWords(fee, view.business.currency);
+  const paid = view.payments.filter((p) => p.state === "received").reduce((sum, p) => sum + p.amount_minor, 0);
+  const back = Math.max(0, paid - fee);
+  const cancel = async () => {
+    if (await send({ feeMinor: fee }, token)) refresh();
+    else refresh();
+  };
+  return (
+    <Box role="group" aria-label="Cancel the visit" sx={{ mt: 4, p: 4, border: `1px solid ${ink.line}`, borderRadius: "6px", bgcolor: "#fff" }}>
+      {problem && <Alert severity="warning" role="alert" sx={{ mb: 3, fontSize: 16 }}>{problem.sentence}</Alert>}
+      <Typography>{fee > 0 ? `Cancelling now costs ${words}.` : "Cancelling now costs nothing."}{back > 0 && ` ${moneyWords(back, view.business.currency)} of what you paid goes back to your card.`}{fee > paid && fee > 0 && ` You get an invoice for ${moneyWords(fee - paid, view.business.currency)}.`}</Typography>
+      <Button variant="contained" color="error" disabled={busy} onClick={() => void cancel()} sx={{ ...big, mt: 3 }}>{fee > 0 ? `Cancel the visit for ${words}` : "Cancel the visit"}</Button>
+    </Box>
+  );
+}
+
+function Add({ view, token, refresh }: About) {
+  const [words, setWords] = useState("");
+  const [photos, setPhotos] = useState<string[]>([]);
+  const { send, busy, wrong } = useChange("add-by-link");
+  return (
+    <Box role="group" aria-label="Tell us something" sx={{ mt: 4, display: "grid", gap: 3 }}>
+      {view.additions.map((a) => <Box key={a.id} sx={{ color: ink.ash }}>You wrote: {a.words}{a.photos.length > 0 && ` (${a.photos.length} ${a.photos.length === 1 ? "photo" : "photos"})`}</Box>)}
+      <TextField label="What should we know?" size="medium" multiline minRows={2} value={words} onChange={(e) => setWords(e.target.value)} error={!!wrong("/words")} helperText={wrong("/words") ?? "A gate code, a dog, where to park"} />
+      <PhotoField tokens={photos} most={6} what="Photos for us" onTokens={setPhotos} />
+      <Button variant="outlined" disabled={busy} onClick={() => void send({ words, photos }, token).then((sent) => sent && refresh())} sx={big}>{busy ? "One moment…" : "Send"}</Button>
+    </Box>
+  );
+}

@@ -1,0 +1,24 @@
+import type { Minor } from "../money/amounts";
+import { lateFee, type Terms } from "./terms";
+
+/** Until when customers change a visit by themselves, in hours before its window. */
+export interface CutOffs {
+  moveHours: number;
+  cancelHours: number;
+}
+
+export interface OwnChanges {
+  /** Epoch minutes. */
+  moveUntil: number;
+  cancelUntil: number;
+  mayMove: boolean;
+  mayCancel: boolean;
+  /** What cancelling costs at this moment. */
+  feeMinor: Minor;
+}
+
+/** What a customer may do about a promised visit at a moment, and what it costs. `opens` and `now` are epoch minutes. */
+export function ownChanges({ moveHours, cancelHours }: CutOffs, terms: Terms, totalMinor: Minor, opens: number, now: number): OwnChanges {
+  const [moveUntil, cancelUntil] = [opens - moveHours * 60, opens - cancelHours * 60];
+  return { moveUntil, cancelUntil, mayMove: now < moveUntil, mayCancel: now < cancelUntil, feeMinor: lateFee(terms, totalMinor, opens - now) };
+}

@@ -1,0 +1,130 @@
+import { office, one, smallWorld } from "@demo/small-world";
+import { look } from "@/views/view";
+import { money } from "@/views/money";
+import { myCalendar, myOffers, myVisit } from "@/views/my-visit";
+import { testCards } from "@/gateways/cards-standin";
+import { runDue } from "@/worker/loop";
+import { addByLink, cancelByLink, confirmByLink, moveByLink } from "./by-link";
+import { mustPerform, perform } from "./door";
+import { payByCard } from "./pay-by-card";
+import { saveBookingRules } from "./setup/booking-rules";
+import { saveService } from "./setup/save-service";
+import { setup } from "@/views/setup";
+
+const card = testCards[0].number;
+type World = ReturnType<typeof smallWorld>;
+
+/** A world whose sweep has terms and, where asked, a deposit; customers move until a day before, cancel until two hours before. */
+function worldWith({ deposit = 0, fee = 2500 } = {}): World {
+  const world = smallWorld();
+  mustPerform(world.hogar, saveService, {
+    id: world.services.sweep, code: "SW", name: "Chimney sweep", category: "Sweeping", description: "", priceMinor: 7900, taxBp: 2100, minutes: 60, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: ["sweep"],
+    deposit: deposit ? { kind: "fixed", value: deposit } : { kind: "none", value: 0 }, active: true, late: { hours: 24, kind: fee ? "fixed" : "none", value: fee },
+  }, office);
+  return world;
+}
+const view = (world: World, actor: Parameters<typeof look>[3]) => {
+  const result = look(world.hogar, myVisit, {}, actor);
+  if (!result.ok) throw new Error(result.problem.sentence);
+  return result.value;
+};
+const sumsAgree = (world: World) => {
+  const result = look(world.hogar, money, {}, office);
+  return result.ok && result.value.totals.agrees;
+};
+const later = (world: World) => world.offers().find((o) => o.date === "2027-03-12")!;
+
+describe("a customer by the link", () => {
+  it("confirms, and moving takes the word back", () => {
+    const world = worldWith();
+    const { actor, visitId } = world.booked({ window: later(world) });
+    mustPerform(world.hogar, confirmByLink, {}, actor);
+    expect(view(world, actor).visit.confirmed_at).not.toBeNull();
+    const offers = look(world.hogar, myOffers, {}, actor);
+    const [first] = offers.ok ? offers.value : [];
+    mustPerform(world.hogar, moveByLink, { date: first!.date, from: first!.from, to: first!.to }, actor);
+    expect([view(world, actor).visit.window_from, view(world, actor).visit.confirmed_at]).toEqual([first!.from, null]);
+    expect(world.hogar.store.sql("SELECT ended_at IS NULL AS open FROM promises WHERE visit_id = ? ORDER BY made_at, open").all(visitId)).toEqual([{ open: 0 }, { open: 1 }]);
+    expect(one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM messages WHERE occasion LIKE 'moved%'").n).toBe(2);
+  });
+
+  it("is offered only windows that can be kept, and never one that is taken or made up", () => {
+    const world = worldWith();
+    const { actor } = world.booked({ window: later(world) });
+    const made = perform(world.hogar, moveByLink, { date: "2027-03-14", from: later(world).from + 2 * 1440, to: later(world).to + 2 * 1440 }, actor);
+    expect(made).toMatchObject({ problem: { code: "window-gone", details: { offers: expect.arrayContaining([expect.objectContaining({ date: expect.any(String) })]) } } });
+  });
+
+  it("moves and cancels until the owner's hours, each its own, and is told whom to call afterwards", () => {
+    const world = worldWith();
+    const data = look(world.hogar, setup, {}, office);
+    mustPerform(world.hogar, saveBookingRules, { ...(data.ok ? data.value.rules : ({} as never)), moveHours: 30, cancelHours: 3 }, office);
+    const window = world.offers().find((o) => o.date === "2027-03-11")!;
+    const { actor } = world.booked({ window });
+    const before = (hours: number) => world.at("2027-03-11", 540 - hours * 60);
+    const may = () => [view(world, actor).changes!.mayMove, view(world, actor).changes!.mayCancel];
+    world.at("2027-03-10", 540 - 7 * 60);
+    expect(may()).toEqual([true, true]);
+    world.at("2027-03-10", 12 * 60);
+    expect(may()).toEqual([false, true]);
+    expect(perform(world.hogar, moveByLink, { date: window.date, from: window.from, to: window.to }, actor)).toMatchObject({ problem: { code: "too-late-to-change", sentence: "It is too late to change this here. Call us on +1 555 0100." } });
+    before(2);
+    expect(may()).toEqual([false, false]);
+    expect(perform(world.hogar, cancelByLink, { feeMinor: 2500 }, actor)).toMatchObject({ problem: { code: "too-late-to-change" } });
+  });
+
+  it("cancels for nothing in time, and all that was paid goes back", async () => {
+    const world = worldWith({ deposit: 3000 });
+    const { actor, jobId } = world.booked({ window: later(world), card });
+    await runDue(world.hogar);
+    expect(mustPerform(world.hogar, cancelByLink, { feeMinor: 0 }, actor)).toEqual({ feeMinor: 0 });
+    await runDue(world.hogar);
+    expect([one(world.hogar, "SELECT state FROM jobs WHERE id = ?", jobId), one(world.hogar, "SELECT amount_minor, state FROM refunds"), one(world.hogar, "SELECT count(*) AS n FROM invoices")]).toEqual([{ state: "cancelled" }, { amount_minor: 3000, state: "paid back" }, { n: 0 }]);
+    expect([sumsAgree(world), one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM placements").n]).toEqual([true, 0]);
+  });
+
+  it("cancels late for the fee that was shown: it takes the deposit, and the rest goes back", async () => {
+    const world = worldWith({ deposit: 3000 });
+    const window = world.offers().find((o) => o.date === "2027-03-10")!;
+    const { actor } = world.booked({ window, card });
+    await runDue(world.hogar);
+    world.later(120);
+    expect(view(world, actor).changes!.feeMinor).toBe(2500);
+    expect(perform(world.hogar, cancelByLink, { feeMinor: 0 }, actor)).toMatchObject({ problem: { code: "fee-changed", sentence: "Cancelling now costs €25.00. Look at it again before you cancel." } });
+    mustPerform(world.hogar, cancelByLink, { feeMinor: 2500 }, actor);
+    await runDue(world.hogar);
+    expect([one(world.hogar, "SELECT total_minor, tax_minor FROM invoices"), one(world.hogar, "SELECT amount_minor FROM applications"), one(world.hogar, "SELECT amount_minor FROM refunds")]).toEqual([{ total_minor: 2500, tax_minor: 434 }, { amount_minor: 2500 }, { amount_minor: 500 }]);
+    expect([view(world, actor).fee, view(world, actor).invoice!.openMinor, sumsAgree(world)]).toEqual([{ description: "Cancelled late", amount_minor: 2500 }, 0, true]);
+  });
+
+  it("without a deposit gets an invoice for the fee, and can pay it though the work is cancelled", async () => {
+    const world = worldWith();
+    const { actor } = world.booked({ window: world.offers().find((o) => o.date === "2027-03-10")! });
+    world.later(120);
+    mustPerform(world.hogar, cancelByLink, { feeMinor: 2500 }, actor);
+    expect(perform(world.hogar, cancelByLink, { feeMinor: 2500 }, actor)).toMatchObject({ problem: { code: "visit-not-open" } });
+    mustPerform(world.hogar, payByCard, { purpose: "invoice", cardToken: world.hogar.standins.cards.tokenFor(card)! }, actor);
+    await runDue(world.hogar);
+    expect([view(world, actor).invoice!.openMinor, one(world.hogar, "SELECT count(*) AS n FROM refunds"), sumsAgree(world)]).toEqual([0, { n: 0 }, true]);
+  });
+
+  it("pays what the terms said when the work was agreed, whatever they say now", () => {
+    const world = worldWith({ fee: 0 });
+    const { actor } = world.booked({ window: world.offers().find((o) => o.date === "2027-03-10")! });
+    mustPerform(world.hogar, saveService, { id: world.services.sweep, code: "SW", name: "Chimney sweep", category: "Sweeping", description: "", priceMinor: 7900, taxBp: 2100, minutes: 60, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: ["sweep"], deposit: { kind: "none", value: 0 }, active: true, late: { hours: 48, kind: "fixed", value: 5000 } }, office);
+    world.later(120);
+    expect(view(world, actor).changes!.feeMinor).toBe(0);
+  });
+
+  it("adds words for those who come, and opens nothing of others", () => {
+    const world = worldWith();
+    const [mine, theirs] = [world.booked({ window: later(world) }), world.booked({ name: "Jonas Lund", nth: 25 })];
+    mustPerform(world.hogar, addByLink, { words: "Side gate, code 4471", photos: [] }, mine.actor);
+    expect([view(world, mine.actor).additions.map((a) => a.words), view(world, theirs.actor).additions]).toEqual([["Side gate, code 4471"], []]);
+    expect(perform(world.hogar, addByLink, { words: " ", photos: [] }, mine.actor)).toMatchObject({ problem: { fields: { "/words": "Write something, or add a photo." } } });
+    expect(perform(world.hogar, addByLink, { words: "", photos: ["made up"] }, mine.actor)).toMatchObject({ problem: { fields: { "/photos": expect.stringContaining("did not arrive") } } });
+    expect(perform(world.hogar, cancelByLink, { feeMinor: 0 }, office)).toMatchObject({ problem: { code: "not-allowed" } });
+    const calendar = look(world.hogar, myCalendar, {}, mine.actor);
+    expect(calendar.ok && calendar.value).toMatchObject([{ uid: `visit-${mine.visitId}@marrowick.example`, from: later(world).from, sequence: 0, cancelled: false }]);
+  });
+});

@@ -1,0 +1,108 @@
+import { ownChanges, type OwnChanges } from "@/core/catalogue/cut-off";
+import type { Terms } from "@/core/catalogue/terms";
+import { moneyWords, roundHalfAway } from "@/core/money/amounts";
+import { Refusal } from "@/core/problems";
+import { AddByLink, CancelByLink, MoveByLink } from "@/schemas/booking";
+import { Nothing } from "@/schemas/money";
+import { cancelJob } from "./cancel-visit";
+import { payBackTheRest } from "./charging";
+import { defineOperation, type OperationContext, type ViewContext } from "./door";
+import { issueInvoice } from "./invoicing";
+import { tellCustomer } from "./messaging";
+import { moveTo } from "./moving";
+import { answersFor, bookableDates, nearestOffers } from "./placing";
+import { placingOf, type VisitRow } from "./visits";
+
+/** What customers change by their own link, until the owner's hours before the window. */
+export interface OwnWork {
+  job: { id: number; state: string; total_minor: number; terms: string };
+  /** The days that are still to come, in order. */
+  days: VisitRow[];
+  changes: OwnChanges | null;
+}
+
+/** The work of a link, with what its customer may change now; no changes where nothing lies ahead. */
+export function ownWork({ sql, actor, business, minute }: ViewContext): OwnWork {
+  if (actor.kind !== "link") throw new Refusal("link-ended");
+  const job = sql<OwnWork["job"]>("SELECT id, state, total_minor, terms FROM jobs WHERE id = ?").get(actor.jobId)!;
+  const days = sql<VisitRow>("SELECT * FROM visits WHERE job_id = ? AND state = 'promised' ORDER BY window_from").all(actor.jobId);
+  const begun = sql("SELECT 1 FROM visits WHERE job_id = ? AND state NOT IN ('promised', 'cancelled')").get(actor.jobId) !== undefined;
+  const first = days[0];
+  const changes = first && !begun && job.state !== "cancelled" && job.state !== "done"
+    ? ownChanges({ moveHours: business.move_hours, cancelHours: business.cancel_hours }, JSON.parse(job.terms) as Terms, job.total_minor, first.window_from, minute)
+    : null;
+  return { job, days, changes };
+}
+
+export const confirmByLink = defineOperation({
+  name: "confirm-by-link",
+  access: "link",
+  input: Nothing,
+  run(context) {
+    const { days } = ownWork(context);
+    if (days.length === 0) throw new Refusal("visit-not-open");
+    for (const { id } of days) context.sql("UPDATE visits SET confirmed_at = coalesce(confirmed_at, ?) WHERE id = ?").run(context.now, id);
+  },
+});
+
+export const moveByLink = defineOperation({
+  name: "move-by-link",
+  access: "link",
+  input: MoveByLink,
+  run(context, { date, from, to }) {
+    const { job, days, changes } = ownWork(context);
+    if (!changes || job.state !== "agreed") throw new Refusal("visit-not-open");
+    if (!changes.mayMove) throw tooLate(context);
+    const without = days.map((d) => d.id);
+    const visit = placingOf(days[0]!, days.length);
+    const offer = answersFor(context, visit, [date], { without }).find((a) => a.from === from && a.to === to);
+    if (!offer?.offered) throw new Refusal("window-gone", { details: { offers: nearestOffers(answersFor(context, visit, bookableDates(context), { without }), from).map((a) => ({ date: a.date, from: a.from, to: a.to })) } });
+    moveTo(context, days, offer, offer.technicians.slice(0, visit.crew).map((t) => Number(t.id)), true);
+  },
+});
+
+/** Cancels, with the fee that was shown: another one is refused, so that nobody pays what they did not read. */
+export const cancelByLink = defineOperation({
+  name: "cancel-by-link",
+  access: "link",
+  input: CancelByLink,
+  run(context, { feeMinor }) {
+    const { job, changes } = ownWork(context);
+    if (!changes) throw new Refusal("visit-not-open");
+    if (!changes.mayCancel) throw tooLate(context);
+    // What is not paid for yet is not agreed yet.
+    const fee = job.state === "awaiting deposit" ? 0 : changes.feeMinor;
+    if (fee !== feeMinor) throw new Refusal("fee-changed", { sentence: `Cancelling now costs ${moneyWords(fee, context.business.currency)}. Look at it again before you cancel.`, details: { feeMinor: fee } });
+    cancelJob(context, job.id, false);
+    if (fee > 0) chargeFee(context, job.id, fee);
+    payBackTheRest(context, job.id, "Cancelled by the customer");
+    tellCustomer(context, { jobId: job.id, occasion: "cancelled", about: `job ${job.id}`, answer: true });
+    return { feeMinor: fee };
+  },
+});
+
+const tooLate = ({ business }: ViewContext): Refusal => new Refusal("too-late-to-change", { sentence: `It is too late to change this here. Call us on ${business.phone}.` });
+
+/** A fee in place of the work: it has an invoice of its own, and takes what was received. */
+function chargeFee(context: OperationContext, jobId: number, amountMinor: number): void {
+  const { sql, now } = context;
+  const { tax_bp: taxBp } = sql<{ tax_bp: number }>("SELECT tax_bp FROM job_lines WHERE job_id = ? ORDER BY position LIMIT 1").get(jobId)!;
+  sql("INSERT INTO fees (job_id, description, amount_minor, tax_bp, tax_minor, made_at) VALUES (?, 'Cancelled late', ?, ?, ?, ?)").run(jobId, amountMinor, taxBp, roundHalfAway((amountMinor * taxBp) / (10_000 + taxBp)), now);
+  issueInvoice(context, jobId);
+}
+
+/** Words and pictures that a customer adds afterwards: a gate code, what it looks like. */
+export const addByLink = defineOperation({
+  name: "add-by-link",
+  access: "link",
+  input: AddByLink,
+  run(context, { words, photos }) {
+    const { job, days } = ownWork(context);
+    const { sql, now } = context;
+    if (days.length === 0) throw new Refusal("visit-not-open");
+    if (!words.trim() && photos.length === 0) throw new Refusal("invalid-input", { fields: { "/words": "Write something, or add a photo." } });
+    if (photos.some((token) => !sql("SELECT 1 FROM images WHERE token = ? AND purpose = 'answer'").get(token))) throw new Refusal("invalid-input", { fields: { "/photos": "A photo did not arrive. Take it away and add it again." } });
+    if (sql<{ n: number }>("SELECT count(*) AS n FROM additions WHERE job_id = ?").get(job.id)!.n >= 20) throw new Refusal("invalid-input", { fields: { "/words": `That is a lot already. Call us on ${context.business.phone}.` } });
+    sql("INSERT INTO additions (job_id, made_at, words, photos) VALUES (?, ?, ?, ?)").run(job.id, now, words.trim(), JSON.stringify(photos));
+  },
+});

@@ -1,0 +1,30 @@
+import { localDate } from "@/core/time/local";
+import { dayWords, windowIn } from "@/core/time/words";
+import type { Offer } from "@/core/windows/offers";
+import type { OperationContext } from "./door";
+import { tellCustomer } from "./messaging";
+import { placeVisit, takeOut } from "./placing";
+import type { VisitRow } from "./visits";
+
+/**
+ * Puts the days of a work into the windows of an offer. The old promise stays in the history, and the
+ * customer is told where a promised window is another; answers whether that was so.
+ */
+export function moveTo(context: OperationContext, days: readonly VisitRow[], offer: Offer, technicianIds: readonly number[], answer = false): boolean {
+  const { sql, now, business } = context;
+  for (const day of days) takeOut(context, day.id);
+  let told = false;
+  for (const [i, to] of [offer, ...offer.then].entries()) {
+    const day = days[i]!;
+    const moved = day.window_from !== to.from || day.window_to !== to.to;
+    sql("UPDATE visits SET date = ?, window_from = ?, window_to = ?, meet_at = ?, confirmed_at = iif(?, NULL, confirmed_at) WHERE id = ?").run(to.date, to.from, to.to, to.meetAt, moved ? 1 : 0, day.id);
+    placeVisit(context, day.id, technicianIds);
+    if (!moved || day.state !== "promised") continue;
+    sql("UPDATE promises SET ended_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(now, day.id);
+    sql("INSERT INTO promises (visit_id, made_at, window_from, window_to) VALUES (?, ?, ?, ?)").run(day.id, now, to.from, to.to);
+    const old = `${dayWords(localDate(day.window_from, business.time_zone))}, ${windowIn(day.window_from, day.window_to, business.time_zone)}`;
+    tellCustomer(context, { jobId: day.job_id!, visitId: day.id, occasion: "moved", about: `visit ${day.id} at ${now}`, fields: { old }, answer });
+    told = true;
+  }
+  return told;
+}

@@ -1,0 +1,32 @@
+-- What customers do by their own link: confirm, move, cancel, add.
+
+-- Hours before the window until which customers may move and cancel by themselves.
+ALTER TABLE business ADD COLUMN move_hours INTEGER NOT NULL DEFAULT 24 CHECK (move_hours BETWEEN 0 AND 720);
+ALTER TABLE business ADD COLUMN cancel_hours INTEGER NOT NULL DEFAULT 2 CHECK (cancel_hours BETWEEN 0 AND 720);
+
+-- The terms of the service as they stood when the job was agreed, as core/catalogue/terms.ts has them.
+ALTER TABLE jobs ADD COLUMN terms TEXT NOT NULL DEFAULT '{"late":{"hours":24,"kind":"none","value":0},"noAccessMinor":0}' CHECK (json_valid(terms));
+
+-- What is asked instead of the work, where it fell through: then the invoice is about this.
+CREATE TABLE fees (
+  job_id INTEGER PRIMARY KEY REFERENCES jobs (id),
+  description TEXT NOT NULL CHECK (length(description) > 0),
+  amount_minor INTEGER NOT NULL CHECK (amount_minor > 0),
+  tax_bp INTEGER NOT NULL CHECK (tax_bp BETWEEN 0 AND 10000),
+  tax_minor INTEGER NOT NULL CHECK (tax_minor >= 0),
+  made_at INTEGER NOT NULL
+) STRICT;
+
+-- When the customer said that the window suits.
+ALTER TABLE visits ADD COLUMN confirmed_at INTEGER;
+
+-- What customers add afterwards: words and pictures (a JSON list of tokens).
+CREATE TABLE additions (
+  id INTEGER PRIMARY KEY,
+  job_id INTEGER NOT NULL REFERENCES jobs (id),
+  made_at INTEGER NOT NULL,
+  words TEXT NOT NULL,
+  photos TEXT NOT NULL CHECK (json_valid(photos)),
+  CHECK (words <> '' OR photos <> '[]')
+) STRICT;
+CREATE INDEX additions_of_job ON additions (job_id);

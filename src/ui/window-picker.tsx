@@ -1,0 +1,60 @@
+"use client";
+import ChevronLeft from "@mui/icons-material/ChevronLeft";
+import ChevronRight from "@mui/icons-material/ChevronRight";
+import Box from "@mui/material/Box";
+import ButtonBase from "@mui/material/ButtonBase";
+import IconButton from "@mui/material/IconButton";
+import Skeleton from "@mui/material/Skeleton";
+import { useState } from "react";
+import { groupBy } from "@/core/group";
+import { dayShort, dayWords, windowIn } from "@/core/time/words";
+import { arch, ink } from "./palette";
+
+/** A window as customers choose it: epoch minutes. */
+export interface PickedWindow {
+  date: string;
+  from: number;
+  to: number;
+  then: string[];
+  onOurWay: boolean;
+}
+
+const daysShown = 3;
+
+/** Days side by side with their arches, soonest first. There must be at least one. */
+export function WindowPicker({ offers, chosen, timeZone, onChoose }: { offers: readonly PickedWindow[]; chosen: PickedWindow | null; timeZone: string; onChoose: (window: PickedWindow) => void }) {
+  const [page, setPage] = useState(0);
+  const days = [...groupBy(offers, (o) => o.date)];
+  const pages = Math.ceil(days.length / daysShown);
+  return (
+    <>
+      <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", mt: 2 }}>
+        <IconButton aria-label="Earlier days" disabled={page === 0} onClick={() => setPage(page - 1)}><ChevronLeft /></IconButton>
+        <Box sx={{ color: ink.ash, fontSize: 15 }}>{dayShort(days[page * daysShown]![0])} to {dayShort(days[Math.min(days.length, (page + 1) * daysShown) - 1]![0])}</Box>
+        <IconButton aria-label="Later days" disabled={page >= pages - 1} onClick={() => setPage(page + 1)}><ChevronRight /></IconButton>
+      </Box>
+      <Box sx={{ display: "grid", gridTemplateColumns: `repeat(${daysShown}, minmax(0, 1fr))`, gap: 2, mt: 1 }}>
+        {days.slice(page * daysShown, (page + 1) * daysShown).map(([date, windows]) => (
+          <Box key={date} role="group" aria-label={dayWords(date)}>
+            <Box className="titles" sx={{ fontWeight: 650, fontSize: 16 }}>{dayWords(date).split(" ")[0]}</Box>
+            <Box sx={{ color: ink.ash, fontSize: 14, mb: 2 }}>{dayWords(date).split(" ").slice(1).join(" ")}</Box>
+            {windows.map((offer) => {
+              const on = chosen?.from === offer.from && chosen.to === offer.to;
+              return (
+                <ButtonBase key={offer.from} aria-pressed={on} aria-label={`${dayWords(date)}, ${windowIn(offer.from, offer.to, timeZone)}${offer.onOurWay ? ", on our way" : ""}`} onClick={() => onChoose(offer)}
+                  sx={{ display: "flex", flexDirection: "column", width: "100%", height: 78, mb: 2, pt: 2, borderRadius: arch, border: `1px solid ${on ? ink.pine : offer.onOurWay ? ink.moss : ink.line}`, bgcolor: on ? ink.pine : offer.onOurWay ? "#EEF1E6" : "#fff", color: on ? ink.paper : ink.ink, fontWeight: 700, fontSize: 17 }}>
+                  {windowIn(offer.from, offer.to, timeZone)}
+                  {offer.onOurWay && <Box sx={{ fontSize: 12.5, fontWeight: 400, color: on ? ink.paper : "#456331" }}>on our way</Box>}
+                </ButtonBase>
+              );
+            })}
+          </Box>
+        ))}
+      </Box>
+    </>
+  );
+}
+
+export const PickerSkeleton = () => (
+  <Box aria-busy="true" aria-label="Looking for windows" sx={{ display: "grid", gridTemplateColumns: "repeat(3, 1fr)", gap: 2, mt: 4 }}>{Array.from({ length: 6 }, (_, i) => <Skeleton key={i} variant="rounded" height={84} sx={{ borderRadius: arch }} />)}</Box>
+);

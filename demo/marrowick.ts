@@ -109,7 +109,8 @@ export const checklists: Record<string, { id: string; words: string; required: b
 };
 
 /** How a service is shown and on what terms, where that differs. */
-export const terms: Record<string, { priceKind?: "fixed" | "from" | "quote"; mayPayAll?: boolean; hidden?: boolean; late?: { hours: number; kind: "percent" | "fixed"; value: number }; noAccessMinor?: number }> = {
+export const terms: Record<string, { wish?: "preferred" | "only"; priceKind?: "fixed" | "from" | "quote"; mayPayAll?: boolean; hidden?: boolean; late?: { hours: number; kind: "percent" | "fixed"; value: number }; noAccessMinor?: number }> = {
+  ST: { wish: "preferred" },
   SW: { mayPayAll: true, late: { hours: 24, kind: "fixed", value: 2500 }, noAccessMinor: 3500 },
   BG: { late: { hours: 48, kind: "percent", value: 3000 } },
   FR: { priceKind: "from", late: { hours: 168, kind: "percent", value: 1000 } },

@@ -187,7 +187,7 @@ it("an address outside the zones may ask, and the office sees it", async () => {
   await page.getByText("Thank you. We have your request").waitFor();
   await context.close();
   await go(office, `${app.url}/today`);
-  await office.getByText("Ada Brome asks for a visit, outside our zones").waitFor();
+  await office.getByText("Ada Brome asks for a visit: outside our zones").waitFor();
 });
 
 it("the dispatcher moves the visit to another technician; what cannot work is refused with the reason", async () => {

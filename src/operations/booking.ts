@@ -29,7 +29,7 @@ export interface ChosenWindow {
 }
 
 /** Refuses where the address, the zone, the service or an answer is not as it must be. */
-export function findWanted(context: ViewContext, { addressId, serviceId, answers = {}, extras = [] }: Asked): Wanted {
+export function findWanted(context: ViewContext, { addressId, serviceId, answers = {}, extras = [], technicianId = null }: Asked): Wanted {
   const address = context.hogar.gateways.places.find(addressId);
   if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
   const zone = zoneOf(context, address);
@@ -40,7 +40,9 @@ export function findWanted(context: ViewContext, { addressId, serviceId, answers
   const order = priceService(context, service, zone, choice);
   const wrong = [...Object.entries(order.problems), ...lostPhotos(context, service, answers)];
   if (wrong.length) throw new Refusal("invalid-input", { fields: Object.fromEntries(wrong.map(([id, sentence]) => [`/answers/${id}`, sentence])) });
-  return { address, zone, service, choice, visit: toPlace(service, address, zone.id, order), order };
+  // A wish counts where the service lets customers have one; what was wished for otherwise is no refusal.
+  const wanted = technicianId !== null && service.wish !== "none" ? { technicianId, only: service.wish === "only" } : null;
+  return { address, zone, service, choice, visit: { ...toPlace(service, address, zone.id, order), wanted }, order };
 }
 
 /** Photos that are not kept here, by question. */
@@ -57,6 +59,8 @@ export interface Asked {
   serviceId: number;
   answers?: Answers;
   extras?: Choice["extras"];
+  /** The technician wished for. */
+  technicianId?: number | null;
 }
 
 /** The zone an address lies in; null where it is in none. */

@@ -23,6 +23,8 @@ export interface ServiceRow {
   questions: string;
   active: number;
   may_pay_all: number;
+  capacity: "route" | "count" | "open" | "ask" | null;
+  wish: "none" | "preferred" | "only";
   late_hours: number;
   late_fee_kind: Terms["late"]["kind"];
   late_fee_value: number;

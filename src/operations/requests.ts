@@ -2,20 +2,28 @@ import { Refusal } from "@/core/problems";
 import { AnswerRequest, MakeRequest } from "@/schemas/booking";
 import { defineOperation } from "./door";
 import { zoneOf } from "./booking";
+import { readService } from "./catalogue";
 
-/** Somebody outside all zones asks for a visit, where the business takes such requests. A person answers. */
+/**
+ * Somebody asks for what cannot be booked as it stands, and a person answers: from outside all zones,
+ * where the business takes such requests; where no window suits; where times are agreed in person.
+ */
 export const makeRequest = defineOperation({
   name: "make-request",
   access: "anybody",
   input: MakeRequest,
-  run(context, { addressId, address, name, mail, phone, wishes }) {
+  run(context, { addressId, serviceId = null, address, name, mail, phone, wishes }) {
     const { sql, hogar, now, business } = context;
-    if (business.outside !== "request") throw new Refusal("outside-zones");
     const found = addressId === null ? null : hogar.gateways.places.find(addressId);
     if (!found && !address.trim()) throw new Refusal("invalid-input", { fields: { "/address": "Say where it is." } });
-    if (found && zoneOf(context, found)) throw new Refusal("invalid-input", { fields: { "/address": "We do come there: go back and book a time." } });
-    return sql<{ id: number }>("INSERT INTO requests (made_at, about, address, lng, lat, name, mail, phone, wishes) VALUES (?, 'outside our zones', ?, ?, ?, ?, ?, ?, ?) RETURNING id")
-      .get(now, found ? `${found.line}, ${found.postcode}` : address.trim(), found?.lng ?? null, found?.lat ?? null, name.trim(), mail.trim(), phone.trim(), wishes.trim())!;
+    const inside = found !== null && zoneOf(context, found) !== null;
+    const service = serviceId === null ? null : readService(context, serviceId);
+    if (!inside && business.outside !== "request") throw new Refusal("outside-zones");
+    if (inside && !service) throw new Refusal("invalid-input", { fields: { "/address": "We do come there: go back and book a time." } });
+    if (inside && !wishes.trim()) throw new Refusal("invalid-input", { fields: { "/wishes": "Say which days and times would suit you." } });
+    const about = !inside ? "outside our zones" : (service!.capacity ?? business.capacity) === "ask" ? "a time to be agreed" : "no window suits";
+    return sql<{ id: number }>("INSERT INTO requests (made_at, about, service_id, address, lng, lat, name, mail, phone, wishes) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id")
+      .get(now, about, service?.id ?? null, found ? `${found.line}, ${found.postcode}` : address.trim(), found?.lng ?? null, found?.lat ?? null, name.trim(), mail.trim(), phone.trim(), wishes.trim())!;
   },
 });
 

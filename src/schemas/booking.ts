@@ -3,7 +3,8 @@ import { Id, input, LocalDate, Mail, MinuteOfDay, Name, OneOf, OrNull, Phone } f
 
 /** Answers by question: whether they fit the questions is for core to say. */
 const Answers = Type.Record(Type.String({ maxLength: 40 }), Type.Union([Type.Boolean(), Type.Number(), Type.String({ maxLength: 2000 }), Type.Array(Type.String({ maxLength: 80 }), { maxItems: 40 })]), { maxProperties: 60 });
-const choice = { answers: Type.Optional(Answers), extras: Type.Optional(Type.Array(input({ id: Id, quantity: Type.Integer({ minimum: 1, maximum: 999 }) }), { maxItems: 60 })) };
+/** `technicianId`: the technician a customer wishes for, where the service lets them. */
+const choice = { technicianId: Type.Optional(OrNull(Id)), answers: Type.Optional(Answers), extras: Type.Optional(Type.Array(input({ id: Id, quantity: Type.Integer({ minimum: 1, maximum: 999 }) }), { maxItems: 60 })) };
 
 /** The window somebody chose: epoch minutes, as the offer said them. */
 const chosen = {
@@ -39,7 +40,6 @@ export const BookInOffice = input({
   ...chosen,
   customer: Type.Union([input({ id: Id }), Booker]),
   note: Type.String({ maxLength: 1000 }),
-  technicianId: Type.Optional(Id),
 });
 
 export const MoveVisit = input({ visitId: Id, technicianIds: Type.Array(Id, { minItems: 1, maxItems: 9, uniqueItems: true }), date: LocalDate, fromMinute: MinuteOfDay, toMinute: MinuteOfDay });
@@ -62,6 +62,6 @@ export const MoveByLink = input(windowChosen);
 /** The fee that was shown, minor units. */
 export const CancelByLink = input({ feeMinor: Type.Integer({ minimum: 0 }) });
 export const AddByLink = input({ words: Type.String({ maxLength: 500 }), photos: Type.Array(Type.String({ maxLength: 40 }), { maxItems: 6, uniqueItems: true }) });
-/** A request from outside all zones: an address of the look-up, or typed by hand. */
-export const MakeRequest = input({ addressId: OrNull(chosen.addressId), address: Type.String({ maxLength: 200 }), name: Name, mail: Mail, phone: Phone, wishes: Type.String({ maxLength: 1000 }) });
+/** What cannot be booked as it stands: an address of the look-up, or typed by hand; a service where one was chosen. */
+export const MakeRequest = input({ addressId: OrNull(chosen.addressId), serviceId: Type.Optional(OrNull(Id)), address: Type.String({ maxLength: 200 }), name: Name, mail: Mail, phone: Phone, wishes: Type.String({ maxLength: 1000 }) });
 export const AnswerRequest = input({ id: Id });

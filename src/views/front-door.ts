@@ -3,6 +3,11 @@ import { Nothing } from "@/schemas/money";
 import { findWanted, zoneOf } from "@/operations/booking";
 import { nothingChosen, orderedService, priceService, termsOf, type ServiceRow } from "@/operations/catalogue";
 import { answersFor, bookableDates } from "@/operations/placing";
+import { readOpening } from "@/operations/opening-hours";
+import { moneyTyped } from "@/core/money/amounts";
+import { loadPlanning } from "@/operations/planning";
+import { groupBy } from "@/core/group";
+import { skillGap } from "@/core/windows/skills";
 import { Refusal } from "@/core/problems";
 import { isOnOurWay } from "@/core/windows/offers";
 import { defineView } from "./view";
@@ -13,6 +18,23 @@ export const frontDoor = defineView({
   access: "anybody",
   input: Nothing,
   read: ({ business: b }) => ({ name: b.name, mark: b.mark, phone: b.phone, mail: b.mail, terms: b.terms, takesRequests: b.outside === "request", moveHours: b.move_hours, cancelHours: b.cancel_hours, currency: b.currency, timeZone: b.time_zone, isDemo: b.demo_offset_ms !== null, holdMinutes: b.hold_minutes }),
+});
+
+/** What search engines and directories are told: shown services only, prices where customers see them. */
+export const businessForSearch = defineView({
+  name: "business-for-search",
+  access: "anybody",
+  input: Nothing,
+  read(context) {
+    const { sql, business: b } = context;
+    return {
+      name: b.name, phone: b.phone, mail: b.mail, site: b.site, address: b.address, point: { lng: b.lng, lat: b.lat }, currency: b.currency, hours: [...readOpening(context).hours],
+      services: sql<ShownService>("SELECT s.* FROM services s LEFT JOIN categories c ON c.name = s.category WHERE s.active = 1 AND s.hidden = 0 ORDER BY c.position, s.position, s.name").all().map((s) => ({
+        name: s.name, description: s.description, category: s.category, slug: s.slug, from: s.price_kind === "from",
+        price: s.shows_price === 1 && s.price_kind !== "quote" ? moneyTyped(s.price_minor, b.currency) : null,
+      })),
+    };
+  },
 });
 
 export const findAddress = defineView({
@@ -26,7 +48,6 @@ interface ShownService extends ServiceRow {
   category: string;
   description: string;
   hue: number;
-  capacity: string | null;
   slug: string | null;
   picture: string | null;
   price_kind: "fixed" | "from" | "quote";
@@ -44,6 +65,9 @@ export const servicesAt = defineView({
     if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
     const zone = zoneOf(context, address);
     if (!zone) return { zone: null, pricesIncludeTax: true, services: [] };
+    const team = loadPlanning(context, []).technicians.map((t) => ({ ...t, ...context.sql<{ photo: string | null; offered: number }>("SELECT photo, offered FROM technicians WHERE id = ?").get(t.id)! })).filter((t) => t.offered === 1);
+    const needs = groupBy(context.sql<{ service_id: number; skill_id: number; level: number }>("SELECT * FROM service_skills").all(), (n) => n.service_id);
+    const canDo = (t: (typeof team)[number], { id }: ShownService) => skillGap(t.skills, (needs.get(id) ?? []).map((n) => ({ skill: String(n.skill_id), level: n.level })), context.today) === null;
     const services = context.sql<ShownService>(
       "SELECT s.* FROM services s LEFT JOIN categories c ON c.name = s.category WHERE s.active = 1 AND (s.hidden = 0 OR s.slug = ?) ORDER BY c.position, s.category, s.position, s.name",
     ).all(slug).map((service) => {
@@ -53,6 +77,8 @@ export const servicesAt = defineView({
         id: service.id, code: service.code, name: service.name, category: service.category, description: service.description, hue: service.hue, minutes: service.minutes, days: service.days,
         slug: service.slug, picture: service.picture, priceKind: service.price_kind, showsPrice: service.shows_price === 1, showsMinutes: service.shows_minutes === 1, mayPayAll: service.may_pay_all === 1,
         terms: termsOf(service),
+        wish: service.wish,
+        technicians: service.wish === "none" || service.crew > 1 ? [] : team.filter((t) => canDo(t, service)).map(({ id, name, photo }) => ({ id, name: name.split(" ")[0]!, photo })),
         asksFirst: (service.capacity ?? context.business.capacity) === "ask",
         lines: order.lines.map((l) => ({ description: l.description, amountMinor: l.amountMinor })), totalMinor: order.totalMinor, depositMinor: order.depositMinor,
         /** What core needs to price it while it is being answered. What materials cost the business stays inside. */

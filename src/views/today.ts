@@ -75,7 +75,7 @@ export const todayView = defineView({
     const booked = sql<{ n: number; minor: number }>("SELECT count(*) AS n, coalesce(sum(total_minor), 0) AS minor FROM jobs WHERE booked_at > ? AND state <> 'cancelled'").get(now - 7 * 86_400_000)!;
     const incoming = business.incoming_person_id === null ? null : (sql<{ id: number; name: string }>("SELECT id, name FROM people WHERE id = ? AND active = 1").get(business.incoming_person_id) ?? null);
     return {
-      requests: only === null && may(actor, "customers.see") ? sql<{ id: number; made_at: number; about: string; address: string; name: string; mail: string; phone: string; wishes: string }>("SELECT * FROM requests WHERE answered_at IS NULL ORDER BY id LIMIT 20").all() : [],
+      requests: only === null && may(actor, "customers.see") ? sql<{ id: number; made_at: number; about: string; address: string; name: string; mail: string; phone: string; wishes: string; service: string | null }>("SELECT r.*, s.name AS service FROM requests r LEFT JOIN services s ON s.id = r.service_id WHERE answered_at IS NULL ORDER BY r.id LIMIT 20").all() : [],
       /** Who handles incoming; null is whoever may. */
       incoming: incoming && { name: incoming.name, isMe: actor.kind === "person" && actor.id === incoming.id },
       canAnswer: may(actor, "board.change"),

@@ -16,6 +16,8 @@ export interface Draft {
   step: Step;
   address: FoundAddress | null;
   serviceId: number | null;
+  /** The technician wished for, where the service lets customers. */
+  technicianId: number | null;
   answers: Answers;
   extras: ChosenExtras;
   offer: Offer | null;
@@ -28,7 +30,7 @@ export interface Draft {
   payAll: boolean;
 }
 
-const empty: Draft = { step: "where", address: null, serviceId: null, answers: {}, extras: [], offer: null, hold: null, name: "", mail: "", phone: "", reminders: true, note: "", payAll: false };
+const empty: Draft = { step: "where", address: null, serviceId: null, technicianId: null, answers: {}, extras: [], offer: null, hold: null, name: "", mail: "", phone: "", reminders: true, note: "", payAll: false };
 const key = "hogar booking";
 
 export function useDraft() {

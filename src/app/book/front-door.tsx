@@ -19,6 +19,7 @@ import { steps, useDraft, type Step } from "./draft";
 import { Pay } from "./pay";
 import { OrderForm } from "@/ui/order-form";
 import { What } from "./what";
+import { Wish } from "./wish";
 import { When } from "./when";
 import { Where } from "./where";
 import { Who } from "./who";
@@ -37,7 +38,7 @@ export function FrontDoor({ business, slug }: { business: Business; slug: string
 
   const service = at?.services.find((s) => s.id === draft.serviceId) ?? null;
   const order = service && at?.zone ? priceOrder({ service: service.ordered, answers: draft.answers, extras: draft.extras.map((x) => ({ id: String(x.id), quantity: x.quantity })), zone: at.zone, pricesIncludeTax: at.pricesIncludeTax }) : null;
-  const asked = draft.address && draft.serviceId ? { addressId: draft.address.id, serviceId: draft.serviceId, answers: draft.answers, extras: draft.extras } : null;
+  const asked = draft.address && draft.serviceId ? { addressId: draft.address.id, serviceId: draft.serviceId, answers: draft.answers, extras: draft.extras, technicianId: draft.technicianId } : null;
   const [tried, setTried] = useState(false);
   const go = (step: Step) => (setProblem(null), set({ step }));
   const here = steps.indexOf(draft.step);
@@ -121,14 +122,15 @@ export function FrontDoor({ business, slug }: { business: Business; slug: string
         <Typography variant="h1" ref={title} tabIndex={-1} sx={{ outline: "none !important", mb: 2 }}>{titles[draft.step]}</Typography>
         {problem && !problem.fields && <Alert severity="warning" role="alert" sx={{ mb: 3, fontSize: 16 }}>{problem.sentence}</Alert>}
         {draft.step === "where" && <Where draft={draft} at={at} problem={atProblem} business={business} onAddress={(address) => set({ address, offer: null, serviceId: address ? draft.serviceId : null })} />}
-        {draft.step === "what" && at && <What at={at} chosen={draft.serviceId} business={business} onChoose={(serviceId) => (setTried(false), set(serviceId === draft.serviceId ? {} : { serviceId, answers: {}, extras: [], offer: null }))}>
+        {draft.step === "what" && at && <What at={at} chosen={draft.serviceId} business={business} onChoose={(serviceId) => (setTried(false), set(serviceId === draft.serviceId ? {} : { serviceId, answers: {}, extras: [], technicianId: null, offer: null }))}>
+          {service && service.technicians.length > 0 && <Wish service={service} chosen={draft.technicianId} onChoose={(technicianId) => set({ technicianId, offer: null })} />}
           {service && order && (service.ordered.questions.length > 0 || service.ordered.extras.length > 0) && (
             <Box sx={{ px: 3, py: 4, mb: 3, bgcolor: "#fff", border: `1px solid ${ink.line}`, borderRadius: "6px" }}>
               <OrderForm questions={service.ordered.questions} extras={service.ordered.extras} answers={draft.answers} chosen={draft.extras} currency={business.currency} problems={tried ? order.problems : {}} onAnswers={(answers) => set({ answers, offer: null })} onChosen={(extras) => set({ extras, offer: null })} />
             </Box>
           )}
         </What>}
-        {draft.step === "when" && asked && service && <When key={lost} asked={asked} asksFirst={service.asksFirst} days={service.days} chosen={draft.offer} business={business} onChoose={(offer) => (setProblem(null), set({ offer }))} />}
+        {draft.step === "when" && asked && service && <When key={lost} asked={asked} draft={draft} asksFirst={service.asksFirst} days={service.days} business={business} onChoose={(offer) => (setProblem(null), set({ offer }))} />}
         {draft.step === "who" && <Who draft={draft} wrong={wrong} onType={set} />}
         {draft.step === "pay" && order && draft.offer && <Pay draft={draft} order={order} service={service!} payAll={payAll} onPayAll={(all) => set({ payAll: all })} business={business} wrong={wrong} onToken={setCardToken} onLapsed={() => set({ hold: null })} />}
       </Box>

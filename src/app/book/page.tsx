@@ -1,6 +1,7 @@
 import { frontDoor } from "@/views/front-door";
 import { look } from "@/views/view";
 import { getHogar } from "../server/hogar";
+import { frontDoorForSearch } from "./for-search";
 import { FrontDoor } from "./front-door";
 
 export async function generateMetadata() {
@@ -12,5 +13,10 @@ export default async function BookPage({ searchParams }: { searchParams: Promise
   const { service } = await searchParams;
   const result = look(getHogar(), frontDoor, {}, { kind: "visitor" });
   if (!result.ok) return <main style={{ padding: 24 }}>{result.problem.sentence}</main>;
-  return <FrontDoor business={result.value} slug={typeof service === "string" ? service : null} />;
+  return (
+    <>
+      <script type="application/ld+json" dangerouslySetInnerHTML={{ __html: frontDoorForSearch(getHogar()) }} />
+      <FrontDoor business={result.value} slug={typeof service === "string" ? service : null} />
+    </>
+  );
 }

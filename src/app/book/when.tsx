@@ -1,23 +1,38 @@
 "use client";
 import Alert from "@mui/material/Alert";
+import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
+import { useState } from "react";
 import type { ViewInput } from "@/api/client";
 import { useView } from "@/ui/use-view";
 import { PickerSkeleton, WindowPicker } from "@/ui/window-picker";
-import type { Offer } from "./draft";
+import { Ask } from "./ask";
+import type { Draft, Offer } from "./draft";
 import type { Business } from "./front-door";
 
-/** Days side by side with their arches, soonest first. */
-export function When({ asked, asksFirst, days, chosen, business, onChoose }: { asked: ViewInput<"offers">; asksFirst: boolean; days: number; chosen: Offer | null; business: Business; onChoose: (offer: Offer) => void }) {
-  const { data: offers, problem } = useView("offers", asked);
+interface WhenProps {
+  asked: ViewInput<"offers">;
+  draft: Draft;
+  asksFirst: boolean;
+  days: number;
+  business: Business;
+  onChoose: (offer: Offer) => void;
+}
+
+/** Days side by side with their arches, soonest first; and a way on where none of them suits. */
+export function When({ asked, draft, asksFirst, days, business, onChoose }: WhenProps) {
+  const { data: offers, problem } = useView("offers", asksFirst ? null : asked);
+  const [none, setNone] = useState(false);
+  if (asksFirst) return <Ask draft={draft} business={business} words="We agree the time for this in person. Tell us what suits you, and we call or write to you." />;
   if (problem) return <Alert severity="warning">{problem.sentence}</Alert>;
   if (!offers) return <PickerSkeleton />;
-  if (asksFirst) return <Typography>We agree the time for this in person. Call us on {business.phone} and say what suits you.</Typography>;
-  if (offers.length === 0) return <Typography>Nothing is free in the next weeks. Call us on {business.phone}: we will find a way.</Typography>;
+  if (offers.length === 0) return <Ask draft={draft} business={business} words={`Nothing is free in the next weeks. Tell us what would suit you, or call us on ${business.phone}: we will find a way.`} />;
   return (
     <>
       <Typography color="textSecondary">{days > 1 ? `The work takes ${days} days in a row; choose when it begins.` : "We arrive within the time you choose."} Soonest first.</Typography>
-      <WindowPicker offers={offers} chosen={chosen} timeZone={business.timeZone} onChoose={onChoose} />
+      <WindowPicker offers={offers} chosen={draft.offer} timeZone={business.timeZone} onChoose={onChoose} />
+      <Button aria-expanded={none} onClick={() => setNone(!none)} sx={{ height: 48, fontSize: 16 }}>None of these suits me</Button>
+      {none && <Ask draft={draft} business={business} words="Tell us which days and times would suit you. When one opens, we call or write to you." />}
     </>
   );
 }

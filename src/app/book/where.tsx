@@ -18,7 +18,7 @@ export function Where({ draft, at, problem, business, onAddress }: { draft: Draf
       <AddressField label="Address" size="medium" value={draft.address} onValue={onAddress} nothing="No address begins like this. Check the spelling, or call us." />
       {problem && <Alert severity="warning" sx={{ mt: 4 }}>{problem.sentence}</Alert>}
       {at && !at.zone && (business.takesRequests
-        ? <Ask draft={draft} business={business} />
+        ? <Ask draft={{ ...draft, serviceId: null }} business={business} words="This address is outside the places we usually go to. Tell us what you need: if we can come, we call you." />
         : <Alert severity="info" sx={{ mt: 4, fontSize: 16 }}>This address is not in our zones yet. Call us on {business.phone}: sometimes we can still come.</Alert>)}
       {at?.zone && <ZoneRules zone={at.zone} business={business} />}
     </>

@@ -4,6 +4,7 @@ import { office, one, smallWorld, system, visitor } from "@demo/small-world";
 import { personActor } from "@/core/people/permissions";
 import { mustPerform, perform, viewContext } from "../door";
 import { readImage, takeImage } from "../images";
+import { book } from "../book";
 import { handIncoming, savePerson } from "../people";
 import { rehearse } from "../rehearse";
 import { answerRequest, makeRequest } from "../requests";
@@ -256,6 +257,40 @@ describe("requests from outside the zones", () => {
     mustPerform(world.hogar, answerRequest, { id }, office);
     expect(waiting()).toEqual([]);
     expect(perform(world.hogar, answerRequest, { id }, office)).toMatchObject({ ok: false });
+  });
+
+  it("come from inside too, where no window suits or times are agreed in person", () => {
+    const world = smallWorld();
+    const ask = (wishes: string) => perform(world.hogar, makeRequest, { ...who, addressId: world.addresses[10]!.id, serviceId: world.services.sweep, wishes }, visitor);
+    expect(problem(ask(" "))).toBe("Say which days and times would suit you.");
+    expect(ask("Saturdays only").ok).toBe(true);
+    mustPerform(world.hogar, saveBookingRules, { ...dataOf(world).rules, capacity: "ask" }, office);
+    expect(ask("Any morning").ok).toBe(true);
+    expect(world.hogar.store.sql("SELECT about, service_id FROM requests ORDER BY id").all()).toEqual([{ about: "no window suits", service_id: world.services.sweep }, { about: "a time to be agreed", service_id: world.services.sweep }]);
+  });
+});
+
+describe("a wish for a technician", () => {
+  const sweep = { code: "SW", name: "Chimney sweep", category: "Sweeping", description: "", priceMinor: 7900, taxBp: 2100, minutes: 60, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: ["sweep"], deposit: { kind: "none" as const, value: 0 }, active: true };
+
+  it("is offered and kept where the service lets customers have one, and means nothing elsewhere", () => {
+    const world = smallWorld();
+    const [, petra] = world.technicians as [number, number];
+    const shown = () => {
+      const result = look(world.hogar, servicesAt, { addressId: world.addresses[10]!.id }, visitor);
+      return result.ok ? result.value.services.find((s) => s.id === world.services.sweep)!.technicians.map((t) => t.name) : null;
+    };
+    const booking = (technicianId: number, nth: number) => {
+      const { date: on, from, to } = world.offers(world.services.sweep, nth)[0]!;
+      mustPerform(world.hogar, book, { addressId: world.addresses[nth]!.id, serviceId: world.services.sweep, technicianId, date: on, from, to, note: "", customer: { name: `Mira ${nth}`, mail: "mira@example.com", phone: "+1 555 0142", reminders: true } }, visitor);
+      return one<{ technician_id: number }>(world.hogar, "SELECT technician_id FROM placements ORDER BY visit_id DESC").technician_id;
+    };
+    expect(shown()).toEqual([]);
+    mustPerform(world.hogar, saveService, { id: world.services.sweep, ...sweep, wish: "only" }, office);
+    expect(shown()).toEqual(["Bram", "Petra"]);
+    expect([booking(petra, 10), booking(petra, 11)]).toEqual([petra, petra]);
+    mustPerform(world.hogar, setTechnicianActive, { id: petra, active: false }, office);
+    expect(shown()).toEqual(["Bram"]);
   });
 });
 

@@ -144,7 +144,8 @@ ALTER TABLE zones ADD COLUMN extra_minutes INTEGER NOT NULL DEFAULT 0 CHECK (ext
 CREATE TABLE requests (
   id INTEGER PRIMARY KEY,
   made_at INTEGER NOT NULL,
-  about TEXT NOT NULL CHECK (about IN ('outside our zones')),
+  about TEXT NOT NULL CHECK (about IN ('outside our zones', 'no window suits', 'a time to be agreed')),
+  service_id INTEGER REFERENCES services (id),
   address TEXT NOT NULL,
   lng REAL,
   lat REAL,

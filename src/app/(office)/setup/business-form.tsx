@@ -38,7 +38,9 @@ export function BusinessForm({ data, saved }: { data: SetupData; saved: () => vo
       </Columns>
       <FormSection title="How you write and count">
         <Columns>
-          <Autocomplete options={currencies} value={draft.currency} disableClearable disabled={data.currencyStays} onChange={(_, currency) => set({ currency })} renderInput={(params) => <TextField {...params} label="Currency" error={!!wrong("/currency")} helperText={wrong("/currency") ?? (data.currencyStays ? "Work is priced in it already" : undefined)} />} />
+          {data.currencyStays
+            ? <TextField label="Currency" value={draft.currency} helperText="Stays: work is priced in it" slotProps={{ input: { readOnly: true } }} />
+            : <Autocomplete options={currencies} value={draft.currency} disableClearable onChange={(_, currency) => set({ currency })} renderInput={(params) => <TextField {...params} label="Currency" error={!!wrong("/currency")} helperText={wrong("/currency")} />} />}
           <Autocomplete options={timeZones} value={draft.timeZone} disableClearable onChange={(_, timeZone) => set({ timeZone })} renderInput={(params) => <TextField {...params} label="Time zone" error={!!wrong("/timeZone")} helperText={wrong("/timeZone")} />} />
           <TextField select label="Weeks begin on" value={draft.weekStart} onChange={(e) => set({ weekStart: Number(e.target.value) })}>
             {weekdayNames.map((name, i) => <MenuItem key={name} value={i}>{name}</MenuItem>)}

@@ -27,7 +27,7 @@ export function Requests({ requests, incoming, canAnswer }: Pick<Today, "request
         <Box key={r.id} sx={{ display: "flex", gap: 4, py: 2.25, borderTop: `1px solid ${ink.line}` }}>
           <Box aria-hidden="true" sx={{ width: 20, textAlign: "center", color: ink.ember, fontWeight: 700 }}>?</Box>
           <Box sx={{ flex: 1, minWidth: 0 }}>
-            <Box sx={{ fontWeight: 650 }}>{r.name} asks for a visit, {r.about}</Box>
+            <Box sx={{ fontWeight: 650 }}>{r.name} asks for {r.service ?? "a visit"}: {r.about}</Box>
             <Box sx={{ color: ink.ash, fontSize: 14 }}>{r.address}. {r.wishes}</Box>
             <Box sx={{ fontSize: 14 }}><a href={`tel:${r.phone.replace(/[^\d+]/g, "")}`}>{r.phone}</a> · <a href={`mailto:${r.mail}`}>{r.mail}</a></Box>
           </Box>

@@ -1,0 +1,117 @@
+import sharp from "sharp";
+import type { Browser, Page } from "playwright-core";
+import { desk, go, openPage, phone, signIn, startBrowser, startDemo, type Running } from "./support/server";
+
+/** What customers do by their own link, on a phone: confirm, move, add, cancel; and what they ask for where nothing suits. */
+jest.setTimeout(420_000);
+
+let app: Running;
+let browser: Browser;
+let page: Page;
+let troubles: string[];
+beforeAll(async () => {
+  [app, browser] = await Promise.all([startDemo({ historyDays: 1 }), startBrowser()]);
+  ({ page, troubles } = await openPage(browser, phone));
+});
+afterAll(async () => {
+  await browser?.close();
+  await app?.stop();
+});
+afterEach(() => expect(troubles).toEqual([]));
+
+const visit = () => app.sql<{ id: number; state: string; window_from: number; confirmed_at: number | null }>("SELECT v.* FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE c.mail = 'mira.link@example.com'")[0]!;
+
+async function chooseStove() {
+  await go(page, `${app.url}/book`);
+  await page.getByRole("combobox", { name: "Address" }).fill("4 elder");
+  await page.getByRole("option").first().click();
+  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole("radio", { name: /Chimney sweep/ }).click();
+  await page.getByRole("button", { name: "More: How many flues?" }).click();
+  await page.getByRole("group", { name: "Could there be a nest?" }).getByRole("button", { name: "No" }).click();
+  await page.getByRole("button", { name: "Choose a time" }).click();
+}
+
+it("a customer books, confirms, moves, and tells what we should know with a photo", async () => {
+  await chooseStove();
+  await page.getByRole("button", { name: "Later days" }).click();
+  await page.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().click();
+  await page.getByRole("button", { name: /^Keep/ }).click();
+  await page.getByLabel("Name", { exact: true }).fill("Mira Okonjo");
+  await page.getByLabel("Mail", { exact: true }).fill("mira.link@example.com");
+  await page.getByLabel("Phone").fill("+1 555 0142");
+  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByText("You can move it yourself until 24 h before, and cancel until 2 h before. Cancelling costs nothing until 24 h before; after that €25.00. If nobody lets us in, €35.00.").waitFor();
+  await page.getByRole("button", { name: "Book", exact: true }).click();
+  await page.getByRole("heading", { name: "You are booked" }).waitFor();
+  await page.getByRole("button", { name: "This suits me" }).click();
+  await page.getByText("✓ You have confirmed").waitFor();
+  const before = visit();
+  expect(before.confirmed_at).not.toBeNull();
+
+  await page.getByRole("button", { name: "Move", exact: true }).click();
+  await page.getByRole("button", { name: "Later days" }).click();
+  await page.getByRole("group", { name: /day \d/ }).last().getByRole("button").last().click();
+  await page.getByRole("button", { name: /^Move to/ }).click();
+  await page.getByRole("button", { name: "This suits me" }).waitFor();
+  expect(visit()).toMatchObject({ id: before.id, state: "promised", confirmed_at: null });
+  expect(visit().window_from).not.toBe(before.window_from);
+  expect(app.sql("SELECT count(*) AS n FROM messages WHERE occasion LIKE 'moved%' AND channel = 'mail'")).toEqual([{ n: 1 }]);
+
+  await page.getByRole("button", { name: "Tell us something" }).click();
+  const add = page.getByRole("group", { name: "Tell us something" });
+  await add.getByLabel("What should we know?").fill("Side gate, code 4471");
+  await add.locator("input[type=file]").setInputFiles({ name: "gate.png", mimeType: "image/png", buffer: await sharp({ create: { width: 40, height: 30, channels: 3, background: "#2E6C80" } }).png().toBuffer() });
+  await add.getByRole("img", { name: "Photo 1" }).waitFor();
+  await add.getByRole("button", { name: "Send" }).click();
+  await add.waitFor({ state: "hidden" });
+  expect(app.sql("SELECT words, json_array_length(photos) AS photos FROM additions")).toEqual([{ words: "Side gate, code 4471", photos: 1 }]);
+});
+
+it("the visit goes into a calendar file, and the office reads what was added", async () => {
+  const address = await page.getByRole("link", { name: "Into my calendar" }).getAttribute("href");
+  const file = await (await page.request.get(app.url + address!)).text();
+  expect(file).toMatch(/BEGIN:VCALENDAR[\s\S]*SUMMARY:Chimney sweep\\, Marrowick Hearth & Flue[\s\S]*SEQUENCE:1/);
+  const office = await openPage(browser, desk);
+  await signIn(office.page, app.url, "tomas");
+  const [{ date }] = app.sql<{ date: string }>("SELECT date FROM visits WHERE id = ?", visit().id) as [{ date: string }];
+  await go(office.page, `${app.url}/board?date=${date}&visit=${visit().id}`);
+  await office.page.getByText("Side gate, code 4471").waitFor();
+  await office.page.getByRole("img", { name: "Photo 1" }).waitFor();
+  await office.context.close();
+});
+
+it("cancelling in time costs nothing, says so before, and gives the window back", async () => {
+  await page.getByRole("button", { name: "Cancel", exact: true }).click();
+  await page.getByText("Cancelling now costs nothing.", { exact: true }).waitFor();
+  await page.getByRole("button", { name: "Cancel the visit" }).click();
+  await page.getByRole("heading", { name: "Cancelled" }).waitFor();
+  expect([visit().state, app.sql("SELECT count(*) AS n FROM placements WHERE visit_id = ?", visit().id), app.sql("SELECT count(*) AS n FROM invoices i JOIN jobs j ON j.id = i.job_id JOIN customers c ON c.id = j.customer_id WHERE c.mail = 'mira.link@example.com'")]).toEqual(["cancelled", [{ n: 0 }], [{ n: 0 }]]);
+});
+
+it("whoever finds no window that suits says what would, and the office has it", async () => {
+  await chooseStove();
+  await page.getByRole("button", { name: "None of these suits me" }).click();
+  await page.getByLabel("What do you need, and when?").fill("Only on Saturdays after two");
+  await page.getByLabel("Name", { exact: true }).fill("Jonas Lund");
+  await page.getByLabel("Mail", { exact: true }).fill("jonas@example.com");
+  await page.getByLabel("Phone").fill("+1 555 0143");
+  await page.getByRole("button", { name: /^Ask Marrowick/ }).click();
+  await page.getByText("Thank you. We have your request").waitFor();
+  const office = await openPage(browser, desk);
+  await signIn(office.page, app.url, "tomas");
+  await go(office.page, `${app.url}/today`);
+  await office.page.getByText("You handle incoming.").waitFor();
+  const request = office.page.getByRole("region", { name: "Requests" });
+  await request.getByText("Jonas Lund asks for Chimney sweep: no window suits").waitFor();
+  await request.getByRole("button", { name: "Answered" }).last().click();
+  await request.getByText("Jonas Lund asks").waitFor({ state: "hidden" });
+  await office.context.close();
+});
+
+it("search engines are told who we are and what can be booked, hidden services not", async () => {
+  await go(page, `${app.url}/book`);
+  const told = JSON.parse((await page.locator("script[type='application/ld+json']").first().textContent())!) as { "@type": string; "name": string; "makesOffer": { itemOffered: { name: string }; priceSpecification?: { price?: string; minPrice?: string } }[] };
+  const offer = (name: string) => told.makesOffer.find((o) => o.itemOffered.name === name);
+  expect([told["@type"], told.name, offer("Chimney sweep")?.priceSpecification?.price, offer("Flue relining")?.priceSpecification?.minPrice, offer("Pizza-oven flue clean")]).toEqual(["LocalBusiness", "Marrowick Hearth & Flue", "79.00", "1850.00", undefined]);
+});

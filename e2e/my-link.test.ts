@@ -23,7 +23,7 @@ const visit = () => app.sql<{ id: number; state: string; window_from: number; co
 
 async function chooseStove() {
   await go(page, `${app.url}/book`);
-  await page.getByRole("combobox", { name: "Address" }).fill("4 elder");
+  await page.getByRole("combobox", { name: "Address" }).fill("4 alder");
   await page.getByRole("option").first().click();
   await page.getByRole("button", { name: "Go on" }).click();
   await page.getByRole("radio", { name: /Chimney sweep/ }).click();

@@ -139,6 +139,10 @@ export const windows = [
   ...[9, 11, 13, 15].map((from) => ({ kind: "window" as const, weekdays: from < 13 ? 63 : 31, from: from * 60, to: (from + 2) * 60 })),
 ];
 
+/** Where customers come from, and by which links they come. */
+export const sources = ["Harbour fair", "Van doors", "Parish paper"];
+export const cameBy = [null, null, null, "van-doors", "van-doors", "parish-paper", "harbour-fair", "quay-cafe"];
+
 export const firstNames = ["Mira", "Anton", "Selma", "Jonas", "Farida", "Edmund", "Noor", "Tilda", "Osman", "Greta", "Pavel", "Ada", "Marius", "Yara", "Henrik", "Lotte", "Samir", "Ruth", "Emil", "Zofia", "Idris", "Clara", "Viktor", "Amara", "Felix", "Ingrid", "Rafael", "Nadia", "Oskar", "Leila"];
 export const lastNames = ["Okonjo", "Halloran", "Sato", "Lund", "Abara", "Ferrer", "Ruiz", "Okoye", "Vance", "Castell", "Brome", "Dahl", "Petrov", "Marsh", "Nyberg", "Quinlan", "Tarrow", "Weiss", "Imani", "Solberg", "Kestrel", "Moreau", "Adeyemi", "Lindgren", "Novak", "Pryce", "Ramos", "Thorne", "Ueda", "Yilmaz"];
 export const accessNotes = ["Side gate, code 4471.", "Dog is friendly.", "Park in the yard behind the house.", "Ring twice, the bell is quiet.", "Key with the neighbour at number 3.", "Narrow stairs to the second floor.", ""];

@@ -22,6 +22,7 @@ import { saveBookingRules } from "@/operations/setup/booking-rules";
 import { saveExtra } from "@/operations/setup/save-extra";
 import { saveOpening, saveSpecialDay } from "@/operations/setup/opening";
 import { saveBusiness } from "@/operations/setup/save-business";
+import { addSource } from "@/operations/setup/sources";
 import { orderServices, saveService } from "@/operations/setup/save-service";
 import { saveTechnician } from "@/operations/setup/save-technician";
 import { saveZone } from "@/operations/setup/save-zone";
@@ -114,6 +115,7 @@ function setUp(hogar: Hogar, today: string): void {
   special("Stocktaking", 24, false, [{ opens: 12 * 60, closes: 18 * 60 }]);
   for (const { name, mail, role } of marrowick.people.slice(1))
     mustPerform(hogar, savePerson, { id: null, name, mail, role: role as Role, password: marrowick.demoPassword, technicianId: technicianIds.get(name) ?? null, active: true }, office);
+  for (const name of marrowick.sources) mustPerform(hogar, addSource, { name }, office);
   const tomas = hogar.store.sql<{ id: number }>("SELECT id FROM people WHERE name = 'Tomas Quill'").get()!;
   mustPerform(hogar, handIncoming, { personId: tomas.id }, office);
   const away = (name: string, from: number, to: number, reason: string) =>
@@ -179,7 +181,7 @@ class Life {
     const details = { name: customer.name, mail: customer.mail, phone: customer.phone, reminders: customer.reminders };
     const chosen = { addressId: address.id, serviceId: service.id, answers, date, from, to, note: random.pick(marrowick.accessNotes) };
     if (service.deposit_kind === "none" && random.chance(0.4)) return mustPerform(hogar, bookInOffice, { ...chosen, customer: details }, office).jobId;
-    const { link } = mustPerform(hogar, book, { ...chosen, customer: details, cardToken: hogar.standins.cards.tokenFor(card.number)! }, { kind: "visitor" });
+    const { link } = mustPerform(hogar, book, { ...chosen, customer: details, source: random.pick(marrowick.cameBy), cardToken: hogar.standins.cards.tokenFor(card.number)! }, { kind: "visitor" });
     return actorOfLink(hogar, link)!.jobId;
   }
 

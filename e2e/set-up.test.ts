@@ -197,3 +197,29 @@ it("somebody leaves the team with an undo, and categories change their order", a
   await save("The order is saved");
   expect(app.sql<{ name: string }>("SELECT name FROM categories ORDER BY position").map((c) => c.name).slice(0, 2)).toEqual(["Stoves", "Sweeping"]);
 });
+
+it("a source gets a link of its own, and a booking that comes by it is counted", async () => {
+  await go(page, `${app.url}/setup/sharing`);
+  await page.getByLabel("A new source").fill("Lantern walk");
+  await page.getByRole("button", { name: "Add it" }).click();
+  await page.getByText(`/book?from=lantern-walk`).waitFor();
+  const customer = await openPage(browser, phone);
+  const door = customer.page;
+  await go(door, `${app.url}/book?from=lantern-walk`);
+  await door.getByRole("combobox", { name: "Address" }).fill("6 alder");
+  await door.getByRole("option").first().click();
+  await door.getByRole("button", { name: "Go on" }).click();
+  await door.getByRole("radio", { name: /Smoke draught test/ }).click();
+  await door.getByRole("button", { name: "Choose a time" }).click();
+  await door.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().click();
+  await door.getByRole("button", { name: /^Keep/ }).click();
+  await door.getByLabel("Name", { exact: true }).fill("Noor Sato");
+  await door.getByLabel("Mail", { exact: true }).fill("noor@example.com");
+  await door.getByLabel("Phone").fill("+1 555 0144");
+  await door.getByRole("button", { name: "Go on" }).click();
+  await door.getByRole("button", { name: "Book", exact: true }).click();
+  await door.getByRole("heading", { name: "You are booked" }).waitFor();
+  await customer.context.close();
+  await go(page, `${app.url}/setup/sharing`);
+  await page.getByRole("region", { name: "Where customers come from" }).getByText("1 booking, €65.00").waitFor();
+});

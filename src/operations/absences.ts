@@ -5,6 +5,7 @@ import { epochMinute, type LocalDate } from "@/core/time/local";
 import { Refusal } from "@/core/problems";
 import { RecordErrand, RecordTimeOff, RemoveErrand, RemoveTimeOff, SetDayHours } from "@/schemas/setup";
 import { defineOperation, type OperationContext } from "./door";
+import { refuseOddSpans } from "./odd-spans";
 import { takeOut, withStop, writeDay } from "./placing";
 import { loadPlanning, type PlannedStop } from "./planning";
 
@@ -62,8 +63,7 @@ export const setDayHours = defineOperation({
   input: SetDayHours,
   run(context, { technicianId, date, spans }) {
     mustKnow(context, technicianId);
-    const odd = (spans ?? []).findIndex((span, i) => span.closes <= span.opens || (i > 0 && span.opens < spans![i - 1]!.closes));
-    if (odd >= 0) throw new Refusal("invalid-input", { fields: { [`/spans/${odd}`]: "Spans come in order, do not overlap and end after they begin." } });
+    refuseOddSpans(spans ?? []);
     return changingDays(context, technicianId, [date], () => {
       context.sql("DELETE FROM day_hours WHERE technician_id = ? AND date = ?").run(technicianId, date);
       for (const { opens, closes } of spans ?? []) context.sql("INSERT INTO day_hours VALUES (?, ?, ?, ?)").run(technicianId, date, opens, closes);

@@ -1,4 +1,5 @@
 import { Book } from "@/schemas/booking";
+import { sourceOf } from "@/core/people/sources";
 import { Refusal } from "@/core/problems";
 import { agreeJob, customerFor, findWanted, releaseHold, siteFor, stillOffered, takeRoom, type Wanted, type ChosenWindow } from "./booking";
 import { askCharge } from "./charging";
@@ -26,6 +27,8 @@ export const book = defineOperation({
     const customerId = customerFor(context, input.customer);
     const siteId = siteFor(context, customerId, wanted.address, wanted.zone.id);
     const jobId = agreeJob(context, { visitId, customerId, siteId, service: wanted.service, choice: wanted.choice, order: wanted.order, note: input.note, depositMinor, bookedBy: "front door" });
+    const source = sourceOf(input.source, (slug) => context.sql("SELECT 1 FROM sources WHERE slug = ?").get(slug) !== undefined);
+    if (source) context.sql("UPDATE jobs SET source = ? WHERE id = ?").run(source, jobId);
     if (depositMinor > 0) askCharge(context, { jobId, purpose: "deposit", amountMinor: depositMinor, cardToken: input.cardToken! });
     else tellCustomer(context, { jobId, occasion: "booked", about: `job ${jobId}`, answer: true });
     return { link: linkTokenOf(context.hogar, jobId)! };

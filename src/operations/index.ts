@@ -22,11 +22,13 @@ import { saveBusiness } from "./setup/save-business";
 import { saveExtra } from "./setup/save-extra";
 import { duplicateService, orderServices, saveService } from "./setup/save-service";
 import { saveTechnician, setTechnicianActive } from "./setup/save-technician";
+import { addSource, removeSource } from "./setup/sources";
 import { saveZone, setZoneAside, takeZones } from "./setup/save-zone";
 
 /** The operations that can be called from outside, by name. What the system alone does is not among them. */
 export const operations = {
   "add-by-link": addByLink,
+  "add-source": addSource,
   "advance-visit": advanceVisit,
   "answer-request": answerRequest,
   "book": book,
@@ -51,6 +53,7 @@ export const operations = {
   "record-payment": recordPayment,
   "record-time-off": recordTimeOff,
   "remove-errand": removeErrand,
+  "remove-source": removeSource,
   "remove-special-day": removeSpecialDay,
   "remove-time-off": removeTimeOff,
   "renew-link": renewLink,

@@ -33,6 +33,8 @@ export const Book = input({
   cardToken: Type.Optional(Type.String({ maxLength: 80 })),
   /** All of it now, where the service allows. */
   payAll: Type.Optional(Type.Boolean()),
+  /** The source that stood in the link somebody came by. */
+  source: Type.Optional(OrNull(Type.String({ maxLength: 200 }))),
 });
 export type Book = Static<typeof Book>;
 

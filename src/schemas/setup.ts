@@ -221,6 +221,9 @@ export const SavePerson = input({
   given: Type.Optional(Permissions),
   taken: Type.Optional(Permissions),
 });
+/** A source under which bookings are counted; its slug stays, since links bear it. */
+export const AddSource = input({ name: Name });
+export const RemoveSource = input({ slug: Type.String({ maxLength: 60 }) });
 /** Who handles incoming: a person, or whoever may. */
 export const HandIncoming = input({ personId: OrNull(Id) });
 

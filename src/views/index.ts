@@ -10,6 +10,7 @@ import { setup } from "./setup";
 import { priceHistory } from "./price-history";
 import { previewWindows } from "./preview-windows";
 import { whichZone, zoneMap } from "./zone-map";
+import { sharing } from "./sharing";
 import { todayView } from "./today";
 import { whyNot, whyNotChoices } from "./why-not";
 
@@ -36,6 +37,7 @@ export const views = {
   "repeats": repeats,
   "services-at": servicesAt,
   "setup": setup,
+  "sharing": sharing,
   "today": todayView,
   "visit-sheet": visitSheet,
   "which-zone": whichZone,

@@ -28,9 +28,11 @@ export interface Draft {
   reminders: boolean;
   note: string;
   payAll: boolean;
+  /** What stood in the link they came by. */
+  source: string | null;
 }
 
-const empty: Draft = { step: "where", address: null, serviceId: null, technicianId: null, answers: {}, extras: [], offer: null, hold: null, name: "", mail: "", phone: "", reminders: true, note: "", payAll: false };
+const empty: Draft = { step: "where", address: null, serviceId: null, technicianId: null, answers: {}, extras: [], offer: null, hold: null, name: "", mail: "", phone: "", reminders: true, note: "", payAll: false, source: null };
 const key = "hogar booking";
 
 export function useDraft() {

@@ -27,7 +27,7 @@ import { Who } from "./who";
 export type Business = ViewOutput<"front-door">;
 
 /** Where, what, when, who, pay: one question at a time, and a summary that follows. */
-export function FrontDoor({ business, slug }: { business: Business; slug: string | null }) {
+export function FrontDoor({ business, slug, source }: { business: Business; slug: string | null; source: string | null }) {
   const { draft, ready, change: set, forget } = useDraft();
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
@@ -45,6 +45,10 @@ export function FrontDoor({ business, slug }: { business: Business; slug: string
 
   // Whoever comes by a service's own link has chosen it already.
   const linked = at?.services.find((s) => slug !== null && s.slug === slug)?.id ?? null;
+  // The link somebody came by first is where they come from.
+  useEffect(() => {
+    if (ready && source && !draft.source) set({ source });
+  }, [ready, source, draft.source, set]);
   useEffect(() => {
     if (linked !== null && draft.serviceId === null) set({ serviceId: linked });
   }, [linked, draft.serviceId, set]);
@@ -77,7 +81,7 @@ export function FrontDoor({ business, slug }: { business: Business; slug: string
     setBusy(true);
     const { date, from, to } = draft.offer;
     const { name, mail, phone, reminders, note } = draft;
-    const result = await change("book", { ...asked, date, from, to, ...(draft.hold && { hold: draft.hold.key }), customer: { name, mail, phone, reminders }, note, payAll, ...(cardToken && { cardToken }) });
+    const result = await change("book", { ...asked, date, from, to, ...(draft.hold && { hold: draft.hold.key }), customer: { name, mail, phone, reminders }, note, payAll, source: draft.source, ...(cardToken && { cardToken }) });
     if (result.ok) {
       forget();
       return window.location.assign(`/my/${result.value.link}`);

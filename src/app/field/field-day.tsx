@@ -13,7 +13,7 @@ import { stateGlyphs } from "@/ui/arch";
 import { ink } from "@/ui/palette";
 import { useFresh } from "@/ui/use-fresh";
 import { missing, tick as ticked } from "@/core/catalogue/checklist";
-import { imageAddress } from "@/ui/image-field";
+import { Photos } from "@/ui/photos";
 import { useKeptSteps, useTicks, type FieldStep } from "./kept-steps";
 
 type View = ViewOutput<"field-day">;
@@ -74,12 +74,6 @@ export function FieldDay({ view: initial }: { view: View }) {
   );
 }
 
-const Photos = ({ tokens }: { tokens: readonly string[] }) => (
-  <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap", mt: tokens.length ? 1 : 0 }}>
-    {tokens.map((token, i) => <a key={token} href={imageAddress(token)} target="_blank" rel="noreferrer"><Box component="img" src={imageAddress(token)} alt={`Photo ${i + 1}`} sx={{ width: 92, height: 92, objectFit: "cover", borderRadius: "6px" }} /></a>)}
-  </Box>
-);
-
 function NextStop({ stop, currency, now, ticks, onTick }: { stop: Stop; currency: string; now: number; ticks: string[]; onTick: (ids: string[]) => void }) {
   const arrives = Math.max(now + stop.driving, stop.arrives);
   const late = stop.state === "promised" || stop.state === "on the way" ? arrives - stop.windowTo : 0;
@@ -94,7 +88,7 @@ function NextStop({ stop, currency, now, ticks, onTick }: { stop: Stop; currency
       {[...stop.answers, ...stop.additions].map((answer, i) => (
         <Box key={i} sx={{ mt: 1, color: ink.ash }}>
           {answer.words}
-          <Photos tokens={answer.photos} />
+          <Photos tokens={answer.photos} size={92} />
         </Box>
       ))}
       {stop.state === "on site" && stop.checklist.length > 0 && (

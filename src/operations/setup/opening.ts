@@ -1,6 +1,7 @@
 import { Refusal } from "@/core/problems";
 import { RemoveSpecialDay, SaveOpening, SaveSpecialDay, TakeSpecialDays } from "@/schemas/setup";
 import { defineOperation, type OperationContext } from "../door";
+import { refuseOddSpans } from "../odd-spans";
 import { refuseOverlaps, saveRow } from "./rows";
 
 /** When the business is open. What is promised at other times already stays promised. */
@@ -22,11 +23,8 @@ export const saveSpecialDay = defineOperation({
   access: "setup.change",
   input: SaveSpecialDay,
   run(context, { id, ...day }) {
-    const fields: Record<string, string> = {};
-    if (day.last < day.first) fields["/last"] = "The last day is not before the first.";
-    const odd = day.spans.findIndex((span, i) => span.closes <= span.opens || (i > 0 && span.opens < day.spans[i - 1]!.closes));
-    if (odd >= 0) fields[`/spans/${odd}`] = "Spans come in order, do not overlap and end after they begin.";
-    if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
+    if (day.last < day.first) throw new Refusal("invalid-input", { fields: { "/last": "The last day is not before the first." } });
+    refuseOddSpans(day.spans);
     const saved = saveRow(context, "special_days", id, valuesOf(day));
     return { id: saved, promised: promisedOn(context, day) };
   },

@@ -13,6 +13,8 @@ import { saveOpening, saveSpecialDay, takeSpecialDays } from "./opening";
 import { saveBusiness } from "./save-business";
 import { duplicateService, orderServices, saveService } from "./save-service";
 import { saveTechnician, setTechnicianActive } from "./save-technician";
+import { addSource, removeSource } from "./sources";
+import { sharing } from "@/views/sharing";
 import { saveZone, setZoneAside, takeZones } from "./save-zone";
 import { zoneOf } from "../booking";
 import { look } from "@/views/view";
@@ -267,6 +269,30 @@ describe("requests from outside the zones", () => {
     mustPerform(world.hogar, saveBookingRules, { ...dataOf(world).rules, capacity: "ask" }, office);
     expect(ask("Any morning").ok).toBe(true);
     expect(world.hogar.store.sql("SELECT about, service_id FROM requests ORDER BY id").all()).toEqual([{ about: "no window suits", service_id: world.services.sweep }, { about: "a time to be agreed", service_id: world.services.sweep }]);
+  });
+});
+
+describe("where customers come from", () => {
+  it("is kept with the booking, counted by its link, also from before it was known", () => {
+    const world = smallWorld();
+    const booking = (nth: number, source: string | null) => {
+      const { date: on, from, to } = world.offers(world.services.sweep, nth)[0]!;
+      mustPerform(world.hogar, book, { addressId: world.addresses[nth]!.id, serviceId: world.services.sweep, date: on, from, to, note: "", source, customer: { name: `Mira ${nth}`, mail: "mira@example.com", phone: "+1 555 0142", reminders: true } }, visitor);
+    };
+    mustPerform(world.hogar, addSource, { name: "Harbour fair" }, office);
+    expect(problem(perform(world.hogar, addSource, { name: "harbour FAIR!" }, office))).toMatch(/one of this already/);
+    booking(10, "harbour-fair");
+    booking(11, "<script>van</script>");
+    booking(12, null);
+    const counted = () => {
+      const result = look(world.hogar, sharing, {}, office);
+      return result.ok && [result.value.sources.map((s) => [s.name, s.bookings, s.minor]), result.value.others.map((o) => [o.name, o.bookings]).sort()];
+    };
+    expect(counted()).toEqual([[["Harbour fair", 1, 7900]], [["not known", 1], ["other: script-van-script", 1]]]);
+    mustPerform(world.hogar, addSource, { name: "Script van script" }, office);
+    expect(counted()).toEqual([[["Harbour fair", 1, 7900], ["Script van script", 1, 7900]], [["not known", 1]]]);
+    mustPerform(world.hogar, removeSource, { slug: "harbour-fair" }, office);
+    expect(counted()).toEqual([[["Script van script", 1, 7900]], [["not known", 1], ["other: harbour-fair", 1]]]);
   });
 });
 

@@ -30,3 +30,12 @@ CREATE TABLE additions (
   CHECK (words <> '' OR photos <> '[]')
 ) STRICT;
 CREATE INDEX additions_of_job ON additions (job_id);
+
+-- Where customers come from: known sources by the end of their link, /book?from=slug. A job keeps what
+-- it came with: a known slug, 'other: ' and what stood there, or nothing.
+CREATE TABLE sources (
+  slug TEXT PRIMARY KEY CHECK (length(slug) > 0),
+  name TEXT NOT NULL UNIQUE COLLATE NOCASE CHECK (length(name) > 0),
+  made_at INTEGER NOT NULL
+) STRICT, WITHOUT ROWID;
+ALTER TABLE jobs ADD COLUMN source TEXT NOT NULL DEFAULT '';

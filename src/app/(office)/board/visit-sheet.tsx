@@ -17,7 +17,7 @@ import { moneyWords } from "@/core/money/amounts";
 import { localOf } from "@/core/time/local";
 import { clock, dayShort, dayWords, durationWords, windowIn, windowWords } from "@/core/time/words";
 import { Code, VisitState } from "@/ui/arch";
-import { imageAddress } from "@/ui/image-field";
+import { Photos } from "@/ui/photos";
 import { MessageList } from "@/ui/message-list";
 import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
 import { LinkBox } from "@/ui/link-box";
@@ -53,8 +53,8 @@ export function VisitSheet({ visitId, onClose, onChanged }: { visitId: number; o
       <Fact name="Time">{durationWords(visit.minutes)}{visit.crew > 1 && `, ${visit.crew} people`}</Fact>
       {visit.days.length > 1 && <Fact name="Days">{visit.days.map((date, i) => <Box key={date} component="span" sx={{ fontWeight: date === visit.date ? 700 : 400 }}>{i > 0 && ", "}{dayShort(date)}</Box>)}. Moving the first day takes the others along.</Fact>}
       {visit.totalMinor !== null && <Fact name="Price">{moneyWords(visit.totalMinor, visit.currency)}{visit.depositMinor ? `, deposit ${moneyWords(visit.depositMinor, visit.currency)}` : ""}</Fact>}
-      {visit.answers.map((a) => <Fact key={a.id} name="Asked">{a.question} <b>{a.words}</b>{a.photos?.map((token, i) => <Box key={token} component="a" href={imageAddress(token)} target="_blank" rel="noreferrer" sx={{ display: "inline-block", mr: 1, mt: 1 }}><Box component="img" src={imageAddress(token)} alt={`Photo ${i + 1}`} sx={{ width: 64, height: 64, objectFit: "cover", borderRadius: "6px" }} /></Box>)}</Fact>)}
-      {visit.additions.map((a) => <Fact key={a.id} name="They wrote">{a.words}{a.photos.map((token, i) => <Box key={token} component="a" href={imageAddress(token)} target="_blank" rel="noreferrer" sx={{ display: "inline-block", mr: 1, mt: 1 }}><Box component="img" src={imageAddress(token)} alt={`Photo ${i + 1}`} sx={{ width: 64, height: 64, objectFit: "cover", borderRadius: "6px" }} /></Box>)}</Fact>)}
+      {visit.answers.map((a) => <Fact key={a.id} name="Asked">{a.question} <b>{a.words}</b><Photos tokens={a.photos ?? []} /></Fact>)}
+      {visit.additions.map((a) => <Fact key={a.id} name="They wrote">{a.words}<Photos tokens={a.photos} /></Fact>)}
       {visit.confirmed && <Fact name="Customer">✓ says that it suits</Fact>}
       {visit.checklist.length > 0 && <Fact name="Checklist">{visit.checklist.map((item) => <Box key={item.id}>{item.done ? "✓" : "○"} {item.words}</Box>)}</Fact>}
       {visit.note && <Fact name="Note">{visit.note}</Fact>}

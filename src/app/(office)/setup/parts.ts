@@ -9,6 +9,7 @@ export const parts = [
   { path: "prices", name: "Prices", about: "The prices of many services changed at once" },
   { path: "zones", name: "Zones", about: "Where you go, on which days, on what terms" },
   { path: "windows", name: "Windows", about: "The spans in which you promise to arrive, and how one books" },
+  { path: "sharing", name: "Sharing", about: "The links to your front door, and what came by each" },
 ] as const;
 
 export type PartPath = (typeof parts)[number]["path"];

@@ -20,6 +20,7 @@ import { RulesForm } from "./rules-form";
 import { ExtraForm } from "./extra-form";
 import { OrderForm } from "./order-form";
 import { PricesForm } from "./prices-form";
+import { Sharing } from "./sharing";
 import { ServiceForm } from "./service-form";
 import { TechnicianForm } from "./technician-form";
 import { ZonesScreen } from "./zones-screen";
@@ -96,6 +97,7 @@ function Form({ part, data, id, saved }: { part: PartPath; data: SetupData; id: 
     case "hours": return <HoursForm data={data} saved={done} />;
     case "windows": return <RulesForm data={data} saved={done} />;
     case "prices": return <PricesForm data={data} saved={done} />;
+    case "sharing": return <Sharing services={data.services.filter((s) => s.active && s.slug)} />;
     case "zones": return <ZonesScreen key={id} data={data} id={id} saved={saved} />;
   }
   if (id === null) return <Box sx={{ color: ink.ash }}>Choose one at the left, or add a new one.</Box>;
@@ -107,7 +109,7 @@ function Form({ part, data, id, saved }: { part: PartPath; data: SetupData; id: 
   }
 }
 
-const newWords: Record<PartPath, string> = { business: "", hours: "", windows: "", prices: "", extras: "New extra", zones: "New zone", technicians: "New technician", services: "New service", people: "New person" };
+const newWords: Record<PartPath, string> = { business: "", hours: "", windows: "", prices: "", sharing: "", extras: "New extra", zones: "New zone", technicians: "New technician", services: "New service", people: "New person" };
 
 function entriesOf(part: PartPath, data: SetupData): Entry[] | null {
   const amount = (minor: number) => moneyWords(minor, data.currency);

@@ -1,0 +1,30 @@
+import { slugOf } from "@/core/people/sources";
+import { Refusal } from "@/core/problems";
+import { AddSource, RemoveSource } from "@/schemas/setup";
+import { defineOperation } from "../door";
+
+export const addSource = defineOperation({
+  name: "add-source",
+  access: "setup.change",
+  input: AddSource,
+  run({ sql, now }, { name }) {
+    const slug = slugOf(name);
+    if (!slug) throw new Refusal("invalid-input", { fields: { "/name": "Give it a name with letters or figures." } });
+    if (sql("SELECT 1 FROM sources WHERE slug = ? OR name = ?").get(slug, name.trim())) throw new Refusal("name-taken", { fields: { "/name": "There is one of this already. Choose another." } });
+    sql("INSERT INTO sources (slug, name, made_at) VALUES (?, ?, ?)").run(slug, name.trim(), now);
+    // What came by this link before it was known counts from the beginning.
+    sql("UPDATE jobs SET source = ? WHERE source = ?").run(slug, `other: ${slug}`);
+    return { slug };
+  },
+});
+
+/** Counted as other from now on; nothing that was counted is lost. */
+export const removeSource = defineOperation({
+  name: "remove-source",
+  access: "setup.change",
+  input: RemoveSource,
+  run({ sql }, { slug }) {
+    if (sql("DELETE FROM sources WHERE slug = ?").run(slug).changes === 0) throw new Refusal("not-found");
+    sql("UPDATE jobs SET source = ? WHERE source = ?").run(`other: ${slug}`, slug);
+  },
+});

@@ -1,0 +1,26 @@
+import { sourceWords } from "@/core/people/sources";
+import { Nothing } from "@/schemas/money";
+import { defineView } from "./view";
+
+/** The links that lead to the front door, and what came by each: bookings, and what they are worth. */
+export const sharing = defineView({
+  name: "sharing",
+  access: "setup.change",
+  input: Nothing,
+  read({ sql, hogar, business }) {
+    const known = sql<{ slug: string; name: string }>("SELECT slug, name FROM sources ORDER BY name").all();
+    const counted = sql<{ source: string; bookings: number; minor: number; earnedMinor: number }>(
+      `SELECT source, count(*) AS bookings, sum(total_minor) AS minor,
+         coalesce(sum((SELECT sum(a.amount_minor) FROM invoices i JOIN applications a ON a.invoice_id = i.id WHERE i.job_id = j.id)), 0) AS earnedMinor
+       FROM jobs j WHERE state <> 'cancelled' AND booked_by = 'front door' GROUP BY source ORDER BY bookings DESC`,
+    ).all();
+    const nothing = { bookings: 0, minor: 0, earnedMinor: 0 };
+    const nameOf = (slug: string) => known.find((k) => k.slug === slug)?.name;
+    return {
+      currency: business.currency,
+      address: `${hogar.publicUrl}/book`,
+      sources: known.map((k) => ({ ...k, ...(counted.find((c) => c.source === k.slug) ?? nothing) })),
+      others: counted.filter((c) => !known.some((k) => k.slug === c.source)).map((c) => ({ ...c, name: sourceWords(c.source, nameOf) })),
+    };
+  },
+});

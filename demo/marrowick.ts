@@ -139,6 +139,8 @@ export const windows = [
   ...[9, 11, 13, 15].map((from) => ({ kind: "window" as const, weekdays: from < 13 ? 63 : 31, from: from * 60, to: (from + 2) * 60 })),
 ];
 
+export const coupon = { code: "SPRING10", kind: "percent" as const, value: 1000, most: 50, active: true };
+
 /** Where customers come from, and by which links they come. */
 export const sources = ["Harbour fair", "Van doors", "Parish paper"];
 export const cameBy = [null, null, null, "van-doors", "van-doors", "parish-paper", "harbour-fair", "quay-cafe"];

@@ -22,6 +22,7 @@ import { saveBookingRules } from "@/operations/setup/booking-rules";
 import { saveExtra } from "@/operations/setup/save-extra";
 import { saveOpening, saveSpecialDay } from "@/operations/setup/opening";
 import { saveBusiness } from "@/operations/setup/save-business";
+import { saveCoupon } from "@/operations/setup/save-coupon";
 import { addSource } from "@/operations/setup/sources";
 import { orderServices, saveService } from "@/operations/setup/save-service";
 import { saveTechnician } from "@/operations/setup/save-technician";
@@ -116,6 +117,7 @@ function setUp(hogar: Hogar, today: string): void {
   for (const { name, mail, role } of marrowick.people.slice(1))
     mustPerform(hogar, savePerson, { id: null, name, mail, role: role as Role, password: marrowick.demoPassword, technicianId: technicianIds.get(name) ?? null, active: true }, office);
   for (const name of marrowick.sources) mustPerform(hogar, addSource, { name }, office);
+  mustPerform(hogar, saveCoupon, { id: null, ...marrowick.coupon, services: ofCategory("Sweeping"), first: null, last: addDays(today, 40) }, office);
   const tomas = hogar.store.sql<{ id: number }>("SELECT id FROM people WHERE name = 'Tomas Quill'").get()!;
   mustPerform(hogar, handIncoming, { personId: tomas.id }, office);
   const away = (name: string, from: number, to: number, reason: string) =>

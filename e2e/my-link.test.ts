@@ -41,11 +41,19 @@ it("a customer books, confirms, moves, and tells what we should know with a phot
   await page.getByLabel("Mail", { exact: true }).fill("mira.link@example.com");
   await page.getByLabel("Phone").fill("+1 555 0142");
   await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByLabel("A code, if you have one").fill("winter");
+  await page.getByRole("button", { name: "Use it" }).click();
+  await page.getByText("We do not know this code.").waitFor();
+  await page.getByLabel("A code, if you have one").fill("spring10");
+  await page.getByRole("button", { name: "Use it" }).click();
+  await page.getByText("✓ SPRING10 counts.").waitFor();
+  await page.locator("footer").getByText("€71.10").waitFor();
   await page.getByText("You can move it yourself until 24 h before, and cancel until 2 h before. Cancelling costs nothing until 24 h before; after that €25.00. If nobody lets us in, €35.00.").waitFor();
   await page.getByRole("button", { name: "Book", exact: true }).click();
   await page.getByRole("heading", { name: "You are booked" }).waitFor();
   await page.getByRole("button", { name: "This suits me" }).click();
   await page.getByText("✓ You have confirmed").waitFor();
+  expect(app.sql("SELECT j.total_minor, c.code FROM jobs j JOIN coupons c ON c.id = j.coupon_id")).toEqual([{ total_minor: 7110, code: "SPRING10" }]);
   const before = visit();
   expect(before.confirmed_at).not.toBeNull();
 

@@ -6,7 +6,8 @@ import { groupBy } from "@/core/group";
 import { Refusal } from "@/core/problems";
 import type { Offer } from "@/core/windows/offers";
 import type { Address } from "@/gateways/types";
-import { keptAnswers, priceService, questionsOf, readService, termsOf, toPlace, type Choice, type ServiceRow } from "./catalogue";
+import { couponFor } from "./coupons";
+import { keptAnswers, orderedService, priceService, questionsOf, readService, termsOf, toPlace, type Choice, type ServiceRow } from "./catalogue";
 import type { OperationContext, ViewContext } from "./door";
 import { makeLink } from "./links";
 import { answersFor, bookableDates, nearestOffers, placeVisit, takeOut, type AskOptions, type ZoneRules } from "./placing";
@@ -20,6 +21,7 @@ export interface Wanted {
   choice: Choice;
   visit: VisitToPlace;
   order: PricedOrder;
+  couponId: number | null;
 }
 
 export interface ChosenWindow {
@@ -29,7 +31,7 @@ export interface ChosenWindow {
 }
 
 /** Refuses where the address, the zone, the service or an answer is not as it must be. */
-export function findWanted(context: ViewContext, { addressId, serviceId, answers = {}, extras = [], technicianId = null }: Asked): Wanted {
+export function findWanted(context: ViewContext, { addressId, serviceId, answers = {}, extras = [], technicianId = null, coupon: code = "" }: Asked): Wanted {
   const address = context.hogar.gateways.places.find(addressId);
   if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
   const zone = zoneOf(context, address);
@@ -37,12 +39,13 @@ export function findWanted(context: ViewContext, { addressId, serviceId, answers
   const service = readService(context, serviceId);
   if (!service.active) throw new Refusal("service-not-offered");
   const choice = { answers, extras };
-  const order = priceService(context, service, zone, choice);
+  const coupon = code.trim() ? couponFor(context, code, service.id) : null;
+  const order = priceService(context, service, zone, choice, orderedService(context, service), coupon);
   const wrong = [...Object.entries(order.problems), ...lostPhotos(context, service, answers)];
   if (wrong.length) throw new Refusal("invalid-input", { fields: Object.fromEntries(wrong.map(([id, sentence]) => [`/answers/${id}`, sentence])) });
   // A wish counts where the service lets customers have one; what was wished for otherwise is no refusal.
   const wanted = technicianId !== null && service.wish !== "none" ? { technicianId, only: service.wish === "only" } : null;
-  return { address, zone, service, choice, visit: { ...toPlace(service, address, zone.id, order), wanted }, order };
+  return { address, zone, service, choice, visit: { ...toPlace(service, address, zone.id, order), wanted }, order, couponId: coupon?.id ?? null };
 }
 
 /** Photos that are not kept here, by question. */
@@ -61,6 +64,8 @@ export interface Asked {
   extras?: Choice["extras"];
   /** The technician wished for. */
   technicianId?: number | null;
+  /** A coupon's code, or nothing. */
+  coupon?: string;
 }
 
 /** The zone an address lies in; null where it is in none. */

@@ -1,4 +1,5 @@
 import { depositWhere, priceOrder, type Extra, type OrderedService, type PricedOrder } from "@/core/catalogue/order";
+import type { Coupon } from "@/core/catalogue/coupons";
 import type { Terms } from "@/core/catalogue/terms";
 import { answerWords, shownQuestions, type Answers, type Question } from "@/core/catalogue/questions";
 import { Refusal } from "@/core/problems";
@@ -58,13 +59,14 @@ export function orderedService({ sql }: ViewContext, service: ServiceRow): Order
 }
 
 /** An order's price, minutes, crew and skills, by the one function that all screens use. */
-export function priceService(context: ViewContext, service: ServiceRow, zone: Pick<ZoneRules, "name" | "surcharge_minor" | "smallest_order_minor"> | null, { answers, extras }: Choice = nothingChosen, ordered = orderedService(context, service)): PricedOrder {
+export function priceService(context: ViewContext, service: ServiceRow, zone: Pick<ZoneRules, "name" | "surcharge_minor" | "smallest_order_minor"> | null, { answers, extras }: Choice = nothingChosen, ordered = orderedService(context, service), coupon: Coupon | null = null): PricedOrder {
   return priceOrder({
     service: ordered,
     answers,
     extras: extras.map((x) => ({ id: String(x.id), quantity: x.quantity })),
     zone: { name: zone?.name ?? "", surchargeMinor: zone?.surcharge_minor ?? 0, smallestOrderMinor: zone?.smallest_order_minor ?? 0 },
     pricesIncludeTax: context.business.prices_include_tax === 1,
+    coupon,
   });
 }
 

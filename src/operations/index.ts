@@ -19,6 +19,7 @@ import { saveBookingRules } from "./setup/booking-rules";
 import { removeSpecialDay, saveOpening, saveSpecialDay, takeSpecialDays } from "./setup/opening";
 import { changePrices, setPrices } from "./setup/prices";
 import { saveBusiness } from "./setup/save-business";
+import { saveCoupon } from "./setup/save-coupon";
 import { saveExtra } from "./setup/save-extra";
 import { duplicateService, orderServices, saveService } from "./setup/save-service";
 import { saveTechnician, setTechnicianActive } from "./setup/save-technician";
@@ -60,6 +61,7 @@ export const operations = {
   "resume-repeat": resumeRepeat,
   "save-booking-rules": saveBookingRules,
   "save-business": saveBusiness,
+  "save-coupon": saveCoupon,
   "save-extra": saveExtra,
   "save-opening": saveOpening,
   "save-person": savePerson,

@@ -33,6 +33,7 @@ export const Book = input({
   cardToken: Type.Optional(Type.String({ maxLength: 80 })),
   /** All of it now, where the service allows. */
   payAll: Type.Optional(Type.Boolean()),
+  coupon: Type.Optional(Type.String({ maxLength: 40 })),
   /** The source that stood in the link somebody came by. */
   source: Type.Optional(OrNull(Type.String({ maxLength: 200 }))),
 });
@@ -64,6 +65,7 @@ export const MoveByLink = input(windowChosen);
 /** The fee that was shown, minor units. */
 export const CancelByLink = input({ feeMinor: Type.Integer({ minimum: 0 }) });
 export const AddByLink = input({ words: Type.String({ maxLength: 500 }), photos: Type.Array(Type.String({ maxLength: 40 }), { maxItems: 6, uniqueItems: true }) });
+export const CheckCoupon = input({ code: Type.String({ minLength: 1, maxLength: 40 }), serviceId: Id });
 /** What cannot be booked as it stands: an address of the look-up, or typed by hand; a service where one was chosen. */
 export const MakeRequest = input({ addressId: OrNull(chosen.addressId), serviceId: Type.Optional(OrNull(Id)), address: Type.String({ maxLength: 200 }), name: Name, mail: Mail, phone: Phone, wishes: Type.String({ maxLength: 1000 }) });
 export const AnswerRequest = input({ id: Id });

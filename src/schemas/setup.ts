@@ -221,6 +221,18 @@ export const SavePerson = input({
   given: Type.Optional(Permissions),
   taken: Type.Optional(Permissions),
 });
+export const SaveCoupon = input({
+  id: OrNull(Id),
+  code: Type.String({ pattern: "^[A-Za-z0-9-]{3,30}$", patternSentence: "Three letters or figures at least, such as SPRING10." }),
+  kind: OneOf(["percent", "fixed"]),
+  value: Type.Integer({ minimum: 1, maximum: 100_000_000 }),
+  /** Empty: all. */
+  services: Type.Array(Id, { maxItems: 1000, uniqueItems: true }),
+  first: OrNull(LocalDate),
+  last: OrNull(LocalDate),
+  most: OrNull(Type.Integer({ minimum: 1, maximum: 1_000_000 })),
+  active: Type.Boolean(),
+});
 /** A source under which bookings are counted; its slug stays, since links bear it. */
 export const AddSource = input({ name: Name });
 export const RemoveSource = input({ slug: Type.String({ maxLength: 60 }) });

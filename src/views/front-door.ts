@@ -1,4 +1,6 @@
-import { AskOffers, FindAddress, ServicesAt } from "@/schemas/booking";
+import type { Coupon } from "@/core/catalogue/coupons";
+import { couponFor } from "@/operations/coupons";
+import { AskOffers, CheckCoupon, FindAddress, ServicesAt } from "@/schemas/booking";
 import { Nothing } from "@/schemas/money";
 import { findWanted, zoneOf } from "@/operations/booking";
 import { nothingChosen, orderedService, priceService, termsOf, type ServiceRow } from "@/operations/catalogue";
@@ -17,7 +19,7 @@ export const frontDoor = defineView({
   name: "front-door",
   access: "anybody",
   input: Nothing,
-  read: ({ business: b }) => ({ name: b.name, mark: b.mark, phone: b.phone, mail: b.mail, terms: b.terms, takesRequests: b.outside === "request", moveHours: b.move_hours, cancelHours: b.cancel_hours, currency: b.currency, timeZone: b.time_zone, isDemo: b.demo_offset_ms !== null, holdMinutes: b.hold_minutes }),
+  read: ({ sql, business: b }) => ({ name: b.name, mark: b.mark, phone: b.phone, mail: b.mail, terms: b.terms, takesRequests: b.outside === "request", takesCoupons: sql("SELECT 1 FROM coupons WHERE active = 1").get() !== undefined, moveHours: b.move_hours, cancelHours: b.cancel_hours, currency: b.currency, timeZone: b.time_zone, isDemo: b.demo_offset_ms !== null, holdMinutes: b.hold_minutes }),
 });
 
 /** What search engines and directories are told: shown services only, prices where customers see them. */
@@ -90,6 +92,17 @@ export const servicesAt = defineView({
       zone: { name: zone.name, weekdays: zone.weekdays, serveFrom: zone.serve_from, serveTo: zone.serve_to, surchargeMinor: zone.surcharge_minor, smallestOrderMinor: zone.smallest_order_minor, noticeMinutes: zone.notice_minutes },
       services,
     };
+  },
+});
+
+/** What a code takes off, for the service that is being booked; refused with a sentence where it does not count. */
+export const checkCoupon = defineView({
+  name: "check-coupon",
+  access: "anybody",
+  input: CheckCoupon,
+  read(context, { code: typed, serviceId }): Coupon {
+    const { code, kind, value } = couponFor(context, typed, serviceId);
+    return { code, kind, value };
   },
 });
 

@@ -3,7 +3,7 @@ import { board, dayStrip, placementOptions, visitSheet } from "./board";
 import { customer, customers, find, repeats } from "./customers";
 import { fieldDay } from "./field";
 import { firstSteps } from "./first-steps";
-import { findAddress, frontDoor, offers, servicesAt } from "./front-door";
+import { checkCoupon, findAddress, frontDoor, offers, servicesAt } from "./front-door";
 import { invoice, money } from "./money";
 import { myCalendar, myOffers, myVisit } from "./my-visit";
 import { setup } from "./setup";
@@ -17,6 +17,7 @@ import { whyNot, whyNotChoices } from "./why-not";
 /** The views that can be asked for from outside, by name. */
 export const views = {
   "board": board,
+  "check-coupon": checkCoupon,
   "customer": customer,
   "customers": customers,
   "day-strip": dayStrip,

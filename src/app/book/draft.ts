@@ -2,6 +2,7 @@
 import { useCallback, useEffect, useState } from "react";
 import type { ViewOutput } from "@/api/client";
 import type { FoundAddress } from "@/ui/address-field";
+import type { Coupon } from "@/core/catalogue/coupons";
 import type { Answers } from "@/core/catalogue/questions";
 import type { ChosenExtras } from "@/ui/order-form";
 
@@ -28,11 +29,12 @@ export interface Draft {
   reminders: boolean;
   note: string;
   payAll: boolean;
+  coupon: Coupon | null;
   /** What stood in the link they came by. */
   source: string | null;
 }
 
-const empty: Draft = { step: "where", address: null, serviceId: null, technicianId: null, answers: {}, extras: [], offer: null, hold: null, name: "", mail: "", phone: "", reminders: true, note: "", payAll: false, source: null };
+const empty: Draft = { step: "where", address: null, serviceId: null, technicianId: null, answers: {}, extras: [], offer: null, hold: null, name: "", mail: "", phone: "", reminders: true, note: "", payAll: false, coupon: null, source: null };
 const key = "hogar booking";
 
 export function useDraft() {

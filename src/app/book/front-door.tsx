@@ -37,7 +37,7 @@ export function FrontDoor({ business, slug, source }: { business: Business; slug
   const title = useRef<HTMLHeadingElement>(null);
 
   const service = at?.services.find((s) => s.id === draft.serviceId) ?? null;
-  const order = service && at?.zone ? priceOrder({ service: service.ordered, answers: draft.answers, extras: draft.extras.map((x) => ({ id: String(x.id), quantity: x.quantity })), zone: at.zone, pricesIncludeTax: at.pricesIncludeTax }) : null;
+  const order = service && at?.zone ? priceOrder({ service: service.ordered, answers: draft.answers, extras: draft.extras.map((x) => ({ id: String(x.id), quantity: x.quantity })), zone: at.zone, pricesIncludeTax: at.pricesIncludeTax, coupon: draft.coupon }) : null;
   const asked = draft.address && draft.serviceId ? { addressId: draft.address.id, serviceId: draft.serviceId, answers: draft.answers, extras: draft.extras, technicianId: draft.technicianId } : null;
   const [tried, setTried] = useState(false);
   const go = (step: Step) => (setProblem(null), set({ step }));
@@ -81,7 +81,7 @@ export function FrontDoor({ business, slug, source }: { business: Business; slug
     setBusy(true);
     const { date, from, to } = draft.offer;
     const { name, mail, phone, reminders, note } = draft;
-    const result = await change("book", { ...asked, date, from, to, ...(draft.hold && { hold: draft.hold.key }), customer: { name, mail, phone, reminders }, note, payAll, source: draft.source, ...(cardToken && { cardToken }) });
+    const result = await change("book", { ...asked, date, from, to, ...(draft.hold && { hold: draft.hold.key }), customer: { name, mail, phone, reminders }, note, payAll, ...(draft.coupon && { coupon: draft.coupon.code }), source: draft.source, ...(cardToken && { cardToken }) });
     if (result.ok) {
       forget();
       return window.location.assign(`/my/${result.value.link}`);
@@ -126,7 +126,7 @@ export function FrontDoor({ business, slug, source }: { business: Business; slug
         <Typography variant="h1" ref={title} tabIndex={-1} sx={{ outline: "none !important", mb: 2 }}>{titles[draft.step]}</Typography>
         {problem && !problem.fields && <Alert severity="warning" role="alert" sx={{ mb: 3, fontSize: 16 }}>{problem.sentence}</Alert>}
         {draft.step === "where" && <Where draft={draft} at={at} problem={atProblem} business={business} onAddress={(address) => set({ address, offer: null, serviceId: address ? draft.serviceId : null })} />}
-        {draft.step === "what" && at && <What at={at} chosen={draft.serviceId} business={business} onChoose={(serviceId) => (setTried(false), set(serviceId === draft.serviceId ? {} : { serviceId, answers: {}, extras: [], technicianId: null, offer: null }))}>
+        {draft.step === "what" && at && <What at={at} chosen={draft.serviceId} business={business} onChoose={(serviceId) => (setTried(false), set(serviceId === draft.serviceId ? {} : { serviceId, answers: {}, extras: [], technicianId: null, coupon: null, offer: null }))}>
           {service && service.technicians.length > 0 && <Wish service={service} chosen={draft.technicianId} onChoose={(technicianId) => set({ technicianId, offer: null })} />}
           {service && order && (service.ordered.questions.length > 0 || service.ordered.extras.length > 0) && (
             <Box sx={{ px: 3, py: 4, mb: 3, bgcolor: "#fff", border: `1px solid ${ink.line}`, borderRadius: "6px" }}>
@@ -136,7 +136,7 @@ export function FrontDoor({ business, slug, source }: { business: Business; slug
         </What>}
         {draft.step === "when" && asked && service && <When key={lost} asked={asked} draft={draft} asksFirst={service.asksFirst} days={service.days} business={business} onChoose={(offer) => (setProblem(null), set({ offer }))} />}
         {draft.step === "who" && <Who draft={draft} wrong={wrong} onType={set} />}
-        {draft.step === "pay" && order && draft.offer && <Pay draft={draft} order={order} service={service!} payAll={payAll} onPayAll={(all) => set({ payAll: all })} business={business} wrong={wrong} onToken={setCardToken} onLapsed={() => set({ hold: null })} />}
+        {draft.step === "pay" && order && draft.offer && <Pay draft={draft} order={order} service={service!} payAll={payAll} onPayAll={(all) => set({ payAll: all })} onCoupon={(coupon) => set({ coupon })} business={business} wrong={wrong} onToken={setCardToken} onLapsed={() => set({ hold: null })} />}
       </Box>
       <Box component="footer" sx={{ position: "sticky", bottom: 0, bgcolor: ink.plaster, borderTop: `1px solid ${ink.line}`, px: 5, py: 4, zIndex: 2 }}>
         {service && (

@@ -9,11 +9,13 @@ import { daysWords, durationWords, windowIn } from "@/core/time/words";
 import { CardForm } from "@/ui/card-form";
 import { ink } from "@/ui/palette";
 import type { PricedOrder } from "@/core/catalogue/order";
+import type { Coupon } from "@/core/catalogue/coupons";
+import { CouponField } from "./coupon-field";
 import { termsWords } from "@/core/catalogue/terms";
 import type { BookableService, Draft } from "./draft";
 import type { Business } from "./front-door";
 
-export function Pay({ draft, order, service, payAll, onPayAll, business, wrong, onToken, onLapsed }: { draft: Draft; order: PricedOrder; service: BookableService; payAll: boolean; onPayAll: (all: boolean) => void; business: Business; wrong: (pointer: string) => string | undefined; onToken: (token: string | null) => void; onLapsed: () => void }) {
+export function Pay({ draft, order, service, payAll, onPayAll, onCoupon, business, wrong, onToken, onLapsed }: { draft: Draft; order: PricedOrder; service: BookableService; payAll: boolean; onPayAll: (all: boolean) => void; onCoupon: (coupon: Coupon | null) => void; business: Business; wrong: (pointer: string) => string | undefined; onToken: (token: string | null) => void; onLapsed: () => void }) {
   const amount = (minor: number) => moneyWords(minor, business.currency);
   const now = payAll ? order.totalMinor : order.depositMinor;
   const onQuote = service.priceKind === "quote";
@@ -22,11 +24,12 @@ export function Pay({ draft, order, service, payAll, onPayAll, business, wrong, 
       <Typography sx={{ mb: 3 }}>{daysWords([draft.offer!.date, ...draft.offer!.then])}, {windowIn(draft.offer!.from, draft.offer!.to, business.timeZone)}, at {draft.address!.line}.</Typography>
       {draft.hold && <HoldLeft until={draft.hold.until} minutes={business.holdMinutes} onLapsed={onLapsed} />}
       <Box sx={{ my: 4 }}>
-        {order.lines.map((line) => <Row key={line.description} name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`} value={amount(line.amountMinor)} />)}
+        {order.lines.map((line, i) => <Row key={i} name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`} value={amount(line.amountMinor)} />)}
         <Row name={onQuote ? "This visit, tax included" : "Total, tax included"} value={amount(order.totalMinor)} strong />
         {now > 0 && <Row name={payAll ? "Now" : "Deposit, now"} value={amount(now)} />}
         {now > 0 && !payAll && <Row name="After the visit" value={amount(order.totalMinor - now)} />}
       </Box>
+      {business.takesCoupons && <CouponField serviceId={service.id} coupon={draft.coupon} onCoupon={onCoupon} wrong={wrong("/coupon")} />}
       {onQuote && <Typography sx={{ mb: 3 }}>We look at it, and tell you the price of the work before anything is done.</Typography>}
       {service.mayPayAll && order.totalMinor > order.depositMinor && <FormControlLabel sx={{ mb: 3 }} control={<Checkbox checked={payAll} onChange={(e) => onPayAll(e.target.checked)} />} label={`Pay all of it now, ${amount(order.totalMinor)}`} />}
       <Box sx={{ color: ink.ash, mb: 4 }}>

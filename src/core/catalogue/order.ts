@@ -1,5 +1,6 @@
 import { priceLine, roundHalfAway, sum, totalOf, type Minor, type PricedLine } from "../money/amounts";
 import type { SkillNeed } from "../windows/skills";
+import { reductions, type Coupon } from "./coupons";
 import { answerProblem, effectsOf, shownQuestions, type Answers, type Question } from "./questions";
 
 /** What is booked, and where: enough to know what it costs, how long it takes and who can do it. */
@@ -10,6 +11,8 @@ export interface Order {
   extras: readonly { id: string; quantity: number }[];
   zone: { name: string; surchargeMinor: Minor; smallestOrderMinor: Minor };
   pricesIncludeTax: boolean;
+  /** Taken off at the end, of all of it. */
+  coupon?: Coupon | null;
 }
 
 export interface OrderedService {
@@ -59,7 +62,7 @@ export interface PricedOrder {
  * own (the last one counts); what answers add are lines of their own; percentages are taken of both
  * together, one after the other. A reduction never takes the work below nothing.
  */
-export function priceOrder({ service, answers, extras, zone, pricesIncludeTax }: Order): PricedOrder {
+export function priceOrder({ service, answers, extras, zone, pricesIncludeTax, coupon }: Order): PricedOrder {
   const effects = effectsOf(service.questions, answers);
   const line = (description: string, quantity: number, unitMinor: Minor, taxBp = service.taxBp): PricedLine => priceLine({ description, quantity, unitMinor, taxBp }, pricesIncludeTax);
 
@@ -86,6 +89,7 @@ export function priceOrder({ service, answers, extras, zone, pricesIncludeTax }:
   if (zone.surchargeMinor > 0) lines.push(line(`Surcharge ${zone.name}`, 1, zone.surchargeMinor));
   const priced = sum(lines.map((l) => roundHalfAway(l.unitMinor * l.quantity)));
   if (priced < zone.smallestOrderMinor) lines.push(line(`Smallest order ${zone.name}`, 1, zone.smallestOrderMinor - priced));
+  if (coupon) for (const { taxBp, minor } of reductions(lines, coupon)) lines.push(line(`Coupon ${coupon.code}`, 1, -minor, taxBp));
   const { totalMinor, taxMinor } = totalOf(lines);
 
   return {

@@ -5,7 +5,7 @@ import { sqliteCode } from "@/store/database";
 import type { OperationContext } from "../door";
 
 /** Inserts a row or changes the one of this id. A name that is taken is told as such. */
-export function saveRow({ sql }: OperationContext, table: "zones" | "technicians" | "services" | "extras" | "special_days", id: number | null, values: Record<string, string | number | null>): number {
+export function saveRow({ sql }: OperationContext, table: "zones" | "technicians" | "services" | "extras" | "special_days" | "coupons", id: number | null, values: Record<string, string | number | null>): number {
   const columns = Object.keys(values);
   try {
     if (id === null)

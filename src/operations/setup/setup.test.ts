@@ -15,6 +15,8 @@ import { duplicateService, orderServices, saveService } from "./save-service";
 import { saveTechnician, setTechnicianActive } from "./save-technician";
 import { addSource, removeSource } from "./sources";
 import { sharing } from "@/views/sharing";
+import { cancelVisit } from "../cancel-visit";
+import { saveCoupon } from "./save-coupon";
 import { saveZone, setZoneAside, takeZones } from "./save-zone";
 import { zoneOf } from "../booking";
 import { look } from "@/views/view";
@@ -269,6 +271,26 @@ describe("requests from outside the zones", () => {
     mustPerform(world.hogar, saveBookingRules, { ...dataOf(world).rules, capacity: "ask" }, office);
     expect(ask("Any morning").ok).toBe(true);
     expect(world.hogar.store.sql("SELECT about, service_id FROM requests ORDER BY id").all()).toEqual([{ about: "no window suits", service_id: world.services.sweep }, { about: "a time to be agreed", service_id: world.services.sweep }]);
+  });
+});
+
+describe("a coupon", () => {
+  const rules = { id: null, code: "spring10", kind: "percent" as const, value: 1000, services: [], first: null, last: null, most: 1, active: true };
+  const booking = (world: ReturnType<typeof smallWorld>, nth: number, coupon?: string) => {
+    const { date: on, from, to } = world.offers(world.services.sweep, nth)[0]!;
+    return perform(world.hogar, book, { addressId: world.addresses[nth]!.id, serviceId: world.services.sweep, date: on, from, to, note: "", ...(coupon !== undefined && { coupon }), customer: { name: `Mira ${nth}`, mail: "mira@example.com", phone: "+1 555 0142", reminders: true } }, visitor);
+  };
+
+  it("takes off what it says as often as it may, and is given back by who cancels", () => {
+    const world = smallWorld();
+    mustPerform(world.hogar, saveCoupon, rules, office);
+    expect([problem(booking(world, 10, "WINTER")), booking(world, 10, " Spring10 ").ok, problem(booking(world, 11, "SPRING10"))]).toEqual(["We do not know this code. Check how it is written.", true, "This code has been used as often as it can be."]);
+    const job = one<{ id: number; total_minor: number }>(world.hogar, "SELECT id, total_minor FROM jobs");
+    expect([job.total_minor, world.hogar.store.sql("SELECT description, amount_minor FROM job_lines WHERE job_id = ? ORDER BY position").all(job.id)]).toEqual([7110, [{ description: "Chimney sweep", amount_minor: 7900 }, { description: "Coupon SPRING10", amount_minor: -790 }]]);
+    mustPerform(world.hogar, cancelVisit, { visitId: one<{ id: number }>(world.hogar, "SELECT id FROM visits WHERE job_id = ?", job.id).id, refundDeposit: false }, office);
+    expect(booking(world, 12, "SPRING10").ok).toBe(true);
+    expect(problem(perform(world.hogar, saveCoupon, { ...rules, code: "SPRING10" }, office))).toMatch(/one of this already/);
+    expect(problem(perform(world.hogar, saveCoupon, { ...rules, code: "OTHER", value: 10_001 }, office))).toBe("Enter at most 100%.");
   });
 });
 

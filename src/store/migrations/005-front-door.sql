@@ -39,3 +39,18 @@ CREATE TABLE sources (
   made_at INTEGER NOT NULL
 ) STRICT, WITHOUT ROWID;
 ALTER TABLE jobs ADD COLUMN source TEXT NOT NULL DEFAULT '';
+
+CREATE TABLE coupons (
+  id INTEGER PRIMARY KEY,
+  code TEXT NOT NULL UNIQUE COLLATE NOCASE CHECK (length(code) BETWEEN 3 AND 30),
+  kind TEXT NOT NULL CHECK (kind IN ('percent', 'fixed')),
+  value INTEGER NOT NULL CHECK (value > 0 AND (kind = 'fixed' OR value <= 10000)),
+  -- Ids of the services it counts for; none: all.
+  services TEXT NOT NULL CHECK (json_valid(services)),
+  first_date TEXT,
+  last_date TEXT,
+  most INTEGER CHECK (most > 0),
+  active INTEGER NOT NULL CHECK (active IN (0, 1))
+) STRICT;
+ALTER TABLE jobs ADD COLUMN coupon_id INTEGER REFERENCES coupons (id);
+CREATE INDEX jobs_by_coupon ON jobs (coupon_id) WHERE coupon_id IS NOT NULL;

@@ -2,6 +2,7 @@ import type { ChecklistItem } from "@/core/catalogue/checklist";
 import type { Question } from "@/core/catalogue/questions";
 import { groupBy } from "@/core/group";
 import type { ViewContext } from "@/operations/door";
+import { readCoupons } from "@/operations/coupons";
 import { readPattern } from "@/operations/placing";
 import { hoursBy, limitsBy, namedBy, promisedBy } from "./reading";
 
@@ -23,6 +24,7 @@ export function readServices(context: ViewContext) {
     skillIds: skills,
     extras: sql<{ id: number; name: string; unit: string; price_minor: number; cost_minor: number; tax_bp: number; active: number }>("SELECT * FROM extras ORDER BY active DESC, name").all()
       .map((x) => ({ id: x.id, name: x.name, unit: x.unit, priceMinor: x.price_minor, costMinor: x.cost_minor, taxBp: x.tax_bp, active: x.active === 1 })),
+    coupons: readCoupons(context),
     categories: sql<{ name: string; hue: number }>("SELECT name, hue FROM categories ORDER BY position, name").all(),
     services: sql<ServiceRow>("SELECT s.* FROM services s LEFT JOIN categories c ON c.name = s.category ORDER BY c.position, s.category, s.position, s.name").all().map((s) => ({
       id: s.id, code: s.code, name: s.name, category: s.category, description: s.description, priceMinor: s.price_minor, taxBp: s.tax_bp, minutes: s.minutes, beforeMinutes: s.before_minutes, afterMinutes: s.after_minutes, crew: s.crew, hue: s.hue, active: s.active === 1,

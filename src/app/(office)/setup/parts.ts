@@ -7,6 +7,7 @@ export const parts = [
   { path: "services", name: "Services", about: "What can be booked: price, minutes, skills, questions" },
   { path: "extras", name: "Extras", about: "Parts and products that can be added to a service" },
   { path: "prices", name: "Prices", about: "The prices of many services changed at once" },
+  { path: "coupons", name: "Coupons", about: "Codes that take something off a booking" },
   { path: "zones", name: "Zones", about: "Where you go, on which days, on what terms" },
   { path: "windows", name: "Windows", about: "The spans in which you promise to arrive, and how one books" },
   { path: "sharing", name: "Sharing", about: "The links to your front door, and what came by each" },

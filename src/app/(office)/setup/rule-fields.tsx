@@ -83,12 +83,7 @@ export function LimitsField({ limits, onLimits, wrong, what = "Most visits" }: {
 }
 
 /** Technicians by name; none chosen means everybody. */
-export function TechniciansField({ label, ids, onIds, data }: { label: string; ids: number[]; onIds: (ids: number[]) => void; data: SetupData }) {
-  return (
-    <Autocomplete multiple options={data.technicians.map((t) => t.id)} value={ids} onChange={(_, chosen) => onIds(chosen)} getOptionLabel={(id) => data.technicians.find((t) => t.id === id)?.name ?? "Somebody who left"}
-      renderInput={(params) => <TextField {...params} label={label} helperText="Nobody named: everybody with the skills" />} />
-  );
-}
+export const TechniciansField = ({ label, ids, onIds, data }: { label: string; ids: number[]; onIds: (ids: number[]) => void; data: SetupData }) => <NamedField label={label} none="everybody with the skills" options={data.technicians} ids={ids} onIds={onIds} />;
 
 /** A skill's level, 1 to 3. */
 export function LevelField({ name, level, onLevel }: { name: string; level: number; onLevel: (level: number) => void }) {
@@ -145,5 +140,13 @@ export function TaxField({ data, taxBp, onTax, wrong }: { data: SetupData; taxBp
       {taxRates.map((rate) => <MenuItem key={rate.name} value={rate.rateBp}>{/\d/.test(rate.name) ? rate.name : `${rate.name}, ${rate.rateBp / 100}%`}</MenuItem>)}
       {!known && <MenuItem value={taxBp}>{taxBp / 100}%</MenuItem>}
     </TextField>
+  );
+}
+
+/** Names chosen from a list; none is all of them. */
+export function NamedField({ label, none, options, ids, onIds }: { label: string; none: string; options: readonly { id: number; name: string }[]; ids: number[]; onIds: (ids: number[]) => void }) {
+  return (
+    <Autocomplete multiple options={options.map((o) => o.id)} value={ids} onChange={(_, chosen) => onIds(chosen)} getOptionLabel={(id) => options.find((o) => o.id === id)?.name ?? "one that is gone"}
+      renderInput={(params) => <TextField {...params} label={label} helperText={`None named: ${none}`} />} />
   );
 }

@@ -17,6 +17,7 @@ import type { PartPath } from "./parts";
 import { PartsRail } from "./parts-rail";
 import { PersonForm } from "./person-form";
 import { RulesForm } from "./rules-form";
+import { CouponForm } from "./coupon-form";
 import { ExtraForm } from "./extra-form";
 import { OrderForm } from "./order-form";
 import { PricesForm } from "./prices-form";
@@ -104,12 +105,13 @@ function Form({ part, data, id, saved }: { part: PartPath; data: SetupData; id: 
   switch (part) {
     case "technicians": return <TechnicianForm key={id} technician={of([...data.technicians, ...data.formerTechnicians])} data={data} saved={saved} />;
     case "services": return id === "order" ? <OrderForm data={data} saved={done} /> : <ServiceForm key={id} service={of(data.services)} data={data} saved={saved} />;
+    case "coupons": return <CouponForm key={id} coupon={of(data.coupons)} data={data} saved={saved} />;
     case "extras": return <ExtraForm key={id} extra={of(data.extras)} data={data} saved={saved} />;
     case "people": return <PersonForm key={id} person={of(data.people)} data={data} saved={saved} />;
   }
 }
 
-const newWords: Record<PartPath, string> = { business: "", hours: "", windows: "", prices: "", sharing: "", extras: "New extra", zones: "New zone", technicians: "New technician", services: "New service", people: "New person" };
+const newWords: Record<PartPath, string> = { business: "", hours: "", windows: "", prices: "", sharing: "", extras: "New extra", coupons: "New coupon", zones: "New zone", technicians: "New technician", services: "New service", people: "New person" };
 
 function entriesOf(part: PartPath, data: SetupData): Entry[] | null {
   const amount = (minor: number) => moneyWords(minor, data.currency);
@@ -117,6 +119,7 @@ function entriesOf(part: PartPath, data: SetupData): Entry[] | null {
     case "zones": return data.zones.map((z) => ({ id: z.id, name: z.name, detail: [[z.area && "drawn", ...z.postcodes.slice(0, 3), ...z.towns.slice(0, 2)].filter(Boolean).join(", "), weekdaysWords(z.weekdays), z.surchargeMinor ? `+${amount(z.surchargeMinor)}` : ""].filter(Boolean).join(" · ") }));
     case "technicians": return [...data.technicians, ...data.formerTechnicians].map((t) => ({ id: t.id, name: t.name, sign: <Box component="span" aria-hidden sx={{ display: "inline-block", width: 11, height: 13, borderRadius: "6px 6px 2px 2px", bgcolor: hues[t.hue], mr: 1 }} />, detail: t.active ? [t.kind === "subcontractor" ? "subcontractor" : "", t.skills.map((s) => s.name).join(" · ") || "no skills yet"].filter(Boolean).join(" · ") : "has left" }));
     case "services": return data.services.map((s) => ({ id: s.id, name: s.name, sign: <Code code={s.code} colour={hues[s.hue]!} />, detail: [s.priceKind === "quote" ? "on quote" : `${s.priceKind === "from" ? "from " : ""}${amount(s.priceMinor)}`, durationWords(s.minutes), s.active ? (s.hidden ? "hidden" : "") : "set aside"].filter(Boolean).join(" · ") }));
+    case "coupons": return data.coupons.map((c) => ({ id: c.id, name: c.code, detail: [c.kind === "percent" ? `${c.value / 100}% off` : `${amount(c.value)} off`, `used ${c.used}${c.most === null ? "" : ` of ${c.most}`}`, c.active ? "" : "set aside"].filter(Boolean).join(" · ") }));
     case "extras": return data.extras.map((x) => ({ id: x.id, name: x.name, detail: `${amount(x.priceMinor)} a ${x.unit}${x.active ? "" : " · set aside"}` }));
     case "people": return data.people.map((p) => ({ id: p.id, name: p.name, detail: `${roles[p.role].name}${data.incomingPersonId === p.id ? " · incoming" : ""} · ${p.mail}${p.active ? "" : " · may not sign in"}` }));
     default: return null;

@@ -18,7 +18,7 @@ import { useChange } from "@/ui/use-change";
 import { Absences } from "./absences";
 import { Columns, Field, FormFrame, FormSection, MoneyField, OptionalWholeField, PercentField, promisedNote, WholeField, without } from "./form-parts";
 import { PlaceField } from "./place-field";
-import { HoursField, LevelField, LimitsField } from "./rule-fields";
+import { HoursField, LevelField, LimitsField, NamedField } from "./rule-fields";
 import type { SetupData } from "./setup-screen";
 import { useSetupForm } from "./use-setup-form";
 
@@ -123,14 +123,6 @@ function Leaving({ technician, saved }: { technician: Technician; saved: (id?: n
   return technician.active
     ? <Button disabled={busy} onClick={() => void leave()}>{technician.promised ? `Leaves the team: ${technician.promised} visits go to the tray` : "Leaves the team"}</Button>
     : <Button disabled={busy} variant="outlined" onClick={back}>Is back on the team</Button>;
-}
-
-/** Names chosen from a list; none is all of them. */
-function NamedField({ label, none, options, ids, onIds }: { label: string; none: string; options: readonly { id: number; name: string }[]; ids: number[]; onIds: (ids: number[]) => void }) {
-  return (
-    <Autocomplete multiple options={options.map((o) => o.id)} value={ids} onChange={(_, chosen) => onIds(chosen)} getOptionLabel={(id) => options.find((o) => o.id === id)?.name ?? "one that is gone"}
-      renderInput={(params) => <TextField {...params} label={label} helperText={`None named: ${none}`} />} />
-  );
 }
 
 /** One of the theme's eight colours. */

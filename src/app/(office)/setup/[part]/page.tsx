@@ -11,7 +11,7 @@ const notOpen = { description: "", questions: [], checklist: [], skills: [], ext
 /** Of long lists goes to the browser what the part shows, and only the entry that is open with all that belongs to it. */
 const whatIsShown = (data: SetupData, part: PartPath, id: string | null): SetupData => ({
   ...data,
-  services: !["services", "prices", "windows", "technicians", "sharing"].includes(part) ? [] : data.services.map((s) => (part === "services" && String(s.id) === id ? s : { ...s, ...notOpen })),
+  services: !["services", "prices", "windows", "technicians", "sharing", "coupons"].includes(part) ? [] : data.services.map((s) => (part === "services" && String(s.id) === id ? s : { ...s, ...notOpen })),
   zones: part === "zones" ? data.zones : part !== "technicians" ? [] : data.zones.map((z) => ({ ...z, area: null, postcodes: [], towns: [] })),
 });
 

@@ -15,7 +15,7 @@ afterAll(async () => {
 it("an owner takes a starter kit, adds a technician and a zone, and a customer books", async () => {
   const { page, context, troubles } = await openPage(browser, desk);
   await signIn(page, app.url, "odile");
-  await go(page, `${app.url}/setup`);
+  await page.getByRole("link", { name: /^Set the business up/ }).click();
   await page.getByRole("heading", { name: "0 of 6 steps to the first booking" }).waitFor();
   await page.getByText("There is no zone: every address is outside.").waitFor();
   await page.getByRole("button", { name: /^Gutters and roofs/ }).click();

@@ -79,6 +79,8 @@ export const todayView = defineView({
       /** Who handles incoming; null is whoever may. */
       incoming: incoming && { name: incoming.name, isMe: actor.kind === "person" && actor.id === incoming.id },
       canAnswer: may(actor, "board.change"),
+      /** Nothing has been booked yet, and this person can set the business up. */
+      isFresh: may(actor, "setup.change") && sql("SELECT 1 FROM jobs").get() === undefined,
       // What needs a person is for those who see everybody's work.
       today, needs: only === null ? needs : [], booked, currency: business.currency,
       technicians: technicians.map((t) => ({ ...t, nextFrom: t.next_from === null ? null : clockOf(t.next_from), nextTo: t.next_to === null ? null : clockOf(t.next_to) })),

@@ -24,6 +24,12 @@ export default async function TodayPage() {
       <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 7fr) minmax(0, 5fr)", gap: 10, px: 6, py: 5 }}>
         <Box component="section">
           <Typography variant="h2" sx={{ mb: 2 }}>{view.needs.length + view.requests.length ? `Needs a person · ${view.needs.length + view.requests.length}` : "Nothing needs a person"}</Typography>
+          {view.isFresh && (
+            <LinkBox href="/setup/start" sx={{ display: "block", p: 4, mb: 4, border: `2px solid ${ink.pine}`, borderRadius: "6px", textDecoration: "none", color: ink.ink, bgcolor: "#fff" }}>
+              <b>Set the business up</b>
+              <Box sx={{ color: ink.ash, mt: 1 }}>Six steps to the first booking, with services of your trade to begin with. Ten minutes are enough.</Box>
+            </LinkBox>
+          )}
           <Requests requests={view.requests} incoming={view.incoming} canAnswer={view.canAnswer} />
           {view.needs.length === 0 && view.requests.length === 0 && <Typography sx={{ color: ink.ash }}>Visits without a technician, failed cards and what is late come here.</Typography>}
           {view.needs.map((need, i) => (

@@ -15,7 +15,9 @@ import { duplicateService, orderServices, saveService } from "./save-service";
 import { saveTechnician, setTechnicianActive } from "./save-technician";
 import { addSource, removeSource } from "./sources";
 import { sharing } from "@/views/sharing";
+import { advanceVisit } from "../advance-visit";
 import { cancelVisit } from "../cancel-visit";
+import { testCards } from "@/gateways/cards-standin";
 import { saveCoupon } from "./save-coupon";
 import { saveZone, setZoneAside, takeZones } from "./save-zone";
 import { zoneOf } from "../booking";
@@ -372,5 +374,33 @@ describe("a rehearsal", () => {
     expect(look(world.hogar, previewWindows, odd, office)).toMatchObject({ problem: { fields: { "/windows/0": "A window ends after it begins." } } });
     expect(() => rehearse(viewContext(world.hogar, visitor), saveBookingRules, rules, () => null)).toThrow(/role does not allow/);
     expect(rehearse(viewContext(world.hogar, system), saveBookingRules, rules, (context) => context.business.horizon_days)).toBe(30);
+  });
+});
+
+describe("a checklist", () => {
+  it("goes along with the visit as it was agreed, and holds it open until what must be is ticked", () => {
+    const world = smallWorld();
+    const service = { id: world.services.sweep, code: "SW", name: "Chimney sweep", category: "Sweeping", description: "", priceMinor: 7900, taxBp: 2100, minutes: 60, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: ["sweep"], deposit: { kind: "none" as const, value: 0 }, active: true };
+    mustPerform(world.hogar, saveService, { ...service, checklist: [{ id: "smoke", words: "Smoke test passed", required: true }, { id: "shown", words: "Customer shown", required: false }] }, office);
+    const { visitId } = world.booked();
+    mustPerform(world.hogar, saveService, { ...service, checklist: [] }, office);
+    mustPerform(world.hogar, advanceVisit, { visitId, to: "on site" }, office);
+    expect(problem(perform(world.hogar, advanceVisit, { visitId, to: "done", ticked: ["shown"] }, office))).toBe("Tick first: Smoke test passed.");
+    mustPerform(world.hogar, advanceVisit, { visitId, to: "done", ticked: ["smoke"] }, office);
+    expect(JSON.parse(one<{ checklist: string }>(world.hogar, "SELECT checklist FROM visits WHERE id = ?", visitId).checklist).map((item: { id: string; done: boolean }) => [item.id, item.done])).toEqual([["smoke", true], ["shown", false]]);
+  });
+});
+
+describe("paying all while booking", () => {
+  it("is asked of the card where the service lets customers, and nowhere else", () => {
+    const world = smallWorld();
+    const booking = (nth: number) => {
+      const { date: on, from, to } = world.offers(world.services.survey, nth)[0]!;
+      return mustPerform(world.hogar, book, { addressId: world.addresses[nth]!.id, serviceId: world.services.survey, date: on, from, to, note: "", payAll: true, cardToken: world.hogar.standins.cards.tokenFor(testCards[0].number)!, customer: { name: `Mira ${nth}`, mail: "mira@example.com", phone: "+1 555 0142", reminders: true } }, visitor);
+    };
+    booking(10);
+    mustPerform(world.hogar, saveService, { id: world.services.survey, code: "CS", name: "Camera survey", category: "Sweeping", description: "", priceMinor: 16_000, taxBp: 2100, minutes: 90, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: ["sweep"], deposit: { kind: "percent", value: 2500 }, active: true, mayPayAll: true }, office);
+    booking(11);
+    expect(world.hogar.store.sql("SELECT amount_minor FROM payments ORDER BY id").all()).toEqual([{ amount_minor: 4000 }, { amount_minor: 16_000 }]);
   });
 });

@@ -1,0 +1,90 @@
+import fc from "fast-check";
+import { office, one, smallWorld, visitor } from "@demo/small-world";
+import type { Actor } from "@/core/people/permissions";
+import { look } from "@/views/view";
+import { viewNamed, views } from "@/views";
+import { operationNamed, operations } from "./index";
+import { mustPerform, perform } from "./door";
+import { saveBookingRules } from "./setup/booking-rules";
+import { saveCoupon } from "./setup/save-coupon";
+import { setup } from "@/views/setup";
+
+const allOperations = Object.keys(operations).map((name) => operationNamed(name)!);
+const allViews = Object.keys(views).map((name) => viewNamed(name)!);
+
+/** What people and programs with bad intentions send. */
+const hostile: unknown[] = [
+  "<script>alert(1)</script>", "'; DROP TABLE jobs; --", "x".repeat(100_000), "", " ", "\u0000", "../../etc/passwd", "__proto__", "{{my_link}}",
+  -1, 0, 1.5, 1e308, Number.MAX_SAFE_INTEGER, true, null, [], {}, [["a"]], { $ne: null }, { length: 1e9 },
+];
+
+const world = smallWorld();
+const data = look(world.hogar, setup, {}, office);
+mustPerform(world.hogar, saveBookingRules, { ...(data.ok ? data.value.rules : ({} as never)), outside: "request" }, office);
+mustPerform(world.hogar, saveCoupon, { id: null, code: "SPRING10", kind: "percent", value: 1000, services: [], first: null, last: null, most: null, active: true }, office);
+const mine = world.booked({ window: world.offers().find((o) => o.date === "2027-03-12")! });
+const theirs = world.booked({ name: "Jonas Lund", nth: 30 });
+const window = world.offers(world.services.sweep, 20)[0]!;
+const customer = { name: "Ada Brome", mail: "ada@example.com", phone: "+1 555 0149", reminders: true };
+const chosen = { addressId: world.addresses[20]!.id, serviceId: world.services.sweep, answers: {}, extras: [], date: window.date, from: window.from, to: window.to };
+
+/** What can be done without signing in, with input that would do. */
+const doors: { name: keyof typeof operations; actor: Actor; input: Record<string, unknown> }[] = [
+  { name: "hold-offer", actor: visitor, input: { ...chosen, instead: "key" } },
+  { name: "book", actor: visitor, input: { ...chosen, hold: "key", note: "", customer, cardToken: "tok", coupon: "SPRING10", source: "van", technicianId: null, payAll: false } },
+  { name: "make-request", actor: visitor, input: { addressId: null, serviceId: null, address: "Far away", name: "Ada", mail: "ada@example.com", phone: "+1 555 0149", wishes: "soon" } },
+  { name: "move-by-link", actor: mine.actor, input: { date: window.date, from: window.from, to: window.to } },
+  { name: "cancel-by-link", actor: mine.actor, input: { feeMinor: 999_999 } },
+  { name: "add-by-link", actor: mine.actor, input: { words: "x", photos: [] } },
+  { name: "pay-by-card", actor: mine.actor, input: { purpose: "invoice", cardToken: "tok" } },
+];
+
+/** The input with one place in it, at any depth, replaced. */
+function* replaced(value: unknown, by: unknown): Generator<unknown> {
+  if (typeof value !== "object" || value === null) return;
+  for (const [key, inner] of Object.entries(value)) {
+    yield { ...value, [key]: by };
+    for (const deeper of replaced(inner, by)) yield { ...value, [key]: deeper };
+  }
+  yield { ...value, surprise: by };
+}
+
+const tables = () => one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM sqlite_master WHERE type = 'table'").n;
+
+describe("hostile input", () => {
+  it.each(doors)("to $name is refused with a sentence or does what it says, in every field", ({ name, actor, input }) => {
+    const before = tables();
+    for (const value of hostile)
+      for (const sent of replaced(input, value)) {
+        const result = perform(world.hogar, operationNamed(name)!, sent, actor);
+        if (!result.ok) expect([result.problem.code, result.problem.sentence, JSON.stringify(sent).slice(0, 200)]).not.toContain("unexpected");
+      }
+    expect(tables()).toBe(before);
+  });
+
+  it("of any shape is refused by every operation and every view, whoever sends it", () => {
+    const actors: Actor[] = [visitor, mine.actor, office];
+    fc.assert(fc.property(fc.anything(), fc.constantFrom(...actors), (sent, actor) => {
+      for (const operation of allOperations) {
+        if (operation.name === "move-clock") continue;
+        const result = perform(world.hogar, operation, { odd: sent }, actor);
+        expect(result.ok ? "done" : result.problem.code).not.toBe("unexpected");
+      }
+      for (const view of allViews) {
+        const result = look(world.hogar, view, { odd: sent }, actor);
+        expect(result.ok ? "read" : result.problem.code).not.toBe("unexpected");
+      }
+    }), { numRuns: 15 });
+  });
+
+  it("never opens what belongs to others: a link reads and changes its own job only", () => {
+    for (const view of allViews) {
+      if (view.access !== "link") continue;
+      const read = look(world.hogar, view, {}, mine.actor);
+      expect(JSON.stringify(read)).not.toContain("Jonas Lund");
+    }
+    expect(one(world.hogar, "SELECT state FROM visits WHERE id = ?", theirs.visitId)).toEqual({ state: "promised" });
+    const closed = allOperations.filter((o) => !["anybody", "link"].includes(o.access));
+    for (const actor of [visitor, mine.actor]) for (const operation of closed) expect(perform(world.hogar, operation, {}, actor)).toMatchObject({ ok: false, problem: { code: expect.stringMatching(/^not-(signed-in|allowed)$/) } });
+  });
+});

@@ -4,6 +4,8 @@ import { money } from "@/views/money";
 import { myCalendar, myOffers, myVisit } from "@/views/my-visit";
 import { testCards } from "@/gateways/cards-standin";
 import { runDue } from "@/worker/loop";
+import { advanceVisit } from "./advance-visit";
+import { cancelVisit } from "./cancel-visit";
 import { addByLink, cancelByLink, confirmByLink, moveByLink } from "./by-link";
 import { mustPerform, perform } from "./door";
 import { payByCard } from "./pay-by-card";
@@ -106,6 +108,17 @@ describe("a customer by the link", () => {
     mustPerform(world.hogar, payByCard, { purpose: "invoice", cardToken: world.hogar.standins.cards.tokenFor(card)! }, actor);
     await runDue(world.hogar);
     expect([view(world, actor).invoice!.openMinor, one(world.hogar, "SELECT count(*) AS n FROM refunds"), sumsAgree(world)]).toEqual([0, { n: 0 }, true]);
+  });
+
+  it("who let nobody in is asked the fee where the office says so, and the deposit counts towards it", async () => {
+    const world = worldWith({ deposit: 3000 });
+    mustPerform(world.hogar, saveService, { id: world.services.sweep, code: "SW", name: "Chimney sweep", category: "Sweeping", description: "", priceMinor: 7900, taxBp: 2100, minutes: 60, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: ["sweep"], deposit: { kind: "fixed", value: 3000 }, active: true, noAccessMinor: 3500 }, office);
+    const { visitId, actor } = world.booked({ card });
+    await runDue(world.hogar);
+    for (const to of ["on site", "no access"] as const) mustPerform(world.hogar, advanceVisit, { visitId, to }, office);
+    mustPerform(world.hogar, cancelVisit, { visitId, refundDeposit: true, chargeNoAccess: true }, office);
+    await runDue(world.hogar);
+    expect([view(world, actor).fee, view(world, actor).invoice!.openMinor, one(world.hogar, "SELECT count(*) AS n FROM refunds"), sumsAgree(world)]).toEqual([{ description: "Nobody let us in", amount_minor: 3500 }, 500, { n: 0 }, true]);
   });
 
   it("pays what the terms said when the work was agreed, whatever they say now", () => {

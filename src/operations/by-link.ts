@@ -1,13 +1,13 @@
 import { ownChanges, type OwnChanges } from "@/core/catalogue/cut-off";
 import type { Terms } from "@/core/catalogue/terms";
-import { moneyWords, roundHalfAway } from "@/core/money/amounts";
+import { moneyWords } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
 import { AddByLink, CancelByLink, MoveByLink } from "@/schemas/booking";
 import { Nothing } from "@/schemas/money";
 import { cancelJob } from "./cancel-visit";
 import { payBackTheRest } from "./charging";
-import { defineOperation, type OperationContext, type ViewContext } from "./door";
-import { issueInvoice } from "./invoicing";
+import { defineOperation, type ViewContext } from "./door";
+import { chargeFee } from "./fees";
 import { tellCustomer } from "./messaging";
 import { moveTo } from "./moving";
 import { answersFor, bookableDates, nearestOffers } from "./placing";
@@ -74,7 +74,7 @@ export const cancelByLink = defineOperation({
     const fee = job.state === "awaiting deposit" ? 0 : changes.feeMinor;
     if (fee !== feeMinor) throw new Refusal("fee-changed", { sentence: `Cancelling now costs ${moneyWords(fee, context.business.currency)}. Look at it again before you cancel.`, details: { feeMinor: fee } });
     cancelJob(context, job.id, false);
-    if (fee > 0) chargeFee(context, job.id, fee);
+    if (fee > 0) chargeFee(context, job.id, "Cancelled late", fee);
     payBackTheRest(context, job.id, "Cancelled by the customer");
     tellCustomer(context, { jobId: job.id, occasion: "cancelled", about: `job ${job.id}`, answer: true });
     return { feeMinor: fee };
@@ -82,14 +82,6 @@ export const cancelByLink = defineOperation({
 });
 
 const tooLate = ({ business }: ViewContext): Refusal => new Refusal("too-late-to-change", { sentence: `It is too late to change this here. Call us on ${business.phone}.` });
-
-/** A fee in place of the work: it has an invoice of its own, and takes what was received. */
-function chargeFee(context: OperationContext, jobId: number, amountMinor: number): void {
-  const { sql, now } = context;
-  const { tax_bp: taxBp } = sql<{ tax_bp: number }>("SELECT tax_bp FROM job_lines WHERE job_id = ? ORDER BY position LIMIT 1").get(jobId)!;
-  sql("INSERT INTO fees (job_id, description, amount_minor, tax_bp, tax_minor, made_at) VALUES (?, 'Cancelled late', ?, ?, ?, ?)").run(jobId, amountMinor, taxBp, roundHalfAway((amountMinor * taxBp) / (10_000 + taxBp)), now);
-  issueInvoice(context, jobId);
-}
 
 /** Words and pictures that a customer adds afterwards: a gate code, what it looks like. */
 export const addByLink = defineOperation({

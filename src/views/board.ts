@@ -1,3 +1,4 @@
+import type { Terms } from "@/core/catalogue/terms";
 import type { TickedItem } from "@/core/catalogue/checklist";
 import { addDays, datesFrom, localOf } from "@/core/time/local";
 import { isOpen } from "@/core/time/opening";
@@ -68,12 +69,13 @@ export const board = defineView({
     const placed = sql<BoardRow & { technician_id: number; drive_from: number; driving: number; arrives: number; leaves: number }>(
       `SELECT ${visitColumns}, p.technician_id, p.drive_from, p.driving, p.arrives, p.leaves FROM placements p JOIN ${visitTables.replace("visits v", "visits v ON v.id = p.visit_id")} WHERE p.date = ? ORDER BY p.arrives`,
     ).all(date);
+    const looks = new Map(sql<{ id: number; hue: number; photo: string | null }>("SELECT id, hue, photo FROM technicians").all().map((t) => [t.id, t]));
     const only = seesOnly(context.actor);
     const technicians = planning.technicians.filter((t) => only === null || t.id === only).map((technician) => {
       const { absence, reason, hours, errands } = planning.dayOf(technician.id, date);
       const stops = placed.filter((p) => p.technician_id === technician.id).map((p): BoardStop => ({ ...toVisit(p), driveFrom: ofDay(p.drive_from), driving: p.driving, arrives: ofDay(p.arrives), leaves: ofDay(p.leaves) }));
       return {
-        id: technician.id, name: technician.name,
+        id: technician.id, name: technician.name, hue: looks.get(technician.id)!.hue, photo: looks.get(technician.id)!.photo,
         skills: sql<{ name: string }>("SELECT s.name FROM technician_skills ts JOIN skills s ON s.id = ts.skill_id WHERE technician_id = ? ORDER BY s.name").all(technician.id).map((s) => s.name),
         spans: hours.map(([open, close]) => [ofDay(open), close - open + ofDay(open)] as const),
         errands: errands.map((e) => ({ id: e.id, title: e.title, place: e.place, from: ofDay(e.begins), to: ofDay(e.ends) })),
@@ -179,9 +181,9 @@ export const visitSheet = defineView({
   input: OneVisit,
   read(context, { visitId }) {
     const { sql, business, hogar } = context;
-    const visit = sql<BoardRow & { job_id: number | null; repeat_id: number | null; started_at: number | null; ended_at: number | null; customer_id: number | null; phone: string | null; mail: string | null; note: string | null; answers: string | null; checklist: string; confirmed_at: number | null; postcode: string | null; total_minor: number | null; deposit_minor: number | null; job_state: string | null }>(
+    const visit = sql<BoardRow & { job_id: number | null; repeat_id: number | null; started_at: number | null; ended_at: number | null; customer_id: number | null; phone: string | null; mail: string | null; note: string | null; answers: string | null; terms: string | null; checklist: string; confirmed_at: number | null; postcode: string | null; total_minor: number | null; deposit_minor: number | null; job_state: string | null }>(
       `SELECT ${visitColumns}, v.job_id, v.repeat_id, v.started_at, v.ended_at, coalesce(c.id, rc.id) AS customer_id, coalesce(c.phone, rc.phone) AS phone, coalesce(c.mail, rc.mail) AS mail,
-        j.note, j.answers, v.checklist, v.confirmed_at, coalesce(t.postcode, rt.postcode) AS postcode, j.total_minor, j.deposit_minor, j.state AS job_state FROM ${visitTables} WHERE v.id = ?`,
+        j.note, j.answers, j.terms, v.checklist, v.confirmed_at, coalesce(t.postcode, rt.postcode) AS postcode, j.total_minor, j.deposit_minor, j.state AS job_state FROM ${visitTables} WHERE v.id = ?`,
     ).get(visitId);
     if (!visit) throw new Refusal("not-found");
     mustSee(context, visitId);
@@ -194,7 +196,7 @@ export const visitSheet = defineView({
     return {
       id: visit.id, state: visit.state, jobState: visit.job_state, code: visit.code, service: visit.service, hue: visit.hue, minutes: visit.minutes, crew: visit.crew, date: visit.date,
       windowFrom: localOf(visit.window_from, zone).minute, windowTo: localOf(visit.window_to, zone).minute,
-      customer: { id: visit.customer_id, name: visit.customer, phone: visit.phone, mail: visit.mail }, site: visit.site, postcode: visit.postcode, note: visit.note, answers: JSON.parse(visit.answers ?? "[]") as KeptAnswer[], checklist: JSON.parse(visit.checklist) as TickedItem[], confirmed: visit.confirmed_at !== null,
+      customer: { id: visit.customer_id, name: visit.customer, phone: visit.phone, mail: visit.mail }, site: visit.site, postcode: visit.postcode, note: visit.note, answers: JSON.parse(visit.answers ?? "[]") as KeptAnswer[], checklist: JSON.parse(visit.checklist) as TickedItem[], confirmed: visit.confirmed_at !== null, noAccessMinor: visit.terms ? (JSON.parse(visit.terms) as Terms).noAccessMinor : 0,
       additions: visit.job_id ? sql<{ id: number; made_at: number; words: string; photos: string }>("SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id").all(visit.job_id).map((a) => ({ ...a, photos: JSON.parse(a.photos) as string[] })) : [],
       totalMinor: visit.total_minor, depositMinor: visit.deposit_minor, jobId: visit.job_id,
       technicians: technicians.map((t) => ({ id: t.id, name: t.name, arrives: localOf(t.arrives, zone).minute, leaves: localOf(t.leaves, zone).minute })),

@@ -19,7 +19,7 @@ export const frontDoor = defineView({
   name: "front-door",
   access: "anybody",
   input: Nothing,
-  read: ({ sql, business: b }) => ({ name: b.name, mark: b.mark, phone: b.phone, mail: b.mail, terms: b.terms, takesRequests: b.outside === "request", takesCoupons: sql("SELECT 1 FROM coupons WHERE active = 1").get() !== undefined, moveHours: b.move_hours, cancelHours: b.cancel_hours, currency: b.currency, timeZone: b.time_zone, isDemo: b.demo_offset_ms !== null, holdMinutes: b.hold_minutes }),
+  read: ({ sql, business: b }) => ({ name: b.name, mark: b.mark, phone: b.phone, mail: b.mail, terms: b.terms, quoteText: b.quote_text, takesRequests: b.outside === "request", takesCoupons: sql("SELECT 1 FROM coupons WHERE active = 1").get() !== undefined, moveHours: b.move_hours, cancelHours: b.cancel_hours, currency: b.currency, timeZone: b.time_zone, isDemo: b.demo_offset_ms !== null, holdMinutes: b.hold_minutes }),
 });
 
 /** What search engines and directories are told: shown services only, prices where customers see them. */

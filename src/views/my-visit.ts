@@ -47,7 +47,7 @@ export const myVisit = defineView({
       termsWords: termsWords(JSON.parse(terms) as Terms, (minor) => moneyWords(minor, business.currency)),
       fee: fee ?? null,
       additions: sql<{ id: number; made_at: number; words: string; photos: string }>("SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id").all(jobId).map((a) => ({ ...a, photos: JSON.parse(a.photos) as string[] })),
-      business: { name: business.name, mark: business.mark, phone: business.phone, currency: business.currency, timeZone: business.time_zone, isDemo: business.demo_offset_ms !== null },
+      business: { name: business.name, invoiceText: business.invoice_text, mark: business.mark, phone: business.phone, currency: business.currency, timeZone: business.time_zone, isDemo: business.demo_offset_ms !== null },
       job, visit, days: visits.filter((v) => v.state !== "cancelled").map((v) => v.date), lines, payments, coming,
       technicians: technicians.map((t) => t.name),
       invoice: invoice && {

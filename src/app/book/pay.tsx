@@ -30,7 +30,7 @@ export function Pay({ draft, order, service, payAll, onPayAll, onCoupon, busines
         {now > 0 && !payAll && <Row name="After the visit" value={amount(order.totalMinor - now)} />}
       </Box>
       {business.takesCoupons && <CouponField serviceId={service.id} coupon={draft.coupon} onCoupon={onCoupon} wrong={wrong("/coupon")} />}
-      {onQuote && <Typography sx={{ mb: 3 }}>We look at it, and tell you the price of the work before anything is done.</Typography>}
+      {onQuote && <Typography sx={{ mb: 3 }}>We look at it, and tell you the price of the work before anything is done. {business.quoteText}</Typography>}
       {service.mayPayAll && order.totalMinor > order.depositMinor && <FormControlLabel sx={{ mb: 3 }} control={<Checkbox checked={payAll} onChange={(e) => onPayAll(e.target.checked)} />} label={`Pay all of it now, ${amount(order.totalMinor)}`} />}
       <Box sx={{ color: ink.ash, mb: 4 }}>
         You can move it yourself until {durationWords(business.moveHours * 60)} before, and cancel until {durationWords(business.cancelHours * 60)} before. {termsWords(service.terms, amount).join(" ")}

@@ -3,7 +3,8 @@ import { useDroppable } from "@dnd-kit/core";
 import Box from "@mui/material/Box";
 import Tooltip from "@mui/material/Tooltip";
 import { clock, durationWords, windowWords } from "@/core/time/words";
-import { arch, ink, titleFont } from "@/ui/palette";
+import { imageAddress } from "@/ui/image-field";
+import { arch, hues, ink, titleFont } from "@/ui/palette";
 import type { BoardStop, BoardVisit } from "@/views/board";
 import type { BoardDay, PlacementOptions } from "./board";
 import { DraggableVisit } from "./visit-card";
@@ -31,7 +32,12 @@ export function Row({ technician, day, start, end, scale, lifted, options, open,
   return (
     <Box sx={{ display: "flex", borderBottom: `1px solid ${ink.line}`, minHeight: 88 }}>
       <Box sx={{ width: 176, flex: "none", px: 6, pt: 3, borderRight: `1px solid ${ink.line}` }}>
-        <Box sx={{ fontFamily: titleFont, fontWeight: 650, whiteSpace: "nowrap" }}>{technician.name}</Box>
+        <Box sx={{ fontFamily: titleFont, fontWeight: 650, whiteSpace: "nowrap", display: "flex", gap: 1.5, alignItems: "center" }}>
+          {technician.photo
+            ? <Box component="img" src={imageAddress(technician.photo)} alt="" sx={{ width: 20, height: 22, objectFit: "cover", borderRadius: arch, outline: `2px solid ${hues[technician.hue]}` }} />
+            : <Box aria-hidden sx={{ width: 11, height: 13, borderRadius: "6px 6px 2px 2px", bgcolor: hues[technician.hue] }} />}
+          {technician.name}
+        </Box>
         <Box sx={{ fontSize: 12.5, color: ink.ash, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }} title={technician.skills.join(", ")}>{technician.skills.join(" · ")}</Box>
         <Box sx={{ fontSize: 12.5, color: technician.absence ? "error.main" : ink.ash }}>
           {technician.absence ?? `${(technician.promised / 60).toFixed(1)} of ${(technician.workable / 60).toFixed(1)} h`}

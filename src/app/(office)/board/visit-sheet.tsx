@@ -41,6 +41,8 @@ export function VisitSheet({ visitId, onClose, onChanged }: { visitId: number; o
   const { person } = useOffice();
   const mayChange = person.permissions.includes("board.change");
   const changed = () => (refresh(), onChanged());
+  const [ticks, setTicks] = useState<string[] | null>(null);
+  const ticked = ticks ?? visit?.checklist.filter((item) => item.done).map((item) => item.id) ?? [];
 
   if (!visit) return <SideSheet title={problem ? "Visit" : "…"} onClose={onClose}>{problem ? <Alert severity="error">{problem.sentence}</Alert> : <Skeleton variant="rounded" height={240} />}</SideSheet>;
   return (
@@ -56,9 +58,15 @@ export function VisitSheet({ visitId, onClose, onChanged }: { visitId: number; o
       {visit.answers.map((a) => <Fact key={a.id} name="Asked">{a.question} <b>{a.words}</b><Photos tokens={a.photos ?? []} /></Fact>)}
       {visit.additions.map((a) => <Fact key={a.id} name="They wrote">{a.words}<Photos tokens={a.photos} /></Fact>)}
       {visit.confirmed && <Fact name="Customer">✓ says that it suits</Fact>}
-      {visit.checklist.length > 0 && <Fact name="Checklist">{visit.checklist.map((item) => <Box key={item.id}>{item.done ? "✓" : "○"} {item.words}</Box>)}</Fact>}
+      {visit.checklist.length > 0 && (
+        <Fact name="Checklist">
+          {visit.checklist.map((item) => mayChange && visit.state === "on site"
+            ? <FormControlLabel key={item.id} sx={{ display: "flex" }} control={<Checkbox size="small" checked={ticked.includes(item.id)} onChange={(e) => setTicks(e.target.checked ? [...ticked, item.id] : ticked.filter((id) => id !== item.id))} />} label={item.words} />
+            : <Box key={item.id}>{item.done ? "✓" : "○"} {item.words}</Box>)}
+        </Fact>
+      )}
       {visit.note && <Fact name="Note">{visit.note}</Fact>}
-      {mayChange && visit.jobState === "agreed" && nextSteps[visit.state] && <Steps visit={visit} onChanged={changed} />}
+      {mayChange && visit.jobState === "agreed" && nextSteps[visit.state] && <Steps visit={visit} ticked={ticked} onChanged={changed} />}
       {mayChange && ["promised", "forecast"].includes(visit.state) && <SheetSection title="Move"><MoveForm visit={visit} onMoved={changed} />{visit.whyNot && <LinkBox href={visit.whyNot} sx={{ color: ink.lake, fontSize: 14, display: "inline-block", mt: 2 }}>Why is another window not offered?</LinkBox>}</SheetSection>}
       <SheetSection title="Repeat">
         {visit.repeat?.active ? <p style={{ margin: 0 }}>Comes back {visit.repeat.words}. Next: {visit.coming.slice(0, 3).map(dayShort).join(", ") || "none"}.</p> : mayChange && visit.jobId && visit.state !== "cancelled" ? <RepeatForm visit={visit} onMade={changed} /> : <Box sx={{ color: ink.ash }}>Does not repeat.</Box>}
@@ -90,12 +98,12 @@ function Promise({ visit }: { visit: VisitDetails }) {
   );
 }
 
-function Steps({ visit, onChanged }: { visit: VisitDetails; onChanged: () => void }) {
+function Steps({ visit, ticked, onChanged }: { visit: VisitDetails; ticked: string[]; onChanged: () => void }) {
   const { send, busy } = useChange("advance-visit");
   return (
     <Stack direction="row" spacing={2} sx={{ mt: 3 }}>
       {nextSteps[visit.state]!.map(({ to, words }) => (
-        <Button key={to} variant="outlined" disabled={busy} onClick={() => void send({ visitId: visit.id, to }).then((done) => done && onChanged())}>{words}</Button>
+        <Button key={to} variant="outlined" disabled={busy} onClick={() => void send({ visitId: visit.id, to, ticked }).then((done) => done && onChanged())}>{words}</Button>
       ))}
     </Stack>
   );
@@ -119,6 +127,7 @@ function LinkSection({ visit, mayChange, onChanged }: { visit: VisitDetails; may
 function Cancel({ visit, onChanged }: { visit: VisitDetails; onChanged: () => void }) {
   const [asking, setAsking] = useState(false);
   const [refund, setRefund] = useState(true);
+  const [fee, setFee] = useState(false);
   const { send, busy } = useChange("cancel-visit");
   return (
     <SheetSection title="Cancel">
@@ -128,10 +137,11 @@ function Cancel({ visit, onChanged }: { visit: VisitDetails; onChanged: () => vo
         <DialogContent>
           The customer is told by mail. This cannot be taken back.
           {!!visit.depositMinor && <FormControlLabel sx={{ display: "flex", mt: 3 }} control={<Checkbox checked={refund} onChange={(e) => setRefund(e.target.checked)} />} label={`Pay back the deposit of ${moneyWords(visit.depositMinor, visit.currency)}`} />}
+          {visit.state === "no access" && visit.noAccessMinor > 0 && <FormControlLabel sx={{ display: "flex", mt: 3 }} control={<Checkbox checked={fee} onChange={(e) => setFee(e.target.checked)} />} label={`Ask ${moneyWords(visit.noAccessMinor, visit.currency)}, since nobody let us in`} />}
         </DialogContent>
         <DialogActions>
           <Button onClick={() => setAsking(false)}>Keep it</Button>
-          <Button color="error" variant="contained" disabled={busy} onClick={() => void send({ visitId: visit.id, refundDeposit: refund }).then((done) => (setAsking(false), done && onChanged()))}>Cancel and tell</Button>
+          <Button color="error" variant="contained" disabled={busy} onClick={() => void send({ visitId: visit.id, refundDeposit: refund, chargeNoAccess: fee }).then((done) => (setAsking(false), done && onChanged()))}>Cancel and tell</Button>
         </DialogActions>
       </Dialog>
     </SheetSection>

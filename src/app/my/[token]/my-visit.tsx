@@ -69,6 +69,7 @@ export function MyVisit({ view: initial, token }: { view: View; token: string })
           </>}
       {payments.filter((p) => p.state === "received").map((p) => <Row key={p.id} name={`Paid${p.purpose === "deposit" ? ", deposit" : ""}, ${dayShort(localDate(Math.floor(p.settled_at! / 60_000), business.timeZone))}`} value={`−${amount(p.amount_minor)}`} />)}
       {invoice && <Row name={invoice.openMinor ? `Open, due ${dateWords(invoice.dueDate)}` : "Paid in full"} value={amount(invoice.openMinor)} strong />}
+      {invoice && business.invoiceText && <Typography color="textSecondary" sx={{ mt: 2, whiteSpace: "pre-wrap" }}>{business.invoiceText}</Typography>}
       {!invoice && !depositDue && job.state === "agreed" && <Row name="After the visit" value={amount(job.total_minor - payments.reduce((sum, p) => sum + (p.state === "received" ? p.amount_minor : 0), 0))} />}
 
       {declined && due > 0 && <Alert severity="warning" role="alert" sx={{ mt: 4, fontSize: 16 }}>{declined.problem}. Nothing was charged. Try another card{depositDue && "; your window is kept meanwhile"}.</Alert>}

@@ -1,6 +1,6 @@
 import sharp from "sharp";
 import type { Browser, Page } from "playwright-core";
-import { desk, go, openPage, phone, signIn, startBrowser, startDemo, type Running } from "./support/server";
+import { desk, go, openPage, phone, sayWho, signIn, startBrowser, startDemo, type Running } from "./support/server";
 
 /** What customers do by their own link, on a phone: confirm, move, add, cancel; and what they ask for where nothing suits. */
 jest.setTimeout(420_000);
@@ -37,10 +37,7 @@ it("a customer books, confirms, moves, and tells what we should know with a phot
   await page.getByRole("button", { name: "Later days" }).click();
   await page.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().click();
   await page.getByRole("button", { name: /^Keep/ }).click();
-  await page.getByLabel("Name", { exact: true }).fill("Mira Okonjo");
-  await page.getByLabel("Mail", { exact: true }).fill("mira.link@example.com");
-  await page.getByLabel("Phone").fill("+1 555 0142");
-  await page.getByRole("button", { name: "Go on" }).click();
+  await sayWho(page, "Mira Okonjo", "mira.link@example.com");
   await page.getByLabel("A code, if you have one").fill("winter");
   await page.getByRole("button", { name: "Use it" }).click();
   await page.getByText("We do not know this code.").waitFor();

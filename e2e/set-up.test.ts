@@ -2,7 +2,7 @@ import { mkdtempSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import sharp from "sharp";
 import type { Browser, Page } from "playwright-core";
-import { desk, go, openPage, phone, signIn, startBrowser, startDemo, type Running } from "./support/server";
+import { desk, go, openPage, phone, sayWho, signIn, startBrowser, startDemo, type Running } from "./support/server";
 
 /** Set-up by hand: the map, the week, the team and the services, as an owner tunes them. */
 jest.setTimeout(420_000);
@@ -169,10 +169,7 @@ it("a service gets a checklist and a photo question; a customer by its link send
   await door.getByRole("button", { name: "Choose a time" }).click();
   await door.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().click();
   await door.getByRole("button", { name: /^Keep/ }).click();
-  await door.getByLabel("Name", { exact: true }).fill("Mira Okonjo");
-  await door.getByLabel("Mail", { exact: true }).fill("mira.oven@example.com");
-  await door.getByLabel("Phone").fill("+1 555 0142");
-  await door.getByRole("button", { name: "Go on" }).click();
+  await sayWho(door, "Mira Okonjo", "mira.oven@example.com");
   await door.getByText("Cancelling costs nothing.").waitFor();
   await door.getByRole("button", { name: "Book", exact: true }).click();
   await door.getByRole("heading", { name: "You are booked" }).waitFor();
@@ -213,10 +210,7 @@ it("a source gets a link of its own, and a booking that comes by it is counted",
   await door.getByRole("button", { name: "Choose a time" }).click();
   await door.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().click();
   await door.getByRole("button", { name: /^Keep/ }).click();
-  await door.getByLabel("Name", { exact: true }).fill("Noor Sato");
-  await door.getByLabel("Mail", { exact: true }).fill("noor@example.com");
-  await door.getByLabel("Phone").fill("+1 555 0144");
-  await door.getByRole("button", { name: "Go on" }).click();
+  await sayWho(door, "Noor Sato", "noor@example.com");
   await door.getByRole("button", { name: "Book", exact: true }).click();
   await door.getByRole("heading", { name: "You are booked" }).waitFor();
   await customer.context.close();

@@ -11,6 +11,7 @@ import { OneVisit, PlacementOptions } from "@/schemas/booking";
 import { answersWithin, explainWithin, namesOf, readPattern, reasonsInWords, type AskOptions } from "@/operations/placing";
 import { daysOfWork, mustSee, placingOf, readVisit, type VisitRow } from "@/operations/visits";
 import { reasonWords } from "@/core/windows/words";
+import { shortName } from "@/core/people/names";
 import { may, seesOnly } from "@/core/people/permissions";
 import { loadPlanning } from "@/operations/planning";
 import type { ViewContext } from "@/operations/door";
@@ -112,7 +113,7 @@ function bestPlacement(context: ViewContext, visitId: number): { technicianIds: 
   if (!answer?.offered) return { technicianIds: [], fits: false, words: reasonsInWords(context, answer?.reasons.slice(-2) ?? [])[0] ?? "Nobody can take it." };
   const crew = answer.technicians.slice(0, visit.crew);
   const { technician } = namesOf(context);
-  return { technicianIds: crew.map((t) => Number(t.id)), fits: true, words: `${crew.map((t) => technician(t.id).split(" ")[0]).join(" and ")}, ${answer.extraDriving} min extra driving` };
+  return { technicianIds: crew.map((t) => Number(t.id)), fits: true, words: `${crew.map((t) => shortName(technician(t.id))).join(" and ")}, ${answer.extraDriving} min extra driving` };
 }
 
 const windowOf = (visit: VisitRow) => ({ date: visit.date, from: visit.window_from, to: visit.window_to });

@@ -8,6 +8,7 @@ import { answersFor, bookableDates } from "@/operations/placing";
 import { readOpening } from "@/operations/opening-hours";
 import { moneyTyped } from "@/core/money/amounts";
 import { loadPlanning } from "@/operations/planning";
+import { shortName } from "@/core/people/names";
 import { groupBy } from "@/core/group";
 import { skillGap } from "@/core/windows/skills";
 import { Refusal } from "@/core/problems";
@@ -80,7 +81,7 @@ export const servicesAt = defineView({
         slug: service.slug, picture: service.picture, priceKind: service.price_kind, showsPrice: service.shows_price === 1, showsMinutes: service.shows_minutes === 1, mayPayAll: service.may_pay_all === 1,
         terms: termsOf(service),
         wish: service.wish,
-        technicians: service.wish === "none" || service.crew > 1 ? [] : team.filter((t) => canDo(t, service)).map(({ id, name, photo }) => ({ id, name: name.split(" ")[0]!, photo })),
+        technicians: service.wish === "none" || service.crew > 1 ? [] : team.filter((t) => canDo(t, service)).map(({ id, name, photo }) => ({ id, name: shortName(name), photo })),
         asksFirst: (service.capacity ?? context.business.capacity) === "ask",
         lines: order.lines.map((l) => ({ description: l.description, amountMinor: l.amountMinor })), totalMinor: order.totalMinor, depositMinor: order.depositMinor,
         /** What core needs to price it while it is being answered. What materials cost the business stays inside. */

@@ -8,6 +8,7 @@ import { look } from "@/views/view";
 import { drainOutbox } from "@/worker/outbox";
 import { advanceVisit } from "./advance-visit";
 import { mustPerform, perform } from "./door";
+import { releaseLapsed } from "./fall-due";
 import { actorOfLink } from "./links";
 import { moveClock } from "./move-clock";
 import { actorOfSession, endSessions, savePerson, signIn, signOut } from "./people";
@@ -196,4 +197,12 @@ describe("the clock", () => {
     hogar.store.audit.under({ at: 0, actor: "test", operation: "test" }, () => hogar.store.db.exec("UPDATE business SET demo_offset_ms = NULL"));
     expect(perform(hogar, moveClock, { minutes: 60 }, system)).toMatchObject({ problem: { code: "not-a-demo" } });
   });
+});
+
+it("what changes nothing leaves nothing in the audit, however often it is looked at", () => {
+  const { hogar } = smallWorld();
+  const entries = () => one<{ n: number }>(hogar, "SELECT count(*) AS n FROM audit").n;
+  const before = entries();
+  for (let i = 0; i < 5; i++) mustPerform(hogar, releaseLapsed, {}, system);
+  expect(entries()).toBe(before);
 });

@@ -4,6 +4,7 @@ import type { Access, Actor } from "@/core/people/permissions";
 import { Refusal, type Result } from "@/core/problems";
 import { cleanImage, ImageProblem, type CleanImage } from "@/gateways/images";
 import { input, OneOf } from "@/schemas/common";
+import { Nothing } from "@/schemas/money";
 import { defineOperation, perform, refused } from "./door";
 import { may } from "@/core/people/permissions";
 import type { Hogar } from "./hogar";
@@ -40,6 +41,21 @@ export async function takeImage(hogar: Hogar, actor: Actor, purpose: ImagePurpos
   }
   return perform(hogar, keep, { purpose, mime: clean.mime, width: clean.width, height: clean.height, base64: clean.bytes.toString("base64") }, actor);
 }
+
+const keptMs = 2 * 86_400_000;
+
+/** Forgets pictures that have belonged to nothing for two days: sent and not booked with, or replaced. */
+export const forgetPictures = defineOperation({
+  name: "forget-pictures",
+  access: "system",
+  input: Nothing,
+  run: ({ sql, now }) => ({
+    forgotten: sql(
+      `DELETE FROM images WHERE made_at < ? AND NOT EXISTS (SELECT 1 FROM business WHERE mark = token) AND NOT EXISTS (SELECT 1 FROM technicians WHERE photo = token) AND NOT EXISTS (SELECT 1 FROM services WHERE picture = token)
+       AND NOT EXISTS (SELECT 1 FROM jobs WHERE instr(answers, token) > 0) AND NOT EXISTS (SELECT 1 FROM additions WHERE instr(photos, token) > 0)`,
+    ).run(now - keptMs).changes,
+  }),
+});
 
 /** A kept picture, by its token. */
 export const readImage = ({ store }: Hogar, token: string): { mime: string; bytes: Buffer } | undefined => store.sql<{ mime: string; bytes: Buffer }>("SELECT mime, bytes FROM images WHERE token = ?").get(token);

@@ -17,22 +17,29 @@ const notRepeated = new Set(["password_hash", "hold_key", "nonce", "bytes"]);
 
 export function installAudit(db: Database.Database): AuditScope {
   let current: number | null = null;
+  let changed = false;
   db.function("current_audit", { deterministic: false }, () => {
     if (current === null) throw new Error("A change to the data outside an operation");
+    changed = true;
     return current;
   });
   const tables = db.prepare<[], { name: string }>("SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'").all();
   for (const { name } of tables) if (!notAudited.has(name)) db.exec(triggersOf(db, name));
 
   const enter = db.prepare<[number, string, string]>("INSERT INTO audit (at, actor, operation) VALUES (?, ?, ?)");
+  const leave = db.prepare<[number]>("DELETE FROM audit WHERE id = ?");
   return {
     under(entry, change) {
-      const outer = current;
+      const outer = { current, changed };
       current = Number(enter.run(entry.at, entry.actor, entry.operation).lastInsertRowid);
+      changed = false;
       try {
-        return change();
+        const result = change();
+        // The worker looks every second; what changed nothing leaves nothing.
+        if (!changed) leave.run(current);
+        return result;
       } finally {
-        current = outer;
+        ({ current, changed } = outer);
       }
     },
   };

@@ -1,5 +1,6 @@
 import { mustPerform } from "@/operations/door";
 import { releaseLapsed, writeReminders } from "@/operations/fall-due";
+import { forgetPictures } from "@/operations/images";
 import type { Hogar } from "@/operations/hogar";
 import { growRepeats } from "@/operations/repeats";
 import { readBusiness } from "@/store/business";
@@ -8,10 +9,13 @@ import { drainOutbox } from "./outbox";
 
 const tickMs = 1_000;
 
-/** Everything that falls due by now: lapsed holds, repeats, reminders, and the outbox. */
+/** Everything that falls due by now: lapsed holds, reminders and the outbox; with `growing` also what is looked at by the hour. */
 export async function runDue(hogar: Hogar, growing = true, leaseMs?: number): Promise<void> {
   mustPerform(hogar, releaseLapsed, {}, worker);
-  if (growing) mustPerform(hogar, growRepeats, {}, worker);
+  if (growing) {
+    mustPerform(hogar, growRepeats, {}, worker);
+    mustPerform(hogar, forgetPictures, {}, worker);
+  }
   mustPerform(hogar, writeReminders, {}, worker);
   await drainOutbox(hogar, leaseMs);
 }

@@ -15,6 +15,7 @@ import type { Permission } from "@/core/people/permissions";
 import { Mark } from "@/ui/arch";
 import { LinkBox } from "@/ui/link-box";
 import { ink } from "@/ui/palette";
+import { forgetTyped } from "./setup/use-setup-form";
 import { FindAnything } from "./find-anything";
 import { KeysHelp } from "./keys-help";
 
@@ -62,6 +63,7 @@ export function Office({ person, demo, children }: { person: OfficePerson; demo:
 
   const signOut = async () => {
     await fetch("/api/session", { method: "DELETE", headers: { "content-type": "application/json" }, body: "{}" });
+    forgetTyped();
     window.location.assign("/signin");
   };
 

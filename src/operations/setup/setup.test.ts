@@ -3,7 +3,7 @@ import sharp from "sharp";
 import { office, one, smallWorld, system, visitor } from "@demo/small-world";
 import { personActor } from "@/core/people/permissions";
 import { mustPerform, perform, viewContext } from "../door";
-import { readImage, takeImage } from "../images";
+import { forgetPictures, readImage, takeImage } from "../images";
 import { book } from "../book";
 import { handIncoming, savePerson } from "../people";
 import { rehearse } from "../rehearse";
@@ -231,6 +231,21 @@ describe("pictures", () => {
     expect(await takeImage(hogar, office, "service", Buffer.from("<svg xmlns='http://www.w3.org/2000/svg'/>"))).toMatchObject({ problem: { code: "not-a-picture" } });
     expect(await takeImage(hogar, visitor, "mark", await picture("png", 10, 10))).toMatchObject({ problem: { code: "not-signed-in" } });
     expect(await takeImage(hogar, visitor, "answer", await picture("png", 10, 10))).toMatchObject({ ok: true });
+  });
+
+  it("are forgotten after two days where nothing needs them", async () => {
+    const world = smallWorld();
+    const tokens = await Promise.all((["mark", "answer"] as const).map(async (purpose) => {
+      const kept = await takeImage(world.hogar, office, purpose, await picture("png", 10, 10));
+      return kept.ok ? kept.value.token : "";
+    }));
+    mustPerform(world.hogar, saveBusiness, { ...business, mark: tokens[0]! }, office);
+    const left = () => tokens.map((token) => readImage(world.hogar, token) !== undefined);
+    mustPerform(world.hogar, forgetPictures, {}, system);
+    expect(left()).toEqual([true, true]);
+    world.later(3 * 1440);
+    mustPerform(world.hogar, forgetPictures, {}, system);
+    expect(left()).toEqual([true, false]);
   });
 
   it("answer a question only where they were kept", async () => {

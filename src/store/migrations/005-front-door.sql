@@ -54,3 +54,7 @@ CREATE TABLE coupons (
 ) STRICT;
 ALTER TABLE jobs ADD COLUMN coupon_id INTEGER REFERENCES coupons (id);
 CREATE INDEX jobs_by_coupon ON jobs (coupon_id) WHERE coupon_id IS NOT NULL;
+
+-- Entries that changed nothing are taken back; without this each would be looked for among all changes.
+CREATE INDEX audit_changes_of_entry ON audit_changes (audit_id);
+DELETE FROM audit WHERE id NOT IN (SELECT audit_id FROM audit_changes);

@@ -19,7 +19,7 @@ interface FormFrameProps {
   save?: string;
   onSave: () => void;
   /** What was typed before a reload is back, and can be dropped. */
-  restored?: boolean;
+  restored?: "as it was" | "changed" | null;
   onDiscard?: () => void;
   /** Beside the button. */
   more?: ReactNode;
@@ -34,7 +34,7 @@ export function FormFrame({ title, note, problem, busy, save = "Save", onSave, r
         <Typography variant="h2">{title}</Typography>
         {note && <Typography sx={{ color: ink.ash, mt: 1, fontSize: 14 }}>{note}</Typography>}
       </Box>
-      {restored && <Alert severity="info" action={<Button color="inherit" onClick={onDiscard}>Drop it</Button>}>What you typed and had not saved is back.</Alert>}
+      {restored && <Alert severity="info" action={<Button color="inherit" onClick={onDiscard}>Drop it</Button>}>What you typed and had not saved is back.{restored === "changed" && " Somebody has saved something else here since: look before you save."}</Alert>}
       {problem && <Alert severity="error" role="alert">{problem.sentence}{problem.fields?.["/"] && ` ${problem.fields["/"]}`}</Alert>}
       {children}
       <Box sx={{ display: "flex", gap: 3, alignItems: "center", flexWrap: "wrap", position: "sticky", bottom: 0, bgcolor: ink.paper, py: 3, borderTop: `1px solid ${ink.line}`, zIndex: 2 }}><Button type="submit" variant="contained" disabled={busy}>{busy ? "Saving…" : save}</Button>{more}</Box>

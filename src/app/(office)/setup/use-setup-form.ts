@@ -25,7 +25,8 @@ interface SetupForm<D, N extends OperationName> {
 export function useSetupForm<D extends object, N extends OperationName>({ operation, of, from, input, name, saved, secret = [] }: SetupForm<D, N>) {
   const key = `hogar set-up ${of}`;
   const [draft, setDraft] = useState(from);
-  const [restored, setRestored] = useState(false);
+  /** What was typed is back; `changed` where somebody has saved another since. */
+  const [restored, setRestored] = useState<"as it was" | "changed" | null>(null);
   // Fields that keep their own text are made anew where the draft changes under them.
   const [round, setRound] = useState(0);
   const [error, setError] = useState(false);
@@ -36,8 +37,8 @@ export function useSetupForm<D extends object, N extends OperationName>({ operat
   useEffect(() => {
     const kept = readKept<D>(key);
     if (!kept) return;
-    setDraft({ ...from, ...kept });
-    setRestored(true);
+    setDraft({ ...from, ...kept.draft });
+    setRestored(kept.base === begun.current ? "as it was" : "changed");
     setRound((n) => n + 1);
     // Only when the form is opened.
     // eslint-disable-next-line react-hooks/exhaustive-deps
@@ -46,13 +47,13 @@ export function useSetupForm<D extends object, N extends OperationName>({ operat
   const replace = (next: D) => {
     setDraft(next);
     if (JSON.stringify(next) === begun.current) localStorage.removeItem(key);
-    else localStorage.setItem(key, JSON.stringify({ ...next, ...Object.fromEntries(secret.map((name) => [name, from[name]])) }));
+    else localStorage.setItem(key, JSON.stringify({ base: begun.current, draft: { ...next, ...Object.fromEntries(secret.map((name) => [name, from[name]])) } }));
   };
   const set = (change: Partial<D>) => replace({ ...draft, ...change });
   const discard = () => {
     localStorage.removeItem(key);
     setDraft(from);
-    setRestored(false);
+    setRestored(null);
     setRound((n) => n + 1);
     clear();
   };
@@ -62,16 +63,21 @@ export function useSetupForm<D extends object, N extends OperationName>({ operat
     if (!done) return;
     localStorage.removeItem(key);
     begun.current = JSON.stringify(draft);
-    setRestored(false);
+    setRestored(null);
     enqueueSnackbar(`${name(draft)} is saved`, { variant: "success" });
     saved(done.value);
   };
   return { draft, set, replace, wrong, round, frame: { busy, problem: error ? problem : null, restored, onDiscard: discard, onSave: () => void save() } };
 }
 
-function readKept<D>(key: string): Partial<D> | null {
+/** What is typed and not saved stays on this device until whoever typed it signs out. */
+export function forgetTyped(): void {
+  for (const key of Object.keys(localStorage)) if (key.startsWith("hogar set-up ")) localStorage.removeItem(key);
+}
+
+function readKept<D>(key: string): { base: string; draft: Partial<D> } | null {
   try {
-    return JSON.parse(localStorage.getItem(key) ?? "null") as Partial<D> | null;
+    return JSON.parse(localStorage.getItem(key) ?? "null") as { base: string; draft: Partial<D> } | null;
   } catch {
     return null;
   }

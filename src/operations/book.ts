@@ -26,10 +26,8 @@ export const book = defineOperation({
     const visitId = heldRoom(context, input.hold, wanted, input) ?? takeRoom(context, wanted, stillOffered(context, wanted, input), { key: input.hold ?? null, until: context.now });
     const customerId = customerFor(context, input.customer);
     const siteId = siteFor(context, customerId, wanted.address, wanted.zone.id);
-    const jobId = agreeJob(context, { visitId, customerId, siteId, service: wanted.service, choice: wanted.choice, order: wanted.order, note: input.note, depositMinor, bookedBy: "front door" });
     const source = sourceOf(input.source, (slug) => context.sql("SELECT 1 FROM sources WHERE slug = ?").get(slug) !== undefined);
-    if (wanted.couponId !== null) context.sql("UPDATE jobs SET coupon_id = ? WHERE id = ?").run(wanted.couponId, jobId);
-    if (source) context.sql("UPDATE jobs SET source = ? WHERE id = ?").run(source, jobId);
+    const jobId = agreeJob(context, { visitId, customerId, siteId, service: wanted.service, choice: wanted.choice, order: wanted.order, note: input.note, depositMinor, bookedBy: "front door", couponId: wanted.couponId, source });
     if (depositMinor > 0) askCharge(context, { jobId, purpose: "deposit", amountMinor: depositMinor, cardToken: input.cardToken! });
     else tellCustomer(context, { jobId, occasion: "booked", about: `job ${jobId}`, answer: true });
     return { link: linkTokenOf(context.hogar, jobId)! };

@@ -124,19 +124,21 @@ export interface NewJob {
   note: string;
   depositMinor: number;
   bookedBy: string;
+  couponId?: number | null;
+  /** Where the customer came from, as core/people/sources.ts keeps it. */
+  source?: string;
 }
 
 /** Turns a hold or a forecast into a promised visit with a job, its lines and the customer's link. Answers the job's id. */
 export function agreeJob(context: OperationContext, job: NewJob): number {
   const { sql, now } = context;
   const { id } = sql<{ id: number }>(
-    `INSERT INTO jobs (customer_id, site_id, service_id, state, total_minor, tax_minor, deposit_minor, note, answers, extras, booked_at, booked_by)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
-  ).get(job.customerId, job.siteId, job.service.id, job.depositMinor > 0 ? "awaiting deposit" : "agreed", job.order.totalMinor, job.order.taxMinor, job.depositMinor, job.note, JSON.stringify(keptAnswers(job.service, job.choice.answers)), JSON.stringify(job.choice.extras), now, job.bookedBy)!;
+    `INSERT INTO jobs (customer_id, site_id, service_id, state, total_minor, tax_minor, deposit_minor, note, answers, extras, terms, coupon_id, source, booked_at, booked_by)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
+  ).get(job.customerId, job.siteId, job.service.id, job.depositMinor > 0 ? "awaiting deposit" : "agreed", job.order.totalMinor, job.order.taxMinor, job.depositMinor, job.note, JSON.stringify(keptAnswers(job.service, job.choice.answers)), JSON.stringify(job.choice.extras), JSON.stringify(termsOf(job.service)), job.couponId ?? null, job.source ?? "", now, job.bookedBy)!;
   for (const [i, line] of job.order.lines.entries())
     sql("INSERT INTO job_lines VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(id, i, line.description, line.quantity, line.unitMinor, line.taxBp, line.amountMinor, line.taxMinor);
   sql("UPDATE visits SET state = 'promised', job_id = ?, held_until = NULL WHERE id = ? OR first_visit_id = ?").run(id, job.visitId, job.visitId);
-  sql("UPDATE jobs SET terms = ? WHERE id = ?").run(JSON.stringify(termsOf(job.service)), id);
   const checklist = (JSON.parse(job.service.checklist) as ChecklistItem[]).map((item) => ({ ...item, done: false }));
   sql("UPDATE visits SET checklist = ? WHERE id = ? OR first_visit_id = ?").run(JSON.stringify(checklist), job.visitId, job.visitId);
   sql("INSERT INTO promises (visit_id, made_at, window_from, window_to) SELECT id, ?, window_from, window_to FROM visits WHERE id = ? OR first_visit_id = ?").run(now, job.visitId, job.visitId);

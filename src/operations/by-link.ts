@@ -29,7 +29,7 @@ export function ownWork({ sql, actor, business, minute }: ViewContext): OwnWork 
   const begun = sql("SELECT 1 FROM visits WHERE job_id = ? AND state NOT IN ('promised', 'cancelled')").get(actor.jobId) !== undefined;
   const first = days[0];
   const changes = first && !begun && job.state !== "cancelled" && job.state !== "done"
-    ? ownChanges({ moveHours: business.move_hours, cancelHours: business.cancel_hours }, JSON.parse(job.terms) as Terms, job.total_minor, first.window_from, minute)
+    ? ownChanges({ moveHours: business.move_hours, cancelHours: business.cancel_hours }, JSON.parse(job.terms) as Terms, { totalMinor: job.total_minor, agreed: job.state === "agreed" }, first.window_from, minute)
     : null;
   return { job, days, changes };
 }
@@ -70,8 +70,7 @@ export const cancelByLink = defineOperation({
     const { job, changes } = ownWork(context);
     if (!changes) throw new Refusal("visit-not-open");
     if (!changes.mayCancel) throw tooLate(context);
-    // What is not paid for yet is not agreed yet.
-    const fee = job.state === "awaiting deposit" ? 0 : changes.feeMinor;
+    const fee = changes.feeMinor;
     if (fee !== feeMinor) throw new Refusal("fee-changed", { sentence: `Cancelling now costs ${moneyWords(fee, context.business.currency)}. Look at it again before you cancel.`, details: { feeMinor: fee } });
     cancelJob(context, job.id, false);
     if (fee > 0) chargeFee(context, job.id, "Cancelled late", fee);

@@ -10,6 +10,7 @@ import { windowsOn, withFollowingDays, type PatternPart } from "@/core/windows/p
 import type { Reason } from "@/core/windows/reasons";
 import { reasonWords, type Names } from "@/core/windows/words";
 import { Refusal } from "@/core/problems";
+import { readBars } from "./bars";
 import { readOpening } from "./opening-hours";
 import { readLimits } from "./capacity";
 import type { OperationContext, ViewContext } from "./door";
@@ -80,9 +81,7 @@ function questionOn(context: ViewContext, planning: Planning, visit: VisitToPlac
   const { sql, business } = context;
   const zone = visit.zoneId === null ? undefined : sql<ZoneRules>("SELECT * FROM zones WHERE id = ?").get(visit.zoneId);
   const service = sql<ServiceRules>("SELECT notice_minutes, capacity FROM services WHERE id = ?").get(visit.serviceId)!;
-  const goThere = readNames(sql<{ technician_id: number }>("SELECT technician_id FROM zone_technicians WHERE zone_id = ?").all(visit.zoneId));
-  const doIt = readNames(sql<{ technician_id: number }>("SELECT technician_id FROM service_technicians WHERE service_id = ?").all(visit.serviceId));
-  const theirs = readOwnLimits(context, visit);
+  const bars = readBars(context, visit.zoneId, office);
   const limits = strict ? readLimits(context, visit, service.capacity ?? business.capacity, without) : null;
   const technicians = planning.candidates(forecasts ?? business.forecast_room).filter((t) => !among || among.includes(Number(t.id)));
   return {
@@ -98,35 +97,15 @@ function questionOn(context: ViewContext, planning: Planning, visit: VisitToPlac
     wanted: visit.wanted ? { technician: String(visit.wanted.technicianId), only: visit.wanted.only } : null,
     windows,
     refusal: strict ? calendarRefusal(calendar) : () => [],
-    technicians: technicians.map((t) => {
-      const own = theirs.get(t.id);
-      const otherZone = (goThere && !goThere.has(t.id)) || own?.otherZone;
-      const otherServices = (doIt && !doIt.has(t.id)) || own?.otherServices;
-      return {
-        ...t,
-        bar: otherZone ? "other-zone" : otherServices ? "other-services" : !office && own?.notOffered ? "not-offered" : null,
-        limits: limits?.ofTechnician(t.id) ?? [],
-        mostMinutes: strict ? (own?.mostMinutes ?? null) : null,
-      };
-    }),
+    technicians: technicians.map((t) => ({
+      ...t,
+      bar: bars.of(Number(t.id), visit.serviceId),
+      limits: limits?.ofTechnician(t.id) ?? [],
+      mostMinutes: strict ? bars.mostMinutes(Number(t.id)) : null,
+    })),
     travel: planning.travel,
   };
 }
-
-/** What technicians themselves are limited to: zones, services, hours of work a day, and whether customers are offered them. */
-function readOwnLimits({ sql }: ViewContext, { zoneId, serviceId }: VisitToPlace): Map<string, { otherZone: boolean; otherServices: boolean; notOffered: boolean; mostMinutes: number | null }> {
-  return new Map(
-    sql<{ id: number; offered: number; most_minutes: number | null; other_zone: number; other_services: number }>(
-      `SELECT id, offered, most_minutes,
-        (EXISTS (SELECT 1 FROM technician_zones WHERE technician_id = t.id) AND NOT EXISTS (SELECT 1 FROM technician_zones WHERE technician_id = t.id AND zone_id IS @zoneId)) AS other_zone,
-        (EXISTS (SELECT 1 FROM technician_services WHERE technician_id = t.id) AND NOT EXISTS (SELECT 1 FROM technician_services WHERE technician_id = t.id AND service_id = @serviceId)) AS other_services
-       FROM technicians t WHERE active = 1`,
-    ).all({ zoneId, serviceId }).map((t) => [String(t.id), { otherZone: t.other_zone === 1, otherServices: t.other_services === 1, notOffered: t.offered === 0, mostMinutes: t.most_minutes }]),
-  );
-}
-
-/** Those named, or null where nobody is: then everybody is meant. */
-const readNames = (rows: { technician_id: number }[]): Set<string> | null => (rows.length ? new Set(rows.map((r) => String(r.technician_id))) : null);
 
 function calendarFor(context: ViewContext, { zoneId, serviceId, point }: VisitToPlace): Calendar {
   const { sql, business } = context;

@@ -7,9 +7,9 @@ import { nothingChosen, orderedService, priceService, termsOf, type ServiceRow }
 import { answersFor, bookableDates } from "@/operations/placing";
 import { readOpening } from "@/operations/opening-hours";
 import { moneyTyped } from "@/core/money/amounts";
+import { readBars } from "@/operations/bars";
 import { loadPlanning } from "@/operations/planning";
 import { shortName } from "@/core/people/names";
-import { groupBy } from "@/core/group";
 import { skillGap } from "@/core/windows/skills";
 import { Refusal } from "@/core/problems";
 import { isOnOurWay } from "@/core/windows/offers";
@@ -68,9 +68,9 @@ export const servicesAt = defineView({
     if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
     const zone = zoneOf(context, address);
     if (!zone) return { zone: null, pricesIncludeTax: true, services: [] };
-    const team = loadPlanning(context, []).technicians.map((t) => ({ ...t, ...context.sql<{ photo: string | null; offered: number }>("SELECT photo, offered FROM technicians WHERE id = ?").get(t.id)! })).filter((t) => t.offered === 1);
-    const needs = groupBy(context.sql<{ service_id: number; skill_id: number; level: number }>("SELECT * FROM service_skills").all(), (n) => n.service_id);
-    const canDo = (t: (typeof team)[number], { id }: ShownService) => skillGap(t.skills, (needs.get(id) ?? []).map((n) => ({ skill: String(n.skill_id), level: n.level })), context.today) === null;
+    const team = loadPlanning(context, []).technicians;
+    const photos = new Map(context.sql<{ id: number; photo: string | null }>("SELECT id, photo FROM technicians").all().map((t) => [t.id, t.photo]));
+    const bars = readBars(context, zone.id, false);
     const services = context.sql<ShownService>(
       "SELECT s.* FROM services s LEFT JOIN categories c ON c.name = s.category WHERE s.active = 1 AND (s.hidden = 0 OR s.slug = ?) ORDER BY c.position, s.category, s.position, s.name",
     ).all(slug).map((service) => {
@@ -81,7 +81,7 @@ export const servicesAt = defineView({
         slug: service.slug, picture: service.picture, priceKind: service.price_kind, showsPrice: service.shows_price === 1, showsMinutes: service.shows_minutes === 1, mayPayAll: service.may_pay_all === 1,
         terms: termsOf(service),
         wish: service.wish,
-        technicians: service.wish === "none" || service.crew > 1 ? [] : team.filter((t) => canDo(t, service)).map(({ id, name, photo }) => ({ id, name: shortName(name), photo })),
+        technicians: service.wish === "none" || service.crew > 1 ? [] : team.filter((t) => !bars.of(t.id, service.id) && !skillGap(t.skills, ordered.skills, context.today)).map(({ id, name }) => ({ id, name: shortName(name), photo: photos.get(id) ?? null })),
         asksFirst: (service.capacity ?? context.business.capacity) === "ask",
         lines: order.lines.map((l) => ({ description: l.description, amountMinor: l.amountMinor })), totalMinor: order.totalMinor, depositMinor: order.depositMinor,
         /** What core needs to price it while it is being answered. What materials cost the business stays inside. */

@@ -43,7 +43,7 @@ export const myVisit = defineView({
     const { changes } = ownWork(context);
     const terms = sql<{ terms: string }>("SELECT terms FROM jobs WHERE id = ?").get(jobId)!.terms;
     return {
-      changes: changes && { ...changes, mayMove: changes.mayMove && job.state === "agreed", feeMinor: job.state === "awaiting deposit" ? 0 : changes.feeMinor },
+      changes,
       termsWords: termsWords(JSON.parse(terms) as Terms, (minor) => moneyWords(minor, business.currency)),
       fee: fee ?? null,
       additions: sql<{ id: number; made_at: number; words: string; photos: string }>("SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id").all(jobId).map((a) => ({ ...a, photos: JSON.parse(a.photos) as string[] })),
@@ -64,8 +64,8 @@ export const myOffers = defineView({
   access: "link",
   input: Nothing,
   read(context) {
-    const { job, days, changes } = ownWork(context);
-    if (!changes?.mayMove || job.state !== "agreed") return [];
+    const { days, changes } = ownWork(context);
+    if (!changes?.mayMove) return [];
     const answers = answersFor(context, placingOf(days[0]!, days.length), bookableDates(context), { without: days.map((d) => d.id) });
     return answers.flatMap((a) => (a.offered && a.from !== days[0]!.window_from ? [{ date: a.date, from: a.from, to: a.to, then: a.then.map((day) => day.date), onOurWay: isOnOurWay(a) }] : []));
   },

@@ -8,6 +8,7 @@ export function frontDoorForSearch(hogar: Hogar): string {
   if (!result.ok) return "{}";
   const { name, phone, mail, site, address, point, currency, hours, services } = result.value;
   const days = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
+  // Always by twenty-four hours, as schema.org asks; the clock of the screens follows the business.
   const clock = (minute: number) => `${String(Math.floor(minute / 60)).padStart(2, "0")}:${String(minute % 60).padStart(2, "0")}`;
   const page = {
     "@context": "https://schema.org",

@@ -1,7 +1,7 @@
 import { ownChanges } from "./cut-off";
 
 const terms = { late: { hours: 24, kind: "fixed" as const, value: 2500 }, noAccessMinor: 0 };
-const at = (minutesBefore: number) => ownChanges({ moveHours: 24, cancelHours: 2 }, terms, 7900, 100_000, 100_000 - minutesBefore);
+const at = (minutesBefore: number, agreed = true) => ownChanges({ moveHours: 24, cancelHours: 2 }, terms, { totalMinor: 7900, agreed }, 100_000, 100_000 - minutesBefore);
 
 describe("what customers change by themselves", () => {
   it("ends at its own hour for moving and for cancelling", () => {
@@ -11,5 +11,7 @@ describe("what customers change by themselves", () => {
 
   it("costs what the terms say at that moment", () => {
     expect([24 * 60, 24 * 60 - 1].map((before) => at(before).feeMinor)).toEqual([0, 2500]);
+    expect(at(600, false)).toMatchObject({ mayMove: false, mayCancel: true, feeMinor: 0 });
+    expect(at(30 * 60, false).mayMove).toBe(false);
   });
 });

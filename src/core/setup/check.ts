@@ -6,6 +6,7 @@ import { addDays, type LocalDate } from "../time/local";
 import { subtractSpans, type Span } from "../time/spans";
 import { clock, dateWords, durationWords, listWords, weekdayNames } from "../time/words";
 import type { PatternPart } from "../windows/patterns";
+import { isNamed } from "../windows/bars";
 import { skillGap, type HeldSkill, type SkillNeed } from "../windows/skills";
 
 /** The whole set-up, as far as its parts can contradict one another. Minutes of the day; weekdays from Monday. */
@@ -77,9 +78,6 @@ function missing({ services, technicians, zones, windows }: CheckedSetup): Contr
 
 const able = ({ technicians, today }: CheckedSetup, service: CheckedService, on = today) =>
   technicians.filter((t) => t.offered && isNamed(service.technicians, t.id) && isNamed(t.services, service.id) && skillGap(t.skills, service.skills, on) === null);
-
-/** A list of names that is empty names everybody. */
-const isNamed = (named: readonly number[], id: number): boolean => named.length === 0 || named.includes(id);
 
 function ofServices(setup: CheckedSetup): Contradiction[] {
   return setup.services.filter((s) => s.active).flatMap((service) => {

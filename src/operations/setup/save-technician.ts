@@ -38,8 +38,8 @@ export const saveTechnician = defineOperation({
 });
 
 /**
- * Somebody leaves, or comes back. What they did stays as it was; what they were still to do goes to
- * the tray, and the answer says how much. Whoever signs in as a technician only cannot any more.
+ * Somebody leaves, or comes back. What they did or are doing stays as it was; what they were still to
+ * do goes to the tray, and the answer says how much. Whoever signs in as a technician only cannot any more.
  */
 export const setTechnicianActive = defineOperation({
   name: "set-technician-active",
@@ -49,7 +49,7 @@ export const setTechnicianActive = defineOperation({
     const { sql, today, now } = context;
     if (sql("UPDATE technicians SET active = ? WHERE id = ?").run(active ? 1 : 0, id).changes === 0) throw new Refusal("not-found");
     if (active) return { freed: 0 };
-    const ahead = sql<{ visit_id: number }>("SELECT visit_id FROM placements WHERE technician_id = ? AND date >= ? AND settled = 0").all(id, today);
+    const ahead = sql<{ visit_id: number }>("SELECT p.visit_id FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = ? AND p.date >= ? AND v.state IN ('promised', 'held', 'forecast')").all(id, today);
     for (const { visit_id } of ahead) takeOut(context, visit_id);
     sql("UPDATE sessions SET ended_at = ? WHERE ended_at IS NULL AND person_id IN (SELECT id FROM people WHERE technician_id = ? AND role = 'technician')").run(now, id);
     sql("UPDATE people SET active = 0 WHERE technician_id = ? AND role = 'technician'").run(id);

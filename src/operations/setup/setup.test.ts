@@ -143,6 +143,15 @@ describe("the team", () => {
     expect(world.offers().some((o) => o.offered && o.technicians.some((t) => Number(t.id) === id))).toBe(true);
   });
 
+  it("that leaves while at work finishes what is under way", () => {
+    const world = smallWorld();
+    const { visitId } = world.booked();
+    const technician = () => world.hogar.store.sql<{ technician_id: number }>("SELECT technician_id FROM placements WHERE visit_id = ?").get(visitId)?.technician_id;
+    const id = technician()!;
+    mustPerform(world.hogar, advanceVisit, { visitId, to: "on site" }, office);
+    expect([mustPerform(world.hogar, setTechnicianActive, { id, active: false }, office).freed, technician()]).toEqual([0, id]);
+  });
+
   it("sees only its own visits where that is said, in every list and by number too", () => {
     const world = smallWorld();
     const first = world.booked({ name: "Mira Okonjo" });
@@ -353,6 +362,11 @@ describe("a wish for a technician", () => {
     expect(shown()).toEqual([]);
     mustPerform(world.hogar, saveService, { id: world.services.sweep, ...sweep, wish: "only" }, office);
     expect(shown()).toEqual(["Bram", "Petra"]);
+    const bram = dataOf(world).technicians[0]!;
+    const save = (services: number[]) => mustPerform(world.hogar, saveTechnician, { id: bram.id, name: bram.name, phone: bram.phone, skills: bram.skills, hours: bram.hours, services }, office);
+    save([world.services.survey]);
+    expect(shown()).toEqual(["Petra"]);
+    save([]);
     expect([booking(petra, 10), booking(petra, 11)]).toEqual([petra, petra]);
     mustPerform(world.hogar, setTechnicianActive, { id: petra, active: false }, office);
     expect(shown()).toEqual(["Bram"]);

@@ -2,7 +2,6 @@
 import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import ButtonBase from "@mui/material/ButtonBase";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
@@ -13,10 +12,10 @@ import { loadedCost, type Pay } from "@/core/money/pay";
 import { weekdayNames } from "@/core/time/words";
 import { DateField } from "@/ui/date-field";
 import { ImageField } from "@/ui/image-field";
-import { hues, ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
 import { Absences } from "./absences";
 import { Columns, Field, FormFrame, FormSection, MoneyField, OptionalWholeField, PercentField, promisedNote, WholeField, without } from "./form-parts";
+import { HueField } from "./hue-field";
 import { PlaceField } from "./place-field";
 import { HoursField, LevelField, LimitsField, NamedField } from "./rule-fields";
 import type { SetupData } from "./setup-screen";
@@ -124,18 +123,3 @@ function Leaving({ technician, saved }: { technician: Technician; saved: (id?: n
     ? <Button disabled={busy} onClick={() => void leave()}>{technician.promised ? `Leaves the team: ${technician.promised} visits go to the tray` : "Leaves the team"}</Button>
     : <Button disabled={busy} variant="outlined" onClick={back}>Is back on the team</Button>;
 }
-
-/** One of the theme's eight colours. */
-export function HueField({ label, hue, onHue }: { label: string; hue: number; onHue: (hue: number) => void }) {
-  return (
-    <Box role="radiogroup" aria-label={label}>
-      <Box sx={{ fontSize: 14, color: ink.ash, mb: 1 }}>{label}</Box>
-      <Box sx={{ display: "flex", gap: 1 }}>
-        {hues.map((colour, i) => (
-          <ButtonBase key={colour} role="radio" aria-checked={i === hue} aria-label={hueNames[i]} onClick={() => onHue(i)} sx={{ width: 32, height: 36, borderRadius: "16px 16px 5px 5px", bgcolor: colour, outline: i === hue ? `2px solid ${ink.ink}` : "none", outlineOffset: 2, color: "#fff" }}>{i === hue ? "✓" : ""}</ButtonBase>
-        ))}
-      </Box>
-    </Box>
-  );
-}
-const hueNames = ["brown", "pine", "lake", "plum", "ochre", "sage", "brick", "slate"];

@@ -5,6 +5,8 @@ import { useState } from "react";
 import { depositWhere, priceOrder, type Extra } from "@/core/catalogue/order";
 import { marginOf } from "@/core/catalogue/prices";
 import type { Answers } from "@/core/catalogue/questions";
+import { isNamed } from "@/core/windows/bars";
+import { skillGap } from "@/core/windows/skills";
 import { meanCost } from "@/core/money/pay";
 import { moneyWords } from "@/core/money/amounts";
 import { durationWords } from "@/core/time/words";
@@ -30,11 +32,11 @@ export function TryOut({ service, data }: { service: Service; data: SetupData })
     zone: { name: "", surchargeMinor: 0, smallestOrderMinor: 0 },
     pricesIncludeTax: data.pricesIncludeTax,
   });
+  const skillName = (skill: string) => data.skillIds.find((s) => String(s.id) === skill)?.name ?? skill;
   // Those who could come: what their hour costs, all in.
-  const able = data.technicians.filter((t) => (service.technicians.length === 0 || service.technicians.includes(t.id)) && service.skills.every((need) => t.skills.some((held) => held.name === need.name && held.level >= need.level)));
+  const able = data.technicians.filter((t) => isNamed(service.technicians, t.id) && (service.id === null || isNamed(t.services, service.id)) && !skillGap(t.skills.map((s) => ({ skill: s.name, level: s.level, until: s.validUntil })), order.skills.map((s) => ({ ...s, skill: skillName(s.skill) })), data.today));
   const margin = marginOf(order, meanCost(able.map((t) => t.pay), data.business.labourCostMinor));
   const amount = (minor: number) => moneyWords(minor, data.currency);
-  const skillName = (skill: string) => data.skillIds.find((s) => String(s.id) === skill)?.name ?? skill;
   return (
     <Box component="aside" aria-label="Try-out" sx={{ bgcolor: ink.plaster, p: 5, borderRadius: "6px", position: "sticky", top: 16, display: "grid", gap: 4 }}>
       <Typography variant="h3">Try it as a customer</Typography>

@@ -48,7 +48,7 @@ export function OwnChanges({ view, token, refresh }: About) {
         <Button onClick={() => window.print()} sx={big}>Print</Button>
       </Box>
       {open === "move" && <Move view={view} token={token} refresh={done} />}
-      {open === "cancel" && <Cancel view={view} token={token} refresh={done} />}
+      {open === "cancel" && <Cancel view={view} token={token} refresh={done} again={refresh} />}
       {open === "add" && <Add view={view} token={token} refresh={done} />}
       <Typography color="textSecondary" sx={{ mt: 4 }}>
         {changes.mayMove ? `You can move it here until ${until(changes.moveUntil)}. ` : ""}
@@ -82,16 +82,14 @@ function Move({ view, token, refresh }: About) {
   );
 }
 
-function Cancel({ view, token, refresh }: About) {
+function Cancel({ view, token, refresh, again }: About & { again: () => void }) {
   const { send, busy, problem } = useChange("cancel-by-link");
   const fee = view.changes!.feeMinor;
   const words = moneyWords(fee, view.business.currency);
   const paid = view.payments.filter((p) => p.state === "received").reduce((sum, p) => sum + p.amount_minor, 0);
   const back = Math.max(0, paid - fee);
-  const cancel = async () => {
-    if (await send({ feeMinor: fee }, token)) refresh();
-    else refresh();
-  };
+  // Where it is refused, what it costs has changed: the new sum is read before the next tap.
+  const cancel = async () => ((await send({ feeMinor: fee }, token)) ? refresh() : again());
   return (
     <Box role="group" aria-label="Cancel the visit" sx={{ mt: 4, p: 4, border: `1px solid ${ink.line}`, borderRadius: "6px", bgcolor: "#fff" }}>
       {problem && <Alert severity="warning" role="alert" sx={{ mb: 3, fontSize: 16 }}>{problem.sentence}</Alert>}

@@ -186,6 +186,8 @@ it("somebody leaves the team with an undo, and categories change their order", a
   await go(page, `${app.url}/setup/technicians?id=${luca!.id}`);
   await page.getByRole("button", { name: /^Leaves the team/ }).click();
   await page.getByText("Luca Arden has left the team.").waitFor();
+  // The page shows that it happened before it is taken back: otherwise the old button would do for the new one.
+  await page.getByRole("button", { name: "Is back on the team" }).waitFor();
   await page.getByRole("button", { name: "Undo" }).click();
   await page.getByRole("button", { name: /^Leaves the team/ }).waitFor();
   expect(app.sql("SELECT active FROM technicians WHERE id = ?", luca!.id)).toEqual([{ active: 1 }]);

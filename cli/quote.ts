@@ -33,15 +33,14 @@ export function answerTo({ service, answers = {}, extras = [], zone, pricesInclu
   if (odd) throw new BadInput(pathWords(`/service/questions${odd[0]}`), odd[1]);
   const unknown = extras.findIndex((x) => !service.extras?.some((known) => known.id === x.id));
   if (unknown >= 0) throw new BadInput(`extras[${unknown}].id`, `there is no extra “${extras[unknown]!.id}”`);
-  return priceOrder({
-    service: {
-      name: service.name, priceMinor: service.priceMinor, taxBp: service.taxBp, minutes: service.minutes, crew: service.crew ?? 1, skills: (service.skills ?? []).map(toSkill), questions,
+  const { items, ...priced } = priceOrder({
+    items: [{ quantity: 1, answers, extras, service: {
+      id: 1, name: service.name, priceMinor: service.priceMinor, taxBp: service.taxBp, minutes: service.minutes, crew: service.crew ?? 1, skills: (service.skills ?? []).map(toSkill), questions,
       deposit: depositWhere(service.deposit?.kind ?? "none", service.deposit?.value ?? 0) satisfies Deposit,
       extras: (service.extras ?? []).map((x) => ({ ...x, unit: x.unit ?? "piece", costMinor: x.costMinor ?? 0, most: x.most ?? 999 })),
-    },
-    answers,
-    extras,
+    } }],
     zone: { name: zone?.name ?? "", surchargeMinor: zone?.surchargeMinor ?? 0, smallestOrderMinor: zone?.smallestOrderMinor ?? 0 },
     pricesIncludeTax,
   });
+  return { ...priced, problems: items[0]!.problems };
 }

@@ -10,6 +10,7 @@ import { findWanted } from "@/operations/booking";
 import { openHogar, type Hogar } from "@/operations/hogar";
 import { actorOfLink } from "@/operations/links";
 import { openBusiness } from "@/operations/open-business";
+import type { Book } from "@/schemas/booking";
 import { answersFor } from "@/operations/placing";
 import { saveBookingRules } from "@/operations/setup/booking-rules";
 import { saveService } from "@/operations/setup/save-service";
@@ -32,6 +33,10 @@ export interface SmallBooking {
   hold?: string;
   answers?: Answers;
   extras?: { id: number; quantity: number }[];
+  /** Several services, in place of the one. */
+  items?: Book["items"];
+  /** What else is said while booking. */
+  more?: Partial<Book>;
 }
 
 /** A small business in memory for tests: two technicians, two services, one zone; Tuesday 9 March 2027, eight o'clock. */
@@ -56,17 +61,17 @@ export function smallWorld(gateways: Partial<Gateways> = {}, folder: string | nu
     at: (date: string, minute: number) => void (now = epochMinute(date, minute, zone) * 60_000),
     later: (minutes: number) => void (now += minutes * 60_000),
     /** Offered windows for a service at the nth address of the zone. */
-    offers: (serviceId = sweep, nth = 10, answers: Answers = {}): WindowAnswer[] => {
+    offers: (serviceId = sweep, nth = 10, answers: Answers = {}, items: Book["items"] = [{ serviceId, answers }]): WindowAnswer[] => {
       const context = viewContext(hogar, visitor);
-      return answersFor(context, findWanted(context, { addressId: addresses[nth]!.id, serviceId, answers }).visit, ["2027-03-10", "2027-03-11", "2027-03-12"]).filter((a) => a.offered);
+      return answersFor(context, findWanted(context, { addressId: addresses[nth]!.id, items }).visit, ["2027-03-10", "2027-03-11", "2027-03-12"]).filter((a) => a.offered);
     },
     /** Somebody books the first window that is offered, or the one given. */
     book: (more: SmallBooking = {}): Result<{ link: string }> => {
       const { serviceId = sweep, nth = 10, name = "Mira Okonjo", card, hold, answers = {}, extras = [] } = more;
-      const { date, from, to } = more.window ?? world.offers(serviceId, nth, answers)[0]!;
+      const { date, from, to } = more.window ?? world.offers(serviceId, nth, answers, more.items)[0]!;
       return perform(hogar, book, {
-        addressId: addresses[nth]!.id, serviceId, answers, extras, date, from, to, note: "", ...(hold && { hold }), ...(card && { cardToken: hogar.standins.cards.tokenFor(card)! }),
-        customer: { name, mail: `${name.split(" ")[0]!.toLowerCase()}@example.com`, phone: "+1 555 0142", reminders: true },
+        addressId: addresses[nth]!.id, items: more.items ?? [{ serviceId, answers, extras }], date, from, to, note: "", ...(hold && { hold }), ...(card && { cardToken: hogar.standins.cards.tokenFor(card)! }),
+        customer: { name, mail: `${name.split(" ")[0]!.toLowerCase()}@example.com`, phone: "+1 555 0142", reminders: true }, ...more.more,
       }, visitor);
     },
     /** The same, where it must work: answers what the customer's link opens. */

@@ -175,13 +175,13 @@ class Life {
     const context = viewContext(hogar, office);
     const dates = Array.from({ length: days }, (_, i) => addDays(context.today, i));
     const answers = marrowick.someAnswers(code, random);
-    const { visit } = findWanted(context, { addressId: address.id, serviceId: service.id, answers });
+    const { visit } = findWanted(context, { addressId: address.id, items: [{ serviceId: service.id, answers }] });
     const offers = answersFor(context, visit, dates).filter((a) => a.offered);
     if (offers.length === 0) return null;
     // Most people take one of the first windows.
     const { date, from, to } = offers[Math.min(random.int(0, offers.length - 1), random.int(0, offers.length - 1))]!;
     const details = { name: customer.name, mail: customer.mail, phone: customer.phone, reminders: customer.reminders };
-    const chosen = { addressId: address.id, serviceId: service.id, answers, date, from, to, note: random.pick(marrowick.accessNotes) };
+    const chosen = { addressId: address.id, items: [{ serviceId: service.id, answers }], date, from, to, note: random.pick(marrowick.accessNotes) };
     if (service.deposit_kind === "none" && random.chance(0.4)) return mustPerform(hogar, bookInOffice, { ...chosen, customer: details }, office).jobId;
     const { link } = mustPerform(hogar, book, { ...chosen, customer: details, source: random.pick(marrowick.cameBy), cardToken: hogar.standins.cards.tokenFor(card.number)! }, { kind: "visitor" });
     return actorOfLink(hogar, link)!.jobId;

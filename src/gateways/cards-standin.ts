@@ -50,6 +50,14 @@ export function cardStandin(db: Database.Database, secret: string): CardStandin 
       return outcomeOf(chargeOf.get(key)!);
     },
 
+    async keep(token) {
+      const card = db.prepare<[string], { behaviour: string; last_digits: string }>("SELECT behaviour, last_digits FROM card_tokens WHERE token = ?").get(token);
+      if (!card) throw new Error("There is no such card");
+      const reference = `card_${sign(token, secret).slice(0, 24)}`;
+      db.prepare("INSERT INTO card_tokens VALUES (?, ?, ?) ON CONFLICT DO NOTHING").run(reference, card.behaviour, card.last_digits);
+      return { reference, label: `card ending ${card.last_digits}` };
+    },
+
     async refund({ key, reference, amountMinor }) {
       db.prepare("INSERT INTO card_refunds VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING").run(key, reference, amountMinor, Date.now());
     },

@@ -1,3 +1,4 @@
+import { sum } from "@/core/money/amounts";
 import { readFileSync, existsSync } from "node:fs";
 import { estimatedRoads } from "./estimated-roads";
 import { graphRoads, type RoadGraph } from "./road-graph";
@@ -28,6 +29,16 @@ export function townPlaces(town: Town | null): PlaceGateway {
       return found;
     },
     find: (id) => byId.get(id) ?? null,
+    locate({ line, postcode }) {
+      const [street, code] = [wordsOf(line).filter((word) => !/^\d/.test(word)), postcode.replace(/\s/g, "").toUpperCase()];
+      const there = list.filter(({ address }) => address.postcode.replace(/\s/g, "") === code);
+      const near = there.filter(({ words }) => street.some((word) => words.includes(word)));
+      const among = near.length ? near : there;
+      if (among.length === 0) return null;
+      // The middle of the street, or of the postcode.
+      const mean = { lng: sum(among.map((a) => a.address.lng)) / among.length, lat: sum(among.map((a) => a.address.lat)) / among.length };
+      return { ...mean, ...(among[0]!.address.town && { town: among[0]!.address.town }) };
+    },
   };
 }
 

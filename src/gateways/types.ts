@@ -10,6 +10,8 @@ export interface Gateways {
 }
 
 export interface CardGateway {
+  /** Keeps a card for later: answers what charges it from then on, and how it is called. The same token is kept once. */
+  keep(token: string): Promise<{ reference: string; label: string }>;
   /** Charges a card token. The same key never charges twice, however often it is asked. Throws when the gateway does not answer. */
   charge(charge: { key: string; token: string; amountMinor: number; currency: string; description: string }): Promise<ChargeOutcome>;
   /** Pays back a part or all of a charge; the same key never pays back twice. */
@@ -48,6 +50,8 @@ export interface Address extends Point {
 export interface PlaceGateway {
   suggest(text: string, limit: number): Address[];
   find(id: string): Address | null;
+  /** Where an address that is not in the list must lie, by its street or postcode; null where that cannot be said. */
+  locate(address: { line: string; postcode: string }): (Point & { town?: string }) | null;
 }
 
 export interface RoadGateway {

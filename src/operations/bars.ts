@@ -3,8 +3,8 @@ import { barOf, type OwnLimits } from "@/core/windows/bars";
 import type { ViewContext } from "./door";
 
 export interface Bars {
-  /** What keeps a technician from a service in the zone. */
-  of: (technicianId: number, serviceId: number) => ReturnType<typeof barOf>;
+  /** What keeps a technician from any of the services in the zone. */
+  of: (technicianId: number, serviceIds: readonly number[]) => ReturnType<typeof barOf>;
   /** Most minutes of work on one day, or null. */
   mostMinutes: (technicianId: number) => number | null;
 }
@@ -22,7 +22,7 @@ export function readBars({ sql }: ViewContext, zoneId: number | null, office: bo
     .map((t) => [t.id, { id: t.id, zones: zones(t.id), services: services(t.id), offered: t.offered === 1, mostMinutes: t.most_minutes } satisfies OwnLimits & { mostMinutes: number | null }]));
   const zone = zoneId === null ? null : { id: zoneId, technicians: ofZone(zoneId) };
   return {
-    of: (technicianId, serviceId) => barOf(own.get(technicianId)!, zone, { id: serviceId, technicians: ofService(serviceId) }, office),
+    of: (technicianId, serviceIds) => barOf(own.get(technicianId)!, zone, serviceIds.map((id) => ({ id, technicians: ofService(id) })), office),
     mostMinutes: (technicianId) => own.get(technicianId)!.mostMinutes,
   };
 }

@@ -18,7 +18,7 @@ export const bookInOffice = defineOperation({
     const visitId = takeRoom(context, wanted, { ...offer, technicians }, { key: null, until: context.now });
     const customerId = "id" in input.customer ? known(input.customer.id) : customerFor(context, input.customer);
     const siteId = siteFor(context, customerId, wanted.address, wanted.zone.id);
-    const jobId = agreeJob(context, { visitId, customerId, siteId, service: wanted.service, choice: wanted.choice, order: wanted.order, note: input.note, depositMinor: 0, bookedBy: actorWords(context.actor) });
+    const jobId = agreeJob(context, { visitId, customerId, siteId, items: wanted.items, order: wanted.order, note: input.note, depositMinor: 0, bookedBy: actorWords(context.actor) });
     tellCustomer(context, { jobId, occasion: "booked", about: `job ${jobId}`, answer: true });
     return { jobId, visitId, link: linkTokenOf(context.hogar, jobId)! };
 

@@ -1,12 +1,16 @@
 import { Book } from "@/schemas/booking";
+import { keptAnswersOf } from "./fields";
 import { sourceOf } from "@/core/people/sources";
+import { commonRepeats, type RepeatEvery } from "@/core/repeats/rule";
 import { Refusal } from "@/core/problems";
-import { agreeJob, customerFor, findWanted, releaseHold, siteFor, stillOffered, takeRoom, type Wanted, type ChosenWindow } from "./booking";
+import { agreeJob, customerFor, findWanted, isKeptPhoto, lostPhoto, recordConsent, releaseHold, siteFor, stillOffered, takeRoom, type ChosenWindow, type Wanted } from "./booking";
+import { keepCard } from "./cards";
 import { askCharge } from "./charging";
 import { defineOperation, type OperationContext } from "./door";
-import type { VisitRow } from "./visits";
 import { linkTokenOf } from "./links";
 import { tellCustomer } from "./messaging";
+import { beginRepeat } from "./repeats";
+import type { VisitRow } from "./visits";
 
 /**
  * A customer books at the front door. A hold becomes the visit; without one, or when it has run
@@ -19,16 +23,28 @@ export const book = defineOperation({
   run(context, input) {
     const again = input.hold ? bookedBefore(context, input.hold) : null;
     if (again) return again;
+    const { repeat = null, photos = [], cardToken, keepCard: keeps = false } = input;
     const wanted = findWanted(context, input);
-    const depositMinor = input.payAll && wanted.service.may_pay_all === 1 ? wanted.order.totalMinor : wanted.order.depositMinor;
-    if (depositMinor > 0 && !input.cardToken) throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card to pay with." } });
+    const { order, items } = wanted;
+    const fields = keptAnswersOf(context, input.fields ?? {});
+    if (!photos.every((token) => isKeptPhoto(context, token))) throw new Refusal("invalid-input", { fields: { "/photos": lostPhoto } });
+    if (repeat && !commonRepeats(items.map(({ service }) => JSON.parse(service.repeats) as RepeatEvery[])).some((r) => r.every === repeat.every && r.unit === repeat.unit))
+      throw new Refusal("invalid-input", { fields: { "/repeat": "Choose how often from the list." } });
+    const depositMinor = input.payAll && items.every(({ service }) => service.may_pay_all === 1) ? order.totalMinor : order.depositMinor;
+    if (depositMinor > 0 && !cardToken) throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card to pay with." } });
 
     const visitId = heldRoom(context, input.hold, wanted, input) ?? takeRoom(context, wanted, stillOffered(context, wanted, input), { key: input.hold ?? null, until: context.now });
     const customerId = customerFor(context, input.customer);
     const siteId = siteFor(context, customerId, wanted.address, wanted.zone.id);
     const source = sourceOf(input.source, (slug) => context.sql("SELECT 1 FROM sources WHERE slug = ?").get(slug) !== undefined);
-    const jobId = agreeJob(context, { visitId, customerId, siteId, service: wanted.service, choice: wanted.choice, order: wanted.order, note: input.note, depositMinor, bookedBy: "front door", couponId: wanted.couponId, source });
-    if (depositMinor > 0) askCharge(context, { jobId, purpose: "deposit", amountMinor: depositMinor, cardToken: input.cardToken! });
+    const atDoor = (input.atDoor ?? false) && context.business.pay_at_door === 1;
+    const jobId = agreeJob(context, { visitId, customerId, siteId, items, order, note: input.note, photos, fields, atDoor, depositMinor, bookedBy: "front door", couponId: wanted.couponId, source });
+    if (repeat) beginRepeat(context, visitId, repeat);
+    if (cardToken && keeps) {
+      recordConsent(context, customerId, "card on file", true);
+      keepCard(context, customerId, cardToken);
+    }
+    if (depositMinor > 0) askCharge(context, { jobId, purpose: "deposit", amountMinor: depositMinor, cardToken: cardToken! });
     else tellCustomer(context, { jobId, occasion: "booked", about: `job ${jobId}`, answer: true });
     return { link: linkTokenOf(context.hogar, jobId)! };
   },
@@ -46,10 +62,11 @@ function heldRoom(context: OperationContext, hold: string | undefined, wanted: W
   const { sql, now } = context;
   const visit = sql<VisitRow & { held_until: number | null }>("SELECT * FROM visits WHERE hold_key = ?").get(hold);
   if (!visit) return null;
-  const { minutes, crew, skills } = wanted.visit;
-  const samePlace = visit.service_id === wanted.service.id && visit.lng === wanted.address.lng && visit.lat === wanted.address.lat;
+  const { minutes, crew, skills, serviceIds, title } = wanted.visit;
+  const sameServices = JSON.stringify([visit.service_id, ...(JSON.parse(visit.also) as number[])]) === JSON.stringify(serviceIds) && visit.title === title;
+  const samePlace = visit.lng === wanted.address.lng && visit.lat === wanted.address.lat;
   // Whoever changes an answer while the window is kept needs room for what it is now.
-  const sameWork = visit.minutes === minutes && visit.crew === crew && visit.skills === JSON.stringify(skills);
+  const sameWork = sameServices && visit.minutes === minutes && visit.crew === crew && visit.skills === JSON.stringify(skills);
   if (samePlace && sameWork && visit.window_from === window.from && visit.held_until !== null && visit.held_until >= now) return visit.id;
   releaseHold(context, visit.id);
   sql("UPDATE visits SET hold_key = NULL WHERE id = ?").run(visit.id);

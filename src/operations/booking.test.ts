@@ -64,7 +64,7 @@ describe("booking", () => {
   it("keeps a hold for its customer while it lasts, and for everybody else afterwards", () => {
     const world = smallWorld();
     const { date, from, to } = world.offers()[0]!;
-    const chosen = { addressId: world.addresses[10]!.id, serviceId: world.services.sweep, date, from, to };
+    const chosen = { addressId: world.addresses[10]!.id, items: [{ serviceId: world.services.sweep }], date, from, to };
     const { key } = mustPerform(world.hogar, holdOffer, chosen, visitor);
     const { visitId } = world.booked({ hold: key, window: { date, from, to } });
     expect(one(world.hogar, "SELECT hold_key FROM visits WHERE id = ?", visitId)).toEqual({ hold_key: key });
@@ -79,7 +79,7 @@ describe("booking", () => {
   it("books once when the button is pressed twice", () => {
     const world = smallWorld();
     const { date, from, to } = world.offers()[0]!;
-    const { key } = mustPerform(world.hogar, holdOffer, { addressId: world.addresses[10]!.id, serviceId: world.services.sweep, date, from, to }, visitor);
+    const { key } = mustPerform(world.hogar, holdOffer, { addressId: world.addresses[10]!.id, items: [{ serviceId: world.services.sweep }], date, from, to }, visitor);
     const [once, twice] = [world.book({ hold: key, window: { date, from, to } }), world.book({ hold: key, window: { date, from, to } })];
     expect(once).toEqual(twice);
     expect(count(world, "SELECT count(*) AS n FROM jobs")).toBe(1);

@@ -1,13 +1,16 @@
 import type { PricedOrder } from "@/core/catalogue/order";
-import type { ChecklistItem } from "@/core/catalogue/checklist";
+import type { ChecklistItem, TickedItem } from "@/core/catalogue/checklist";
 import type { Answers } from "@/core/catalogue/questions";
 import { zonesAt, type Area, type ZoneBounds, type ZoneMatch } from "@/core/place/zones";
 import { groupBy } from "@/core/group";
+import { consentWords, type Consent } from "@/core/messages/consents";
+import { phoneKept, phoneProblem } from "@/core/people/phones";
 import { Refusal } from "@/core/problems";
 import type { Offer } from "@/core/windows/offers";
 import type { Address } from "@/gateways/types";
 import { couponFor } from "./coupons";
-import { keptAnswers, orderedService, priceService, questionsOf, readService, termsOf, toPlace, type Choice, type ServiceRow } from "./catalogue";
+import { addressOf } from "./addresses";
+import { keptAnswers, priceItems, questionsOf, readItem, termsOf, toPlace, type Item, type ItemRow, type KeptAnswer, type ServiceRow } from "./catalogue";
 import type { OperationContext, ViewContext } from "./door";
 import { makeLink } from "./links";
 import { answersFor, bookableDates, nearestOffers, placeVisit, takeOut, type AskOptions, type ZoneRules } from "./placing";
@@ -17,8 +20,7 @@ import type { VisitToPlace } from "./visits";
 export interface Wanted {
   address: Address;
   zone: ZoneRules;
-  service: ServiceRow;
-  choice: Choice;
+  items: ItemRow[];
   visit: VisitToPlace;
   order: PricedOrder;
   couponId: number | null;
@@ -30,38 +32,41 @@ export interface ChosenWindow {
   to: number;
 }
 
-/** Refuses where the address, the zone, the service or an answer is not as it must be. */
-export function findWanted(context: ViewContext, { addressId, serviceId, answers = {}, extras = [], technicianId = null, coupon: code = "" }: Asked): Wanted {
-  const address = context.hogar.gateways.places.find(addressId);
-  if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
+/** Refuses where the address, the zone, a service or an answer is not as it must be. */
+export function findWanted(context: ViewContext, { addressId, items: asked, technicianId = null, coupon: code = "" }: Asked): Wanted {
+  const address = addressOf(context, addressId);
   const zone = zoneOf(context, address);
   if (!zone) throw new Refusal("outside-zones");
-  const service = readService(context, serviceId);
-  if (!service.active) throw new Refusal("service-not-offered");
-  const choice = { answers, extras };
-  const coupon = code.trim() ? couponFor(context, code, service.id) : null;
-  const order = priceService(context, service, zone, choice, orderedService(context, service), coupon);
-  const wrong = [...Object.entries(order.problems), ...lostPhotos(context, service, answers)];
-  if (wrong.length) throw new Refusal("invalid-input", { fields: Object.fromEntries(wrong.map(([id, sentence]) => [`/answers/${id}`, sentence])) });
-  // A wish counts where the service lets customers have one; what was wished for otherwise is no refusal.
-  const wanted = technicianId !== null && service.wish !== "none" ? { technicianId, only: service.wish === "only" } : null;
-  return { address, zone, service, choice, visit: { ...toPlace(service, address, zone.id, order), wanted }, order, couponId: coupon?.id ?? null };
+  const items = asked.map(({ serviceId, quantity = 1, answers = {}, extras = [] }) => readItem(context, { serviceId, quantity, answers, extras }));
+  if (items.some(({ service }) => !service.active)) throw new Refusal("service-not-offered");
+  const long = items.find(({ service }) => service.days > 1);
+  if (long && (items.length > 1 || long.quantity > 1)) throw new Refusal("invalid-input", { fields: { "/items": `${long.service.name} takes several days. Book it on its own.` } });
+  const coupon = code.trim() ? couponFor(context, code, items.map(({ service }) => service.id)) : null;
+  const order = priceItems(context, items, zone, coupon);
+  const wrong = items.flatMap(({ service, answers }, i) => [...Object.entries(order.items[i]!.problems), ...lostPhotos(context, service, answers)].map(([id, sentence]) => [`/items/${i}/answers/${id}`, sentence]));
+  if (wrong.length) throw new Refusal("invalid-input", { fields: Object.fromEntries(wrong) as Record<string, string> });
+  return { address, zone, items, visit: { ...toPlace(items, address, zone.id, order), wanted: wishOf(items, technicianId) }, order, couponId: coupon?.id ?? null };
 }
 
+/** A wish for a technician counts where each service lets customers have one; what was wished for otherwise is no refusal. */
+const wishOf = (items: readonly ItemRow[], technicianId: number | null): VisitToPlace["wanted"] =>
+  technicianId !== null && items.every(({ service }) => service.wish !== "none") ? { technicianId, only: items.some(({ service }) => service.wish === "only") } : null;
+
+/** Whether a picture is kept here that a customer sent. */
+export const isKeptPhoto = ({ sql }: ViewContext, token: string): boolean => sql("SELECT 1 FROM images WHERE token = ? AND purpose = 'answer'").get(token) !== undefined;
+
 /** Photos that are not kept here, by question. */
-const lostPhotos = ({ sql }: ViewContext, service: ServiceRow, answers: Answers): [string, string][] =>
+const lostPhotos = (context: ViewContext, service: ServiceRow, answers: Answers): [string, string][] =>
   questionsOf(service).flatMap((question): [string, string][] => {
     const tokens = question.kind === "photo" ? answers[question.id] : undefined;
-    const lost = Array.isArray(tokens) && tokens.some((token) => !sql("SELECT 1 FROM images WHERE token = ? AND purpose = 'answer'").get(token));
-    return lost ? [[question.id, "A photo did not arrive. Take it away and add it again."]] : [];
+    return Array.isArray(tokens) && !tokens.every((token) => isKeptPhoto(context, token)) ? [[question.id, lostPhoto]] : [];
   });
+export const lostPhoto = "A photo did not arrive. Take it away and add it again.";
 
 /** What came in about a booking. */
 export interface Asked {
   addressId: string;
-  serviceId: number;
-  answers?: Answers;
-  extras?: Choice["extras"];
+  items: readonly (Pick<Item, "serviceId"> & Partial<Item>)[];
   /** The technician wished for. */
   technicianId?: number | null;
   /** A coupon's code, or nothing. */
@@ -97,9 +102,9 @@ export function takeRoom(context: OperationContext, wanted: Wanted, offer: Offer
   let first: number | null = null;
   for (const day of [offer, ...offer.then]) {
     const { id }: { id: number } = context.sql<{ id: number }>(
-      `INSERT INTO visits (state, first_visit_id, service_id, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, meet_at, lng, lat, skills, held_until, hold_key)
-       VALUES ('held', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
-    ).get(first, visit.serviceId, wanted.zone.id, day.date, day.from, day.to, visit.minutes, visit.before, visit.after, visit.crew, day.meetAt, visit.point.lng, visit.point.lat, JSON.stringify(visit.skills), hold.until, first === null ? hold.key : null)!;
+      `INSERT INTO visits (state, first_visit_id, service_id, also, title, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, meet_at, lng, lat, skills, held_until, hold_key)
+       VALUES ('held', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
+    ).get(first, visit.serviceIds[0], JSON.stringify(visit.serviceIds.slice(1)), visit.title, wanted.zone.id, day.date, day.from, day.to, visit.minutes, visit.before, visit.after, visit.crew, day.meetAt, visit.point.lng, visit.point.lat, JSON.stringify(visit.skills), hold.until, first === null ? hold.key : null)!;
     placeVisit(context, id, crew);
     first ??= id;
   }
@@ -118,10 +123,14 @@ export interface NewJob {
   visitId: number;
   customerId: number;
   siteId: number;
-  service: ServiceRow;
-  choice: Choice;
+  items: readonly ItemRow[];
   order: PricedOrder;
   note: string;
+  /** Pictures beside those that answer a question. */
+  photos?: readonly string[];
+  /** Answers to the owner's own fields. */
+  fields?: readonly KeptAnswer[];
+  atDoor?: boolean;
   depositMinor: number;
   bookedBy: string;
   couponId?: number | null;
@@ -133,32 +142,53 @@ export interface NewJob {
 export function agreeJob(context: OperationContext, job: NewJob): number {
   const { sql, now } = context;
   const { id } = sql<{ id: number }>(
-    `INSERT INTO jobs (customer_id, site_id, service_id, state, total_minor, tax_minor, deposit_minor, note, answers, extras, terms, coupon_id, source, booked_at, booked_by)
+    `INSERT INTO jobs (customer_id, site_id, service_id, state, total_minor, tax_minor, deposit_minor, note, photos, fields, pays, coupon_id, source, booked_at, booked_by)
      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
-  ).get(job.customerId, job.siteId, job.service.id, job.depositMinor > 0 ? "awaiting deposit" : "agreed", job.order.totalMinor, job.order.taxMinor, job.depositMinor, job.note, JSON.stringify(keptAnswers(job.service, job.choice.answers)), JSON.stringify(job.choice.extras), JSON.stringify(termsOf(job.service)), job.couponId ?? null, job.source ?? "", now, job.bookedBy)!;
+  ).get(job.customerId, job.siteId, job.items[0]!.service.id, job.depositMinor > 0 ? "awaiting deposit" : "agreed", job.order.totalMinor, job.order.taxMinor, job.depositMinor, job.note, JSON.stringify(job.photos ?? []), JSON.stringify(job.fields ?? []), job.atDoor ? "at the door" : "by invoice", job.couponId ?? null, job.source ?? "", now, job.bookedBy)!;
+  for (const [i, { service, quantity, answers, extras }] of job.items.entries())
+    sql("INSERT INTO job_items VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(id, i, service.id, quantity, JSON.stringify(keptAnswers(questionsOf(service), answers)), JSON.stringify(extras), JSON.stringify(termsOf(service)), job.order.items[i]!.totalMinor);
   for (const [i, line] of job.order.lines.entries())
     sql("INSERT INTO job_lines VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(id, i, line.description, line.quantity, line.unitMinor, line.taxBp, line.amountMinor, line.taxMinor);
-  sql("UPDATE visits SET state = 'promised', job_id = ?, held_until = NULL WHERE id = ? OR first_visit_id = ?").run(id, job.visitId, job.visitId);
-  const checklist = (JSON.parse(job.service.checklist) as ChecklistItem[]).map((item) => ({ ...item, done: false }));
-  sql("UPDATE visits SET checklist = ? WHERE id = ? OR first_visit_id = ?").run(JSON.stringify(checklist), job.visitId, job.visitId);
+  sql("UPDATE visits SET state = 'promised', job_id = ?, held_until = NULL, checklist = ? WHERE id = ? OR first_visit_id = ?").run(id, JSON.stringify(checklistOf(job.items)), job.visitId, job.visitId);
   sql("INSERT INTO promises (visit_id, made_at, window_from, window_to) SELECT id, ?, window_from, window_to FROM visits WHERE id = ? OR first_visit_id = ?").run(now, job.visitId, job.visitId);
   makeLink(context, id);
   return id;
 }
+
+/** What is ticked off on site, of all services; ids are told apart where there are several. */
+const checklistOf = (items: readonly ItemRow[]): TickedItem[] =>
+  items.flatMap(({ service }, i) => (JSON.parse(service.checklist) as ChecklistItem[]).map((item) => ({ ...item, ...(i > 0 && { id: `${i}-${item.id}` }), done: false })));
 
 export interface BookerDetails {
   name: string;
   mail: string;
   phone: string;
   reminders: boolean;
+  /** Whether we may write about offers; not asked where it is absent. */
+  offers?: boolean;
 }
 
-/** The customer of these details: the same person where mail and name are the same, otherwise a new one. */
-export function customerFor({ sql, now }: OperationContext, { name, mail, phone, reminders }: BookerDetails): number {
+/** The customer of these details: the same person where mail and name are the same, otherwise a new one. What was agreed to is kept in the words that were shown. */
+export function customerFor(context: OperationContext, { name, mail, phone, reminders, offers }: BookerDetails): number {
+  const { sql, now, business } = context;
   const tidy = name.trim().replace(/\s+/g, " ");
+  const wrongPhone = phoneProblem(phone, business.phone);
+  if (wrongPhone) throw new Refusal("invalid-input", { fields: { "/customer/phone": wrongPhone } });
   const same = sql<{ id: number }>("SELECT id FROM customers WHERE mail = ? AND name = ? COLLATE NOCASE").get(mail.trim(), tidy);
-  if (same) return same.id;
-  return sql<{ id: number }>("INSERT INTO customers (name, mail, phone, reminders, since_at) VALUES (?, ?, ?, ?, ?) RETURNING id").get(tidy, mail.trim(), phone.trim(), reminders ? 1 : 0, now)!.id;
+  const { id } = same ?? sql<{ id: number }>("INSERT INTO customers (name, mail, phone, reminders, offers, since_at) VALUES (?, ?, ?, ?, 0, ?) RETURNING id").get(tidy, mail.trim(), phoneKept(phone, business.phone), reminders ? 1 : 0, now)!;
+  recordConsent(context, id, "reminders", reminders);
+  if (offers !== undefined) recordConsent(context, id, "offers", offers);
+  return id;
+}
+
+/** Takes down a yes or a no, with the words as they were shown; the same answer again is not written twice. */
+export function recordConsent({ sql, now, business }: OperationContext, customerId: number, kind: Consent, given: boolean, takenBack = false): void {
+  const words = consentWords(business.name)[kind];
+  const last = sql<{ given: number; words: string }>("SELECT given, words FROM consents WHERE customer_id = ? AND kind = ? ORDER BY id DESC LIMIT 1").get(customerId, kind);
+  // Somebody who books again without a tick has not taken back what they agreed to before.
+  if (last && (last.given === (given ? 1 : 0) || (!given && !takenBack))) return;
+  sql("INSERT INTO consents (customer_id, kind, given, words, at) VALUES (?, ?, ?, ?, ?)").run(customerId, kind, given ? 1 : 0, words, now);
+  if (kind !== "card on file") sql(`UPDATE customers SET ${kind} = ? WHERE id = ?`).run(given ? 1 : 0, customerId);
 }
 
 export function siteFor({ sql }: OperationContext, customerId: number, address: Address, zoneId: number): number {

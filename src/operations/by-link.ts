@@ -1,9 +1,10 @@
 import { ownChanges, type OwnChanges } from "@/core/catalogue/cut-off";
-import type { Terms } from "@/core/catalogue/terms";
 import { moneyWords } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
 import { AddByLink, CancelByLink, MoveByLink } from "@/schemas/booking";
 import { Nothing } from "@/schemas/money";
+import { isKeptPhoto, lostPhoto } from "./booking";
+import { termsOfJob } from "./catalogue";
 import { cancelJob } from "./cancel-visit";
 import { payBackTheRest } from "./charging";
 import { defineOperation, type ViewContext } from "./door";
@@ -15,21 +16,22 @@ import { placingOf, type VisitRow } from "./visits";
 
 /** What customers change by their own link, until the owner's hours before the window. */
 export interface OwnWork {
-  job: { id: number; state: string; total_minor: number; terms: string };
+  job: { id: number; state: string };
   /** The days that are still to come, in order. */
   days: VisitRow[];
   changes: OwnChanges | null;
 }
 
 /** The work of a link, with what its customer may change now; no changes where nothing lies ahead. */
-export function ownWork({ sql, actor, business, minute }: ViewContext): OwnWork {
+export function ownWork(context: ViewContext): OwnWork {
+  const { sql, actor, business, minute } = context;
   if (actor.kind !== "link") throw new Refusal("link-ended");
-  const job = sql<OwnWork["job"]>("SELECT id, state, total_minor, terms FROM jobs WHERE id = ?").get(actor.jobId)!;
+  const job = sql<OwnWork["job"]>("SELECT id, state FROM jobs WHERE id = ?").get(actor.jobId)!;
   const days = sql<VisitRow>("SELECT * FROM visits WHERE job_id = ? AND state = 'promised' ORDER BY window_from").all(actor.jobId);
   const begun = sql("SELECT 1 FROM visits WHERE job_id = ? AND state NOT IN ('promised', 'cancelled')").get(actor.jobId) !== undefined;
   const first = days[0];
   const changes = first && !begun && job.state !== "cancelled" && job.state !== "done"
-    ? ownChanges({ moveHours: business.move_hours, cancelHours: business.cancel_hours }, JSON.parse(job.terms) as Terms, { totalMinor: job.total_minor, agreed: job.state === "agreed" }, first.window_from, minute)
+    ? ownChanges({ moveHours: business.move_hours, cancelHours: business.cancel_hours }, termsOfJob(context, job.id), job.state === "agreed", first.window_from, minute)
     : null;
   return { job, days, changes };
 }
@@ -92,7 +94,7 @@ export const addByLink = defineOperation({
     const { sql, now } = context;
     if (days.length === 0) throw new Refusal("visit-not-open");
     if (!words.trim() && photos.length === 0) throw new Refusal("invalid-input", { fields: { "/words": "Write something, or add a photo." } });
-    if (photos.some((token) => !sql("SELECT 1 FROM images WHERE token = ? AND purpose = 'answer'").get(token))) throw new Refusal("invalid-input", { fields: { "/photos": "A photo did not arrive. Take it away and add it again." } });
+    if (!photos.every((token) => isKeptPhoto(context, token))) throw new Refusal("invalid-input", { fields: { "/photos": lostPhoto } });
     if (sql<{ n: number }>("SELECT count(*) AS n FROM additions WHERE job_id = ?").get(job.id)!.n >= 20) throw new Refusal("invalid-input", { fields: { "/words": `That is a lot already. Call us on ${context.business.phone}.` } });
     sql("INSERT INTO additions (job_id, made_at, words, photos) VALUES (?, ?, ?, ?)").run(job.id, now, words.trim(), JSON.stringify(photos));
   },

@@ -1,6 +1,7 @@
-import type { Terms } from "@/core/catalogue/terms";
+import { noAccessFee } from "@/core/catalogue/terms";
 import { Refusal } from "@/core/problems";
 import { CancelVisit } from "@/schemas/booking";
+import { termsOfJob } from "./catalogue";
 import { payBack, payBackTheRest } from "./charging";
 import { chargeFee } from "./fees";
 import { defineOperation, type OperationContext } from "./door";
@@ -21,7 +22,7 @@ export const cancelVisit = defineOperation({
     if (!visit) throw new Refusal("not-found");
     mustSee(context, visitId);
     if (!["promised", "on the way", "no access"].includes(visit.state)) throw new Refusal("visit-not-open");
-    const fee = chargeNoAccess && visit.state === "no access" ? noAccessFee(context, visit.job_id) : 0;
+    const fee = chargeNoAccess && visit.state === "no access" ? noAccessFee(termsOfJob(context, visit.job_id)) : 0;
     cancelJob(context, visit.job_id, refundDeposit && fee === 0);
     if (fee > 0) {
       chargeFee(context, visit.job_id, "Nobody let us in", fee);
@@ -30,8 +31,6 @@ export const cancelVisit = defineOperation({
     tellCustomer(context, { jobId: visit.job_id, occasion: "cancelled", about: `job ${visit.job_id}` });
   },
 });
-
-const noAccessFee = ({ sql }: OperationContext, jobId: number): number => (JSON.parse(sql<{ terms: string }>("SELECT terms FROM jobs WHERE id = ?").get(jobId)!.terms) as Terms).noAccessMinor;
 
 /** Ends a job that is not done, with its visits; what was received for it goes back where asked. */
 export function cancelJob(context: OperationContext, jobId: number, refund: boolean): void {

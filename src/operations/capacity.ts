@@ -15,11 +15,12 @@ interface LimitRow {
 interface BookingRow extends Booking {
   zone_id: number | null;
   service_id: number;
+  also: string;
 }
 
 export interface Limits {
   capacity: Capacity;
-  /** Of the business, the visit's zone and its service. */
+  /** Of the business, the visit's zone and its services. */
   limits: Limit[];
   ofTechnician: (id: string) => Limit[];
 }
@@ -28,7 +29,7 @@ export interface Limits {
 export function readLimits(context: ViewContext, visit: VisitToPlace, mode: Capacity["mode"], without: readonly number[]): Limits {
   const { sql, business } = context;
   const rows = sql<LimitRow>("SELECT * FROM limits").all();
-  const about = rows.filter((row) => row.scope === "business" || (row.scope === "zone" && row.subject_id === visit.zoneId) || (row.scope === "service" && row.subject_id === visit.serviceId));
+  const about = rows.filter((row) => row.scope === "business" || (row.scope === "zone" && row.subject_id === visit.zoneId) || (row.scope === "service" && visit.serviceIds.includes(row.subject_id)));
   const ofTechnicians = rows.filter((row) => row.scope === "technician");
   const states = business.forecast_room === "none" ? "('cancelled', 'forecast')" : "('cancelled')";
   // Weeks are counted whole: from the Monday of this one.
@@ -37,9 +38,11 @@ export function readLimits(context: ViewContext, visit: VisitToPlace, mode: Capa
   const left = JSON.stringify(without);
 
   const bookings = about.length === 0 ? [] : sql<BookingRow>(
-    `SELECT date, window_from AS "from", zone_id, service_id FROM visits WHERE date BETWEEN ? AND ? AND state NOT IN ${states} AND id NOT IN (SELECT value FROM json_each(?))`,
+    `SELECT date, window_from AS "from", zone_id, service_id, also FROM visits WHERE date BETWEEN ? AND ? AND state NOT IN ${states} AND id NOT IN (SELECT value FROM json_each(?))`,
   ).all(since, until, left);
-  const takenBy = { business: takenOf(bookings), zone: takenOf(bookings.filter((b) => b.zone_id === visit.zoneId)), service: takenOf(bookings.filter((b) => b.service_id === visit.serviceId)) };
+  const takenBy = { business: takenOf(bookings), zone: takenOf(bookings.filter((b) => b.zone_id === visit.zoneId)) };
+  const has = (booking: BookingRow, serviceId: number) => booking.service_id === serviceId || (booking.also !== "[]" && (JSON.parse(booking.also) as number[]).includes(serviceId));
+  const taken = ({ scope, subject_id }: LimitRow) => (scope === "service" ? takenOf(bookings.filter((b) => has(b, subject_id))) : takenBy[scope as keyof typeof takenBy]);
 
   const placed = groupBy(
     ofTechnicians.length === 0 ? [] : sql<Booking & { technician_id: number }>(
@@ -52,7 +55,7 @@ export function readLimits(context: ViewContext, visit: VisitToPlace, mode: Capa
   const byCount = mode === "count" ? about.find((row) => row.scope === "business" && row.per === "window") : undefined;
   return {
     capacity: mode === "count" ? { mode, most: byCount?.most ?? 0, taken: takenBy.business } : { mode },
-    limits: about.filter((row) => row !== byCount).map((row) => ({ of: row.scope, per: row.per, most: row.most, taken: takenBy[row.scope as keyof typeof takenBy] })),
+    limits: about.filter((row) => row !== byCount).map((row) => ({ of: row.scope, per: row.per, most: row.most, taken: taken(row) })),
     ofTechnician: (id) => (technicianLimits.get(id) ?? []).map((row) => row.limit),
   };
 }

@@ -29,9 +29,9 @@ describe("questions", () => {
   it("change price, minutes and who can come, and stand with the job", () => {
     const world = smallWorld();
     save(world, { questions: [nest(roofs(world))] });
-    expect(world.book({ window: { date: "2027-03-10", from: 0, to: 0 } })).toMatchObject({ problem: { fields: { "/answers/nest": "Please answer this." } } });
+    expect(world.book({ window: { date: "2027-03-10", from: 0, to: 0 } })).toMatchObject({ problem: { fields: { "/items/0/answers/nest": "Please answer this." } } });
     const { jobId, visitId } = world.booked({ answers: { nest: true } });
-    expect(one(world.hogar, "SELECT total_minor, answers FROM jobs WHERE id = ?", jobId)).toEqual({ total_minor: 10_900, answers: JSON.stringify([{ id: "nest", question: "A nest?", words: "yes", value: true }]) });
+    expect(one(world.hogar, "SELECT total_minor, answers FROM job_items WHERE job_id = ?", jobId)).toEqual({ total_minor: 10_900, answers: JSON.stringify([{ id: "nest", question: "A nest?", words: "yes", value: true }]) });
     expect(one(world.hogar, "SELECT v.minutes, p.technician_id FROM visits v JOIN placements p ON p.visit_id = v.id WHERE v.id = ?", visitId)).toEqual({ minutes: 90, technician_id: world.technicians[1] });
     const moved = perform(world.hogar, moveVisit, { visitId, technicianIds: [world.technicians[0]!], date: "2027-03-11", fromMinute: 540, toMinute: 660 }, office);
     expect(moved).toMatchObject({ problem: { sentence: expect.stringContaining("Bram Okafor does not have the skill “roof access”") } });
@@ -44,7 +44,7 @@ describe("questions", () => {
     const view = look(world.hogar, servicesAt, { addressId: world.addresses[10]!.id }, visitor);
     const { ordered } = view.ok ? view.value.services.find((s) => s.code === "SW")! : { ordered: undefined! };
     expect(ordered.extras).toMatchObject([{ name: "Rope seal", costMinor: 0 }]);
-    const shown = priceOrder({ service: ordered, answers: { nest: true }, extras: [{ id: String(seal), quantity: 3 }], zone: { name: "Harbourside", surchargeMinor: 0, smallestOrderMinor: 0 }, pricesIncludeTax: true });
+    const shown = priceOrder({ items: [{ service: ordered, quantity: 1, answers: { nest: true }, extras: [{ id: String(seal), quantity: 3 }] }], zone: { name: "Harbourside", surchargeMinor: 0, smallestOrderMinor: 0 }, pricesIncludeTax: true });
     const { jobId, visitId } = world.booked({ answers: { nest: true }, extras: [{ id: seal, quantity: 3 }] });
     world.at("2027-03-10", 600);
     for (const to of ["on site", "done"] as const) mustPerform(world.hogar, advanceVisit, { visitId, to }, office);
@@ -56,7 +56,7 @@ describe("questions", () => {
     const world = smallWorld();
     save(world, { questions: [nest()] });
     const window = world.offers(world.services.sweep, 10, { nest: false })[0]!;
-    const hold = mustPerform(world.hogar, holdOffer, { addressId: world.addresses[10]!.id, serviceId: world.services.sweep, answers: { nest: false }, date: window.date, from: window.from, to: window.to }, visitor).key;
+    const hold = mustPerform(world.hogar, holdOffer, { addressId: world.addresses[10]!.id, items: [{ serviceId: world.services.sweep, answers: { nest: false } }], date: window.date, from: window.from, to: window.to }, visitor).key;
     const { visitId } = world.booked({ window, hold, answers: { nest: true } });
     expect(one(world.hogar, "SELECT minutes, state FROM visits WHERE id = ?", visitId)).toEqual({ minutes: 90, state: "promised" });
     expect(one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM placements").n).toBe(1);

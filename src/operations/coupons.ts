@@ -10,11 +10,11 @@ export const readCoupons = ({ sql }: Pick<ViewContext, "sql">, code: string | nu
     "SELECT c.*, (SELECT count(*) FROM jobs WHERE coupon_id = c.id AND state <> 'cancelled') AS used FROM coupons c WHERE @code IS NULL OR c.code = @code ORDER BY c.active DESC, c.code",
   ).all({ code }).map((c) => ({ id: c.id, code: c.code, kind: c.kind, value: c.value, services: JSON.parse(c.services) as number[], first: c.first_date, last: c.last_date, most: c.most, used: c.used, active: c.active === 1 }));
 
-/** The coupon of a code, where it counts for a booking of this service today; refuses with the reason otherwise. */
-export function couponFor(context: ViewContext, code: string, serviceId: number): StoredCoupon {
+/** The coupon of a code, where it counts for a booking of these services today; refuses with the reason otherwise. */
+export function couponFor(context: ViewContext, code: string, serviceIds: readonly number[]): StoredCoupon {
   const [coupon] = readCoupons(context, code.trim());
   const found = coupon?.active ? coupon : null;
-  const problem = couponProblem(found, { serviceId, today: context.today });
+  const problem = couponProblem(found, { serviceIds, today: context.today });
   if (problem) throw new Refusal("invalid-input", { fields: { "/coupon": problem } });
   return found!;
 }

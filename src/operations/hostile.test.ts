@@ -26,7 +26,7 @@ const mine = world.booked({ window: world.offers().find((o) => o.date === "2027-
 const theirs = world.booked({ name: "Jonas Lund", nth: 30 });
 const window = world.offers(world.services.sweep, 20)[0]!;
 const customer = { name: "Ada Brome", mail: "ada@example.com", phone: "+1 555 0149", reminders: true };
-const chosen = { addressId: world.addresses[20]!.id, serviceId: world.services.sweep, answers: {}, extras: [], date: window.date, from: window.from, to: window.to };
+const chosen = { addressId: world.addresses[20]!.id, items: [{ serviceId: world.services.sweep, answers: {} }], extras: [], date: window.date, from: window.from, to: window.to };
 
 /** What can be done without signing in, with input that would do. */
 const doors: { name: keyof typeof operations; actor: Actor; input: Record<string, unknown> }[] = [

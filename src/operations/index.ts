@@ -3,6 +3,7 @@ import { advanceVisit } from "./advance-visit";
 import { book } from "./book";
 import { bookInOffice } from "./book-in-office";
 import { addByLink, cancelByLink, confirmByLink, moveByLink } from "./by-link";
+import { removeCard } from "./cards";
 import { cancelVisit } from "./cancel-visit";
 import { holdOffer } from "./hold-offer";
 import { takeKit } from "./kits";
@@ -53,6 +54,7 @@ export const operations = {
   "record-errand": recordErrand,
   "record-payment": recordPayment,
   "record-time-off": recordTimeOff,
+  "remove-card": removeCard,
   "remove-errand": removeErrand,
   "remove-source": removeSource,
   "remove-special-day": removeSpecialDay,

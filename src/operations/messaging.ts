@@ -50,13 +50,13 @@ export function tellCustomer(context: OperationContext, { jobId, visitId, occasi
 /** Merge fields of a job: of the visit named, or of all days that are still to come; where there are none, of the last. */
 function fieldsOfJob({ sql, business }: OperationContext, jobId: number, visitId?: number): MergeFields {
   const zone = business.time_zone;
-  const job = sql<{ service: string; line: string }>("SELECT s.name AS service, t.line FROM jobs j JOIN services s ON s.id = j.service_id JOIN sites t ON t.id = j.site_id WHERE j.id = ?").get(jobId)!;
-  const visits = sql<{ id: number; state: string; date: string; window_from: number; window_to: number }>("SELECT id, state, date, window_from, window_to FROM visits WHERE job_id = ? ORDER BY window_from").all(jobId);
+  const job = sql<{ line: string }>("SELECT t.line FROM jobs j JOIN sites t ON t.id = j.site_id WHERE j.id = ?").get(jobId)!;
+  const visits = sql<{ id: number; state: string; title: string; date: string; window_from: number; window_to: number }>("SELECT id, state, title, date, window_from, window_to FROM visits WHERE job_id = ? ORDER BY window_from").all(jobId);
   const coming = visits.filter((v) => (visitId === undefined ? ["promised", "on the way", "on site"].includes(v.state) : v.id === visitId));
   const first = coming[0] ?? visits.at(-1)!;
   const [from, to] = [localOf(first.window_from, zone).minute, localOf(first.window_to, zone).minute];
   return {
-    service: job.service,
+    service: first.title,
     site: job.line,
     day: daysWords(coming.length ? coming.map((v) => v.date) : [first.date]),
     window: windowIn(first.window_from, first.window_to, zone),

@@ -1,20 +1,28 @@
 import { PayByCard } from "@/schemas/money";
 import { Refusal } from "@/core/problems";
+import { recordConsent } from "./booking";
+import { cardOf, keepCard } from "./cards";
 import { askCharge } from "./charging";
 import { defineOperation } from "./door";
 
-/** A customer pays from the private link: the deposit of a booking, or what is open on the invoice. */
+/** A customer pays from the private link: the deposit of a booking, or what is open on the invoice; with a card, or with the one we keep. */
 export const payByCard = defineOperation({
   name: "pay-by-card",
   access: "link",
   input: PayByCard,
-  run(context, { purpose, cardToken }) {
+  run(context, { purpose, cardToken, keepCard: keeps = false }) {
     const { sql, actor } = context;
     if (actor.kind !== "link") throw new Refusal("not-allowed");
-    const { jobId } = actor;
+    const { jobId, customerId } = actor;
+    const card = cardToken ?? cardOf(context, customerId)?.reference;
+    if (!card) throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card to pay with." } });
     const amountMinor = purpose === "deposit" ? depositDue() : invoiceDue();
     if (amountMinor <= 0) throw new Refusal("nothing-due");
-    askCharge(context, { jobId, purpose, amountMinor, cardToken });
+    askCharge(context, { jobId, purpose, amountMinor, cardToken: card });
+    if (cardToken && keeps) {
+      recordConsent(context, customerId, "card on file", true);
+      keepCard(context, customerId, cardToken);
+    }
 
     function depositDue(): number {
       return sql<{ deposit_minor: number }>("SELECT deposit_minor FROM jobs WHERE id = ? AND state = 'awaiting deposit'").get(jobId)?.deposit_minor ?? 0;

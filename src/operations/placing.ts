@@ -5,7 +5,7 @@ import { addDays, datesFrom, type LocalDate } from "@/core/time/local";
 import { clockIn } from "@/core/time/words";
 import { calendarRefusal, isWorkingDay, type Calendar } from "@/core/windows/calendar";
 import { soonestArrivals } from "@/core/windows/continuous";
-import { answerWindows, explainWindows, type AskedWindow, type WindowExplained, type PromiseWindow, type WindowAnswer, type WindowsQuestion } from "@/core/windows/offers";
+import { answerWindows, explainWindows, strictestMode, type AskedWindow, type WindowExplained, type PromiseWindow, type WindowAnswer, type WindowsQuestion } from "@/core/windows/offers";
 import { windowsOn, withFollowingDays, type PatternPart } from "@/core/windows/patterns";
 import type { Reason } from "@/core/windows/reasons";
 import { reasonWords, type Names } from "@/core/windows/words";
@@ -55,7 +55,7 @@ export function questionFor(context: ViewContext, visit: VisitToPlace, dates: re
   const planning = loadPlanning(context, reach, options.without);
   const question = questionOn(context, planning, visit, [], calendar, options);
   const soonest = soonestArrivals(question);
-  const windows = windowsOn(readPattern(context, visit.serviceId), dates, business.time_zone, soonest).map((window) => withFollowingDays(window, visit.days, (date) => isWorkingDay(calendar, date), business.time_zone));
+  const windows = windowsOn(readPattern(context, visit.serviceIds), dates, business.time_zone, soonest).map((window) => withFollowingDays(window, visit.days, (date) => isWorkingDay(calendar, date), business.time_zone));
   return { ...question, windows, planning };
 }
 
@@ -80,15 +80,15 @@ function questionWithin(context: ViewContext, visit: VisitToPlace, windows: read
 function questionOn(context: ViewContext, planning: Planning, visit: VisitToPlace, windows: readonly AskedWindow[], calendar: Calendar, { strict = true, office = !strict, among, forecasts, without = [] }: AskOptions): WindowsQuestion {
   const { sql, business } = context;
   const zone = visit.zoneId === null ? undefined : sql<ZoneRules>("SELECT * FROM zones WHERE id = ?").get(visit.zoneId);
-  const service = sql<ServiceRules>("SELECT notice_minutes, capacity FROM services WHERE id = ?").get(visit.serviceId)!;
+  const services = visit.serviceIds.map((id) => sql<ServiceRules>("SELECT notice_minutes, capacity FROM services WHERE id = ?").get(id)!);
   const bars = readBars(context, visit.zoneId, office);
-  const limits = strict ? readLimits(context, visit, service.capacity ?? business.capacity, without) : null;
+  const limits = strict ? readLimits(context, visit, strictestMode(services.map((s) => s.capacity ?? business.capacity)), without) : null;
   const technicians = planning.candidates(forecasts ?? business.forecast_room).filter((t) => !among || among.includes(Number(t.id)));
   return {
     now: context.minute,
     today: context.today,
     rules: {
-      notice: strict ? Math.max(business.notice_minutes, zone?.notice_minutes ?? 0, service.notice_minutes) : -1e9,
+      notice: strict ? Math.max(business.notice_minutes, zone?.notice_minutes ?? 0, ...services.map((s) => s.notice_minutes)) : -1e9,
       furthestDays: strict ? business.horizon_days : 1e9,
       capacity: limits?.capacity ?? { mode: "route" },
       limits: limits?.limits ?? [],
@@ -99,7 +99,7 @@ function questionOn(context: ViewContext, planning: Planning, visit: VisitToPlac
     refusal: strict ? calendarRefusal(calendar) : () => [],
     technicians: technicians.map((t) => ({
       ...t,
-      bar: bars.of(Number(t.id), visit.serviceId),
+      bar: bars.of(Number(t.id), visit.serviceIds),
       limits: limits?.ofTechnician(t.id) ?? [],
       mostMinutes: strict ? bars.mostMinutes(Number(t.id)) : null,
     })),
@@ -107,7 +107,7 @@ function questionOn(context: ViewContext, planning: Planning, visit: VisitToPlac
   };
 }
 
-function calendarFor(context: ViewContext, { zoneId, serviceId, point }: VisitToPlace): Calendar {
+function calendarFor(context: ViewContext, { zoneId, serviceIds, point }: VisitToPlace): Calendar {
   const { sql, business } = context;
   const zone = zoneId === null ? undefined : sql<ZoneRules>("SELECT * FROM zones WHERE id = ? AND active = 1").get(zoneId);
   return {
@@ -115,7 +115,7 @@ function calendarFor(context: ViewContext, { zoneId, serviceId, point }: VisitTo
     opening: readOpening(context),
     zone: zone ? { weekdays: zone.weekdays, from: zone.serve_from, to: zone.serve_to } : null,
     nearest: zone ? null : nearestZone(sql<Point & { name: string }>("SELECT DISTINCT z.name, s.lng, s.lat FROM sites s JOIN zones z ON z.id = s.zone_id WHERE z.active = 1").all(), point),
-    serviceHours: sql<{ weekday: number; opens: number; closes: number }>("SELECT weekday, opens, closes FROM service_hours WHERE service_id = ?").all(serviceId),
+    serviceHours: serviceIds.map((id) => sql<{ weekday: number; opens: number; closes: number }>("SELECT weekday, opens, closes FROM service_hours WHERE service_id = ?").all(id)),
   };
 }
 
@@ -129,12 +129,13 @@ function nearestZone(sites: readonly (Point & { name: string })[], point: Point)
   return nearest && { ...nearest, km: Math.round(nearest.km * 10) / 10 };
 }
 
-/** The window pattern of a service: its own, or the business's. */
-export function readPattern({ sql }: ViewContext, serviceId: number | null = null): PatternPart[] {
+/** The window pattern of services: that of the first which has its own, or the business's. */
+export function readPattern({ sql }: ViewContext, serviceIds: readonly number[] = []): PatternPart[] {
+  const own = serviceIds.map((id) => sql<{ pattern_id: number | null }>("SELECT pattern_id FROM services WHERE id = ?").get(id)?.pattern_id).find((id) => id != null);
   return sql<{ kind: PatternPart["kind"]; weekdays: number; from: number; to: number; length: number | null; step: number | null }>(
     `SELECT kind, weekdays, from_minute AS "from", to_minute AS "to", length, step FROM pattern_parts
-     WHERE pattern_id = coalesce((SELECT pattern_id FROM services WHERE id = ?), 1) ORDER BY position`,
-  ).all(serviceId).map(({ length, step, ...part }) => ({ ...part, ...(length !== null && { length }), ...(step !== null && { step }) }) as PatternPart);
+     WHERE pattern_id = ? ORDER BY position`,
+  ).all(own ?? 1).map(({ length, step, ...part }) => ({ ...part, ...(length !== null && { length }), ...(step !== null && { step }) }) as PatternPart);
 }
 
 /** The dates on which bookings are taken. */

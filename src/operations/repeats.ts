@@ -4,7 +4,7 @@ import { Refusal } from "@/core/problems";
 import { MakeRepeat, OneRepeat } from "@/schemas/booking";
 import { Nothing } from "@/schemas/money";
 import { agreeJob } from "./booking";
-import { choiceOf, priceService, readService, toPlace, type Choice } from "./catalogue";
+import { itemsOfJob, priceItems, readItem, toPlace, type Item } from "./catalogue";
 import { defineOperation, type OperationContext } from "./door";
 import { tellCustomer } from "./messaging";
 import { answersWithin, placeVisit, type ZoneRules } from "./placing";
@@ -27,8 +27,8 @@ interface RepeatRow {
   until_date: string | null;
   from_minute: number;
   to_minute: number;
-  /** JSON: what was answered and chosen. */
-  choice: string;
+  /** JSON: what is done each time, the main service first. */
+  items: string;
   state: "active" | "ended";
 }
 
@@ -38,36 +38,42 @@ export const makeRepeat = defineOperation({
   access: "board.change",
   input: MakeRepeat,
   run(context, { visitId, every, unit, until }) {
-    const { sql, business } = context;
-    const visit = sql<{ job_id: number; date: string; window_from: number; window_to: number; repeat_id: number | null; state: string }>("SELECT * FROM visits WHERE id = ?").get(visitId);
-    if (!visit?.job_id || visit.state === "cancelled") throw new Refusal("visit-not-open");
-    const active = visit.repeat_id && sql("SELECT 1 FROM repeats WHERE id = ? AND state = 'active'").get(visit.repeat_id);
-    if (active) throw new Refusal("repeat-exists");
-    if (until && until <= visit.date) throw new Refusal("invalid-input", { fields: { "/until": "Choose a day after the visit." } });
-    const job = sql<{ customer_id: number; site_id: number; service_id: number; days: number; answers: string; extras: string }>("SELECT j.*, s.days FROM jobs j JOIN services s ON s.id = j.service_id WHERE j.id = ?").get(visit.job_id)!;
-    if (job.days > 1) throw new Refusal("repeat-of-several-days");
-    const technician = sql<{ technician_id: number }>("SELECT technician_id FROM placements WHERE visit_id = ? ORDER BY technician_id LIMIT 1").get(visitId);
-    const { id } = sql<{ id: number }>(
-      `INSERT INTO repeats (customer_id, site_id, service_id, technician_id, every, unit, start_date, until_date, from_minute, to_minute, choice, state)
-       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 'active') RETURNING id`,
-    ).get(job.customer_id, job.site_id, job.service_id, technician?.technician_id ?? null, every, unit, visit.date, until, localOf(visit.window_from, business.time_zone).minute, localOf(visit.window_to, business.time_zone).minute, JSON.stringify(choiceOf(job)))!;
-    sql("UPDATE visits SET repeat_id = ?, repeat_date = ? WHERE id = ?").run(id, visit.date, visitId);
-    return { repeatId: id, forecasts: forecast(context, readRepeat(context, id)) };
+    return beginRepeat(context, visitId, { every, unit, until });
   },
 });
+
+/** The rule begins on the visit's own date, with its window and its technician. */
+export function beginRepeat(context: OperationContext, visitId: number, { every, unit, until = null }: Pick<RepeatRule, "every" | "unit" | "until">): { repeatId: number; forecasts: number } {
+  const { sql, business } = context;
+  const visit = sql<{ job_id: number; date: string; window_from: number; window_to: number; repeat_id: number | null; state: string }>("SELECT * FROM visits WHERE id = ?").get(visitId);
+  if (!visit?.job_id || visit.state === "cancelled") throw new Refusal("visit-not-open");
+  const active = visit.repeat_id && sql("SELECT 1 FROM repeats WHERE id = ? AND state = 'active'").get(visit.repeat_id);
+  if (active) throw new Refusal("repeat-exists");
+  if (until && until <= visit.date) throw new Refusal("invalid-input", { fields: { "/until": "Choose a day after the visit." } });
+  const job = sql<{ customer_id: number; site_id: number; service_id: number; days: number }>("SELECT j.*, s.days FROM jobs j JOIN services s ON s.id = j.service_id WHERE j.id = ?").get(visit.job_id)!;
+  if (job.days > 1) throw new Refusal("repeat-of-several-days");
+  const technician = sql<{ technician_id: number }>("SELECT technician_id FROM placements WHERE visit_id = ? ORDER BY technician_id LIMIT 1").get(visitId);
+  const { id } = sql<{ id: number }>(
+    `INSERT INTO repeats (customer_id, site_id, service_id, technician_id, every, unit, start_date, until_date, from_minute, to_minute, items, state)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 'active') RETURNING id`,
+  ).get(job.customer_id, job.site_id, job.service_id, technician?.technician_id ?? null, every, unit, visit.date, until, localOf(visit.window_from, business.time_zone).minute, localOf(visit.window_to, business.time_zone).minute, JSON.stringify(itemsOfJob(context, visit.job_id)))!;
+  sql("UPDATE visits SET repeat_id = ?, repeat_date = ? WHERE id = ?").run(id, visit.date, visitId);
+  return { repeatId: id, forecasts: forecast(context, readRepeat(context, id)) };
+}
 
 /** Ends a repeat: its forecasts go, its promised visits stay. */
 export const endRepeat = defineOperation({
   name: "end-repeat",
   access: "board.change",
   input: OneRepeat,
-  run(context, { repeatId }) {
-    readRepeat(context, repeatId);
-    context.sql("DELETE FROM placements WHERE visit_id IN (SELECT id FROM visits WHERE repeat_id = ? AND state = 'forecast')").run(repeatId);
-    context.sql("DELETE FROM visits WHERE repeat_id = ? AND state = 'forecast'").run(repeatId);
-    context.sql("UPDATE repeats SET state = 'ended' WHERE id = ?").run(repeatId);
-  },
+  run: (context, { repeatId }) => stopRepeat(context, readRepeat(context, repeatId).id),
 });
+
+export function stopRepeat({ sql }: OperationContext, repeatId: number): void {
+  sql("DELETE FROM placements WHERE visit_id IN (SELECT id FROM visits WHERE repeat_id = ? AND state = 'forecast')").run(repeatId);
+  sql("DELETE FROM visits WHERE repeat_id = ? AND state = 'forecast'").run(repeatId);
+  sql("UPDATE repeats SET state = 'ended' WHERE id = ?").run(repeatId);
+}
 
 /** Takes up a repeat that was ended. */
 export const resumeRepeat = defineOperation({
@@ -111,14 +117,14 @@ function forecast(context: OperationContext, repeat: RepeatRow): number {
   const rule: RepeatRule = { every: repeat.every, unit: repeat.unit, start: repeat.start_date, until: repeat.until_date };
   const dates = datesOf(rule, today, addDays(today, forecastDays), forecastsAhead);
   const known = new Set(sql<{ repeat_date: string }>("SELECT repeat_date FROM visits WHERE repeat_id = ?").all(repeat.id).map((v) => v.repeat_date));
-  const service = readService(context, repeat.service_id);
+  const items = (JSON.parse(repeat.items) as Item[]).map((item) => readItem(context, item));
   const site = sql<{ lng: number; lat: number; zone_id: number | null }>("SELECT lng, lat, zone_id FROM sites WHERE id = ?").get(repeat.site_id)!;
-  const needs = toPlace(service, site, site.zone_id, priceService(context, service, null, JSON.parse(repeat.choice) as Choice));
+  const needs = toPlace(items, site, site.zone_id, priceItems(context, items, null));
   for (const date of dates.filter((d) => !known.has(d)))
     sql(
-      `INSERT INTO visits (state, repeat_id, repeat_date, service_id, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, lng, lat, skills)
-       VALUES ('forecast', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-    ).run(repeat.id, date, service.id, site.zone_id, date, epochMinute(date, repeat.from_minute, business.time_zone), epochMinute(date, repeat.to_minute, business.time_zone), needs.minutes, needs.before, needs.after, needs.crew, site.lng, site.lat, JSON.stringify(needs.skills));
+      `INSERT INTO visits (state, repeat_id, repeat_date, service_id, also, title, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, lng, lat, skills)
+       VALUES ('forecast', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    ).run(repeat.id, date, repeat.service_id, JSON.stringify(needs.serviceIds.slice(1)), needs.title, site.zone_id, date, epochMinute(date, repeat.from_minute, business.time_zone), epochMinute(date, repeat.to_minute, business.time_zone), needs.minutes, needs.before, needs.after, needs.crew, site.lng, site.lat, JSON.stringify(needs.skills));
   placeForecasts(context, repeat);
   return dates.length;
 }
@@ -138,9 +144,8 @@ function placeForecasts(context: OperationContext, repeat: RepeatRow): void {
 
 function agreeForecast(context: OperationContext, visitId: number, repeat: RepeatRow): void {
   const { sql } = context;
-  const service = readService(context, repeat.service_id);
-  const choice = JSON.parse(repeat.choice) as Choice;
+  const items = (JSON.parse(repeat.items) as Item[]).map((item) => readItem(context, item));
   const zone = sql<ZoneRules>("SELECT z.* FROM sites s JOIN zones z ON z.id = s.zone_id WHERE s.id = ?").get(repeat.site_id) ?? null;
-  const jobId = agreeJob(context, { visitId, customerId: repeat.customer_id, siteId: repeat.site_id, service, choice, order: priceService(context, service, zone, choice), note: "", depositMinor: 0, bookedBy: `repeat ${repeat.id}` });
+  const jobId = agreeJob(context, { visitId, customerId: repeat.customer_id, siteId: repeat.site_id, items, order: priceItems(context, items, zone), note: "", depositMinor: 0, bookedBy: `repeat ${repeat.id}` });
   tellCustomer(context, { jobId, occasion: "coming again", about: `visit ${visitId}` });
 }

@@ -1,6 +1,7 @@
 import { Refusal } from "@/core/problems";
 import { AnswerRequest, MakeRequest } from "@/schemas/booking";
 import { defineOperation } from "./door";
+import { addressOf } from "./addresses";
 import { zoneOf } from "./booking";
 import { readService } from "./catalogue";
 
@@ -13,8 +14,8 @@ export const makeRequest = defineOperation({
   access: "anybody",
   input: MakeRequest,
   run(context, { addressId, serviceId = null, address, name, mail, phone, wishes }) {
-    const { sql, hogar, now, business } = context;
-    const found = addressId === null ? null : hogar.gateways.places.find(addressId);
+    const { sql, now, business } = context;
+    const found = addressId === null ? null : addressOf(context, addressId);
     if (!found && !address.trim()) throw new Refusal("invalid-input", { fields: { "/address": "Say where it is." } });
     const inside = found !== null && zoneOf(context, found) !== null;
     const service = serviceId === null ? null : readService(context, serviceId);

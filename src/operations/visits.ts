@@ -8,7 +8,10 @@ import type { ViewContext } from "./door";
 export interface VisitToPlace {
   point: Point;
   zoneId: number | null;
-  serviceId: number;
+  /** Everything that is done there, the main one first. */
+  serviceIds: readonly number[];
+  /** The same in words. */
+  title: string;
   minutes: number;
   before: number;
   after: number;
@@ -41,6 +44,9 @@ export interface VisitRow {
   lat: number;
   /** JSON: what it was booked with, by its service and by the answers. */
   skills: string;
+  title: string;
+  /** JSON: ids of the services beside the main one. */
+  also: string;
 }
 
 /** Refuses where there is no such visit, or where it is not one that this person sees. */
@@ -69,7 +75,8 @@ export const placingOf = (visit: VisitRow, days = 1): VisitToPlace => ({
   skills: JSON.parse(visit.skills) as SkillNeed[],
   point: { lng: visit.lng, lat: visit.lat },
   zoneId: visit.zone_id,
-  serviceId: visit.service_id,
+  serviceIds: [visit.service_id, ...(JSON.parse(visit.also) as number[])],
+  title: visit.title,
   minutes: visit.minutes,
   before: visit.before_minutes,
   after: visit.after_minutes,

@@ -189,7 +189,7 @@ function withForecast(room: "full" | "half" | "none") {
 describe("forecasts", () => {
   const answers = (world: World, date: string) => {
     const context = viewContext(world.hogar, visitor);
-    return answersFor(context, findWanted(context, { addressId: world.addresses[12]!.id, serviceId: world.services.sweep }).visit, [date]);
+    return answersFor(context, findWanted(context, { addressId: world.addresses[12]!.id, items: [{ serviceId: world.services.sweep }] }).visit, [date]);
   };
 
   it("keep their room where they count", () => {
@@ -238,7 +238,7 @@ describe("work of several days", () => {
     const world = smallWorld();
     relining(world);
     const first = world.offers()[0]!;
-    mustPerform(world.hogar, holdOffer, { addressId: world.addresses[10]!.id, serviceId: world.services.sweep, date: first.date, from: first.from, to: first.to }, visitor);
+    mustPerform(world.hogar, holdOffer, { addressId: world.addresses[10]!.id, items: [{ serviceId: world.services.sweep }], date: first.date, from: first.from, to: first.to }, visitor);
     world.later(11);
     mustPerform(world.hogar, releaseLapsed, {}, { kind: "system", name: "test" });
     expect(one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM placements").n).toBe(0);
@@ -330,7 +330,7 @@ describe("days kept in memory", () => {
           else if (s.do === "hours") mustPerform(hogar, saveTechnician, { id: technicianId, name: ["Bram Okafor", "Petra Lindqvist"][s.technician]!, phone: "+1 555 0111", skills: [{ name: "sweep", level: 1, validUntil: null }], hours: [1, 2, 3, 4].map((weekday) => ({ weekday, opens: s.opens, closes: s.opens + 420 })) }, office);
           const answer = (days: typeof hogar.days) => {
             const context = viewContext({ ...hogar, days }, visitor);
-            return answersFor(context, findWanted(context, { addressId: world.addresses[5]!.id, serviceId: world.services.sweep }).visit, dates);
+            return answersFor(context, findWanted(context, { addressId: world.addresses[5]!.id, items: [{ serviceId: world.services.sweep }] }).visit, dates);
           };
           expect(answer(hogar.days)).toEqual(answer(makeDayCache()));
         }

@@ -3,34 +3,50 @@ import { Id, input, LocalDate, Mail, MinuteOfDay, Name, OneOf, OrNull, Phone } f
 
 /** Answers by question: whether they fit the questions is for core to say. */
 const Answers = Type.Record(Type.String({ maxLength: 40 }), Type.Union([Type.Boolean(), Type.Number(), Type.String({ maxLength: 2000 }), Type.Array(Type.String({ maxLength: 80 }), { maxItems: 40 })]), { maxProperties: 60 });
+const Extras = Type.Array(input({ id: Id, quantity: Type.Integer({ minimum: 1, maximum: 999 }) }), { maxItems: 60 });
+/** The services of an order, the main one first, with what was answered and chosen for each. */
+const Items = Type.Array(input({ serviceId: Id, quantity: Type.Optional(Type.Integer({ minimum: 1, maximum: 99 })), answers: Type.Optional(Answers), extras: Type.Optional(Extras) }), { minItems: 1, maxItems: 12 });
 /** `technicianId`: the technician a customer wishes for, where the service lets them. */
-const choice = { technicianId: Type.Optional(OrNull(Id)), answers: Type.Optional(Answers), extras: Type.Optional(Type.Array(input({ id: Id, quantity: Type.Integer({ minimum: 1, maximum: 999 }) }), { maxItems: 60 })) };
+const order = { items: Items, technicianId: Type.Optional(OrNull(Id)) };
+
+/** Of the look-up, or of an address that was typed. */
+export const AddressId = Type.String({ maxLength: 400 });
+const Photos = Type.Array(Type.String({ maxLength: 40 }), { maxItems: 6, uniqueItems: true });
 
 /** The window somebody chose: epoch minutes, as the offer said them. */
 const chosen = {
-  addressId: Type.String({ maxLength: 40 }),
-  serviceId: Id,
-  ...choice,
+  addressId: AddressId,
+  ...order,
   date: LocalDate,
   from: Type.Integer({ minimum: 0 }),
   to: Type.Integer({ minimum: 0 }),
 };
-export const AskOffers = input({ addressId: chosen.addressId, serviceId: Id, ...choice });
+export const AskOffers = input({ addressId: chosen.addressId, ...order });
 export const FindAddress = input({ text: Type.String({ maxLength: 120 }) });
 export const OneAddress = input({ addressId: chosen.addressId });
 /** `slug`: the service whose link somebody came by. */
 export const ServicesAt = input({ addressId: chosen.addressId, slug: Type.Optional(OrNull(Type.String({ maxLength: 80 }))) });
 
+export const RepeatEvery = input({ every: Type.Integer({ minimum: 1, maximum: 120 }), unit: OneOf(["day", "week", "month", "year"]) });
+export const TypeAddress = input({ line: Type.String({ minLength: 3, maxLength: 120 }), postcode: Type.String({ minLength: 2, maxLength: 20 }) });
 export const HoldOffer = input({ ...chosen, instead: Type.Optional(Type.String({ maxLength: 60 })) });
 
-export const Booker = input({ name: Name, mail: Mail, phone: Phone, reminders: Type.Boolean() });
+export const Booker = input({ name: Name, mail: Mail, phone: Phone, reminders: Type.Boolean(), offers: Type.Optional(Type.Boolean()) });
 
 export const Book = input({
   ...chosen,
   hold: Type.Optional(Type.String({ maxLength: 60 })),
   customer: Booker,
   note: Type.String({ maxLength: 1000 }),
+  photos: Type.Optional(Photos),
+  /** Answers to the owner's own fields. */
+  fields: Type.Optional(Answers),
+  /** How often it comes again, where the services allow. */
+  repeat: Type.Optional(OrNull(RepeatEvery)),
+  /** Paid when we are there, where the business allows. */
+  atDoor: Type.Optional(Type.Boolean()),
   cardToken: Type.Optional(Type.String({ maxLength: 80 })),
+  keepCard: Type.Optional(Type.Boolean()),
   /** All of it now, where the service allows. */
   payAll: Type.Optional(Type.Boolean()),
   coupon: Type.Optional(Type.String({ maxLength: 40 })),
@@ -64,8 +80,8 @@ const windowChosen = { date: LocalDate, from: Type.Integer({ minimum: 0 }), to: 
 export const MoveByLink = input(windowChosen);
 /** The fee that was shown, minor units. */
 export const CancelByLink = input({ feeMinor: Type.Integer({ minimum: 0 }) });
-export const AddByLink = input({ words: Type.String({ maxLength: 500 }), photos: Type.Array(Type.String({ maxLength: 40 }), { maxItems: 6, uniqueItems: true }) });
-export const CheckCoupon = input({ code: Type.String({ minLength: 1, maxLength: 40 }), serviceId: Id });
+export const AddByLink = input({ words: Type.String({ maxLength: 500 }), photos: Photos });
+export const CheckCoupon = input({ code: Type.String({ minLength: 1, maxLength: 40 }), serviceIds: Type.Array(Id, { minItems: 1, maxItems: 12 }) });
 /** What cannot be booked as it stands: an address of the look-up, or typed by hand; a service where one was chosen. */
 export const MakeRequest = input({ addressId: OrNull(chosen.addressId), serviceId: Type.Optional(OrNull(Id)), address: Type.String({ maxLength: 200 }), name: Name, mail: Mail, phone: Phone, wishes: Type.String({ maxLength: 1000 }) });
 export const AnswerRequest = input({ id: Id });

@@ -34,6 +34,7 @@ export function questionsBy(Ref: TString) {
       input({ ...common, kind: Type.Literal("count"), min: Whole, max: Whole, included: Type.Optional(Whole), each: Type.Optional(Effect) }),
       input({ ...common, kind: Type.Literal("number"), min: Measure, max: Measure, step: Type.Number({ exclusiveMinimum: 0, maximum: 1000 }), unit: Type.String({ maxLength: 12 }), brackets: Type.Optional(Type.Array(input({ upTo: OrNull(Measure), effect: Effect }), { maxItems: 12 })), each: Type.Optional(Effect) }),
       input({ ...common, kind: Type.Literal("text"), most: Type.Integer({ minimum: 1, maximum: 2000 }) }),
+      input({ ...common, kind: Type.Literal("tick") }),
       input({ ...common, kind: Type.Literal("photo"), most: Type.Integer({ minimum: 1, maximum: 6 }) }),
     ]),
     { maxItems: 40 },

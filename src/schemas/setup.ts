@@ -1,5 +1,6 @@
 import { Type, type Static } from "@sinclair/typebox";
 import { allPermissions } from "@/core/people/permissions";
+import { AddressId, RepeatEvery } from "./booking";
 import { Questions } from "./catalogue";
 import { Id, input, LocalDate, Mail, MinuteOfDay, Money, Name, OneOf, OrNull, Phone, PointSchema, Weekdays } from "./common";
 
@@ -126,6 +127,8 @@ export const SaveService = input({
   technicians: Type.Optional(Technicians),
   limits: Type.Optional(Limits),
   wish: Type.Optional(OneOf(["none", "preferred", "only"])),
+  /** How often customers may have it come again, by themselves. */
+  repeats: Type.Optional(Type.Array(RepeatEvery, { maxItems: 8 })),
   questions: Type.Optional(Questions),
   extras: Type.Optional(Type.Array(input({ id: Id, most: Type.Integer({ minimum: 1, maximum: 999 }) }), { maxItems: 60 })),
   hue: Type.Optional(Hue),
@@ -164,7 +167,7 @@ export const SaveBookingRules = input({
 });
 export type SaveBookingRules = Static<typeof SaveBookingRules>;
 /** Rules as they are being typed, for a sample address and service. */
-export const PreviewWindows = input({ rules: SaveBookingRules, addressId: Type.String({ maxLength: 40 }), serviceId: Id });
+export const PreviewWindows = input({ rules: SaveBookingRules, addressId: AddressId, serviceId: Id });
 
 export const SaveBusiness = input({
   name: Name,

@@ -64,6 +64,7 @@ function Asked({ question, value, onValue }: { question: Question; value: Answer
     }
     case "count": return <Counter value={typeof value === "number" ? value : null} min={question.min} max={question.max} onValue={onValue} what={question.words} />;
     case "number": return <TextField type="number" value={typeof value === "number" ? value : ""} onChange={(e) => onValue(e.target.value === "" ? undefined : Number(e.target.value))} slotProps={{ htmlInput: { "min": question.min, "max": question.max, "step": question.step, "aria-label": `${question.words}, ${question.unit}` }, input: { endAdornment: question.unit } }} sx={{ width: 160 }} />;
+    case "tick": return <FormControlLabel control={<Checkbox checked={value === true} onChange={(e) => onValue(e.target.checked || undefined)} />} label="Yes" />;
     case "photo": return <PhotoField tokens={Array.isArray(value) ? value : []} most={question.most} what={question.words} onTokens={(tokens) => onValue(tokens.length ? tokens : undefined)} />;
     case "text": return <TextField multiline minRows={2} fullWidth value={typeof value === "string" ? value : ""} onChange={(e) => onValue(e.target.value || undefined)} slotProps={{ htmlInput: { "maxLength": question.most, "aria-label": question.words } }} />;
   }
@@ -71,12 +72,12 @@ function Asked({ question, value, onValue }: { question: Question; value: Answer
 
 const Row = ({ children }: { children: ReactNode }) => <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap" }}>{children}</Box>;
 
-const Pick = ({ on, onPick, children }: { on: boolean; onPick: () => void; children: ReactNode }) => (
+export const Pick = ({ on, onPick, children }: { on: boolean; onPick: () => void; children: ReactNode }) => (
   <ButtonBase aria-pressed={on} onClick={onPick} sx={{ minWidth: 72, minHeight: 44, px: 4, borderRadius: "22px 22px 6px 6px", border: `1px solid ${on ? ink.pine : ink.line}`, bgcolor: on ? ink.pine : "#fff", color: on ? ink.paper : ink.ink, fontSize: "inherit" }}>{children}</ButtonBase>
 );
 
 /** A whole number with two buttons; nothing is said until one of them is pressed. */
-function Counter({ value, min, max, onValue, what }: { value: number | null; min: number; max: number; onValue: (value: number) => void; what: string }) {
+export function Counter({ value, min, max, onValue, what }: { value: number | null; min: number; max: number; onValue: (value: number) => void; what: string }) {
   return (
     <Box sx={{ display: "flex", alignItems: "center", gap: 2 }}>
       <IconButton aria-label={`Fewer: ${what}`} disabled={value === null || value <= min} onClick={() => onValue((value ?? min) - 1)} sx={{ border: `1px solid ${ink.line}` }}><Remove fontSize="small" /></IconButton>

@@ -1,4 +1,4 @@
-import type { Terms } from "@/core/catalogue/terms";
+import { noAccessFee } from "@/core/catalogue/terms";
 import type { TickedItem } from "@/core/catalogue/checklist";
 import { addDays, datesFrom, localOf } from "@/core/time/local";
 import { isOpen } from "@/core/time/opening";
@@ -18,7 +18,7 @@ import type { ViewContext } from "@/operations/door";
 import { Refusal } from "@/core/problems";
 import { linkTokenOf } from "@/operations/links";
 import { ruleWords, type RepeatRule } from "@/core/repeats/rule";
-import type { KeptAnswer } from "@/operations/catalogue";
+import { answersOfJob, termsOfJob } from "@/operations/catalogue";
 import { defineView } from "./view";
 
 export interface BoardVisit {
@@ -44,7 +44,7 @@ export interface BoardStop extends BoardVisit {
   leaves: number;
 }
 
-const visitColumns = `v.id, v.state, s.code, s.name AS service, s.hue, v.minutes, v.crew, v.date, v.window_from, v.window_to,
+const visitColumns = `v.id, v.state, s.code, v.title AS service, s.hue, v.minutes, v.crew, v.date, v.window_from, v.window_to,
   coalesce(c.name, rc.name, 'A customer is booking') AS customer, coalesce(t.line, rt.line, '') AS site`;
 const visitTables = `visits v JOIN services s ON s.id = v.service_id
   LEFT JOIN jobs j ON j.id = v.job_id LEFT JOIN customers c ON c.id = j.customer_id LEFT JOIN sites t ON t.id = j.site_id
@@ -130,7 +130,7 @@ export const placementOptions = defineView({
     const { business } = context;
     const visit = readVisit(context, visitId);
     const own = date === visit.date ? [windowOf(visit)] : [];
-    const pattern = windowsOn(readPattern(context, visit.service_id), [date], business.time_zone).filter((w) => !own.some((o) => o.from === w.from && o.to === w.to));
+    const pattern = windowsOn(readPattern(context, placingOf(visit).serviceIds), [date], business.time_zone).filter((w) => !own.some((o) => o.from === w.from && o.to === w.to));
     const windows = [...own, ...pattern].sort((a, b) => a.from - b.from);
     const days = visit.first_visit_id === null ? daysOfWork(context, visit) : [visit];
     const options = { ...inOffice(visit), without: days.map((d) => d.id) };
@@ -182,9 +182,9 @@ export const visitSheet = defineView({
   input: OneVisit,
   read(context, { visitId }) {
     const { sql, business, hogar } = context;
-    const visit = sql<BoardRow & { job_id: number | null; repeat_id: number | null; started_at: number | null; ended_at: number | null; customer_id: number | null; phone: string | null; mail: string | null; note: string | null; answers: string | null; terms: string | null; checklist: string; confirmed_at: number | null; postcode: string | null; total_minor: number | null; deposit_minor: number | null; job_state: string | null }>(
+    const visit = sql<BoardRow & { job_id: number | null; repeat_id: number | null; started_at: number | null; ended_at: number | null; customer_id: number | null; phone: string | null; mail: string | null; note: string | null; pays: string | null; checklist: string; confirmed_at: number | null; postcode: string | null; total_minor: number | null; deposit_minor: number | null; job_state: string | null }>(
       `SELECT ${visitColumns}, v.job_id, v.repeat_id, v.started_at, v.ended_at, coalesce(c.id, rc.id) AS customer_id, coalesce(c.phone, rc.phone) AS phone, coalesce(c.mail, rc.mail) AS mail,
-        j.note, j.answers, j.terms, v.checklist, v.confirmed_at, coalesce(t.postcode, rt.postcode) AS postcode, j.total_minor, j.deposit_minor, j.state AS job_state FROM ${visitTables} WHERE v.id = ?`,
+        j.note, j.pays, v.checklist, v.confirmed_at, coalesce(t.postcode, rt.postcode) AS postcode, j.total_minor, j.deposit_minor, j.state AS job_state FROM ${visitTables} WHERE v.id = ?`,
     ).get(visitId);
     if (!visit) throw new Refusal("not-found");
     mustSee(context, visitId);
@@ -197,7 +197,7 @@ export const visitSheet = defineView({
     return {
       id: visit.id, state: visit.state, jobState: visit.job_state, code: visit.code, service: visit.service, hue: visit.hue, minutes: visit.minutes, crew: visit.crew, date: visit.date,
       windowFrom: localOf(visit.window_from, zone).minute, windowTo: localOf(visit.window_to, zone).minute,
-      customer: { id: visit.customer_id, name: visit.customer, phone: visit.phone, mail: visit.mail }, site: visit.site, postcode: visit.postcode, note: visit.note, answers: JSON.parse(visit.answers ?? "[]") as KeptAnswer[], checklist: JSON.parse(visit.checklist) as TickedItem[], confirmed: visit.confirmed_at !== null, noAccessMinor: visit.terms ? (JSON.parse(visit.terms) as Terms).noAccessMinor : 0,
+      customer: { id: visit.customer_id, name: visit.customer, phone: visit.phone, mail: visit.mail }, site: visit.site, postcode: visit.postcode, note: visit.note, answers: visit.job_id ? answersOfJob(context, visit.job_id) : [], paysAtDoor: visit.pays === "at the door", checklist: JSON.parse(visit.checklist) as TickedItem[], confirmed: visit.confirmed_at !== null, noAccessMinor: visit.job_id ? noAccessFee(termsOfJob(context, visit.job_id)) : 0,
       additions: visit.job_id ? sql<{ id: number; made_at: number; words: string; photos: string }>("SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id").all(visit.job_id).map((a) => ({ ...a, photos: JSON.parse(a.photos) as string[] })) : [],
       totalMinor: visit.total_minor, depositMinor: visit.deposit_minor, jobId: visit.job_id,
       technicians: technicians.map((t) => ({ id: t.id, name: t.name, arrives: localOf(t.arrives, zone).minute, leaves: localOf(t.leaves, zone).minute })),

@@ -40,7 +40,7 @@ export const customer = defineView({
       timeZone: business.time_zone,
       sites: sql<{ id: number; line: string; postcode: string; zone: string | null }>("SELECT s.id, s.line, s.postcode, z.name AS zone FROM sites s LEFT JOIN zones z ON z.id = s.zone_id WHERE customer_id = ?").all(id),
       visits: sql<{ id: number; date: string; state: string; service: string; code: string; hue: number; totalMinor: number }>(
-        "SELECT v.id, v.date, v.state, s.name AS service, s.code, s.hue, j.total_minor AS totalMinor FROM visits v JOIN jobs j ON j.id = v.job_id JOIN services s ON s.id = v.service_id WHERE j.customer_id = ? ORDER BY v.window_from DESC LIMIT 30",
+        "SELECT v.id, v.date, v.state, v.title AS service, s.code, s.hue, j.total_minor AS totalMinor FROM visits v JOIN jobs j ON j.id = v.job_id JOIN services s ON s.id = v.service_id WHERE j.customer_id = ? ORDER BY v.window_from DESC LIMIT 30",
       ).all(id),
       messages: sql<{ id: number; channel: string; subject: string; body: string; state: string; written_at: number }>("SELECT id, channel, subject, body, state, written_at FROM messages WHERE customer_id = ? ORDER BY id DESC LIMIT 20").all(id),
     };
@@ -75,7 +75,7 @@ export const find = defineView({
     const like = `%${text.trim().replace(/[\\%_]/g, "\\$&")}%`;
     const found = sql<{ id: number; name: string; mail: string; phone: string }>(`SELECT id, name, mail, phone FROM customers c WHERE (name LIKE @like ESCAPE '\\' OR mail LIKE @like ESCAPE '\\' OR replace(phone, ' ', '') LIKE replace(@like, ' ', '') ESCAPE '\\') AND ${seenCustomers} ORDER BY name LIMIT 6`).all({ like, only });
     const visits = sql<{ id: number; date: string; service: string; name: string; line: string }>(
-      `SELECT v.id, v.date, s.name AS service, c.name, t.line FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id JOIN sites t ON t.id = j.site_id JOIN services s ON s.id = v.service_id
+      `SELECT v.id, v.date, v.title AS service, c.name, t.line FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id JOIN sites t ON t.id = j.site_id
        WHERE v.state <> 'cancelled' AND (c.name LIKE @like ESCAPE '\\' OR t.line LIKE @like ESCAPE '\\') AND ${seenCustomers} ORDER BY abs(julianday(v.date) - julianday(@today)) LIMIT 6`,
     ).all({ like, today, only });
     return { customers: found, visits };

@@ -2,7 +2,7 @@ import type { TickedItem } from "@/core/catalogue/checklist";
 import { localOf } from "@/core/time/local";
 import { Refusal } from "@/core/problems";
 import { Nothing } from "@/schemas/money";
-import type { KeptAnswer } from "@/operations/catalogue";
+import { answersOfJob } from "@/operations/catalogue";
 import { defineView } from "./view";
 
 /** A technician's day, in order: only their own. */
@@ -10,23 +10,24 @@ export const fieldDay = defineView({
   name: "field-day",
   access: "field.work",
   input: Nothing,
-  read({ sql, actor, today, business, minute }) {
+  read(context) {
+    const { sql, actor, today, business, minute } = context;
     if (actor.kind !== "person" || actor.technicianId === null) throw new Refusal("not-allowed", { sentence: "Nobody’s day belongs to this sign-in. Ask the owner to connect it to a technician." });
     const zone = business.time_zone;
-    const stops = sql<{ id: number; state: string; service: string; minutes: number; customer: string; phone: string; line: string; postcode: string; note: string; answers: string; checklist: string; access: string; date: string; window_from: number; window_to: number; arrives: number; driving: number; total_minor: number; job_id: number; received: number; lastHere: string | null }>(
-      `SELECT v.id, v.state, s.name AS service, v.minutes, c.name AS customer, c.phone, t.line, t.postcode, j.note, j.answers, v.checklist, t.access, v.date, v.window_from, v.window_to, p.arrives, p.driving, j.total_minor, j.id AS job_id,
+    const stops = sql<{ id: number; state: string; service: string; minutes: number; customer: string; phone: string; line: string; postcode: string; note: string; pays: string; checklist: string; access: string; date: string; window_from: number; window_to: number; arrives: number; driving: number; total_minor: number; job_id: number; received: number; lastHere: string | null }>(
+      `SELECT v.id, v.state, v.title AS service, v.minutes, c.name AS customer, c.phone, t.line, t.postcode, j.note, j.pays, v.checklist, t.access, v.date, v.window_from, v.window_to, p.arrives, p.driving, j.total_minor, j.id AS job_id,
          coalesce((SELECT sum(amount_minor) FROM payments WHERE job_id = j.id AND state = 'received'), 0) AS received,
          (SELECT max(v2.date) FROM visits v2 JOIN jobs j2 ON j2.id = v2.job_id WHERE j2.site_id = j.site_id AND v2.state = 'done' AND v2.id <> v.id) AS lastHere
-       FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id JOIN sites t ON t.id = j.site_id JOIN services s ON s.id = v.service_id
+       FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id JOIN sites t ON t.id = j.site_id
        WHERE p.technician_id = ? AND p.date = ? AND j.state <> 'awaiting deposit' ORDER BY p.arrives`,
     ).all(actor.technicianId, today);
     return {
       name: actor.name, today, currency: business.currency, phone: business.phone, now: localOf(minute, zone).minute,
       stops: stops.map((s) => ({
-        id: s.id, state: s.state, service: s.service, minutes: s.minutes, customer: s.customer, phone: s.phone, line: s.line, postcode: s.postcode, note: [s.access, s.note].filter(Boolean).join(" "), answers: (JSON.parse(s.answers) as KeptAnswer[]).map((a) => ({ words: `${a.question} ${a.words}`, photos: a.photos ?? [] })),
+        id: s.id, state: s.state, service: s.service, minutes: s.minutes, customer: s.customer, phone: s.phone, line: s.line, postcode: s.postcode, note: [s.access, s.note].filter(Boolean).join(" "), answers: answersOfJob(context, s.job_id).map((a) => ({ words: `${a.question} ${a.words}`, photos: a.photos ?? [] })),
         additions: sql<{ id: number; words: string; photos: string }>("SELECT id, words, photos FROM additions WHERE job_id = ? ORDER BY id").all(s.job_id).map((a) => ({ words: a.words, photos: JSON.parse(a.photos) as string[] })),
         checklist: JSON.parse(s.checklist) as TickedItem[],
-        windowFrom: localOf(s.window_from, zone).minute, windowTo: localOf(s.window_to, zone).minute, arrives: localOf(s.arrives, zone).minute, driving: s.driving, toCollectMinor: s.total_minor - s.received, lastHere: s.lastHere,
+        windowFrom: localOf(s.window_from, zone).minute, windowTo: localOf(s.window_to, zone).minute, arrives: localOf(s.arrives, zone).minute, driving: s.driving, toCollectMinor: s.total_minor - s.received, paysAtDoor: s.pays === "at the door", lastHere: s.lastHere,
       })),
     };
   },

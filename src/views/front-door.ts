@@ -1,9 +1,13 @@
 import type { Coupon } from "@/core/catalogue/coupons";
 import { couponFor } from "@/operations/coupons";
-import { AskOffers, CheckCoupon, FindAddress, ServicesAt } from "@/schemas/booking";
+import { AskOffers, CheckCoupon, FindAddress, ServicesAt, TypeAddress } from "@/schemas/booking";
 import { Nothing } from "@/schemas/money";
 import { findWanted, zoneOf } from "@/operations/booking";
-import { nothingChosen, orderedService, priceService, termsOf, type ServiceRow } from "@/operations/catalogue";
+import { addressOf, locate } from "@/operations/addresses";
+import { readFields } from "@/operations/fields";
+import { consentWords } from "@/core/messages/consents";
+import type { RepeatEvery } from "@/core/repeats/rule";
+import { justOne, orderedService, priceItems, termsOf, type ServiceRow } from "@/operations/catalogue";
 import { answersFor, bookableDates } from "@/operations/placing";
 import { readOpening } from "@/operations/opening-hours";
 import { moneyTyped } from "@/core/money/amounts";
@@ -20,7 +24,10 @@ export const frontDoor = defineView({
   name: "front-door",
   access: "anybody",
   input: Nothing,
-  read: ({ sql, business: b }) => ({ name: b.name, mark: b.mark, phone: b.phone, mail: b.mail, terms: b.terms, quoteText: b.quote_text, takesRequests: b.outside === "request", takesCoupons: sql("SELECT 1 FROM coupons WHERE active = 1").get() !== undefined, moveHours: b.move_hours, cancelHours: b.cancel_hours, currency: b.currency, timeZone: b.time_zone, isDemo: b.demo_offset_ms !== null, holdMinutes: b.hold_minutes }),
+  read: (context) => {
+    const { sql, business: b } = context;
+    return { fields: readFields(context), consents: consentWords(b.name), paysAtDoor: b.pay_at_door === 1, name: b.name, mark: b.mark, phone: b.phone, mail: b.mail, terms: b.terms, quoteText: b.quote_text, takesRequests: b.outside === "request", takesCoupons: sql("SELECT 1 FROM coupons WHERE active = 1").get() !== undefined, moveHours: b.move_hours, cancelHours: b.cancel_hours, currency: b.currency, timeZone: b.time_zone, isDemo: b.demo_offset_ms !== null, holdMinutes: b.hold_minutes };
+  },
 });
 
 /** What search engines and directories are told: shown services only, prices where customers see them. */
@@ -47,6 +54,19 @@ export const findAddress = defineView({
   read: ({ hogar }, { text }) => hogar.gateways.places.suggest(text, 8).map(({ id, line, postcode, lng, lat }) => ({ id, line, postcode, lng, lat })),
 });
 
+/** An address that the look-up does not know, as somebody typed it; refused where it is not found on the map. */
+export const typeAddress = defineView({
+  name: "type-address",
+  access: "anybody",
+  input: TypeAddress,
+  read(context, typed) {
+    const address = locate(context, typed);
+    if (!address) throw new Refusal("invalid-input", { fields: { "/postcode": `We cannot find this postcode. Check it, or call us on ${context.business.phone}.` } });
+    const { id, line, postcode, lng, lat } = address;
+    return { id, line, postcode, lng, lat };
+  },
+});
+
 interface ShownService extends ServiceRow {
   category: string;
   description: string;
@@ -64,9 +84,7 @@ export const servicesAt = defineView({
   access: "anybody",
   input: ServicesAt,
   read(context, { addressId, slug = null }) {
-    const address = context.hogar.gateways.places.find(addressId);
-    if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
-    const zone = zoneOf(context, address);
+    const zone = zoneOf(context, addressOf(context, addressId));
     if (!zone) return { zone: null, pricesIncludeTax: true, services: [] };
     const team = loadPlanning(context, []).technicians;
     const photos = new Map(context.sql<{ id: number; photo: string | null }>("SELECT id, photo FROM technicians").all().map((t) => [t.id, t.photo]));
@@ -75,13 +93,14 @@ export const servicesAt = defineView({
       "SELECT s.* FROM services s LEFT JOIN categories c ON c.name = s.category WHERE s.active = 1 AND (s.hidden = 0 OR s.slug = ?) ORDER BY c.position, s.category, s.position, s.name",
     ).all(slug).map((service) => {
       const ordered = orderedService(context, service);
-      const order = priceService(context, service, zone, nothingChosen, ordered);
+      const order = priceItems(context, [{ ...justOne(service.id), service, ordered }], zone);
       return {
         id: service.id, code: service.code, name: service.name, category: service.category, description: service.description, hue: service.hue, minutes: service.minutes, days: service.days,
         slug: service.slug, picture: service.picture, priceKind: service.price_kind, showsPrice: service.shows_price === 1, showsMinutes: service.shows_minutes === 1, mayPayAll: service.may_pay_all === 1,
         terms: termsOf(service),
         wish: service.wish,
-        technicians: service.wish === "none" || service.crew > 1 ? [] : team.filter((t) => !bars.of(t.id, service.id) && !skillGap(t.skills, ordered.skills, context.today)).map(({ id, name }) => ({ id, name: shortName(name), photo: photos.get(id) ?? null })),
+        repeats: JSON.parse(service.repeats) as RepeatEvery[],
+        technicians: service.wish === "none" || service.crew > 1 ? [] : team.filter((t) => !bars.of(t.id, [service.id]) && !skillGap(t.skills, ordered.skills, context.today)).map(({ id, name }) => ({ id, name: shortName(name), photo: photos.get(id) ?? null })),
         asksFirst: (service.capacity ?? context.business.capacity) === "ask",
         lines: order.lines.map((l) => ({ description: l.description, amountMinor: l.amountMinor })), totalMinor: order.totalMinor, depositMinor: order.depositMinor,
         /** What core needs to price it while it is being answered. What materials cost the business stays inside. */
@@ -96,14 +115,14 @@ export const servicesAt = defineView({
   },
 });
 
-/** What a code takes off, for the service that is being booked; refused with a sentence where it does not count. */
+/** What a code takes off, for the services that are being booked; refused with a sentence where it does not count. */
 export const checkCoupon = defineView({
   name: "check-coupon",
   access: "anybody",
   input: CheckCoupon,
-  read(context, { code: typed, serviceId }): Coupon {
-    const { code, kind, value } = couponFor(context, typed, serviceId);
-    return { code, kind, value };
+  read(context, { code: typed, serviceIds }): Coupon {
+    const { code, kind, value, services } = couponFor(context, typed, serviceIds);
+    return { code, kind, value, services };
   },
 });
 

@@ -3,7 +3,7 @@ import { board, dayStrip, placementOptions, visitSheet } from "./board";
 import { customer, customers, find, repeats } from "./customers";
 import { fieldDay } from "./field";
 import { firstSteps } from "./first-steps";
-import { checkCoupon, findAddress, frontDoor, offers, servicesAt } from "./front-door";
+import { checkCoupon, findAddress, frontDoor, offers, servicesAt, typeAddress } from "./front-door";
 import { invoice, money } from "./money";
 import { myCalendar, myOffers, myVisit } from "./my-visit";
 import { setup } from "./setup";
@@ -40,6 +40,7 @@ export const views = {
   "setup": setup,
   "sharing": sharing,
   "today": todayView,
+  "type-address": typeAddress,
   "visit-sheet": visitSheet,
   "which-zone": whichZone,
   "why-not": whyNot,

@@ -1,6 +1,9 @@
 import { invoiceState } from "@/core/money/applying";
-import { termsWords, type Terms } from "@/core/catalogue/terms";
+import { consentWords } from "@/core/messages/consents";
+import { orderTermsWords } from "@/core/catalogue/terms";
 import { moneyWords } from "@/core/money/amounts";
+import { termsOfJob } from "@/operations/catalogue";
+import { cardOf } from "@/operations/cards";
 import { ownWork } from "@/operations/by-link";
 import { answersFor, bookableDates } from "@/operations/placing";
 import { placingOf } from "@/operations/visits";
@@ -19,12 +22,12 @@ export const myVisit = defineView({
     const { sql, actor, business, today } = context;
     if (actor.kind !== "link") throw new Refusal("link-ended");
     const { jobId } = actor;
-    const job = sql<{ state: string; total_minor: number; deposit_minor: number; service: string; line: string; postcode: string; customer: string }>(
-      `SELECT j.state, j.total_minor, j.deposit_minor, s.name AS service, t.line, t.postcode, c.name AS customer
-       FROM jobs j JOIN services s ON s.id = j.service_id JOIN sites t ON t.id = j.site_id JOIN customers c ON c.id = j.customer_id WHERE j.id = ?`,
+    const job = sql<{ state: string; total_minor: number; deposit_minor: number; line: string; postcode: string; customer: string }>(
+      `SELECT j.state, j.total_minor, j.deposit_minor, t.line, t.postcode, c.name AS customer
+       FROM jobs j JOIN sites t ON t.id = j.site_id JOIN customers c ON c.id = j.customer_id WHERE j.id = ?`,
     ).get(jobId)!;
-    const visits = sql<{ id: number; state: string; date: string; window_from: number; window_to: number; repeat_id: number | null; confirmed_at: number | null }>(
-      "SELECT id, state, date, window_from, window_to, repeat_id, confirmed_at FROM visits WHERE job_id = ? ORDER BY window_from",
+    const visits = sql<{ id: number; state: string; title: string; date: string; window_from: number; window_to: number; repeat_id: number | null; confirmed_at: number | null }>(
+      "SELECT id, state, title, date, window_from, window_to, repeat_id, confirmed_at FROM visits WHERE job_id = ? ORDER BY window_from",
     ).all(jobId);
     // Of work of several days, the one that comes next; when all is over, the last.
     const visit = visits.find((v) => ["promised", "on the way", "on site"].includes(v.state)) ?? visits.at(-1)!;
@@ -41,14 +44,15 @@ export const myVisit = defineView({
     ).get(jobId);
     const fee = sql<{ description: string; amount_minor: number }>("SELECT description, amount_minor FROM fees WHERE job_id = ?").get(jobId);
     const { changes } = ownWork(context);
-    const terms = sql<{ terms: string }>("SELECT terms FROM jobs WHERE id = ?").get(jobId)!.terms;
     return {
       changes,
-      termsWords: termsWords(JSON.parse(terms) as Terms, (minor) => moneyWords(minor, business.currency)),
+      termsWords: orderTermsWords(termsOfJob(context, jobId), (minor) => moneyWords(minor, business.currency)),
+      card: cardOf(context, actor.customerId)?.label ?? null,
+      cardWords: consentWords(business.name)["card on file"],
       fee: fee ?? null,
       additions: sql<{ id: number; made_at: number; words: string; photos: string }>("SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id").all(jobId).map((a) => ({ ...a, photos: JSON.parse(a.photos) as string[] })),
       business: { name: business.name, invoiceText: business.invoice_text, mark: business.mark, phone: business.phone, currency: business.currency, timeZone: business.time_zone, isDemo: business.demo_offset_ms !== null },
-      job, visit, days: visits.filter((v) => v.state !== "cancelled").map((v) => v.date), lines, payments, coming,
+      job: { ...job, service: visit.title }, visit, days: visits.filter((v) => v.state !== "cancelled").map((v) => v.date), lines, payments, coming,
       technicians: technicians.map((t) => t.name),
       invoice: invoice && {
         number: invoice.number, dueDate: invoice.due_date, totalMinor: invoice.total_minor, taxMinor: invoice.tax_minor, openMinor: invoice.total_minor - invoice.applied,
@@ -79,8 +83,8 @@ export const myCalendar = defineView({
   read({ sql, actor, business, minute }) {
     if (actor.kind !== "link") throw new Refusal("link-ended");
     const visits = sql<{ id: number; state: string; window_from: number; window_to: number; service: string; line: string; postcode: string; moves: number }>(
-      `SELECT v.id, v.state, v.window_from, v.window_to, s.name AS service, t.line, t.postcode, (SELECT count(*) FROM promises WHERE visit_id = v.id) AS moves
-       FROM visits v JOIN jobs j ON j.id = v.job_id JOIN services s ON s.id = j.service_id JOIN sites t ON t.id = j.site_id WHERE v.job_id = ? ORDER BY v.window_from`,
+      `SELECT v.id, v.state, v.window_from, v.window_to, v.title AS service, t.line, t.postcode, (SELECT count(*) FROM promises WHERE visit_id = v.id) AS moves
+       FROM visits v JOIN jobs j ON j.id = v.job_id JOIN sites t ON t.id = j.site_id WHERE v.job_id = ? ORDER BY v.window_from`,
     ).all(actor.jobId);
     return visits.map((v): CalendarEntry => ({
       uid: `visit-${v.id}@${business.mail.split("@")[1] ?? "hogar"}`, title: `${v.service}, ${business.name}`, from: v.window_from, to: v.window_to, place: `${v.line}, ${v.postcode}`,

@@ -4,8 +4,9 @@ import { reasonWords } from "@/core/windows/words";
 import { isOnOurWay } from "@/core/windows/offers";
 import { Refusal } from "@/core/problems";
 import { PreviewWindows } from "@/schemas/setup";
+import { knownAddress } from "@/operations/addresses";
 import { zoneOf } from "@/operations/booking";
-import { priceService, readService, toPlace } from "@/operations/catalogue";
+import { justOne, priceItems, readItem, toPlace } from "@/operations/catalogue";
 import { answersFor, namesOf } from "@/operations/placing";
 import { rehearse } from "@/operations/rehearse";
 import { saveBookingRules } from "@/operations/setup/booking-rules";
@@ -18,11 +19,11 @@ export const previewWindows = defineView({
   input: PreviewWindows,
   read: (context, { rules, addressId, serviceId }) =>
     rehearse(context, saveBookingRules, rules, (rehearsed) => {
-      const address = rehearsed.hogar.gateways.places.find(addressId);
+      const address = knownAddress(rehearsed, addressId);
       if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
       const zone = zoneOf(rehearsed, address);
-      const service = readService(rehearsed, serviceId);
-      const visit = toPlace(service, address, zone?.id ?? null, priceService(rehearsed, service, zone));
+      const items = [readItem(rehearsed, justOne(serviceId))];
+      const visit = toPlace(items, address, zone?.id ?? null, priceItems(rehearsed, items, zone));
       const dates = datesFrom(rehearsed.today, addDays(rehearsed.today, 13));
       const names = namesOf(rehearsed);
       const minuteOf = (epoch: number) => localOf(epoch, rehearsed.business.time_zone).minute;

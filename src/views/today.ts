@@ -23,7 +23,7 @@ export const todayView = defineView({
     const clockOf = (epoch: number) => localOf(epoch, business.time_zone).minute;
 
     for (const v of sql<{ id: number; date: string; service: string; name: string; state: string }>(
-      `SELECT v.id, v.date, v.state, s.name AS service, coalesce(c.name, rc.name) AS name FROM visits v JOIN services s ON s.id = v.service_id
+      `SELECT v.id, v.date, v.state, v.title AS service, coalesce(c.name, rc.name) AS name FROM visits v JOIN services s ON s.id = v.service_id
        LEFT JOIN jobs j ON j.id = v.job_id LEFT JOIN customers c ON c.id = j.customer_id LEFT JOIN repeats r ON r.id = v.repeat_id LEFT JOIN customers rc ON rc.id = r.customer_id
        WHERE v.date BETWEEN ? AND ? AND v.state IN ('promised', 'forecast') AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) ORDER BY v.date LIMIT 30`,
     ).all(today, soon))

@@ -40,7 +40,7 @@ describe("the front door", () => {
 
   it("offers no window on a closed day, on a day the zone is not served, or at an hour it is not", () => {
     const world = smallWorld();
-    const asked = { addressId: world.addresses[10]!.id, serviceId: world.services.sweep };
+    const asked = { addressId: world.addresses[10]!.id, items: [{ serviceId: world.services.sweep }] };
     const dates = () => [...new Set(see(world, offers, asked).map((o) => o.date))];
     expect(dates()).toContain(tomorrow);
     mustPerform(world.hogar, saveSpecialDay, { id: null, name: "Harbour fair", first: tomorrow, last: tomorrow, yearly: false, spans: [] }, office);

@@ -4,11 +4,12 @@ import { explainWindows } from "@/core/windows/offers";
 import type { CrewReason, Reason, RuleReason } from "@/core/windows/reasons";
 import { reasonWords, remedyWords, technicianReasonWords } from "@/core/windows/words";
 import { Type } from "@sinclair/typebox";
-import { WhyNot } from "@/schemas/booking";
+import { AddressId, WhyNot } from "@/schemas/booking";
 import { input, OrNull } from "@/schemas/common";
 import { Refusal } from "@/core/problems";
+import { addressOf, knownAddress } from "@/operations/addresses";
 import { zoneOf } from "@/operations/booking";
-import { priceService, readService, toPlace } from "@/operations/catalogue";
+import { justOne, priceItems, readItem, toPlace } from "@/operations/catalogue";
 import { namesOf, questionFor } from "@/operations/placing";
 import type { PlannedStop } from "@/operations/planning";
 import { defineView } from "./view";
@@ -17,9 +18,10 @@ import { defineView } from "./view";
 export const whyNotChoices = defineView({
   name: "why-not-choices",
   access: "office.see",
-  input: input({ addressId: OrNull(Type.String({ maxLength: 40 })) }),
-  read({ sql, hogar, today }, { addressId }) {
-    const found = addressId === null ? null : hogar.gateways.places.find(addressId);
+  input: input({ addressId: OrNull(AddressId) }),
+  read(context, { addressId }) {
+    const { sql, today } = context;
+    const found = addressId === null ? null : knownAddress(context, addressId);
     return {
       today,
       address: found && { id: found.id, line: found.line, postcode: found.postcode, lng: found.lng, lat: found.lat },
@@ -39,13 +41,13 @@ export const whyNot = defineView({
   access: "office.see",
   input: WhyNot,
   read(context, { addressId, serviceId, date, technicianId, only }) {
-    const { sql, hogar, business } = context;
-    const address = hogar.gateways.places.find(addressId);
-    if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
-    const service = readService(context, serviceId);
+    const { sql, business } = context;
+    const address = addressOf(context, addressId);
+    const items = [readItem(context, justOne(serviceId))];
     const zone = zoneOf(context, address);
     const wanted = technicianId === null ? null : { technicianId, only };
-    const question = questionFor(context, { ...toPlace(service, address, zone?.id ?? null, priceService(context, service, zone)), wanted }, [date]);
+    const asked = { ...toPlace(items, address, zone?.id ?? null, priceItems(context, items, zone)), wanted };
+    const question = questionFor(context, asked, [date]);
     const names = namesOf(context);
     const ofDay = (epoch: number) => localOf(epoch, business.time_zone).minute;
     const told = (reason: RuleReason | CrewReason) => ({ code: reason.code, words: reasonWords(reason, names), remedy: isOfCrew(reason) ? null : remedyWords(reason, names) });
@@ -71,7 +73,7 @@ export const whyNot = defineView({
 
     return {
       zone: zone?.name ?? null,
-      service: { name: service.name, minutes: service.minutes, before: service.before_minutes, after: service.after_minutes, crew: service.crew, days: service.days },
+      service: { name: asked.title, minutes: question.visit.minutes, before: question.visit.before, after: question.visit.after, crew: question.visit.crew, days: asked.days },
       mode: question.rules.capacity.mode,
       technicians: question.technicians.map(({ id, skills }) => ({ id, name: names.technician(id), able: skillGap(skills, question.visit.skills, date) === null })),
       windows: explainWindows(question).map(({ answer, rules, technicians }) => ({

@@ -3,6 +3,7 @@ import { mustPerform } from "@/operations/door";
 import type { Hogar } from "@/operations/hogar";
 import { linkAddressOf } from "@/operations/links";
 import { linkPlaceholder } from "@/operations/messaging";
+import { recordKeptCard } from "@/operations/cards";
 import { recordCharge, recordDelivery, recordRefund } from "@/operations/record-outcomes";
 
 export const worker: Actor = { kind: "system", name: "worker" };
@@ -49,6 +50,20 @@ const refund: Effect = {
   giveUp: () => {},
 };
 
+interface KeepCardPayload {
+  customerId: number;
+  token: string;
+}
+
+const keepCard: Effect = {
+  repeatable: () => true,
+  async carryOut(hogar, { customerId, token }: KeepCardPayload) {
+    mustPerform(hogar, recordKeptCard, { customerId, ...(await hogar.gateways.cards.keep(token)) }, worker);
+  },
+  // Then there is no card on file, and the customer enters one the next time.
+  giveUp: () => {},
+};
+
 interface MessagePayload {
   messageId: number;
 }
@@ -74,4 +89,4 @@ const message: Effect = {
   giveUp: (hogar, { messageId }: MessagePayload) => mustPerform(hogar, recordDelivery, { messageId, state: "not known" }, worker),
 };
 
-export const effects: Record<string, Effect> = { charge, refund, message };
+export const effects: Record<string, Effect> = { charge, refund, "keep card": keepCard, message };

@@ -22,7 +22,7 @@ export function Ask({ draft, business, words }: { draft: Draft; business: Busine
       {field("name", "Name", { autoComplete: "name" })}
       {field("mail", "Mail", { autoComplete: "email", type: "email" })}
       {field("phone", "Phone", { autoComplete: "tel", type: "tel" })}
-      <Button variant="outlined" disabled={busy} onClick={() => void send({ addressId: draft.address?.id ?? null, serviceId: draft.serviceId, address: "", ...typed }).then((sent) => setDone(sent !== null))} sx={{ height: 52, fontSize: 17 }}>{busy ? "One moment…" : `Ask ${business.name}`}</Button>
+      <Button variant="outlined" disabled={busy} onClick={() => void send({ addressId: draft.address?.id ?? null, serviceId: draft.items[0]?.serviceId ?? null, address: "", ...typed }).then((sent) => setDone(sent !== null))} sx={{ height: 52, fontSize: 17 }}>{busy ? "One moment…" : `Ask ${business.name}`}</Button>
     </Box>
   );
 }

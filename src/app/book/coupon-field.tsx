@@ -8,13 +8,13 @@ import type { Coupon } from "@/core/catalogue/coupons";
 import { ink } from "@/ui/palette";
 
 /** A code that takes something off; what it takes is seen at once. */
-export function CouponField({ serviceId, coupon, onCoupon, wrong }: { serviceId: number; coupon: Coupon | null; onCoupon: (coupon: Coupon | null) => void; wrong?: string }) {
+export function CouponField({ serviceIds, coupon, onCoupon, wrong }: { serviceIds: number[]; coupon: Coupon | null; onCoupon: (coupon: Coupon | null) => void; wrong?: string }) {
   const [code, setCode] = useState("");
   const [said, setSaid] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const use = async () => {
     setBusy(true);
-    const result = await ask("check-coupon", { code, serviceId });
+    const result = await ask("check-coupon", { code, serviceIds });
     setBusy(false);
     setSaid(result.ok ? null : (result.problem.fields?.["/coupon"] ?? result.problem.sentence));
     if (result.ok) onCoupon(result.value);

@@ -3,7 +3,9 @@ import { useCallback, useEffect, useState } from "react";
 import type { ViewOutput } from "@/api/client";
 import type { FoundAddress } from "@/ui/address-field";
 import type { Coupon } from "@/core/catalogue/coupons";
+import { priceOrder, type PricedOrder } from "@/core/catalogue/order";
 import type { Answers } from "@/core/catalogue/questions";
+import type { RepeatEvery } from "@/core/repeats/rule";
 import type { ChosenExtras } from "@/ui/order-form";
 
 export type ServicesAt = ViewOutput<"services-at">;
@@ -12,30 +14,44 @@ export type Offer = ViewOutput<"offers">[number];
 export const steps = ["where", "what", "when", "who", "pay"] as const;
 export type Step = (typeof steps)[number];
 
+/** A service in the basket, with what was answered and chosen for it. */
+export interface DraftItem {
+  serviceId: number;
+  quantity: number;
+  answers: Answers;
+  extras: ChosenExtras;
+}
+
 /** What a customer has chosen and typed so far. Kept in the browser's session, so that nothing is lost on a reload. */
 export interface Draft {
   step: Step;
   address: FoundAddress | null;
-  serviceId: number | null;
-  /** The technician wished for, where the service lets customers. */
+  items: DraftItem[];
+  /** The technician wished for, where the services let customers. */
   technicianId: number | null;
-  answers: Answers;
-  extras: ChosenExtras;
+  repeat: RepeatEvery | null;
+  note: string;
+  photos: string[];
   offer: Offer | null;
   hold: { key: string; until: number } | null;
   name: string;
   mail: string;
   phone: string;
+  /** Answers to the owner's own fields. */
+  fields: Answers;
   reminders: boolean;
-  note: string;
+  offers: boolean;
   payAll: boolean;
+  atDoor: boolean;
+  keepCard: boolean;
   coupon: Coupon | null;
   /** What stood in the link they came by. */
   source: string | null;
 }
 
-const empty: Draft = { step: "where", address: null, serviceId: null, technicianId: null, answers: {}, extras: [], offer: null, hold: null, name: "", mail: "", phone: "", reminders: true, note: "", payAll: false, coupon: null, source: null };
-const key = "hogar booking";
+const empty: Draft = { step: "where", address: null, items: [], technicianId: null, repeat: null, note: "", photos: [], offer: null, hold: null, name: "", mail: "", phone: "", fields: {}, reminders: true, offers: false, payAll: false, atDoor: false, keepCard: false, coupon: null, source: null };
+/** Drafts of another shape are begun anew. */
+const key = "hogar booking 2";
 
 export function useDraft() {
   const [draft, setDraft] = useState<Draft>(empty);
@@ -55,3 +71,22 @@ export function useDraft() {
   const change = useCallback((part: Partial<Draft>) => setDraft((now) => ({ ...now, ...part })), []);
   return { draft, ready, change, forget: () => sessionStorage.removeItem(key) };
 }
+
+export type Chosen = DraftItem & { service: BookableService };
+
+/** What is in the basket of what can be booked here. */
+export const chosenOf = (draft: Draft, at: ServicesAt | null): Chosen[] =>
+  draft.items.flatMap((item) => {
+    const service = at?.services.find((s) => s.id === item.serviceId);
+    return service ? [{ ...item, service }] : [];
+  });
+
+/** The basket priced as the server will; null while there is nothing to price. */
+export const priceOf = (chosen: readonly Chosen[], at: ServicesAt | null, coupon: Coupon | null): PricedOrder | null =>
+  chosen.length && at?.zone
+    ? priceOrder({ items: chosen.map(({ service, quantity, answers, extras }) => ({ service: service.ordered, quantity, answers, extras: extras.map((x) => ({ id: String(x.id), quantity: x.quantity })) })), zone: at.zone, pricesIncludeTax: at.pricesIncludeTax, coupon })
+    : null;
+
+/** Technicians whom each of the services lets customers wish for. */
+export const wishable = (chosen: readonly Chosen[]): BookableService["technicians"] =>
+  (chosen[0]?.service.technicians ?? []).filter((t) => chosen.every(({ service }) => service.technicians.some((other) => other.id === t.id)));

@@ -1,25 +1,21 @@
 "use client";
-import ArrowBack from "@mui/icons-material/ArrowBack";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import ButtonBase from "@mui/material/ButtonBase";
 import Typography from "@mui/material/Typography";
 import { useEffect, useRef, useState } from "react";
 import { change, type ViewOutput } from "@/api/client";
-import { priceOrder } from "@/core/catalogue/order";
 import { moneyWords } from "@/core/money/amounts";
 import type { Problem } from "@/core/problems";
-import { daysWords, dayWords, durationWords, windowIn } from "@/core/time/words";
+import { dayWords, windowIn } from "@/core/time/words";
 import { Mark } from "@/ui/arch";
 import { imageAddress } from "@/ui/image-field";
 import { ink } from "@/ui/palette";
 import { useView } from "@/ui/use-view";
-import { steps, useDraft, type Step } from "./draft";
+import { chosenOf, priceOf, steps, useDraft, type Step } from "./draft";
 import { Pay } from "./pay";
-import { OrderForm } from "@/ui/order-form";
+import { Summary } from "./summary";
 import { What } from "./what";
-import { Wish } from "./wish";
 import { When } from "./when";
 import { Where } from "./where";
 import { Who } from "./who";
@@ -32,26 +28,26 @@ export function FrontDoor({ business, slug, source }: { business: Business; slug
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const [lost, setLost] = useState(0);
+  const [tried, setTried] = useState(false);
   const [cardToken, setCardToken] = useState<string | null>(null);
   const { data: at, problem: atProblem } = useView("services-at", draft.address ? { addressId: draft.address.id, slug } : null);
   const title = useRef<HTMLHeadingElement>(null);
 
-  const service = at?.services.find((s) => s.id === draft.serviceId) ?? null;
-  const order = service && at?.zone ? priceOrder({ service: service.ordered, answers: draft.answers, extras: draft.extras.map((x) => ({ id: String(x.id), quantity: x.quantity })), zone: at.zone, pricesIncludeTax: at.pricesIncludeTax, coupon: draft.coupon }) : null;
-  const asked = draft.address && draft.serviceId ? { addressId: draft.address.id, serviceId: draft.serviceId, answers: draft.answers, extras: draft.extras, technicianId: draft.technicianId } : null;
-  const [tried, setTried] = useState(false);
+  const chosen = chosenOf(draft, at);
+  const order = priceOf(chosen, at, draft.coupon);
+  const asked = draft.address && chosen.length ? { addressId: draft.address.id, items: draft.items, technicianId: draft.technicianId } : null;
   const go = (step: Step) => (setProblem(null), set({ step }));
   const here = steps.indexOf(draft.step);
 
-  // Whoever comes by a service's own link has chosen it already.
-  const linked = at?.services.find((s) => slug !== null && s.slug === slug)?.id ?? null;
   // The link somebody came by first is where they come from.
   useEffect(() => {
     if (ready && source && !draft.source) set({ source });
   }, [ready, source, draft.source, set]);
+  // Whoever comes by a service's own link has chosen it already.
+  const linked = at?.services.find((s) => slug !== null && s.slug === slug)?.id ?? null;
   useEffect(() => {
-    if (linked !== null && draft.serviceId === null) set({ serviceId: linked });
-  }, [linked, draft.serviceId, set]);
+    if (linked !== null && draft.items.length === 0) set({ items: [{ serviceId: linked, quantity: 1, answers: {}, extras: [] }] });
+  }, [linked, draft.items.length, set]);
 
   useEffect(() => {
     if (!ready) return;
@@ -80,32 +76,34 @@ export function FrontDoor({ business, slug, source }: { business: Business; slug
     if (!asked || !draft.offer) return;
     setBusy(true);
     const { date, from, to } = draft.offer;
-    const { name, mail, phone, reminders, note } = draft;
-    const result = await change("book", { ...asked, date, from, to, ...(draft.hold && { hold: draft.hold.key }), customer: { name, mail, phone, reminders }, note, payAll, ...(draft.coupon && { coupon: draft.coupon.code }), source: draft.source, ...(cardToken && { cardToken }) });
+    const { name, mail, phone, reminders, offers, note, photos, fields, repeat, atDoor } = draft;
+    const result = await change("book", {
+      ...asked, date, from, to, note, photos, fields, repeat, atDoor, payAll, source: draft.source, customer: { name, mail, phone, reminders, offers },
+      ...(draft.hold && { hold: draft.hold.key }), ...(draft.coupon && { coupon: draft.coupon.code }), ...(deposit > 0 && cardToken && { cardToken, keepCard: draft.keepCard }),
+    });
     if (result.ok) {
       forget();
       return window.location.assign(`/my/${result.value.link}`);
     }
     setBusy(false);
     setProblem(result.problem);
+    const wrongAt = (...starts: string[]) => Object.keys(result.problem.fields ?? {}).some((field) => starts.some((start) => field.startsWith(start)));
     if (result.problem.code === "window-gone") backToWindows();
-    else if (result.problem.fields && Object.keys(result.problem.fields).some((f) => f.startsWith("/customer") || f === "/note")) set({ step: "who" });
-    else if (result.problem.fields && Object.keys(result.problem.fields).some((f) => f.startsWith("/answers"))) set({ step: "what" });
+    else if (wrongAt("/items", "/note", "/photos", "/repeat")) set({ step: "what" });
+    else if (wrongAt("/customer", "/fields")) set({ step: "who" });
   };
 
   const wrong = (pointer: string) => problem?.fields?.[pointer];
-  const onQuote = service?.priceKind === "quote";
-  const payAll = draft.payAll && !!service?.mayPayAll;
+  const payAll = draft.payAll && chosen.length > 0 && chosen.every(({ service }) => service.mayPayAll);
   const deposit = payAll ? (order?.totalMinor ?? 0) : (order?.depositMinor ?? 0);
-  const open = Object.keys(order?.problems ?? {}).length;
+  const open = order?.items.some((item) => Object.keys(item.problems).length > 0) ?? false;
   const buttons: Record<Step, { words: string; ready: boolean; act: () => void }> = {
     where: { words: "Go on", ready: !!at?.zone, act: () => go("what") },
-    what: { words: "Choose a time", ready: !!service, act: () => (open ? setTried(true) : go("when")) },
+    what: { words: "Choose a time", ready: chosen.length > 0, act: () => (open ? setTried(true) : go("when")) },
     when: { words: draft.offer ? `Keep ${windowIn(draft.offer.from, draft.offer.to, business.timeZone)} on ${dayWords(draft.offer.date).split(" ")[0]}` : "Choose a window", ready: !!draft.offer, act: () => void keep() },
     who: { words: "Go on", ready: !!(draft.name.trim() && draft.mail.trim() && draft.phone.trim()), act: () => go("pay") },
     pay: { words: deposit ? `Pay ${moneyWords(deposit, business.currency)} and book` : "Book", ready: !deposit || !!cardToken, act: () => void book() },
   };
-  const button = buttons[draft.step];
   const titles: Record<Step, string> = { where: "Where shall we come?", what: "What can we do for you?", when: "When shall we come?", who: "Who are you?", pay: payAll ? "Paying now" : deposit ? "The deposit" : "Is everything right?" };
 
   return (
@@ -125,32 +123,13 @@ export function FrontDoor({ business, slug, source }: { business: Business; slug
         </Box>
         <Typography variant="h1" ref={title} tabIndex={-1} sx={{ outline: "none !important", mb: 2 }}>{titles[draft.step]}</Typography>
         {problem && !problem.fields && <Alert severity="warning" role="alert" sx={{ mb: 3, fontSize: 16 }}>{problem.sentence}</Alert>}
-        {draft.step === "where" && <Where draft={draft} at={at} problem={atProblem} business={business} onAddress={(address) => set({ address, offer: null, serviceId: address ? draft.serviceId : null })} />}
-        {draft.step === "what" && at && <What at={at} chosen={draft.serviceId} business={business} onChoose={(serviceId) => (setTried(false), set(serviceId === draft.serviceId ? {} : { serviceId, answers: {}, extras: [], technicianId: null, coupon: null, offer: null }))}>
-          {service && service.technicians.length > 0 && <Wish service={service} chosen={draft.technicianId} onChoose={(technicianId) => set({ technicianId, offer: null })} />}
-          {service && order && (service.ordered.questions.length > 0 || service.ordered.extras.length > 0) && (
-            <Box sx={{ px: 3, py: 4, mb: 3, bgcolor: "#fff", border: `1px solid ${ink.line}`, borderRadius: "6px" }}>
-              <OrderForm questions={service.ordered.questions} extras={service.ordered.extras} answers={draft.answers} chosen={draft.extras} currency={business.currency} problems={tried ? order.problems : {}} onAnswers={(answers) => set({ answers, offer: null })} onChosen={(extras) => set({ extras, offer: null })} />
-            </Box>
-          )}
-        </What>}
-        {draft.step === "when" && asked && service && <When key={lost} asked={asked} draft={draft} asksFirst={service.asksFirst} days={service.days} business={business} onChoose={(offer) => (setProblem(null), set({ offer }))} />}
-        {draft.step === "who" && <Who draft={draft} wrong={wrong} onType={set} />}
-        {draft.step === "pay" && order && draft.offer && <Pay draft={draft} order={order} service={service!} payAll={payAll} onPayAll={(all) => set({ payAll: all })} onCoupon={(coupon) => set({ coupon })} business={business} wrong={wrong} onToken={setCardToken} onLapsed={() => set({ hold: null })} />}
+        {draft.step === "where" && <Where draft={draft} at={at} problem={atProblem} business={business} onAddress={(address) => set({ address, offer: null, items: address ? draft.items : [] })} />}
+        {draft.step === "what" && at && <What draft={draft} chosen={chosen} at={at} order={order} tried={tried} business={business} wrong={wrong} onType={(part) => set({ ...part, ...(part.items || part.technicianId !== undefined ? { offer: null } : {}) })} />}
+        {draft.step === "when" && asked && <When key={lost} asked={asked} draft={draft} chosen={chosen} business={business} onChoose={(offer) => (setProblem(null), set({ offer }))} />}
+        {draft.step === "who" && <Who draft={draft} business={business} wrong={wrong} onType={set} />}
+        {draft.step === "pay" && order && draft.offer && <Pay draft={draft} chosen={chosen} order={order} payAll={payAll} business={business} wrong={wrong} onType={set} onToken={setCardToken} />}
       </Box>
-      <Box component="footer" sx={{ position: "sticky", bottom: 0, bgcolor: ink.plaster, borderTop: `1px solid ${ink.line}`, px: 5, py: 4, zIndex: 2 }}>
-        {service && (
-          <Box sx={{ display: "flex", justifyContent: "space-between", gap: 4, mb: 1 }}>
-            <Box sx={{ minWidth: 0 }}>{service.name}{service.showsMinutes && <Box component="span" sx={{ color: ink.ash }}> · {service.days > 1 ? `${service.days} days` : durationWords(order?.minutes ?? service.minutes)}</Box>}</Box>
-            <Box sx={{ fontWeight: 700, whiteSpace: "nowrap" }}>{onQuote ? "price on quote" : service.showsPrice || here >= 3 ? `${service.priceKind === "from" ? "from " : ""}${moneyWords(order?.totalMinor ?? service.totalMinor, business.currency)}` : ""}</Box>
-          </Box>
-        )}
-        {draft.offer && <Box sx={{ color: ink.ash, mb: 2 }}>{daysWords([draft.offer.date, ...draft.offer.then])}, {windowIn(draft.offer.from, draft.offer.to, business.timeZone)}</Box>}
-        <Box sx={{ display: "flex", gap: 2 }}>
-          {here > 0 && <Button variant="outlined" onClick={() => go(steps[here - 1]!)} aria-label="Back" sx={{ minWidth: 52, height: 52 }}><ArrowBack /></Button>}
-          <Button variant="contained" fullWidth disabled={!ready || busy || !button.ready} onClick={button.act} sx={{ height: 52, fontSize: 17 }}>{busy ? "One moment…" : button.words}</Button>
-        </Box>
-      </Box>
+      <Summary chosen={chosen} order={order} offer={draft.offer} business={business} always={here >= 3} onBack={here > 0 ? () => go(steps[here - 1]!) : null} button={buttons[draft.step]} busy={!ready || busy} />
     </Box>
   );
 }

@@ -3,45 +3,65 @@ import Box from "@mui/material/Box";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Typography from "@mui/material/Typography";
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { moneyWords } from "@/core/money/amounts";
 import { daysWords, durationWords, windowIn } from "@/core/time/words";
 import { CardForm } from "@/ui/card-form";
 import { ink } from "@/ui/palette";
 import type { PricedOrder } from "@/core/catalogue/order";
-import type { Coupon } from "@/core/catalogue/coupons";
 import { CouponField } from "./coupon-field";
-import { termsWords } from "@/core/catalogue/terms";
-import type { BookableService, Draft } from "./draft";
+import { ruleWords } from "@/core/repeats/rule";
+import { orderTermsWords } from "@/core/catalogue/terms";
+import type { Chosen, Draft } from "./draft";
 import type { Business } from "./front-door";
 
-export function Pay({ draft, order, service, payAll, onPayAll, onCoupon, business, wrong, onToken, onLapsed }: { draft: Draft; order: PricedOrder; service: BookableService; payAll: boolean; onPayAll: (all: boolean) => void; onCoupon: (coupon: Coupon | null) => void; business: Business; wrong: (pointer: string) => string | undefined; onToken: (token: string | null) => void; onLapsed: () => void }) {
+interface PayProps {
+  draft: Draft;
+  chosen: readonly Chosen[];
+  order: PricedOrder;
+  payAll: boolean;
+  business: Business;
+  wrong: (pointer: string) => string | undefined;
+  onType: (part: Partial<Draft>) => void;
+  onToken: (token: string | null) => void;
+}
+
+/** The whole of it once more: when, where, what it costs, what is paid now, and the rules in plain words. */
+export function Pay({ draft, chosen, order, payAll, business, wrong, onType, onToken }: PayProps) {
   const amount = (minor: number) => moneyWords(minor, business.currency);
   const now = payAll ? order.totalMinor : order.depositMinor;
-  const onQuote = service.priceKind === "quote";
+  const later = order.totalMinor - now;
+  const onQuote = chosen.some(({ service }) => service.priceKind === "quote");
+  const terms = orderTermsWords(chosen.map(({ service }) => ({ ...service.terms, name: service.name })), amount);
+  const onLapsed = useCallback(() => onType({ hold: null }), [onType]);
   return (
     <Box>
-      <Typography sx={{ mb: 3 }}>{daysWords([draft.offer!.date, ...draft.offer!.then])}, {windowIn(draft.offer!.from, draft.offer!.to, business.timeZone)}, at {draft.address!.line}.</Typography>
+      <Typography sx={{ mb: 3 }}>{daysWords([draft.offer!.date, ...draft.offer!.then])}, {windowIn(draft.offer!.from, draft.offer!.to, business.timeZone)}, at {draft.address!.line}{draft.repeat && `; then ${ruleWords(draft.repeat)}`}.</Typography>
       {draft.hold && <HoldLeft until={draft.hold.until} minutes={business.holdMinutes} onLapsed={onLapsed} />}
       <Box sx={{ my: 4 }}>
         {order.lines.map((line, i) => <Row key={i} name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`} value={amount(line.amountMinor)} />)}
         <Row name={onQuote ? "This visit, tax included" : "Total, tax included"} value={amount(order.totalMinor)} strong />
         {now > 0 && <Row name={payAll ? "Now" : "Deposit, now"} value={amount(now)} />}
-        {now > 0 && !payAll && <Row name="After the visit" value={amount(order.totalMinor - now)} />}
+        {now > 0 && later > 0 && <Row name={draft.atDoor ? "At the door" : "After the visit"} value={amount(later)} />}
       </Box>
-      {business.takesCoupons && <CouponField serviceId={service.id} coupon={draft.coupon} onCoupon={onCoupon} wrong={wrong("/coupon")} />}
+      {business.takesCoupons && <CouponField serviceIds={chosen.map((item) => item.serviceId)} coupon={draft.coupon} onCoupon={(coupon) => onType({ coupon })} wrong={wrong("/coupon")} />}
       {onQuote && <Typography sx={{ mb: 3 }}>We look at it, and tell you the price of the work before anything is done. {business.quoteText}</Typography>}
-      {service.mayPayAll && order.totalMinor > order.depositMinor && <FormControlLabel sx={{ mb: 3 }} control={<Checkbox checked={payAll} onChange={(e) => onPayAll(e.target.checked)} />} label={`Pay all of it now, ${amount(order.totalMinor)}`} />}
-      <Box sx={{ color: ink.ash, mb: 4 }}>
-        You can move it yourself until {durationWords(business.moveHours * 60)} before, and cancel until {durationWords(business.cancelHours * 60)} before. {termsWords(service.terms, amount).join(" ")}
+      {chosen.every(({ service }) => service.mayPayAll) && order.totalMinor > order.depositMinor && <Tick checked={payAll} onTick={(all) => onType({ payAll: all })} words={`Pay all of it now, ${amount(order.totalMinor)}`} />}
+      {business.paysAtDoor && later > 0 && <Tick checked={draft.atDoor} onTick={(atDoor) => onType({ atDoor })} words={`I pay ${now > 0 ? "the rest " : ""}at the door, in cash or by card`} />}
+      <Box sx={{ color: ink.ash, my: 4 }}>
+        You can move it yourself until {durationWords(business.moveHours * 60)} before, and cancel until {durationWords(business.cancelHours * 60)} before. {terms.map((sentence) => <span key={sentence}>{sentence} </span>)}
         {business.terms && <Box component="details" sx={{ mt: 2 }}><summary>Our terms</summary><Box sx={{ whiteSpace: "pre-wrap", mt: 1 }}>{business.terms}</Box></Box>}
       </Box>
       {now > 0
-        ? <CardForm onToken={onToken} wrong={wrong("/cardToken")} />
-        : <Typography color="textSecondary">Nothing to pay now. You get the invoice after the visit.</Typography>}
+        ? <><CardForm onToken={onToken} wrong={wrong("/cardToken")} /><Tick checked={draft.keepCard} onTick={(keepCard) => onType({ keepCard })} words={business.consents["card on file"]} /></>
+        : <Typography color="textSecondary">{draft.atDoor ? "Nothing to pay now. You pay when we are there." : "Nothing to pay now. You get the invoice after the visit."}</Typography>}
     </Box>
   );
 }
+
+const Tick = ({ checked, onTick, words }: { checked: boolean; onTick: (on: boolean) => void; words: string }) => (
+  <FormControlLabel sx={{ display: "flex", my: 1 }} control={<Checkbox checked={checked} onChange={(e) => onTick(e.target.checked)} />} label={words} />
+);
 
 const Row = ({ name, value, strong }: { name: string; value: string; strong?: boolean }) => (
   <Box sx={{ display: "flex", justifyContent: "space-between", gap: 3, py: 1.5, borderTop: `1px solid ${ink.line}`, fontWeight: strong ? 700 : 400 }}><span>{name}</span><span>{value}</span></Box>

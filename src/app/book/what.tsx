@@ -1,56 +1,125 @@
 "use client";
 import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
+import FormHelperText from "@mui/material/FormHelperText";
+import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import type { ReactNode } from "react";
 import { groupBy } from "@/core/group";
+import type { PricedOrder } from "@/core/catalogue/order";
 import { moneyWords } from "@/core/money/amounts";
+import { commonRepeats, ruleWords, type RepeatEvery } from "@/core/repeats/rule";
 import { durationWords } from "@/core/time/words";
 import { imageAddress } from "@/ui/image-field";
+import { Counter, OrderForm, Pick } from "@/ui/order-form";
 import { arch, ink } from "@/ui/palette";
-import type { BookableService, ServicesAt } from "./draft";
+import { PhotoField } from "@/ui/photo-field";
+import { wishable, type BookableService, type Chosen, type Draft, type DraftItem, type ServicesAt } from "./draft";
 import type { Business } from "./front-door";
+import { Wish } from "./wish";
 
-/** The price as the owner shows it before one chooses. */
-const priceShown = (service: BookableService, currency: string): string =>
-  service.priceKind === "quote" ? "on quote" : !service.showsPrice ? "" : `${service.priceKind === "from" ? "from " : ""}${moneyWords(service.totalMinor, currency)}`;
+interface WhatProps {
+  draft: Draft;
+  chosen: readonly Chosen[];
+  at: ServicesAt;
+  order: PricedOrder | null;
+  /** Whether somebody has tried to go on: then what is missing is said. */
+  tried: boolean;
+  business: Business;
+  wrong: (pointer: string) => string | undefined;
+  onType: (part: Partial<Draft>) => void;
+}
 
-export function What({ at, chosen, business, onChoose, children }: { at: ServicesAt; chosen: number | null; business: Business; onChoose: (id: number) => void; children: ReactNode }) {
+/** Services by category; each that is chosen opens its questions. Below, what counts for all of it. */
+export function What({ draft, chosen, at, order, tried, business, wrong, onType }: WhatProps) {
+  const long = chosen.find(({ service }) => service.days > 1);
+  const choose = (service: BookableService) => {
+    const has = draft.items.some((item) => item.serviceId === service.id);
+    const fresh: DraftItem = { serviceId: service.id, quantity: 1, answers: {}, extras: [] };
+    // Work of several days is booked on its own.
+    const others = service.days > 1 || long ? [] : draft.items;
+    onType({ items: has ? draft.items.filter((item) => item.serviceId !== service.id) : [...others, fresh], technicianId: null, coupon: null, repeat: null });
+  };
+  const setItem = (serviceId: number, part: Partial<DraftItem>) => onType({ items: draft.items.map((item) => (item.serviceId === serviceId ? { ...item, ...part } : item)) });
   return (
-    <Box role="radiogroup" aria-label="Service">
+    <>
       {[...groupBy(at.services, (s) => s.category)].map(([category, services]) => (
-        <Box key={category} sx={{ mt: 4 }}>
+        <Box key={category} role="group" aria-label={category} sx={{ mt: 4 }}>
           <Typography variant="h3" component="h2" sx={{ fontSize: 17, mb: 1 }}>{category}</Typography>
           {services.map((service) => {
-            const on = service.id === chosen;
+            const place = chosen.findIndex((item) => item.serviceId === service.id);
+            const item = chosen[place];
             return (
               <Box key={service.id}>
-              <ButtonBase role="radio" aria-checked={on} onClick={() => onChoose(service.id)}
-                sx={{ display: "block", width: "100%", textAlign: "left", p: 3, mb: 2, bgcolor: on ? ink.plaster : "#fff", border: `${on ? 2 : 1}px solid ${on ? ink.pine : ink.line}`, borderRadius: "6px", fontSize: 17 }}>
-                <Box sx={{ display: "flex", gap: 3 }}>
-                {service.picture && <Box component="img" src={imageAddress(service.picture)} alt="" sx={{ width: 72, height: 72, objectFit: "cover", borderRadius: arch, flex: "none" }} />}
-                <Box sx={{ flex: 1, minWidth: 0 }}>
-                <Box sx={{ display: "flex", justifyContent: "space-between", gap: 3, fontWeight: 650 }}>
-                  <span>{service.name}</span>
-                  <Box component="span" sx={{ whiteSpace: "nowrap" }}>{priceShown(service, business.currency)}</Box>
-                </Box>
-                <Box sx={{ color: ink.ash, fontSize: 15, mt: 0.5 }}>{service.description}</Box>
-                <Box sx={{ color: ink.ash, fontSize: 15, mt: 0.5 }}>
-                  {[
-                    service.showsMinutes && (service.days > 1 ? `${service.days} days of ${durationWords(service.minutes)}` : durationWords(service.minutes)),
-                    service.showsPrice && service.lines.length > 1 && `with ${service.lines.slice(1).map((l) => `${l.description.toLowerCase()} ${moneyWords(l.amountMinor, business.currency)}`).join(", ")}`,
-                    service.depositMinor > 0 && `deposit ${moneyWords(service.depositMinor, business.currency)}`,
-                  ].filter(Boolean).join(", ")}
-                </Box>
-                </Box>
-                </Box>
-              </ButtonBase>
-              {on && children}
+                <ServiceCard service={service} on={!!item} business={business} onChoose={() => choose(service)} />
+                {item && (service.days === 1 || service.ordered.questions.length > 0 || service.ordered.extras.length > 0) && (
+                  <Box sx={{ px: 3, py: 4, mb: 3, bgcolor: "#fff", border: `1px solid ${ink.line}`, borderRadius: "6px", display: "grid", gap: 4 }}>
+                    {(service.ordered.questions.length > 0 || service.ordered.extras.length > 0) && <OrderForm questions={service.ordered.questions} extras={service.ordered.extras} answers={item.answers} chosen={item.extras} currency={business.currency} problems={tried ? (order?.items[place]?.problems ?? {}) : {}} onAnswers={(answers) => setItem(service.id, { answers })} onChosen={(extras) => setItem(service.id, { extras })} />}
+                    {service.days === 1 && <Box role="group" aria-label={`How many of ${service.name}`} sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", gap: 2 }}><span>How many of these?</span><Counter value={item.quantity} min={1} max={20} onValue={(quantity) => setItem(service.id, { quantity })} what={service.name} /></Box>}
+                  </Box>
+                )}
               </Box>
             );
           })}
         </Box>
       ))}
+      {wrong("/items") && <FormHelperText error role="alert">{wrong("/items")}</FormHelperText>}
+      {chosen.length > 0 && (
+        <>
+          {chosen.length === 1 && !long && <Typography sx={{ color: ink.ash, mt: 2 }}>Something else by the way? Choose it as well: we do it in one visit.</Typography>}
+          {wishable(chosen).length > 0 && <Wish technicians={wishable(chosen)} only={chosen.some(({ service }) => service.wish === "only")} chosen={draft.technicianId} onChoose={(technicianId) => onType({ technicianId })} />}
+          {!long && <Again choices={commonRepeats(chosen.map(({ service }) => service.repeats))} chosen={draft.repeat} onChoose={(repeat) => onType({ repeat })} />}
+          <Box role="group" aria-label="Anything we should know" sx={{ mt: 5, display: "grid", gap: 3 }}>
+            <TextField label="Anything we should know" multiline minRows={2} size="medium" value={draft.note} onChange={(e) => onType({ note: e.target.value })} error={!!wrong("/note")} helperText={wrong("/note") ?? "A gate code, a dog, where to park"} slotProps={{ htmlInput: { maxLength: 1000 } }} />
+            <Box>
+              <Box sx={{ mb: 1 }}>Photos, if they help <Box component="span" sx={{ color: ink.ash }}>(up to six)</Box></Box>
+              <PhotoField tokens={draft.photos} most={6} what="Photos of the work" onTokens={(photos) => onType({ photos })} />
+              {wrong("/photos") && <FormHelperText error role="alert">{wrong("/photos")}</FormHelperText>}
+            </Box>
+          </Box>
+        </>
+      )}
+    </>
+  );
+}
+
+/** The price as the owner shows it before one chooses. */
+const priceShown = (service: BookableService, currency: string): string =>
+  service.priceKind === "quote" ? "on quote" : !service.showsPrice ? "" : `${service.priceKind === "from" ? "from " : ""}${moneyWords(service.totalMinor, currency)}`;
+
+function ServiceCard({ service, on, business, onChoose }: { service: BookableService; on: boolean; business: Business; onChoose: () => void }) {
+  const facts = [
+    service.showsMinutes && (service.days > 1 ? `${service.days} days of ${durationWords(service.minutes)}` : durationWords(service.minutes)),
+    service.showsPrice && service.lines.length > 1 && `with ${service.lines.slice(1).map((l) => `${l.description.toLowerCase()} ${moneyWords(l.amountMinor, business.currency)}`).join(", ")}`,
+    service.depositMinor > 0 && `deposit ${moneyWords(service.depositMinor, business.currency)}`,
+  ].filter(Boolean).join(", ");
+  return (
+    <ButtonBase role="checkbox" aria-checked={on} onClick={onChoose}
+      sx={{ display: "flex", alignItems: "flex-start", gap: 3, width: "100%", textAlign: "left", p: 3, mb: 2, bgcolor: on ? ink.plaster : "#fff", border: `${on ? 2 : 1}px solid ${on ? ink.pine : ink.line}`, borderRadius: "6px", fontSize: 17 }}>
+      <Box aria-hidden="true" sx={{ width: 20, height: 22, mt: 0.5, flex: "none", borderRadius: "10px 10px 3px 3px", border: `1.5px solid ${on ? ink.pine : ink.ash}`, bgcolor: on ? ink.pine : "#fff", color: ink.paper, fontSize: 14, lineHeight: "20px", textAlign: "center" }}>{on ? "✓" : ""}</Box>
+      {service.picture && <Box component="img" src={imageAddress(service.picture)} alt="" sx={{ width: 72, height: 72, objectFit: "cover", borderRadius: arch, flex: "none" }} />}
+      <Box sx={{ flex: 1, minWidth: 0 }}>
+        <Box sx={{ display: "flex", justifyContent: "space-between", gap: 3, fontWeight: 650 }}>
+          <span>{service.name}</span>
+          <Box component="span" sx={{ whiteSpace: "nowrap" }}>{priceShown(service, business.currency)}</Box>
+        </Box>
+        <Box sx={{ color: ink.ash, fontSize: 15, mt: 0.5 }}>{service.description}</Box>
+        <Box sx={{ color: ink.ash, fontSize: 15, mt: 0.5 }}>{facts}</Box>
+      </Box>
+    </ButtonBase>
+  );
+}
+
+/** Once, or again and again: as often as every chosen service lets. */
+function Again({ choices, chosen, onChoose }: { choices: readonly RepeatEvery[]; chosen: RepeatEvery | null; onChoose: (repeat: RepeatEvery | null) => void }) {
+  if (choices.length === 0) return null;
+  return (
+    <Box role="group" aria-label="Shall we come again?" sx={{ px: 3, py: 4, mt: 3, bgcolor: "#fff", border: `1px solid ${ink.line}`, borderRadius: "6px" }}>
+      <Box sx={{ fontWeight: 650, mb: 2 }}>Shall we come again?</Box>
+      <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap" }}>
+        <Pick on={chosen === null} onPick={() => onChoose(null)}>Only once</Pick>
+        {choices.map((every) => <Pick key={ruleWords(every)} on={chosen !== null && ruleWords(chosen) === ruleWords(every)} onPick={() => onChoose(every)}>{ruleWords(every)}</Pick>)}
+      </Box>
+      {chosen && <Box sx={{ color: ink.ash, mt: 2, fontSize: 15 }}>At the same time of day. We write to you before each visit, and you can end it whenever you like.</Box>}
     </Box>
   );
 }

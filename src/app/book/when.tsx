@@ -7,20 +7,21 @@ import type { ViewInput } from "@/api/client";
 import { useView } from "@/ui/use-view";
 import { PickerSkeleton, WindowPicker } from "@/ui/window-picker";
 import { Ask } from "./ask";
-import type { Draft, Offer } from "./draft";
+import type { Chosen, Draft, Offer } from "./draft";
 import type { Business } from "./front-door";
 
 interface WhenProps {
   asked: ViewInput<"offers">;
   draft: Draft;
-  asksFirst: boolean;
-  days: number;
+  chosen: readonly Chosen[];
   business: Business;
   onChoose: (offer: Offer) => void;
 }
 
 /** Days side by side with their arches, soonest first; and a way on where none of them suits. */
-export function When({ asked, draft, asksFirst, days, business, onChoose }: WhenProps) {
+export function When({ asked, draft, chosen, business, onChoose }: WhenProps) {
+  const asksFirst = chosen.some(({ service }) => service.asksFirst);
+  const days = chosen[0]?.service.days ?? 1;
   const { data: offers, problem } = useView("offers", asksFirst ? null : asked);
   const [none, setNone] = useState(false);
   if (asksFirst) return <Ask draft={draft} business={business} words="We agree the time for this in person. Tell us what suits you, and we call or write to you." />;

@@ -5,8 +5,16 @@ import { imageAddress } from "@/ui/image-field";
 import { arch, ink } from "@/ui/palette";
 import type { BookableService } from "./draft";
 
+interface WishProps {
+  technicians: BookableService["technicians"];
+  /** Nobody else comes. */
+  only: boolean;
+  chosen: number | null;
+  onChoose: (technicianId: number | null) => void;
+}
+
 /** Somebody one would like to come: with the others where it can be, or nobody else. */
-export function Wish({ service, chosen, onChoose }: { service: BookableService; chosen: number | null; onChoose: (technicianId: number | null) => void }) {
+export function Wish({ technicians, only, chosen, onChoose }: WishProps) {
   const pick = (id: number | null, name: string, photo: string | null) => {
     const on = chosen === id;
     return (
@@ -17,13 +25,13 @@ export function Wish({ service, chosen, onChoose }: { service: BookableService; 
     );
   };
   return (
-    <Box role="group" aria-label="Who should come?" sx={{ px: 3, py: 4, mb: 3, bgcolor: "#fff", border: `1px solid ${ink.line}`, borderRadius: "6px" }}>
+    <Box role="group" aria-label="Who should come?" sx={{ px: 3, py: 4, mt: 3, bgcolor: "#fff", border: `1px solid ${ink.line}`, borderRadius: "6px" }}>
       <Box sx={{ fontWeight: 650, mb: 2 }}>Who should come?</Box>
       <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap" }}>
         {pick(null, "Anybody", null)}
-        {service.technicians.map((t) => pick(t.id, t.name, t.photo))}
+        {technicians.map((t) => pick(t.id, t.name, t.photo))}
       </Box>
-      {chosen !== null && <Box sx={{ color: ink.ash, mt: 2, fontSize: 15 }}>{service.wish === "only" ? "You see only the times when this person can come." : "If it can be; otherwise somebody else of us comes."}</Box>}
+      {chosen !== null && <Box sx={{ color: ink.ash, mt: 2, fontSize: 15 }}>{only ? "You see only the times when this person can come." : "If it can be; otherwise somebody else of us comes."}</Box>}
     </Box>
   );
 }

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { sum } from "../money/amounts";
-import { priceOrder, type Extra, type Order, type OrderedService } from "./order";
+import { priceOrder, type Extra, type Order, type OrderedService, type OrderItem } from "./order";
 import { changePrice, flatPrice, marginOf, markUpOf, priceFromMarkUp } from "./prices";
 import { answerProblem, answerWords, effectsOf, effectWords, shownQuestions, type Answers, type Effect, type Question } from "./questions";
 
@@ -9,8 +9,14 @@ const flues: Question = { id: "flues", words: "Flues", required: true, kind: "co
 const kindOf: Question = { id: "fuel", words: "Fuel", required: false, kind: "one", choices: [{ id: "wood", words: "wood" }, { id: "oil", words: "oil", effect: { price: { how: "replace", minor: 9900 }, extras: [{ id: "seal", quantity: 2 }] } }] };
 const height: Question = { id: "height", words: "Height of the roof", required: false, kind: "number", min: 0, max: 20, step: 0.5, unit: "m", shownIf: { question: "nest", is: true }, brackets: [{ upTo: 6, effect: {} }, { upTo: null, effect: { price: { how: "percent", basisPoints: 2000 } } }] };
 const seal: Extra = { id: "seal", name: "Rope seal", unit: "metre", priceMinor: 650, costMinor: 210, taxBp: 2100, most: 10 };
-const sweep: OrderedService = { name: "Chimney sweep", priceMinor: 7900, taxBp: 1300, deposit: { kind: "none" }, minutes: 45, crew: 1, skills: [{ skill: "sweep" }], questions: [nest, flues, kindOf, height], extras: [seal] };
-const order = (answers: Answers, more: Partial<Order> = {}) => priceOrder({ service: sweep, answers, extras: [], zone: { name: "Moor Edge", surchargeMinor: 0, smallestOrderMinor: 0 }, pricesIncludeTax: true, ...more });
+const sweep: OrderedService = { id: 1, name: "Chimney sweep", priceMinor: 7900, taxBp: 1300, deposit: { kind: "none" }, minutes: 45, crew: 1, skills: [{ skill: "sweep" }], questions: [nest, flues, kindOf, height], extras: [seal] };
+type Single = Omit<Order, "items"> & { service: OrderedService; answers: Answers; extras: { id: string; quantity: number }[] };
+/** An order of one service, with its problems. */
+const priceOne = ({ service, answers, extras, ...order }: Single) => {
+  const priced = priceOrder({ ...order, items: [{ service, answers, extras, quantity: 1 }] });
+  return { ...priced, problems: priced.items[0]!.problems };
+};
+const order = (answers: Answers, more: Partial<Single> = {}) => priceOne({ service: sweep, answers, extras: [], zone: { name: "Moor Edge", surchargeMinor: 0, smallestOrderMinor: 0 }, pricesIncludeTax: true, ...more });
 const lines = (o: ReturnType<typeof order>) => o.lines.map((l) => [l.description, l.amountMinor]);
 
 describe("an order", () => {
@@ -90,17 +96,55 @@ const asked: fc.Arbitrary<{ question: Question; answer: Answers[string] | undefi
   fc.record({ each: effects, answer: fc.integer({ min: -2, max: 9 }) }).map(({ each, answer }) => ({ question: { id: "", words: "Q", required: false, kind: "count" as const, min: 0, max: 7, included: 1, each }, answer })),
   fc.record({ each: effects, low: effects, high: effects, answer: fc.integer({ min: 0, max: 40 }) }).map(({ each, low, high, answer }) => ({ question: { id: "", words: "Q", required: false, kind: "number" as const, min: 0, max: 10, step: 0.5, unit: "m", each, brackets: [{ upTo: 4, effect: low }, { upTo: null, effect: high }] }, answer: answer / 4 })),
 );
-const orders = fc.record({ list: fc.array(asked, { maxLength: 5 }), priceMinor: fc.integer({ min: 0, max: 50_000 }), taxBp: fc.constantFrom(0, 1300, 2100), inclusive: fc.boolean(), surchargeMinor: fc.integer({ min: 0, max: 5000 }), smallestOrderMinor: fc.integer({ min: 0, max: 20_000 }), chosen: fc.integer({ min: 0, max: 4 }) }).map(({ list, priceMinor, taxBp, inclusive, chosen, ...zone }): Order => ({
+const orders = fc.record({ list: fc.array(asked, { maxLength: 5 }), priceMinor: fc.integer({ min: 0, max: 50_000 }), taxBp: fc.constantFrom(0, 1300, 2100), inclusive: fc.boolean(), surchargeMinor: fc.integer({ min: 0, max: 5000 }), smallestOrderMinor: fc.integer({ min: 0, max: 20_000 }), chosen: fc.integer({ min: 0, max: 4 }) }).map(({ list, priceMinor, taxBp, inclusive, chosen, ...zone }): Single => ({
   service: { ...sweep, priceMinor, taxBp, deposit: { kind: "percent", basisPoints: 2500 }, questions: list.map(({ question }, i) => ({ ...question, id: String(i) })), extras: [seal, { ...seal, id: "brick", name: "Fire brick" }] },
   answers: Object.fromEntries(list.flatMap(({ answer }, i) => (answer === undefined ? [] : [[String(i), answer]]))),
   extras: [{ id: "brick", quantity: chosen }], zone: { name: "Z", ...zone }, pricesIncludeTax: inclusive,
 }));
 
+describe("an order of several services", () => {
+  const survey: OrderedService = { ...sweep, id: 2, name: "Camera survey", priceMinor: 16_000, taxBp: 2100, questions: [], deposit: { kind: "percent", basisPoints: 2500 }, minutes: 90, skills: [{ skill: "camera", level: 2 }] };
+  const alarm: OrderedService = { ...survey, id: 3, name: "Alarm", priceMinor: 4000, deposit: { kind: "full" }, minutes: 15, skills: [], crew: 2 };
+  const item = (service: OrderedService, quantity = 1): OrderItem => ({ service, quantity, answers: service.id === 1 ? { nest: false, flues: 1 } : {}, extras: [] });
+  const basket = (items: OrderItem[], more: Partial<Order> = {}) => priceOrder({ items, zone: { name: "Moor Edge", surchargeMinor: 0, smallestOrderMinor: 0 }, pricesIncludeTax: true, ...more });
+
+  it("adds up price, time and skills, and asks for as many people as the largest needs", () => {
+    const priced = basket([item(sweep), item(survey), item(alarm, 3)]);
+    expect(lines(priced as never)).toEqual([["Chimney sweep", 7900], ["Camera survey", 16_000], ["Alarm", 12_000]]);
+    expect([priced.minutes, priced.crew, priced.skills]).toEqual([45 + 90 + 45, 2, [{ skill: "sweep", level: 1 }, { skill: "camera", level: 2 }]]);
+  });
+
+  it("asks of each service its own deposit: nothing, a share, all", () => {
+    expect(basket([item(sweep), item(survey), item(alarm, 3)]).items.map((i) => i.depositMinor)).toEqual([0, 4000, 12_000]);
+    // A surcharge is borne by all of them, and what is paid in full is paid with its part of it.
+    const far = basket([item(survey), item(alarm)], { zone: { name: "Gull Island", surchargeMinor: 2000, smallestOrderMinor: 0 } });
+    expect(far.items).toMatchObject([{ totalMinor: 17_600, depositMinor: 4400 }, { totalMinor: 4400, depositMinor: 4400 }]);
+    expect(far.depositMinor).toBe(8800);
+  });
+
+  it("fills up to the smallest order once, and takes a coupon off its own services only", () => {
+    expect(lines(basket([item(sweep), item(alarm)], { zone: { name: "Gull Island", surchargeMinor: 0, smallestOrderMinor: 15_000 } }) as never).at(-1)).toEqual(["Smallest order Gull Island", 3100]);
+    const priced = basket([item(sweep), item(survey)], { coupon: { code: "SURVEY", kind: "percent", value: 1000, services: [2] } });
+    expect(priced.items.map((i) => i.totalMinor)).toEqual([7900, 14_400]);
+    expect(priced.items[1]!.depositMinor).toBe(3600);
+  });
+
+  it("has parts that make up the whole, whatever is in it", () => {
+    const some = fc.record({ picks: fc.array(fc.record({ of: fc.constantFrom(sweep, survey, alarm), price: fc.nat(50_000), quantity: fc.integer({ min: 1, max: 9 }) }), { minLength: 1, maxLength: 5 }), surchargeMinor: fc.nat(5000), smallestOrderMinor: fc.nat(50_000), inclusive: fc.boolean(), off: fc.option(fc.integer({ min: 1, max: 10_000 })), services: fc.subarray([1, 2, 3]) });
+    fc.assert(fc.property(some, ({ picks, inclusive, off, services, ...zone }) => {
+      const priced = basket(picks.map(({ of, price, quantity }) => item({ ...of, priceMinor: price }, quantity)), { zone: { name: "Z", ...zone }, pricesIncludeTax: inclusive, coupon: off === null ? null : { code: "C", kind: "percent", value: off, services } });
+      expect(sum(priced.items.map((i) => i.totalMinor))).toBe(priced.totalMinor);
+      expect(sum(priced.items.map((i) => i.depositMinor))).toBe(priced.depositMinor);
+      for (const i of priced.items) expect(i.depositMinor >= 0 && i.depositMinor <= i.totalMinor).toBe(true);
+    }));
+  });
+});
+
 describe("under every kind of question, whatever is answered", () => {
   it("nothing is ever negative, the lines add up to the total, and so do the taxes", () => {
     fc.assert(
       fc.property(orders, (some) => {
-        const priced = priceOrder(some);
+        const priced = priceOne(some);
         expect(sum(priced.lines.map((l) => l.amountMinor))).toBe(priced.totalMinor);
         expect(sum(priced.lines.map((l) => l.taxMinor))).toBe(priced.taxMinor);
         expect(priced.lines.every((l) => Number.isInteger(l.amountMinor) && Number.isInteger(l.taxMinor))).toBe(true);
@@ -118,9 +162,9 @@ describe("under every kind of question, whatever is answered", () => {
   it("an answer that is wrong changes nothing but its own sentence", () => {
     fc.assert(
       fc.property(orders, (some) => {
-        const wrong = Object.keys(priceOrder(some).problems);
+        const wrong = Object.keys(priceOne(some).problems);
         const without = { ...some, answers: Object.fromEntries(Object.entries(some.answers).filter(([id]) => !wrong.includes(id))) };
-        expect(priceOrder(without).lines).toEqual(priceOrder(some).lines);
+        expect(priceOne(without).lines).toEqual(priceOne(some).lines);
         for (const { words } of effectsOf(some.service.questions, some.answers)) expect(words.length).toBeGreaterThan(0);
       }),
     );

@@ -1,5 +1,5 @@
 import type { Minor } from "../money/amounts";
-import { lateFee, type Terms } from "./terms";
+import { lateFee, type ItemTerms } from "./terms";
 
 /** Until when customers change a visit by themselves, in hours before its window. */
 export interface CutOffs {
@@ -18,7 +18,7 @@ export interface OwnChanges {
 }
 
 /** What a customer may do about a promised visit at a moment, and what it costs. What waits for its deposit is not agreed: it can be left for nothing, and not be moved. `opens` and `now` are epoch minutes. */
-export function ownChanges({ moveHours, cancelHours }: CutOffs, terms: Terms, { totalMinor, agreed }: { totalMinor: Minor; agreed: boolean }, opens: number, now: number): OwnChanges {
+export function ownChanges({ moveHours, cancelHours }: CutOffs, terms: readonly ItemTerms[], agreed: boolean, opens: number, now: number): OwnChanges {
   const [moveUntil, cancelUntil] = [opens - moveHours * 60, opens - cancelHours * 60];
-  return { moveUntil, cancelUntil, mayMove: agreed && now < moveUntil, mayCancel: now < cancelUntil, feeMinor: agreed ? lateFee(terms, totalMinor, opens - now) : 0 };
+  return { moveUntil, cancelUntil, mayMove: agreed && now < moveUntil, mayCancel: now < cancelUntil, feeMinor: agreed ? lateFee(terms, opens - now) : 0 };
 }

@@ -1,21 +1,29 @@
-import { priceLine, roundHalfAway, sum, totalOf, type Minor, type PricedLine } from "../money/amounts";
+import { priceLine, roundHalfAway, shareOut, sum, totalOf, type Minor, type PricedLine } from "../money/amounts";
 import type { SkillNeed } from "../windows/skills";
 import { reductions, type Coupon } from "./coupons";
 import { answerProblem, effectsOf, shownQuestions, type Answers, type Question } from "./questions";
 
 /** What is booked, and where: enough to know what it costs, how long it takes and who can do it. */
 export interface Order {
-  service: OrderedService;
-  answers: Answers;
-  /** Extras chosen beside the questions, with their quantity. */
-  extras: readonly { id: string; quantity: number }[];
+  items: readonly OrderItem[];
   zone: { name: string; surchargeMinor: Minor; smallestOrderMinor: Minor };
   pricesIncludeTax: boolean;
-  /** Taken off at the end, of all of it. */
+  /** Taken off at the end. */
   coupon?: Coupon | null;
 }
 
+/** A service in an order, with what was answered and chosen for it. */
+export interface OrderItem {
+  service: OrderedService;
+  /** How many of it: price, time and extras count so many times. */
+  quantity: number;
+  answers: Answers;
+  /** Extras chosen beside the questions, with their quantity. */
+  extras: readonly { id: string; quantity: number }[];
+}
+
 export interface OrderedService {
+  id: number;
   name: string;
   priceMinor: Minor;
   taxBp: number;
@@ -52,19 +60,67 @@ export interface PricedOrder {
   skills: SkillNeed[];
   /** What the materials cost the business, without tax. */
   materialsMinor: Minor;
-  /** A sentence for each question that is not answered as it must be. */
-  problems: Record<string, string>;
+  /** By item: its part of the total and of the deposit, and a sentence for each question that is not answered as it must be. */
+  items: { totalMinor: Minor; depositMinor: Minor; problems: Record<string, string> }[];
 }
 
 /**
  * Lines, total, deposit, minutes, crew and skills of an order: the same for the try-out, the front
- * door, the office and the invoice. A price that an answer replaces takes the place of the service's
- * own (the last one counts); what answers add are lines of their own; percentages are taken of both
- * together, one after the other. A reduction never takes the work below nothing.
+ * door, the office and the invoice. The zone's surcharge and smallest order count once for all of it,
+ * with the tax rate of what costs most. Each item bears its part of what is common and pays its own
+ * deposit of it, so that a mixed order asks for what its services ask for.
  */
-export function priceOrder({ service, answers, extras, zone, pricesIncludeTax, coupon }: Order): PricedOrder {
+export function priceOrder({ items, zone, pricesIncludeTax, coupon }: Order): PricedOrder {
+  const priced = items.map((item) => priceItem(item, pricesIncludeTax));
+  const own = priced.map((item) => sum(item.lines.map((l) => l.amountMinor)));
+  const lines = priced.flatMap((item) => item.lines);
+  const work = sum(lines.map(priceOf));
+
+  const mainTax = items[own.indexOf(Math.max(...own))]!.service.taxBp;
+  const common = (description: string, unitMinor: Minor, taxBp = mainTax) => lines.push(priceLine({ description, quantity: 1, unitMinor, taxBp }, pricesIncludeTax));
+  if (zone.surchargeMinor > 0) common(`Surcharge ${zone.name}`, zone.surchargeMinor);
+  if (work + zone.surchargeMinor < zone.smallestOrderMinor) common(`Smallest order ${zone.name}`, zone.smallestOrderMinor - work - zone.surchargeMinor);
+  const counts = items.map(({ service }) => !!coupon && (coupon.services.length === 0 || coupon.services.includes(service.id)));
+  // A coupon of certain services takes off their own lines only; one of all takes off what is common, too.
+  const reduced = coupon?.services.length ? priced.flatMap((item, i) => (counts[i] ? item.lines : [])) : [...lines];
+  const before = lines.length;
+  if (coupon) for (const { taxBp, minor } of reductions(reduced, coupon)) common(`Coupon ${coupon.code}`, -minor, taxBp);
+
+  const { totalMinor, taxMinor } = totalOf(lines);
+  const off = shareOut(-sum(lines.slice(before).map((l) => l.amountMinor)), own.map((amount, i) => (counts[i] ? amount : 0)));
+  const net = own.map((amount, i) => Math.max(0, amount - off[i]!));
+  const shares = shareOut(totalMinor, sum(net) > 0 ? net : own);
+  const deposits = items.map(({ service }, i) => depositOf(service.deposit, shares[i]!));
+  return {
+    lines, totalMinor, taxMinor,
+    depositMinor: sum(deposits),
+    minutes: sum(priced.map((item) => item.minutes)),
+    crew: Math.max(...priced.map((item) => item.crew)),
+    skills: joinSkills(priced.flatMap((item) => item.skills)),
+    materialsMinor: sum(priced.map((item) => item.materialsMinor)),
+    items: priced.map((item, i) => ({ totalMinor: shares[i]!, depositMinor: deposits[i]!, problems: item.problems })),
+  };
+}
+
+interface PricedItem {
+  lines: PricedLine[];
+  minutes: number;
+  crew: number;
+  skills: SkillNeed[];
+  materialsMinor: Minor;
+  problems: Record<string, string>;
+}
+
+const priceOf = ({ unitMinor, quantity }: PricedLine): Minor => roundHalfAway(unitMinor * quantity);
+
+/**
+ * A service with its answers. A price that an answer replaces takes the place of the service's own (the
+ * last one counts); what answers add are lines of their own; percentages are taken of both together,
+ * one after the other. A reduction never takes the work below nothing.
+ */
+function priceItem({ service, quantity: times, answers, extras }: OrderItem, pricesIncludeTax: boolean): PricedItem {
   const effects = effectsOf(service.questions, answers);
-  const line = (description: string, quantity: number, unitMinor: Minor, taxBp = service.taxBp): PricedLine => priceLine({ description, quantity, unitMinor, taxBp }, pricesIncludeTax);
+  const line = (description: string, quantity: number, unitMinor: Minor, taxBp = service.taxBp): PricedLine => priceLine({ description, quantity: quantity * times, unitMinor, taxBp }, pricesIncludeTax);
 
   const replaced = effects.filter((e) => e.effect.price?.how === "replace").at(-1)?.effect.price;
   const lines = [line(service.name, 1, replaced?.how === "replace" ? replaced.minor : service.priceMinor)];
@@ -76,29 +132,21 @@ export function priceOrder({ service, answers, extras, zone, pricesIncludeTax, c
     lines.push(worth + total >= 0 ? line(words, quantity, unitMinor) : line(words, 1, -worth));
     worth = Math.max(0, worth + total);
   };
-  for (const { effect, times, words } of effects) if (effect.price?.how === "add") add(words, times, effect.price.minor);
+  for (const { effect, times: n, words } of effects) if (effect.price?.how === "add") add(words, n, effect.price.minor);
   for (const { effect, words } of effects) if (effect.price?.how === "percent") add(words, 1, roundHalfAway((worth * effect.price.basisPoints) / 10_000));
 
-  const wanted = wantedExtras(effects.flatMap(({ effect, times }) => (effect.extras ?? []).map((x) => ({ ...x, quantity: x.quantity * times }))), extras);
+  const wanted = wantedExtras(effects.flatMap(({ effect, times: n }) => (effect.extras ?? []).map((x) => ({ ...x, quantity: x.quantity * n }))), extras);
   const parts = service.extras.flatMap((extra) => {
     const quantity = Math.min(wanted.get(extra.id) ?? 0, extra.most);
     return quantity > 0 ? [{ extra, quantity }] : [];
   });
   for (const { extra, quantity } of parts) lines.push(line(extra.name, quantity, extra.priceMinor, extra.taxBp));
-
-  if (zone.surchargeMinor > 0) lines.push(line(`Surcharge ${zone.name}`, 1, zone.surchargeMinor));
-  const priced = sum(lines.map((l) => roundHalfAway(l.unitMinor * l.quantity)));
-  if (priced < zone.smallestOrderMinor) lines.push(line(`Smallest order ${zone.name}`, 1, zone.smallestOrderMinor - priced));
-  if (coupon) for (const { taxBp, minor } of reductions(lines, coupon)) lines.push(line(`Coupon ${coupon.code}`, 1, -minor, taxBp));
-  const { totalMinor, taxMinor } = totalOf(lines);
-
   return {
-    lines, totalMinor, taxMinor,
-    depositMinor: depositOf(service.deposit, totalMinor),
-    minutes: Math.max(1, Math.round(service.minutes + sum(effects.map(({ effect, times }) => (effect.minutes ?? 0) * times)))),
+    lines,
+    minutes: times * Math.max(1, Math.round(service.minutes + sum(effects.map(({ effect, times: n }) => (effect.minutes ?? 0) * n)))),
     crew: Math.max(service.crew, ...effects.map(({ effect }) => effect.crew ?? 0)),
     skills: joinSkills([...service.skills, ...effects.flatMap(({ effect }) => effect.skills ?? [])]),
-    materialsMinor: sum(parts.map(({ extra, quantity }) => roundHalfAway(extra.costMinor * quantity))),
+    materialsMinor: sum(parts.map(({ extra, quantity }) => roundHalfAway(extra.costMinor * quantity * times))),
     problems: problemsOf(service.questions, answers),
   };
 }

@@ -13,6 +13,8 @@ export type QuestionKind =
   /** A measure, in steps from `min`; the effect of the bracket it falls into, and that of each unit. */
   | { kind: "number"; min: number; max: number; step: number; unit: string; brackets?: Bracket[]; each?: Effect }
   | { kind: "text"; most: number }
+  /** A box to be ticked; where it is required, it must be. */
+  | { kind: "tick" }
   /** Pictures, by the tokens under which they are kept. */
   | { kind: "photo"; most: number };
 
@@ -73,6 +75,7 @@ export function answerProblem(question: Question, answer: Answer | undefined): s
       return withinBounds(answer, question) ?? (isWhole(answer, question.step, question.min) ? null : `Enter a number in steps of ${question.step}.`);
     }
     case "photo": return Array.isArray(answer) && answer.length <= question.most ? null : `Send at most ${question.most} ${question.most === 1 ? "photo" : "photos"}.`;
+    case "tick": return typeof answer !== "boolean" ? "Tick the box." : question.required && !answer ? "Please tick this." : null;
     case "text": return typeof answer !== "string" ? "Write a few words." : answer.length > question.most ? `Write at most ${question.most} characters.` : null;
   }
 }
@@ -145,7 +148,7 @@ const wordsOf = (question: Question & { choices: Choice[] }, id: string): string
 export function answerWords(question: Question, answer: Answer | undefined): string {
   if (answer === undefined || answer === "") return "not answered";
   switch (question.kind) {
-    case "yes-no": return answer ? "yes" : "no";
+    case "yes-no": case "tick": return answer ? "yes" : "no";
     case "one": case "several": return [answer].flat().map((id) => question.choices.find((c) => c.id === id)?.words ?? String(id)).join(", ") || "none";
     case "number": return `${String(answer)} ${question.unit}`;
     case "photo": return `${(answer as string[]).length} ${(answer as string[]).length === 1 ? "photo" : "photos"}`;

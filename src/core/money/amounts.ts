@@ -48,6 +48,18 @@ export function totalOf(lines: readonly Pick<PricedLine, "amountMinor" | "taxMin
   return { totalMinor: sum(taxes.map((t) => t.amountMinor)), taxMinor: sum(taxes.map((t) => t.taxMinor)), taxes };
 }
 
+/** An amount divided by weights, to the cent: whole parts first, what is left over to the largest remainders (Hamilton's method). Without any weight, all of it to the first. */
+export function shareOut(amount: Minor, weights: readonly number[]): Minor[] {
+  const all = sum(weights);
+  if (all <= 0) return weights.map((_, i) => (i === 0 ? amount : 0));
+  const exact = weights.map((weight) => (amount * weight) / all);
+  const shares = exact.map(Math.floor);
+  const byRemainder = exact.map((value, i) => ({ i, rest: value - shares[i]! })).sort((a, b) => b.rest - a.rest || a.i - b.i);
+  const left = amount - sum(shares);
+  for (const { i } of byRemainder.slice(0, left)) shares[i]!++;
+  return shares;
+}
+
 export const sum = (amounts: readonly number[]): number => amounts.reduce((a, b) => a + b, 0);
 
 /** "€1,240.00". */

@@ -60,6 +60,13 @@ function clampedDates(rule: RepeatRule, start: Temporal.PlainDate, after: LocalD
 
 const noon = (date: Temporal.PlainDate): Date => new globalThis.Date(date.toZonedDateTime("UTC").epochMilliseconds + 12 * 3_600_000);
 
+/** How often, without from when. */
+export type RepeatEvery = Pick<RepeatRule, "every" | "unit">;
+
+/** What every one of the lists lets: how often services that are booked together may come again. */
+export const commonRepeats = (lists: readonly (readonly RepeatEvery[])[]): RepeatEvery[] =>
+  (lists[0] ?? []).filter((one) => lists.every((list) => list.some((other) => other.every === one.every && other.unit === one.unit)));
+
 /** "every 4 weeks", "yearly until 3 May 2028". */
 export function ruleWords(rule: Pick<RepeatRule, "every" | "unit" | "until">): string {
   const single = { day: "daily", week: "weekly", month: "monthly", year: "yearly" };

@@ -11,8 +11,8 @@ export interface Calendar {
   zone: { weekdays: number; from: number; to: number } | null;
   /** Where the address is outside all zones: the nearest one. */
   nearest?: { name: string; km: number } | null;
-  /** Empty where the service is done at all hours. */
-  serviceHours: readonly { weekday: number; opens: number; closes: number }[];
+  /** By service: the hours at which it is done; none where that is at all hours. */
+  serviceHours: readonly (readonly { weekday: number; opens: number; closes: number }[])[];
 }
 
 /** What the calendar has against a window, all of it. */
@@ -28,7 +28,7 @@ export const calendarRefusal = (calendar: Calendar) => (window: PromiseWindow): 
   if (!zone) reasons.push({ code: "outside-zones", ...(nearest && { nearest: nearest.name, km: nearest.km }) });
   else if (!servesWeekday(zone.weekdays, window.date)) reasons.push({ code: "zone-not-served", weekday });
   else if (opens < zone.from || closes > zone.to) reasons.push({ code: "outside-zone-hours" });
-  if (serviceHours.length && !serviceHours.some((h) => h.weekday === weekday && h.opens <= opens && closes <= h.closes)) reasons.push({ code: "outside-service-hours" });
+  if (serviceHours.some((hours) => hours.length && !hours.some((h) => h.weekday === weekday && h.opens <= opens && closes <= h.closes))) reasons.push({ code: "outside-service-hours" });
   return reasons;
 };
 

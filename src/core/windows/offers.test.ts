@@ -267,7 +267,7 @@ describe("the calendar", () => {
     expect(says({ opening: { hours: [{ weekday: 3, opens: 540, closes: 660 }], special: [] } })).toEqual([]);
     expect(says({ zone: { weekdays: 1, from: 0, to: 1440 } })).toEqual(["this zone is not served on Thursdays → serving the zone on Thursdays"]);
     expect(says({ zone: { weekdays: 127, from: 570, to: 1440 } })).toEqual(["this zone is not served at that time → longer hours of the zone"]);
-    expect(says({ serviceHours: [{ weekday: 3, opens: 600, closes: 900 }] })).toEqual(["this service is not done at that time → longer hours of the service"]);
+    expect(says({ serviceHours: [[{ weekday: 3, opens: 600, closes: 900 }]] })).toEqual(["this service is not done at that time → longer hours of the service"]);
     expect(says({ zone: null, nearest: { name: "Northfield", km: 2.1 } })).toEqual(["the address is outside our zones, 2.1 km from Northfield → adding the address to a zone, such as Northfield"]);
   });
 });

@@ -41,6 +41,9 @@ export interface BookingRules {
  */
 export type Capacity = { mode: "route" } | { mode: "count"; most: number; taken: Taken } | { mode: "open" } | { mode: "ask" };
 
+/** The mode of several services together: the one that promises least. */
+export const strictestMode = (modes: readonly Capacity["mode"][]): Capacity["mode"] => (["ask", "route", "count", "open"] as const).find((mode) => modes.includes(mode)) ?? "route";
+
 export interface AskedVisit {
   place: number;
   minutes: number;

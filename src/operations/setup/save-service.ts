@@ -23,7 +23,7 @@ export const saveService = defineOperation({
       minutes: service.minutes, before_minutes: service.beforeMinutes, after_minutes: service.afterMinutes, crew: service.crew,
       deposit_kind: deposit.kind, deposit_value: deposit.kind === "percent" || deposit.kind === "fixed" ? deposit.value : 0, hue: service.hue ?? category.hue, active: service.active ? 1 : 0,
       ...(service.days !== undefined && { days: service.days }), ...(service.noticeMinutes !== undefined && { notice_minutes: service.noticeMinutes }),
-      ...(service.capacity !== undefined && { capacity: service.capacity }), ...(service.wish !== undefined && { wish: service.wish }),
+      ...(service.capacity !== undefined && { capacity: service.capacity }), ...(service.wish !== undefined && { wish: service.wish }), ...(service.repeats && { repeats: JSON.stringify(service.repeats) }),
       ...(service.questions && { questions: JSON.stringify(service.questions) }), ...(service.checklist && { checklist: JSON.stringify(service.checklist) }),
       ...(service.picture !== undefined && { picture: service.picture }), ...(service.priceKind && { price_kind: service.priceKind }),
       ...flag("shows_price", service.showsPrice), ...flag("shows_minutes", service.showsMinutes), ...flag("may_pay_all", service.mayPayAll), ...flag("hidden", service.hidden),

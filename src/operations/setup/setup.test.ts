@@ -265,7 +265,7 @@ describe("pictures", () => {
     const window = world.offers(world.services.sweep, 10, { pot: [token] })[0]!;
     expect(problem(world.book({ window, answers: { pot: ["not-a-picture-of-ours"] } }))).toBe("A photo did not arrive. Take it away and add it again.");
     const { jobId } = world.booked({ window, answers: { pot: [token] } });
-    expect(JSON.parse(one<{ answers: string }>(world.hogar, "SELECT answers FROM jobs WHERE id = ?", jobId).answers)).toEqual([{ id: "pot", question: "A photo of the pot", words: "1 photo", value: [token], photos: [token] }]);
+    expect(JSON.parse(one<{ answers: string }>(world.hogar, "SELECT answers FROM job_items WHERE job_id = ?", jobId).answers)).toEqual([{ id: "pot", question: "A photo of the pot", words: "1 photo", value: [token], photos: [token] }]);
   });
 });
 
@@ -304,7 +304,7 @@ describe("a coupon", () => {
   const rules = { id: null, code: "spring10", kind: "percent" as const, value: 1000, services: [], first: null, last: null, most: 1, active: true };
   const booking = (world: ReturnType<typeof smallWorld>, nth: number, coupon?: string) => {
     const { date: on, from, to } = world.offers(world.services.sweep, nth)[0]!;
-    return perform(world.hogar, book, { addressId: world.addresses[nth]!.id, serviceId: world.services.sweep, date: on, from, to, note: "", ...(coupon !== undefined && { coupon }), customer: { name: `Mira ${nth}`, mail: "mira@example.com", phone: "+1 555 0142", reminders: true } }, visitor);
+    return perform(world.hogar, book, { addressId: world.addresses[nth]!.id, items: [{ serviceId: world.services.sweep }], date: on, from, to, note: "", ...(coupon !== undefined && { coupon }), customer: { name: `Mira ${nth}`, mail: "mira@example.com", phone: "+1 555 0142", reminders: true } }, visitor);
   };
 
   it("takes off what it says as often as it may, and is given back by who cancels", () => {
@@ -325,7 +325,7 @@ describe("where customers come from", () => {
     const world = smallWorld();
     const booking = (nth: number, source: string | null) => {
       const { date: on, from, to } = world.offers(world.services.sweep, nth)[0]!;
-      mustPerform(world.hogar, book, { addressId: world.addresses[nth]!.id, serviceId: world.services.sweep, date: on, from, to, note: "", source, customer: { name: `Mira ${nth}`, mail: "mira@example.com", phone: "+1 555 0142", reminders: true } }, visitor);
+      mustPerform(world.hogar, book, { addressId: world.addresses[nth]!.id, items: [{ serviceId: world.services.sweep }], date: on, from, to, note: "", source, customer: { name: `Mira ${nth}`, mail: "mira@example.com", phone: "+1 555 0142", reminders: true } }, visitor);
     };
     mustPerform(world.hogar, addSource, { name: "Harbour fair" }, office);
     expect(problem(perform(world.hogar, addSource, { name: "harbour FAIR!" }, office))).toMatch(/one of this already/);
@@ -356,7 +356,7 @@ describe("a wish for a technician", () => {
     };
     const booking = (technicianId: number, nth: number) => {
       const { date: on, from, to } = world.offers(world.services.sweep, nth)[0]!;
-      mustPerform(world.hogar, book, { addressId: world.addresses[nth]!.id, serviceId: world.services.sweep, technicianId, date: on, from, to, note: "", customer: { name: `Mira ${nth}`, mail: "mira@example.com", phone: "+1 555 0142", reminders: true } }, visitor);
+      mustPerform(world.hogar, book, { addressId: world.addresses[nth]!.id, items: [{ serviceId: world.services.sweep }], technicianId, date: on, from, to, note: "", customer: { name: `Mira ${nth}`, mail: "mira@example.com", phone: "+1 555 0142", reminders: true } }, visitor);
       return one<{ technician_id: number }>(world.hogar, "SELECT technician_id FROM placements ORDER BY visit_id DESC").technician_id;
     };
     expect(shown()).toEqual([]);
@@ -425,7 +425,7 @@ describe("paying all while booking", () => {
     const world = smallWorld();
     const booking = (nth: number) => {
       const { date: on, from, to } = world.offers(world.services.survey, nth)[0]!;
-      return mustPerform(world.hogar, book, { addressId: world.addresses[nth]!.id, serviceId: world.services.survey, date: on, from, to, note: "", payAll: true, cardToken: world.hogar.standins.cards.tokenFor(testCards[0].number)!, customer: { name: `Mira ${nth}`, mail: "mira@example.com", phone: "+1 555 0142", reminders: true } }, visitor);
+      return mustPerform(world.hogar, book, { addressId: world.addresses[nth]!.id, items: [{ serviceId: world.services.survey }], date: on, from, to, note: "", payAll: true, cardToken: world.hogar.standins.cards.tokenFor(testCards[0].number)!, customer: { name: `Mira ${nth}`, mail: "mira@example.com", phone: "+1 555 0142", reminders: true } }, visitor);
     };
     booking(10);
     mustPerform(world.hogar, saveService, { id: world.services.survey, code: "CS", name: "Camera survey", category: "Sweeping", description: "", priceMinor: 16_000, taxBp: 2100, minutes: 90, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: ["sweep"], deposit: { kind: "percent", value: 2500 }, active: true, mayPayAll: true }, office);

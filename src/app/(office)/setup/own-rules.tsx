@@ -4,7 +4,7 @@ import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
 import { Columns, FormSection, WholeField } from "./form-parts";
-import { capacityWords, HoursField, LimitsField, PatternField, TechniciansField } from "./rule-fields";
+import { capacityWords, HoursField, LimitsField, PatternField, RepeatsField, TechniciansField } from "./rule-fields";
 import type { ServiceDraft as Draft } from "./service-form";
 import type { SetupData } from "./setup-screen";
 
@@ -26,6 +26,7 @@ export function OwnRules({ draft, set, data, wrong }: { draft: Draft; set: (chan
           <MenuItem value="preferred">yes, if it can be</MenuItem>
           <MenuItem value="only">yes, and nobody else comes</MenuItem>
         </TextField>
+        <RepeatsField repeats={draft.repeats} onRepeats={(repeats) => set({ repeats })} />
       </Columns>
       <TechniciansField label="Technicians who do it" ids={draft.technicians} onIds={(technicians) => set({ technicians })} data={data} />
       <LimitsField limits={draft.limits} onLimits={(limits) => set({ limits })} wrong={wrong} />

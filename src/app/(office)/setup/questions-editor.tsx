@@ -15,7 +15,7 @@ import { EffectFields } from "./effect-fields";
 import { Field, WholeField } from "./form-parts";
 import type { SetupData } from "./setup-screen";
 
-const kinds: Record<Question["kind"], string> = { "yes-no": "yes or no", "one": "one choice", "several": "several choices", "count": "a count", "number": "a measure", "text": "a few words", "photo": "photos" };
+const kinds: Record<Question["kind"], string> = { "yes-no": "yes or no", "one": "one choice", "several": "several choices", "count": "a count", "number": "a measure", "text": "a few words", "tick": "a tick", "photo": "photos" };
 
 type Wrong = (path: string) => string | undefined;
 
@@ -141,6 +141,7 @@ function ofKind(kind: Question["kind"], { id, words, help, required, shownIf }: 
     case "count": return { ...common, kind, min: 1, max: 10, included: 1 };
     case "number": return { ...common, kind, min: 0, max: 100, step: 1, unit: "m" };
     case "text": return { ...common, kind, most: 300 };
+    case "tick": return { ...common, kind };
     case "photo": return { ...common, kind, most: 3 };
   }
 }

@@ -8,6 +8,7 @@ import IconButton from "@mui/material/IconButton";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
+import { ruleWords, type RepeatEvery } from "@/core/repeats/rule";
 import { weekdayNames } from "@/core/time/words";
 import type { Capacity } from "@/core/windows/offers";
 import type { PatternPart } from "@/core/windows/patterns";
@@ -149,4 +150,12 @@ export function NamedField({ label, none, options, ids, onIds }: { label: string
     <Autocomplete multiple options={options.map((o) => o.id)} value={ids} onChange={(_, chosen) => onIds(chosen)} getOptionLabel={(id) => options.find((o) => o.id === id)?.name ?? "one that is gone"}
       renderInput={(params) => <TextField {...params} label={label} helperText={`None named: ${none}`} />} />
   );
+}
+
+/** How often customers may have it come again, by themselves. */
+export function RepeatsField({ repeats, onRepeats }: { repeats: RepeatEvery[]; onRepeats: (repeats: RepeatEvery[]) => void }) {
+  const usual: RepeatEvery[] = [{ every: 1, unit: "week" }, { every: 2, unit: "week" }, { every: 4, unit: "week" }, { every: 1, unit: "month" }, { every: 3, unit: "month" }, { every: 6, unit: "month" }, { every: 1, unit: "year" }, { every: 2, unit: "year" }];
+  const same = (a: RepeatEvery, b: RepeatEvery) => a.every === b.every && a.unit === b.unit;
+  const options = [...usual, ...repeats.filter((r) => !usual.some((u) => same(u, r)))];
+  return <Autocomplete multiple options={options} value={repeats} getOptionLabel={ruleWords} isOptionEqualToValue={same} onChange={(_, chosen) => onRepeats(chosen)} renderInput={(params) => <TextField {...params} label="Customers may have it come again" helperText="Nothing: only once" />} />;
 }

@@ -26,12 +26,11 @@ export function TryOut({ service, data }: { service: Service; data: SetupData })
     return extra ? [{ ...extra, id: String(id), most }] : [];
   });
   const order = priceOrder({
-    service: { name: service.name || "This service", priceMinor: service.priceMinor || 0, taxBp: service.taxBp || 0, deposit: depositWhere(service.deposit.kind, service.deposit.value || 0), minutes: service.minutes || 1, crew: service.crew || 1, skills: service.skills.map((s) => ({ skill: s.name, level: s.level })), questions: service.questions, extras },
-    answers,
-    extras: chosen.map((x) => ({ id: String(x.id), quantity: x.quantity })),
+    items: [{ quantity: 1, answers, extras: chosen.map((x) => ({ id: String(x.id), quantity: x.quantity })), service: { id: service.id ?? 0, name: service.name || "This service", priceMinor: service.priceMinor || 0, taxBp: service.taxBp || 0, deposit: depositWhere(service.deposit.kind, service.deposit.value || 0), minutes: service.minutes || 1, crew: service.crew || 1, skills: service.skills.map((s) => ({ skill: s.name, level: s.level })), questions: service.questions, extras } }],
     zone: { name: "", surchargeMinor: 0, smallestOrderMinor: 0 },
     pricesIncludeTax: data.pricesIncludeTax,
   });
+  const problems = order.items[0]!.problems;
   const skillName = (skill: string) => data.skillIds.find((s) => String(s.id) === skill)?.name ?? skill;
   // Those who could come: what their hour costs, all in.
   const able = data.technicians.filter((t) => isNamed(service.technicians, t.id) && (service.id === null || isNamed(t.services, service.id)) && !skillGap(t.skills.map((s) => ({ skill: s.name, level: s.level, until: s.validUntil })), order.skills.map((s) => ({ ...s, skill: skillName(s.skill) })), data.today));
@@ -52,7 +51,7 @@ export function TryOut({ service, data }: { service: Service; data: SetupData })
         {margin.materialsMinor > 0 && <Sum name="Materials cost" value={amount(margin.materialsMinor)} />}
         <Sum name="Left, without tax" value={`${amount(margin.marginMinor)}${margin.basisPoints === null ? "" : ` (${Math.round(margin.basisPoints / 100)}%)`}`} strong />
       </Box>
-      {Object.keys(order.problems).length > 0 && <Box sx={{ color: ink.ash, fontSize: 14 }}>{Object.keys(order.problems).length} {Object.keys(order.problems).length === 1 ? "question is" : "questions are"} still to be answered.</Box>}
+      {Object.keys(problems).length > 0 && <Box sx={{ color: ink.ash, fontSize: 14 }}>{Object.keys(problems).length} {Object.keys(problems).length === 1 ? "question is" : "questions are"} still to be answered.</Box>}
     </Box>
   );
 }

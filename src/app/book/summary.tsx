@@ -1,0 +1,47 @@
+"use client";
+import ArrowBack from "@mui/icons-material/ArrowBack";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { moneyWords } from "@/core/money/amounts";
+import type { PricedOrder } from "@/core/catalogue/order";
+import { daysWords, durationWords, windowIn } from "@/core/time/words";
+import { ink } from "@/ui/palette";
+import type { Chosen, Offer } from "./draft";
+import type { Business } from "./front-door";
+
+interface SummaryProps {
+  chosen: readonly Chosen[];
+  order: PricedOrder | null;
+  offer: Offer | null;
+  business: Business;
+  /** Prices are told at the end even where the owner does not show them before. */
+  always: boolean;
+  onBack: (() => void) | null;
+  button: { words: string; ready: boolean; act: () => void };
+  busy: boolean;
+}
+
+/** What is booked so far, what it costs and takes, and the one button that goes on. */
+export function Summary({ chosen, order, offer, business, always, onBack, button, busy }: SummaryProps) {
+  const days = chosen[0]?.service.days ?? 1;
+  const shows = always || chosen.every(({ service }) => service.showsPrice);
+  const price = chosen.some(({ service }) => service.priceKind === "quote") ? "price on quote" : order && shows ? `${chosen.some(({ service }) => service.priceKind === "from") ? "from " : ""}${moneyWords(order.totalMinor, business.currency)}` : "";
+  return (
+    <Box component="footer" sx={{ position: "sticky", bottom: 0, bgcolor: ink.plaster, borderTop: `1px solid ${ink.line}`, px: 5, py: 4, zIndex: 2 }}>
+      {order && (
+        <Box sx={{ display: "flex", justifyContent: "space-between", gap: 4, mb: 1 }}>
+          <Box sx={{ minWidth: 0 }}>
+            {chosen.length > 2 ? `${chosen[0]!.service.name} and ${chosen.length - 1} more` : chosen.map(({ service, quantity }) => (quantity > 1 ? `${quantity} × ${service.name}` : service.name)).join(", ")}
+            {chosen.every(({ service }) => service.showsMinutes) && <Box component="span" sx={{ color: ink.ash }}> · {days > 1 ? `${days} days` : durationWords(order.minutes)}</Box>}
+          </Box>
+          <Box sx={{ fontWeight: 700, whiteSpace: "nowrap" }}>{price}</Box>
+        </Box>
+      )}
+      {offer && <Box sx={{ color: ink.ash, mb: 2 }}>{daysWords([offer.date, ...offer.then])}, {windowIn(offer.from, offer.to, business.timeZone)}</Box>}
+      <Box sx={{ display: "flex", gap: 2 }}>
+        {onBack && <Button variant="outlined" onClick={onBack} aria-label="Back" sx={{ minWidth: 52, height: 52 }}><ArrowBack /></Button>}
+        <Button variant="contained" fullWidth disabled={busy || !button.ready} onClick={button.act} sx={{ height: 52, fontSize: 17 }}>{busy ? "One moment…" : button.words}</Button>
+      </Box>
+    </Box>
+  );
+}

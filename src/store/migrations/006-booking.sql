@@ -1,0 +1,69 @@
+-- Booking to the full: several services in one order, and everything around it.
+
+-- ---------------------------------------------------------------- what a job is made of
+
+-- The services of a job, the main one first: how many of each, what was answered and chosen, its part
+-- of the total, and its terms as they stood when it was agreed.
+CREATE TABLE job_items (
+  job_id INTEGER NOT NULL REFERENCES jobs (id),
+  position INTEGER NOT NULL,
+  service_id INTEGER NOT NULL REFERENCES services (id),
+  quantity INTEGER NOT NULL CHECK (quantity BETWEEN 1 AND 99),
+  answers TEXT NOT NULL CHECK (json_valid(answers)),
+  extras TEXT NOT NULL CHECK (json_valid(extras)),
+  terms TEXT NOT NULL CHECK (json_valid(terms)),
+  total_minor INTEGER NOT NULL CHECK (total_minor >= 0),
+  PRIMARY KEY (job_id, position)
+) STRICT, WITHOUT ROWID;
+INSERT INTO job_items SELECT id, 0, service_id, 1, answers, extras, terms, total_minor FROM jobs;
+ALTER TABLE jobs DROP COLUMN answers;
+ALTER TABLE jobs DROP COLUMN extras;
+ALTER TABLE jobs DROP COLUMN terms;
+
+-- What is done on a visit, in words as agreed; and the services beside the main one: a list of ids.
+ALTER TABLE visits ADD COLUMN title TEXT NOT NULL DEFAULT '';
+ALTER TABLE visits ADD COLUMN also TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(also));
+UPDATE visits SET title = (SELECT name FROM services s WHERE s.id = visits.service_id);
+
+-- What comes again with a repeat: [{ "serviceId", "quantity", "answers", "extras" }], the main one first.
+ALTER TABLE repeats ADD COLUMN items TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(items));
+UPDATE repeats SET items = json_array(json_object('serviceId', service_id, 'quantity', 1, 'answers', json_extract(choice, '$.answers'), 'extras', json_extract(choice, '$.extras')));
+ALTER TABLE repeats DROP COLUMN choice;
+
+-- ---------------------------------------------------------------- what is asked and told while booking
+
+-- The owner's own fields, asked of every customer: questions as core/catalogue/questions.ts has them, without effects.
+ALTER TABLE business ADD COLUMN fields TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(fields));
+ALTER TABLE jobs ADD COLUMN fields TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(fields));
+-- Pictures sent with a booking beside those that answer a question: a list of tokens.
+ALTER TABLE jobs ADD COLUMN photos TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(photos));
+
+-- Whether customers may choose to pay when we are there, and what they chose.
+ALTER TABLE business ADD COLUMN pay_at_door INTEGER NOT NULL DEFAULT 0 CHECK (pay_at_door IN (0, 1));
+ALTER TABLE jobs ADD COLUMN pays TEXT NOT NULL DEFAULT 'by invoice' CHECK (pays IN ('by invoice', 'at the door'));
+
+-- How often customers may have a service come again, by themselves: [{ "every", "unit" }].
+ALTER TABLE services ADD COLUMN repeats TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(repeats));
+
+-- Whether somebody agreed to be written to about offers; and each yes and no, with the words as they were shown.
+ALTER TABLE customers ADD COLUMN offers INTEGER NOT NULL DEFAULT 0 CHECK (offers IN (0, 1));
+CREATE TABLE consents (
+  id INTEGER PRIMARY KEY,
+  customer_id INTEGER NOT NULL REFERENCES customers (id),
+  kind TEXT NOT NULL CHECK (kind IN ('reminders', 'offers', 'card on file')),
+  given INTEGER NOT NULL CHECK (given IN (0, 1)),
+  words TEXT NOT NULL,
+  at INTEGER NOT NULL
+) STRICT;
+CREATE INDEX consents_of_customer ON consents (customer_id);
+
+-- Cards kept at the card service for later payments; here is only what finds them there.
+CREATE TABLE cards (
+  id INTEGER PRIMARY KEY,
+  customer_id INTEGER NOT NULL REFERENCES customers (id),
+  reference TEXT NOT NULL UNIQUE,
+  label TEXT NOT NULL,
+  kept_at INTEGER NOT NULL,
+  removed_at INTEGER
+) STRICT;
+CREATE INDEX cards_of_customer ON cards (customer_id) WHERE removed_at IS NULL;

@@ -109,12 +109,28 @@ export const checklists: Record<string, { id: string; words: string; required: b
 };
 
 /** How a service is shown and on what terms, where that differs. */
-export const terms: Record<string, { wish?: "preferred" | "only"; priceKind?: "fixed" | "from" | "quote"; mayPayAll?: boolean; hidden?: boolean; late?: { hours: number; kind: "percent" | "fixed"; value: number }; noAccessMinor?: number }> = {
-  ST: { wish: "preferred" },
-  SW: { mayPayAll: true, late: { hours: 24, kind: "fixed", value: 2500 }, noAccessMinor: 3500 },
+export const terms: Record<string, { repeats?: { every: number; unit: "week" | "month" | "year" }[]; wish?: "preferred" | "only"; priceKind?: "fixed" | "from" | "quote"; mayPayAll?: boolean; hidden?: boolean; late?: { hours: number; kind: "percent" | "fixed"; value: number }; noAccessMinor?: number }> = {
+  ST: { wish: "preferred", repeats: [{ every: 1, unit: "year" }] },
+  GA: { repeats: [{ every: 1, unit: "year" }] },
+  LC: { repeats: [{ every: 1, unit: "year" }] },
+  SW: { repeats: [{ every: 6, unit: "month" }, { every: 1, unit: "year" }], mayPayAll: true, late: { hours: 24, kind: "fixed", value: 2500 }, noAccessMinor: 3500 },
   BG: { late: { hours: 48, kind: "percent", value: 3000 } },
   FR: { priceKind: "from", late: { hours: 168, kind: "percent", value: 1000 } },
   PO: { hidden: true },
+};
+
+/** What the front door says and asks. */
+export const frontDoor = {
+  welcome: "Clean flues, safe fires. Tell us where you live, and see at once when we can come.", picture: null, accent: "", ground: "",
+  answers: [
+    { question: "Do I have to clear the hearth?", answer: "Let the fire go out the evening before. We bring sheets and leave the room as we found it." },
+    { question: "Do I get a certificate?", answer: "Yes, after every sweep and every gas check. Your insurer takes it." },
+  ],
+  fields: [
+    { id: "parking", words: "Where can we park?", required: false, kind: "text" as const, most: 120 },
+    { id: "tenant", words: "Are you the owner or a tenant?", required: false, kind: "one" as const, choices: [{ id: "owner", words: "owner" }, { id: "tenant", words: "tenant" }] },
+  ],
+  paysAtDoor: true, doneWords: "Thank you. We are looking forward to your fireside.", doneAddress: "", showsContact: true, takesWishes: true, sites: ["https://marrowick.example"], tells: [{ way: "mail" as const, to: "tomas@marrowick.example" }, { way: "text" as const, to: "+1 555 0100" }],
 };
 
 /** Order of the categories at the front door. */

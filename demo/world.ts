@@ -20,6 +20,7 @@ import { makeRepeat } from "@/operations/repeats";
 import { recordErrand, recordTimeOff } from "@/operations/absences";
 import { saveBookingRules } from "@/operations/setup/booking-rules";
 import { saveExtra } from "@/operations/setup/save-extra";
+import { saveFrontDoor } from "@/operations/setup/save-front-door";
 import { saveOpening, saveSpecialDay } from "@/operations/setup/opening";
 import { saveBusiness } from "@/operations/setup/save-business";
 import { saveCoupon } from "@/operations/setup/save-coupon";
@@ -109,6 +110,7 @@ function setUp(hogar: Hogar, today: string): void {
   const ofCategory = (name: string) => hogar.store.sql<{ id: number }>("SELECT id FROM services WHERE category = ? ORDER BY price_minor").all(name).map((s) => s.id);
   mustPerform(hogar, orderServices, { categories: marrowick.categories.map((name) => ({ name, was: name, services: ofCategory(name) })) }, office);
   mustPerform(hogar, saveBookingRules, { windows: marrowick.windows, noticeMinutes: 120, horizonDays: 42, holdMinutes: 10, outside: "request" }, office);
+  mustPerform(hogar, saveFrontDoor, marrowick.frontDoor, office);
   mustPerform(hogar, saveOpening, { hours: marrowick.openingHours }, office);
   const special = (title: string, inDays: number, yearly: boolean, spans: { opens: number; closes: number }[]) => mustPerform(hogar, saveSpecialDay, { id: null, name: title, first: addDays(today, inDays), last: addDays(today, inDays), yearly, spans }, office);
   special("Harbour fair", 17, false, []);

@@ -59,7 +59,7 @@ it("an owner takes a starter kit, adds a technician and a zone, and a customer b
   await door.getByRole("combobox", { name: "Address" }).fill("12 Alder");
   await door.getByRole("option").first().click();
   await door.getByRole("button", { name: "Go on" }).click();
-  await door.getByRole("radio", { name: /Gutter clearing/ }).click();
+  await door.getByRole("checkbox", { name: /Gutter clearing/ }).click();
   await door.getByRole("group", { name: "How high is the house?" }).getByRole("button", { name: "two storeys" }).click();
   await door.getByRole("spinbutton", { name: "How long are the gutters, about?, m" }).fill("30");
   await door.locator("footer").getByText("€160.00").waitFor();

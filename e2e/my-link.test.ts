@@ -26,7 +26,7 @@ async function chooseStove() {
   await page.getByRole("combobox", { name: "Address" }).fill("4 alder");
   await page.getByRole("option").first().click();
   await page.getByRole("button", { name: "Go on" }).click();
-  await page.getByRole("radio", { name: /Chimney sweep/ }).click();
+  await page.getByRole("checkbox", { name: /Chimney sweep/ }).click();
   await page.getByRole("button", { name: "More: How many flues?" }).click();
   await page.getByRole("group", { name: "Could there be a nest?" }).getByRole("button", { name: "No" }).click();
   await page.getByRole("button", { name: "Choose a time" }).click();

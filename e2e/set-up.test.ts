@@ -163,7 +163,7 @@ it("a service gets a checklist and a photo question; a customer by its link send
   await door.getByRole("combobox", { name: "Address" }).fill("2 birch");
   await door.getByRole("option").first().click();
   await door.getByRole("button", { name: "Go on" }).click();
-  await door.getByRole("radio", { name: /Pizza-oven/, checked: true }).waitFor();
+  await door.getByRole("checkbox", { name: /Pizza-oven/, checked: true }).waitFor();
   await door.locator("input[type=file]").setInputFiles(file("oven.png", await pixels("#9B4A3C")));
   await door.getByRole("img", { name: "Photo 1" }).waitFor();
   await door.getByRole("button", { name: "Choose a time" }).click();
@@ -208,7 +208,7 @@ it("a source gets a link of its own, and a booking that comes by it is counted",
   await door.getByRole("combobox", { name: "Address" }).fill("6 alder");
   await door.getByRole("option").first().click();
   await door.getByRole("button", { name: "Go on" }).click();
-  await door.getByRole("radio", { name: /Smoke draught test/ }).click();
+  await door.getByRole("checkbox", { name: /Smoke draught test/ }).click();
   await door.getByRole("button", { name: "Choose a time" }).click();
   await door.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().click();
   await door.getByRole("button", { name: /^Keep/ }).click();

@@ -134,7 +134,7 @@ it("a customer books on a phone: where, what, when, who, pay", async () => {
   await page.getByRole("option").first().click();
   await page.getByText("We come to Saltpans.").waitFor();
   await page.getByRole("button", { name: "Go on" }).click();
-  await page.getByRole("radio", { name: /Flue inspection/ }).click();
+  await page.getByRole("checkbox", { name: /Flue inspection/ }).click();
   await page.getByRole("button", { name: "Choose a time" }).click();
 
   const third = page.getByRole("group", { name: /day \d/ }).nth(2);

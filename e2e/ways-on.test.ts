@@ -27,7 +27,7 @@ async function upToTheDeposit(name: string): Promise<{ page: Page; close: () => 
   await page.getByRole("combobox", { name: "Address" }).fill("14 Birch");
   await page.getByRole("option").first().click();
   await page.getByRole("button", { name: "Go on" }).click();
-  await page.getByRole("radio", { name: /Stove service/ }).click();
+  await page.getByRole("checkbox", { name: /Stove service/ }).click();
   await page.getByRole("button", { name: "Choose a time" }).click();
   await page.getByRole("group", { name: /day \d/ }).nth(2).getByRole("button").first().click();
   await page.getByRole("button", { name: /^Keep/ }).click();
@@ -208,7 +208,7 @@ it("work of several days is booked at the front door with all its days", async (
   await page.getByRole("combobox", { name: "Address" }).fill("16 Birch");
   await page.getByRole("option").first().click();
   await page.getByRole("button", { name: "Go on" }).click();
-  await page.getByRole("radio", { name: /Flue relining.*2 days of/ }).click();
+  await page.getByRole("checkbox", { name: /Flue relining.*2 days of/ }).click();
   await page.getByRole("button", { name: "Choose a time" }).click();
   await page.getByText("The work takes 2 days in a row").waitFor();
   await page.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().click();
@@ -233,7 +233,7 @@ it("questions change the price while they are answered, and the technician reads
   await page.getByRole("combobox", { name: "Address" }).fill("18 Birch");
   await page.getByRole("option").first().click();
   await page.getByRole("button", { name: "Go on" }).click();
-  await page.getByRole("radio", { name: /Chimney sweep/ }).click();
+  await page.getByRole("checkbox", { name: /Chimney sweep/ }).click();
   await page.getByRole("button", { name: "Choose a time" }).click();
   await page.getByText("Please answer this.").first().waitFor();
   for (let i = 0; i < 2; i++) await page.getByRole("button", { name: "More: How many flues?" }).click();

@@ -32,7 +32,7 @@ await door.getByRole("combobox", { name: "Address" }).fill("12 Alder");
 await door.getByRole("option").first().click();
 await door.getByText("We come to Northfield.").waitFor();
 await door.getByRole("button", { name: "Go on" }).click();
-await door.getByRole("radio", { name: /Chimney sweep/ }).click();
+await door.getByRole("checkbox", { name: /Chimney sweep/ }).click();
 await door.getByRole("button", { name: "More: How many flues?" }).click();
 await door.getByRole("group", { name: "Could there be a nest?" }).getByRole("button", { name: "No" }).click();
 await shoot("front-door-what", door);

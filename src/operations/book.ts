@@ -1,14 +1,16 @@
 import { Book } from "@/schemas/booking";
-import { keptAnswersOf } from "./fields";
 import { sourceOf } from "@/core/people/sources";
 import { commonRepeats, type RepeatEvery } from "@/core/repeats/rule";
+import { readFrontDoor } from "@/store/front-door";
 import { Refusal } from "@/core/problems";
 import { agreeJob, customerFor, findWanted, isKeptPhoto, lostPhoto, recordConsent, releaseHold, siteFor, stillOffered, takeRoom, type ChosenWindow, type Wanted } from "./booking";
 import { keepCard } from "./cards";
 import { askCharge } from "./charging";
 import { defineOperation, type OperationContext } from "./door";
+import { keptAnswersOf } from "./fields";
 import { linkTokenOf } from "./links";
 import { tellCustomer } from "./messaging";
+import { tellOffice } from "./telling-office";
 import { beginRepeat } from "./repeats";
 import type { VisitRow } from "./visits";
 
@@ -37,13 +39,14 @@ export const book = defineOperation({
     const customerId = customerFor(context, input.customer);
     const siteId = siteFor(context, customerId, wanted.address, wanted.zone.id);
     const source = sourceOf(input.source, (slug) => context.sql("SELECT 1 FROM sources WHERE slug = ?").get(slug) !== undefined);
-    const atDoor = (input.atDoor ?? false) && context.business.pay_at_door === 1;
+    const atDoor = (input.atDoor ?? false) && readFrontDoor(context).paysAtDoor;
     const jobId = agreeJob(context, { visitId, customerId, siteId, items, order, note: input.note, photos, fields, atDoor, depositMinor, bookedBy: "front door", couponId: wanted.couponId, source });
     if (repeat) beginRepeat(context, visitId, repeat);
     if (cardToken && keeps) {
       recordConsent(context, customerId, "card on file", true);
       keepCard(context, customerId, cardToken);
     }
+    tellOffice(context, jobId);
     if (depositMinor > 0) askCharge(context, { jobId, purpose: "deposit", amountMinor: depositMinor, cardToken: cardToken! });
     else tellCustomer(context, { jobId, occasion: "booked", about: `job ${jobId}`, answer: true });
     return { link: linkTokenOf(context.hogar, jobId)! };

@@ -14,6 +14,7 @@ const purposes = {
   mark: { size: 600, access: "setup.change" },
   technician: { size: 480, access: "setup.change" },
   service: { size: 1000, access: "setup.change" },
+  door: { size: 1600, access: "setup.change" },
   answer: { size: 1600, access: "anybody" },
 } as const satisfies Record<string, { size: number; access: Access }>;
 export type ImagePurpose = keyof typeof purposes;
@@ -51,7 +52,7 @@ export const forgetPictures = defineOperation({
   input: Nothing,
   run: ({ sql, now }) => ({
     forgotten: sql(
-      `DELETE FROM images WHERE made_at < ? AND NOT EXISTS (SELECT 1 FROM business WHERE mark = token) AND NOT EXISTS (SELECT 1 FROM technicians WHERE photo = token) AND NOT EXISTS (SELECT 1 FROM services WHERE picture = token)
+      `DELETE FROM images WHERE made_at < ? AND NOT EXISTS (SELECT 1 FROM business WHERE mark = token) AND NOT EXISTS (SELECT 1 FROM technicians WHERE photo = token) AND NOT EXISTS (SELECT 1 FROM services WHERE picture = token) AND NOT EXISTS (SELECT 1 FROM front_door WHERE picture = token)
        AND NOT EXISTS (SELECT 1 FROM job_items WHERE instr(answers, token) > 0) AND NOT EXISTS (SELECT 1 FROM jobs WHERE instr(photos, token) > 0) AND NOT EXISTS (SELECT 1 FROM additions WHERE instr(photos, token) > 0)`,
     ).run(now - keptMs).changes,
   }),

@@ -18,6 +18,7 @@ import { endRepeat, makeRepeat, resumeRepeat } from "./repeats";
 import { recordErrand, recordTimeOff, removeErrand, removeTimeOff, setDayHours } from "./absences";
 import { saveBookingRules } from "./setup/booking-rules";
 import { removeSpecialDay, saveOpening, saveSpecialDay, takeSpecialDays } from "./setup/opening";
+import { saveFrontDoor } from "./setup/save-front-door";
 import { changePrices, setPrices } from "./setup/prices";
 import { saveBusiness } from "./setup/save-business";
 import { saveCoupon } from "./setup/save-coupon";
@@ -65,6 +66,7 @@ export const operations = {
   "save-business": saveBusiness,
   "save-coupon": saveCoupon,
   "save-extra": saveExtra,
+  "save-front-door": saveFrontDoor,
   "save-opening": saveOpening,
   "save-person": savePerson,
   "save-service": saveService,

@@ -259,3 +259,23 @@ export const SaveSpecialDay = input({ id: OrNull(Id), ...specialDay });
 export const RemoveSpecialDay = input({ id: Id });
 /** Days read from a calendar file; those known already by name and date are left out. */
 export const TakeSpecialDays = input({ days: Type.Array(input(specialDay), { minItems: 1, maxItems: 500 }) });
+
+const Colour = Type.String({ pattern: "^(#[0-9a-f]{6})?$", patternSentence: "Choose a colour." });
+/** Addresses of the web only: nothing that runs, nothing of another kind. */
+const WebAddress = Type.String({ format: "web-address", maxLength: 300 });
+export const SaveFrontDoor = input({
+  welcome: Type.String({ maxLength: 600 }),
+  picture: ImageToken,
+  accent: Colour,
+  ground: Colour,
+  answers: Type.Array(input({ question: Name, answer: Type.String({ minLength: 1, maxLength: 1000 }) }), { maxItems: 20 }),
+  fields: Questions,
+  paysAtDoor: Type.Boolean(),
+  doneWords: Type.String({ maxLength: 1000 }),
+  doneAddress: Type.Union([Type.Literal(""), WebAddress]),
+  showsContact: Type.Boolean(),
+  takesWishes: Type.Boolean(),
+  sites: Type.Array(WebAddress, { maxItems: 20, uniqueItems: true }),
+  tells: Type.Array(Type.Union([input({ way: Type.Literal("mail"), to: Mail }), input({ way: Type.Literal("text"), to: Phone })]), { maxItems: 20 }),
+});
+export type SaveFrontDoor = Static<typeof SaveFrontDoor>;

@@ -39,9 +39,6 @@ export interface BusinessRow {
   incoming_person_id: number | null;
   move_hours: number;
   cancel_hours: number;
-  /** JSON: the owner's own fields. */
-  fields: string;
-  pay_at_door: number;
 }
 
 /** The business this installation serves; undefined before it is set up. */

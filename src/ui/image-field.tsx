@@ -19,7 +19,7 @@ export async function sendImage(purpose: string, file: File): Promise<Result<{ t
 }
 
 /** One picture: shown, chosen anew, or taken away. */
-export function ImageField({ label, purpose, token, onToken, round = false }: { label: string; purpose: "mark" | "technician" | "service"; token: string | null; onToken: (token: string | null) => void; round?: boolean }) {
+export function ImageField({ label, purpose, token, onToken, round = false }: { label: string; purpose: "mark" | "technician" | "service" | "door"; token: string | null; onToken: (token: string | null) => void; round?: boolean }) {
   const [busy, setBusy] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);

@@ -73,7 +73,7 @@ function Asked({ question, value, onValue }: { question: Question; value: Answer
 const Row = ({ children }: { children: ReactNode }) => <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap" }}>{children}</Box>;
 
 export const Pick = ({ on, onPick, children }: { on: boolean; onPick: () => void; children: ReactNode }) => (
-  <ButtonBase aria-pressed={on} onClick={onPick} sx={{ minWidth: 72, minHeight: 44, px: 4, borderRadius: "22px 22px 6px 6px", border: `1px solid ${on ? ink.pine : ink.line}`, bgcolor: on ? ink.pine : "#fff", color: on ? ink.paper : ink.ink, fontSize: "inherit" }}>{children}</ButtonBase>
+  <ButtonBase aria-pressed={on} onClick={onPick} sx={{ minWidth: 72, minHeight: 44, px: 4, borderRadius: "22px 22px 6px 6px", border: `1px solid ${on ? ink.accent : ink.line}`, bgcolor: on ? ink.accent : "#fff", color: on ? ink.paper : ink.ink, fontSize: "inherit" }}>{children}</ButtonBase>
 );
 
 /** A whole number with two buttons; nothing is said until one of them is pressed. */

@@ -42,7 +42,7 @@ export function WindowPicker({ offers, chosen, timeZone, onChoose }: { offers: r
               const on = chosen?.from === offer.from && chosen.to === offer.to;
               return (
                 <ButtonBase key={offer.from} aria-pressed={on} aria-label={`${dayWords(date)}, ${windowIn(offer.from, offer.to, timeZone)}${offer.onOurWay ? ", on our way" : ""}`} onClick={() => onChoose(offer)}
-                  sx={{ display: "flex", flexDirection: "column", width: "100%", height: 78, mb: 2, pt: 2, borderRadius: arch, border: `1px solid ${on ? ink.pine : offer.onOurWay ? ink.moss : ink.line}`, bgcolor: on ? ink.pine : offer.onOurWay ? "#EEF1E6" : "#fff", color: on ? ink.paper : ink.ink, fontWeight: 700, fontSize: 17 }}>
+                  sx={{ display: "flex", flexDirection: "column", width: "100%", height: 78, mb: 2, pt: 2, borderRadius: arch, border: `1px solid ${on ? ink.accent : offer.onOurWay ? ink.moss : ink.line}`, bgcolor: on ? ink.accent : offer.onOurWay ? "#EEF1E6" : "#fff", color: on ? ink.paper : ink.ink, fontWeight: 700, fontSize: 17 }}>
                   {windowIn(offer.from, offer.to, timeZone)}
                   {offer.onOurWay && <Box sx={{ fontSize: 12.5, fontWeight: 400, color: on ? ink.paper : "#456331" }}>on our way</Box>}
                 </ButtonBase>

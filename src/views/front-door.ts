@@ -4,7 +4,12 @@ import { AskOffers, CheckCoupon, FindAddress, ServicesAt, TypeAddress } from "@/
 import { Nothing } from "@/schemas/money";
 import { findWanted, zoneOf } from "@/operations/booking";
 import { addressOf, locate } from "@/operations/addresses";
-import { readFields } from "@/operations/fields";
+import type { ViewContext } from "@/operations/door";
+import { rehearse } from "@/operations/rehearse";
+import { saveFrontDoor } from "@/operations/setup/save-front-door";
+import { SaveFrontDoor } from "@/schemas/setup";
+import { readFrontDoor } from "@/store/front-door";
+import { lookOf } from "@/core/look/front-door";
 import { consentWords } from "@/core/messages/consents";
 import type { RepeatEvery } from "@/core/repeats/rule";
 import { justOne, orderedService, priceItems, termsOf, type ServiceRow } from "@/operations/catalogue";
@@ -20,15 +25,24 @@ import { isOnOurWay } from "@/core/windows/offers";
 import { defineView } from "./view";
 
 /** The business as customers see it. */
-export const frontDoor = defineView({
-  name: "front-door",
-  access: "anybody",
-  input: Nothing,
-  read: (context) => {
-    const { sql, business: b } = context;
-    return { fields: readFields(context), consents: consentWords(b.name), paysAtDoor: b.pay_at_door === 1, name: b.name, mark: b.mark, phone: b.phone, mail: b.mail, terms: b.terms, quoteText: b.quote_text, takesRequests: b.outside === "request", takesCoupons: sql("SELECT 1 FROM coupons WHERE active = 1").get() !== undefined, moveHours: b.move_hours, cancelHours: b.cancel_hours, currency: b.currency, timeZone: b.time_zone, isDemo: b.demo_offset_ms !== null, holdMinutes: b.hold_minutes };
-  },
+export const frontDoor = defineView({ name: "front-door", access: "anybody", input: Nothing, read: doorOf });
+
+/** The same as it would be with settings that are being typed. */
+export const previewFrontDoor = defineView({
+  name: "preview-front-door",
+  access: "setup.change",
+  input: SaveFrontDoor,
+  read: (context, settings) => rehearse(context, saveFrontDoor, settings, doorOf),
 });
+
+function doorOf({ sql, hogar, business: b }: ViewContext) {
+  const { welcome, picture, answers, fields, paysAtDoor, takesWishes, showsContact, doneAddress, ...door } = readFrontDoor(hogar.store);
+  return {
+    name: b.name, mark: b.mark, phone: b.phone, mail: b.mail, terms: b.terms, quoteText: b.quote_text, currency: b.currency, timeZone: b.time_zone, isDemo: b.demo_offset_ms !== null,
+    holdMinutes: b.hold_minutes, moveHours: b.move_hours, cancelHours: b.cancel_hours, takesRequests: b.outside === "request", takesCoupons: sql("SELECT 1 FROM coupons WHERE active = 1").get() !== undefined,
+    look: lookOf(door), welcome, picture, answers, fields, paysAtDoor, takesWishes, showsContact, doneAddress, consents: consentWords(b.name),
+  };
+}
 
 /** What search engines and directories are told: shown services only, prices where customers see them. */
 export const businessForSearch = defineView({

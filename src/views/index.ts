@@ -3,7 +3,7 @@ import { board, dayStrip, placementOptions, visitSheet } from "./board";
 import { customer, customers, find, repeats } from "./customers";
 import { fieldDay } from "./field";
 import { firstSteps } from "./first-steps";
-import { checkCoupon, findAddress, frontDoor, offers, servicesAt, typeAddress } from "./front-door";
+import { checkCoupon, findAddress, frontDoor, offers, previewFrontDoor, servicesAt, typeAddress } from "./front-door";
 import { invoice, money } from "./money";
 import { myCalendar, myOffers, myVisit } from "./my-visit";
 import { setup } from "./setup";
@@ -33,6 +33,7 @@ export const views = {
   "my-visit": myVisit,
   "offers": offers,
   "placement-options": placementOptions,
+  "preview-front-door": previewFrontDoor,
   "preview-windows": previewWindows,
   "price-history": priceHistory,
   "repeats": repeats,

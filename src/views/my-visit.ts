@@ -11,6 +11,9 @@ import { isOnOurWay } from "@/core/windows/offers";
 import { Refusal } from "@/core/problems";
 import { Nothing } from "@/schemas/money";
 import type { CalendarEntry } from "@/core/messages/calendar-file";
+import type { ViewContext } from "@/operations/door";
+import { readFrontDoor } from "@/store/front-door";
+import { lookOf } from "@/core/look/front-door";
 import { defineView } from "./view";
 
 /** What a customer's private link opens: one job, its visits, its money. */
@@ -35,7 +38,7 @@ export const myVisit = defineView({
     const coming = visit.repeat_id
       ? sql<{ date: string; window_from: number; window_to: number }>("SELECT date, window_from, window_to FROM visits WHERE repeat_id = ? AND date > ? AND state IN ('forecast', 'promised') ORDER BY date LIMIT 4").all(visit.repeat_id, visit.date)
       : [];
-    const lines = sql<{ description: string; amount_minor: number }>("SELECT description, amount_minor FROM job_lines WHERE job_id = ? ORDER BY position").all(jobId);
+    const lines = sql<{ description: string; quantity: number; amount_minor: number }>("SELECT description, quantity, amount_minor FROM job_lines WHERE job_id = ? ORDER BY position").all(jobId);
     const payments = sql<{ id: number; purpose: string; method: string; amount_minor: number; state: string; problem: string | null; step_address: string | null; settled_at: number | null }>(
       "SELECT id, purpose, method, amount_minor, state, problem, step_address, settled_at FROM payments WHERE job_id = ? ORDER BY id",
     ).all(jobId);
@@ -51,7 +54,8 @@ export const myVisit = defineView({
       cardWords: consentWords(business.name)["card on file"],
       fee: fee ?? null,
       additions: sql<{ id: number; made_at: number; words: string; photos: string }>("SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id").all(jobId).map((a) => ({ ...a, photos: JSON.parse(a.photos) as string[] })),
-      business: { name: business.name, invoiceText: business.invoice_text, mark: business.mark, phone: business.phone, currency: business.currency, timeZone: business.time_zone, isDemo: business.demo_offset_ms !== null },
+      done: doorOf(context),
+      business: { name: business.name, mail: business.mail, invoiceText: business.invoice_text, mark: business.mark, phone: business.phone, currency: business.currency, timeZone: business.time_zone, isDemo: business.demo_offset_ms !== null },
       job: { ...job, service: visit.title }, visit, days: visits.filter((v) => v.state !== "cancelled").map((v) => v.date), lines, payments, coming,
       technicians: technicians.map((t) => t.name),
       invoice: invoice && {
@@ -61,6 +65,12 @@ export const myVisit = defineView({
     };
   },
 });
+
+/** What the owner says to those who have booked, and in which colours. */
+function doorOf({ hogar }: ViewContext) {
+  const { doneWords, showsContact, ...door } = readFrontDoor(hogar.store);
+  return { words: doneWords, showsContact, look: lookOf(door) };
+}
 
 /** Windows to which a customer may move the visit of their link, soonest first. */
 export const myOffers = defineView({

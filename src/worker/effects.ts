@@ -64,6 +64,19 @@ const keepCard: Effect = {
   giveUp: () => {},
 };
 
+interface TellOfficePayload {
+  way: "mail" | "text";
+  to: string;
+  subject: string;
+  body: string;
+}
+
+const tellOffice: Effect = {
+  repeatable: (hogar, { way }: TellOfficePayload) => hogar.gateways[way].repeatable,
+  carryOut: async (hogar, { way, ...message }: TellOfficePayload, key) => void (await hogar.gateways[way].send({ key, ...message })),
+  giveUp: () => {},
+};
+
 interface MessagePayload {
   messageId: number;
 }
@@ -89,4 +102,4 @@ const message: Effect = {
   giveUp: (hogar, { messageId }: MessagePayload) => mustPerform(hogar, recordDelivery, { messageId, state: "not known" }, worker),
 };
 
-export const effects: Record<string, Effect> = { charge, refund, "keep card": keepCard, message };
+export const effects: Record<string, Effect> = { charge, refund, "keep card": keepCard, "tell office": tellOffice, message };

@@ -53,10 +53,12 @@ const empty: Draft = { step: "where", address: null, items: [], technicianId: nu
 /** Drafts of another shape are begun anew. */
 const key = "hogar booking 2";
 
-export function useDraft() {
+/** A preview begins anew each time and leaves the draft of the tab alone. */
+export function useDraft(preview = false) {
   const [draft, setDraft] = useState<Draft>(empty);
   const [ready, setReady] = useState(false);
   useEffect(() => {
+    if (preview) return setReady(true);
     try {
       const kept = sessionStorage.getItem(key);
       if (kept) setDraft({ ...empty, ...(JSON.parse(kept) as Draft) });
@@ -64,10 +66,10 @@ export function useDraft() {
       // What cannot be read is begun anew.
     }
     setReady(true);
-  }, []);
+  }, [preview]);
   useEffect(() => {
-    if (ready) sessionStorage.setItem(key, JSON.stringify(draft));
-  }, [draft, ready]);
+    if (ready && !preview) sessionStorage.setItem(key, JSON.stringify(draft));
+  }, [draft, ready, preview]);
   const change = useCallback((part: Partial<Draft>) => setDraft((now) => ({ ...now, ...part })), []);
   return { draft, ready, change, forget: () => sessionStorage.removeItem(key) };
 }

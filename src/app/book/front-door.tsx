@@ -9,6 +9,7 @@ import { moneyWords } from "@/core/money/amounts";
 import type { Problem } from "@/core/problems";
 import { dayWords, windowIn } from "@/core/time/words";
 import { Mark } from "@/ui/arch";
+import { DoorLook } from "@/ui/door-look";
 import { imageAddress } from "@/ui/image-field";
 import { ink } from "@/ui/palette";
 import { useView } from "@/ui/use-view";
@@ -16,6 +17,7 @@ import { chosenOf, priceOf, steps, useDraft, type Step } from "./draft";
 import { Pay } from "./pay";
 import { Summary } from "./summary";
 import { What } from "./what";
+import { Answers, Welcome } from "./welcome";
 import { When } from "./when";
 import { Where } from "./where";
 import { Who } from "./who";
@@ -23,8 +25,8 @@ import { Who } from "./who";
 export type Business = ViewOutput<"front-door">;
 
 /** Where, what, when, who, pay: one question at a time, and a summary that follows. */
-export function FrontDoor({ business, slug, source }: { business: Business; slug: string | null; source: string | null }) {
-  const { draft, ready, change: set, forget } = useDraft();
+export function FrontDoor({ business, slug, source, preview = false }: { business: Business; slug: string | null; source: string | null; preview?: boolean }) {
+  const { draft, ready, change: set, forget } = useDraft(preview);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const [lost, setLost] = useState(0);
@@ -57,6 +59,7 @@ export function FrontDoor({ business, slug, source }: { business: Business; slug
 
   const keep = async () => {
     if (!asked || !draft.offer) return;
+    if (preview) return set({ step: "who" });
     setBusy(true);
     const { date, from, to } = draft.offer;
     const result = await change("hold-offer", { ...asked, date, from, to, ...(draft.hold && { instead: draft.hold.key }) });
@@ -73,7 +76,7 @@ export function FrontDoor({ business, slug, source }: { business: Business; slug
   };
 
   const book = async () => {
-    if (!asked || !draft.offer) return;
+    if (!asked || !draft.offer || preview) return;
     setBusy(true);
     const { date, from, to } = draft.offer;
     const { name, mail, phone, reminders, offers, note, photos, fields, repeat, atDoor } = draft;
@@ -83,7 +86,7 @@ export function FrontDoor({ business, slug, source }: { business: Business; slug
     });
     if (result.ok) {
       forget();
-      return window.location.assign(`/my/${result.value.link}`);
+      return window.location.assign(business.doneAddress || `/my/${result.value.link}?booked`);
     }
     setBusy(false);
     setProblem(result.problem);
@@ -107,6 +110,7 @@ export function FrontDoor({ business, slug, source }: { business: Business; slug
   const titles: Record<Step, string> = { where: "Where shall we come?", what: "What can we do for you?", when: "When shall we come?", who: "Who are you?", pay: payAll ? "Paying now" : deposit ? "The deposit" : "Is everything right?" };
 
   return (
+    <DoorLook look={business.look}>
     <Box component="main" sx={{ maxWidth: 620, mx: "auto", minHeight: "100dvh", display: "flex", flexDirection: "column", fontSize: 17, "& .MuiInputBase-root, & .MuiTypography-body1": { fontSize: 17 } }}>
       <Box sx={{ flex: 1, px: 5, pt: 4, pb: 6 }}>
         <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 3, mb: 4 }}>
@@ -116,20 +120,23 @@ export function FrontDoor({ business, slug, source }: { business: Business; slug
         <Box component="nav" aria-label="Steps" sx={{ display: "flex", gap: 2, mb: 5 }}>
           {steps.map((step, i) => (
             <ButtonBase key={step} disabled={i >= here} onClick={() => go(step)} aria-current={i === here ? "step" : undefined}
-              sx={{ flex: 1, height: 34, borderRadius: "18px 18px 4px 4px", fontSize: 14.5, fontWeight: i === here ? 700 : 400, border: `1.5px solid ${i <= here ? ink.pine : ink.line}`, bgcolor: i < here ? ink.pine : "#fff", color: i < here ? ink.paper : i === here ? ink.ink : ink.ash }}>
+              sx={{ flex: 1, height: 34, borderRadius: "18px 18px 4px 4px", fontSize: 14.5, fontWeight: i === here ? 700 : 400, border: `1.5px solid ${i <= here ? ink.accent : ink.line}`, bgcolor: i < here ? ink.accent : "#fff", color: i < here ? ink.paper : i === here ? ink.ink : ink.ash }}>
               {step}
             </ButtonBase>
           ))}
         </Box>
         <Typography variant="h1" ref={title} tabIndex={-1} sx={{ outline: "none !important", mb: 2 }}>{titles[draft.step]}</Typography>
         {problem && !problem.fields && <Alert severity="warning" role="alert" sx={{ mb: 3, fontSize: 16 }}>{problem.sentence}</Alert>}
+        {draft.step === "where" && <Welcome business={business} />}
         {draft.step === "where" && <Where draft={draft} at={at} problem={atProblem} business={business} onAddress={(address) => set({ address, offer: null, items: address ? draft.items : [] })} />}
+        {draft.step === "where" && <Answers business={business} />}
         {draft.step === "what" && at && <What draft={draft} chosen={chosen} at={at} order={order} tried={tried} business={business} wrong={wrong} onType={(part) => set({ ...part, ...(part.items || part.technicianId !== undefined ? { offer: null } : {}) })} />}
         {draft.step === "when" && asked && <When key={lost} asked={asked} draft={draft} chosen={chosen} business={business} onChoose={(offer) => (setProblem(null), set({ offer }))} />}
         {draft.step === "who" && <Who draft={draft} business={business} wrong={wrong} onType={set} />}
         {draft.step === "pay" && order && draft.offer && <Pay draft={draft} chosen={chosen} order={order} payAll={payAll} business={business} wrong={wrong} onType={set} onToken={setCardToken} />}
       </Box>
-      <Summary chosen={chosen} order={order} offer={draft.offer} business={business} always={here >= 3} onBack={here > 0 ? () => go(steps[here - 1]!) : null} button={buttons[draft.step]} busy={!ready || busy} />
+      <Summary chosen={chosen} order={order} offer={draft.offer} business={business} always={here >= 3} onBack={here > 0 ? () => go(steps[here - 1]!) : null} button={buttons[draft.step]} busy={!ready || busy} note={preview ? "A preview: nothing is kept or booked." : null} />
     </Box>
+    </DoorLook>
   );
 }

@@ -19,10 +19,11 @@ interface SummaryProps {
   onBack: (() => void) | null;
   button: { words: string; ready: boolean; act: () => void };
   busy: boolean;
+  note: string | null;
 }
 
 /** What is booked so far, what it costs and takes, and the one button that goes on. */
-export function Summary({ chosen, order, offer, business, always, onBack, button, busy }: SummaryProps) {
+export function Summary({ chosen, order, offer, business, always, onBack, button, busy, note }: SummaryProps) {
   const days = chosen[0]?.service.days ?? 1;
   const shows = always || chosen.every(({ service }) => service.showsPrice);
   const price = chosen.some(({ service }) => service.priceKind === "quote") ? "price on quote" : order && shows ? `${chosen.some(({ service }) => service.priceKind === "from") ? "from " : ""}${moneyWords(order.totalMinor, business.currency)}` : "";
@@ -38,6 +39,7 @@ export function Summary({ chosen, order, offer, business, always, onBack, button
         </Box>
       )}
       {offer && <Box sx={{ color: ink.ash, mb: 2 }}>{daysWords([offer.date, ...offer.then])}, {windowIn(offer.from, offer.to, business.timeZone)}</Box>}
+      {note && <Box role="note" sx={{ color: ink.ash, mb: 2 }}>{note}</Box>}
       <Box sx={{ display: "flex", gap: 2 }}>
         {onBack && <Button variant="outlined" onClick={onBack} aria-label="Back" sx={{ minWidth: 52, height: 52 }}><ArrowBack /></Button>}
         <Button variant="contained" fullWidth disabled={busy || !button.ready} onClick={button.act} sx={{ height: 52, fontSize: 17 }}>{busy ? "One moment…" : button.words}</Button>

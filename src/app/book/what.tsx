@@ -94,8 +94,8 @@ function ServiceCard({ service, on, business, onChoose }: { service: BookableSer
   ].filter(Boolean).join(", ");
   return (
     <ButtonBase role="checkbox" aria-checked={on} onClick={onChoose}
-      sx={{ display: "flex", alignItems: "flex-start", gap: 3, width: "100%", textAlign: "left", p: 3, mb: 2, bgcolor: on ? ink.plaster : "#fff", border: `${on ? 2 : 1}px solid ${on ? ink.pine : ink.line}`, borderRadius: "6px", fontSize: 17 }}>
-      <Box aria-hidden="true" sx={{ width: 20, height: 22, mt: 0.5, flex: "none", borderRadius: "10px 10px 3px 3px", border: `1.5px solid ${on ? ink.pine : ink.ash}`, bgcolor: on ? ink.pine : "#fff", color: ink.paper, fontSize: 14, lineHeight: "20px", textAlign: "center" }}>{on ? "✓" : ""}</Box>
+      sx={{ display: "flex", alignItems: "flex-start", gap: 3, width: "100%", textAlign: "left", p: 3, mb: 2, bgcolor: on ? ink.plaster : "#fff", border: `${on ? 2 : 1}px solid ${on ? ink.accent : ink.line}`, borderRadius: "6px", fontSize: 17 }}>
+      <Box aria-hidden="true" sx={{ width: 20, height: 22, mt: 0.5, flex: "none", borderRadius: "10px 10px 3px 3px", border: `1.5px solid ${on ? ink.accent : ink.ash}`, bgcolor: on ? ink.accent : "#fff", color: ink.paper, fontSize: 14, lineHeight: "20px", textAlign: "center" }}>{on ? "✓" : ""}</Box>
       {service.picture && <Box component="img" src={imageAddress(service.picture)} alt="" sx={{ width: 72, height: 72, objectFit: "cover", borderRadius: arch, flex: "none" }} />}
       <Box sx={{ flex: 1, minWidth: 0 }}>
         <Box sx={{ display: "flex", justifyContent: "space-between", gap: 3, fontWeight: 650 }}>

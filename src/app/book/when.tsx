@@ -32,7 +32,7 @@ export function When({ asked, draft, chosen, business, onChoose }: WhenProps) {
     <>
       <Typography color="textSecondary">{days > 1 ? `The work takes ${days} days in a row; choose when it begins.` : "We arrive within the time you choose."} Soonest first.</Typography>
       <WindowPicker offers={offers} chosen={draft.offer} timeZone={business.timeZone} onChoose={onChoose} />
-      <Button aria-expanded={none} onClick={() => setNone(!none)} sx={{ height: 48, fontSize: 16 }}>None of these suits me</Button>
+      {business.takesWishes && <Button aria-expanded={none} onClick={() => setNone(!none)} sx={{ height: 48, fontSize: 16 }}>None of these suits me</Button>}
       {none && <Ask draft={draft} business={business} words="Tell us which days and times would suit you. When one opens, we call or write to you." />}
     </>
   );

@@ -18,7 +18,7 @@ export function Wish({ technicians, only, chosen, onChoose }: WishProps) {
   const pick = (id: number | null, name: string, photo: string | null) => {
     const on = chosen === id;
     return (
-      <ButtonBase key={name} aria-pressed={on} onClick={() => onChoose(id)} sx={{ gap: 2, minHeight: 48, px: 4, py: 1, borderRadius: "24px 24px 6px 6px", border: `1px solid ${on ? ink.pine : ink.line}`, bgcolor: on ? ink.pine : "#fff", color: on ? ink.paper : ink.ink, fontSize: "inherit" }}>
+      <ButtonBase key={name} aria-pressed={on} onClick={() => onChoose(id)} sx={{ gap: 2, minHeight: 48, px: 4, py: 1, borderRadius: "24px 24px 6px 6px", border: `1px solid ${on ? ink.accent : ink.line}`, bgcolor: on ? ink.accent : "#fff", color: on ? ink.paper : ink.ink, fontSize: "inherit" }}>
         {photo && <Box component="img" src={imageAddress(photo)} alt="" sx={{ width: 34, height: 36, objectFit: "cover", borderRadius: arch }} />}
         {name}
       </ButtonBase>

@@ -32,14 +32,12 @@ ALTER TABLE repeats DROP COLUMN choice;
 
 -- ---------------------------------------------------------------- what is asked and told while booking
 
--- The owner's own fields, asked of every customer: questions as core/catalogue/questions.ts has them, without effects.
-ALTER TABLE business ADD COLUMN fields TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(fields));
+-- What was answered to the owner's own fields, as core keeps answers.
 ALTER TABLE jobs ADD COLUMN fields TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(fields));
 -- Pictures sent with a booking beside those that answer a question: a list of tokens.
 ALTER TABLE jobs ADD COLUMN photos TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(photos));
 
--- Whether customers may choose to pay when we are there, and what they chose.
-ALTER TABLE business ADD COLUMN pay_at_door INTEGER NOT NULL DEFAULT 0 CHECK (pay_at_door IN (0, 1));
+-- How the customer has chosen to pay what is not paid while booking.
 ALTER TABLE jobs ADD COLUMN pays TEXT NOT NULL DEFAULT 'by invoice' CHECK (pays IN ('by invoice', 'at the door'));
 
 -- How often customers may have a service come again, by themselves: [{ "every", "unit" }].
@@ -67,3 +65,44 @@ CREATE TABLE cards (
   removed_at INTEGER
 ) STRICT;
 CREATE INDEX cards_of_customer ON cards (customer_id) WHERE removed_at IS NULL;
+
+-- ---------------------------------------------------------------- the front door
+
+-- A picture of the front door is a purpose of its own.
+CREATE TABLE images_new (
+  token TEXT PRIMARY KEY,
+  purpose TEXT NOT NULL CHECK (purpose IN ('mark', 'technician', 'service', 'answer', 'door')),
+  mime TEXT NOT NULL CHECK (mime IN ('image/png', 'image/jpeg')),
+  width INTEGER NOT NULL CHECK (width > 0),
+  height INTEGER NOT NULL CHECK (height > 0),
+  bytes BLOB NOT NULL,
+  made_at INTEGER NOT NULL
+) STRICT;
+INSERT INTO images_new SELECT * FROM images;
+DROP TABLE images;
+ALTER TABLE images_new RENAME TO images;
+
+-- How the front door looks and what it says.
+CREATE TABLE front_door (
+  id INTEGER PRIMARY KEY CHECK (id = 1),
+  welcome TEXT NOT NULL DEFAULT '',
+  picture TEXT REFERENCES images (token),
+  -- Colours as #rrggbb; empty: our own.
+  accent TEXT NOT NULL DEFAULT '',
+  ground TEXT NOT NULL DEFAULT '',
+  -- [{ "question", "answer" }]
+  answers TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(answers)),
+  -- Asked of every customer: questions as core/catalogue/questions.ts has them, without effects.
+  fields TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(fields)),
+  pays_at_door INTEGER NOT NULL DEFAULT 0 CHECK (pays_at_door IN (0, 1)),
+  -- What customers see when they have booked: words, or an address of the owner's instead.
+  done_words TEXT NOT NULL DEFAULT '',
+  done_address TEXT NOT NULL DEFAULT '',
+  shows_contact INTEGER NOT NULL DEFAULT 1 CHECK (shows_contact IN (0, 1)),
+  takes_wishes INTEGER NOT NULL DEFAULT 1 CHECK (takes_wishes IN (0, 1)),
+  -- Sites on which it may stand in a frame: a list of origins.
+  sites TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(sites)),
+  -- Who in the office is told of new bookings: [{ "way": "mail" or "text", "to" }].
+  tells TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(tells))
+) STRICT;
+INSERT INTO front_door (id) VALUES (1);

@@ -1,6 +1,7 @@
 import type { ViewContext } from "@/operations/door";
 import { readOpening } from "@/operations/opening-hours";
 import { readPattern } from "@/operations/placing";
+import { readFrontDoor } from "@/store/front-door";
 import { limitsBy } from "./reading";
 
 /** Who the business is, when it is open, and by which rules one books. */
@@ -19,6 +20,7 @@ export function readBusinessPart(context: ViewContext) {
       paymentDays: b.payment_days, reminderHours: b.reminder_hours, messageFrom: b.message_from, messageTo: b.message_to,
       travelMarginMinutes: b.travel_margin_minutes, travelMarginPercent: b.travel_margin_percent, windingPercent: b.winding_percent, kmh: b.kmh, labourCostMinor: b.labour_cost_minor,
     },
+    frontDoor: readFrontDoor(context),
     /** Once work is priced the currency stays. */
     currencyStays: jobs,
     opening: [...readOpening(context).hours],

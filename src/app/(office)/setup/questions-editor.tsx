@@ -17,10 +17,14 @@ import type { SetupData } from "./setup-screen";
 
 const kinds: Record<Question["kind"], string> = { "yes-no": "yes or no", "one": "one choice", "several": "several choices", "count": "a count", "number": "a measure", "text": "a few words", "tick": "a tick", "photo": "photos" };
 
+/** What a field that changes nothing can be answered with. */
+const plainKinds: Question["kind"][] = ["text", "one", "yes-no", "tick"];
+
 type Wrong = (path: string) => string | undefined;
 
 /** The questions of a service, in the order in which they are asked. */
-export function QuestionsEditor({ questions, onQuestions, data, wrong }: { questions: Question[]; onQuestions: (questions: Question[]) => void; data: SetupData; wrong: Wrong }) {
+export function QuestionsEditor({ questions, onQuestions, data, wrong, plain = false }: { questions: Question[]; onQuestions: (questions: Question[]) => void; data: SetupData; wrong: Wrong; plain?: boolean }) {
+  const offered = plain ? plainKinds : (Object.keys(kinds) as Question["kind"][]);
   const set = (at: number, question: Question) => onQuestions(questions.map((q, i) => (i === at ? question : q)));
   const up = (at: number) => onQuestions(questions.map((q, i) => (i === at - 1 ? questions[at]! : i === at ? questions[at - 1]! : q)));
   return (
@@ -34,20 +38,20 @@ export function QuestionsEditor({ questions, onQuestions, data, wrong }: { quest
           </Box>
           <Box sx={{ display: "flex", gap: 2, alignItems: "center", mt: 2, flexWrap: "wrap" }}>
             <TextField select label="Answered with" value={question.kind} onChange={(e) => set(at, ofKind(e.target.value as Question["kind"], question))} sx={{ width: 160 }}>
-              {Object.entries(kinds).map(([kind, words]) => <MenuItem key={kind} value={kind}>{words}</MenuItem>)}
+              {offered.map((kind) => <MenuItem key={kind} value={kind}>{kinds[kind]}</MenuItem>)}
             </TextField>
             <FormControlLabel control={<Switch checked={question.required} onChange={(e) => set(at, { ...question, required: e.target.checked })} />} label="Required" />
           </Box>
           <ShownIf question={question} earlier={questions.slice(0, at)} onCondition={(shownIf) => set(at, { ...question, shownIf })} wrong={wrong(`/questions/${at}/shownIf`)} />
-          <Kind question={question} onQuestion={(q) => set(at, q)} data={data} wrong={(path) => wrong(`/questions/${at}${path}`)} />
+          {!(plain && question.kind === "yes-no") && <Kind question={question} onQuestion={(q) => set(at, q)} data={data} wrong={(path) => wrong(`/questions/${at}${path}`)} plain={plain} />}
         </Box>
       ))}
-      <Box><Button startIcon={<Add />} onClick={() => onQuestions([...questions, { id: freshId(questions), words: "", required: true, kind: "yes-no" }])}>Question</Button></Box>
+      <Box><Button startIcon={<Add />} onClick={() => onQuestions([...questions, { id: freshId(questions), words: "", required: true, kind: plain ? "text" : "yes-no", ...(plain && { most: 200 }) } as Question])}>Question</Button></Box>
     </Box>
   );
 }
 
-function Kind({ question, onQuestion, data, wrong }: { question: Question; onQuestion: (question: Question) => void; data: SetupData; wrong: Wrong }) {
+function Kind({ question, onQuestion, data, wrong, plain }: { question: Question; onQuestion: (question: Question) => void; data: SetupData; wrong: Wrong; plain: boolean }) {
   switch (question.kind) {
     case "yes-no":
       return (
@@ -57,7 +61,7 @@ function Kind({ question, onQuestion, data, wrong }: { question: Question; onQue
         </>
       );
     case "one": case "several":
-      return <Choices choices={question.choices} onChoices={(choices) => onQuestion({ ...question, choices })} data={data} wrong={wrong} />;
+      return <Choices choices={question.choices} onChoices={(choices) => onQuestion({ ...question, choices })} data={data} wrong={wrong} plain={plain} />;
     case "count":
       return (
         <>
@@ -93,18 +97,18 @@ function Kind({ question, onQuestion, data, wrong }: { question: Question; onQue
         </>
       );
     case "photo": return <Box sx={{ mt: 2 }}><WholeField label="At most" value={question.most} onValue={(most) => onQuestion({ ...question, most })} wrong={wrong("/most")} sx={{ width: 100 }} /></Box>;
-    case "text": return null;
+    case "text": case "tick": return null;
   }
 }
 
-function Choices({ choices, onChoices, data, wrong }: { choices: Choice[]; onChoices: (choices: Choice[]) => void; data: SetupData; wrong: Wrong }) {
+function Choices({ choices, onChoices, data, wrong, plain }: { choices: Choice[]; onChoices: (choices: Choice[]) => void; data: SetupData; wrong: Wrong; plain: boolean }) {
   const set = (at: number, change: Partial<Choice>) => onChoices(choices.map((c, i) => (i === at ? { ...c, ...change } : c)));
   return (
     <Box>
       {choices.map((choice, at) => (
         <Box key={choice.id} sx={{ display: "flex", gap: 2, alignItems: "flex-start" }}>
           <Field label={`Answer ${at + 1}`} value={choice.words} onChange={(e) => set(at, { words: e.target.value })} wrong={wrong(`/choices/${at}/words`)} sx={{ width: 150, mt: 1.5, flex: "none" }} />
-          <EffectFields words="" effect={choice.effect} onEffect={(effect) => set(at, { effect })} data={data} />
+          {!plain && <EffectFields words="" effect={choice.effect} onEffect={(effect) => set(at, { effect })} data={data} />}
           <IconButton aria-label={`Remove answer ${at + 1}`} onClick={() => onChoices(choices.filter((_, i) => i !== at))}><Close fontSize="small" /></IconButton>
         </Box>
       ))}

@@ -12,6 +12,7 @@ import { LinkBox } from "@/ui/link-box";
 import { hues, ink } from "@/ui/palette";
 import type { ViewOutput } from "@/api/client";
 import { BusinessForm } from "./business-form";
+import { FrontDoorForm } from "./front-door-form";
 import { HoursForm } from "./hours-form";
 import type { PartPath } from "./parts";
 import { PartsRail } from "./parts-rail";
@@ -45,7 +46,7 @@ export function SetupScreen({ part, data, id }: { part: PartPath; data: SetupDat
   };
   // Some forms need the room: a try-out or a preview stands beside them.
   const narrow = part === "services" && id !== null && id !== "order";
-  const wide = part === "services" || part === "windows" || part === "zones";
+  const wide = part === "services" || part === "windows" || part === "zones" || part === "front-door";
   return (
     <Box sx={{ display: "flex", flex: 1, borderTop: `1px solid ${ink.line}`, minHeight: 0 }}>
       <PartsRail here={part} />
@@ -98,6 +99,7 @@ function Form({ part, data, id, saved }: { part: PartPath; data: SetupData; id: 
     case "hours": return <HoursForm data={data} saved={done} />;
     case "windows": return <RulesForm data={data} saved={done} />;
     case "prices": return <PricesForm data={data} saved={done} />;
+    case "front-door": return <FrontDoorForm data={data} saved={done} />;
     case "sharing": return <Sharing services={data.services.filter((s) => s.active && s.slug)} />;
     case "zones": return <ZonesScreen key={id} data={data} id={id} saved={saved} />;
   }
@@ -111,7 +113,7 @@ function Form({ part, data, id, saved }: { part: PartPath; data: SetupData; id: 
   }
 }
 
-const newWords: Record<PartPath, string> = { business: "", hours: "", windows: "", prices: "", sharing: "", extras: "New extra", coupons: "New coupon", zones: "New zone", technicians: "New technician", services: "New service", people: "New person" };
+const newWords: Record<PartPath, string> = { business: "", hours: "", windows: "", prices: "", "front-door": "", sharing: "", extras: "New extra", coupons: "New coupon", zones: "New zone", technicians: "New technician", services: "New service", people: "New person" };
 
 function entriesOf(part: PartPath, data: SetupData): Entry[] | null {
   const amount = (minor: number) => moneyWords(minor, data.currency);

@@ -2,6 +2,8 @@
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
 import LinearProgress from "@mui/material/LinearProgress";
 import Typography from "@mui/material/Typography";
 import { useEffect, useState } from "react";
@@ -10,6 +12,7 @@ import { moneyWords } from "@/core/money/amounts";
 import { dateWords, dayShort, dayWords, windowIn, daysWords } from "@/core/time/words";
 import { localDate } from "@/core/time/local";
 import { Mark, stateGlyphs } from "@/ui/arch";
+import { DoorLook } from "@/ui/door-look";
 import { CardForm } from "@/ui/card-form";
 import { arch, ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
@@ -22,7 +25,7 @@ type View = ViewOutput<"my-visit">;
 const titles: Record<string, string> = { "promised": "You are booked", "on the way": "We are on the way", "on site": "We are with you", "done": "All done", "no access": "Nobody was in", "cancelled": "Cancelled", "forecast": "Coming again" };
 
 /** What a customer's link shows: the promise, the price, what is to be paid. */
-export function MyVisit({ view: initial, token }: { view: View; token: string }) {
+export function MyVisit({ view: initial, token, justBooked }: { view: View; token: string; justBooked: boolean }) {
   const [view, refresh] = useFresh(initial, "my-visit", {}, token);
   const { business, job, visit, invoice, payments } = view;
   const amount = (minor: number) => moneyWords(minor, business.currency);
@@ -40,12 +43,14 @@ export function MyVisit({ view: initial, token }: { view: View; token: string })
 
   const title = underWay ? "One moment, we ask your bank" : depositDue ? (step ? "Your bank asks you" : "One step is left: the deposit") : (titles[visit.state] ?? "Your visit");
   return (
+    <DoorLook look={view.done.look}>
     <Box component="main" sx={{ maxWidth: 620, mx: "auto", px: 5, pt: 4, pb: 10, fontSize: 17, "& .MuiTypography-body1": { fontSize: 17 } }}>
       <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 3, mb: 5 }}>
         {business.mark ? <Box component="img" src={imageAddress(business.mark)} alt="" sx={{ height: 34, maxWidth: 110, objectFit: "contain" }} /> : <Mark size={26} />}
         <Box className="titles" sx={{ fontWeight: 650 }}>{business.name}</Box>
       </Box>
       <Box role="status"><Typography variant="h1">{title}</Typography></Box>
+      {justBooked && view.done.words && <Typography sx={{ mt: 3, whiteSpace: "pre-wrap" }}>{view.done.words}</Typography>}
       {underWay && <LinearProgress sx={{ mt: 3 }} aria-label="Asking the bank" />}
       {visit.state !== "cancelled" && (
         <Box sx={{ borderRadius: arch, border: `1px solid ${ink.line}`, bgcolor: "#fff", textAlign: "center", pt: 9, pb: 6, px: 6, my: 5, mx: "auto", maxWidth: 340 }}>
@@ -60,11 +65,13 @@ export function MyVisit({ view: initial, token }: { view: View; token: string })
       <Fact name="Where">{job.line}, {job.postcode}</Fact>
       {view.coming.length > 0 && <Fact name="Then">{view.coming.map((v) => `${dayShort(v.date)}, ${windowIn(v.window_from, v.window_to, business.timeZone)}`).join("; ")}</Fact>}
 
+      {view.card && <KeptCard label={view.card} token={token} onGone={refresh} />}
+
       <Typography variant="h2" sx={{ mt: 7, mb: 2 }}>{invoice ? `Invoice ${invoice.number}` : "Price"}</Typography>
       {view.fee
         ? <Row name={`${view.fee.description}, tax included`} value={amount(view.fee.amount_minor)} strong />
         : <>
-            {view.lines.map((line) => <Row key={line.description} name={line.description} value={amount(line.amount_minor)} />)}
+            {view.lines.map((line, i) => <Row key={i} name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`} value={amount(line.amount_minor)} />)}
             <Row name="Total, tax included" value={amount(job.total_minor)} strong />
           </>}
       {payments.filter((p) => p.state === "received").map((p) => <Row key={p.id} name={`Paid${p.purpose === "deposit" ? ", deposit" : ""}, ${dayShort(localDate(Math.floor(p.settled_at! / 60_000), business.timeZone))}`} value={`−${amount(p.amount_minor)}`} />)}
@@ -74,20 +81,39 @@ export function MyVisit({ view: initial, token }: { view: View; token: string })
 
       {declined && due > 0 && <Alert severity="warning" role="alert" sx={{ mt: 4, fontSize: 16 }}>{declined.problem}. Nothing was charged. Try another card{depositDue && "; your window is kept meanwhile"}.</Alert>}
       {step && <Button variant="contained" fullWidth sx={{ mt: 5, height: 52, fontSize: 17 }} href={`${step.step_address}?back=${encodeURIComponent(`/my/${token}`)}`}>Go to your bank</Button>}
-      {due > 0 && !underWay && !step && (visit.state !== "cancelled" || invoice) && <PayNow purpose={depositDue ? "deposit" : "invoice"} words={`Pay ${amount(due)}`} token={token} onAsked={refresh} />}
+      {due > 0 && !underWay && !step && (visit.state !== "cancelled" || invoice) && <PayNow purpose={depositDue ? "deposit" : "invoice"} words={`Pay ${amount(due)}`} kept={declined ? null : view.card} keepWords={view.cardWords} token={token} onAsked={refresh} />}
       <OwnChanges view={view} token={token} refresh={refresh} />
-      <Typography color="textSecondary" sx={{ mt: 6 }}>{!view.changes && `Anything to say? Call ${business.phone}. `}Keep this page’s address: it is your key to this visit.</Typography>
+      <Typography color="textSecondary" sx={{ mt: 6 }}>{(view.done.showsContact || !view.changes) && <>Anything to say? <a href={`tel:${business.phone.replace(/[^\d+]/g, "")}`}>{business.phone}</a>{view.done.showsContact && <> or <a href={`mailto:${business.mail}`}>{business.mail}</a></>}. </>}Keep this page’s address: it is your key to this visit.</Typography>
     </Box>
+    </DoorLook>
   );
 }
 
-function PayNow({ purpose, words, token, onAsked }: { purpose: "deposit" | "invoice"; words: string; token: string; onAsked: () => void }) {
+/** The card we keep, and how it is taken away. */
+function KeptCard({ label, token, onGone }: { label: string; token: string; onGone: () => void }) {
+  const { send, busy } = useChange("remove-card");
+  return <Fact name="Card">We keep your {label}. <Button size="small" disabled={busy} onClick={() => void send({}, token).then((done) => done && onGone())}>Take it away</Button></Fact>;
+}
+
+function PayNow({ purpose, words, kept, keepWords, token, onAsked }: { purpose: "deposit" | "invoice"; words: string; kept: string | null; keepWords: string; token: string; onAsked: () => void }) {
   const [card, setCard] = useState<string | null>(null);
+  const [keeps, setKeeps] = useState(false);
+  const [other, setOther] = useState(kept === null);
   const { send, busy } = useChange("pay-by-card");
+  const pay = (cardToken: string | null) => void send({ purpose, cardToken, keepCard: keeps }, token).then((done) => done && onAsked());
+  const button = { mt: 3, height: 52, fontSize: 17 };
+  if (kept !== null && !other)
+    return (
+      <Box sx={{ mt: 5 }}>
+        <Button variant="contained" fullWidth disabled={busy} onClick={() => pay(null)} sx={button}>{words} with the {kept}</Button>
+        <Button fullWidth onClick={() => setOther(true)} sx={{ height: 48 }}>Another card</Button>
+      </Box>
+    );
   return (
     <Box sx={{ mt: 5 }}>
       <CardForm onToken={setCard} />
-      <Button variant="contained" fullWidth disabled={!card || busy} onClick={() => void send({ purpose, cardToken: card! }, token).then((done) => done && onAsked())} sx={{ mt: 3, height: 52, fontSize: 17 }}>{words}</Button>
+      <FormControlLabel control={<Checkbox checked={keeps} onChange={(e) => setKeeps(e.target.checked)} />} label={keepWords} />
+      <Button variant="contained" fullWidth disabled={!card || busy} onClick={() => pay(card)} sx={button}>{words}</Button>
     </Box>
   );
 }

@@ -109,7 +109,7 @@ export const checklists: Record<string, { id: string; words: string; required: b
 };
 
 /** How a service is shown and on what terms, where that differs. */
-export const terms: Record<string, { repeats?: { every: number; unit: "week" | "month" | "year" }[]; wish?: "preferred" | "only"; priceKind?: "fixed" | "from" | "quote"; mayPayAll?: boolean; hidden?: boolean; late?: { hours: number; kind: "percent" | "fixed"; value: number }; noAccessMinor?: number }> = {
+export const terms: Record<string, { repeats?: { every: number; unit: "week" | "month" | "year" }[]; wish?: "preferred" | "only"; priceKind?: "fixed" | "from" | "quote"; mayPayAll?: boolean; hidden?: boolean; confirm?: boolean; late?: { hours: number; kind: "percent" | "fixed"; value: number }; noAccessMinor?: number }> = {
   ST: { wish: "preferred", repeats: [{ every: 1, unit: "year" }] },
   GA: { repeats: [{ every: 1, unit: "year" }] },
   LC: { repeats: [{ every: 1, unit: "year" }] },
@@ -117,6 +117,7 @@ export const terms: Record<string, { repeats?: { every: number; unit: "week" | "
   BG: { late: { hours: 48, kind: "percent", value: 3000 } },
   FR: { priceKind: "from", late: { hours: 168, kind: "percent", value: 1000 } },
   PO: { hidden: true },
+  CW: { confirm: true },
 };
 
 /** What the front door says and asks. */

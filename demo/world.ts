@@ -12,6 +12,7 @@ import type { Hogar } from "@/operations/hogar";
 import { actorOfLink, linkTokenOf } from "@/operations/links";
 import { openBusiness } from "@/operations/open-business";
 import { payByCard } from "@/operations/pay-by-card";
+import { approveBookings } from "@/operations/incoming";
 import { handIncoming, savePerson } from "@/operations/people";
 import { answersFor } from "@/operations/placing";
 import { recordPayment } from "@/operations/record-payment";
@@ -74,6 +75,7 @@ export async function makeWorld(hogar: Hogar, setClock: (ms: number) => void, no
     // The diary of the coming days fills up as they come nearer.
     const bookings = weekdayOf(date) === 6 ? 0 : (n > -9 ? random.int(17, 21) : random.int(7, 10)) * scale;
     for (let i = 0; i < bookings; i++) life.bookSomething(14);
+    life.confirmAll();
     if (n === -historyDays + 3) life.startRepeats(60 * scale);
     await runDue(hogar, false);
     life.workThrough(date, setClock, Math.min(now, at(date, 19)));
@@ -189,6 +191,12 @@ class Life {
     return actorOfLink(hogar, link)!.jobId;
   }
 
+  /** The office confirms what it wants to look at before it stands. */
+  confirmAll(): void {
+    const jobIds = this.hogar.store.sql<{ id: number }>("SELECT id FROM jobs WHERE approval = 'waiting' AND state <> 'cancelled'").all().map((job) => job.id);
+    if (jobIds.length) mustPerform(this.hogar, approveBookings, { jobIds }, office);
+  }
+
   /** The agreements that bring visits back. */
   startRepeats(count: number): void {
     const { hogar, random } = this;
@@ -252,6 +260,10 @@ class Life {
     const tomorrow = Array.from({ length: 7 }, (_, i) => addDays(today, i + 1)).find((date) => weekdayOf(date) < 5)!;
     const beyond = hogar.town!.addresses.find((a) => a.postcode === marrowick.outsidePostcode)!;
     mustPerform(hogar, makeRequest, { addressId: beyond.id, address: "", name: "Ottilie Fenn", mail: "ottilie.fenn@example.com", phone: "+1 555 0177", wishes: "Two flues to sweep, any morning next week." }, { kind: "visitor" });
+    for (let i = 0; i < 2; i++) this.bookSomething(12, "CW");
+    const inside = hogar.town!.addresses.find((a) => a.line.endsWith("Northfield"))!;
+    const sweep = this.services.find((s) => s.code === "SW")!.id;
+    mustPerform(hogar, makeRequest, { addressId: inside.id, items: [{ serviceId: sweep, answers: { flues: 1, nest: false } }], address: "", name: "Selma Vance", mail: "selma.vance@example.com", phone: "+1 555 0178", wishes: "I am home from five.", wish: { weekdays: 31, from: 17 * 60, to: 20 * 60, until: null } }, { kind: "visitor" });
     mustPerform(hogar, recordTimeOff, { technicianId: kofi.id, firstDate: tomorrow, lastDate: tomorrow, reason: "Ill" }, office);
   }
 }

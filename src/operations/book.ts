@@ -3,13 +3,13 @@ import { sourceOf } from "@/core/people/sources";
 import { commonRepeats, type RepeatEvery } from "@/core/repeats/rule";
 import { readFrontDoor } from "@/store/front-door";
 import { Refusal } from "@/core/problems";
+import { tellBooked } from "./approval";
 import { agreeJob, customerFor, findWanted, isKeptPhoto, lostPhoto, recordConsent, releaseHold, siteFor, stillOffered, takeRoom, type ChosenWindow, type Wanted } from "./booking";
 import { keepCard } from "./cards";
 import { askCharge } from "./charging";
 import { defineOperation, type OperationContext } from "./door";
 import { keptAnswersOf } from "./fields";
 import { linkTokenOf } from "./links";
-import { tellCustomer } from "./messaging";
 import { tellOffice } from "./telling-office";
 import { beginRepeat } from "./repeats";
 import type { VisitRow } from "./visits";
@@ -37,10 +37,10 @@ export const book = defineOperation({
 
     const visitId = heldRoom(context, input.hold, wanted, input) ?? takeRoom(context, wanted, stillOffered(context, wanted, input), { key: input.hold ?? null, until: context.now });
     const customerId = customerFor(context, input.customer);
-    const siteId = siteFor(context, customerId, wanted.address, wanted.zone.id);
+    const siteId = siteFor(context, customerId, wanted.address, wanted.zone?.id ?? null);
     const source = sourceOf(input.source, (slug) => context.sql("SELECT 1 FROM sources WHERE slug = ?").get(slug) !== undefined);
     const atDoor = (input.atDoor ?? false) && readFrontDoor(context).paysAtDoor;
-    const jobId = agreeJob(context, { visitId, customerId, siteId, items, order, note: input.note, photos, fields, atDoor, depositMinor, bookedBy: "front door", couponId: wanted.couponId, source });
+    const jobId = agreeJob(context, { visitId, customerId, siteId, items, order, note: input.note, photos, fields, atDoor, toConfirm: items.some(({ service }) => service.confirm === 1), depositMinor, bookedBy: "front door", couponId: wanted.couponId, source });
     if (repeat) beginRepeat(context, visitId, repeat);
     if (cardToken && keeps) {
       recordConsent(context, customerId, "card on file", true);
@@ -48,7 +48,7 @@ export const book = defineOperation({
     }
     tellOffice(context, jobId);
     if (depositMinor > 0) askCharge(context, { jobId, purpose: "deposit", amountMinor: depositMinor, cardToken: cardToken! });
-    else tellCustomer(context, { jobId, occasion: "booked", about: `job ${jobId}`, answer: true });
+    else tellBooked(context, jobId);
     return { link: linkTokenOf(context.hogar, jobId)! };
   },
 });

@@ -19,7 +19,8 @@ import type { VisitToPlace } from "./visits";
 /** What a booking is about, found again from the ids that came in. */
 export interface Wanted {
   address: Address;
-  zone: ZoneRules;
+  /** Null outside all zones, where only the office books. */
+  zone: ZoneRules | null;
   items: ItemRow[];
   visit: VisitToPlace;
   order: PricedOrder;
@@ -33,10 +34,10 @@ export interface ChosenWindow {
 }
 
 /** Refuses where the address, the zone, a service or an answer is not as it must be. */
-export function findWanted(context: ViewContext, { addressId, items: asked, technicianId = null, coupon: code = "" }: Asked): Wanted {
+export function findWanted(context: ViewContext, { addressId, items: asked, technicianId = null, coupon: code = "" }: Asked, { office = false } = {}): Wanted {
   const address = addressOf(context, addressId);
   const zone = zoneOf(context, address);
-  if (!zone) throw new Refusal("outside-zones");
+  if (!zone && !office) throw new Refusal("outside-zones");
   const items = asked.map(({ serviceId, quantity = 1, answers = {}, extras = [] }) => readItem(context, { serviceId, quantity, answers, extras }));
   if (items.some(({ service }) => !service.active)) throw new Refusal("service-not-offered");
   const long = items.find(({ service }) => service.days > 1);
@@ -44,8 +45,9 @@ export function findWanted(context: ViewContext, { addressId, items: asked, tech
   const coupon = code.trim() ? couponFor(context, code, items.map(({ service }) => service.id)) : null;
   const order = priceItems(context, items, zone, coupon);
   const wrong = items.flatMap(({ service, answers }, i) => [...Object.entries(order.items[i]!.problems), ...lostPhotos(context, service, answers)].map(([id, sentence]) => [`/items/${i}/answers/${id}`, sentence]));
-  if (wrong.length) throw new Refusal("invalid-input", { fields: Object.fromEntries(wrong) as Record<string, string> });
-  return { address, zone, items, visit: { ...toPlace(items, address, zone.id, order), wanted: wishOf(items, technicianId) }, order, couponId: coupon?.id ?? null };
+  // The office has spoken with them: what a page must ask need not be answered.
+  if (wrong.length && !office) throw new Refusal("invalid-input", { fields: Object.fromEntries(wrong) as Record<string, string> });
+  return { address, zone, items, visit: { ...toPlace(items, address, zone?.id ?? null, order), wanted: wishOf(items, technicianId) }, order, couponId: coupon?.id ?? null };
 }
 
 /** A wish for a technician counts where each service lets customers have one; what was wished for otherwise is no refusal. */
@@ -104,7 +106,7 @@ export function takeRoom(context: OperationContext, wanted: Wanted, offer: Offer
     const { id }: { id: number } = context.sql<{ id: number }>(
       `INSERT INTO visits (state, first_visit_id, service_id, also, title, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, meet_at, lng, lat, skills, held_until, hold_key)
        VALUES ('held', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
-    ).get(first, visit.serviceIds[0], JSON.stringify(visit.serviceIds.slice(1)), visit.title, wanted.zone.id, day.date, day.from, day.to, visit.minutes, visit.before, visit.after, visit.crew, day.meetAt, visit.point.lng, visit.point.lat, JSON.stringify(visit.skills), hold.until, first === null ? hold.key : null)!;
+    ).get(first, visit.serviceIds[0], JSON.stringify(visit.serviceIds.slice(1)), visit.title, wanted.zone?.id ?? null, day.date, day.from, day.to, visit.minutes, visit.before, visit.after, visit.crew, day.meetAt, visit.point.lng, visit.point.lat, JSON.stringify(visit.skills), hold.until, first === null ? hold.key : null)!;
     placeVisit(context, id, crew);
     first ??= id;
   }
@@ -131,6 +133,8 @@ export interface NewJob {
   /** Answers to the owner's own fields. */
   fields?: readonly KeptAnswer[];
   atDoor?: boolean;
+  /** A person has still to confirm it. */
+  toConfirm?: boolean;
   depositMinor: number;
   bookedBy: string;
   couponId?: number | null;
@@ -142,9 +146,9 @@ export interface NewJob {
 export function agreeJob(context: OperationContext, job: NewJob): number {
   const { sql, now } = context;
   const { id } = sql<{ id: number }>(
-    `INSERT INTO jobs (customer_id, site_id, service_id, state, total_minor, tax_minor, deposit_minor, note, photos, fields, pays, coupon_id, source, booked_at, booked_by)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
-  ).get(job.customerId, job.siteId, job.items[0]!.service.id, job.depositMinor > 0 ? "awaiting deposit" : "agreed", job.order.totalMinor, job.order.taxMinor, job.depositMinor, job.note, JSON.stringify(job.photos ?? []), JSON.stringify(job.fields ?? []), job.atDoor ? "at the door" : "by invoice", job.couponId ?? null, job.source ?? "", now, job.bookedBy)!;
+    `INSERT INTO jobs (customer_id, site_id, service_id, state, total_minor, tax_minor, deposit_minor, note, photos, fields, pays, approval, coupon_id, source, booked_at, booked_by)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
+  ).get(job.customerId, job.siteId, job.items[0]!.service.id, job.depositMinor > 0 ? "awaiting deposit" : "agreed", job.order.totalMinor, job.order.taxMinor, job.depositMinor, job.note, JSON.stringify(job.photos ?? []), JSON.stringify(job.fields ?? []), job.atDoor ? "at the door" : "by invoice", job.toConfirm ? "waiting" : "given", job.couponId ?? null, job.source ?? "", now, job.bookedBy)!;
   for (const [i, { service, quantity, answers, extras }] of job.items.entries())
     sql("INSERT INTO job_items VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(id, i, service.id, quantity, JSON.stringify(keptAnswers(questionsOf(service), answers)), JSON.stringify(extras), JSON.stringify(termsOf(service)), job.order.items[i]!.totalMinor);
   for (const [i, line] of job.order.lines.entries())
@@ -191,7 +195,7 @@ export function recordConsent({ sql, now, business }: OperationContext, customer
   if (kind !== "card on file") sql(`UPDATE customers SET ${kind} = ? WHERE id = ?`).run(given ? 1 : 0, customerId);
 }
 
-export function siteFor({ sql }: OperationContext, customerId: number, address: Address, zoneId: number): number {
+export function siteFor({ sql }: OperationContext, customerId: number, address: Pick<Address, "line" | "postcode" | "lng" | "lat">, zoneId: number | null): number {
   const same = sql<{ id: number }>("SELECT id FROM sites WHERE customer_id = ? AND line = ? AND postcode = ?").get(customerId, address.line, address.postcode);
   if (same) return same.id;
   return sql<{ id: number }>("INSERT INTO sites (customer_id, line, postcode, lng, lat, zone_id, access) VALUES (?, ?, ?, ?, ?, ?, '') RETURNING id")

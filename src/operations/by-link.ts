@@ -3,6 +3,7 @@ import { moneyWords } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
 import { AddByLink, CancelByLink, MoveByLink } from "@/schemas/booking";
 import { Nothing } from "@/schemas/money";
+import { giveApproval } from "./approval";
 import { isKeptPhoto, lostPhoto } from "./booking";
 import { termsOfJob } from "./catalogue";
 import { cancelJob } from "./cancel-visit";
@@ -16,7 +17,7 @@ import { placingOf, type VisitRow } from "./visits";
 
 /** What customers change by their own link, until the owner's hours before the window. */
 export interface OwnWork {
-  job: { id: number; state: string };
+  job: { id: number; state: string; approval: "given" | "waiting" | "proposed" };
   /** The days that are still to come, in order. */
   days: VisitRow[];
   changes: OwnChanges | null;
@@ -26,12 +27,12 @@ export interface OwnWork {
 export function ownWork(context: ViewContext): OwnWork {
   const { sql, actor, business, minute } = context;
   if (actor.kind !== "link") throw new Refusal("link-ended");
-  const job = sql<OwnWork["job"]>("SELECT id, state FROM jobs WHERE id = ?").get(actor.jobId)!;
+  const job = sql<OwnWork["job"]>("SELECT id, state, approval FROM jobs WHERE id = ?").get(actor.jobId)!;
   const days = sql<VisitRow>("SELECT * FROM visits WHERE job_id = ? AND state = 'promised' ORDER BY window_from").all(actor.jobId);
   const begun = sql("SELECT 1 FROM visits WHERE job_id = ? AND state NOT IN ('promised', 'cancelled')").get(actor.jobId) !== undefined;
   const first = days[0];
   const changes = first && !begun && job.state !== "cancelled" && job.state !== "done"
-    ? ownChanges({ moveHours: business.move_hours, cancelHours: business.cancel_hours }, termsOfJob(context, job.id), job.state === "agreed", first.window_from, minute)
+    ? ownChanges({ moveHours: business.move_hours, cancelHours: business.cancel_hours }, termsOfJob(context, job.id), { agreed: job.state === "agreed" && job.approval === "given", proposed: job.state === "agreed" && job.approval === "proposed" }, first.window_from, minute)
     : null;
   return { job, days, changes };
 }
@@ -41,8 +42,10 @@ export const confirmByLink = defineOperation({
   access: "link",
   input: Nothing,
   run(context) {
-    const { days } = ownWork(context);
-    if (days.length === 0) throw new Refusal("visit-not-open");
+    const { job, days } = ownWork(context);
+    if (days.length === 0 || job.approval === "waiting") throw new Refusal("visit-not-open");
+    // Saying yes to the time we proposed makes it stand.
+    if (job.approval === "proposed") giveApproval(context, job.id);
     for (const { id } of days) context.sql("UPDATE visits SET confirmed_at = coalesce(confirmed_at, ?) WHERE id = ?").run(context.now, id);
   },
 });
@@ -55,11 +58,13 @@ export const moveByLink = defineOperation({
     const { job, days, changes } = ownWork(context);
     if (!changes || job.state !== "agreed") throw new Refusal("visit-not-open");
     if (!changes.mayMove) throw tooLate(context);
+    // Another time than the one we proposed is looked at by a person again.
+    if (job.approval === "proposed") context.sql("UPDATE jobs SET approval = 'waiting' WHERE id = ?").run(job.id);
     const without = days.map((d) => d.id);
     const visit = placingOf(days[0]!, days.length);
     const offer = answersFor(context, visit, [date], { without }).find((a) => a.from === from && a.to === to);
     if (!offer?.offered) throw new Refusal("window-gone", { details: { offers: nearestOffers(answersFor(context, visit, bookableDates(context), { without }), from).map((a) => ({ date: a.date, from: a.from, to: a.to })) } });
-    moveTo(context, days, offer, offer.technicians.slice(0, visit.crew).map((t) => Number(t.id)), true);
+    moveTo(context, days, offer, offer.technicians.slice(0, visit.crew).map((t) => Number(t.id)), { answer: true });
   },
 });
 

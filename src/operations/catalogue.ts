@@ -24,6 +24,8 @@ export interface ServiceRow {
   questions: string;
   active: number;
   may_pay_all: number;
+  /** 1 where a person confirms each booking. */
+  confirm: number;
   capacity: "route" | "count" | "open" | "ask" | null;
   wish: "none" | "preferred" | "only";
   late_hours: number;

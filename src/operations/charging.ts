@@ -3,6 +3,7 @@ import { moneyWords } from "@/core/money/amounts";
 import { paymentApplied, paymentReceived, type JournalEntry } from "@/core/money/journal";
 import { Refusal } from "@/core/problems";
 import type { ChargeOutcome } from "@/gateways/types";
+import { tellBooked } from "./approval";
 import type { OperationContext } from "./door";
 import { tellCustomer } from "./messaging";
 
@@ -65,7 +66,7 @@ function afterReceipt(context: OperationContext, payment: PaymentRow): void {
   }
   if (payment.purpose === "deposit" && job.state === "awaiting deposit") {
     sql("UPDATE jobs SET state = 'agreed' WHERE id = ?").run(payment.job_id);
-    tellCustomer(context, { jobId: payment.job_id, occasion: "booked", about: `job ${payment.job_id}`, answer: true });
+    tellBooked(context, payment.job_id);
   }
   applyToInvoice(context, payment.job_id);
   if (payment.purpose === "invoice")

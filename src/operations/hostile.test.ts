@@ -32,7 +32,7 @@ const chosen = { addressId: world.addresses[20]!.id, items: [{ serviceId: world.
 const doors: { name: keyof typeof operations; actor: Actor; input: Record<string, unknown> }[] = [
   { name: "hold-offer", actor: visitor, input: { ...chosen, instead: "key" } },
   { name: "book", actor: visitor, input: { ...chosen, hold: "key", note: "", customer, cardToken: "tok", coupon: "SPRING10", source: "van", technicianId: null, payAll: false } },
-  { name: "make-request", actor: visitor, input: { addressId: null, serviceId: null, address: "Far away", name: "Ada", mail: "ada@example.com", phone: "+1 555 0149", wishes: "soon" } },
+  { name: "make-request", actor: visitor, input: { addressId: null, items: [], address: "Far away", name: "Ada", mail: "ada@example.com", phone: "+1 555 0149", wishes: "soon" } },
   { name: "move-by-link", actor: mine.actor, input: { date: window.date, from: window.from, to: window.to } },
   { name: "cancel-by-link", actor: mine.actor, input: { feeMinor: 999_999 } },
   { name: "add-by-link", actor: mine.actor, input: { words: "x", photos: [] } },

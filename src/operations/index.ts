@@ -11,7 +11,8 @@ import { moveClock } from "./move-clock";
 import { moveVisit } from "./move-visit";
 import { payByCard } from "./pay-by-card";
 import { endSessions, handIncoming, savePerson } from "./people";
-import { answerRequest, makeRequest } from "./requests";
+import { answerRequests, bookRequest, makeRequest, takeWish, withdrawWish } from "./requests";
+import { approveBookings, declineIncoming, proposeWindow, takeOn } from "./incoming";
 import { recordPayment } from "./record-payment";
 import { renewLink } from "./renew-link";
 import { endRepeat, makeRepeat, resumeRepeat } from "./repeats";
@@ -33,13 +34,16 @@ export const operations = {
   "add-by-link": addByLink,
   "add-source": addSource,
   "advance-visit": advanceVisit,
-  "answer-request": answerRequest,
+  "answer-requests": answerRequests,
+  "approve-bookings": approveBookings,
   "book": book,
   "book-in-office": bookInOffice,
+  "book-request": bookRequest,
   "cancel-by-link": cancelByLink,
   "cancel-visit": cancelVisit,
   "change-prices": changePrices,
   "confirm-by-link": confirmByLink,
+  "decline-incoming": declineIncoming,
   "duplicate-service": duplicateService,
   "end-repeat": endRepeat,
   "end-sessions": endSessions,
@@ -52,6 +56,7 @@ export const operations = {
   "move-visit": moveVisit,
   "order-services": orderServices,
   "pay-by-card": payByCard,
+  "propose-window": proposeWindow,
   "record-errand": recordErrand,
   "record-payment": recordPayment,
   "record-time-off": recordTimeOff,
@@ -78,8 +83,11 @@ export const operations = {
   "set-technician-active": setTechnicianActive,
   "set-zone-aside": setZoneAside,
   "take-kit": takeKit,
+  "take-on": takeOn,
   "take-special-days": takeSpecialDays,
+  "take-wish": takeWish,
   "take-zones": takeZones,
+  "withdraw-wish": withdrawWish,
 } as const;
 
 export type Operations = typeof operations;

@@ -30,10 +30,27 @@ export function actorOfLink(hogar: Hogar, token: string): Extract<Actor, { kind:
     "SELECT l.id, l.nonce, l.job_id, j.customer_id FROM links l JOIN jobs j ON j.id = l.job_id WHERE l.id = ? AND l.revoked_at IS NULL",
   ).get(Number(id));
   if (!link) return null;
-  const expected = Buffer.from(seal(hogar.secret, link.nonce));
-  const given = Buffer.from(sealed);
-  if (expected.length !== given.length || !timingSafeEqual(expected, given)) return null;
+  if (!isSealed(seal(hogar.secret, link.nonce), sealed)) return null;
   return { kind: "link", linkId: link.id, jobId: link.job_id, customerId: link.customer_id };
+}
+
+/** The link by which somebody takes the window that a wish of theirs was told of. */
+export function sealedWish({ store, secret }: Hogar, requestId: number): string {
+  const { nonce } = store.sql<{ nonce: string }>("SELECT nonce FROM requests WHERE id = ?").get(requestId)!;
+  return `${requestId}.${seal(secret, `wish ${nonce}`)}`;
+}
+
+/** The request of such a link, or null. */
+export function wishOf(hogar: Hogar, token: string): number | null {
+  const [id, sealed, ...more] = token.split(".");
+  if (!id || !sealed || more.length || !/^\d{1,12}$/.test(id)) return null;
+  const request = hogar.store.sql<{ nonce: string }>("SELECT nonce FROM requests WHERE id = ?").get(Number(id));
+  return request?.nonce && isSealed(seal(hogar.secret, `wish ${request.nonce}`), sealed) ? Number(id) : null;
+}
+
+function isSealed(expected: string, given: string): boolean {
+  const [one, other] = [Buffer.from(expected), Buffer.from(given)];
+  return one.length === other.length && timingSafeEqual(one, other);
 }
 
 const seal = (secret: string, nonce: string): string => createHmac("sha256", secret).update(`link ${nonce}`).digest("base64url");

@@ -8,9 +8,10 @@ import type { VisitRow } from "./visits";
 
 /**
  * Puts the days of a work into the windows of an offer. The old promise stays in the history, and the
- * customer is told where a promised window is another; answers whether that was so.
+ * customer is told where a promised window is another, unless that is done in other words (`silent`);
+ * answers whether they were.
  */
-export function moveTo(context: OperationContext, days: readonly VisitRow[], offer: Offer, technicianIds: readonly number[], answer = false): boolean {
+export function moveTo(context: OperationContext, days: readonly VisitRow[], offer: Offer, technicianIds: readonly number[], { answer = false, silent = false } = {}): boolean {
   const { sql, now, business } = context;
   for (const day of days) takeOut(context, day.id);
   let told = false;
@@ -22,6 +23,7 @@ export function moveTo(context: OperationContext, days: readonly VisitRow[], off
     if (!moved || day.state !== "promised") continue;
     sql("UPDATE promises SET ended_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(now, day.id);
     sql("INSERT INTO promises (visit_id, made_at, window_from, window_to) VALUES (?, ?, ?, ?)").run(day.id, now, to.from, to.to);
+    if (silent) continue;
     const old = `${dayWords(localDate(day.window_from, business.time_zone))}, ${windowIn(day.window_from, day.window_to, business.time_zone)}`;
     tellCustomer(context, { jobId: day.job_id!, visitId: day.id, occasion: "moved", about: `visit ${day.id} at ${now}`, fields: { old }, answer });
     told = true;

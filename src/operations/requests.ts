@@ -1,9 +1,41 @@
+import { nanoid } from "nanoid";
+import { localOf } from "@/core/time/local";
+import { dayWords, windowIn } from "@/core/time/words";
+import { suits, type Wish } from "@/core/windows/wishes";
+import { phoneKept, phoneProblem } from "@/core/people/phones";
 import { Refusal } from "@/core/problems";
-import { AnswerRequest, MakeRequest } from "@/schemas/booking";
-import { defineOperation } from "./door";
+import { AnswerRequests, BookRequest, MakeRequest, WishToken } from "@/schemas/booking";
+import { Nothing } from "@/schemas/money";
 import { addressOf } from "./addresses";
-import { zoneOf } from "./booking";
-import { readService } from "./catalogue";
+import { tellBooked } from "./approval";
+import { agreeJob, customerFor, findWanted, isKeptPhoto, lostPhoto, siteFor, stillOffered, takeRoom, zoneOf, type ChosenWindow, type Wanted } from "./booking";
+import { readItem, type Item } from "./catalogue";
+import { actorWords, defineOperation, type OperationContext, type ViewContext } from "./door";
+import { linkTokenOf, sealedWish, wishOf } from "./links";
+import { answersFor, answersWithin, bookableDates } from "./placing";
+import { tellOffice } from "./telling-office";
+
+export interface RequestRow {
+  id: number;
+  made_at: number;
+  about: "outside our zones" | "no window suits" | "a time to be agreed";
+  address_id: string | null;
+  address: string;
+  lng: number | null;
+  lat: number | null;
+  name: string;
+  mail: string;
+  phone: string;
+  wishes: string;
+  /** JSON: Item[], string[], Wish, ChosenWindow. */
+  items: string;
+  photos: string;
+  wish: string | null;
+  told: string | null;
+  handler_id: number | null;
+  outcome: "open" | "answered" | "declined" | "booked" | "withdrawn";
+  job_id: number | null;
+}
 
 /**
  * Somebody asks for what cannot be booked as it stands, and a person answers: from outside all zones,
@@ -13,27 +45,159 @@ export const makeRequest = defineOperation({
   name: "make-request",
   access: "anybody",
   input: MakeRequest,
-  run(context, { addressId, serviceId = null, address, name, mail, phone, wishes }) {
+  run(context, { addressId, items: asked = [], address, name, mail, phone, wishes, photos = [], wish = null }) {
     const { sql, now, business } = context;
     const found = addressId === null ? null : addressOf(context, addressId);
     if (!found && !address.trim()) throw new Refusal("invalid-input", { fields: { "/address": "Say where it is." } });
     const inside = found !== null && zoneOf(context, found) !== null;
-    const service = serviceId === null ? null : readService(context, serviceId);
+    const items = asked.map(({ quantity = 1, answers = {}, extras = [], serviceId }): Item => ({ serviceId, quantity, answers, extras }));
+    const services = items.map((item) => readItem(context, item).service);
     if (!inside && business.outside !== "request") throw new Refusal("outside-zones");
-    if (inside && !service) throw new Refusal("invalid-input", { fields: { "/address": "We do come there: go back and book a time." } });
-    if (inside && !wishes.trim()) throw new Refusal("invalid-input", { fields: { "/wishes": "Say which days and times would suit you." } });
-    const about = !inside ? "outside our zones" : (service!.capacity ?? business.capacity) === "ask" ? "a time to be agreed" : "no window suits";
-    return sql<{ id: number }>("INSERT INTO requests (made_at, about, service_id, address, lng, lat, name, mail, phone, wishes) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id")
-      .get(now, about, service?.id ?? null, found ? `${found.line}, ${found.postcode}` : address.trim(), found?.lng ?? null, found?.lat ?? null, name.trim(), mail.trim(), phone.trim(), wishes.trim())!;
+    if (inside && services.length === 0) throw new Refusal("invalid-input", { fields: { "/address": "We do come there: go back and book a time." } });
+    if (inside && !wishes.trim() && !wish) throw new Refusal("invalid-input", { fields: { "/wishes": "Say which days and times would suit you." } });
+    if (wish && wish.to <= wish.from) throw new Refusal("invalid-input", { fields: { "/wish": "The time ends after it begins." } });
+    const wrongPhone = phoneProblem(phone, business.phone);
+    if (wrongPhone) throw new Refusal("invalid-input", { fields: { "/phone": wrongPhone } });
+    if (!photos.every((token) => isKeptPhoto(context, token))) throw new Refusal("invalid-input", { fields: { "/photos": lostPhoto } });
+    const about = !inside ? "outside our zones" : services.some((s) => (s.capacity ?? business.capacity) === "ask") ? "a time to be agreed" : "no window suits";
+    return sql<{ id: number }>(
+      "INSERT INTO requests (made_at, about, address_id, items, photos, wish, nonce, address, lng, lat, name, mail, phone, wishes) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id",
+    ).get(now, about, found?.id ?? null, JSON.stringify(items), JSON.stringify(photos), wish && JSON.stringify(wish), nanoid(32), found ? `${found.line}, ${found.postcode}` : address.trim(), found?.lng ?? null, found?.lat ?? null, name.trim(), mail.trim(), phoneKept(phone, business.phone), wishes.trim())!;
   },
 });
 
-/** The office has answered a request. */
-export const answerRequest = defineOperation({
-  name: "answer-request",
+/** An open request by its id. */
+export function readRequest({ sql }: ViewContext, id: number): RequestRow {
+  const request = sql<RequestRow>("SELECT * FROM requests WHERE id = ?").get(id);
+  if (!request || request.outcome !== "open") throw new Refusal("not-found");
+  return request;
+}
+
+export const endRequest = ({ sql, now }: OperationContext, id: number, outcome: RequestRow["outcome"], jobId: number | null = null): void =>
+  void sql("UPDATE requests SET outcome = ?, answered_at = ?, job_id = ? WHERE id = ?").run(outcome, now, jobId, id);
+
+/** The office has answered requests, by phone or mail. */
+export const answerRequests = defineOperation({
+  name: "answer-requests",
   access: "board.change",
-  input: AnswerRequest,
-  run({ sql, now }, { id }) {
-    if (sql("UPDATE requests SET answered_at = ? WHERE id = ? AND answered_at IS NULL").run(now, id).changes === 0) throw new Refusal("not-found");
+  input: AnswerRequests,
+  run(context, { ids }) {
+    for (const id of ids) endRequest(context, readRequest(context, id).id, "answered");
   },
 });
+
+/** What a request is about, to be placed: a service may be named by the office where none was chosen. Null where there is no known place or no service. */
+export function wantedOf(context: ViewContext, request: RequestRow, { office = false, serviceId }: { office?: boolean; serviceId?: number } = {}): Wanted | null {
+  const chosen = JSON.parse(request.items) as Item[];
+  const items = chosen.length || serviceId === undefined ? chosen : [{ serviceId }];
+  return request.address_id === null || items.length === 0 ? null : findWanted(context, { addressId: request.address_id, items }, { office });
+}
+
+/** The office books what was asked for, and tells the customer. */
+export const bookRequest = defineOperation({
+  name: "book-request",
+  access: "board.change",
+  input: BookRequest,
+  run(context, { requestId, serviceId, date, from, to }) {
+    const request = readRequest(context, requestId);
+    const wanted = wantedOf(context, request, { office: true, ...(serviceId !== undefined && { serviceId }) });
+    if (!wanted) throw new Refusal("invalid-input", { fields: { "/serviceId": "Choose a service first." } });
+    const [offer] = answersWithin(context, wanted.visit, [{ date, from, to }], { strict: false });
+    if (!offer?.offered) throw new Refusal("cannot-be-kept", { sentence: "Nobody can keep this window any more. Choose another one." });
+    const jobId = agree(context, request, wanted, takeRoom(context, wanted, offer, { key: null, until: context.now }), 0, actorWords(context.actor));
+    return { jobId };
+  },
+});
+
+function agree(context: OperationContext, request: RequestRow, { items, order, address, zone }: Wanted, visitId: number, depositMinor: number, bookedBy: string): number {
+  const customerId = customerFor(context, { name: request.name, mail: request.mail, phone: request.phone, reminders: true });
+  const siteId = siteFor(context, customerId, address, zone?.id ?? null);
+  const jobId = agreeJob(context, { visitId, customerId, siteId, items, order, note: request.wishes, photos: JSON.parse(request.photos) as string[], depositMinor, bookedBy });
+  endRequest(context, request.id, "booked", jobId);
+  if (depositMinor === 0) tellBooked(context, jobId);
+  return jobId;
+}
+
+/** Run every few minutes: tells those whose wish can be met now, once for each window. */
+export const meetWishes = defineOperation({
+  name: "meet-wishes",
+  access: "system",
+  input: Nothing,
+  run(context) {
+    const { sql, today, business } = context;
+    let told = 0;
+    for (const request of sql<RequestRow>("SELECT * FROM requests WHERE outcome = 'open' AND about = 'no window suits' AND wish IS NOT NULL AND address_id IS NOT NULL ORDER BY id LIMIT 40").all()) {
+      const wish = JSON.parse(request.wish!) as Wish;
+      if (wish.until !== null && wish.until < today) continue;
+      const window = firstThatSuits(context, request, wish);
+      const last = request.told === null ? null : (JSON.parse(request.told) as ChosenWindow);
+      if (!window || (last?.from === window.from && last.to === window.to)) continue;
+      sql("UPDATE requests SET told = ? WHERE id = ?").run(JSON.stringify(window), request.id);
+      const when = `${dayWords(window.date)}, ${windowIn(window.from, window.to, business.time_zone)}`;
+      const link = `${context.hogar.publicUrl}/wish/${sealedWish(context.hogar, request.id)}`;
+      const key = `wish ${request.id} at ${window.from}`;
+      context.later({ kind: "tell", key: `${key}, mail`, payload: { way: "mail", to: request.mail, subject: `Free now: ${when}`, body: `Hello ${request.name},\n\na time that suits you is free now: ${when}. Take it with one tap, before somebody else does:\n\n${link}\n\n${business.name}\n${business.phone}\n` } });
+      context.later({ kind: "tell", key: `${key}, text`, payload: { way: "text", to: request.phone, subject: "", body: `${business.name}: ${when} is free now. Take it with one tap: ${link}` } });
+      told++;
+    }
+    return { told };
+  },
+});
+
+/** The soonest window that can be promised and suits; null where there is none, or where the request cannot be placed any more. */
+function firstThatSuits(context: ViewContext, request: RequestRow, wish: Wish): ChosenWindow | null {
+  try {
+    const wanted = wantedOf(context, request);
+    if (!wanted) return null;
+    const { time_zone: zone } = context.business;
+    const offer = answersFor(context, wanted.visit, bookableDates(context)).find((a) => a.offered && suits(wish, { date: a.date, from: localOf(a.from, zone).minute, to: localOf(a.from, zone).minute + a.to - a.from }));
+    return offer ? { date: offer.date, from: offer.from, to: offer.to } : null;
+  } catch (error) {
+    if (error instanceof Refusal) return null;
+    throw error;
+  }
+}
+
+/** Takes the window that a wish was told of. Where it is gone again, the wish stays. */
+export const takeWish = defineOperation({
+  name: "take-wish",
+  access: "anybody",
+  input: WishToken,
+  run(context, { token }) {
+    const request = openWish(context, token);
+    const again = request.job_id === null ? null : linkTokenOf(context.hogar, request.job_id);
+    if (again) return { link: again };
+    const wanted = request.told === null ? null : wantedOf(context, request);
+    if (!wanted) throw new Refusal("window-gone", { sentence: "Somebody was faster. You stay on our list: we write again when the next one opens." });
+    const offer = offerOf(context, wanted, JSON.parse(request.told!) as ChosenWindow);
+    const visitId = takeRoom(context, wanted, offer, { key: null, until: context.now });
+    const jobId = agree(context, request, wanted, visitId, wanted.order.depositMinor, "front door");
+    tellOffice(context, jobId);
+    return { link: linkTokenOf(context.hogar, jobId)! };
+  },
+});
+
+function offerOf(context: OperationContext, wanted: Wanted, window: ChosenWindow) {
+  try {
+    return stillOffered(context, wanted, window);
+  } catch (error) {
+    if (!(error instanceof Refusal) || error.problem.code !== "window-gone") throw error;
+    throw new Refusal("window-gone", { sentence: "Somebody was faster. You stay on our list: we write again when the next one opens." });
+  }
+}
+
+/** Somebody no longer waits. */
+export const withdrawWish = defineOperation({
+  name: "withdraw-wish",
+  access: "anybody",
+  input: WishToken,
+  run: (context, { token }) => endRequest(context, openWish(context, token).id, "withdrawn"),
+});
+
+/** The request of a sealed link; refused where it opens nothing, or has ended otherwise than in a booking. */
+export function openWish(context: ViewContext, token: string): RequestRow {
+  const id = wishOf(context.hogar, token);
+  const request = id === null ? undefined : context.sql<RequestRow>("SELECT * FROM requests WHERE id = ?").get(id);
+  if (!request || !["open", "booked"].includes(request.outcome)) throw new Refusal("link-ended");
+  return request;
+}

@@ -15,5 +15,5 @@ export function tellOffice(context: OperationContext, jobId: number): void {
   const subject = `New booking: ${first!.title}, ${when}`;
   const body = `${job.name}, ${job.line}\n${first!.title}, ${moneyWords(job.total_minor, business.currency)}\n${when}\n${job.phone}${job.note ? `\n“${job.note}”` : ""}\n`;
   for (const { way, to } of tells)
-    context.later({ kind: "tell office", key: `booking of job ${jobId}, ${way} to ${to}`, payload: { way, to, subject, body: way === "mail" ? body : `${subject}. ${job.name}, ${job.line}.` } });
+    context.later({ kind: "tell", key: `booking of job ${jobId}, ${way} to ${to}`, payload: { way, to, subject, body: way === "mail" ? body : `${subject}. ${job.name}, ${job.line}.` } });
 }

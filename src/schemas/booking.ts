@@ -82,6 +82,21 @@ export const MoveByLink = input(windowChosen);
 export const CancelByLink = input({ feeMinor: Type.Integer({ minimum: 0 }) });
 export const AddByLink = input({ words: Type.String({ maxLength: 500 }), photos: Photos });
 export const CheckCoupon = input({ code: Type.String({ minLength: 1, maxLength: 40 }), serviceIds: Type.Array(Id, { minItems: 1, maxItems: 12 }) });
-/** What cannot be booked as it stands: an address of the look-up, or typed by hand; a service where one was chosen. */
-export const MakeRequest = input({ addressId: OrNull(chosen.addressId), serviceId: Type.Optional(OrNull(Id)), address: Type.String({ maxLength: 200 }), name: Name, mail: Mail, phone: Phone, wishes: Type.String({ maxLength: 1000 }) });
-export const AnswerRequest = input({ id: Id });
+const Wish = input({ weekdays: Type.Integer({ minimum: 1, maximum: 127 }), from: MinuteOfDay, to: MinuteOfDay, until: OrNull(LocalDate) });
+/** What cannot be booked as it stands: an address of the look-up, or typed by hand; services where some were chosen; days and times that would suit. */
+export const MakeRequest = input({
+  addressId: OrNull(chosen.addressId), items: Type.Optional(Type.Array(Items.items, { maxItems: 12 })), address: Type.String({ maxLength: 200 }), name: Name, mail: Mail, phone: Phone, wishes: Type.String({ maxLength: 1000 }),
+  photos: Type.Optional(Photos), wish: Type.Optional(OrNull(Wish)),
+});
+/** What waits for a person: a booking by its job, or a request. */
+export const IncomingEntry = input({ kind: OneOf(["booking", "request"]), id: Id });
+const Entries = Type.Array(IncomingEntry, { minItems: 1, maxItems: 200 });
+export const ApproveBookings = input({ jobIds: Type.Array(Id, { minItems: 1, maxItems: 200, uniqueItems: true }) });
+export const ProposeWindow = input({ jobId: Id, ...windowChosen });
+export const DeclineIncoming = input({ entries: Entries, reason: Type.String({ minLength: 3, maxLength: 400 }) });
+export const TakeOn = input({ entries: Entries, personId: OrNull(Id) });
+export const AnswerRequests = input({ ids: Type.Array(Id, { minItems: 1, maxItems: 200, uniqueItems: true }) });
+/** A request booked by the office: at one of the windows that somebody can keep, or at any other that can. */
+export const BookRequest = input({ requestId: Id, ...windowChosen, serviceId: Type.Optional(Id) });
+/** The sealed link of a wish that can be met. */
+export const WishToken = input({ token: Type.String({ maxLength: 100 }) });

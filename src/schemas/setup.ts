@@ -127,6 +127,8 @@ export const SaveService = input({
   technicians: Type.Optional(Technicians),
   limits: Type.Optional(Limits),
   wish: Type.Optional(OneOf(["none", "preferred", "only"])),
+  /** Whether a person confirms each booking. */
+  confirm: Type.Optional(Type.Boolean()),
   /** How often customers may have it come again, by themselves. */
   repeats: Type.Optional(Type.Array(RepeatEvery, { maxItems: 8 })),
   questions: Type.Optional(Questions),

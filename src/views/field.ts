@@ -19,7 +19,7 @@ export const fieldDay = defineView({
          coalesce((SELECT sum(amount_minor) FROM payments WHERE job_id = j.id AND state = 'received'), 0) AS received,
          (SELECT max(v2.date) FROM visits v2 JOIN jobs j2 ON j2.id = v2.job_id WHERE j2.site_id = j.site_id AND v2.state = 'done' AND v2.id <> v.id) AS lastHere
        FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id JOIN sites t ON t.id = j.site_id
-       WHERE p.technician_id = ? AND p.date = ? AND j.state <> 'awaiting deposit' ORDER BY p.arrives`,
+       WHERE p.technician_id = ? AND p.date = ? AND j.state <> 'awaiting deposit' AND j.approval = 'given' ORDER BY p.arrives`,
     ).all(actor.technicianId, today);
     return {
       name: actor.name, today, currency: business.currency, phone: business.phone, now: localOf(minute, zone).minute,

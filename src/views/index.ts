@@ -4,6 +4,7 @@ import { customer, customers, find, repeats } from "./customers";
 import { fieldDay } from "./field";
 import { firstSteps } from "./first-steps";
 import { checkCoupon, findAddress, frontDoor, offers, previewFrontDoor, servicesAt, typeAddress } from "./front-door";
+import { incoming, incomingEntry } from "./incoming";
 import { invoice, money } from "./money";
 import { myCalendar, myOffers, myVisit } from "./my-visit";
 import { setup } from "./setup";
@@ -12,6 +13,7 @@ import { previewWindows } from "./preview-windows";
 import { whichZone, zoneMap } from "./zone-map";
 import { sharing } from "./sharing";
 import { todayView } from "./today";
+import { wish } from "./wish";
 import { whyNot, whyNotChoices } from "./why-not";
 
 /** The views that can be asked for from outside, by name. */
@@ -26,6 +28,8 @@ export const views = {
   "find-address": findAddress,
   "first-steps": firstSteps,
   "front-door": frontDoor,
+  "incoming": incoming,
+  "incoming-entry": incomingEntry,
   "invoice": invoice,
   "money": money,
   "my-calendar": myCalendar,
@@ -46,6 +50,7 @@ export const views = {
   "which-zone": whichZone,
   "why-not": whyNot,
   "why-not-choices": whyNotChoices,
+  "wish": wish,
   "zone-map": zoneMap,
 } as const;
 

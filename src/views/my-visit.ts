@@ -25,8 +25,8 @@ export const myVisit = defineView({
     const { sql, actor, business, today } = context;
     if (actor.kind !== "link") throw new Refusal("link-ended");
     const { jobId } = actor;
-    const job = sql<{ state: string; total_minor: number; deposit_minor: number; line: string; postcode: string; customer: string }>(
-      `SELECT j.state, j.total_minor, j.deposit_minor, t.line, t.postcode, c.name AS customer
+    const job = sql<{ state: string; approval: "given" | "waiting" | "proposed"; total_minor: number; deposit_minor: number; line: string; postcode: string; customer: string }>(
+      `SELECT j.state, j.approval, j.total_minor, j.deposit_minor, t.line, t.postcode, c.name AS customer
        FROM jobs j JOIN sites t ON t.id = j.site_id JOIN customers c ON c.id = j.customer_id WHERE j.id = ?`,
     ).get(jobId)!;
     const visits = sql<{ id: number; state: string; title: string; date: string; window_from: number; window_to: number; repeat_id: number | null; confirmed_at: number | null }>(

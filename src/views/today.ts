@@ -2,10 +2,11 @@ import { addDays, localOf } from "@/core/time/local";
 import { dateWords } from "@/core/time/words";
 import { Nothing } from "@/schemas/money";
 import { may, seesOnly } from "@/core/people/permissions";
-import { defineView } from "./view";
+import { incoming } from "./incoming";
+import { defineView, look } from "./view";
 
 export interface NeedsPerson {
-  kind: "unplaced" | "late" | "failed card" | "overdue" | "bounced" | "expiring" | "reply" | "stuck";
+  kind: "incoming" | "unplaced" | "late" | "failed card" | "overdue" | "bounced" | "expiring" | "reply" | "stuck";
   words: string;
   detail: string;
   href: string;
@@ -16,10 +17,15 @@ export const todayView = defineView({
   name: "today",
   access: "office.see",
   input: Nothing,
-  read({ sql, actor, today, minute, now, business }) {
+  read({ sql, hogar, actor, today, minute, now, business }) {
     const only = seesOnly(actor);
     const needs: NeedsPerson[] = [];
     const soon = addDays(today, 14);
+    if (only === null && may(actor, "customers.see")) {
+      const waiting = look(hogar, incoming, {}, actor);
+      for (const e of waiting.ok ? waiting.value.entries.slice(0, 8) : [])
+        needs.push({ kind: "incoming", words: `${e.name} ${e.kind === "booking" ? "has booked" : "asks for"} ${e.what}`, detail: [e.waits, e.when, e.handler && `${e.handler} is on it`].filter(Boolean).join(" · "), href: `/incoming?open=${encodeURIComponent(e.key)}` });
+    }
     const clockOf = (epoch: number) => localOf(epoch, business.time_zone).minute;
 
     for (const v of sql<{ id: number; date: string; service: string; name: string; state: string }>(
@@ -73,12 +79,7 @@ export const todayView = defineView({
        WHERE t.active = 1 AND (@only IS NULL OR t.id = @only) ORDER BY t.position`.replaceAll("?1", "@today"),
     ).all({ today, only });
     const booked = sql<{ n: number; minor: number }>("SELECT count(*) AS n, coalesce(sum(total_minor), 0) AS minor FROM jobs WHERE booked_at > ? AND state <> 'cancelled'").get(now - 7 * 86_400_000)!;
-    const incoming = business.incoming_person_id === null ? null : (sql<{ id: number; name: string }>("SELECT id, name FROM people WHERE id = ? AND active = 1").get(business.incoming_person_id) ?? null);
     return {
-      requests: only === null && may(actor, "customers.see") ? sql<{ id: number; made_at: number; about: string; address: string; name: string; mail: string; phone: string; wishes: string; service: string | null }>("SELECT r.*, s.name AS service FROM requests r LEFT JOIN services s ON s.id = r.service_id WHERE answered_at IS NULL ORDER BY r.id LIMIT 20").all() : [],
-      /** Who handles incoming; null is whoever may. */
-      incoming: incoming && { name: incoming.name, isMe: actor.kind === "person" && actor.id === incoming.id },
-      canAnswer: may(actor, "board.change"),
       /** Nothing has been booked yet, and this person can set the business up. */
       isFresh: may(actor, "setup.change") && sql("SELECT 1 FROM jobs").get() === undefined,
       // What needs a person is for those who see everybody's work.

@@ -64,16 +64,17 @@ const keepCard: Effect = {
   giveUp: () => {},
 };
 
-interface TellOfficePayload {
+interface TellPayload {
   way: "mail" | "text";
   to: string;
   subject: string;
   body: string;
 }
 
-const tellOffice: Effect = {
-  repeatable: (hogar, { way }: TellOfficePayload) => hogar.gateways[way].repeatable,
-  carryOut: async (hogar, { way, ...message }: TellOfficePayload, key) => void (await hogar.gateways[way].send({ key, ...message })),
+/** A mail or text that is not kept with a customer: to the office, or to somebody who waits. */
+const tell: Effect = {
+  repeatable: (hogar, { way }: TellPayload) => hogar.gateways[way].repeatable,
+  carryOut: async (hogar, { way, ...message }: TellPayload, key) => void (await hogar.gateways[way].send({ key, ...message })),
   giveUp: () => {},
 };
 
@@ -102,4 +103,4 @@ const message: Effect = {
   giveUp: (hogar, { messageId }: MessagePayload) => mustPerform(hogar, recordDelivery, { messageId, state: "not known" }, worker),
 };
 
-export const effects: Record<string, Effect> = { charge, refund, "keep card": keepCard, "tell office": tellOffice, message };
+export const effects: Record<string, Effect> = { charge, refund, "keep card": keepCard, tell, message };

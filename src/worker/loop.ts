@@ -2,6 +2,7 @@ import { mustPerform } from "@/operations/door";
 import { releaseLapsed, writeReminders } from "@/operations/fall-due";
 import { forgetPictures } from "@/operations/images";
 import type { Hogar } from "@/operations/hogar";
+import { meetWishes } from "@/operations/requests";
 import { growRepeats } from "@/operations/repeats";
 import { readBusiness } from "@/store/business";
 import { worker } from "./effects";
@@ -10,12 +11,13 @@ import { drainOutbox } from "./outbox";
 const tickMs = 1_000;
 
 /** Everything that falls due by now: lapsed holds, reminders and the outbox; with `growing` also what is looked at by the hour. */
-export async function runDue(hogar: Hogar, growing = true, leaseMs?: number): Promise<void> {
+export async function runDue(hogar: Hogar, growing = true, leaseMs?: number, meeting = growing): Promise<void> {
   mustPerform(hogar, releaseLapsed, {}, worker);
   if (growing) {
     mustPerform(hogar, growRepeats, {}, worker);
     mustPerform(hogar, forgetPictures, {}, worker);
   }
+  if (meeting) mustPerform(hogar, meetWishes, {}, worker);
   mustPerform(hogar, writeReminders, {}, worker);
   await drainOutbox(hogar, leaseMs);
 }
@@ -26,7 +28,7 @@ export function startWorker(hogar: Hogar, leaseMs?: number): () => Promise<void>
   let stopped = false;
   let busy = false;
   let again = false;
-  let grownOn = "";
+  let [grownOn, metOn] = ["", ""];
 
   const turn = () => {
     if (stopped) return;
@@ -46,8 +48,10 @@ export function startWorker(hogar: Hogar, leaseMs?: number): () => Promise<void>
     if (!readBusiness(hogar.store)) return;
     // Repeats change by the day: once in each hour of the business's clock is enough.
     const hour = String(Math.floor(hogar.now() / 3_600_000));
-    await runDue(hogar, hour !== grownOn, leaseMs);
-    grownOn = hour;
+    // A window that opens is told of within minutes.
+    const minutes = String(Math.floor(hogar.now() / 300_000));
+    await runDue(hogar, hour !== grownOn, leaseMs, minutes !== metOn);
+    [grownOn, metOn] = [hour, minutes];
   };
   const timer = setInterval(turn, tickMs);
   hogar.wake = () => setImmediate(turn);

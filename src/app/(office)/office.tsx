@@ -2,6 +2,7 @@
 import CalendarViewDayOutlined from "@mui/icons-material/CalendarViewDayOutlined";
 import DoorFrontOutlined from "@mui/icons-material/DoorFrontOutlined";
 import LogoutOutlined from "@mui/icons-material/LogoutOutlined";
+import MoveToInboxOutlined from "@mui/icons-material/MoveToInboxOutlined";
 import PeopleOutlined from "@mui/icons-material/PeopleOutlined";
 import ReceiptLongOutlined from "@mui/icons-material/ReceiptLongOutlined";
 import RepeatOutlined from "@mui/icons-material/RepeatOutlined";
@@ -35,6 +36,7 @@ export const useOffice = (): OfficeState => useContext(OfficeContext)!;
 const places: { href: string; word: string; icon: typeof DoorFrontOutlined; needs: Permission }[] = [
   { href: "/today", word: "Today", icon: DoorFrontOutlined, needs: "office.see" },
   { href: "/board", word: "Board", icon: CalendarViewDayOutlined, needs: "office.see" },
+  { href: "/incoming", word: "Incoming", icon: MoveToInboxOutlined, needs: "board.change" },
   { href: "/customers", word: "Customers", icon: PeopleOutlined, needs: "customers.see" },
   { href: "/repeats", word: "Repeats", icon: RepeatOutlined, needs: "customers.see" },
   { href: "/money", word: "Money", icon: ReceiptLongOutlined, needs: "money.see" },

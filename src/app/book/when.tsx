@@ -27,13 +27,13 @@ export function When({ asked, draft, chosen, business, onChoose }: WhenProps) {
   if (asksFirst) return <Ask draft={draft} business={business} words="We agree the time for this in person. Tell us what suits you, and we call or write to you." />;
   if (problem) return <Alert severity="warning">{problem.sentence}</Alert>;
   if (!offers) return <PickerSkeleton />;
-  if (offers.length === 0) return <Ask draft={draft} business={business} words={`Nothing is free in the next weeks. Tell us what would suit you, or call us on ${business.phone}: we will find a way.`} />;
+  if (offers.length === 0) return <Ask draft={draft} business={business} words={`Nothing is free in the next weeks. Tell us what would suit you, or call us on ${business.phone}: we will find a way.`} waits={business.takesWishes} />;
   return (
     <>
       <Typography color="textSecondary">{days > 1 ? `The work takes ${days} days in a row; choose when it begins.` : "We arrive within the time you choose."} Soonest first.</Typography>
       <WindowPicker offers={offers} chosen={draft.offer} timeZone={business.timeZone} onChoose={onChoose} />
       {business.takesWishes && <Button aria-expanded={none} onClick={() => setNone(!none)} sx={{ height: 48, fontSize: 16 }}>None of these suits me</Button>}
-      {none && <Ask draft={draft} business={business} words="Tell us which days and times would suit you. When one opens, we call or write to you." />}
+      {none && <Ask draft={draft} business={business} words="Tell us which days and times would suit you. When one opens we write to you, and you take it with one tap." waits />}
     </>
   );
 }

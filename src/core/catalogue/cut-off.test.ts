@@ -1,7 +1,7 @@
 import { ownChanges } from "./cut-off";
 
 const terms = [{ late: { hours: 24, kind: "fixed" as const, value: 2500 }, noAccessMinor: 0, totalMinor: 7900 }];
-const at = (minutesBefore: number, agreed = true) => ownChanges({ moveHours: 24, cancelHours: 2 }, terms, agreed, 100_000, 100_000 - minutesBefore);
+const at = (minutesBefore: number, agreed = true) => ownChanges({ moveHours: 24, cancelHours: 2 }, terms, { agreed }, 100_000, 100_000 - minutesBefore);
 
 describe("what customers change by themselves", () => {
   it("ends at its own hour for moving and for cancelling", () => {

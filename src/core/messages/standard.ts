@@ -1,12 +1,22 @@
 import type { Template } from "./templates";
 
 /** The texts a business starts with: a mail and a text for each occasion. */
-export type Occasion = "booked" | "moved" | "cancelled" | "coming again" | "visit reminder" | "on the way" | "invoice" | "receipt" | "invoice reminder" | "deposit lapsed";
+export type Occasion = "booked" | "moved" | "cancelled" | "coming again" | "visit reminder" | "on the way" | "invoice" | "receipt" | "invoice reminder" | "deposit lapsed" | "received" | "proposed" | "declined";
 
 export const standardTexts: Record<Occasion, { mail?: Template; text?: string }> = {
   "booked": {
     mail: { subject: "Booked: {{service}} on {{day}}, {{window}}", body: "Hello {{customer}},\n\nwe will be at your door on {{day}} {{arrival}}: {{service}} at {{site}}.\n\nEverything about this visit is here: {{my_link}}\n\nUntil then,\n{{business}}\n{{phone}}\n" },
     text: "{{business}}: booked for {{day}}, {{window}}, {{service}}. {{my_link}}",
+  },
+  "received": {
+    mail: { subject: "We have your booking: {{service}} on {{day}}, {{window}}", body: "Hello {{customer}},\n\nthank you. We have your booking for {{day}} {{arrival}}: {{service}} at {{site}}. The time is kept for you, and one of us confirms it soon.\n\n{{my_link}}\n\n{{business}}\n{{phone}}\n" },
+  },
+  "proposed": {
+    mail: { subject: "Another time: {{service}} on {{day}}, {{window}}", body: "Hello {{customer}},\n\nwe cannot come at the time you chose, but on {{day}} {{arrival}}. Does that suit you? Tell us here, or choose another time: {{my_link}}\n\n{{business}}\n{{phone}}\n" },
+    text: "{{business}}: we propose {{day}}, {{window}}, for {{service}}. Say yes or choose another time: {{my_link}}",
+  },
+  "declined": {
+    mail: { subject: "We cannot come: {{service}} on {{day}}", body: "Hello {{customer}},\n\nwe are sorry that we cannot come for {{service}} on {{day}}: {{reason}}\n\nWhat you have paid goes back to your card. Call {{phone}} if we can help in another way.\n\n{{business}}\n" },
   },
   "moved": {
     mail: { subject: "New time: {{service}} on {{day}}, {{window}}", body: "Hello {{customer}},\n\nyour visit has a new time: {{day}} {{arrival}} (before: {{old}}). If that does not suit you, call {{phone}}.\n\n{{my_link}}\n\n{{business}}\n" },

@@ -26,7 +26,7 @@ export const saveService = defineOperation({
       ...(service.capacity !== undefined && { capacity: service.capacity }), ...(service.wish !== undefined && { wish: service.wish }), ...(service.repeats && { repeats: JSON.stringify(service.repeats) }),
       ...(service.questions && { questions: JSON.stringify(service.questions) }), ...(service.checklist && { checklist: JSON.stringify(service.checklist) }),
       ...(service.picture !== undefined && { picture: service.picture }), ...(service.priceKind && { price_kind: service.priceKind }),
-      ...flag("shows_price", service.showsPrice), ...flag("shows_minutes", service.showsMinutes), ...flag("may_pay_all", service.mayPayAll), ...flag("hidden", service.hidden),
+      ...flag("shows_price", service.showsPrice), ...flag("shows_minutes", service.showsMinutes), ...flag("may_pay_all", service.mayPayAll), ...flag("hidden", service.hidden), ...flag("confirm", service.confirm),
       ...(late && { late_hours: late.hours, late_fee_kind: late.kind, late_fee_value: late.kind === "none" ? 0 : late.value }), ...(service.noAccessMinor !== undefined && { no_access_minor: service.noAccessMinor }),
       ...(service.slug !== undefined ? { slug: service.slug } : service.id === null ? { slug: freeSlug(context, service.name) } : {}),
       ...(service.id === null && { position: sql<{ n: number }>("SELECT count(*) AS n FROM services WHERE category = ?").get(category.name)!.n }),

@@ -7,7 +7,7 @@ import { forgetPictures, readImage, takeImage } from "../images";
 import { book } from "../book";
 import { handIncoming, savePerson } from "../people";
 import { rehearse } from "../rehearse";
-import { answerRequest, makeRequest } from "../requests";
+import { answerRequests, makeRequest } from "../requests";
 import { saveBookingRules } from "./booking-rules";
 import { saveOpening, saveSpecialDay, takeSpecialDays } from "./opening";
 import { saveBusiness } from "./save-business";
@@ -25,6 +25,7 @@ import { look } from "@/views/view";
 import { previewWindows } from "@/views/preview-windows";
 import { priceHistory } from "@/views/price-history";
 import { setup } from "@/views/setup";
+import { incoming } from "@/views/incoming";
 import { todayView } from "@/views/today";
 import { customers } from "@/views/customers";
 import { visitSheet } from "@/views/board";
@@ -280,23 +281,23 @@ describe("requests from outside the zones", () => {
     const { id } = mustPerform(world.hogar, makeRequest, { addressId: beyond.id, ...who }, visitor);
     expect(problem(perform(world.hogar, makeRequest, { addressId: world.addresses[10]!.id, ...who }, visitor))).toMatch(/We do come there/);
     const waiting = () => {
-      const view = look(world.hogar, todayView, {}, office);
-      return view.ok ? view.value.requests.map((r) => r.name) : null;
+      const view = look(world.hogar, incoming, {}, office);
+      return view.ok ? view.value.entries.map((e) => e.name) : null;
     };
     expect(waiting()).toEqual(["Ottilie Fenn"]);
-    mustPerform(world.hogar, answerRequest, { id }, office);
+    mustPerform(world.hogar, answerRequests, { ids: [id] }, office);
     expect(waiting()).toEqual([]);
-    expect(perform(world.hogar, answerRequest, { id }, office)).toMatchObject({ ok: false });
+    expect(perform(world.hogar, answerRequests, { ids: [id] }, office)).toMatchObject({ ok: false });
   });
 
   it("come from inside too, where no window suits or times are agreed in person", () => {
     const world = smallWorld();
-    const ask = (wishes: string) => perform(world.hogar, makeRequest, { ...who, addressId: world.addresses[10]!.id, serviceId: world.services.sweep, wishes }, visitor);
+    const ask = (wishes: string) => perform(world.hogar, makeRequest, { ...who, addressId: world.addresses[10]!.id, items: [{ serviceId: world.services.sweep }], wishes }, visitor);
     expect(problem(ask(" "))).toBe("Say which days and times would suit you.");
     expect(ask("Saturdays only").ok).toBe(true);
     mustPerform(world.hogar, saveBookingRules, { ...dataOf(world).rules, capacity: "ask" }, office);
     expect(ask("Any morning").ok).toBe(true);
-    expect(world.hogar.store.sql("SELECT about, service_id FROM requests ORDER BY id").all()).toEqual([{ about: "no window suits", service_id: world.services.sweep }, { about: "a time to be agreed", service_id: world.services.sweep }]);
+    expect(world.hogar.store.sql("SELECT about, json_extract(items, '$[0].serviceId') AS service FROM requests ORDER BY id").all()).toEqual([{ about: "no window suits", service: world.services.sweep }, { about: "a time to be agreed", service: world.services.sweep }]);
   });
 });
 

@@ -106,3 +106,30 @@ CREATE TABLE front_door (
   tells TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(tells))
 ) STRICT;
 INSERT INTO front_door (id) VALUES (1);
+
+-- ---------------------------------------------------------------- what waits for a person
+
+-- Whether a person confirms each booking of a service.
+ALTER TABLE services ADD COLUMN confirm INTEGER NOT NULL DEFAULT 0 CHECK (confirm IN (0, 1));
+-- Where a booking stands with us: placed by itself or confirmed; waiting; or another time proposed, and
+-- the customer to answer. And who of the office is on it.
+ALTER TABLE jobs ADD COLUMN approval TEXT NOT NULL DEFAULT 'given' CHECK (approval IN ('given', 'waiting', 'proposed'));
+ALTER TABLE jobs ADD COLUMN handler_id INTEGER REFERENCES people (id);
+CREATE INDEX jobs_to_approve ON jobs (id) WHERE approval <> 'given';
+
+-- What is asked for, as in a booking: the address's id, the services, photos; days and times that would suit
+-- ({ "weekdays", "from", "to", "until" }, null where none were named); who is on it, and how it ended.
+ALTER TABLE requests ADD COLUMN address_id TEXT;
+ALTER TABLE requests ADD COLUMN items TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(items));
+ALTER TABLE requests ADD COLUMN photos TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(photos));
+ALTER TABLE requests ADD COLUMN wish TEXT CHECK (json_valid(wish));
+ALTER TABLE requests ADD COLUMN handler_id INTEGER REFERENCES people (id);
+ALTER TABLE requests ADD COLUMN outcome TEXT NOT NULL DEFAULT 'open' CHECK (outcome IN ('open', 'answered', 'declined', 'booked', 'withdrawn'));
+UPDATE requests SET outcome = 'answered' WHERE answered_at IS NOT NULL;
+UPDATE requests SET items = json_array(json_object('serviceId', service_id, 'quantity', 1, 'answers', json_object(), 'extras', json_array())) WHERE service_id IS NOT NULL;
+ALTER TABLE requests DROP COLUMN service_id;
+ALTER TABLE requests ADD COLUMN job_id INTEGER REFERENCES jobs (id);
+-- Seals the link by which a wish is taken; and the window that was last told: it is told once.
+ALTER TABLE requests ADD COLUMN nonce TEXT NOT NULL DEFAULT '';
+ALTER TABLE requests ADD COLUMN told TEXT CHECK (json_valid(told));
+CREATE INDEX requests_open ON requests (id) WHERE outcome = 'open';

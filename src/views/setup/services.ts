@@ -9,7 +9,7 @@ import { hoursBy, limitsBy, namedBy, promisedBy } from "./reading";
 
 interface ServiceRow {
   id: number; code: string; name: string; category: string; description: string; price_minor: number; tax_bp: number; minutes: number; before_minutes: number; after_minutes: number; crew: number; hue: number; active: number; days: number; notice_minutes: number;
-  deposit_kind: "none" | "percent" | "fixed" | "full"; deposit_value: number; capacity: "route" | "count" | "open" | "ask" | null; wish: "none" | "preferred" | "only"; repeats: string; pattern_id: number | null; questions: string; checklist: string;
+  deposit_kind: "none" | "percent" | "fixed" | "full"; deposit_value: number; capacity: "route" | "count" | "open" | "ask" | null; wish: "none" | "preferred" | "only"; repeats: string; confirm: number; pattern_id: number | null; questions: string; checklist: string;
   picture: string | null; price_kind: "fixed" | "from" | "quote"; shows_price: number; shows_minutes: number; may_pay_all: number; late_hours: number; late_fee_kind: "none" | "percent" | "fixed"; late_fee_value: number; no_access_minor: number; hidden: number; slug: string | null;
 }
 
@@ -29,7 +29,7 @@ export function readServices(context: ViewContext) {
     categories: sql<{ name: string; hue: number }>("SELECT name, hue FROM categories ORDER BY position, name").all(),
     services: sql<ServiceRow>("SELECT s.* FROM services s LEFT JOIN categories c ON c.name = s.category ORDER BY c.position, s.category, s.position, s.name").all().map((s) => ({
       id: s.id, code: s.code, name: s.name, category: s.category, description: s.description, priceMinor: s.price_minor, taxBp: s.tax_bp, minutes: s.minutes, beforeMinutes: s.before_minutes, afterMinutes: s.after_minutes, crew: s.crew, hue: s.hue, active: s.active === 1,
-      skills: (needs.get(s.id) ?? []).map((n) => ({ name: n.name, level: n.level })), deposit: { kind: s.deposit_kind, value: s.deposit_value }, days: s.days, noticeMinutes: s.notice_minutes, capacity: s.capacity, wish: s.wish, repeats: JSON.parse(s.repeats) as RepeatEvery[],
+      skills: (needs.get(s.id) ?? []).map((n) => ({ name: n.name, level: n.level })), deposit: { kind: s.deposit_kind, value: s.deposit_value }, days: s.days, noticeMinutes: s.notice_minutes, capacity: s.capacity, wish: s.wish, confirm: s.confirm === 1, repeats: JSON.parse(s.repeats) as RepeatEvery[],
       windows: s.pattern_id === null ? null : readPattern(context, [s.id]), hours: hoursOf(s.id), technicians: techniciansOf(s.id), limits: limitsOf(s.id),
       questions: JSON.parse(s.questions) as Question[], checklist: JSON.parse(s.checklist) as ChecklistItem[], extras: (extras.get(s.id) ?? []).map((x) => ({ id: x.extra_id, most: x.most })),
       picture: s.picture, priceKind: s.price_kind, showsPrice: s.shows_price === 1, showsMinutes: s.shows_minutes === 1, mayPayAll: s.may_pay_all === 1, late: { hours: s.late_hours, kind: s.late_fee_kind, value: s.late_fee_value }, noAccessMinor: s.no_access_minor,

@@ -26,6 +26,10 @@ export function OwnRules({ draft, set, data, wrong }: { draft: Draft; set: (chan
           <MenuItem value="preferred">yes, if it can be</MenuItem>
           <MenuItem value="only">yes, and nobody else comes</MenuItem>
         </TextField>
+        <TextField select label="Bookings" value={draft.confirm ? "confirm" : "itself"} onChange={(e) => set({ confirm: e.target.value === "confirm" })}>
+          <MenuItem value="itself">are placed by themselves</MenuItem>
+          <MenuItem value="confirm">are pencilled in, and a person confirms</MenuItem>
+        </TextField>
         <RepeatsField repeats={draft.repeats} onRepeats={(repeats) => set({ repeats })} />
       </Columns>
       <TechniciansField label="Technicians who do it" ids={draft.technicians} onIds={(technicians) => set({ technicians })} data={data} />

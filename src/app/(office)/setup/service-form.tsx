@@ -24,7 +24,7 @@ type Service = SetupData["services"][number];
 export type ServiceDraft = Omit<Service, "id" | "promised"> & { id: number | null };
 const fresh = (data: SetupData): ServiceDraft => ({
   id: null, code: "", name: "", category: data.categories[0]?.name ?? "", description: "", priceMinor: 0, taxBp: data.business.taxRates[0]?.rateBp ?? 2100, minutes: 60, beforeMinutes: 0, afterMinutes: 0, crew: 1, hue: data.categories[0]?.hue ?? 0, skills: [], deposit: { kind: "none", value: 0 }, active: true,
-  days: 1, noticeMinutes: 0, capacity: null, wish: "none", repeats: [], windows: null, hours: [], technicians: [], limits: { window: null, day: null, week: null }, questions: [], checklist: [], extras: [],
+  days: 1, noticeMinutes: 0, capacity: null, wish: "none", confirm: false, repeats: [], windows: null, hours: [], technicians: [], limits: { window: null, day: null, week: null }, questions: [], checklist: [], extras: [],
   picture: null, priceKind: "fixed", showsPrice: true, showsMinutes: true, mayPayAll: false, late: { hours: 24, kind: "none", value: 0 }, noAccessMinor: 0, hidden: false, slug: null,
 });
 

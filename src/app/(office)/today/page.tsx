@@ -9,11 +9,10 @@ import { LinkBox } from "@/ui/link-box";
 import { ink } from "@/ui/palette";
 import { DayStrip } from "../day-strip";
 import { Top } from "../top";
-import { Requests } from "./requests";
 
 export const metadata = { title: "Today" };
 
-const signs: Record<string, string> = { "unplaced": "○", "late": "◑", "failed card": "✕", "overdue": "€", "bounced": "↩", "expiring": "◔", "reply": "✉", "stuck": "!" };
+const signs: Record<string, string> = { "incoming": "?", "unplaced": "○", "late": "◑", "failed card": "✕", "overdue": "€", "bounced": "↩", "expiring": "◔", "reply": "✉", "stuck": "!" };
 
 export default async function TodayPage() {
   const [view, strip] = [await read(todayView, {}, "/today"), await read(dayStrip, {}, "/today")];
@@ -23,18 +22,17 @@ export default async function TodayPage() {
       <DayStrip days={strip} chosen={view.today} />
       <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 7fr) minmax(0, 5fr)", gap: 10, px: 6, py: 5 }}>
         <Box component="section">
-          <Typography variant="h2" sx={{ mb: 2 }}>{view.needs.length + view.requests.length ? `Needs a person · ${view.needs.length + view.requests.length}` : "Nothing needs a person"}</Typography>
+          <Typography variant="h2" sx={{ mb: 2 }}>{view.needs.length ? `Needs a person · ${view.needs.length}` : "Nothing needs a person"}</Typography>
           {view.isFresh && (
             <LinkBox href="/setup/start" sx={{ display: "block", p: 4, mb: 4, border: `2px solid ${ink.pine}`, borderRadius: "6px", textDecoration: "none", color: ink.ink, bgcolor: "#fff" }}>
               <b>Set the business up</b>
               <Box sx={{ color: ink.ash, mt: 1 }}>Six steps to the first booking, with services of your trade to begin with. Ten minutes are enough.</Box>
             </LinkBox>
           )}
-          <Requests requests={view.requests} incoming={view.incoming} canAnswer={view.canAnswer} />
-          {view.needs.length === 0 && view.requests.length === 0 && <Typography sx={{ color: ink.ash }}>Visits without a technician, failed cards and what is late come here.</Typography>}
+          {view.needs.length === 0 && <Typography sx={{ color: ink.ash }}>Visits without a technician, failed cards and what is late come here.</Typography>}
           {view.needs.map((need, i) => (
             <LinkBox key={i} href={need.href} sx={{ display: "flex", gap: 4, py: 2.25, borderTop: `1px solid ${ink.line}`, textDecoration: "none", color: ink.ink, "&:hover": { bgcolor: ink.plaster } }}>
-              <Box aria-hidden="true" sx={{ width: 20, textAlign: "center", color: ["late", "failed card", "stuck", "unplaced"].includes(need.kind) ? ink.ember : ink.ash, fontWeight: 700 }}>{signs[need.kind]}</Box>
+              <Box aria-hidden="true" sx={{ width: 20, textAlign: "center", color: ["incoming", "late", "failed card", "stuck", "unplaced"].includes(need.kind) ? ink.ember : ink.ash, fontWeight: 700 }}>{signs[need.kind]}</Box>
               <Box sx={{ minWidth: 0 }}>
                 <Box sx={{ fontWeight: 650 }}>{need.words}</Box>
                 <Box sx={{ color: ink.ash, fontSize: 14 }}>{need.detail}</Box>

@@ -41,7 +41,7 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
     return () => clearInterval(timer);
   }, [refresh, underWay]);
 
-  const title = underWay ? "One moment, we ask your bank" : depositDue ? (step ? "Your bank asks you" : "One step is left: the deposit") : (titles[visit.state] ?? "Your visit");
+  const title = underWay ? "One moment, we ask your bank" : depositDue ? (step ? "Your bank asks you" : "One step is left: the deposit") : visit.state === "promised" && job.approval !== "given" ? (job.approval === "waiting" ? "We have your booking" : "Does this time suit you?") : (titles[visit.state] ?? "Your visit");
   return (
     <DoorLook look={view.done.look}>
     <Box component="main" sx={{ maxWidth: 620, mx: "auto", px: 5, pt: 4, pb: 10, fontSize: 17, "& .MuiTypography-body1": { fontSize: 17 } }}>
@@ -56,7 +56,7 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
         <Box sx={{ borderRadius: arch, border: `1px solid ${ink.line}`, bgcolor: "#fff", textAlign: "center", pt: 9, pb: 6, px: 6, my: 5, mx: "auto", maxWidth: 340 }}>
           <Box className="titles" sx={{ fontSize: 34, fontWeight: 700, lineHeight: 1.1 }}>{windowIn(visit.window_from, visit.window_to, business.timeZone)}</Box>
           <Box sx={{ fontSize: 19, mt: 1 }}>{dayWords(visit.date)}</Box>
-          <Box sx={{ color: ink.ash, mt: 2 }}>{stateGlyphs[visit.state]} {depositDue ? "kept until the deposit is paid" : visit.state}</Box>
+          <Box sx={{ color: ink.ash, mt: 2 }}>{stateGlyphs[visit.state]} {depositDue ? "kept until the deposit is paid" : job.approval === "given" || visit.state !== "promised" ? visit.state : job.approval === "waiting" ? "kept for you; one of us confirms it soon" : "proposed by us; say yes, or choose another"}</Box>
           {view.technicians.length > 0 && ["on the way", "on site"].includes(visit.state) && <Box sx={{ color: ink.ash }}>{view.technicians.join(" and ")}</Box>}
         </Box>
       )}

@@ -38,7 +38,7 @@ export function OwnChanges({ view, token, refresh }: About) {
   return (
     <Box component="section" aria-label="Change something" sx={{ mt: 7 }}>
       <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap", "@media print": { display: "none" } }}>
-        {job.state === "agreed" && (visit.confirmed_at === null
+        {job.state === "agreed" && job.approval !== "waiting" && (visit.confirmed_at === null
           ? <Button variant="contained" disabled={confirm.busy} onClick={() => void confirm.send({}, token).then((sent) => sent && refresh())} sx={big}>This suits me</Button>
           : <Box sx={{ ...big, display: "flex", alignItems: "center", color: ink.moss, fontWeight: 650, pr: 2 }}>✓ You have confirmed</Box>)}
         {changes.mayMove && <Button variant="outlined" aria-expanded={open === "move"} onClick={() => toggle("move")} sx={big}>Move</Button>}

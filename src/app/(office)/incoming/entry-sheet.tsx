@@ -1,0 +1,103 @@
+"use client";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import ButtonBase from "@mui/material/ButtonBase";
+import MenuItem from "@mui/material/MenuItem";
+import Skeleton from "@mui/material/Skeleton";
+import TextField from "@mui/material/TextField";
+import { useState } from "react";
+import type { ViewOutput } from "@/api/client";
+import { moneyWords } from "@/core/money/amounts";
+import { dayWords, durationWords } from "@/core/time/words";
+import { LinkBox } from "@/ui/link-box";
+import { ink } from "@/ui/palette";
+import { Photos } from "@/ui/photos";
+import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
+import { useChange } from "@/ui/use-change";
+import { useView } from "@/ui/use-view";
+import { DeclineForm } from "./decline-form";
+import type { Entry } from "./incoming";
+
+type View = ViewOutput<"incoming">;
+type Details = ViewOutput<"incoming-entry">;
+
+interface EntrySheetProps {
+  entry: Entry;
+  view: View;
+  onClose: () => void;
+  /** It does not wait any more. */
+  onDone: (words: string) => void;
+  onChanged: () => void;
+}
+
+/** One that waits: all that was said, the best windows with who would come, and what to do about it. */
+export function EntrySheet({ entry, view, onClose, onDone, onChanged }: EntrySheetProps) {
+  const [serviceId, setServiceId] = useState<number | null>(null);
+  const { data, problem, refresh } = useView("incoming-entry", { kind: entry.kind, id: entry.id, ...(serviceId !== null && { serviceId }) });
+  const approve = useChange("approve-bookings");
+  const answer = useChange("answer-requests");
+  const takeOn = useChange("take-on");
+  const [declining, setDeclining] = useState(false);
+  if (!data) return <SideSheet title={problem ? entry.name : "…"} onClose={onClose}>{problem ? <Alert severity="warning">{problem.sentence}</Alert> : <Skeleton variant="rounded" height={280} />}</SideSheet>;
+  const amount = (minor: number) => moneyWords(minor, view.currency);
+  const self = { kind: entry.kind, id: entry.id };
+  return (
+    <SideSheet title={data.name} onClose={onClose} width={430}>
+      <Fact name="What">{data.what}{data.minutes !== null && `, ${durationWords(data.minutes)}`}{data.totalMinor !== null && <>, <b>{amount(data.totalMinor)}</b></>}</Fact>
+      <Fact name="Where">{data.where}</Fact>
+      <Fact name="Reach them"><a href={`tel:${data.phone.replace(/[^\d+]/g, "")}`}>{data.phone}</a><br /><a href={`mailto:${data.mail}`}>{data.mail}</a></Fact>
+      {data.chosen && <Fact name="Chosen"><LinkBox href={`/board?date=${data.chosen.date}&visit=${data.chosen.visit}`}>{dayWords(data.chosen.date)}, {data.chosen.words}</LinkBox>, pencilled in for {data.chosen.technicians.join(" and ") || "nobody"}</Fact>}
+      {data.wish && <Fact name="Would suit">{data.wish}</Fact>}
+      {data.words && <Fact name="They say">{data.words}</Fact>}
+      {data.answers.map((a, i) => <Fact key={i} name="Asked">{a.question} <b>{a.words}</b><Photos tokens={a.photos} /></Fact>)}
+      {data.photos.length > 0 && <Fact name="Photos"><Photos tokens={data.photos} size={96} /></Fact>}
+      <Fact name="On it">
+        <TextField select size="small" value={data.handlerId ?? 0} onChange={(e) => void takeOn.send({ entries: [self], personId: Number(e.target.value) || null }).then((sent) => sent && (refresh(), onChanged()))} slotProps={{ htmlInput: { "aria-label": "Who is on it" } }} sx={{ maxWidth: 220 }}>
+          <MenuItem value={0}>nobody yet</MenuItem>
+          {view.people.map((p) => <MenuItem key={p.id} value={p.id}>{p.id === view.meId ? `${p.name} (me)` : p.name}</MenuItem>)}
+        </TextField>
+      </Fact>
+      <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap", mt: 4 }}>
+        {data.kind === "booking" && <Button variant="contained" disabled={approve.busy} onClick={() => void approve.send({ jobIds: [data.id] }).then((sent) => sent && onDone(`${data.name} is confirmed and told`))}>Confirm and tell them</Button>}
+        {data.kind === "request" && <Button variant="outlined" disabled={answer.busy} onClick={() => void answer.send({ ids: [data.id] }).then((sent) => sent && onDone(`The request of ${data.name} is answered`))}>Answered by phone</Button>}
+        <Button aria-expanded={declining} onClick={() => setDeclining(!declining)}>Decline…</Button>
+      </Box>
+      {declining && <Box sx={{ mt: 3 }}><DeclineForm entries={[self]} onDone={() => onDone(`${data.name} is told`)} /></Box>}
+      {data.services.length > 0 && (
+        <SheetSection title="What would we do there?">
+          <TextField select label="Service" value={serviceId ?? ""} onChange={(e) => setServiceId(Number(e.target.value))}>{data.services.map((s) => <MenuItem key={s.id} value={s.id}>{s.name}</MenuItem>)}</TextField>
+        </SheetSection>
+      )}
+      <Windows data={data} serviceId={serviceId} onDone={onDone} />
+    </SideSheet>
+  );
+}
+
+/** The best windows: for a booking another one to propose, for a request the one to book. */
+function Windows({ data, serviceId, onDone }: { data: Details; serviceId: number | null; onDone: (words: string) => void }) {
+  const [picked, setPicked] = useState<number | null>(null);
+  const propose = useChange("propose-window");
+  const bookIt = useChange("book-request");
+  const booking = data.kind === "booking";
+  if (data.needsService && serviceId === null) return null;
+  if (data.windows.length === 0) return <SheetSection title="No window can be kept"><Box sx={{ color: ink.ash, fontSize: 14.5 }}>{data.minutes === null ? "We do not know where this is. Call them." : "Nobody who may do this has room in the coming weeks."}</Box></SheetSection>;
+  const chosen = data.windows.find((w) => w.from === picked);
+  const send = async () => {
+    if (!chosen) return;
+    const { date, from, to } = chosen;
+    const sent = booking ? await propose.send({ jobId: data.id, date, from, to }) : await bookIt.send({ requestId: data.id, date, from, to, ...(serviceId !== null && { serviceId }) });
+    if (sent) onDone(booking ? `${data.name} is asked whether ${chosen.words} suits` : `Booked for ${chosen.words}, ${data.name} is told`);
+  };
+  return (
+    <SheetSection title={booking ? "Propose another time" : "Book it"}>
+      {data.windows.map((w) => (
+        <ButtonBase key={w.from} aria-pressed={picked === w.from} onClick={() => setPicked(w.from)} sx={{ display: "flex", width: "100%", justifyContent: "space-between", textAlign: "left", gap: 3, px: 3, py: 2, mb: 1, borderRadius: "16px 16px 6px 6px", border: `1px solid ${picked === w.from ? ink.pine : ink.line}`, bgcolor: picked === w.from ? ink.plaster : "#fff", fontSize: 14.5 }}>
+          <b>{w.words}</b>
+          <span>{w.technicians.join(", ")}<Box component="span" sx={{ color: ink.ash }}> · {w.extraDriving} min more driving</Box></span>
+        </ButtonBase>
+      ))}
+      <Button variant={booking ? "outlined" : "contained"} disabled={!chosen || propose.busy || bookIt.busy} onClick={() => void send()} sx={{ mt: 2 }}>{booking ? "Propose it to them" : "Book it and tell them"}</Button>
+    </SheetSection>
+  );
+}

@@ -1,0 +1,18 @@
+import { incoming } from "@/views/incoming";
+import { read } from "@/app/server/read";
+import { Top } from "../top";
+import { Incoming } from "./incoming";
+
+export const metadata = { title: "Incoming" };
+
+export default async function IncomingPage({ searchParams }: { searchParams: Promise<{ open?: string }> }) {
+  const { open } = await searchParams;
+  const view = await read(incoming, {}, "/incoming");
+  const waiting = view.entries.length;
+  return (
+    <>
+      <Top title="Incoming" sum={[waiting ? `${waiting} ${waiting === 1 ? "waits" : "wait"} for a person` : "Nothing waits", view.handles && `${view.handles} handles incoming`].filter(Boolean).join(", ")} />
+      <Incoming view={view} open={view.entries.find((e) => e.key === open) ?? null} />
+    </>
+  );
+}

@@ -1,0 +1,20 @@
+import { servesWeekday, type LocalDate } from "../time/local";
+import { weekdaysWords, windowWords } from "../time/words";
+
+/** Days and times that would suit somebody. Minutes of the day. */
+export interface Wish {
+  /** A bit for each weekday, Monday the lowest. */
+  weekdays: number;
+  from: number;
+  to: number;
+  /** The last day that would suit; null: any time. */
+  until: LocalDate | null;
+}
+
+/** Whether a window suits: its day is one of the days, and all of it lies within the times. Minutes of the day. */
+export const suits = (wish: Wish, window: { date: LocalDate; from: number; to: number }): boolean =>
+  servesWeekday(wish.weekdays, window.date) && (wish.until === null || window.date <= wish.until) && wish.from <= window.from && window.to <= wish.to;
+
+/** "Tue and Thu, 13–17". */
+export const wishWords = ({ weekdays, from, to, until }: Wish): string =>
+  [weekdays === 127 ? "any day" : weekdaysWords(weekdays), from === 0 && to === 1440 ? "any time" : windowWords(from, to), until && `until ${until}`].filter(Boolean).join(", ");

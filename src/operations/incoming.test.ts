@@ -1,0 +1,222 @@
+import { office, one, smallWorld, visitor } from "@demo/small-world";
+import { personActor } from "@/core/people/permissions";
+import { look } from "@/views/view";
+import { incoming, incomingEntry } from "@/views/incoming";
+import { money } from "@/views/money";
+import { myVisit } from "@/views/my-visit";
+import { wish as wishView } from "@/views/wish";
+import { fieldDay } from "@/views/field";
+import type { MessageGateway, OutgoingMessage } from "@/gateways/types";
+import { runDue } from "@/worker/loop";
+import { confirmByLink, moveByLink } from "./by-link";
+import { mustPerform, perform } from "./door";
+import { approveBookings, declineIncoming, proposeWindow, takeOn } from "./incoming";
+import { sealedWish } from "./links";
+import { answerRequests, bookRequest, makeRequest, takeWish, withdrawWish } from "./requests";
+import { saveFrontDoor } from "./setup/save-front-door";
+import { saveTechnician } from "./setup/save-technician";
+import { saveService } from "./setup/save-service";
+import { setup } from "@/views/setup";
+
+/** A world whose mails and texts are kept in a list. */
+function worldWithPost() {
+  const sent: (OutgoingMessage & { way: "mail" | "text" })[] = [];
+  const gateway = (way: "mail" | "text"): MessageGateway => ({ repeatable: true, send: async (message) => (sent.push({ ...message, way }), "sent") });
+  return Object.assign(smallWorld({ mail: gateway("mail"), text: gateway("text") }), { sent });
+}
+type World = ReturnType<typeof smallWorld>;
+type Post = ReturnType<typeof worldWithPost>;
+const service = { category: "Sweeping", description: "", taxBp: 2100, beforeMinutes: 0, afterMinutes: 0, active: true, skills: ["sweep"], crew: 1 };
+
+/** A world whose sweep is confirmed by a person, with a deposit where asked. */
+function worldWith(deposit = 0): Post {
+  const world = worldWithPost();
+  mustPerform(world.hogar, saveService, { ...service, id: world.services.sweep, code: "SW", name: "Chimney sweep", priceMinor: 7900, minutes: 60, deposit: deposit ? { kind: "fixed", value: deposit } : { kind: "none", value: 0 }, confirm: true }, office);
+  return world;
+}
+const entries = (world: World) => {
+  const view = look(world.hogar, incoming, {}, office);
+  return view.ok ? view.value.entries : [];
+};
+const subjects = (world: World) => world.hogar.store.sql<{ subject: string }>("SELECT subject FROM messages WHERE channel = 'mail' ORDER BY id").all().map((m) => m.subject.split(":")[0]);
+const approvalOf = (world: World, jobId: number) => one<{ approval: string }>(world.hogar, "SELECT approval FROM jobs WHERE id = ?", jobId).approval;
+
+describe("a booking that a person confirms", () => {
+  it("keeps its room and waits; confirmed, it stands and the customer is told", () => {
+    const world = worldWith();
+    const { jobId, actor } = world.booked();
+    expect(entries(world)).toMatchObject([{ kind: "booking", id: jobId, waits: "to be confirmed", what: "Chimney sweep", totalMinor: 7900, handler: null }]);
+    expect([subjects(world), one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM placements").n]).toEqual([["We have your booking"], 1]);
+    // Nothing is agreed yet: it costs nothing to leave, and the field does not see it.
+    expect(look(world.hogar, myVisit, {}, actor)).toMatchObject({ value: { changes: { mayMove: false, mayCancel: true, feeMinor: 0 } } });
+    world.at("2027-03-10", 480);
+    const [technician] = world.hogar.store.sql<{ technician_id: number }>("SELECT technician_id FROM placements").all();
+    const field = personActor({ id: 9, name: "Bram", role: "technician", technicianId: technician!.technician_id });
+    expect(look(world.hogar, fieldDay, {}, field)).toMatchObject({ value: { stops: [] } });
+    mustPerform(world.hogar, approveBookings, { jobIds: [jobId] }, office);
+    expect([entries(world), subjects(world)]).toEqual([[], ["We have your booking", "Booked"]]);
+    expect(look(world.hogar, fieldDay, {}, field)).toMatchObject({ value: { stops: [{ service: "Chimney sweep" }] } });
+    expect(perform(world.hogar, approveBookings, { jobIds: [jobId] }, office)).toMatchObject({ problem: { sentence: "This does not wait any more: somebody has dealt with it." } });
+  });
+
+  it("can be proposed another time, which the customer accepts or answers with another", () => {
+    const world = worldWith();
+    const { jobId, actor } = world.booked();
+    const other = world.offers().find((o) => o.date === "2027-03-12")!;
+    mustPerform(world.hogar, proposeWindow, { jobId, date: other.date, from: other.from, to: other.to }, office);
+    expect([approvalOf(world, jobId), subjects(world).at(-1), entries(world)[0]!.waits]).toEqual(["proposed", "Another time", "for the customer’s answer"]);
+    expect(one(world.hogar, "SELECT count(*) AS n, sum(ended_at IS NULL) AS open FROM promises")).toEqual({ n: 2, open: 1 });
+    const third = world.offers().find((o) => o.date === "2027-03-11")!;
+    mustPerform(world.hogar, moveByLink, { date: third.date, from: third.from, to: third.to }, actor);
+    expect(approvalOf(world, jobId)).toBe("waiting");
+    world.later(1);
+    mustPerform(world.hogar, proposeWindow, { jobId, date: other.date, from: other.from, to: other.to }, office);
+    mustPerform(world.hogar, confirmByLink, {}, actor);
+    expect([approvalOf(world, jobId), one<{ date: string }>(world.hogar, "SELECT date FROM visits WHERE job_id = ?", jobId).date, subjects(world).at(-1)]).toEqual(["given", "2027-03-12", "Booked"]);
+  });
+
+  it("can be declined with a reason: the room is free again, and the deposit goes back", async () => {
+    const world = worldWith(3000);
+    const { jobId } = world.booked({ card: "9900000000001006" });
+    await runDue(world.hogar);
+    expect([entries(world)[0]!.waits, subjects(world)]).toEqual(["to be confirmed", ["We have your booking"]]);
+    mustPerform(world.hogar, declineIncoming, { entries: [{ kind: "booking", id: jobId }], reason: "The road is closed." }, office);
+    await runDue(world.hogar);
+    expect(one(world.hogar, "SELECT (SELECT count(*) FROM placements) AS placed, (SELECT sum(amount_minor) FROM refunds WHERE state = 'paid back') AS back")).toEqual({ placed: 0, back: 3000 });
+    expect(one<{ body: string }>(world.hogar, "SELECT body FROM messages ORDER BY id DESC LIMIT 1").body).toContain("The road is closed.");
+    expect(look(world.hogar, money, {}, office)).toMatchObject({ value: { totals: { agrees: true } } });
+  });
+});
+
+const late = { weekdays: 127, from: 17 * 60, to: 20 * 60, until: null };
+const ask = (world: World, more: object = {}) => mustPerform(world.hogar, makeRequest, { addressId: world.addresses[10]!.id, items: [{ serviceId: world.services.sweep }], address: "", name: "Selma Vance", mail: "selma@example.com", phone: "+1 555 0178", wishes: "", wish: late, ...more }, visitor).id;
+const openEvening = (world: World) => {
+  const windows = [{ kind: "window" as const, weekdays: 31, from: 15 * 60, to: 17 * 60 }, { kind: "window" as const, weekdays: 31, from: 17 * 60, to: 18 * 60 }];
+  mustPerform(world.hogar, saveService, { ...service, id: world.services.sweep, code: "SW", name: "Chimney sweep", priceMinor: 7900, minutes: 60, deposit: { kind: "none", value: 0 }, windows }, office);
+  const hours = [0, 1, 2, 3, 4].map((weekday) => ({ weekday, opens: 780, closes: 1200 }));
+  for (const [i, id] of world.technicians.entries()) mustPerform(world.hogar, saveTechnician, { id, name: `Technician ${i}`, phone: "+1 555 0111", skills: [{ name: "sweep", level: 1, validUntil: null }], hours }, office);
+};
+const told = async (world: Post) => {
+  await runDue(world.hogar);
+  return world.sent.filter((m) => m.way === "mail" && m.subject.startsWith("Free now")).length;
+};
+
+describe("a wish", () => {
+  it("is told once when a window that suits opens, and taken with one tap", async () => {
+    const world = worldWithPost();
+    const id = ask(world);
+    expect(await told(world)).toBe(0);
+    openEvening(world);
+    expect([await told(world), await told(world)]).toEqual([1, 1]);
+    const token = sealedWish(world.hogar, id);
+    expect(look(world.hogar, wishView, { token }, visitor)).toMatchObject({ value: { what: "Chimney sweep", window: { time: "17–18" }, booked: null } });
+    const { link } = mustPerform(world.hogar, takeWish, { token }, visitor);
+    expect(one(world.hogar, "SELECT c.name, v.state FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN visits v ON v.job_id = j.id")).toEqual({ name: "Selma Vance", state: "promised" });
+    // A second tap shows the same booking; and nobody is told of it again.
+    expect(mustPerform(world.hogar, takeWish, { token }, visitor)).toEqual({ link });
+    expect([await told(world), entries(world)]).toEqual([1, []]);
+  });
+
+  it("stays where somebody was faster, and ends when it is withdrawn", async () => {
+    const world = worldWithPost();
+    const id = ask(world, { wish: { ...late, weekdays: 4 } });
+    openEvening(world);
+    await told(world);
+    const { told: window } = one<{ told: string }>(world.hogar, "SELECT told FROM requests WHERE id = ?", id);
+    const { date, from, to } = JSON.parse(window) as { date: string; from: number; to: number };
+    while (world.offers().some((o) => o.from === from)) world.booked({ window: { date, from, to }, nth: 11 });
+    const token = sealedWish(world.hogar, id);
+    expect(perform(world.hogar, takeWish, { token }, visitor)).toMatchObject({ problem: { code: "window-gone", sentence: expect.stringContaining("You stay on our list") } });
+    expect(await told(world)).toBe(2);
+    mustPerform(world.hogar, withdrawWish, { token }, visitor);
+    expect(perform(world.hogar, takeWish, { token }, visitor)).toMatchObject({ problem: { code: "link-ended" } });
+  });
+
+  it("is opened by its own link only", () => {
+    const world = smallWorld();
+    const [one_, other] = [ask(world), ask(world)];
+    const forged = `${other}.${sealedWish(world.hogar, one_).split(".")[1]}`;
+    for (const token of [forged, "1", "1.x", "../1", ""]) expect(perform(world.hogar, takeWish, { token }, visitor)).toMatchObject({ problem: { code: "link-ended" } });
+  });
+});
+
+describe("the office", () => {
+  it("sees the best windows with who would come, books a request in one of them and tells the customer", () => {
+    const world = smallWorld();
+    const id = ask(world, { wish: { ...late, weekdays: 4, from: 0, to: 1440 } });
+    const view = look(world.hogar, incomingEntry, { kind: "request", id }, office);
+    if (!view.ok) throw new Error(view.problem.sentence);
+    const [best] = view.value.windows;
+    expect(best).toMatchObject({ date: "2027-03-10", technicians: [expect.any(String)], extraDriving: expect.any(Number) });
+    expect(view.value).toMatchObject({ totalMinor: 7900, wish: "Wednesdays, any time" });
+    mustPerform(world.hogar, bookRequest, { requestId: id, date: best!.date, from: best!.from, to: best!.to }, office);
+    expect([entries(world), subjects(world)]).toEqual([[], ["Booked"]]);
+  });
+
+  it("books outside all zones, where it says what is to be done", () => {
+    const world = smallWorld();
+    const rules = look(world.hogar, setup, {}, office);
+    if (!rules.ok) throw new Error(rules.problem.sentence);
+    const beyond = world.town.addresses.find((a) => a.postcode.startsWith("MW 3"))!;
+    world.hogar.store.db.transaction(() => world.hogar.store.audit.under({ at: 0, actor: "test", operation: "test" }, () => world.hogar.store.sql("UPDATE business SET outside = 'request'").run()))();
+    const id = ask(world, { addressId: beyond.id, items: [], wishes: "Two flues", wish: null });
+    expect(look(world.hogar, incomingEntry, { kind: "request", id }, office)).toMatchObject({ value: { needsService: true, windows: [] } });
+    const view = look(world.hogar, incomingEntry, { kind: "request", id, serviceId: world.services.sweep }, office);
+    const [best] = view.ok ? view.value.windows : [];
+    mustPerform(world.hogar, bookRequest, { requestId: id, serviceId: world.services.sweep, date: best!.date, from: best!.from, to: best!.to }, office);
+    expect(one(world.hogar, "SELECT zone_id FROM visits WHERE state = 'promised'")).toEqual({ zone_id: null });
+  });
+
+  it("hands things over, declines several at once, and answers by phone", async () => {
+    const world = worldWith();
+    const { jobId } = world.booked();
+    const [first, second] = [ask(world), ask(world)];
+    const both = [{ kind: "booking" as const, id: jobId }, { kind: "request" as const, id: first }];
+    mustPerform(world.hogar, takeOn, { entries: both, personId: 1 }, office);
+    expect(entries(world).map((e) => e.handler)).toEqual(["Odile Brandt", "Odile Brandt", null]);
+    mustPerform(world.hogar, declineIncoming, { entries: both, reason: "We are closed that week." }, office);
+    mustPerform(world.hogar, answerRequests, { ids: [second] }, office);
+    expect(entries(world)).toEqual([]);
+    await runDue(world.hogar);
+    expect(world.sent.filter((m) => /closed that week/.test(m.body))).toHaveLength(2);
+  });
+
+  it("is told of new bookings, everybody whom the owner names, once each", async () => {
+    const world = worldWithPost();
+    const view = look(world.hogar, setup, {}, office);
+    if (!view.ok) throw new Error(view.problem.sentence);
+    mustPerform(world.hogar, saveFrontDoor, { ...view.value.frontDoor, tells: [{ way: "mail", to: "tomas@marrowick.example" }, { way: "mail", to: "odile@marrowick.example" }, { way: "text", to: "+1 555 0100" }] }, office);
+    world.booked();
+    await runDue(world.hogar);
+    await runDue(world.hogar);
+    const mails = world.sent.filter((m) => m.way === "mail" && m.subject.startsWith("New booking"));
+    expect(mails.map((m) => m.to).sort()).toEqual(["odile@marrowick.example", "tomas@marrowick.example"]);
+    expect(mails[0]!.body).toContain("Chimney sweep, €79.00");
+    expect(world.sent.filter((m) => m.way === "text" && m.to === "+1 555 0100")).toHaveLength(1);
+  });
+});
+
+describe("the front door's settings", () => {
+  const save = (world: World, more: object) => {
+    const view = look(world.hogar, setup, {}, office);
+    return perform(world.hogar, saveFrontDoor, { ...(view.ok ? view.value.frontDoor : {}), ...more }, office);
+  };
+  it("refuse colours that cannot be read, addresses that run something, and fields with effects", () => {
+    const world = smallWorld();
+    expect(save(world, { accent: "#eeeeaa" })).toMatchObject({ problem: { fields: { "/accent": expect.stringContaining("contrast") } } });
+    expect(save(world, { ground: "#222222" })).toMatchObject({ problem: { fields: { "/ground": expect.stringContaining("lighter") } } });
+    for (const doneAddress of ["javascript:alert(1)", "data:text/html,x", "//evil", "ftp://a.example"]) expect(save(world, { doneAddress })).toMatchObject({ problem: { fields: { "/doneAddress": expect.any(String) } } });
+    expect(save(world, { fields: [{ id: "a", words: "How many?", required: false, kind: "count", min: 1, max: 3 }] })).toMatchObject({ problem: { fields: { "/fields/0": expect.any(String) } } });
+    expect(save(world, { accent: "#7a1f3d", ground: "#fffdf5", sites: ["https://marrowick.example/contact"] }).ok).toBe(true);
+    expect(one(world.hogar, "SELECT accent, sites FROM front_door")).toEqual({ accent: "#7a1f3d", sites: '["https://marrowick.example"]' });
+  });
+
+  it("ask their fields of everybody, and keep the answers with the job", () => {
+    const world = smallWorld();
+    expect(save(world, { fields: [{ id: "agree", words: "I have read the house rules", required: true, kind: "tick" }, { id: "parking", words: "Where can we park?", required: false, kind: "text", most: 100 }] }).ok).toBe(true);
+    expect(world.book()).toMatchObject({ problem: { fields: { "/fields/agree": "Please answer this." } } });
+    expect(world.book({ more: { fields: { agree: false } } })).toMatchObject({ problem: { fields: { "/fields/agree": "Please tick this." } } });
+    const { jobId } = world.booked({ more: { fields: { agree: true, parking: "In the yard" } } });
+    expect(JSON.parse(one<{ fields: string }>(world.hogar, "SELECT fields FROM jobs WHERE id = ?", jobId).fields)).toMatchObject([{ words: "yes" }, { question: "Where can we park?", words: "In the yard" }]);
+  });
+});

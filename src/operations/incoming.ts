@@ -1,0 +1,88 @@
+import { permissionsOf, type Permission, type Role } from "@/core/people/permissions";
+import { Refusal } from "@/core/problems";
+import { ApproveBookings, DeclineIncoming, ProposeWindow, TakeOn } from "@/schemas/booking";
+import { giveApproval } from "./approval";
+import { cancelJob } from "./cancel-visit";
+import { payBackTheRest } from "./charging";
+import { defineOperation, type OperationContext, type ViewContext } from "./door";
+import { tellCustomer } from "./messaging";
+import { moveTo } from "./moving";
+import { answersWithin } from "./placing";
+import { endRequest, readRequest } from "./requests";
+import { placingOf, type VisitRow } from "./visits";
+
+interface Waiting {
+  id: number;
+  approval: "waiting" | "proposed";
+}
+
+/** A booking that waits for a person, or for the customer's answer. */
+function readWaiting({ sql }: ViewContext, jobId: number): Waiting {
+  const job = sql<Waiting>("SELECT id, approval FROM jobs WHERE id = ? AND approval <> 'given' AND state IN ('agreed', 'awaiting deposit')").get(jobId);
+  if (!job) throw new Refusal("not-found", { sentence: "This does not wait any more: somebody has dealt with it." });
+  return job;
+}
+
+/** The bookings stand as they were made, and the customers are told. */
+export const approveBookings = defineOperation({
+  name: "approve-bookings",
+  access: "board.change",
+  input: ApproveBookings,
+  run(context, { jobIds }) {
+    for (const jobId of jobIds) giveApproval(context, readWaiting(context, jobId).id);
+  },
+});
+
+/** Another window for a booking that waits: its room is kept there, and the customer is asked. */
+export const proposeWindow = defineOperation({
+  name: "propose-window",
+  access: "board.change",
+  input: ProposeWindow,
+  run(context, { jobId, date, from, to }) {
+    readWaiting(context, jobId);
+    const { sql, now } = context;
+    const days = sql<VisitRow>("SELECT * FROM visits WHERE job_id = ? AND state = 'promised' ORDER BY window_from").all(jobId);
+    const [offer] = answersWithin(context, placingOf(days[0]!, days.length), [{ date, from, to }], { strict: false, without: days.map((d) => d.id) });
+    if (!offer?.offered) throw new Refusal("cannot-be-kept", { sentence: "Nobody can keep this window. Choose another one." });
+    moveTo(context, days, offer, offer.technicians.slice(0, days[0]!.crew).map((t) => Number(t.id)), { silent: true });
+    sql("UPDATE jobs SET approval = 'proposed' WHERE id = ?").run(jobId);
+    tellCustomer(context, { jobId, occasion: "proposed", about: `job ${jobId} at ${now}`, answer: true });
+  },
+});
+
+/** Bookings and requests that cannot be met, with the reason as the customer reads it; what was paid goes back. */
+export const declineIncoming = defineOperation({
+  name: "decline-incoming",
+  access: "board.change",
+  input: DeclineIncoming,
+  run(context, { entries, reason }) {
+    for (const { kind, id } of entries) {
+      if (kind === "booking") {
+        readWaiting(context, id);
+        context.sql("UPDATE jobs SET approval = 'given' WHERE id = ?").run(id);
+        cancelJob(context, id, false);
+        payBackTheRest(context, id, "We could not come");
+        tellCustomer(context, { jobId: id, occasion: "declined", about: `job ${id}`, answer: true, fields: { reason } });
+      } else declineRequest(context, id, reason);
+    }
+  },
+});
+
+function declineRequest(context: OperationContext, id: number, reason: string): void {
+  const { name, mail } = readRequest(context, id);
+  const { business } = context;
+  endRequest(context, id, "declined");
+  context.later({ kind: "tell", key: `request ${id} declined`, payload: { way: "mail", to: mail, subject: `Your request to ${business.name}`, body: `Hello ${name},\n\nwe are sorry that we cannot help with your request: ${reason}\n\n${business.name}\n${business.phone}\n` } });
+}
+
+/** Who is on it: somebody who may book and move visits, or nobody. */
+export const takeOn = defineOperation({
+  name: "take-on",
+  access: "board.change",
+  input: TakeOn,
+  run({ sql }, { entries, personId }) {
+    const person = personId === null ? null : sql<{ role: Role; given: string; taken: string }>("SELECT role, given, taken FROM people WHERE id = ? AND active = 1").get(personId);
+    if (person === undefined || (person && !permissionsOf(person.role, JSON.parse(person.given) as Permission[], JSON.parse(person.taken) as Permission[]).includes("board.change"))) throw new Refusal("invalid-input", { fields: { "/personId": "This person may not book and move visits." } });
+    for (const { kind, id } of entries) sql(`UPDATE ${kind === "booking" ? "jobs" : "requests"} SET handler_id = ? WHERE id = ?`).run(personId, id);
+  },
+});

@@ -1,0 +1,114 @@
+import { permissionsOf, seesOnly, type Permission, type Role } from "@/core/people/permissions";
+import { answerWords } from "@/core/catalogue/questions";
+import { localOf } from "@/core/time/local";
+import { dayShort, windowIn } from "@/core/time/words";
+import type { WindowAnswer } from "@/core/windows/offers";
+import { suits, wishWords, type Wish } from "@/core/windows/wishes";
+import { Refusal } from "@/core/problems";
+import { answersOfJob, questionsOf, titleOf, readItem, type Item } from "@/operations/catalogue";
+import type { ViewContext } from "@/operations/door";
+import { answersFor, bookableDates, namesOf } from "@/operations/placing";
+import { readRequest, wantedOf, type RequestRow } from "@/operations/requests";
+import { placingOf, type VisitRow } from "@/operations/visits";
+import { IncomingEntry } from "@/schemas/booking";
+import { Id, input } from "@/schemas/common";
+import { Nothing } from "@/schemas/money";
+import { Type } from "@sinclair/typebox";
+import { defineView } from "./view";
+
+interface BookingRow {
+  id: number; booked_at: number; approval: "waiting" | "proposed"; state: string; total_minor: number; name: string; phone: string; mail: string; line: string; postcode: string; note: string; handler: string | null; handler_id: number | null;
+  visit: number; title: string; date: string; window_from: number; window_to: number;
+}
+const bookingRows = `SELECT j.id, j.booked_at, j.approval, j.state, j.total_minor, j.note, c.name, c.phone, c.mail, s.line, s.postcode, h.name AS handler, j.handler_id, v.id AS visit, v.title, v.date, v.window_from, v.window_to
+  FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN sites s ON s.id = j.site_id JOIN visits v ON v.job_id = j.id AND v.first_visit_id IS NULL LEFT JOIN people h ON h.id = j.handler_id
+  WHERE j.approval <> 'given' AND j.state IN ('agreed', 'awaiting deposit')`;
+
+/** Everything that waits for a person, the longest first: bookings to confirm, and requests. */
+export const incoming = defineView({
+  name: "incoming",
+  access: "customers.see",
+  input: Nothing,
+  read(context) {
+    const { sql, actor, business } = context;
+    // What waits is nobody's work yet: whoever sees only their own visits sees none of it.
+    if (seesOnly(actor) !== null) return { entries: [], people: [], meId: null, handles: null, currency: business.currency, timeZone: business.time_zone };
+    const bookings = sql<BookingRow>(`${bookingRows} ORDER BY j.id`).all().map((b) => ({
+      key: `booking ${b.id}`, kind: "booking" as const, id: b.id, at: b.booked_at, name: b.name, what: b.title, where: `${b.line}, ${b.postcode}`, handler: b.handler, handlerId: b.handler_id, totalMinor: b.total_minor as number | null,
+      waits: b.approval === "proposed" ? "for the customer’s answer" : b.state === "awaiting deposit" ? "for the deposit, then for us" : "to be confirmed", when: `${dayShort(b.date)}, ${windowIn(b.window_from, b.window_to, business.time_zone)}`,
+    }));
+    const requests = sql<RequestRow & { handler: string | null }>("SELECT r.*, h.name AS handler FROM requests r LEFT JOIN people h ON h.id = r.handler_id WHERE outcome = 'open' ORDER BY r.id").all().map((r) => ({
+      key: `request ${r.id}`, kind: "request" as const, id: r.id, at: r.made_at, name: r.name, what: whatOf(context, r), where: r.address, handler: r.handler, handlerId: r.handler_id, totalMinor: null,
+      waits: r.about as string, when: r.wish ? wishWords(JSON.parse(r.wish) as Wish) : r.wishes,
+    }));
+    const people = sql<{ id: number; name: string; role: Role; given: string; taken: string }>("SELECT id, name, role, given, taken FROM people WHERE active = 1 ORDER BY name").all()
+      .filter((p) => permissionsOf(p.role, JSON.parse(p.given) as Permission[], JSON.parse(p.taken) as Permission[]).includes("board.change")).map(({ id, name }) => ({ id, name }));
+    return {
+      entries: [...bookings, ...requests].sort((a, b) => a.at - b.at), people, meId: actor.kind === "person" ? actor.id : null,
+      handles: people.find((p) => p.id === business.incoming_person_id)?.name ?? null, currency: business.currency, timeZone: business.time_zone,
+    };
+  },
+});
+
+const whatOf = (context: ViewContext, request: RequestRow): string => titleOf(itemsOf(context, request)) || "a visit";
+
+/** What was asked for, of services that are still there. */
+const itemsOf = (context: ViewContext, request: RequestRow) => (JSON.parse(request.items) as Item[]).map((item) => readItem(context, item));
+
+/** One of them, with the best technicians and windows worked out. `serviceId` is what the office would do where no service was named. */
+export const incomingEntry = defineView({
+  name: "incoming-entry",
+  access: "board.change",
+  input: Type.Composite([IncomingEntry, input({ serviceId: Type.Optional(Id) })], { additionalProperties: false }),
+  read(context, { kind, id, serviceId }) {
+    if (seesOnly(context.actor) !== null) throw new Refusal("not-allowed");
+    return kind === "booking" ? bookingEntry(context, id) : requestEntry(context, id, serviceId);
+  },
+});
+
+function bookingEntry(context: ViewContext, id: number) {
+  const { sql, business } = context;
+  const job = sql<BookingRow>(`${bookingRows} AND j.id = ?`).get(id);
+  if (!job) throw new Refusal("not-found", { sentence: "This does not wait any more: somebody has dealt with it." });
+  const days = sql<VisitRow>("SELECT * FROM visits WHERE job_id = ? AND state = 'promised' ORDER BY window_from").all(id);
+  const technicians = sql<{ name: string }>("SELECT t.name FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = ?").all(job.visit).map((t) => t.name);
+  const others = days.length ? answersFor(context, placingOf(days[0]!, days.length), bookableDates(context), { office: true, without: days.map((d) => d.id) }).filter((a) => a.from !== job.window_from) : [];
+  return {
+    ...who(job), kind: "booking" as const, id, waits: job.approval, what: job.title, totalMinor: job.total_minor as number | null, minutes: days[0]?.minutes ?? null, answers: answersOfJob(context, id).map(({ question, words, photos = [] }) => ({ question, words, photos })), photos: [] as string[],
+    words: job.note, wish: null as string | null, chosen: { visit: job.visit, date: job.date, words: windowIn(job.window_from, job.window_to, business.time_zone), technicians },
+    windows: best(context, others, (a) => Math.abs(a.from - job.window_from)), needsService: false, services: [] as { id: number; name: string }[],
+  };
+}
+
+function requestEntry(context: ViewContext, id: number, serviceId: number | undefined) {
+  const { sql, business } = context;
+  const request = readRequest(context, id);
+  const items = itemsOf(context, request);
+  const wanted = wantedOf(context, request, { office: true, ...(serviceId !== undefined && { serviceId }) });
+  const wish = request.wish ? (JSON.parse(request.wish) as Wish) : null;
+  const meets = (a: WindowAnswer) => {
+    const from = localOf(a.from, business.time_zone).minute;
+    return wish !== null && suits(wish, { date: a.date, from, to: from + a.to - a.from });
+  };
+  // Where the booking rules say no, such as outside all zones, a person may still say yes.
+  const strict = wanted ? answersFor(context, wanted.visit, bookableDates(context), { office: true }) : [];
+  const answers = wanted && !strict.some((a) => a.offered) ? answersFor(context, wanted.visit, bookableDates(context), { strict: false }) : strict;
+  return {
+    ...who({ ...request, line: request.address, postcode: "" }), kind: "request" as const, id, waits: request.about as string, what: wanted?.visit.title ?? whatOf(context, request), totalMinor: wanted?.order.totalMinor ?? null, minutes: wanted?.visit.minutes ?? null,
+    answers: items.flatMap(({ service, answers: given }) => questionsOf(service).flatMap((q) => (given[q.id] === undefined ? [] : [{ question: q.words, words: answerWords(q, given[q.id]), photos: q.kind === "photo" ? (given[q.id] as string[]) : [] }]))),
+    photos: JSON.parse(request.photos) as string[], words: request.wishes, wish: wish && wishWords(wish), chosen: null,
+    windows: best(context, answers, (a) => (meets(a) ? 0 : 1e9) + a.from - context.minute), needsService: request.address_id !== null && items.length === 0,
+    services: items.length ? [] : sql<{ id: number; name: string }>("SELECT id, name FROM services WHERE active = 1 ORDER BY category, name").all(),
+  };
+}
+
+const who = ({ name, phone, mail, line, postcode, handler_id }: Pick<BookingRow, "name" | "phone" | "mail" | "line" | "postcode" | "handler_id">) => ({ name, phone, mail, where: [line, postcode].filter(Boolean).join(", "), handlerId: handler_id });
+
+/** The six best of what is offered, with who would come. */
+function best(context: ViewContext, answers: readonly WindowAnswer[], worse: (answer: WindowAnswer) => number) {
+  const names = namesOf(context);
+  return answers.flatMap((a) => (a.offered ? [a] : [])).sort((a, b) => worse(a) - worse(b) || a.from - b.from).slice(0, 6).map((a) => ({
+    date: a.date, from: a.from, to: a.to, words: `${dayShort(a.date)}, ${windowIn(a.from, a.to, context.business.time_zone)}`,
+    technicians: a.technicians.slice(0, Math.max(1, a.meetAt === null ? 1 : a.technicians.length)).map((t) => names.technician(t.id)), extraDriving: a.technicians[0]?.extraDriving ?? 0,
+  }));
+}

@@ -36,15 +36,15 @@ export const book = defineOperation({
     if (depositMinor > 0 && !cardToken) throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card to pay with." } });
 
     const visitId = heldRoom(context, input.hold, wanted, input) ?? takeRoom(context, wanted, stillOffered(context, wanted, input), { key: input.hold ?? null, until: context.now });
-    const customerId = customerFor(context, input.customer);
+    const customerId = customerFor(context, input.customer, wanted.address);
     const siteId = siteFor(context, customerId, wanted.address, wanted.zone?.id ?? null);
     const source = sourceOf(input.source, (slug) => context.sql("SELECT 1 FROM sources WHERE slug = ?").get(slug) !== undefined);
     const atDoor = (input.atDoor ?? false) && readFrontDoor(context).paysAtDoor;
-    const jobId = agreeJob(context, { visitId, customerId, siteId, items, order, note: input.note, photos, fields, atDoor, toConfirm: items.some(({ service }) => service.confirm === 1), depositMinor, bookedBy: "front door", couponId: wanted.couponId, source });
+    const jobId = agreeJob(context, { reach: input.customer, visitId, customerId, siteId, items, order, note: input.note, photos, fields, atDoor, toConfirm: items.some(({ service }) => service.confirm === 1), depositMinor, bookedBy: "front door", couponId: wanted.couponId, source });
     if (repeat) beginRepeat(context, visitId, repeat);
     if (cardToken && keeps) {
       recordConsent(context, customerId, "card on file", true);
-      keepCard(context, customerId, cardToken);
+      keepCard(context, { customerId, jobId }, cardToken);
     }
     tellOffice(context, jobId);
     if (depositMinor > 0) askCharge(context, { jobId, purpose: "deposit", amountMinor: depositMinor, cardToken: cardToken! });

@@ -9,6 +9,7 @@ import { Refusal } from "@/core/problems";
 import type { Offer } from "@/core/windows/offers";
 import type { Address } from "@/gateways/types";
 import { couponFor } from "./coupons";
+import { noteAlike, sameOrAlike } from "./alike";
 import { addressOf } from "./addresses";
 import { keptAnswers, priceItems, questionsOf, readItem, termsOf, toPlace, type Item, type ItemRow, type KeptAnswer, type ServiceRow } from "./catalogue";
 import type { OperationContext, ViewContext } from "./door";
@@ -122,6 +123,8 @@ export function releaseHold(context: OperationContext, visitId: number): void {
 }
 
 export interface NewJob {
+  /** Where its messages go, where that is not to the customer as we know them. */
+  reach?: { mail: string; phone: string };
   visitId: number;
   customerId: number;
   siteId: number;
@@ -146,9 +149,9 @@ export interface NewJob {
 export function agreeJob(context: OperationContext, job: NewJob): number {
   const { sql, now } = context;
   const { id } = sql<{ id: number }>(
-    `INSERT INTO jobs (customer_id, site_id, service_id, state, total_minor, tax_minor, deposit_minor, note, photos, fields, pays, approval, coupon_id, source, booked_at, booked_by)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
-  ).get(job.customerId, job.siteId, job.items[0]!.service.id, job.depositMinor > 0 ? "awaiting deposit" : "agreed", job.order.totalMinor, job.order.taxMinor, job.depositMinor, job.note, JSON.stringify(job.photos ?? []), JSON.stringify(job.fields ?? []), job.atDoor ? "at the door" : "by invoice", job.toConfirm ? "waiting" : "given", job.couponId ?? null, job.source ?? "", now, job.bookedBy)!;
+    `INSERT INTO jobs (customer_id, site_id, service_id, state, total_minor, tax_minor, deposit_minor, note, photos, fields, pays, approval, mail, phone, coupon_id, source, booked_at, booked_by)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
+  ).get(job.customerId, job.siteId, job.items[0]!.service.id, job.depositMinor > 0 ? "awaiting deposit" : "agreed", job.order.totalMinor, job.order.taxMinor, job.depositMinor, job.note, JSON.stringify(job.photos ?? []), JSON.stringify(job.fields ?? []), job.atDoor ? "at the door" : "by invoice", job.toConfirm ? "waiting" : "given", job.reach?.mail.trim() ?? "", job.reach ? phoneKept(job.reach.phone, context.business.phone) : "", job.couponId ?? null, job.source ?? "", now, job.bookedBy)!;
   for (const [i, { service, quantity, answers, extras }] of job.items.entries())
     sql("INSERT INTO job_items VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(id, i, service.id, quantity, JSON.stringify(keptAnswers(questionsOf(service), answers)), JSON.stringify(extras), JSON.stringify(termsOf(service)), job.order.items[i]!.totalMinor);
   for (const [i, line] of job.order.lines.entries())
@@ -172,14 +175,16 @@ export interface BookerDetails {
   offers?: boolean;
 }
 
-/** The customer of these details: the same person where mail and name are the same, otherwise a new one. What was agreed to is kept in the words that were shown. */
-export function customerFor(context: OperationContext, { name, mail, phone, reminders, offers }: BookerDetails): number {
+/** The customer of these details: the same person where that is certain, otherwise a new one, put side by side with those who may be the same. What was agreed to is kept in the words that were shown. */
+export function customerFor(context: OperationContext, { name, mail, phone, reminders, offers }: BookerDetails, address: Pick<Address, "line" | "postcode">): number {
   const { sql, now, business } = context;
   const tidy = name.trim().replace(/\s+/g, " ");
   const wrongPhone = phoneProblem(phone, business.phone);
   if (wrongPhone) throw new Refusal("invalid-input", { fields: { "/customer/phone": wrongPhone } });
-  const same = sql<{ id: number }>("SELECT id FROM customers WHERE mail = ? AND name = ? COLLATE NOCASE").get(mail.trim(), tidy);
-  const { id } = same ?? sql<{ id: number }>("INSERT INTO customers (name, mail, phone, reminders, offers, since_at) VALUES (?, ?, ?, ?, 0, ?) RETURNING id").get(tidy, mail.trim(), phoneKept(phone, business.phone), reminders ? 1 : 0, now)!;
+  const kept = { name: tidy, mail: mail.trim(), phone: phoneKept(phone, business.phone) };
+  const found = sameOrAlike(context, { ...kept, places: [`${address.line}, ${address.postcode}`] });
+  const { id } = found.same ?? sql<{ id: number }>("INSERT INTO customers (name, mail, phone, reminders, offers, since_at) VALUES (?, ?, ?, ?, 0, ?) RETURNING id").get(kept.name, kept.mail, kept.phone, reminders ? 1 : 0, now)!;
+  if (!found.same) for (const alike of found.alike) noteAlike(context, alike, id);
   recordConsent(context, id, "reminders", reminders);
   if (offers !== undefined) recordConsent(context, id, "offers", offers);
   return id;

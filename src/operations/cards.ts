@@ -9,19 +9,25 @@ export interface CardOnFile {
   label: string;
 }
 
-/** The card that a customer has left with us: the last one kept. */
-export const cardOf = ({ sql }: Pick<ViewContext, "sql">, customerId: number): CardOnFile | null =>
-  sql<CardOnFile>("SELECT id, reference, label FROM cards WHERE customer_id = ? AND removed_at IS NULL ORDER BY id DESC LIMIT 1").get(customerId) ?? null;
+/**
+ * The card that was left with us by a link: by that of this very booking, or of one that it repeats. Whoever
+ * books with somebody else's mail gets a link of their own, and never comes by somebody else's card.
+ */
+export const cardOf = ({ sql }: Pick<ViewContext, "sql">, jobId: number): CardOnFile | null =>
+  sql<CardOnFile>(
+    `SELECT id, reference, label FROM cards c WHERE removed_at IS NULL
+     AND (job_id = @jobId OR EXISTS (SELECT 1 FROM visits kept JOIN visits this ON this.repeat_id = kept.repeat_id WHERE kept.job_id = c.job_id AND this.job_id = @jobId)) ORDER BY id DESC LIMIT 1`,
+  ).get({ jobId }) ?? null;
 
 /** Writes down that a card is to be kept; the worker asks the card service for it. */
-export const keepCard = (context: OperationContext, customerId: number, token: string): void => context.later({ kind: "keep card", key: `keep card ${token}`, payload: { customerId, token } });
+export const keepCard = (context: OperationContext, of: { customerId: number; jobId: number }, token: string): void => context.later({ kind: "keep card", key: `keep card ${token}`, payload: { ...of, token } });
 
 /** The card service has kept a card. */
 export const recordKeptCard = defineOperation({
   name: "record-kept-card",
   access: "system",
   input: RecordKeptCard,
-  run: ({ sql, now }, { customerId, reference, label }) => void sql("INSERT INTO cards (customer_id, reference, label, kept_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING").run(customerId, reference, label, now),
+  run: ({ sql, now }, { customerId, jobId, reference, label }) => void sql("INSERT INTO cards (customer_id, job_id, reference, label, kept_at) VALUES (?, ?, ?, ?, ?) ON CONFLICT DO NOTHING").run(customerId, jobId, reference, label, now),
 });
 
 /** A customer takes their card away by their own link. */
@@ -32,7 +38,9 @@ export const removeCard = defineOperation({
   run(context) {
     const { sql, actor, now } = context;
     if (actor.kind !== "link") throw new Refusal("link-ended");
-    if (sql("UPDATE cards SET removed_at = ? WHERE customer_id = ? AND removed_at IS NULL").run(now, actor.customerId).changes === 0) throw new Refusal("not-found");
+    const card = cardOf(context, actor.jobId);
+    if (!card) throw new Refusal("not-found");
+    sql("UPDATE cards SET removed_at = ? WHERE id = ?").run(now, card.id);
     recordConsent(context, actor.customerId, "card on file", false, true);
   },
 });

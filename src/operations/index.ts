@@ -1,4 +1,5 @@
 import type { Operation } from "./door";
+import { keepApart, mergeCustomers, splitCustomers } from "./alike";
 import { advanceVisit } from "./advance-visit";
 import { book } from "./book";
 import { bookInOffice } from "./book-in-office";
@@ -49,8 +50,10 @@ export const operations = {
   "end-sessions": endSessions,
   "hand-incoming": handIncoming,
   "hold-offer": holdOffer,
+  "keep-apart": keepApart,
   "make-repeat": makeRepeat,
   "make-request": makeRequest,
+  "merge-customers": mergeCustomers,
   "move-by-link": moveByLink,
   "move-clock": moveClock,
   "move-visit": moveVisit,
@@ -82,6 +85,7 @@ export const operations = {
   "set-prices": setPrices,
   "set-technician-active": setTechnicianActive,
   "set-zone-aside": setZoneAside,
+  "split-customers": splitCustomers,
   "take-kit": takeKit,
   "take-on": takeOn,
   "take-special-days": takeSpecialDays,

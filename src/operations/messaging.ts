@@ -25,7 +25,7 @@ export const linkPlaceholder = "{{my_link}}";
 export function tellCustomer(context: OperationContext, { jobId, visitId, occasion, about, fields = {}, answer = false }: Telling): void {
   const { sql, business, now, minute } = context;
   const job = sql<{ customer_id: number; name: string; mail: string; phone: string }>(
-    "SELECT j.customer_id, c.name, c.mail, c.phone FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE j.id = ?",
+    "SELECT j.customer_id, c.name, iif(j.mail <> '', j.mail, c.mail) AS mail, iif(j.phone <> '', j.phone, c.phone) AS phone FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE j.id = ?",
   ).get(jobId)!;
   const merge: MergeFields = { ...fieldsOfJob(context, jobId, visitId), my_link: linkPlaceholder, customer: job.name, business: business.name, phone: business.phone, ...fields };
   const texts = standardTexts[occasion];

@@ -14,14 +14,14 @@ export const payByCard = defineOperation({
     const { sql, actor } = context;
     if (actor.kind !== "link") throw new Refusal("not-allowed");
     const { jobId, customerId } = actor;
-    const card = cardToken ?? cardOf(context, customerId)?.reference;
+    const card = cardToken ?? cardOf(context, jobId)?.reference;
     if (!card) throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card to pay with." } });
     const amountMinor = purpose === "deposit" ? depositDue() : invoiceDue();
     if (amountMinor <= 0) throw new Refusal("nothing-due");
     askCharge(context, { jobId, purpose, amountMinor, cardToken: card });
     if (cardToken && keeps) {
       recordConsent(context, customerId, "card on file", true);
-      keepCard(context, customerId, cardToken);
+      keepCard(context, { customerId, jobId }, cardToken);
     }
 
     function depositDue(): number {

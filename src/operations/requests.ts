@@ -110,9 +110,9 @@ export const bookRequest = defineOperation({
 });
 
 function agree(context: OperationContext, request: RequestRow, { items, order, address, zone }: Wanted, visitId: number, depositMinor: number, bookedBy: string): number {
-  const customerId = customerFor(context, { name: request.name, mail: request.mail, phone: request.phone, reminders: true });
+  const customerId = customerFor(context, { name: request.name, mail: request.mail, phone: request.phone, reminders: true }, address);
   const siteId = siteFor(context, customerId, address, zone?.id ?? null);
-  const jobId = agreeJob(context, { visitId, customerId, siteId, items, order, note: request.wishes, photos: JSON.parse(request.photos) as string[], depositMinor, bookedBy });
+  const jobId = agreeJob(context, { reach: request, visitId, customerId, siteId, items, order, note: request.wishes, photos: JSON.parse(request.photos) as string[], depositMinor, bookedBy });
   endRequest(context, request.id, "booked", jobId);
   if (depositMinor === 0) tellBooked(context, jobId);
   return jobId;

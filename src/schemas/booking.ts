@@ -100,3 +100,7 @@ export const AnswerRequests = input({ ids: Type.Array(Id, { minItems: 1, maxItem
 export const BookRequest = input({ requestId: Id, ...windowChosen, serviceId: Type.Optional(Id) });
 /** The sealed link of a wish that can be met. */
 export const WishToken = input({ token: Type.String({ maxLength: 100 }) });
+/** Two customers side by side. */
+export const OnePair = input({ pairId: Id });
+export const MergeCustomers = input({ pairId: Id, keepId: Id });
+export const KeepApart = input({ pairId: Id, apart: Type.Boolean() });

@@ -20,7 +20,7 @@ export const ChargeOutcomeSchema = Type.Union([
 ]);
 export const RecordCharge = input({ chargeKey: Type.String({ maxLength: 120 }), outcome: ChargeOutcomeSchema });
 export const RecordRefund = input({ refundKey: Type.String({ maxLength: 120 }) });
-export const RecordKeptCard = input({ customerId: Id, reference, label: Type.String({ maxLength: 80 }) });
+export const RecordKeptCard = input({ customerId: Id, jobId: Id, reference, label: Type.String({ maxLength: 80 }) });
 export const RecordDelivery = input({ messageId: Id, state: OneOf(["sent", "bounced", "not known"]) });
 export const ReceiveText = input({ sender: Type.String({ maxLength: 40 }), body: Type.String({ minLength: 1, maxLength: 1000 }) });
 export const MoveClock = input({ minutes: Type.Integer({ minimum: 1, maximum: 60 * 24 * 400 }) });

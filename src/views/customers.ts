@@ -22,9 +22,31 @@ export const customers = defineView({
          (SELECT max(v.date) FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.customer_id = c.id AND v.state = 'done') AS lastVisit,
          (SELECT min(v.date) FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.customer_id = c.id AND v.state = 'promised' AND v.date >= @today) AS nextVisit,
          ${openOf} AS openMinor
-       FROM customers c WHERE ${seenCustomers} ORDER BY c.name`,
+       FROM customers c WHERE c.merged_into IS NULL AND ${seenCustomers} ORDER BY c.name`,
     ).all({ today, only: seesOnly(actor) }),
   }),
+});
+
+/** Pairs who may be the same person, side by side; and merges that can be taken back. */
+export const alike = defineView({
+  name: "alike",
+  access: "board.change",
+  input: Nothing,
+  read({ sql, actor }) {
+    if (seesOnly(actor) !== null) return { open: [], merged: [] };
+    const side = (id: number) => ({
+      ...sql<{ id: number; name: string; mail: string; phone: string; since_at: number; visits: number }>("SELECT id, name, mail, phone, since_at, (SELECT count(*) FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.customer_id = c.id AND v.state <> 'cancelled') AS visits FROM customers c WHERE id = ?").get(id)!,
+      sites: sql<{ line: string; postcode: string }>("SELECT line, postcode FROM sites WHERE customer_id = ?").all(id).map((s) => `${s.line}, ${s.postcode}`),
+    });
+    return {
+      open: sql<{ id: number; one_id: number; other_id: number }>(
+        "SELECT a.id, a.one_id, a.other_id FROM alike a JOIN customers o ON o.id = a.one_id JOIN customers t ON t.id = a.other_id WHERE a.state = 'open' AND o.merged_into IS NULL AND t.merged_into IS NULL ORDER BY a.id LIMIT 20",
+      ).all().map((pair) => ({ id: pair.id, sides: [side(pair.one_id), side(pair.other_id)] as const })),
+      merged: sql<{ id: number; kept: string; gone: string }>(
+        "SELECT a.id, k.name AS kept, g.name AS gone FROM alike a JOIN customers g ON g.id IN (a.one_id, a.other_id) AND g.merged_into IN (a.one_id, a.other_id) JOIN customers k ON k.id = g.merged_into WHERE a.state = 'merged' ORDER BY a.id DESC LIMIT 10",
+      ).all(),
+    };
+  },
 });
 
 export const customer = defineView({
@@ -32,12 +54,14 @@ export const customer = defineView({
   access: "customers.see",
   input: input({ id: Id }),
   read({ sql, business, actor }, { id }) {
-    const row = sql<{ id: number; name: string; mail: string; phone: string; reminders: number; since_at: number; openMinor: number }>(`SELECT c.*, ${openOf} AS openMinor FROM customers c WHERE id = @id AND ${seenCustomers}`).get({ id, only: seesOnly(actor) });
+    const row = sql<{ id: number; name: string; mail: string; phone: string; reminders: number; offers: number; since_at: number; openMinor: number }>(`SELECT c.*, ${openOf} AS openMinor FROM customers c WHERE id = @id AND ${seenCustomers}`).get({ id, only: seesOnly(actor) });
     if (!row) throw new Refusal("not-found");
     return {
       ...row,
       currency: business.currency,
       timeZone: business.time_zone,
+      card: sql<{ label: string }>("SELECT label FROM cards WHERE customer_id = ? AND removed_at IS NULL ORDER BY id DESC LIMIT 1").get(id)?.label ?? null,
+      consents: sql<{ id: number; kind: string; given: number; words: string; at: number }>("SELECT id, kind, given, words, at FROM consents WHERE customer_id = ? ORDER BY id DESC").all(id),
       sites: sql<{ id: number; line: string; postcode: string; zone: string | null }>("SELECT s.id, s.line, s.postcode, z.name AS zone FROM sites s LEFT JOIN zones z ON z.id = s.zone_id WHERE customer_id = ?").all(id),
       visits: sql<{ id: number; date: string; state: string; service: string; code: string; hue: number; totalMinor: number }>(
         "SELECT v.id, v.date, v.state, v.title AS service, s.code, s.hue, j.total_minor AS totalMinor FROM visits v JOIN jobs j ON j.id = v.job_id JOIN services s ON s.id = v.service_id WHERE j.customer_id = ? ORDER BY v.window_from DESC LIMIT 30",
@@ -73,7 +97,7 @@ export const find = defineView({
   read({ sql, today, actor }, { text }) {
     const only = seesOnly(actor);
     const like = `%${text.trim().replace(/[\\%_]/g, "\\$&")}%`;
-    const found = sql<{ id: number; name: string; mail: string; phone: string }>(`SELECT id, name, mail, phone FROM customers c WHERE (name LIKE @like ESCAPE '\\' OR mail LIKE @like ESCAPE '\\' OR replace(phone, ' ', '') LIKE replace(@like, ' ', '') ESCAPE '\\') AND ${seenCustomers} ORDER BY name LIMIT 6`).all({ like, only });
+    const found = sql<{ id: number; name: string; mail: string; phone: string }>(`SELECT id, name, mail, phone FROM customers c WHERE (name LIKE @like ESCAPE '\\' OR mail LIKE @like ESCAPE '\\' OR replace(phone, ' ', '') LIKE replace(@like, ' ', '') ESCAPE '\\') AND merged_into IS NULL AND ${seenCustomers} ORDER BY name LIMIT 6`).all({ like, only });
     const visits = sql<{ id: number; date: string; service: string; name: string; line: string }>(
       `SELECT v.id, v.date, v.title AS service, c.name, t.line FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id JOIN sites t ON t.id = j.site_id
        WHERE v.state <> 'cancelled' AND (c.name LIKE @like ESCAPE '\\' OR t.line LIKE @like ESCAPE '\\') AND ${seenCustomers} ORDER BY abs(julianday(v.date) - julianday(@today)) LIMIT 6`,

@@ -1,6 +1,6 @@
 import type { View } from "./view";
 import { board, dayStrip, placementOptions, visitSheet } from "./board";
-import { customer, customers, find, repeats } from "./customers";
+import { alike, customer, customers, find, repeats } from "./customers";
 import { fieldDay } from "./field";
 import { firstSteps } from "./first-steps";
 import { checkCoupon, findAddress, frontDoor, offers, previewFrontDoor, servicesAt, typeAddress } from "./front-door";
@@ -18,6 +18,7 @@ import { whyNot, whyNotChoices } from "./why-not";
 
 /** The views that can be asked for from outside, by name. */
 export const views = {
+  "alike": alike,
   "board": board,
   "check-coupon": checkCoupon,
   "customer": customer,

@@ -50,7 +50,7 @@ export const myVisit = defineView({
     return {
       changes,
       termsWords: orderTermsWords(termsOfJob(context, jobId), (minor) => moneyWords(minor, business.currency)),
-      card: cardOf(context, actor.customerId)?.label ?? null,
+      card: cardOf(context, jobId)?.label ?? null,
       cardWords: consentWords(business.name)["card on file"],
       fee: fee ?? null,
       additions: sql<{ id: number; made_at: number; words: string; photos: string }>("SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id").all(jobId).map((a) => ({ ...a, photos: JSON.parse(a.photos) as string[] })),

@@ -52,13 +52,14 @@ const refund: Effect = {
 
 interface KeepCardPayload {
   customerId: number;
+  jobId: number;
   token: string;
 }
 
 const keepCard: Effect = {
   repeatable: () => true,
-  async carryOut(hogar, { customerId, token }: KeepCardPayload) {
-    mustPerform(hogar, recordKeptCard, { customerId, ...(await hogar.gateways.cards.keep(token)) }, worker);
+  async carryOut(hogar, { token, ...of }: KeepCardPayload) {
+    mustPerform(hogar, recordKeptCard, { ...of, ...(await hogar.gateways.cards.keep(token)) }, worker);
   },
   // Then there is no card on file, and the customer enters one the next time.
   giveUp: () => {},

@@ -59,6 +59,8 @@ CREATE INDEX consents_of_customer ON consents (customer_id);
 CREATE TABLE cards (
   id INTEGER PRIMARY KEY,
   customer_id INTEGER NOT NULL REFERENCES customers (id),
+  -- The booking whose link has kept it: no other one shows it or pays with it, but those that repeat it.
+  job_id INTEGER NOT NULL REFERENCES jobs (id),
   reference TEXT NOT NULL UNIQUE,
   label TEXT NOT NULL,
   kept_at INTEGER NOT NULL,
@@ -133,3 +135,24 @@ ALTER TABLE requests ADD COLUMN job_id INTEGER REFERENCES jobs (id);
 ALTER TABLE requests ADD COLUMN nonce TEXT NOT NULL DEFAULT '';
 ALTER TABLE requests ADD COLUMN told TEXT CHECK (json_valid(told));
 CREATE INDEX requests_open ON requests (id) WHERE outcome = 'open';
+
+-- ---------------------------------------------------------------- one person, one customer
+
+-- Where a booking's own messages go: what was typed for it, which may differ from what the customer had.
+ALTER TABLE jobs ADD COLUMN mail TEXT NOT NULL DEFAULT '';
+ALTER TABLE jobs ADD COLUMN phone TEXT NOT NULL DEFAULT '';
+-- The customer into whom this one was merged; then it is no longer shown.
+ALTER TABLE customers ADD COLUMN merged_into INTEGER REFERENCES customers (id);
+
+-- Two who may be the same person: for somebody of the office to say. `moved` is what a merge has moved, by table,
+-- so that it can be undone.
+CREATE TABLE alike (
+  id INTEGER PRIMARY KEY,
+  one_id INTEGER NOT NULL REFERENCES customers (id),
+  other_id INTEGER NOT NULL REFERENCES customers (id),
+  found_at INTEGER NOT NULL,
+  state TEXT NOT NULL CHECK (state IN ('open', 'two people', 'merged')),
+  moved TEXT NOT NULL DEFAULT '{}' CHECK (json_valid(moved)),
+  UNIQUE (one_id, other_id),
+  CHECK (one_id < other_id)
+) STRICT;

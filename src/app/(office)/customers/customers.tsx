@@ -14,12 +14,15 @@ import { LinkBox } from "@/ui/link-box";
 import { hues, ink } from "@/ui/palette";
 import { MessageList } from "@/ui/message-list";
 import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
+import { useOffice } from "../office";
+import { Alike } from "./alike";
 import { useView } from "@/ui/use-view";
 
 type Row = ViewOutput<"customers">["rows"][number];
 
 export function Customers({ rows, currency, open }: { rows: Row[]; currency: string; open: number | null }) {
   const router = useRouter();
+  const mayMerge = useOffice().person.permissions.includes("board.change");
   const show = (id: number | null) => router.push(id ? `/customers?id=${id}` : "/customers", { scroll: false });
   const columns: GridColDef<Row>[] = [
     { field: "name", headerName: "Name", flex: 1.2, minWidth: 140 },
@@ -33,8 +36,9 @@ export function Customers({ rows, currency, open }: { rows: Row[]; currency: str
   ];
   return (
     <Box sx={{ display: "flex", flex: 1, minHeight: 0 }}>
-      <Box sx={{ flex: 1, minWidth: 0, height: "calc(100dvh - 72px)" }}>
-        <DataTable rows={rows} columns={columns} onOpen={(row) => show(row.id)} columnVisibilityModel={open ? { mail: false, sites: false, lastVisit: false, zone: false } : {}} localeText={{ noRowsLabel: "Customers appear here with their first booking." }} />
+      <Box sx={{ flex: 1, minWidth: 0, height: "calc(100dvh - 72px)", display: "flex", flexDirection: "column" }}>
+        {mayMerge && <Alike onChanged={() => router.refresh()} />}
+        <Box sx={{ flex: 1, minHeight: 300 }}><DataTable rows={rows} columns={columns} onOpen={(row) => show(row.id)} columnVisibilityModel={open ? { mail: false, sites: false, lastVisit: false, zone: false } : {}} localeText={{ noRowsLabel: "Customers appear here with their first booking." }} /></Box>
       </Box>
       {open && <CustomerSheet key={open} id={open} onClose={() => show(null)} />}
     </Box>
@@ -50,6 +54,8 @@ function CustomerSheet({ id, onClose }: { id: number; onClose: () => void }) {
       <Fact name="Mail">{customer.mail}</Fact>
       <Fact name="Since">{dateWords(localDate(Math.floor(customer.since_at / 60_000), customer.timeZone))}</Fact>
       <Fact name="Reminders">{customer.reminders ? "agreed to" : "not wanted"}</Fact>
+      <Fact name="Offers">{customer.offers ? "agreed to" : "not agreed to"}</Fact>
+      {customer.card && <Fact name="Card">{customer.card}, kept with the card service</Fact>}
       <Fact name="Open">{moneyWords(customer.openMinor, customer.currency)}</Fact>
       <SheetSection title="Sites">
         {customer.sites.map((s) => <Fact key={s.id} name={s.zone ?? "outside"}>{s.line}, {s.postcode}</Fact>)}
@@ -64,6 +70,11 @@ function CustomerSheet({ id, onClose }: { id: number; onClose: () => void }) {
           </LinkBox>
         ))}
       </SheetSection>
+      {customer.consents.length > 0 && (
+        <SheetSection title="What they agreed to">
+          {customer.consents.map((c) => <Fact key={c.id} name={dateWords(localDate(Math.floor(c.at / 60_000), customer.timeZone))}>{c.given ? "✓" : "✕"} “{c.words}”</Fact>)}
+        </SheetSection>
+      )}
       <SheetSection title="Messages">
         <MessageList messages={customer.messages} />
       </SheetSection>

@@ -1,0 +1,42 @@
+import { phoneKey } from "./phones";
+
+export interface Contact {
+  name: string;
+  mail: string;
+  phone: string;
+  /** Addresses of their sites, as they are written. */
+  places?: readonly string[];
+}
+
+/**
+ * Whether two are the same person. Certain where the name is the same, written in full or with initials,
+ * and so is the mail or the phone; likely where only one of these is, since a household shares a mail, or where
+ * the same name lives at the same address. `own` is the business's phone, for numbers without a country.
+ */
+export function matchOf(one: Contact, other: Contact, own: string): "certain" | "likely" | null {
+  const name = sameName(one.name, other.name);
+  const mail = one.mail.trim() !== "" && one.mail.trim().toLowerCase() === other.mail.trim().toLowerCase();
+  const [here, there] = [phoneKey(one.phone, own), phoneKey(other.phone, own)];
+  const phone = here.length >= 6 && here === there;
+  if (name && (mail || phone)) return "certain";
+  const place = (one.places ?? []).some((line) => other.places?.includes(line));
+  return mail || phone || (name && place) ? "likely" : null;
+}
+
+/** "Mira Okonjo", "okonjo, mira", "M. Okonjo" and "Mira A. Okonjo" are one name; "Mira" and "Mira Okonjo" are not. */
+export function sameName(one: string, other: string): boolean {
+  const [short, long] = [wordsOf(one), wordsOf(other)].sort((a, b) => a.length - b.length) as [string[], string[]];
+  if (short.length === 0 || (short.length === 1 && long.length > 1)) return false;
+  const left = [...long];
+  // A family name is never an initial: somebody must share at least one whole word.
+  const whole = short.some((word) => word.length > 1 && long.includes(word));
+  return whole && short.every((word) => {
+    const at = left.findIndex((candidate) => candidate === word || (isInitial(word) && candidate.startsWith(word)) || (isInitial(candidate) && word.startsWith(candidate)));
+    return at >= 0 && left.splice(at, 1).length > 0;
+  });
+}
+
+const isInitial = (word: string): boolean => word.length === 1;
+
+/** Words of a name without case and accents. */
+const wordsOf = (name: string): string[] => name.normalize("NFD").replace(/\p{M}/gu, "").toLowerCase().split(/[^\p{L}\p{N}]+/u).filter(Boolean);

@@ -1,0 +1,75 @@
+import { office, one, smallWorld } from "@demo/small-world";
+import { look } from "@/views/view";
+import { alike, customers } from "@/views/customers";
+import { money } from "@/views/money";
+import { myVisit } from "@/views/my-visit";
+import { runDue } from "@/worker/loop";
+import { keepApart, mergeCustomers, splitCustomers } from "./alike";
+import { mustPerform, perform } from "./door";
+
+type World = ReturnType<typeof smallWorld>;
+const as = (name: string, mail: string, phone: string) => ({ more: { customer: { name, mail, phone, reminders: true } } });
+const pairs = (world: World) => {
+  const view = look(world.hogar, alike, {}, office);
+  if (!view.ok) throw new Error(view.problem.sentence);
+  return view.value;
+};
+const names = (world: World) => {
+  const view = look(world.hogar, customers, {}, office);
+  return view.ok ? view.value.rows.map((row) => row.name) : [];
+};
+
+describe("somebody who books again", () => {
+  it("is the same customer where that is certain, and hears where they said this time", () => {
+    const world = smallWorld();
+    world.booked(as("Mira Okonjo", "mira@example.com", "+1 202 555 0142"));
+    world.booked({ ...as("mira okonjo", "new@example.com", "(202) 555-0142"), nth: 12 });
+    expect([names(world), pairs(world).open]).toEqual([["Mira Okonjo"], []]);
+    expect(one(world.hogar, "SELECT recipient FROM messages WHERE channel = 'mail' ORDER BY id DESC")).toEqual({ recipient: "new@example.com" });
+  });
+
+  it("never comes by what somebody else of the same mail has left: no card, no other visit", async () => {
+    const world = smallWorld();
+    const mira = world.booked({ serviceId: world.services.survey, card: "9900000000001006", more: { keepCard: true } });
+    await runDue(world.hogar);
+    const stranger = world.booked({ nth: 12 });
+    expect(one<{ n: number }>(world.hogar, "SELECT count(DISTINCT customer_id) AS n FROM jobs").n).toBe(1);
+    expect([look(world.hogar, myVisit, {}, mira.actor), look(world.hogar, myVisit, {}, stranger.actor)]).toMatchObject([{ value: { card: "card ending 1006" } }, { value: { card: null, job: { service: "Chimney sweep" } } }]);
+  });
+});
+
+describe("two who may be the same", () => {
+  const couple = () => {
+    const world = smallWorld();
+    const first = world.booked({ serviceId: world.services.survey, card: "9900000000001006", ...as("Mira Okonjo", "home@example.com", "+1 202 555 0142") });
+    world.booked({ nth: 12, ...as("Anton Okonjo", "home@example.com", "+1 202 555 0143") });
+    return { world, first };
+  };
+
+  it("are put side by side, and merged take everything along; taken back, each has what was theirs", async () => {
+    const { world } = couple();
+    await runDue(world.hogar);
+    const [pair] = pairs(world).open;
+    expect(pair!.sides.map((s) => [s.name, s.visits])).toEqual([["Mira Okonjo", 1], ["Anton Okonjo", 1]]);
+    const [mira, anton] = pair!.sides;
+    const owners = () => world.hogar.store.sql("SELECT customer_id FROM jobs UNION ALL SELECT customer_id FROM payments UNION ALL SELECT customer_id FROM sites UNION ALL SELECT customer_id FROM messages").all().map((row) => (row as { customer_id: number }).customer_id);
+    const before = owners();
+    mustPerform(world.hogar, mergeCustomers, { pairId: pair!.id, keepId: anton.id }, office);
+    expect([names(world), new Set(owners())]).toEqual([["Anton Okonjo"], new Set([anton.id])]);
+    expect(look(world.hogar, money, {}, office)).toMatchObject({ value: { totals: { agrees: true } } });
+    mustPerform(world.hogar, splitCustomers, { pairId: pair!.id }, office);
+    expect([names(world), owners()]).toEqual([["Anton Okonjo", "Mira Okonjo"], before]);
+    expect(pairs(world).open.map((p) => p.sides[0].id)).toEqual([mira.id]);
+  });
+
+  it("are asked about once, where they are two", () => {
+    const { world } = couple();
+    const [pair] = pairs(world).open;
+    mustPerform(world.hogar, keepApart, { pairId: pair!.id, apart: true }, office);
+    world.booked({ nth: 14, ...as("Anton Okonjo", "home@example.com", "+1 202 555 0143") });
+    expect(pairs(world).open).toEqual([]);
+    expect(perform(world.hogar, mergeCustomers, { pairId: pair!.id, keepId: pair!.sides[0].id }, office)).toMatchObject({ problem: { code: "not-found" } });
+    mustPerform(world.hogar, keepApart, { pairId: pair!.id, apart: false }, office);
+    expect(pairs(world).open).toHaveLength(1);
+  });
+});

@@ -1,0 +1,91 @@
+import { matchOf, type Contact } from "@/core/people/matching";
+import { Refusal } from "@/core/problems";
+import { KeepApart, MergeCustomers, OnePair } from "@/schemas/booking";
+import { defineOperation, type OperationContext, type ViewContext } from "./door";
+
+interface Known extends Contact {
+  id: number;
+}
+
+/** Who somebody is: a customer we know for certain, or those who may be the same person. */
+export function sameOrAlike({ sql, business }: ViewContext, contact: Contact): { same: Known | null; alike: number[] } {
+  const lastDigits = contact.phone.replace(/\D/g, "").slice(-6);
+  const lastName = contact.name.split(" ").at(-1)!;
+  // Whoever shares none of the three is not looked at.
+  const near = sql<Known>(
+    `SELECT id, name, mail, phone FROM customers WHERE merged_into IS NULL AND (mail = @mail OR replace(replace(replace(replace(replace(phone, ' ', ''), '-', ''), '.', ''), '(', ''), ')', '') LIKE '%' || @lastDigits OR name LIKE '%' || @lastName || '%' ESCAPE '\\') ORDER BY id`,
+  ).all({ mail: contact.mail, lastDigits: lastDigits || "-", lastName: lastName.replace(/[\\%_]/g, "\\$&") });
+  const placesOf = (id: number) => sql<{ place: string }>("SELECT line || ', ' || postcode AS place FROM sites WHERE customer_id = ?").all(id).map((site) => site.place);
+  const matches = near.map((known) => ({ known, match: matchOf(contact, { ...known, places: placesOf(known.id) }, business.phone) }));
+  return { same: matches.find((m) => m.match === "certain")?.known ?? null, alike: matches.filter((m) => m.match === "likely").map((m) => m.known.id) };
+}
+
+/** Puts two side by side, for somebody of the office to look at. */
+export const noteAlike = ({ sql, now }: OperationContext, one: number, other: number): void =>
+  void sql("INSERT INTO alike (one_id, other_id, found_at, state) VALUES (?, ?, ?, 'open') ON CONFLICT DO NOTHING").run(Math.min(one, other), Math.max(one, other), now);
+
+interface Pair {
+  id: number;
+  one_id: number;
+  other_id: number;
+  state: "open" | "two people" | "merged";
+  moved: string;
+}
+
+function readPair({ sql }: ViewContext, id: number, state: Pair["state"]): Pair {
+  const pair = sql<Pair>("SELECT * FROM alike WHERE id = ? AND state = ?").get(id, state);
+  if (!pair) throw new Refusal("not-found", { sentence: "Somebody has dealt with these two already." });
+  return pair;
+}
+
+/** Everything that belongs to a customer. */
+const belongings = ["sites", "jobs", "repeats", "invoices", "payments", "messages", "replies", "consents", "cards"] as const;
+
+/** Two are one: what belongs to the other goes to the one who is kept. Can be undone. */
+export const mergeCustomers = defineOperation({
+  name: "merge-customers",
+  access: "board.change",
+  input: MergeCustomers,
+  run(context, { pairId, keepId }) {
+    const { sql } = context;
+    const pair = readPair(context, pairId, "open");
+    if (keepId !== pair.one_id && keepId !== pair.other_id) throw new Refusal("invalid-input", { fields: { "/keepId": "Choose one of the two." } });
+    const goneId = keepId === pair.one_id ? pair.other_id : pair.one_id;
+    const moved = Object.fromEntries(belongings.map((table) => [table, sql<{ id: number }>(`UPDATE ${table} SET customer_id = ? WHERE customer_id = ? RETURNING id`).all(keepId, goneId).map((row) => row.id)]));
+    sql("UPDATE customers SET merged_into = ? WHERE id = ?").run(keepId, goneId);
+    sql("UPDATE alike SET state = 'merged', moved = ? WHERE id = ?").run(JSON.stringify(moved), pairId);
+    // Others who are like the one that is gone are like the one that stays.
+    for (const other of sql<Pair>("SELECT * FROM alike WHERE state = 'open' AND (one_id = @goneId OR other_id = @goneId)").all({ goneId })) {
+      const third = other.one_id === goneId ? other.other_id : other.one_id;
+      if (third !== keepId) noteAlike(context, keepId, third);
+    }
+  },
+});
+
+/** Takes a merge back: what it moved belongs to the other again. What came since stays where it is. */
+export const splitCustomers = defineOperation({
+  name: "split-customers",
+  access: "board.change",
+  input: OnePair,
+  run(context, { pairId }) {
+    const { sql } = context;
+    const pair = readPair(context, pairId, "merged");
+    const gone = sql<{ id: number; merged_into: number }>("SELECT id, merged_into FROM customers WHERE id IN (?, ?) AND merged_into IN (?, ?)").get(pair.one_id, pair.other_id, pair.one_id, pair.other_id);
+    if (!gone) throw new Refusal("not-found");
+    const moved = JSON.parse(pair.moved) as Record<(typeof belongings)[number], number[]>;
+    for (const table of belongings) sql(`UPDATE ${table} SET customer_id = ? WHERE customer_id = ? AND id IN (SELECT value FROM json_each(?))`).run(gone.id, gone.merged_into, JSON.stringify(moved[table] ?? []));
+    sql("UPDATE customers SET merged_into = NULL WHERE id = ?").run(gone.id);
+    sql("UPDATE alike SET state = 'open', moved = '{}' WHERE id = ?").run(pairId);
+  },
+});
+
+/** They are two people, and are not asked about again; or, put back, they are. */
+export const keepApart = defineOperation({
+  name: "keep-apart",
+  access: "board.change",
+  input: KeepApart,
+  run(context, { pairId, apart }) {
+    readPair(context, pairId, apart ? "open" : "two people");
+    context.sql("UPDATE alike SET state = ? WHERE id = ?").run(apart ? "two people" : "open", pairId);
+  },
+});

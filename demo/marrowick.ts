@@ -134,6 +134,9 @@ export const frontDoor = {
   paysAtDoor: true, doneWords: "Thank you. We are looking forward to your fireside.", doneAddress: "", showsContact: true, takesWishes: true, sites: ["https://marrowick.example"], tells: [{ way: "mail" as const, to: "tomas@marrowick.example" }, { way: "text" as const, to: "+1 555 0100" }],
 };
 
+/** Headings of directories under which the categories stand. */
+export const kinds = [{ category: "Sweeping", kind: "HVACBusiness" as const }, { category: "Stoves", kind: "HVACBusiness" as const }, { category: "Gas", kind: "HVACBusiness" as const }, { category: "Surveys", kind: null }, { category: "Roof work", kind: "RoofingContractor" as const }];
+
 /** Order of the categories at the front door. */
 export const categories = ["Sweeping", "Stoves", "Gas", "Surveys", "Roof work"];
 

@@ -21,6 +21,7 @@ import { makeRepeat } from "@/operations/repeats";
 import { recordErrand, recordTimeOff } from "@/operations/absences";
 import { saveBookingRules } from "@/operations/setup/booking-rules";
 import { saveExtra } from "@/operations/setup/save-extra";
+import { saveDirectory } from "@/operations/setup/save-directory";
 import { saveFrontDoor } from "@/operations/setup/save-front-door";
 import { saveOpening, saveSpecialDay } from "@/operations/setup/opening";
 import { saveBusiness } from "@/operations/setup/save-business";
@@ -111,7 +112,8 @@ function setUp(hogar: Hogar, today: string): void {
     mustPerform(hogar, saveService, { id: null, active: true, beforeMinutes: 0, code, name, category, description, priceMinor, taxBp, minutes, afterMinutes, crew, days, noticeMinutes, skills, deposit, questions: marrowick.questions[code] ?? [], checklist: marrowick.checklists[code] ?? [], ...marrowick.terms[code], extras: extras.filter((x) => x.on.includes(code)).map(({ id }) => ({ id, most: 10 })) }, office);
   const ofCategory = (name: string) => hogar.store.sql<{ id: number }>("SELECT id FROM services WHERE category = ? ORDER BY price_minor").all(name).map((s) => s.id);
   mustPerform(hogar, orderServices, { categories: marrowick.categories.map((name) => ({ name, was: name, services: ofCategory(name) })) }, office);
-  mustPerform(hogar, saveBookingRules, { windows: marrowick.windows, noticeMinutes: 120, horizonDays: 42, holdMinutes: 10, outside: "request" }, office);
+  mustPerform(hogar, saveBookingRules, { windows: marrowick.windows, noticeMinutes: 120, horizonDays: 42, holdMinutes: 10, outside: "request", onOurWayBp: 500 }, office);
+  mustPerform(hogar, saveDirectory, { listed: true, kinds: marrowick.kinds }, office);
   mustPerform(hogar, saveFrontDoor, marrowick.frontDoor, office);
   mustPerform(hogar, saveOpening, { hours: marrowick.openingHours }, office);
   const special = (title: string, inDays: number, yearly: boolean, spans: { opens: number; closes: number }[]) => mustPerform(hogar, saveSpecialDay, { id: null, name: title, first: addDays(today, inDays), last: addDays(today, inDays), yearly, spans }, office);

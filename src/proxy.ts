@@ -1,8 +1,14 @@
 import { NextResponse, type NextRequest } from "next/server";
+import { readFrontDoor } from "@/store/front-door";
+import { getHogar } from "./app/server/hogar";
 
-/** Security headers on every page: own scripts only (by nonce), no framing but by ourselves, nothing told to others. */
+/** What may stand in a frame on the owner's sites: customers' pages, and the card form within them. */
+const framed = /^\/(book|my|wish|standins\/cards)(\/|$)/;
+
+/** Security headers on every page: own scripts only (by nonce), no framing but by ourselves and the owner's sites, nothing told to others. */
 export function proxy(request: NextRequest): NextResponse {
   const nonce = Buffer.from(crypto.randomUUID()).toString("base64");
+  const sites = framed.test(request.nextUrl.pathname) && request.nextUrl.pathname !== "/book/preview" ? readFrontDoor(getHogar().store).sites : [];
   const policy = [
     "default-src 'self'",
     `script-src 'self' 'nonce-${nonce}' 'strict-dynamic'${process.env.NODE_ENV === "development" ? " 'unsafe-eval'" : ""}`,
@@ -11,7 +17,7 @@ export function proxy(request: NextRequest): NextResponse {
     "font-src 'self' data:",
     "connect-src 'self'",
     "frame-src 'self'",
-    "frame-ancestors 'self'",
+    `frame-ancestors ${["'self'", ...sites].join(" ")}`,
     "base-uri 'self'",
     "form-action 'self'",
     "object-src 'none'",
@@ -23,7 +29,8 @@ export function proxy(request: NextRequest): NextResponse {
   response.headers.set("content-security-policy", policy);
   response.headers.set("x-content-type-options", "nosniff");
   response.headers.set("referrer-policy", "no-referrer");
-  response.headers.set("x-frame-options", "SAMEORIGIN");
+  // This header knows no list of sites; where there is one, the policy above says it.
+  if (sites.length === 0) response.headers.set("x-frame-options", "SAMEORIGIN");
   response.headers.set("permissions-policy", "camera=(), microphone=(), geolocation=()");
   return response;
 }

@@ -1,10 +1,11 @@
 import { Book } from "@/schemas/booking";
+import { moneyWords } from "@/core/money/amounts";
 import { sourceOf } from "@/core/people/sources";
 import { commonRepeats, type RepeatEvery } from "@/core/repeats/rule";
 import { readFrontDoor } from "@/store/front-door";
 import { Refusal } from "@/core/problems";
 import { tellBooked } from "./approval";
-import { agreeJob, customerFor, findWanted, isKeptPhoto, lostPhoto, recordConsent, releaseHold, siteFor, stillOffered, takeRoom, type ChosenWindow, type Wanted } from "./booking";
+import { agreeJob, customerFor, findWanted, isKeptPhoto, lostPhoto, priceIn, recordConsent, releaseHold, siteFor, stillOffered, takeRoom, type ChosenWindow, type Wanted } from "./booking";
 import { keepCard } from "./cards";
 import { askCharge } from "./charging";
 import { defineOperation, type OperationContext } from "./door";
@@ -27,20 +28,22 @@ export const book = defineOperation({
     if (again) return again;
     const { repeat = null, photos = [], cardToken, keepCard: keeps = false } = input;
     const wanted = findWanted(context, input);
-    const { order, items } = wanted;
+    const { items } = wanted;
     const fields = keptAnswersOf(context, input.fields ?? {});
     if (!photos.every((token) => isKeptPhoto(context, token))) throw new Refusal("invalid-input", { fields: { "/photos": lostPhoto } });
     if (repeat && !commonRepeats(items.map(({ service }) => JSON.parse(service.repeats) as RepeatEvery[])).some((r) => r.every === repeat.every && r.unit === repeat.unit))
       throw new Refusal("invalid-input", { fields: { "/repeat": "Choose how often from the list." } });
+    const visitId = heldRoom(context, input.hold, wanted, input) ?? takeRoom(context, wanted, stillOffered(context, wanted, input), { key: input.hold ?? null, until: context.now });
+    const order = priceIn(context, wanted, visitId);
+    // Nobody pays more than what they have read.
+    if (input.shownMinor !== undefined && order.totalMinor > input.shownMinor) throw new Refusal("price-changed", { sentence: `This costs ${moneyWords(order.totalMinor, context.business.currency)} by now. Look at it again before you book.` });
     const depositMinor = input.payAll && items.every(({ service }) => service.may_pay_all === 1) ? order.totalMinor : order.depositMinor;
     if (depositMinor > 0 && !cardToken) throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card to pay with." } });
-
-    const visitId = heldRoom(context, input.hold, wanted, input) ?? takeRoom(context, wanted, stillOffered(context, wanted, input), { key: input.hold ?? null, until: context.now });
     const customerId = customerFor(context, input.customer, wanted.address);
     const siteId = siteFor(context, customerId, wanted.address, wanted.zone?.id ?? null);
     const source = sourceOf(input.source, (slug) => context.sql("SELECT 1 FROM sources WHERE slug = ?").get(slug) !== undefined);
     const atDoor = (input.atDoor ?? false) && readFrontDoor(context).paysAtDoor;
-    const jobId = agreeJob(context, { reach: input.customer, visitId, customerId, siteId, items, order, note: input.note, photos, fields, atDoor, toConfirm: items.some(({ service }) => service.confirm === 1), depositMinor, bookedBy: "front door", couponId: wanted.couponId, source });
+    const jobId = agreeJob(context, { reach: input.customer, visitId, customerId, siteId, items, order, note: input.note, photos, fields, atDoor, toConfirm: items.some(({ service }) => service.confirm === 1), depositMinor, bookedBy: "front door", couponId: wanted.coupon?.id ?? null, source });
     if (repeat) beginRepeat(context, visitId, repeat);
     if (cardToken && keeps) {
       recordConsent(context, customerId, "card on file", true);

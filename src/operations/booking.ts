@@ -6,9 +6,9 @@ import { groupBy } from "@/core/group";
 import { consentWords, type Consent } from "@/core/messages/consents";
 import { phoneKept, phoneProblem } from "@/core/people/phones";
 import { Refusal } from "@/core/problems";
-import type { Offer } from "@/core/windows/offers";
+import { isOnOurWay, type Offer } from "@/core/windows/offers";
 import type { Address } from "@/gateways/types";
-import { couponFor } from "./coupons";
+import { couponFor, type StoredCoupon } from "./coupons";
 import { noteAlike, sameOrAlike } from "./alike";
 import { addressOf } from "./addresses";
 import { keptAnswers, priceItems, questionsOf, readItem, termsOf, toPlace, type Item, type ItemRow, type KeptAnswer, type ServiceRow } from "./catalogue";
@@ -25,7 +25,7 @@ export interface Wanted {
   items: ItemRow[];
   visit: VisitToPlace;
   order: PricedOrder;
-  couponId: number | null;
+  coupon: StoredCoupon | null;
 }
 
 export interface ChosenWindow {
@@ -44,11 +44,17 @@ export function findWanted(context: ViewContext, { addressId, items: asked, tech
   const long = items.find(({ service }) => service.days > 1);
   if (long && (items.length > 1 || long.quantity > 1)) throw new Refusal("invalid-input", { fields: { "/items": `${long.service.name} takes several days. Book it on its own.` } });
   const coupon = code.trim() ? couponFor(context, code, items.map(({ service }) => service.id)) : null;
-  const order = priceItems(context, items, zone, coupon);
+  const order = priceItems(context, items, zone, { coupon });
   const wrong = items.flatMap(({ service, answers }, i) => [...Object.entries(order.items[i]!.problems), ...lostPhotos(context, service, answers)].map(([id, sentence]) => [`/items/${i}/answers/${id}`, sentence]));
   // The office has spoken with them: what a page must ask need not be answered.
   if (wrong.length && !office) throw new Refusal("invalid-input", { fields: Object.fromEntries(wrong) as Record<string, string> });
-  return { address, zone, items, visit: { ...toPlace(items, address, zone?.id ?? null, order), wanted: wishOf(items, technicianId) }, order, couponId: coupon?.id ?? null };
+  return { address, zone, items, visit: { ...toPlace(items, address, zone?.id ?? null, order), wanted: wishOf(items, technicianId) }, order, coupon };
+}
+
+/** What an order costs in the window that was taken for it: less where that is on our way. */
+export function priceIn(context: ViewContext, { items, zone, coupon, order }: Wanted, visitId: number): PricedOrder {
+  const { on_our_way: onOurWay } = context.sql<{ on_our_way: number }>("SELECT on_our_way FROM visits WHERE id = ?").get(visitId)!;
+  return onOurWay && context.business.on_our_way_bp > 0 ? priceItems(context, items, zone, { coupon, onOurWayBp: context.business.on_our_way_bp }) : order;
 }
 
 /** A wish for a technician counts where each service lets customers have one; what was wished for otherwise is no refusal. */
@@ -105,9 +111,9 @@ export function takeRoom(context: OperationContext, wanted: Wanted, offer: Offer
   let first: number | null = null;
   for (const day of [offer, ...offer.then]) {
     const { id }: { id: number } = context.sql<{ id: number }>(
-      `INSERT INTO visits (state, first_visit_id, service_id, also, title, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, meet_at, lng, lat, skills, held_until, hold_key)
-       VALUES ('held', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
-    ).get(first, visit.serviceIds[0], JSON.stringify(visit.serviceIds.slice(1)), visit.title, wanted.zone?.id ?? null, day.date, day.from, day.to, visit.minutes, visit.before, visit.after, visit.crew, day.meetAt, visit.point.lng, visit.point.lat, JSON.stringify(visit.skills), hold.until, first === null ? hold.key : null)!;
+      `INSERT INTO visits (state, first_visit_id, service_id, also, title, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, meet_at, lng, lat, skills, on_our_way, held_until, hold_key)
+       VALUES ('held', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
+    ).get(first, visit.serviceIds[0], JSON.stringify(visit.serviceIds.slice(1)), visit.title, wanted.zone?.id ?? null, day.date, day.from, day.to, visit.minutes, visit.before, visit.after, visit.crew, day.meetAt, visit.point.lng, visit.point.lat, JSON.stringify(visit.skills), isOnOurWay(offer) ? 1 : 0, hold.until, first === null ? hold.key : null)!;
     placeVisit(context, id, crew);
     first ??= id;
   }

@@ -76,11 +76,12 @@ export function orderedService({ sql }: ViewContext, service: ServiceRow): Order
 }
 
 /** An order's price, minutes, crew and skills, by the one function that all screens use. */
-export function priceItems({ business }: ViewContext, items: readonly ItemRow[], zone: Pick<ZoneRules, "name" | "surcharge_minor" | "smallest_order_minor"> | null, coupon: Coupon | null = null): PricedOrder {
+export function priceItems({ business }: ViewContext, items: readonly ItemRow[], zone: Pick<ZoneRules, "name" | "surcharge_minor" | "smallest_order_minor"> | null, { coupon = null, onOurWayBp = 0 }: { coupon?: Coupon | null; onOurWayBp?: number } = {}): PricedOrder {
   return priceOrder({
     items: items.map(({ ordered, quantity, answers, extras }): OrderItem => ({ service: ordered, quantity, answers, extras: extras.map((x) => ({ id: String(x.id), quantity: x.quantity })) })),
     zone: { name: zone?.name ?? "", surchargeMinor: zone?.surcharge_minor ?? 0, smallestOrderMinor: zone?.smallest_order_minor ?? 0 },
     pricesIncludeTax: business.prices_include_tax === 1,
+    onOurWayBp,
     coupon,
   });
 }

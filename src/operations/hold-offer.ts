@@ -1,4 +1,5 @@
 import { nanoid } from "nanoid";
+import { isOnOurWay } from "@/core/windows/offers";
 import { HoldOffer } from "@/schemas/booking";
 import { findWanted, releaseHold, stillOffered, takeRoom } from "./booking";
 import { defineOperation } from "./door";
@@ -18,6 +19,6 @@ export const holdOffer = defineOperation({
     const key = nanoid(24);
     const until = context.now + context.business.hold_minutes * 60_000;
     takeRoom(context, wanted, offer, { key, until });
-    return { key, until };
+    return { key, until, onOurWay: isOnOurWay(offer) };
   },
 });

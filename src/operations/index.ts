@@ -24,6 +24,7 @@ import { saveFrontDoor } from "./setup/save-front-door";
 import { changePrices, setPrices } from "./setup/prices";
 import { saveBusiness } from "./setup/save-business";
 import { saveCoupon } from "./setup/save-coupon";
+import { saveDirectory } from "./setup/save-directory";
 import { saveExtra } from "./setup/save-extra";
 import { duplicateService, orderServices, saveService } from "./setup/save-service";
 import { saveTechnician, setTechnicianActive } from "./setup/save-technician";
@@ -73,6 +74,7 @@ export const operations = {
   "save-booking-rules": saveBookingRules,
   "save-business": saveBusiness,
   "save-coupon": saveCoupon,
+  "save-directory": saveDirectory,
   "save-extra": saveExtra,
   "save-front-door": saveFrontDoor,
   "save-opening": saveOpening,

@@ -8,7 +8,7 @@ import { AnswerRequests, BookRequest, MakeRequest, WishToken } from "@/schemas/b
 import { Nothing } from "@/schemas/money";
 import { addressOf } from "./addresses";
 import { tellBooked } from "./approval";
-import { agreeJob, customerFor, findWanted, isKeptPhoto, lostPhoto, siteFor, stillOffered, takeRoom, zoneOf, type ChosenWindow, type Wanted } from "./booking";
+import { agreeJob, customerFor, findWanted, isKeptPhoto, lostPhoto, priceIn, siteFor, stillOffered, takeRoom, zoneOf, type ChosenWindow, type Wanted } from "./booking";
 import { readItem, type Item } from "./catalogue";
 import { actorWords, defineOperation, type OperationContext, type ViewContext } from "./door";
 import { linkTokenOf, sealedWish, wishOf } from "./links";
@@ -104,15 +104,19 @@ export const bookRequest = defineOperation({
     if (!wanted) throw new Refusal("invalid-input", { fields: { "/serviceId": "Choose a service first." } });
     const [offer] = answersWithin(context, wanted.visit, [{ date, from, to }], { strict: false });
     if (!offer?.offered) throw new Refusal("cannot-be-kept", { sentence: "Nobody can keep this window any more. Choose another one." });
-    const jobId = agree(context, request, wanted, takeRoom(context, wanted, offer, { key: null, until: context.now }), 0, actorWords(context.actor));
+    const jobId = agree(context, request, wanted, takeRoom(context, wanted, offer, { key: null, until: context.now }), "office");
     return { jobId };
   },
 });
 
-function agree(context: OperationContext, request: RequestRow, { items, order, address, zone }: Wanted, visitId: number, depositMinor: number, bookedBy: string): number {
+function agree(context: OperationContext, request: RequestRow, wanted: Wanted, visitId: number, bookedBy: "front door" | "office"): number {
+  const { items, address, zone } = wanted;
+  const order = priceIn(context, wanted, visitId);
+  // On the phone no deposit is asked.
+  const depositMinor = bookedBy === "office" ? 0 : order.depositMinor;
   const customerId = customerFor(context, { name: request.name, mail: request.mail, phone: request.phone, reminders: true }, address);
   const siteId = siteFor(context, customerId, address, zone?.id ?? null);
-  const jobId = agreeJob(context, { reach: request, visitId, customerId, siteId, items, order, note: request.wishes, photos: JSON.parse(request.photos) as string[], depositMinor, bookedBy });
+  const jobId = agreeJob(context, { reach: request, visitId, customerId, siteId, items, order, note: request.wishes, photos: JSON.parse(request.photos) as string[], depositMinor, bookedBy: bookedBy === "office" ? actorWords(context.actor) : bookedBy });
   endRequest(context, request.id, "booked", jobId);
   if (depositMinor === 0) tellBooked(context, jobId);
   return jobId;
@@ -171,7 +175,7 @@ export const takeWish = defineOperation({
     if (!wanted) throw new Refusal("window-gone", { sentence: "Somebody was faster. You stay on our list: we write again when the next one opens." });
     const offer = offerOf(context, wanted, JSON.parse(request.told!) as ChosenWindow);
     const visitId = takeRoom(context, wanted, offer, { key: null, until: context.now });
-    const jobId = agree(context, request, wanted, visitId, wanted.order.depositMinor, "front door");
+    const jobId = agree(context, request, wanted, visitId, "front door");
     tellOffice(context, jobId);
     return { link: linkTokenOf(context.hogar, jobId)! };
   },

@@ -50,6 +50,8 @@ export const Book = input({
   /** All of it now, where the service allows. */
   payAll: Type.Optional(Type.Boolean()),
   coupon: Type.Optional(Type.String({ maxLength: 40 })),
+  /** The total that was read, minor units: a higher one is refused. */
+  shownMinor: Type.Optional(Type.Integer({ minimum: 0 })),
   /** The source that stood in the link somebody came by. */
   source: Type.Optional(OrNull(Type.String({ maxLength: 200 }))),
 });

@@ -1,4 +1,5 @@
 import { Type, type Static } from "@sinclair/typebox";
+import { kindsOfBusiness, type KindOfBusiness } from "@/core/catalogue/kinds";
 import { allPermissions } from "@/core/people/permissions";
 import { AddressId, RepeatEvery } from "./booking";
 import { Questions } from "./catalogue";
@@ -166,6 +167,8 @@ export const SaveBookingRules = input({
   /** Until how many hours before the window customers move and cancel by themselves. */
   moveHours: Type.Optional(Type.Integer({ minimum: 0, maximum: 720 })),
   cancelHours: Type.Optional(Type.Integer({ minimum: 0, maximum: 720 })),
+  /** Off the price of windows on our way, basis points. */
+  onOurWayBp: Type.Optional(Type.Integer({ minimum: 0, maximum: 5000 })),
 });
 export type SaveBookingRules = Static<typeof SaveBookingRules>;
 /** Rules as they are being typed, for a sample address and service. */
@@ -281,3 +284,6 @@ export const SaveFrontDoor = input({
   tells: Type.Array(Type.Union([input({ way: Type.Literal("mail"), to: Mail }), input({ way: Type.Literal("text"), to: Phone })]), { maxItems: 20 }),
 });
 export type SaveFrontDoor = Static<typeof SaveFrontDoor>;
+
+/** What directories are told: whether at all, and each category in their words. */
+export const SaveDirectory = input({ listed: Type.Boolean(), kinds: Type.Array(input({ category: Name, kind: OrNull(OneOf(Object.keys(kindsOfBusiness) as KindOfBusiness[])) }), { maxItems: 200 }) });

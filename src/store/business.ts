@@ -39,6 +39,7 @@ export interface BusinessRow {
   incoming_person_id: number | null;
   move_hours: number;
   cancel_hours: number;
+  on_our_way_bp: number;
 }
 
 /** The business this installation serves; undefined before it is set up. */

@@ -22,7 +22,7 @@ export interface PickedWindow {
 const daysShown = 3;
 
 /** Days side by side with their arches, soonest first. There must be at least one. */
-export function WindowPicker({ offers, chosen, timeZone, onChoose }: { offers: readonly PickedWindow[]; chosen: PickedWindow | null; timeZone: string; onChoose: (window: PickedWindow) => void }) {
+export function WindowPicker({ offers, chosen, timeZone, onOurWayBp = 0, onChoose }: { offers: readonly PickedWindow[]; onOurWayBp?: number; chosen: PickedWindow | null; timeZone: string; onChoose: (window: PickedWindow) => void }) {
   const [page, setPage] = useState(0);
   const days = [...groupBy(offers, (o) => o.date)];
   const pages = Math.ceil(days.length / daysShown);
@@ -41,10 +41,10 @@ export function WindowPicker({ offers, chosen, timeZone, onChoose }: { offers: r
             {windows.map((offer) => {
               const on = chosen?.from === offer.from && chosen.to === offer.to;
               return (
-                <ButtonBase key={offer.from} aria-pressed={on} aria-label={`${dayWords(date)}, ${windowIn(offer.from, offer.to, timeZone)}${offer.onOurWay ? ", on our way" : ""}`} onClick={() => onChoose(offer)}
+                <ButtonBase key={offer.from} aria-pressed={on} aria-label={`${dayWords(date)}, ${windowIn(offer.from, offer.to, timeZone)}${offer.onOurWay ? `, on our way${onOurWayBp > 0 ? `, ${onOurWayBp / 100}% off` : ""}` : ""}`} onClick={() => onChoose(offer)}
                   sx={{ display: "flex", flexDirection: "column", width: "100%", height: 78, mb: 2, pt: 2, borderRadius: arch, border: `1px solid ${on ? ink.accent : offer.onOurWay ? ink.moss : ink.line}`, bgcolor: on ? ink.accent : offer.onOurWay ? "#EEF1E6" : "#fff", color: on ? ink.paper : ink.ink, fontWeight: 700, fontSize: 17 }}>
                   {windowIn(offer.from, offer.to, timeZone)}
-                  {offer.onOurWay && <Box sx={{ fontSize: 12.5, fontWeight: 400, color: on ? ink.paper : "#456331" }}>on our way</Box>}
+                  {offer.onOurWay && <Box sx={{ fontSize: 12.5, lineHeight: 1.25, fontWeight: 400, textAlign: "center", color: on ? ink.paper : "#456331" }}>on our way{onOurWayBp > 0 && <><br />{onOurWayBp / 100}% off</>}</Box>}
                 </ButtonBase>
               );
             })}

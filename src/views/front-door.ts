@@ -15,7 +15,7 @@ import type { RepeatEvery } from "@/core/repeats/rule";
 import { justOne, orderedService, priceItems, termsOf, type ServiceRow } from "@/operations/catalogue";
 import { answersFor, bookableDates } from "@/operations/placing";
 import { readOpening } from "@/operations/opening-hours";
-import { moneyTyped } from "@/core/money/amounts";
+import { moneyTyped, priceLine } from "@/core/money/amounts";
 import { readBars } from "@/operations/bars";
 import { loadPlanning } from "@/operations/planning";
 import { shortName } from "@/core/people/names";
@@ -39,23 +39,25 @@ function doorOf({ sql, hogar, business: b }: ViewContext) {
   const { welcome, picture, answers, fields, paysAtDoor, takesWishes, showsContact, doneAddress, ...door } = readFrontDoor(hogar.store);
   return {
     name: b.name, mark: b.mark, phone: b.phone, mail: b.mail, terms: b.terms, quoteText: b.quote_text, currency: b.currency, timeZone: b.time_zone, isDemo: b.demo_offset_ms !== null,
-    holdMinutes: b.hold_minutes, moveHours: b.move_hours, cancelHours: b.cancel_hours, takesRequests: b.outside === "request", takesCoupons: sql("SELECT 1 FROM coupons WHERE active = 1").get() !== undefined,
+    holdMinutes: b.hold_minutes, moveHours: b.move_hours, cancelHours: b.cancel_hours, onOurWayBp: b.on_our_way_bp, takesRequests: b.outside === "request", takesCoupons: sql("SELECT 1 FROM coupons WHERE active = 1").get() !== undefined,
     look: lookOf(door), welcome, picture, answers, fields, paysAtDoor, takesWishes, showsContact, doneAddress, consents: consentWords(b.name),
   };
 }
 
-/** What search engines and directories are told: shown services only, prices where customers see them. */
+/** What search engines and directories are told: shown services only, prices with tax and where customers see them. */
 export const businessForSearch = defineView({
   name: "business-for-search",
   access: "anybody",
   input: Nothing,
   read(context) {
-    const { sql, business: b } = context;
+    const { sql, hogar, business: b } = context;
+    const priced = (service: ShownService) => moneyTyped(priceLine({ description: "", quantity: 1, unitMinor: service.price_minor, taxBp: service.tax_bp }, b.prices_include_tax === 1).amountMinor, b.currency);
     return {
-      name: b.name, phone: b.phone, mail: b.mail, site: b.site, address: b.address, point: { lng: b.lng, lat: b.lat }, currency: b.currency, hours: [...readOpening(context).hours],
-      services: sql<ShownService>("SELECT s.* FROM services s LEFT JOIN categories c ON c.name = s.category WHERE s.active = 1 AND s.hidden = 0 ORDER BY c.position, s.position, s.name").all().map((s) => ({
-        name: s.name, description: s.description, category: s.category, slug: s.slug, from: s.price_kind === "from",
-        price: s.shows_price === 1 && s.price_kind !== "quote" ? moneyTyped(s.price_minor, b.currency) : null,
+      name: b.name, phone: b.phone, mail: b.mail, site: b.site, address: b.address, point: { lng: b.lng, lat: b.lat }, currency: b.currency, hours: [...readOpening(context).hours], listed: readFrontDoor(hogar.store).listed, publicUrl: hogar.publicUrl,
+      services: sql<ShownService & { kind: string | null }>("SELECT s.*, c.kind FROM services s LEFT JOIN categories c ON c.name = s.category WHERE s.active = 1 AND s.hidden = 0 ORDER BY c.position, s.position, s.name").all().map((s) => ({
+        name: s.name, description: s.description, category: s.category, kind: s.kind || null, slug: s.slug,
+        // Questions may add to it: then it is where the price begins.
+        from: s.price_kind === "from" || s.questions !== "[]", price: s.shows_price === 1 && s.price_kind !== "quote" ? priced(s) : null,
       })),
     };
   },

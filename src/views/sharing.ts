@@ -1,5 +1,7 @@
 import { sourceWords } from "@/core/people/sources";
 import { Nothing } from "@/schemas/money";
+import { lookOf } from "@/core/look/front-door";
+import { readFrontDoor } from "@/store/front-door";
 import { defineView } from "./view";
 
 /** The links that lead to the front door, and what came by each: bookings, and what they are worth. */
@@ -14,11 +16,17 @@ export const sharing = defineView({
          coalesce(sum((SELECT sum(a.amount_minor) FROM invoices i JOIN applications a ON a.invoice_id = i.id WHERE i.job_id = j.id)), 0) AS earnedMinor
        FROM jobs j WHERE state <> 'cancelled' AND booked_by = 'front door' GROUP BY source ORDER BY bookings DESC`,
     ).all();
+    const door = readFrontDoor(hogar.store);
     const nothing = { bookings: 0, minor: 0, earnedMinor: 0 };
     const nameOf = (slug: string) => known.find((k) => k.slug === slug)?.name;
     return {
       currency: business.currency,
       address: `${hogar.publicUrl}/book`,
+      origin: hogar.publicUrl,
+      name: business.name,
+      sites: door.sites,
+      accent: lookOf(door).accent,
+      directory: { listed: door.listed, feed: `${hogar.publicUrl}/directory.json`, categories: sql<{ name: string; kind: string }>("SELECT name, kind FROM categories ORDER BY position").all() },
       sources: known.map((k) => ({ ...k, ...(counted.find((c) => c.source === k.slug) ?? nothing) })),
       others: counted.filter((c) => !known.some((k) => k.slug === c.source)).map((c) => ({ ...c, name: sourceWords(c.source, nameOf) })),
     };

@@ -84,9 +84,9 @@ export const chosenOf = (draft: Draft, at: ServicesAt | null): Chosen[] =>
   });
 
 /** The basket priced as the server will; null while there is nothing to price. */
-export const priceOf = (chosen: readonly Chosen[], at: ServicesAt | null, coupon: Coupon | null): PricedOrder | null =>
+export const priceOf = (chosen: readonly Chosen[], at: ServicesAt | null, { coupon, onOurWayBp }: { coupon: Coupon | null; onOurWayBp: number }): PricedOrder | null =>
   chosen.length && at?.zone
-    ? priceOrder({ items: chosen.map(({ service, quantity, answers, extras }) => ({ service: service.ordered, quantity, answers, extras: extras.map((x) => ({ id: String(x.id), quantity: x.quantity })) })), zone: at.zone, pricesIncludeTax: at.pricesIncludeTax, coupon })
+    ? priceOrder({ items: chosen.map(({ service, quantity, answers, extras }) => ({ service: service.ordered, quantity, answers, extras: extras.map((x) => ({ id: String(x.id), quantity: x.quantity })) })), zone: at.zone, pricesIncludeTax: at.pricesIncludeTax, onOurWayBp, coupon })
     : null;
 
 /** Technicians whom each of the services lets customers wish for. */

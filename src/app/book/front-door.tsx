@@ -36,7 +36,7 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
   const title = useRef<HTMLHeadingElement>(null);
 
   const chosen = chosenOf(draft, at);
-  const order = priceOf(chosen, at, draft.coupon);
+  const order = priceOf(chosen, at, { coupon: draft.coupon, onOurWayBp: draft.offer?.onOurWay ? business.onOurWayBp : 0 });
   const asked = draft.address && chosen.length ? { addressId: draft.address.id, items: draft.items, technicianId: draft.technicianId } : null;
   const go = (step: Step) => (setProblem(null), set({ step }));
   const here = steps.indexOf(draft.step);
@@ -64,7 +64,11 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
     const { date, from, to } = draft.offer;
     const result = await change("hold-offer", { ...asked, date, from, to, ...(draft.hold && { instead: draft.hold.key }) });
     setBusy(false);
-    if (result.ok) return setProblem(null), set({ hold: result.value, step: "who" });
+    if (result.ok) {
+      const { onOurWay, ...hold } = result.value;
+      setProblem(null);
+      return set({ hold, offer: { ...draft.offer, onOurWay }, step: "who" });
+    }
     setProblem(result.problem);
     if (result.problem.code === "window-gone") backToWindows();
   };
@@ -82,7 +86,7 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
     const { name, mail, phone, reminders, offers, note, photos, fields, repeat, atDoor } = draft;
     const result = await change("book", {
       ...asked, date, from, to, note, photos, fields, repeat, atDoor, payAll, source: draft.source, customer: { name, mail, phone, reminders, offers },
-      ...(draft.hold && { hold: draft.hold.key }), ...(draft.coupon && { coupon: draft.coupon.code }), ...(deposit > 0 && cardToken && { cardToken, keepCard: draft.keepCard }),
+      ...(draft.hold && { hold: draft.hold.key }), ...(draft.coupon && { coupon: draft.coupon.code }), ...(order && { shownMinor: order.totalMinor }), ...(deposit > 0 && cardToken && { cardToken, keepCard: draft.keepCard }),
     });
     if (result.ok) {
       forget();
@@ -91,7 +95,7 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
     setBusy(false);
     setProblem(result.problem);
     const wrongAt = (...starts: string[]) => Object.keys(result.problem.fields ?? {}).some((field) => starts.some((start) => field.startsWith(start)));
-    if (result.problem.code === "window-gone") backToWindows();
+    if (result.problem.code === "window-gone" || result.problem.code === "price-changed") backToWindows();
     else if (wrongAt("/items", "/note", "/photos", "/repeat")) set({ step: "what" });
     else if (wrongAt("/customer", "/fields")) set({ step: "who" });
   };
@@ -111,7 +115,7 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
 
   return (
     <DoorLook look={business.look}>
-    <Box component="main" sx={{ maxWidth: 620, mx: "auto", minHeight: "100dvh", display: "flex", flexDirection: "column", fontSize: 17, "& .MuiInputBase-root, & .MuiTypography-body1": { fontSize: 17 } }}>
+    <Box component="main" sx={{ maxWidth: 620, mx: "auto", minHeight: "var(--page)", display: "flex", flexDirection: "column", fontSize: 17, "& .MuiInputBase-root, & .MuiTypography-body1": { fontSize: 17 } }}>
       <Box sx={{ flex: 1, px: 5, pt: 4, pb: 6 }}>
         <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 3, mb: 4 }}>
           {business.mark ? <Box component="img" src={imageAddress(business.mark)} alt="" sx={{ height: 34, maxWidth: 110, objectFit: "contain" }} /> : <Mark size={26} />}

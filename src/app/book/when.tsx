@@ -31,7 +31,7 @@ export function When({ asked, draft, chosen, business, onChoose }: WhenProps) {
   return (
     <>
       <Typography color="textSecondary">{days > 1 ? `The work takes ${days} days in a row; choose when it begins.` : "We arrive within the time you choose."} Soonest first.</Typography>
-      <WindowPicker offers={offers} chosen={draft.offer} timeZone={business.timeZone} onChoose={onChoose} />
+      <WindowPicker offers={offers} chosen={draft.offer} timeZone={business.timeZone} onOurWayBp={business.onOurWayBp} onChoose={onChoose} />
       {business.takesWishes && <Button aria-expanded={none} onClick={() => setNone(!none)} sx={{ height: 48, fontSize: 16 }}>None of these suits me</Button>}
       {none && <Ask draft={draft} business={business} words="Tell us which days and times would suit you. When one opens we write to you, and you take it with one tap." waits />}
     </>

@@ -129,10 +129,16 @@ describe("an order of several services", () => {
     expect(priced.items[1]!.depositMinor).toBe(3600);
   });
 
+  it("costs less in a window on our way, and a coupon counts of what is left", () => {
+    const priced = basket([item(sweep), item(alarm)], { onOurWayBp: 1000, coupon: { code: "C", kind: "percent", value: 5000, services: [] } });
+    expect(lines(priced as never).slice(2)).toEqual([["On our way, 10% off", -790], ["On our way, 10% off", -400], ["Coupon C", -3555], ["Coupon C", -1800]]);
+    expect(basket([item(sweep), item(alarm)], { onOurWayBp: 5000, coupon: { code: "C", kind: "percent", value: 10_000, services: [1] } }).totalMinor).toBe(0);
+  });
+
   it("has parts that make up the whole, whatever is in it", () => {
-    const some = fc.record({ picks: fc.array(fc.record({ of: fc.constantFrom(sweep, survey, alarm), price: fc.nat(50_000), quantity: fc.integer({ min: 1, max: 9 }) }), { minLength: 1, maxLength: 5 }), surchargeMinor: fc.nat(5000), smallestOrderMinor: fc.nat(50_000), inclusive: fc.boolean(), off: fc.option(fc.integer({ min: 1, max: 10_000 })), services: fc.subarray([1, 2, 3]) });
-    fc.assert(fc.property(some, ({ picks, inclusive, off, services, ...zone }) => {
-      const priced = basket(picks.map(({ of, price, quantity }) => item({ ...of, priceMinor: price }, quantity)), { zone: { name: "Z", ...zone }, pricesIncludeTax: inclusive, coupon: off === null ? null : { code: "C", kind: "percent", value: off, services } });
+    const some = fc.record({ picks: fc.array(fc.record({ of: fc.constantFrom(sweep, survey, alarm), price: fc.nat(50_000), quantity: fc.integer({ min: 1, max: 9 }) }), { minLength: 1, maxLength: 5 }), surchargeMinor: fc.nat(5000), smallestOrderMinor: fc.nat(50_000), inclusive: fc.boolean(), off: fc.option(fc.integer({ min: 1, max: 10_000 })), onOurWayBp: fc.nat(5000), services: fc.subarray([1, 2, 3]) });
+    fc.assert(fc.property(some, ({ picks, inclusive, off, services, onOurWayBp, ...zone }) => {
+      const priced = basket(picks.map(({ of, price, quantity }) => item({ ...of, priceMinor: price }, quantity)), { zone: { name: "Z", ...zone }, pricesIncludeTax: inclusive, onOurWayBp, coupon: off === null ? null : { code: "C", kind: "percent", value: off, services } });
       expect(sum(priced.items.map((i) => i.totalMinor))).toBe(priced.totalMinor);
       expect(sum(priced.items.map((i) => i.depositMinor))).toBe(priced.depositMinor);
       for (const i of priced.items) expect(i.depositMinor >= 0 && i.depositMinor <= i.totalMinor).toBe(true);

@@ -8,6 +8,8 @@ export interface Order {
   items: readonly OrderItem[];
   zone: { name: string; surchargeMinor: Minor; smallestOrderMinor: Minor };
   pricesIncludeTax: boolean;
+  /** Off all of it, in basis points, for a window that adds hardly any driving. */
+  onOurWayBp?: number;
   /** Taken off at the end. */
   coupon?: Coupon | null;
 }
@@ -70,7 +72,7 @@ export interface PricedOrder {
  * with the tax rate of what costs most. Each item bears its part of what is common and pays its own
  * deposit of it, so that a mixed order asks for what its services ask for.
  */
-export function priceOrder({ items, zone, pricesIncludeTax, coupon }: Order): PricedOrder {
+export function priceOrder({ items, zone, pricesIncludeTax, onOurWayBp = 0, coupon }: Order): PricedOrder {
   const priced = items.map((item) => priceItem(item, pricesIncludeTax));
   const own = priced.map((item) => sum(item.lines.map((l) => l.amountMinor)));
   const lines = priced.flatMap((item) => item.lines);
@@ -80,11 +82,18 @@ export function priceOrder({ items, zone, pricesIncludeTax, coupon }: Order): Pr
   const common = (description: string, unitMinor: Minor, taxBp = mainTax) => lines.push(priceLine({ description, quantity: 1, unitMinor, taxBp }, pricesIncludeTax));
   if (zone.surchargeMinor > 0) common(`Surcharge ${zone.name}`, zone.surchargeMinor);
   if (work + zone.surchargeMinor < zone.smallestOrderMinor) common(`Smallest order ${zone.name}`, zone.smallestOrderMinor - work - zone.surchargeMinor);
+  const onOurWay = reductions(lines, { kind: "percent", value: onOurWayBp });
+  for (const { taxBp, minor } of onOurWay) common(`On our way, ${onOurWayBp / 100}% off`, -minor, taxBp);
   const counts = items.map(({ service }) => !!coupon && (coupon.services.length === 0 || coupon.services.includes(service.id)));
   // A coupon of certain services takes off their own lines only; one of all takes off what is common, too.
   const reduced = coupon?.services.length ? priced.flatMap((item, i) => (counts[i] ? item.lines : [])) : [...lines];
   const before = lines.length;
-  if (coupon) for (const { taxBp, minor } of reductions(reduced, coupon)) common(`Coupon ${coupon.code}`, -minor, taxBp);
+  let left = sum(lines.map(priceOf));
+  for (const { taxBp, minor } of coupon ? reductions(reduced, coupon) : []) {
+    const off = Math.min(minor, left);
+    left -= off;
+    if (off > 0) common(`Coupon ${coupon!.code}`, -off, taxBp);
+  }
 
   const { totalMinor, taxMinor } = totalOf(lines);
   const off = shareOut(-sum(lines.slice(before).map((l) => l.amountMinor)), own.map((amount, i) => (counts[i] ? amount : 0)));

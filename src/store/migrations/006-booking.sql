@@ -104,6 +104,8 @@ CREATE TABLE front_door (
   takes_wishes INTEGER NOT NULL DEFAULT 1 CHECK (takes_wishes IN (0, 1)),
   -- Sites on which it may stand in a frame: a list of origins.
   sites TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(sites)),
+  -- Whether directories may read what we do.
+  listed INTEGER NOT NULL DEFAULT 0 CHECK (listed IN (0, 1)),
   -- Who in the office is told of new bookings: [{ "way": "mail" or "text", "to" }].
   tells TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(tells))
 ) STRICT;
@@ -156,3 +158,12 @@ CREATE TABLE alike (
   UNIQUE (one_id, other_id),
   CHECK (one_id < other_id)
 ) STRICT;
+
+-- ---------------------------------------------------------------- windows on our way
+
+-- What is taken off where hardly any driving is added, in basis points; and whether a hold was such a one.
+ALTER TABLE business ADD COLUMN on_our_way_bp INTEGER NOT NULL DEFAULT 0 CHECK (on_our_way_bp BETWEEN 0 AND 5000);
+ALTER TABLE visits ADD COLUMN on_our_way INTEGER NOT NULL DEFAULT 0 CHECK (on_our_way IN (0, 1));
+
+-- A category in the words of directories: a kind of business as schema.org names them; empty where none fits.
+ALTER TABLE categories ADD COLUMN kind TEXT NOT NULL DEFAULT '';

@@ -7,6 +7,7 @@ import { limitsBy } from "./reading";
 /** Who the business is, when it is open, and by which rules one books. */
 export function readBusinessPart(context: ViewContext) {
   const { sql, business: b, today } = context;
+  const { listed, ...frontDoor } = readFrontDoor(context);
   const jobs = sql("SELECT 1 FROM jobs").get() !== undefined;
   return {
     today,
@@ -20,7 +21,8 @@ export function readBusinessPart(context: ViewContext) {
       paymentDays: b.payment_days, reminderHours: b.reminder_hours, messageFrom: b.message_from, messageTo: b.message_to,
       travelMarginMinutes: b.travel_margin_minutes, travelMarginPercent: b.travel_margin_percent, windingPercent: b.winding_percent, kmh: b.kmh, labourCostMinor: b.labour_cost_minor,
     },
-    frontDoor: readFrontDoor(context),
+    frontDoor,
+    listed,
     /** Once work is priced the currency stays. */
     currencyStays: jobs,
     opening: [...readOpening(context).hours],
@@ -29,7 +31,7 @@ export function readBusinessPart(context: ViewContext) {
     ).all().map(({ yearly, spans, ...day }) => ({ ...day, yearly: yearly === 1, spans: (JSON.parse(spans) as [number, number][]).map(([opens, closes]) => ({ opens, closes })) })),
     rules: {
       noticeMinutes: b.notice_minutes, horizonDays: b.horizon_days, holdMinutes: b.hold_minutes,
-      windows: readPattern(context), capacity: b.capacity, forecastRoom: b.forecast_room, limits: limitsBy(context, "business")(0), outside: b.outside, moveHours: b.move_hours, cancelHours: b.cancel_hours,
+      windows: readPattern(context), capacity: b.capacity, forecastRoom: b.forecast_room, limits: limitsBy(context, "business")(0), outside: b.outside, moveHours: b.move_hours, cancelHours: b.cancel_hours, onOurWayBp: b.on_our_way_bp,
     },
   };
 }

@@ -4,7 +4,7 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import type { ForecastRoom } from "@/core/windows/forecasts";
-import { Columns, FormFrame, WholeField } from "./form-parts";
+import { Columns, FormFrame, PercentField, WholeField } from "./form-parts";
 import { capacityWords, LimitsField, PatternField } from "./rule-fields";
 import type { SetupData } from "./setup-screen";
 import { useSetupForm } from "./use-setup-form";
@@ -43,6 +43,7 @@ export function RulesForm({ data, saved }: { data: SetupData; saved: () => void 
         <Columns>
           <WholeField label="Customers move until, hours before" value={rules.moveHours} onValue={(moveHours) => set({ moveHours })} wrong={wrong("/moveHours")} helperText="By their own link" />
           <WholeField label="and cancel until, hours before" value={rules.cancelHours} onValue={(cancelHours) => set({ cancelHours })} wrong={wrong("/cancelHours")} helperText="Afterwards they read your phone number" />
+          <PercentField label="Windows on your way, % off" value={rules.onOurWayBp} onValue={(onOurWayBp) => set({ onOurWayBp })} wrong={wrong("/onOurWayBp")} helperText="Those that add hardly any driving" />
         </Columns>
         <LimitsField limits={rules.limits} onLimits={(limits) => set({ limits })} wrong={wrong} />
         <Box>

@@ -2,10 +2,17 @@
 import Close from "@mui/icons-material/Close";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import FormControlLabel from "@mui/material/FormControlLabel";
 import IconButton from "@mui/material/IconButton";
+import MenuItem from "@mui/material/MenuItem";
+import Switch from "@mui/material/Switch";
+import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useSnackbar } from "notistack";
-import { useState, type ReactNode } from "react";
+import { toDataURL } from "qrcode";
+import { useEffect, useState, type ReactNode } from "react";
+import type { ViewOutput } from "@/api/client";
+import { kindsOfBusiness, type KindOfBusiness } from "@/core/catalogue/kinds";
 import { moneyWords } from "@/core/money/amounts";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
@@ -23,7 +30,7 @@ export function Sharing({ services }: { services: SetupData["services"] }) {
   if (problem) return <Box>{problem.sentence}</Box>;
   if (!data) return <Box aria-busy="true" />;
   const amount = (minor: number) => moneyWords(minor, data.currency);
-  const copy = (address: string) => void navigator.clipboard?.writeText(address).then(() => enqueueSnackbar("The link is copied", { variant: "success" }));
+  const copy = (address: string) => void navigator.clipboard?.writeText(address).then(() => enqueueSnackbar("Copied", { variant: "success" }));
   const link = (address: string, what: string) => (
     <>
       <Box component="code" sx={{ fontSize: 13.5, overflowWrap: "anywhere" }}>{address}</Box>
@@ -34,7 +41,13 @@ export function Sharing({ services }: { services: SetupData["services"] }) {
     <Box sx={{ display: "grid", gap: 7 }}>
       <Section title="Your front door">
         <Row>{link(data.address, "the front door")}</Row>
+        <QrCode address={data.address} />
       </Section>
+      <Section title="On your own site" note={data.sites.length ? `In a frame on ${data.sites.join(", ")}; more sites in Front door.` : "A button works everywhere. For a frame, name your site in Front door first."}>
+        <Snippet name="Button" code={buttonCode(data)} onCopy={copy} />
+        <Snippet name="Frame that grows with its content" code={frameCode(data)} onCopy={copy} />
+      </Section>
+      <Directories key={JSON.stringify(data.directory)} directory={data.directory} onSaved={refresh} />
       <Section title="Where customers come from" note="Give each place its own link: a fair, a van, a leaflet. What comes by links you have not named is kept as other.">
         {data.sources.map((source) => (
           <Row key={source.slug}>
@@ -62,6 +75,66 @@ export function Sharing({ services }: { services: SetupData["services"] }) {
         {services.map((service) => <Row key={service.id}><Box sx={{ width: 200, flex: "none" }}>{service.name}</Box>{link(`${data.address}?service=${service.slug}`, service.name)}</Row>)}
       </Section>
     </Box>
+  );
+}
+
+interface Door {
+  name: string;
+  address: string;
+  origin: string;
+  accent: string;
+}
+const quoted = (text: string): string => text.replaceAll("&", "&amp;").replaceAll('"', "&quot;").replaceAll("<", "&lt;");
+const buttonCode = ({ name, address, accent }: Door): string => `<a href="${address}" style="display:inline-block;padding:14px 22px;border-radius:22px 22px 6px 6px;background:${accent};color:#fbfaf6;font:600 17px sans-serif;text-decoration:none">Book ${quoted(name)}</a>`;
+const frameCode = ({ name, address, origin }: Door): string => `<iframe src="${address}" title="Book ${quoted(name)}" style="width:100%;min-height:640px;border:0"></iframe>\n<script src="${origin}/embed.js"></script>`;
+
+function Snippet({ name, code, onCopy }: { name: string; code: string; onCopy: (code: string) => void }) {
+  return (
+    <Box sx={{ borderTop: `1px solid ${ink.line}`, py: 3 }}>
+      <Box sx={{ display: "flex", justifyContent: "space-between", mb: 1 }}><b>{name}</b><Button size="small" aria-label={`Copy the code: ${name}`} onClick={() => onCopy(code)}>Copy</Button></Box>
+      <Box component="pre" tabIndex={0} aria-label={name} sx={{ m: 0, p: 3, bgcolor: ink.plaster, borderRadius: "6px", fontSize: 13, whiteSpace: "pre-wrap", overflowWrap: "anywhere" }}>{code}</Box>
+    </Box>
+  );
+}
+
+/** The link as a picture for vans and leaflets. */
+function QrCode({ address }: { address: string }) {
+  const [picture, setPicture] = useState<string | null>(null);
+  useEffect(() => void toDataURL(address, { margin: 2, width: 720, color: { dark: ink.ink, light: "#ffffff" } }).then(setPicture), [address]);
+  if (!picture) return null;
+  return (
+    <Box sx={{ display: "flex", gap: 5, alignItems: "center", borderTop: `1px solid ${ink.line}`, py: 3 }}>
+      <Box component="img" src={picture} alt="The link to your front door as a QR code" sx={{ width: 128, height: 128 }} />
+      <Box>For vans, leaflets and the back of an invoice.<br /><Button size="small" href={picture} download="front-door.png">Download the picture</Button></Box>
+    </Box>
+  );
+}
+
+/** Whether directories may read what we do, and under which of their headings. */
+function Directories({ directory, onSaved }: { directory: ViewOutput<"sharing">["directory"]; onSaved: () => void }) {
+  const [listed, setListed] = useState(directory.listed);
+  const [kinds, setKinds] = useState(directory.categories);
+  const { send, busy } = useChange("save-directory");
+  const { enqueueSnackbar } = useSnackbar();
+  const save = async () => {
+    if (!(await send({ listed, kinds: kinds.map(({ name, kind }) => ({ category: name, kind: (kind || null) as KindOfBusiness | null })) }))) return;
+    enqueueSnackbar(listed ? "Directories may read what you do" : "Directories read nothing", { variant: "success" });
+    onSaved();
+  };
+  return (
+    <Section title="In directories" note="Directories read your services, prices to begin with and links, under the headings you choose. What you hide at the front door stays out.">
+      <FormControlLabel control={<Switch checked={listed} onChange={(e) => setListed(e.target.checked)} />} label={listed ? "Directories may read it" : "No directory reads it"} />
+      {listed && kinds.map(({ name, kind }) => (
+        <Row key={name}>
+          <Box sx={{ width: 200, flex: "none" }}>{name}</Box>
+          <TextField select label={`${name} is`} value={kind} onChange={(e) => setKinds(kinds.map((k) => (k.name === name ? { name, kind: e.target.value } : k)))} sx={{ maxWidth: 320 }}>
+            <MenuItem value="">not one of these</MenuItem>
+            {Object.entries(kindsOfBusiness).map(([key, words]) => <MenuItem key={key} value={key}>{words}</MenuItem>)}
+          </TextField>
+        </Row>
+      ))}
+      <Row><Button variant="outlined" disabled={busy} onClick={() => void save()}>Save</Button>{directory.listed && <><Box component="code" sx={{ fontSize: 13.5 }}>{directory.feed}</Box><a href="/standins/directory">See a directory</a></>}</Row>
+    </Section>
   );
 }
 

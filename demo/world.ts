@@ -154,10 +154,13 @@ function makeCustomers(hogar: Hogar, random: Random, count: number): DemoCustome
       if (taken.size >= all.length || !taken.has(address.id)) return taken.add(address.id), address;
     }
   };
+  const before: string[] = [];
+  // One household of two shares a mail.
   return Array.from({ length: count }, (_, i) => {
     const first = random.pick(marrowick.firstNames);
     const last = random.pick(marrowick.lastNames);
-    const mail = i === 7 ? "bounce@example.com" : `${first}.${last}${i}@example.com`.toLowerCase();
+    const mail = i === 7 ? "bounce@example.com" : i === 12 ? before[11]! : `${first}.${last}${i}@example.com`.toLowerCase();
+    before.push(mail);
     return { name: `${first} ${last}`, mail, phone: `+1 ${201 + Math.floor(i / 90)} 555 01${String(i % 90).padStart(2, "0")}`, reminders: random.chance(0.95), sites: [site(), ...(random.chance(0.28) ? [site()] : [])] };
   });
 }

@@ -36,7 +36,7 @@ export function WindowPicker({ offers, chosen, timeZone, onOurWayBp = 0, onChoos
       <Box sx={{ display: "grid", gridTemplateColumns: `repeat(${daysShown}, minmax(0, 1fr))`, gap: 2, mt: 1 }}>
         {days.slice(page * daysShown, (page + 1) * daysShown).map(([date, windows]) => (
           <Box key={date} role="group" aria-label={dayWords(date)}>
-            <Box className="titles" sx={{ fontWeight: 650, fontSize: 16 }}>{dayWords(date).split(" ")[0]}</Box>
+            <Box className="titles" sx={{ fontWeight: 650, fontSize: { xs: 15, sm: 16 } }}>{dayWords(date).split(" ")[0]}</Box>
             <Box sx={{ color: ink.ash, fontSize: 14, mb: 2 }}>{dayWords(date).split(" ").slice(1).join(" ")}</Box>
             {windows.map((offer) => {
               const on = chosen?.from === offer.from && chosen.to === offer.to;

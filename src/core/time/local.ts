@@ -20,6 +20,13 @@ export function epochMinute(date: LocalDate, minuteOfDay: number, zone: string):
 
 /** Local date and minute of day of an epoch minute. */
 export function localOf(epoch: number, zone: string): { date: LocalDate; minute: number } {
+  const utcDay = Math.floor(epoch / DAY);
+  // No zone is further from UTC than a day.
+  for (const number of [utcDay, utcDay + 1, utcDay - 1]) {
+    const date = dateOf(number);
+    const { midnight, length } = dayIn(date, zone);
+    if (epoch >= midnight && epoch < midnight + length && length === DAY) return { date, minute: epoch - midnight };
+  }
   const zoned = Temporal.Instant.fromEpochMilliseconds(epoch * 60_000).toZonedDateTimeISO(zone);
   return { date: zoned.toPlainDate().toString(), minute: zoned.hour * 60 + zoned.minute };
 }
@@ -27,17 +34,16 @@ export function localOf(epoch: number, zone: string): { date: LocalDate; minute:
 export const localDate = (epoch: number, zone: string): LocalDate => localOf(epoch, zone).date;
 
 /** Calendar arithmetic on local dates. */
-export const addDays = (date: LocalDate, days: number): LocalDate => Temporal.PlainDate.from(date).add({ days }).toString();
+export const addDays = (date: LocalDate, days: number): LocalDate => dateOf(numberOf(date) + days);
 
-export const daysBetween = (from: LocalDate, to: LocalDate): number =>
-  Temporal.PlainDate.from(from).until(Temporal.PlainDate.from(to), { largestUnit: "day" }).days;
+export const daysBetween = (from: LocalDate, to: LocalDate): number => numberOf(to) - numberOf(from);
 
 /** Every date from `from` to `to`, both included. */
 export const datesFrom = (from: LocalDate, to: LocalDate): LocalDate[] =>
   Array.from({ length: Math.max(0, daysBetween(from, to) + 1) }, (_, i) => addDays(from, i));
 
 /** 0 is Monday, 6 is Sunday. */
-export const weekdayOf = (date: LocalDate): number => Temporal.PlainDate.from(date).dayOfWeek - 1;
+export const weekdayOf = (date: LocalDate): number => (((numberOf(date) + 3) % 7) + 7) % 7;
 
 /** Whether a weekday is in a bit mask (bit 0 is Monday). */
 export const servesWeekday = (mask: number, date: LocalDate): boolean => (mask & (1 << weekdayOf(date))) !== 0;
@@ -60,21 +66,33 @@ export const isTimeZone = (zone: string): boolean => {
   }
 };
 
-// A day's midnight and length hardly ever differ from its neighbour's plus 1440, but asking Temporal
-// for it a hundred thousand times does cost; so each day is asked once.
-const known = new Map<string, { midnight: number; length: number }>();
+// Temporal is asked once for each day: a look at the windows of a month needs the same few dozen of them
+// thousands of times.
+const most = 20_000;
+function remembered<K, V>(ask: (key: K) => V): (key: K) => V {
+  const known = new Map<K, V>();
+  return (key) => {
+    let value = known.get(key);
+    if (value === undefined) {
+      value = ask(key);
+      if (known.size >= most) known.clear();
+      known.set(key, value);
+    }
+    return value;
+  };
+}
 
-function dayIn(date: LocalDate, zone: string) {
-  const key = zone + date;
-  let day = known.get(key);
-  if (!day) {
+/** Days since 1 January 1970, and the date of such a number. */
+const numberOf = remembered((date: LocalDate): number => Temporal.PlainDate.from(date).toZonedDateTime("UTC").epochMilliseconds / (DAY * 60_000));
+const dateOf = remembered((number: number): LocalDate => Temporal.Instant.fromEpochMilliseconds(number * DAY * 60_000).toZonedDateTimeISO("UTC").toPlainDate().toString());
+
+const daysOf = remembered((zone: string) =>
+  remembered((date: LocalDate): { midnight: number; length: number } => {
     const plain = Temporal.PlainDate.from(date);
     const midnight = minutes(plain.toZonedDateTime(zone));
-    day = { midnight, length: minutes(plain.add({ days: 1 }).toZonedDateTime(zone)) - midnight };
-    if (known.size > 20_000) known.clear();
-    known.set(key, day);
-  }
-  return day;
-}
+    return { midnight, length: minutes(plain.add({ days: 1 }).toZonedDateTime(zone)) - midnight };
+  }),
+);
+const dayIn = (date: LocalDate, zone: string) => daysOf(zone)(date);
 
 const minutes = (zoned: Temporal.ZonedDateTime): number => Math.round(zoned.epochMilliseconds / 60_000);

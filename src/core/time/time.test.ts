@@ -1,5 +1,6 @@
 import fc from "fast-check";
-import { addDays, datesFrom, epochMinute, localOf, servesWeekday, weekdayOf } from "./local";
+import { Temporal } from "temporal-polyfill";
+import { addDays, datesFrom, daysBetween, epochMinute, localOf, servesWeekday, weekdayOf } from "./local";
 import { intersectSpans, joinSpans, minutesIn, subtractSpans, type Span } from "./spans";
 import { arrivalWords, clock, daysWords, durationWords, parseClock, weekdaysWords, windowWords, writeTimesBy } from "./words";
 
@@ -17,6 +18,18 @@ describe("local time", () => {
         expect(there).toEqual({ date, minute });
       }),
     );
+  });
+
+  it("is what the calendar of the zone says at any moment, also where a day is missing or clocks change by half an hour", () => {
+    const zones = [lisbon, "UTC", "America/St_Johns", "Australia/Lord_Howe", "Pacific/Apia", "Pacific/Kiritimati"];
+    fc.assert(fc.property(fc.integer({ min: 0, max: 40_000_000 }), fc.constantFrom(...zones), (epoch, zone) => {
+      const zoned = Temporal.Instant.fromEpochMilliseconds(epoch * 60_000).toZonedDateTimeISO(zone);
+      expect(localOf(epoch, zone)).toEqual({ date: zoned.toPlainDate().toString(), minute: zoned.hour * 60 + zoned.minute });
+    }));
+    fc.assert(fc.property(dates, fc.integer({ min: -4000, max: 4000 }), (date, days) => {
+      expect(addDays(date, days)).toBe(Temporal.PlainDate.from(date).add({ days }).toString());
+      expect([weekdayOf(date), daysBetween(date, addDays(date, days))]).toEqual([Temporal.PlainDate.from(date).dayOfWeek - 1, days]);
+    }));
   });
 
   it("makes the day of the spring change an hour shorter, and that of autumn an hour longer", () => {

@@ -127,7 +127,7 @@ function Directories({ directory, onSaved }: { directory: ViewOutput<"sharing">[
       {listed && kinds.map(({ name, kind }) => (
         <Row key={name}>
           <Box sx={{ width: 200, flex: "none" }}>{name}</Box>
-          <TextField select label={`${name} is`} value={kind} onChange={(e) => setKinds(kinds.map((k) => (k.name === name ? { name, kind: e.target.value } : k)))} sx={{ maxWidth: 320 }}>
+          <TextField select label={`${name} is`} value={kind} slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }} onChange={(e) => setKinds(kinds.map((k) => (k.name === name ? { name, kind: e.target.value } : k)))} sx={{ maxWidth: 320 }}>
             <MenuItem value="">not one of these</MenuItem>
             {Object.entries(kindsOfBusiness).map(([key, words]) => <MenuItem key={key} value={key}>{words}</MenuItem>)}
           </TextField>

@@ -5,6 +5,17 @@ const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
   devIndicators: false,
+  headers: async () => [
+    {
+      source: "/api/:path*",
+      headers: [
+        { key: "content-security-policy", value: "default-src 'none'; frame-ancestors 'none'" },
+        { key: "x-content-type-options", value: "nosniff" },
+        { key: "referrer-policy", value: "no-referrer" },
+        { key: "x-frame-options", value: "DENY" },
+      ],
+    },
+  ],
 };
 
 export default config;

@@ -35,4 +35,5 @@ export function proxy(request: NextRequest): NextResponse {
   return response;
 }
 
-export const config = { matcher: ["/((?!_next/static|_next/image|favicon|icon).*)"] };
+/** What is no page needs no policy, and is answered twice as fast without; its headers stand in next.config.ts. */
+export const config = { matcher: ["/((?!api/|_next/static|_next/image|favicon|icon).*)"] };

@@ -60,6 +60,9 @@ export const addressOf = (request: Request): string => request.headers.get("x-fo
 
 const statuses: Record<string, number> = { "not-signed-in": 401, "not-allowed": 403, "link-ended": 403, "not-found": 404, "bad-request": 400, "invalid-input": 422, "too-many-tries": 429, "unexpected": 500, "busy": 503 };
 
-/** A result as a response: 200, or the status that fits its problem. */
-export const answer = (result: { ok: true; value: unknown } | { ok: false; problem: { code: string } }): Response =>
-  Response.json(result.ok ? { ok: true, value: result.value ?? null } : result, { status: result.ok ? 200 : (statuses[result.problem.code] ?? 409), headers: { "cache-control": "no-store" } });
+/** A result as a response: 200, or the status that fits its problem. Short answers are sent faster as they are than packed. */
+export function answer(result: { ok: true; value: unknown } | { ok: false; problem: { code: string } }): Response {
+  const body = JSON.stringify(result.ok ? { ok: true, value: result.value ?? null } : result);
+  const status = result.ok ? 200 : (statuses[result.problem.code] ?? 409);
+  return new Response(body, { status, headers: { "content-type": "application/json", "cache-control": body.length < 32_000 ? "no-store, no-transform" : "no-store" } });
+}

@@ -112,7 +112,7 @@ function setUp(hogar: Hogar, today: string): void {
     mustPerform(hogar, saveService, { id: null, active: true, beforeMinutes: 0, code, name, category, description, priceMinor, taxBp, minutes, afterMinutes, crew, days, noticeMinutes, skills, deposit, questions: marrowick.questions[code] ?? [], checklist: marrowick.checklists[code] ?? [], ...marrowick.terms[code], extras: extras.filter((x) => x.on.includes(code)).map(({ id }) => ({ id, most: 10 })) }, office);
   const ofCategory = (name: string) => hogar.store.sql<{ id: number }>("SELECT id FROM services WHERE category = ? ORDER BY price_minor").all(name).map((s) => s.id);
   mustPerform(hogar, orderServices, { categories: marrowick.categories.map((name) => ({ name, was: name, services: ofCategory(name) })) }, office);
-  mustPerform(hogar, saveBookingRules, { windows: marrowick.windows, noticeMinutes: 120, horizonDays: 42, holdMinutes: 10, outside: "request", onOurWayBp: 500 }, office);
+  mustPerform(hogar, saveBookingRules, { windows: marrowick.windows, noticeMinutes: 120, horizonDays: 42, holdMinutes: 10, outside: "request" }, office);
   mustPerform(hogar, saveDirectory, { listed: true, kinds: marrowick.kinds }, office);
   mustPerform(hogar, saveFrontDoor, marrowick.frontDoor, office);
   mustPerform(hogar, saveOpening, { hours: marrowick.openingHours }, office);

@@ -21,7 +21,7 @@ it("every screen of the office is free of findings by axe", async () => {
   const { page, context, troubles } = await openPage(browser, desk);
   await signIn(page, app.url, "odile");
   const found: Record<string, string[]> = {};
-  for (const path of ["/today", "/board", "/customers", "/repeats", "/money", "/setup/start", "/setup/business", "/setup/hours", "/setup/technicians?id=1", "/setup/services?id=1", "/setup/services?id=order", "/setup/zones", "/setup/zones?id=1", "/setup/windows", "/setup/sharing", "/setup/coupons?id=1", "/setup/people?id=1", "/why-not?address=a1200&service=1"]) {
+  for (const path of ["/today", "/board", "/incoming", "/customers", "/repeats", "/money", "/setup/start", "/setup/business", "/setup/hours", "/setup/technicians?id=1", "/setup/services?id=1", "/setup/services?id=order", "/setup/zones", "/setup/zones?id=1", "/setup/windows", "/setup/front-door", "/setup/sharing", "/setup/coupons?id=1", "/setup/people?id=1", "/why-not?address=a1200&service=1"]) {
     await go(page, app.url + path);
     const here = await findings(page);
     if (here.length) found[path] = here;
@@ -33,7 +33,7 @@ it("every screen of the office is free of findings by axe", async () => {
 
 it("the front door, the sign-in and the field are too, and the front door fits a small phone", async () => {
   const { page, context } = await openPage(browser, { width: 320, height: 640 });
-  for (const path of ["/book", "/signin"]) {
+  for (const path of ["/book", "/signin", "/standins/directory"]) {
     await go(page, app.url + path);
     expect([path, await findings(page)]).toEqual([path, []]);
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(320);

@@ -164,7 +164,7 @@ it("a service gets a checklist and a photo question; a customer by its link send
   await door.getByRole("option").first().click();
   await door.getByRole("button", { name: "Go on" }).click();
   await door.getByRole("checkbox", { name: /Pizza-oven/, checked: true }).waitFor();
-  await door.locator("input[type=file]").setInputFiles(file("oven.png", await pixels("#9B4A3C")));
+  await door.getByRole("group", { name: "A photo of the oven" }).locator("input[type=file]").setInputFiles(file("oven.png", await pixels("#9B4A3C")));
   await door.getByRole("img", { name: "Photo 1" }).waitFor();
   await door.getByRole("button", { name: "Choose a time" }).click();
   await door.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().click();

@@ -14,7 +14,7 @@ const [busy] = app.sql<{ date: string; visit: number }>(
 );
 const screens: [string, string][] = [
   ["today", "/today"], ["board", `/board?date=${busy!.date}`], ["visit", `/board?date=${busy!.date}&visit=${busy!.visit}`], ["customers", "/customers"],
-  ["repeats", "/repeats"], ["money", "/money?show=open"], ["first-steps", "/setup/start"], ["set-up", "/setup/technicians?id=1"], ["service", "/setup/services?id=1"], ["zones", "/setup/zones"], ["windows", "/setup/windows"],
+  ["incoming", "/incoming?open=request%202"], ["repeats", "/repeats"], ["money", "/money?show=open"], ["first-steps", "/setup/start"], ["set-up", "/setup/technicians?id=1"], ["service", "/setup/services?id=1"], ["zones", "/setup/zones"], ["windows", "/setup/windows"], ["front-door-settings", "/setup/front-door"],
   ["why-not", "/why-not?address=a700&service=1"],
 ];
 for (const [name, at] of screens) {

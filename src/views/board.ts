@@ -182,9 +182,9 @@ export const visitSheet = defineView({
   input: OneVisit,
   read(context, { visitId }) {
     const { sql, business, hogar } = context;
-    const visit = sql<BoardRow & { job_id: number | null; repeat_id: number | null; started_at: number | null; ended_at: number | null; customer_id: number | null; phone: string | null; mail: string | null; note: string | null; pays: string | null; checklist: string; confirmed_at: number | null; postcode: string | null; total_minor: number | null; deposit_minor: number | null; job_state: string | null }>(
+    const visit = sql<BoardRow & { job_id: number | null; repeat_id: number | null; started_at: number | null; ended_at: number | null; customer_id: number | null; phone: string | null; mail: string | null; note: string | null; pays: string | null; approval: string | null; checklist: string; confirmed_at: number | null; postcode: string | null; total_minor: number | null; deposit_minor: number | null; job_state: string | null }>(
       `SELECT ${visitColumns}, v.job_id, v.repeat_id, v.started_at, v.ended_at, coalesce(c.id, rc.id) AS customer_id, coalesce(c.phone, rc.phone) AS phone, coalesce(c.mail, rc.mail) AS mail,
-        j.note, j.pays, v.checklist, v.confirmed_at, coalesce(t.postcode, rt.postcode) AS postcode, j.total_minor, j.deposit_minor, j.state AS job_state FROM ${visitTables} WHERE v.id = ?`,
+        j.note, j.pays, j.approval, v.checklist, v.confirmed_at, coalesce(t.postcode, rt.postcode) AS postcode, j.total_minor, j.deposit_minor, j.state AS job_state FROM ${visitTables} WHERE v.id = ?`,
     ).get(visitId);
     if (!visit) throw new Refusal("not-found");
     mustSee(context, visitId);
@@ -197,7 +197,7 @@ export const visitSheet = defineView({
     return {
       id: visit.id, state: visit.state, jobState: visit.job_state, code: visit.code, service: visit.service, hue: visit.hue, minutes: visit.minutes, crew: visit.crew, date: visit.date,
       windowFrom: localOf(visit.window_from, zone).minute, windowTo: localOf(visit.window_to, zone).minute,
-      customer: { id: visit.customer_id, name: visit.customer, phone: visit.phone, mail: visit.mail }, site: visit.site, postcode: visit.postcode, note: visit.note, answers: visit.job_id ? answersOfJob(context, visit.job_id) : [], paysAtDoor: visit.pays === "at the door", checklist: JSON.parse(visit.checklist) as TickedItem[], confirmed: visit.confirmed_at !== null, noAccessMinor: visit.job_id ? noAccessFee(termsOfJob(context, visit.job_id)) : 0,
+      customer: { id: visit.customer_id, name: visit.customer, phone: visit.phone, mail: visit.mail }, site: visit.site, postcode: visit.postcode, note: visit.note, answers: visit.job_id ? answersOfJob(context, visit.job_id) : [], paysAtDoor: visit.pays === "at the door", approval: visit.approval, checklist: JSON.parse(visit.checklist) as TickedItem[], confirmed: visit.confirmed_at !== null, noAccessMinor: visit.job_id ? noAccessFee(termsOfJob(context, visit.job_id)) : 0,
       additions: visit.job_id ? sql<{ id: number; made_at: number; words: string; photos: string }>("SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id").all(visit.job_id).map((a) => ({ ...a, photos: JSON.parse(a.photos) as string[] })) : [],
       totalMinor: visit.total_minor, depositMinor: visit.deposit_minor, jobId: visit.job_id,
       technicians: technicians.map((t) => ({ id: t.id, name: t.name, arrives: localOf(t.arrives, zone).minute, leaves: localOf(t.leaves, zone).minute })),

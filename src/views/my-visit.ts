@@ -42,6 +42,7 @@ export const myVisit = defineView({
     const payments = sql<{ id: number; purpose: string; method: string; amount_minor: number; state: string; problem: string | null; step_address: string | null; settled_at: number | null }>(
       "SELECT id, purpose, method, amount_minor, state, problem, step_address, settled_at FROM payments WHERE job_id = ? ORDER BY id",
     ).all(jobId);
+    const refunds = sql<{ id: number; amount_minor: number; state: string; asked_at: number }>("SELECT r.id, r.amount_minor, r.state, r.asked_at FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE p.job_id = ? ORDER BY r.id").all(jobId);
     const invoice = sql<{ number: number; due_date: string; total_minor: number; tax_minor: number; applied: number; cancelled_at: number | null }>(
       "SELECT i.*, coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = i.id), 0) AS applied FROM invoices i WHERE job_id = ?",
     ).get(jobId);
@@ -56,7 +57,7 @@ export const myVisit = defineView({
       additions: sql<{ id: number; made_at: number; words: string; photos: string }>("SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id").all(jobId).map((a) => ({ ...a, photos: JSON.parse(a.photos) as string[] })),
       done: doorOf(context),
       business: { name: business.name, mail: business.mail, invoiceText: business.invoice_text, mark: business.mark, phone: business.phone, currency: business.currency, timeZone: business.time_zone, isDemo: business.demo_offset_ms !== null },
-      job: { ...job, service: visit.title }, visit, days: visits.filter((v) => v.state !== "cancelled").map((v) => v.date), lines, payments, coming,
+      job: { ...job, service: visit.title }, visit, days: visits.filter((v) => v.state !== "cancelled").map((v) => v.date), lines, payments, refunds, coming,
       technicians: technicians.map((t) => t.name),
       invoice: invoice && {
         number: invoice.number, dueDate: invoice.due_date, totalMinor: invoice.total_minor, taxMinor: invoice.tax_minor, openMinor: invoice.total_minor - invoice.applied,

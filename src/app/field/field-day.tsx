@@ -100,7 +100,7 @@ function NextStop({ stop, currency, now, ticks, onTick }: { stop: Stop; currency
       )}
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 2, mt: 3 }}>
         {chip(durationWords(stop.minutes))}
-        {stop.toCollectMinor > 0 && chip(`${moneyWords(stop.toCollectMinor, currency)} to collect`)}
+        {stop.toCollectMinor > 0 && chip(`${moneyWords(stop.toCollectMinor, currency)} to collect${stop.paysAtDoor ? " at the door" : ""}`)}
         {stop.lastHere && chip(`last here ${dayShort(stop.lastHere)}`)}
       </Box>
       {stop.state !== "on site" && <Box sx={{ mt: 3, fontWeight: 650, color: late > 0 ? ink.ember : ink.ink }}>{late > 0 ? `Arrive ${clock(arrives % 1440)} if you leave now: ${durationWords(late)} late.` : `${stop.driving} min drive, planned for ${clock(stop.arrives)}.`}</Box>}

@@ -48,13 +48,13 @@ export function VisitSheet({ visitId, onClose, onChanged }: { visitId: number; o
   return (
     <SideSheet title={<><Code code={visit.code} colour={hues[visit.hue]!} /> {visit.service}</>} onClose={onClose}>
       <Promise visit={visit} />
-      <Fact name="State"><VisitState state={visit.state} />{visit.jobState === "awaiting deposit" && ", waiting for the deposit"}</Fact>
+      <Fact name="State"><VisitState state={visit.state} />{visit.jobState === "awaiting deposit" && ", waiting for the deposit"}{visit.state === "promised" && visit.approval !== null && visit.approval !== "given" && <>, <LinkBox href={`/incoming?open=booking%20${visit.jobId}`}>{visit.approval === "waiting" ? "to be confirmed" : "waiting for the customer’s answer"}</LinkBox></>}</Fact>
       <Fact name="Customer">{visit.customer.name}{visit.customer.phone && <><br />{visit.customer.phone}<br />{visit.customer.mail}</>}</Fact>
       <Fact name="Site">{visit.site}{visit.postcode && `, ${visit.postcode}`}</Fact>
       <Fact name="Who">{visit.technicians.length ? visit.technicians.map((t) => `${t.name}, ${clock(t.arrives)} to ${clock(t.leaves)}`).join("; ") : <b style={{ color: ink.ember }}>Nobody yet</b>}</Fact>
       <Fact name="Time">{durationWords(visit.minutes)}{visit.crew > 1 && `, ${visit.crew} people`}</Fact>
       {visit.days.length > 1 && <Fact name="Days">{visit.days.map((date, i) => <Box key={date} component="span" sx={{ fontWeight: date === visit.date ? 700 : 400 }}>{i > 0 && ", "}{dayShort(date)}</Box>)}. Moving the first day takes the others along.</Fact>}
-      {visit.totalMinor !== null && <Fact name="Price">{moneyWords(visit.totalMinor, visit.currency)}{visit.depositMinor ? `, deposit ${moneyWords(visit.depositMinor, visit.currency)}` : ""}</Fact>}
+      {visit.totalMinor !== null && <Fact name="Price">{moneyWords(visit.totalMinor, visit.currency)}{visit.depositMinor ? `, deposit ${moneyWords(visit.depositMinor, visit.currency)}` : ""}{visit.paysAtDoor && ", paid at the door"}</Fact>}
       {visit.answers.map((a) => <Fact key={a.id} name="Asked">{a.question} <b>{a.words}</b><Photos tokens={a.photos ?? []} /></Fact>)}
       {visit.additions.map((a) => <Fact key={a.id} name="They wrote">{a.words}<Photos tokens={a.photos} /></Fact>)}
       {visit.confirmed && <Fact name="Customer">✓ says that it suits</Fact>}

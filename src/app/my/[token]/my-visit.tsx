@@ -75,6 +75,7 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
             <Row name="Total, tax included" value={amount(job.total_minor)} strong />
           </>}
       {payments.filter((p) => p.state === "received").map((p) => <Row key={p.id} name={`Paid${p.purpose === "deposit" ? ", deposit" : ""}, ${dayShort(localDate(Math.floor(p.settled_at! / 60_000), business.timeZone))}`} value={`−${amount(p.amount_minor)}`} />)}
+      {view.refunds.map((r) => <Row key={`refund ${r.id}`} name={`${r.state === "asked" ? "Going back to your card" : "Paid back"}, ${dayShort(localDate(Math.floor(r.asked_at / 60_000), business.timeZone))}`} value={amount(r.amount_minor)} />)}
       {invoice && <Row name={invoice.openMinor ? `Open, due ${dateWords(invoice.dueDate)}` : "Paid in full"} value={amount(invoice.openMinor)} strong />}
       {invoice && business.invoiceText && <Typography color="textSecondary" sx={{ mt: 2, whiteSpace: "pre-wrap" }}>{business.invoiceText}</Typography>}
       {!invoice && !depositDue && job.state === "agreed" && <Row name="After the visit" value={amount(job.total_minor - payments.reduce((sum, p) => sum + (p.state === "received" ? p.amount_minor : 0), 0))} />}

@@ -20,8 +20,11 @@ export const saveFrontDoor = defineOperation({
     door.fields.forEach((field, i) => {
       if (!["text", "one", "yes-no", "tick"].includes(field.kind) || effectsIn(field).length > 0) fields[`/fields/${i}`] = "A field is answered with words, a choice, a yes or no, or a tick, and changes nothing.";
     });
-    const origins = door.sites.map((site) => new URL(site).origin);
+    door.sites.forEach((site, i) => {
+      if (!URL.canParse(site)) fields[`/sites/${i}`] = "Write an address such as https://marrowick.example.";
+    });
     if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
+    const origins = door.sites.map((site) => new URL(site).origin);
     sql(
       "UPDATE front_door SET welcome = ?, picture = ?, accent = ?, ground = ?, answers = ?, fields = ?, pays_at_door = ?, done_words = ?, done_address = ?, shows_contact = ?, takes_wishes = ?, sites = ?, tells = ?",
     ).run(door.welcome.trim(), door.picture, door.accent, door.ground, JSON.stringify(door.answers), JSON.stringify(door.fields), door.paysAtDoor ? 1 : 0, door.doneWords.trim(), door.doneAddress, door.showsContact ? 1 : 0, door.takesWishes ? 1 : 0, JSON.stringify([...new Set(origins)]), JSON.stringify(door.tells));

@@ -130,7 +130,8 @@ function PagePreview({ draft }: { draft: Draft }) {
     return () => window.removeEventListener("message", onMessage);
   }, []);
   useEffect(() => {
-    if (shown && ready) frame.current?.contentWindow?.postMessage({ hogarPreview: shown }, window.location.origin);
+    // The frame may have been ready before this was: then it hears of the first change, otherwise of its own word.
+    if (shown) frame.current?.contentWindow?.postMessage({ hogarPreview: shown }, window.location.origin);
   }, [shown, ready]);
   const [width, scale] = wide ? [1280, 400 / 1280] : [390, 1];
   return (

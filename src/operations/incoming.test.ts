@@ -109,6 +109,9 @@ describe("a wish", () => {
     openEvening(world);
     expect([await told(world), await told(world)]).toEqual([1, 1]);
     const token = sealedWish(world.hogar, id);
+    // The mail has the link; the database never.
+    expect(world.sent.find((m) => m.subject.startsWith("Free now"))!.body).toContain(`/wish/${token}`);
+    expect(JSON.stringify(world.hogar.store.sql("SELECT payload FROM outbox").all())).not.toContain(token);
     expect(look(world.hogar, wishView, { token }, visitor)).toMatchObject({ value: { what: "Chimney sweep", window: { time: "17–18" }, booked: null } });
     const { link } = mustPerform(world.hogar, takeWish, { token }, visitor);
     expect(one(world.hogar, "SELECT c.name, v.state FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN visits v ON v.job_id = j.id")).toEqual({ name: "Selma Vance", state: "promised" });

@@ -34,6 +34,9 @@ export function actorOfLink(hogar: Hogar, token: string): Extract<Actor, { kind:
   return { kind: "link", linkId: link.id, jobId: link.job_id, customerId: link.customer_id };
 }
 
+/** Stands in a text for the link of a wish until it is sent: like every link, it is never stored. */
+export const wishPlaceholder = "{{wish_link}}";
+
 /** The link by which somebody takes the window that a wish of theirs was told of. */
 export function sealedWish({ store, secret }: Hogar, requestId: number): string {
   const { nonce } = store.sql<{ nonce: string }>("SELECT nonce FROM requests WHERE id = ?").get(requestId)!;

@@ -4,14 +4,14 @@ import { dayWords, windowIn } from "@/core/time/words";
 import { suits, type Wish } from "@/core/windows/wishes";
 import { phoneKept, phoneProblem } from "@/core/people/phones";
 import { Refusal } from "@/core/problems";
-import { AnswerRequests, BookRequest, MakeRequest, WishToken } from "@/schemas/booking";
-import { Nothing } from "@/schemas/money";
+import { AnswerRequests, BookRequest, MakeRequest, OneRequest, WishToken } from "@/schemas/booking";
 import { addressOf } from "./addresses";
 import { tellBooked } from "./approval";
 import { agreeJob, customerFor, findWanted, isKeptPhoto, lostPhoto, priceIn, siteFor, stillOffered, takeRoom, zoneOf, type ChosenWindow, type Wanted } from "./booking";
 import { readItem, type Item } from "./catalogue";
 import { actorWords, defineOperation, type OperationContext, type ViewContext } from "./door";
-import { linkTokenOf, sealedWish, wishOf } from "./links";
+import type { Hogar } from "./hogar";
+import { linkTokenOf, wishOf, wishPlaceholder } from "./links";
 import { answersFor, answersWithin, bookableDates } from "./placing";
 import { tellOffice } from "./telling-office";
 
@@ -122,29 +122,28 @@ function agree(context: OperationContext, request: RequestRow, wanted: Wanted, v
   return jobId;
 }
 
-/** Run every few minutes: tells those whose wish can be met now, once for each window. */
-export const meetWishes = defineOperation({
-  name: "meet-wishes",
+/** Requests that wait for a window. */
+export const openWishes = ({ store }: Hogar): number[] =>
+  store.sql<{ id: number }>("SELECT id FROM requests WHERE outcome = 'open' AND about = 'no window suits' AND wish IS NOT NULL AND address_id IS NOT NULL ORDER BY id").all().map((request) => request.id);
+
+/** Run every few minutes for each wish, one transaction each, so that nobody waits for all of them: tells whoever's wish can be met now, once for each window. */
+export const meetWish = defineOperation({
+  name: "meet-wish",
   access: "system",
-  input: Nothing,
-  run(context) {
+  input: OneRequest,
+  run(context, { id }) {
     const { sql, today, business } = context;
-    let told = 0;
-    for (const request of sql<RequestRow>("SELECT * FROM requests WHERE outcome = 'open' AND about = 'no window suits' AND wish IS NOT NULL AND address_id IS NOT NULL ORDER BY id LIMIT 40").all()) {
-      const wish = JSON.parse(request.wish!) as Wish;
-      if (wish.until !== null && wish.until < today) continue;
-      const window = firstThatSuits(context, request, wish);
-      const last = request.told === null ? null : (JSON.parse(request.told) as ChosenWindow);
-      if (!window || (last?.from === window.from && last.to === window.to)) continue;
-      sql("UPDATE requests SET told = ? WHERE id = ?").run(JSON.stringify(window), request.id);
-      const when = `${dayWords(window.date)}, ${windowIn(window.from, window.to, business.time_zone)}`;
-      const link = `${context.hogar.publicUrl}/wish/${sealedWish(context.hogar, request.id)}`;
-      const key = `wish ${request.id} at ${window.from}`;
-      context.later({ kind: "tell", key: `${key}, mail`, payload: { way: "mail", to: request.mail, subject: `Free now: ${when}`, body: `Hello ${request.name},\n\na time that suits you is free now: ${when}. Take it with one tap, before somebody else does:\n\n${link}\n\n${business.name}\n${business.phone}\n` } });
-      context.later({ kind: "tell", key: `${key}, text`, payload: { way: "text", to: request.phone, subject: "", body: `${business.name}: ${when} is free now. Take it with one tap: ${link}` } });
-      told++;
-    }
-    return { told };
+    const request = readRequest(context, id);
+    const wish = JSON.parse(request.wish!) as Wish;
+    if (wish.until !== null && wish.until < today) return;
+    const window = firstThatSuits(context, request, wish);
+    const last = request.told === null ? null : (JSON.parse(request.told) as ChosenWindow);
+    if (!window || (last?.from === window.from && last.to === window.to)) return;
+    sql("UPDATE requests SET told = ? WHERE id = ?").run(JSON.stringify(window), id);
+    const when = `${dayWords(window.date)}, ${windowIn(window.from, window.to, business.time_zone)}`;
+    const key = `wish ${id} at ${window.from}`;
+    context.later({ kind: "tell", key: `${key}, mail`, payload: { requestId: id, way: "mail", to: request.mail, subject: `Free now: ${when}`, body: `Hello ${request.name},\n\na time that suits you is free now: ${when}. Take it with one tap, before somebody else does:\n\n${wishPlaceholder}\n\n${business.name}\n${business.phone}\n` } });
+    context.later({ kind: "tell", key: `${key}, text`, payload: { requestId: id, way: "text", to: request.phone, subject: "", body: `${business.name}: ${when} is free now. Take it with one tap: ${wishPlaceholder}` } });
   },
 });
 

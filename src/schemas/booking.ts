@@ -98,6 +98,7 @@ export const ProposeWindow = input({ jobId: Id, ...windowChosen });
 export const DeclineIncoming = input({ entries: Entries, reason: Type.String({ minLength: 3, maxLength: 400 }) });
 export const TakeOn = input({ entries: Entries, personId: OrNull(Id) });
 export const AnswerRequests = input({ ids: Type.Array(Id, { minItems: 1, maxItems: 200, uniqueItems: true }) });
+export const OneRequest = input({ id: Id });
 /** A request booked by the office: at one of the windows that somebody can keep, or at any other that can. */
 export const BookRequest = input({ requestId: Id, ...windowChosen, serviceId: Type.Optional(Id) });
 /** The sealed link of a wish that can be met. */

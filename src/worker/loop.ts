@@ -2,7 +2,7 @@ import { mustPerform } from "@/operations/door";
 import { releaseLapsed, writeReminders } from "@/operations/fall-due";
 import { forgetPictures } from "@/operations/images";
 import type { Hogar } from "@/operations/hogar";
-import { meetWishes } from "@/operations/requests";
+import { meetWish, openWishes } from "@/operations/requests";
 import { growRepeats } from "@/operations/repeats";
 import { readBusiness } from "@/store/business";
 import { worker } from "./effects";
@@ -17,7 +17,7 @@ export async function runDue(hogar: Hogar, growing = true, leaseMs?: number, mee
     mustPerform(hogar, growRepeats, {}, worker);
     mustPerform(hogar, forgetPictures, {}, worker);
   }
-  if (meeting) mustPerform(hogar, meetWishes, {}, worker);
+  if (meeting) for (const id of openWishes(hogar)) mustPerform(hogar, meetWish, { id }, worker);
   mustPerform(hogar, writeReminders, {}, worker);
   await drainOutbox(hogar, leaseMs);
 }

@@ -6,8 +6,9 @@ import { testCards } from "@/gateways/cards-standin";
 import { runDue } from "@/worker/loop";
 import { advanceVisit } from "./advance-visit";
 import { cancelVisit } from "./cancel-visit";
-import { addByLink, cancelByLink, confirmByLink, moveByLink } from "./by-link";
-import { mustPerform, perform } from "./door";
+import { addByLink, answerByLink, cancelByLink, confirmByLink, moveByLink } from "./by-link";
+import { answersOfJob } from "./catalogue";
+import { mustPerform, perform, viewContext } from "./door";
 import { payByCard } from "./pay-by-card";
 import { saveBookingRules } from "./setup/booking-rules";
 import { saveService } from "./setup/save-service";
@@ -139,5 +140,23 @@ describe("a customer by the link", () => {
     expect(perform(world.hogar, cancelByLink, { feeMinor: 0 }, office)).toMatchObject({ problem: { code: "not-allowed" } });
     const calendar = look(world.hogar, myCalendar, {}, mine.actor);
     expect(calendar.ok && calendar.value).toMatchObject([{ uid: `visit-${mine.visitId}@marrowick.example`, from: later(world).from, sequence: 0, cancelled: false }]);
+  });
+});
+
+describe("what was left open while booking", () => {
+  it("is answered afterwards where it changes nothing, once, and the office reads it", () => {
+    const world = smallWorld();
+    mustPerform(world.hogar, saveService, {
+      id: world.services.sweep, code: "SW", name: "Chimney sweep", category: "Sweeping", description: "", priceMinor: 7900, taxBp: 2100, minutes: 60, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: ["sweep"], deposit: { kind: "none", value: 0 }, active: true,
+      questions: [{ id: "pets", words: "Any pets?", required: false, kind: "yes-no" }, { id: "nest", words: "A nest?", required: false, kind: "yes-no", yes: { price: { how: "add", minor: 3000 } } }],
+    }, office);
+    const { actor, jobId } = world.booked();
+    expect(view(world, actor).asked).toMatchObject([{ position: 0, service: "Chimney sweep", questions: [{ id: "pets" }] }]);
+    // What would change the price is agreed on the phone.
+    expect(perform(world.hogar, answerByLink, { position: 0, answers: { nest: true } }, actor)).toMatchObject({ problem: { fields: { "/answers/nest": "This is not asked any more." } } });
+    mustPerform(world.hogar, answerByLink, { position: 0, answers: { pets: true } }, actor);
+    expect([view(world, actor).asked, answersOfJob(viewContext(world.hogar, office), jobId)]).toMatchObject([[], [{ question: "Any pets?", words: "yes" }]]);
+    expect(perform(world.hogar, answerByLink, { position: 0, answers: { pets: false } }, actor).ok).toBe(false);
+    expect(one<{ total_minor: number }>(world.hogar, "SELECT total_minor FROM jobs WHERE id = ?", jobId).total_minor).toBe(7900);
   });
 });

@@ -1,11 +1,12 @@
 import { ownChanges, type OwnChanges } from "@/core/catalogue/cut-off";
 import { moneyWords } from "@/core/money/amounts";
+import { answerProblem, stillOpen, type Question } from "@/core/catalogue/questions";
 import { Refusal } from "@/core/problems";
-import { AddByLink, CancelByLink, MoveByLink } from "@/schemas/booking";
+import { AddByLink, AnswerByLink, CancelByLink, MoveByLink } from "@/schemas/booking";
 import { Nothing } from "@/schemas/money";
 import { giveApproval } from "./approval";
 import { isKeptPhoto, lostPhoto } from "./booking";
-import { termsOfJob } from "./catalogue";
+import { itemsOfJob, keptAnswers, questionsOf, readService, termsOfJob, type KeptAnswer } from "./catalogue";
 import { cancelJob } from "./cancel-visit";
 import { payBackTheRest } from "./charging";
 import { defineOperation, type ViewContext } from "./door";
@@ -102,5 +103,36 @@ export const addByLink = defineOperation({
     if (!photos.every((token) => isKeptPhoto(context, token))) throw new Refusal("invalid-input", { fields: { "/photos": lostPhoto } });
     if (sql<{ n: number }>("SELECT count(*) AS n FROM additions WHERE job_id = ?").get(job.id)!.n >= 20) throw new Refusal("invalid-input", { fields: { "/words": `That is a lot already. Call us on ${context.business.phone}.` } });
     sql("INSERT INTO additions (job_id, made_at, words, photos) VALUES (?, ?, ?, ?)").run(job.id, now, words.trim(), JSON.stringify(photos));
+  },
+});
+
+/** What the services of a job still ask, where it changes nothing that was agreed. */
+export function openQuestions(context: ViewContext, jobId: number): { position: number; service: string; questions: Question[] }[] {
+  return itemsOfJob(context, jobId).flatMap(({ serviceId, answers }, position) => {
+    const service = readService(context, serviceId);
+    const questions = stillOpen(questionsOf(service), answers);
+    return questions.length ? [{ position, service: service.name, questions }] : [];
+  });
+}
+
+/** A customer answers afterwards what was left open while booking. */
+export const answerByLink = defineOperation({
+  name: "answer-by-link",
+  access: "link",
+  input: AnswerByLink,
+  run(context, { position, answers }) {
+    const { job, days } = ownWork(context);
+    const { sql } = context;
+    if (days.length === 0) throw new Refusal("visit-not-open");
+    const open = openQuestions(context, job.id).find((item) => item.position === position)?.questions ?? [];
+    const wrong = Object.entries(answers).flatMap(([id, answer]) => {
+      const question = open.find((q) => q.id === id);
+      const lost = question?.kind === "photo" && Array.isArray(answer) && !answer.every((token) => isKeptPhoto(context, token));
+      const problem = !question ? "This is not asked any more." : lost ? lostPhoto : answerProblem(question, answer);
+      return problem ? [[`/answers/${id}`, problem]] : [];
+    });
+    if (wrong.length) throw new Refusal("invalid-input", { fields: Object.fromEntries(wrong) as Record<string, string> });
+    const kept = JSON.parse(sql<{ answers: string }>("SELECT answers FROM job_items WHERE job_id = ? AND position = ?").get(job.id, position)?.answers ?? "[]") as KeptAnswer[];
+    sql("UPDATE job_items SET answers = ? WHERE job_id = ? AND position = ?").run(JSON.stringify([...kept, ...keptAnswers(open, answers)]), job.id, position);
   },
 });

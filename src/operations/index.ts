@@ -3,7 +3,7 @@ import { keepApart, mergeCustomers, splitCustomers } from "./alike";
 import { advanceVisit } from "./advance-visit";
 import { book } from "./book";
 import { bookInOffice } from "./book-in-office";
-import { addByLink, cancelByLink, confirmByLink, moveByLink } from "./by-link";
+import { addByLink, answerByLink, cancelByLink, confirmByLink, moveByLink } from "./by-link";
 import { removeCard } from "./cards";
 import { cancelVisit } from "./cancel-visit";
 import { holdOffer } from "./hold-offer";
@@ -36,6 +36,7 @@ export const operations = {
   "add-by-link": addByLink,
   "add-source": addSource,
   "advance-visit": advanceVisit,
+  "answer-by-link": answerByLink,
   "answer-requests": answerRequests,
   "approve-bookings": approveBookings,
   "book": book,

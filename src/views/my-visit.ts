@@ -4,7 +4,7 @@ import { orderTermsWords } from "@/core/catalogue/terms";
 import { moneyWords } from "@/core/money/amounts";
 import { termsOfJob } from "@/operations/catalogue";
 import { cardOf } from "@/operations/cards";
-import { ownWork } from "@/operations/by-link";
+import { openQuestions, ownWork } from "@/operations/by-link";
 import { answersFor, bookableDates } from "@/operations/placing";
 import { placingOf } from "@/operations/visits";
 import { isOnOurWay } from "@/core/windows/offers";
@@ -53,6 +53,7 @@ export const myVisit = defineView({
       termsWords: orderTermsWords(termsOfJob(context, jobId), (minor) => moneyWords(minor, business.currency)),
       card: cardOf(context, jobId)?.label ?? null,
       cardWords: consentWords(business.name)["card on file"],
+      asked: changes ? openQuestions(context, jobId) : [],
       fee: fee ?? null,
       additions: sql<{ id: number; made_at: number; words: string; photos: string }>("SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id").all(jobId).map((a) => ({ ...a, photos: JSON.parse(a.photos) as string[] })),
       done: doorOf(context),

@@ -132,7 +132,7 @@ describe("an order of several services", () => {
   it("costs less in a window on our way, and a coupon counts of what is left", () => {
     const priced = basket([item(sweep), item(alarm)], { onOurWayBp: 1000, coupon: { code: "C", kind: "percent", value: 5000, services: [] } });
     expect(lines(priced as never).slice(2)).toEqual([["On our way, 10% off", -790], ["On our way, 10% off", -400], ["Coupon C", -3555], ["Coupon C", -1800]]);
-    expect(basket([item(sweep), item(alarm)], { onOurWayBp: 5000, coupon: { code: "C", kind: "percent", value: 10_000, services: [1] } }).totalMinor).toBe(0);
+    expect(basket([item(sweep), item(alarm)], { onOurWayBp: 5000, coupon: { code: "C", kind: "percent", value: 10_000, services: [1] } }).totalMinor).toBe(2000);
   });
 
   it("has parts that make up the whole, whatever is in it", () => {
@@ -142,7 +142,7 @@ describe("an order of several services", () => {
       expect(sum(priced.items.map((i) => i.totalMinor))).toBe(priced.totalMinor);
       expect(sum(priced.items.map((i) => i.depositMinor))).toBe(priced.depositMinor);
       for (const i of priced.items) expect(i.depositMinor >= 0 && i.depositMinor <= i.totalMinor).toBe(true);
-    }));
+    }), { numRuns: 1000 });
   });
 });
 

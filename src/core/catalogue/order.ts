@@ -86,7 +86,8 @@ export function priceOrder({ items, zone, pricesIncludeTax, onOurWayBp = 0, coup
   for (const { taxBp, minor } of onOurWay) common(`On our way, ${onOurWayBp / 100}% off`, -minor, taxBp);
   const counts = items.map(({ service }) => !!coupon && (coupon.services.length === 0 || coupon.services.includes(service.id)));
   // A coupon of certain services takes off their own lines only; one of all takes off what is common, too.
-  const reduced = coupon?.services.length ? priced.flatMap((item, i) => (counts[i] ? item.lines : [])) : [...lines];
+  const afterThat = (line: PricedLine): PricedLine => ({ ...line, unitMinor: (line.unitMinor * (10_000 - onOurWayBp)) / 10_000 });
+  const reduced = coupon?.services.length ? priced.flatMap((item, i) => (counts[i] ? item.lines.map(afterThat) : [])) : [...lines];
   const before = lines.length;
   let left = sum(lines.map(priceOf));
   for (const { taxBp, minor } of coupon ? reductions(reduced, coupon) : []) {
@@ -95,6 +96,12 @@ export function priceOrder({ items, zone, pricesIncludeTax, onOurWayBp = 0, coup
     if (off > 0) common(`Coupon ${coupon!.code}`, -off, taxBp);
   }
 
+  // Rounded line by line, what takes everything off may take a cent more: nothing costs less than nothing.
+  const below = Math.min(0, totalOf(lines).totalMinor);
+  if (below < 0) {
+    const last = lines.pop()!;
+    lines.push({ ...last, amountMinor: last.amountMinor - below });
+  }
   const { totalMinor, taxMinor } = totalOf(lines);
   const off = shareOut(-sum(lines.slice(before).map((l) => l.amountMinor)), own.map((amount, i) => (counts[i] ? amount : 0)));
   const net = own.map((amount, i) => Math.max(0, amount - off[i]!));

@@ -62,6 +62,9 @@ function holds(condition: Condition, shown: ReadonlyMap<string, Question>, answe
   return typeof answer === "number" && answer >= (condition.atLeast ?? -Infinity) && answer <= (condition.atMost ?? Infinity);
 }
 
+/** Questions that may still be answered when the work is agreed: shown, open, and changing nothing. */
+export const stillOpen = (questions: readonly Question[], answers: Answers): Question[] => shownQuestions(questions, answers).filter((q) => answers[q.id] === undefined && effectsIn(q).length === 0);
+
 /** What is wrong with an answer, as a sentence, or null. An unanswered question is wrong where it is required. */
 export function answerProblem(question: Question, answer: Answer | undefined): string | null {
   if (answer === undefined || answer === "" || (Array.isArray(answer) && answer.length === 0)) return question.required ? "Please answer this." : null;

@@ -99,7 +99,7 @@ export const orderServices = defineOperation({
     for (const [position, { name, was, services }] of categories.entries()) {
       const tidy = name.trim();
       if (tidy !== was) {
-        sql("INSERT INTO categories SELECT ?, position, hue FROM categories WHERE name = ? ON CONFLICT DO NOTHING").run(tidy, was);
+        sql("INSERT INTO categories (name, position, hue, kind) SELECT ?, position, hue, kind FROM categories WHERE name = ? ON CONFLICT DO NOTHING").run(tidy, was);
         sql("UPDATE services SET category = ? WHERE category = ? COLLATE NOCASE").run(tidy, was);
         if (tidy.toLowerCase() !== was.toLowerCase()) sql("DELETE FROM categories WHERE name = ?").run(was);
         else sql("UPDATE categories SET name = ? WHERE name = ?").run(tidy, was);

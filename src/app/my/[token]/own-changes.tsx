@@ -9,6 +9,8 @@ import type { ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
 import { localDate } from "@/core/time/local";
 import { clockIn, daysWords, dayWords, windowIn } from "@/core/time/words";
+import type { Answers } from "@/core/catalogue/questions";
+import { OrderForm } from "@/ui/order-form";
 import { ink } from "@/ui/palette";
 import { PhotoField } from "@/ui/photo-field";
 import { useChange } from "@/ui/use-change";
@@ -50,6 +52,7 @@ export function OwnChanges({ view, token, refresh }: About) {
       {open === "move" && <Move view={view} token={token} refresh={done} />}
       {open === "cancel" && <Cancel view={view} token={token} refresh={done} again={refresh} />}
       {open === "add" && <Add view={view} token={token} refresh={done} />}
+      {view.asked.map((asked) => <StillAsked key={asked.position} asked={asked} view={view} token={token} refresh={refresh} />)}
       <Typography color="textSecondary" sx={{ mt: 4 }}>
         {changes.mayMove ? `You can move it here until ${until(changes.moveUntil)}. ` : ""}
         {changes.mayCancel ? `You can cancel here until ${until(changes.cancelUntil)}. ` : `It is too late to change it here: call ${business.phone}. `}
@@ -109,6 +112,20 @@ function Add({ view, token, refresh }: About) {
       <TextField label="What should we know?" size="medium" multiline minRows={2} value={words} onChange={(e) => setWords(e.target.value)} error={!!wrong("/words")} helperText={wrong("/words") ?? "A gate code, a dog, where to park"} />
       <PhotoField tokens={photos} most={6} what="Photos for us" onTokens={setPhotos} />
       <Button variant="outlined" disabled={busy} onClick={() => void send({ words, photos }, token).then((sent) => sent && refresh())} sx={big}>{busy ? "One moment…" : "Send"}</Button>
+    </Box>
+  );
+}
+
+/** What a service still asks: it helps us, and changes nothing that was agreed. */
+function StillAsked({ asked, view, token, refresh }: About & { asked: View["asked"][number] }) {
+  const [answers, setAnswers] = useState<Answers>({});
+  const { send, busy, problem } = useChange("answer-by-link");
+  const problems = Object.fromEntries(Object.entries(problem?.fields ?? {}).map(([at, sentence]) => [at.replace("/answers/", ""), sentence]));
+  return (
+    <Box role="group" aria-label={`Still asked about ${asked.service}`} sx={{ mt: 6, pt: 4, borderTop: `1px solid ${ink.line}`, display: "grid", gap: 4 }}>
+      <Typography variant="h2">It helps us to know</Typography>
+      <OrderForm questions={asked.questions} extras={[]} answers={answers} chosen={[]} currency={view.business.currency} problems={problems} onAnswers={setAnswers} onChosen={() => {}} />
+      <Button variant="outlined" disabled={busy || Object.keys(answers).length === 0} onClick={() => void send({ position: asked.position, answers }, token).then((sent) => sent && refresh())} sx={big}>Send</Button>
     </Box>
   );
 }

@@ -1,6 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import type { Browser } from "playwright-core";
-import { desk, go, openPage, phone, signIn, startBrowser, startDemo, type Running } from "./support/server";
+import { desk, go, openPage, phone, sayWho, signIn, startBrowser, startDemo, type Running } from "./support/server";
 
 jest.setTimeout(900_000);
 
@@ -59,6 +59,38 @@ it("the front door, the sign-in and the field are too, and the front door fits a
   await signIn(field.page, app.url, "bram");
   expect(await findings(field.page)).toEqual([]);
   await field.context.close();
+});
+
+it("so is each step of a booking, with its questions open, on a small phone and by keyboard", async () => {
+  const { page, context, troubles } = await openPage(browser, { width: 320, height: 640 });
+  const clean = async (step: string) => {
+    expect([step, await findings(page)]).toEqual([step, []]);
+    expect([step, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([step, 320]);
+  };
+  await go(page, `${app.url}/book`);
+  await page.getByRole("button", { name: "My address is not in the list" }).click();
+  await clean("an address by hand");
+  await page.getByRole("combobox", { name: "Address" }).fill("14 alder");
+  await page.getByRole("option").first().click();
+  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole("checkbox", { name: /Gas fire check/ }).focus();
+  await page.keyboard.press("Space");
+  await page.getByRole("button", { name: "Choose a time" }).click();
+  await page.getByText("Please answer this.").waitFor();
+  await clean("what");
+  await page.getByRole("button", { name: "More: How many gas fires?" }).press("Enter");
+  await page.getByRole("button", { name: "Choose a time" }).press("Enter");
+  await page.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().press("Enter");
+  await page.getByRole("button", { name: "None of these suits me" }).click();
+  await clean("when");
+  await page.getByRole("button", { name: /^Keep/ }).press("Enter");
+  await page.getByRole("heading", { name: "Who are you?" }).waitFor();
+  await clean("who");
+  await sayWho(page, "Tilda Marsh", "tilda@example.com");
+  await page.getByRole("heading", { name: "Is everything right?" }).waitFor();
+  await clean("pay");
+  expect(troubles).toEqual([]);
+  await context.close();
 });
 
 it("anything is found by Ctrl+K, and the keys of a screen by a question mark", async () => {

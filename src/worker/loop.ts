@@ -1,4 +1,4 @@
-import { mustPerform } from "@/operations/door";
+import { mustPerform, perform } from "@/operations/door";
 import { releaseLapsed, writeReminders } from "@/operations/fall-due";
 import { forgetPictures } from "@/operations/images";
 import type { Hogar } from "@/operations/hogar";
@@ -17,7 +17,8 @@ export async function runDue(hogar: Hogar, growing = true, leaseMs?: number, mee
     mustPerform(hogar, growRepeats, {}, worker);
     mustPerform(hogar, forgetPictures, {}, worker);
   }
-  if (meeting) for (const id of openWishes(hogar)) mustPerform(hogar, meetWish, { id }, worker);
+  // A wish that was withdrawn this moment is none any more: no matter.
+  if (meeting) for (const id of openWishes(hogar)) perform(hogar, meetWish, { id }, worker);
   mustPerform(hogar, writeReminders, {}, worker);
   await drainOutbox(hogar, leaseMs);
 }

@@ -95,12 +95,12 @@ it("a wish is told when a window opens, and taken with one tap", async () => {
   await office.waitForFunction((words) => document.querySelector("[aria-label='Demo clock']")?.textContent !== words, before);
   let link: string | undefined;
   for (let i = 0; i < 60 && !link; i++) {
-    await go(door, `${app.url}/standins/mail`);
-    const mail = door.getByRole("link", { name: /Free now.*noor\.wish/s }).first();
+    await go(office, `${app.url}/standins/mail`);
+    const mail = office.getByRole("link", { name: /Free now.*noor\.wish/s }).first();
     if ((await mail.count()) === 0) continue;
     await mail.click();
-    await door.getByRole("article").getByText(/a time that suits you is free now/).waitFor();
-    link = /\/wish\/\S+/.exec(await door.getByRole("article").innerText())?.[0];
+    await office.getByRole("article").getByText(/a time that suits you is free now/).waitFor();
+    link = /\/wish\/\S+/.exec(await office.getByRole("article").innerText())?.[0];
   }
   await go(door, app.url + link!);
   await door.getByRole("heading", { name: "Free now" }).waitFor();

@@ -62,6 +62,22 @@ describe("two who may be the same", () => {
     expect(pairs(world).open.map((p) => p.sides[0].id)).toEqual([mira.id]);
   });
 
+  it("once merged are known by what they were; a merge is taken back from the last one on", () => {
+    const { world } = couple();
+    const [pair] = pairs(world).open;
+    const [mira, anton] = pair!.sides;
+    mustPerform(world.hogar, mergeCustomers, { pairId: pair!.id, keepId: anton.id }, office);
+    world.booked({ nth: 13, ...as("Mira Okonjo", "home@example.com", "+1 202 555 0142") });
+    expect([names(world), one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM jobs WHERE customer_id = ?", anton.id).n]).toEqual([["Anton Okonjo"], 3]);
+    world.booked({ nth: 15, ...as("Tilda Okonjo", "home@example.com", "+1 202 555 0144") });
+    const next = pairs(world).open.find((p) => p.sides.every((s) => s.id !== mira.id))!;
+    mustPerform(world.hogar, mergeCustomers, { pairId: next.id, keepId: next.sides.find((s) => s.id !== anton.id)!.id }, office);
+    expect(pairs(world).merged.map((m) => m.id)).toEqual([next.id]);
+    expect(perform(world.hogar, splitCustomers, { pairId: pair!.id }, office)).toMatchObject({ problem: { sentence: "These were merged with a third since. Take that back first." } });
+    for (const pairId of [next.id, pair!.id]) mustPerform(world.hogar, splitCustomers, { pairId }, office);
+    expect(names(world)).toEqual(["Anton Okonjo", "Mira Okonjo", "Tilda Okonjo"]);
+  });
+
   it("are asked about once, where they are two", () => {
     const { world } = couple();
     const [pair] = pairs(world).open;

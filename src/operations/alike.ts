@@ -8,16 +8,22 @@ interface Known extends Contact {
 }
 
 /** Who somebody is: a customer we know for certain, or those who may be the same person. */
-export function sameOrAlike({ sql, business }: ViewContext, contact: Contact): { same: Known | null; alike: number[] } {
+export function sameOrAlike({ sql, business }: ViewContext, contact: Contact): { same: { id: number } | null; alike: number[] } {
   const lastDigits = contact.phone.replace(/\D/g, "").slice(-6);
   const lastName = contact.name.split(" ").at(-1)!;
   // Whoever shares none of the three is not looked at.
   const near = sql<Known>(
-    `SELECT id, name, mail, phone FROM customers WHERE merged_into IS NULL AND (mail = @mail OR replace(replace(replace(replace(replace(phone, ' ', ''), '-', ''), '.', ''), '(', ''), ')', '') LIKE '%' || @lastDigits OR name LIKE '%' || @lastName || '%' ESCAPE '\\') ORDER BY id`,
+    `SELECT id, name, mail, phone FROM customers WHERE (mail = @mail OR replace(replace(replace(replace(replace(phone, ' ', ''), '-', ''), '.', ''), '(', ''), ')', '') LIKE '%' || @lastDigits OR name LIKE '%' || @lastName || '%' ESCAPE '\\') ORDER BY id`,
   ).all({ mail: contact.mail, lastDigits: lastDigits || "-", lastName: lastName.replace(/[\\%_]/g, "\\$&") });
   const placesOf = (id: number) => sql<{ place: string }>("SELECT line || ', ' || postcode AS place FROM sites WHERE customer_id = ?").all(id).map((site) => site.place);
-  const matches = near.map((known) => ({ known, match: matchOf(contact, { ...known, places: placesOf(known.id) }, business.phone) }));
-  return { same: matches.find((m) => m.match === "certain")?.known ?? null, alike: matches.filter((m) => m.match === "likely").map((m) => m.known.id) };
+  // Whoever was merged into somebody is known by what they were, and is the other.
+  const standing = (id: number): number => {
+    const into = sql<{ merged_into: number | null }>("SELECT merged_into FROM customers WHERE id = ?").get(id)!.merged_into;
+    return into === null ? id : standing(into);
+  };
+  const matches = near.map((known) => ({ id: standing(known.id), match: matchOf(contact, { ...known, places: placesOf(known.id) }, business.phone) }));
+  const same = matches.find((m) => m.match === "certain");
+  return { same: same ? { id: same.id } : null, alike: [...new Set(matches.filter((m) => m.match === "likely").map((m) => m.id))] };
 }
 
 /** Puts two side by side, for somebody of the office to look at. */
@@ -72,6 +78,7 @@ export const splitCustomers = defineOperation({
     const pair = readPair(context, pairId, "merged");
     const gone = sql<{ id: number; merged_into: number }>("SELECT id, merged_into FROM customers WHERE id IN (?, ?) AND merged_into IN (?, ?)").get(pair.one_id, pair.other_id, pair.one_id, pair.other_id);
     if (!gone) throw new Refusal("not-found");
+    if (sql("SELECT 1 FROM customers WHERE id = ? AND merged_into IS NOT NULL").get(gone.merged_into)) throw new Refusal("not-found", { sentence: "These were merged with a third since. Take that back first." });
     const moved = JSON.parse(pair.moved) as Record<(typeof belongings)[number], number[]>;
     for (const table of belongings) sql(`UPDATE ${table} SET customer_id = ? WHERE customer_id = ? AND id IN (SELECT value FROM json_each(?))`).run(gone.id, gone.merged_into, JSON.stringify(moved[table] ?? []));
     sql("UPDATE customers SET merged_into = NULL WHERE id = ?").run(gone.id);

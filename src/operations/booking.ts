@@ -176,8 +176,8 @@ export interface BookerDetails {
   name: string;
   mail: string;
   phone: string;
-  reminders: boolean;
-  /** Whether we may write about offers; not asked where it is absent. */
+  /** What was agreed to; absent where it was not asked. */
+  reminders?: boolean;
   offers?: boolean;
 }
 
@@ -191,7 +191,7 @@ export function customerFor(context: OperationContext, { name, mail, phone, remi
   const found = sameOrAlike(context, { ...kept, places: [`${address.line}, ${address.postcode}`] });
   const { id } = found.same ?? sql<{ id: number }>("INSERT INTO customers (name, mail, phone, reminders, offers, since_at) VALUES (?, ?, ?, ?, 0, ?) RETURNING id").get(kept.name, kept.mail, kept.phone, reminders ? 1 : 0, now)!;
   if (!found.same) for (const alike of found.alike) noteAlike(context, alike, id);
-  recordConsent(context, id, "reminders", reminders);
+  if (reminders !== undefined) recordConsent(context, id, "reminders", reminders);
   if (offers !== undefined) recordConsent(context, id, "offers", offers);
   return id;
 }

@@ -65,7 +65,8 @@ export const moveByLink = defineOperation({
     const visit = placingOf(days[0]!, days.length);
     const offer = answersFor(context, visit, [date], { without }).find((a) => a.from === from && a.to === to);
     if (!offer?.offered) throw new Refusal("window-gone", { details: { offers: nearestOffers(answersFor(context, visit, bookableDates(context), { without }), from).map((a) => ({ date: a.date, from: a.from, to: a.to })) } });
-    moveTo(context, days, offer, offer.technicians.slice(0, visit.crew).map((t) => Number(t.id)), { answer: true });
+    moveTo(context, days, offer, offer.technicians.slice(0, visit.crew).map((t) => Number(t.id)), { answer: true, silent: job.approval === "proposed" });
+    if (job.approval === "proposed") tellCustomer(context, { jobId: job.id, occasion: "received", about: `job ${job.id} at ${context.now}`, answer: true });
   },
 });
 

@@ -72,6 +72,8 @@ describe("a booking that a person confirms", () => {
     world.later(1);
     mustPerform(world.hogar, proposeWindow, { jobId, date: other.date, from: other.from, to: other.to }, office);
     mustPerform(world.hogar, confirmByLink, {}, actor);
+    // Their own answer was told as one that waits, not as a new time that stands.
+    expect(subjects(world)).not.toContain("New time");
     expect([approvalOf(world, jobId), one<{ date: string }>(world.hogar, "SELECT date FROM visits WHERE job_id = ?", jobId).date, subjects(world).at(-1)]).toEqual(["given", "2027-03-12", "Booked"]);
   });
 
@@ -133,6 +135,19 @@ describe("a wish", () => {
     expect(await told(world)).toBe(2);
     mustPerform(world.hogar, withdrawWish, { token }, visitor);
     expect(perform(world.hogar, takeWish, { token }, visitor)).toMatchObject({ problem: { code: "link-ended" } });
+  });
+
+  it("wakes nobody: what opens at night is told in the morning, and nothing is agreed to that was not asked", async () => {
+    const world = worldWithPost();
+    ask(world);
+    openEvening(world);
+    world.at("2027-03-09", 23 * 60);
+    expect(await told(world)).toBe(0);
+    world.at("2027-03-10", 9 * 60);
+    expect(await told(world)).toBe(1);
+    const token = sealedWish(world.hogar, 1);
+    mustPerform(world.hogar, takeWish, { token }, visitor);
+    expect([one(world.hogar, "SELECT reminders FROM customers"), world.hogar.store.sql("SELECT * FROM consents").all()]).toEqual([{ reminders: 0 }, []]);
   });
 
   it("is opened by its own link only", () => {

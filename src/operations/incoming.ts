@@ -1,4 +1,3 @@
-import { permissionsOf, type Permission, type Role } from "@/core/people/permissions";
 import { Refusal } from "@/core/problems";
 import { ApproveBookings, DeclineIncoming, ProposeWindow, TakeOn } from "@/schemas/booking";
 import { giveApproval } from "./approval";
@@ -7,6 +6,7 @@ import { payBackTheRest } from "./charging";
 import { defineOperation, type OperationContext, type ViewContext } from "./door";
 import { tellCustomer } from "./messaging";
 import { moveTo } from "./moving";
+import { mustHandle } from "./people";
 import { answersWithin } from "./placing";
 import { endRequest, readRequest } from "./requests";
 import { placingOf, type VisitRow } from "./visits";
@@ -80,9 +80,8 @@ export const takeOn = defineOperation({
   name: "take-on",
   access: "board.change",
   input: TakeOn,
-  run({ sql }, { entries, personId }) {
-    const person = personId === null ? null : sql<{ role: Role; given: string; taken: string }>("SELECT role, given, taken FROM people WHERE id = ? AND active = 1").get(personId);
-    if (person === undefined || (person && !permissionsOf(person.role, JSON.parse(person.given) as Permission[], JSON.parse(person.taken) as Permission[]).includes("board.change"))) throw new Refusal("invalid-input", { fields: { "/personId": "This person may not book and move visits." } });
-    for (const { kind, id } of entries) sql(`UPDATE ${kind === "booking" ? "jobs" : "requests"} SET handler_id = ? WHERE id = ?`).run(personId, id);
+  run(context, { entries, personId }) {
+    mustHandle(context, personId);
+    for (const { kind, id } of entries) context.sql(`UPDATE ${kind === "booking" ? "jobs" : "requests"} SET handler_id = ? WHERE id = ?`).run(personId, id);
   },
 });

@@ -5,7 +5,7 @@ import { may, permissionsOf, personActor, type Actor, type Permission, type Role
 import { Refusal, type Result } from "@/core/problems";
 import { Id, input } from "@/schemas/common";
 import { HandIncoming, SavePerson } from "@/schemas/setup";
-import { defineOperation, perform } from "./door";
+import { defineOperation, perform, type ViewContext } from "./door";
 import type { Hogar } from "./hogar";
 
 const sessionDays = 14;
@@ -38,17 +38,26 @@ export const savePerson = defineOperation({
   },
 });
 
+/** Everybody who signs in and may do something. */
+export const peopleWhoMay = ({ sql }: Pick<ViewContext, "sql">, permission: Permission): { id: number; name: string }[] =>
+  sql<{ id: number; name: string; role: Role; given: string; taken: string }>("SELECT id, name, role, given, taken FROM people WHERE active = 1 ORDER BY name").all()
+    .filter((p) => permissionsOf(p.role, JSON.parse(p.given) as Permission[], JSON.parse(p.taken) as Permission[]).includes(permission)).map(({ id, name }) => ({ id, name }));
+
+/** Refuses where somebody could not deal with what comes in; nobody is fine. */
+export function mustHandle(context: Pick<ViewContext, "sql">, personId: number | null): void {
+  if (personId !== null && !peopleWhoMay(context, "board.change").some((p) => p.id === personId)) throw new Refusal("invalid-input", { fields: { "/personId": "This person may not book and move visits. Give that permission first." } });
+}
+
 /** Who handles incoming from now on: whoever may say who does what hands it over, or whoever has it. */
 export const handIncoming = defineOperation({
   name: "hand-incoming",
   access: "office.see",
   input: HandIncoming,
-  run({ sql, business, actor }, { personId }) {
+  run(context, { personId }) {
+    const { sql, business, actor } = context;
     const has = actor.kind === "person" && business.incoming_person_id === actor.id;
     if (!has && !may(actor, "people.change")) throw new Refusal("not-allowed");
-    const person = personId === null ? null : sql<{ role: Role; given: string; taken: string }>("SELECT role, given, taken FROM people WHERE id = ? AND active = 1").get(personId);
-    if (person === undefined) throw new Refusal("not-found");
-    if (person && !permissionsOf(person.role, JSON.parse(person.given) as Permission[], JSON.parse(person.taken) as Permission[]).includes("board.change")) throw new Refusal("invalid-input", { fields: { "/personId": "This person may not book and move visits. Give that permission first." } });
+    mustHandle(context, personId);
     sql("UPDATE business SET incoming_person_id = ?").run(personId);
   },
 });

@@ -1,4 +1,5 @@
 import { nanoid } from "nanoid";
+import { withinAllowedHours } from "@/core/messages/moments";
 import { localOf } from "@/core/time/local";
 import { dayWords, windowIn } from "@/core/time/words";
 import { suits, type Wish } from "@/core/windows/wishes";
@@ -114,7 +115,7 @@ function agree(context: OperationContext, request: RequestRow, wanted: Wanted, v
   const order = priceIn(context, wanted, visitId);
   // On the phone no deposit is asked.
   const depositMinor = bookedBy === "office" ? 0 : order.depositMinor;
-  const customerId = customerFor(context, { name: request.name, mail: request.mail, phone: request.phone, reminders: true }, address);
+  const customerId = customerFor(context, { name: request.name, mail: request.mail, phone: request.phone }, address);
   const siteId = siteFor(context, customerId, address, zone?.id ?? null);
   const jobId = agreeJob(context, { reach: request, visitId, customerId, siteId, items, order, note: request.wishes, photos: JSON.parse(request.photos) as string[], depositMinor, bookedBy: bookedBy === "office" ? actorWords(context.actor) : bookedBy });
   endRequest(context, request.id, "booked", jobId);
@@ -132,7 +133,9 @@ export const meetWish = defineOperation({
   access: "system",
   input: OneRequest,
   run(context, { id }) {
-    const { sql, today, business } = context;
+    const { sql, today, minute, business } = context;
+    // Nobody is woken; and what is free at night may be gone in the morning, so it is looked at again then.
+    if (withinAllowedHours(minute, { from: business.message_from, to: business.message_to }, business.time_zone) !== minute) return;
     const request = readRequest(context, id);
     const wish = JSON.parse(request.wish!) as Wish;
     if (wish.until !== null && wish.until < today) return;
@@ -171,7 +174,7 @@ export const takeWish = defineOperation({
     const again = request.job_id === null ? null : linkTokenOf(context.hogar, request.job_id);
     if (again) return { link: again };
     const wanted = request.told === null ? null : wantedOf(context, request);
-    if (!wanted) throw new Refusal("window-gone", { sentence: "Somebody was faster. You stay on our list: we write again when the next one opens." });
+    if (!wanted) throw stillWaiting();
     const offer = offerOf(context, wanted, JSON.parse(request.told!) as ChosenWindow);
     const visitId = takeRoom(context, wanted, offer, { key: null, until: context.now });
     const jobId = agree(context, request, wanted, visitId, "front door");
@@ -185,9 +188,11 @@ function offerOf(context: OperationContext, wanted: Wanted, window: ChosenWindow
     return stillOffered(context, wanted, window);
   } catch (error) {
     if (!(error instanceof Refusal) || error.problem.code !== "window-gone") throw error;
-    throw new Refusal("window-gone", { sentence: "Somebody was faster. You stay on our list: we write again when the next one opens." });
+    throw stillWaiting();
   }
 }
+
+const stillWaiting = (): Refusal => new Refusal("window-gone", { sentence: "Somebody was faster. You stay on our list: we write again when the next one opens." });
 
 /** Somebody no longer waits. */
 export const withdrawWish = defineOperation({

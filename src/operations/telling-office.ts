@@ -1,3 +1,4 @@
+import { withinAllowedHours } from "@/core/messages/moments";
 import { moneyWords } from "@/core/money/amounts";
 import { daysWords, windowIn } from "@/core/time/words";
 import { readFrontDoor } from "@/store/front-door";
@@ -14,6 +15,8 @@ export function tellOffice(context: OperationContext, jobId: number): void {
   const when = `${daysWords(visits.map((v) => v.date))}, ${windowIn(first!.window_from, first!.window_to, business.time_zone)}`;
   const subject = `New booking: ${first!.title}, ${when}`;
   const body = `${job.name}, ${job.line}\n${first!.title}, ${moneyWords(job.total_minor, business.currency)}\n${when}\n${job.phone}${job.note ? `\n“${job.note}”` : ""}\n`;
+  // A mail waits quietly; a phone is not to ring at night.
+  const allowed = withinAllowedHours(context.minute, { from: business.message_from, to: business.message_to }, business.time_zone);
   for (const { way, to } of tells)
-    context.later({ kind: "tell", key: `booking of job ${jobId}, ${way} to ${to}`, payload: { way, to, subject, body: way === "mail" ? body : `${subject}. ${job.name}, ${job.line}.` } });
+    context.later({ kind: "tell", key: `booking of job ${jobId}, ${way} to ${to}`, afterMs: way === "text" ? (allowed - context.minute) * 60_000 : 0, payload: { way, to, subject, body: way === "mail" ? body : `${subject}. ${job.name}, ${job.line}.` } });
 }

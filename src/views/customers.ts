@@ -43,7 +43,7 @@ export const alike = defineView({
         "SELECT a.id, a.one_id, a.other_id FROM alike a JOIN customers o ON o.id = a.one_id JOIN customers t ON t.id = a.other_id WHERE a.state = 'open' AND o.merged_into IS NULL AND t.merged_into IS NULL ORDER BY a.id LIMIT 20",
       ).all().map((pair) => ({ id: pair.id, sides: [side(pair.one_id), side(pair.other_id)] as const })),
       merged: sql<{ id: number; kept: string; gone: string }>(
-        "SELECT a.id, k.name AS kept, g.name AS gone FROM alike a JOIN customers g ON g.id IN (a.one_id, a.other_id) AND g.merged_into IN (a.one_id, a.other_id) JOIN customers k ON k.id = g.merged_into WHERE a.state = 'merged' ORDER BY a.id DESC LIMIT 10",
+        "SELECT a.id, k.name AS kept, g.name AS gone FROM alike a JOIN customers g ON g.id IN (a.one_id, a.other_id) AND g.merged_into IN (a.one_id, a.other_id) JOIN customers k ON k.id = g.merged_into WHERE a.state = 'merged' AND k.merged_into IS NULL ORDER BY a.id DESC LIMIT 10",
       ).all(),
     };
   },

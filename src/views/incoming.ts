@@ -1,4 +1,4 @@
-import { permissionsOf, seesOnly, type Permission, type Role } from "@/core/people/permissions";
+import { seesOnly } from "@/core/people/permissions";
 import { answerWords } from "@/core/catalogue/questions";
 import { localOf } from "@/core/time/local";
 import { dayShort, windowIn } from "@/core/time/words";
@@ -8,6 +8,7 @@ import { Refusal } from "@/core/problems";
 import { answersOfJob, questionsOf, titleOf, readItem, type Item } from "@/operations/catalogue";
 import type { ViewContext } from "@/operations/door";
 import { answersFor, bookableDates, namesOf } from "@/operations/placing";
+import { peopleWhoMay } from "@/operations/people";
 import { readRequest, wantedOf, type RequestRow } from "@/operations/requests";
 import { placingOf, type VisitRow } from "@/operations/visits";
 import { IncomingEntry } from "@/schemas/booking";
@@ -41,8 +42,7 @@ export const incoming = defineView({
       key: `request ${r.id}`, kind: "request" as const, id: r.id, at: r.made_at, name: r.name, what: whatOf(context, r), where: r.address, handler: r.handler, handlerId: r.handler_id, totalMinor: null,
       waits: r.about as string, when: r.wish ? wishWords(JSON.parse(r.wish) as Wish) : r.wishes,
     }));
-    const people = sql<{ id: number; name: string; role: Role; given: string; taken: string }>("SELECT id, name, role, given, taken FROM people WHERE active = 1 ORDER BY name").all()
-      .filter((p) => permissionsOf(p.role, JSON.parse(p.given) as Permission[], JSON.parse(p.taken) as Permission[]).includes("board.change")).map(({ id, name }) => ({ id, name }));
+    const people = peopleWhoMay(context, "board.change");
     return {
       entries: [...bookings, ...requests].sort((a, b) => a.at - b.at), people, meId: actor.kind === "person" ? actor.id : null,
       handles: people.find((p) => p.id === business.incoming_person_id)?.name ?? null, currency: business.currency, timeZone: business.time_zone,

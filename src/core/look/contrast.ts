@@ -4,9 +4,8 @@ export function contrast(one: string, other: string): number {
   return (light + 0.05) / (dark + 0.05);
 }
 
-/** What text on a colour must have, and what the edge of a control must have. */
+/** What text on a colour must have. */
 export const textContrast = 4.5;
-export const edgeContrast = 3;
 
 /** The nearest colour that has the contrast to `against`: darker or lighter, by as little as is needed. */
 export function mended(colour: string, against: string, least: number = textContrast): string {

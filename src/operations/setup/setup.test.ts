@@ -1,10 +1,7 @@
 import fc from "fast-check";
-import sharp from "sharp";
 import { office, one, smallWorld, system, visitor } from "@demo/small-world";
 import { personActor } from "@/core/people/permissions";
 import { mustPerform, perform, viewContext } from "../door";
-import { forgetPictures, readImage, takeImage } from "../images";
-import { book } from "../book";
 import { handIncoming, savePerson } from "../people";
 import { rehearse } from "../rehearse";
 import { answerRequests, makeRequest } from "../requests";
@@ -13,12 +10,7 @@ import { saveOpening, saveSpecialDay, takeSpecialDays } from "./opening";
 import { saveBusiness } from "./save-business";
 import { duplicateService, orderServices, saveService } from "./save-service";
 import { saveTechnician, setTechnicianActive } from "./save-technician";
-import { addSource, removeSource } from "./sources";
-import { sharing } from "@/views/sharing";
 import { advanceVisit } from "../advance-visit";
-import { cancelVisit } from "../cancel-visit";
-import { testCards } from "@/gateways/cards-standin";
-import { saveCoupon } from "./save-coupon";
 import { saveZone, setZoneAside, takeZones } from "./save-zone";
 import { zoneOf } from "../booking";
 import { look } from "@/views/view";
@@ -222,54 +214,6 @@ describe("services", () => {
   });
 });
 
-describe("pictures", () => {
-  const picture = (format: "png" | "jpeg", width = 1200, height = 900) => {
-    const made = sharp({ create: { width, height, channels: 3, background: "#8A5A2B" } }).withExif({ IFD0: { Copyright: "somebody" }, IFD3: { GPSLatitude: "41/1 12/1 0/1" } });
-    return (format === "png" ? made.png() : made.jpeg()).toBuffer();
-  };
-
-  it("are made smaller and lose everything they carried along", async () => {
-    const { hogar } = smallWorld();
-    const kept = await takeImage(hogar, office, "mark", await picture("jpeg"));
-    const image = readImage(hogar, kept.ok ? kept.value.token : "")!;
-    const read = await sharp(image.bytes).metadata();
-    expect([image.mime, read.width, read.height, read.exif, read.format]).toEqual(["image/jpeg", 600, 450, undefined, "jpeg"]);
-  });
-
-  it("are told by their content, and sent by those who may", async () => {
-    const { hogar } = smallWorld();
-    expect(await takeImage(hogar, office, "service", Buffer.from("<svg xmlns='http://www.w3.org/2000/svg'/>"))).toMatchObject({ problem: { code: "not-a-picture" } });
-    expect(await takeImage(hogar, visitor, "mark", await picture("png", 10, 10))).toMatchObject({ problem: { code: "not-signed-in" } });
-    expect(await takeImage(hogar, visitor, "answer", await picture("png", 10, 10))).toMatchObject({ ok: true });
-  });
-
-  it("are forgotten after two days where nothing needs them", async () => {
-    const world = smallWorld();
-    const tokens = await Promise.all((["mark", "answer"] as const).map(async (purpose) => {
-      const kept = await takeImage(world.hogar, office, purpose, await picture("png", 10, 10));
-      return kept.ok ? kept.value.token : "";
-    }));
-    mustPerform(world.hogar, saveBusiness, { ...business, mark: tokens[0]! }, office);
-    const left = () => tokens.map((token) => readImage(world.hogar, token) !== undefined);
-    mustPerform(world.hogar, forgetPictures, {}, system);
-    expect(left()).toEqual([true, true]);
-    world.later(3 * 1440);
-    mustPerform(world.hogar, forgetPictures, {}, system);
-    expect(left()).toEqual([true, false]);
-  });
-
-  it("answer a question only where they were kept", async () => {
-    const world = smallWorld();
-    mustPerform(world.hogar, saveService, { id: world.services.sweep, code: "SW", name: "Chimney sweep", category: "Sweeping", description: "", priceMinor: 7900, taxBp: 2100, minutes: 60, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: ["sweep"], deposit: { kind: "none", value: 0 }, active: true, questions: [{ id: "pot", words: "A photo of the pot", required: true, kind: "photo", most: 2 }] }, office);
-    const kept = await takeImage(world.hogar, visitor, "answer", await picture("png", 10, 10));
-    const token = kept.ok ? kept.value.token : "";
-    const window = world.offers(world.services.sweep, 10, { pot: [token] })[0]!;
-    expect(problem(world.book({ window, answers: { pot: ["not-a-picture-of-ours"] } }))).toBe("A photo did not arrive. Take it away and add it again.");
-    const { jobId } = world.booked({ window, answers: { pot: [token] } });
-    expect(JSON.parse(one<{ answers: string }>(world.hogar, "SELECT answers FROM job_items WHERE job_id = ?", jobId).answers)).toEqual([{ id: "pot", question: "A photo of the pot", words: "1 photo", value: [token], photos: [token] }]);
-  });
-});
-
 describe("requests from outside the zones", () => {
   const who = { address: "", name: "Ottilie Fenn", mail: "ottilie@example.com", phone: "+1 555 0177", wishes: "Two flues" };
   it("are taken where the owner wants them, wait on the first screen, and are answered once", () => {
@@ -298,79 +242,6 @@ describe("requests from outside the zones", () => {
     mustPerform(world.hogar, saveBookingRules, { ...dataOf(world).rules, capacity: "ask" }, office);
     expect(ask("Any morning").ok).toBe(true);
     expect(world.hogar.store.sql("SELECT about, json_extract(items, '$[0].serviceId') AS service FROM requests ORDER BY id").all()).toEqual([{ about: "no window suits", service: world.services.sweep }, { about: "a time to be agreed", service: world.services.sweep }]);
-  });
-});
-
-describe("a coupon", () => {
-  const rules = { id: null, code: "spring10", kind: "percent" as const, value: 1000, services: [], first: null, last: null, most: 1, active: true };
-  const booking = (world: ReturnType<typeof smallWorld>, nth: number, coupon?: string) => {
-    const { date: on, from, to } = world.offers(world.services.sweep, nth)[0]!;
-    return perform(world.hogar, book, { addressId: world.addresses[nth]!.id, items: [{ serviceId: world.services.sweep }], date: on, from, to, note: "", ...(coupon !== undefined && { coupon }), customer: { name: `Mira ${nth}`, mail: "mira@example.com", phone: "+1 555 0142", reminders: true } }, visitor);
-  };
-
-  it("takes off what it says as often as it may, and is given back by who cancels", () => {
-    const world = smallWorld();
-    mustPerform(world.hogar, saveCoupon, rules, office);
-    expect([problem(booking(world, 10, "WINTER")), booking(world, 10, " Spring10 ").ok, problem(booking(world, 11, "SPRING10"))]).toEqual(["We do not know this code. Check how it is written.", true, "This code has been used as often as it can be."]);
-    const job = one<{ id: number; total_minor: number }>(world.hogar, "SELECT id, total_minor FROM jobs");
-    expect([job.total_minor, world.hogar.store.sql("SELECT description, amount_minor FROM job_lines WHERE job_id = ? ORDER BY position").all(job.id)]).toEqual([7110, [{ description: "Chimney sweep", amount_minor: 7900 }, { description: "Coupon SPRING10", amount_minor: -790 }]]);
-    mustPerform(world.hogar, cancelVisit, { visitId: one<{ id: number }>(world.hogar, "SELECT id FROM visits WHERE job_id = ?", job.id).id, refundDeposit: false }, office);
-    expect(booking(world, 12, "SPRING10").ok).toBe(true);
-    expect(problem(perform(world.hogar, saveCoupon, { ...rules, code: "SPRING10" }, office))).toMatch(/one of this already/);
-    expect(problem(perform(world.hogar, saveCoupon, { ...rules, code: "OTHER", value: 10_001 }, office))).toBe("Enter at most 100%.");
-  });
-});
-
-describe("where customers come from", () => {
-  it("is kept with the booking, counted by its link, also from before it was known", () => {
-    const world = smallWorld();
-    const booking = (nth: number, source: string | null) => {
-      const { date: on, from, to } = world.offers(world.services.sweep, nth)[0]!;
-      mustPerform(world.hogar, book, { addressId: world.addresses[nth]!.id, items: [{ serviceId: world.services.sweep }], date: on, from, to, note: "", source, customer: { name: `Mira ${nth}`, mail: "mira@example.com", phone: "+1 555 0142", reminders: true } }, visitor);
-    };
-    mustPerform(world.hogar, addSource, { name: "Harbour fair" }, office);
-    expect(problem(perform(world.hogar, addSource, { name: "harbour FAIR!" }, office))).toMatch(/one of this already/);
-    booking(10, "harbour-fair");
-    booking(11, "<script>van</script>");
-    booking(12, null);
-    const counted = () => {
-      const result = look(world.hogar, sharing, {}, office);
-      return result.ok && [result.value.sources.map((s) => [s.name, s.bookings, s.minor]), result.value.others.map((o) => [o.name, o.bookings]).sort()];
-    };
-    expect(counted()).toEqual([[["Harbour fair", 1, 7900]], [["not known", 1], ["other: script-van-script", 1]]]);
-    mustPerform(world.hogar, addSource, { name: "Script van script" }, office);
-    expect(counted()).toEqual([[["Harbour fair", 1, 7900], ["Script van script", 1, 7900]], [["not known", 1]]]);
-    mustPerform(world.hogar, removeSource, { slug: "harbour-fair" }, office);
-    expect(counted()).toEqual([[["Script van script", 1, 7900]], [["not known", 1], ["other: harbour-fair", 1]]]);
-  });
-});
-
-describe("a wish for a technician", () => {
-  const sweep = { code: "SW", name: "Chimney sweep", category: "Sweeping", description: "", priceMinor: 7900, taxBp: 2100, minutes: 60, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: ["sweep"], deposit: { kind: "none" as const, value: 0 }, active: true };
-
-  it("is offered and kept where the service lets customers have one, and means nothing elsewhere", () => {
-    const world = smallWorld();
-    const [, petra] = world.technicians as [number, number];
-    const shown = () => {
-      const result = look(world.hogar, servicesAt, { addressId: world.addresses[10]!.id }, visitor);
-      return result.ok ? result.value.services.find((s) => s.id === world.services.sweep)!.technicians.map((t) => t.name) : null;
-    };
-    const booking = (technicianId: number, nth: number) => {
-      const { date: on, from, to } = world.offers(world.services.sweep, nth)[0]!;
-      mustPerform(world.hogar, book, { addressId: world.addresses[nth]!.id, items: [{ serviceId: world.services.sweep }], technicianId, date: on, from, to, note: "", customer: { name: `Mira ${nth}`, mail: "mira@example.com", phone: "+1 555 0142", reminders: true } }, visitor);
-      return one<{ technician_id: number }>(world.hogar, "SELECT technician_id FROM placements ORDER BY visit_id DESC").technician_id;
-    };
-    expect(shown()).toEqual([]);
-    mustPerform(world.hogar, saveService, { id: world.services.sweep, ...sweep, wish: "only" }, office);
-    expect(shown()).toEqual(["Bram", "Petra"]);
-    const bram = dataOf(world).technicians[0]!;
-    const save = (services: number[]) => mustPerform(world.hogar, saveTechnician, { id: bram.id, name: bram.name, phone: bram.phone, skills: bram.skills, hours: bram.hours, services }, office);
-    save([world.services.survey]);
-    expect(shown()).toEqual(["Petra"]);
-    save([]);
-    expect([booking(petra, 10), booking(petra, 11)]).toEqual([petra, petra]);
-    mustPerform(world.hogar, setTechnicianActive, { id: petra, active: false }, office);
-    expect(shown()).toEqual(["Bram"]);
   });
 });
 
@@ -404,33 +275,5 @@ describe("a rehearsal", () => {
     expect(look(world.hogar, previewWindows, odd, office)).toMatchObject({ problem: { fields: { "/windows/0": "A window ends after it begins." } } });
     expect(() => rehearse(viewContext(world.hogar, visitor), saveBookingRules, rules, () => null)).toThrow(/role does not allow/);
     expect(rehearse(viewContext(world.hogar, system), saveBookingRules, rules, (context) => context.business.horizon_days)).toBe(30);
-  });
-});
-
-describe("a checklist", () => {
-  it("goes along with the visit as it was agreed, and holds it open until what must be is ticked", () => {
-    const world = smallWorld();
-    const service = { id: world.services.sweep, code: "SW", name: "Chimney sweep", category: "Sweeping", description: "", priceMinor: 7900, taxBp: 2100, minutes: 60, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: ["sweep"], deposit: { kind: "none" as const, value: 0 }, active: true };
-    mustPerform(world.hogar, saveService, { ...service, checklist: [{ id: "smoke", words: "Smoke test passed", required: true }, { id: "shown", words: "Customer shown", required: false }] }, office);
-    const { visitId } = world.booked();
-    mustPerform(world.hogar, saveService, { ...service, checklist: [] }, office);
-    mustPerform(world.hogar, advanceVisit, { visitId, to: "on site" }, office);
-    expect(problem(perform(world.hogar, advanceVisit, { visitId, to: "done", ticked: ["shown"] }, office))).toBe("Tick first: Smoke test passed.");
-    mustPerform(world.hogar, advanceVisit, { visitId, to: "done", ticked: ["smoke"] }, office);
-    expect(JSON.parse(one<{ checklist: string }>(world.hogar, "SELECT checklist FROM visits WHERE id = ?", visitId).checklist).map((item: { id: string; done: boolean }) => [item.id, item.done])).toEqual([["smoke", true], ["shown", false]]);
-  });
-});
-
-describe("paying all while booking", () => {
-  it("is asked of the card where the service lets customers, and nowhere else", () => {
-    const world = smallWorld();
-    const booking = (nth: number) => {
-      const { date: on, from, to } = world.offers(world.services.survey, nth)[0]!;
-      return mustPerform(world.hogar, book, { addressId: world.addresses[nth]!.id, items: [{ serviceId: world.services.survey }], date: on, from, to, note: "", payAll: true, cardToken: world.hogar.standins.cards.tokenFor(testCards[0].number)!, customer: { name: `Mira ${nth}`, mail: "mira@example.com", phone: "+1 555 0142", reminders: true } }, visitor);
-    };
-    booking(10);
-    mustPerform(world.hogar, saveService, { id: world.services.survey, code: "CS", name: "Camera survey", category: "Sweeping", description: "", priceMinor: 16_000, taxBp: 2100, minutes: 90, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: ["sweep"], deposit: { kind: "percent", value: 2500 }, active: true, mayPayAll: true }, office);
-    booking(11);
-    expect(world.hogar.store.sql("SELECT amount_minor FROM payments ORDER BY id").all()).toEqual([{ amount_minor: 4000 }, { amount_minor: 16_000 }]);
   });
 });

@@ -1,5 +1,7 @@
 import type { Actor, Role } from "@/core/people/permissions";
 import { addDays, epochMinute, localDate, weekdayOf } from "@/core/time/local";
+import { quoteDays, quoteLines } from "@/core/catalogue/quotes";
+import { totalOf, type Line } from "@/core/money/amounts";
 import type { TickedItem } from "@/core/catalogue/checklist";
 import type { Area } from "@/core/place/zones";
 import type { Address } from "@/gateways/types";
@@ -9,13 +11,14 @@ import { advanceVisit } from "@/operations/advance-visit";
 import { mustPerform, perform, viewContext } from "@/operations/door";
 import { findWanted } from "@/operations/booking";
 import type { Hogar } from "@/operations/hogar";
-import { actorOfLink, linkTokenOf } from "@/operations/links";
+import { actorOfLink, linkTokenOf, sealedToken } from "@/operations/links";
 import { openBusiness } from "@/operations/open-business";
 import { payByCard } from "@/operations/pay-by-card";
 import { approveBookings } from "@/operations/incoming";
 import { handIncoming, savePerson } from "@/operations/people";
 import { answersFor } from "@/operations/placing";
 import { recordPayment } from "@/operations/record-payment";
+import { acceptQuote, sendQuote } from "@/operations/quotes";
 import { makeRequest } from "@/operations/requests";
 import { makeRepeat } from "@/operations/repeats";
 import { recordErrand, recordTimeOff } from "@/operations/absences";
@@ -257,6 +260,16 @@ class Life {
     mustPerform(hogar, payByCard, { purpose, cardToken: hogar.standins.cards.tokenFor(card.number)! }, actor);
   }
 
+  /** Somebody asks, and gets a quote. */
+  private quote(name: string, phone: string, code: string, wishes: string, lines: Line[]): { token: string; totalMinor: number } {
+    const { hogar, random } = this;
+    const { id: serviceId, minutes, crew } = hogar.store.sql<{ id: number; minutes: number; crew: number }>("SELECT id, minutes, crew FROM services WHERE code = ?").get(code)!;
+    const address = random.pick(hogar.town!.addresses.filter((a) => a.line.endsWith("Northfield")));
+    const { id } = mustPerform(hogar, makeRequest, { addressId: address.id, items: [{ serviceId }], address: "", name, mail: `${name.toLowerCase().replace(" ", ".")}@example.com`, phone, wishes }, { kind: "visitor" });
+    const { quoteId } = mustPerform(hogar, sendQuote, { about: { kind: "request", id }, items: [{ serviceId }], lines, minutes, crew, depositMinor: 0, words: "Thank you for asking. This is what we would do, and what it costs.", validUntil: addDays(localDate(Math.floor(hogar.now() / 60_000), marrowick.business.timeZone), quoteDays) }, office);
+    return { token: sealedToken(hogar, { kind: "quote", id: quoteId }), totalMinor: totalOf(quoteLines(lines, true)).totalMinor };
+  }
+
   /** What makes a dispatcher's morning: somebody is ill, a card has failed, and somebody asks from outside the zones. */
   async thisMorning(today: string): Promise<void> {
     const { hogar } = this;
@@ -269,6 +282,9 @@ class Life {
     const inside = hogar.town!.addresses.find((a) => a.line.endsWith("Northfield"))!;
     const sweep = this.services.find((s) => s.code === "SW")!.id;
     mustPerform(hogar, makeRequest, { addressId: inside.id, items: [{ serviceId: sweep, answers: { flues: 1, nest: false } }], address: "", name: "Selma Vance", mail: "selma.vance@example.com", phone: "+1 555 0178", wishes: "I am home from five.", wish: { weekdays: 31, from: 17 * 60, to: 20 * 60, until: null } }, { kind: "visitor" });
+    this.quote("Ruth Amsel", "+1 555 0179", "FR", "A new stainless liner for the living room, if the old flue needs one.", [{ description: "Flue relined in stainless steel, 9 metres", quantity: 9, unitMinor: 14_500, taxBp: 2100 }, { description: "Scaffold for two days", quantity: 1, unitMinor: 32_000, taxBp: 2100 }]);
+    const yes = this.quote("Viktor Ness", "+1 555 0180", "BG", "Two chimney pots, jackdaws every spring.", [{ description: "Bird guard fitted", quantity: 2, unitMinor: 14_500, taxBp: 2100 }, { description: "Both in one visit", quantity: 1, unitMinor: -3000, taxBp: 2100 }]);
+    mustPerform(hogar, acceptQuote, { token: yes.token, totalMinor: yes.totalMinor, window: null, words: "Any Friday afternoon." }, { kind: "visitor" });
     mustPerform(hogar, recordTimeOff, { technicianId: kofi.id, firstDate: tomorrow, lastDate: tomorrow, reason: "Ill" }, office);
   }
 }

@@ -3,7 +3,7 @@ import { readFrontDoor } from "@/store/front-door";
 import { getHogar } from "./app/server/hogar";
 
 /** What may stand in a frame on the owner's sites: customers' pages, and the card form within them. */
-const framed = /^\/(book|my|wish|standins\/cards)(\/|$)/;
+const framed = /^\/(book|my|wish|quote|standins\/cards)(\/|$)/;
 
 /** Security headers on every page: own scripts only (by nonce), no framing but by ourselves and the owner's sites, nothing told to others. */
 export function proxy(request: NextRequest): NextResponse {

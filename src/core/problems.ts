@@ -20,6 +20,7 @@ export const problems = {
   "too-late-to-change": "It is too late to change this here. Call us.",
   "fee-changed": "What cancelling costs has changed. Look at it again before you cancel.",
   "price-changed": "The price has changed. Look at it again before you book.",
+  "quote-over": "This quote has run out.",
   "wrong-order": "This step does not follow from where the visit stands. Reload to see its state.",
   "checklist-open": "Something on the list must be ticked first.",
   "not-your-visit": "This visit is not on your list.",

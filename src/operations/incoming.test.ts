@@ -11,7 +11,7 @@ import { runDue } from "@/worker/loop";
 import { confirmByLink, moveByLink } from "./by-link";
 import { mustPerform, perform } from "./door";
 import { approveBookings, declineIncoming, proposeWindow, takeOn } from "./incoming";
-import { sealedWish } from "./links";
+import { sealedToken } from "./links";
 import { answerRequests, bookRequest, makeRequest, takeWish, withdrawWish } from "./requests";
 import { saveFrontDoor } from "./setup/save-front-door";
 import { saveTechnician } from "./setup/save-technician";
@@ -110,7 +110,7 @@ describe("a wish", () => {
     expect(await told(world)).toBe(0);
     openEvening(world);
     expect([await told(world), await told(world)]).toEqual([1, 1]);
-    const token = sealedWish(world.hogar, id);
+    const token = sealedToken(world.hogar, { kind: "wish", id: id });
     // The mail has the link; the database never.
     expect(world.sent.find((m) => m.subject.startsWith("Free now"))!.body).toContain(`/wish/${token}`);
     expect(JSON.stringify(world.hogar.store.sql("SELECT payload FROM outbox").all())).not.toContain(token);
@@ -130,7 +130,7 @@ describe("a wish", () => {
     const { told: window } = one<{ told: string }>(world.hogar, "SELECT told FROM requests WHERE id = ?", id);
     const { date, from, to } = JSON.parse(window) as { date: string; from: number; to: number };
     while (world.offers().some((o) => o.from === from)) world.booked({ window: { date, from, to }, nth: 11 });
-    const token = sealedWish(world.hogar, id);
+    const token = sealedToken(world.hogar, { kind: "wish", id: id });
     expect(perform(world.hogar, takeWish, { token }, visitor)).toMatchObject({ problem: { code: "window-gone", sentence: expect.stringContaining("You stay on our list") } });
     expect(await told(world)).toBe(2);
     mustPerform(world.hogar, withdrawWish, { token }, visitor);
@@ -145,7 +145,7 @@ describe("a wish", () => {
     expect(await told(world)).toBe(0);
     world.at("2027-03-10", 9 * 60);
     expect(await told(world)).toBe(1);
-    const token = sealedWish(world.hogar, 1);
+    const token = sealedToken(world.hogar, { kind: "wish", id: 1 });
     mustPerform(world.hogar, takeWish, { token }, visitor);
     expect([one(world.hogar, "SELECT reminders FROM customers"), world.hogar.store.sql("SELECT * FROM consents").all()]).toEqual([{ reminders: 0 }, []]);
   });
@@ -153,7 +153,7 @@ describe("a wish", () => {
   it("is opened by its own link only", () => {
     const world = smallWorld();
     const [one_, other] = [ask(world), ask(world)];
-    const forged = `${other}.${sealedWish(world.hogar, one_).split(".")[1]}`;
+    const forged = `${other}.${sealedToken(world.hogar, { kind: "wish", id: one_ }).split(".")[1]}`;
     for (const token of [forged, "1", "1.x", "../1", ""]) expect(perform(world.hogar, takeWish, { token }, visitor)).toMatchObject({ problem: { code: "link-ended" } });
   });
 });
@@ -178,7 +178,7 @@ describe("the office", () => {
     const beyond = world.town.addresses.find((a) => a.postcode.startsWith("MW 3"))!;
     world.hogar.store.db.transaction(() => world.hogar.store.audit.under({ at: 0, actor: "test", operation: "test" }, () => world.hogar.store.sql("UPDATE business SET outside = 'request'").run()))();
     const id = ask(world, { addressId: beyond.id, items: [], wishes: "Two flues", wish: null });
-    expect(look(world.hogar, incomingEntry, { kind: "request", id }, office)).toMatchObject({ value: { needsService: true, windows: [] } });
+    expect(look(world.hogar, incomingEntry, { kind: "request", id }, office)).toMatchObject({ value: { needs: "service", windows: [] } });
     const view = look(world.hogar, incomingEntry, { kind: "request", id, serviceId: world.services.sweep }, office);
     const [best] = view.ok ? view.value.windows : [];
     mustPerform(world.hogar, bookRequest, { requestId: id, serviceId: world.services.sweep, date: best!.date, from: best!.from, to: best!.to }, office);

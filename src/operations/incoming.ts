@@ -1,27 +1,17 @@
 import { Refusal } from "@/core/problems";
 import { ApproveBookings, DeclineIncoming, ProposeWindow, TakeOn } from "@/schemas/booking";
-import { giveApproval } from "./approval";
+import { giveApproval, readWaiting } from "./approval";
 import { cancelJob } from "./cancel-visit";
 import { payBackTheRest } from "./charging";
-import { defineOperation, type OperationContext, type ViewContext } from "./door";
+import { defineOperation, type OperationContext } from "./door";
 import { tellCustomer } from "./messaging";
 import { moveTo } from "./moving";
 import { mustHandle } from "./people";
 import { answersWithin } from "./placing";
+import { withdrawQuote } from "./quotes";
 import { endRequest, readRequest } from "./requests";
+import { tellPerson } from "./telling";
 import { placingOf, type VisitRow } from "./visits";
-
-interface Waiting {
-  id: number;
-  approval: "waiting" | "proposed";
-}
-
-/** A booking that waits for a person, or for the customer's answer. */
-function readWaiting({ sql }: ViewContext, jobId: number): Waiting {
-  const job = sql<Waiting>("SELECT id, approval FROM jobs WHERE id = ? AND approval <> 'given' AND state IN ('agreed', 'awaiting deposit')").get(jobId);
-  if (!job) throw new Refusal("not-found", { sentence: "This does not wait any more: somebody has dealt with it." });
-  return job;
-}
 
 /** The bookings stand as they were made, and the customers are told. */
 export const approveBookings = defineOperation({
@@ -63,17 +53,24 @@ export const declineIncoming = defineOperation({
         cancelJob(context, id, false);
         payBackTheRest(context, id, "We could not come");
         tellCustomer(context, { jobId: id, occasion: "declined", about: `job ${id}`, answer: true, fields: { reason } });
-      } else declineRequest(context, id, reason);
+      } else if (kind === "request") declineRequest(context, id, reason);
+      else takeBackQuote(context, id, reason);
     }
   },
 });
 
 function declineRequest(context: OperationContext, id: number, reason: string): void {
-  const { name, mail } = readRequest(context, id);
-  const { business } = context;
+  const request = readRequest(context, id);
   endRequest(context, id, "declined");
-  context.later({ kind: "tell", key: `request ${id} declined`, payload: { way: "mail", to: mail, subject: `Your request to ${business.name}`, body: `Hello ${name},\n\nwe are sorry that we cannot help with your request: ${reason}\n\n${business.name}\n${business.phone}\n` } });
+  tellPerson(context, request, { key: `request ${id} declined`, subject: `Your request to ${context.business.name}`, words: `we are sorry that we cannot help with your request: ${reason}` });
 }
+
+function takeBackQuote(context: OperationContext, id: number, reason: string): void {
+  const quote = withdrawQuote(context, id);
+  tellPerson(context, quote, { key: `quote ${id} withdrawn`, subject: `Our quote to you`, words: `we are sorry that our quote does not stand any more: ${reason}` });
+}
+
+const tables = { booking: "jobs", request: "requests", quote: "quotes" } as const;
 
 /** Who is on it: somebody who may book and move visits, or nobody. */
 export const takeOn = defineOperation({
@@ -82,6 +79,6 @@ export const takeOn = defineOperation({
   input: TakeOn,
   run(context, { entries, personId }) {
     mustHandle(context, personId);
-    for (const { kind, id } of entries) context.sql(`UPDATE ${kind === "booking" ? "jobs" : "requests"} SET handler_id = ? WHERE id = ?`).run(personId, id);
+    for (const { kind, id } of entries) context.sql(`UPDATE ${tables[kind]} SET handler_id = ? WHERE id = ?`).run(personId, id);
   },
 });

@@ -12,7 +12,8 @@ import { moveClock } from "./move-clock";
 import { moveVisit } from "./move-visit";
 import { payByCard } from "./pay-by-card";
 import { endSessions, handIncoming, savePerson } from "./people";
-import { answerRequests, bookRequest, makeRequest, takeWish, withdrawWish } from "./requests";
+import { acceptQuote, bookQuote, declineQuote, putAwayQuotes, sendQuote } from "./quotes";
+import { answerRequests, bookRequest, locateRequest, makeRequest, takeWish, withdrawWish } from "./requests";
 import { approveBookings, declineIncoming, proposeWindow, takeOn } from "./incoming";
 import { recordPayment } from "./record-payment";
 import { renewLink } from "./renew-link";
@@ -33,6 +34,7 @@ import { saveZone, setZoneAside, takeZones } from "./setup/save-zone";
 
 /** The operations that can be called from outside, by name. What the system alone does is not among them. */
 export const operations = {
+  "accept-quote": acceptQuote,
   "add-by-link": addByLink,
   "add-source": addSource,
   "advance-visit": advanceVisit,
@@ -41,18 +43,21 @@ export const operations = {
   "approve-bookings": approveBookings,
   "book": book,
   "book-in-office": bookInOffice,
+  "book-quote": bookQuote,
   "book-request": bookRequest,
   "cancel-by-link": cancelByLink,
   "cancel-visit": cancelVisit,
   "change-prices": changePrices,
   "confirm-by-link": confirmByLink,
   "decline-incoming": declineIncoming,
+  "decline-quote": declineQuote,
   "duplicate-service": duplicateService,
   "end-repeat": endRepeat,
   "end-sessions": endSessions,
   "hand-incoming": handIncoming,
   "hold-offer": holdOffer,
   "keep-apart": keepApart,
+  "locate-request": locateRequest,
   "make-repeat": makeRepeat,
   "make-request": makeRequest,
   "merge-customers": mergeCustomers,
@@ -62,6 +67,7 @@ export const operations = {
   "order-services": orderServices,
   "pay-by-card": payByCard,
   "propose-window": proposeWindow,
+  "put-away-quotes": putAwayQuotes,
   "record-errand": recordErrand,
   "record-payment": recordPayment,
   "record-time-off": recordTimeOff,
@@ -84,6 +90,7 @@ export const operations = {
   "save-special-day": saveSpecialDay,
   "save-technician": saveTechnician,
   "save-zone": saveZone,
+  "send-quote": sendQuote,
   "set-day-hours": setDayHours,
   "set-prices": setPrices,
   "set-technician-active": setTechnicianActive,

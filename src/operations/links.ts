@@ -34,21 +34,32 @@ export function actorOfLink(hogar: Hogar, token: string): Extract<Actor, { kind:
   return { kind: "link", linkId: link.id, jobId: link.job_id, customerId: link.customer_id };
 }
 
-/** Stands in a text for the link of a wish until it is sent: like every link, it is never stored. */
-export const wishPlaceholder = "{{wish_link}}";
-
-/** The link by which somebody takes the window that a wish of theirs was told of. */
-export function sealedWish({ store, secret }: Hogar, requestId: number): string {
-  const { nonce } = store.sql<{ nonce: string }>("SELECT nonce FROM requests WHERE id = ?").get(requestId)!;
-  return `${requestId}.${seal(secret, `wish ${nonce}`)}`;
+/** What else a link opens, beside a booking: a wish that can be met, or a quote; each kept in a table of its own, with a nonce. */
+const opened = { wish: "requests", quote: "quotes" } as const;
+export interface OpenedBy {
+  kind: keyof typeof opened;
+  id: number;
 }
 
-/** The request of such a link, or null. */
-export function wishOf(hogar: Hogar, token: string): number | null {
+/** Stands in a text for such a link until it is sent: like every link, it is never stored. */
+export const ownLinkPlaceholder = "{{own_link}}";
+
+/** The token that opens a wish or a quote: it reads it, and takes it. */
+export function sealedToken(hogar: Hogar, { kind, id }: OpenedBy): string {
+  return `${id}.${sealOf(hogar, { kind, id })}`;
+}
+
+/** The id of the wish or quote that a token opens, or null. */
+export function openedBy(hogar: Hogar, kind: OpenedBy["kind"], token: string): number | null {
   const [id, sealed, ...more] = token.split(".");
   if (!id || !sealed || more.length || !/^\d{1,12}$/.test(id)) return null;
-  const request = hogar.store.sql<{ nonce: string }>("SELECT nonce FROM requests WHERE id = ?").get(Number(id));
-  return request?.nonce && isSealed(seal(hogar.secret, `wish ${request.nonce}`), sealed) ? Number(id) : null;
+  const expected = sealOf(hogar, { kind, id: Number(id) });
+  return expected !== null && isSealed(expected, sealed) ? Number(id) : null;
+}
+
+function sealOf({ store, secret }: Hogar, { kind, id }: OpenedBy): string | null {
+  const nonce = store.sql<{ nonce: string }>(`SELECT nonce FROM ${opened[kind]} WHERE id = ?`).get(id)?.nonce;
+  return nonce ? seal(secret, `${kind} ${nonce}`) : null;
 }
 
 function isSealed(expected: string, given: string): boolean {

@@ -1,10 +1,10 @@
 import { moneyWords } from "@/core/money/amounts";
-import { withinAllowedHours } from "@/core/messages/moments";
 import { standardTexts, type Occasion } from "@/core/messages/standard";
 import { fillTemplate, type MergeFields } from "@/core/messages/templates";
 import { localOf } from "@/core/time/local";
 import { arrivalWords, clock, dateWords, daysWords, windowIn } from "@/core/time/words";
 import type { OperationContext } from "./door";
+import { untilAllowed } from "./telling";
 
 export interface Telling {
   jobId: number;
@@ -23,7 +23,7 @@ export const linkPlaceholder = "{{my_link}}";
 
 /** Writes the customer of a job the messages of an occasion, once. Texts and mails of our own accord wait for the allowed hours. */
 export function tellCustomer(context: OperationContext, { jobId, visitId, occasion, about, fields = {}, answer = false }: Telling): void {
-  const { sql, business, now, minute } = context;
+  const { sql, business, now } = context;
   const job = sql<{ customer_id: number; name: string; mail: string; phone: string }>(
     "SELECT j.customer_id, c.name, iif(j.mail <> '', j.mail, c.mail) AS mail, iif(j.phone <> '', j.phone, c.phone) AS phone FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE j.id = ?",
   ).get(jobId)!;
@@ -42,8 +42,7 @@ export function tellCustomer(context: OperationContext, { jobId, visitId, occasi
        VALUES (?, ?, ?, ?, ?, ?, ?, 'waiting', ?) ON CONFLICT (occasion) DO NOTHING RETURNING id`,
     ).get(key, channel, job.customer_id, jobId, recipient, subject, body, now);
     if (!written) continue;
-    const allowed = withinAllowedHours(minute, { from: business.message_from, to: business.message_to }, business.time_zone);
-    context.later({ kind: "message", key: `message ${key}`, payload: { messageId: written.id }, afterMs: answer ? 0 : (allowed - minute) * 60_000 });
+    context.later({ kind: "message", key: `message ${key}`, payload: { messageId: written.id }, afterMs: answer ? 0 : untilAllowed(context) });
   }
 }
 

@@ -5,15 +5,16 @@ import { dayWords, windowIn } from "@/core/time/words";
 import { suits, type Wish } from "@/core/windows/wishes";
 import { phoneKept, phoneProblem } from "@/core/people/phones";
 import { Refusal } from "@/core/problems";
-import { AnswerRequests, BookRequest, MakeRequest, OneRequest, WishToken } from "@/schemas/booking";
+import { AnswerRequests, BookRequest, LocateRequest, MakeRequest, OneRequest, WishToken } from "@/schemas/booking";
 import { addressOf } from "./addresses";
 import { tellBooked } from "./approval";
 import { agreeJob, customerFor, findWanted, isKeptPhoto, lostPhoto, priceIn, siteFor, stillOffered, takeRoom, zoneOf, type ChosenWindow, type Wanted } from "./booking";
 import { readItem, type Item } from "./catalogue";
 import { actorWords, defineOperation, type OperationContext, type ViewContext } from "./door";
 import type { Hogar } from "./hogar";
-import { linkTokenOf, wishOf, wishPlaceholder } from "./links";
+import { linkTokenOf, openedBy, ownLinkPlaceholder } from "./links";
 import { answersFor, answersWithin, bookableDates } from "./placing";
+import { tellPerson } from "./telling";
 import { tellOffice } from "./telling-office";
 
 export interface RequestRow {
@@ -87,6 +88,18 @@ export const answerRequests = defineOperation({
   },
 });
 
+/** The office has found out where a request is: from then on it can be priced and booked. */
+export const locateRequest = defineOperation({
+  name: "locate-request",
+  access: "board.change",
+  input: LocateRequest,
+  run(context, { requestId, addressId }) {
+    const { id } = readRequest(context, requestId);
+    const { line, postcode, lng, lat } = addressOf(context, addressId);
+    context.sql("UPDATE requests SET address_id = ?, address = ?, lng = ?, lat = ? WHERE id = ?").run(addressId, `${line}, ${postcode}`, lng, lat, id);
+  },
+});
+
 /** What a request is about, to be placed: a service may be named by the office where none was chosen. Null where there is no known place or no service. */
 export function wantedOf(context: ViewContext, request: RequestRow, { office = false, serviceId }: { office?: boolean; serviceId?: number } = {}): Wanted | null {
   const chosen = JSON.parse(request.items) as Item[];
@@ -144,9 +157,8 @@ export const meetWish = defineOperation({
     if (!window || (last?.from === window.from && last.to === window.to)) return;
     sql("UPDATE requests SET told = ? WHERE id = ?").run(JSON.stringify(window), id);
     const when = `${dayWords(window.date)}, ${windowIn(window.from, window.to, business.time_zone)}`;
-    const key = `wish ${id} at ${window.from}`;
-    context.later({ kind: "tell", key: `${key}, mail`, payload: { requestId: id, way: "mail", to: request.mail, subject: `Free now: ${when}`, body: `Hello ${request.name},\n\na time that suits you is free now: ${when}. Take it with one tap, before somebody else does:\n\n${wishPlaceholder}\n\n${business.name}\n${business.phone}\n` } });
-    context.later({ kind: "tell", key: `${key}, text`, payload: { requestId: id, way: "text", to: request.phone, subject: "", body: `${business.name}: ${when} is free now. Take it with one tap: ${wishPlaceholder}` } });
+    const words = `a time that suits you is free now: ${when}. Take it with one tap, before somebody else does:\n\n${ownLinkPlaceholder}`;
+    tellPerson(context, request, { key: `wish ${id} at ${window.from}`, subject: `Free now: ${when}`, words, text: `${when} is free now. Take it with one tap: ${ownLinkPlaceholder}`, opens: { kind: "wish", id } });
   },
 });
 
@@ -204,7 +216,7 @@ export const withdrawWish = defineOperation({
 
 /** The request of a sealed link; refused where it opens nothing, or has ended otherwise than in a booking. */
 export function openWish(context: ViewContext, token: string): RequestRow {
-  const id = wishOf(context.hogar, token);
+  const id = openedBy(context.hogar, "wish", token);
   const request = id === null ? undefined : context.sql<RequestRow>("SELECT * FROM requests WHERE id = ?").get(id);
   if (!request || !["open", "booked"].includes(request.outcome)) throw new Refusal("link-ended");
   return request;

@@ -5,7 +5,7 @@ import { Id, input, LocalDate, Mail, MinuteOfDay, Name, OneOf, OrNull, Phone } f
 const Answers = Type.Record(Type.String({ maxLength: 40 }), Type.Union([Type.Boolean(), Type.Number(), Type.String({ maxLength: 2000 }), Type.Array(Type.String({ maxLength: 80 }), { maxItems: 40 })]), { maxProperties: 60 });
 const Extras = Type.Array(input({ id: Id, quantity: Type.Integer({ minimum: 1, maximum: 999 }) }), { maxItems: 60 });
 /** The services of an order, the main one first, with what was answered and chosen for each. */
-const Items = Type.Array(input({ serviceId: Id, quantity: Type.Optional(Type.Integer({ minimum: 1, maximum: 99 })), answers: Type.Optional(Answers), extras: Type.Optional(Extras) }), { minItems: 1, maxItems: 12 });
+export const Items = Type.Array(input({ serviceId: Id, quantity: Type.Optional(Type.Integer({ minimum: 1, maximum: 99 })), answers: Type.Optional(Answers), extras: Type.Optional(Extras) }), { minItems: 1, maxItems: 12 });
 /** `technicianId`: the technician a customer wishes for, where the service lets them. */
 const order = { items: Items, technicianId: Type.Optional(OrNull(Id)) };
 
@@ -78,7 +78,7 @@ export const MakeRepeat = input({
 export const OneRepeat = input({ repeatId: Id });
 export const OneVisit = input({ visitId: Id });
 export const OneJob = input({ jobId: Id });
-const windowChosen = { date: LocalDate, from: Type.Integer({ minimum: 0 }), to: Type.Integer({ minimum: 0 }) };
+export const windowChosen = { date: LocalDate, from: Type.Integer({ minimum: 0 }), to: Type.Integer({ minimum: 0 }) };
 export const MoveByLink = input(windowChosen);
 /** The fee that was shown, minor units. */
 export const CancelByLink = input({ feeMinor: Type.Integer({ minimum: 0 }) });
@@ -92,8 +92,8 @@ export const MakeRequest = input({
   addressId: OrNull(chosen.addressId), items: Type.Optional(Type.Array(Items.items, { maxItems: 12 })), address: Type.String({ maxLength: 200 }), name: Name, mail: Mail, phone: Phone, wishes: Type.String({ maxLength: 1000 }),
   photos: Type.Optional(Photos), wish: Type.Optional(OrNull(Wish)),
 });
-/** What waits for a person: a booking by its job, or a request. */
-export const IncomingEntry = input({ kind: OneOf(["booking", "request"]), id: Id });
+/** What waits for a person: a booking by its job, a request, or a quote. */
+export const IncomingEntry = input({ kind: OneOf(["booking", "request", "quote"]), id: Id });
 const Entries = Type.Array(IncomingEntry, { minItems: 1, maxItems: 200 });
 export const ApproveBookings = input({ jobIds: Type.Array(Id, { minItems: 1, maxItems: 200, uniqueItems: true }) });
 export const ProposeWindow = input({ jobId: Id, ...windowChosen });
@@ -101,6 +101,8 @@ export const DeclineIncoming = input({ entries: Entries, reason: Type.String({ m
 export const TakeOn = input({ entries: Entries, personId: OrNull(Id) });
 export const AnswerRequests = input({ ids: Type.Array(Id, { minItems: 1, maxItems: 200, uniqueItems: true }) });
 export const OneRequest = input({ id: Id });
+/** Where a request is, as the office has found out. */
+export const LocateRequest = input({ requestId: Id, addressId: chosen.addressId });
 /** A request booked by the office: at one of the windows that somebody can keep, or at any other that can. */
 export const BookRequest = input({ requestId: Id, ...windowChosen, serviceId: Type.Optional(Id) });
 /** The sealed link of a wish that can be met. */

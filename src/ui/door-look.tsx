@@ -5,8 +5,10 @@ import { useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import type { lookOf } from "@/core/look/front-door";
 import { theme } from "./theme";
 
+export type Look = ReturnType<typeof lookOf>;
+
 /** Customers' pages in the owner's colours; and in a frame on the owner's site, the frame is told how tall they are. */
-export function DoorLook({ look, children }: { look: ReturnType<typeof lookOf>; children: ReactNode }) {
+export function DoorLook({ look, children }: { look: Look; children: ReactNode }) {
   const own = useMemo(() => createTheme({ ...theme, palette: { ...theme.palette, primary: theme.palette.augmentColor({ color: { main: look.accent, contrastText: look.onAccent } }) } }), [look.accent, look.onAccent]);
   const [framed, setFramed] = useState(false);
   const page = useRef<HTMLDivElement>(null);

@@ -11,6 +11,7 @@ import { setup } from "./setup";
 import { priceHistory } from "./price-history";
 import { previewWindows } from "./preview-windows";
 import { whichZone, zoneMap } from "./zone-map";
+import { quote, quoteDraft, quoteOffers } from "./quotes";
 import { sharing } from "./sharing";
 import { todayView } from "./today";
 import { wish } from "./wish";
@@ -41,6 +42,9 @@ export const views = {
   "preview-front-door": previewFrontDoor,
   "preview-windows": previewWindows,
   "price-history": priceHistory,
+  "quote": quote,
+  "quote-draft": quoteDraft,
+  "quote-offers": quoteOffers,
   "repeats": repeats,
   "services-at": servicesAt,
   "setup": setup,

@@ -12,6 +12,10 @@ export interface NeedsPerson {
   href: string;
 }
 
+const did = { booking: "has booked", request: "asks for", quote: "has our quote for" } as const;
+/** Of what waits in Incoming, so many are named one by one. */
+const mostShown = 8;
+
 /** The first screen: what needs a person now, and how the day goes. */
 export const todayView = defineView({
   name: "today",
@@ -23,8 +27,10 @@ export const todayView = defineView({
     const soon = addDays(today, 14);
     if (only === null && may(actor, "customers.see")) {
       const waiting = look(hogar, incoming, {}, actor);
-      for (const e of waiting.ok ? waiting.value.entries.slice(0, 8) : [])
-        needs.push({ kind: "incoming", words: `${e.name} ${e.kind === "booking" ? "has booked" : "asks for"} ${e.what}`, detail: [e.waits, e.when, e.handler && `${e.handler} is on it`].filter(Boolean).join(" · "), href: `/incoming?open=${encodeURIComponent(e.key)}` });
+      const forUs = waiting.ok ? waiting.value.entries.filter((e) => e.forUs) : [];
+      for (const e of forUs.slice(0, mostShown))
+        needs.push({ kind: "incoming", words: `${e.name} ${did[e.kind]} ${e.what}`, detail: [e.waits, e.when, e.handler && `${e.handler} is on it`].filter(Boolean).join(" · "), href: `/incoming?open=${encodeURIComponent(e.key)}` });
+      if (forUs.length > mostShown) needs.push({ kind: "incoming", words: `${forUs.length - mostShown} more wait in Incoming`, detail: "", href: "/incoming" });
     }
     const clockOf = (epoch: number) => localOf(epoch, business.time_zone).minute;
 

@@ -1,7 +1,7 @@
 import type { Actor } from "@/core/people/permissions";
 import { mustPerform } from "@/operations/door";
 import type { Hogar } from "@/operations/hogar";
-import { linkAddressOf, sealedWish, wishPlaceholder } from "@/operations/links";
+import { linkAddressOf, ownLinkPlaceholder, sealedToken, type OpenedBy } from "@/operations/links";
 import { linkPlaceholder } from "@/operations/messaging";
 import { recordKeptCard } from "@/operations/cards";
 import { recordCharge, recordDelivery, recordRefund } from "@/operations/record-outcomes";
@@ -70,16 +70,16 @@ interface TellPayload {
   to: string;
   subject: string;
   body: string;
-  /** The wish whose link stands in the text. */
-  requestId?: number;
+  /** The wish or quote whose link stands in the text. */
+  opens?: OpenedBy;
 }
 
 /** A mail or text that is not kept with a customer: to the office, or to somebody who waits. */
 const tell: Effect = {
   repeatable: (hogar, { way }: TellPayload) => hogar.gateways[way].repeatable,
-  async carryOut(hogar, { way, to, subject, body, requestId }: TellPayload, key) {
-    const link = requestId === undefined ? "" : `${hogar.publicUrl}/wish/${sealedWish(hogar, requestId)}`;
-    await hogar.gateways[way].send({ key, to, subject, body: body.replaceAll(wishPlaceholder, link) });
+  async carryOut(hogar, { way, to, subject, body, opens }: TellPayload, key) {
+    const link = opens ? `${hogar.publicUrl}/${opens.kind}/${sealedToken(hogar, opens)}` : "";
+    await hogar.gateways[way].send({ key, to, subject, body: body.replaceAll(ownLinkPlaceholder, link) });
   },
   giveUp: () => {},
 };

@@ -16,7 +16,7 @@ import type { Permission } from "@/core/people/permissions";
 import { Mark } from "@/ui/arch";
 import { LinkBox } from "@/ui/link-box";
 import { ink } from "@/ui/palette";
-import { forgetTyped } from "./setup/use-setup-form";
+import { forgetTyped } from "@/ui/use-kept-form";
 import { FindAnything } from "./find-anything";
 import { KeysHelp } from "./keys-help";
 

@@ -10,6 +10,7 @@ import { useState } from "react";
 import type { ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
 import { dayWords, durationWords } from "@/core/time/words";
+import { AddressField } from "@/ui/address-field";
 import { LinkBox } from "@/ui/link-box";
 import { ink } from "@/ui/palette";
 import { Photos } from "@/ui/photos";
@@ -18,6 +19,7 @@ import { useChange } from "@/ui/use-change";
 import { useView } from "@/ui/use-view";
 import { DeclineForm } from "./decline-form";
 import type { Entry } from "./incoming";
+import { QuoteForm } from "./quote-form";
 
 type View = ViewOutput<"incoming">;
 type Details = ViewOutput<"incoming-entry">;
@@ -38,18 +40,25 @@ export function EntrySheet({ entry, view, onClose, onDone, onChanged }: EntryShe
   const approve = useChange("approve-bookings");
   const answer = useChange("answer-requests");
   const takeOn = useChange("take-on");
-  const [declining, setDeclining] = useState(false);
+  const locate = useChange("locate-request");
+  const putAway = useChange("put-away-quotes");
+  const [open, setOpen] = useState<"decline" | "quote" | null>(null);
+  const toggle = (what: typeof open) => setOpen(open === what ? null : what);
   if (!data) return <SideSheet title={problem ? entry.name : "…"} onClose={onClose}>{problem ? <Alert severity="warning">{problem.sentence}</Alert> : <Skeleton variant="rounded" height={280} />}</SideSheet>;
   const amount = (minor: number) => moneyWords(minor, view.currency);
   const self = { kind: entry.kind, id: entry.id };
+  const quoted = data.kind === "quote";
+  const over = quoted && entry.forUs && entry.waits !== "accepted, to be booked";
   return (
-    <SideSheet title={data.name} onClose={onClose} width={430}>
+    <SideSheet title={data.name} onClose={onClose} width={open === "quote" ? 560 : 430}>
+      {quoted && <Fact name="Quote">{entry.id}, {entry.waits}</Fact>}
       <Fact name="What">{data.what}{data.minutes !== null && `, ${durationWords(data.minutes)}`}{data.totalMinor !== null && <>, <b>{amount(data.totalMinor)}</b></>}</Fact>
       <Fact name="Where">{data.where}</Fact>
       <Fact name="Reach them"><a href={`tel:${data.phone.replace(/[^\d+]/g, "")}`}>{data.phone}</a><br /><a href={`mailto:${data.mail}`}>{data.mail}</a></Fact>
       {data.chosen && <Fact name="Chosen"><LinkBox href={`/board?date=${data.chosen.date}&visit=${data.chosen.visit}`}>{dayWords(data.chosen.date)}, {data.chosen.words}</LinkBox>, pencilled in for {data.chosen.technicians.join(" and ") || "nobody"}</Fact>}
+      {data.lines.map((line, i) => <Fact key={i} name={i === 0 ? "Lines" : ""}><Box sx={{ display: "flex", justifyContent: "space-between", gap: 2 }}><span>{line.description}{line.quantity !== 1 && ` × ${line.quantity}`}</span><span>{amount(line.amountMinor)}</span></Box></Fact>)}
       {data.wish && <Fact name="Would suit">{data.wish}</Fact>}
-      {data.words && <Fact name="They say">{data.words}</Fact>}
+      {data.words && <Fact name="They say"><span style={{ whiteSpace: "pre-wrap" }}>{data.words}</span></Fact>}
       {data.answers.map((a, i) => <Fact key={i} name="Asked">{a.question} <b>{a.words}</b><Photos tokens={a.photos} /></Fact>)}
       {data.photos.length > 0 && <Fact name="Photos"><Photos tokens={data.photos} size={96} /></Fact>}
       <Fact name="On it">
@@ -61,15 +70,23 @@ export function EntrySheet({ entry, view, onClose, onDone, onChanged }: EntryShe
       <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap", mt: 4 }}>
         {data.kind === "booking" && <Button variant="contained" disabled={approve.busy} onClick={() => void approve.send({ jobIds: [data.id] }).then((sent) => sent && onDone(`${data.name} is confirmed and told`))}>Confirm and tell them</Button>}
         {data.kind === "request" && <Button variant="outlined" disabled={answer.busy} onClick={() => void answer.send({ ids: [data.id] }).then((sent) => sent && onDone(`The request of ${data.name} is answered`))}>Answered by phone</Button>}
-        <Button aria-expanded={declining} onClick={() => setDeclining(!declining)}>Decline…</Button>
+        {over && <Button variant="outlined" disabled={putAway.busy} onClick={() => void putAway.send({ ids: [data.id] }).then((sent) => sent && onDone(`The quote to ${data.name} is put away`))}>Put it away</Button>}
+        {data.needs !== "place" && <Button variant="outlined" aria-expanded={open === "quote"} onClick={() => toggle("quote")}>{quoted ? "Change the quote…" : "Make it a quote…"}</Button>}
+        {!over && <Button aria-expanded={open === "decline"} onClick={() => toggle("decline")}>{quoted ? "Take it back…" : "Decline…"}</Button>}
       </Box>
-      {declining && <Box sx={{ mt: 3 }}><DeclineForm entries={[self]} onDone={() => onDone(`${data.name} is told`)} /></Box>}
-      {data.services.length > 0 && (
+      {open === "decline" && <Box sx={{ mt: 3 }}><DeclineForm entries={[self]} onDone={() => onDone(`${data.name} is told`)} /></Box>}
+      {open === "quote" && <Box sx={{ mt: 4 }}><QuoteForm about={self} name={data.name} onSent={() => onDone(`${data.name} gets it by mail and text`)} /></Box>}
+      {open !== "quote" && data.needs === "place" && (
+        <SheetSection title="Where is it?">
+          <AddressField label="Address" value={null} onValue={(address) => address && void locate.send({ requestId: data.id, addressId: address.id }).then((sent) => sent && (refresh(), onChanged()))} />
+        </SheetSection>
+      )}
+      {open !== "quote" && data.services.length > 0 && data.needs !== "place" && (
         <SheetSection title="What would we do there?">
           <TextField select label="Service" value={serviceId ?? ""} onChange={(e) => setServiceId(Number(e.target.value))}>{data.services.map((s) => <MenuItem key={s.id} value={s.id}>{s.name}</MenuItem>)}</TextField>
         </SheetSection>
       )}
-      <Windows data={data} serviceId={serviceId} onDone={onDone} />
+      {open !== "quote" && data.needs !== "place" && <Windows data={data} serviceId={serviceId} onDone={onDone} />}
     </SideSheet>
   );
 }
@@ -78,26 +95,29 @@ export function EntrySheet({ entry, view, onClose, onDone, onChanged }: EntryShe
 function Windows({ data, serviceId, onDone }: { data: Details; serviceId: number | null; onDone: (words: string) => void }) {
   const [picked, setPicked] = useState<number | null>(null);
   const propose = useChange("propose-window");
-  const bookIt = useChange("book-request");
+  const bookRequest = useChange("book-request");
+  const bookQuote = useChange("book-quote");
   const booking = data.kind === "booking";
-  if (data.needsService && serviceId === null) return null;
-  if (data.windows.length === 0) return <SheetSection title="No window can be kept"><Box sx={{ color: ink.ash, fontSize: 14.5 }}>{data.minutes === null ? "We do not know where this is. Call them." : "Nobody who may do this has room in the coming weeks."}</Box></SheetSection>;
+  const busy = propose.busy || bookRequest.busy || bookQuote.busy;
+  if (data.needs === "service" && serviceId === null) return null;
+  if (data.windows.length === 0) return <SheetSection title="No window can be kept"><Box sx={{ color: ink.ash, fontSize: 14.5 }}>Nobody who may do this has room in the coming weeks.</Box></SheetSection>;
   const chosen = data.windows.find((w) => w.from === picked);
   const send = async () => {
     if (!chosen) return;
     const { date, from, to } = chosen;
-    const sent = booking ? await propose.send({ jobId: data.id, date, from, to }) : await bookIt.send({ requestId: data.id, date, from, to, ...(serviceId !== null && { serviceId }) });
+    const window = { date, from, to };
+    const sent = booking ? await propose.send({ jobId: data.id, ...window }) : data.kind === "quote" ? await bookQuote.send({ quoteId: data.id, ...window }) : await bookRequest.send({ requestId: data.id, ...window, ...(serviceId !== null && { serviceId }) });
     if (sent) onDone(booking ? `${data.name} is asked whether ${chosen.words} suits` : `Booked for ${chosen.words}, ${data.name} is told`);
   };
   return (
-    <SheetSection title={booking ? "Propose another time" : "Book it"}>
+    <SheetSection title={booking ? "Propose another time" : data.kind === "quote" && data.waits !== "accepted, to be booked" ? "They said yes on the phone? Book it" : "Book it"}>
       {data.windows.map((w) => (
         <ButtonBase key={w.from} aria-pressed={picked === w.from} onClick={() => setPicked(w.from)} sx={{ display: "flex", width: "100%", justifyContent: "space-between", textAlign: "left", gap: 3, px: 3, py: 2, mb: 1, borderRadius: "16px 16px 6px 6px", border: `1px solid ${picked === w.from ? ink.pine : ink.line}`, bgcolor: picked === w.from ? ink.plaster : "#fff", fontSize: 14.5 }}>
-          <b>{w.words}</b>
+          <span><b>{w.words}</b>{w.suits && <Box component="span" sx={{ color: ink.moss, fontWeight: 650 }}> ✓ suits them</Box>}</span>
           <span>{w.technicians.join(", ")}<Box component="span" sx={{ color: ink.ash }}> · {w.extraDriving} min more driving</Box></span>
         </ButtonBase>
       ))}
-      <Button variant={booking ? "outlined" : "contained"} disabled={!chosen || propose.busy || bookIt.busy} onClick={() => void send()} sx={{ mt: 2 }}>{booking ? "Propose it to them" : "Book it and tell them"}</Button>
+      <Button variant={booking ? "outlined" : "contained"} disabled={!chosen || busy} onClick={() => void send()} sx={{ mt: 2 }}>{booking ? "Propose it to them" : "Book it and tell them"}</Button>
     </SheetSection>
   );
 }

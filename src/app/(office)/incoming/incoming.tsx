@@ -33,7 +33,7 @@ export function Incoming({ view, open }: { view: View; open: Entry | null }) {
   const takeOn = useChange("take-on");
   const chosen = view.entries.filter((e) => (selection.type === "include" ? selection.ids.has(e.key) : !selection.ids.has(e.key)));
   const entries = chosen.map(({ kind, id }) => ({ kind, id }));
-  const [bookings, requests] = [chosen.filter((e) => e.kind === "booking"), chosen.filter((e) => e.kind === "request")];
+  const [bookings, requests] = [chosen.filter((e) => e.kind === "booking" && e.forUs), chosen.filter((e) => e.kind === "request")];
   const show = (entry: Entry | null) => router.push(entry ? `/incoming?open=${encodeURIComponent(entry.key)}` : "/incoming", { scroll: false });
   const done = (words: string) => {
     enqueueSnackbar(words, { variant: "success" });
@@ -44,7 +44,7 @@ export function Incoming({ view, open }: { view: View; open: Entry | null }) {
   const columns: GridColDef<Entry>[] = [
     { field: "name", headerName: "Who", flex: 1, minWidth: 120 },
     { field: "what", headerName: "What", flex: 1.2, minWidth: 140 },
-    { field: "waits", headerName: "Waits", width: 170, renderCell: ({ row }) => <span style={{ color: row.waits === "for the customer’s answer" ? ink.ash : ink.ember, fontWeight: 650 }}>{row.waits}</span> },
+    { field: "waits", headerName: "Waits", width: 170, renderCell: ({ row }) => <span style={{ color: row.forUs ? ink.ember : ink.ash, fontWeight: 650 }}>{row.waits}</span> },
     { field: "when", headerName: "When", flex: 1.2, minWidth: 150 },
     { field: "totalMinor", headerName: "Price", width: 95, align: "right", headerAlign: "right", valueFormatter: (value: number | null) => (value === null ? "" : moneyWords(value, view.currency)) },
     { field: "handler", headerName: "On it", width: 120, valueFormatter: (value: string | null) => value ?? "nobody yet" },
@@ -69,7 +69,7 @@ export function Incoming({ view, open }: { view: View; open: Entry | null }) {
         </Box>
         {declining && chosen.length > 0 && <Box sx={{ px: 6, pb: 4, maxWidth: 640 }}><DeclineForm entries={entries} onDone={() => done(`${chosen.length} declined, the customers are told`)} /></Box>}
         <Box sx={{ height: "calc(100dvh - 130px)" }}>
-          <DataTable rows={view.entries} getRowId={(row) => row.key} columns={columns} checkboxSelection rowSelectionModel={selection} onRowSelectionModelChange={setSelection} onOpen={show} columnVisibilityModel={open ? { at: false, handler: false, totalMinor: false, when: false } : {}} localeText={{ noRowsLabel: "Nothing waits. Bookings that you want to confirm, requests and wishes come here." }} />
+          <DataTable rows={view.entries} getRowId={(row) => row.key} columns={columns} checkboxSelection rowSelectionModel={selection} onRowSelectionModelChange={setSelection} onOpen={show} columnVisibilityModel={open ? { at: false, handler: false, totalMinor: false, when: false } : {}} localeText={{ noRowsLabel: "Nothing waits. Bookings that you want to confirm, requests, wishes and quotes come here." }} />
         </Box>
       </Box>
       {open && <EntrySheet key={open.key} entry={open} view={view} onClose={() => show(null)} onDone={(words) => (show(null), done(words))} onChanged={() => router.refresh()} />}

@@ -8,10 +8,11 @@ export const metadata = { title: "Incoming" };
 export default async function IncomingPage({ searchParams }: { searchParams: Promise<{ open?: string }> }) {
   const { open } = await searchParams;
   const view = await read(incoming, {}, "/incoming");
-  const waiting = view.entries.length;
+  const waiting = view.entries.filter((e) => e.forUs).length;
+  const away = view.entries.length - waiting;
   return (
     <>
-      <Top title="Incoming" sum={[waiting ? `${waiting} ${waiting === 1 ? "waits" : "wait"} for a person` : "Nothing waits", view.handles && `${view.handles} handles incoming`].filter(Boolean).join(", ")} />
+      <Top title="Incoming" sum={[waiting ? `${waiting} ${waiting === 1 ? "waits" : "wait"} for a person` : "Nothing waits for you", away > 0 && `${away} for a customer’s answer`, view.handles && `${view.handles} handles incoming`].filter(Boolean).join(", ")} />
       <Incoming view={view} open={view.entries.find((e) => e.key === open) ?? null} />
     </>
   );

@@ -11,7 +11,7 @@ import { AddressField, type FoundAddress } from "@/ui/address-field";
 import { DateField } from "@/ui/date-field";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
-import { Field, TimeField } from "./form-parts";
+import { Field, TimeField } from "@/ui/form-parts";
 import type { SetupData } from "./setup-screen";
 
 type Technician = SetupData["technicians"][number];

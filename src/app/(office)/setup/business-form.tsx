@@ -9,17 +9,17 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { weekdayNames } from "@/core/time/words";
 import { ImageField } from "@/ui/image-field";
-import { Columns, Field, FormFrame, FormSection, MoneyField, PercentField, TimeField, WholeField } from "./form-parts";
+import { Columns, Field, FormFrame, FormSection, MoneyField, PercentField, TimeField, WholeField } from "@/ui/form-parts";
 import { PlaceField } from "./place-field";
 import type { SetupData } from "./setup-screen";
-import { useSetupForm } from "./use-setup-form";
+import { useKeptForm } from "@/ui/use-kept-form";
 
 const currencies = typeof Intl.supportedValuesOf === "function" ? Intl.supportedValuesOf("currency") : ["EUR"];
 const timeZones = typeof Intl.supportedValuesOf === "function" ? Intl.supportedValuesOf("timeZone") : ["Europe/Lisbon"];
 
 /** Who the business is, how it writes, its taxes and texts, and what it counts with. */
 export function BusinessForm({ data, saved }: { data: SetupData; saved: () => void }) {
-  const { draft, set, wrong, round, frame } = useSetupForm({ operation: "save-business", of: "business", from: data.business, input: (b) => b, name: (b) => b.name, saved: () => saved() });
+  const { draft, set, wrong, round, frame } = useKeptForm({ operation: "save-business", of: "business", from: data.business, input: (b) => b, name: (b) => b.name, saved: () => saved() });
   const rates = draft.taxRates;
   const setRate = (at: number, change: Partial<(typeof rates)[number]>) => set({ taxRates: rates.map((r, i) => (i === at ? { ...r, ...change } : r)) });
   return (

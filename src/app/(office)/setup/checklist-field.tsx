@@ -8,7 +8,7 @@ import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import IconButton from "@mui/material/IconButton";
 import type { ChecklistItem } from "@/core/catalogue/checklist";
-import { Field, FormSection } from "./form-parts";
+import { Field, FormSection } from "@/ui/form-parts";
 
 /** What is ticked off on site, in order. */
 export function ChecklistField({ items, onItems, wrong }: { items: ChecklistItem[]; onItems: (items: ChecklistItem[]) => void; wrong: (path: string) => string | undefined }) {

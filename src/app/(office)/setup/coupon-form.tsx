@@ -4,17 +4,17 @@ import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
 import { DateField } from "@/ui/date-field";
-import { Columns, Field, FormFrame, MoneyField, OptionalWholeField, PercentField, without } from "./form-parts";
+import { Columns, Field, FormFrame, MoneyField, OptionalWholeField, PercentField, without } from "@/ui/form-parts";
 import type { SetupData } from "./setup-screen";
 import { NamedField } from "./rule-fields";
-import { useSetupForm } from "./use-setup-form";
+import { useKeptForm } from "@/ui/use-kept-form";
 
 type Coupon = SetupData["coupons"][number];
 type Draft = Omit<Coupon, "id" | "used" | "services"> & { id: number | null; services: number[] };
 const fresh: Draft = { id: null, code: "", kind: "percent", value: 1000, services: [], first: null, last: null, most: null, active: true };
 
 export function CouponForm({ coupon, data, saved }: { coupon: Coupon | null; data: SetupData; saved: (id: number) => void }) {
-  const { draft, set, wrong, round, frame } = useSetupForm({ operation: "save-coupon", of: `coupons ${coupon?.id ?? "new"}`, from: coupon ? (without(coupon, "used") as Draft) : fresh, input: (d) => d, name: (d) => d.code.toUpperCase(), saved: (value) => saved(value.id) });
+  const { draft, set, wrong, round, frame } = useKeptForm({ operation: "save-coupon", of: `coupons ${coupon?.id ?? "new"}`, from: coupon ? (without(coupon, "used") as Draft) : fresh, input: (d) => d, name: (d) => d.code.toUpperCase(), saved: (value) => saved(value.id) });
   return (
     <FormFrame title={coupon?.code ?? "New coupon"} note={coupon ? `Used ${coupon.used} ${coupon.used === 1 ? "time" : "times"}. What was booked with it keeps its price.` : undefined} key={round} {...frame}>
       <Columns>

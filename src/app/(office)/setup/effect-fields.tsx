@@ -8,7 +8,7 @@ import ButtonBase from "@mui/material/ButtonBase";
 import { moneyWords } from "@/core/money/amounts";
 import { effectWords, type Effect } from "@/core/catalogue/questions";
 import { ink } from "@/ui/palette";
-import { SignedMoneyField, SignedWholeField } from "./form-parts";
+import { SignedMoneyField, SignedWholeField } from "@/ui/form-parts";
 import type { SetupData } from "./setup-screen";
 
 interface EffectProps {

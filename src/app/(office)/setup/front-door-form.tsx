@@ -15,16 +15,16 @@ import { lookOf, ownLook } from "@/core/look/front-door";
 import { ImageField } from "@/ui/image-field";
 import { ink } from "@/ui/palette";
 import { useView } from "@/ui/use-view";
-import { Columns, Field, FormFrame } from "./form-parts";
+import { Columns, Field, FormFrame } from "@/ui/form-parts";
 import { QuestionsEditor } from "./questions-editor";
 import type { SetupData } from "./setup-screen";
-import { useSetupForm } from "./use-setup-form";
+import { useKeptForm } from "@/ui/use-kept-form";
 
 type Draft = SetupData["frontDoor"];
 
 /** The booking page: what it says, asks and shows; beside it the page itself, with what is being typed. */
 export function FrontDoorForm({ data, saved }: { data: SetupData; saved: () => void }) {
-  const { draft, set, wrong, round, frame } = useSetupForm({ operation: "save-front-door", of: "front door", from: data.frontDoor, input: (d) => d, name: () => "The front door", saved });
+  const { draft, set, wrong, round, frame } = useKeptForm({ operation: "save-front-door", of: "front door", from: data.frontDoor, input: (d) => d, name: () => "The front door", saved });
   const toggle = (name: "paysAtDoor" | "showsContact" | "takesWishes", words: string) => <FormControlLabel control={<Switch checked={draft[name]} onChange={(e) => set({ [name]: e.target.checked })} />} label={words} />;
   return (
     <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr) 400px", gap: 6, alignItems: "start" }}>

@@ -19,14 +19,14 @@ import { clock, dateWords } from "@/core/time/words";
 import { DateField } from "@/ui/date-field";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
-import { Field, FormFrame, TimeField } from "./form-parts";
+import { Field, FormFrame, TimeField } from "@/ui/form-parts";
 import { HoursField } from "./rule-fields";
 import type { SetupData } from "./setup-screen";
-import { useSetupForm } from "./use-setup-form";
+import { useKeptForm } from "@/ui/use-kept-form";
 
 /** When the business is open: the week, and the days that are different. */
 export function HoursForm({ data, saved }: { data: SetupData; saved: () => void }) {
-  const { draft, set, wrong, round, frame } = useSetupForm({ operation: "save-opening", of: "hours", from: { hours: data.opening }, input: (d) => d, name: () => "The week", saved: () => saved() });
+  const { draft, set, wrong, round, frame } = useKeptForm({ operation: "save-opening", of: "hours", from: { hours: data.opening }, input: (d) => d, name: () => "The week", saved: () => saved() });
   return (
     <>
       <FormFrame title="Opening hours" key={round} {...frame} note="Windows are offered within them. What is promised at other times stays promised.">

@@ -6,9 +6,9 @@ import IconButton from "@mui/material/IconButton";
 import { groupBy } from "@/core/group";
 import { Code } from "@/ui/arch";
 import { hues, ink } from "@/ui/palette";
-import { Field, FormFrame } from "./form-parts";
+import { Field, FormFrame } from "@/ui/form-parts";
 import type { SetupData } from "./setup-screen";
-import { useSetupForm } from "./use-setup-form";
+import { useKeptForm } from "@/ui/use-kept-form";
 
 interface Draft {
   categories: { name: string; was: string; services: number[] }[];
@@ -17,7 +17,7 @@ interface Draft {
 /** The order in which customers see categories and services. */
 export function OrderForm({ data, saved }: { data: SetupData; saved: () => void }) {
   const categories = [...groupBy(data.services, (s) => s.category)].map(([name, services]) => ({ name, was: name, services: services.map((s) => s.id) }));
-  const { draft, set, wrong, round, frame } = useSetupForm<Draft, "order-services">({ operation: "order-services", of: "order", from: { categories }, input: (d) => d, name: () => "The order", saved });
+  const { draft, set, wrong, round, frame } = useKeptForm<Draft, "order-services">({ operation: "order-services", of: "order", from: { categories }, input: (d) => d, name: () => "The order", saved });
   const service = (id: number) => data.services.find((s) => s.id === id);
   const change = (at: number, category: Partial<Draft["categories"][number]>) => set({ categories: draft.categories.map((c, i) => (i === at ? { ...c, ...category } : c)) });
   return (

@@ -3,7 +3,7 @@ import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
-import { Columns, FormSection, WholeField } from "./form-parts";
+import { Columns, FormSection, WholeField } from "@/ui/form-parts";
 import { capacityWords, HoursField, LimitsField, PatternField, RepeatsField, TechniciansField } from "./rule-fields";
 import type { ServiceDraft as Draft } from "./service-form";
 import type { SetupData } from "./setup-screen";

@@ -9,16 +9,16 @@ import { useSnackbar } from "notistack";
 import { allPermissions, permissionsOf, permissionWords, roles, type Permission, type Role } from "@/core/people/permissions";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
-import { Columns, Field, FormFrame, FormSection, without } from "./form-parts";
+import { Columns, Field, FormFrame, FormSection, without } from "@/ui/form-parts";
 import type { SetupData } from "./setup-screen";
-import { useSetupForm } from "./use-setup-form";
+import { useKeptForm } from "@/ui/use-kept-form";
 
 type Person = SetupData["people"][number];
 type Draft = Omit<Person, "id" | "sessions"> & { id: number | null; password: string };
 const fresh: Draft = { id: null, name: "", mail: "", role: "dispatcher", technicianId: null, active: true, given: [], taken: [], password: "" };
 
 export function PersonForm({ person, data, saved }: { person: Person | null; data: SetupData; saved: (id?: number) => void }) {
-  const { draft, set, wrong, round, frame } = useSetupForm({
+  const { draft, set, wrong, round, frame } = useKeptForm({
     operation: "save-person", of: `people ${person?.id ?? "new"}`, from: person ? { ...without(person, "sessions"), password: "" } : fresh,
     input: ({ password, ...rest }: Draft) => ({ ...rest, ...(password && { password }) }), name: (d) => d.name, saved: (value) => saved(value.id), secret: ["password"],
   });

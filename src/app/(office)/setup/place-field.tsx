@@ -6,7 +6,7 @@ import { useState } from "react";
 import { AddressField, type FoundAddress } from "@/ui/address-field";
 import { ink } from "@/ui/palette";
 import { useView } from "@/ui/use-view";
-import { Columns, Field } from "./form-parts";
+import { Columns, Field } from "@/ui/form-parts";
 
 const PointMap = dynamic(() => import("./point-map"), { ssr: false });
 

@@ -9,7 +9,7 @@ import { changePrice, roundingNamed, roundings, type RoundingName } from "@/core
 import { moneyWords } from "@/core/money/amounts";
 import { DataTable } from "@/ui/data-table";
 import { useChange } from "@/ui/use-change";
-import { Columns, FormFrame, SignedWholeField } from "./form-parts";
+import { Columns, FormFrame, SignedWholeField } from "@/ui/form-parts";
 import type { SetupData } from "./setup-screen";
 
 type Service = SetupData["services"][number];

@@ -12,7 +12,7 @@ import TextField from "@mui/material/TextField";
 import type { Choice, Condition, Question } from "@/core/catalogue/questions";
 import { ink } from "@/ui/palette";
 import { EffectFields } from "./effect-fields";
-import { Field, WholeField } from "./form-parts";
+import { Field, WholeField } from "@/ui/form-parts";
 import type { SetupData } from "./setup-screen";
 
 const kinds: Record<Question["kind"], string> = { "yes-no": "yes or no", "one": "one choice", "several": "several choices", "count": "a count", "number": "a measure", "text": "a few words", "tick": "a tick", "photo": "photos" };

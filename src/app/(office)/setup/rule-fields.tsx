@@ -14,7 +14,7 @@ import type { Capacity } from "@/core/windows/offers";
 import type { PatternPart } from "@/core/windows/patterns";
 import { useHabits, weekdaysFrom } from "@/ui/habits";
 import { ink } from "@/ui/palette";
-import { Columns, OptionalWholeField, PercentField, TimeField, WeekdaysField, WholeField } from "./form-parts";
+import { Columns, OptionalWholeField, TimeField, WeekdaysField, WholeField } from "@/ui/form-parts";
 import type { SetupData } from "./setup-screen";
 
 type Wrong = (path: string) => string | undefined;
@@ -130,19 +130,6 @@ const nextSpan = (spans: { closes: number }[]) => {
   const from = spans.length ? Math.min(1320, Math.max(...spans.map((s) => s.closes)) + 30) : 480;
   return { opens: from, closes: Math.min(1440, from + 240) };
 };
-
-/** One of the business's tax rates; where there are none, or it is another, a share. */
-export function TaxField({ data, taxBp, onTax, wrong }: { data: SetupData; taxBp: number; onTax: (taxBp: number) => void; wrong?: string }) {
-  const { taxRates } = data.business;
-  const known = taxRates.some((rate) => rate.rateBp === taxBp);
-  if (taxRates.length === 0) return <PercentField label="Tax, %" value={taxBp} onValue={onTax} wrong={wrong} />;
-  return (
-    <TextField select label="Tax" value={taxBp} onChange={(e) => onTax(Number(e.target.value))} error={!!wrong} helperText={wrong}>
-      {taxRates.map((rate) => <MenuItem key={rate.name} value={rate.rateBp}>{/\d/.test(rate.name) ? rate.name : `${rate.name}, ${rate.rateBp / 100}%`}</MenuItem>)}
-      {!known && <MenuItem value={taxBp}>{taxBp / 100}%</MenuItem>}
-    </TextField>
-  );
-}
 
 /** Names chosen from a list; none is all of them. */
 export function NamedField({ label, none, options, ids, onIds }: { label: string; none: string; options: readonly { id: number; name: string }[]; ids: number[]; onIds: (ids: number[]) => void }) {

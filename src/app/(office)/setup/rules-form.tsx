@@ -4,10 +4,10 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import type { ForecastRoom } from "@/core/windows/forecasts";
-import { Columns, FormFrame, PercentField, WholeField } from "./form-parts";
+import { Columns, FormFrame, PercentField, WholeField } from "@/ui/form-parts";
 import { capacityWords, LimitsField, PatternField } from "./rule-fields";
 import type { SetupData } from "./setup-screen";
-import { useSetupForm } from "./use-setup-form";
+import { useKeptForm } from "@/ui/use-kept-form";
 import { WindowsPreview } from "./windows-preview";
 
 export type Rules = SetupData["rules"];
@@ -19,7 +19,7 @@ const forecastWords: Record<ForecastRoom, string> = {
 
 /** How one books, and beside it two weeks as a customer would see them. */
 export function RulesForm({ data, saved }: { data: SetupData; saved: () => void }) {
-  const { draft: rules, set, wrong, round, frame } = useSetupForm({ operation: "save-booking-rules", of: "windows", from: data.rules, input: (r) => r, name: () => "The window pattern", saved: () => saved() });
+  const { draft: rules, set, wrong, round, frame } = useKeptForm({ operation: "save-booking-rules", of: "windows", from: data.rules, input: (r) => r, name: () => "The window pattern", saved: () => saved() });
   return (
     <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr) 380px", gap: 6, alignItems: "start" }}>
       <FormFrame title="Windows and booking rules" note="Promised windows stay as they are; changes count for new bookings." key={round} {...frame}>

@@ -10,7 +10,7 @@ import { ImageField } from "@/ui/image-field";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
 import { ChecklistField } from "./checklist-field";
-import { Columns, Field, FormFrame, FormSection, promisedNote, WholeField, without } from "./form-parts";
+import { Columns, Field, FormFrame, FormSection, promisedNote, WholeField, without } from "@/ui/form-parts";
 import { HueField } from "./hue-field";
 import { OwnRules } from "./own-rules";
 import { LevelField } from "./rule-fields";
@@ -18,7 +18,7 @@ import { QuestionsEditor } from "./questions-editor";
 import { ServicePrice, ServiceTerms } from "./service-price";
 import { TryOut } from "./try-out";
 import type { SetupData } from "./setup-screen";
-import { useSetupForm } from "./use-setup-form";
+import { useKeptForm } from "@/ui/use-kept-form";
 
 type Service = SetupData["services"][number];
 export type ServiceDraft = Omit<Service, "id" | "promised"> & { id: number | null };
@@ -30,7 +30,7 @@ const fresh = (data: SetupData): ServiceDraft => ({
 
 /** A service, and beside it how it looks to a customer. */
 export function ServiceForm({ service, data, saved }: { service: Service | null; data: SetupData; saved: (id: number) => void }) {
-  const { draft, set, wrong, round, frame } = useSetupForm({
+  const { draft, set, wrong, round, frame } = useKeptForm({
     operation: "save-service", of: `services ${service?.id ?? "new"}`, from: service ? (without(service, "promised") as ServiceDraft) : fresh(data),
     // A new service gets an address made of its name.
     input: ({ slug, ...rest }) => ({ ...rest, ...((slug !== null || rest.id !== null) && { slug: slug || null }) }), name: (d) => d.name, saved: (value) => saved(value.id),

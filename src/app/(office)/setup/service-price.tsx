@@ -11,8 +11,7 @@ import { moneyWords } from "@/core/money/amounts";
 import { durationWords } from "@/core/time/words";
 import { ink } from "@/ui/palette";
 import { useView } from "@/ui/use-view";
-import { Columns, FormSection, MoneyField, PercentField, WholeField } from "./form-parts";
-import { TaxField } from "./rule-fields";
+import { Columns, FormSection, MoneyField, PercentField, WholeField, TaxField } from "@/ui/form-parts";
 import type { ServiceDraft } from "./service-form";
 import type { SetupData } from "./setup-screen";
 
@@ -36,7 +35,7 @@ export function ServicePrice({ draft, set, data, wrong }: About) {
           {Object.entries(kinds).map(([kind, words]) => <MenuItem key={kind} value={kind}>{words}</MenuItem>)}
         </TextField>
         <MoneyField currency={data.currency} label={`${onQuote ? "The visit costs" : "Price"}, ${data.currency}`} value={draft.priceMinor} onValue={(priceMinor) => set({ priceMinor })} wrong={wrong("/priceMinor")} helperText={data.pricesIncludeTax ? "With tax" : "Without tax"} />
-        <TaxField data={data} taxBp={draft.taxBp} onTax={(taxBp) => set({ taxBp })} wrong={wrong("/taxBp")} />
+        <TaxField taxRates={data.business.taxRates} taxBp={draft.taxBp} onTax={(taxBp) => set({ taxBp })} wrong={wrong("/taxBp")} />
       </Columns>
       <Box>
         <FormControlLabel control={<Switch checked={draft.showsPrice} onChange={(e) => set({ showsPrice: e.target.checked })} />} label="Customers see the price before they choose" />

@@ -17,7 +17,7 @@ import { moneyWords } from "@/core/money/amounts";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
 import { useView } from "@/ui/use-view";
-import { Field } from "./form-parts";
+import { Field } from "@/ui/form-parts";
 import type { SetupData } from "./setup-screen";
 
 /** The links that lead to the front door, and where customers come from. */

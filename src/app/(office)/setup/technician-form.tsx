@@ -14,12 +14,12 @@ import { DateField } from "@/ui/date-field";
 import { ImageField } from "@/ui/image-field";
 import { useChange } from "@/ui/use-change";
 import { Absences } from "./absences";
-import { Columns, Field, FormFrame, FormSection, MoneyField, OptionalWholeField, PercentField, promisedNote, WholeField, without } from "./form-parts";
+import { Columns, Field, FormFrame, FormSection, MoneyField, OptionalWholeField, PercentField, promisedNote, WholeField, without } from "@/ui/form-parts";
 import { HueField } from "./hue-field";
 import { PlaceField } from "./place-field";
 import { HoursField, LevelField, LimitsField, NamedField } from "./rule-fields";
 import type { SetupData } from "./setup-screen";
-import { useSetupForm } from "./use-setup-form";
+import { useKeptForm } from "@/ui/use-kept-form";
 
 type Technician = SetupData["technicians"][number];
 type Draft = Omit<Technician, "id" | "active" | "promised" | "costMinor" | "dayHours" | "errands" | "timeOff"> & { id: number | null };
@@ -31,7 +31,7 @@ const fresh = (data: SetupData): Draft => ({
 });
 
 export function TechnicianForm({ technician, data, saved }: { technician: Technician | null; data: SetupData; saved: (id?: number) => void }) {
-  const { draft, set, wrong, round, frame } = useSetupForm({
+  const { draft, set, wrong, round, frame } = useKeptForm({
     operation: "save-technician", of: `technicians ${technician?.id ?? "new"}`,
     from: technician ? (without(technician, "active", "promised", "costMinor", "dayHours", "errands", "timeOff") as Draft) : fresh(data),
     input: (d) => d, name: (d) => d.name, saved: (value) => saved(value.id),

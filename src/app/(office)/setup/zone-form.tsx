@@ -8,10 +8,10 @@ import { useEffect, useState } from "react";
 import type { Area } from "@/core/place/zones";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
-import { Columns, Field, FormFrame, FormSection, MoneyField, OptionalWholeField, promisedNote, SignedWholeField, TimeField, WeekdaysField, WholeField, without } from "./form-parts";
+import { Columns, Field, FormFrame, FormSection, MoneyField, OptionalWholeField, promisedNote, SignedWholeField, TimeField, WeekdaysField, WholeField, without } from "@/ui/form-parts";
 import { LimitsField, TechniciansField } from "./rule-fields";
 import type { SetupData } from "./setup-screen";
-import { useSetupForm } from "./use-setup-form";
+import { useKeptForm } from "@/ui/use-kept-form";
 
 type Zone = SetupData["zones"][number];
 /** Postcodes as they are typed. */
@@ -31,7 +31,7 @@ interface ZoneFormProps {
 
 export function ZoneForm({ zone, data, area, onArea, drawing, onDrawing, saved }: ZoneFormProps) {
   const { currency } = data;
-  const { draft, set, wrong, round, frame } = useSetupForm({
+  const { draft, set, wrong, round, frame } = useKeptForm({
     operation: "save-zone", of: `zones ${zone?.id ?? "new"}`, from: zone ? ({ ...without(zone, "postcodes", "promised"), typed: zone.postcodes.join("\n") } as Draft) : fresh,
     input: ({ typed, ...rest }) => ({ ...rest, postcodes: typed.split(/[\n,;]+/).map((p) => p.trim()).filter(Boolean) }), name: (d) => d.name, saved: (value) => (onDrawing(false), saved(value.id)),
   });

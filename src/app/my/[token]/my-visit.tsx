@@ -11,12 +11,11 @@ import type { ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
 import { dateWords, dayShort, dayWords, windowIn, daysWords } from "@/core/time/words";
 import { localDate } from "@/core/time/local";
-import { Mark, stateGlyphs } from "@/ui/arch";
-import { DoorLook } from "@/ui/door-look";
+import { stateGlyphs } from "@/ui/arch";
+import { AmountRow, DoorFact, DoorPage, PromiseArch } from "@/ui/door-page";
 import { CardForm } from "@/ui/card-form";
-import { arch, ink } from "@/ui/palette";
+import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
-import { imageAddress } from "@/ui/image-field";
 import { OwnChanges } from "./own-changes";
 import { useFresh } from "@/ui/use-fresh";
 
@@ -43,57 +42,49 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
 
   const title = underWay ? "One moment, we ask your bank" : depositDue ? (step ? "Your bank asks you" : "One step is left: the deposit") : visit.state === "promised" && job.approval !== "given" ? (job.approval === "waiting" ? "We have your booking" : "Does this time suit you?") : (titles[visit.state] ?? "Your visit");
   return (
-    <DoorLook look={view.done.look}>
-    <Box component="main" sx={{ maxWidth: 620, mx: "auto", px: 5, pt: 4, pb: 10, fontSize: 17, "& .MuiTypography-body1": { fontSize: 17 } }}>
-      <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 3, mb: 5 }}>
-        {business.mark ? <Box component="img" src={imageAddress(business.mark)} alt="" sx={{ height: 34, maxWidth: 110, objectFit: "contain" }} /> : <Mark size={26} />}
-        <Box className="titles" sx={{ fontWeight: 650 }}>{business.name}</Box>
-      </Box>
+    <DoorPage look={view.done.look} business={business}>
       <Box role="status"><Typography variant="h1">{title}</Typography></Box>
       {justBooked && view.done.words && <Typography sx={{ mt: 3, whiteSpace: "pre-wrap" }}>{view.done.words}</Typography>}
       {underWay && <LinearProgress sx={{ mt: 3 }} aria-label="Asking the bank" />}
       {visit.state !== "cancelled" && (
-        <Box sx={{ borderRadius: arch, border: `1px solid ${ink.line}`, bgcolor: "#fff", textAlign: "center", pt: 9, pb: 6, px: 6, my: 5, mx: "auto", maxWidth: 340 }}>
-          <Box className="titles" sx={{ fontSize: 34, fontWeight: 700, lineHeight: 1.1 }}>{windowIn(visit.window_from, visit.window_to, business.timeZone)}</Box>
-          <Box sx={{ fontSize: 19, mt: 1 }}>{dayWords(visit.date)}</Box>
+        <PromiseArch time={windowIn(visit.window_from, visit.window_to, business.timeZone)} day={dayWords(visit.date)}>
           <Box sx={{ color: ink.ash, mt: 2 }}>{stateGlyphs[visit.state]} {depositDue ? "kept until the deposit is paid" : job.approval === "given" || visit.state !== "promised" ? visit.state : job.approval === "waiting" ? "kept for you; one of us confirms it soon" : "proposed by us; say yes, or choose another"}</Box>
           {view.technicians.length > 0 && ["on the way", "on site"].includes(visit.state) && <Box sx={{ color: ink.ash }}>{view.technicians.join(" and ")}</Box>}
-        </Box>
+        </PromiseArch>
       )}
-      <Fact name="What">{job.service}</Fact>
-      {view.days.length > 1 && <Fact name="Days">{daysWords(view.days)}</Fact>}
-      <Fact name="Where">{job.line}, {job.postcode}</Fact>
-      {view.coming.length > 0 && <Fact name="Then">{view.coming.map((v) => `${dayShort(v.date)}, ${windowIn(v.window_from, v.window_to, business.timeZone)}`).join("; ")}</Fact>}
+      <DoorFact name="What">{job.service}</DoorFact>
+      {view.days.length > 1 && <DoorFact name="Days">{daysWords(view.days)}</DoorFact>}
+      <DoorFact name="Where">{job.line}, {job.postcode}</DoorFact>
+      {view.coming.length > 0 && <DoorFact name="Then">{view.coming.map((v) => `${dayShort(v.date)}, ${windowIn(v.window_from, v.window_to, business.timeZone)}`).join("; ")}</DoorFact>}
 
       {view.card && <KeptCard label={view.card} token={token} onGone={refresh} />}
 
       <Typography variant="h2" sx={{ mt: 7, mb: 2 }}>{invoice ? `Invoice ${invoice.number}` : "Price"}</Typography>
       {view.fee
-        ? <Row name={`${view.fee.description}, tax included`} value={amount(view.fee.amount_minor)} strong />
+        ? <AmountRow name={`${view.fee.description}, tax included`} value={amount(view.fee.amount_minor)} strong />
         : <>
-            {view.lines.map((line, i) => <Row key={i} name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`} value={amount(line.amount_minor)} />)}
-            <Row name="Total, tax included" value={amount(job.total_minor)} strong />
+            {view.lines.map((line, i) => <AmountRow key={i} name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`} value={amount(line.amount_minor)} />)}
+            <AmountRow name="Total, tax included" value={amount(job.total_minor)} strong />
           </>}
-      {payments.filter((p) => p.state === "received").map((p) => <Row key={p.id} name={`Paid${p.purpose === "deposit" ? ", deposit" : ""}, ${dayShort(localDate(Math.floor(p.settled_at! / 60_000), business.timeZone))}`} value={`−${amount(p.amount_minor)}`} />)}
-      {view.refunds.map((r) => <Row key={`refund ${r.id}`} name={`${r.state === "asked" ? "Going back to your card" : "Paid back"}, ${dayShort(localDate(Math.floor(r.asked_at / 60_000), business.timeZone))}`} value={amount(r.amount_minor)} />)}
-      {invoice && <Row name={invoice.openMinor ? `Open, due ${dateWords(invoice.dueDate)}` : "Paid in full"} value={amount(invoice.openMinor)} strong />}
+      {payments.filter((p) => p.state === "received").map((p) => <AmountRow key={p.id} name={`Paid${p.purpose === "deposit" ? ", deposit" : ""}, ${dayShort(localDate(Math.floor(p.settled_at! / 60_000), business.timeZone))}`} value={`−${amount(p.amount_minor)}`} />)}
+      {view.refunds.map((r) => <AmountRow key={`refund ${r.id}`} name={`${r.state === "asked" ? "Going back to your card" : "Paid back"}, ${dayShort(localDate(Math.floor(r.asked_at / 60_000), business.timeZone))}`} value={amount(r.amount_minor)} />)}
+      {invoice && <AmountRow name={invoice.openMinor ? `Open, due ${dateWords(invoice.dueDate)}` : "Paid in full"} value={amount(invoice.openMinor)} strong />}
       {invoice && business.invoiceText && <Typography color="textSecondary" sx={{ mt: 2, whiteSpace: "pre-wrap" }}>{business.invoiceText}</Typography>}
-      {!invoice && !depositDue && job.state === "agreed" && <Row name="After the visit" value={amount(job.total_minor - payments.reduce((sum, p) => sum + (p.state === "received" ? p.amount_minor : 0), 0))} />}
+      {!invoice && !depositDue && job.state === "agreed" && <AmountRow name="After the visit" value={amount(job.total_minor - payments.reduce((sum, p) => sum + (p.state === "received" ? p.amount_minor : 0), 0))} />}
 
       {declined && due > 0 && <Alert severity="warning" role="alert" sx={{ mt: 4, fontSize: 16 }}>{declined.problem}. Nothing was charged. Try another card{depositDue && "; your window is kept meanwhile"}.</Alert>}
       {step && <Button variant="contained" fullWidth sx={{ mt: 5, height: 52, fontSize: 17 }} href={`${step.step_address}?back=${encodeURIComponent(`/my/${token}`)}`}>Go to your bank</Button>}
       {due > 0 && !underWay && !step && (visit.state !== "cancelled" || invoice) && <PayNow purpose={depositDue ? "deposit" : "invoice"} words={`Pay ${amount(due)}`} kept={declined ? null : view.card} keepWords={view.cardWords} token={token} onAsked={refresh} />}
       <OwnChanges view={view} token={token} refresh={refresh} />
       <Typography color="textSecondary" sx={{ mt: 6 }}>{(view.done.showsContact || !view.changes) && <>Anything to say? <a href={`tel:${business.phone.replace(/[^\d+]/g, "")}`}>{business.phone}</a>{view.done.showsContact && <> or <a href={`mailto:${business.mail}`}>{business.mail}</a></>}. </>}Keep this page’s address: it is your key to this visit.</Typography>
-    </Box>
-    </DoorLook>
+    </DoorPage>
   );
 }
 
 /** The card we keep, and how it is taken away. */
 function KeptCard({ label, token, onGone }: { label: string; token: string; onGone: () => void }) {
   const { send, busy } = useChange("remove-card");
-  return <Fact name="Card">We keep your {label}. <Button size="small" disabled={busy} onClick={() => void send({}, token).then((done) => done && onGone())}>Take it away</Button></Fact>;
+  return <DoorFact name="Card">We keep your {label}. <Button size="small" disabled={busy} onClick={() => void send({}, token).then((done) => done && onGone())}>Take it away</Button></DoorFact>;
 }
 
 function PayNow({ purpose, words, kept, keepWords, token, onAsked }: { purpose: "deposit" | "invoice"; words: string; kept: string | null; keepWords: string; token: string; onAsked: () => void }) {
@@ -118,11 +109,3 @@ function PayNow({ purpose, words, kept, keepWords, token, onAsked }: { purpose: 
     </Box>
   );
 }
-
-const Fact = ({ name, children }: { name: string; children: React.ReactNode }) => (
-  <Box sx={{ display: "flex", gap: 3, py: 1.5, borderTop: `1px solid ${ink.line}` }}><Box sx={{ width: 72, color: ink.ash }}>{name}</Box><Box sx={{ flex: 1 }}>{children}</Box></Box>
-);
-
-const Row = ({ name, value, strong }: { name: string; value: string; strong?: boolean }) => (
-  <Box sx={{ display: "flex", justifyContent: "space-between", gap: 3, py: 1.5, borderTop: `1px solid ${ink.line}`, fontWeight: strong ? 700 : 400 }}><span>{name}</span><span style={{ whiteSpace: "nowrap" }}>{value}</span></Box>
-);

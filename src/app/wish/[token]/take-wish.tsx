@@ -6,10 +6,8 @@ import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { change, type ViewOutput } from "@/api/client";
 import type { Problem } from "@/core/problems";
-import { Mark } from "@/ui/arch";
-import { DoorLook } from "@/ui/door-look";
-import { imageAddress } from "@/ui/image-field";
-import { arch, ink } from "@/ui/palette";
+import { DoorPage, PromiseArch } from "@/ui/door-page";
+import { ink } from "@/ui/palette";
 
 /** The window that suits, in one arch, and one button. */
 export function TakeWish({ view, token }: { view: ViewOutput<"wish">; token: string }) {
@@ -30,30 +28,20 @@ export function TakeWish({ view, token }: { view: ViewOutput<"wish">; token: str
   };
   const big = { height: 52, fontSize: 17 };
   return (
-    <DoorLook look={view.look}>
-      <Box component="main" sx={{ maxWidth: 520, mx: "auto", px: 5, pt: 4, pb: 10, fontSize: 17 }}>
-        <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 3, mb: 5 }}>
-          {view.business.mark ? <Box component="img" src={imageAddress(view.business.mark)} alt="" sx={{ height: 34 }} /> : <Mark size={26} />}
-          <Box className="titles" sx={{ fontWeight: 650 }}>{view.business.name}</Box>
+    <DoorPage look={view.look} business={view.business}>
+      <Typography variant="h1">{left ? "You are off our list" : view.booked ? "You are booked" : view.window ? "Free now" : "You are on our list"}</Typography>
+      {view.window && !left && (
+        <PromiseArch time={view.window.time} day={view.window.day}><Box sx={{ color: ink.ash, mt: 2 }}>{view.what}<br />{view.address}</Box></PromiseArch>
+      )}
+      {problem && <Alert severity="warning" role="alert" sx={{ mb: 4, fontSize: 16 }}>{problem.sentence}</Alert>}
+      {left ? <Typography>We do not write to you about this any more.</Typography> : view.booked ? <Button variant="contained" fullWidth href={`/my/${view.booked}`} sx={big}>See the visit</Button> : (
+        <Box sx={{ display: "grid", gap: 2 }}>
+          {view.window && <Button variant="contained" disabled={busy} onClick={() => void take()} sx={big}>{busy ? "One moment…" : "Take it"}</Button>}
+          {!view.window && <Typography>We write to you when a time that suits you opens.</Typography>}
+          <Button onClick={() => void withdraw()} sx={{ height: 48 }}>I no longer need it</Button>
+          <Typography color="textSecondary">Anything to say? Call {view.business.phone}.</Typography>
         </Box>
-        <Typography variant="h1">{left ? "You are off our list" : view.booked ? "You are booked" : view.window ? "Free now" : "You are on our list"}</Typography>
-        {view.window && !left && (
-          <Box sx={{ borderRadius: arch, border: `1px solid ${ink.line}`, bgcolor: "#fff", textAlign: "center", pt: 9, pb: 6, px: 6, my: 5, mx: "auto", maxWidth: 340 }}>
-            <Box className="titles" sx={{ fontSize: 34, fontWeight: 700, lineHeight: 1.1 }}>{view.window.time}</Box>
-            <Box sx={{ fontSize: 19, mt: 1 }}>{view.window.day}</Box>
-            <Box sx={{ color: ink.ash, mt: 2 }}>{view.what}<br />{view.address}</Box>
-          </Box>
-        )}
-        {problem && <Alert severity="warning" role="alert" sx={{ mb: 4, fontSize: 16 }}>{problem.sentence}</Alert>}
-        {left ? <Typography>We do not write to you about this any more.</Typography> : view.booked ? <Button variant="contained" fullWidth href={`/my/${view.booked}`} sx={big}>See the visit</Button> : (
-          <Box sx={{ display: "grid", gap: 2 }}>
-            {view.window && <Button variant="contained" disabled={busy} onClick={() => void take()} sx={big}>{busy ? "One moment…" : "Take it"}</Button>}
-            {!view.window && <Typography>We write to you when a time that suits you opens.</Typography>}
-            <Button onClick={() => void withdraw()} sx={{ height: 48 }}>I no longer need it</Button>
-            <Typography color="textSecondary">Anything to say? Call {view.business.phone}.</Typography>
-          </Box>
-        )}
-      </Box>
-    </DoorLook>
+      )}
+    </DoorPage>
   );
 }

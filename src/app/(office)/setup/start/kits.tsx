@@ -12,7 +12,7 @@ import { moneyWords } from "@/core/money/amounts";
 import { durationWords } from "@/core/time/words";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
-import { WholeField } from "../form-parts";
+import { WholeField } from "@/ui/form-parts";
 import type { FirstStepsView } from "./first-steps";
 
 /** Choose a trade and get services to change, not an empty page. */

@@ -2,6 +2,7 @@
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
 import TextField, { type TextFieldProps } from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useEffect, useState, type ReactNode } from "react";
@@ -133,3 +134,20 @@ export const PercentField = (props: NumberProps) => (
 );
 
 export const Columns = ({ children }: { children: ReactNode }) => <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(150px, 1fr))", gap: 3, alignItems: "start" }}>{children}</Box>;
+
+/** How many: whole, or with two decimals. */
+export const QuantityField = (props: NumberProps) => (
+  <ParsedField {...props} show={String} parse={(text) => (/^\d{1,4}([.,]\d{1,2})?$/.test(text.trim()) ? Number(text.trim().replace(",", ".")) : null)} hint="A number, such as 1.5" />
+);
+
+/** One of the business's tax rates; where there are none, or it is another, a share. */
+export function TaxField({ taxRates, taxBp, onTax, wrong }: { taxRates: readonly { name: string; rateBp: number }[]; taxBp: number; onTax: (taxBp: number) => void; wrong?: string }) {
+  const known = taxRates.some((rate) => rate.rateBp === taxBp);
+  if (taxRates.length === 0) return <PercentField label="Tax, %" value={taxBp} onValue={onTax} wrong={wrong} />;
+  return (
+    <TextField select label="Tax" value={taxBp} onChange={(e) => onTax(Number(e.target.value))} error={!!wrong} helperText={wrong}>
+      {taxRates.map((rate) => <MenuItem key={rate.name} value={rate.rateBp}>{/\d/.test(rate.name) ? rate.name : `${rate.name}, ${rate.rateBp / 100}%`}</MenuItem>)}
+      {!known && <MenuItem value={taxBp}>{taxBp / 100}%</MenuItem>}
+    </TextField>
+  );
+}

@@ -5,24 +5,27 @@ import type { OperationInput, OperationOutput } from "@/api/client";
 import type { OperationName } from "@/api/names";
 import { useChange } from "@/ui/use-change";
 
-interface SetupForm<D, N extends OperationName> {
+interface KeptForm<D, N extends OperationName> {
   operation: N;
   /** Which form it is: what is typed is kept under this name until it is saved. */
   of: string;
   /** What is saved now, or what a new one begins with. */
   from: D;
   input: (draft: D) => OperationInput<N>;
+  /** What is said when it is saved. */
   name: (draft: D) => string;
   saved: (value: OperationOutput<N>) => void;
+  /** It goes to somebody. */
+  sent?: boolean;
   /** What is never kept in the browser. */
   secret?: readonly (keyof D)[];
 }
 
 /**
- * A form of set-up: a draft that survives a reload, one button, sentences for the fields. `frame` goes
+ * A form with one button: a draft that survives a reload, sentences for the fields. `frame` goes
  * to the FormFrame, `round` is its key.
  */
-export function useSetupForm<D extends object, N extends OperationName>({ operation, of, from, input, name, saved, secret = [] }: SetupForm<D, N>) {
+export function useKeptForm<D extends object, N extends OperationName>({ operation, of, from, input, name, saved, sent = false, secret = [] }: KeptForm<D, N>) {
   const key = `hogar set-up ${of}`;
   const [draft, setDraft] = useState(from);
   /** What was typed is back; `changed` where somebody has saved another since. */
@@ -64,7 +67,7 @@ export function useSetupForm<D extends object, N extends OperationName>({ operat
     localStorage.removeItem(key);
     begun.current = JSON.stringify(draft);
     setRestored(null);
-    enqueueSnackbar(`${name(draft)} is saved`, { variant: "success" });
+    enqueueSnackbar(`${name(draft)} is ${sent ? "sent" : "saved"}`, { variant: "success" });
     saved(done.value);
   };
   return { draft, set, replace, wrong, round, frame: { busy, problem: error ? problem : null, restored, onDiscard: discard, onSave: () => void save() } };

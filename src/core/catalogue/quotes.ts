@@ -1,0 +1,43 @@
+import { priceLine, shareOut, totalOf, type Line, type Minor, type PricedLine } from "../money/amounts";
+import type { LocalDate } from "../time/local";
+import type { PricedOrder } from "./order";
+
+/** What a person offers for some work: lines of their own, and the room that it takes. */
+export interface Quoted {
+  lines: readonly PricedLine[];
+  minutes: number;
+  crew: number;
+  depositMinor: Minor;
+}
+
+export type QuoteState = "sent" | "accepted" | "booked" | "declined" | "withdrawn";
+
+/** How long a quote stands where nothing else is said, in days. */
+export const quoteDays = 30;
+
+/** Whether nobody has accepted a quote in time. */
+export const hasRunOut = (quote: { state: QuoteState; validUntil: LocalDate }, today: LocalDate): boolean => ["sent", "declined"].includes(quote.state) && quote.validUntil < today;
+
+/** The lines of a quote as they are offered; from then on changes of how prices are set touch them no more. */
+export const quoteLines = (lines: readonly Line[], pricesIncludeTax: boolean): PricedLine[] => lines.map(({ description, ...line }) => priceLine({ description: description.trim(), ...line }, pricesIncludeTax));
+
+/**
+ * An order at the price of a quote, and with its minutes and people: what the order is made of stays.
+ * Each item bears the part of the new total and deposit that it bears of the catalogue's total.
+ */
+export function quotedOrder(order: PricedOrder, { lines, minutes, crew, depositMinor }: Quoted): PricedOrder {
+  const { totalMinor, taxMinor } = totalOf(lines);
+  const weights = order.items.map((item) => item.totalMinor);
+  const [shares, deposits] = [shareOut(totalMinor, weights), shareOut(depositMinor, weights)];
+  return { ...order, lines: [...lines], totalMinor, taxMinor, depositMinor, minutes, crew, items: order.items.map(({ problems }, i) => ({ problems, totalMinor: shares[i]!, depositMinor: deposits[i]! })) };
+}
+
+/** Why a quote cannot be sent: sentences by entry. */
+export function quoteProblems({ lines, depositMinor }: Pick<Quoted, "lines" | "depositMinor">, validUntil: LocalDate, today: LocalDate): Record<string, string> {
+  const { totalMinor } = totalOf(lines);
+  return {
+    ...(totalMinor < 0 && { "/lines": "What is taken off is more than the work costs." }),
+    ...(totalMinor >= 0 && depositMinor > totalMinor && { "/depositMinor": "The deposit is more than all of it." }),
+    ...(validUntil < today && { "/validUntil": "This day is over. Choose a later one." }),
+  };
+}

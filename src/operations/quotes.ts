@@ -1,0 +1,236 @@
+import { nanoid } from "nanoid";
+import { hasRunOut, quotedOrder, quoteLines, quoteProblems, type QuoteState } from "@/core/catalogue/quotes";
+import { moneyWords, totalOf, type PricedLine } from "@/core/money/amounts";
+import { dayWords } from "@/core/time/words";
+import type { LocalDate } from "@/core/time/local";
+import type { Offer, WindowAnswer } from "@/core/windows/offers";
+import { Refusal } from "@/core/problems";
+import { AcceptQuote, BookQuote, DeclineQuote, PutAwayQuotes, SendQuote } from "@/schemas/quotes";
+import { addressOf } from "./addresses";
+import { readWaiting, tellBooked } from "./approval";
+import { agreeJob, customerFor, siteFor, takeRoom, zoneOf, type Wanted } from "./booking";
+import { cancelJob } from "./cancel-visit";
+import { answersOfJob, itemsOfJob, priceItems, readItem, titleOf, toPlace, type Item } from "./catalogue";
+import { payBackTheRest } from "./charging";
+import { actorWords, defineOperation, type OperationContext, type ViewContext } from "./door";
+import { linkTokenOf, openedBy, ownLinkPlaceholder } from "./links";
+import { answersFor, answersWithin, type ZoneRules } from "./placing";
+import { endRequest, readRequest } from "./requests";
+import { tellPerson, type Reach } from "./telling";
+import { tellAll, tellOffice } from "./telling-office";
+
+export interface QuoteRow extends Reach {
+  id: number;
+  request_id: number | null;
+  made_at: number;
+  line: string;
+  postcode: string;
+  lng: number;
+  lat: number;
+  zone_id: number | null;
+  /** JSON: Item[], string[], PricedLine[]. */
+  items: string;
+  photos: string;
+  lines: string;
+  note: string;
+  words: string;
+  total_minor: number;
+  deposit_minor: number;
+  minutes: number;
+  crew: number;
+  valid_until: LocalDate;
+  state: QuoteState;
+  answered_at: number | null;
+  answer: string;
+  handler_id: number | null;
+  job_id: number | null;
+}
+
+/** Whom a quote is for, where the work is, and what was said about it: from what came in. */
+type QuotedWork = Pick<QuoteRow, "name" | "mail" | "phone" | "line" | "postcode" | "lng" | "lat" | "zone_id" | "note" | "photos" | "handler_id" | "request_id">;
+
+/**
+ * Sends a quote: it takes the place of the request or the booking it is about, or of the quote as it
+ * was before. A booking gives its room back, and what was paid for it returns.
+ */
+export const sendQuote = defineOperation({
+  name: "send-quote",
+  access: "board.change",
+  input: SendQuote,
+  run(context, { about, items, lines: typed, minutes, crew, depositMinor, words, validUntil }) {
+    const { sql, now, business, today } = context;
+    const asked = items.map(({ serviceId, quantity = 1, answers = {}, extras = [] }): Item => ({ serviceId, quantity, answers, extras }));
+    const title = titleOf(asked.map((item) => readItem(context, item)));
+    const lines = quoteLines(typed, business.prices_include_tax === 1);
+    const wrong = quoteProblems({ lines, depositMinor }, validUntil, today);
+    if (Object.keys(wrong).length) throw new Refusal("invalid-input", { fields: wrong });
+    const { totalMinor } = totalOf(lines);
+    const offered = { items: JSON.stringify(asked), lines: JSON.stringify(lines), words: words.trim(), totalMinor, depositMinor, minutes, crew, validUntil };
+    const work = about.kind === "quote" ? readQuote(context, about.id, ["sent", "accepted", "declined"]) : workOf(context, about);
+    const quoteId =
+      about.kind === "quote"
+        ? about.id
+        : sql<{ id: number }>(
+            `INSERT INTO quotes (request_id, made_at, made_by, name, mail, phone, line, postcode, lng, lat, zone_id, note, photos, handler_id, nonce, items, lines, words, total_minor, deposit_minor, minutes, crew, valid_until)
+             VALUES (@request_id, @now, @by, @name, @mail, @phone, @line, @postcode, @lng, @lat, @zone_id, @note, @photos, @handler_id, @nonce, @items, @lines, @words, @totalMinor, @depositMinor, @minutes, @crew, @validUntil) RETURNING id`,
+          ).get({ ...work, ...offered, now, by: actorWords(context.actor), nonce: nanoid(32) })!.id;
+    if (about.kind === "quote")
+      sql(`UPDATE quotes SET state = 'sent', answered_at = NULL, answer = '', made_at = @now, made_by = @by, items = @items, lines = @lines, words = @words, total_minor = @totalMinor, deposit_minor = @depositMinor, minutes = @minutes, crew = @crew, valid_until = @validUntil WHERE id = @quoteId`)
+        .run({ ...offered, now, by: actorWords(context.actor), quoteId });
+    const sum = moneyWords(totalMinor, business.currency);
+    tellPerson(context, work, {
+      key: `quote ${quoteId} at ${now}`, opens: { kind: "quote", id: quoteId },
+      subject: `${about.kind === "quote" ? "Your quote has changed" : "Your quote"}: ${title}, ${sum}`,
+      words: `${about.kind === "booking" ? "instead of your booking we offer you" : "we offer you"} ${title} at ${work.line} for ${sum}, until ${dayWords(validUntil)}. Read it, choose a time and accept it here:\n\n${ownLinkPlaceholder}`,
+      text: `our quote for ${title}, ${sum}: ${ownLinkPlaceholder}`,
+    });
+    return { quoteId };
+  },
+});
+
+/** What came in, which the quote answers: it waits no more. */
+function workOf(context: OperationContext, { kind, id }: { kind: "booking" | "request" | "quote"; id: number }): QuotedWork {
+  if (kind === "request") {
+    const request = readRequest(context, id);
+    if (request.address_id === null) throw new Refusal("invalid-input", { fields: { "/": "Say first where this is." } });
+    const address = addressOf(context, request.address_id);
+    endRequest(context, id, "answered");
+    return { ...request, ...address, zone_id: zoneOf(context, address)?.id ?? null, note: request.wishes, request_id: id };
+  }
+  readWaiting(context, id);
+  const { sql } = context;
+  const job = sql<Omit<QuotedWork, "photos" | "request_id">>(
+    `SELECT c.name, iif(j.mail <> '', j.mail, c.mail) AS mail, iif(j.phone <> '', j.phone, c.phone) AS phone, s.line, s.postcode, s.lng, s.lat, s.zone_id, j.note, j.handler_id
+     FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN sites s ON s.id = j.site_id WHERE j.id = ?`,
+  ).get(id)!;
+  const photos = answersOfJob(context, id).flatMap((answer) => answer.photos ?? []);
+  sql("UPDATE jobs SET approval = 'given' WHERE id = ?").run(id);
+  cancelJob(context, id, false);
+  payBackTheRest(context, id, "We made a quote instead");
+  return { ...job, photos: JSON.stringify(photos.slice(0, 6)), request_id: null };
+}
+
+/** What is asked for in an entry of incoming, to begin a quote with. */
+export function itemsAbout(context: ViewContext, { kind, id }: { kind: "booking" | "request" | "quote"; id: number }): Item[] {
+  if (kind === "booking") return itemsOfJob(context, readWaiting(context, id).id);
+  return JSON.parse(kind === "request" ? readRequest(context, id).items : readQuote(context, id).items) as Item[];
+}
+
+/** A quote by its id, where it stands in one of these ways. */
+export function readQuote({ sql }: ViewContext, id: number, states: readonly QuoteState[] = ["sent", "accepted", "declined"]): QuoteRow {
+  const quote = sql<QuoteRow>("SELECT * FROM quotes WHERE id = ?").get(id);
+  if (!quote || !states.includes(quote.state)) throw new Refusal("not-found", { sentence: "This quote does not stand any more: somebody has dealt with it." });
+  return quote;
+}
+
+/** The quote of a sealed link; refused where it opens nothing, or the quote was withdrawn. */
+export function openQuote(context: ViewContext, token: string): QuoteRow {
+  const id = openedBy(context.hogar, "quote", token);
+  const quote = id === null ? undefined : context.sql<QuoteRow>("SELECT * FROM quotes WHERE id = ?").get(id);
+  if (!quote || quote.state === "withdrawn") throw new Refusal("link-ended");
+  return quote;
+}
+
+/** The work of a quote, as bookings have it: at its price, with its minutes and people. */
+export function wantedOfQuote(context: ViewContext, quote: QuoteRow): Wanted {
+  const zone = quote.zone_id === null ? null : (context.sql<ZoneRules>("SELECT * FROM zones WHERE id = ?").get(quote.zone_id) ?? null);
+  const items = (JSON.parse(quote.items) as Item[]).map((item) => readItem(context, item));
+  const order = quotedOrder(priceItems(context, items, zone), { lines: JSON.parse(quote.lines) as PricedLine[], minutes: quote.minutes, crew: quote.crew, depositMinor: quote.deposit_minor });
+  const address = { id: "", line: quote.line, postcode: quote.postcode, lng: quote.lng, lat: quote.lat };
+  return { address, zone, items, visit: { ...toPlace(items, address, quote.zone_id, order), wanted: null }, order, coupon: null };
+}
+
+/** Windows for the work of a quote. Outside all zones the rules of booking say no to everything: there all count that can be kept, after the usual notice. */
+export function answersOfQuote(context: ViewContext, { visit, zone }: Wanted, dates: readonly LocalDate[]): WindowAnswer[] {
+  if (zone) return answersFor(context, visit, dates);
+  const earliest = context.minute + context.business.notice_minutes;
+  return answersFor(context, visit, dates, { strict: false }).filter((answer) => answer.from >= earliest);
+}
+
+/**
+ * A customer accepts: in a window that is offered, which books it, or without one, for us to find one. Whoever
+ * has read another total is asked to look again; pressing twice books once.
+ */
+export const acceptQuote = defineOperation({
+  name: "accept-quote",
+  access: "anybody",
+  input: AcceptQuote,
+  run(context, { token, totalMinor, window, words }) {
+    const { business, sql, now } = context;
+    const quote = openQuote(context, token);
+    if (quote.job_id !== null) return { link: linkTokenOf(context.hogar, quote.job_id)! };
+    if (hasRunOut({ state: quote.state, validUntil: quote.valid_until }, context.today)) throw new Refusal("quote-over", { sentence: `This quote has run out. Call us on ${business.phone}.` });
+    if (quote.total_minor !== totalMinor) throw new Refusal("price-changed", { sentence: `This quote has changed: it is ${moneyWords(quote.total_minor, business.currency)} now. Look at it again before you accept.` });
+    if (!window) {
+      if (quote.state === "accepted") return { link: null };
+      sql("UPDATE quotes SET state = 'accepted', answered_at = ?, answer = ? WHERE id = ?").run(now, words.trim(), quote.id);
+      tellAnswer(context, quote, "accepted", words);
+      return { link: null };
+    }
+    const wanted = wantedOfQuote(context, quote);
+    const offer = answersOfQuote(context, wanted, [window.date]).find((a) => a.from === window.from && a.to === window.to);
+    if (!offer?.offered) throw new Refusal("window-gone", { sentence: "Somebody was faster: this window has just been taken. Choose another one." });
+    const jobId = bookIt(context, quote, wanted, offer, { by: "front door", words, depositMinor: quote.deposit_minor });
+    tellOffice(context, jobId);
+    return { link: linkTokenOf(context.hogar, jobId)! };
+  },
+});
+
+/** A customer says no, with or without a reason; it can still be accepted while it stands. */
+export const declineQuote = defineOperation({
+  name: "decline-quote",
+  access: "anybody",
+  input: DeclineQuote,
+  run(context, { token, words }) {
+    const quote = openQuote(context, token);
+    if (!["sent", "accepted"].includes(quote.state)) throw new Refusal("link-ended");
+    context.sql("UPDATE quotes SET state = 'declined', answered_at = ?, answer = ? WHERE id = ?").run(context.now, words.trim(), quote.id);
+    tellAnswer(context, quote, "declined", words);
+  },
+});
+
+const tellAnswer = (context: OperationContext, quote: QuoteRow, how: "accepted" | "declined", words: string): void =>
+  tellAll(context, { key: `quote ${quote.id} ${how} at ${context.now}`, subject: `Quote ${quote.id} is ${how}`, body: `${quote.name}, ${quote.line}\n${moneyWords(quote.total_minor, context.business.currency)}\n${quote.phone}${words.trim() ? `\n“${words.trim()}”` : ""}\n`, who: `${quote.name}, ${quote.line}` });
+
+/** The office books a quote that was accepted, here or on the phone: at any window that somebody can keep, and without asking for a deposit. */
+export const bookQuote = defineOperation({
+  name: "book-quote",
+  access: "board.change",
+  input: BookQuote,
+  run(context, { quoteId, ...window }) {
+    const quote = readQuote(context, quoteId);
+    const wanted = wantedOfQuote(context, quote);
+    const [offer] = answersWithin(context, wanted.visit, [window], { strict: false });
+    if (!offer?.offered) throw new Refusal("cannot-be-kept", { sentence: "Nobody can keep this window any more. Choose another one." });
+    return { jobId: bookIt(context, quote, wanted, offer, { by: actorWords(context.actor), words: quote.answer, depositMinor: 0 }) };
+  },
+});
+
+function bookIt(context: OperationContext, quote: QuoteRow, wanted: Wanted, offer: Offer, { by, words, depositMinor }: { by: string; words: string; depositMinor: number }): number {
+  const { items, order, address } = wanted;
+  const visitId = takeRoom(context, wanted, offer, { key: null, until: context.now });
+  const customerId = customerFor(context, quote, address);
+  const siteId = siteFor(context, customerId, address, quote.zone_id);
+  const note = [quote.note, words.trim()].filter(Boolean).join("\n").slice(0, 1000);
+  const jobId = agreeJob(context, { reach: quote, visitId, customerId, siteId, items, order, note, photos: JSON.parse(quote.photos) as string[], depositMinor, bookedBy: by });
+  context.sql("UPDATE quotes SET state = 'booked', answered_at = ?, answer = ?, job_id = ? WHERE id = ?").run(context.now, words.trim(), jobId, quote.id);
+  if (depositMinor === 0) tellBooked(context, jobId);
+  return jobId;
+}
+
+/** Quotes that nobody waits for any more: their links end, and nobody is told. */
+export const putAwayQuotes = defineOperation({
+  name: "put-away-quotes",
+  access: "board.change",
+  input: PutAwayQuotes,
+  run(context, { ids }) {
+    for (const id of ids) withdrawQuote(context, id);
+  },
+});
+
+/** Takes a quote back. */
+export function withdrawQuote(context: OperationContext, id: number): QuoteRow {
+  const quote = readQuote(context, id);
+  context.sql("UPDATE quotes SET state = 'withdrawn', answered_at = ? WHERE id = ?").run(context.now, id);
+  return quote;
+}

@@ -282,7 +282,7 @@ class Life {
     const inside = hogar.town!.addresses.find((a) => a.line.endsWith("Northfield"))!;
     const sweep = this.services.find((s) => s.code === "SW")!.id;
     mustPerform(hogar, makeRequest, { addressId: inside.id, items: [{ serviceId: sweep, answers: { flues: 1, nest: false } }], address: "", name: "Selma Vance", mail: "selma.vance@example.com", phone: "+1 555 0178", wishes: "I am home from five.", wish: { weekdays: 31, from: 17 * 60, to: 20 * 60, until: null } }, { kind: "visitor" });
-    this.quote("Ruth Amsel", "+1 555 0179", "FR", "A new stainless liner for the living room, if the old flue needs one.", [{ description: "Flue relined in stainless steel, 9 metres", quantity: 9, unitMinor: 14_500, taxBp: 2100 }, { description: "Scaffold for two days", quantity: 1, unitMinor: 32_000, taxBp: 2100 }]);
+    this.quote("Ruth Amsel", "+1 555 0179", "FR", "A new stainless liner for the living room, if the old flue needs one.", [{ description: "Flue relined in stainless steel, by the metre", quantity: 9, unitMinor: 14_500, taxBp: 2100 }, { description: "Scaffold for two days", quantity: 1, unitMinor: 32_000, taxBp: 2100 }]);
     const yes = this.quote("Viktor Ness", "+1 555 0180", "BG", "Two chimney pots, jackdaws every spring.", [{ description: "Bird guard fitted", quantity: 2, unitMinor: 14_500, taxBp: 2100 }, { description: "Both in one visit", quantity: 1, unitMinor: -3000, taxBp: 2100 }]);
     mustPerform(hogar, acceptQuote, { token: yes.token, totalMinor: yes.totalMinor, window: null, words: "Any Friday afternoon." }, { kind: "visitor" });
     mustPerform(hogar, recordTimeOff, { technicianId: kofi.id, firstDate: tomorrow, lastDate: tomorrow, reason: "Ill" }, office);

@@ -122,3 +122,18 @@ export async function signIn(page: Page, url: string, who: string): Promise<void
   await page.getByRole("button", { name: "Sign in" }).click();
   await page.waitForURL((at) => !at.pathname.startsWith("/signin"));
 }
+
+/** The link of a kind in the newest mail whose entry in the list of the stand-in reads so. The page must be a desk's. */
+export async function mailedLink(page: Page, url: string, about: RegExp, kind: "my" | "wish" | "quote"): Promise<string> {
+  const link = new RegExp(`/${kind}/\\S+`);
+  for (let i = 0; i < 60; i++) {
+    await go(page, `${url}/standins/mail`);
+    const mail = page.getByRole("link", { name: about }).first();
+    if ((await mail.count()) === 0) continue;
+    await mail.click();
+    const article = page.getByRole("article").filter({ hasText: link });
+    await article.waitFor();
+    return url + link.exec(await article.innerText())![0];
+  }
+  throw new Error(`No mail about ${about}`);
+}

@@ -15,7 +15,7 @@ import { answersOfQuote, readQuote, wantedOfQuote, type QuoteRow } from "@/opera
 import { readRequest, wantedOf, type RequestRow } from "@/operations/requests";
 import { placingOf, type VisitRow } from "@/operations/visits";
 import { IncomingEntry } from "@/schemas/booking";
-import { Id, input } from "@/schemas/common";
+import { Id, input, LocalDate, OrNull } from "@/schemas/common";
 import { Nothing } from "@/schemas/money";
 import { Type } from "@sinclair/typebox";
 import { defineView } from "./view";
@@ -69,17 +69,18 @@ const whatOf = (context: ViewContext, request: Pick<RequestRow, "items">): strin
 /** What was asked for, of services that are still there. */
 const itemsOf = (context: ViewContext, request: Pick<RequestRow, "items">) => (JSON.parse(request.items) as Item[]).map((item) => readItem(context, item));
 
-/** One of them, with the best technicians and windows worked out. `serviceId` is what the office would do where no service was named. */
+/** One of them, with the best technicians and windows worked out. `serviceId` is what the office would do where no service was named; `date` the only day that is asked for. */
 export const incomingEntry = defineView({
   name: "incoming-entry",
   access: "board.change",
-  input: Type.Composite([IncomingEntry, input({ serviceId: Type.Optional(Id) })], { additionalProperties: false }),
-  read(context, { kind, id, serviceId }) {
+  input: Type.Composite([IncomingEntry, input({ serviceId: Type.Optional(Id), date: Type.Optional(OrNull(LocalDate)) })], { additionalProperties: false }),
+  read(context, { kind, id, serviceId, date = null }) {
     if (seesOnly(context.actor) !== null) throw new Refusal("not-allowed");
+    const dates = date === null ? bookableDates(context) : [date];
     switch (kind) {
-      case "booking": return bookingEntry(context, id);
-      case "request": return requestEntry(context, id, serviceId);
-      case "quote": return quoteEntry(context, id);
+      case "booking": return bookingEntry(context, id, dates);
+      case "request": return requestEntry(context, id, dates, serviceId);
+      case "quote": return quoteEntry(context, id, dates);
     }
   },
 });
@@ -107,13 +108,13 @@ interface EntryDetails extends ReturnType<typeof who> {
 }
 const nothingElse = { answers: [], photos: [], wish: null, chosen: null, needs: null, services: [], lines: [] };
 
-function bookingEntry(context: ViewContext, id: number): EntryDetails {
+function bookingEntry(context: ViewContext, id: number, dates: readonly string[]): EntryDetails {
   const { sql, business } = context;
   const job = sql<BookingRow>(`${bookingRows} AND j.id = ?`).get(id);
   if (!job) throw new Refusal("not-found", { sentence: "This does not wait any more: somebody has dealt with it." });
   const days = sql<VisitRow>("SELECT * FROM visits WHERE job_id = ? AND state = 'promised' ORDER BY window_from").all(id);
   const technicians = sql<{ name: string }>("SELECT t.name FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = ?").all(job.visit).map((t) => t.name);
-  const others = days.length ? answersFor(context, placingOf(days[0]!, days.length), bookableDates(context), { office: true, without: days.map((d) => d.id) }).filter((a) => a.from !== job.window_from) : [];
+  const others = days.length ? answersFor(context, placingOf(days[0]!, days.length), dates, { office: true, without: days.map((d) => d.id) }).filter((a) => a.from !== job.window_from) : [];
   return {
     ...nothingElse, ...who(job), kind: "booking", id, waits: job.approval, what: job.title, totalMinor: job.total_minor, minutes: days[0]?.minutes ?? null, words: job.note,
     answers: answersOfJob(context, id).map(({ question, words, photos = [] }) => ({ question, words, photos })),
@@ -122,7 +123,7 @@ function bookingEntry(context: ViewContext, id: number): EntryDetails {
   };
 }
 
-function requestEntry(context: ViewContext, id: number, serviceId: number | undefined): EntryDetails {
+function requestEntry(context: ViewContext, id: number, dates: readonly string[], serviceId: number | undefined): EntryDetails {
   const { sql, business } = context;
   const request = readRequest(context, id);
   const items = itemsOf(context, request);
@@ -133,8 +134,8 @@ function requestEntry(context: ViewContext, id: number, serviceId: number | unde
     return wish !== null && suits(wish, { date: a.date, from, to: from + a.to - a.from });
   };
   // Where the booking rules say no, such as outside all zones, a person may still say yes.
-  const strict = wanted ? answersFor(context, wanted.visit, bookableDates(context), { office: true }) : [];
-  const answers = wanted && !strict.some((a) => a.offered) ? answersFor(context, wanted.visit, bookableDates(context), { strict: false }) : strict;
+  const strict = wanted ? answersFor(context, wanted.visit, dates, { office: true }) : [];
+  const answers = wanted && !strict.some((a) => a.offered) ? answersFor(context, wanted.visit, dates, { strict: false }) : strict;
   return {
     ...nothingElse, ...who({ ...request, line: request.address, postcode: "" }), kind: "request", id, waits: request.about, what: wanted?.visit.title ?? whatOf(context, request), totalMinor: wanted?.order.totalMinor ?? null, minutes: wanted?.visit.minutes ?? null,
     answers: items.flatMap(({ service, answers: given }) => questionsOf(service).flatMap((q) => (given[q.id] === undefined ? [] : [{ question: q.words, words: answerWords(q, given[q.id]), photos: q.kind === "photo" ? (given[q.id] as string[]) : [] }]))),
@@ -145,13 +146,13 @@ function requestEntry(context: ViewContext, id: number, serviceId: number | unde
   };
 }
 
-function quoteEntry(context: ViewContext, id: number): EntryDetails {
+function quoteEntry(context: ViewContext, id: number, dates: readonly string[]): EntryDetails {
   const quote = readQuote(context, id);
   const wanted = wantedOfQuote(context, quote);
   return {
     ...nothingElse, ...who(quote), kind: "quote", id, waits: quoteWaits(quote, context.today), what: wanted.visit.title, totalMinor: quote.total_minor, minutes: quote.minutes,
     photos: JSON.parse(quote.photos) as string[], words: [quote.note, quote.answer].filter(Boolean).join("\n"), lines: wanted.order.lines,
-    windows: best(context, answersOfQuote(context, wanted, bookableDates(context)), (a) => a.from),
+    windows: best(context, answersOfQuote(context, wanted, dates), (a) => a.from),
   };
 }
 

@@ -11,6 +11,7 @@ import type { ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
 import { dayWords, durationWords } from "@/core/time/words";
 import { AddressField } from "@/ui/address-field";
+import { DateField } from "@/ui/date-field";
 import { LinkBox } from "@/ui/link-box";
 import { ink } from "@/ui/palette";
 import { Photos } from "@/ui/photos";
@@ -36,7 +37,8 @@ interface EntrySheetProps {
 /** One that waits: all that was said, the best windows with who would come, and what to do about it. */
 export function EntrySheet({ entry, view, onClose, onDone, onChanged }: EntrySheetProps) {
   const [serviceId, setServiceId] = useState<number | null>(null);
-  const { data, problem, refresh } = useView("incoming-entry", { kind: entry.kind, id: entry.id, ...(serviceId !== null && { serviceId }) });
+  const [date, setDate] = useState<string | null>(null);
+  const { data, problem, refresh } = useView("incoming-entry", { kind: entry.kind, id: entry.id, ...(serviceId !== null && { serviceId }), date });
   const approve = useChange("approve-bookings");
   const answer = useChange("answer-requests");
   const takeOn = useChange("take-on");
@@ -86,13 +88,13 @@ export function EntrySheet({ entry, view, onClose, onDone, onChanged }: EntryShe
           <TextField select label="Service" value={serviceId ?? ""} onChange={(e) => setServiceId(Number(e.target.value))}>{data.services.map((s) => <MenuItem key={s.id} value={s.id}>{s.name}</MenuItem>)}</TextField>
         </SheetSection>
       )}
-      {open !== "quote" && data.needs !== "place" && <Windows data={data} serviceId={serviceId} onDone={onDone} />}
+      {open !== "quote" && data.needs !== "place" && <Windows key={date} data={data} serviceId={serviceId} date={date} onDate={setDate} onDone={onDone} />}
     </SideSheet>
   );
 }
 
 /** The best windows: for a booking another one to propose, for a request the one to book. */
-function Windows({ data, serviceId, onDone }: { data: Details; serviceId: number | null; onDone: (words: string) => void }) {
+function Windows({ data, serviceId, date, onDate, onDone }: { data: Details; serviceId: number | null; date: string | null; onDate: (date: string | null) => void; onDone: (words: string) => void }) {
   const [picked, setPicked] = useState<number | null>(null);
   const propose = useChange("propose-window");
   const bookRequest = useChange("book-request");
@@ -100,7 +102,8 @@ function Windows({ data, serviceId, onDone }: { data: Details; serviceId: number
   const booking = data.kind === "booking";
   const busy = propose.busy || bookRequest.busy || bookQuote.busy;
   if (data.needs === "service" && serviceId === null) return null;
-  if (data.windows.length === 0) return <SheetSection title="No window can be kept"><Box sx={{ color: ink.ash, fontSize: 14.5 }}>Nobody who may do this has room in the coming weeks.</Box></SheetSection>;
+  const onDay = <Box sx={{ mt: 3, mb: 2 }}><DateField label="Only on" value={date} onValue={onDate} width={190} clearable /></Box>;
+  if (data.windows.length === 0) return <SheetSection title="No window can be kept"><Box sx={{ color: ink.ash, fontSize: 14.5 }}>Nobody who may do this has room {date === null ? "in the coming weeks" : "on this day"}.</Box>{date !== null && onDay}</SheetSection>;
   const chosen = data.windows.find((w) => w.from === picked);
   const send = async () => {
     if (!chosen) return;
@@ -112,12 +115,13 @@ function Windows({ data, serviceId, onDone }: { data: Details; serviceId: number
   return (
     <SheetSection title={booking ? "Propose another time" : data.kind === "quote" && data.waits !== "accepted, to be booked" ? "They said yes on the phone? Book it" : "Book it"}>
       {data.windows.map((w) => (
-        <ButtonBase key={w.from} aria-pressed={picked === w.from} onClick={() => setPicked(w.from)} sx={{ display: "flex", width: "100%", justifyContent: "space-between", textAlign: "left", gap: 3, px: 3, py: 2, mb: 1, borderRadius: "16px 16px 6px 6px", border: `1px solid ${picked === w.from ? ink.pine : ink.line}`, bgcolor: picked === w.from ? ink.plaster : "#fff", fontSize: 14.5 }}>
+        <ButtonBase key={w.from} aria-pressed={picked === w.from} onClick={() => setPicked(w.from)} sx={{ display: "block", width: "100%", textAlign: "left", px: 3, py: 1.5, mb: 1, borderRadius: "16px 16px 6px 6px", border: `1px solid ${picked === w.from ? ink.pine : ink.line}`, bgcolor: picked === w.from ? ink.plaster : "#fff", fontSize: 14.5 }}>
           <span><b>{w.words}</b>{w.suits && <Box component="span" sx={{ color: ink.moss, fontWeight: 650 }}> ✓ suits them</Box>}</span>
-          <span>{w.technicians.join(", ")}<Box component="span" sx={{ color: ink.ash }}> · {w.extraDriving} min more driving</Box></span>
+          <Box sx={{ color: ink.ash }}>{w.technicians.join(", ")} · {w.extraDriving} min more driving</Box>
         </ButtonBase>
       ))}
-      <Button variant={booking ? "outlined" : "contained"} disabled={!chosen || busy} onClick={() => void send()} sx={{ mt: 2 }}>{booking ? "Propose it to them" : "Book it and tell them"}</Button>
+      {onDay}
+      <Button variant={booking ? "outlined" : "contained"} disabled={!chosen || busy} onClick={() => void send()}>{booking ? "Propose it to them" : "Book it and tell them"}</Button>
     </SheetSection>
   );
 }

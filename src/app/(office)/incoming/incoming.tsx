@@ -44,7 +44,7 @@ export function Incoming({ view, open }: { view: View; open: Entry | null }) {
   const columns: GridColDef<Entry>[] = [
     { field: "name", headerName: "Who", flex: 1, minWidth: 120 },
     { field: "what", headerName: "What", flex: 1.2, minWidth: 140 },
-    { field: "waits", headerName: "Waits", width: 170, renderCell: ({ row }) => <span style={{ color: row.forUs ? ink.ember : ink.ash, fontWeight: 650 }}>{row.waits}</span> },
+    { field: "waits", headerName: "Waits", width: 205, renderCell: ({ row }) => <span style={{ color: row.forUs ? ink.ember : ink.ash, fontWeight: 650 }}>{row.waits}</span> },
     { field: "when", headerName: "When", flex: 1.2, minWidth: 150 },
     { field: "totalMinor", headerName: "Price", width: 95, align: "right", headerAlign: "right", valueFormatter: (value: number | null) => (value === null ? "" : moneyWords(value, view.currency)) },
     { field: "handler", headerName: "On it", width: 120, valueFormatter: (value: string | null) => value ?? "nobody yet" },

@@ -51,10 +51,10 @@ function Form({ about, name, data, onSent }: QuoteFormProps & { data: Beginning 
         renderInput={(params) => <TextField {...params} label="Work" error={!!wrong("/items")} helperText={wrong("/items") ?? "It says who may do it, and by which terms."} />} />
       <FormSection title="What it costs" note={pricesIncludeTax ? "Prices with tax" : "Prices without tax"}>
         {draft.lines.map((line, i) => (
-          <Box key={i} role="group" aria-label={`Line ${i + 1}`} sx={{ display: "grid", gridTemplateColumns: "1fr auto", gap: 2, alignItems: "start" }}>
+          <Box key={i} role="group" aria-label={`Line ${i + 1}`} sx={{ display: "grid", gridTemplateColumns: "1fr auto", gap: 3, alignItems: "start", mb: 2 }}>
             <Field label="Description" value={line.description} onChange={(e) => setLine(i, { description: e.target.value })} wrong={wrong(`/lines/${i}/description`)} />
             <IconButton aria-label={`Take line ${i + 1} away`} onClick={() => set({ lines: draft.lines.filter((_, j) => j !== i) })}><Close fontSize="small" /></IconButton>
-            <Box sx={{ display: "grid", gridTemplateColumns: "90px 1fr 130px", gap: 2 }}>
+            <Box sx={{ display: "grid", gridTemplateColumns: "84px 1fr 170px", gap: 2 }}>
               <QuantityField label="How many" value={line.quantity} onValue={(quantity) => setLine(i, { quantity })} wrong={wrong(`/lines/${i}/quantity`)} />
               <SignedMoneyField currency={currency} label={`Price of one, ${currency}`} value={line.unitMinor} onValue={(unitMinor) => setLine(i, { unitMinor })} wrong={wrong(`/lines/${i}/unitMinor`)} />
               <TaxField taxRates={data.taxRates} taxBp={line.taxBp} onTax={(taxBp) => setLine(i, { taxBp })} wrong={wrong(`/lines/${i}/taxBp`)} />

@@ -65,7 +65,7 @@ export function OwnChanges({ view, token, refresh }: About) {
 function Move({ view, token, refresh }: About) {
   const { data: offers, problem, refresh: lookAgain } = useView("my-offers", {}, token);
   const [chosen, setChosen] = useState<PickedWindow | null>(null);
-  const { send, busy, problem: refused } = useChange("move-by-link");
+  const { send, busy, problem: refused } = useChange("move-by-link", { quiet: true });
   const { timeZone, phone } = view.business;
   const move = async () => {
     const { date, from, to } = chosen!;
@@ -86,7 +86,7 @@ function Move({ view, token, refresh }: About) {
 }
 
 function Cancel({ view, token, refresh, again }: About & { again: () => void }) {
-  const { send, busy, problem } = useChange("cancel-by-link");
+  const { send, busy, problem } = useChange("cancel-by-link", { quiet: true });
   const fee = view.changes!.feeMinor;
   const words = moneyWords(fee, view.business.currency);
   const paid = view.payments.filter((p) => p.state === "received").reduce((sum, p) => sum + p.amount_minor, 0);

@@ -44,8 +44,8 @@ export function Quote({ view, token }: { view: View; token: string }) {
       <AmountRow name="Total, tax included" value={amount(view.totalMinor)} strong />
       <AmountRow name="Of that tax" value={amount(view.taxMinor)} />
       {view.depositMinor > 0 && <AmountRow name="Deposit, paid by card when you accept" value={amount(view.depositMinor)} />}
+      <Typography color="textSecondary" sx={{ mt: 3 }}>{view.termsWords.join(" ")}</Typography>
       {(open || view.state === "accepted") && <Answer view={view} token={token} />}
-      <Typography color="textSecondary" sx={{ mt: 5 }}>{view.termsWords.join(" ")}</Typography>
       {business.terms && <Typography color="textSecondary" sx={{ mt: 3, whiteSpace: "pre-wrap" }}>{business.terms}</Typography>}
       <Typography color="textSecondary" sx={{ mt: 3 }}>Anything to ask? Call {call}. <Button size="small" onClick={() => window.print()} sx={{ "@media print": { display: "none" } }}>Print</Button></Typography>
     </DoorPage>
@@ -59,8 +59,8 @@ function Answer({ view, token }: { view: View; token: string }) {
   const [chosen, setChosen] = useState<PickedWindow | null>(null);
   const [open, setOpen] = useState<"none suits" | "no" | null>(null);
   const [words, setWords] = useState("");
-  const accept = useChange("accept-quote");
-  const decline = useChange("decline-quote");
+  const accept = useChange("accept-quote", { quiet: true });
+  const decline = useChange("decline-quote", { quiet: true });
   const { timeZone } = view.business;
   const refused = accept.problem ?? decline.problem;
   const take = async (window: PickedWindow | null) => {

@@ -76,10 +76,11 @@ describe("booking", () => {
     expect(world.book({ hold: second.key, window: { date, from, to }, name: "Anton Lund" }).ok).toBe(true);
   });
 
-  it("books once when the button is pressed twice", () => {
+  it.each([["while the window is kept", 0], ["when its minutes are over", 11]])("books once when the button is pressed twice, %s", (_, minutes) => {
     const world = smallWorld();
     const { date, from, to } = world.offers()[0]!;
     const { key } = mustPerform(world.hogar, holdOffer, { addressId: world.addresses[10]!.id, items: [{ serviceId: world.services.sweep }], date, from, to }, visitor);
+    world.later(minutes);
     const [once, twice] = [world.book({ hold: key, window: { date, from, to } }), world.book({ hold: key, window: { date, from, to } })];
     expect(once).toEqual(twice);
     expect(count(world, "SELECT count(*) AS n FROM jobs")).toBe(1);

@@ -33,7 +33,8 @@ export interface Draft {
   note: string;
   photos: string[];
   offer: Offer | null;
-  hold: { key: string; until: number } | null;
+  /** `until` is null when its minutes are over. */
+  hold: { key: string; until: number | null } | null;
   name: string;
   mail: string;
   phone: string;

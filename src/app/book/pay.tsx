@@ -33,11 +33,13 @@ export function Pay({ draft, chosen, order, payAll, business, wrong, onType, onT
   const later = order.totalMinor - now;
   const onQuote = chosen.some(({ service }) => service.priceKind === "quote");
   const terms = orderTermsWords(chosen.map(({ service }) => ({ ...service.terms, name: service.name })), amount);
-  const onLapsed = useCallback(() => onType({ hold: null }), [onType]);
+  const { hold } = draft;
+  // Its key stays: by it, whoever presses twice books once.
+  const onLapsed = useCallback(() => hold && onType({ hold: { ...hold, until: null } }), [onType, hold]);
   return (
     <Box>
       <Typography sx={{ mb: 3 }}>{daysWords([draft.offer!.date, ...draft.offer!.then])}, {windowIn(draft.offer!.from, draft.offer!.to, business.timeZone)}, at {draft.address!.line}{draft.repeat && `; then ${ruleWords(draft.repeat)}`}.</Typography>
-      {draft.hold && <HoldLeft until={draft.hold.until} minutes={business.holdMinutes} onLapsed={onLapsed} />}
+      {hold && (hold.until === null ? <Typography role="timer" sx={{ color: ink.ash }}>We kept it for {business.holdMinutes} minutes. It is anybody’s now, and yours if it is still free when you book.</Typography> : <HoldLeft until={hold.until} minutes={business.holdMinutes} onLapsed={onLapsed} />)}
       <Box sx={{ my: 4 }}>
         {order.lines.map((line, i) => <Row key={i} name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`} value={amount(line.amountMinor)} />)}
         <Row name={onQuote ? "This visit, tax included" : "Total, tax included"} value={amount(order.totalMinor)} strong />

@@ -1,0 +1,139 @@
+import type { Browser, BrowserContext, Page } from "playwright-core";
+import { desk, go, openPage, phone, sayWho, signIn, startBrowser, startDemo, type Running } from "./support/server";
+
+/** What goes wrong while a customer books and pays on a phone, and the good way on from there. */
+jest.setTimeout(600_000);
+
+let app: Running;
+let browser: Browser;
+let context: BrowserContext;
+let door: Page;
+let office: Page;
+const troubles: string[] = [];
+beforeAll(async () => {
+  [app, browser] = await Promise.all([startDemo({ historyDays: 1 }), startBrowser()]);
+  const opened = await openPage(browser, phone);
+  [door, context] = [opened.page, opened.context];
+  office = (await openPage(browser, desk)).page;
+  for (const page of [door, office]) page.on("pageerror", (error) => troubles.push(String(error)));
+  await signIn(office, app.url, "odile");
+});
+afterAll(async () => {
+  await browser?.close();
+  await app?.stop();
+});
+afterEach(() => expect(troubles.splice(0)).toEqual([]));
+
+/** As far as the last step, with services chosen and a window of the last day that is shown kept. */
+async function upToPaying(address: string, name: string, mail: string, services: RegExp[], answer?: () => Promise<void>) {
+  await go(door, `${app.url}/book`);
+  await door.getByRole("combobox", { name: "Address" }).fill(address);
+  await door.getByRole("option").first().click();
+  await door.getByRole("button", { name: "Go on" }).click();
+  for (const service of services) await door.getByRole("checkbox", { name: service }).click();
+  await answer?.();
+  await door.getByRole("button", { name: "Choose a time" }).click();
+  await door.getByRole("group", { name: /day \d/ }).last().getByRole("button").first().click();
+  await door.getByRole("button", { name: /^Keep/ }).click();
+  await sayWho(door, name, mail);
+}
+const payWith = (number: string) => door.frameLocator("iframe[title=Card]").getByRole("textbox").first().fill(number);
+const press = (name: RegExp | string) => door.getByRole("button", { name }).and(door.locator(":enabled")).click();
+const jobsOf = (mail: string) => app.sql<{ id: number; state: string; total_minor: number; deposit_minor: number; coupon_id: number | null }>("SELECT * FROM jobs WHERE mail = ?", mail);
+
+it("a basket with two deposits: a declined card loses nothing, another one pays and is kept, and later pays the rest with one tap", async () => {
+  await upToPaying("12 alder", "Lotte Brandt", "lotte.card@example.com", [/Stove service/, /Camera survey/]);
+  const asked = await door.getByRole("button", { name: /^Pay .* and book/ }).innerText();
+  await payWith("9900 0000 0000 2004");
+  await door.getByLabel(/Keep this card/).check();
+  await press(/^Pay .* and book/);
+  await door.getByText(/Nothing was charged. Try another card/).waitFor();
+  await payWith("9900 0000 0000 1006");
+  await door.getByLabel(/Keep this card/).check();
+  await press(/^Pay €/);
+  await door.getByRole("heading", { name: "You are booked" }).waitFor();
+  const [job] = jobsOf("lotte.card@example.com");
+  // What was asked is what both services ask for together: one a sum, the other a quarter of its part.
+  const [stove, survey] = app.sql<{ total_minor: number }>("SELECT total_minor FROM job_items WHERE job_id = ? ORDER BY position", job!.id);
+  expect([stove!.total_minor + survey!.total_minor, job!.deposit_minor, asked]).toEqual([job!.total_minor, 3000 + Math.round(survey!.total_minor / 4), `Pay €${(job!.deposit_minor / 100).toFixed(2)} and book`]);
+  await door.getByText("We keep your card ending 1006.").waitFor();
+
+  // The work is done; what is left is paid without typing the card again.
+  const { id: visit, date } = app.sql<{ id: number; date: string }>("SELECT id, date FROM visits WHERE job_id = ?", job!.id)[0]!;
+  await go(office, `${app.url}/board?date=${date}&visit=${visit}`);
+  const sheet = office.getByRole("complementary", { name: "Details" });
+  for (const button of ["On the way", "On site"]) await sheet.getByRole("button", { name: button }).click();
+  for (const box of await sheet.getByRole("checkbox").all()) await box.check();
+  await sheet.getByRole("button", { name: "Done", exact: true }).click();
+  await door.reload();
+  const rest = job!.total_minor - job!.deposit_minor;
+  await press(`Pay €${(rest / 100).toFixed(2)} with the card ending 1006`);
+  await door.getByText("Paid in full").waitFor();
+  expect(app.sql("SELECT sum(amount_minor) AS paid FROM payments WHERE job_id = ? AND state = 'received'", job!.id)).toEqual([{ paid: job!.total_minor }]);
+  await door.getByRole("button", { name: "Take it away" }).click();
+  await door.getByText("We keep your card").waitFor({ state: "detached" });
+});
+
+it("a coupon takes off what it says, and one that does not exist says so", async () => {
+  await upToPaying("14 alder", "Emil Coupon", "emil.coupon@example.com", [/Chimney sweep/], async () => {
+    await door.getByRole("group", { name: /nest/ }).getByRole("button", { name: "No" }).click();
+    await door.getByRole("button", { name: "More: How many flues?" }).click();
+  });
+  const total = async () => Number(/€([\d.]+)/.exec(await door.locator("footer").innerText())![1]);
+  const before = await total();
+  await door.getByLabel("A code, if you have one").fill("NOTHING");
+  await door.getByRole("button", { name: "Use it" }).click();
+  await door.getByText("We do not know this code.").waitFor();
+  await door.getByLabel("A code, if you have one").fill("spring10");
+  await door.getByRole("button", { name: "Use it" }).click();
+  await door.getByText("✓ SPRING10 counts.").waitFor();
+  expect(await total()).toBeCloseTo(before * 0.9, 2);
+  await press("Book");
+  await door.getByRole("heading", { name: "You are booked" }).waitFor();
+  expect(jobsOf("emil.coupon@example.com")).toMatchObject([{ total_minor: Math.round(before * 90), coupon_id: expect.any(Number) }]);
+});
+
+it("a dropped connection says that nothing was lost, and the second press books once", async () => {
+  await upToPaying("16 alder", "Noor Tunnel", "noor.tunnel@example.com", [/Smoke draught test/]);
+  await context.setOffline(true);
+  await press("Book");
+  await door.getByText(/There is no connection right now. Nothing was lost/).waitFor();
+  await context.setOffline(false);
+  // This time the answer is lost on the way back: it is booked, and the customer does not know.
+  await door.route("**/api/operations/book", async (route) => {
+    await route.fetch();
+    await route.abort("connectionreset");
+  });
+  await press("Book");
+  await door.getByText(/There is no connection right now/).waitFor();
+  await door.unroute("**/api/operations/book");
+  await press("Book");
+  await door.getByRole("heading", { name: "You are booked" }).waitFor();
+  expect(jobsOf("noor.tunnel@example.com")).toHaveLength(1);
+});
+
+it("a window whose minutes are over is booked if it is still free, and says so before", async () => {
+  await door.clock.install();
+  await upToPaying("18 alder", "Ada Slow", "ada.slow@example.com", [/Smoke draught test/]);
+  await door.getByText(/Kept for you for/).waitFor();
+  await door.clock.fastForward("15:00");
+  await door.getByText(/It is anybody’s now, and yours if it is still free/).waitFor();
+  await door.clock.resume();
+  await press("Book");
+  await door.getByRole("heading", { name: "You are booked" }).waitFor();
+  expect(jobsOf("ada.slow@example.com")).toMatchObject([{ state: "agreed" }]);
+});
+
+it("a link that the office renews opens nothing any more, and the new one does", async () => {
+  const old = door.url();
+  const [job] = jobsOf("ada.slow@example.com");
+  const { id: visit, date } = app.sql<{ id: number; date: string }>("SELECT id, date FROM visits WHERE job_id = ?", job!.id)[0]!;
+  await go(office, `${app.url}/board?date=${date}&visit=${visit}`);
+  await office.getByRole("button", { name: "End and renew" }).click();
+  await office.getByText("The old link is ended; a new one is made").waitFor();
+  await go(door, old);
+  await door.getByText(/This link is no longer valid/).waitFor();
+  const renewed = await office.getByRole("link", { name: "Open" }).and(office.locator("[href^='/my/']")).getAttribute("href");
+  await go(door, app.url + renewed!);
+  await door.getByRole("heading", { name: "You are booked" }).waitFor();
+});

@@ -72,6 +72,11 @@ it("two services at an address that the look-up does not know, again every year,
   await door.getByRole("heading", { name: "You are booked" }).waitFor();
   await door.getByText("We are looking forward to your fireside.").waitFor();
   await door.getByText("Gas fire check, Landlord’s yearly certificate").waitFor();
+  // A repeat is ended by the link, and taken up again.
+  await door.getByRole("button", { name: "End it" }).click();
+  await door.getByText("We do not come back by ourselves any more.").waitFor();
+  await door.getByRole("button", { name: "Take it up again" }).click();
+  await door.getByText("We come back yearly.").waitFor();
   const job = jobOf("greta.basket@example.com");
   expect([job.total_minor, job.pays, JSON.parse(job.fields)]).toMatchObject([20_500, "at the door", [{ words: "In the yard" }]]);
   expect(app.sql("SELECT r.every, r.unit, s.line FROM repeats r JOIN sites s ON s.id = r.site_id JOIN jobs j ON j.customer_id = r.customer_id WHERE j.id = ?", job.id)).toEqual([{ every: 1, unit: "year", line: "The Old Boathouse, Northfield" }]);

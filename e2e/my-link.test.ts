@@ -94,6 +94,20 @@ it("cancelling in time costs nothing, says so before, and gives the window back"
   expect([visit().state, app.sql("SELECT count(*) AS n FROM placements WHERE visit_id = ?", visit().id), app.sql("SELECT count(*) AS n FROM invoices i JOIN jobs j ON j.id = i.job_id JOIN customers c ON c.id = j.customer_id WHERE c.mail = 'mira.link@example.com'")]).toEqual(["cancelled", [{ n: 0 }], [{ n: 0 }]]);
 });
 
+it("whoever books again by the link need not say again who and where", async () => {
+  await page.getByRole("link", { name: "Book again" }).click();
+  await page.getByRole("heading", { name: "What can we do for you?" }).waitFor();
+  await page.getByRole("checkbox", { name: /Smoke draught test/ }).click();
+  await page.getByRole("button", { name: "Choose a time" }).click();
+  await page.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().click();
+  await page.getByRole("button", { name: /^Keep/ }).click();
+  expect(await page.getByLabel("Mail", { exact: true }).inputValue()).toBe("mira.link@example.com");
+  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole("button", { name: "Book", exact: true }).click();
+  await page.getByRole("heading", { name: "You are booked" }).waitFor();
+  expect(app.sql("SELECT count(*) AS jobs, count(DISTINCT j.customer_id) AS customers, count(DISTINCT j.site_id) AS sites FROM jobs j WHERE j.mail = 'mira.link@example.com'")).toEqual([{ jobs: 2, customers: 1, sites: 1 }]);
+});
+
 it("whoever finds no window that suits says what would, and the office has it", async () => {
   await chooseStove();
   await page.getByRole("button", { name: "None of these suits me" }).click();

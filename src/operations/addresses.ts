@@ -35,6 +35,10 @@ function readTyped(id: string): TypedAddress | null {
   }
 }
 
+/** The address where somebody has been before, to be asked for again: as the look-up knows it, or as it was typed. */
+export const addressAt = (context: ViewContext, place: TypedAddress): Address | null =>
+  context.hogar.gateways.places.suggest(place.line, 8).find((found) => found.line === place.line && found.postcode === place.postcode) ?? locate(context, place);
+
 /** Where a typed address lies, as exactly as the look-up can say; null where it cannot. */
 export function locate({ hogar }: ViewContext, { line, postcode }: TypedAddress): Address | null {
   const typed = { line: line.trim().replace(/\s+/g, " "), postcode: postcode.trim().toUpperCase() };

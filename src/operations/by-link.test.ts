@@ -6,10 +6,11 @@ import { testCards } from "@/gateways/cards-standin";
 import { runDue } from "@/worker/loop";
 import { advanceVisit } from "./advance-visit";
 import { cancelVisit } from "./cancel-visit";
-import { addByLink, answerByLink, cancelByLink, confirmByLink, moveByLink } from "./by-link";
+import { addByLink, answerByLink, cancelByLink, confirmByLink, moveByLink, repeatByLink } from "./by-link";
 import { answersOfJob } from "./catalogue";
 import { mustPerform, perform, viewContext } from "./door";
 import { payByCard } from "./pay-by-card";
+import { makeRepeat } from "./repeats";
 import { saveBookingRules } from "./setup/booking-rules";
 import { saveService } from "./setup/save-service";
 import { setup } from "@/views/setup";
@@ -158,5 +159,31 @@ describe("what was left open while booking", () => {
     expect([view(world, actor).asked, answersOfJob(viewContext(world.hogar, office), jobId)]).toMatchObject([[], [{ question: "Any pets?", words: "yes" }]]);
     expect(perform(world.hogar, answerByLink, { position: 0, answers: { pets: false } }, actor).ok).toBe(false);
     expect(one<{ total_minor: number }>(world.hogar, "SELECT total_minor FROM jobs WHERE id = ?", jobId).total_minor).toBe(7900);
+  });
+});
+
+describe("whoever comes by a link", () => {
+  it("ends the repeat of their visit and takes it up again; what is promised stays, and nobody else's repeat is touched", () => {
+    const world = worldWith();
+    const [mine, theirs] = [world.booked(), world.booked({ name: "Jonas Lund", nth: 30 })];
+    for (const { visitId } of [mine, theirs]) mustPerform(world.hogar, makeRepeat, { visitId, every: 1, unit: "month", until: null }, office);
+    const states = () => world.hogar.store.sql<{ state: string; n: number }>("SELECT state, count(*) AS n FROM visits GROUP BY state ORDER BY state").all();
+    const before = states();
+    expect(view(world, mine.actor).repeat).toEqual({ words: "monthly", active: true });
+    mustPerform(world.hogar, repeatByLink, { goesOn: false }, mine.actor);
+    mustPerform(world.hogar, repeatByLink, { goesOn: false }, mine.actor);
+    expect([view(world, mine.actor).coming, view(world, theirs.actor).coming.length, states()]).toEqual([[], 4, [{ state: "forecast", n: before[0]!.n / 2 }, { state: "promised", n: 2 }]]);
+    mustPerform(world.hogar, repeatByLink, { goesOn: true }, mine.actor);
+    expect([view(world, mine.actor).repeat?.active, states()]).toEqual([true, before]);
+    expect(perform(world.hogar, repeatByLink, { goesOn: false }, world.booked({ name: "Ada Brome", nth: 31 }).actor)).toMatchObject({ problem: { code: "not-found" } });
+  });
+
+  it("books again with what they have said before, at the same place, as the same customer", () => {
+    const world = worldWith();
+    const { actor, jobId } = world.booked();
+    const { again } = view(world, actor);
+    expect(again).toMatchObject({ name: "Mira Okonjo", mail: "mira@example.com", address: { line: world.addresses[10]!.line } });
+    const second = world.booked({ more: { addressId: again.address!.id, customer: { name: again.name, mail: again.mail, phone: again.phone, reminders: true } } });
+    expect(one(world.hogar, "SELECT count(DISTINCT customer_id) AS customers, count(DISTINCT site_id) AS sites FROM jobs WHERE id IN (?, ?)", jobId, second.jobId)).toEqual({ customers: 1, sites: 1 });
   });
 });

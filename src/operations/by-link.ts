@@ -1,8 +1,9 @@
 import { ownChanges, type OwnChanges } from "@/core/catalogue/cut-off";
 import { moneyWords } from "@/core/money/amounts";
 import { answerProblem, stillOpen, type Question } from "@/core/catalogue/questions";
+import { ruleWords, type RepeatRule } from "@/core/repeats/rule";
 import { Refusal } from "@/core/problems";
-import { AddByLink, AnswerByLink, CancelByLink, MoveByLink } from "@/schemas/booking";
+import { AddByLink, AnswerByLink, CancelByLink, MoveByLink, RepeatByLink } from "@/schemas/booking";
 import { Nothing } from "@/schemas/money";
 import { giveApproval } from "./approval";
 import { isKeptPhoto, lostPhoto } from "./booking";
@@ -14,6 +15,8 @@ import { chargeFee } from "./fees";
 import { tellCustomer } from "./messaging";
 import { moveTo } from "./moving";
 import { answersFor, bookableDates, nearestOffers } from "./placing";
+import { stopRepeat, takeUpRepeat } from "./repeats";
+import { tellAll } from "./telling-office";
 import { placingOf, type VisitRow } from "./visits";
 
 /** What customers change by their own link, until the owner's hours before the window. */
@@ -86,6 +89,27 @@ export const cancelByLink = defineOperation({
     payBackTheRest(context, job.id, "Cancelled by the customer");
     tellCustomer(context, { jobId: job.id, occasion: "cancelled", about: `job ${job.id}`, answer: true });
     return { feeMinor: fee };
+  },
+});
+
+/** The repeat by which the visit of a link comes back, or null. */
+export const ownRepeat = ({ sql, actor }: ViewContext): { id: number; every: number; unit: RepeatRule["unit"]; state: "active" | "ended" } | null =>
+  (actor.kind === "link" && sql<NonNullable<ReturnType<typeof ownRepeat>>>("SELECT r.id, r.every, r.unit, r.state FROM repeats r JOIN visits v ON v.repeat_id = r.id WHERE v.job_id = ? ORDER BY r.id DESC LIMIT 1").get(actor.jobId)) || null;
+
+/** A customer ends the repeat of their visit, or takes it up again; what is promised stays. The office is told. */
+export const repeatByLink = defineOperation({
+  name: "repeat-by-link",
+  access: "link",
+  input: RepeatByLink,
+  run(context, { goesOn }) {
+    const repeat = ownRepeat(context);
+    if (!repeat) throw new Refusal("not-found");
+    if ((repeat.state === "active") === goesOn) return;
+    if (goesOn) takeUpRepeat(context, repeat.id);
+    else stopRepeat(context, repeat.id);
+    const { name, line } = context.sql<{ name: string; line: string }>("SELECT c.name, s.line FROM repeats r JOIN customers c ON c.id = r.customer_id JOIN sites s ON s.id = r.site_id WHERE r.id = ?").get(repeat.id)!;
+    const what = `${name} ${goesOn ? "has taken a repeat up again" : "has ended a repeat"}: ${ruleWords(repeat)}`;
+    tellAll(context, { key: `repeat ${repeat.id} at ${context.now}`, subject: what, body: `${what}\n${line}\n`, who: line });
   },
 });
 

@@ -3,7 +3,7 @@ import { keepApart, mergeCustomers, splitCustomers } from "./alike";
 import { advanceVisit } from "./advance-visit";
 import { book } from "./book";
 import { bookInOffice } from "./book-in-office";
-import { addByLink, answerByLink, cancelByLink, confirmByLink, moveByLink } from "./by-link";
+import { addByLink, answerByLink, cancelByLink, confirmByLink, moveByLink, repeatByLink } from "./by-link";
 import { removeCard } from "./cards";
 import { cancelVisit } from "./cancel-visit";
 import { holdOffer } from "./hold-offer";
@@ -77,6 +77,7 @@ export const operations = {
   "remove-special-day": removeSpecialDay,
   "remove-time-off": removeTimeOff,
   "renew-link": renewLink,
+  "repeat-by-link": repeatByLink,
   "resume-repeat": resumeRepeat,
   "save-booking-rules": saveBookingRules,
   "save-business": saveBusiness,

@@ -80,11 +80,14 @@ export const resumeRepeat = defineOperation({
   name: "resume-repeat",
   access: "board.change",
   input: OneRepeat,
-  run(context, { repeatId }) {
-    context.sql("UPDATE repeats SET state = 'active' WHERE id = ?").run(repeatId);
-    return { forecasts: forecast(context, readRepeat(context, repeatId)) };
-  },
+  run: (context, { repeatId }) => ({ forecasts: takeUpRepeat(context, repeatId) }),
 });
+
+/** Answers how many dates lie ahead. */
+export function takeUpRepeat(context: OperationContext, repeatId: number): number {
+  context.sql("UPDATE repeats SET state = 'active' WHERE id = ?").run(repeatId);
+  return forecast(context, readRepeat(context, repeatId));
+}
 
 /** Run daily: keeps forecasts ahead, and turns those whose time has come into visits. */
 export const growRepeats = defineOperation({

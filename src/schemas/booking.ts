@@ -83,6 +83,8 @@ export const MoveByLink = input(windowChosen);
 /** The fee that was shown, minor units. */
 export const CancelByLink = input({ feeMinor: Type.Integer({ minimum: 0 }) });
 export const AddByLink = input({ words: Type.String({ maxLength: 500 }), photos: Photos });
+/** Whether a repeat goes on. */
+export const RepeatByLink = input({ goesOn: Type.Boolean() });
 /** Answers to what a service of the booking still asks; `position`: which of its services. */
 export const AnswerByLink = input({ position: Type.Integer({ minimum: 0, maximum: 12 }), answers: Answers });
 export const CheckCoupon = input({ code: Type.String({ minLength: 1, maxLength: 40 }), serviceIds: Type.Array(Id, { minItems: 1, maxItems: 12 }) });

@@ -4,10 +4,12 @@ import { orderTermsWords } from "@/core/catalogue/terms";
 import { moneyWords } from "@/core/money/amounts";
 import { termsOfJob } from "@/operations/catalogue";
 import { cardOf } from "@/operations/cards";
-import { openQuestions, ownWork } from "@/operations/by-link";
+import { openQuestions, ownRepeat, ownWork } from "@/operations/by-link";
 import { answersFor, bookableDates } from "@/operations/placing";
 import { placingOf } from "@/operations/visits";
 import { isOnOurWay } from "@/core/windows/offers";
+import { ruleWords } from "@/core/repeats/rule";
+import { addressAt } from "@/operations/addresses";
 import { Refusal } from "@/core/problems";
 import { Nothing } from "@/schemas/money";
 import type { CalendarEntry } from "@/core/messages/calendar-file";
@@ -25,8 +27,8 @@ export const myVisit = defineView({
     const { sql, actor, business, today } = context;
     if (actor.kind !== "link") throw new Refusal("link-ended");
     const { jobId } = actor;
-    const job = sql<{ state: string; approval: "given" | "waiting" | "proposed"; total_minor: number; deposit_minor: number; line: string; postcode: string; customer: string }>(
-      `SELECT j.state, j.approval, j.total_minor, j.deposit_minor, t.line, t.postcode, c.name AS customer
+    const job = sql<{ state: string; approval: "given" | "waiting" | "proposed"; total_minor: number; deposit_minor: number; line: string; postcode: string; customer: string; mail: string; phone: string }>(
+      `SELECT j.state, j.approval, j.total_minor, j.deposit_minor, t.line, t.postcode, c.name AS customer, iif(j.mail <> '', j.mail, c.mail) AS mail, iif(j.phone <> '', j.phone, c.phone) AS phone
        FROM jobs j JOIN sites t ON t.id = j.site_id JOIN customers c ON c.id = j.customer_id WHERE j.id = ?`,
     ).get(jobId)!;
     const visits = sql<{ id: number; state: string; title: string; date: string; window_from: number; window_to: number; repeat_id: number | null; confirmed_at: number | null }>(
@@ -48,7 +50,12 @@ export const myVisit = defineView({
     ).get(jobId);
     const fee = sql<{ description: string; amount_minor: number }>("SELECT description, amount_minor FROM fees WHERE job_id = ?").get(jobId);
     const { changes } = ownWork(context);
+    const repeat = ownRepeat(context);
+    const address = addressAt(context, job);
     return {
+      repeat: repeat && { words: ruleWords(repeat), active: repeat.state === "active" },
+      // Whoever comes by a link is known: the next booking begins with what they have said before.
+      again: { name: job.customer, mail: job.mail, phone: job.phone, address: address && { id: address.id, line: address.line, postcode: address.postcode, lng: address.lng, lat: address.lat } },
       changes,
       termsWords: orderTermsWords(termsOfJob(context, jobId), (minor) => moneyWords(minor, business.currency)),
       card: cardOf(context, jobId)?.label ?? null,

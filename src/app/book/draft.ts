@@ -54,6 +54,10 @@ const empty: Draft = { step: "where", address: null, items: [], technicianId: nu
 /** Drafts of another shape are begun anew. */
 const key = "hogar booking 2";
 
+/** A new draft of somebody who is known by a link of theirs. */
+export const beginAgain = (known: Pick<Draft, "name" | "mail" | "phone" | "address">): void =>
+  sessionStorage.setItem(key, JSON.stringify({ ...empty, ...known, step: known.address ? "what" : "where" } satisfies Draft));
+
 /** A preview begins anew each time and leaves the draft of the tab alone. */
 export function useDraft(preview = false) {
   const [draft, setDraft] = useState<Draft>(empty);

@@ -16,6 +16,7 @@ import { AmountRow, DoorFact, DoorPage, PromiseArch } from "@/ui/door-page";
 import { CardForm } from "@/ui/card-form";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
+import { beginAgain } from "@/app/book/draft";
 import { OwnChanges } from "./own-changes";
 import { useFresh } from "@/ui/use-fresh";
 
@@ -55,7 +56,8 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
       <DoorFact name="What">{job.service}</DoorFact>
       {view.days.length > 1 && <DoorFact name="Days">{daysWords(view.days)}</DoorFact>}
       <DoorFact name="Where">{job.line}, {job.postcode}</DoorFact>
-      {view.coming.length > 0 && <DoorFact name="Then">{view.coming.map((v) => `${dayShort(v.date)}, ${windowIn(v.window_from, v.window_to, business.timeZone)}`).join("; ")}</DoorFact>}
+      {view.repeat && <ComesBack view={view} token={token} onChanged={refresh} />}
+      {view.repeat?.active && view.coming.length > 0 && <DoorFact name="Then">{view.coming.map((v) => `${dayShort(v.date)}, ${windowIn(v.window_from, v.window_to, business.timeZone)}`).join("; ")}</DoorFact>}
 
       {view.card && <KeptCard label={view.card} token={token} onGone={refresh} />}
 
@@ -76,9 +78,18 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
       {step && <Button variant="contained" fullWidth sx={{ mt: 5, height: 52, fontSize: 17 }} href={`${step.step_address}?back=${encodeURIComponent(`/my/${token}`)}`}>Go to your bank</Button>}
       {due > 0 && !underWay && !step && (visit.state !== "cancelled" || invoice) && <PayNow purpose={depositDue ? "deposit" : "invoice"} words={`Pay ${amount(due)}`} kept={declined ? null : view.card} keepWords={view.cardWords} token={token} onAsked={refresh} />}
       <OwnChanges view={view} token={token} refresh={refresh} />
+      <Button variant="outlined" href="/book" onClick={() => beginAgain(view.again)} sx={{ "mt": 5, "minHeight": 52, "fontSize": 17, "@media print": { display: "none" } }}>{visit.state === "cancelled" || visit.state === "done" ? "Book again" : "Book something else"}</Button>
       <Typography color="textSecondary" sx={{ mt: 6 }}>{(view.done.showsContact || !view.changes) && <>Anything to say? <a href={`tel:${business.phone.replace(/[^\d+]/g, "")}`}>{business.phone}</a>{view.done.showsContact && <> or <a href={`mailto:${business.mail}`}>{business.mail}</a></>}. </>}Keep this page’s address: it is your key to this visit.</Typography>
     </DoorPage>
   );
+}
+
+/** How it comes back, and how that is ended; a slip is taken back with the same button. */
+function ComesBack({ view, token, onChanged }: { view: View; token: string; onChanged: () => void }) {
+  const { send, busy } = useChange("repeat-by-link");
+  const { words, active } = view.repeat!;
+  const turn = () => void send({ goesOn: !active }, token).then((done) => done && onChanged());
+  return <DoorFact name="Again">{active ? `We come back ${words}. ` : "We do not come back by ourselves any more. "}<Button size="small" disabled={busy} onClick={turn}>{active ? "End it" : "Take it up again"}</Button></DoorFact>;
 }
 
 /** The card we keep, and how it is taken away. */

@@ -96,7 +96,7 @@ function Cancel({ view, token, refresh, again }: About & { again: () => void }) 
   return (
     <Box role="group" aria-label="Cancel the visit" sx={{ mt: 4, p: 4, border: `1px solid ${ink.line}`, borderRadius: "6px", bgcolor: "#fff" }}>
       {problem && <Alert severity="warning" role="alert" sx={{ mb: 3, fontSize: 16 }}>{problem.sentence}</Alert>}
-      <Typography>{fee > 0 ? `Cancelling now costs ${words}.` : "Cancelling now costs nothing."}{back > 0 && ` ${moneyWords(back, view.business.currency)} of what you paid goes back to your card.`}{fee > paid && fee > 0 && ` You get an invoice for ${moneyWords(fee - paid, view.business.currency)}.`}</Typography>
+      <Typography>{fee > 0 ? `Cancelling now costs ${words}.` : "Cancelling now costs nothing."}{back > 0 && ` ${moneyWords(back, view.business.currency)} of what you paid goes back to your card.`}{fee > paid && fee > 0 && ` You get an invoice for ${moneyWords(fee - paid, view.business.currency)}.`}{view.repeat?.active && " It is this visit only: what comes later stays, unless you end it above."}</Typography>
       <Button variant="contained" color="error" disabled={busy} onClick={() => void cancel()} sx={{ ...big, mt: 3 }}>{fee > 0 ? `Cancel the visit for ${words}` : "Cancel the visit"}</Button>
     </Box>
   );

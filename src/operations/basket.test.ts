@@ -3,6 +3,7 @@ import { offers as offersView } from "@/views/front-door";
 import { myVisit } from "@/views/my-visit";
 import { runDue } from "@/worker/loop";
 import { one, office, smallWorld, visitor } from "../../demo/small-world";
+import { advanceVisit } from "./advance-visit";
 import { perform, mustPerform } from "./door";
 import { payByCard } from "./pay-by-card";
 import { removeCard } from "./cards";
@@ -77,8 +78,6 @@ describe("while booking", () => {
     const { actor, visitId, jobId } = world.booked({ serviceId: world.services.survey, card: good, more: { keepCard: true } });
     await runDue(world.hogar);
     expect(one(world.hogar, "SELECT label, removed_at FROM cards")).toEqual({ label: "card ending 1006", removed_at: null });
-    world.hogar.store.sql("SELECT 1").get();
-    const { advanceVisit } = await import("./advance-visit");
     world.at("2027-03-10", 600);
     for (const to of ["on site", "done"] as const) mustPerform(world.hogar, advanceVisit, { visitId, to }, office);
     mustPerform(world.hogar, payByCard, { purpose: "invoice", cardToken: null }, actor);
@@ -88,6 +87,26 @@ describe("while booking", () => {
     expect(look(world.hogar, myVisit, {}, actor)).toMatchObject({ value: { card: null } });
     expect(one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM consents WHERE kind = 'card on file' AND given = 0").n).toBe(1);
     expect(perform(world.hogar, removeCard, {}, actor).ok).toBe(false);
+  });
+
+  it("a card that is declined is not kept; the next one that pays takes the place of the one before", async () => {
+    const world = smallWorld();
+    const { actor } = world.booked({ serviceId: world.services.survey, card: "9900000000002004", more: { keepCard: true } });
+    await runDue(world.hogar);
+    const kept = () => world.hogar.store.sql<{ label: string }>("SELECT label FROM cards WHERE removed_at IS NULL").all().map((c) => c.label);
+    expect([kept(), world.hogar.store.sql("SELECT 1 FROM consents WHERE kind = 'card on file'").all()]).toEqual([[], []]);
+    const pay = async (purpose: "deposit" | "invoice", number: string) => {
+      mustPerform(world.hogar, payByCard, { purpose, cardToken: world.hogar.standins.cards.tokenFor(number)!, keepCard: true }, actor);
+      await runDue(world.hogar);
+    };
+    await pay("deposit", good);
+    expect([kept(), one(world.hogar, "SELECT count(*) AS left_behind FROM payments WHERE keep_token IS NOT NULL")]).toEqual([["card ending 1006"], { left_behind: 0 }]);
+    world.at("2027-03-10", 600);
+    for (const to of ["on site", "done"] as const) mustPerform(world.hogar, advanceVisit, { visitId: one<{ id: number }>(world.hogar, "SELECT id FROM visits").id, to }, office);
+    await pay("invoice", good);
+    expect(kept()).toEqual(["card ending 1006"]);
+    mustPerform(world.hogar, removeCard, {}, actor);
+    expect(look(world.hogar, myVisit, {}, actor)).toMatchObject({ value: { card: null } });
   });
 
   it("an address that the look-up does not know is placed by its postcode, or refused", () => {

@@ -5,8 +5,7 @@ import { commonRepeats, type RepeatEvery } from "@/core/repeats/rule";
 import { readFrontDoor } from "@/store/front-door";
 import { Refusal } from "@/core/problems";
 import { tellBooked } from "./approval";
-import { agreeJob, customerFor, findWanted, isKeptPhoto, lostPhoto, priceIn, recordConsent, releaseHold, siteFor, stillOffered, takeRoom, type ChosenWindow, type Wanted } from "./booking";
-import { keepCard } from "./cards";
+import { agreeJob, customerFor, findWanted, isKeptPhoto, lostPhoto, priceIn, releaseHold, siteFor, stillOffered, takeRoom, type ChosenWindow, type Wanted } from "./booking";
 import { askCharge } from "./charging";
 import { defineOperation, type OperationContext } from "./door";
 import { keptAnswersOf } from "./fields";
@@ -26,7 +25,7 @@ export const book = defineOperation({
   run(context, input) {
     const again = input.hold ? bookedBefore(context, input.hold) : null;
     if (again) return again;
-    const { repeat = null, photos = [], cardToken, keepCard: keeps = false } = input;
+    const { repeat = null, photos = [], cardToken } = input;
     const wanted = findWanted(context, input);
     const { items } = wanted;
     const fields = keptAnswersOf(context, input.fields ?? {});
@@ -45,12 +44,8 @@ export const book = defineOperation({
     const atDoor = (input.atDoor ?? false) && readFrontDoor(context).paysAtDoor;
     const jobId = agreeJob(context, { reach: input.customer, visitId, customerId, siteId, items, order, note: input.note, photos, fields, atDoor, toConfirm: items.some(({ service }) => service.confirm === 1), depositMinor, bookedBy: "front door", couponId: wanted.coupon?.id ?? null, source });
     if (repeat) beginRepeat(context, visitId, repeat);
-    if (cardToken && keeps) {
-      recordConsent(context, customerId, "card on file", true);
-      keepCard(context, { customerId, jobId }, cardToken);
-    }
     tellOffice(context, jobId);
-    if (depositMinor > 0) askCharge(context, { jobId, purpose: "deposit", amountMinor: depositMinor, cardToken: cardToken! });
+    if (depositMinor > 0) askCharge(context, { jobId, purpose: "deposit", amountMinor: depositMinor, cardToken: cardToken!, keepsCard: input.keepCard ?? false });
     else tellBooked(context, jobId);
     return { link: linkTokenOf(context.hogar, jobId)! };
   },

@@ -19,15 +19,22 @@ export const cardOf = ({ sql }: Pick<ViewContext, "sql">, jobId: number): CardOn
      AND (job_id = @jobId OR EXISTS (SELECT 1 FROM visits kept JOIN visits this ON this.repeat_id = kept.repeat_id WHERE kept.job_id = c.job_id AND this.job_id = @jobId)) ORDER BY id DESC LIMIT 1`,
   ).get({ jobId }) ?? null;
 
-/** Writes down that a card is to be kept; the worker asks the card service for it. */
-export const keepCard = (context: OperationContext, of: { customerId: number; jobId: number }, token: string): void => context.later({ kind: "keep card", key: `keep card ${token}`, payload: { ...of, token } });
+/** Writes down that the card which has just paid is to be kept, as its owner has agreed; the worker asks the card service for it. */
+export function keepCard(context: OperationContext, jobId: number, token: string): void {
+  const { customer_id: customerId } = context.sql<{ customer_id: number }>("SELECT customer_id FROM jobs WHERE id = ?").get(jobId)!;
+  recordConsent(context, customerId, "card on file", true);
+  context.later({ kind: "keep card", key: `keep card ${token}`, payload: { customerId, jobId, token } });
+}
 
-/** The card service has kept a card. */
+/** The card service has kept a card. It takes the place of the one that was kept for the same booking. */
 export const recordKeptCard = defineOperation({
   name: "record-kept-card",
   access: "system",
   input: RecordKeptCard,
-  run: ({ sql, now }, { customerId, jobId, reference, label }) => void sql("INSERT INTO cards (customer_id, job_id, reference, label, kept_at) VALUES (?, ?, ?, ?, ?) ON CONFLICT DO NOTHING").run(customerId, jobId, reference, label, now),
+  run({ sql, now }, { customerId, jobId, reference, label }) {
+    sql("UPDATE cards SET removed_at = ? WHERE job_id = ? AND reference <> ? AND removed_at IS NULL").run(now, jobId, reference);
+    sql("INSERT INTO cards (customer_id, job_id, reference, label, kept_at) VALUES (?, ?, ?, ?, ?) ON CONFLICT DO NOTHING").run(customerId, jobId, reference, label, now);
+  },
 });
 
 /** A customer takes their card away by their own link. */

@@ -4,6 +4,7 @@ import { paymentApplied, paymentReceived, type JournalEntry } from "@/core/money
 import { Refusal } from "@/core/problems";
 import type { ChargeOutcome } from "@/gateways/types";
 import { tellBooked } from "./approval";
+import { keepCard } from "./cards";
 import type { OperationContext } from "./door";
 import { tellCustomer } from "./messaging";
 
@@ -12,24 +13,27 @@ interface Charge {
   purpose: "deposit" | "invoice";
   amountMinor: number;
   cardToken: string;
+  /** Kept for later payments when it has paid. */
+  keepsCard?: boolean;
 }
 
 /** Writes down that a card is to be charged; the worker does it after the commit, once per key. */
-export function askCharge(context: OperationContext, { jobId, purpose, amountMinor, cardToken }: Charge): number {
+export function askCharge(context: OperationContext, { jobId, purpose, amountMinor, cardToken, keepsCard = false }: Charge): number {
   const { sql, now, business } = context;
   if (sql("SELECT 1 FROM payments WHERE job_id = ? AND purpose = ? AND state IN ('asked', 'second step')").get(jobId, purpose)) throw new Refusal("charge-under-way");
   const tries = sql<{ n: number }>("SELECT count(*) AS n FROM payments WHERE job_id = ? AND purpose = ?").get(jobId, purpose)!.n;
   const key = `${purpose} of job ${jobId}, try ${tries + 1}`;
   const { id } = sql<{ id: number }>(
-    `INSERT INTO payments (customer_id, job_id, purpose, method, amount_minor, state, charge_key, asked_at)
-     SELECT customer_id, id, ?, 'card', ?, 'asked', ?, ? FROM jobs WHERE id = ? RETURNING id`,
-  ).get(purpose, amountMinor, key, now, jobId)!;
+    `INSERT INTO payments (customer_id, job_id, purpose, method, amount_minor, state, charge_key, asked_at, keep_token)
+     SELECT customer_id, id, ?, 'card', ?, 'asked', ?, ?, ? FROM jobs WHERE id = ? RETURNING id`,
+  ).get(purpose, amountMinor, key, now, keepsCard ? cardToken : null, jobId)!;
   context.later({ kind: "charge", key: `charge ${key}`, payload: { chargeKey: key, token: cardToken, amountMinor, currency: business.currency, description: `${business.name}, job ${jobId}` } });
   return id;
 }
 
 interface PaymentRow {
   id: number;
+  keep_token: string | null;
   job_id: number;
   purpose: "deposit" | "invoice";
   amount_minor: number;
@@ -47,11 +51,12 @@ export function settleCharge(context: OperationContext, chargeKey: string, outco
     return;
   }
   if (outcome.state === "declined") {
-    sql("UPDATE payments SET state = 'declined', gateway_reference = ?, problem = ?, step_address = NULL, settled_at = ? WHERE id = ?").run(outcome.reference, outcome.reason, now, payment.id);
+    sql("UPDATE payments SET state = 'declined', gateway_reference = ?, problem = ?, step_address = NULL, settled_at = ?, keep_token = NULL WHERE id = ?").run(outcome.reference, outcome.reason, now, payment.id);
     return;
   }
-  sql("UPDATE payments SET state = 'received', gateway_reference = ?, step_address = NULL, settled_at = ? WHERE id = ?").run(outcome.reference, now, payment.id);
+  sql("UPDATE payments SET state = 'received', gateway_reference = ?, step_address = NULL, settled_at = ?, keep_token = NULL WHERE id = ?").run(outcome.reference, now, payment.id);
   enterJournal(context, `payment ${payment.id}`, paymentReceived("card", payment.amount_minor));
+  if (payment.keep_token) keepCard(context, payment.job_id, payment.keep_token);
   afterReceipt(context, payment);
 }
 

@@ -1,7 +1,6 @@
 import { PayByCard } from "@/schemas/money";
 import { Refusal } from "@/core/problems";
-import { recordConsent } from "./booking";
-import { cardOf, keepCard } from "./cards";
+import { cardOf } from "./cards";
 import { askCharge } from "./charging";
 import { defineOperation } from "./door";
 
@@ -10,19 +9,15 @@ export const payByCard = defineOperation({
   name: "pay-by-card",
   access: "link",
   input: PayByCard,
-  run(context, { purpose, cardToken, keepCard: keeps = false }) {
+  run(context, { purpose, cardToken, keepCard = false }) {
     const { sql, actor } = context;
     if (actor.kind !== "link") throw new Refusal("not-allowed");
-    const { jobId, customerId } = actor;
+    const { jobId } = actor;
     const card = cardToken ?? cardOf(context, jobId)?.reference;
     if (!card) throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card to pay with." } });
     const amountMinor = purpose === "deposit" ? depositDue() : invoiceDue();
     if (amountMinor <= 0) throw new Refusal("nothing-due");
-    askCharge(context, { jobId, purpose, amountMinor, cardToken: card });
-    if (cardToken && keeps) {
-      recordConsent(context, customerId, "card on file", true);
-      keepCard(context, { customerId, jobId }, cardToken);
-    }
+    askCharge(context, { jobId, purpose, amountMinor, cardToken: card, keepsCard: cardToken !== null && keepCard });
 
     function depositDue(): number {
       return sql<{ deposit_minor: number }>("SELECT deposit_minor FROM jobs WHERE id = ? AND state = 'awaiting deposit'").get(jobId)?.deposit_minor ?? 0;

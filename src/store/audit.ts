@@ -13,7 +13,7 @@ export interface AuditScope {
 /** Machinery that is not about the business: leases, sessions, the audit itself. */
 const notAudited = new Set(["outbox", "sessions", "plan_changes", "audit", "audit_changes"]);
 /** Columns that the audit does not repeat: secrets, and what is too large. */
-const notRepeated = new Set(["password_hash", "hold_key", "nonce", "bytes"]);
+const notRepeated = new Set(["password_hash", "hold_key", "nonce", "bytes", "keep_token"]);
 
 export function installAudit(db: Database.Database): AuditScope {
   let current: number | null = null;

@@ -37,3 +37,6 @@ CREATE TABLE quotes (
   CHECK ((state = 'booked') = (job_id IS NOT NULL))
 ) STRICT;
 CREATE INDEX quotes_open ON quotes (id) WHERE state IN ('sent', 'accepted', 'declined');
+
+-- The card to be kept when this charge has gone through: a declined one is not. Emptied when it is settled.
+ALTER TABLE payments ADD COLUMN keep_token TEXT;

@@ -119,7 +119,7 @@ function bookingEntry(context: ViewContext, id: number, dates: readonly string[]
     ...nothingElse, ...who(job), kind: "booking", id, waits: job.approval, what: job.title, totalMinor: job.total_minor, minutes: days[0]?.minutes ?? null, words: job.note,
     answers: answersOfJob(context, id).map(({ question, words, photos = [] }) => ({ question, words, photos })),
     chosen: { visit: job.visit, date: job.date, words: windowIn(job.window_from, job.window_to, business.time_zone), technicians },
-    windows: best(context, others, (a) => Math.abs(a.from - job.window_from)),
+    windows: best(context, others, (a) => Math.abs(a.from - job.window_from)).sort((a, b) => a.from - b.from),
   };
 }
 

@@ -30,7 +30,8 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const [lost, setLost] = useState(0);
-  const [tried, setTried] = useState(false);
+  /** How often somebody has tried to go on with something missing. */
+  const [tried, setTried] = useState(0);
   const [cardToken, setCardToken] = useState<string | null>(null);
   const { data: at, problem: atProblem } = useView("services-at", draft.address ? { addressId: draft.address.id, slug } : null);
   const title = useRef<HTMLHeadingElement>(null);
@@ -56,6 +57,11 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
     title.current?.focus();
     window.scrollTo(0, 0);
   }, [draft.step, ready]);
+
+  // What is wrong is brought into view, wherever somebody has scrolled to.
+  useEffect(() => {
+    if (tried || problem) document.querySelector("main [role=alert], main .Mui-error")?.scrollIntoView({ block: "center" });
+  }, [tried, problem]);
 
   const keep = async () => {
     if (!asked || !draft.offer) return;
@@ -106,7 +112,7 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
   const open = order?.items.some((item) => Object.keys(item.problems).length > 0) ?? false;
   const buttons: Record<Step, { words: string; ready: boolean; act: () => void }> = {
     where: { words: "Go on", ready: !!at?.zone, act: () => go("what") },
-    what: { words: "Choose a time", ready: chosen.length > 0, act: () => (open ? setTried(true) : go("when")) },
+    what: { words: "Choose a time", ready: chosen.length > 0, act: () => (open ? setTried(tried + 1) : go("when")) },
     when: { words: draft.offer ? `Keep ${windowIn(draft.offer.from, draft.offer.to, business.timeZone)} on ${dayWords(draft.offer.date).split(" ")[0]}` : "Choose a window", ready: !!draft.offer, act: () => void keep() },
     who: { words: "Go on", ready: !!(draft.name.trim() && draft.mail.trim() && draft.phone.trim()), act: () => go("pay") },
     pay: { words: deposit ? `Pay ${moneyWords(deposit, business.currency)} and book` : "Book", ready: !deposit || !!cardToken, act: () => void book() },
@@ -134,7 +140,7 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
         {draft.step === "where" && <Welcome business={business} />}
         {draft.step === "where" && <Where draft={draft} at={at} problem={atProblem} business={business} onAddress={(address) => set({ address, offer: null, items: address ? draft.items : [] })} />}
         {draft.step === "where" && <Answers business={business} />}
-        {draft.step === "what" && at && <What draft={draft} chosen={chosen} at={at} order={order} tried={tried} business={business} wrong={wrong} onType={(part) => set({ ...part, ...(part.items || part.technicianId !== undefined ? { offer: null } : {}) })} />}
+        {draft.step === "what" && at && <What draft={draft} chosen={chosen} at={at} order={order} tried={tried > 0} business={business} wrong={wrong} onType={(part) => set({ ...part, ...(part.items || part.technicianId !== undefined ? { offer: null } : {}) })} />}
         {draft.step === "when" && asked && <When key={lost} asked={asked} draft={draft} chosen={chosen} business={business} onChoose={(offer) => (setProblem(null), set({ offer }))} />}
         {draft.step === "who" && <Who draft={draft} business={business} wrong={wrong} onType={set} />}
         {draft.step === "pay" && order && draft.offer && <Pay draft={draft} chosen={chosen} order={order} payAll={payAll} business={business} wrong={wrong} onType={set} onToken={setCardToken} />}

@@ -57,7 +57,7 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
       {view.days.length > 1 && <DoorFact name="Days">{daysWords(view.days)}</DoorFact>}
       <DoorFact name="Where">{job.line}, {job.postcode}</DoorFact>
       {view.repeat && <ComesBack view={view} token={token} onChanged={refresh} />}
-      {view.repeat?.active && view.coming.length > 0 && <DoorFact name="Then">{view.coming.map((v) => `${dayShort(v.date)}, ${windowIn(v.window_from, v.window_to, business.timeZone)}`).join("; ")}</DoorFact>}
+      {view.repeat?.active && view.coming.length > 0 && <DoorFact name="Then">{view.coming.map((v) => `${dayShort(v.date)}${v.date.slice(0, 4) === visit.date.slice(0, 4) ? "" : ` ${v.date.slice(0, 4)}`}, ${windowIn(v.window_from, v.window_to, business.timeZone)}`).join("; ")}</DoorFact>}
 
       {view.card && <KeptCard label={view.card} token={token} onGone={refresh} />}
 

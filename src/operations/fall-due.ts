@@ -6,6 +6,7 @@ import { releaseHold } from "./booking";
 import { cancelJob } from "./cancel-visit";
 import { defineOperation } from "./door";
 import { invoiceFields, tellCustomer } from "./messaging";
+import { reopenQuote } from "./quotes";
 
 /** Days after the due date on which an unpaid invoice is reminded of. */
 export const paymentReminderDays = [3, 10, 20];
@@ -27,6 +28,7 @@ export const releaseLapsed = defineOperation({
       // What was to come again with it has not begun.
       for (const { repeat_id } of sql<{ repeat_id: number }>("SELECT repeat_id FROM visits WHERE job_id = ? AND repeat_id IS NOT NULL").all(id)) stopRepeat(context, repeat_id);
       cancelJob(context, id, true);
+      reopenQuote(context, id);
       tellCustomer(context, { jobId: id, occasion: "deposit lapsed", about: `job ${id}` });
     }
     return { holds: holds.length, unpaid: unpaid.length };

@@ -1,4 +1,4 @@
-import { office, one, smallWorld, visitor } from "@demo/small-world";
+import { office, one, smallWorld, system, visitor } from "@demo/small-world";
 import type { MessageGateway, OutgoingMessage } from "@/gateways/types";
 import type { SendQuote } from "@/schemas/quotes";
 import { incoming, incomingEntry } from "@/views/incoming";
@@ -9,6 +9,7 @@ import { look } from "@/views/view";
 import { runDue } from "@/worker/loop";
 import { advanceVisit } from "./advance-visit";
 import { mustPerform, perform } from "./door";
+import { releaseLapsed } from "./fall-due";
 import { declineIncoming, takeOn } from "./incoming";
 import { actorOfLink, sealedToken } from "./links";
 import { acceptQuote, bookQuote, declineQuote, putAwayQuotes, sendQuote } from "./quotes";
@@ -90,11 +91,16 @@ describe("a quote", () => {
     expect(look(world.hogar, money, {}, office)).toMatchObject({ value: { totals: { agrees: true } } });
   });
 
-  it("asks for its deposit, and stands when that is paid", async () => {
+  it("asks for its deposit; where that never comes it stands as before", () => {
     const world = worldWithRequest();
     const { token } = world.quoted({ lines, depositMinor: 5000 });
     const { link } = mustPerform(world.hogar, acceptQuote, { token, totalMinor: 20_000, window: world.offered(token)[0]!, words: "" }, visitor);
     expect(look(world.hogar, myVisit, {}, actorOfLink(world.hogar, link!)!)).toMatchObject({ value: { job: { state: "awaiting deposit", deposit_minor: 5000 } } });
+    // Where the deposit never comes the room is free, and the quote can be accepted again.
+    world.later(60 * 24 * 3);
+    mustPerform(world.hogar, releaseLapsed, {}, system);
+    expect(world.shown(token)).toMatchObject({ value: { state: "sent", booked: null } });
+    expect(perform(world.hogar, acceptQuote, { token, totalMinor: 20_000, window: world.offered(token)[0]!, words: "" }, visitor).ok).toBe(true);
   });
 
   it("cannot be accepted at another price than was read, after its day, or in a window that is gone", () => {

@@ -218,6 +218,10 @@ function bookIt(context: OperationContext, quote: QuoteRow, wanted: Wanted, offe
   return jobId;
 }
 
+/** The booking of a quote has lapsed before its deposit came: the quote stands as before, to be accepted again. */
+export const reopenQuote = ({ sql }: OperationContext, jobId: number): void =>
+  void sql("UPDATE quotes SET state = 'sent', answered_at = NULL, job_id = NULL WHERE job_id = ?").run(jobId);
+
 /** Quotes that nobody waits for any more: their links end, and nobody is told. */
 export const putAwayQuotes = defineOperation({
   name: "put-away-quotes",

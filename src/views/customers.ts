@@ -102,6 +102,11 @@ export const find = defineView({
       `SELECT v.id, v.date, v.title AS service, c.name, t.line FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id JOIN sites t ON t.id = j.site_id
        WHERE v.state <> 'cancelled' AND (c.name LIKE @like ESCAPE '\\' OR t.line LIKE @like ESCAPE '\\') AND ${seenCustomers} ORDER BY abs(julianday(v.date) - julianday(@today)) LIMIT 6`,
     ).all({ like, today, only });
-    return { customers: found, visits };
+    // What waits belongs to nobody yet: whoever sees only their own visits finds none of it.
+    const waiting = only !== null ? [] : sql<{ key: string; name: string; where: string }>(
+      `SELECT 'request ' || id AS key, name, address AS "where" FROM requests WHERE outcome = 'open' AND (name LIKE @like ESCAPE '\\' OR address LIKE @like ESCAPE '\\')
+       UNION ALL SELECT 'quote ' || id, name, line FROM quotes WHERE state IN ('sent', 'accepted', 'declined') AND (name LIKE @like ESCAPE '\\' OR line LIKE @like ESCAPE '\\') LIMIT 6`,
+    ).all({ like });
+    return { customers: found, visits, waiting };
   },
 });

@@ -4,6 +4,7 @@ import { mustPerform } from "@/operations/door";
 import { saveSpecialDay } from "@/operations/setup/opening";
 import { saveZone } from "@/operations/setup/save-zone";
 import { recordTimeOff, removeTimeOff } from "@/operations/absences";
+import { makeRequest } from "@/operations/requests";
 import { makeRepeat } from "@/operations/repeats";
 import { receiveText } from "@/operations/receive-text";
 import type { TSchema, Static } from "@sinclair/typebox";
@@ -121,6 +122,13 @@ describe("customers", () => {
     expect(see(world, customer, { id: 1 }).visits).toMatchObject([{ id: visitId, state: "done" }]);
     for (const text of ["okon", "5550142", "mira@"]) expect(see(world, find, { text }).customers).toHaveLength(1);
     expect(see(world, find, { text: "%" }).customers).toHaveLength(0);
+  });
+
+  it("who only asks is found too, with what waits", () => {
+    const world = smallWorld();
+    mustPerform(world.hogar, makeRequest, { addressId: world.addresses[20]!.id, items: [{ serviceId: world.services.sweep }], address: "", name: "Selma Vance", mail: "selma@example.com", phone: "+1 555 0178", wishes: "After five" }, visitor);
+    for (const text of ["vance", world.addresses[20]!.line.slice(0, 9)]) expect(see(world, find, { text })).toMatchObject({ customers: [], waiting: [{ key: "request 1", name: "Selma Vance" }] });
+    expect(see(world, find, { text: "%" }).waiting).toEqual([]);
   });
 
   it("come again in the order of their next date", () => {

@@ -10,7 +10,7 @@ import { dayShort } from "@/core/time/words";
 import { ink } from "@/ui/palette";
 
 interface Found {
-  group: "Screens" | "Customers" | "Visits";
+  group: "Screens" | "Customers" | "Visits" | "Incoming";
   words: string;
   detail: string;
   href: string;
@@ -34,6 +34,7 @@ export function FindAnything({ open, onClose, screens }: { open: boolean; onClos
         ...own,
         ...result.value.customers.map((c): Found => ({ group: "Customers", words: c.name, detail: c.phone, href: `/customers?id=${c.id}` })),
         ...result.value.visits.map((v): Found => ({ group: "Visits", words: `${v.name}, ${v.service}`, detail: `${dayShort(v.date)}, ${v.line}`, href: `/board?date=${v.date}&visit=${v.id}` })),
+        ...result.value.waiting.map((w): Found => ({ group: "Incoming", words: `${w.name}, ${w.key}`, detail: w.where, href: `/incoming?open=${encodeURIComponent(w.key)}` })),
       ]);
     });
     return () => void (current = false);

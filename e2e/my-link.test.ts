@@ -132,7 +132,7 @@ it("whoever finds no window that suits says what would, and the office has it", 
 
 it("search engines are told who we are and what can be booked, hidden services not", async () => {
   await go(page, `${app.url}/book`);
-  const told = JSON.parse((await page.locator("script[type='application/ld+json']").first().textContent())!) as { "@type": string; "name": string; "makesOffer": { itemOffered: { name: string }; priceSpecification?: { price?: string; minPrice?: string } }[] };
+  const told = JSON.parse((await page.locator("script[type='application/ld+json']").first().textContent())!) as { "@type": string; "name": string; "makesOffer": { itemOffered: { name: string }; priceSpecification?: { price?: string; minPrice?: string; maxPrice?: string } }[] };
   const offer = (name: string) => told.makesOffer.find((o) => o.itemOffered.name === name);
   expect([told["@type"], told.name, offer("Chimney sweep")?.priceSpecification?.minPrice, offer("Flue relining")?.priceSpecification?.minPrice, offer("Pizza-oven flue clean")]).toEqual([["HVACBusiness", "RoofingContractor"], "Marrowick Hearth & Flue", "79.00", "1850.00", undefined]);
 });

@@ -19,11 +19,14 @@ export function checkInput<S extends TSchema>(schema: S, input: unknown): Static
   const copy: unknown = structuredClone(input ?? {});
   if (!validate(copy)) {
     const fields: Record<string, string> = {};
-    for (const error of validate.errors!) fields[fieldOf(error)] ??= sentenceFor(error);
+    // Of what is none of several alternatives, the one that says most about it.
+    for (const error of [...validate.errors!].sort((a, b) => Number(isVague(a)) - Number(isVague(b)))) fields[fieldOf(error)] ??= sentenceFor(error);
     throw new Refusal("invalid-input", { fields });
   }
   return copy as Static<S>;
 }
+
+const isVague = ({ keyword }: ErrorObject): boolean => keyword === "const" || keyword === "anyOf";
 
 const fieldOf = (error: ErrorObject): string =>
   error.keyword === "required" ? `${error.instancePath}/${error.params.missingProperty}` : error.instancePath || "/";

@@ -223,7 +223,7 @@ describe("the front door's settings", () => {
     const world = smallWorld();
     expect(save(world, { accent: "#eeeeaa" })).toMatchObject({ problem: { fields: { "/accent": expect.stringContaining("contrast") } } });
     expect(save(world, { ground: "#222222" })).toMatchObject({ problem: { fields: { "/ground": expect.stringContaining("lighter") } } });
-    for (const doneAddress of ["javascript:alert(1)", "data:text/html,x", "//evil", "ftp://a.example"]) expect(save(world, { doneAddress })).toMatchObject({ problem: { fields: { "/doneAddress": expect.any(String) } } });
+    for (const doneAddress of ["javascript:alert(1)", "data:text/html,x", "//evil", "ftp://a.example"]) expect(save(world, { doneAddress })).toMatchObject({ problem: { fields: { "/doneAddress": "Write an address such as https://marrowick.example." } } });
     expect(save(world, { fields: [{ id: "a", words: "How many?", required: false, kind: "count", min: 1, max: 3 }] })).toMatchObject({ problem: { fields: { "/fields/0": expect.any(String) } } });
     expect(save(world, { accent: "#7a1f3d", ground: "#fffdf5", sites: ["https://marrowick.example/contact"] }).ok).toBe(true);
     expect(one(world.hogar, "SELECT accent, sites FROM front_door")).toEqual({ accent: "#7a1f3d", sites: '["https://marrowick.example"]' });

@@ -11,11 +11,12 @@ import { SaveFrontDoor } from "@/schemas/setup";
 import { readFrontDoor } from "@/store/front-door";
 import { lookOf } from "@/core/look/front-door";
 import { consentWords } from "@/core/messages/consents";
+import { priceRange } from "@/core/catalogue/price-range";
 import type { RepeatEvery } from "@/core/repeats/rule";
 import { justOne, orderedService, priceItems, termsOf, type ServiceRow } from "@/operations/catalogue";
 import { answersFor, bookableDates } from "@/operations/placing";
 import { readOpening } from "@/operations/opening-hours";
-import { moneyTyped, priceLine } from "@/core/money/amounts";
+import { moneyTyped } from "@/core/money/amounts";
 import { readBars } from "@/operations/bars";
 import { loadPlanning } from "@/operations/planning";
 import { shortName } from "@/core/people/names";
@@ -51,13 +52,18 @@ export const businessForSearch = defineView({
   input: Nothing,
   read(context) {
     const { sql, hogar, business: b } = context;
-    const priced = (service: ShownService) => moneyTyped(priceLine({ description: "", quantity: 1, unitMinor: service.price_minor, taxBp: service.tax_bp }, b.prices_include_tax === 1).amountMinor, b.currency);
+    const amount = (minor: number) => moneyTyped(minor, b.currency);
+    /** What it costs by what is answered; where the owner has a price only to begin from, that. */
+    const priced = (service: ShownService) => {
+      const { least, most } = priceRange(orderedService(context, service), b.prices_include_tax === 1);
+      if (service.price_kind === "from") return { minPrice: amount(least) };
+      return least === most ? { price: amount(least) } : { minPrice: amount(least), maxPrice: amount(most) };
+    };
     return {
       name: b.name, phone: b.phone, mail: b.mail, site: b.site, address: b.address, point: { lng: b.lng, lat: b.lat }, currency: b.currency, hours: [...readOpening(context).hours], listed: readFrontDoor(hogar.store).listed, publicUrl: hogar.publicUrl,
       services: sql<ShownService & { kind: string | null }>("SELECT s.*, c.kind FROM services s LEFT JOIN categories c ON c.name = s.category WHERE s.active = 1 AND s.hidden = 0 ORDER BY c.position, s.position, s.name").all().map((s) => ({
         name: s.name, description: s.description, category: s.category, kind: s.kind || null, slug: s.slug,
-        // Questions may add to it: then it is where the price begins.
-        from: s.price_kind === "from" || s.questions !== "[]", price: s.shows_price === 1 && s.price_kind !== "quote" ? priced(s) : null,
+        price: s.shows_price === 1 && s.price_kind !== "quote" ? priced(s) : null,
       })),
     };
   },

@@ -23,7 +23,7 @@ export function businessAsLinkedData({ name, phone, mail, site, address, point, 
     "openingHoursSpecification": hours.map((h) => ({ "@type": "OpeningHoursSpecification", "dayOfWeek": days[h.weekday], "opens": clock(h.opens), "closes": clock(h.closes) })),
     "makesOffer": services.map((s) => ({
       "@type": "Offer", "url": s.slug ? `${publicUrl}/book?service=${s.slug}` : `${publicUrl}/book`, "itemOffered": { "@type": "Service", "name": s.name, "description": s.description, "category": s.category, ...(s.kind && { serviceType: kindsOfBusiness[s.kind as KindOfBusiness] }) },
-      ...(s.price !== null && { priceSpecification: { "@type": "PriceSpecification", "priceCurrency": currency, [s.from ? "minPrice" : "price"]: s.price } }),
+      ...(s.price !== null && { priceSpecification: { "@type": "PriceSpecification", "priceCurrency": currency, ...s.price } }),
     })),
     "potentialAction": { "@type": "ReserveAction", "target": `${publicUrl}/book` },
   };

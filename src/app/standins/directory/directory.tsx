@@ -11,7 +11,7 @@ interface Listed {
   name: string;
   telephone: string;
   address?: string;
-  makesOffer: { url: string; itemOffered: { name: string; description: string; category: string; serviceType?: string }; priceSpecification?: { priceCurrency: string; price?: string; minPrice?: string } }[];
+  makesOffer: { url: string; itemOffered: { name: string; description: string; category: string; serviceType?: string }; priceSpecification?: { priceCurrency: string; price?: string; minPrice?: string; maxPrice?: string } }[];
 }
 
 /** A small directory of home services: it knows of businesses only what their feeds say, and leads to their front doors. */
@@ -39,11 +39,18 @@ export function Directory({ feed }: { feed: string }) {
           {business.makesOffer.filter((o) => !kind || (o.itemOffered.serviceType ?? "Other") === kind).map(({ url, itemOffered, priceSpecification: price }) => (
             <Box key={itemOffered.name} sx={{ display: "flex", gap: 4, py: 3, borderTop: `1px solid ${ink.line}` }}>
               <Box sx={{ flex: 1 }}><b>{itemOffered.name}</b><Box sx={{ color: ink.ash }}>{itemOffered.description}</Box></Box>
-              <Box sx={{ whiteSpace: "nowrap", textAlign: "right" }}>{price ? `${price.minPrice ? "from " : ""}${price.minPrice ?? price.price} ${price.priceCurrency}` : "price on request"}<br /><a href={`${url}${url.includes("?") ? "&" : "?"}from=directory`}>Book</a></Box>
+              <Box sx={{ whiteSpace: "nowrap", textAlign: "right" }}>{priceWords(price)}<br /><a href={`${url}${url.includes("?") ? "&" : "?"}from=directory`}>Book</a></Box>
             </Box>
           ))}
         </Box>
       ))}
     </Box>
   );
+}
+
+function priceWords(price: Listed["makesOffer"][number]["priceSpecification"]): string {
+  if (!price) return "price on request";
+  const { minPrice, maxPrice, priceCurrency } = price;
+  if (!minPrice) return `${price.price} ${priceCurrency}`;
+  return maxPrice ? `${minPrice} to ${maxPrice} ${priceCurrency}` : `from ${minPrice} ${priceCurrency}`;
 }

@@ -1,5 +1,5 @@
 "use client";
-import { DndContext, DragOverlay, KeyboardSensor, PointerSensor, pointerWithin, useSensor, useSensors, type DragEndEvent, type DragStartEvent } from "@dnd-kit/core";
+import { DndContext, DragOverlay, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent, type DragStartEvent } from "@dnd-kit/core";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useRouter } from "next/navigation";
@@ -8,6 +8,7 @@ import { ask, type ViewOutput } from "@/api/client";
 import { addDays } from "@/core/time/local";
 import { ink } from "@/ui/palette";
 import type { BoardVisit } from "@/views/board";
+import { announcements, overLanding, toNextLanding, type Landing } from "./carry";
 import { MoveQuestion, useMove, type Wish } from "./move";
 import { Row } from "./row";
 import { Tray } from "./tray";
@@ -26,7 +27,7 @@ export function Board({ day, today, openVisit }: { day: BoardDay; today: string;
   const move = useMove(() => router.refresh());
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(KeyboardSensor, { keyboardCodes: { start: ["Space"], end: ["Space"], cancel: ["Escape"] } }),
+    useSensor(KeyboardSensor, { coordinateGetter: toNextLanding, keyboardCodes: { start: ["Space"], end: ["Space"], cancel: ["Escape"] } }),
   );
   const open = useCallback((id: number | null) => router.push(`/board?date=${day.date}${id ? `&visit=${id}` : ""}`, { scroll: false }), [router, day.date]);
 
@@ -54,7 +55,7 @@ export function Board({ day, today, openVisit }: { day: BoardDay; today: string;
     const visit = lifted;
     setLifted(null);
     if (!visit || !over) return;
-    const { technicianId, from, to } = over.data.current as { technicianId: number; from: number; to: number };
+    const { technicianId, from, to } = over.data.current as Landing;
     const before = day.technicians.filter((t) => t.stops.some((s) => s.id === visit.id)).map((t) => t.id);
     if (visit.crew === 1 && before.includes(technicianId) && from === visit.windowFrom) return;
     // A crew is carried by whoever goes with the one it was dropped on.
@@ -68,7 +69,7 @@ export function Board({ day, today, openVisit }: { day: BoardDay; today: string;
   const scale = (minute: number) => `${((minute - start) / (end - start)) * 100}%`;
 
   return (
-    <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragStart={lift} onDragEnd={drop} onDragCancel={() => setLifted(null)}>
+    <DndContext sensors={sensors} collisionDetection={overLanding} accessibility={{ announcements: announcements(day, options), screenReaderInstructions: { draggable: "Enter opens the visit, Space lifts it." } }} onDragStart={lift} onDragEnd={drop} onDragCancel={() => setLifted(null)}>
       <Box sx={{ display: "flex", flex: 1, minHeight: 0 }}>
         <Box sx={{ flex: 1, minWidth: 0 }}>
           <Box sx={{ display: "flex", borderBottom: `1px solid ${ink.line}` }}>

@@ -1,46 +1,21 @@
-import type { Browser, Page } from "playwright-core";
-import { desk, go, mailedLink, openPage, phone, sayWho, signIn, startBrowser, startDemo, type Running } from "./support/server";
+import type { Page } from "playwright-core";
+import { chooseAt, keepWindow, openPair, payWith, type Pair } from "./support/pair";
+import { go, mailedLink, sayWho } from "./support/server";
 
 /** The front door beyond the plain booking: baskets, addresses typed by hand, wishes, bookings that a person confirms, the owner's own look, other people's sites. */
 jest.setTimeout(600_000);
 
-let app: Running;
-let browser: Browser;
+let pair: Pair;
+let app: Pair["app"];
 let door: Page;
 let office: Page;
-const troubles: string[] = [];
 beforeAll(async () => {
-  [app, browser] = await Promise.all([startDemo({ historyDays: 1 }), startBrowser()]);
-  const [customer, desktop] = [await openPage(browser, phone), await openPage(browser, desk)];
-  [door, office] = [customer.page, desktop.page];
-  for (const page of [door, office]) page.on("pageerror", (error) => troubles.push(String(error)));
-  await signIn(office, app.url, "odile");
+  pair = await openPair();
+  ({ app, door, office } = pair);
 });
-afterAll(async () => {
-  await browser?.close();
-  await app?.stop();
-});
-afterEach(() => expect(troubles.splice(0)).toEqual([]));
+afterAll(() => pair?.close());
+afterEach(() => expect(pair.troubles.splice(0)).toEqual([]));
 
-async function chooseAt(address: string, ...services: RegExp[]) {
-  await go(door, `${app.url}/book`);
-  // Whatever somebody has begun here before.
-  await door.evaluate(() => sessionStorage.clear());
-  await go(door, `${app.url}/book`);
-  await door.getByRole("combobox", { name: "Address" }).fill(address);
-  await door.getByRole("option").first().click();
-  await door.getByRole("button", { name: "Go on" }).click();
-  for (const name of services) await door.getByRole("checkbox", { name }).click();
-}
-async function keepFirstWindow() {
-  await door.getByRole("button", { name: "Choose a time" }).click();
-  await door.getByRole("group", { name: /day \d/ }).last().getByRole("button").first().click();
-  await door.getByRole("button", { name: /^Keep/ }).click();
-}
-const payWith = async (number: string) => {
-  const card = door.frameLocator("iframe[title=Card]");
-  await card.getByRole("textbox").first().fill(number);
-};
 const jobOf = (mail: string) => app.sql<{ id: number; approval: string; total_minor: number; pays: string; fields: string }>("SELECT j.* FROM jobs j WHERE j.mail = ? ORDER BY j.id DESC", mail)[0]!;
 
 it("two services at an address that the look-up does not know, again every year, paid at the door", async () => {
@@ -63,7 +38,7 @@ it("two services at an address that the look-up does not know, again every year,
   await door.getByRole("button", { name: "More: How many gas fires?" }).click();
   await door.getByRole("button", { name: "yearly", exact: true }).click();
   await door.locator("footer").getByText("€205.00").waitFor();
-  await keepFirstWindow();
+  await keepWindow(door);
   await door.getByRole("group", { name: "Where can we park?" }).getByRole("textbox").fill("In the yard");
   await sayWho(door, "Greta Dahl", "greta.basket@example.com");
   await door.getByText(/then yearly/).waitFor();
@@ -83,7 +58,7 @@ it("two services at an address that the look-up does not know, again every year,
 });
 
 it("a wish is told when a window opens, and taken with one tap", async () => {
-  await chooseAt("8 alder", /Smoke draught test/);
+  await chooseAt(door, app.url, "8 alder", /Smoke draught test/);
   await door.getByRole("button", { name: "Choose a time" }).click();
   await door.getByRole("button", { name: "None of these suits me" }).click();
   await door.getByRole("button", { name: "Before noon" }).click();
@@ -106,10 +81,10 @@ it("a wish is told when a window opens, and taken with one tap", async () => {
 });
 
 it("a booking that a person confirms: pencilled in, another time proposed, accepted by the customer", async () => {
-  await chooseAt("10 alder", /Cowl replacement/);
-  await keepFirstWindow();
+  await chooseAt(door, app.url, "10 alder", /Cowl replacement/);
+  await keepWindow(door);
   await sayWho(door, "Pavel Weiss", "pavel.cowl@example.com");
-  await payWith("9900 0000 0000 1006");
+  await payWith(door, "9900 0000 0000 1006");
   await door.getByRole("button", { name: /^Pay .* and book/ }).and(door.locator(":enabled")).click();
   await door.getByRole("heading", { name: "We have your booking" }).waitFor();
   await door.getByText(/one of us confirms it soon/).waitFor();

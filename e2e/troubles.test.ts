@@ -1,53 +1,38 @@
-import type { Browser, BrowserContext, Page } from "playwright-core";
-import { desk, go, openPage, phone, sayWho, signIn, startBrowser, startDemo, type Running } from "./support/server";
+import type { Page } from "playwright-core";
+import { chooseAt, keepWindow, openPair, payWith, type Pair } from "./support/pair";
+import { go, sayWho } from "./support/server";
 
 /** What goes wrong while a customer books and pays on a phone, and the good way on from there. */
 jest.setTimeout(600_000);
 
-let app: Running;
-let browser: Browser;
-let context: BrowserContext;
+let pair: Pair;
+let app: Pair["app"];
 let door: Page;
 let office: Page;
-const troubles: string[] = [];
 beforeAll(async () => {
-  [app, browser] = await Promise.all([startDemo({ historyDays: 1 }), startBrowser()]);
-  const opened = await openPage(browser, phone);
-  [door, context] = [opened.page, opened.context];
-  office = (await openPage(browser, desk)).page;
-  for (const page of [door, office]) page.on("pageerror", (error) => troubles.push(String(error)));
-  await signIn(office, app.url, "odile");
+  pair = await openPair();
+  ({ app, door, office } = pair);
 });
-afterAll(async () => {
-  await browser?.close();
-  await app?.stop();
-});
-afterEach(() => expect(troubles.splice(0)).toEqual([]));
+afterAll(() => pair?.close());
+afterEach(() => expect(pair.troubles.splice(0)).toEqual([]));
 
-/** As far as the last step, with services chosen and a window of the last day that is shown kept. */
+/** As far as the last step, with a window kept. */
 async function upToPaying(address: string, name: string, mail: string, ...services: RegExp[]) {
-  await go(door, `${app.url}/book`);
-  await door.getByRole("combobox", { name: "Address" }).fill(address);
-  await door.getByRole("option").first().click();
-  await door.getByRole("button", { name: "Go on" }).click();
-  for (const service of services) await door.getByRole("checkbox", { name: service }).click();
-  await door.getByRole("button", { name: "Choose a time" }).click();
-  await door.getByRole("group", { name: /day \d/ }).last().getByRole("button").first().click();
-  await door.getByRole("button", { name: /^Keep/ }).click();
+  await chooseAt(door, app.url, address, ...services);
+  await keepWindow(door);
   await sayWho(door, name, mail);
 }
-const payWith = (number: string) => door.frameLocator("iframe[title=Card]").getByRole("textbox").first().fill(number);
 const press = (name: RegExp | string) => door.getByRole("button", { name }).and(door.locator(":enabled")).click();
 const jobsOf = (mail: string) => app.sql<{ id: number; state: string; total_minor: number; deposit_minor: number }>("SELECT * FROM jobs WHERE mail = ?", mail);
 
 it("a basket with two deposits: a declined card loses nothing, another one pays and is kept, and later pays the rest with one tap", async () => {
   await upToPaying("12 alder", "Lotte Brandt", "lotte.card@example.com", /Stove service/, /Camera survey/);
   const asked = await door.getByRole("button", { name: /^Pay .* and book/ }).innerText();
-  await payWith("9900 0000 0000 2004");
+  await payWith(door, "9900 0000 0000 2004");
   await door.getByLabel(/Keep this card/).check();
   await press(/^Pay .* and book/);
   await door.getByText(/Nothing was charged. Try another card/).waitFor();
-  await payWith("9900 0000 0000 1006");
+  await payWith(door, "9900 0000 0000 1006");
   await door.getByLabel(/Keep this card/).check();
   await press(/^Pay €/);
   await door.getByRole("heading", { name: "You are booked" }).waitFor();
@@ -78,10 +63,10 @@ it("a basket with two deposits: a declined card loses nothing, another one pays 
 
 it("a dropped connection says that nothing was lost, and the second press books once", async () => {
   await upToPaying("16 alder", "Noor Tunnel", "noor.tunnel@example.com", /Smoke draught test/);
-  await context.setOffline(true);
+  await pair.context.setOffline(true);
   await press("Book");
   await door.getByText(/There is no connection right now. Nothing was lost/).waitFor();
-  await context.setOffline(false);
+  await pair.context.setOffline(false);
   // This time the answer is lost on the way back: it is booked, and the customer does not know.
   await door.route("**/api/operations/book", async (route) => {
     await route.fetch();

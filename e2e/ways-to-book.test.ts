@@ -1,35 +1,21 @@
-import type { Browser, Page } from "playwright-core";
-import { desk, go, openPage, phone, sayWho, signIn, startBrowser, startDemo, type Running } from "./support/server";
+import type { Page } from "playwright-core";
+import { chooseAt, keepWindow, openPair, payWith, type Pair } from "./support/pair";
+import { go, sayWho } from "./support/server";
 
 /** Ways of booking that an owner chooses, as customers meet them on a phone. */
 jest.setTimeout(600_000);
 
-let app: Running;
-let browser: Browser;
+let pair: Pair;
+let app: Pair["app"];
 let door: Page;
 let office: Page;
-const troubles: string[] = [];
 beforeAll(async () => {
-  [app, browser] = await Promise.all([startDemo({ historyDays: 1 }), startBrowser()]);
-  [door, office] = [(await openPage(browser, phone)).page, (await openPage(browser, desk)).page];
-  for (const page of [door, office]) page.on("pageerror", (error) => troubles.push(String(error)));
-  await signIn(office, app.url, "odile");
+  pair = await openPair();
+  ({ app, door, office } = pair);
 });
-afterAll(async () => {
-  await browser?.close();
-  await app?.stop();
-});
-afterEach(() => expect(troubles.splice(0)).toEqual([]));
+afterAll(() => pair?.close());
+afterEach(() => expect(pair.troubles.splice(0)).toEqual([]));
 
-async function chooseAt(address: string, service: RegExp) {
-  await go(door, `${app.url}/book`);
-  await door.evaluate(() => sessionStorage.clear());
-  await go(door, `${app.url}/book`);
-  await door.getByRole("combobox", { name: "Address" }).fill(address);
-  await door.getByRole("option").first().click();
-  await door.getByRole("button", { name: "Go on" }).click();
-  await door.getByRole("checkbox", { name: service }).click();
-}
 /** A page of the owner's: here another one of ours, under another name. */
 const afterwards = () => `${app.url.replace("localhost", "127.0.0.1")}/standins/directory`;
 const serviceId = (code: string) => app.sql<{ id: number }>("SELECT id FROM services WHERE code = ?", code)[0]!.id;
@@ -43,17 +29,14 @@ it("the technician one would like comes, and who has booked is taken to the owne
   await office.getByRole("button", { name: "Save" }).click();
   await office.getByText(/is saved/).waitFor();
 
-  await chooseAt("20 alder", /Stove service/);
+  await chooseAt(door, app.url, "20 alder", /Stove service/);
   await door.getByRole("group", { name: "Who should come?" }).getByRole("button", { name: "Petra", exact: true }).click();
-  await door.getByRole("button", { name: "Choose a time" }).click();
-  await door.getByRole("group", { name: /day \d/ }).last().getByRole("button").first().click();
-  await door.getByRole("button", { name: /^Keep/ }).click();
+  await keepWindow(door);
   await door.getByLabel("Name", { exact: true }).fill("Ines Wanted");
   await door.getByLabel("Mail", { exact: true }).fill("ines.wanted@example");
   await door.getByLabel("Phone").fill("12-34");
   await door.getByRole("button", { name: "Go on" }).click();
-  const card = door.frameLocator("iframe[title=Card]").getByRole("textbox").first();
-  await card.fill("9900 0000 0000 1006");
+  await payWith(door, "9900 0000 0000 1006");
   const pay = () => door.getByRole("button", { name: /^Pay .* and book/ }).and(door.locator(":enabled")).click();
   await pay();
   // What cannot be right is said beside its field, and all else is as it was.
@@ -61,22 +44,20 @@ it("the technician one would like comes, and who has booked is taken to the owne
   await door.getByLabel("Mail", { exact: true }).fill("ines.wanted@example.com");
   await door.getByLabel("Phone").fill("+1 555 0142");
   await door.getByRole("button", { name: "Go on" }).click();
-  await card.fill("9900 0000 0000 1006");
+  await payWith(door, "9900 0000 0000 1006");
   await pay();
   await door.waitForURL(afterwards());
   expect(app.sql("SELECT t.name FROM jobs j JOIN visits v ON v.job_id = j.id JOIN placements p ON p.visit_id = v.id JOIN technicians t ON t.id = p.technician_id WHERE j.mail = 'ines.wanted@example.com'")).toEqual([{ name: "Petra Lindqvist" }]);
 });
 
 it("all of it is paid at once, where the service lets one", async () => {
-  await chooseAt("24 alder", /Chimney sweep/);
+  await chooseAt(door, app.url, "24 alder", /Chimney sweep/);
   await door.getByRole("button", { name: "More: How many flues?" }).click();
   await door.getByRole("group", { name: "Could there be a nest?" }).getByRole("button", { name: "No" }).click();
-  await door.getByRole("button", { name: "Choose a time" }).click();
-  await door.getByRole("group", { name: /day \d/ }).last().getByRole("button").first().click();
-  await door.getByRole("button", { name: /^Keep/ }).click();
+  await keepWindow(door);
   await sayWho(door, "Osman All", "osman.all@example.com");
   await door.getByLabel(/Pay all of it now/).check();
-  await door.frameLocator("iframe[title=Card]").getByRole("textbox").first().fill("9900 0000 0000 1006");
+  await payWith(door, "9900 0000 0000 1006");
   await door.getByRole("button", { name: /^Pay .* and book/ }).and(door.locator(":enabled")).click();
   await door.waitForURL(afterwards());
   expect(app.sql("SELECT total_minor - deposit_minor AS rest FROM jobs WHERE mail = 'osman.all@example.com'")).toEqual([{ rest: 0 }]);
@@ -88,7 +69,7 @@ it("where times are agreed in person nothing is promised: one says what suits, a
   await office.getByRole("option", { name: /Ask first/ }).click();
   await office.getByRole("button", { name: "Save" }).click();
   await office.getByText(/is saved/).waitFor();
-  await chooseAt("22 alder", /Smoke draught test/);
+  await chooseAt(door, app.url, "22 alder", /Smoke draught test/);
   await door.getByRole("button", { name: "Choose a time" }).click();
   await door.getByText(/We agree the time for this in person/).waitFor();
   await door.getByLabel("What do you need, and when?").fill("When the wind is from the west.");

@@ -1,0 +1,51 @@
+import type { Browser, BrowserContext, Page } from "playwright-core";
+import { desk, go, openPage, phone, signIn, startBrowser, startDemo, type Running } from "./server";
+
+/** A demo of its own with the two who meet in it: a customer on a phone, and the owner at a desk. */
+export interface Pair {
+  app: Running;
+  door: Page;
+  office: Page;
+  /** The customer's, to take the connection away. */
+  context: BrowserContext;
+  /** What was thrown in either page. */
+  troubles: string[];
+  close: () => Promise<void>;
+}
+
+export async function openPair({ historyDays = 1 } = {}): Promise<Pair> {
+  const [app, browser]: [Running, Browser] = await Promise.all([startDemo({ historyDays }), startBrowser()]);
+  const [customer, desktop] = [await openPage(browser, phone), await openPage(browser, desk)];
+  const troubles: string[] = [];
+  for (const { page } of [customer, desktop]) page.on("pageerror", (error) => troubles.push(String(error)));
+  await signIn(desktop.page, app.url, "odile");
+  return {
+    app, door: customer.page, office: desktop.page, context: customer.context, troubles,
+    close: async () => {
+      await browser.close();
+      await app.stop();
+    },
+  };
+}
+
+/** Begins a booking anew: the first address that is found, and services. */
+export async function chooseAt(page: Page, url: string, address: string, ...services: RegExp[]): Promise<void> {
+  await go(page, `${url}/book`);
+  // Whatever somebody has begun here before.
+  await page.evaluate(() => sessionStorage.clear());
+  await go(page, `${url}/book`);
+  await page.getByRole("combobox", { name: "Address" }).fill(address);
+  await page.getByRole("option").first().click();
+  await page.getByRole("button", { name: "Go on" }).click();
+  for (const name of services) await page.getByRole("checkbox", { name }).click();
+}
+
+/** The first window of the last day that is shown, kept. */
+export async function keepWindow(page: Page): Promise<void> {
+  await page.getByRole("button", { name: "Choose a time" }).click();
+  await page.getByRole("group", { name: /day \d/ }).last().getByRole("button").first().click();
+  await page.getByRole("button", { name: /^Keep/ }).click();
+}
+
+/** Types a number into the card service's own form. */
+export const payWith = (page: Page, number: string): Promise<void> => page.frameLocator("iframe[title=Card]").getByRole("textbox").first().fill(number);

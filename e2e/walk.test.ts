@@ -1,5 +1,5 @@
 import type { Browser, Page } from "playwright-core";
-import { desk, go, openPage, phone, signIn, startBrowser, startDemo, type Running } from "./support/server";
+import { desk, expectSoon, go, openPage, phone, signIn, startBrowser, startDemo, type Running } from "./support/server";
 
 /** The whole job, through the interface only: from an owner's set-up to a paid visit that comes again. */
 jest.setTimeout(900_000);
@@ -229,7 +229,7 @@ it("a visit can be carried to another technician by hand, and back by Undo", asy
   const holder = () => app.sql<{ name: string }>("SELECT t.name FROM placements p JOIN technicians t ON t.id = p.technician_id JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE c.name = 'Mira Okonjo' AND c.mail = 'mira.okonjo@example.com' AND v.state = 'promised'")[0]!.name;
   expect(holder()).toBe("Runa Holt");
   await page.getByRole("button", { name: "Undo" }).click();
-  await expectSoon(async () => (await page.evaluate(() => new Promise(requestAnimationFrame)), holder() === "Sten Aldous"));
+  await expectSoon(page, () => holder() === "Sten Aldous");
   await context.close();
 });
 
@@ -312,7 +312,7 @@ it("an unpaid invoice gets its reminder after its due date", async () => {
     await office.waitForFunction((w) => document.querySelector("[aria-label='Demo clock']")?.textContent !== w, words);
   }
   const { page, context } = await openPage(browser, desk);
-  await expectSoon(async () => {
+  await expectSoon(page, async () => {
     await go(page, `${app.url}/standins/mail`);
     return (await page.getByRole("link", { name: /Reminder: invoice \d+/ }).count()) > 0;
   });
@@ -321,8 +321,3 @@ it("an unpaid invoice gets its reminder after its due date", async () => {
 });
 
 it("nothing was thrown in the office on the way", () => expect(troubles).toEqual([]));
-
-async function expectSoon(holds: () => Promise<boolean>) {
-  for (let i = 0; i < 200; i++) if (await holds()) return;
-  throw new Error("It did not come true");
-}

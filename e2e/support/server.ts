@@ -137,3 +137,12 @@ export async function mailedLink(page: Page, url: string, about: RegExp, kind: "
   }
   throw new Error(`No mail about ${about}`);
 }
+
+/** What comes true within some frames of a page. */
+export async function expectSoon(page: Page, holds: () => boolean | Promise<boolean>): Promise<void> {
+  for (let i = 0; i < 300; i++) {
+    if (await holds()) return;
+    await page.evaluate(() => new Promise(requestAnimationFrame));
+  }
+  throw new Error("It did not come true");
+}

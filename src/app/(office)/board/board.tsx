@@ -33,8 +33,9 @@ export function Board({ day, today, openVisit }: { day: BoardDay; today: string;
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const busy = event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [role=dialog], [role=menu], [role=listbox], [data-visit]");
-      if (busy || event.ctrlKey || event.metaKey || event.altKey) return;
+      const busy = event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [contenteditable=true], [role=dialog], [role=menu], [role=listbox]");
+      // A visit that is carried takes the arrows, and Escape, for itself.
+      if (busy || lifted || event.ctrlKey || event.metaKey || event.altKey) return;
       if (event.key === "ArrowLeft") router.push(`/board?date=${addDays(day.date, -1)}`);
       if (event.key === "ArrowRight") router.push(`/board?date=${addDays(day.date, 1)}`);
       if (event.key === "t" || event.key === "T") router.push(`/board?date=${today}`);
@@ -42,7 +43,7 @@ export function Board({ day, today, openVisit }: { day: BoardDay; today: string;
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [router, day.date, today, openVisit, open]);
+  }, [router, day.date, today, openVisit, open, lifted]);
 
   const lift = ({ active }: DragStartEvent) => {
     const visit = active.data.current as BoardVisit;

@@ -1,5 +1,5 @@
 import path from "node:path";
-import { desk, go, openPage, phone, signIn, startBrowser, startDemo } from "./server";
+import { desk, go, mailedLink, openPage, phone, signIn, startBrowser, startDemo } from "./server";
 
 /** Takes the pictures in docs/screenshots. */
 const folder = path.join(process.cwd(), "docs/screenshots");
@@ -14,7 +14,7 @@ const [busy] = app.sql<{ date: string; visit: number }>(
 );
 const screens: [string, string][] = [
   ["today", "/today"], ["board", `/board?date=${busy!.date}`], ["visit", `/board?date=${busy!.date}&visit=${busy!.visit}`], ["customers", "/customers"],
-  ["incoming", "/incoming?open=request%202"], ["repeats", "/repeats"], ["money", "/money?show=open"], ["first-steps", "/setup/start"], ["set-up", "/setup/technicians?id=1"], ["service", "/setup/services?id=1"], ["zones", "/setup/zones"], ["windows", "/setup/windows"], ["front-door-settings", "/setup/front-door"],
+  ["incoming", "/incoming?open=quote%202"], ["repeats", "/repeats"], ["money", "/money?show=open"], ["first-steps", "/setup/start"], ["set-up", "/setup/technicians?id=1"], ["service", "/setup/services?id=1"], ["zones", "/setup/zones"], ["windows", "/setup/windows"], ["front-door-settings", "/setup/front-door"],
   ["why-not", "/why-not?address=a700&service=1"],
 ];
 for (const [name, at] of screens) {
@@ -42,6 +42,9 @@ await door.mouse.move(0, 0);
 await door.getByRole("button", { name: /^Keep/ }).and(door.locator(":enabled")).waitFor();
 await door.evaluate(() => Promise.all(document.getAnimations().map((a) => a.finished)));
 await shoot("front-door-when", door);
+await go(door, await mailedLink(page, app.url, /Your quote.*ruth/s, "quote"));
+await door.getByRole("group", { name: /day \d/ }).first().waitFor();
+await shoot("quote", door);
 const { page: field } = await openPage(browser, phone);
 // The next morning, as whoever has most to do then.
 await go(page, `${app.url}/today`);

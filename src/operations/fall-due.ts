@@ -1,7 +1,7 @@
 import { paymentRemindersDue, visitReminderAt, withinAllowedHours } from "@/core/messages/moments";
 import { addDays } from "@/core/time/local";
 import { Nothing } from "@/schemas/money";
-import { stopRepeat } from "./repeats";
+import { stopRepeatsOf } from "./repeats";
 import { releaseHold } from "./booking";
 import { cancelJob } from "./cancel-visit";
 import { defineOperation } from "./door";
@@ -25,8 +25,7 @@ export const releaseLapsed = defineOperation({
        AND NOT EXISTS (SELECT 1 FROM payments WHERE job_id = j.id AND state = 'asked')`,
     ).all(now - business.deposit_minutes * 60_000);
     for (const { id } of unpaid) {
-      // What was to come again with it has not begun.
-      for (const { repeat_id } of sql<{ repeat_id: number }>("SELECT repeat_id FROM visits WHERE job_id = ? AND repeat_id IS NOT NULL").all(id)) stopRepeat(context, repeat_id);
+      stopRepeatsOf(context, id);
       cancelJob(context, id, true);
       reopenQuote(context, id);
       tellCustomer(context, { jobId: id, occasion: "deposit lapsed", about: `job ${id}` });

@@ -12,6 +12,7 @@ import { confirmByLink, moveByLink } from "./by-link";
 import { mustPerform, perform } from "./door";
 import { approveBookings, declineIncoming, proposeWindow, takeOn } from "./incoming";
 import { sealedToken } from "./links";
+import { makeRepeat } from "./repeats";
 import { answerRequests, bookRequest, makeRequest, takeWish, withdrawWish } from "./requests";
 import { saveFrontDoor } from "./setup/save-front-door";
 import { saveTechnician } from "./setup/save-technician";
@@ -79,12 +80,15 @@ describe("a booking that a person confirms", () => {
 
   it("can be declined with a reason: the room is free again, and the deposit goes back", async () => {
     const world = worldWith(3000);
-    const { jobId } = world.booked({ card: "9900000000001006" });
+    const { jobId, visitId } = world.booked({ card: "9900000000001006" });
     await runDue(world.hogar);
+    mustPerform(world.hogar, makeRepeat, { visitId, every: 1, unit: "month", until: null }, office);
     expect([entries(world)[0]!.waits, subjects(world)]).toEqual(["to be confirmed", ["We have your booking"]]);
     mustPerform(world.hogar, declineIncoming, { entries: [{ kind: "booking", id: jobId }], reason: "The road is closed." }, office);
     await runDue(world.hogar);
     expect(one(world.hogar, "SELECT (SELECT count(*) FROM placements) AS placed, (SELECT sum(amount_minor) FROM refunds WHERE state = 'paid back') AS back")).toEqual({ placed: 0, back: 3000 });
+    // What was to come again with it does not.
+    expect(world.hogar.store.sql("SELECT state FROM repeats UNION ALL SELECT state FROM visits WHERE state = 'forecast'").all()).toEqual([{ state: "ended" }]);
     expect(one<{ body: string }>(world.hogar, "SELECT body FROM messages ORDER BY id DESC LIMIT 1").body).toContain("The road is closed.");
     expect(look(world.hogar, money, {}, office)).toMatchObject({ value: { totals: { agrees: true } } });
   });

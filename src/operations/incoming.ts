@@ -1,8 +1,6 @@
 import { Refusal } from "@/core/problems";
 import { ApproveBookings, DeclineIncoming, ProposeWindow, TakeOn } from "@/schemas/booking";
-import { giveApproval, readWaiting } from "./approval";
-import { cancelJob } from "./cancel-visit";
-import { payBackTheRest } from "./charging";
+import { giveApproval } from "./approval";
 import { defineOperation, type OperationContext } from "./door";
 import { tellCustomer } from "./messaging";
 import { moveTo } from "./moving";
@@ -11,6 +9,7 @@ import { answersWithin } from "./placing";
 import { withdrawQuote } from "./quotes";
 import { endRequest, readRequest } from "./requests";
 import { tellPerson } from "./telling";
+import { endWaiting, readWaiting } from "./waiting";
 import { placingOf, type VisitRow } from "./visits";
 
 /** The bookings stand as they were made, and the customers are told. */
@@ -48,10 +47,7 @@ export const declineIncoming = defineOperation({
   run(context, { entries, reason }) {
     for (const { kind, id } of entries) {
       if (kind === "booking") {
-        readWaiting(context, id);
-        context.sql("UPDATE jobs SET approval = 'given' WHERE id = ?").run(id);
-        cancelJob(context, id, false);
-        payBackTheRest(context, id, "We could not come");
+        endWaiting(context, id, "We could not come");
         tellCustomer(context, { jobId: id, occasion: "declined", about: `job ${id}`, answer: true, fields: { reason } });
       } else if (kind === "request") declineRequest(context, id, reason);
       else takeBackQuote(context, id, reason);

@@ -7,17 +7,16 @@ import type { Offer, WindowAnswer } from "@/core/windows/offers";
 import { Refusal } from "@/core/problems";
 import { AcceptQuote, BookQuote, DeclineQuote, PutAwayQuotes, SendQuote } from "@/schemas/quotes";
 import { addressOf } from "./addresses";
-import { readWaiting, tellBooked } from "./approval";
+import { tellBooked } from "./approval";
 import { agreeJob, customerFor, siteFor, takeRoom, zoneOf, type Wanted } from "./booking";
-import { cancelJob } from "./cancel-visit";
 import { answersOfJob, itemsOfJob, priceItems, readItem, titleOf, toPlace, type Item } from "./catalogue";
-import { payBackTheRest } from "./charging";
 import { actorWords, defineOperation, type OperationContext, type ViewContext } from "./door";
 import { linkTokenOf, openedBy, ownLinkPlaceholder } from "./links";
 import { answersFor, answersWithin, type ZoneRules } from "./placing";
 import { endRequest, readRequest } from "./requests";
 import { tellPerson, type Reach } from "./telling";
 import { tellAll, tellOffice } from "./telling-office";
+import { endWaiting, readWaiting } from "./waiting";
 
 export interface QuoteRow extends Reach {
   id: number;
@@ -97,16 +96,13 @@ function workOf(context: OperationContext, { kind, id }: { kind: "booking" | "re
     endRequest(context, id, "answered");
     return { ...request, ...address, zone_id: zoneOf(context, address)?.id ?? null, note: request.wishes, request_id: id };
   }
-  readWaiting(context, id);
   const { sql } = context;
   const job = sql<Omit<QuotedWork, "photos" | "request_id">>(
     `SELECT c.name, iif(j.mail <> '', j.mail, c.mail) AS mail, iif(j.phone <> '', j.phone, c.phone) AS phone, s.line, s.postcode, s.lng, s.lat, s.zone_id, j.note, j.handler_id
      FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN sites s ON s.id = j.site_id WHERE j.id = ?`,
   ).get(id)!;
   const photos = answersOfJob(context, id).flatMap((answer) => answer.photos ?? []);
-  sql("UPDATE jobs SET approval = 'given' WHERE id = ?").run(id);
-  cancelJob(context, id, false);
-  payBackTheRest(context, id, "We made a quote instead");
+  endWaiting(context, id, "We made a quote instead");
   return { ...job, photos: JSON.stringify(photos.slice(0, 6)), request_id: null };
 }
 

@@ -75,6 +75,11 @@ export function stopRepeat({ sql }: OperationContext, repeatId: number): void {
   sql("UPDATE repeats SET state = 'ended' WHERE id = ?").run(repeatId);
 }
 
+/** What was to come again with a booking that never stood has not begun. */
+export function stopRepeatsOf(context: OperationContext, jobId: number): void {
+  for (const { repeat_id } of context.sql<{ repeat_id: number }>("SELECT repeat_id FROM visits WHERE job_id = ? AND repeat_id IS NOT NULL").all(jobId)) stopRepeat(context, repeat_id);
+}
+
 /** Takes up a repeat that was ended. */
 export const resumeRepeat = defineOperation({
   name: "resume-repeat",

@@ -1,0 +1,26 @@
+import { Refusal } from "@/core/problems";
+import { cancelJob } from "./cancel-visit";
+import { payBackTheRest } from "./charging";
+import type { OperationContext, ViewContext } from "./door";
+import { stopRepeatsOf } from "./repeats";
+
+interface Waiting {
+  id: number;
+  approval: "waiting" | "proposed";
+}
+
+/** A booking that waits for a person, or for the customer's answer. */
+export function readWaiting({ sql }: ViewContext, jobId: number): Waiting {
+  const job = sql<Waiting>("SELECT id, approval FROM jobs WHERE id = ? AND approval <> 'given' AND state IN ('agreed', 'awaiting deposit')").get(jobId);
+  if (!job) throw new Refusal("not-found", { sentence: "This does not wait any more: somebody has dealt with it." });
+  return job;
+}
+
+/** Ends a booking that waits, without a fee: its room is free, nothing of it comes again, and what was paid goes back. */
+export function endWaiting(context: OperationContext, jobId: number, reason: string): void {
+  readWaiting(context, jobId);
+  context.sql("UPDATE jobs SET approval = 'given' WHERE id = ?").run(jobId);
+  stopRepeatsOf(context, jobId);
+  cancelJob(context, jobId, false);
+  payBackTheRest(context, jobId, reason);
+}

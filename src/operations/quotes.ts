@@ -65,7 +65,7 @@ export const sendQuote = defineOperation({
     if (Object.keys(wrong).length) throw new Refusal("invalid-input", { fields: wrong });
     const { totalMinor } = totalOf(lines);
     const offered = { items: JSON.stringify(asked), lines: JSON.stringify(lines), words: words.trim(), totalMinor, depositMinor, minutes, crew, validUntil };
-    const work = about.kind === "quote" ? readQuote(context, about.id, ["sent", "accepted", "declined"]) : workOf(context, about);
+    const work = about.kind === "quote" ? readQuote(context, about.id) : workOf(context, about);
     const quoteId =
       about.kind === "quote"
         ? about.id
@@ -112,10 +112,10 @@ export function itemsAbout(context: ViewContext, { kind, id }: { kind: "booking"
   return JSON.parse(kind === "request" ? readRequest(context, id).items : readQuote(context, id).items) as Item[];
 }
 
-/** A quote by its id, where it stands in one of these ways. */
-export function readQuote({ sql }: ViewContext, id: number, states: readonly QuoteState[] = ["sent", "accepted", "declined"]): QuoteRow {
+/** A quote by its id that is neither booked nor withdrawn. */
+export function readQuote({ sql }: ViewContext, id: number): QuoteRow {
   const quote = sql<QuoteRow>("SELECT * FROM quotes WHERE id = ?").get(id);
-  if (!quote || !states.includes(quote.state)) throw new Refusal("not-found", { sentence: "This quote does not stand any more: somebody has dealt with it." });
+  if (!quote || quote.state === "booked" || quote.state === "withdrawn") throw new Refusal("not-found", { sentence: "This quote does not stand any more: somebody has dealt with it." });
   return quote;
 }
 

@@ -21,7 +21,7 @@ it("every screen of the office is free of findings by axe", async () => {
   const { page, context, troubles } = await openPage(browser, desk);
   await signIn(page, app.url, "odile");
   const found: Record<string, string[]> = {};
-  for (const path of ["/today", "/board", "/incoming", "/customers", "/repeats", "/money", "/setup/start", "/setup/business", "/setup/hours", "/setup/technicians?id=1", "/setup/services?id=1", "/setup/services?id=order", "/setup/zones", "/setup/zones?id=1", "/setup/windows", "/setup/front-door", "/setup/sharing", "/setup/coupons?id=1", "/setup/people?id=1", "/why-not?address=a1200&service=1"]) {
+  for (const path of ["/today", "/board", "/incoming", "/incoming?open=request%202", "/incoming?open=quote%202", "/customers", "/customers?id=1", "/repeats", "/money", "/money?show=all&id=1", "/setup/start", "/setup/business", "/setup/hours", "/setup/technicians?id=1", "/setup/services?id=1", "/setup/services?id=order", "/setup/zones", "/setup/zones?id=1", "/setup/windows", "/setup/front-door", "/setup/sharing", "/setup/coupons?id=1", "/setup/people?id=1", "/why-not?address=a1200&service=1"]) {
     await go(page, app.url + path);
     const here = await findings(page);
     if (here.length) found[path] = here;

@@ -1,7 +1,7 @@
 import { AxeBuilder } from "@axe-core/playwright";
 import type { Page } from "playwright-core";
 import { openPair, payWith, type Pair } from "./support/pair";
-import { go, mailedLink } from "./support/server";
+import { go, mailedLink, phone } from "./support/server";
 
 /** From a request to a quote, and from a quote to a visit: the office at a desk, the customer on a phone. */
 jest.setTimeout(600_000);
@@ -56,6 +56,9 @@ it("a request from outside the zones becomes a quote, which the customer accepts
   await door.getByText("Both on one day").waitFor();
   await arches().first().waitFor();
   expect(await findings(door)).toEqual([]);
+  await door.setViewportSize({ width: 320, height: 640 });
+  expect(await door.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(320);
+  await door.setViewportSize(phone);
   await arches().first().click();
   await door.getByRole("button", { name: /^Accept for/ }).click();
   await door.getByRole("heading", { name: "One step is left: the deposit" }).waitFor();

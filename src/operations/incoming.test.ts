@@ -1,6 +1,7 @@
 import { office, one, smallWorld, visitor } from "@demo/small-world";
 import { personActor } from "@/core/people/permissions";
 import { look } from "@/views/view";
+import { visitSheet } from "@/views/board";
 import { incoming, incomingEntry } from "@/views/incoming";
 import { money } from "@/views/money";
 import { myVisit } from "@/views/my-visit";
@@ -73,6 +74,9 @@ describe("a booking that a person confirms", () => {
     world.later(1);
     mustPerform(world.hogar, proposeWindow, { jobId, date: other.date, from: other.from, to: other.to }, office);
     mustPerform(world.hogar, confirmByLink, {}, actor);
+    // What was never promised does not stand among the promises.
+    const history = look(world.hogar, visitSheet, { visitId: one<{ id: number }>(world.hogar, "SELECT id FROM visits").id }, office);
+    expect(history.ok && history.value.promises.map((p) => p.pencilled)).toEqual([1, 1, 1, 0]);
     // Their own answer was told as one that waits, not as a new time that stands.
     expect(subjects(world)).not.toContain("New time");
     expect([approvalOf(world, jobId), one<{ date: string }>(world.hogar, "SELECT date FROM visits WHERE job_id = ?", jobId).date, subjects(world).at(-1)]).toEqual(["given", "2027-03-12", "Booked"]);

@@ -206,7 +206,9 @@ export const visitSheet = defineView({
       coming: visit.repeat_id ? sql<{ date: string }>("SELECT date FROM visits WHERE repeat_id = ? AND state IN ('forecast', 'promised') AND date > ? ORDER BY date LIMIT 6").all(visit.repeat_id, visit.date).map((v) => v.date) : [],
       link: token && `/my/${token}`,
       whyNot: found ? `/why-not?address=${found.id}&service=${placed.service_id}&date=${visit.date}` : null,
-      promises: sql<{ made_at: number; window_from: number; window_to: number; ended_at: number | null }>("SELECT * FROM promises WHERE visit_id = ? ORDER BY made_at").all(visitId),
+      promises: sql<{ made_at: number; window_from: number; window_to: number; ended_at: number | null; pencilled: number }>(
+        `SELECT p.made_at, p.window_from, p.window_to, p.ended_at, j.approval <> 'given' OR coalesce(p.ended_at <= j.given_at, 0) AS pencilled FROM promises p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id WHERE p.visit_id = ? ORDER BY p.made_at`,
+      ).all(visitId),
       messages: visit.job_id ? sql<{ id: number; channel: string; subject: string; body: string; state: string; written_at: number }>("SELECT id, channel, subject, body, state, written_at FROM messages WHERE job_id = ? ORDER BY id").all(visit.job_id) : [],
       history: sql<{ at: number; actor: string; operation: string }>(
         `SELECT DISTINCT a.id, a.at, a.actor, a.operation FROM audit_changes ac JOIN audit a ON a.id = ac.audit_id WHERE ac.entity = 'visits' AND ac.row_key = ? ORDER BY a.id DESC LIMIT 30`,

@@ -40,3 +40,6 @@ CREATE INDEX quotes_open ON quotes (id) WHERE state IN ('sent', 'accepted', 'dec
 
 -- The card to be kept when this charge has gone through: a declined one is not. Emptied when it is settled.
 ALTER TABLE payments ADD COLUMN keep_token TEXT;
+
+-- When a booking that waited was confirmed: until then its windows were pencilled in, not promised. Null where none waited.
+ALTER TABLE jobs ADD COLUMN given_at INTEGER;

@@ -75,7 +75,7 @@ export function VisitSheet({ visitId, onClose, onChanged }: { visitId: number; o
       {visit.messages.length > 0 && <SheetSection title="Messages"><MessageList messages={visit.messages} /></SheetSection>}
       {visit.promises.length > 1 && (
         <SheetSection title="Promises">
-          {visit.promises.map((p) => <Fact key={p.made_at} name={p.ended_at ? "before" : "in force"}>{dayShort(localOf(p.window_from, visit.timeZone).date)}, {windowIn(p.window_from, p.window_to, visit.timeZone)}</Fact>)}
+          {visit.promises.map((p) => <Fact key={p.made_at} name={p.pencilled ? "pencilled in" : p.ended_at ? "before" : "in force"}>{dayShort(localOf(p.window_from, visit.timeZone).date)}, {windowIn(p.window_from, p.window_to, visit.timeZone)}</Fact>)}
         </SheetSection>
       )}
       <SheetSection title="Who did what">

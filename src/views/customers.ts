@@ -17,7 +17,7 @@ export const customers = defineView({
   read: ({ sql, today, business, actor }) => ({
     currency: business.currency,
     rows: sql<{ id: number; name: string; mail: string; phone: string; sites: number; zone: string | null; lastVisit: string | null; nextVisit: string | null; openMinor: number }>(
-      `SELECT c.id, c.name, c.mail, c.phone, (SELECT count(*) FROM sites WHERE customer_id = c.id) AS sites,
+      `SELECT c.id, c.name, c.mail, c.phone, (SELECT count(DISTINCT line || postcode) FROM sites WHERE customer_id = c.id) AS sites,
          (SELECT z.name FROM sites s JOIN zones z ON z.id = s.zone_id WHERE s.customer_id = c.id LIMIT 1) AS zone,
          (SELECT max(v.date) FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.customer_id = c.id AND v.state = 'done') AS lastVisit,
          (SELECT min(v.date) FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.customer_id = c.id AND v.state = 'promised' AND v.date >= @today) AS nextVisit,
@@ -36,7 +36,7 @@ export const alike = defineView({
     if (seesOnly(actor) !== null) return { open: [], merged: [] };
     const side = (id: number) => ({
       ...sql<{ id: number; name: string; mail: string; phone: string; since_at: number; visits: number }>("SELECT id, name, mail, phone, since_at, (SELECT count(*) FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.customer_id = c.id AND v.state <> 'cancelled') AS visits FROM customers c WHERE id = ?").get(id)!,
-      sites: sql<{ line: string; postcode: string }>("SELECT line, postcode FROM sites WHERE customer_id = ?").all(id).map((s) => `${s.line}, ${s.postcode}`),
+      sites: sql<{ line: string; postcode: string }>("SELECT DISTINCT line, postcode FROM sites WHERE customer_id = ?").all(id).map((s) => `${s.line}, ${s.postcode}`),
     });
     return {
       open: sql<{ id: number; one_id: number; other_id: number }>(
@@ -62,7 +62,8 @@ export const customer = defineView({
       timeZone: business.time_zone,
       card: sql<{ label: string }>("SELECT label FROM cards WHERE customer_id = ? AND removed_at IS NULL ORDER BY id DESC LIMIT 1").get(id)?.label ?? null,
       consents: sql<{ id: number; kind: string; given: number; words: string; at: number }>("SELECT id, kind, given, words, at FROM consents WHERE customer_id = ? ORDER BY id DESC").all(id),
-      sites: sql<{ id: number; line: string; postcode: string; zone: string | null }>("SELECT s.id, s.line, s.postcode, z.name AS zone FROM sites s LEFT JOIN zones z ON z.id = s.zone_id WHERE customer_id = ?").all(id),
+      // Two that were merged may have had the same one.
+      sites: sql<{ id: number; line: string; postcode: string; zone: string | null }>("SELECT min(s.id) AS id, s.line, s.postcode, z.name AS zone FROM sites s LEFT JOIN zones z ON z.id = s.zone_id WHERE customer_id = ? GROUP BY s.line, s.postcode").all(id),
       visits: sql<{ id: number; date: string; state: string; service: string; code: string; hue: number; totalMinor: number }>(
         "SELECT v.id, v.date, v.state, v.title AS service, s.code, s.hue, j.total_minor AS totalMinor FROM visits v JOIN jobs j ON j.id = v.job_id JOIN services s ON s.id = v.service_id WHERE j.customer_id = ? ORDER BY v.window_from DESC LIMIT 30",
       ).all(id),

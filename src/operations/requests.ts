@@ -1,21 +1,13 @@
 import { nanoid } from "nanoid";
-import { withinAllowedHours } from "@/core/messages/moments";
-import { localOf } from "@/core/time/local";
-import { dayWords, windowIn } from "@/core/time/words";
-import { suits, type Wish } from "@/core/windows/wishes";
 import { phoneKept, phoneProblem } from "@/core/people/phones";
 import { Refusal } from "@/core/problems";
-import { AnswerRequests, BookRequest, LocateRequest, MakeRequest, OneRequest, WishToken } from "@/schemas/booking";
+import { AnswerRequests, BookRequest, LocateRequest, MakeRequest } from "@/schemas/booking";
 import { addressOf } from "./addresses";
 import { tellBooked } from "./approval";
-import { agreeJob, customerFor, findWanted, isKeptPhoto, lostPhoto, priceIn, siteFor, stillOffered, takeRoom, zoneOf, type ChosenWindow, type Wanted } from "./booking";
+import { agreeJob, customerFor, findWanted, isKeptPhoto, lostPhoto, priceIn, siteFor, takeRoom, zoneOf, type Wanted } from "./booking";
 import { readItem, type Item } from "./catalogue";
 import { actorWords, defineOperation, type OperationContext, type ViewContext } from "./door";
-import type { Hogar } from "./hogar";
-import { linkTokenOf, openedBy, ownLinkPlaceholder } from "./links";
-import { answersFor, answersWithin, bookableDates } from "./placing";
-import { tellPerson } from "./telling";
-import { tellOffice } from "./telling-office";
+import { answersWithin } from "./placing";
 
 export interface RequestRow {
   id: number;
@@ -118,12 +110,13 @@ export const bookRequest = defineOperation({
     if (!wanted) throw new Refusal("invalid-input", { fields: { "/serviceId": "Choose a service first." } });
     const [offer] = answersWithin(context, wanted.visit, [{ date, from, to }], { strict: false });
     if (!offer?.offered) throw new Refusal("cannot-be-kept", { sentence: "Nobody can keep this window any more. Choose another one." });
-    const jobId = agree(context, request, wanted, takeRoom(context, wanted, offer, { key: null, until: context.now }), "office");
+    const jobId = agreeRequest(context, request, wanted, takeRoom(context, wanted, offer, { key: null, until: context.now }), "office");
     return { jobId };
   },
 });
 
-function agree(context: OperationContext, request: RequestRow, wanted: Wanted, visitId: number, bookedBy: "front door" | "office"): number {
+/** What was asked for is agreed, in the room that was taken for it. Answers the job's id. */
+export function agreeRequest(context: OperationContext, request: RequestRow, wanted: Wanted, visitId: number, bookedBy: "front door" | "office"): number {
   const { items, address, zone } = wanted;
   const order = priceIn(context, wanted, visitId);
   // On the phone no deposit is asked.
@@ -134,90 +127,4 @@ function agree(context: OperationContext, request: RequestRow, wanted: Wanted, v
   endRequest(context, request.id, "booked", jobId);
   if (depositMinor === 0) tellBooked(context, jobId);
   return jobId;
-}
-
-/** Requests that wait for a window. */
-export const openWishes = ({ store }: Hogar): number[] =>
-  store.sql<{ id: number }>("SELECT id FROM requests WHERE outcome = 'open' AND about = 'no window suits' AND wish IS NOT NULL AND address_id IS NOT NULL ORDER BY id").all().map((request) => request.id);
-
-/** Run every few minutes for each wish, one transaction each, so that nobody waits for all of them: tells whoever's wish can be met now, once for each window. */
-export const meetWish = defineOperation({
-  name: "meet-wish",
-  access: "system",
-  input: OneRequest,
-  run(context, { id }) {
-    const { sql, today, minute, business } = context;
-    // Nobody is woken; and what is free at night may be gone in the morning, so it is looked at again then.
-    if (withinAllowedHours(minute, { from: business.message_from, to: business.message_to }, business.time_zone) !== minute) return;
-    const request = readRequest(context, id);
-    const wish = JSON.parse(request.wish!) as Wish;
-    if (wish.until !== null && wish.until < today) return;
-    const window = firstThatSuits(context, request, wish);
-    const last = request.told === null ? null : (JSON.parse(request.told) as ChosenWindow);
-    if (!window || (last?.from === window.from && last.to === window.to)) return;
-    sql("UPDATE requests SET told = ? WHERE id = ?").run(JSON.stringify(window), id);
-    const when = `${dayWords(window.date)}, ${windowIn(window.from, window.to, business.time_zone)}`;
-    const words = `a time that suits you is free now: ${when}. Take it with one tap, before somebody else does:\n\n${ownLinkPlaceholder}`;
-    tellPerson(context, request, { key: `wish ${id} at ${window.from}`, subject: `Free now: ${when}`, words, text: `${when} is free now. Take it with one tap: ${ownLinkPlaceholder}`, opens: { kind: "wish", id } });
-  },
-});
-
-/** The soonest window that can be promised and suits; null where there is none, or where the request cannot be placed any more. */
-function firstThatSuits(context: ViewContext, request: RequestRow, wish: Wish): ChosenWindow | null {
-  try {
-    const wanted = wantedOf(context, request);
-    if (!wanted) return null;
-    const { time_zone: zone } = context.business;
-    const offer = answersFor(context, wanted.visit, bookableDates(context)).find((a) => a.offered && suits(wish, { date: a.date, from: localOf(a.from, zone).minute, to: localOf(a.from, zone).minute + a.to - a.from }));
-    return offer ? { date: offer.date, from: offer.from, to: offer.to } : null;
-  } catch (error) {
-    if (error instanceof Refusal) return null;
-    throw error;
-  }
-}
-
-/** Takes the window that a wish was told of. Where it is gone again, the wish stays. */
-export const takeWish = defineOperation({
-  name: "take-wish",
-  access: "anybody",
-  input: WishToken,
-  run(context, { token }) {
-    const request = openWish(context, token);
-    const again = request.job_id === null ? null : linkTokenOf(context.hogar, request.job_id);
-    if (again) return { link: again };
-    const wanted = request.told === null ? null : wantedOf(context, request);
-    if (!wanted) throw stillWaiting();
-    const offer = offerOf(context, wanted, JSON.parse(request.told!) as ChosenWindow);
-    const visitId = takeRoom(context, wanted, offer, { key: null, until: context.now });
-    const jobId = agree(context, request, wanted, visitId, "front door");
-    tellOffice(context, jobId);
-    return { link: linkTokenOf(context.hogar, jobId)! };
-  },
-});
-
-function offerOf(context: OperationContext, wanted: Wanted, window: ChosenWindow) {
-  try {
-    return stillOffered(context, wanted, window);
-  } catch (error) {
-    if (!(error instanceof Refusal) || error.problem.code !== "window-gone") throw error;
-    throw stillWaiting();
-  }
-}
-
-const stillWaiting = (): Refusal => new Refusal("window-gone", { sentence: "Somebody was faster. You stay on our list: we write again when the next one opens." });
-
-/** Somebody no longer waits. */
-export const withdrawWish = defineOperation({
-  name: "withdraw-wish",
-  access: "anybody",
-  input: WishToken,
-  run: (context, { token }) => endRequest(context, openWish(context, token).id, "withdrawn"),
-});
-
-/** The request of a sealed link; refused where it opens nothing, or has ended otherwise than in a booking. */
-export function openWish(context: ViewContext, token: string): RequestRow {
-  const id = openedBy(context.hogar, "wish", token);
-  const request = id === null ? undefined : context.sql<RequestRow>("SELECT * FROM requests WHERE id = ?").get(id);
-  if (!request || !["open", "booked"].includes(request.outcome)) throw new Refusal("link-ended");
-  return request;
 }

@@ -103,10 +103,11 @@ interface EntryDetails extends ReturnType<typeof who> {
   /** What is missing before windows can be worked out. */
   needs: "place" | "service" | null;
   services: { id: number; name: string }[];
-  /** What was quoted. */
+  /** What was quoted, and where the quote stands: with the customer, accepted, or ended by their no or by its day. */
   lines: PricedLine[];
+  standing: "out" | "accepted" | "over" | null;
 }
-const nothingElse = { answers: [], photos: [], wish: null, chosen: null, needs: null, services: [], lines: [] };
+const nothingElse = { answers: [], photos: [], wish: null, chosen: null, needs: null, services: [], lines: [], standing: null };
 
 function bookingEntry(context: ViewContext, id: number, dates: readonly string[]): EntryDetails {
   const { sql, business } = context;
@@ -151,7 +152,7 @@ function quoteEntry(context: ViewContext, id: number, dates: readonly string[]):
   const wanted = wantedOfQuote(context, quote);
   return {
     ...nothingElse, ...who(quote), kind: "quote", id, waits: quoteWaits(quote, context.today), what: wanted.visit.title, totalMinor: quote.total_minor, minutes: quote.minutes,
-    photos: JSON.parse(quote.photos) as string[], words: [quote.note, quote.answer].filter(Boolean).join("\n"), lines: wanted.order.lines,
+    photos: JSON.parse(quote.photos) as string[], words: [quote.note, quote.answer].filter(Boolean).join("\n"), lines: wanted.order.lines, standing: quote.state === "accepted" ? "accepted" : quote.state === "declined" || hasRunOut({ state: quote.state, validUntil: quote.valid_until }, context.today) ? "over" : "out",
     windows: best(context, answersOfQuote(context, wanted, dates), (a) => a.from),
   };
 }

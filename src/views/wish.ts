@@ -1,7 +1,7 @@
 import { dayWords, windowIn } from "@/core/time/words";
 import { titleOf, readItem, type Item } from "@/operations/catalogue";
 import { linkTokenOf } from "@/operations/links";
-import { openWish } from "@/operations/requests";
+import { openWish } from "@/operations/wishes";
 import type { ChosenWindow } from "@/operations/booking";
 import { WishToken } from "@/schemas/booking";
 import { readFrontDoor } from "@/store/front-door";

@@ -2,7 +2,6 @@
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import ButtonBase from "@mui/material/ButtonBase";
 import MenuItem from "@mui/material/MenuItem";
 import Skeleton from "@mui/material/Skeleton";
 import TextField from "@mui/material/TextField";
@@ -11,9 +10,7 @@ import type { ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
 import { dayWords, durationWords } from "@/core/time/words";
 import { AddressField } from "@/ui/address-field";
-import { DateField } from "@/ui/date-field";
 import { LinkBox } from "@/ui/link-box";
-import { ink } from "@/ui/palette";
 import { Photos } from "@/ui/photos";
 import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
 import { useChange } from "@/ui/use-change";
@@ -21,9 +18,9 @@ import { useView } from "@/ui/use-view";
 import { DeclineForm } from "./decline-form";
 import type { Entry } from "./incoming";
 import { QuoteForm } from "./quote-form";
+import { Windows } from "./windows";
 
 type View = ViewOutput<"incoming">;
-type Details = ViewOutput<"incoming-entry">;
 
 interface EntrySheetProps {
   entry: Entry;
@@ -50,10 +47,10 @@ export function EntrySheet({ entry, view, onClose, onDone, onChanged }: EntryShe
   const amount = (minor: number) => moneyWords(minor, view.currency);
   const self = { kind: entry.kind, id: entry.id };
   const quoted = data.kind === "quote";
-  const over = quoted && entry.forUs && entry.waits !== "accepted, to be booked";
+  const over = data.standing === "over";
   return (
     <SideSheet title={data.name} onClose={onClose} width={open === "quote" ? 560 : 430}>
-      {quoted && <Fact name="Quote">{entry.id}, {entry.waits}</Fact>}
+      {quoted && <Fact name="Quote">{data.id}, {data.waits}</Fact>}
       <Fact name="What">{data.what}{data.minutes !== null && `, ${durationWords(data.minutes)}`}{data.totalMinor !== null && <>, <b>{amount(data.totalMinor)}</b></>}</Fact>
       <Fact name="Where">{data.where}</Fact>
       <Fact name="Reach them"><a href={`tel:${data.phone.replace(/[^\d+]/g, "")}`}>{data.phone}</a><br /><a href={`mailto:${data.mail}`}>{data.mail}</a></Fact>
@@ -88,40 +85,7 @@ export function EntrySheet({ entry, view, onClose, onDone, onChanged }: EntryShe
           <TextField select label="Service" value={serviceId ?? ""} onChange={(e) => setServiceId(Number(e.target.value))}>{data.services.map((s) => <MenuItem key={s.id} value={s.id}>{s.name}</MenuItem>)}</TextField>
         </SheetSection>
       )}
-      {open !== "quote" && data.needs !== "place" && <Windows key={date} data={data} serviceId={serviceId} date={date} onDate={setDate} onDone={onDone} />}
+      {open !== "quote" && data.needs !== "place" && (data.needs === null || serviceId !== null) && <Windows key={date} data={data} serviceId={serviceId} date={date} onDate={setDate} onDone={onDone} />}
     </SideSheet>
-  );
-}
-
-/** The best windows: for a booking another one to propose, for a request the one to book. */
-function Windows({ data, serviceId, date, onDate, onDone }: { data: Details; serviceId: number | null; date: string | null; onDate: (date: string | null) => void; onDone: (words: string) => void }) {
-  const [picked, setPicked] = useState<number | null>(null);
-  const propose = useChange("propose-window");
-  const bookRequest = useChange("book-request");
-  const bookQuote = useChange("book-quote");
-  const booking = data.kind === "booking";
-  const busy = propose.busy || bookRequest.busy || bookQuote.busy;
-  if (data.needs === "service" && serviceId === null) return null;
-  const onDay = <Box sx={{ mt: 3, mb: 2 }}><DateField label="Only on" value={date} onValue={onDate} width={190} clearable /></Box>;
-  if (data.windows.length === 0) return <SheetSection title="No window can be kept"><Box sx={{ color: ink.ash, fontSize: 14.5 }}>Nobody who may do this has room {date === null ? "in the coming weeks" : "on this day"}.</Box>{date !== null && onDay}</SheetSection>;
-  const chosen = data.windows.find((w) => w.from === picked);
-  const send = async () => {
-    if (!chosen) return;
-    const { date, from, to } = chosen;
-    const window = { date, from, to };
-    const sent = booking ? await propose.send({ jobId: data.id, ...window }) : data.kind === "quote" ? await bookQuote.send({ quoteId: data.id, ...window }) : await bookRequest.send({ requestId: data.id, ...window, ...(serviceId !== null && { serviceId }) });
-    if (sent) onDone(booking ? `${data.name} is asked whether ${chosen.words} suits` : `Booked for ${chosen.words}, ${data.name} is told`);
-  };
-  return (
-    <SheetSection title={booking ? "Propose another time" : data.kind === "quote" && data.waits !== "accepted, to be booked" ? "They said yes on the phone? Book it" : "Book it"}>
-      {data.windows.map((w) => (
-        <ButtonBase key={w.from} aria-pressed={picked === w.from} onClick={() => setPicked(w.from)} sx={{ display: "block", width: "100%", textAlign: "left", px: 3, py: 1.5, mb: 1, borderRadius: "16px 16px 6px 6px", border: `1px solid ${picked === w.from ? ink.pine : ink.line}`, bgcolor: picked === w.from ? ink.plaster : "#fff", fontSize: 14.5 }}>
-          <span><b>{w.words}</b>{w.suits && <Box component="span" sx={{ color: ink.moss, fontWeight: 650 }}> ✓ suits them</Box>}</span>
-          <Box sx={{ color: ink.ash }}>{w.technicians.join(", ")} · {w.extraDriving} min more driving</Box>
-        </ButtonBase>
-      ))}
-      {onDay}
-      <Button variant={booking ? "outlined" : "contained"} disabled={!chosen || busy} onClick={() => void send()}>{booking ? "Propose it to them" : "Book it and tell them"}</Button>
-    </SheetSection>
   );
 }

@@ -45,6 +45,9 @@ export interface QuoteRow extends Reach {
   job_id: number | null;
 }
 
+/** Whether nobody has accepted it in time. */
+export const ranOut = (quote: QuoteRow, today: LocalDate): boolean => hasRunOut({ state: quote.state, validUntil: quote.valid_until }, today);
+
 /** Whom a quote is for, where the work is, and what was said about it: from what came in. */
 type QuotedWork = Pick<QuoteRow, "name" | "mail" | "phone" | "line" | "postcode" | "lng" | "lat" | "zone_id" | "note" | "photos" | "handler_id" | "request_id">;
 
@@ -155,7 +158,7 @@ export const acceptQuote = defineOperation({
     const { business, sql, now } = context;
     const quote = openQuote(context, token);
     if (quote.job_id !== null) return { link: linkTokenOf(context.hogar, quote.job_id)! };
-    if (hasRunOut({ state: quote.state, validUntil: quote.valid_until }, context.today)) throw new Refusal("quote-over", { sentence: `This quote has run out. Call us on ${business.phone}.` });
+    if (ranOut(quote, context.today)) throw new Refusal("quote-over", { sentence: `This quote has run out. Call us on ${business.phone}.` });
     if (quote.total_minor !== totalMinor) throw new Refusal("price-changed", { sentence: `This quote has changed: it is ${moneyWords(quote.total_minor, business.currency)} now. Look at it again before you accept.` });
     if (!window) {
       if (quote.state === "accepted") return { link: null };

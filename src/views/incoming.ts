@@ -1,6 +1,5 @@
 import { seesOnly } from "@/core/people/permissions";
 import { answerWords } from "@/core/catalogue/questions";
-import { hasRunOut } from "@/core/catalogue/quotes";
 import type { PricedLine } from "@/core/money/amounts";
 import { localOf } from "@/core/time/local";
 import { dateWords, dayShort, windowIn } from "@/core/time/words";
@@ -11,7 +10,7 @@ import { answersOfJob, questionsOf, titleOf, readItem, type Item } from "@/opera
 import type { ViewContext } from "@/operations/door";
 import { answersFor, bookableDates, namesOf } from "@/operations/placing";
 import { peopleWhoMay } from "@/operations/people";
-import { answersOfQuote, readQuote, wantedOfQuote, type QuoteRow } from "@/operations/quotes";
+import { answersOfQuote, ranOut, readQuote, wantedOfQuote, type QuoteRow } from "@/operations/quotes";
 import { readRequest, wantedOf, type RequestRow } from "@/operations/requests";
 import { placingOf, type VisitRow } from "@/operations/visits";
 import { IncomingEntry } from "@/schemas/booking";
@@ -47,7 +46,7 @@ export const incoming = defineView({
     }));
     const quotes = sql<QuoteRow & { handler: string | null }>("SELECT q.*, h.name AS handler FROM quotes q LEFT JOIN people h ON h.id = q.handler_id WHERE state IN ('sent', 'accepted', 'declined') ORDER BY q.id").all().map((q) => ({
       key: `quote ${q.id}`, kind: "quote" as const, id: q.id, at: q.answered_at ?? q.made_at, name: q.name, what: whatOf(context, q), where: `${q.line}, ${q.postcode}`, handler: q.handler, handlerId: q.handler_id, totalMinor: q.total_minor as number | null,
-      forUs: q.state !== "sent" || hasRunOut({ state: q.state, validUntil: q.valid_until }, today), waits: quoteWaits(q, today), when: q.answer || `quote ${q.id}, until ${dateWords(q.valid_until)}`,
+      forUs: standingOf(q, today).standing !== "out", waits: standingOf(q, today).waits, when: q.answer || `quote ${q.id}, until ${dateWords(q.valid_until)}`,
     }));
     const people = peopleWhoMay(context, "board.change");
     return {
@@ -57,11 +56,11 @@ export const incoming = defineView({
   },
 });
 
-/** Where a quote stands, in words. */
-function quoteWaits(quote: QuoteRow, today: string): string {
-  if (quote.state === "accepted") return "accepted, to be booked";
-  if (quote.state === "declined") return "they said no";
-  return hasRunOut({ state: quote.state, validUntil: quote.valid_until }, today) ? "the quote has run out" : "for the customer’s answer";
+/** Where a quote stands: with the customer, accepted, or ended by their no or by its day; and that in words. */
+function standingOf(quote: QuoteRow, today: string): { standing: "out" | "accepted" | "over"; waits: string } {
+  if (quote.state === "accepted") return { standing: "accepted", waits: "accepted, to be booked" };
+  if (quote.state === "declined") return { standing: "over", waits: "they said no" };
+  return ranOut(quote, today) ? { standing: "over", waits: "the quote has run out" } : { standing: "out", waits: "for the customer’s answer" };
 }
 
 const whatOf = (context: ViewContext, request: Pick<RequestRow, "items">): string => titleOf(itemsOf(context, request)) || "a visit";
@@ -103,9 +102,9 @@ interface EntryDetails extends ReturnType<typeof who> {
   /** What is missing before windows can be worked out. */
   needs: "place" | "service" | null;
   services: { id: number; name: string }[];
-  /** What was quoted, and where the quote stands: with the customer, accepted, or ended by their no or by its day. */
+  /** What was quoted, and where the quote stands. */
   lines: PricedLine[];
-  standing: "out" | "accepted" | "over" | null;
+  standing: ReturnType<typeof standingOf>["standing"] | null;
 }
 const nothingElse = { answers: [], photos: [], wish: null, chosen: null, needs: null, services: [], lines: [], standing: null };
 
@@ -151,8 +150,8 @@ function quoteEntry(context: ViewContext, id: number, dates: readonly string[]):
   const quote = readQuote(context, id);
   const wanted = wantedOfQuote(context, quote);
   return {
-    ...nothingElse, ...who(quote), kind: "quote", id, waits: quoteWaits(quote, context.today), what: wanted.visit.title, totalMinor: quote.total_minor, minutes: quote.minutes,
-    photos: JSON.parse(quote.photos) as string[], words: [quote.note, quote.answer].filter(Boolean).join("\n"), lines: wanted.order.lines, standing: quote.state === "accepted" ? "accepted" : quote.state === "declined" || hasRunOut({ state: quote.state, validUntil: quote.valid_until }, context.today) ? "over" : "out",
+    ...nothingElse, ...who(quote), kind: "quote", id, ...standingOf(quote, context.today), what: wanted.visit.title, totalMinor: quote.total_minor, minutes: quote.minutes,
+    photos: JSON.parse(quote.photos) as string[], words: [quote.note, quote.answer].filter(Boolean).join("\n"), lines: wanted.order.lines,
     windows: best(context, answersOfQuote(context, wanted, dates), (a) => a.from),
   };
 }

@@ -1,4 +1,4 @@
-import { hasRunOut, quoteDays } from "@/core/catalogue/quotes";
+import { quoteDays } from "@/core/catalogue/quotes";
 import { orderTermsWords } from "@/core/catalogue/terms";
 import { lookOf } from "@/core/look/front-door";
 import { moneyWords, type Line, type PricedLine } from "@/core/money/amounts";
@@ -10,7 +10,7 @@ import { priceItems, readItem, termsOf } from "@/operations/catalogue";
 import type { ViewContext } from "@/operations/door";
 import { linkTokenOf } from "@/operations/links";
 import { bookableDates } from "@/operations/placing";
-import { answersOfQuote, itemsAbout, openQuote, readQuote, wantedOfQuote } from "@/operations/quotes";
+import { answersOfQuote, itemsAbout, openQuote, ranOut, readQuote, wantedOfQuote } from "@/operations/quotes";
 import { readRequest } from "@/operations/requests";
 import { QuoteAbout, QuoteToken, type SendQuote } from "@/schemas/quotes";
 import { readFrontDoor } from "@/store/front-door";
@@ -70,7 +70,7 @@ export const quote = defineView({
     const { business, hogar, today } = context;
     const row = openQuote(context, token);
     const { items, order, visit } = wantedOfQuote(context, row);
-    const over = hasRunOut({ state: row.state, validUntil: row.valid_until }, today);
+    const over = ranOut(row, today);
     return {
       business: { name: business.name, mark: business.mark, phone: business.phone, currency: business.currency, timeZone: business.time_zone, terms: business.terms }, look: lookOf(readFrontDoor(hogar.store)),
       id: row.id, name: row.name, what: visit.title, days: visit.days, minutes: row.minutes, address: `${row.line}, ${row.postcode}`, words: row.words, validUntil: row.valid_until, madeAt: row.made_at,

@@ -14,6 +14,7 @@ import { mustPerform, perform } from "./door";
 import { approveBookings, declineIncoming, proposeWindow, takeOn } from "./incoming";
 import { sealedToken } from "./links";
 import { makeRepeat } from "./repeats";
+import { renewLink } from "./renew-link";
 import { answerRequests, bookRequest, makeRequest } from "./requests";
 import { takeWish, withdrawWish } from "./wishes";
 import { saveFrontDoor } from "./setup/save-front-door";
@@ -129,6 +130,10 @@ describe("a wish", () => {
     // A second tap shows the same booking; and nobody is told of it again.
     expect(mustPerform(world.hogar, takeWish, { token }, visitor)).toEqual({ link });
     expect([await told(world), entries(world)]).toEqual([1, []]);
+    // What is booked is not withdrawn; and when the office ends the link, the key of the wish ends with it.
+    expect(perform(world.hogar, withdrawWish, { token }, visitor)).toMatchObject({ problem: { code: "not-found" } });
+    mustPerform(world.hogar, renewLink, { jobId: 1 }, office);
+    expect(look(world.hogar, wishView, { token }, visitor)).toMatchObject({ problem: { code: "link-ended" } });
   });
 
   it("stays where somebody was faster, and ends when it is withdrawn", async () => {

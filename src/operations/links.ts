@@ -13,6 +13,15 @@ export function linkTokenOf(hogar: Hogar, jobId: number): string | null {
   return link ? `${link.id}.${seal(hogar.secret, link.nonce)}` : null;
 }
 
+/**
+ * The link of a booking for whoever came to it by the key of a wish or a quote. Once the office has ended a
+ * link and made a new one, that key opens the booking no more either.
+ */
+export function firstLinkTokenOf(hogar: Hogar, jobId: number): string | null {
+  const { made } = hogar.store.sql<{ made: number }>("SELECT count(*) AS made FROM links WHERE job_id = ?").get(jobId)!;
+  return made === 1 ? linkTokenOf(hogar, jobId) : null;
+}
+
 export const linkAddressOf = (hogar: Hogar, jobId: number): string | null => {
   const token = linkTokenOf(hogar, jobId);
   return token && `${hogar.publicUrl}/my/${token}`;

@@ -13,6 +13,7 @@ import { releaseLapsed } from "./fall-due";
 import { declineIncoming, takeOn } from "./incoming";
 import { actorOfLink, sealedToken } from "./links";
 import { acceptQuote, bookQuote, declineQuote, putAwayQuotes, sendQuote } from "./quotes";
+import { renewLink } from "./renew-link";
 import { locateRequest, makeRequest } from "./requests";
 import { saveBookingRules } from "./setup/booking-rules";
 import { setup } from "@/views/setup";
@@ -85,6 +86,9 @@ describe("a quote", () => {
     // A second tap shows the same booking.
     expect(mustPerform(world.hogar, acceptQuote, { token, totalMinor: 20_000, window: window!, words: "" }, visitor)).toEqual({ link });
     expect([world.entries(), one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM jobs").n]).toEqual([[], 1]);
+    // When the office ends the link of the visit, the quote's opens it no more either.
+    mustPerform(world.hogar, renewLink, { jobId }, office);
+    expect([world.shown(token), perform(world.hogar, acceptQuote, { token, totalMinor: 20_000, window: null, words: "" }, visitor)]).toMatchObject([{ problem: { code: "link-ended" } }, { problem: { code: "link-ended" } }]);
     world.at(window!.date, 600);
     for (const to of ["on site", "done"] as const) mustPerform(world.hogar, advanceVisit, { visitId: one<{ id: number }>(world.hogar, "SELECT id FROM visits WHERE job_id = ?", jobId).id, to }, office);
     expect(one<{ total_minor: number }>(world.hogar, "SELECT total_minor FROM invoices WHERE job_id = ?", jobId).total_minor).toBe(20_000);

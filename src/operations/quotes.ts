@@ -11,7 +11,7 @@ import { tellBooked } from "./approval";
 import { agreeJob, customerFor, siteFor, takeRoom, zoneOf, type Wanted } from "./booking";
 import { answersOfJob, itemsOfJob, priceItems, readItem, titleOf, toPlace, type Item } from "./catalogue";
 import { actorWords, defineOperation, type OperationContext, type ViewContext } from "./door";
-import { linkTokenOf, openedBy, ownLinkPlaceholder } from "./links";
+import { firstLinkTokenOf, linkTokenOf, openedBy, ownLinkPlaceholder } from "./links";
 import { answersFor, answersWithin, type ZoneRules } from "./placing";
 import { endRequest, readRequest } from "./requests";
 import { tellPerson, type Reach } from "./telling";
@@ -60,25 +60,16 @@ export const sendQuote = defineOperation({
   access: "board.change",
   input: SendQuote,
   run(context, { about, items, lines: typed, minutes, crew, depositMinor, words, validUntil }) {
-    const { sql, now, business, today } = context;
+    const { now, business, today } = context;
     const asked = items.map(({ serviceId, quantity = 1, answers = {}, extras = [] }): Item => ({ serviceId, quantity, answers, extras }));
     const title = titleOf(asked.map((item) => readItem(context, item)));
     const lines = quoteLines(typed, business.prices_include_tax === 1);
     const wrong = quoteProblems({ lines, depositMinor }, validUntil, today);
     if (Object.keys(wrong).length) throw new Refusal("invalid-input", { fields: wrong });
     const { totalMinor } = totalOf(lines);
-    const offered = { items: JSON.stringify(asked), lines: JSON.stringify(lines), words: words.trim(), totalMinor, depositMinor, minutes, crew, validUntil };
+    const offered = { now, by: actorWords(context.actor), items: JSON.stringify(asked), lines: JSON.stringify(lines), words: words.trim(), totalMinor, depositMinor, minutes, crew, validUntil };
     const work = about.kind === "quote" ? readQuote(context, about.id) : workOf(context, about);
-    const quoteId =
-      about.kind === "quote"
-        ? about.id
-        : sql<{ id: number }>(
-            `INSERT INTO quotes (request_id, made_at, made_by, name, mail, phone, line, postcode, lng, lat, zone_id, note, photos, handler_id, nonce, items, lines, words, total_minor, deposit_minor, minutes, crew, valid_until)
-             VALUES (@request_id, @now, @by, @name, @mail, @phone, @line, @postcode, @lng, @lat, @zone_id, @note, @photos, @handler_id, @nonce, @items, @lines, @words, @totalMinor, @depositMinor, @minutes, @crew, @validUntil) RETURNING id`,
-          ).get({ ...work, ...offered, now, by: actorWords(context.actor), nonce: nanoid(32) })!.id;
-    if (about.kind === "quote")
-      sql(`UPDATE quotes SET state = 'sent', answered_at = NULL, answer = '', made_at = @now, made_by = @by, items = @items, lines = @lines, words = @words, total_minor = @totalMinor, deposit_minor = @depositMinor, minutes = @minutes, crew = @crew, valid_until = @validUntil WHERE id = @quoteId`)
-        .run({ ...offered, now, by: actorWords(context.actor), quoteId });
+    const quoteId = about.kind === "quote" ? changeQuote(context, about.id, offered) : makeQuote(context, work, offered);
     const sum = moneyWords(totalMinor, business.currency);
     tellPerson(context, work, {
       key: `quote ${quoteId} at ${now}`, opens: { kind: "quote", id: quoteId },
@@ -89,6 +80,23 @@ export const sendQuote = defineOperation({
     return { quoteId };
   },
 });
+
+/** What is offered, by the names of the statements below. */
+type Offered = Record<"by" | "items" | "lines" | "words" | "validUntil", string> & Record<"now" | "totalMinor" | "depositMinor" | "minutes" | "crew", number>;
+
+const makeQuote = ({ sql }: OperationContext, work: QuotedWork, offered: Offered): number =>
+  sql<{ id: number }>(
+    `INSERT INTO quotes (request_id, made_at, made_by, name, mail, phone, line, postcode, lng, lat, zone_id, note, photos, handler_id, nonce, items, lines, words, total_minor, deposit_minor, minutes, crew, valid_until)
+     VALUES (@request_id, @now, @by, @name, @mail, @phone, @line, @postcode, @lng, @lat, @zone_id, @note, @photos, @handler_id, @nonce, @items, @lines, @words, @totalMinor, @depositMinor, @minutes, @crew, @validUntil) RETURNING id`,
+  ).get({ ...work, ...offered, nonce: nanoid(32) })!.id;
+
+/** The quote as it is offered now, under the same link; what was answered to it before counts no more. */
+function changeQuote({ sql }: OperationContext, quoteId: number, offered: Offered): number {
+  sql(
+    `UPDATE quotes SET state = 'sent', answered_at = NULL, answer = '', made_at = @now, made_by = @by, items = @items, lines = @lines, words = @words, total_minor = @totalMinor, deposit_minor = @depositMinor, minutes = @minutes, crew = @crew, valid_until = @validUntil WHERE id = @quoteId`,
+  ).run({ ...offered, quoteId });
+  return quoteId;
+}
 
 /** What came in, which the quote answers: it waits no more. */
 function workOf(context: OperationContext, { kind, id }: { kind: "booking" | "request" | "quote"; id: number }): QuotedWork {
@@ -122,11 +130,12 @@ export function readQuote({ sql }: ViewContext, id: number): QuoteRow {
   return quote;
 }
 
-/** The quote of a sealed link; refused where it opens nothing, or the quote was withdrawn. */
+/** The quote of a sealed link; refused where it opens nothing, the quote was withdrawn, or the link of its booking was ended. */
 export function openQuote(context: ViewContext, token: string): QuoteRow {
   const id = openedBy(context.hogar, "quote", token);
   const quote = id === null ? undefined : context.sql<QuoteRow>("SELECT * FROM quotes WHERE id = ?").get(id);
-  if (!quote || quote.state === "withdrawn") throw new Refusal("link-ended");
+  const ended = quote && (quote.state === "withdrawn" || (quote.job_id !== null && !firstLinkTokenOf(context.hogar, quote.job_id)));
+  if (!quote || ended) throw new Refusal("link-ended");
   return quote;
 }
 
@@ -157,7 +166,7 @@ export const acceptQuote = defineOperation({
   run(context, { token, totalMinor, window, words }) {
     const { business, sql, now } = context;
     const quote = openQuote(context, token);
-    if (quote.job_id !== null) return { link: linkTokenOf(context.hogar, quote.job_id)! };
+    if (quote.job_id !== null) return { link: firstLinkTokenOf(context.hogar, quote.job_id) };
     if (ranOut(quote, context.today)) throw new Refusal("quote-over", { sentence: `This quote has run out. Call us on ${business.phone}.` });
     if (quote.total_minor !== totalMinor) throw new Refusal("price-changed", { sentence: `This quote has changed: it is ${moneyWords(quote.total_minor, business.currency)} now. Look at it again before you accept.` });
     if (!window) {

@@ -7,7 +7,7 @@ import { OneRequest, WishToken } from "@/schemas/booking";
 import { stillOffered, takeRoom, type ChosenWindow, type Wanted } from "./booking";
 import { defineOperation, type OperationContext, type ViewContext } from "./door";
 import type { Hogar } from "./hogar";
-import { linkTokenOf, openedBy, ownLinkPlaceholder } from "./links";
+import { firstLinkTokenOf, linkTokenOf, openedBy, ownLinkPlaceholder } from "./links";
 import { answersFor, bookableDates } from "./placing";
 import { agreeRequest, endRequest, readRequest, wantedOf, type RequestRow } from "./requests";
 import { tellPerson } from "./telling";
@@ -60,8 +60,7 @@ export const takeWish = defineOperation({
   input: WishToken,
   run(context, { token }) {
     const request = openWish(context, token);
-    const again = request.job_id === null ? null : linkTokenOf(context.hogar, request.job_id);
-    if (again) return { link: again };
+    if (request.job_id !== null) return { link: firstLinkTokenOf(context.hogar, request.job_id) };
     const wanted = request.told === null ? null : wantedOf(context, request);
     if (!wanted) throw stillWaiting();
     const offer = offerOf(context, wanted, JSON.parse(request.told!) as ChosenWindow);
@@ -88,13 +87,14 @@ export const withdrawWish = defineOperation({
   name: "withdraw-wish",
   access: "anybody",
   input: WishToken,
-  run: (context, { token }) => endRequest(context, openWish(context, token).id, "withdrawn"),
+  run: (context, { token }) => endRequest(context, readRequest(context, openWish(context, token).id).id, "withdrawn"),
 });
 
 /** The request of a sealed link; refused where it opens nothing, or has ended otherwise than in a booking. */
 export function openWish(context: ViewContext, token: string): RequestRow {
   const id = openedBy(context.hogar, "wish", token);
   const request = id === null ? undefined : context.sql<RequestRow>("SELECT * FROM requests WHERE id = ?").get(id);
-  if (!request || !["open", "booked"].includes(request.outcome)) throw new Refusal("link-ended");
+  const stands = request?.outcome === "open" || (request?.outcome === "booked" && firstLinkTokenOf(context.hogar, request.job_id!) !== null);
+  if (!request || !stands) throw new Refusal("link-ended");
   return request;
 }

@@ -8,7 +8,7 @@ import { addressOf } from "@/operations/addresses";
 import { zoneOf } from "@/operations/booking";
 import { priceItems, readItem, termsOf } from "@/operations/catalogue";
 import type { ViewContext } from "@/operations/door";
-import { linkTokenOf } from "@/operations/links";
+import { firstLinkTokenOf } from "@/operations/links";
 import { bookableDates } from "@/operations/placing";
 import { answersOfQuote, itemsAbout, openQuote, ranOut, readQuote, wantedOfQuote } from "@/operations/quotes";
 import { readRequest } from "@/operations/requests";
@@ -76,7 +76,7 @@ export const quote = defineView({
       id: row.id, name: row.name, what: visit.title, days: visit.days, minutes: row.minutes, address: `${row.line}, ${row.postcode}`, words: row.words, validUntil: row.valid_until, madeAt: row.made_at,
       lines: order.lines, totalMinor: order.totalMinor, taxMinor: order.taxMinor, depositMinor: order.depositMinor,
       termsWords: orderTermsWords(items.map(({ service }, i) => ({ ...termsOf(service), name: service.name, totalMinor: order.items[i]!.totalMinor })), (minor) => moneyWords(minor, business.currency)),
-      state: over ? ("run out" as const) : row.state, booked: row.job_id === null ? null : linkTokenOf(hogar, row.job_id),
+      state: over ? ("run out" as const) : row.state, booked: row.job_id === null ? null : firstLinkTokenOf(hogar, row.job_id),
     };
   },
 });

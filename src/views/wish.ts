@@ -1,6 +1,6 @@
 import { dayWords, windowIn } from "@/core/time/words";
 import { titleOf, readItem, type Item } from "@/operations/catalogue";
-import { linkTokenOf } from "@/operations/links";
+import { firstLinkTokenOf } from "@/operations/links";
 import { openWish } from "@/operations/wishes";
 import type { ChosenWindow } from "@/operations/booking";
 import { WishToken } from "@/schemas/booking";
@@ -21,7 +21,7 @@ export const wish = defineView({
       business: { name: business.name, mark: business.mark, phone: business.phone }, look: lookOf(readFrontDoor(hogar.store)), address: request.address,
       what: titleOf((JSON.parse(request.items) as Item[]).map((item) => readItem(context, item))),
       window: told && { day: dayWords(told.date), time: windowIn(told.from, told.to, business.time_zone) },
-      booked: request.job_id === null ? null : linkTokenOf(hogar, request.job_id),
+      booked: request.job_id === null ? null : firstLinkTokenOf(hogar, request.job_id),
     };
   },
 });

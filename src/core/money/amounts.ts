@@ -62,10 +62,10 @@ export function shareOut(amount: Minor, weights: readonly number[]): Minor[] {
 
 export const sum = (amounts: readonly number[]): number => amounts.reduce((a, b) => a + b, 0);
 
-/** "€1,240.00". */
+/** "€1,240.00", "−€30.00". */
 export function moneyWords(minor: Minor, currency: string): string {
   const { format, digits } = formatter(currency);
-  return format.format(minor / 10 ** digits);
+  return format.format(minor / 10 ** digits).replace("-", "−");
 }
 
 /** Minor units of an amount as typed ("89", "89.5", "89,50"), or null where it is none. */

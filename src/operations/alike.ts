@@ -50,7 +50,7 @@ const belongings = ["sites", "jobs", "repeats", "invoices", "payments", "message
 /** Two are one: what belongs to the other goes to the one who is kept. Can be undone. */
 export const mergeCustomers = defineOperation({
   name: "merge-customers",
-  access: "board.change",
+  access: "shared.change",
   input: MergeCustomers,
   run(context, { pairId, keepId }) {
     const { sql } = context;
@@ -71,7 +71,7 @@ export const mergeCustomers = defineOperation({
 /** Takes a merge back: what it moved belongs to the other again. What came since stays where it is. */
 export const splitCustomers = defineOperation({
   name: "split-customers",
-  access: "board.change",
+  access: "shared.change",
   input: OnePair,
   run(context, { pairId }) {
     const { sql } = context;
@@ -89,7 +89,7 @@ export const splitCustomers = defineOperation({
 /** They are two people, and are not asked about again; or, put back, they are. */
 export const keepApart = defineOperation({
   name: "keep-apart",
-  access: "board.change",
+  access: "shared.change",
   input: KeepApart,
   run(context, { pairId, apart }) {
     readPair(context, pairId, apart ? "open" : "two people");

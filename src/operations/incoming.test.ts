@@ -4,6 +4,7 @@ import { look } from "@/views/view";
 import { visitSheet } from "@/views/board";
 import { incoming, incomingEntry } from "@/views/incoming";
 import { money } from "@/views/money";
+import { quoteDraft } from "@/views/quotes";
 import { myVisit } from "@/views/my-visit";
 import { wish as wishView } from "@/views/wish";
 import { fieldDay } from "@/views/field";
@@ -97,6 +98,30 @@ describe("a booking that a person confirms", () => {
     expect(world.hogar.store.sql("SELECT state FROM repeats UNION ALL SELECT state FROM visits WHERE state = 'forecast'").all()).toEqual([{ state: "ended" }]);
     expect(one<{ body: string }>(world.hogar, "SELECT body FROM messages ORDER BY id DESC LIMIT 1").body).toContain("The road is closed.");
     expect(look(world.hogar, money, {}, office)).toMatchObject({ value: { totals: { agrees: true } } });
+  });
+});
+
+describe("whoever sees only their own visits", () => {
+  it("reads nothing of what waits, and changes none of it", () => {
+    const world = worldWith();
+    const { jobId } = world.booked();
+    const id = ask(world);
+    const limited = personActor({ id: 2, name: "Bram", role: "dispatcher", technicianId: world.technicians[0]!, taken: ["visits.all"] });
+    const { date, from, to } = world.offers().find((o) => o.date === "2027-03-12")!;
+    const entry = [{ kind: "request" as const, id }];
+    const tries = [
+      look(world.hogar, incomingEntry, { kind: "booking", id: jobId }, limited),
+      look(world.hogar, quoteDraft, { kind: "booking", id: jobId }, limited),
+      perform(world.hogar, approveBookings, { jobIds: [jobId] }, limited),
+      perform(world.hogar, proposeWindow, { jobId, date, from, to }, limited),
+      perform(world.hogar, declineIncoming, { entries: entry, reason: "No room" }, limited),
+      perform(world.hogar, takeOn, { entries: entry, personId: null }, limited),
+      perform(world.hogar, answerRequests, { ids: [id] }, limited),
+      perform(world.hogar, bookRequest, { requestId: id, date, from, to }, limited),
+    ];
+    for (const result of tries) expect(result).toMatchObject({ ok: false, problem: { code: "not-allowed" } });
+    expect(look(world.hogar, incoming, {}, limited)).toMatchObject({ value: { entries: [] } });
+    expect(entries(world)).toHaveLength(2);
   });
 });
 

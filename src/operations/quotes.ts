@@ -57,7 +57,7 @@ type QuotedWork = Pick<QuoteRow, "name" | "mail" | "phone" | "line" | "postcode"
  */
 export const sendQuote = defineOperation({
   name: "send-quote",
-  access: "board.change",
+  access: "shared.change",
   input: SendQuote,
   run(context, { about, items, lines: typed, minutes, crew, depositMinor, words, validUntil }) {
     const { now, business, today } = context;
@@ -203,7 +203,7 @@ const tellAnswer = (context: OperationContext, quote: QuoteRow, how: "accepted" 
 /** The office books a quote that was accepted, here or on the phone: at any window that somebody can keep, and without asking for a deposit. */
 export const bookQuote = defineOperation({
   name: "book-quote",
-  access: "board.change",
+  access: "shared.change",
   input: BookQuote,
   run(context, { quoteId, ...window }) {
     const quote = readQuote(context, quoteId);
@@ -233,7 +233,7 @@ export const reopenQuote = ({ sql }: OperationContext, jobId: number): void =>
 /** Quotes that nobody waits for any more: their links end, and nobody is told. */
 export const putAwayQuotes = defineOperation({
   name: "put-away-quotes",
-  access: "board.change",
+  access: "shared.change",
   input: PutAwayQuotes,
   run(context, { ids }) {
     for (const id of ids) withdrawQuote(context, id);

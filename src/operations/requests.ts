@@ -73,7 +73,7 @@ export const endRequest = ({ sql, now }: OperationContext, id: number, outcome: 
 /** The office has answered requests, by phone or mail. */
 export const answerRequests = defineOperation({
   name: "answer-requests",
-  access: "board.change",
+  access: "shared.change",
   input: AnswerRequests,
   run(context, { ids }) {
     for (const id of ids) endRequest(context, readRequest(context, id).id, "answered");
@@ -83,7 +83,7 @@ export const answerRequests = defineOperation({
 /** The office has found out where a request is: from then on it can be priced and booked. */
 export const locateRequest = defineOperation({
   name: "locate-request",
-  access: "board.change",
+  access: "shared.change",
   input: LocateRequest,
   run(context, { requestId, addressId }) {
     const { id } = readRequest(context, requestId);
@@ -102,7 +102,7 @@ export function wantedOf(context: ViewContext, request: RequestRow, { office = f
 /** The office books what was asked for, and tells the customer. */
 export const bookRequest = defineOperation({
   name: "book-request",
-  access: "board.change",
+  access: "shared.change",
   input: BookRequest,
   run(context, { requestId, serviceId, date, from, to }) {
     const request = readRequest(context, requestId);

@@ -32,5 +32,7 @@ describe("permissions", () => {
   it("limit somebody to the visits of their own day", () => {
     const limited = (technicianId: number | null) => personActor({ id: 1, name: "Bram", role: "dispatcher", technicianId, taken: ["visits.all"] });
     expect([seesOnly(person("dispatcher")), seesOnly(limited(7)), seesOnly(limited(null)), seesOnly({ kind: "system", name: "worker" })]).toEqual([null, 7, 0, null]);
+    // What is nobody's own is for those who see everybody's.
+    expect([person("owner"), person("dispatcher"), limited(7), person("bookkeeper"), person("technician"), link].map((actor) => may(actor, "shared.change"))).toEqual([true, true, false, false, false, false]);
   });
 });

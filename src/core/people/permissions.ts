@@ -55,12 +55,16 @@ export type Actor =
   | { kind: "visitor" }
   | { kind: "system"; name: string };
 
-/** What an operation or a view asks of its actor. */
-export type Access = Permission | "anybody" | "link" | "system";
+/**
+ * What an operation or a view asks of its actor. `shared.change` is for what is nobody's own yet, such as what
+ * came in: it takes somebody who may book and sees everybody's work.
+ */
+export type Access = Permission | "shared.change" | "anybody" | "link" | "system";
 
 export function may(actor: Actor, access: Access): boolean {
   if (access === "anybody" || actor.kind === "system") return true;
   if (access === "system") return false;
   if (access === "link") return actor.kind === "link";
+  if (access === "shared.change") return may(actor, "board.change") && may(actor, "visits.all");
   return actor.kind === "person" && actor.permissions.includes(access);
 }

@@ -13,7 +13,16 @@ export interface Pair {
   close: () => Promise<void>;
 }
 
-export async function openPair({ historyDays = 1 } = {}): Promise<Pair> {
+/** The same for all tests of a file, open while they run; what is thrown in either page fails the test. */
+export function pairForTests(): Pair {
+  const pair = {} as Pair;
+  beforeAll(async () => void Object.assign(pair, await openPair()));
+  afterAll(() => pair.close?.());
+  afterEach(() => expect(pair.troubles.splice(0)).toEqual([]));
+  return pair;
+}
+
+async function openPair({ historyDays = 1 } = {}): Promise<Pair> {
   const [app, browser]: [Running, Browser] = await Promise.all([startDemo({ historyDays }), startBrowser()]);
   const [customer, desktop] = [await openPage(browser, phone), await openPage(browser, desk)];
   const troubles: string[] = [];

@@ -10,7 +10,7 @@ import { addByLink, answerByLink, cancelByLink, confirmByLink, moveByLink, repea
 import { answersOfJob } from "./catalogue";
 import { mustPerform, perform, viewContext } from "./door";
 import { payByCard } from "./pay-by-card";
-import { makeRepeat } from "./repeats";
+import { endRepeat, makeRepeat } from "./repeats";
 import { saveBookingRules } from "./setup/booking-rules";
 import { saveService } from "./setup/save-service";
 import { setup } from "@/views/setup";
@@ -175,6 +175,9 @@ describe("whoever comes by a link", () => {
     expect([view(world, mine.actor).coming, view(world, theirs.actor).coming.length, states()]).toEqual([[], 4, [{ state: "forecast", n: before[0]!.n / 2 }, { state: "promised", n: 2 }]]);
     mustPerform(world.hogar, repeatByLink, { goesOn: true }, mine.actor);
     expect([view(world, mine.actor).repeat?.active, states()]).toEqual([true, before]);
+    // What the office has ended is not the customer's to take up.
+    mustPerform(world.hogar, endRepeat, { repeatId: 1 }, office);
+    expect([view(world, mine.actor).repeat, perform(world.hogar, repeatByLink, { goesOn: true }, mine.actor)]).toMatchObject([null, { problem: { code: "not-found" } }]);
     expect(perform(world.hogar, repeatByLink, { goesOn: false }, world.booked({ name: "Ada Brome", nth: 31 }).actor)).toMatchObject({ problem: { code: "not-found" } });
   });
 

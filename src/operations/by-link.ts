@@ -92,9 +92,19 @@ export const cancelByLink = defineOperation({
   },
 });
 
-/** The repeat by which the visit of a link comes back, or null. */
-export const ownRepeat = ({ sql, actor }: ViewContext): { id: number; every: number; unit: RepeatRule["unit"]; state: "active" | "ended" } | null =>
-  (actor.kind === "link" && sql<NonNullable<ReturnType<typeof ownRepeat>>>("SELECT r.id, r.every, r.unit, r.state FROM repeats r JOIN visits v ON v.repeat_id = r.id WHERE v.job_id = ? ORDER BY r.id DESC LIMIT 1").get(actor.jobId)) || null;
+interface OwnRepeat {
+  id: number;
+  every: number;
+  unit: RepeatRule["unit"];
+  state: "active" | "ended";
+}
+
+/** The repeat by which the visit of a link comes back, or came back until its customer ended it; null where there is none that is theirs to change. */
+export function ownRepeat({ sql, actor }: ViewContext): OwnRepeat | null {
+  if (actor.kind !== "link") return null;
+  const repeat = sql<OwnRepeat>("SELECT r.id, r.every, r.unit, r.state FROM repeats r JOIN visits v ON v.repeat_id = r.id WHERE v.job_id = ? AND (r.state = 'active' OR r.ended_by_customer = 1) ORDER BY r.id DESC LIMIT 1");
+  return repeat.get(actor.jobId) ?? null;
+}
 
 /** A customer ends the repeat of their visit, or takes it up again; what is promised stays. The office is told. */
 export const repeatByLink = defineOperation({

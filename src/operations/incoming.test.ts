@@ -15,6 +15,7 @@ import { mustPerform, perform } from "./door";
 import { approveBookings, declineIncoming, proposeWindow, takeOn } from "./incoming";
 import { sealedToken } from "./links";
 import { makeRepeat } from "./repeats";
+import { savePerson } from "./people";
 import { renewLink } from "./renew-link";
 import { answerRequests, bookRequest, makeRequest } from "./requests";
 import { takeWish, withdrawWish } from "./wishes";
@@ -119,6 +120,9 @@ describe("whoever sees only their own visits", () => {
       perform(world.hogar, answerRequests, { ids: [id] }, limited),
       perform(world.hogar, bookRequest, { requestId: id, date, from, to }, limited),
     ];
+    // Nor can what came in be handed to them.
+    const { id: personId } = mustPerform(world.hogar, savePerson, { id: null, name: "Bram", mail: "bram@marrowick.example", password: "open the door", role: "dispatcher", technicianId: world.technicians[0]!, active: true, given: [], taken: ["visits.all"] }, office);
+    expect(perform(world.hogar, takeOn, { entries: entry, personId }, office)).toMatchObject({ problem: { fields: { "/personId": expect.stringContaining("everybody’s visits") } } });
     for (const result of tries) expect(result).toMatchObject({ ok: false, problem: { code: "not-allowed" } });
     expect(look(world.hogar, incoming, {}, limited)).toMatchObject({ value: { entries: [] } });
     expect(entries(world)).toHaveLength(2);

@@ -1,7 +1,7 @@
 import { hashSync, verify } from "@node-rs/argon2";
 import { nanoid } from "nanoid";
 import { Type } from "@sinclair/typebox";
-import { may, permissionsOf, personActor, type Actor, type Permission, type Role } from "@/core/people/permissions";
+import { may, personActor, type Access, type Actor, type Permission, type Role } from "@/core/people/permissions";
 import { Refusal, type Result } from "@/core/problems";
 import { Id, input } from "@/schemas/common";
 import { HandIncoming, SavePerson } from "@/schemas/setup";
@@ -39,13 +39,13 @@ export const savePerson = defineOperation({
 });
 
 /** Everybody who signs in and may do something. */
-export const peopleWhoMay = ({ sql }: Pick<ViewContext, "sql">, permission: Permission): { id: number; name: string }[] =>
+export const peopleWhoMay = ({ sql }: Pick<ViewContext, "sql">, access: Access): { id: number; name: string }[] =>
   sql<{ id: number; name: string; role: Role; given: string; taken: string }>("SELECT id, name, role, given, taken FROM people WHERE active = 1 ORDER BY name").all()
-    .filter((p) => permissionsOf(p.role, JSON.parse(p.given) as Permission[], JSON.parse(p.taken) as Permission[]).includes(permission)).map(({ id, name }) => ({ id, name }));
+    .filter((p) => may(personActor({ ...p, technicianId: null, given: JSON.parse(p.given) as Permission[], taken: JSON.parse(p.taken) as Permission[] }), access)).map(({ id, name }) => ({ id, name }));
 
 /** Refuses where somebody could not deal with what comes in; nobody is fine. */
 export function mustHandle(context: Pick<ViewContext, "sql">, personId: number | null): void {
-  if (personId !== null && !peopleWhoMay(context, "board.change").some((p) => p.id === personId)) throw new Refusal("invalid-input", { fields: { "/personId": "This person may not book and move visits. Give that permission first." } });
+  if (personId !== null && !peopleWhoMay(context, "shared.change").some((p) => p.id === personId)) throw new Refusal("invalid-input", { fields: { "/personId": "This person may not book and move everybody’s visits. Give that permission first." } });
 }
 
 /** Who handles incoming from now on: whoever may say who does what hands it over, or whoever has it. */

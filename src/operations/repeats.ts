@@ -69,10 +69,10 @@ export const endRepeat = defineOperation({
   run: (context, { repeatId }) => stopRepeat(context, readRepeat(context, repeatId).id),
 });
 
-export function stopRepeat({ sql }: OperationContext, repeatId: number): void {
+export function stopRepeat({ sql, actor }: OperationContext, repeatId: number): void {
   sql("DELETE FROM placements WHERE visit_id IN (SELECT id FROM visits WHERE repeat_id = ? AND state = 'forecast')").run(repeatId);
   sql("DELETE FROM visits WHERE repeat_id = ? AND state = 'forecast'").run(repeatId);
-  sql("UPDATE repeats SET state = 'ended' WHERE id = ?").run(repeatId);
+  sql("UPDATE repeats SET state = 'ended', ended_by_customer = ? WHERE id = ?").run(actor.kind === "link" ? 1 : 0, repeatId);
 }
 
 /** What was to come again with a booking that never stood has not begun. */

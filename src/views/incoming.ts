@@ -48,7 +48,7 @@ export const incoming = defineView({
       key: `quote ${q.id}`, kind: "quote" as const, id: q.id, at: q.answered_at ?? q.made_at, name: q.name, what: whatOf(context, q), where: `${q.line}, ${q.postcode}`, handler: q.handler, handlerId: q.handler_id, totalMinor: q.total_minor as number | null,
       forUs: standingOf(q, today).standing !== "out", waits: standingOf(q, today).waits, when: q.answer || `quote ${q.id}, until ${dateWords(q.valid_until)}`,
     }));
-    const people = peopleWhoMay(context, "board.change");
+    const people = peopleWhoMay(context, "shared.change");
     return {
       entries: [...bookings, ...requests, ...quotes].sort((a, b) => a.at - b.at), people, meId: actor.kind === "person" ? actor.id : null,
       handles: people.find((p) => p.id === business.incoming_person_id)?.name ?? null, currency: business.currency, timeZone: business.time_zone,

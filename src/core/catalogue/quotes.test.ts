@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { sum, totalOf } from "../money/amounts";
 import { priceOrder, type OrderItem } from "./order";
-import { hasRunOut, quotedOrder, quoteLines, quoteProblems } from "./quotes";
+import { hasRunOut, quotedOrder, quoteLines, quoteProblems, withServices } from "./quotes";
 
 const item = (id: number, priceMinor: number): OrderItem => ({ quantity: 1, answers: {}, extras: [], service: { id, name: `Service ${id}`, priceMinor, taxBp: 2100, deposit: { kind: "none" }, minutes: 30, crew: 1, skills: [{ skill: "sweep" }], questions: [], extras: [] } });
 const orderOf = (...prices: number[]) => priceOrder({ items: prices.map((price, i) => item(i + 1, price)), zone: { name: "", surchargeMinor: 0, smallestOrderMinor: 0 }, pricesIncludeTax: true });
@@ -41,5 +41,24 @@ describe("a quote", () => {
   it("runs out after its last day, unless it was accepted", () => {
     const quote = (state: "sent" | "declined" | "accepted") => ({ state, validUntil: "2027-03-02" });
     expect([hasRunOut(quote("sent"), "2027-03-02"), hasRunOut(quote("sent"), "2027-03-03"), hasRunOut(quote("declined"), "2027-03-03"), hasRunOut(quote("accepted"), "2027-03-03")]).toEqual([false, true, true, false]);
+  });
+});
+
+describe("the work of a quote", () => {
+  const sweep = { id: 1, name: "Chimney sweep", priceMinor: 7900, taxBp: 1300, minutes: 45, crew: 1 };
+  const guard = { id: 2, name: "Bird guard fitted", priceMinor: 14_500, taxBp: 2100, minutes: 60, crew: 2 };
+  const ladder = { description: "Long ladder", quantity: 1, unitMinor: 2000, taxBp: 2100 };
+  const begun = { items: [{ serviceId: 1 }], lines: [{ description: "Chimney sweep", quantity: 2, unitMinor: 7000, taxBp: 1300 }, ladder], minutes: 100, crew: 1 };
+
+  it("takes on what a service brings, and keeps what was typed", () => {
+    expect(withServices(begun, [sweep], [sweep, guard])).toEqual({
+      items: [{ serviceId: 1 }, { serviceId: 2 }], lines: [...begun.lines, { description: "Bird guard fitted", quantity: 1, unitMinor: 14_500, taxBp: 2100 }], minutes: 160, crew: 2,
+    });
+  });
+
+  it("loses the line and the time of a service that is taken away, and nothing else", () => {
+    expect(withServices(begun, [sweep], [])).toEqual({ items: [], lines: [ladder], minutes: 55, crew: 1 });
+    expect(withServices({ ...begun, minutes: 20 }, [sweep], []).minutes).toBe(0);
+    expect(withServices(begun, [sweep], [sweep])).toEqual(begun);
   });
 });

@@ -1,4 +1,4 @@
-import { priceLine, shareOut, totalOf, type Line, type Minor, type PricedLine } from "../money/amounts";
+import { priceLine, shareOut, sum, totalOf, type Line, type Minor, type PricedLine } from "../money/amounts";
 import type { LocalDate } from "../time/local";
 import type { PricedOrder } from "./order";
 
@@ -39,5 +39,38 @@ export function quoteProblems({ lines, depositMinor }: Pick<Quoted, "lines" | "d
     ...(totalMinor < 0 && { "/lines": "What is taken off is more than the work costs." }),
     ...(totalMinor >= 0 && depositMinor > totalMinor && { "/depositMinor": "The deposit is more than all of it." }),
     ...(validUntil < today && { "/validUntil": "This day is over. Choose a later one." }),
+  };
+}
+
+/** What a quote begins with where a service is chosen for it. */
+export interface QuotableService {
+  id: number;
+  name: string;
+  priceMinor: Minor;
+  taxBp: number;
+  minutes: number;
+  crew: number;
+}
+
+export interface QuotedWork {
+  items: readonly { serviceId: number }[];
+  lines: readonly Line[];
+  minutes: number;
+  crew: number;
+}
+
+/**
+ * The work of a quote with other services: one that is added brings its line, time and people; one that is
+ * taken away takes the line of its name and its time along. What was typed otherwise stays.
+ */
+export function withServices<W extends QuotedWork>({ items, lines, minutes, crew }: W, before: readonly QuotableService[], after: readonly QuotableService[]): Pick<W, "items" | "lines" | "minutes" | "crew"> {
+  const missingFrom = (others: readonly QuotableService[]) => (service: QuotableService) => !others.some((other) => other.id === service.id);
+  const [added, gone] = [after.filter(missingFrom(before)), before.filter(missingFrom(after))];
+  const timeOf = (services: readonly QuotableService[]) => sum(services.map((service) => service.minutes));
+  return {
+    items: [...items.filter((item) => !gone.some((s) => s.id === item.serviceId)), ...added.map((s) => ({ serviceId: s.id }))],
+    lines: [...lines.filter((line) => !gone.some((s) => s.name === line.description)), ...added.map((s): Line => ({ description: s.name, quantity: 1, unitMinor: s.priceMinor, taxBp: s.taxBp }))],
+    minutes: Math.max(0, minutes + timeOf(added) - timeOf(gone)),
+    crew: Math.max(crew, ...added.map((s) => s.crew)),
   };
 }

@@ -43,3 +43,6 @@ ALTER TABLE payments ADD COLUMN keep_token TEXT;
 
 -- When a booking that waited was confirmed: until then its windows were pencilled in, not promised. Null where none waited.
 ALTER TABLE jobs ADD COLUMN given_at INTEGER;
+
+-- Whether a repeat was ended by its customer: then, and only then, the customer may take it up again.
+ALTER TABLE repeats ADD COLUMN ended_by_customer INTEGER NOT NULL DEFAULT 0 CHECK (ended_by_customer IN (0, 1));

@@ -9,7 +9,7 @@ import IconButton from "@mui/material/IconButton";
 import Skeleton from "@mui/material/Skeleton";
 import TextField from "@mui/material/TextField";
 import type { OperationInput, ViewOutput } from "@/api/client";
-import { quoteLines } from "@/core/catalogue/quotes";
+import { quoteLines, withServices } from "@/core/catalogue/quotes";
 import { moneyWords, totalOf, type Line } from "@/core/money/amounts";
 import { durationWords } from "@/core/time/words";
 import { DateField } from "@/ui/date-field";
@@ -80,16 +80,4 @@ function Form({ about, name, data, onSent }: QuoteFormProps & { data: Beginning 
       </FormSection>
     </FormFrame>
   );
-}
-
-/** The draft with other services: one that is added brings its line, time and people; one that is taken away takes its own line and time along. */
-function withServices(draft: Draft, before: readonly Service[], after: readonly Service[]): Partial<Draft> {
-  const added = after.filter((s) => !before.includes(s));
-  const gone = before.filter((s) => !after.includes(s));
-  const minutes = draft.minutes + added.reduce((sum, s) => sum + s.minutes, 0) - gone.reduce((sum, s) => sum + s.minutes, 0);
-  return {
-    items: [...draft.items.filter((item) => !gone.some((s) => s.id === item.serviceId)), ...added.map((s) => ({ serviceId: s.id, quantity: 1, answers: {}, extras: [] }))],
-    lines: [...draft.lines.filter((line) => !gone.some((s) => s.name === line.description)), ...added.map((s): Line => ({ description: s.name, quantity: 1, unitMinor: s.priceMinor, taxBp: s.taxBp }))],
-    minutes: Math.max(0, minutes), crew: Math.max(draft.crew, ...added.map((s) => s.crew)),
-  };
 }

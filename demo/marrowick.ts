@@ -84,14 +84,14 @@ export const extras = [
 /** Questions by service; skills by name. */
 export const questions: Record<string, Question[]> = {
   SW: [
-    { id: "flues", words: "How many flues?", required: true, kind: "count", min: 1, max: 8, included: 1, each: { price: { how: "add", minor: 4500 }, minutes: 30 } },
+    { id: "flues", words: "How many flues?", billed: "Further flue", required: true, kind: "count", min: 1, max: 8, included: 1, each: { price: { how: "add", minor: 4500 }, minutes: 30 } },
     { id: "last", words: "When was it last swept?", required: false, kind: "one", choices: [{ id: "year", words: "within a year" }, { id: "years", words: "longer ago", effect: { minutes: 10 } }, { id: "unknown", words: "not known", effect: { minutes: 10 } }] },
-    { id: "nest", words: "Could there be a nest?", required: true, kind: "yes-no", yes: { price: { how: "add", minor: 3000 }, minutes: 20 } },
+    { id: "nest", words: "Could there be a nest?", billed: "Nest taken out", required: true, kind: "yes-no", yes: { price: { how: "add", minor: 3000 }, minutes: 20 } },
     { id: "where", words: "What have you seen of it?", required: false, kind: "text", most: 300, shownIf: { question: "nest", is: true } },
   ],
   ST: [{ id: "glass", words: "Is the glass cracked?", required: false, kind: "yes-no" }],
   BG: [{ id: "pot", words: "A photo of the chimney pot", help: "From the street is enough.", required: false, kind: "photo", most: 3 }],
-  GA: [{ id: "fires", words: "How many gas fires?", required: true, kind: "count", min: 1, max: 6, included: 1, each: { price: { how: "add", minor: 6000 }, minutes: 30 } }],
+  GA: [{ id: "fires", words: "How many gas fires?", billed: "Further gas fire", required: true, kind: "count", min: 1, max: 6, included: 1, each: { price: { how: "add", minor: 6000 }, minutes: 30 } }],
 };
 
 /** Answers as somebody in the demo would give them. */

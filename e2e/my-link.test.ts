@@ -1,6 +1,6 @@
 import sharp from "sharp";
 import type { Browser, Page } from "playwright-core";
-import { desk, go, openPage, phone, sayWho, signIn, startBrowser, startDemo, type Running } from "./support/server";
+import { desk, expectSoon, go, openPage, phone, sayWho, signIn, startBrowser, startDemo, type Running } from "./support/server";
 
 /** What customers do by their own link, on a phone: confirm, move, add, cancel; and what they ask for where nothing suits. */
 jest.setTimeout(420_000);
@@ -48,7 +48,10 @@ it("a customer books, confirms, moves, and tells what we should know with a phot
   await page.getByText("You can move it yourself until 24 h before, and cancel until 2 h before. Cancelling costs nothing until 24 h before; after that €25.00. If nobody lets us in, €35.00.").waitFor();
   await page.getByRole("button", { name: "Book", exact: true }).click();
   await page.getByRole("heading", { name: "You are booked" }).waitFor();
-  await page.getByRole("button", { name: "This suits me" }).click();
+  // Whoever has just booked is not asked again whether they will be there; whoever comes by the mail's link may say so.
+  expect(await page.getByRole("button", { name: "I will be there" }).count()).toBe(0);
+  await go(page, page.url().split("?")[0]!);
+  await page.getByRole("button", { name: "I will be there" }).click();
   await page.getByText("✓ You have confirmed").waitFor();
   expect(app.sql("SELECT j.total_minor, c.code FROM jobs j JOIN coupons c ON c.id = j.coupon_id")).toEqual([{ total_minor: 7110, code: "SPRING10" }]);
   const before = visit();
@@ -58,7 +61,7 @@ it("a customer books, confirms, moves, and tells what we should know with a phot
   await page.getByRole("button", { name: "Later days" }).click();
   await page.getByRole("group", { name: /day \d/ }).last().getByRole("button").last().click();
   await page.getByRole("button", { name: /^Move to/ }).click();
-  await page.getByRole("button", { name: "This suits me" }).waitFor();
+  await page.getByRole("button", { name: "I will be there" }).waitFor();
   expect(visit()).toMatchObject({ id: before.id, state: "promised", confirmed_at: null });
   expect(visit().window_from).not.toBe(before.window_from);
   expect(app.sql("SELECT count(*) AS n FROM messages WHERE occasion LIKE 'moved%' AND channel = 'mail'")).toEqual([{ n: 1 }]);
@@ -84,6 +87,17 @@ it("the visit goes into a calendar file, and the office reads what was added", a
   await office.page.getByText("Side gate, code 4471").waitFor();
   await office.page.getByRole("img", { name: "Photo 1" }).waitFor();
   await office.context.close();
+});
+
+it("what somebody has agreed to is taken back by the same tick", async () => {
+  const agreed = () => app.sql("SELECT reminders, offers FROM customers WHERE mail = 'mira.link@example.com'");
+  expect(agreed()).toEqual([{ reminders: 1, offers: 0 }]);
+  const may = page.getByRole("group", { name: "What we may write to you" });
+  await may.getByLabel(/about offers/).click();
+  await expectSoon(page, () => app.sql("SELECT 1 FROM customers WHERE mail = 'mira.link@example.com' AND offers = 1").length === 1);
+  await may.getByLabel(/^Remind me/).click();
+  await expectSoon(page, () => app.sql("SELECT 1 FROM customers WHERE mail = 'mira.link@example.com' AND reminders = 0").length === 1);
+  expect(agreed()).toEqual([{ reminders: 0, offers: 1 }]);
 });
 
 it("cancelling in time costs nothing, says so before, and gives the window back", async () => {
@@ -112,7 +126,7 @@ it("whoever finds no window that suits says what would, and the office has it", 
   await chooseStove();
   await page.getByRole("button", { name: "None of these suits me" }).click();
   await page.getByRole("group", { name: "Which days would suit?" }).getByRole("button", { name: "Sat" }).click();
-  await page.getByRole("group", { name: "Which times?" }).getByRole("button", { name: "From 15" }).click();
+  await page.getByRole("group", { name: "Which times?" }).getByRole("button", { name: "From 15:00" }).click();
   await page.getByLabel("Anything else").fill("Only on Saturdays after three");
   await page.getByLabel("Name", { exact: true }).fill("Jonas Lund");
   await page.getByLabel("Mail", { exact: true }).fill("jonas@example.com");

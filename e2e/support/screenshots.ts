@@ -10,7 +10,7 @@ const shoot = (name: string, from = page) => from.screenshot({ path: path.join(f
 
 await signIn(page, app.url, "odile");
 const [busy] = app.sql<{ date: string; visit: number }>(
-  `SELECT p.date, max(p.visit_id) AS visit FROM placements p JOIN visits v ON v.id = p.visit_id WHERE v.state = 'promised' AND p.date > date('now') AND p.date IN (SELECT date FROM visits WHERE state = 'promised' AND id NOT IN (SELECT visit_id FROM placements)) GROUP BY p.date ORDER BY p.date LIMIT 1`,
+  `SELECT p.date, max(p.visit_id) AS visit FROM placements p JOIN visits v ON v.id = p.visit_id WHERE v.state = 'promised' AND p.date > date(unixepoch() + (SELECT demo_offset_ms FROM business) / 1000, 'unixepoch') AND p.date IN (SELECT date FROM visits WHERE state = 'promised' AND id NOT IN (SELECT visit_id FROM placements)) GROUP BY p.date ORDER BY p.date LIMIT 1`,
 );
 const screens: [string, string][] = [
   ["today", "/today"], ["board", `/board?date=${busy!.date}`], ["visit", `/board?date=${busy!.date}&visit=${busy!.visit}`], ["customers", "/customers"],

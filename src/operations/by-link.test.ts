@@ -6,7 +6,7 @@ import { testCards } from "@/gateways/cards-standin";
 import { runDue } from "@/worker/loop";
 import { advanceVisit } from "./advance-visit";
 import { cancelVisit } from "./cancel-visit";
-import { addByLink, answerByLink, cancelByLink, confirmByLink, moveByLink, repeatByLink } from "./by-link";
+import { addByLink, answerByLink, cancelByLink, confirmByLink, consentByLink, moveByLink, repeatByLink } from "./by-link";
 import { answersOfJob } from "./catalogue";
 import { mustPerform, perform, viewContext } from "./door";
 import { payByCard } from "./pay-by-card";
@@ -141,6 +141,24 @@ describe("a customer by the link", () => {
     expect(perform(world.hogar, cancelByLink, { feeMinor: 0 }, office)).toMatchObject({ problem: { code: "not-allowed" } });
     const calendar = look(world.hogar, myCalendar, {}, mine.actor);
     expect(calendar.ok && calendar.value).toMatchObject([{ uid: `visit-${mine.visitId}@marrowick.example`, from: later(world).from, sequence: 0, cancelled: false }]);
+  });
+});
+
+describe("what a customer has agreed to", () => {
+  it("is taken back by the link, with the words that were shown, and then no reminder is written", async () => {
+    const world = worldWith();
+    const { actor } = world.booked({ window: later(world) });
+    world.booked({ window: later(world), name: "Jonas Lund", nth: 12 });
+    const agreed = () => view(world, actor).consents.map(({ kind, given }) => [kind, given]);
+    expect(agreed()).toEqual([["reminders", true], ["offers", false]]);
+    mustPerform(world.hogar, consentByLink, { kind: "reminders", given: false }, actor);
+    mustPerform(world.hogar, consentByLink, { kind: "offers", given: true }, actor);
+    expect(agreed()).toEqual([["reminders", false], ["offers", true]]);
+    expect(world.hogar.store.sql("SELECT given, words FROM consents WHERE kind = 'reminders' AND customer_id = 1 ORDER BY id").all()).toEqual([1, 0].map((given) => ({ given, words: "Remind me before the visit, by mail and text." })));
+    world.at("2027-03-11", 17 * 60);
+    await runDue(world.hogar);
+    expect(world.hogar.store.sql("SELECT DISTINCT c.name FROM messages m JOIN customers c ON c.id = m.customer_id WHERE m.occasion LIKE 'visit reminder%'").all()).toEqual([{ name: "Jonas Lund" }]);
+    expect(perform(world.hogar, consentByLink, { kind: "card on file", given: false } as never, actor).ok).toBe(false);
   });
 });
 

@@ -3,10 +3,10 @@ import { moneyWords } from "@/core/money/amounts";
 import { answerProblem, stillOpen, type Question } from "@/core/catalogue/questions";
 import { ruleWords, type RepeatRule } from "@/core/repeats/rule";
 import { Refusal } from "@/core/problems";
-import { AddByLink, AnswerByLink, CancelByLink, MoveByLink, RepeatByLink } from "@/schemas/booking";
+import { AddByLink, AnswerByLink, CancelByLink, ConsentByLink, MoveByLink, RepeatByLink } from "@/schemas/booking";
 import { Nothing } from "@/schemas/money";
 import { giveApproval } from "./approval";
-import { isKeptPhoto, lostPhoto } from "./booking";
+import { isKeptPhoto, lostPhoto, recordConsent } from "./booking";
 import { itemsOfJob, keptAnswers, questionsOf, readService, termsOfJob, type KeptAnswer } from "./catalogue";
 import { cancelJob } from "./cancel-visit";
 import { payBackTheRest } from "./charging";
@@ -120,6 +120,18 @@ export const repeatByLink = defineOperation({
     const { name, line } = context.sql<{ name: string; line: string }>("SELECT c.name, s.line FROM repeats r JOIN customers c ON c.id = r.customer_id JOIN sites s ON s.id = r.site_id WHERE r.id = ?").get(repeat.id)!;
     const what = `${name} ${goesOn ? "has taken a repeat up again" : "has ended a repeat"}: ${ruleWords(repeat)}`;
     tellAll(context, { key: `repeat ${repeat.id} at ${context.now}`, subject: what, body: `${what}\n${line}\n`, who: line });
+  },
+});
+
+/** A customer agrees to what we may write, or takes it back. */
+export const consentByLink = defineOperation({
+  name: "consent-by-link",
+  access: "link",
+  input: ConsentByLink,
+  run(context, { kind, given }) {
+    const { actor } = context;
+    if (actor.kind !== "link") throw new Refusal("link-ended");
+    recordConsent(context, actor.customerId, kind, given, true);
   },
 });
 

@@ -3,7 +3,7 @@ import { keepApart, mergeCustomers, splitCustomers } from "./alike";
 import { advanceVisit } from "./advance-visit";
 import { book } from "./book";
 import { bookInOffice } from "./book-in-office";
-import { addByLink, answerByLink, cancelByLink, confirmByLink, moveByLink, repeatByLink } from "./by-link";
+import { addByLink, answerByLink, cancelByLink, confirmByLink, consentByLink, moveByLink, repeatByLink } from "./by-link";
 import { removeCard } from "./cards";
 import { cancelVisit } from "./cancel-visit";
 import { holdOffer } from "./hold-offer";
@@ -79,6 +79,7 @@ export const operations = {
   "remove-time-off": removeTimeOff,
   "renew-link": renewLink,
   "repeat-by-link": repeatByLink,
+  "consent-by-link": consentByLink,
   "resume-repeat": resumeRepeat,
   "save-booking-rules": saveBookingRules,
   "save-business": saveBusiness,

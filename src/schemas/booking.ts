@@ -33,6 +33,9 @@ export const HoldOffer = input({ ...chosen, instead: Type.Optional(Type.String({
 
 export const Booker = input({ name: Name, mail: Mail, phone: Phone, reminders: Type.Boolean(), offers: Type.Optional(Type.Boolean()) });
 
+/** Who books, and their answers to the owner's own fields, before all else is sent. */
+export const CheckBooker = input({ customer: Booker, fields: Type.Optional(Answers) });
+
 export const Book = input({
   ...chosen,
   hold: Type.Optional(Type.String({ maxLength: 60 })),
@@ -85,6 +88,8 @@ export const CancelByLink = input({ feeMinor: Type.Integer({ minimum: 0 }) });
 export const AddByLink = input({ words: Type.String({ maxLength: 500 }), photos: Photos });
 /** Whether a repeat goes on. */
 export const RepeatByLink = input({ goesOn: Type.Boolean() });
+/** What a customer agrees to, or does not any more. */
+export const ConsentByLink = input({ kind: OneOf(["reminders", "offers"]), given: Type.Boolean() });
 /** Answers to what a service of the booking still asks; `position`: which of its services. */
 export const AnswerByLink = input({ position: Type.Integer({ minimum: 0, maximum: 12 }), answers: Answers });
 export const CheckCoupon = input({ code: Type.String({ minLength: 1, maxLength: 40 }), serviceIds: Type.Array(Id, { minItems: 1, maxItems: 12 }) });

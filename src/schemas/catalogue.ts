@@ -18,7 +18,7 @@ const Condition = Type.Union([
   input({ question: QuestionId, is: Type.Union([Type.Boolean(), Type.String({ maxLength: 40 })]) }),
   input({ question: QuestionId, atLeast: Type.Optional(Type.Number()), atMost: Type.Optional(Type.Number()) }),
 ]);
-const common = { id: QuestionId, words: Name, help: Type.Optional(Type.String({ maxLength: 200 })), required: Type.Boolean(), shownIf: Type.Optional(OrNull(Condition)) };
+const common = { id: QuestionId, words: Name, help: Type.Optional(Type.String({ maxLength: 200 })), billed: Type.Optional(Name), required: Type.Boolean(), shownIf: Type.Optional(OrNull(Condition)) };
 const Whole = Type.Integer({ minimum: 0, maximum: 100_000 });
 const Measure = Type.Number({ minimum: 0, maximum: 1_000_000 });
 

@@ -32,6 +32,7 @@ export function AddressField({ label, value, onValue, wrong, size = "small", not
   return (
     <Autocomplete
       options={found}
+      forcePopupIcon={false}
       value={value}
       filterOptions={(options) => options}
       getOptionLabel={(a) => [a.line, a.postcode].filter(Boolean).join(", ")}

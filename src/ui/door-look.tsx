@@ -7,6 +7,13 @@ import { theme } from "./theme";
 
 export type Look = ReturnType<typeof lookOf>;
 
+/** The large type of customers' pages, in all that is typed and said there. */
+export const doorType = {
+  "fontSize": 17,
+  "& .MuiInputBase-root, & .MuiInputLabel-root, & .MuiTypography-body1, & .MuiFormControlLabel-label": { fontSize: 17 },
+  "& .MuiFormHelperText-root": { fontSize: 15, mx: 0 },
+};
+
 /** Customers' pages in the owner's colours; and in a frame on the owner's site, the frame is told how tall they are. */
 export function DoorLook({ look, children }: { look: Look; children: ReactNode }) {
   const own = useMemo(() => createTheme({ ...theme, palette: { ...theme.palette, primary: theme.palette.augmentColor({ color: { main: look.accent, contrastText: look.onAccent } }) } }), [look.accent, look.onAccent]);

@@ -2,7 +2,7 @@
 import Box from "@mui/material/Box";
 import type { ReactNode } from "react";
 import { Mark } from "./arch";
-import { DoorLook, type Look } from "./door-look";
+import { DoorLook, doorType, type Look } from "./door-look";
 import { imageAddress } from "./image-field";
 import { arch, ink } from "./palette";
 
@@ -10,7 +10,7 @@ import { arch, ink } from "./palette";
 export function DoorPage({ look, business, children }: { look: Look; business: { name: string; mark: string | null }; children: ReactNode }) {
   return (
     <DoorLook look={look}>
-      <Box component="main" sx={{ maxWidth: 620, mx: "auto", px: 5, pt: 4, pb: 10, fontSize: 17, "& .MuiTypography-body1": { fontSize: 17 } }}>
+      <Box component="main" sx={{ maxWidth: 620, mx: "auto", px: 5, pt: 4, pb: 10, ...doorType }}>
         <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 3, mb: 5 }}>
           {business.mark ? <Box component="img" src={imageAddress(business.mark)} alt="" sx={{ height: 34, maxWidth: 110, objectFit: "contain" }} /> : <Mark size={26} />}
           <Box className="titles" sx={{ fontWeight: 650 }}>{business.name}</Box>

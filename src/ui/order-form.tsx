@@ -38,7 +38,7 @@ export function OrderForm({ questions, extras, answers, chosen, currency, proble
     <Box sx={{ display: "grid", gap: 4 }}>
       {shownQuestions(questions, answers).map((question) => (
         <Box key={question.id} role="group" aria-label={question.words}>
-          <Box sx={{ fontWeight: 650, mb: 1 }}>{question.words}{!question.required && <Box component="span" sx={{ fontWeight: 400, color: ink.ash }}> (if you know)</Box>}</Box>
+          <Box sx={{ fontWeight: 650, mb: 1 }}>{question.words}{!question.required && <Box component="span" sx={{ fontWeight: 400, color: ink.ash }}> (optional)</Box>}</Box>
           {question.help && <Box sx={{ color: ink.ash, fontSize: 15, mb: 1 }}>{question.help}</Box>}
           <Asked question={question} value={answers[question.id]} onValue={(value) => answer(question.id, value)} />
           {problems[question.id] && <FormHelperText error role="alert">{problems[question.id]}</FormHelperText>}

@@ -1,6 +1,8 @@
 import type { Coupon } from "@/core/catalogue/coupons";
+import { phoneProblem } from "@/core/people/phones";
 import { couponFor } from "@/operations/coupons";
-import { AskOffers, CheckCoupon, FindAddress, ServicesAt, TypeAddress } from "@/schemas/booking";
+import { fieldProblems } from "@/operations/fields";
+import { AskOffers, CheckBooker, CheckCoupon, FindAddress, ServicesAt, TypeAddress } from "@/schemas/booking";
 import { Nothing } from "@/schemas/money";
 import { findWanted, zoneOf } from "@/operations/booking";
 import { addressOf, locate } from "@/operations/addresses";
@@ -134,6 +136,18 @@ export const servicesAt = defineView({
       zone: { name: zone.name, weekdays: zone.weekdays, serveFrom: zone.serve_from, serveTo: zone.serve_to, surchargeMinor: zone.surcharge_minor, smallestOrderMinor: zone.smallest_order_minor, noticeMinutes: zone.notice_minutes },
       services,
     };
+  },
+});
+
+/** Whether somebody can be reached as they say, and has answered what the owner asks of everybody: refused with the sentences that booking would say. */
+export const checkBooker = defineView({
+  name: "check-booker",
+  access: "anybody",
+  input: CheckBooker,
+  read(context, { customer, fields = {} }) {
+    const phone = phoneProblem(customer.phone, context.business.phone);
+    const wrong = { ...(phone && { "/customer/phone": phone }), ...fieldProblems(context, fields) };
+    if (Object.keys(wrong).length) throw new Refusal("invalid-input", { fields: wrong });
   },
 });
 

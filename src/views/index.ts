@@ -3,7 +3,7 @@ import { board, dayStrip, placementOptions, visitSheet } from "./board";
 import { alike, customer, customers, find, repeats } from "./customers";
 import { fieldDay } from "./field";
 import { firstSteps } from "./first-steps";
-import { checkCoupon, findAddress, frontDoor, offers, previewFrontDoor, servicesAt, typeAddress } from "./front-door";
+import { checkBooker, checkCoupon, findAddress, frontDoor, offers, previewFrontDoor, servicesAt, typeAddress } from "./front-door";
 import { incoming, incomingEntry } from "./incoming";
 import { invoice, money } from "./money";
 import { myCalendar, myOffers, myVisit } from "./my-visit";
@@ -21,6 +21,7 @@ import { whyNot, whyNotChoices } from "./why-not";
 export const views = {
   "alike": alike,
   "board": board,
+  "check-booker": checkBooker,
   "check-coupon": checkCoupon,
   "customer": customer,
   "customers": customers,

@@ -27,8 +27,8 @@ export const myVisit = defineView({
     const { sql, actor, business, today } = context;
     if (actor.kind !== "link") throw new Refusal("link-ended");
     const { jobId } = actor;
-    const job = sql<{ state: string; approval: "given" | "waiting" | "proposed"; total_minor: number; deposit_minor: number; line: string; postcode: string; customer: string; mail: string; phone: string }>(
-      `SELECT j.state, j.approval, j.total_minor, j.deposit_minor, t.line, t.postcode, c.name AS customer, iif(j.mail <> '', j.mail, c.mail) AS mail, iif(j.phone <> '', j.phone, c.phone) AS phone
+    const job = sql<{ state: string; approval: "given" | "waiting" | "proposed"; total_minor: number; deposit_minor: number; line: string; postcode: string; customer: string; mail: string; phone: string; reminders: number; offers: number }>(
+      `SELECT j.state, j.approval, j.total_minor, j.deposit_minor, t.line, t.postcode, c.name AS customer, c.reminders, c.offers, iif(j.mail <> '', j.mail, c.mail) AS mail, iif(j.phone <> '', j.phone, c.phone) AS phone
        FROM jobs j JOIN sites t ON t.id = j.site_id JOIN customers c ON c.id = j.customer_id WHERE j.id = ?`,
     ).get(jobId)!;
     const visits = sql<{ id: number; state: string; title: string; date: string; window_from: number; window_to: number; repeat_id: number | null; confirmed_at: number | null }>(
@@ -60,6 +60,7 @@ export const myVisit = defineView({
       termsWords: orderTermsWords(termsOfJob(context, jobId), (minor) => moneyWords(minor, business.currency)),
       card: cardOf(context, jobId)?.label ?? null,
       cardWords: consentWords(business.name)["card on file"],
+      consents: (["reminders", "offers"] as const).map((kind) => ({ kind, words: consentWords(business.name)[kind], given: job[kind] === 1 })),
       asked: changes ? openQuestions(context, jobId) : [],
       fee: fee ?? null,
       additions: sql<{ id: number; made_at: number; words: string; photos: string }>("SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id").all(jobId).map((a) => ({ ...a, photos: JSON.parse(a.photos) as string[] })),

@@ -10,6 +10,8 @@ export interface NeedsPerson {
   words: string;
   detail: string;
   href: string;
+  /** How many it stands for, where that is not one. */
+  n?: number;
 }
 
 const did = { booking: "has booked", request: "asks for", quote: "has our quote for" } as const;
@@ -30,7 +32,7 @@ export const todayView = defineView({
       const forUs = waiting.ok ? waiting.value.entries.filter((e) => e.forUs) : [];
       for (const e of forUs.slice(0, mostShown))
         needs.push({ kind: "incoming", words: `${e.name} ${did[e.kind]} ${e.what}`, detail: [e.waits, e.when, e.handler && `${e.handler} is on it`].filter(Boolean).join(" · "), href: `/incoming?open=${encodeURIComponent(e.key)}` });
-      if (forUs.length > mostShown) needs.push({ kind: "incoming", words: `${forUs.length - mostShown} more wait in Incoming`, detail: "", href: "/incoming" });
+      if (forUs.length > mostShown) needs.push({ kind: "incoming", words: `${forUs.length - mostShown} more wait in Incoming`, detail: "", href: "/incoming", n: forUs.length - mostShown });
     }
     const clockOf = (epoch: number) => localOf(epoch, business.time_zone).minute;
 

@@ -2,6 +2,7 @@ import { one, office, smallWorld, system, visitor } from "@demo/small-world";
 import { advanceVisit } from "@/operations/advance-visit";
 import { mustPerform } from "@/operations/door";
 import { saveSpecialDay } from "@/operations/setup/opening";
+import { saveFrontDoor } from "@/operations/setup/save-front-door";
 import { saveZone } from "@/operations/setup/save-zone";
 import { recordTimeOff, removeTimeOff } from "@/operations/absences";
 import { makeRequest } from "@/operations/requests";
@@ -10,7 +11,8 @@ import { receiveText } from "@/operations/receive-text";
 import type { TSchema, Static } from "@sinclair/typebox";
 import { board, dayStrip, placementOptions, visitSheet } from "./board";
 import { customer, customers, find, repeats } from "./customers";
-import { findAddress, offers, servicesAt } from "./front-door";
+import { checkBooker, findAddress, offers, servicesAt } from "./front-door";
+import { setup } from "./setup";
 import { todayView } from "./today";
 import { look, type View } from "./view";
 
@@ -37,6 +39,17 @@ describe("the front door", () => {
     const outside = world.town.addresses.find((a) => a.postcode.startsWith("MW 5"))!;
     expect(see(world, servicesAt, { addressId: outside.id })).toMatchObject({ zone: null, services: [] });
     expect(look(world.hogar, servicesAt, { addressId: "forged" }, visitor)).toMatchObject({ problem: { fields: { "/addressId": expect.any(String) } } });
+  });
+
+  it("says at once what is wrong about who one is, all of it together, and keeps nothing", () => {
+    const world = smallWorld();
+    const { frontDoor: now } = see(world, setup, {});
+    mustPerform(world.hogar, saveFrontDoor, { ...now, fields: [{ id: "entry", words: "How do we get in?", required: true, kind: "text", most: 50 }] }, office);
+    const customer = { name: "Mira Okonjo", mail: "mira@example.com", phone: "+1 555 0142", reminders: false };
+    expect(look(world.hogar, checkBooker, { customer: { ...customer, phone: "12-34" } }, visitor)).toMatchObject({ problem: { fields: { "/customer/phone": "Write a phone number, such as +1 555 0142.", "/fields/entry": "Please answer this." } } });
+    expect(look(world.hogar, checkBooker, { customer: { ...customer, mail: "mira@" } }, visitor)).toMatchObject({ problem: { fields: { "/customer/mail": expect.stringContaining("mail address") } } });
+    expect(look(world.hogar, checkBooker, { customer, fields: { entry: "By the side gate" } }, visitor).ok).toBe(true);
+    expect(one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM customers").n).toBe(0);
   });
 
   it("offers no window on a closed day, on a day the zone is not served, or at an hour it is not", () => {

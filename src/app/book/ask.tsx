@@ -4,7 +4,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import { weekdayNames } from "@/core/time/words";
+import { clock, weekdayNames } from "@/core/time/words";
 import type { Wish } from "@/core/windows/wishes";
 import { useHabits, weekdaysFrom } from "@/ui/habits";
 import { Pick } from "@/ui/order-form";
@@ -13,18 +13,21 @@ import type { Draft } from "./draft";
 import type { Business } from "./front-door";
 
 /** What cannot be booked as it stands: one may ask, and a person answers. Where windows open by themselves (`waits`), days and times are asked for, and one is told. */
-export function Ask({ draft, business, words, waits = false }: { draft: Draft; business: Business; words: string; waits?: boolean }) {
-  const [typed, setTyped] = useState({ name: draft.name, mail: draft.mail, phone: draft.phone, wishes: "" });
-  const [wish, setWish] = useState<Wish>({ weekdays: 127, from: 0, to: 1440, until: null });
+export function Ask({ draft, business, words, waits = false, onType }: { draft: Draft; business: Business; words: string; waits?: boolean; onType: (part: Partial<Draft>) => void }) {
+  const { name, mail, phone, wishes, wish } = draft;
   const { send, busy, wrong } = useChange("make-request");
   const [done, setDone] = useState(false);
-  const field = (name: keyof typeof typed, label: string, more: object = {}) => <TextField label={label} size="medium" value={typed[name]} onChange={(e) => setTyped({ ...typed, [name]: e.target.value })} error={!!wrong(`/${name}`)} helperText={wrong(`/${name}`)} {...more} />;
+  const field = (name: "name" | "mail" | "phone" | "wishes", label: string, more: object = {}) => <TextField label={label} size="medium" value={draft[name]} onChange={(e) => onType({ [name]: e.target.value })} error={!!wrong(`/${name}`)} helperText={wrong(`/${name}`)} {...more} />;
   if (done) return <Alert severity="success" role="status" sx={{ mt: 4, fontSize: 16 }}>{waits ? "Thank you. When a time that suits you opens, we write to you, and you take it with one tap." : "Thank you. We have your request and will call or write to you."}</Alert>;
-  const ask = () => void send({ addressId: draft.address?.id ?? null, items: draft.items, address: "", photos: draft.photos, wish: waits ? wish : null, ...typed }).then((sent) => setDone(sent !== null));
+  const ask = () => void send({ addressId: draft.address?.id ?? null, items: draft.items, address: "", photos: draft.photos, wish: waits ? wish : null, name, mail, phone, wishes }).then((sent) => {
+    if (!sent) return;
+    setDone(true);
+    onType({ wishes: "" });
+  });
   return (
     <Box sx={{ mt: 4, display: "grid", gap: 4 }}>
       <Alert severity="info" sx={{ fontSize: 16 }}>{words}</Alert>
-      {waits && <WishField wish={wish} onWish={setWish} />}
+      {waits && <WishField wish={wish} onWish={(to) => onType({ wish: to })} />}
       {field("wishes", waits ? "Anything else" : "What do you need, and when?", { multiline: true, minRows: 2 })}
       {field("name", "Name", { autoComplete: "name" })}
       {field("mail", "Mail", { autoComplete: "email", type: "email" })}
@@ -34,8 +37,8 @@ export function Ask({ draft, business, words, waits = false }: { draft: Draft; b
   );
 }
 
-const times: { words: string; from: number; to: number }[] = [
-  { words: "Any time", from: 0, to: 1440 }, { words: "Before noon", from: 0, to: 780 }, { words: "Afternoon", from: 720, to: 1080 }, { words: "From 15", from: 900, to: 1440 },
+const times = (): { words: string; from: number; to: number }[] => [
+  { words: "Any time", from: 0, to: 1440 }, { words: "Before noon", from: 0, to: 780 }, { words: "Afternoon", from: 720, to: 1080 }, { words: `From ${clock(900)}`, from: 900, to: 1440 },
 ];
 
 /** Days and times that would suit. */
@@ -56,7 +59,7 @@ function WishField({ wish, onWish }: { wish: Wish; onWish: (wish: Wish) => void 
       </Box>
       <Box role="group" aria-label="Which times?">
         <Box sx={{ fontWeight: 650, mb: 2 }}>Which times?</Box>
-        <Box sx={row}>{times.map(({ words, from, to }) => <Pick key={words} on={wish.from === from && wish.to === to} onPick={() => onWish({ ...wish, from, to })}>{words}</Pick>)}</Box>
+        <Box sx={row}>{times().map(({ words, from, to }) => <Pick key={words} on={wish.from === from && wish.to === to} onPick={() => onWish({ ...wish, from, to })}>{words}</Pick>)}</Box>
       </Box>
     </>
   );

@@ -6,6 +6,7 @@ import type { Coupon } from "@/core/catalogue/coupons";
 import { priceOrder, type PricedOrder } from "@/core/catalogue/order";
 import type { Answers } from "@/core/catalogue/questions";
 import type { RepeatEvery } from "@/core/repeats/rule";
+import type { Wish } from "@/core/windows/wishes";
 import type { ChosenExtras } from "@/ui/order-form";
 
 export type ServicesAt = ViewOutput<"services-at">;
@@ -26,6 +27,8 @@ export interface DraftItem {
 export interface Draft {
   step: Step;
   address: FoundAddress | null;
+  /** An address that is being typed in full, since the look-up does not know it. */
+  typed: { line: string; postcode: string } | null;
   items: DraftItem[];
   /** The technician wished for, where the services let customers. */
   technicianId: number | null;
@@ -35,6 +38,9 @@ export interface Draft {
   offer: Offer | null;
   /** `until` is null when its minutes are over. */
   hold: { key: string; until: number | null } | null;
+  /** What would suit, where no window does; and what one writes to be answered by a person. */
+  wish: Wish;
+  wishes: string;
   name: string;
   mail: string;
   phone: string;
@@ -50,7 +56,7 @@ export interface Draft {
   source: string | null;
 }
 
-const empty: Draft = { step: "where", address: null, items: [], technicianId: null, repeat: null, note: "", photos: [], offer: null, hold: null, name: "", mail: "", phone: "", fields: {}, reminders: true, offers: false, payAll: false, atDoor: false, keepCard: false, coupon: null, source: null };
+const empty: Draft = { step: "where", address: null, typed: null, items: [], technicianId: null, repeat: null, note: "", photos: [], offer: null, hold: null, wish: { weekdays: 127, from: 0, to: 1440, until: null }, wishes: "", name: "", mail: "", phone: "", fields: {}, reminders: false, offers: false, payAll: false, atDoor: false, keepCard: false, coupon: null, source: null };
 /** Drafts of another shape are begun anew. */
 const key = "hogar booking 2";
 

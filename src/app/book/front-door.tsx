@@ -3,17 +3,18 @@ import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
 import Typography from "@mui/material/Typography";
-import { useEffect, useRef, useState } from "react";
-import { change, type ViewOutput } from "@/api/client";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { ask, change, type ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
 import type { Problem } from "@/core/problems";
 import { dayWords, windowIn } from "@/core/time/words";
 import { Mark } from "@/ui/arch";
-import { DoorLook } from "@/ui/door-look";
+import { DoorLook, doorType } from "@/ui/door-look";
 import { imageAddress } from "@/ui/image-field";
 import { ink } from "@/ui/palette";
 import { useView } from "@/ui/use-view";
 import { chosenOf, priceOf, steps, useDraft, type Step } from "./draft";
+import { HoldLeft } from "./hold-left";
 import { Pay } from "./pay";
 import { Summary } from "./summary";
 import { What } from "./what";
@@ -85,6 +86,20 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
     set({ step: "when", offer: null, hold: null });
   };
 
+  const { hold } = draft;
+  // Its key stays: by it, whoever presses twice books once.
+  const onLapsed = useCallback(() => hold && set({ hold: { ...hold, until: null } }), [set, hold]);
+
+  /** What cannot be right is said before anybody types a card. */
+  const checkWho = async () => {
+    setBusy(true);
+    const { name, mail, phone, reminders, offers, fields } = draft;
+    const result = await ask("check-booker", { customer: { name, mail, phone, reminders, offers }, fields });
+    setBusy(false);
+    if (result.ok) go("pay");
+    else setProblem(result.problem);
+  };
+
   const book = async () => {
     if (!asked || !draft.offer || preview) return;
     setBusy(true);
@@ -96,6 +111,8 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
     });
     if (result.ok) {
       forget();
+      // The owner's own address takes the place of the page that this may be a frame of.
+      if (business.doneAddress && window.parent !== window && window.open(business.doneAddress, "_top")) return;
       return window.location.assign(business.doneAddress || `/my/${result.value.link}?booked`);
     }
     setBusy(false);
@@ -114,14 +131,14 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
     where: { words: "Go on", ready: !!at?.zone, act: () => go("what") },
     what: { words: "Choose a time", ready: chosen.length > 0, act: () => (open ? setTried(tried + 1) : go("when")) },
     when: { words: draft.offer ? `Keep ${windowIn(draft.offer.from, draft.offer.to, business.timeZone)} on ${dayWords(draft.offer.date).split(" ")[0]}` : "Choose a window", ready: !!draft.offer, act: () => void keep() },
-    who: { words: "Go on", ready: !!(draft.name.trim() && draft.mail.trim() && draft.phone.trim()), act: () => go("pay") },
+    who: { words: "Go on", ready: !!(draft.name.trim() && draft.mail.trim() && draft.phone.trim()), act: () => void checkWho() },
     pay: { words: deposit ? `Pay ${moneyWords(deposit, business.currency)} and book` : "Book", ready: !deposit || !!cardToken, act: () => void book() },
   };
   const titles: Record<Step, string> = { where: "Where shall we come?", what: "What can we do for you?", when: "When shall we come?", who: "Who are you?", pay: payAll ? "Paying now" : deposit ? "The deposit" : "Is everything right?" };
 
   return (
     <DoorLook look={business.look}>
-    <Box component="main" sx={{ maxWidth: 620, mx: "auto", minHeight: "var(--page)", display: "flex", flexDirection: "column", fontSize: 17, "& .MuiInputBase-root, & .MuiTypography-body1": { fontSize: 17 } }}>
+    <Box component="main" sx={{ maxWidth: 620, mx: "auto", minHeight: "var(--page)", display: "flex", flexDirection: "column", ...doorType }}>
       <Box sx={{ flex: 1, px: 5, pt: 4, pb: 6 }}>
         <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 3, mb: 4 }}>
           {business.mark ? <Box component="img" src={imageAddress(business.mark)} alt="" sx={{ height: 34, maxWidth: 110, objectFit: "contain" }} /> : <Mark size={26} />}
@@ -138,14 +155,14 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
         <Typography variant="h1" ref={title} tabIndex={-1} sx={{ outline: "none !important", mb: 2 }}>{titles[draft.step]}</Typography>
         {problem && !problem.fields && <Alert severity="warning" role="alert" sx={{ mb: 3, fontSize: 16 }}>{problem.sentence}</Alert>}
         {draft.step === "where" && <Welcome business={business} />}
-        {draft.step === "where" && <Where draft={draft} at={at} problem={atProblem} business={business} onAddress={(address) => set({ address, offer: null, items: address ? draft.items : [] })} />}
+        {draft.step === "where" && <Where draft={draft} at={at} problem={atProblem} business={business} onAddress={(address) => set({ address, offer: null, items: address ? draft.items : [] })} onType={set} />}
         {draft.step === "where" && <Answers business={business} />}
         {draft.step === "what" && at && <What draft={draft} chosen={chosen} at={at} order={order} tried={tried > 0} business={business} wrong={wrong} onType={(part) => set({ ...part, ...(part.items || part.technicianId !== undefined ? { offer: null } : {}) })} />}
-        {draft.step === "when" && asked && <When key={lost} asked={asked} draft={draft} chosen={chosen} business={business} onChoose={(offer) => (setProblem(null), set({ offer }))} />}
+        {draft.step === "when" && asked && <When key={lost} asked={asked} draft={draft} chosen={chosen} business={business} onChoose={(offer) => (setProblem(null), set({ offer }))} onType={set} />}
         {draft.step === "who" && <Who draft={draft} business={business} wrong={wrong} onType={set} />}
         {draft.step === "pay" && order && draft.offer && <Pay draft={draft} chosen={chosen} order={order} payAll={payAll} business={business} wrong={wrong} onType={set} onToken={setCardToken} />}
       </Box>
-      <Summary chosen={chosen} order={order} offer={draft.offer} business={business} always={here >= 3} onBack={here > 0 ? () => go(steps[here - 1]!) : null} button={buttons[draft.step]} busy={!ready || busy} note={preview ? "A preview: nothing is kept or booked." : null} />
+      <Summary chosen={chosen} order={order} offer={draft.offer} kept={hold && here >= 3 && <HoldLeft hold={hold} minutes={business.holdMinutes} onLapsed={onLapsed} />} business={business} always={here >= 3} onBack={here > 0 ? () => go(steps[here - 1]!) : null} button={buttons[draft.step]} busy={!ready || busy} note={preview ? "A preview: nothing is kept or booked." : null} />
     </Box>
     </DoorLook>
   );

@@ -3,7 +3,6 @@ import Box from "@mui/material/Box";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Typography from "@mui/material/Typography";
-import { useCallback, useEffect, useState } from "react";
 import { moneyWords } from "@/core/money/amounts";
 import { daysWords, durationWords, windowIn } from "@/core/time/words";
 import { CardForm } from "@/ui/card-form";
@@ -33,13 +32,9 @@ export function Pay({ draft, chosen, order, payAll, business, wrong, onType, onT
   const later = order.totalMinor - now;
   const onQuote = chosen.some(({ service }) => service.priceKind === "quote");
   const terms = orderTermsWords(chosen.map(({ service }) => ({ ...service.terms, name: service.name })), amount);
-  const { hold } = draft;
-  // Its key stays: by it, whoever presses twice books once.
-  const onLapsed = useCallback(() => hold && onType({ hold: { ...hold, until: null } }), [onType, hold]);
   return (
     <Box>
       <Typography sx={{ mb: 3 }}>{daysWords([draft.offer!.date, ...draft.offer!.then])}, {windowIn(draft.offer!.from, draft.offer!.to, business.timeZone)}, at {draft.address!.line}{draft.repeat && `; then ${ruleWords(draft.repeat)}`}.</Typography>
-      {hold && (hold.until === null ? <Typography role="timer" sx={{ color: ink.ash }}>We kept it for {business.holdMinutes} minutes. It is anybody’s now, and yours if it is still free when you book.</Typography> : <HoldLeft until={hold.until} minutes={business.holdMinutes} onLapsed={onLapsed} />)}
       <Box sx={{ my: 4 }}>
         {order.lines.map((line, i) => <Row key={i} name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`} value={amount(line.amountMinor)} />)}
         <Row name={onQuote ? "This visit, tax included" : "Total, tax included"} value={amount(order.totalMinor)} strong />
@@ -68,19 +63,3 @@ const Tick = ({ checked, onTick, words }: { checked: boolean; onTick: (on: boole
 const Row = ({ name, value, strong }: { name: string; value: string; strong?: boolean }) => (
   <Box sx={{ display: "flex", justifyContent: "space-between", gap: 3, py: 1.5, borderTop: `1px solid ${ink.line}`, fontWeight: strong ? 700 : 400 }}><span>{name}</span><span>{value}</span></Box>
 );
-
-/** How long the window is still kept. The end is the server's; the demo's clock may differ, so only the span is trusted. */
-function HoldLeft({ until, minutes, onLapsed }: { until: number; minutes: number; onLapsed: () => void }) {
-  const [started] = useState(() => Number(sessionStorage.getItem(`hold ${until}`)) || Date.now());
-  const [now, setNow] = useState(() => Date.now());
-  useEffect(() => {
-    sessionStorage.setItem(`hold ${until}`, String(started));
-    const timer = setInterval(() => setNow(Date.now()), 1000);
-    return () => clearInterval(timer);
-  }, [until, started]);
-  const left = Math.max(0, Math.round((started + minutes * 60_000 - now) / 1000));
-  useEffect(() => {
-    if (left === 0) onLapsed();
-  }, [left, onLapsed]);
-  return <Typography role="timer" sx={{ color: left < 60 ? ink.ember : ink.ash }}>Kept for you for {Math.floor(left / 60)}:{String(left % 60).padStart(2, "0")}</Typography>;
-}

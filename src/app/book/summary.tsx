@@ -2,6 +2,7 @@
 import ArrowBack from "@mui/icons-material/ArrowBack";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import type { ReactNode } from "react";
 import { moneyWords } from "@/core/money/amounts";
 import type { PricedOrder } from "@/core/catalogue/order";
 import { daysWords, durationWords, windowIn } from "@/core/time/words";
@@ -13,6 +14,8 @@ interface SummaryProps {
   chosen: readonly Chosen[];
   order: PricedOrder | null;
   offer: Offer | null;
+  /** For how long the window is kept, once it is. */
+  kept: ReactNode;
   business: Business;
   /** Prices are told at the end even where the owner does not show them before. */
   always: boolean;
@@ -23,7 +26,7 @@ interface SummaryProps {
 }
 
 /** What is booked so far, what it costs and takes, and the one button that goes on. */
-export function Summary({ chosen, order, offer, business, always, onBack, button, busy, note }: SummaryProps) {
+export function Summary({ chosen, order, offer, kept, business, always, onBack, button, busy, note }: SummaryProps) {
   const days = chosen[0]?.service.days ?? 1;
   const shows = always || chosen.every(({ service }) => service.showsPrice);
   const price = chosen.some(({ service }) => service.priceKind === "quote") ? "price on quote" : order && shows ? `${chosen.some(({ service }) => service.priceKind === "from") ? "from " : ""}${moneyWords(order.totalMinor, business.currency)}` : "";
@@ -38,7 +41,8 @@ export function Summary({ chosen, order, offer, business, always, onBack, button
           <Box sx={{ fontWeight: 700, whiteSpace: "nowrap" }}>{price}</Box>
         </Box>
       )}
-      {offer && <Box sx={{ color: ink.ash, mb: 2 }}>{daysWords([offer.date, ...offer.then])}, {windowIn(offer.from, offer.to, business.timeZone)}</Box>}
+      {offer && <Box sx={{ color: ink.ash, mb: kept ? 0 : 2 }}>{daysWords([offer.date, ...offer.then])}, {windowIn(offer.from, offer.to, business.timeZone)}</Box>}
+      {kept}
       {note && <Box role="note" sx={{ color: ink.ash, mb: 2 }}>{note}</Box>}
       <Box sx={{ display: "flex", gap: 2 }}>
         {onBack && <Button variant="outlined" onClick={onBack} aria-label="Back" sx={{ minWidth: 52, height: 52 }}><ArrowBack /></Button>}

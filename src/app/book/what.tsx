@@ -51,10 +51,10 @@ export function What({ draft, chosen, at, order, tried, business, wrong, onType 
             return (
               <Box key={service.id}>
                 <ServiceCard service={service} on={!!item} business={business} onChoose={() => choose(service)} />
-                {item && (service.days === 1 || service.ordered.questions.length > 0 || service.ordered.extras.length > 0) && (
+                {item && (mayTakeSeveral(service) || service.ordered.questions.length > 0 || service.ordered.extras.length > 0) && (
                   <Box sx={{ px: 3, py: 4, mb: 3, bgcolor: "#fff", border: `1px solid ${ink.line}`, borderRadius: "6px", display: "grid", gap: 4 }}>
                     {(service.ordered.questions.length > 0 || service.ordered.extras.length > 0) && <OrderForm questions={service.ordered.questions} extras={service.ordered.extras} answers={item.answers} chosen={item.extras} currency={business.currency} problems={tried ? (order?.items[place]?.problems ?? {}) : {}} onAnswers={(answers) => setItem(service.id, { answers })} onChosen={(extras) => setItem(service.id, { extras })} />}
-                    {service.days === 1 && <Box role="group" aria-label={`How many of ${service.name}`} sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", gap: 2 }}><span>How many of these?</span><Counter value={item.quantity} min={1} max={20} onValue={(quantity) => setItem(service.id, { quantity })} what={service.name} /></Box>}
+                    {mayTakeSeveral(service) && <Box role="group" aria-label={`How many of ${service.name}`} sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", gap: 2 }}><span>How many of these?</span><Counter value={item.quantity} min={1} max={20} onValue={(quantity) => setItem(service.id, { quantity })} what={service.name} /></Box>}
                   </Box>
                 )}
               </Box>
@@ -81,6 +81,9 @@ export function What({ draft, chosen, at, order, tried, business, wrong, onType 
     </>
   );
 }
+
+/** Work of several days is booked once; where a question counts already, to count the service as well would be asking twice. */
+const mayTakeSeveral = (service: BookableService): boolean => service.days === 1 && !service.ordered.questions.some((q) => q.kind === "count");
 
 /** The price as the owner shows it before one chooses. */
 const priceShown = (service: BookableService, currency: string): string =>

@@ -16,15 +16,15 @@ import type { Business } from "./front-door";
 
 type Address = NonNullable<Draft["address"]>;
 
-export function Where({ draft, at, problem, business, onAddress }: { draft: Draft; at: ServicesAt | null; problem: Problem | null; business: Business; onAddress: (address: Address | null) => void }) {
+export function Where({ draft, at, problem, business, onAddress, onType }: { draft: Draft; at: ServicesAt | null; problem: Problem | null; business: Business; onAddress: (address: Address | null) => void; onType: (part: Partial<Draft>) => void }) {
   return (
     <>
       <Typography color="textSecondary" sx={{ mb: 4 }}>House number and street, or the postcode.</Typography>
       <AddressField label="Address" size="medium" value={draft.address} onValue={onAddress} nothing="No address begins like this. Check the spelling, or type it in full below." />
-      {!draft.address && <TypedAddress onAddress={onAddress} />}
+      {!draft.address && <TypedAddress typed={draft.typed} onType={(typed) => onType({ typed })} onAddress={onAddress} />}
       {problem && <Alert severity="warning" sx={{ mt: 4 }}>{problem.sentence}</Alert>}
       {at && !at.zone && (business.takesRequests
-        ? <Ask draft={{ ...draft, items: [] }} business={business} words="This address is outside the places we usually go to. Tell us what you need: if we can come, we call you." />
+        ? <Ask draft={{ ...draft, items: [] }} business={business} onType={onType} words="This address is outside the places we usually go to. Tell us what you need: if we can come, we call you." />
         : <Alert severity="info" sx={{ mt: 4, fontSize: 16 }}>This address is not in our zones yet. Call us on {business.phone}: sometimes we can still come.</Alert>)}
       {at?.zone && <ZoneRules zone={at.zone} business={business} />}
     </>
@@ -32,11 +32,10 @@ export function Where({ draft, at, problem, business, onAddress }: { draft: Draf
 }
 
 /** For an address that the look-up does not know. */
-function TypedAddress({ onAddress }: { onAddress: (address: Address) => void }) {
-  const [open, setOpen] = useState(false);
-  const [typed, setTyped] = useState({ line: "", postcode: "" });
+function TypedAddress({ typed, onType, onAddress }: { typed: Draft["typed"]; onType: (typed: Draft["typed"]) => void; onAddress: (address: Address) => void }) {
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
+  if (!typed) return <Button onClick={() => onType({ line: "", postcode: "" })} sx={{ mt: 2, height: 48, fontSize: 16 }}>My address is not in the list</Button>;
   const find = async () => {
     setBusy(true);
     const result = await ask("type-address", typed);
@@ -44,12 +43,11 @@ function TypedAddress({ onAddress }: { onAddress: (address: Address) => void }) 
     setProblem(result.ok ? null : result.problem);
     if (result.ok) onAddress(result.value);
   };
-  if (!open) return <Button onClick={() => setOpen(true)} sx={{ mt: 2, height: 48, fontSize: 16 }}>My address is not in the list</Button>;
   const wrong = (name: string) => problem?.fields?.[`/${name}`];
   return (
     <Box component="form" aria-label="Your address in full" onSubmit={(e) => (e.preventDefault(), void find())} sx={{ mt: 4, display: "grid", gap: 4 }}>
-      <TextField label="House number, street and town" size="medium" autoComplete="street-address" value={typed.line} onChange={(e) => setTyped({ ...typed, line: e.target.value })} error={!!wrong("line")} helperText={wrong("line")} />
-      <TextField label="Postcode" size="medium" autoComplete="postal-code" value={typed.postcode} onChange={(e) => setTyped({ ...typed, postcode: e.target.value })} error={!!wrong("postcode")} helperText={wrong("postcode")} />
+      <TextField label="House number, street and town" size="medium" autoComplete="street-address" value={typed.line} onChange={(e) => onType({ ...typed, line: e.target.value })} error={!!wrong("line")} helperText={wrong("line")} />
+      <TextField label="Postcode" size="medium" autoComplete="postal-code" value={typed.postcode} onChange={(e) => onType({ ...typed, postcode: e.target.value })} error={!!wrong("postcode")} helperText={wrong("postcode")} />
       {problem && !problem.fields && <Alert severity="warning">{problem.sentence}</Alert>}
       <Button type="submit" variant="outlined" disabled={busy || !typed.line.trim() || !typed.postcode.trim()} sx={{ height: 52, fontSize: 17 }}>{busy ? "One moment…" : "Use this address"}</Button>
     </Box>

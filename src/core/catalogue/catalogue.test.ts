@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { sum } from "../money/amounts";
 import { priceOrder, type Extra, type Order, type OrderedService, type OrderItem } from "./order";
 import { changePrice, flatPrice, marginOf, markUpOf, priceFromMarkUp } from "./prices";
-import { answerProblem, answerWords, effectsOf, effectWords, shownQuestions, type Answers, type Effect, type Question } from "./questions";
+import { answerProblem, answerWords, effectsOf, effectWords, shownQuestions, stillOpen, type Answers, type Effect, type Question } from "./questions";
 
 const nest: Question = { id: "nest", words: "Is there a nest?", required: true, kind: "yes-no", yes: { price: { how: "add", minor: 3000 }, minutes: 30, skills: [{ skill: "roof access", level: 2 }], crew: 2 } };
 const flues: Question = { id: "flues", words: "Flues", required: true, kind: "count", min: 1, max: 8, included: 1, each: { price: { how: "add", minor: 4500 }, minutes: 30 } };
@@ -45,6 +45,19 @@ describe("an order", () => {
   it("does not ask, and does not count, what an earlier answer hides", () => {
     expect(shownQuestions(sweep.questions, { nest: false, height: 9 }).map((q) => q.id)).toEqual(["nest", "flues", "fuel"]);
     expect(lines(order({ nest: false, flues: 1, height: 9 }))).toEqual([["Chimney sweep", 7900]]);
+  });
+
+  it("bills an answer under words of its own, where it has some", () => {
+    const billed = { ...sweep, questions: [{ ...nest, billed: "Nest taken out" }, { ...flues, billed: "Further flue" }, { ...kindOf, billed: "Fuel", choices: [{ id: "oil", words: "oil", effect: { price: { how: "add" as const, minor: 500 } } }] } as Question] };
+    expect(lines(priceOne({ service: billed, answers: { nest: true, flues: 3, fuel: "oil" }, extras: [], zone: { name: "Z", surchargeMinor: 0, smallestOrderMinor: 0 }, pricesIncludeTax: true }))).toEqual([["Chimney sweep", 7900], ["Nest taken out", 3000], ["Further flue", 9000], ["Fuel: oil", 500]]);
+  });
+
+  it("leaves open what is shown, unanswered and free, and asks it by itself", () => {
+    const seen: Question = { id: "seen", words: "What have you seen of it?", required: false, kind: "text", most: 300, shownIf: { question: "nest", is: true } };
+    const open = stillOpen([nest, flues, seen], { nest: true, flues: 1 });
+    expect(open.map((q) => q.id)).toEqual(["seen"]);
+    expect(shownQuestions(open, {})).toEqual(open);
+    expect(stillOpen([nest, flues, seen], { nest: false, flues: 1 })).toEqual([]);
   });
 
   it("hides what hangs on a hidden question", () => {

@@ -2,7 +2,15 @@ import type { Minor } from "../money/amounts";
 import type { SkillNeed } from "../windows/skills";
 
 /** Asked while booking. An answer can change price, minutes, skills, crew and extras; a question may be shown only after a certain answer to another. */
-export type Question = { id: string; words: string; help?: string; required: boolean; shownIf?: Condition | null } & QuestionKind;
+export type Question = {
+  id: string;
+  words: string;
+  help?: string;
+  /** What its answer is called where it is billed: "Further flue" rather than "How many flues?". */
+  billed?: string;
+  required: boolean;
+  shownIf?: Condition | null;
+} & QuestionKind;
 
 export type QuestionKind =
   | { kind: "yes-no"; yes?: Effect; no?: Effect }
@@ -62,8 +70,9 @@ function holds(condition: Condition, shown: ReadonlyMap<string, Question>, answe
   return typeof answer === "number" && answer >= (condition.atLeast ?? -Infinity) && answer <= (condition.atMost ?? Infinity);
 }
 
-/** Questions that may still be answered when the work is agreed: shown, open, and changing nothing. */
-export const stillOpen = (questions: readonly Question[], answers: Answers): Question[] => shownQuestions(questions, answers).filter((q) => answers[q.id] === undefined && effectsIn(q).length === 0);
+/** Questions that may still be answered when the work is agreed: shown, open, and changing nothing. They are asked by themselves: what an earlier answer asked for is met. */
+export const stillOpen = (questions: readonly Question[], answers: Answers): Question[] =>
+  shownQuestions(questions, answers).filter((q) => answers[q.id] === undefined && effectsIn(q).length === 0).map((q) => ({ ...q, shownIf: null }));
 
 /** What is wrong with an answer, as a sentence, or null. An unanswered question is wrong where it is required. */
 export function answerProblem(question: Question, answer: Answer | undefined): string | null {
@@ -127,25 +136,26 @@ export function effectsOf(questions: readonly Question[], answers: Answers): Eff
   return shownQuestions(questions, answers).flatMap((question): EffectInForce[] => {
     const answer = answers[question.id];
     if (answer === undefined || answerProblem(question, answer)) return [];
+    const { billed = question.words } = question;
     const once = (effect: Effect | undefined, words: string): EffectInForce[] => (effect ? [{ effect, times: 1, words }] : []);
     switch (question.kind) {
-      case "yes-no": return once(answer ? question.yes : question.no, question.words);
+      case "yes-no": return once(answer ? question.yes : question.no, billed);
       case "one": return once(question.choices.find((c) => c.id === answer)?.effect, wordsOf(question, answer as string));
       case "several": return question.choices.filter((c) => (answer as string[]).includes(c.id)).flatMap((c) => once(c.effect, wordsOf(question, c.id)));
       case "count": {
         const beyond = Math.max(0, (answer as number) - (question.included ?? 0));
-        return question.each && beyond > 0 ? [{ effect: question.each, times: beyond, words: question.words }] : [];
+        return question.each && beyond > 0 ? [{ effect: question.each, times: beyond, words: billed }] : [];
       }
       case "number": {
         const bracket = question.brackets?.find((b) => b.upTo === null || (answer as number) <= b.upTo);
-        return [...once(bracket?.effect, `${question.words}: ${String(answer)} ${question.unit}`), ...(question.each ? [{ effect: question.each, times: answer as number, words: `${question.words}, ${question.unit}` }] : [])];
+        return [...once(bracket?.effect, `${billed}: ${String(answer)} ${question.unit}`), ...(question.each ? [{ effect: question.each, times: answer as number, words: `${billed}, ${question.unit}` }] : [])];
       }
       default: return [];
     }
   });
 }
 
-const wordsOf = (question: Question & { choices: Choice[] }, id: string): string => `${question.words}: ${question.choices.find((c) => c.id === id)!.words}`;
+const wordsOf = ({ words, billed = words, choices }: Question & { choices: Choice[] }, id: string): string => `${billed}: ${choices.find((c) => c.id === id)!.words}`;
 
 /** An answer as people read it, for the office and the technician. */
 export function answerWords(question: Question, answer: Answer | undefined): string {

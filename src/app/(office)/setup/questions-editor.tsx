@@ -9,7 +9,7 @@ import IconButton from "@mui/material/IconButton";
 import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
-import type { Choice, Condition, Question } from "@/core/catalogue/questions";
+import { effectsIn, type Choice, type Condition, type Question } from "@/core/catalogue/questions";
 import { ink } from "@/ui/palette";
 import { EffectFields } from "./effect-fields";
 import { Field, WholeField } from "@/ui/form-parts";
@@ -42,6 +42,7 @@ export function QuestionsEditor({ questions, onQuestions, data, wrong, plain = f
             </TextField>
             <FormControlLabel control={<Switch checked={question.required} onChange={(e) => set(at, { ...question, required: e.target.checked })} />} label="Required" />
           </Box>
+          {effectsIn(question).some((effect) => effect.price) && <Field label="On the bill" value={question.billed ?? ""} placeholder={question.words} onChange={(e) => set(at, { ...question, billed: e.target.value || undefined })} wrong={wrong(`/questions/${at}/billed`)} helperText="What the line is called, such as “Further flue”" sx={{ mt: 2, maxWidth: 320 }} />}
           <ShownIf question={question} earlier={questions.slice(0, at)} onCondition={(shownIf) => set(at, { ...question, shownIf })} wrong={wrong(`/questions/${at}/shownIf`)} />
           {!(plain && question.kind === "yes-no") && <Kind question={question} onQuestion={(q) => set(at, q)} data={data} wrong={(path) => wrong(`/questions/${at}${path}`)} plain={plain} />}
         </Box>
@@ -137,8 +138,8 @@ function ShownIf({ question, earlier, onCondition, wrong }: { question: Question
   );
 }
 
-function ofKind(kind: Question["kind"], { id, words, help, required, shownIf }: Question): Question {
-  const common = { id, words, required, ...(help && { help }), ...(shownIf && { shownIf }) };
+function ofKind(kind: Question["kind"], { id, words, help, billed, required, shownIf }: Question): Question {
+  const common = { id, words, required, ...(help && { help }), ...(billed && { billed }), ...(shownIf && { shownIf }) };
   switch (kind) {
     case "yes-no": return { ...common, kind };
     case "one": case "several": return { ...common, kind, choices: [{ id: "a", words: "" }, { id: "b", words: "" }] };

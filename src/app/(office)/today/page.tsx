@@ -16,13 +16,14 @@ const signs: Record<string, string> = { "incoming": "?", "unplaced": "○", "lat
 
 export default async function TodayPage() {
   const [view, strip] = [await read(todayView, {}, "/today"), await read(dayStrip, {}, "/today")];
+  const waiting = view.needs.reduce((sum, { n = 1 }) => sum + n, 0);
   return (
     <>
       <Top title={dayWords(view.today)} sum={`${view.booked.n} booked in the last 7 days, ${moneyWords(view.booked.minor, view.currency)}`} />
       <DayStrip days={strip} chosen={view.today} />
       <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 7fr) minmax(0, 5fr)", gap: 10, px: 6, py: 5 }}>
         <Box component="section">
-          <Typography variant="h2" sx={{ mb: 2 }}>{view.needs.length ? `Needs a person · ${view.needs.length}` : "Nothing needs a person"}</Typography>
+          <Typography variant="h2" sx={{ mb: 2 }}>{waiting ? `Needs a person · ${waiting}` : "Nothing needs a person"}</Typography>
           {view.isFresh && (
             <LinkBox href="/setup/start" sx={{ display: "block", p: 4, mb: 4, border: `2px solid ${ink.pine}`, borderRadius: "6px", textDecoration: "none", color: ink.ink, bgcolor: "#fff" }}>
               <b>Set the business up</b>

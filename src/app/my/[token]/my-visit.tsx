@@ -77,7 +77,8 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
       {declined && due > 0 && <Alert severity="warning" role="alert" sx={{ mt: 4, fontSize: 16 }}>{declined.problem}. Nothing was charged. Try another card{depositDue && "; your window is kept meanwhile"}.</Alert>}
       {step && <Button variant="contained" fullWidth sx={{ mt: 5, height: 52, fontSize: 17 }} href={`${step.step_address}?back=${encodeURIComponent(`/my/${token}`)}`}>Go to your bank</Button>}
       {due > 0 && !underWay && !step && (visit.state !== "cancelled" || invoice) && <PayNow purpose={depositDue ? "deposit" : "invoice"} words={`Pay ${amount(due)}`} kept={declined ? null : view.card} keepWords={view.cardWords} token={token} onAsked={refresh} />}
-      <OwnChanges view={view} token={token} refresh={refresh} />
+      <OwnChanges view={view} token={token} justBooked={justBooked} refresh={refresh} />
+      <Consents view={view} token={token} onChanged={refresh} />
       <Button variant="outlined" href="/book" onClick={() => beginAgain(view.again)} sx={{ "mt": 5, "minHeight": 52, "fontSize": 17, "@media print": { display: "none" } }}>{visit.state === "cancelled" || visit.state === "done" ? "Book again" : "Book something else"}</Button>
       <Typography color="textSecondary" sx={{ mt: 6 }}>{(view.done.showsContact || !view.changes) && <>Anything to say? <a href={`tel:${business.phone.replace(/[^\d+]/g, "")}`}>{business.phone}</a>{view.done.showsContact && <> or <a href={`mailto:${business.mail}`}>{business.mail}</a></>}. </>}Keep this page’s address: it is your key to this visit.</Typography>
     </DoorPage>
@@ -90,6 +91,16 @@ function ComesBack({ view, token, onChanged }: { view: View; token: string; onCh
   const { words, active } = view.repeat!;
   const turn = () => void send({ goesOn: !active }, token).then((done) => done && onChanged());
   return <DoorFact name="Again">{active ? `We come back ${words}. ` : "We do not come back by ourselves any more. "}<Button size="small" disabled={busy} onClick={turn}>{active ? "End it" : "Take it up again"}</Button></DoorFact>;
+}
+
+/** What we may write, agreed to and taken back by the same tick. */
+function Consents({ view, token, onChanged }: { view: View; token: string; onChanged: () => void }) {
+  const { send, busy } = useChange("consent-by-link");
+  return (
+    <Box role="group" aria-label="What we may write to you" sx={{ "mt": 6, "@media print": { display: "none" } }}>
+      {view.consents.map(({ kind, words, given }) => <FormControlLabel key={kind} control={<Checkbox checked={given} disabled={busy} onChange={(e) => void send({ kind, given: e.target.checked }, token).then((done) => done && onChanged())} />} label={words} />)}
+    </Box>
+  );
 }
 
 /** The card we keep, and how it is taken away. */

@@ -26,11 +26,13 @@ interface About {
 const big = { height: 52, fontSize: 17 };
 
 /** What a customer may do about the visit, until when, and what it costs; one thing open at a time. */
-export function OwnChanges({ view, token, refresh }: About) {
+export function OwnChanges({ view, token, justBooked, refresh }: About & { justBooked: boolean }) {
   const [open, setOpen] = useState<"move" | "cancel" | "add" | null>(null);
   const confirm = useChange("confirm-by-link");
   const { business, changes, visit, job } = view;
   if (!changes) return null;
+  // Whoever has booked this very moment has just said so.
+  const mayConfirm = (!justBooked || job.approval === "proposed") && job.state === "agreed" && job.approval !== "waiting" && visit.confirmed_at === null;
   const toggle = (what: typeof open) => setOpen(open === what ? null : what);
   const done = () => {
     setOpen(null);
@@ -40,9 +42,8 @@ export function OwnChanges({ view, token, refresh }: About) {
   return (
     <Box component="section" aria-label="Change something" sx={{ mt: 7 }}>
       <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap", "@media print": { display: "none" } }}>
-        {job.state === "agreed" && job.approval !== "waiting" && (visit.confirmed_at === null
-          ? <Button variant="contained" disabled={confirm.busy} onClick={() => void confirm.send({}, token).then((sent) => sent && refresh())} sx={big}>This suits me</Button>
-          : <Box sx={{ ...big, display: "flex", alignItems: "center", color: ink.moss, fontWeight: 650, pr: 2 }}>✓ You have confirmed</Box>)}
+        {mayConfirm && <Button variant="contained" disabled={confirm.busy} onClick={() => void confirm.send({}, token).then((sent) => sent && refresh())} sx={big}>{job.approval === "proposed" ? "This suits me" : "I will be there"}</Button>}
+        {visit.confirmed_at !== null && <Box sx={{ ...big, display: "flex", alignItems: "center", color: ink.moss, fontWeight: 650, pr: 2 }}>✓ You have confirmed</Box>}
         {changes.mayMove && <Button variant="outlined" aria-expanded={open === "move"} onClick={() => toggle("move")} sx={big}>Move</Button>}
         {changes.mayCancel && <Button variant="outlined" aria-expanded={open === "cancel"} onClick={() => toggle("cancel")} sx={big}>Cancel</Button>}
         <Button variant="outlined" aria-expanded={open === "add"} onClick={() => toggle("add")} sx={big}>Tell us something</Button>

@@ -1,0 +1,34 @@
+"use client";
+import Typography from "@mui/material/Typography";
+import { useEffect, useState } from "react";
+import { ink } from "@/ui/palette";
+import type { Draft } from "./draft";
+
+interface HoldLeftProps {
+  hold: NonNullable<Draft["hold"]>;
+  /** How long a window is kept. */
+  minutes: number;
+  onLapsed: () => void;
+}
+
+/** For how long the chosen window is still kept; when its minutes are over, what that means. */
+export const HoldLeft = ({ hold, minutes, onLapsed }: HoldLeftProps) =>
+  hold.until === null
+    ? <Typography role="timer" sx={{ color: ink.ash, mb: 2 }}>We kept it for {minutes} minutes. It is anybody’s now, and yours if it is still free when you book.</Typography>
+    : <Countdown key={hold.until} until={hold.until} minutes={minutes} onLapsed={onLapsed} />;
+
+/** The end is the server's; the demo's clock may differ, so only the span is trusted. */
+function Countdown({ until, minutes, onLapsed }: { until: number; minutes: number; onLapsed: () => void }) {
+  const [started] = useState(() => Number(sessionStorage.getItem(`hold ${until}`)) || Date.now());
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    sessionStorage.setItem(`hold ${until}`, String(started));
+    const timer = setInterval(() => setNow(Date.now()), 1000);
+    return () => clearInterval(timer);
+  }, [until, started]);
+  const left = Math.max(0, Math.round((started + minutes * 60_000 - now) / 1000));
+  useEffect(() => {
+    if (left === 0) onLapsed();
+  }, [left, onLapsed]);
+  return <Typography role="timer" sx={{ color: left < 60 ? ink.ember : ink.ash, mb: 2 }}>Kept for you for {Math.floor(left / 60)}:{String(left % 60).padStart(2, "0")}</Typography>;
+}

@@ -146,7 +146,7 @@ it("a customer books on a phone: where, what, when, who, pay", async () => {
   await page.getByLabel("Mail", { exact: true }).fill("mira@nowhere");
   await page.getByLabel("Phone").fill("+1 555 0142");
   await page.getByRole("button", { name: "Go on" }).click();
-  await page.getByText(/Kept for you for 9:/).waitFor();
+  await page.getByText(/^kept for 9:/).waitFor();
   await page.frameLocator("iframe[title=Card]").getByRole("button", { name: "9900 0000 0000 1006" }).click();
   await page.getByRole("button", { name: "Pay €25.00 and book" }).click();
   // The mail is refused in a sentence, and what was typed is still there.

@@ -35,7 +35,7 @@ async function upToTheDeposit(name: string): Promise<{ page: Page; close: () => 
   await page.getByLabel("Mail", { exact: true }).fill(`${name.split(" ")[0]!.toLowerCase()}.way@example.com`);
   await page.getByLabel("Phone").fill("+1 555 0143");
   await page.getByRole("button", { name: "Go on" }).click();
-  await page.getByText(/Kept for you for/).waitFor();
+  await page.getByText(/^kept for \d/).waitFor();
   return { page, close: () => context.close() };
 }
 const jobOf = (name: string) => app.sql<{ id: number; state: string; visit: number; date: string }>("SELECT j.id, j.state, v.id AS visit, v.date FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN visits v ON v.job_id = j.id WHERE c.name = ? ORDER BY j.id DESC", name)[0]!;

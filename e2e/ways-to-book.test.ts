@@ -52,6 +52,52 @@ it("all of it is paid at once, where the service lets one", async () => {
   expect(pair.app.sql("SELECT total_minor - deposit_minor AS rest FROM jobs WHERE mail = 'osman.all@example.com'")).toEqual([{ rest: 0 }]);
 });
 
+/** Types into the owner's booking rules, and saves them. */
+async function changeRules(type: () => Promise<void>) {
+  await go(pair.office, `${pair.app.url}/setup/windows`);
+  await type();
+  await pair.office.getByRole("button", { name: "Save" }).click();
+  await pair.office.getByText(/is saved/).waitFor();
+}
+
+/** Books the stove service in a window whose words match, on the first day that has one. */
+async function bookStove(words: RegExp, address: string, name: string, mail: string) {
+  await chooseAt(pair.door, pair.app.url, address, /Stove service/);
+  await pair.door.getByRole("button", { name: "Choose a time" }).click();
+  const windows = pair.door.getByRole("group", { name: /day \d/ }).getByRole("button");
+  await windows.first().waitFor();
+  while ((await windows.filter({ hasText: words }).count()) === 0) await pair.door.getByRole("button", { name: "Later days" }).click();
+  await windows.filter({ hasText: words }).first().click();
+  await pair.door.getByRole("button", { name: /^Keep/ }).click();
+  await sayWho(pair.door, name, mail);
+  await payWith(pair.door, "9900 0000 0000 1006");
+  await pair.door.getByRole("button", { name: /^Pay .* and book/ }).and(pair.door.locator(":enabled")).click();
+  await pair.door.waitForURL(afterwards());
+}
+
+it("a window on our way costs less by what the owner says, and that is what is booked", async () => {
+  await changeRules(() => pair.office.getByLabel("Windows on your way, % off").fill("10"));
+  await bookStove(/on our way\s*10% off/, "26 alder", "Ada Onway", "ada.onway@example.com");
+  const job = pair.app.sql<{ id: number; total_minor: number }>("SELECT id, total_minor FROM jobs WHERE mail = 'ada.onway@example.com'")[0]!;
+  expect([job.total_minor, pair.app.sql("SELECT description, amount_minor FROM job_lines WHERE job_id = ? ORDER BY position", job.id)]).toEqual([10_710, [{ description: "Stove service", amount_minor: 11_900 }, { description: "On our way, 10% off", amount_minor: -1190 }]]);
+  await changeRules(() => pair.office.getByLabel("Windows on your way, % off").fill("0"));
+});
+
+it("where the owner promises exact times, one of them is chosen and promised", async () => {
+  await changeRules(async () => {
+    const windows = pair.office.getByRole("group", { name: "Windows" });
+    const remove = windows.getByRole("button", { name: "Remove this window" });
+    while ((await remove.count()) > 1) await remove.last().click();
+    await windows.getByRole("combobox", { name: "Kind" }).click();
+    await pair.office.getByRole("option", { name: "Exact times" }).click();
+    await windows.getByLabel("First").fill("10:00");
+    await windows.getByLabel("Last").fill("15:00");
+    await windows.getByLabel("Every, minutes").fill("30");
+  });
+  await bookStove(/^1[0-5]:[03]0/, "28 alder", "Jonas Exact", "jonas.exact@example.com");
+  expect(pair.app.sql("SELECT window_to - window_from AS long, window_from % 30 AS off FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.mail = 'jonas.exact@example.com'")).toEqual([{ long: 0, off: 0 }]);
+});
+
 it("where times are agreed in person nothing is promised: one says what suits, and the office books it", async () => {
   await go(pair.office, `${pair.app.url}/setup/services?id=${serviceId("SD")}`);
   await pair.office.getByRole("combobox", { name: /^Capacity/ }).click();

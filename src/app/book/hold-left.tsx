@@ -1,5 +1,5 @@
 "use client";
-import Typography from "@mui/material/Typography";
+import Box from "@mui/material/Box";
 import { useEffect, useState } from "react";
 import { ink } from "@/ui/palette";
 import type { Draft } from "./draft";
@@ -14,7 +14,7 @@ interface HoldLeftProps {
 /** For how long the chosen window is still kept; when its minutes are over, what that means. */
 export const HoldLeft = ({ hold, minutes, onLapsed }: HoldLeftProps) =>
   hold.until === null
-    ? <Typography role="timer" sx={{ color: ink.ash, mb: 2 }}>We kept it for {minutes} minutes. It is anybody’s now, and yours if it is still free when you book.</Typography>
+    ? <Box role="timer">We kept it for {minutes} minutes. It is anybody’s now, and yours if it is still free when you book.</Box>
     : <Countdown key={hold.until} until={hold.until} minutes={minutes} onLapsed={onLapsed} />;
 
 /** The end is the server's; the demo's clock may differ, so only the span is trusted. */
@@ -30,5 +30,5 @@ function Countdown({ until, minutes, onLapsed }: { until: number; minutes: numbe
   useEffect(() => {
     if (left === 0) onLapsed();
   }, [left, onLapsed]);
-  return <Typography role="timer" sx={{ color: left < 60 ? ink.ember : ink.ash, mb: 2 }}>Kept for you for {Math.floor(left / 60)}:{String(left % 60).padStart(2, "0")}</Typography>;
+  return <Box role="timer" sx={left < 60 ? { color: ink.ember, fontWeight: 650 } : {}}>kept for {Math.floor(left / 60)}:{String(left % 60).padStart(2, "0")}</Box>;
 }

@@ -41,8 +41,7 @@ export function Summary({ chosen, order, offer, kept, business, always, onBack, 
           <Box sx={{ fontWeight: 700, whiteSpace: "nowrap" }}>{price}</Box>
         </Box>
       )}
-      {offer && <Box sx={{ color: ink.ash, mb: kept ? 0 : 2 }}>{daysWords([offer.date, ...offer.then])}, {windowIn(offer.from, offer.to, business.timeZone)}</Box>}
-      {kept}
+      {offer && <Box sx={{ display: "flex", flexWrap: "wrap", justifyContent: "space-between", columnGap: 4, color: ink.ash, mb: 2 }}><span>{daysWords([offer.date, ...offer.then])}, {windowIn(offer.from, offer.to, business.timeZone)}</span>{kept}</Box>}
       {note && <Box role="note" sx={{ color: ink.ash, mb: 2 }}>{note}</Box>}
       <Box sx={{ display: "flex", gap: 2 }}>
         {onBack && <Button variant="outlined" onClick={onBack} aria-label="Back" sx={{ minWidth: 52, height: 52 }}><ArrowBack /></Button>}

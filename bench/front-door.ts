@@ -24,9 +24,9 @@ export async function run(): Promise<void> {
       (await fetch(`${url}/api/${at}`, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) })).json() as never;
     const order = (nth: number) => ({ addressId: addresses[(nth * 37) % addresses.length]!.id, items: [{ serviceId: 1 }] });
     const offersFor = async (nth: number) => {
-      const result = await post<{ date: string; from: number; to: number }[]>("views/offers", order(nth));
+      const result = await post<{ windows: { date: string; from: number; to: number }[] }>("views/offers", order(nth));
       if (!result.ok) throw new Error(result.problem.code);
-      return result.value;
+      return result.value.windows;
     };
     const book = async (nth: number): Promise<"booked" | "somebody was faster"> => {
       const offers = await offersFor(nth);
@@ -61,7 +61,7 @@ export async function run(): Promise<void> {
         const passed = (performance.now() - started) / 1000;
         while (looked < Math.min(passed, seconds) * lookUpsASecond) under.push(timed(times.lookUps, () => offersFor(++looked)));
         while (ordered < Math.min(passed, seconds) * bookingsASecond) under.push(timed(times.bookings, () => book(++ordered)));
-          if (passed < seconds) return;
+        if (passed < seconds) return;
         clearInterval(timer);
         resolve();
       }, 10);

@@ -115,7 +115,7 @@ it("two of one mail are put side by side, merged, and taken apart again", async 
   for (const [n, name] of ["Ruth Castell", "Emil Castell"].entries()) {
     const [address] = (await post("views/find-address", { text: `${12 + 2 * n} alder` })).value as { id: string }[];
     const asked = { addressId: address!.id, items: [{ serviceId: service }] };
-    const offers = (await post("views/offers", asked)).value as { date: string; from: number; to: number }[];
+    const offers = ((await post("views/offers", asked)).value as { windows: { date: string; from: number; to: number }[] }).windows;
     const { date, from, to } = offers[n]!;
     await post("operations/book", { ...asked, date, from, to, note: "", customer: { name, mail: "castell@example.com", phone: `+1 202 555 016${n}`, reminders: false } });
   }

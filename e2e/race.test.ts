@@ -23,7 +23,7 @@ describe("over HTTP", () => {
     const found = await post(`${app.url}/api/views/find-address`, { text: address });
     const addressId = (found.body.value as { id: string }[])[0]!.id;
     const serviceId = app.sql<{ id: number }>("SELECT id FROM services WHERE code = 'PO'")[0]!.id;
-    const offers = async () => (await post(`${app.url}/api/views/offers`, { addressId, items: [{ serviceId }] })).body.value as { date: string; from: number; to: number }[];
+    const offers = async () => ((await post(`${app.url}/api/views/offers`, { addressId, items: [{ serviceId }] })).body.value as { windows: { date: string; from: number; to: number }[] }).windows;
     const bookAt = (window: { date: string; from: number; to: number }, n: number) =>
       post(`${app.url}/api/operations/book`, { addressId, items: [{ serviceId }], ...window, note: "", customer: { name: `Customer ${n}`, mail: `customer${n}@example.com`, phone: "+1 555 0142", reminders: false } });
 

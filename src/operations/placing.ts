@@ -5,7 +5,7 @@ import { addDays, datesFrom, type LocalDate } from "@/core/time/local";
 import { clockIn } from "@/core/time/words";
 import { calendarRefusal, isWorkingDay, type Calendar } from "@/core/windows/calendar";
 import { soonestArrivals } from "@/core/windows/continuous";
-import { answerWindows, explainWindows, strictestMode, type AskedWindow, type WindowExplained, type PromiseWindow, type WindowAnswer, type WindowsQuestion } from "@/core/windows/offers";
+import { answerWindows, explainWindows, strictestMode, type AskedWindow, type Offer, type WindowExplained, type PromiseWindow, type WindowAnswer, type WindowsQuestion } from "@/core/windows/offers";
 import { windowsOn, withFollowingDays, type PatternPart } from "@/core/windows/patterns";
 import type { Reason } from "@/core/windows/reasons";
 import { reasonWords, type Names } from "@/core/windows/words";
@@ -140,6 +140,23 @@ export function readPattern({ sql }: ViewContext, serviceIds: readonly number[] 
 
 /** The dates on which bookings are taken. */
 export const bookableDates = ({ today, business }: ViewContext): LocalDate[] => datesFrom(today, addDays(today, business.horizon_days));
+
+/** Days with offers that somebody looks at before asking for later ones, and dates that are worked out at once for them. */
+const [daysLookedAt, datesAtOnce] = [9, 14];
+
+/**
+ * The soonest offers, from a date on where one is given: of as many days as somebody looks at first, whole
+ * days each. `next` is the date to go on with; null where nothing lies beyond.
+ */
+export function soonestOffers(context: ViewContext, visit: VisitToPlace, from?: LocalDate): { offers: Offer[]; next: LocalDate | null } {
+  const dates = bookableDates(context).filter((date) => from === undefined || date >= from);
+  const offers: Offer[] = [];
+  for (let at = 0; at < dates.length; at += datesAtOnce) {
+    offers.push(...answersFor(context, visit, dates.slice(at, at + datesAtOnce)).filter((a) => a.offered));
+    if (new Set(offers.map((o) => o.date)).size >= daysLookedAt) return { offers, next: dates[at + datesAtOnce] ?? null };
+  }
+  return { offers, next: null };
+}
 
 /** The nearest offers to a window, for somebody who has just lost it. */
 export function nearestOffers(answers: readonly WindowAnswer[], from: number, count = 6): WindowAnswer[] {

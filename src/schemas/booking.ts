@@ -21,7 +21,8 @@ const chosen = {
   from: Type.Integer({ minimum: 0 }),
   to: Type.Integer({ minimum: 0 }),
 };
-export const AskOffers = input({ addressId: chosen.addressId, ...order });
+/** `from`: the date to begin with; absent: the soonest. */
+export const AskOffers = input({ addressId: chosen.addressId, ...order, from: Type.Optional(LocalDate) });
 export const FindAddress = input({ text: Type.String({ maxLength: 120 }) });
 export const OneAddress = input({ addressId: chosen.addressId });
 /** `slug`: the service whose link somebody came by. */

@@ -21,17 +21,39 @@ export interface PickedWindow {
 
 const daysShown = 3;
 
-/** Days side by side with their arches, soonest first. There must be at least one. */
-export function WindowPicker({ offers, chosen, timeZone, onOurWayBp = 0, onChoose }: { offers: readonly PickedWindow[]; onOurWayBp?: number; chosen: PickedWindow | null; timeZone: string; onChoose: (window: PickedWindow) => void }) {
-  const [page, setPage] = useState(0);
+interface WindowPickerProps {
+  /** Soonest first; there must be at least one. */
+  offers: readonly PickedWindow[];
+  /** Brings the days that follow those, where there are any. */
+  later?: (() => Promise<void>) | null;
+  chosen: PickedWindow | null;
+  timeZone: string;
+  onOurWayBp?: number;
+  onChoose: (window: PickedWindow) => void;
+}
+
+/** Days side by side with their arches. */
+export function WindowPicker({ offers, later = null, chosen, timeZone, onOurWayBp = 0, onChoose }: WindowPickerProps) {
   const days = [...groupBy(offers, (o) => o.date)];
   const pages = Math.ceil(days.length / daysShown);
+  const [turned, setTurned] = useState(0);
+  const [busy, setBusy] = useState(false);
+  // Where nothing came of the days that were asked for, the last ones stay.
+  const page = Math.min(turned, pages - 1);
+  const turnOn = async () => {
+    if (page === pages - 1 && later) {
+      setBusy(true);
+      await later();
+      setBusy(false);
+    }
+    setTurned(page + 1);
+  };
   return (
     <>
       <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", mt: 2 }}>
-        <IconButton aria-label="Earlier days" disabled={page === 0} onClick={() => setPage(page - 1)}><ChevronLeft /></IconButton>
+        <IconButton aria-label="Earlier days" disabled={page === 0} onClick={() => setTurned(page - 1)}><ChevronLeft /></IconButton>
         <Box sx={{ color: ink.ash, fontSize: 15 }}>{dayShort(days[page * daysShown]![0])} to {dayShort(days[Math.min(days.length, (page + 1) * daysShown) - 1]![0])}</Box>
-        <IconButton aria-label="Later days" disabled={page >= pages - 1} onClick={() => setPage(page + 1)}><ChevronRight /></IconButton>
+        <IconButton aria-label="Later days" loading={busy} disabled={page === pages - 1 && !later} onClick={() => void turnOn()}><ChevronRight /></IconButton>
       </Box>
       <Box sx={{ display: "grid", gridTemplateColumns: `repeat(${daysShown}, minmax(0, 1fr))`, gap: 2, mt: 1 }}>
         {days.slice(page * daysShown, (page + 1) * daysShown).map(([date, windows]) => (

@@ -16,7 +16,7 @@ import { consentWords } from "@/core/messages/consents";
 import { priceRange } from "@/core/catalogue/price-range";
 import type { RepeatEvery } from "@/core/repeats/rule";
 import { justOne, orderedService, priceItems, termsOf, type ServiceRow } from "@/operations/catalogue";
-import { answersFor, bookableDates } from "@/operations/placing";
+import { soonestOffers } from "@/operations/placing";
 import { readOpening } from "@/operations/opening-hours";
 import { moneyTyped } from "@/core/money/amounts";
 import { readBars } from "@/operations/bars";
@@ -162,13 +162,13 @@ export const checkCoupon = defineView({
   },
 });
 
-/** The windows that can be promised, soonest first; those with little extra driving are marked as on our way. */
+/** The windows of the soonest days that can be promised; those with little extra driving are marked as on our way. `next` is the date to go on with. */
 export const offers = defineView({
   name: "offers",
   access: "anybody",
   input: AskOffers,
-  read(context, asked) {
-    const { visit } = findWanted(context, asked);
-    return answersFor(context, visit, bookableDates(context)).flatMap((a) => (a.offered ? [{ date: a.date, from: a.from, to: a.to, then: a.then.map((day) => day.date), onOurWay: isOnOurWay(a) }] : []));
+  read(context, { from, ...asked }) {
+    const { offers, next } = soonestOffers(context, findWanted(context, asked).visit, from);
+    return { windows: offers.map((o) => ({ date: o.date, from: o.from, to: o.to, then: o.then.map((day) => day.date), onOurWay: isOnOurWay(o) })), next };
   },
 });

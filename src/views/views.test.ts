@@ -1,6 +1,8 @@
 import { one, office, smallWorld, system, visitor } from "@demo/small-world";
 import { advanceVisit } from "@/operations/advance-visit";
-import { mustPerform } from "@/operations/door";
+import { findWanted } from "@/operations/booking";
+import { mustPerform, viewContext } from "@/operations/door";
+import { answersFor, bookableDates } from "@/operations/placing";
 import { saveSpecialDay } from "@/operations/setup/opening";
 import { saveFrontDoor } from "@/operations/setup/save-front-door";
 import { saveZone } from "@/operations/setup/save-zone";
@@ -52,15 +54,27 @@ describe("the front door", () => {
     expect(one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM customers").n).toBe(0);
   });
 
+  it("offers the soonest days first and the later ones when asked, each window once and none left out", () => {
+    const world = smallWorld();
+    const asked = { addressId: world.addresses[10]!.id, items: [{ serviceId: world.services.sweep }] };
+    const looks = [see(world, offers, asked)];
+    while (looks.at(-1)!.next !== null) looks.push(see(world, offers, { ...asked, from: looks.at(-1)!.next! }));
+    expect(looks.length).toBeGreaterThan(1);
+    const context = viewContext(world.hogar, visitor);
+    const all = answersFor(context, findWanted(context, asked).visit, bookableDates(context)).filter((a) => a.offered);
+    expect(looks.flatMap((l) => l.windows).map(({ date, from, to }) => ({ date, from, to }))).toEqual(all.map(({ date, from, to }) => ({ date, from, to })));
+    expect(see(world, offers, { ...asked, from: "2030-01-01" })).toEqual({ windows: [], next: null });
+  });
+
   it("offers no window on a closed day, on a day the zone is not served, or at an hour it is not", () => {
     const world = smallWorld();
     const asked = { addressId: world.addresses[10]!.id, items: [{ serviceId: world.services.sweep }] };
-    const dates = () => [...new Set(see(world, offers, asked).map((o) => o.date))];
+    const dates = () => [...new Set(see(world, offers, asked).windows.map((o) => o.date))];
     expect(dates()).toContain(tomorrow);
     mustPerform(world.hogar, saveSpecialDay, { id: null, name: "Harbour fair", first: tomorrow, last: tomorrow, yearly: false, spans: [] }, office);
     expect(dates()).not.toContain(tomorrow);
     mustPerform(world.hogar, saveZone, { id: 1, name: "Harbourside", postcodes: ["MW 1*"], weekdays: 8, serveFrom: 0, serveTo: 720, noticeMinutes: 0, surchargeMinor: 0, smallestOrderMinor: 0 }, office);
-    const left = see(world, offers, asked);
+    const left = see(world, offers, asked).windows;
     expect(left.length).toBeGreaterThan(0);
     expect(new Set(left.map((o) => new Date(o.date).getUTCDay()))).toEqual(new Set([4]));
     expect(left.every((o) => o.to % 1440 <= 720)).toBe(true);

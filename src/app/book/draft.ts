@@ -11,7 +11,7 @@ import type { ChosenExtras } from "@/ui/order-form";
 
 export type ServicesAt = ViewOutput<"services-at">;
 export type BookableService = ServicesAt["services"][number];
-export type Offer = ViewOutput<"offers">[number];
+export type Offer = ViewOutput<"offers">["windows"][number];
 export const steps = ["where", "what", "when", "who", "pay"] as const;
 export type Step = (typeof steps)[number];
 

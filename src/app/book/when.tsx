@@ -4,10 +4,10 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useEffect, useRef, useState } from "react";
 import type { ViewInput } from "@/api/client";
-import { useView } from "@/ui/use-view";
 import { PickerSkeleton, WindowPicker } from "@/ui/window-picker";
 import { Ask } from "./ask";
 import type { Chosen, Draft, Offer } from "./draft";
+import { useOffers } from "./use-offers";
 import type { Business } from "./front-door";
 
 interface WhenProps {
@@ -23,20 +23,20 @@ interface WhenProps {
 export function When({ asked, draft, chosen, business, onChoose, onType }: WhenProps) {
   const asksFirst = chosen.some(({ service }) => service.asksFirst);
   const days = chosen[0]?.service.days ?? 1;
-  const { data: offers, problem } = useView("offers", asksFirst ? null : asked);
+  const { offers, problem, later } = useOffers(asksFirst ? null : asked);
   const [none, setNone] = useState(false);
   const wish = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (none) wish.current?.scrollIntoView({ block: "start" });
   }, [none]);
   if (asksFirst) return <Ask draft={draft} business={business} onType={onType} words="We agree the time for this in person. Tell us what suits you, and we call or write to you." />;
-  if (problem) return <Alert severity="warning">{problem.sentence}</Alert>;
-  if (!offers) return <PickerSkeleton />;
+  if (!offers) return problem ? <Alert severity="warning">{problem.sentence}</Alert> : <PickerSkeleton />;
   if (offers.length === 0) return <Ask draft={draft} business={business} onType={onType} words={`Nothing is free in the next weeks. Tell us what would suit you, or call us on ${business.phone}: we will find a way.`} waits={business.takesWishes} />;
   return (
     <>
       <Typography color="textSecondary">{days > 1 ? `The work takes ${days} days in a row; choose when it begins.` : offers.every((offer) => offer.from === offer.to) ? "We arrive at the time you choose." : "We arrive within the time you choose."} Soonest first.</Typography>
-      <WindowPicker offers={offers} chosen={draft.offer} timeZone={business.timeZone} onOurWayBp={business.onOurWayBp} onChoose={onChoose} />
+      {problem && <Alert severity="warning" role="alert" sx={{ mt: 3 }}>{problem.sentence}</Alert>}
+      <WindowPicker offers={offers} later={later} chosen={draft.offer} timeZone={business.timeZone} onOurWayBp={business.onOurWayBp} onChoose={onChoose} />
       {business.takesWishes && <Button aria-expanded={none} onClick={() => setNone(!none)} sx={{ height: 48, fontSize: 16 }}>None of these suits me</Button>}
       <div ref={wish}>{none && <Ask draft={draft} business={business} onType={onType} words="Tell us which days and times would suit you. When one opens we write to you, and you take it with one tap." waits />}</div>
     </>

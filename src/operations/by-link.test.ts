@@ -10,7 +10,7 @@ import { addByLink, answerByLink, cancelByLink, confirmByLink, consentByLink, mo
 import { answersOfJob } from "./catalogue";
 import { mustPerform, perform, viewContext } from "./door";
 import { payByCard } from "./pay-by-card";
-import { endRepeat, makeRepeat } from "./repeats";
+import { endRepeat, growRepeats, makeRepeat } from "./repeats";
 import { saveBookingRules } from "./setup/booking-rules";
 import { saveService } from "./setup/save-service";
 import { setup } from "@/views/setup";
@@ -181,6 +181,20 @@ describe("what was left open while booking", () => {
 });
 
 describe("whoever comes by a link", () => {
+  it("reads only coming dates on which somebody works, and each date of the rule once", () => {
+    const world = smallWorld();
+    const { actor } = world.booked({ window: world.offers().find((o) => o.date === "2027-03-10")! });
+    const { id: visitId } = one<{ id: number }>(world.hogar, "SELECT id FROM visits");
+    mustPerform(world.hogar, makeRepeat, { visitId, every: 1, unit: "month", until: null }, office);
+    // The 10th of April and of October 2027 are a Saturday and a Sunday.
+    const days = world.hogar.store.sql<{ date: string; rule: string }>("SELECT date, repeat_date AS rule FROM visits WHERE state = 'forecast' ORDER BY date").all();
+    expect(days.filter(({ date, rule }) => date !== rule)).toEqual([{ date: "2027-04-09", rule: "2027-04-10" }, { date: "2027-07-09", rule: "2027-07-10" }, { date: "2027-10-11", rule: "2027-10-10" }]);
+    expect(view(world, actor).coming.every((v) => days.some(({ date }) => date === v.date))).toBe(true);
+    world.later(24 * 60);
+    mustPerform(world.hogar, growRepeats, {}, { kind: "system", name: "test" });
+    expect(one(world.hogar, "SELECT count(*) - count(DISTINCT repeat_date) AS twice FROM visits WHERE repeat_id IS NOT NULL")).toEqual({ twice: 0 });
+  });
+
   it("ends the repeat of their visit and takes it up again; what is promised stays, and nobody else's repeat is touched", () => {
     const world = worldWith();
     const [mine, theirs] = [world.booked(), world.booked({ name: "Jonas Lund", nth: 30 })];

@@ -1,7 +1,7 @@
 import { distanceKm, type Point } from "@/core/place/points";
 import { bestInsertion, prepareDay } from "@/core/routes/insertion";
 import { timeDay, type Day, type Travel } from "@/core/routes/timing";
-import { addDays, datesFrom, type LocalDate } from "@/core/time/local";
+import { addDays, datesFrom, weekdayOf, type LocalDate } from "@/core/time/local";
 import { clockIn } from "@/core/time/words";
 import { calendarRefusal, isWorkingDay, type Calendar } from "@/core/windows/calendar";
 import { soonestArrivals } from "@/core/windows/continuous";
@@ -105,6 +105,13 @@ function questionOn(context: ViewContext, planning: Planning, visit: VisitToPlac
     })),
     travel: planning.travel,
   };
+}
+
+/** The days on which visits like this one are made at all: the business is open, the zone is served, and somebody works. */
+export function visitingDays(context: ViewContext, visit: VisitToPlace): (date: LocalDate) => boolean {
+  const calendar = calendarFor(context, visit);
+  const worked = new Set(context.sql<{ weekday: number }>("SELECT DISTINCT s.weekday FROM working_spans s JOIN technicians t ON t.id = s.technician_id WHERE t.active = 1").all().map((s) => s.weekday));
+  return (date) => isWorkingDay(calendar, date) && worked.has(weekdayOf(date));
 }
 
 function calendarFor(context: ViewContext, { zoneId, serviceIds, point }: VisitToPlace): Calendar {

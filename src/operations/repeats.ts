@@ -1,5 +1,5 @@
-import { addDays, epochMinute, localOf } from "@/core/time/local";
-import { datesOf, type RepeatRule } from "@/core/repeats/rule";
+import { addDays, epochMinute, localOf, type LocalDate } from "@/core/time/local";
+import { datesOf, nearestDay, type RepeatRule } from "@/core/repeats/rule";
 import { Refusal } from "@/core/problems";
 import { MakeRepeat, OneRepeat } from "@/schemas/booking";
 import { Nothing } from "@/schemas/money";
@@ -7,7 +7,7 @@ import { agreeJob } from "./booking";
 import { itemsOfJob, priceItems, readItem, toPlace, type Item } from "./catalogue";
 import { defineOperation, type OperationContext } from "./door";
 import { tellCustomer } from "./messaging";
-import { answersWithin, placeVisit, type ZoneRules } from "./placing";
+import { answersWithin, placeVisit, visitingDays, type ZoneRules } from "./placing";
 import { placingOf, type VisitRow } from "./visits";
 
 /** How far ahead forecasts are kept, how many of them, and when one becomes a visit that the customer is told of. */
@@ -128,11 +128,16 @@ function forecast(context: OperationContext, repeat: RepeatRow): number {
   const items = (JSON.parse(repeat.items) as Item[]).map((item) => readItem(context, item));
   const site = sql<{ lng: number; lat: number; zone_id: number | null }>("SELECT lng, lat, zone_id FROM sites WHERE id = ?").get(repeat.site_id)!;
   const needs = toPlace(items, site, site.zone_id, priceItems(context, items, null));
-  for (const date of dates.filter((d) => !known.has(d)))
+  const comes = visitingDays(context, needs);
+  const within = (day: LocalDate) => day > today && (repeat.until_date === null || day <= repeat.until_date) && comes(day);
+  for (const date of dates.filter((d) => !known.has(d))) {
+    // A date on which nobody comes at all moves to a day nearby; its place in the rule stays its own.
+    const day = nearestDay(date, within) ?? date;
     sql(
       `INSERT INTO visits (state, repeat_id, repeat_date, service_id, also, title, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, lng, lat, skills)
        VALUES ('forecast', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-    ).run(repeat.id, date, repeat.service_id, JSON.stringify(needs.serviceIds.slice(1)), needs.title, site.zone_id, date, epochMinute(date, repeat.from_minute, business.time_zone), epochMinute(date, repeat.to_minute, business.time_zone), needs.minutes, needs.before, needs.after, needs.crew, site.lng, site.lat, JSON.stringify(needs.skills));
+    ).run(repeat.id, date, repeat.service_id, JSON.stringify(needs.serviceIds.slice(1)), needs.title, site.zone_id, day, epochMinute(day, repeat.from_minute, business.time_zone), epochMinute(day, repeat.to_minute, business.time_zone), needs.minutes, needs.before, needs.after, needs.crew, site.lng, site.lat, JSON.stringify(needs.skills));
+  }
   placeForecasts(context, repeat);
   return dates.length;
 }

@@ -7,8 +7,9 @@ import { HabitsProvider, type Habits } from "./habits";
 import { ink } from "./palette";
 import { theme } from "./theme";
 
-/** Notes at the bottom, in our colours. */
-const Note = styled(MaterialDesignContent)({ "&.notistack-MuiContent-success": { backgroundColor: ink.moss }, "&.notistack-MuiContent-error": { backgroundColor: ink.ember }, "&.notistack-MuiContent-default": { backgroundColor: ink.ink } });
+/** Notes at the bottom, in our colours. Their own styles stand outside of all layers, and ours within one: only what is important gets past them. */
+const ground = (colour: string) => ({ backgroundColor: `${colour} !important` });
+const Note = styled(MaterialDesignContent)({ "&.notistack-MuiContent-success": ground(ink.moss), "&.notistack-MuiContent-error": ground(ink.ember), "&.notistack-MuiContent-default": ground(ink.ink) });
 const notes = { success: Note, error: Note, default: Note };
 
 export function Providers({ habits, children }: { habits: Habits; children: ReactNode }) {

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { addDays, daysBetween, weekdayOf } from "../time/local";
-import { datesOf, ruleWords, toRRule } from "./rule";
+import { datesOf, nearestDay, ruleWords, toRRule } from "./rule";
 
 describe("a repeat", () => {
   it("comes every four weeks, on the same weekday, through daylight saving", () => {
@@ -32,6 +32,18 @@ describe("a repeat", () => {
         if (unit === "week") for (const date of dates) expect(weekdayOf(date)).toBe(weekdayOf(start));
       }),
     );
+  });
+
+  it("moves from a day on which nobody comes to the nearest one on which somebody does", () => {
+    const on = (...weekdays: number[]) => (date: string) => weekdays.includes(weekdayOf(date));
+    // 2027-03-14 is a Sunday.
+    expect([nearestDay("2027-03-14", on(0, 1, 2, 3, 4, 5)), nearestDay("2027-03-14", on(2)), nearestDay("2027-03-14", on(3, 6)), nearestDay("2027-03-14", on(4, 1)), nearestDay("2027-03-14", () => false)]).toEqual(["2027-03-15", "2027-03-17", "2027-03-14", "2027-03-16", null]);
+    fc.assert(fc.property(fc.integer({ min: 0, max: 900 }), fc.subarray([0, 1, 2, 3, 4, 5, 6], { minLength: 1 }), (n, weekdays) => {
+      const date = addDays("2026-01-01", n);
+      const day = nearestDay(date, on(...weekdays))!;
+      expect(weekdays).toContain(weekdayOf(day));
+      for (let away = 0; away < Math.abs(daysBetween(date, day)); away++) for (const nearer of [addDays(date, away), addDays(date, -away)]) expect(weekdays).not.toContain(weekdayOf(nearer));
+    }));
   });
 
   it("is said and written down plainly", () => {

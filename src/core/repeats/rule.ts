@@ -1,6 +1,6 @@
 import { Temporal } from "temporal-polyfill";
 import { RRuleTemporal } from "rrule-temporal";
-import { isDate, type LocalDate } from "../time/local";
+import { addDays, isDate, type LocalDate } from "../time/local";
 import { dateWords } from "../time/words";
 
 /**
@@ -56,6 +56,18 @@ function clampedDates(rule: RepeatRule, start: Temporal.PlainDate, after: LocalD
     if (date > after) dates.push(date);
   }
   return dates;
+}
+
+/** How far a visit may stand from its date. */
+const furthestDays = 10;
+
+/** The day of a visit whose date is one on which nobody comes: the nearest one on which somebody does, the later of two; null where there is none near. */
+export function nearestDay(date: LocalDate, comes: (date: LocalDate) => boolean): LocalDate | null {
+  for (let away = 0; away <= furthestDays; away++) {
+    const day = [addDays(date, away), addDays(date, -away)].find(comes);
+    if (day) return day;
+  }
+  return null;
 }
 
 const noon = (date: Temporal.PlainDate): Date => new globalThis.Date(date.toZonedDateTime("UTC").epochMilliseconds + 12 * 3_600_000);

@@ -167,3 +167,10 @@ it("customers' pages may stand in a frame on the owner's sites, the office nowhe
   await pair.office.getByRole("img", { name: /QR code/ }).waitFor();
   expect(await pair.office.getByLabel("Frame that grows with its content", { exact: true }).innerText()).toContain(`<iframe src="${pair.app.url}/book"`);
 });
+
+it("nothing personal has stood in an address or in the log", () => {
+  const known = pair.app.sql<{ name: string; mail: string; phone: string }>("SELECT name, mail, phone FROM customers ORDER BY id DESC LIMIT 8").flatMap(({ name, mail, phone }) => [name, mail, phone]);
+  expect([pair.addresses.length > 100, known.length]).toEqual([true, 24]);
+  const seen = `${pair.addresses.map(decodeURIComponent).join("\n")}\n${pair.app.log()}`;
+  expect(known.filter((word) => seen.includes(word))).toEqual([]);
+});

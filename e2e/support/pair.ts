@@ -10,6 +10,8 @@ export interface Pair {
   context: BrowserContext;
   /** What was thrown in either page. */
   troubles: string[];
+  /** Every address that either page has asked for. */
+  addresses: string[];
   close: () => Promise<void>;
 }
 
@@ -26,10 +28,14 @@ async function openPair({ historyDays = 1 } = {}): Promise<Pair> {
   const [app, browser]: [Running, Browser] = await Promise.all([startDemo({ historyDays }), startBrowser()]);
   const [customer, desktop] = [await openPage(browser, phone), await openPage(browser, desk)];
   const troubles: string[] = [];
-  for (const { page } of [customer, desktop]) page.on("pageerror", (error) => troubles.push(String(error)));
+  const addresses: string[] = [];
+  for (const { page } of [customer, desktop]) {
+    page.on("pageerror", (error) => troubles.push(String(error)));
+    page.on("request", (request) => addresses.push(request.url()));
+  }
   await signIn(desktop.page, app.url, "odile");
   return {
-    app, door: customer.page, office: desktop.page, context: customer.context, troubles,
+    app, door: customer.page, office: desktop.page, context: customer.context, troubles, addresses,
     close: async () => {
       await browser.close();
       await app.stop();

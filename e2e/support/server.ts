@@ -15,6 +15,8 @@ export const password = "open the door";
 export interface Running {
   url: string;
   folder: string;
+  /** All that the server has written out. */
+  log: () => string;
   /** Reads the database beside the running application. */
   sql: <Row = Record<string, unknown>>(query: string, ...values: unknown[]) => Row[];
   stop: () => Promise<void>;
@@ -51,11 +53,14 @@ async function start(env: Record<string, string>, make: (env: NodeJS.ProcessEnv,
   const more = { ...process.env, HOGAR_DATA: folder, PORT: String(port), HOGAR_FRONT_DOOR_PER_MINUTE: "100000", NEXT_TELEMETRY_DISABLED: "1", NODE_ENV: "production" as const, ...env };
   make(more, folder);
   const server = spawn(process.execPath, [path.join(root, "node_modules/next/dist/bin/next"), "start", "-p", String(port)], { cwd: root, env: more, stdio: ["ignore", "pipe", "pipe"] });
+  let log = "";
+  for (const stream of [server.stdout, server.stderr]) stream.on("data", (text: Buffer) => void (log += String(text)));
   await says(server, "Ready in");
   const db = new Database(path.join(folder, "hogar.sqlite"), { readonly: true });
   return {
     url: `http://localhost:${port}`,
     folder,
+    log: () => log,
     sql: <Row>(query: string, ...values: unknown[]) => db.prepare<unknown[], Row>(query).all(...values),
     stop: async () => {
       db.close();

@@ -43,6 +43,23 @@ const doors: { name: keyof typeof operations; actor: Actor; input: Record<string
   { name: "cancel-by-link", actor: mine.actor, input: { feeMinor: 999_999 } },
   { name: "add-by-link", actor: mine.actor, input: { words: "x", photos: [] } },
   { name: "pay-by-card", actor: mine.actor, input: { purpose: "invoice", cardToken: "tok", keepCard: true } },
+  { name: "repeat-by-link", actor: mine.actor, input: { goesOn: false } },
+  { name: "answer-by-link", actor: mine.actor, input: { position: 0, answers: { pets: true, seen: "a nest", photo: ["token"] } } },
+  { name: "consent-by-link", actor: mine.actor, input: { kind: "offers", given: true } },
+];
+
+/** What can be asked without signing in, in the same way. */
+const order = { addressId: chosen.addressId, items: chosen.items };
+const questions: { name: keyof typeof views; input: Record<string, unknown> }[] = [
+  { name: "find-address", input: { text: "4 alder" } },
+  { name: "type-address", input: { line: "4 Alder Road", postcode: "MW 101" } },
+  { name: "services-at", input: { addressId: order.addressId, slug: "chimney-sweep" } },
+  { name: "offers", input: { ...order, technicianId: null, from: "2027-03-10" } },
+  { name: "check-booker", input: { customer: { ...customer, offers: false }, fields: { parking: "yard" } } },
+  { name: "check-coupon", input: { code: "SPRING10", serviceIds: [world.services.sweep] } },
+  { name: "quote", input: { token: "1.x" } },
+  { name: "quote-offers", input: { token: "1.x" } },
+  { name: "wish", input: { token: "1.x" } },
 ];
 
 /** The input with one place in it, at any depth, replaced. */
@@ -73,6 +90,16 @@ describe("hostile input", () => {
         if (!result.ok) expect([result.problem.code, result.problem.sentence, JSON.stringify(sent).slice(0, 200)]).not.toContain("unexpected");
       }
     expect(tables()).toBe(before);
+  });
+
+  it.each(questions)("in what is asked of $name is refused with a sentence or answered, in every field", ({ name, input }) => {
+    const would = look(world.hogar, viewNamed(name)!, input, visitor);
+    if (!would.ok) expect(JSON.stringify([name, would.problem.fields])).not.toMatch(/is not known here|expected form/);
+    for (const value of hostile)
+      for (const sent of replaced(input, value)) {
+        const result = look(world.hogar, viewNamed(name)!, sent, visitor);
+        if (!result.ok) expect([result.problem.code, result.problem.sentence, JSON.stringify(sent).slice(0, 200)]).not.toContain("unexpected");
+      }
   });
 
   it("of any shape is refused by every operation and every view, whoever sends it", () => {

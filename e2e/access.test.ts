@@ -1,5 +1,5 @@
-import AxeBuilder from "@axe-core/playwright";
 import type { Browser } from "playwright-core";
+import { findings } from "./support/axe";
 import { desk, go, openPage, phone, sayWho, signIn, startBrowser, startDemo, type Running } from "./support/server";
 
 jest.setTimeout(900_000);
@@ -11,11 +11,6 @@ afterAll(async () => {
   await browser?.close();
   await app?.stop();
 });
-
-const findings = async (page: import("playwright-core").Page, within = "body") => {
-  const { violations } = await new AxeBuilder({ page: page as never }).include(within).options({ resultTypes: ["violations"], runOnly: ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"] }).analyze();
-  return violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(" ")).slice(0, 3).join(", ")}`);
-};
 
 it("every screen of the office is free of findings by axe", async () => {
   const { page, context, troubles } = await openPage(browser, desk);

@@ -1,3 +1,4 @@
+import { findings } from "./support/axe";
 import { chooseAt, keepWindow, pairForTests, payWith } from "./support/pair";
 import { go, mailedLink, sayWho } from "./support/server";
 
@@ -52,6 +53,7 @@ it("a wish is told when a window opens, and taken with one tap", async () => {
   await pair.door.getByRole("button", { name: "Choose a time" }).click();
   await pair.door.getByRole("button", { name: "None of these suits me" }).click();
   await pair.door.getByRole("button", { name: "Before noon" }).click();
+  expect(await findings(pair.door)).toEqual([]);
   for (const [label, text] of [["Name", "Noor Quinlan"], ["Mail", "noor.wish@example.com"]] as const) await pair.door.getByLabel(label, { exact: true }).fill(text);
   await pair.door.getByLabel("Phone").fill("+1 555 0144");
   await pair.door.getByRole("button", { name: "Tell me when one opens" }).click();
@@ -65,6 +67,7 @@ it("a wish is told when a window opens, and taken with one tap", async () => {
   await pair.office.waitForFunction((words) => document.querySelector("[aria-label='Demo clock']")?.textContent !== words, before);
   await go(pair.door, await mailedLink(pair.office, pair.app.url, /Free now.*noor\.wish/s, "wish"));
   await pair.door.getByRole("heading", { name: "Free now" }).waitFor();
+  expect(await findings(pair.door)).toEqual([]);
   await pair.door.getByRole("button", { name: "Take it" }).click();
   await pair.door.getByRole("heading", { name: "You are booked" }).waitFor();
   expect(pair.app.sql("SELECT outcome FROM requests WHERE mail = 'noor.wish@example.com'")).toEqual([{ outcome: "booked" }]);

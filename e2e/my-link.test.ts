@@ -127,7 +127,11 @@ it("whoever finds no window that suits says what would, and the office has it", 
   await page.getByRole("button", { name: "None of these suits me" }).click();
   await page.getByRole("group", { name: "Which days would suit?" }).getByRole("button", { name: "Sat" }).click();
   await page.getByRole("group", { name: "Which times?" }).getByRole("button", { name: "From 15:00" }).click();
+  await page.getByRole("group", { name: "How soon?" }).getByRole("button", { name: "Within a month" }).click();
   await page.getByLabel("Anything else").fill("Only on Saturdays after three");
+  // What was typed is still there after a reload.
+  await page.reload();
+  await page.getByRole("button", { name: "None of these suits me" }).click();
   await page.getByLabel("Name", { exact: true }).fill("Jonas Lund");
   await page.getByLabel("Mail", { exact: true }).fill("jonas@example.com");
   await page.getByLabel("Phone").fill("+1 555 0143");
@@ -137,7 +141,7 @@ it("whoever finds no window that suits says what would, and the office has it", 
   await signIn(office.page, app.url, "tomas");
   await office.page.getByRole("link", { name: /Jonas Lund asks for Chimney sweep/ }).click();
   const sheet = office.page.getByRole("complementary", { name: "Details" });
-  await sheet.getByText("Saturdays, 15–24").waitFor();
+  await sheet.getByText(/Saturdays, 15–24, until /).waitFor();
   await sheet.getByRole("button", { name: "Answered by phone" }).click();
   await office.page.getByText("The request of Jonas Lund is answered").waitFor();
   await sheet.waitFor({ state: "hidden" });

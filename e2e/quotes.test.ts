@@ -1,5 +1,4 @@
-import { AxeBuilder } from "@axe-core/playwright";
-import type { Page } from "playwright-core";
+import { findings } from "./support/axe";
 import { pairForTests, payWith } from "./support/pair";
 import { go, mailedLink, phone } from "./support/server";
 
@@ -15,7 +14,6 @@ async function openEntry(name: string) {
   await pair.office.getByRole("gridcell", { name }).click();
   await sheet().getByRole("heading", { name }).waitFor();
 }
-const findings = async (page: Page) => (await new AxeBuilder({ page }).options({ resultTypes: ["violations"] }).analyze()).violations.map((v) => `${v.id}: ${v.nodes[0]?.html.slice(0, 160)}`);
 /** Windows as the customer sees them. */
 const arches = () => pair.door.getByRole("group", { name: /day \d/ }).getByRole("button");
 

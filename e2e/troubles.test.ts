@@ -1,3 +1,4 @@
+import { findings } from "./support/axe";
 import { chooseAt, keepWindow, pairForTests, payWith } from "./support/pair";
 import { go, sayWho } from "./support/server";
 
@@ -22,6 +23,7 @@ it("a basket with two deposits: a declined card loses nothing, another one pays 
   await pair.door.getByLabel(/Keep this card/).check();
   await press(/^Pay .* and book/);
   await pair.door.getByText(/Nothing was charged. Try another card/).waitFor();
+  expect(await findings(pair.door)).toEqual([]);
   await payWith(pair.door, "9900 0000 0000 1006");
   await pair.door.getByLabel(/Keep this card/).check();
   await press(/^Pay €/);

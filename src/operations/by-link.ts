@@ -16,7 +16,7 @@ import { tellCustomer } from "./messaging";
 import { moveTo } from "./moving";
 import { answersFor, bookableDates, nearestOffers } from "./placing";
 import { stopRepeat, takeUpRepeat } from "./repeats";
-import { tellAll } from "./telling-office";
+import { tellAll, tellOffice } from "./telling-office";
 import { placingOf, type VisitRow } from "./visits";
 
 /** What customers change by their own link, until the owner's hours before the window. */
@@ -70,6 +70,7 @@ export const moveByLink = defineOperation({
     if (!offer?.offered) throw new Refusal("window-gone", { details: { offers: nearestOffers(answersFor(context, visit, bookableDates(context), { without }), from).map((a) => ({ date: a.date, from: a.from, to: a.to })) } });
     moveTo(context, days, offer, offer.technicians.slice(0, visit.crew).map((t) => Number(t.id)), { answer: true, silent: job.approval === "proposed" });
     if (job.approval === "proposed") tellCustomer(context, { jobId: job.id, occasion: "received", about: `job ${job.id} at ${context.now}`, answer: true });
+    tellOffice(context, job.id, { key: `job ${job.id} moved at ${context.now}`, what: "Moved by the customer" });
   },
 });
 
@@ -88,6 +89,7 @@ export const cancelByLink = defineOperation({
     if (fee > 0) chargeFee(context, job.id, "Cancelled late", fee);
     payBackTheRest(context, job.id, "Cancelled by the customer");
     tellCustomer(context, { jobId: job.id, occasion: "cancelled", about: `job ${job.id}`, answer: true });
+    tellOffice(context, job.id, { key: `job ${job.id} cancelled`, what: "Cancelled by the customer" });
     return { feeMinor: fee };
   },
 });
@@ -150,6 +152,7 @@ export const addByLink = defineOperation({
     if (!photos.every((token) => isKeptPhoto(context, token))) throw new Refusal("invalid-input", { fields: { "/photos": lostPhoto } });
     if (sql<{ n: number }>("SELECT count(*) AS n FROM additions WHERE job_id = ?").get(job.id)!.n >= 20) throw new Refusal("invalid-input", { fields: { "/words": `That is a lot already. Call us on ${context.business.phone}.` } });
     sql("INSERT INTO additions (job_id, made_at, words, photos) VALUES (?, ?, ?, ?)").run(job.id, now, words.trim(), JSON.stringify(photos));
+    tellOffice(context, job.id, { key: `addition to job ${job.id} at ${now}`, what: "The customer adds something", said: words.trim() });
   },
 });
 

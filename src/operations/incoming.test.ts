@@ -10,7 +10,7 @@ import { wish as wishView } from "@/views/wish";
 import { fieldDay } from "@/views/field";
 import type { MessageGateway, OutgoingMessage } from "@/gateways/types";
 import { runDue } from "@/worker/loop";
-import { confirmByLink, moveByLink } from "./by-link";
+import { addByLink, cancelByLink, confirmByLink, moveByLink } from "./by-link";
 import { mustPerform, perform } from "./door";
 import { approveBookings, declineIncoming, proposeWindow, takeOn } from "./incoming";
 import { sealedToken } from "./links";
@@ -180,6 +180,16 @@ describe("a wish", () => {
     expect(perform(world.hogar, takeWish, { token }, visitor)).toMatchObject({ problem: { code: "link-ended" } });
   });
 
+  it("ends with its last day: nobody is told any more, and the office reads that none came in time", async () => {
+    const world = worldWithPost();
+    ask(world, { wish: { ...late, until: "2027-03-11" } });
+    expect(entries(world)).toMatchObject([{ waits: "no window suits", when: "any day, 17–20, until 11 March 2027" }]);
+    world.at("2027-03-12", 9 * 60);
+    openEvening(world);
+    expect(await told(world)).toBe(0);
+    expect(entries(world)).toMatchObject([{ waits: "no window came in time" }]);
+  });
+
   it("wakes nobody: what opens at night is told in the morning, and nothing is agreed to that was not asked", async () => {
     const world = worldWithPost();
     ask(world);
@@ -242,7 +252,7 @@ describe("the office", () => {
     expect(world.sent.filter((m) => /closed that week/.test(m.body))).toHaveLength(2);
   });
 
-  it("is told of new bookings, everybody whom the owner names, once each", async () => {
+  it("is told of new bookings and of requests, everybody whom the owner names, once each", async () => {
     const world = worldWithPost();
     const view = look(world.hogar, setup, {}, office);
     if (!view.ok) throw new Error(view.problem.sentence);
@@ -254,6 +264,30 @@ describe("the office", () => {
     expect(mails.map((m) => m.to).sort()).toEqual(["odile@marrowick.example", "tomas@marrowick.example"]);
     expect(mails[0]!.body).toContain("Chimney sweep, €79.00");
     expect(world.sent.filter((m) => m.way === "text" && m.to === "+1 555 0100")).toHaveLength(1);
+    ask(world, { wishes: "I am home from five." });
+    await runDue(world.hogar);
+    const asked = world.sent.filter((m) => m.way === "mail" && m.subject === "Selma Vance asks for Chimney sweep: no window suits");
+    expect(asked.map((m) => m.to).sort()).toEqual(["odile@marrowick.example", "tomas@marrowick.example"]);
+    expect(asked[0]!.body).toContain("any day, 17–20\n“I am home from five.”");
+  });
+});
+
+describe("what a customer changes by the link", () => {
+  it("is told to the office once each, with what they say", async () => {
+    const world = worldWithPost();
+    const view = look(world.hogar, setup, {}, office);
+    if (!view.ok) throw new Error(view.problem.sentence);
+    mustPerform(world.hogar, saveFrontDoor, { ...view.value.frontDoor, tells: [{ way: "mail", to: "tomas@marrowick.example" }] }, office);
+    const [, , third, last] = world.offers().filter((o) => o.date === "2027-03-12");
+    const { actor } = world.booked({ window: third! });
+    mustPerform(world.hogar, moveByLink, { date: last!.date, from: last!.from, to: last!.to }, actor);
+    mustPerform(world.hogar, addByLink, { words: "The bell does not work.", photos: [] }, actor);
+    mustPerform(world.hogar, cancelByLink, { feeMinor: 0 }, actor);
+    await runDue(world.hogar);
+    await runDue(world.hogar);
+    const mails = world.sent.filter((m) => m.to === "tomas@marrowick.example");
+    expect(mails.map((m) => m.subject)).toEqual(["New booking: Chimney sweep, Friday 12 March, 13–15", "Moved by the customer: Chimney sweep, Friday 12 March, 15–17", "The customer adds something: Chimney sweep, Friday 12 March, 15–17", "Cancelled by the customer: Chimney sweep, Friday 12 March, 15–17"]);
+    expect(mails[2]!.body).toContain("“The bell does not work.”");
   });
 });
 

@@ -1,13 +1,15 @@
 import { nanoid } from "nanoid";
 import { phoneKept, phoneProblem } from "@/core/people/phones";
+import { wishWords } from "@/core/windows/wishes";
 import { Refusal } from "@/core/problems";
 import { AnswerRequests, BookRequest, LocateRequest, MakeRequest } from "@/schemas/booking";
 import { addressOf } from "./addresses";
 import { tellBooked } from "./approval";
 import { agreeJob, customerFor, findWanted, isKeptPhoto, lostPhoto, priceIn, siteFor, takeRoom, zoneOf, type Wanted } from "./booking";
-import { readItem, type Item } from "./catalogue";
+import { readItem, titleOf, type Item } from "./catalogue";
 import { actorWords, defineOperation, type OperationContext, type ViewContext } from "./door";
 import { answersWithin } from "./placing";
+import { tellAll } from "./telling-office";
 
 export interface RequestRow {
   id: number;
@@ -45,7 +47,8 @@ export const makeRequest = defineOperation({
     if (!found && !address.trim()) throw new Refusal("invalid-input", { fields: { "/address": "Say where it is." } });
     const inside = found !== null && zoneOf(context, found) !== null;
     const items = asked.map(({ quantity = 1, answers = {}, extras = [], serviceId }): Item => ({ serviceId, quantity, answers, extras }));
-    const services = items.map((item) => readItem(context, item).service);
+    const read = items.map((item) => readItem(context, item));
+    const services = read.map(({ service }) => service);
     if (!inside && business.outside !== "request") throw new Refusal("outside-zones");
     if (inside && services.length === 0) throw new Refusal("invalid-input", { fields: { "/address": "We do come there: go back and book a time." } });
     if (inside && !wishes.trim() && !wish) throw new Refusal("invalid-input", { fields: { "/wishes": "Say which days and times would suit you." } });
@@ -54,9 +57,14 @@ export const makeRequest = defineOperation({
     if (wrongPhone) throw new Refusal("invalid-input", { fields: { "/phone": wrongPhone } });
     if (!photos.every((token) => isKeptPhoto(context, token))) throw new Refusal("invalid-input", { fields: { "/photos": lostPhoto } });
     const about = !inside ? "outside our zones" : services.some((s) => (s.capacity ?? business.capacity) === "ask") ? "a time to be agreed" : "no window suits";
-    return sql<{ id: number }>(
+    const where = found ? `${found.line}, ${found.postcode}` : address.trim();
+    const { id } = sql<{ id: number }>(
       "INSERT INTO requests (made_at, about, address_id, items, photos, wish, nonce, address, lng, lat, name, mail, phone, wishes) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id",
-    ).get(now, about, found?.id ?? null, JSON.stringify(items), JSON.stringify(photos), wish && JSON.stringify(wish), nanoid(32), found ? `${found.line}, ${found.postcode}` : address.trim(), found?.lng ?? null, found?.lat ?? null, name.trim(), mail.trim(), phoneKept(phone, business.phone), wishes.trim())!;
+    ).get(now, about, found?.id ?? null, JSON.stringify(items), JSON.stringify(photos), wish && JSON.stringify(wish), nanoid(32), where, found?.lng ?? null, found?.lat ?? null, name.trim(), mail.trim(), phoneKept(phone, business.phone), wishes.trim())!;
+    const what = `${name.trim()} asks for ${titleOf(read) || "a visit"}: ${about}`;
+    const said = [wish && wishWords(wish), wishes.trim() && `“${wishes.trim()}”`].filter(Boolean).join("\n");
+    tellAll(context, { key: `request ${id}`, subject: what, body: `${what}\n${where}\n${phone.trim()}\n${said}\n`, who: where });
+    return { id };
   },
 });
 

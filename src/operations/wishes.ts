@@ -1,7 +1,7 @@
 import { withinAllowedHours } from "@/core/messages/moments";
 import { localOf } from "@/core/time/local";
 import { dayWords, windowIn } from "@/core/time/words";
-import { suits, type Wish } from "@/core/windows/wishes";
+import { isOver, suits, type Wish } from "@/core/windows/wishes";
 import { Refusal } from "@/core/problems";
 import { OneRequest, WishToken } from "@/schemas/booking";
 import { stillOffered, takeRoom, type ChosenWindow, type Wanted } from "./booking";
@@ -28,7 +28,7 @@ export const meetWish = defineOperation({
     if (withinAllowedHours(minute, { from: business.message_from, to: business.message_to }, business.time_zone) !== minute) return;
     const request = readRequest(context, id);
     const wish = JSON.parse(request.wish!) as Wish;
-    if (wish.until !== null && wish.until < today) return;
+    if (isOver(wish, today)) return;
     const window = firstThatSuits(context, request, wish);
     const last = request.told === null ? null : (JSON.parse(request.told) as ChosenWindow);
     if (!window || (last?.from === window.from && last.to === window.to)) return;

@@ -38,11 +38,11 @@ export const previewFrontDoor = defineView({
   read: (context, settings) => rehearse(context, saveFrontDoor, settings, doorOf),
 });
 
-function doorOf({ sql, hogar, business: b }: ViewContext) {
+function doorOf({ sql, hogar, today, business: b }: ViewContext) {
   const { welcome, picture, answers, fields, paysAtDoor, takesWishes, showsContact, doneAddress, ...door } = readFrontDoor(hogar.store);
   return {
     name: b.name, mark: b.mark, phone: b.phone, mail: b.mail, terms: b.terms, quoteText: b.quote_text, currency: b.currency, timeZone: b.time_zone, isDemo: b.demo_offset_ms !== null,
-    holdMinutes: b.hold_minutes, moveHours: b.move_hours, cancelHours: b.cancel_hours, onOurWayBp: b.on_our_way_bp, takesRequests: b.outside === "request", takesCoupons: sql("SELECT 1 FROM coupons WHERE active = 1").get() !== undefined,
+    today, holdMinutes: b.hold_minutes, moveHours: b.move_hours, cancelHours: b.cancel_hours, onOurWayBp: b.on_our_way_bp, takesRequests: b.outside === "request", takesCoupons: sql("SELECT 1 FROM coupons WHERE active = 1").get() !== undefined,
     look: lookOf(door), welcome, picture, answers, fields, paysAtDoor, takesWishes, showsContact, doneAddress, consents: consentWords(b.name),
   };
 }

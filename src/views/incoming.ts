@@ -4,7 +4,7 @@ import type { PricedLine } from "@/core/money/amounts";
 import { localOf } from "@/core/time/local";
 import { dateWords, dayShort, windowIn } from "@/core/time/words";
 import type { WindowAnswer } from "@/core/windows/offers";
-import { suits, wishWords, type Wish } from "@/core/windows/wishes";
+import { isOver, suits, wishWords, type Wish } from "@/core/windows/wishes";
 import { Refusal } from "@/core/problems";
 import { answersOfJob, questionsOf, titleOf, readItem, type Item } from "@/operations/catalogue";
 import type { ViewContext } from "@/operations/door";
@@ -42,7 +42,7 @@ export const incoming = defineView({
     }));
     const requests = sql<RequestRow & { handler: string | null }>("SELECT r.*, h.name AS handler FROM requests r LEFT JOIN people h ON h.id = r.handler_id WHERE outcome = 'open' ORDER BY r.id").all().map((r) => ({
       key: `request ${r.id}`, kind: "request" as const, id: r.id, at: r.made_at, name: r.name, what: whatOf(context, r), where: r.address, handler: r.handler, handlerId: r.handler_id, totalMinor: null as number | null, forUs: true,
-      waits: r.about as string, when: r.wish ? wishWords(JSON.parse(r.wish) as Wish) : r.wishes,
+      waits: r.wish && isOver(JSON.parse(r.wish) as Wish, today) ? "no window came in time" : r.about, when: r.wish ? wishWords(JSON.parse(r.wish) as Wish) : r.wishes,
     }));
     const quotes = sql<QuoteRow & { handler: string | null }>("SELECT q.*, h.name AS handler FROM quotes q LEFT JOIN people h ON h.id = q.handler_id WHERE state IN ('sent', 'accepted', 'declined') ORDER BY q.id").all().map((q) => ({
       key: `quote ${q.id}`, kind: "quote" as const, id: q.id, at: q.answered_at ?? q.made_at, name: q.name, what: whatOf(context, q), where: `${q.line}, ${q.postcode}`, handler: q.handler, handlerId: q.handler_id, totalMinor: q.total_minor as number | null,

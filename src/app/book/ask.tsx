@@ -3,7 +3,8 @@ import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
+import { addDays, type LocalDate } from "@/core/time/local";
 import { clock, weekdayNames } from "@/core/time/words";
 import type { Wish } from "@/core/windows/wishes";
 import { useHabits, weekdaysFrom } from "@/ui/habits";
@@ -27,7 +28,7 @@ export function Ask({ draft, business, words, waits = false, onType }: { draft: 
   return (
     <Box sx={{ mt: 4, display: "grid", gap: 4 }}>
       <Alert severity="info" sx={{ fontSize: 16 }}>{words}</Alert>
-      {waits && <WishField wish={wish} onWish={(to) => onType({ wish: to })} />}
+      {waits && <WishField wish={wish} today={business.today} onWish={(to) => onType({ wish: to })} />}
       {field("wishes", waits ? "Anything else" : "What do you need, and when?", { multiline: true, minRows: 2 })}
       {field("name", "Name", { autoComplete: "name" })}
       {field("mail", "Mail", { autoComplete: "email", type: "email" })}
@@ -41,26 +42,37 @@ const times = (): { words: string; from: number; to: number }[] => [
   { words: "Any time", from: 0, to: 1440 }, { words: "Before noon", from: 0, to: 780 }, { words: "Afternoon", from: 720, to: 1080 }, { words: `From ${clock(900)}`, from: 900, to: 1440 },
 ];
 
-/** Days and times that would suit. */
-function WishField({ wish, onWish }: { wish: Wish; onWish: (wish: Wish) => void }) {
+/** By when, in days from today. */
+const hurries = [{ words: "No hurry", days: null }, { words: "Within a week", days: 7 }, { words: "Within a month", days: 30 }] as const;
+
+/** Days and times that would suit, and by when. */
+function WishField({ wish, today, onWish }: { wish: Wish; today: LocalDate; onWish: (wish: Wish) => void }) {
   const { weekStart } = useHabits();
   const has = (day: number) => (wish.weekdays & (1 << day)) !== 0;
   const every = wish.weekdays === 127;
   const toggle = (day: number) => onWish({ ...wish, weekdays: every ? 1 << day : wish.weekdays ^ (1 << day) || 127 });
-  const row = { display: "flex", gap: 2, flexWrap: "wrap" };
   return (
     <>
-      <Box role="group" aria-label="Which days would suit?">
-        <Box sx={{ fontWeight: 650, mb: 2 }}>Which days would suit?</Box>
-        <Box sx={row}>
-          <Pick on={every} onPick={() => onWish({ ...wish, weekdays: 127 })}>Any day</Pick>
-          {weekdaysFrom(weekStart).map((day) => <Pick key={day} on={!every && has(day)} onPick={() => toggle(day)}>{weekdayNames[day]!.slice(0, 3)}</Pick>)}
-        </Box>
-      </Box>
-      <Box role="group" aria-label="Which times?">
-        <Box sx={{ fontWeight: 650, mb: 2 }}>Which times?</Box>
-        <Box sx={row}>{times().map(({ words, from, to }) => <Pick key={words} on={wish.from === from && wish.to === to} onPick={() => onWish({ ...wish, from, to })}>{words}</Pick>)}</Box>
-      </Box>
+      <Picks asked="Which days would suit?">
+        <Pick on={every} onPick={() => onWish({ ...wish, weekdays: 127 })}>Any day</Pick>
+        {weekdaysFrom(weekStart).map((day) => <Pick key={day} on={!every && has(day)} onPick={() => toggle(day)}>{weekdayNames[day]!.slice(0, 3)}</Pick>)}
+      </Picks>
+      <Picks asked="Which times?">
+        {times().map(({ words, from, to }) => <Pick key={words} on={wish.from === from && wish.to === to} onPick={() => onWish({ ...wish, from, to })}>{words}</Pick>)}
+      </Picks>
+      <Picks asked="How soon?">
+        {hurries.map(({ words, days }) => {
+          const until = days === null ? null : addDays(today, days);
+          return <Pick key={words} on={wish.until === until} onPick={() => onWish({ ...wish, until })}>{words}</Pick>;
+        })}
+      </Picks>
     </>
   );
 }
+
+const Picks = ({ asked, children }: { asked: string; children: ReactNode }) => (
+  <Box role="group" aria-label={asked}>
+    <Box sx={{ fontWeight: 650, mb: 2 }}>{asked}</Box>
+    <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap" }}>{children}</Box>
+  </Box>
+);

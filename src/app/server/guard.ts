@@ -7,8 +7,8 @@ const frontDoorPerMinute = Number(process.env.HOGAR_FRONT_DOOR_PER_MINUTE ?? 180
 const limits = {
   office: perMinute(600),
   frontDoor: perMinute(frontDoorPerMinute),
-  // A hold takes room from others, so nobody gets many.
-  holds: perMinute(Math.ceil(frontDoorPerMinute / 12)),
+  // What takes room from others, or somebody's time: nobody gets much of it.
+  scarce: perMinute(Math.ceil(frontDoorPerMinute / 12)),
   images: perMinute(60),
   signInOfAccount: new RateLimiterMemory({ points: 10, duration: 300 }),
   // A whole office may sign in from one address at eight in the morning.

@@ -52,7 +52,7 @@ export function FrontDoorForm({ data, saved }: { data: SetupData; saved: () => v
           <Field label="Words" multiline minRows={2} value={draft.doneWords} onChange={(e) => set({ doneWords: e.target.value })} wrong={wrong("/doneWords")} helperText="Above their visit" />
           <Field label="Or an address of yours to go to" value={draft.doneAddress} onChange={(e) => set({ doneAddress: e.target.value })} wrong={wrong("/doneAddress")} helperText="Such as https://marrowick.example/thank-you. Their own link comes by mail." />
         </Part>
-        <Part title="Who hears of new bookings" note="As many as you like, each by mail or by text.">
+        <Part title="Who hears of bookings" note="Of new ones, of requests, and of what customers change. As many as you like, each by mail or by text.">
           <Rows rows={draft.tells} fresh={{ way: "mail" as const, to: "" }} add="Somebody" onRows={(tells) => set({ tells })}>
             {(row, change, i) => (
               <>

@@ -1,6 +1,7 @@
+import { createServer } from "node:http";
 import { findings } from "./support/axe";
 import { chooseAt, keepWindow, pairForTests, payWith } from "./support/pair";
-import { go, mailedLink, sayWho } from "./support/server";
+import { expectSoon, freePort, go, mailedLink, sayWho } from "./support/server";
 
 /** The front door beyond the plain booking: baskets, addresses typed by hand, wishes, bookings that a person confirms, the owner's own look, other people's sites. */
 jest.setTimeout(600_000);
@@ -169,6 +170,40 @@ it("customers' pages may stand in a frame on the owner's sites, the office nowhe
   await go(pair.office, `${pair.app.url}/setup/sharing`);
   await pair.office.getByRole("img", { name: /QR code/ }).waitFor();
   expect(await pair.office.getByLabel("Frame that grows with its content", { exact: true }).innerText()).toContain(`<iframe src="${pair.app.url}/book"`);
+});
+
+it("in a frame on the owner's site the code of Sharing shows the whole page, grows with it, and books", async () => {
+  const code = await pair.office.getByLabel("Frame that grows with its content", { exact: true }).innerText();
+  // A browser lets pages from outside frame nothing of this machine: so the owner's site is one of it, under another name.
+  const port = await freePort();
+  const site = `http://127.0.0.1:${port}`;
+  const server = createServer((_, response) => void response.setHeader("content-type", "text/html").end(`<h1>Our own site</h1>${code}`)).listen(port, "127.0.0.1");
+  await go(pair.office, `${pair.app.url}/setup/front-door`);
+  const sites = pair.office.getByRole("combobox", { name: "Sites" });
+  await sites.fill(site);
+  await sites.press("Enter");
+  await pair.office.getByRole("button", { name: "Save" }).click();
+  await pair.office.getByText("The front door is saved").first().waitFor();
+  await pair.door.goto(`${site}/`);
+  const frame = pair.door.frameLocator("iframe");
+  const height = () => pair.door.evaluate(() => document.querySelector("iframe")!.getBoundingClientRect().height);
+  await frame.getByRole("combobox", { name: "Address" }).fill("34 alder");
+  await frame.getByRole("option").first().click();
+  const before = await height();
+  await frame.getByRole("button", { name: "Go on" }).click();
+  await frame.getByRole("checkbox", { name: /Smoke draught test/ }).click();
+  // The list of services is longer than the frame was, and nothing of it is cut.
+  await expectSoon(pair.door, async () => (await height()) > before + 300);
+  await frame.getByRole("button", { name: "Choose a time" }).click();
+  await frame.getByRole("group", { name: /day \d/ }).last().getByRole("button").first().click();
+  await frame.getByRole("button", { name: /^Keep/ }).click();
+  for (const [label, text] of [["Name", "Ada Frame"], ["Mail", "ada.frame@example.com"]] as const) await frame.getByLabel(label, { exact: true }).fill(text);
+  await frame.getByLabel("Phone").fill("+1 555 0145");
+  await frame.getByRole("button", { name: "Go on" }).click();
+  await frame.getByRole("button", { name: "Book", exact: true }).click();
+  await frame.getByRole("heading", { name: "You are booked" }).waitFor();
+  expect(jobOf("ada.frame@example.com")).toMatchObject({ approval: "given" });
+  server.close();
 });
 
 it("nothing personal has stood in an address or in the log", () => {

@@ -8,6 +8,7 @@ import type { Answers } from "@/core/catalogue/questions";
 import type { RepeatEvery } from "@/core/repeats/rule";
 import type { Wish } from "@/core/windows/wishes";
 import type { ChosenExtras } from "@/ui/order-form";
+import { tabStore } from "@/ui/tab-store";
 
 export type ServicesAt = ViewOutput<"services-at">;
 export type BookableService = ServicesAt["services"][number];
@@ -23,7 +24,7 @@ export interface DraftItem {
   extras: ChosenExtras;
 }
 
-/** What a customer has chosen and typed so far. Kept in the browser's session, so that nothing is lost on a reload. */
+/** What a customer has chosen and typed so far. Kept with the tab, so that nothing is lost on a reload. */
 export interface Draft {
   step: Step;
   address: FoundAddress | null;
@@ -62,7 +63,7 @@ const key = "hogar booking 2";
 
 /** A new draft of somebody who is known by a link of theirs. */
 export const beginAgain = (known: Pick<Draft, "name" | "mail" | "phone" | "address">): void =>
-  sessionStorage.setItem(key, JSON.stringify({ ...empty, ...known, step: known.address ? "what" : "where" } satisfies Draft));
+  tabStore.write(key, JSON.stringify({ ...empty, ...known, step: known.address ? "what" : "where" } satisfies Draft));
 
 /** A preview begins anew each time and leaves the draft of the tab alone. */
 export function useDraft(preview = false) {
@@ -71,7 +72,7 @@ export function useDraft(preview = false) {
   useEffect(() => {
     if (preview) return setReady(true);
     try {
-      const kept = sessionStorage.getItem(key);
+      const kept = tabStore.read(key);
       if (kept) setDraft({ ...empty, ...(JSON.parse(kept) as Draft) });
     } catch {
       // What cannot be read is begun anew.
@@ -79,10 +80,10 @@ export function useDraft(preview = false) {
     setReady(true);
   }, [preview]);
   useEffect(() => {
-    if (ready && !preview) sessionStorage.setItem(key, JSON.stringify(draft));
+    if (ready && !preview) tabStore.write(key, JSON.stringify(draft));
   }, [draft, ready, preview]);
   const change = useCallback((part: Partial<Draft>) => setDraft((now) => ({ ...now, ...part })), []);
-  return { draft, ready, change, forget: () => sessionStorage.removeItem(key) };
+  return { draft, ready, change, forget: () => tabStore.remove(key) };
 }
 
 export type Chosen = DraftItem & { service: BookableService };

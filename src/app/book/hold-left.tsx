@@ -2,6 +2,7 @@
 import Box from "@mui/material/Box";
 import { useEffect, useState } from "react";
 import { ink } from "@/ui/palette";
+import { tabStore } from "@/ui/tab-store";
 import type { Draft } from "./draft";
 
 interface HoldLeftProps {
@@ -19,10 +20,10 @@ export const HoldLeft = ({ hold, minutes, onLapsed }: HoldLeftProps) =>
 
 /** The end is the server's; the demo's clock may differ, so only the span is trusted. */
 function Countdown({ until, minutes, onLapsed }: { until: number; minutes: number; onLapsed: () => void }) {
-  const [started] = useState(() => Number(sessionStorage.getItem(`hold ${until}`)) || Date.now());
+  const [started] = useState(() => Number(tabStore.read(`hold ${until}`)) || Date.now());
   const [now, setNow] = useState(() => Date.now());
   useEffect(() => {
-    sessionStorage.setItem(`hold ${until}`, String(started));
+    tabStore.write(`hold ${until}`, String(started));
     const timer = setInterval(() => setNow(Date.now()), 1000);
     return () => clearInterval(timer);
   }, [until, started]);

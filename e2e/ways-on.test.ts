@@ -185,6 +185,36 @@ it("why not: the office sees what stands against a window, and what would open i
   await context.close();
 });
 
+it("somebody on the phone is booked where it can be kept, and stands on the board", async () => {
+  const { page, context, troubles } = await openPage(browser, desk);
+  await signIn(page, app.url, "tomas");
+  await go(page, `${app.url}/incoming`);
+  await page.getByRole("link", { name: "Book on the phone" }).click();
+  await page.getByRole("combobox", { name: "Address" }).fill("16 Birch");
+  await page.getByRole("option").first().click();
+  const offered = page.getByRole("button", { name: /: offered$/ });
+  await offered.last().click();
+  const form = page.locator("form").filter({ hasText: "On the phone?" });
+  // What the service asks is asked on the phone, and changes price and time as at the front door.
+  await form.getByText(/, €95\.00\./).waitFor();
+  for (let n = 0; n < 2; n++) await form.getByRole("button", { name: "More: How many gas fires?" }).click();
+  await form.getByText(/, €155\.00\./).waitFor();
+  await form.getByLabel("Name").fill("Greta Ring");
+  await form.getByLabel("Mail").fill("greta.ring@");
+  await form.getByLabel("Phone").fill("+1 555 0146");
+  await form.getByRole("button", { name: "Book it and tell them" }).click();
+  await form.getByText(/Write a mail address/).waitFor();
+  // Another window is looked at meanwhile: what was typed stays.
+  await offered.first().click();
+  await form.getByLabel("Mail").fill("greta.ring@example.com");
+  await form.getByRole("button", { name: "Book it and tell them" }).click();
+  await page.waitForURL(/\/board\?date=/);
+  await page.getByRole("complementary", { name: "Details" }).getByText("Greta Ring").first().waitFor();
+  expect(app.sql("SELECT v.state, v.minutes, j.total_minor, j.booked_by, (SELECT count(*) FROM messages m WHERE m.job_id = j.id AND m.occasion LIKE 'booked%') AS told FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE c.mail = 'greta.ring@example.com'")).toEqual([{ state: "promised", minutes: 75, total_minor: 15_500, booked_by: expect.stringContaining("Tomas Quill"), told: 2 }]);
+  expect(troubles).toEqual([]);
+  await context.close();
+});
+
 it("an errand in the way puts a visit into the tray, and says so", async () => {
   const { page, context } = await openPage(browser, desk);
   const [visit] = app.sql<{ technician_id: number; date: string; arrives: number }>("SELECT p.technician_id, p.date, p.arrives FROM placements p JOIN visits v ON v.id = p.visit_id WHERE v.state = 'promised' AND v.crew = 1 AND v.window_to - v.window_from = 120 AND p.date > date('now', '+2 days') ORDER BY p.date, p.arrives LIMIT 1");

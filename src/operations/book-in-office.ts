@@ -11,7 +11,7 @@ export const bookInOffice = defineOperation({
   access: "board.change",
   input: BookInOffice,
   run(context, input) {
-    const wanted = findWanted(context, input);
+    const wanted = findWanted(context, input, { office: true });
     const offer = stillOffered(context, wanted, input, { office: true });
     const wished = input.technicianId ? offer.technicians.filter((t) => t.id === String(input.technicianId)) : [];
     const technicians = wanted.visit.crew === 1 && wished.length ? wished : offer.technicians;

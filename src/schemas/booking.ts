@@ -70,7 +70,7 @@ export const BookInOffice = input({
 export const MoveVisit = input({ visitId: Id, technicianIds: Type.Array(Id, { minItems: 1, maxItems: 9, uniqueItems: true }), date: LocalDate, fromMinute: MinuteOfDay, toMinute: MinuteOfDay });
 export const PlacementOptions = input({ visitId: Id, date: LocalDate });
 /** Why a window is or is not offered on a date; `technicianId` is a customer's wish, or null. */
-export const WhyNot = input({ addressId: chosen.addressId, serviceId: Id, date: LocalDate, technicianId: OrNull(Id), only: Type.Boolean() });
+export const WhyNot = input({ addressId: chosen.addressId, serviceId: Id, date: LocalDate, technicianId: OrNull(Id), only: Type.Boolean(), answers: Type.Optional(Answers) });
 export const CancelVisit = input({ visitId: Id, refundDeposit: Type.Boolean(), chargeNoAccess: Type.Optional(Type.Boolean()) });
 export const AdvanceVisit = input({ visitId: Id, to: OneOf(["on the way", "on site", "done", "no access"]), ticked: Type.Optional(Type.Array(Type.String({ maxLength: 40 }), { maxItems: 60 })) });
 export const MakeRepeat = input({

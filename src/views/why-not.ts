@@ -7,7 +7,7 @@ import { AddressId, WhyNot } from "@/schemas/booking";
 import { input, OrNull } from "@/schemas/common";
 import { addressOf, knownAddress } from "@/operations/addresses";
 import { zoneOf } from "@/operations/booking";
-import { justOne, priceItems, readItem, toPlace } from "@/operations/catalogue";
+import { justOne, priceItems, questionsOf, readItem, toPlace } from "@/operations/catalogue";
 import { namesOf, questionFor } from "@/operations/placing";
 import type { PlannedStop } from "@/operations/planning";
 import { defineView } from "./view";
@@ -18,12 +18,13 @@ export const whyNotChoices = defineView({
   access: "office.see",
   input: input({ addressId: OrNull(AddressId) }),
   read(context, { addressId }) {
-    const { sql, today } = context;
+    const { sql, today, business } = context;
     const found = addressId === null ? null : knownAddress(context, addressId);
     return {
       today,
       address: found && { id: found.id, line: found.line, postcode: found.postcode, lng: found.lng, lat: found.lat },
-      services: sql<{ id: number; code: string; name: string }>("SELECT id, code, name FROM services WHERE active = 1 ORDER BY category, name").all(),
+      services: sql<{ id: number; name: string; questions: string }>("SELECT id, name, questions FROM services WHERE active = 1 ORDER BY category, name").all().map((s) => ({ ...s, questions: questionsOf(s) })),
+      currency: business.currency,
       technicians: sql<{ id: number; name: string }>("SELECT id, name FROM technicians WHERE active = 1 ORDER BY position").all(),
     };
   },
@@ -38,13 +39,14 @@ export const whyNot = defineView({
   name: "why-not",
   access: "office.see",
   input: WhyNot,
-  read(context, { addressId, serviceId, date, technicianId, only }) {
+  read(context, { addressId, serviceId, date, technicianId, only, answers = {} }) {
     const { sql, business } = context;
     const address = addressOf(context, addressId);
-    const items = [readItem(context, justOne(serviceId))];
+    const items = [readItem(context, { ...justOne(serviceId), answers })];
     const zone = zoneOf(context, address);
     const wanted = technicianId === null ? null : { technicianId, only };
-    const asked = { ...toPlace(items, address, zone?.id ?? null, priceItems(context, items, zone)), wanted };
+    const order = priceItems(context, items, zone);
+    const asked = { ...toPlace(items, address, zone?.id ?? null, order), wanted };
     const question = questionFor(context, asked, [date]);
     const names = namesOf(context);
     const ofDay = (epoch: number) => localOf(epoch, business.time_zone).minute;
@@ -71,10 +73,13 @@ export const whyNot = defineView({
 
     return {
       zone: zone?.name ?? null,
+      totalMinor: order.totalMinor,
       service: { name: asked.title, minutes: question.visit.minutes, before: question.visit.before, after: question.visit.after, crew: question.visit.crew, days: asked.days },
       mode: question.rules.capacity.mode,
       technicians: question.technicians.map(({ id, skills }) => ({ id, name: names.technician(id), able: skillGap(skills, question.visit.skills, date) === null })),
       windows: explainWindows(question).map(({ answer, rules, technicians }) => ({
+        /** As it is sent to book it: epoch minutes. */
+        window: { date: answer.date, from: answer.from, to: answer.to },
         from: ofDay(answer.from),
         to: ofDay(answer.to),
         offered: answer.offered,

@@ -91,7 +91,7 @@ export function Office({ person, demo, children }: { person: OfficePerson; demo:
         </Box>
         <Box component="main" sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}>{children}</Box>
       </Box>
-      <FindAnything open={finding} onClose={() => setFinding(false)} screens={[...seen.map(({ href, word }) => ({ href, word })), { href: "/why-not", word: "Why not?" }]} />
+      <FindAnything open={finding} onClose={() => setFinding(false)} screens={[...seen.map(({ href, word }) => ({ href, word })), { href: "/why-not", word: "Why not?" }, ...(person.permissions.includes("board.change") ? [{ href: "/why-not#book", word: "Book on the phone" }] : [])]} />
       <KeysHelp open={keys} onClose={() => setKeys(false)} />
     </OfficeContext.Provider>
   );

@@ -11,7 +11,7 @@ export default async function WhyNotPage({ searchParams }: { searchParams: Promi
   const choices = await read(whyNotChoices, { addressId: address ?? null }, "/why-not");
   return (
     <>
-      <Top title="Why not?" sum="What stands against a window, and what would open it" />
+      <Top title="Why not?" sum="Who can come when, what stands against it, and booking on the phone" />
       <WhyNot choices={choices} serviceId={Number(service) || null} date={date && isDate(date) ? date : null} />
     </>
   );

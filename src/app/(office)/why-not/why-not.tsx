@@ -6,6 +6,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import type { ViewOutput } from "@/api/client";
+import type { Answers } from "@/core/catalogue/questions";
 import { addDays } from "@/core/time/local";
 import { dayShort, dayWords, durationWords } from "@/core/time/words";
 import { AddressField, type FoundAddress } from "@/ui/address-field";
@@ -22,14 +23,15 @@ export function WhyNot({ choices, serviceId: asked, date: askedDate }: { choices
   const [serviceId, setServiceId] = useState(asked ?? choices.services[0]?.id ?? null);
   const [date, setDate] = useState(askedDate ?? addDays(choices.today, 1));
   const [wish, setWish] = useState<{ technicianId: number | null; only: boolean }>({ technicianId: null, only: false });
-  const question = address && serviceId ? { addressId: address.id, serviceId, date, ...wish } : null;
+  const [answers, setAnswers] = useState<Answers>({});
+  const question = address && serviceId ? { addressId: address.id, serviceId, date, ...wish, answers } : null;
   const { data, problem } = useView("why-not", question);
 
   return (
     <Box sx={{ px: 6, pb: 8 }}>
       <Box component="form" onSubmit={(e) => e.preventDefault()} sx={{ display: "grid", gridTemplateColumns: "minmax(220px, 2fr) minmax(180px, 1.5fr) 180px minmax(200px, 1fr)", gap: 3, py: 3, alignItems: "start" }}>
         <AddressField label="Address" value={address} onValue={setAddress} />
-        <TextField select label="Service" value={serviceId ?? ""} onChange={(e) => setServiceId(Number(e.target.value))}>
+        <TextField select label="Service" value={serviceId ?? ""} onChange={(e) => (setServiceId(Number(e.target.value)), setAnswers({}))}>
           {choices.services.map((s) => <MenuItem key={s.id} value={s.id}>{s.name}</MenuItem>)}
         </TextField>
         <DateField label="Day" value={date} onValue={(day) => day && setDate(day)} />
@@ -47,7 +49,7 @@ export function WhyNot({ choices, serviceId: asked, date: askedDate }: { choices
       {data && (
         <>
           <Typography sx={{ mb: 4 }}>{summary(data, date)}</Typography>
-          {data.windows.length ? <WindowsTable data={data} date={date} /> : <Typography sx={{ color: ink.ash }}>{data.mode === "ask" ? "Customers are asked what suits them; no windows are shown for this service." : "The window pattern has no window on this day."}</Typography>}
+          {data.windows.length ? <WindowsTable data={data} date={date} asked={{ work: { addressId: question!.addressId, items: [{ serviceId: question!.serviceId, answers }], technicianId: wish.technicianId }, questions: choices.services.find((s) => s.id === serviceId)?.questions ?? [], answers, currency: choices.currency, onAnswers: setAnswers }} /> : <Typography sx={{ color: ink.ash }}>{data.mode === "ask" ? "Customers are asked what suits them; no windows are shown for this service." : "The window pattern has no window on this day."}</Typography>}
         </>
       )}
     </Box>

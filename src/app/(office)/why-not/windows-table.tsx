@@ -3,9 +3,12 @@ import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import { clock, windowWords } from "@/core/time/words";
+import { moneyWords } from "@/core/money/amounts";
+import { clock, dayShort, windowWords } from "@/core/time/words";
 import { LinkBox } from "@/ui/link-box";
 import { arch, ink } from "@/ui/palette";
+import { useOffice } from "../office";
+import { BookHere, type Asked } from "./book-here";
 import { followingDays, type Explained } from "./why-not";
 
 type Window = Explained["windows"][number];
@@ -16,7 +19,8 @@ interface Chosen {
 }
 
 /** Windows side by side as arches, technicians under one another; the chosen cell is told in full below. */
-export function WindowsTable({ data, date }: { data: Explained; date: string }) {
+export function WindowsTable({ data, date, asked }: { data: Explained; date: string; asked: Asked }) {
+  const { person } = useOffice();
   const [chosen, setChosen] = useState<Chosen>({ window: 0, technician: null });
   const window = data.windows[chosen.window] ?? data.windows[0]!;
   const sorted = [...data.technicians].sort((a, b) => rank(b.id) - rank(a.id));
@@ -62,7 +66,10 @@ export function WindowsTable({ data, date }: { data: Explained; date: string }) 
           </tbody>
         </Box>
       </Box>
+      <Box sx={{ display: "grid", gap: 5, position: "sticky", top: 16 }}>
       <Detail data={data} window={{ ...window, technicians: [...window.technicians].sort((a, b) => order.get(a.id)! - order.get(b.id)!) }} technician={chosen.technician} date={date} choose={(id) => setChosen({ ...chosen, technician: id })} />
+      {window.offered && person.permissions.includes("board.change") && <BookHere asked={asked} window={window.window} words={`${dayShort(window.window.date)}, ${wordsOf(window)}, ${moneyWords(data.totalMinor, asked.currency)}`} />}
+      </Box>
     </Box>
   );
 
@@ -95,7 +102,7 @@ function Detail({ data, window, technician, date, choose }: { data: Explained; w
   const verdict = technician === null ? undefined : window.technicians.find((t) => t.id === technician);
   const name = data.technicians.find((t) => t.id === technician)?.name;
   return (
-    <Box component="aside" aria-live="polite" aria-label="Why" sx={{ bgcolor: ink.plaster, p: 5, borderRadius: "6px", position: "sticky", top: 16 }}>
+    <Box component="aside" aria-live="polite" aria-label="Why" sx={{ bgcolor: ink.plaster, p: 5, borderRadius: "6px" }}>
       <Typography variant="h3" component="h2" sx={{ mb: 2 }}>{wordsOf(window)}{name ? `, ${name}` : ""}</Typography>
       {verdict ? <OfTechnician verdict={verdict} name={name!} date={date} /> : <OfWindow window={window} data={data} />}
       {technician !== null && <Box sx={{ mt: 3 }}><ButtonBase onClick={() => choose(null)} sx={{ color: ink.lake, textDecoration: "underline" }}>The whole window</ButtonBase></Box>}

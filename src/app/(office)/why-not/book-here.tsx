@@ -1,0 +1,50 @@
+"use client";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import { useRouter } from "next/navigation";
+import type { OperationInput } from "@/api/client";
+import type { Answers, Question } from "@/core/catalogue/questions";
+import { Field, FormFrame } from "@/ui/form-parts";
+import { OrderForm } from "@/ui/order-form";
+import { useKeptForm } from "@/ui/use-kept-form";
+
+type Booking = OperationInput<"book-in-office">;
+
+/** What was looked at: the work, what it asks, and what has been answered so far. */
+export interface Asked {
+  work: Pick<Booking, "addressId" | "items" | "technicianId">;
+  questions: readonly Question[];
+  answers: Answers;
+  currency: string;
+  onAnswers: (answers: Answers) => void;
+}
+
+interface BookHereProps {
+  asked: Asked;
+  window: Pick<Booking, "date" | "from" | "to">;
+  /** When it would be, and what it costs. */
+  words: string;
+}
+
+const nobodyYet = { name: "", mail: "", phone: "", reminders: false, note: "" };
+
+/** Books an offered window for somebody on the phone: what the service asks, who it is, what we should know. What is typed stays when another window is looked at. */
+export function BookHere({ asked, window, words }: BookHereProps) {
+  const { work, questions, answers, currency, onAnswers } = asked;
+  const router = useRouter();
+  const { draft, set, wrong, frame, round } = useKeptForm({
+    operation: "book-in-office", of: "booking on the phone", from: nobodyYet, input: ({ note, ...customer }) => ({ ...work, ...window, customer, note }), name: ({ name }) => `The booking for ${name}`, sent: true,
+    saved: ({ visitId }) => router.push(`/board?date=${window.date}&visit=${visitId}`),
+  });
+  const problems = Object.fromEntries(questions.flatMap(({ id }) => (wrong(`/items/0/answers/${id}`) ? [[id, wrong(`/items/0/answers/${id}`)!]] : [])));
+  return (
+    <FormFrame key={round} {...frame} title="On the phone?" note={`Book ${words}. They are told by mail and text.`} save="Book it and tell them">
+      {questions.length > 0 && <OrderForm questions={questions} extras={[]} answers={answers} chosen={[]} currency={currency} problems={problems} onAnswers={onAnswers} onChosen={() => {}} />}
+      <Field label="Name" autoComplete="off" value={draft.name} onChange={(e) => set({ name: e.target.value })} wrong={wrong("/customer/name")} />
+      <Field label="Mail" type="email" autoComplete="off" value={draft.mail} onChange={(e) => set({ mail: e.target.value })} wrong={wrong("/customer/mail")} />
+      <Field label="Phone" type="tel" autoComplete="off" value={draft.phone} onChange={(e) => set({ phone: e.target.value })} wrong={wrong("/customer/phone")} />
+      <Field label="What we should know" multiline minRows={2} value={draft.note} onChange={(e) => set({ note: e.target.value })} wrong={wrong("/note")} />
+      <FormControlLabel control={<Checkbox checked={draft.reminders} onChange={(e) => set({ reminders: e.target.checked })} />} label="They want a reminder before the visit" />
+    </FormFrame>
+  );
+}

@@ -1,0 +1,63 @@
+import { office, one, smallWorld, visitor } from "@demo/small-world";
+import { personActor } from "@/core/people/permissions";
+import { bookInOffice } from "./book-in-office";
+import { mustPerform, perform } from "./door";
+import { saveService } from "./setup/save-service";
+
+type World = ReturnType<typeof smallWorld>;
+const greta = { name: "Greta Ring", mail: "greta@example.com", phone: "+1 555 0146", reminders: true };
+
+/** What the office sends, for the first window that is offered or another one. */
+const call = (world: World, more: object = {}, window = world.offers()[0]!) => {
+  const { date, from, to } = window;
+  return { addressId: world.addresses[10]!.id, items: [{ serviceId: world.services.sweep }], date, from, to, customer: greta, note: "Rings twice", ...more };
+};
+
+describe("booking on the phone", () => {
+  it("promises the window, tells the customer, asks no deposit and keeps who took the call", () => {
+    const world = smallWorld();
+    const { jobId } = mustPerform(world.hogar, bookInOffice, call(world, { items: [{ serviceId: world.services.survey }] }), office);
+    expect(one(world.hogar, "SELECT j.state, j.deposit_minor, j.booked_by, j.note, v.state AS visit, c.reminders FROM jobs j JOIN visits v ON v.job_id = j.id JOIN customers c ON c.id = j.customer_id WHERE j.id = ?", jobId)).toEqual({ state: "agreed", deposit_minor: 0, booked_by: "person 1 Odile Brandt", note: "Rings twice", visit: "promised", reminders: 1 });
+    expect(world.hogar.store.sql("SELECT channel FROM messages WHERE job_id = ? ORDER BY channel").all(jobId)).toEqual([{ channel: "mail" }, { channel: "text" }]);
+  });
+
+  it("takes what was answered into price and time, and asks for nothing that a page must ask", () => {
+    const world = smallWorld();
+    mustPerform(world.hogar, saveService, {
+      id: world.services.sweep, code: "SW", name: "Chimney sweep", category: "Sweeping", description: "", priceMinor: 7900, taxBp: 2100, minutes: 60, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: ["sweep"], deposit: { kind: "none", value: 0 }, active: true,
+      questions: [{ id: "flues", words: "How many flues?", billed: "Further flue", required: true, kind: "count", min: 1, max: 4, included: 1, each: { price: { how: "add", minor: 4500 }, minutes: 30 } }],
+    }, office);
+    const window = world.offers(world.services.sweep, 10, { flues: 2 })[0]!;
+    const { jobId } = mustPerform(world.hogar, bookInOffice, call(world, { items: [{ serviceId: world.services.sweep, answers: { flues: 2 } }] }, window), office);
+    expect(one(world.hogar, "SELECT j.total_minor, v.minutes FROM jobs j JOIN visits v ON v.job_id = j.id WHERE j.id = ?", jobId)).toEqual({ total_minor: 12_400, minutes: 90 });
+    expect(perform(world.hogar, bookInOffice, call(world, { customer: { ...greta, name: "Anton Lund", mail: "anton@example.com" } }, window), office).ok).toBe(true);
+  });
+
+  it("gives the work to the technician who was wished for, where that one can come", () => {
+    const world = smallWorld();
+    const petra = world.technicians[1]!;
+    const { visitId } = mustPerform(world.hogar, bookInOffice, call(world, { technicianId: petra }), office);
+    expect(one(world.hogar, "SELECT technician_id FROM placements WHERE visit_id = ?", visitId)).toEqual({ technician_id: petra });
+  });
+
+  it("joins a customer who is known, and refuses one who is not there", () => {
+    const world = smallWorld();
+    const first = mustPerform(world.hogar, bookInOffice, call(world), office);
+    const { id } = one<{ id: number }>(world.hogar, "SELECT id FROM customers");
+    mustPerform(world.hogar, bookInOffice, call(world, { customer: { id } }), office);
+    expect(one(world.hogar, "SELECT count(*) AS jobs, count(DISTINCT customer_id) AS customers FROM jobs")).toEqual({ jobs: 2, customers: 1 });
+    expect(perform(world.hogar, bookInOffice, call(world, { customer: { id: 999 } }), office)).toMatchObject({ problem: { code: "not-found" } });
+    expect(first.link).not.toBe("");
+  });
+
+  it("is refused where the window cannot be kept any more, with the nearest that can, and to whoever may not book", () => {
+    const world = smallWorld();
+    const window = world.offers()[0]!;
+    while (world.offers().some((o) => o.from === window.from)) world.booked({ window: { date: window.date, from: window.from, to: window.to }, nth: 11 });
+    const sent = call(world, {}, window);
+    expect(perform(world.hogar, bookInOffice, sent, office)).toMatchObject({ problem: { code: "window-gone", details: { offers: expect.arrayContaining([expect.objectContaining({ date: expect.any(String) })]) } } });
+    expect(one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM customers WHERE name = 'Greta Ring'").n).toBe(0);
+    const bookkeeper = personActor({ id: 3, name: "Ines Varga", role: "bookkeeper", technicianId: null });
+    for (const [actor, code] of [[visitor, "not-signed-in"], [bookkeeper, "not-allowed"]] as const) expect(perform(world.hogar, bookInOffice, call(world), actor)).toMatchObject({ problem: { code } });
+  });
+});

@@ -42,7 +42,7 @@ export const book = defineOperation({
     const siteId = siteFor(context, customerId, wanted.address, wanted.zone?.id ?? null);
     const source = sourceOf(input.source, (slug) => context.sql("SELECT 1 FROM sources WHERE slug = ?").get(slug) !== undefined);
     const atDoor = (input.atDoor ?? false) && readFrontDoor(context).paysAtDoor;
-    const jobId = agreeJob(context, { reach: input.customer, visitId, customerId, siteId, items, order, note: input.note, photos, fields, atDoor, toConfirm: items.some(({ service }) => service.confirm === 1), depositMinor, bookedBy: "front door", couponId: wanted.coupon?.id ?? null, source });
+    const jobId = agreeJob(context, { reach: input.customer, agreed: input.customer, visitId, customerId, siteId, items, order, note: input.note, photos, fields, atDoor, toConfirm: items.some(({ service }) => service.confirm === 1), depositMinor, bookedBy: "front door", couponId: wanted.coupon?.id ?? null, source });
     if (repeat) beginRepeat(context, visitId, repeat);
     tellOffice(context, jobId);
     if (depositMinor > 0) askCharge(context, { jobId, purpose: "deposit", amountMinor: depositMinor, cardToken: cardToken!, keepsCard: input.keepCard ?? false });

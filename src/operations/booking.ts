@@ -131,6 +131,8 @@ export function releaseHold(context: OperationContext, visitId: number): void {
 export interface NewJob {
   /** Where its messages go, where that is not to the customer as we know them. */
   reach?: { mail: string; phone: string };
+  /** What was agreed to while booking, where that was asked. */
+  agreed?: { reminders: boolean; offers?: boolean };
   visitId: number;
   customerId: number;
   siteId: number;
@@ -155,9 +157,9 @@ export interface NewJob {
 export function agreeJob(context: OperationContext, job: NewJob): number {
   const { sql, now } = context;
   const { id } = sql<{ id: number }>(
-    `INSERT INTO jobs (customer_id, site_id, service_id, state, total_minor, tax_minor, deposit_minor, note, photos, fields, pays, approval, mail, phone, coupon_id, source, booked_at, booked_by)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
-  ).get(job.customerId, job.siteId, job.items[0]!.service.id, job.depositMinor > 0 ? "awaiting deposit" : "agreed", job.order.totalMinor, job.order.taxMinor, job.depositMinor, job.note, JSON.stringify(job.photos ?? []), JSON.stringify(job.fields ?? []), job.atDoor ? "at the door" : "by invoice", job.toConfirm ? "waiting" : "given", job.reach?.mail.trim() ?? "", job.reach ? phoneKept(job.reach.phone, context.business.phone) : "", job.couponId ?? null, job.source ?? "", now, job.bookedBy)!;
+    `INSERT INTO jobs (customer_id, site_id, service_id, state, total_minor, tax_minor, deposit_minor, note, photos, fields, pays, approval, mail, phone, reminders, offers, coupon_id, source, booked_at, booked_by)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
+  ).get(job.customerId, job.siteId, job.items[0]!.service.id, job.depositMinor > 0 ? "awaiting deposit" : "agreed", job.order.totalMinor, job.order.taxMinor, job.depositMinor, job.note, JSON.stringify(job.photos ?? []), JSON.stringify(job.fields ?? []), job.atDoor ? "at the door" : "by invoice", job.toConfirm ? "waiting" : "given", job.reach?.mail.trim() ?? "", job.reach ? phoneKept(job.reach.phone, context.business.phone) : "", agreedTo(job, "reminders"), agreedTo(job, "offers"), job.couponId ?? null, job.source ?? "", now, job.bookedBy)!;
   for (const [i, { service, quantity, answers, extras }] of job.items.entries())
     sql("INSERT INTO job_items VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(id, i, service.id, quantity, JSON.stringify(keptAnswers(questionsOf(service), answers)), JSON.stringify(extras), JSON.stringify(termsOf(service)), job.order.items[i]!.totalMinor);
   for (const [i, line] of job.order.lines.entries())
@@ -167,6 +169,9 @@ export function agreeJob(context: OperationContext, job: NewJob): number {
   makeLink(context, id);
   return id;
 }
+
+/** Whoever typed who they are has agreed to what they ticked; otherwise what the customer has agreed to counts, which is null here. */
+const agreedTo = ({ agreed, reach }: NewJob, kind: "reminders" | "offers"): 0 | 1 | null => (agreed?.[kind] ? 1 : agreed || reach ? 0 : null);
 
 /** What is ticked off on site, of all services; ids are told apart where there are several. */
 const checklistOf = (items: readonly ItemRow[]): TickedItem[] =>

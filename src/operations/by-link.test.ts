@@ -158,6 +158,12 @@ describe("what a customer has agreed to", () => {
     world.at("2027-03-11", 17 * 60);
     await runDue(world.hogar);
     expect(world.hogar.store.sql("SELECT DISTINCT c.name FROM messages m JOIN customers c ON c.id = m.customer_id WHERE m.occasion LIKE 'visit reminder%'").all()).toEqual([{ name: "Jonas Lund" }]);
+    // Whoever books under the same name and mail sees and changes what their own booking says, and nothing else.
+    const other = world.booked({ window: world.offers().at(-1)!, nth: 14, more: { customer: { name: "Jonas Lund", mail: "jonas@example.com", phone: "+1 555 0142", reminders: false } } });
+    expect(view(world, other.actor).consents.map(({ given }) => given)).toEqual([false, false]);
+    mustPerform(world.hogar, consentByLink, { kind: "reminders", given: true }, other.actor);
+    mustPerform(world.hogar, consentByLink, { kind: "reminders", given: false }, other.actor);
+    expect(one(world.hogar, "SELECT c.reminders, count(*) AS jobs, sum(j.reminders) AS agreed FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE c.name = 'Jonas Lund'")).toEqual({ reminders: 1, jobs: 2, agreed: 1 });
     expect(perform(world.hogar, consentByLink, { kind: "card on file", given: false } as never, actor).ok).toBe(false);
   });
 });

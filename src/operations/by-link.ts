@@ -125,15 +125,18 @@ export const repeatByLink = defineOperation({
   },
 });
 
-/** A customer agrees to what we may write, or takes it back. */
+/** A customer agrees to what we may write, or takes it back: with this booking, and with what repeats of it. */
 export const consentByLink = defineOperation({
   name: "consent-by-link",
   access: "link",
   input: ConsentByLink,
   run(context, { kind, given }) {
-    const { actor } = context;
+    const { sql, actor } = context;
     if (actor.kind !== "link") throw new Refusal("link-ended");
-    recordConsent(context, actor.customerId, kind, given, true);
+    sql(`UPDATE jobs SET ${kind} = @given WHERE id = @jobId OR id IN (SELECT other.job_id FROM visits own JOIN visits other ON other.repeat_id = own.repeat_id WHERE own.job_id = @jobId)`).run({ given: given ? 1 : 0, jobId: actor.jobId });
+    // Another booking of theirs may still say yes.
+    const still = sql(`SELECT 1 FROM jobs WHERE customer_id = ? AND ${kind} = 1`).get(actor.customerId) !== undefined;
+    recordConsent(context, actor.customerId, kind, still, true);
   },
 });
 

@@ -45,7 +45,7 @@ export const writeReminders = defineOperation({
     if (withinAllowedHours(minute, hours, business.time_zone) !== minute) return;
     const visits = sql<{ id: number; job_id: number; window_from: number; booked_at: number }>(
       `SELECT v.id, v.job_id, v.window_from, j.booked_at FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id
-       WHERE v.state = 'promised' AND j.state = 'agreed' AND j.approval = 'given' AND c.reminders = 1 AND v.date BETWEEN ? AND ? AND v.window_from > ?`,
+       WHERE v.state = 'promised' AND j.state = 'agreed' AND j.approval = 'given' AND coalesce(j.reminders, c.reminders) = 1 AND v.date BETWEEN ? AND ? AND v.window_from > ?`,
     ).all(today, addDays(today, Math.ceil(business.reminder_hours / 24) + 1), minute);
     for (const visit of visits) {
       const at = visitReminderAt(visit.window_from, business.reminder_hours, hours, business.time_zone);

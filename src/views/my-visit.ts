@@ -28,7 +28,7 @@ export const myVisit = defineView({
     if (actor.kind !== "link") throw new Refusal("link-ended");
     const { jobId } = actor;
     const job = sql<{ state: string; approval: "given" | "waiting" | "proposed"; total_minor: number; deposit_minor: number; line: string; postcode: string; customer: string; mail: string; phone: string; reminders: number; offers: number }>(
-      `SELECT j.state, j.approval, j.total_minor, j.deposit_minor, t.line, t.postcode, c.name AS customer, c.reminders, c.offers, iif(j.mail <> '', j.mail, c.mail) AS mail, iif(j.phone <> '', j.phone, c.phone) AS phone
+      `SELECT j.state, j.approval, j.total_minor, j.deposit_minor, t.line, t.postcode, c.name AS customer, coalesce(j.reminders, c.reminders) AS reminders, coalesce(j.offers, c.offers) AS offers, iif(j.mail <> '', j.mail, c.mail) AS mail, iif(j.phone <> '', j.phone, c.phone) AS phone
        FROM jobs j JOIN sites t ON t.id = j.site_id JOIN customers c ON c.id = j.customer_id WHERE j.id = ?`,
     ).get(jobId)!;
     const visits = sql<{ id: number; state: string; title: string; date: string; window_from: number; window_to: number; repeat_id: number | null; confirmed_at: number | null }>(

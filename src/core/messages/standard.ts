@@ -19,17 +19,17 @@ export const standardTexts: Record<Occasion, { mail?: Template; text?: string }>
     mail: { subject: "We cannot come: {{service}} on {{day}}", body: "Hello {{customer}},\n\nwe are sorry that we cannot come for {{service}} on {{day}}: {{reason}}\n\nWhat you have paid goes back to your card. Call {{phone}} if we can help in another way.\n\n{{business}}\n" },
   },
   "moved": {
-    mail: { subject: "New time: {{service}} on {{day}}, {{window}}", body: "Hello {{customer}},\n\nyour visit has a new time: {{day}} {{arrival}} (before: {{old}}). If that does not suit you, call {{phone}}.\n\n{{my_link}}\n\n{{business}}\n" },
+    mail: { subject: "New time: {{service}} on {{day}}, {{window}}", body: "Hello {{customer}},\n\nyour visit has a new time: {{day}} {{arrival}} (before: {{old}}). If that does not suit you, choose another one here: {{my_link}}\nOr call {{phone}}.\n\n{{business}}\n" },
     text: "{{business}}: your visit now has a new time, {{day}}, {{window}} (before: {{old}}). {{my_link}}",
   },
   "cancelled": {
-    mail: { subject: "Cancelled: {{service}} on {{day}}", body: "Hello {{customer}},\n\nthe visit on {{day}}, {{window}}, is cancelled. Call {{phone}} to find another day.\n\n{{business}}\n" },
+    mail: { subject: "Cancelled: {{service}} on {{day}}", body: "Hello {{customer}},\n\nthe visit on {{day}}, {{window}}, is cancelled. Book another day here: {{my_link}}\nOr call {{phone}}.\n\n{{business}}\n" },
   },
   "coming again": {
-    mail: { subject: "We are coming again: {{service}} on {{day}}, {{window}}", body: "Hello {{customer}},\n\nit is time again: on {{day}} {{arrival}} we come for {{service}} at {{site}}.\n\nDetails: {{my_link}}\nIf the time does not suit you, call {{phone}}.\n\n{{business}}\n" },
+    mail: { subject: "We are coming again: {{service}} on {{day}}, {{window}}", body: "Hello {{customer}},\n\nit is time again: on {{day}} {{arrival}} we come for {{service}} at {{site}}.\n\nDetails, and another time if this one does not suit you: {{my_link}}\nOr call {{phone}}.\n\n{{business}}\n" },
   },
   "visit reminder": {
-    mail: { subject: "Reminder: {{day}}, {{window}}, {{service}}", body: "Hello {{customer}},\n\na reminder that we come on {{day}} {{arrival}}: {{service}} at {{site}}.\n\n{{my_link}}\n\n{{business}}\n{{phone}}\n" },
+    mail: { subject: "Reminder: {{day}}, {{window}}, {{service}}", body: "Hello {{customer}},\n\na reminder that we come on {{day}} {{arrival}}: {{service}} at {{site}}.\n\nTell us that you will be there, or what we should know: {{my_link}}\n\n{{business}}\n{{phone}}\n" },
     text: "{{business}}: reminder, we come on {{day}}, {{window}}, {{service}}. {{my_link}}",
   },
   "on the way": { text: "{{business}}: {{technician}} is on the way to you, {{service}}. {{my_link}}" },

@@ -24,6 +24,7 @@ if (!existsSync(database)) {
   const hogar = openHogar({ folder, clock: () => clock });
   const began = Date.now();
   const opens = values.at ? epochOf(values.at) : began;
+  if (opens < began) throw new Error("--at must lie ahead: the clock goes forward only.");
   await makeWorld(hogar, (ms) => (clock = ms), opens, {
     seed,
     scale: Number(values.scale),

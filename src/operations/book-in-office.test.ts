@@ -2,7 +2,11 @@ import { office, one, smallWorld, visitor } from "@demo/small-world";
 import { personActor } from "@/core/people/permissions";
 import { bookInOffice } from "./book-in-office";
 import { mustPerform, perform } from "./door";
+import { saveBookingRules } from "./setup/booking-rules";
 import { saveService } from "./setup/save-service";
+import { look } from "@/views/view";
+import { setup } from "@/views/setup";
+import { whyNot } from "@/views/why-not";
 
 type World = ReturnType<typeof smallWorld>;
 const greta = { name: "Greta Ring", mail: "greta@example.com", phone: "+1 555 0146", reminders: true };
@@ -31,6 +35,24 @@ describe("booking on the phone", () => {
     const { jobId } = mustPerform(world.hogar, bookInOffice, call(world, { items: [{ serviceId: world.services.sweep, answers: { flues: 2 } }] }, window), office);
     expect(one(world.hogar, "SELECT j.total_minor, v.minutes FROM jobs j JOIN visits v ON v.job_id = j.id WHERE j.id = ?", jobId)).toEqual({ total_minor: 12_400, minutes: 90 });
     expect(perform(world.hogar, bookInOffice, call(world, { customer: { ...greta, name: "Anton Lund", mail: "anton@example.com" } }, window), office).ok).toBe(true);
+  });
+
+  it("costs what Why not? says of the window, on our way or not", () => {
+    const world = smallWorld();
+    const data = look(world.hogar, setup, {}, office);
+    mustPerform(world.hogar, saveBookingRules, { ...(data.ok ? data.value.rules : ({} as never)), onOurWayBp: 1000 }, office);
+    // Far from where the technicians begin; on the first day somebody is there already.
+    const far = world.addresses.length - 1;
+    world.booked({ nth: far });
+    const addressId = world.addresses[far]!.id;
+    for (const [date, price] of [["2027-03-10", 7110], ["2027-03-11", 7900]] as const) {
+      const view = look(world.hogar, whyNot, { addressId, serviceId: world.services.sweep, date, technicianId: null, only: false }, office);
+      const offered = view.ok ? view.value.windows.filter((w) => w.offered) : [];
+      const { window, totalMinor } = offered.at(-1)!;
+      expect(totalMinor).toBe(price);
+      const { jobId } = mustPerform(world.hogar, bookInOffice, { ...call(world), addressId, ...window }, office);
+      expect(one(world.hogar, "SELECT total_minor FROM jobs WHERE id = ?", jobId)).toEqual({ total_minor: price });
+    }
   });
 
   it("gives the work to the technician who was wished for, where that one can come", () => {

@@ -172,6 +172,19 @@ describe("whatever is booked, moved and cancelled", () => {
 });
 
 describe("a repeat", () => {
+  it("that comes every day comes once on each day on which somebody works", () => {
+    const world = smallWorld();
+    const { visitId } = world.booked();
+    mustPerform(world.hogar, makeRepeat, { visitId, every: 1, unit: "day", until: "2027-03-26" }, office);
+    for (let day = 1; day <= 8; day++) {
+      world.later(24 * 60);
+      mustPerform(world.hogar, growRepeats, {}, system);
+    }
+    const dates = world.hogar.store.sql<{ date: string }>("SELECT date FROM visits WHERE repeat_id IS NOT NULL ORDER BY date").all().map((v) => v.date);
+    expect(new Set(dates).size).toBe(dates.length);
+    expect(dates.slice(0, 8)).toEqual(["2027-03-10", "2027-03-11", "2027-03-12", "2027-03-15", "2027-03-16", "2027-03-17", "2027-03-18", "2027-03-19"]);
+  });
+
   it("puts its dates on the board as forecasts that keep room, and takes them off when it ends", () => {
     const world = smallWorld();
     const { visitId } = world.booked();

@@ -123,7 +123,8 @@ function readRepeat({ sql }: OperationContext, id: number): RepeatRow {
 function forecast(context: OperationContext, repeat: RepeatRow): number {
   const { sql, today, business } = context;
   const rule: RepeatRule = { every: repeat.every, unit: repeat.unit, start: repeat.start_date, until: repeat.until_date };
-  const dates = datesOf(rule, today, addDays(today, forecastDays), forecastsAhead);
+  const all = datesOf(rule, today, addDays(today, forecastDays));
+  const dates = all.slice(0, forecastsAhead);
   const known = new Set(sql<{ repeat_date: string }>("SELECT repeat_date FROM visits WHERE repeat_id = ?").all(repeat.id).map((v) => v.repeat_date));
   const items = (JSON.parse(repeat.items) as Item[]).map((item) => readItem(context, item));
   const site = sql<{ lng: number; lat: number; zone_id: number | null }>("SELECT lng, lat, zone_id FROM sites WHERE id = ?").get(repeat.site_id)!;
@@ -133,6 +134,8 @@ function forecast(context: OperationContext, repeat: RepeatRow): number {
   for (const date of dates.filter((d) => !known.has(d))) {
     // A date on which nobody comes at all moves to a day nearby; its place in the rule stays its own.
     const day = nearestDay(date, within) ?? date;
+    // Where the rule comes on that day anyway, once is enough.
+    if (day !== date && all.includes(day)) continue;
     sql(
       `INSERT INTO visits (state, repeat_id, repeat_date, service_id, also, title, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, lng, lat, skills)
        VALUES ('forecast', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,

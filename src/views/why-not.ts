@@ -1,6 +1,6 @@
 import { localOf } from "@/core/time/local";
 import { skillGap } from "@/core/windows/skills";
-import { explainWindows } from "@/core/windows/offers";
+import { explainWindows, isOnOurWay } from "@/core/windows/offers";
 import type { CrewReason, Reason, RuleReason } from "@/core/windows/reasons";
 import { reasonWords, remedyWords, technicianReasonWords } from "@/core/windows/words";
 import { AddressId, WhyNot } from "@/schemas/booking";
@@ -73,7 +73,6 @@ export const whyNot = defineView({
 
     return {
       zone: zone?.name ?? null,
-      totalMinor: order.totalMinor,
       service: { name: asked.title, minutes: question.visit.minutes, before: question.visit.before, after: question.visit.after, crew: question.visit.crew, days: asked.days },
       mode: question.rules.capacity.mode,
       technicians: question.technicians.map(({ id, skills }) => ({ id, name: names.technician(id), able: skillGap(skills, question.visit.skills, date) === null })),
@@ -83,6 +82,8 @@ export const whyNot = defineView({
         from: ofDay(answer.from),
         to: ofDay(answer.to),
         offered: answer.offered,
+        /** What it costs in this window, with what is taken off on our way: the price it is booked at. */
+        totalMinor: answer.offered && isOnOurWay(answer) && business.on_our_way_bp > 0 ? priceItems(context, items, zone, { onOurWayBp: business.on_our_way_bp }).totalMinor : order.totalMinor,
         onOurWay: answer.offered && answer.technicians.length > 0 ? answer.extraDriving : null,
         meetAt: answer.offered && answer.meetAt !== null ? ofDay(answer.meetAt) : null,
         then: answer.offered ? answer.then.map((day) => day.date) : [],

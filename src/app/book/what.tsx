@@ -6,6 +6,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { groupBy } from "@/core/group";
 import type { PricedOrder } from "@/core/catalogue/order";
+import { areCounted } from "@/core/catalogue/questions";
 import { moneyWords } from "@/core/money/amounts";
 import { commonRepeats, ruleWords, type RepeatEvery } from "@/core/repeats/rule";
 import { durationWords } from "@/core/time/words";
@@ -82,8 +83,8 @@ export function What({ draft, chosen, at, order, tried, business, wrong, onType 
   );
 }
 
-/** Work of several days is booked once; where a question counts already, to count the service as well would be asking twice. */
-const mayTakeSeveral = (service: BookableService): boolean => service.days === 1 && !service.ordered.questions.some((q) => q.kind === "count");
+/** Work of several days is booked once, and what its questions count is not counted twice. */
+const mayTakeSeveral = (service: BookableService): boolean => service.days === 1 && !areCounted(service.ordered.questions);
 
 /** The price as the owner shows it before one chooses. */
 const priceShown = (service: BookableService, currency: string): string =>

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { sum } from "../money/amounts";
 import { priceOrder, type Extra, type Order, type OrderedService, type OrderItem } from "./order";
 import { changePrice, flatPrice, marginOf, markUpOf, priceFromMarkUp } from "./prices";
-import { answerProblem, answerWords, effectsOf, effectWords, shownQuestions, stillOpen, type Answers, type Effect, type Question } from "./questions";
+import { answerProblem, answerWords, areCounted, effectsOf, effectWords, shownQuestions, stillOpen, type Answers, type Effect, type Question } from "./questions";
 
 const nest: Question = { id: "nest", words: "Is there a nest?", required: true, kind: "yes-no", yes: { price: { how: "add", minor: 3000 }, minutes: 30, skills: [{ skill: "roof access", level: 2 }], crew: 2 } };
 const flues: Question = { id: "flues", words: "Flues", required: true, kind: "count", min: 1, max: 8, included: 1, each: { price: { how: "add", minor: 4500 }, minutes: 30 } };
@@ -58,6 +58,10 @@ describe("an order", () => {
     expect(open.map((q) => q.id)).toEqual(["seen"]);
     expect(shownQuestions(open, {})).toEqual(open);
     expect(stillOpen([nest, flues, seen], { nest: false, flues: 1 })).toEqual([]);
+  });
+
+  it("knows whether its questions count already", () => {
+    expect([areCounted([nest, flues]), areCounted([nest, height]), areCounted([])]).toEqual([true, false, false]);
   });
 
   it("hides what hangs on a hidden question", () => {

@@ -70,6 +70,9 @@ function holds(condition: Condition, shown: ReadonlyMap<string, Question>, answe
   return typeof answer === "number" && answer >= (condition.atLeast ?? -Infinity) && answer <= (condition.atMost ?? Infinity);
 }
 
+/** Whether the answers say already how many there are: then the service itself is not counted as well. */
+export const areCounted = (questions: readonly Question[]): boolean => questions.some((q) => q.kind === "count");
+
 /** Questions that may still be answered when the work is agreed: shown, open, and changing nothing. They are asked by themselves: what an earlier answer asked for is met. */
 export const stillOpen = (questions: readonly Question[], answers: Answers): Question[] =>
   shownQuestions(questions, answers).filter((q) => answers[q.id] === undefined && effectsIn(q).length === 0).map((q) => ({ ...q, shownIf: null }));

@@ -1,7 +1,7 @@
 import { loadedCost, meanCost } from "./pay";
 import fc from "fast-check";
 import { depositOf } from "../catalogue/order";
-import { moneyWords, parseMoney, priceLine, roundHalfAway, sum, totalOf } from "./amounts";
+import { moneyWords, parseMoney, priceLine, roundHalfAway, shareOut, sum, totalOf } from "./amounts";
 import { applyReceived, invoiceState } from "./applying";
 import { invoiceIssued, paymentApplied, paymentReceived, paymentRefunded } from "./journal";
 
@@ -35,6 +35,23 @@ describe("amounts", () => {
   it("are read as they are written", () => {
     fc.assert(fc.property(amounts, (minor) => expect(parseMoney(moneyWords(minor, "EUR").replace(/[€,]/g, ""), "EUR")).toBe(minor)));
     expect(["89", "89.5", "89,50", "89.505", "-1", "a"].map((text) => parseMoney(text, "EUR"))).toEqual([8900, 8950, 8950, null, null, null]);
+  });
+});
+
+describe("an amount that is shared out", () => {
+  it("goes by the weights, what is left over to those who miss most", () => {
+    expect(shareOut(100, [1, 1, 1])).toEqual([34, 33, 33]);
+    expect(shareOut(100, [1, 2, 3])).toEqual([17, 33, 50]);
+    expect([shareOut(70, [0, 0]), shareOut(0, [5, 5])]).toEqual([[70, 0], [0, 0]]);
+  });
+
+  it("is never a cent more or less than it was, and no share is a cent off its part", () => {
+    fc.assert(fc.property(amounts, fc.array(fc.nat(100_000), { minLength: 1, maxLength: 8 }), (amount, weights) => {
+      const shares = shareOut(amount, weights);
+      const all = sum(weights);
+      expect(sum(shares)).toBe(amount);
+      if (all > 0) shares.forEach((share, i) => expect(Math.abs(share - (amount * weights[i]!) / all)).toBeLessThan(1));
+    }));
   });
 });
 

@@ -3,7 +3,7 @@ import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import { useRouter } from "next/navigation";
 import type { OperationInput } from "@/api/client";
-import type { Answers, Question } from "@/core/catalogue/questions";
+import { answerProblem, type Answers, type Question } from "@/core/catalogue/questions";
 import { Field, FormFrame } from "@/ui/form-parts";
 import { OrderForm } from "@/ui/order-form";
 import { useKeptForm } from "@/ui/use-kept-form";
@@ -36,7 +36,8 @@ export function BookHere({ asked, window, words }: BookHereProps) {
     operation: "book-in-office", of: "booking on the phone", from: nobodyYet, input: ({ note, ...customer }) => ({ ...work, ...window, customer, note }), name: ({ name }) => `The booking for ${name}`, sent: true,
     saved: ({ visitId }) => router.push(`/board?date=${window.date}&visit=${visitId}`),
   });
-  const problems = Object.fromEntries(questions.flatMap(({ id }) => (wrong(`/items/0/answers/${id}`) ? [[id, wrong(`/items/0/answers/${id}`)!]] : [])));
+  // What is asked may be left open on the phone; what is answered must make sense.
+  const problems = Object.fromEntries(questions.flatMap((q) => (answers[q.id] === undefined ? [] : [[q.id, answerProblem(q, answers[q.id]) ?? ""]])));
   return (
     <FormFrame key={round} {...frame} title="On the phone?" note={`Book ${words}. They are told by mail and text.`} save="Book it and tell them">
       {questions.length > 0 && <OrderForm questions={questions} extras={[]} answers={answers} chosen={[]} currency={currency} problems={problems} onAnswers={onAnswers} onChosen={() => {}} />}

@@ -68,7 +68,7 @@ export function WindowsTable({ data, date, asked }: { data: Explained; date: str
       </Box>
       <Box sx={{ display: "grid", gap: 5, position: "sticky", top: 16 }}>
       <Detail data={data} window={{ ...window, technicians: [...window.technicians].sort((a, b) => order.get(a.id)! - order.get(b.id)!) }} technician={chosen.technician} date={date} choose={(id) => setChosen({ ...chosen, technician: id })} />
-      {window.offered && person.permissions.includes("board.change") && <BookHere asked={asked} window={window.window} words={`${dayShort(window.window.date)}, ${wordsOf(window)}, ${moneyWords(data.totalMinor, asked.currency)}`} />}
+      {window.offered && person.permissions.includes("board.change") && <BookHere asked={asked} window={window.window} words={`${dayShort(window.window.date)}, ${wordsOf(window)}, ${moneyWords(window.totalMinor, asked.currency)}`} />}
       </Box>
     </Box>
   );

@@ -30,16 +30,40 @@ export default tseslint.config(
       "boundaries/elements": Object.keys(mayImport).map((type) => ({ type, pattern: `src/${type}` })),
     },
     rules: {
-      "boundaries/dependencies": ["error", { default: "disallow", policies: Object.entries(mayImport).map(([from, allowed]) => ({ from: layer(from), allow: allowed.map((to) => ({ to: layer(to) })) })) }],
+      "boundaries/dependencies": [
+        "error",
+        {
+          default: "disallow",
+          policies: Object.entries(mayImport).map(([from, allowed]) => ({
+            from: layer(from),
+            allow: allowed.map((to) => ({ to: layer(to) })),
+          })),
+        },
+      ],
     },
   },
   {
     files: ["src/core/**/*.ts"],
     ignores: ["**/*.test.ts"],
     rules: {
-      "no-restricted-globals": ["error", { name: "Date", message: "core has no clock: take `now` as an argument." }, { name: "process", message: "core does no I/O." }],
-      "no-restricted-imports": ["error", { patterns: [{ group: ["node:*", "next", "next/*", "react", "@mui/*", "better-sqlite3"], message: "core is pure." }] }],
+      "no-restricted-globals": [
+        "error",
+        { name: "Date", message: "core has no clock: take `now` as an argument." },
+        { name: "process", message: "core does no I/O." },
+      ],
+      "no-restricted-imports": [
+        "error",
+        {
+          patterns: [
+            { group: ["node:*", "next", "next/*", "react", "@mui/*", "better-sqlite3"], message: "core is pure." },
+          ],
+        },
+      ],
     },
   },
-  { files: ["**/*.{ts,tsx}"], plugins: { "react-hooks": reactHooks }, rules: { "react-hooks/rules-of-hooks": "error", "react-hooks/exhaustive-deps": "warn" } },
+  {
+    files: ["**/*.{ts,tsx}"],
+    plugins: { "react-hooks": reactHooks },
+    rules: { "react-hooks/rules-of-hooks": "error", "react-hooks/exhaustive-deps": "warn" },
+  },
 );

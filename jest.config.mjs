@@ -1,10 +1,36 @@
-const esmPackages = ["temporal-polyfill", "temporal-utils", "temporal-spec", "rrule-temporal", "nanoid", "iron-session", "uncrypto", "tinyqueue", "postal-mime", "@sinclair/typebox", "@js-temporal/polyfill", "ical.js", "@turf/[a-z-]+", "point-in-polygon-hao", "robust-predicates"];
+const esmPackages = [
+  "temporal-polyfill",
+  "temporal-utils",
+  "temporal-spec",
+  "rrule-temporal",
+  "nanoid",
+  "iron-session",
+  "uncrypto",
+  "tinyqueue",
+  "postal-mime",
+  "@sinclair/typebox",
+  "@js-temporal/polyfill",
+  "ical.js",
+  "@turf/[a-z-]+",
+  "point-in-polygon-hao",
+  "robust-predicates",
+];
 
 /** Unit tests live beside what they test (src, demo); e2e/ drives the real interface in Chromium. */
 const shared = {
   testEnvironment: "node",
   transform: {
-    "^.+\\.(t|j)sx?$": ["@swc/jest", { jsc: { parser: { syntax: "typescript", tsx: true }, target: "es2022", transform: { react: { runtime: "automatic" } } }, module: { type: "commonjs" } }],
+    "^.+\\.(t|j)sx?$": [
+      "@swc/jest",
+      {
+        jsc: {
+          parser: { syntax: "typescript", tsx: true },
+          target: "es2022",
+          transform: { react: { runtime: "automatic" } },
+        },
+        module: { type: "commonjs" },
+      },
+    ],
   },
   transformIgnorePatterns: [`/node_modules/(?!(${esmPackages.join("|")})/)`],
   moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1", "^@demo/(.*)$": "<rootDir>/demo/$1" },
@@ -15,7 +41,11 @@ export default {
   // Generous: a test must fail for what it checks, not for a busy machine.
   testTimeout: 120_000,
   projects: [
-    { ...shared, displayName: "unit", testMatch: ["<rootDir>/src/**/*.test.ts", "<rootDir>/demo/**/*.test.ts", "<rootDir>/cli/**/*.test.ts"] },
+    {
+      ...shared,
+      displayName: "unit",
+      testMatch: ["<rootDir>/src/**/*.test.ts", "<rootDir>/demo/**/*.test.ts", "<rootDir>/cli/**/*.test.ts"],
+    },
     { ...shared, displayName: "e2e", testMatch: ["<rootDir>/e2e/**/*.test.ts"] },
   ],
 };

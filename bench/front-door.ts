@@ -20,9 +20,21 @@ export async function run(): Promise<void> {
     const addresses = hogar.town!.addresses.filter((a) => /^MW [13]/.test(a.postcode));
     hogar.store.db.close();
     const { url, stop } = await serve(folder);
-    const post = async <T>(at: string, body: object): Promise<{ ok: true; value: T } | { ok: false; problem: { code: string } }> =>
-      (await fetch(`${url}/api/${at}`, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) })).json() as never;
-    const order = (nth: number) => ({ addressId: addresses[(nth * 37) % addresses.length]!.id, items: [{ serviceId: 1 }] });
+    const post = async <T>(
+      at: string,
+      body: object,
+    ): Promise<{ ok: true; value: T } | { ok: false; problem: { code: string } }> =>
+      (
+        await fetch(`${url}/api/${at}`, {
+          method: "POST",
+          headers: { "content-type": "application/json" },
+          body: JSON.stringify(body),
+        })
+      ).json() as never;
+    const order = (nth: number) => ({
+      addressId: addresses[(nth * 37) % addresses.length]!.id,
+      items: [{ serviceId: 1 }],
+    });
     const offersFor = async (nth: number) => {
       const result = await post<{ windows: { date: string; from: number; to: number }[] }>("views/offers", order(nth));
       if (!result.ok) throw new Error(result.problem.code);
@@ -35,7 +47,17 @@ export async function run(): Promise<void> {
       const hold = await post<{ key: string }>("operations/hold-offer", window);
       if (!hold.ok && hold.problem.code === "window-gone") return "somebody was faster";
       if (!hold.ok) throw new Error(hold.problem.code);
-      const result = await post<{ link: string }>("operations/book", { ...window, hold: hold.value.key, note: "", customer: { name: `Customer ${nth}`, mail: `customer${nth}@example.com`, phone: "+1 555 0142", reminders: false } });
+      const result = await post<{ link: string }>("operations/book", {
+        ...window,
+        hold: hold.value.key,
+        note: "",
+        customer: {
+          name: `Customer ${nth}`,
+          mail: `customer${nth}@example.com`,
+          phone: "+1 555 0142",
+          reminders: false,
+        },
+      });
       if (!result.ok) throw new Error(result.problem.code);
       return "booked";
     };
@@ -59,8 +81,10 @@ export async function run(): Promise<void> {
       let [looked, ordered] = [0, 0];
       const timer = setInterval(() => {
         const passed = (performance.now() - started) / 1000;
-        while (looked < Math.min(passed, seconds) * lookUpsASecond) under.push(timed(times.lookUps, () => offersFor(++looked)));
-        while (ordered < Math.min(passed, seconds) * bookingsASecond) under.push(timed(times.bookings, () => book(++ordered)));
+        while (looked < Math.min(passed, seconds) * lookUpsASecond)
+          under.push(timed(times.lookUps, () => offersFor(++looked)));
+        while (ordered < Math.min(passed, seconds) * bookingsASecond)
+          under.push(timed(times.bookings, () => book(++ordered)));
         if (passed < seconds) return;
         clearInterval(timer);
         resolve();
@@ -77,10 +101,17 @@ export async function run(): Promise<void> {
        (SELECT count(*) FROM placements a JOIN placements b ON a.technician_id = b.technician_id AND a.date = b.date AND a.visit_id < b.visit_id AND a.drive_from < b.leaves AND b.drive_from < a.leaves) AS twice`,
     );
     db.close();
-    console.log(`  ${size.technicians} technicians, ${seconds} s: ${(times.lookUps.length / lasted).toFixed(1)} look-ups and ${(times.bookings.length / lasted).toFixed(1)} bookings a second answered (${lookUpsASecond} and ${bookingsASecond} sent)`);
-    console.log(`  look-ups: p50 ${percentile(times.lookUps, 0.5).toFixed(0)} ms, p95 ${percentile(times.lookUps, 0.95).toFixed(0)} ms; bookings of three requests: p95 ${percentile(times.bookings, 0.95).toFixed(0)} ms; last answer ${(lasted - seconds).toFixed(1)} s after the last request`);
-    console.log(`  ${booked} booked, ${jobs} jobs with ${visits} visits, ${twice} in two places, ${trouble.length} errors`);
-    if (trouble.length || twice || jobs !== booked || visits !== booked) throw new Error(`The front door did not hold: ${[...new Set(trouble)].join(", ")}`);
+    console.log(
+      `  ${size.technicians} technicians, ${seconds} s: ${(times.lookUps.length / lasted).toFixed(1)} look-ups and ${(times.bookings.length / lasted).toFixed(1)} bookings a second answered (${lookUpsASecond} and ${bookingsASecond} sent)`,
+    );
+    console.log(
+      `  look-ups: p50 ${percentile(times.lookUps, 0.5).toFixed(0)} ms, p95 ${percentile(times.lookUps, 0.95).toFixed(0)} ms; bookings of three requests: p95 ${percentile(times.bookings, 0.95).toFixed(0)} ms; last answer ${(lasted - seconds).toFixed(1)} s after the last request`,
+    );
+    console.log(
+      `  ${booked} booked, ${jobs} jobs with ${visits} visits, ${twice} in two places, ${trouble.length} errors`,
+    );
+    if (trouble.length || twice || jobs !== booked || visits !== booked)
+      throw new Error(`The front door did not hold: ${[...new Set(trouble)].join(", ")}`);
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }

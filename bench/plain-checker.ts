@@ -40,7 +40,8 @@ export function plainArrivals(day: Day, position: number, stop: Stop, travel: Tr
   const arrivals: number[] = [];
   for (let minute = stop.earliest; minute <= stop.latest; minute++) {
     const at = { ...stop, earliest: minute, latest: minute };
-    if (plainDay({ ...day, stops: [...day.stops.slice(0, position), at, ...day.stops.slice(position)] }, travel)) arrivals.push(minute);
+    if (plainDay({ ...day, stops: [...day.stops.slice(0, position), at, ...day.stops.slice(position)] }, travel))
+      arrivals.push(minute);
   }
   return arrivals;
 }

@@ -6,23 +6,46 @@ type Command = (args: string[]) => void | Promise<void>;
 // Each command loads only what it needs: the engines start without the database.
 const business = () => import("./business");
 const commands: Record<string, { about: string; load: () => Promise<Command> }> = {
-  init: { about: "make the business and its owner: --name --mail --password --owner [--phone --currency --time-zone --lng --lat]", load: async () => (await business()).init },
-  serve: { about: "start office, front door and worker: [--port N] [--no-worker]", load: async () => (await business()).serve },
+  init: {
+    about:
+      "make the business and its owner: --name --mail --password --owner [--phone --currency --time-zone --lng --lat]",
+    load: async () => (await business()).init,
+  },
+  serve: {
+    about: "start office, front door and worker: [--port N] [--no-worker]",
+    load: async () => (await business()).serve,
+  },
   worker: { about: "run the worker alone: [--lease-seconds N]", load: async () => (await business()).worker },
   backup: { about: "copy the database while it is in use: FILE", load: async () => (await business()).backup },
-  windows: { about: "which windows can be promised, JSON in and out: [FILE]", load: async () => (await import("./windows")).windows },
-  quote: { about: "what an order costs and how long it takes, JSON in and out: [FILE]", load: async () => (await import("./quote")).quote },
-  plan: { about: "who does what in which order, JSON in and out: [FILE] [--seed N] [--budget-ms N]", load: async () => (await import("./plan")).plan },
+  windows: {
+    about: "which windows can be promised, JSON in and out: [FILE]",
+    load: async () => (await import("./windows")).windows,
+  },
+  quote: {
+    about: "what an order costs and how long it takes, JSON in and out: [FILE]",
+    load: async () => (await import("./quote")).quote,
+  },
+  plan: {
+    about: "who does what in which order, JSON in and out: [FILE] [--seed N] [--budget-ms N]",
+    load: async () => (await import("./plan")).plan,
+  },
 };
 
 const [name, ...rest] = process.argv.slice(2);
 const command = name ? commands[name] : undefined;
 if (!command) {
-  console.error(["Usage: npm run -s hogar -- COMMAND", ...Object.entries(commands).map(([n, c]) => `  ${n.padEnd(8)} ${c.about}`)].join("\n"));
+  console.error(
+    [
+      "Usage: npm run -s hogar -- COMMAND",
+      ...Object.entries(commands).map(([n, c]) => `  ${n.padEnd(8)} ${c.about}`),
+    ].join("\n"),
+  );
   process.exit(2);
 }
 try {
-  await (await command.load())(rest);
+  await (
+    await command.load()
+  )(rest);
 } catch (error) {
   console.error(`hogar ${name}: ${error instanceof Error ? error.message : String(error)}`);
   process.exit(2);

@@ -9,14 +9,40 @@ const Amount = Type.Integer({ minimum: 0, maximum: 100_000_000 });
 const Share = Type.Integer({ minimum: 0, maximum: 10_000 });
 const QuoteInput = object({
   service: object({
-    name: Id, priceMinor: Amount, taxBp: Share, minutes: Type.Integer({ minimum: 1, maximum: 600 }),
-    deposit: Type.Optional(object({ kind: Type.Union((["none", "percent", "fixed", "full"] as const).map((k) => Type.Literal(k))), value: Type.Optional(Amount) })),
-    crew: Type.Optional(Type.Integer({ minimum: 1, maximum: 9 })), skills: Type.Optional(Type.Array(Skill)), questions: Type.Optional(questionsBy(Type.String({ minLength: 1 }))),
-    extras: Type.Optional(Type.Array(object({ id: Id, name: Id, unit: Type.Optional(Id), priceMinor: Amount, costMinor: Type.Optional(Amount), taxBp: Share, most: Type.Optional(Count) }))),
+    name: Id,
+    priceMinor: Amount,
+    taxBp: Share,
+    minutes: Type.Integer({ minimum: 1, maximum: 600 }),
+    deposit: Type.Optional(
+      object({
+        kind: Type.Union((["none", "percent", "fixed", "full"] as const).map((k) => Type.Literal(k))),
+        value: Type.Optional(Amount),
+      }),
+    ),
+    crew: Type.Optional(Type.Integer({ minimum: 1, maximum: 9 })),
+    skills: Type.Optional(Type.Array(Skill)),
+    questions: Type.Optional(questionsBy(Type.String({ minLength: 1 }))),
+    extras: Type.Optional(
+      Type.Array(
+        object({
+          id: Id,
+          name: Id,
+          unit: Type.Optional(Id),
+          priceMinor: Amount,
+          costMinor: Type.Optional(Amount),
+          taxBp: Share,
+          most: Type.Optional(Count),
+        }),
+      ),
+    ),
   }),
-  answers: Type.Optional(Type.Record(Type.String(), Type.Union([Type.Boolean(), Type.Number(), Type.String(), Type.Array(Type.String())]))),
+  answers: Type.Optional(
+    Type.Record(Type.String(), Type.Union([Type.Boolean(), Type.Number(), Type.String(), Type.Array(Type.String())])),
+  ),
   extras: Type.Optional(Type.Array(object({ id: Id, quantity: Type.Integer({ minimum: 1, maximum: 999 }) }))),
-  zone: Type.Optional(object({ name: Id, surchargeMinor: Type.Optional(Amount), smallestOrderMinor: Type.Optional(Amount) })),
+  zone: Type.Optional(
+    object({ name: Id, surchargeMinor: Type.Optional(Amount), smallestOrderMinor: Type.Optional(Amount) }),
+  ),
   pricesIncludeTax: Type.Optional(Type.Boolean()),
 });
 export type QuoteInput = Static<typeof QuoteInput>;
@@ -34,12 +60,35 @@ export function answerTo({ service, answers = {}, extras = [], zone, pricesInclu
   const unknown = extras.findIndex((x) => !service.extras?.some((known) => known.id === x.id));
   if (unknown >= 0) throw new BadInput(`extras[${unknown}].id`, `there is no extra “${extras[unknown]!.id}”`);
   const { items, ...priced } = priceOrder({
-    items: [{ quantity: 1, answers, extras, service: {
-      id: 1, name: service.name, priceMinor: service.priceMinor, taxBp: service.taxBp, minutes: service.minutes, crew: service.crew ?? 1, skills: (service.skills ?? []).map(toSkill), questions,
-      deposit: depositWhere(service.deposit?.kind ?? "none", service.deposit?.value ?? 0) satisfies Deposit,
-      extras: (service.extras ?? []).map((x) => ({ ...x, unit: x.unit ?? "piece", costMinor: x.costMinor ?? 0, most: x.most ?? 999 })),
-    } }],
-    zone: { name: zone?.name ?? "", surchargeMinor: zone?.surchargeMinor ?? 0, smallestOrderMinor: zone?.smallestOrderMinor ?? 0 },
+    items: [
+      {
+        quantity: 1,
+        answers,
+        extras,
+        service: {
+          id: 1,
+          name: service.name,
+          priceMinor: service.priceMinor,
+          taxBp: service.taxBp,
+          minutes: service.minutes,
+          crew: service.crew ?? 1,
+          skills: (service.skills ?? []).map(toSkill),
+          questions,
+          deposit: depositWhere(service.deposit?.kind ?? "none", service.deposit?.value ?? 0) satisfies Deposit,
+          extras: (service.extras ?? []).map((x) => ({
+            ...x,
+            unit: x.unit ?? "piece",
+            costMinor: x.costMinor ?? 0,
+            most: x.most ?? 999,
+          })),
+        },
+      },
+    ],
+    zone: {
+      name: zone?.name ?? "",
+      surchargeMinor: zone?.surchargeMinor ?? 0,
+      smallestOrderMinor: zone?.smallestOrderMinor ?? 0,
+    },
     pricesIncludeTax,
   });
   return { ...priced, problems: items[0]!.problems };

@@ -13,9 +13,16 @@ export class BadInput extends Error {
 }
 
 const formats: Record<string, { is: (text: string) => boolean; what: string }> = {
-  "date": { is: isDate, what: "a date such as 2027-03-01" },
-  "clock": { is: (text) => /^\d\d:\d\d$/.test(text) && parseClock(text) !== null, what: "a time such as 09:00" },
-  "moment": { is: (text) => isDate(text.slice(0, 10)) && text[10] === "T" && /^\d\d:\d\d$/.test(text.slice(11)) && parseClock(text.slice(11)) !== null, what: "a local time such as 2027-03-01T09:00" },
+  date: { is: isDate, what: "a date such as 2027-03-01" },
+  clock: { is: (text) => /^\d\d:\d\d$/.test(text) && parseClock(text) !== null, what: "a time such as 09:00" },
+  moment: {
+    is: (text) =>
+      isDate(text.slice(0, 10)) &&
+      text[10] === "T" &&
+      /^\d\d:\d\d$/.test(text.slice(11)) &&
+      parseClock(text.slice(11)) !== null,
+    what: "a local time such as 2027-03-01T09:00",
+  },
   "time-zone": { is: isTimeZone, what: "a time zone such as Europe/Lisbon" },
 };
 
@@ -37,8 +44,12 @@ export function readJson<S extends TSchema>(file: string | undefined, schema: S)
     const error = [...validate.errors!].sort((a, b) => b.instancePath.length - a.instancePath.length)[0]!;
     const where = pathWords(error.instancePath);
     if (error.keyword === "required") throw new BadInput(where, `“${error.params.missingProperty}” is missing`);
-    if (error.keyword === "additionalProperties") throw new BadInput(where, `“${error.params.additionalProperty}” is not known here`);
-    const wanted = error.keyword === "format" ? formats[error.params.format as string]!.what : (error.message ?? "").replace(/^must (be )?/, "");
+    if (error.keyword === "additionalProperties")
+      throw new BadInput(where, `“${error.params.additionalProperty}” is not known here`);
+    const wanted =
+      error.keyword === "format"
+        ? formats[error.params.format as string]!.what
+        : (error.message ?? "").replace(/^must (be )?/, "");
     throw new BadInput(where, `wanted ${wanted}, found ${short(error.data)}`);
   }
   return value as Static<S>;
@@ -54,7 +65,11 @@ function readText(file: string | undefined): string {
 }
 
 /** "/technicians/0/week/mon" as "technicians[0].week.mon". */
-export const pathWords = (pointer: string): string => pointer.split("/").slice(1).reduce((path, part) => (/^\d+$/.test(part) ? `${path}[${part}]` : path ? `${path}.${part}` : part), "");
+export const pathWords = (pointer: string): string =>
+  pointer
+    .split("/")
+    .slice(1)
+    .reduce((path, part) => (/^\d+$/.test(part) ? `${path}[${part}]` : path ? `${path}.${part}` : part), "");
 
 function short(value: unknown): string {
   const text = JSON.stringify(value) ?? "nothing";

@@ -2,11 +2,19 @@ import { Type } from "@sinclair/typebox";
 import { BadInput } from "./read-json";
 
 /** Pieces that the engines' inputs share. */
-export const object = <T extends Parameters<typeof Type.Object>[0]>(properties: T) => Type.Object(properties, { additionalProperties: false });
+export const object = <T extends Parameters<typeof Type.Object>[0]>(properties: T) =>
+  Type.Object(properties, { additionalProperties: false });
 export const Count = Type.Integer({ minimum: 0, maximum: 1_000_000_000 });
 export const Id = Type.String({ minLength: 1 });
 export const Level = Type.Integer({ minimum: 1, maximum: 3 });
-export const Skill = Type.Union([Id, object({ skill: Id, level: Type.Optional(Level), until: Type.Optional(Type.Union([Type.String({ format: "date" }), Type.Null()])) })]);
+export const Skill = Type.Union([
+  Id,
+  object({
+    skill: Id,
+    level: Type.Optional(Level),
+    until: Type.Optional(Type.Union([Type.String({ format: "date" }), Type.Null()])),
+  }),
+]);
 export const Matrix = Type.Array(Type.Array(Count), { minItems: 1 });
 export type GivenSkill = string | { skill: string; level?: number; until?: string | null };
 
@@ -15,7 +23,8 @@ export const toSkill = (skill: GivenSkill) => (typeof skill === "string" ? { ski
 /** The matrix as a function; refuses one that is not square. */
 export function travelBy(matrix: number[][]): (from: number, to: number) => number {
   const odd = matrix.findIndex((row) => row.length !== matrix.length);
-  if (odd >= 0) throw new BadInput(`travel[${odd}]`, `${matrix[odd]!.length} numbers where there are ${matrix.length} places`);
+  if (odd >= 0)
+    throw new BadInput(`travel[${odd}]`, `${matrix[odd]!.length} numbers where there are ${matrix.length} places`);
   return (from, to) => matrix[from]![to]!;
 }
 
@@ -27,7 +36,8 @@ export function checkPlace(where: string, place: number, matrix: number[][]): vo
 export function checkSpans(where: string, spans: readonly (readonly [number, number])[]): void {
   spans.forEach(([open, close], i) => {
     if (close <= open) throw new BadInput(`${where}[${i}]`, "a span ends after it begins");
-    if (i > 0 && open < spans[i - 1]![1]) throw new BadInput(`${where}[${i}]`, "spans come in order and do not overlap");
+    if (i > 0 && open < spans[i - 1]![1])
+      throw new BadInput(`${where}[${i}]`, "spans come in order and do not overlap");
   });
 }
 

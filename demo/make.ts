@@ -10,11 +10,21 @@ import { makeTown } from "./town";
 import { makeWorld } from "./world";
 
 /** Makes the demo world in the data folder, unless one is there. `--fresh` starts over; `--seed N`, `--scale N`; `--at 2027-03-09T08:05` opens it on a morning to come, for tests and pictures that are the same on every day. */
-const { values } = parseArgs({ options: { "fresh": { type: "boolean" }, "seed": { type: "string", default: "7" }, "scale": { type: "string", default: "1" }, "history-days": { type: "string", default: "42" }, "at": { type: "string" } } });
+const { values } = parseArgs({
+  options: {
+    fresh: { type: "boolean" },
+    seed: { type: "string", default: "7" },
+    scale: { type: "string", default: "1" },
+    "history-days": { type: "string", default: "42" },
+    at: { type: "string" },
+  },
+});
 const folder = path.resolve(process.env.HOGAR_DATA ?? "data");
 const database = path.join(folder, "hogar.sqlite");
 
-if (values.fresh) for (const name of ["hogar.sqlite", "hogar.sqlite-wal", "hogar.sqlite-shm", "town.json", "standins", "secret"]) rmSync(path.join(folder, name), { recursive: true, force: true });
+if (values.fresh)
+  for (const name of ["hogar.sqlite", "hogar.sqlite-wal", "hogar.sqlite-shm", "town.json", "standins", "secret"])
+    rmSync(path.join(folder, name), { recursive: true, force: true });
 
 if (!existsSync(database)) {
   const seed = Number(values.seed);

@@ -45,45 +45,184 @@ export function smallWorld(gateways: Partial<Gateways> = {}, folder: string | nu
   const town = makeTown(7);
   const hogar = openHogar({ folder, clock: () => now, town, gateways, env: {} });
   const home = town.addresses[0]!;
-  openBusiness(hogar, { name: "Marrowick Hearth & Flue", phone: "+1 555 0100", mail: "office@marrowick.example", currency: "EUR", pricesIncludeTax: true, timeZone: zone, place: { lng: home.lng, lat: home.lat }, demo: true }, { name: "Odile Brandt", mail: "odile@marrowick.example", password: "open the door" });
-  mustPerform(hogar, saveZone, { id: null, name: "Harbourside", postcodes: ["MW 1*"], weekdays: 127, serveFrom: 0, serveTo: 1440, noticeMinutes: 0, surchargeMinor: 0, smallestOrderMinor: 0 }, office);
-  const hours = [0, 1, 2, 3, 4].flatMap((weekday) => [{ weekday, opens: 480, closes: 720 }, { weekday, opens: 780, closes: 1020 }]);
-  const technicians = ["Bram Okafor", "Petra Lindqvist"].map((name) => mustPerform(hogar, saveTechnician, { id: null, name, phone: "+1 555 0111", skills: [{ name: "sweep", level: 1, validUntil: null }], hours }, office).id);
-  const service = { id: null, category: "Sweeping", description: "", taxBp: 2100, beforeMinutes: 0, afterMinutes: 0, active: true, skills: ["sweep"] };
-  const sweep = mustPerform(hogar, saveService, { ...service, code: "SW", name: "Chimney sweep", priceMinor: 7900, minutes: 60, crew: 1, deposit: { kind: "none", value: 0 } }, office).id;
-  const survey = mustPerform(hogar, saveService, { ...service, code: "CS", name: "Camera survey", priceMinor: 16_000, minutes: 90, crew: 1, deposit: { kind: "percent", value: 2500 } }, office).id;
-  const guard = mustPerform(hogar, saveService, { ...service, code: "BG", name: "Bird guard fitted", priceMinor: 14_500, minutes: 60, crew: 2, deposit: { kind: "none", value: 0 } }, office).id;
-  mustPerform(hogar, saveBookingRules, { windows: [9, 11, 13, 15].map((from) => ({ kind: "window" as const, weekdays: 31, from: from * 60, to: (from + 2) * 60 })), noticeMinutes: 60, horizonDays: 30, holdMinutes: 10 }, office);
+  openBusiness(
+    hogar,
+    {
+      name: "Marrowick Hearth & Flue",
+      phone: "+1 555 0100",
+      mail: "office@marrowick.example",
+      currency: "EUR",
+      pricesIncludeTax: true,
+      timeZone: zone,
+      place: { lng: home.lng, lat: home.lat },
+      demo: true,
+    },
+    { name: "Odile Brandt", mail: "odile@marrowick.example", password: "open the door" },
+  );
+  mustPerform(
+    hogar,
+    saveZone,
+    {
+      id: null,
+      name: "Harbourside",
+      postcodes: ["MW 1*"],
+      weekdays: 127,
+      serveFrom: 0,
+      serveTo: 1440,
+      noticeMinutes: 0,
+      surchargeMinor: 0,
+      smallestOrderMinor: 0,
+    },
+    office,
+  );
+  const hours = [0, 1, 2, 3, 4].flatMap((weekday) => [
+    { weekday, opens: 480, closes: 720 },
+    { weekday, opens: 780, closes: 1020 },
+  ]);
+  const technicians = ["Bram Okafor", "Petra Lindqvist"].map(
+    (name) =>
+      mustPerform(
+        hogar,
+        saveTechnician,
+        { id: null, name, phone: "+1 555 0111", skills: [{ name: "sweep", level: 1, validUntil: null }], hours },
+        office,
+      ).id,
+  );
+  const service = {
+    id: null,
+    category: "Sweeping",
+    description: "",
+    taxBp: 2100,
+    beforeMinutes: 0,
+    afterMinutes: 0,
+    active: true,
+    skills: ["sweep"],
+  };
+  const sweep = mustPerform(
+    hogar,
+    saveService,
+    {
+      ...service,
+      code: "SW",
+      name: "Chimney sweep",
+      priceMinor: 7900,
+      minutes: 60,
+      crew: 1,
+      deposit: { kind: "none", value: 0 },
+    },
+    office,
+  ).id;
+  const survey = mustPerform(
+    hogar,
+    saveService,
+    {
+      ...service,
+      code: "CS",
+      name: "Camera survey",
+      priceMinor: 16_000,
+      minutes: 90,
+      crew: 1,
+      deposit: { kind: "percent", value: 2500 },
+    },
+    office,
+  ).id;
+  const guard = mustPerform(
+    hogar,
+    saveService,
+    {
+      ...service,
+      code: "BG",
+      name: "Bird guard fitted",
+      priceMinor: 14_500,
+      minutes: 60,
+      crew: 2,
+      deposit: { kind: "none", value: 0 },
+    },
+    office,
+  ).id;
+  mustPerform(
+    hogar,
+    saveBookingRules,
+    {
+      windows: [9, 11, 13, 15].map((from) => ({
+        kind: "window" as const,
+        weekdays: 31,
+        from: from * 60,
+        to: (from + 2) * 60,
+      })),
+      noticeMinutes: 60,
+      horizonDays: 30,
+      holdMinutes: 10,
+    },
+    office,
+  );
 
   const addresses = town.addresses.filter((a) => a.postcode.startsWith("MW 1"));
   const world = {
-    hogar, technicians, services: { sweep, survey, guard }, addresses, town,
+    hogar,
+    technicians,
+    services: { sweep, survey, guard },
+    addresses,
+    town,
     at: (date: string, minute: number) => void (now = epochMinute(date, minute, zone) * 60_000),
     later: (minutes: number) => void (now += minutes * 60_000),
     /** Offered windows for a service at the nth address of the zone. */
-    offers: (serviceId = sweep, nth = 10, answers: Answers = {}, items: Book["items"] = [{ serviceId, answers }]): WindowAnswer[] => {
+    offers: (
+      serviceId = sweep,
+      nth = 10,
+      answers: Answers = {},
+      items: Book["items"] = [{ serviceId, answers }],
+    ): WindowAnswer[] => {
       const context = viewContext(hogar, visitor);
-      return answersFor(context, findWanted(context, { addressId: addresses[nth]!.id, items }).visit, ["2027-03-10", "2027-03-11", "2027-03-12"]).filter((a) => a.offered);
+      return answersFor(context, findWanted(context, { addressId: addresses[nth]!.id, items }).visit, [
+        "2027-03-10",
+        "2027-03-11",
+        "2027-03-12",
+      ]).filter((a) => a.offered);
     },
     /** Somebody books the first window that is offered, or the one given. */
     book: (more: SmallBooking = {}): Result<{ link: string }> => {
       const { serviceId = sweep, nth = 10, name = "Mira Okonjo", card, hold, answers = {}, extras = [] } = more;
       const { date, from, to } = more.window ?? world.offers(serviceId, nth, answers, more.items)[0]!;
-      return perform(hogar, book, {
-        addressId: addresses[nth]!.id, items: more.items ?? [{ serviceId, answers, extras }], date, from, to, note: "", ...(hold && { hold }), ...(card && { cardToken: hogar.standins.cards.tokenFor(card)! }),
-        customer: { name, mail: `${name.split(" ")[0]!.toLowerCase()}@example.com`, phone: "+1 555 0142", reminders: true }, ...more.more,
-      }, visitor);
+      return perform(
+        hogar,
+        book,
+        {
+          addressId: addresses[nth]!.id,
+          items: more.items ?? [{ serviceId, answers, extras }],
+          date,
+          from,
+          to,
+          note: "",
+          ...(hold && { hold }),
+          ...(card && { cardToken: hogar.standins.cards.tokenFor(card)! }),
+          customer: {
+            name,
+            mail: `${name.split(" ")[0]!.toLowerCase()}@example.com`,
+            phone: "+1 555 0142",
+            reminders: true,
+          },
+          ...more.more,
+        },
+        visitor,
+      );
     },
     /** The same, where it must work: answers what the customer's link opens. */
     booked: (more: SmallBooking = {}) => {
       const result = world.book(more);
       if (!result.ok) throw new Error(result.problem.sentence);
       const actor = actorOfLink(hogar, result.value.link)!;
-      return { actor, jobId: actor.jobId, link: result.value.link, visitId: one<{ id: number }>(hogar, "SELECT id FROM visits WHERE job_id = ?", actor.jobId).id };
+      return {
+        actor,
+        jobId: actor.jobId,
+        link: result.value.link,
+        visitId: one<{ id: number }>(hogar, "SELECT id FROM visits WHERE job_id = ?", actor.jobId).id,
+      };
     },
   };
   return world;
 }
 
 /** The one row of a query. */
-export const one = <Row>(hogar: Hogar, query: string, ...values: unknown[]): Row => hogar.store.sql<Row>(query).get(...values)!;
+export const one = <Row>(hogar: Hogar, query: string, ...values: unknown[]): Row =>
+  hogar.store.sql<Row>(query).get(...values)!;

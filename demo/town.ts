@@ -8,7 +8,10 @@ const origin: Point = { lng: -18.6, lat: -41.2 };
 const kmPerDegree = { lng: 83.75, lat: 111.2 };
 
 /** Kilometres east and north of the harbour. */
-const at = (east: number, north: number): Point => ({ lng: round(origin.lng + east / kmPerDegree.lng), lat: round(origin.lat + north / kmPerDegree.lat) });
+const at = (east: number, north: number): Point => ({
+  lng: round(origin.lng + east / kmPerDegree.lng),
+  lat: round(origin.lat + north / kmPerDegree.lat),
+});
 const round = (degrees: number): number => Math.round(degrees * 1e6) / 1e6;
 
 interface District {
@@ -26,11 +29,131 @@ interface District {
 }
 
 const districts: District[] = [
-  { name: "Harbourside", corner: [-1.2, 0.1], columns: 9, rows: 6, step: 0.2, kmh: 22, addresses: 700, postcodes: [101, 9], streets: ["Quay Street", "Netmaker Row", "Lantern Street", "Chandler Lane", "Gull Steps", "Ropewalk Lane", "Anchor Street", "Saltpan Row", "Tide Street", "Beacon Street", "Herring Lane", "Mast Street", "Cooper’s Rise", "Pilot Row", "Cask Lane"] },
-  { name: "Old Town", corner: [1.2, 0.3], columns: 8, rows: 6, step: 0.14, kmh: 13, addresses: 480, postcodes: [201, 6], streets: ["Candle Lane", "Abbey Row", "Bellfounder Street", "Weaver Steps", "Mint Lane", "Well Court", "Tanner Row", "Scribe Lane", "Gate Street", "Orchard Court", "Almond Steps", "Cloister Lane", "Pepper Row", "Loom Street"] },
-  { name: "Northfield", corner: [-1.8, 2.6], columns: 11, rows: 8, step: 0.25, kmh: 32, addresses: 900, postcodes: [301, 12], streets: ["Alder Road", "Birch Road", "Cherry Close", "Dogwood Road", "Elder Road", "Fern Close", "Gorse Road", "Hazel Road", "Ivy Close", "Juniper Road", "Larch Road", "Maple Close", "Nettle Road", "Oak Road", "Pine Close", "Quince Road", "Rowan Road", "Sorrel Close", "Thistle Road"] },
-  { name: "Moor Edge", corner: [-6, 7], columns: 6, rows: 4, step: 2.2, kmh: 52, addresses: 220, postcodes: [401, 8], streets: ["Peat Track", "Drover Road", "Cairn Road", "Heather Track", "Standing Stone Road", "Lapwing Track", "Moss Road", "Ridge Road", "Curlew Track", "Fold Road"] },
-  { name: "Gull Island", corner: [3.5, -4.2], columns: 4, rows: 3, step: 0.45, kmh: 25, addresses: 100, postcodes: [501, 3], streets: ["Landing Road", "Lighthouse Road", "Puffin Lane", "Seal Lane", "Shingle Lane", "Kelp Lane", "Samphire Lane"] },
+  {
+    name: "Harbourside",
+    corner: [-1.2, 0.1],
+    columns: 9,
+    rows: 6,
+    step: 0.2,
+    kmh: 22,
+    addresses: 700,
+    postcodes: [101, 9],
+    streets: [
+      "Quay Street",
+      "Netmaker Row",
+      "Lantern Street",
+      "Chandler Lane",
+      "Gull Steps",
+      "Ropewalk Lane",
+      "Anchor Street",
+      "Saltpan Row",
+      "Tide Street",
+      "Beacon Street",
+      "Herring Lane",
+      "Mast Street",
+      "Cooper’s Rise",
+      "Pilot Row",
+      "Cask Lane",
+    ],
+  },
+  {
+    name: "Old Town",
+    corner: [1.2, 0.3],
+    columns: 8,
+    rows: 6,
+    step: 0.14,
+    kmh: 13,
+    addresses: 480,
+    postcodes: [201, 6],
+    streets: [
+      "Candle Lane",
+      "Abbey Row",
+      "Bellfounder Street",
+      "Weaver Steps",
+      "Mint Lane",
+      "Well Court",
+      "Tanner Row",
+      "Scribe Lane",
+      "Gate Street",
+      "Orchard Court",
+      "Almond Steps",
+      "Cloister Lane",
+      "Pepper Row",
+      "Loom Street",
+    ],
+  },
+  {
+    name: "Northfield",
+    corner: [-1.8, 2.6],
+    columns: 11,
+    rows: 8,
+    step: 0.25,
+    kmh: 32,
+    addresses: 900,
+    postcodes: [301, 12],
+    streets: [
+      "Alder Road",
+      "Birch Road",
+      "Cherry Close",
+      "Dogwood Road",
+      "Elder Road",
+      "Fern Close",
+      "Gorse Road",
+      "Hazel Road",
+      "Ivy Close",
+      "Juniper Road",
+      "Larch Road",
+      "Maple Close",
+      "Nettle Road",
+      "Oak Road",
+      "Pine Close",
+      "Quince Road",
+      "Rowan Road",
+      "Sorrel Close",
+      "Thistle Road",
+    ],
+  },
+  {
+    name: "Moor Edge",
+    corner: [-6, 7],
+    columns: 6,
+    rows: 4,
+    step: 2.2,
+    kmh: 52,
+    addresses: 220,
+    postcodes: [401, 8],
+    streets: [
+      "Peat Track",
+      "Drover Road",
+      "Cairn Road",
+      "Heather Track",
+      "Standing Stone Road",
+      "Lapwing Track",
+      "Moss Road",
+      "Ridge Road",
+      "Curlew Track",
+      "Fold Road",
+    ],
+  },
+  {
+    name: "Gull Island",
+    corner: [3.5, -4.2],
+    columns: 4,
+    rows: 3,
+    step: 0.45,
+    kmh: 25,
+    addresses: 100,
+    postcodes: [501, 3],
+    streets: [
+      "Landing Road",
+      "Lighthouse Road",
+      "Puffin Lane",
+      "Seal Lane",
+      "Shingle Lane",
+      "Kelp Lane",
+      "Samphire Lane",
+    ],
+  },
 ];
 
 /** Kilometres east of the river's line, and the rows at which a bridge crosses it. */
@@ -48,7 +171,8 @@ export function makeTown(seed: number): Town {
   const addresses: Address[] = [];
   const corners = new Map<string, number>();
 
-  const connect = (a: number, b: number, kmh: number) => edges.push([a, b, Math.max(0.1, Math.round(((distanceKm(nodes[a]!, nodes[b]!) * 1.15) / kmh) * 600) / 10)]);
+  const connect = (a: number, b: number, kmh: number) =>
+    edges.push([a, b, Math.max(0.1, Math.round(((distanceKm(nodes[a]!, nodes[b]!) * 1.15) / kmh) * 600) / 10)]);
   const nearest = (east: number, north: number, among: readonly number[]): number => {
     const wanted = at(east, north);
     return among.reduce((best, n) => (distanceKm(nodes[n]!, wanted) < distanceKm(nodes[best]!, wanted) ? n : best));
@@ -64,9 +188,12 @@ export function makeTown(seed: number): Town {
         corners.set(`${district.name} ${column} ${row}`, nodes.push(at(east, north)) - 1);
         const here = nodes.length - 1;
         // The Marrow rises below the moor.
-        const across = (other: Point) => district.name !== "Moor Edge" && (nodes[here]!.lng - at(riverEast, 0).lng) * (other.lng - at(riverEast, 0).lng) < 0;
+        const across = (other: Point) =>
+          district.name !== "Moor Edge" &&
+          (nodes[here]!.lng - at(riverEast, 0).lng) * (other.lng - at(riverEast, 0).lng) < 0;
         if (column > 0 && !across(nodes[here - 1]!)) connect(here - 1, here, district.kmh);
-        if (row > 0 && random.chance(0.93) && !across(nodes[here - district.columns]!)) connect(here - district.columns, here, district.kmh);
+        if (row > 0 && random.chance(0.93) && !across(nodes[here - district.columns]!))
+          connect(here - district.columns, here, district.kmh);
       }
     addAddresses(district);
     return Array.from({ length: nodes.length - first }, (_, i) => first + i);
@@ -86,11 +213,33 @@ export function makeTown(seed: number): Town {
   return { nodes, edges, addresses, features: { type: "FeatureCollection", features: drawn() } };
 
   /** Houses along the streets of a district, numbered odd on one side and even on the other. */
-  function addAddresses({ name, columns, rows, addresses: count, postcodes: [firstCode, codes], streets, step }: District) {
+  function addAddresses({
+    name,
+    columns,
+    rows,
+    addresses: count,
+    postcodes: [firstCode, codes],
+    streets,
+    step,
+  }: District) {
     const names = random.shuffle(streets);
     const stretches: { street: string; a: number; b: number; along: number }[] = [];
-    for (let row = 0; row < rows; row++) for (let c = 1; c < columns; c++) stretches.push({ street: names[row % names.length]!, a: corners.get(`${name} ${c - 1} ${row}`)!, b: corners.get(`${name} ${c} ${row}`)!, along: c - 1 });
-    for (let column = 0; column < columns; column++) for (let r = 1; r < rows; r++) stretches.push({ street: names[(rows + column) % names.length]!, a: corners.get(`${name} ${column} ${r - 1}`)!, b: corners.get(`${name} ${column} ${r}`)!, along: r - 1 });
+    for (let row = 0; row < rows; row++)
+      for (let c = 1; c < columns; c++)
+        stretches.push({
+          street: names[row % names.length]!,
+          a: corners.get(`${name} ${c - 1} ${row}`)!,
+          b: corners.get(`${name} ${c} ${row}`)!,
+          along: c - 1,
+        });
+    for (let column = 0; column < columns; column++)
+      for (let r = 1; r < rows; r++)
+        stretches.push({
+          street: names[(rows + column) % names.length]!,
+          a: corners.get(`${name} ${column} ${r - 1}`)!,
+          b: corners.get(`${name} ${column} ${r}`)!,
+          along: r - 1,
+        });
     const each = Math.ceil(count / stretches.length);
     let made = 0;
     for (const { street, a, b, along } of stretches)
@@ -100,8 +249,20 @@ export function makeTown(seed: number): Town {
         const aside = ((i % 2 ? 1 : -1) * Math.min(0.02, step / 10)) / kmPerDegree.lat;
         const lng = round(from.lng + share * (to.lng - from.lng) + aside);
         const lat = round(from.lat + share * (to.lat - from.lat) + aside);
-        const code = firstCode + Math.min(codes - 1, Math.floor((stretches.findIndex((s) => s.a === a && s.b === b) / stretches.length) * codes));
-        addresses.push({ id: `a${addresses.length + 1}`, line: `${along * each + i + 1} ${street}, ${name}`, postcode: `MW ${code}`, town: name, lng, lat });
+        const code =
+          firstCode +
+          Math.min(
+            codes - 1,
+            Math.floor((stretches.findIndex((s) => s.a === a && s.b === b) / stretches.length) * codes),
+          );
+        addresses.push({
+          id: `a${addresses.length + 1}`,
+          line: `${along * each + i + 1} ${street}, ${name}`,
+          postcode: `MW ${code}`,
+          town: name,
+          lng,
+          lat,
+        });
       }
   }
 
@@ -113,7 +274,11 @@ export function makeTown(seed: number): Town {
       for (const node of some)
         if (find(node) !== find(some[0]!)) {
           const same = some.filter((n) => find(n) === find(some[0]!));
-          const joint = nearest((nodes[node]!.lng - origin.lng) * kmPerDegree.lng, (nodes[node]!.lat - origin.lat) * kmPerDegree.lat, same);
+          const joint = nearest(
+            (nodes[node]!.lng - origin.lng) * kmPerDegree.lng,
+            (nodes[node]!.lat - origin.lat) * kmPerDegree.lat,
+            same,
+          );
           connect(node, joint, 20);
           group[find(node)] = find(joint);
         }
@@ -121,12 +286,46 @@ export function makeTown(seed: number): Town {
 
   function drawn() {
     const line = (points: [number, number][]) => points.map(([e, n]) => at(e, n)).map(({ lng, lat }) => [lng, lat]);
-    const feature = (kind: string, name: string, geometry: object) => ({ type: "Feature", properties: { kind, name }, geometry });
-    const box = ({ corner: [e, n], columns, rows, step }: District) => line([[e - step, n - step], [e + columns * step, n - step], [e + columns * step, n + rows * step], [e - step, n + rows * step], [e - step, n - step]]);
+    const feature = (kind: string, name: string, geometry: object) => ({
+      type: "Feature",
+      properties: { kind, name },
+      geometry,
+    });
+    const box = ({ corner: [e, n], columns, rows, step }: District) =>
+      line([
+        [e - step, n - step],
+        [e + columns * step, n - step],
+        [e + columns * step, n + rows * step],
+        [e - step, n + rows * step],
+        [e - step, n - step],
+      ]);
     return [
-      feature("coast", "The coast", { type: "LineString", coordinates: line([[-8, -0.3], [-4, -0.2], [-1.4, -0.15], [0.4, -0.1], [riverEast, -0.25], [2.5, -0.1], [5, -0.4], [9, -0.2]]) }),
-      feature("river", "The Marrow", { type: "LineString", coordinates: line([[riverEast, -0.25], [riverEast + 0.05, 1], [riverEast, 2.4], [riverEast + 0.1, 4.6], [riverEast + 0.4, 6.4]]) }),
-      ...districts.map((district) => feature("district", district.name, { type: "Polygon", coordinates: [box(district)] })),
+      feature("coast", "The coast", {
+        type: "LineString",
+        coordinates: line([
+          [-8, -0.3],
+          [-4, -0.2],
+          [-1.4, -0.15],
+          [0.4, -0.1],
+          [riverEast, -0.25],
+          [2.5, -0.1],
+          [5, -0.4],
+          [9, -0.2],
+        ]),
+      }),
+      feature("river", "The Marrow", {
+        type: "LineString",
+        coordinates: line([
+          [riverEast, -0.25],
+          [riverEast + 0.05, 1],
+          [riverEast, 2.4],
+          [riverEast + 0.1, 4.6],
+          [riverEast + 0.4, 6.4],
+        ]),
+      }),
+      ...districts.map((district) =>
+        feature("district", district.name, { type: "Polygon", coordinates: [box(district)] }),
+      ),
     ];
   }
 }

@@ -56,7 +56,12 @@ const office: Actor = { kind: "system", name: "demo" };
  * visit and payment goes through the same operations as in the real interface, at its own moment of
  * a clock that `setClock` moves. Ends at `now`.
  */
-export async function makeWorld(hogar: Hogar, setClock: (ms: number) => void, now: number, { seed, scale = 1, historyDays = 42, progress = () => {} }: WorldOptions): Promise<void> {
+export async function makeWorld(
+  hogar: Hogar,
+  setClock: (ms: number) => void,
+  now: number,
+  { seed, scale = 1, historyDays = 42, progress = () => {} }: WorldOptions,
+): Promise<void> {
   const random = seeded(seed);
   const zone = marrowick.business.timeZone;
   const today = localDate(Math.floor(now / 60_000), zone);
@@ -96,46 +101,221 @@ export async function makeWorld(hogar: Hogar, setClock: (ms: number) => void, no
 function setUp(hogar: Hogar, today: string): void {
   const places = hogar.town!.addresses;
   const depot = places[0]!;
-  openBusiness(hogar, { ...marrowick.business, place: { lng: depot.lng, lat: depot.lat }, demo: true }, { ...marrowick.people[0], password: marrowick.demoPassword });
+  openBusiness(
+    hogar,
+    { ...marrowick.business, place: { lng: depot.lng, lat: depot.lat }, demo: true },
+    { ...marrowick.people[0], password: marrowick.demoPassword },
+  );
   const { name, phone, mail } = marrowick.business;
-  mustPerform(hogar, saveBusiness, { name, phone, mail, ...marrowick.details, place: { lng: depot.lng, lat: depot.lat, line: `${depot.line}, ${depot.postcode}` } }, office);
-  const drawn = new Map(hogar.town!.features.features.map((f) => f as { properties: { name: string }; geometry: Area }).map((f) => [f.properties.name, f.geometry]));
+  mustPerform(
+    hogar,
+    saveBusiness,
+    {
+      name,
+      phone,
+      mail,
+      ...marrowick.details,
+      place: { lng: depot.lng, lat: depot.lat, line: `${depot.line}, ${depot.postcode}` },
+    },
+    office,
+  );
+  const drawn = new Map(
+    hogar
+      .town!.features.features.map((f) => f as { properties: { name: string }; geometry: Area })
+      .map((f) => [f.properties.name, f.geometry]),
+  );
   for (const zone of marrowick.zones)
     // Moor Edge goes by postcodes alone, and not as far as its last one.
-    mustPerform(hogar, saveZone, { area: zone.name === "Moor Edge" ? null : (drawn.get(zone.name) ?? null), id: null, serveFrom: 7 * 60, serveTo: 19 * 60, noticeMinutes: 0, surchargeMinor: 0, smallestOrderMinor: 0, ...zone }, office);
+    mustPerform(
+      hogar,
+      saveZone,
+      {
+        area: zone.name === "Moor Edge" ? null : (drawn.get(zone.name) ?? null),
+        id: null,
+        serveFrom: 7 * 60,
+        serveTo: 19 * 60,
+        noticeMinutes: 0,
+        surchargeMinor: 0,
+        smallestOrderMinor: 0,
+        ...zone,
+      },
+      office,
+    );
   const technicianIds = new Map<string, number>();
   for (const { name, phone, skills, hours, home } of marrowick.technicians) {
     const { lng, lat, line, postcode } = places.find((place) => place.postcode === home) ?? depot;
-    const held = skills.map(({ name, level = 1, untilDays }) => ({ name, level, validUntil: untilDays === undefined ? null : addDays(today, untilDays) }));
-    technicianIds.set(name, mustPerform(hogar, saveTechnician, { id: null, name, phone, skills: held, hours, start: { lng, lat, line: `${line}, ${postcode}` }, mail: `${name.split(" ")[0]!.toLowerCase()}@marrowick.example`, pay: marrowick.pay[name] }, office).id);
+    const held = skills.map(({ name, level = 1, untilDays }) => ({
+      name,
+      level,
+      validUntil: untilDays === undefined ? null : addDays(today, untilDays),
+    }));
+    technicianIds.set(
+      name,
+      mustPerform(
+        hogar,
+        saveTechnician,
+        {
+          id: null,
+          name,
+          phone,
+          skills: held,
+          hours,
+          start: { lng, lat, line: `${line}, ${postcode}` },
+          mail: `${name.split(" ")[0]!.toLowerCase()}@marrowick.example`,
+          pay: marrowick.pay[name],
+        },
+        office,
+      ).id,
+    );
   }
-  mustPerform(hogar, saveTechnician, { id: null, ...marrowick.subcontractor, skills: marrowick.subcontractor.skills.map((s) => ({ ...s, validUntil: null })), kind: "subcontractor", offered: false }, office);
-  const extras = marrowick.extras.map(({ on, ...extra }) => ({ on, id: mustPerform(hogar, saveExtra, { id: null, active: true, ...extra }, office).id }));
-  for (const { code, name, category, description, priceMinor, taxBp, minutes, afterMinutes = 0, crew = 1, days = 1, noticeMinutes = 0, skills, deposit } of marrowick.services)
-    mustPerform(hogar, saveService, { id: null, active: true, beforeMinutes: 0, code, name, category, description, priceMinor, taxBp, minutes, afterMinutes, crew, days, noticeMinutes, skills, deposit, questions: marrowick.questions[code] ?? [], checklist: marrowick.checklists[code] ?? [], ...marrowick.terms[code], extras: extras.filter((x) => x.on.includes(code)).map(({ id }) => ({ id, most: 10 })) }, office);
-  const ofCategory = (name: string) => hogar.store.sql<{ id: number }>("SELECT id FROM services WHERE category = ? ORDER BY price_minor").all(name).map((s) => s.id);
-  mustPerform(hogar, orderServices, { categories: marrowick.categories.map((name) => ({ name, was: name, services: ofCategory(name) })) }, office);
-  mustPerform(hogar, saveBookingRules, { windows: marrowick.windows, noticeMinutes: 120, horizonDays: 42, holdMinutes: 10, outside: "request" }, office);
+  mustPerform(
+    hogar,
+    saveTechnician,
+    {
+      id: null,
+      ...marrowick.subcontractor,
+      skills: marrowick.subcontractor.skills.map((s) => ({ ...s, validUntil: null })),
+      kind: "subcontractor",
+      offered: false,
+    },
+    office,
+  );
+  const extras = marrowick.extras.map(({ on, ...extra }) => ({
+    on,
+    id: mustPerform(hogar, saveExtra, { id: null, active: true, ...extra }, office).id,
+  }));
+  for (const {
+    code,
+    name,
+    category,
+    description,
+    priceMinor,
+    taxBp,
+    minutes,
+    afterMinutes = 0,
+    crew = 1,
+    days = 1,
+    noticeMinutes = 0,
+    skills,
+    deposit,
+  } of marrowick.services)
+    mustPerform(
+      hogar,
+      saveService,
+      {
+        id: null,
+        active: true,
+        beforeMinutes: 0,
+        code,
+        name,
+        category,
+        description,
+        priceMinor,
+        taxBp,
+        minutes,
+        afterMinutes,
+        crew,
+        days,
+        noticeMinutes,
+        skills,
+        deposit,
+        questions: marrowick.questions[code] ?? [],
+        checklist: marrowick.checklists[code] ?? [],
+        ...marrowick.terms[code],
+        extras: extras.filter((x) => x.on.includes(code)).map(({ id }) => ({ id, most: 10 })),
+      },
+      office,
+    );
+  const ofCategory = (name: string) =>
+    hogar.store
+      .sql<{ id: number }>("SELECT id FROM services WHERE category = ? ORDER BY price_minor")
+      .all(name)
+      .map((s) => s.id);
+  mustPerform(
+    hogar,
+    orderServices,
+    { categories: marrowick.categories.map((name) => ({ name, was: name, services: ofCategory(name) })) },
+    office,
+  );
+  mustPerform(
+    hogar,
+    saveBookingRules,
+    { windows: marrowick.windows, noticeMinutes: 120, horizonDays: 42, holdMinutes: 10, outside: "request" },
+    office,
+  );
   mustPerform(hogar, saveDirectory, { listed: true, kinds: marrowick.kinds }, office);
   mustPerform(hogar, saveFrontDoor, marrowick.frontDoor, office);
   mustPerform(hogar, saveOpening, { hours: marrowick.openingHours }, office);
-  const special = (title: string, inDays: number, yearly: boolean, spans: { opens: number; closes: number }[]) => mustPerform(hogar, saveSpecialDay, { id: null, name: title, first: addDays(today, inDays), last: addDays(today, inDays), yearly, spans }, office);
+  const special = (title: string, inDays: number, yearly: boolean, spans: { opens: number; closes: number }[]) =>
+    mustPerform(
+      hogar,
+      saveSpecialDay,
+      { id: null, name: title, first: addDays(today, inDays), last: addDays(today, inDays), yearly, spans },
+      office,
+    );
   special("Harbour fair", 17, false, []);
   special("Founders’ day", 30, true, []);
   special("Stocktaking", 24, false, [{ opens: 12 * 60, closes: 18 * 60 }]);
   for (const { name, mail, role } of marrowick.people.slice(1))
-    mustPerform(hogar, savePerson, { id: null, name, mail, role: role as Role, password: marrowick.demoPassword, technicianId: technicianIds.get(name) ?? null, active: true }, office);
+    mustPerform(
+      hogar,
+      savePerson,
+      {
+        id: null,
+        name,
+        mail,
+        role: role as Role,
+        password: marrowick.demoPassword,
+        technicianId: technicianIds.get(name) ?? null,
+        active: true,
+      },
+      office,
+    );
   for (const name of marrowick.sources) mustPerform(hogar, addSource, { name }, office);
-  mustPerform(hogar, saveCoupon, { id: null, ...marrowick.coupon, services: ofCategory("Sweeping"), first: null, last: addDays(today, 40) }, office);
+  mustPerform(
+    hogar,
+    saveCoupon,
+    { id: null, ...marrowick.coupon, services: ofCategory("Sweeping"), first: null, last: addDays(today, 40) },
+    office,
+  );
   const tomas = hogar.store.sql<{ id: number }>("SELECT id FROM people WHERE name = 'Tomas Quill'").get()!;
   mustPerform(hogar, handIncoming, { personId: tomas.id }, office);
   const away = (name: string, from: number, to: number, reason: string) =>
-    mustPerform(hogar, recordTimeOff, { technicianId: technicianIds.get(name)!, firstDate: addDays(today, from), lastDate: addDays(today, to), reason }, office);
+    mustPerform(
+      hogar,
+      recordTimeOff,
+      { technicianId: technicianIds.get(name)!, firstDate: addDays(today, from), lastDate: addDays(today, to), reason },
+      office,
+    );
   away("Hanna Sorel", 9, 13, "Holiday");
   away("Yusuf Demir", 20, 22, "Training");
   const [petra, yusuf] = [technicianIds.get("Petra Lindqvist")!, technicianIds.get("Yusuf Demir")!];
-  mustPerform(hogar, recordTimeOff, { technicianId: petra, firstDate: addDays(today, 2), lastDate: addDays(today, 2), reason: "School meeting", fromMinute: 15 * 60, toMinute: 17 * 60 }, office);
-  mustPerform(hogar, recordErrand, { technicianId: yusuf, date: addDays(today, 1), fromMinute: 10 * 60, toMinute: 11 * 60, title: "Van to the garage", addressId: places.find((p) => p.postcode === "MW 107")!.id }, office);
+  mustPerform(
+    hogar,
+    recordTimeOff,
+    {
+      technicianId: petra,
+      firstDate: addDays(today, 2),
+      lastDate: addDays(today, 2),
+      reason: "School meeting",
+      fromMinute: 15 * 60,
+      toMinute: 17 * 60,
+    },
+    office,
+  );
+  mustPerform(
+    hogar,
+    recordErrand,
+    {
+      technicianId: yusuf,
+      date: addDays(today, 1),
+      fromMinute: 10 * 60,
+      toMinute: 11 * 60,
+      title: "Van to the garage",
+      addressId: places.find((p) => p.postcode === "MW 107")!.id,
+    },
+    office,
+  );
 }
 
 interface DemoCustomer {
@@ -154,7 +334,7 @@ function makeCustomers(hogar: Hogar, random: Random, count: number): DemoCustome
   const site = () => {
     for (;;) {
       const address = random.pick(random.chance(0.4) ? inNorthfield : all);
-      if (taken.size >= all.length || !taken.has(address.id)) return taken.add(address.id), address;
+      if (taken.size >= all.length || !taken.has(address.id)) return (taken.add(address.id), address);
     }
   };
   const before: string[] = [];
@@ -162,9 +342,16 @@ function makeCustomers(hogar: Hogar, random: Random, count: number): DemoCustome
   return Array.from({ length: count }, (_, i) => {
     const first = random.pick(marrowick.firstNames);
     const last = random.pick(marrowick.lastNames);
-    const mail = i === 7 ? "bounce@example.com" : i === 12 ? before[11]! : `${first}.${last}${i}@example.com`.toLowerCase();
+    const mail =
+      i === 7 ? "bounce@example.com" : i === 12 ? before[11]! : `${first}.${last}${i}@example.com`.toLowerCase();
     before.push(mail);
-    return { name: `${first} ${last}`, mail, phone: `+1 ${201 + Math.floor(i / 90)} 555 01${String(i % 90).padStart(2, "0")}`, reminders: random.chance(0.95), sites: [site(), ...(random.chance(0.28) ? [site()] : [])] };
+    return {
+      name: `${first} ${last}`,
+      mail,
+      phone: `+1 ${201 + Math.floor(i / 90)} 555 01${String(i % 90).padStart(2, "0")}`,
+      reminders: random.chance(0.95),
+      sites: [site(), ...(random.chance(0.28) ? [site()] : [])],
+    };
   });
 }
 
@@ -173,13 +360,23 @@ class Life {
   private readonly popular: string[];
   private next = 0;
 
-  constructor(private readonly hogar: Hogar, private readonly random: Random, private readonly customers: DemoCustomer[]) {
-    this.services = hogar.store.sql<{ id: number; code: string; deposit_kind: string }>("SELECT id, code, deposit_kind FROM services").all();
+  constructor(
+    private readonly hogar: Hogar,
+    private readonly random: Random,
+    private readonly customers: DemoCustomer[],
+  ) {
+    this.services = hogar.store
+      .sql<{ id: number; code: string; deposit_kind: string }>("SELECT id, code, deposit_kind FROM services")
+      .all();
     this.popular = marrowick.services.flatMap((s) => Array<string>(s.popular).fill(s.code));
   }
 
   /** Somebody books: at the front door or by phone, in one of the next `days` days. */
-  bookSomething(days: number, code = this.random.pick(this.popular), card: (typeof testCards)[number] = testCards[0]): number | null {
+  bookSomething(
+    days: number,
+    code = this.random.pick(this.popular),
+    card: (typeof testCards)[number] = testCards[0],
+  ): number | null {
     const { hogar, random } = this;
     const customer = this.customers[this.next++ % this.customers.length]!;
     const address = random.pick(customer.sites);
@@ -193,15 +390,36 @@ class Life {
     // Most people take one of the first windows.
     const { date, from, to } = offers[Math.min(random.int(0, offers.length - 1), random.int(0, offers.length - 1))]!;
     const details = { name: customer.name, mail: customer.mail, phone: customer.phone, reminders: customer.reminders };
-    const chosen = { addressId: address.id, items: [{ serviceId: service.id, answers }], date, from, to, note: random.pick(marrowick.accessNotes) };
-    if (service.deposit_kind === "none" && random.chance(0.4)) return mustPerform(hogar, bookInOffice, { ...chosen, customer: details }, office).jobId;
-    const { link } = mustPerform(hogar, book, { ...chosen, customer: details, source: random.pick(marrowick.cameBy), cardToken: hogar.standins.cards.tokenFor(card.number)! }, { kind: "visitor" });
+    const chosen = {
+      addressId: address.id,
+      items: [{ serviceId: service.id, answers }],
+      date,
+      from,
+      to,
+      note: random.pick(marrowick.accessNotes),
+    };
+    if (service.deposit_kind === "none" && random.chance(0.4))
+      return mustPerform(hogar, bookInOffice, { ...chosen, customer: details }, office).jobId;
+    const { link } = mustPerform(
+      hogar,
+      book,
+      {
+        ...chosen,
+        customer: details,
+        source: random.pick(marrowick.cameBy),
+        cardToken: hogar.standins.cards.tokenFor(card.number)!,
+      },
+      { kind: "visitor" },
+    );
     return actorOfLink(hogar, link)!.jobId;
   }
 
   /** The office confirms what it wants to look at before it stands. */
   confirmAll(): void {
-    const jobIds = this.hogar.store.sql<{ id: number }>("SELECT id FROM jobs WHERE approval = 'waiting' AND state <> 'cancelled'").all().map((job) => job.id);
+    const jobIds = this.hogar.store
+      .sql<{ id: number }>("SELECT id FROM jobs WHERE approval = 'waiting' AND state <> 'cancelled'")
+      .all()
+      .map((job) => job.id);
     if (jobIds.length) mustPerform(this.hogar, approveBookings, { jobIds }, office);
   }
 
@@ -209,7 +427,14 @@ class Life {
   startRepeats(count: number): void {
     const { hogar, random } = this;
     for (let i = 0; i < count; i++) {
-      const [code, every, unit] = random.pick([["SW", 1, "year"], ["SW", 1, "year"], ["ST", 1, "year"], ["PO", 4, "week"], ["LC", 3, "month"], ["GA", 6, "month"]] as const);
+      const [code, every, unit] = random.pick([
+        ["SW", 1, "year"],
+        ["SW", 1, "year"],
+        ["ST", 1, "year"],
+        ["PO", 4, "week"],
+        ["LC", 3, "month"],
+        ["GA", 6, "month"],
+      ] as const);
       const jobId = this.bookSomething(14, code);
       if (jobId === null) continue;
       const { id } = hogar.store.sql<{ id: number }>("SELECT id FROM visits WHERE job_id = ?").get(jobId)!;
@@ -220,36 +445,61 @@ class Life {
   /** The technicians' day, up to `until`. */
   workThrough(date: string, setClock: (ms: number) => void, until: number): void {
     const { hogar, random } = this;
-    const visits = hogar.store.sql<{ id: number; drive_from: number; arrives: number; leaves: number }>(
-      `SELECT v.id, min(p.drive_from) AS drive_from, max(p.arrives) AS arrives, max(p.leaves) AS leaves FROM visits v JOIN placements p ON p.visit_id = v.id JOIN jobs j ON j.id = v.job_id
+    const visits = hogar.store
+      .sql<{ id: number; drive_from: number; arrives: number; leaves: number }>(
+        `SELECT v.id, min(p.drive_from) AS drive_from, max(p.arrives) AS arrives, max(p.leaves) AS leaves FROM visits v JOIN placements p ON p.visit_id = v.id JOIN jobs j ON j.id = v.job_id
        WHERE v.date = ? AND v.state IN ('promised', 'on the way', 'on site') AND j.state = 'agreed' GROUP BY v.id ORDER BY arrives`,
-    ).all(date);
+      )
+      .all(date);
     const steps = visits.flatMap((v) => [
       { at: v.drive_from, visitId: v.id, to: "on the way" as const },
       { at: v.arrives, visitId: v.id, to: "on site" as const },
-      { at: v.leaves - random.int(0, 6), visitId: v.id, to: random.chance(0.02) ? ("no access" as const) : ("done" as const) },
+      {
+        at: v.leaves - random.int(0, 6),
+        visitId: v.id,
+        to: random.chance(0.02) ? ("no access" as const) : ("done" as const),
+      },
     ]);
     for (const step of steps.sort((a, b) => a.at - b.at)) {
       if (step.at * 60_000 > until || step.at * 60_000 < hogar.now()) continue;
       setClock(step.at * 60_000);
-      const list = hogar.store.sql<{ checklist: string }>("SELECT checklist FROM visits WHERE id = ?").get(step.visitId)!;
+      const list = hogar.store
+        .sql<{ checklist: string }>("SELECT checklist FROM visits WHERE id = ?")
+        .get(step.visitId)!;
       const ticked = (JSON.parse(list.checklist) as TickedItem[]).map((item) => item.id);
-      perform(hogar, advanceVisit, { visitId: step.visitId, to: step.to, ...(step.to === "done" && { ticked }) }, office);
+      perform(
+        hogar,
+        advanceVisit,
+        { visitId: step.visitId, to: step.to, ...(step.to === "done" && { ticked }) },
+        office,
+      );
     }
   }
 
   /** Most customers pay within days; a few need reminding, and a few have not paid yet. */
   payInvoices(): void {
     const { hogar, random } = this;
-    const open = hogar.store.sql<{ id: number; job_id: number; open: number }>(
-      `SELECT i.id, i.job_id, i.total_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = i.id), 0) AS open FROM invoices i
+    const open = hogar.store
+      .sql<{ id: number; job_id: number; open: number }>(
+        `SELECT i.id, i.job_id, i.total_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = i.id), 0) AS open FROM invoices i
        WHERE open > 0 AND i.id % 11 <> 0 AND NOT EXISTS (SELECT 1 FROM payments WHERE job_id = i.job_id AND state IN ('asked', 'second step'))`,
-    ).all();
+      )
+      .all();
     for (const invoice of open) {
       if (!random.chance(0.3)) continue;
       if (random.chance(0.2)) {
         const part = random.chance(0.2) ? Math.floor(invoice.open / 2) : invoice.open;
-        mustPerform(hogar, recordPayment, { invoiceId: invoice.id, method: random.pick(["cash", "bank"] as const), amountMinor: part, key: `demo-${invoice.id}-${invoice.open}` }, office);
+        mustPerform(
+          hogar,
+          recordPayment,
+          {
+            invoiceId: invoice.id,
+            method: random.pick(["cash", "bank"] as const),
+            amountMinor: part,
+            key: `demo-${invoice.id}-${invoice.open}`,
+          },
+          office,
+        );
       } else this.pay(invoice.job_id, "invoice", testCards[random.chance(0.06) ? 1 : 0]);
     }
   }
@@ -261,13 +511,55 @@ class Life {
   }
 
   /** Somebody asks, and gets a quote. */
-  private quote(name: string, phone: string, code: string, wishes: string, lines: Line[]): { token: string; totalMinor: number } {
+  private quote(
+    name: string,
+    phone: string,
+    code: string,
+    wishes: string,
+    lines: Line[],
+  ): { token: string; totalMinor: number } {
     const { hogar, random } = this;
-    const { id: serviceId, minutes, crew } = hogar.store.sql<{ id: number; minutes: number; crew: number }>("SELECT id, minutes, crew FROM services WHERE code = ?").get(code)!;
+    const {
+      id: serviceId,
+      minutes,
+      crew,
+    } = hogar.store
+      .sql<{ id: number; minutes: number; crew: number }>("SELECT id, minutes, crew FROM services WHERE code = ?")
+      .get(code)!;
     const address = random.pick(hogar.town!.addresses.filter((a) => a.line.endsWith("Northfield")));
-    const { id } = mustPerform(hogar, makeRequest, { addressId: address.id, items: [{ serviceId }], address: "", name, mail: `${name.toLowerCase().replace(" ", ".")}@example.com`, phone, wishes }, { kind: "visitor" });
-    const { quoteId } = mustPerform(hogar, sendQuote, { about: { kind: "request", id }, items: [{ serviceId }], lines, minutes, crew, depositMinor: 0, words: "Thank you for asking. This is what we would do, and what it costs.", validUntil: addDays(localDate(Math.floor(hogar.now() / 60_000), marrowick.business.timeZone), quoteDays) }, office);
-    return { token: sealedToken(hogar, { kind: "quote", id: quoteId }), totalMinor: totalOf(quoteLines(lines, true)).totalMinor };
+    const { id } = mustPerform(
+      hogar,
+      makeRequest,
+      {
+        addressId: address.id,
+        items: [{ serviceId }],
+        address: "",
+        name,
+        mail: `${name.toLowerCase().replace(" ", ".")}@example.com`,
+        phone,
+        wishes,
+      },
+      { kind: "visitor" },
+    );
+    const { quoteId } = mustPerform(
+      hogar,
+      sendQuote,
+      {
+        about: { kind: "request", id },
+        items: [{ serviceId }],
+        lines,
+        minutes,
+        crew,
+        depositMinor: 0,
+        words: "Thank you for asking. This is what we would do, and what it costs.",
+        validUntil: addDays(localDate(Math.floor(hogar.now() / 60_000), marrowick.business.timeZone), quoteDays),
+      },
+      office,
+    );
+    return {
+      token: sealedToken(hogar, { kind: "quote", id: quoteId }),
+      totalMinor: totalOf(quoteLines(lines, true)).totalMinor,
+    };
   }
 
   /** What makes a dispatcher's morning: somebody is ill, a card has failed, and somebody asks from outside the zones. */
@@ -277,14 +569,62 @@ class Life {
     const kofi = hogar.store.sql<{ id: number }>("SELECT id FROM technicians WHERE name = 'Kofi Mensah'").get()!;
     const tomorrow = Array.from({ length: 7 }, (_, i) => addDays(today, i + 1)).find((date) => weekdayOf(date) < 5)!;
     const beyond = hogar.town!.addresses.find((a) => a.postcode === marrowick.outsidePostcode)!;
-    mustPerform(hogar, makeRequest, { addressId: beyond.id, address: "", name: "Ottilie Fenn", mail: "ottilie.fenn@example.com", phone: "+1 555 0177", wishes: "Two flues to sweep, any morning next week." }, { kind: "visitor" });
+    mustPerform(
+      hogar,
+      makeRequest,
+      {
+        addressId: beyond.id,
+        address: "",
+        name: "Ottilie Fenn",
+        mail: "ottilie.fenn@example.com",
+        phone: "+1 555 0177",
+        wishes: "Two flues to sweep, any morning next week.",
+      },
+      { kind: "visitor" },
+    );
     for (let i = 0; i < 2; i++) this.bookSomething(12, "CW");
     const inside = hogar.town!.addresses.find((a) => a.line.endsWith("Northfield"))!;
     const sweep = this.services.find((s) => s.code === "SW")!.id;
-    mustPerform(hogar, makeRequest, { addressId: inside.id, items: [{ serviceId: sweep, answers: { flues: 1, nest: false } }], address: "", name: "Selma Vance", mail: "selma.vance@example.com", phone: "+1 555 0178", wishes: "I am home from five.", wish: { weekdays: 31, from: 17 * 60, to: 20 * 60, until: null } }, { kind: "visitor" });
-    this.quote("Ruth Amsel", "+1 555 0179", "FR", "A new stainless liner for the living room, if the old flue needs one.", [{ description: "Flue relined in stainless steel, by the metre", quantity: 9, unitMinor: 14_500, taxBp: 2100 }, { description: "Scaffold for two days", quantity: 1, unitMinor: 32_000, taxBp: 2100 }]);
-    const yes = this.quote("Viktor Ness", "+1 555 0180", "BG", "Two chimney pots, jackdaws every spring.", [{ description: "Bird guard fitted", quantity: 2, unitMinor: 14_500, taxBp: 2100 }, { description: "Both in one visit", quantity: 1, unitMinor: -3000, taxBp: 2100 }]);
-    mustPerform(hogar, acceptQuote, { token: yes.token, totalMinor: yes.totalMinor, window: null, words: "Any Friday afternoon." }, { kind: "visitor" });
-    mustPerform(hogar, recordTimeOff, { technicianId: kofi.id, firstDate: tomorrow, lastDate: tomorrow, reason: "Ill" }, office);
+    mustPerform(
+      hogar,
+      makeRequest,
+      {
+        addressId: inside.id,
+        items: [{ serviceId: sweep, answers: { flues: 1, nest: false } }],
+        address: "",
+        name: "Selma Vance",
+        mail: "selma.vance@example.com",
+        phone: "+1 555 0178",
+        wishes: "I am home from five.",
+        wish: { weekdays: 31, from: 17 * 60, to: 20 * 60, until: null },
+      },
+      { kind: "visitor" },
+    );
+    this.quote(
+      "Ruth Amsel",
+      "+1 555 0179",
+      "FR",
+      "A new stainless liner for the living room, if the old flue needs one.",
+      [
+        { description: "Flue relined in stainless steel, by the metre", quantity: 9, unitMinor: 14_500, taxBp: 2100 },
+        { description: "Scaffold for two days", quantity: 1, unitMinor: 32_000, taxBp: 2100 },
+      ],
+    );
+    const yes = this.quote("Viktor Ness", "+1 555 0180", "BG", "Two chimney pots, jackdaws every spring.", [
+      { description: "Bird guard fitted", quantity: 2, unitMinor: 14_500, taxBp: 2100 },
+      { description: "Both in one visit", quantity: 1, unitMinor: -3000, taxBp: 2100 },
+    ]);
+    mustPerform(
+      hogar,
+      acceptQuote,
+      { token: yes.token, totalMinor: yes.totalMinor, window: null, words: "Any Friday afternoon." },
+      { kind: "visitor" },
+    );
+    mustPerform(
+      hogar,
+      recordTimeOff,
+      { technicianId: kofi.id, firstDate: tomorrow, lastDate: tomorrow, reason: "Ill" },
+      office,
+    );
   }
 }

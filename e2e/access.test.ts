@@ -16,13 +16,39 @@ it("every screen of the office is free of findings by axe", async () => {
   const { page, context, troubles } = await openPage(browser, desk);
   await signIn(page, app.url, "odile");
   const found: Record<string, string[]> = {};
-  for (const path of ["/today", "/board", "/incoming", "/customers", "/repeats", "/money", "/setup/start", "/setup/business", "/setup/hours", "/setup/technicians?id=1", "/setup/services?id=1", "/setup/services?id=order", "/setup/zones", "/setup/zones?id=1", "/setup/windows", "/setup/front-door", "/setup/sharing", "/setup/coupons?id=1", "/setup/people?id=1", "/why-not?address=a1200&service=1"]) {
+  for (const path of [
+    "/today",
+    "/board",
+    "/incoming",
+    "/customers",
+    "/repeats",
+    "/money",
+    "/setup/start",
+    "/setup/business",
+    "/setup/hours",
+    "/setup/technicians?id=1",
+    "/setup/services?id=1",
+    "/setup/services?id=order",
+    "/setup/zones",
+    "/setup/zones?id=1",
+    "/setup/windows",
+    "/setup/front-door",
+    "/setup/sharing",
+    "/setup/coupons?id=1",
+    "/setup/people?id=1",
+    "/why-not?address=a1200&service=1",
+  ]) {
     await go(page, app.url + path);
     const here = await findings(page);
     if (here.length) found[path] = here;
   }
   const sheet = "aside[aria-label=Details]";
-  for (const path of ["/incoming?open=request%202", "/incoming?open=quote%202", "/customers?id=1", "/money?show=all&id=1"]) {
+  for (const path of [
+    "/incoming?open=request%202",
+    "/incoming?open=quote%202",
+    "/customers?id=1",
+    "/money?show=all&id=1",
+  ]) {
     await go(page, app.url + path);
     await page.locator(`${sheet} h3`).first().waitFor();
     const here = await findings(page, sheet);
@@ -41,12 +67,20 @@ it("the front door, the sign-in and the field are too, and the front door fits a
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(320);
   }
   await context.close();
-  const [{ id }] = app.sql<{ id: number }>("SELECT v.job_id AS id FROM visits v JOIN jobs j ON j.id = v.job_id WHERE v.state = 'promised' AND j.state = 'agreed' ORDER BY v.date DESC LIMIT 1") as [{ id: number }];
+  const [{ id }] = app.sql<{ id: number }>(
+    "SELECT v.job_id AS id FROM visits v JOIN jobs j ON j.id = v.job_id WHERE v.state = 'promised' AND j.state = 'agreed' ORDER BY v.date DESC LIMIT 1",
+  ) as [{ id: number }];
   const office = await openPage(browser, desk);
   await signIn(office.page, app.url, "odile");
-  const [{ visit, date }] = app.sql<{ visit: number; date: string }>("SELECT id AS visit, date FROM visits WHERE job_id = ?", id) as [{ visit: number; date: string }];
+  const [{ visit, date }] = app.sql<{ visit: number; date: string }>(
+    "SELECT id AS visit, date FROM visits WHERE job_id = ?",
+    id,
+  ) as [{ visit: number; date: string }];
   await go(office.page, `${app.url}/board?date=${date}&visit=${visit}`);
-  const link = (await office.page.getByRole("complementary", { name: "Details" }).getByRole("link", { name: "Open", exact: true }).getAttribute("href"))!;
+  const link = (await office.page
+    .getByRole("complementary", { name: "Details" })
+    .getByRole("link", { name: "Open", exact: true })
+    .getAttribute("href"))!;
   await office.context.close();
   const mine = await openPage(browser, { width: 320, height: 640 });
   await go(mine.page, app.url + link);
@@ -82,7 +116,12 @@ it("so is each step of a booking, with its questions open, on a small phone and 
   await clean("what");
   await page.getByRole("button", { name: "More: How many gas fires?" }).press("Enter");
   await page.getByRole("button", { name: "Choose a time" }).press("Enter");
-  await page.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().press("Enter");
+  await page
+    .getByRole("group", { name: /day \d/ })
+    .first()
+    .getByRole("button")
+    .first()
+    .press("Enter");
   await page.getByRole("button", { name: "None of these suits me" }).click();
   await clean("when");
   await page.getByRole("button", { name: /^Keep/ }).press("Enter");

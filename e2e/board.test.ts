@@ -28,12 +28,21 @@ interface Placed {
   window_from: number;
 }
 /** Promised visits of one technician on coming days, whoever is alone on them. */
-const promised = () => app.sql<Placed>(
-  `SELECT v.id, v.date, c.name, t.name AS technician, v.window_from FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id JOIN placements p ON p.visit_id = v.id JOIN technicians t ON t.id = p.technician_id
+const promised = () =>
+  app.sql<Placed>(
+    `SELECT v.id, v.date, c.name, t.name AS technician, v.window_from FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id JOIN placements p ON p.visit_id = v.id JOIN technicians t ON t.id = p.technician_id
    WHERE v.state = 'promised' AND v.crew = 1 AND j.approval = 'given' AND j.state = 'agreed' AND v.first_visit_id IS NULL AND v.date > (SELECT min(date) FROM visits WHERE state = 'promised') ORDER BY v.date, v.id`,
-);
-const holderOf = (id: number) => app.sql<{ name: string }>("SELECT t.name FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = ?", id).map((t) => t.name).join();
-const windowOf = (id: number) => app.sql<{ window_from: number }>("SELECT window_from FROM visits WHERE id = ?", id)[0]!.window_from;
+  );
+const holderOf = (id: number) =>
+  app
+    .sql<{ name: string }>(
+      "SELECT t.name FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = ?",
+      id,
+    )
+    .map((t) => t.name)
+    .join();
+const windowOf = (id: number) =>
+  app.sql<{ window_from: number }>("SELECT window_from FROM visits WHERE id = ?", id)[0]!.window_from;
 const cardOf = (id: number) => page.locator(`[data-visit="${id}"]`);
 
 it("days are turned by arrows, a visit is opened by Enter and closed by Escape", async () => {
@@ -58,12 +67,29 @@ it("a visit is carried to another technician by Space and arrows; it says what t
     await go(page, `${app.url}/board?date=${visit.date}`);
     await cardOf(visit.id).focus();
     await page.keyboard.press("Space");
-    await page.getByText(/^\+\d+ min$/).first().waitFor({ timeout: 5_000 }).catch(() => {});
+    await page
+      .getByText(/^\+\d+ min$/)
+      .first()
+      .waitFor({ timeout: 5_000 })
+      .catch(() => {});
     const said = page.locator("[id^='DndLiveRegion']");
-    for (const arrow of ["ArrowDown", "ArrowUp", "ArrowUp", "ArrowUp", "ArrowDown", "ArrowDown", "ArrowDown", "ArrowDown"]) {
+    for (const arrow of [
+      "ArrowDown",
+      "ArrowUp",
+      "ArrowUp",
+      "ArrowUp",
+      "ArrowDown",
+      "ArrowDown",
+      "ArrowDown",
+      "ArrowDown",
+    ]) {
       await page.keyboard.press(arrow);
       await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
-      if (/minutes more driving/.test((await said.textContent()) ?? "") && !(await said.textContent())!.startsWith(visit.technician)) break;
+      if (
+        /minutes more driving/.test((await said.textContent()) ?? "") &&
+        !(await said.textContent())!.startsWith(visit.technician)
+      )
+        break;
     }
     const where = (await said.textContent()) ?? "";
     if (!/minutes more driving/.test(where) || where.startsWith(visit.technician)) {
@@ -73,7 +99,11 @@ it("a visit is carried to another technician by Space and arrows; it says what t
     }
     const [technician] = where.split(",");
     await page.keyboard.press("Space");
-    await page.getByText(`${visit.name} is placed`).or(page.getByRole("button", { name: /^Move and tell/ })).first().waitFor();
+    await page
+      .getByText(`${visit.name} is placed`)
+      .or(page.getByRole("button", { name: /^Move and tell/ }))
+      .first()
+      .waitFor();
     // Another window is promised only after a question.
     const asks = page.getByRole("button", { name: "Leave it" });
     if (await asks.count()) {

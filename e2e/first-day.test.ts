@@ -22,7 +22,9 @@ it("an owner takes a starter kit, adds a technician and a zone, and a customer b
   await page.getByRole("checkbox", { name: "Moss removal" }).click();
   await page.getByRole("button", { name: "Take 4 services" }).click();
   await page.getByText("4 services are made, with a window pattern. Change them as you like.").waitFor();
-  expect(app.sql("SELECT code FROM services ORDER BY code")).toEqual(["GC", "GR", "RI", "TI"].map((code) => ({ code })));
+  expect(app.sql("SELECT code FROM services ORDER BY code")).toEqual(
+    ["GC", "GR", "RI", "TI"].map((code) => ({ code })),
+  );
 
   await go(page, `${app.url}/setup/business`);
   await page.getByRole("combobox", { name: "Address" }).fill("3 alder");
@@ -60,15 +62,27 @@ it("an owner takes a starter kit, adds a technician and a zone, and a customer b
   await door.getByRole("option").first().click();
   await door.getByRole("button", { name: "Go on" }).click();
   await door.getByRole("checkbox", { name: /Gutter clearing/ }).click();
-  await door.getByRole("group", { name: "How high is the house?" }).getByRole("button", { name: "two storeys" }).click();
+  await door
+    .getByRole("group", { name: "How high is the house?" })
+    .getByRole("button", { name: "two storeys" })
+    .click();
   await door.getByRole("spinbutton", { name: "How long are the gutters, about?, m" }).fill("30");
   await door.locator("footer").getByText("€160.00").waitFor();
   await door.getByRole("button", { name: "Choose a time" }).click();
-  await door.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().click();
+  await door
+    .getByRole("group", { name: /day \d/ })
+    .first()
+    .getByRole("button")
+    .first()
+    .click();
   await door.getByRole("button", { name: /^Keep/ }).click();
   await sayWho(door, "Mira Okonjo", "mira@example.com");
   await door.getByRole("button", { name: "Book", exact: true }).click();
   await door.getByRole("heading", { name: "You are booked" }).waitFor();
   await customer.context.close();
-  expect(app.sql("SELECT j.total_minor, v.minutes, t.name FROM jobs j JOIN visits v ON v.job_id = j.id JOIN placements p ON p.visit_id = v.id JOIN technicians t ON t.id = p.technician_id")).toEqual([{ total_minor: 16_000, minutes: 60 + 20 + 25, name: "Runa Holt" }]);
+  expect(
+    app.sql(
+      "SELECT j.total_minor, v.minutes, t.name FROM jobs j JOIN visits v ON v.job_id = j.id JOIN placements p ON p.visit_id = v.id JOIN technicians t ON t.id = p.technician_id",
+    ),
+  ).toEqual([{ total_minor: 16_000, minutes: 60 + 20 + 25, name: "Runa Holt" }]);
 });

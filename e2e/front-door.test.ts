@@ -8,7 +8,11 @@ jest.setTimeout(600_000);
 
 const pair = pairForTests();
 
-const jobOf = (mail: string) => pair.app.sql<{ id: number; approval: string; total_minor: number; pays: string; fields: string }>("SELECT j.* FROM jobs j WHERE j.mail = ? ORDER BY j.id DESC", mail)[0]!;
+const jobOf = (mail: string) =>
+  pair.app.sql<{ id: number; approval: string; total_minor: number; pays: string; fields: string }>(
+    "SELECT j.* FROM jobs j WHERE j.mail = ? ORDER BY j.id DESC",
+    mail,
+  )[0]!;
 
 it("two services at an address that the look-up does not know, again every year, paid at the door", async () => {
   const { postcode } = pair.app.sql<{ postcode: string }>("SELECT postcode FROM sites WHERE postcode LIKE 'MW 3%'")[0]!;
@@ -45,8 +49,17 @@ it("two services at an address that the look-up does not know, again every year,
   await pair.door.getByRole("button", { name: "Take it up again" }).click();
   await pair.door.getByText("We come back yearly.").waitFor();
   const job = jobOf("greta.basket@example.com");
-  expect([job.total_minor, job.pays, JSON.parse(job.fields)]).toMatchObject([20_500, "at the door", [{ words: "In the yard" }]]);
-  expect(pair.app.sql("SELECT r.every, r.unit, s.line FROM repeats r JOIN sites s ON s.id = r.site_id JOIN jobs j ON j.customer_id = r.customer_id WHERE j.id = ?", job.id)).toEqual([{ every: 1, unit: "year", line: "The Old Boathouse, Northfield" }]);
+  expect([job.total_minor, job.pays, JSON.parse(job.fields)]).toMatchObject([
+    20_500,
+    "at the door",
+    [{ words: "In the yard" }],
+  ]);
+  expect(
+    pair.app.sql(
+      "SELECT r.every, r.unit, s.line FROM repeats r JOIN sites s ON s.id = r.site_id JOIN jobs j ON j.customer_id = r.customer_id WHERE j.id = ?",
+      job.id,
+    ),
+  ).toEqual([{ every: 1, unit: "year", line: "The Old Boathouse, Northfield" }]);
 });
 
 it("a wish is told when a window opens, and taken with one tap", async () => {
@@ -55,7 +68,11 @@ it("a wish is told when a window opens, and taken with one tap", async () => {
   await pair.door.getByRole("button", { name: "None of these suits me" }).click();
   await pair.door.getByRole("button", { name: "Before noon" }).click();
   expect(await findings(pair.door)).toEqual([]);
-  for (const [label, text] of [["Name", "Noor Quinlan"], ["Mail", "noor.wish@example.com"]] as const) await pair.door.getByLabel(label, { exact: true }).fill(text);
+  for (const [label, text] of [
+    ["Name", "Noor Quinlan"],
+    ["Mail", "noor.wish@example.com"],
+  ] as const)
+    await pair.door.getByLabel(label, { exact: true }).fill(text);
   await pair.door.getByLabel("Phone").fill("+1 555 0144");
   await pair.door.getByRole("button", { name: "Tell me when one opens" }).click();
   await pair.door.getByText("Thank you. When a time that suits you opens").waitFor();
@@ -65,13 +82,18 @@ it("a wish is told when a window opens, and taken with one tap", async () => {
   const before = await clock.innerText();
   await clock.click();
   await pair.office.getByRole("menuitem", { name: /next morning/ }).click();
-  await pair.office.waitForFunction((words) => document.querySelector("[aria-label='Demo clock']")?.textContent !== words, before);
+  await pair.office.waitForFunction(
+    (words) => document.querySelector("[aria-label='Demo clock']")?.textContent !== words,
+    before,
+  );
   await go(pair.door, await mailedLink(pair.office, pair.app.url, /Free now.*noor\.wish/s, "wish"));
   await pair.door.getByRole("heading", { name: "Free now" }).waitFor();
   expect(await findings(pair.door)).toEqual([]);
   await pair.door.getByRole("button", { name: "Take it" }).click();
   await pair.door.getByRole("heading", { name: "You are booked" }).waitFor();
-  expect(pair.app.sql("SELECT outcome FROM requests WHERE mail = 'noor.wish@example.com'")).toEqual([{ outcome: "booked" }]);
+  expect(pair.app.sql("SELECT outcome FROM requests WHERE mail = 'noor.wish@example.com'")).toEqual([
+    { outcome: "booked" },
+  ]);
 });
 
 it("a booking that a person confirms: pencilled in, another time proposed, accepted by the customer", async () => {
@@ -79,7 +101,10 @@ it("a booking that a person confirms: pencilled in, another time proposed, accep
   await keepWindow(pair.door);
   await sayWho(pair.door, "Pavel Weiss", "pavel.cowl@example.com");
   await payWith(pair.door, "9900 0000 0000 1006");
-  await pair.door.getByRole("button", { name: /^Pay .* and book/ }).and(pair.door.locator(":enabled")).click();
+  await pair.door
+    .getByRole("button", { name: /^Pay .* and book/ })
+    .and(pair.door.locator(":enabled"))
+    .click();
   await pair.door.getByRole("heading", { name: "We have your booking" }).waitFor();
   await pair.door.getByText(/one of us confirms it soon/).waitFor();
 
@@ -87,7 +112,13 @@ it("a booking that a person confirms: pencilled in, another time proposed, accep
   await pair.office.getByText("Pavel Weiss").first().click();
   const sheet = pair.office.getByRole("complementary", { name: "Details" });
   await sheet.getByText(/pencilled in for/).waitFor();
-  await sheet.getByRole("region").or(sheet.locator("section")).filter({ hasText: "Propose another time" }).getByRole("button").first().click();
+  await sheet
+    .getByRole("region")
+    .or(sheet.locator("section"))
+    .filter({ hasText: "Propose another time" })
+    .getByRole("button")
+    .first()
+    .click();
   await sheet.getByRole("button", { name: "Propose it to them" }).click();
   await pair.office.getByText(/is asked whether/).waitFor();
   expect(jobOf("pavel.cowl@example.com").approval).toBe("proposed");
@@ -100,7 +131,10 @@ it("a booking that a person confirms: pencilled in, another time proposed, accep
 });
 
 it("several that wait are declined together, with a reason that the customers read", async () => {
-  const counted = () => pair.app.sql("SELECT (SELECT count(*) FROM jobs WHERE approval = 'waiting' AND state <> 'cancelled') AS bookings, (SELECT count(*) FROM requests WHERE outcome = 'open') AS requests, (SELECT count(*) FROM quotes WHERE state IN ('sent', 'accepted', 'declined')) AS quotes")[0] as Record<string, number>;
+  const counted = () =>
+    pair.app.sql(
+      "SELECT (SELECT count(*) FROM jobs WHERE approval = 'waiting' AND state <> 'cancelled') AS bookings, (SELECT count(*) FROM requests WHERE outcome = 'open') AS requests, (SELECT count(*) FROM quotes WHERE state IN ('sent', 'accepted', 'declined')) AS quotes",
+    )[0] as Record<string, number>;
   const waiting = Object.values(counted()).reduce((a, b) => a + b, 0);
   expect(waiting).toBeGreaterThan(1);
   await go(pair.office, `${pair.app.url}/incoming`);
@@ -114,14 +148,26 @@ it("several that wait are declined together, with a reason that the customers re
 });
 
 it("two of one mail are put side by side, merged, and taken apart again", async () => {
-  const post = (at: string, body: object) => pair.door.request.post(`${pair.app.url}/api/${at}`, { data: body }).then((answer) => answer.json() as Promise<{ value: never }>);
+  const post = (at: string, body: object) =>
+    pair.door.request
+      .post(`${pair.app.url}/api/${at}`, { data: body })
+      .then((answer) => answer.json() as Promise<{ value: never }>);
   const service = pair.app.sql<{ id: number }>("SELECT id FROM services WHERE code = 'SD'")[0]!.id;
   for (const [n, name] of ["Ruth Castell", "Emil Castell"].entries()) {
     const [address] = (await post("views/find-address", { text: `${12 + 2 * n} alder` })).value as { id: string }[];
     const asked = { addressId: address!.id, items: [{ serviceId: service }] };
-    const offers = ((await post("views/offers", asked)).value as { windows: { date: string; from: number; to: number }[] }).windows;
+    const offers = (
+      (await post("views/offers", asked)).value as { windows: { date: string; from: number; to: number }[] }
+    ).windows;
     const { date, from, to } = offers[n]!;
-    await post("operations/book", { ...asked, date, from, to, note: "", customer: { name, mail: "castell@example.com", phone: `+1 202 555 016${n}`, reminders: false } });
+    await post("operations/book", {
+      ...asked,
+      date,
+      from,
+      to,
+      note: "",
+      customer: { name, mail: "castell@example.com", phone: `+1 202 555 016${n}`, reminders: false },
+    });
   }
   await go(pair.office, `${pair.app.url}/customers`);
   await pair.office.getByRole("button", { name: /may be the same person/ }).click();
@@ -164,12 +210,16 @@ it("a directory reads the feed and leads to the service that was chosen there", 
 });
 
 it("customers' pages may stand in a frame on the owner's sites, the office nowhere", async () => {
-  const policy = async (path: string) => (await pair.door.request.get(pair.app.url + path, { maxRedirects: 0 })).headers()["content-security-policy"];
+  const policy = async (path: string) =>
+    (await pair.door.request.get(pair.app.url + path, { maxRedirects: 0 })).headers()["content-security-policy"];
   expect(await policy("/book")).toContain("frame-ancestors 'self' https://marrowick.example;");
-  for (const path of ["/today", "/signin", "/book/preview"]) expect(await policy(path)).toContain("frame-ancestors 'self';");
+  for (const path of ["/today", "/signin", "/book/preview"])
+    expect(await policy(path)).toContain("frame-ancestors 'self';");
   await go(pair.office, `${pair.app.url}/setup/sharing`);
   await pair.office.getByRole("img", { name: /QR code/ }).waitFor();
-  expect(await pair.office.getByLabel("Frame that grows with its content", { exact: true }).innerText()).toContain(`<iframe src="${pair.app.url}/book"`);
+  expect(await pair.office.getByLabel("Frame that grows with its content", { exact: true }).innerText()).toContain(
+    `<iframe src="${pair.app.url}/book"`,
+  );
 });
 
 it("in a frame on the owner's site the code of Sharing shows the whole page, grows with it, and books", async () => {
@@ -177,7 +227,9 @@ it("in a frame on the owner's site the code of Sharing shows the whole page, gro
   // A browser lets pages from outside frame nothing of this machine: so the owner's site is one of it, under another name.
   const port = await freePort();
   const site = `http://127.0.0.1:${port}`;
-  const server = createServer((_, response) => void response.setHeader("content-type", "text/html").end(`<h1>Our own site</h1>${code}`)).listen(port, "127.0.0.1");
+  const server = createServer(
+    (_, response) => void response.setHeader("content-type", "text/html").end(`<h1>Our own site</h1>${code}`),
+  ).listen(port, "127.0.0.1");
   await go(pair.office, `${pair.app.url}/setup/front-door`);
   const sites = pair.office.getByRole("combobox", { name: "Sites" });
   await sites.fill(site);
@@ -195,9 +247,18 @@ it("in a frame on the owner's site the code of Sharing shows the whole page, gro
   // The list of services is longer than the frame was, and nothing of it is cut.
   await expectSoon(pair.door, async () => (await height()) > before + 300);
   await frame.getByRole("button", { name: "Choose a time" }).click();
-  await frame.getByRole("group", { name: /day \d/ }).last().getByRole("button").first().click();
+  await frame
+    .getByRole("group", { name: /day \d/ })
+    .last()
+    .getByRole("button")
+    .first()
+    .click();
   await frame.getByRole("button", { name: /^Keep/ }).click();
-  for (const [label, text] of [["Name", "Ada Frame"], ["Mail", "ada.frame@example.com"]] as const) await frame.getByLabel(label, { exact: true }).fill(text);
+  for (const [label, text] of [
+    ["Name", "Ada Frame"],
+    ["Mail", "ada.frame@example.com"],
+  ] as const)
+    await frame.getByLabel(label, { exact: true }).fill(text);
   await frame.getByLabel("Phone").fill("+1 555 0145");
   await frame.getByRole("button", { name: "Go on" }).click();
   await frame.getByRole("button", { name: "Book", exact: true }).click();
@@ -207,7 +268,11 @@ it("in a frame on the owner's site the code of Sharing shows the whole page, gro
 });
 
 it("nothing personal has stood in an address or in the log", () => {
-  const known = pair.app.sql<{ name: string; mail: string; phone: string }>("SELECT name, mail, phone FROM customers ORDER BY id DESC LIMIT 8").flatMap(({ name, mail, phone }) => [name, mail, phone]);
+  const known = pair.app
+    .sql<{ name: string; mail: string; phone: string }>(
+      "SELECT name, mail, phone FROM customers ORDER BY id DESC LIMIT 8",
+    )
+    .flatMap(({ name, mail, phone }) => [name, mail, phone]);
   expect([pair.addresses.length > 100, known.length]).toEqual([true, 24]);
   const seen = `${pair.addresses.map(decodeURIComponent).join("\n")}\n${pair.app.log()}`;
   expect(known.filter((word) => seen.includes(word))).toEqual([]);

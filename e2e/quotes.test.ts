@@ -7,7 +7,11 @@ jest.setTimeout(600_000);
 
 const pair = pairForTests();
 
-const quoteOf = (mail: string) => pair.app.sql<{ id: number; state: string; total_minor: number; job_id: number | null; answer: string }>("SELECT * FROM quotes WHERE mail = ?", mail)[0]!;
+const quoteOf = (mail: string) =>
+  pair.app.sql<{ id: number; state: string; total_minor: number; job_id: number | null; answer: string }>(
+    "SELECT * FROM quotes WHERE mail = ?",
+    mail,
+  )[0]!;
 const sheet = () => pair.office.getByRole("complementary", { name: "Details" });
 async function openEntry(name: string) {
   await go(pair.office, `${pair.app.url}/incoming`);
@@ -55,7 +59,12 @@ it("a request from outside the zones becomes a quote, which the customer accepts
   await pair.door.getByRole("button", { name: "Pay €50.00" }).and(pair.door.locator(":enabled")).click();
   await pair.door.getByRole("heading", { name: "You are booked" }).waitFor();
   await pair.door.getByText("€150.00").first().waitFor();
-  expect(pair.app.sql("SELECT j.total_minor, j.state, v.state AS visit FROM jobs j JOIN visits v ON v.job_id = j.id WHERE j.id = ?", quoteOf("ottilie.fenn@example.com").job_id)).toEqual([{ total_minor: 15_000, state: "agreed", visit: "promised" }]);
+  expect(
+    pair.app.sql(
+      "SELECT j.total_minor, j.state, v.state AS visit FROM jobs j JOIN visits v ON v.job_id = j.id WHERE j.id = ?",
+      quoteOf("ottilie.fenn@example.com").job_id,
+    ),
+  ).toEqual([{ total_minor: 15_000, state: "agreed", visit: "promised" }]);
 });
 
 it("a quote that changes while it is read is read again before it is accepted; none of the times suits, and the office finds one", async () => {
@@ -83,7 +92,11 @@ it("a quote that changes while it is read is read again before it is accepted; n
   await pair.door.reload();
   await pair.door.getByRole("link", { name: "See the visit" }).click();
   await pair.door.getByRole("heading", { name: "You are booked" }).waitFor();
-  expect(quoteOf("ruth.amsel@example.com")).toMatchObject({ state: "booked", total_minor: 130_500, answer: "After the school holidays" });
+  expect(quoteOf("ruth.amsel@example.com")).toMatchObject({
+    state: "booked",
+    total_minor: 130_500,
+    answer: "After the school holidays",
+  });
 });
 
 it("a no is said with a reason, and put away by the office; then its link opens nothing", async () => {

@@ -17,7 +17,10 @@ const file = (name: string, content: string | Buffer) => {
   writeFileSync(at, content);
   return at;
 };
-const pixels = (colour: string) => sharp({ create: { width: 300, height: 200, channels: 3, background: colour } }).png().toBuffer();
+const pixels = (colour: string) =>
+  sharp({ create: { width: 300, height: 200, channels: 3, background: colour } })
+    .png()
+    .toBuffer();
 
 beforeAll(async () => {
   [app, browser] = await Promise.all([startDemo({ historyDays: 1 }), startBrowser()]);
@@ -42,7 +45,12 @@ it("a zone is drawn with the pen, saved, and holds the addresses in it", async (
   const map = page.getByRole("region", { name: "Map of the zones" });
   await map.locator(".leaflet-overlay-pane path").first().waitFor({ state: "attached" });
   const box = (await map.boundingBox())!;
-  for (const [x, y] of [[100, 60], [220, 70], [200, 190], [100, 60]] as const) {
+  for (const [x, y] of [
+    [100, 60],
+    [220, 70],
+    [200, 190],
+    [100, 60],
+  ] as const) {
     await page.mouse.move(box.x + x - 4, box.y + y);
     await page.mouse.move(box.x + x, box.y + y);
     await page.mouse.down();
@@ -60,12 +68,21 @@ it("an address says which zone it is in and why, and zones come in from a file",
   await go(page, `${app.url}/setup/zones`);
   await page.getByRole("combobox", { name: "Try an address" }).fill("1 alder");
   await page.getByRole("option").first().click();
-  await page.getByRole("region", { name: "Which zone?" }).getByText("since it lies in the area drawn on the map").waitFor();
-  await page.locator("input[type=file]").setInputFiles(file("zones.csv", "zone,postcode,town,priority\nFar moor,MW 408,,2\n,MW 9,,\n"));
+  await page
+    .getByRole("region", { name: "Which zone?" })
+    .getByText("since it lies in the area drawn on the map")
+    .waitFor();
+  await page
+    .locator("input[type=file]")
+    .setInputFiles(file("zones.csv", "zone,postcode,town,priority\nFar moor,MW 408,,2\n,MW 9,,\n"));
   await page.getByText("Row 3: the zone has no name.").waitFor();
   await page.getByRole("button", { name: "Take 1 zone" }).click();
   await page.getByText("1 zones are made, 0 changed").waitFor();
-  expect(app.sql("SELECT z.name, z.priority, p.pattern FROM zones z JOIN zone_postcodes p ON p.zone_id = z.id WHERE z.name = 'Far moor'")).toEqual([{ name: "Far moor", priority: 2, pattern: "MW 408" }]);
+  expect(
+    app.sql(
+      "SELECT z.name, z.priority, p.pattern FROM zones z JOIN zone_postcodes p ON p.zone_id = z.id WHERE z.name = 'Far moor'",
+    ),
+  ).toEqual([{ name: "Far moor", priority: 2, pattern: "MW 408" }]);
 });
 
 it("what was typed and not saved is back after a reload, and can be dropped", async () => {
@@ -78,7 +95,10 @@ it("what was typed and not saved is back after a reload, and can be dropped", as
   await page.getByRole("button", { name: "Save", exact: true }).click();
   await page.getByText("Write an address such as https://marrowick.example.").waitFor();
   await page.getByRole("button", { name: "Drop it" }).click();
-  expect([await page.getByLabel("Name", { exact: true }).inputValue(), app.sql("SELECT name FROM business")]).toEqual(["Marrowick Hearth & Flue", [{ name: "Marrowick Hearth & Flue" }]]);
+  expect([await page.getByLabel("Name", { exact: true }).inputValue(), app.sql("SELECT name FROM business")]).toEqual([
+    "Marrowick Hearth & Flue",
+    [{ name: "Marrowick Hearth & Flue" }],
+  ]);
 });
 
 it("the mark is sent, and stands at the front door; the clock goes by twelve hours everywhere", async () => {
@@ -102,7 +122,30 @@ it("the mark is sent, and stands at the front door; the clock goes by twelve hou
 
 it("holidays come from a calendar file, looked over first; a special day has hours of its own", async () => {
   await go(page, `${app.url}/setup/hours`);
-  await page.locator("input[type=file]").setInputFiles(file("holidays.ics", ["BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//Marrowick//EN", "BEGIN:VEVENT", "UID:1", "SUMMARY:Lantern day", "DTSTART;VALUE=DATE:20300102", "DTEND;VALUE=DATE:20300104", "END:VEVENT", "BEGIN:VEVENT", "UID:2", "SUMMARY:Tide day", "DTSTART;VALUE=DATE:20300301", "END:VEVENT", "END:VCALENDAR"].join("\r\n")));
+  await page
+    .locator("input[type=file]")
+    .setInputFiles(
+      file(
+        "holidays.ics",
+        [
+          "BEGIN:VCALENDAR",
+          "VERSION:2.0",
+          "PRODID:-//Marrowick//EN",
+          "BEGIN:VEVENT",
+          "UID:1",
+          "SUMMARY:Lantern day",
+          "DTSTART;VALUE=DATE:20300102",
+          "DTEND;VALUE=DATE:20300104",
+          "END:VEVENT",
+          "BEGIN:VEVENT",
+          "UID:2",
+          "SUMMARY:Tide day",
+          "DTSTART;VALUE=DATE:20300301",
+          "END:VEVENT",
+          "END:VCALENDAR",
+        ].join("\r\n"),
+      ),
+    );
   await page.getByText("2 January 2030 to 3 January 2030").waitFor();
   await page.getByRole("checkbox", { name: /Tide day/ }).click();
   await page.getByRole("button", { name: "Close 1 day" }).click();
@@ -115,7 +158,14 @@ it("holidays come from a calendar file, looked over first; a special day has hou
   await day.getByLabel("To").fill("22:00");
   await day.getByRole("button", { name: "Save the day" }).click();
   await page.getByText("Long evening is saved").waitFor();
-  expect(app.sql("SELECT name, spans FROM special_days WHERE name IN ('Lantern day', 'Long evening', 'Tide day') ORDER BY name")).toEqual([{ name: "Lantern day", spans: "[]" }, { name: "Long evening", spans: "[[540,1320]]" }]);
+  expect(
+    app.sql(
+      "SELECT name, spans FROM special_days WHERE name IN ('Lantern day', 'Long evening', 'Tide day') ORDER BY name",
+    ),
+  ).toEqual([
+    { name: "Lantern day", spans: "[]" },
+    { name: "Long evening", spans: "[[540,1320]]" },
+  ]);
 });
 
 it("two weeks beside the rules follow what is typed, before it is saved", async () => {
@@ -137,7 +187,11 @@ it("a permission taken from somebody closes that screen to them", async () => {
   const hers = await openPage(browser, desk);
   await signIn(hers.page, app.url, "ines");
   await go(hers.page, `${app.url}/today`);
-  expect(await hers.page.getByRole("navigation", { name: "Places" }).getByRole("link").allInnerTexts()).toEqual(["Today", "Board", "Money"]);
+  expect(await hers.page.getByRole("navigation", { name: "Places" }).getByRole("link").allInnerTexts()).toEqual([
+    "Today",
+    "Board",
+    "Money",
+  ]);
   await hers.page.goto(`${app.url}/customers`);
   await hers.page.waitForURL(/\/today$/);
   await hers.context.close();
@@ -164,17 +218,27 @@ it("a service gets a checklist and a photo question; a customer by its link send
   await door.getByRole("option").first().click();
   await door.getByRole("button", { name: "Go on" }).click();
   await door.getByRole("checkbox", { name: /Pizza-oven/, checked: true }).waitFor();
-  await door.getByRole("group", { name: "A photo of the oven" }).locator("input[type=file]").setInputFiles(file("oven.png", await pixels("#9B4A3C")));
+  await door
+    .getByRole("group", { name: "A photo of the oven" })
+    .locator("input[type=file]")
+    .setInputFiles(file("oven.png", await pixels("#9B4A3C")));
   await door.getByRole("img", { name: "Photo 1" }).waitFor();
   await door.getByRole("button", { name: "Choose a time" }).click();
-  await door.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().click();
+  await door
+    .getByRole("group", { name: /day \d/ })
+    .first()
+    .getByRole("button")
+    .first()
+    .click();
   await door.getByRole("button", { name: /^Keep/ }).click();
   await sayWho(door, "Mira Okonjo", "mira.oven@example.com");
   await door.getByText("Cancelling costs nothing.").waitFor();
   await door.getByRole("button", { name: "Book", exact: true }).click();
   await door.getByRole("heading", { name: "You are booked" }).waitFor();
   await customer.context.close();
-  const [visit] = app.sql<{ id: number; date: string; checklist: string }>("SELECT v.id, v.date, v.checklist FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE c.mail = 'mira.oven@example.com'");
+  const [visit] = app.sql<{ id: number; date: string; checklist: string }>(
+    "SELECT v.id, v.date, v.checklist FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE c.mail = 'mira.oven@example.com'",
+  );
   expect(JSON.parse(visit!.checklist)).toEqual([{ id: "c1", words: "Grease tray empty", required: true, done: false }]);
   await go(page, `${app.url}/board?date=${visit!.date}&visit=${visit!.id}`);
   await page.getByRole("img", { name: "Photo 1" }).waitFor();
@@ -194,7 +258,12 @@ it("somebody leaves the team with an undo, and categories change their order", a
   await go(page, `${app.url}/setup/services?id=order`);
   await page.getByRole("button", { name: "Stoves earlier" }).click();
   await save("The order is saved");
-  expect(app.sql<{ name: string }>("SELECT name FROM categories ORDER BY position").map((c) => c.name).slice(0, 2)).toEqual(["Stoves", "Sweeping"]);
+  expect(
+    app
+      .sql<{ name: string }>("SELECT name FROM categories ORDER BY position")
+      .map((c) => c.name)
+      .slice(0, 2),
+  ).toEqual(["Stoves", "Sweeping"]);
 });
 
 it("a source gets a link of its own, and a booking that comes by it is counted", async () => {
@@ -210,7 +279,12 @@ it("a source gets a link of its own, and a booking that comes by it is counted",
   await door.getByRole("button", { name: "Go on" }).click();
   await door.getByRole("checkbox", { name: /Smoke draught test/ }).click();
   await door.getByRole("button", { name: "Choose a time" }).click();
-  await door.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().click();
+  await door
+    .getByRole("group", { name: /day \d/ })
+    .first()
+    .getByRole("button")
+    .first()
+    .click();
   await door.getByRole("button", { name: /^Keep/ }).click();
   await sayWho(door, "Noor Sato", "noor@example.com");
   await door.getByRole("button", { name: "Book", exact: true }).click();

@@ -13,8 +13,13 @@ async function upToPaying(address: string, name: string, mail: string, ...servic
   await keepWindow(pair.door);
   await sayWho(pair.door, name, mail);
 }
-const press = (name: RegExp | string) => pair.door.getByRole("button", { name }).and(pair.door.locator(":enabled")).click();
-const jobsOf = (mail: string) => pair.app.sql<{ id: number; state: string; total_minor: number; deposit_minor: number }>("SELECT * FROM jobs WHERE mail = ?", mail);
+const press = (name: RegExp | string) =>
+  pair.door.getByRole("button", { name }).and(pair.door.locator(":enabled")).click();
+const jobsOf = (mail: string) =>
+  pair.app.sql<{ id: number; state: string; total_minor: number; deposit_minor: number }>(
+    "SELECT * FROM jobs WHERE mail = ?",
+    mail,
+  );
 
 it("a basket with two deposits: a declined card loses nothing, another one pays and is kept, and later pays the rest with one tap", async () => {
   await upToPaying("12 alder", "Lotte Brandt", "lotte.card@example.com", /Stove service/, /Camera survey/);
@@ -30,12 +35,22 @@ it("a basket with two deposits: a declined card loses nothing, another one pays 
   await pair.door.getByRole("heading", { name: "You are booked" }).waitFor();
   const [job] = jobsOf("lotte.card@example.com");
   // What was asked is what both services ask for together: one a sum, the other a quarter of its part.
-  const [stove, survey] = pair.app.sql<{ total_minor: number }>("SELECT total_minor FROM job_items WHERE job_id = ? ORDER BY position", job!.id);
-  expect([stove!.total_minor + survey!.total_minor, job!.deposit_minor, asked]).toEqual([job!.total_minor, 3000 + Math.round(survey!.total_minor / 4), `Pay €${(job!.deposit_minor / 100).toFixed(2)} and book`]);
+  const [stove, survey] = pair.app.sql<{ total_minor: number }>(
+    "SELECT total_minor FROM job_items WHERE job_id = ? ORDER BY position",
+    job!.id,
+  );
+  expect([stove!.total_minor + survey!.total_minor, job!.deposit_minor, asked]).toEqual([
+    job!.total_minor,
+    3000 + Math.round(survey!.total_minor / 4),
+    `Pay €${(job!.deposit_minor / 100).toFixed(2)} and book`,
+  ]);
   await pair.door.getByText("We keep your card ending 1006.").waitFor();
 
   // The work is done; what is left is paid without typing the card again.
-  const { id: visit, date } = pair.app.sql<{ id: number; date: string }>("SELECT id, date FROM visits WHERE job_id = ?", job!.id)[0]!;
+  const { id: visit, date } = pair.app.sql<{ id: number; date: string }>(
+    "SELECT id, date FROM visits WHERE job_id = ?",
+    job!.id,
+  )[0]!;
   await go(pair.office, `${pair.app.url}/board?date=${date}&visit=${visit}`);
   const sheet = pair.office.getByRole("complementary", { name: "Details" });
   for (const button of ["On the way", "On site"]) await sheet.getByRole("button", { name: button }).click();
@@ -48,7 +63,9 @@ it("a basket with two deposits: a declined card loses nothing, another one pays 
   const rest = job!.total_minor - job!.deposit_minor;
   await press(`Pay €${(rest / 100).toFixed(2)} with the card ending 1006`);
   await pair.door.getByText("Paid in full").waitFor();
-  expect(pair.app.sql("SELECT sum(amount_minor) AS paid FROM payments WHERE job_id = ? AND state = 'received'", job!.id)).toEqual([{ paid: job!.total_minor }]);
+  expect(
+    pair.app.sql("SELECT sum(amount_minor) AS paid FROM payments WHERE job_id = ? AND state = 'received'", job!.id),
+  ).toEqual([{ paid: job!.total_minor }]);
   await pair.door.getByRole("button", { name: "Take it away" }).click();
   await pair.door.getByText("We keep your card").waitFor({ state: "detached" });
 });
@@ -86,13 +103,19 @@ it("a window whose minutes are over is booked if it is still free, and says so b
 it("a link that the office renews opens nothing any more, and the new one does", async () => {
   const old = pair.door.url();
   const [job] = jobsOf("ada.slow@example.com");
-  const { id: visit, date } = pair.app.sql<{ id: number; date: string }>("SELECT id, date FROM visits WHERE job_id = ?", job!.id)[0]!;
+  const { id: visit, date } = pair.app.sql<{ id: number; date: string }>(
+    "SELECT id, date FROM visits WHERE job_id = ?",
+    job!.id,
+  )[0]!;
   await go(pair.office, `${pair.app.url}/board?date=${date}&visit=${visit}`);
   await pair.office.getByRole("button", { name: "End and renew" }).click();
   await pair.office.getByText("The old link is ended; a new one is made").waitFor();
   await go(pair.door, old);
   await pair.door.getByText(/This link is no longer valid/).waitFor();
-  const renewed = await pair.office.getByRole("link", { name: "Open" }).and(pair.office.locator("[href^='/my/']")).getAttribute("href");
+  const renewed = await pair.office
+    .getByRole("link", { name: "Open" })
+    .and(pair.office.locator("[href^='/my/']"))
+    .getAttribute("href");
   await go(pair.door, pair.app.url + renewed!);
   await pair.door.getByRole("heading", { name: "You are booked" }).waitFor();
 });

@@ -53,7 +53,10 @@ async function waitUntil(date: string) {
     if (new Intl.DateTimeFormat("en-CA", { timeZone: "Europe/Lisbon" }).format(Date.now() + offset) >= date) return;
     await clock.click();
     await office.getByRole("menuitem", { name: /next morning/ }).click();
-    await office.waitForFunction((words) => document.querySelector("[aria-label='Demo clock']")?.textContent !== words, before);
+    await office.waitForFunction(
+      (words) => document.querySelector("[aria-label='Demo clock']")?.textContent !== words,
+      before,
+    );
   }
   throw new Error(`The clock never reached ${date}`);
 }
@@ -63,7 +66,9 @@ async function mailTo(address: string, subject: RegExp): Promise<string> {
   const { page, context } = await openPage(browser, desk);
   for (let i = 0; i < 40; i++) {
     await go(page, `${app.url}/standins/mail`);
-    const entry = page.getByRole("link", { name: new RegExp(`${subject.source}.*${address.replace(".", "\\.")}`, "s") }).first();
+    const entry = page
+      .getByRole("link", { name: new RegExp(`${subject.source}.*${address.replace(".", "\\.")}`, "s") })
+      .first();
     if (await entry.count()) {
       await entry.click();
       await page.getByRole("article").getByText(subject).waitFor();
@@ -91,7 +96,11 @@ it("the owner signs in and sets up a zone, two technicians, a service and the wi
 
   await addTechnician("Runa Holt");
   await addTechnician("Sten Aldous");
-  expect(app.sql("SELECT count(*) AS n FROM working_spans w JOIN technicians t ON t.id = w.technician_id WHERE t.name = 'Runa Holt'")).toEqual([{ n: 10 }]);
+  expect(
+    app.sql(
+      "SELECT count(*) AS n FROM working_spans w JOIN technicians t ON t.id = w.technician_id WHERE t.name = 'Runa Holt'",
+    ),
+  ).toEqual([{ n: 10 }]);
 
   await go(office, `${app.url}/setup/services?id=new`);
   await office.getByLabel("Name", { exact: true }).fill("Flue inspection");
@@ -114,7 +123,9 @@ it("the owner signs in and sets up a zone, two technicians, a service and the wi
   await office.getByLabel("Horizon, days").fill("35");
   await office.getByRole("button", { name: "Save" }).click();
   await saved(office, "The window pattern");
-  expect(app.sql("SELECT notice_minutes, horizon_days FROM business")).toEqual([{ notice_minutes: 180, horizon_days: 35 }]);
+  expect(app.sql("SELECT notice_minutes, horizon_days FROM business")).toEqual([
+    { notice_minutes: 180, horizon_days: 35 },
+  ]);
 
   await go(office, `${app.url}/setup/people?id=new`);
   await office.getByLabel("Name", { exact: true }).fill("Sten Aldous");
@@ -158,10 +169,14 @@ it("a customer books on a phone: where, what, when, who, pay", async () => {
   await page.getByRole("heading", { name: "You are booked" }).waitFor();
 
   kept.link = page.url();
-  const [visit] = app.sql<{ date: string; state: string }>("SELECT v.date, v.state FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE c.name = 'Mira Okonjo' AND c.mail = 'mira.okonjo@example.com'");
+  const [visit] = app.sql<{ date: string; state: string }>(
+    "SELECT v.date, v.state FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE c.name = 'Mira Okonjo' AND c.mail = 'mira.okonjo@example.com'",
+  );
   kept.visitDate = visit!.date;
   expect(visit!.state).toBe("promised");
-  expect(await mailTo("mira.okonjo@example.com", /Booked: Flue inspection/)).toContain(kept.link.split("/my/")[1]!.split("?")[0]!);
+  expect(await mailTo("mira.okonjo@example.com", /Booked: Flue inspection/)).toContain(
+    kept.link.split("/my/")[1]!.split("?")[0]!,
+  );
   expect(opened.troubles).toEqual([]);
   await opened.context.close();
 });
@@ -204,7 +219,9 @@ it("the dispatcher moves the visit to another technician; what cannot work is re
   await sheet.getByLabel("Every").fill("4");
   await sheet.getByRole("button", { name: "Repeat", exact: true }).click();
   await sheet.getByText(/Comes back every 4 weeks/).waitFor();
-  const [next] = app.sql<{ date: string }>("SELECT v.date FROM visits v JOIN repeats r ON r.id = v.repeat_id JOIN customers c ON c.id = r.customer_id WHERE v.state = 'forecast' AND c.name = 'Mira Okonjo' AND c.mail = 'mira.okonjo@example.com' ORDER BY v.date");
+  const [next] = app.sql<{ date: string }>(
+    "SELECT v.date FROM visits v JOIN repeats r ON r.id = v.repeat_id JOIN customers c ON c.id = r.customer_id WHERE v.state = 'forecast' AND c.name = 'Mira Okonjo' AND c.mail = 'mira.okonjo@example.com' ORDER BY v.date",
+  );
   await go(page, `${app.url}/board?date=${next!.date}`);
   await page.getByRole("button", { name: /Mira Okonjo, Flue inspection.*forecast/ }).waitFor();
   expect(thrown).toEqual([]);
@@ -222,10 +239,16 @@ it("a visit can be carried to another technician by hand, and back by Undo", asy
   await page.mouse.down();
   // The row above is Runa's: they were added one after the other.
   await page.mouse.move(from.x + 16, from.y - 40, { steps: 8 });
-  await page.getByText(/^\+\d+ min$/).first().waitFor();
+  await page
+    .getByText(/^\+\d+ min$/)
+    .first()
+    .waitFor();
   await page.mouse.up();
   await page.getByText("Mira Okonjo is placed").waitFor();
-  const holder = () => app.sql<{ name: string }>("SELECT t.name FROM placements p JOIN technicians t ON t.id = p.technician_id JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE c.name = 'Mira Okonjo' AND c.mail = 'mira.okonjo@example.com' AND v.state = 'promised'")[0]!.name;
+  const holder = () =>
+    app.sql<{ name: string }>(
+      "SELECT t.name FROM placements p JOIN technicians t ON t.id = p.technician_id JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE c.name = 'Mira Okonjo' AND c.mail = 'mira.okonjo@example.com' AND v.state = 'promised'",
+    )[0]!.name;
   expect(holder()).toBe("Runa Holt");
   await page.getByRole("button", { name: "Undo" }).click();
   await expectSoon(page, () => holder() === "Sten Aldous");
@@ -233,7 +256,9 @@ it("a visit can be carried to another technician by hand, and back by Undo", asy
 });
 
 it("the day before, the reminder goes out by mail and text", async () => {
-  const [{ date }] = app.sql<{ date: string }>("SELECT date(?, '-1 day') AS date", kept.visitDate) as [{ date: string }];
+  const [{ date }] = app.sql<{ date: string }>("SELECT date(?, '-1 day') AS date", kept.visitDate) as [
+    { date: string },
+  ];
   await waitUntil(date);
   // The moment of the reminder is a day before the window opens: an hour or more into that day.
   for (let i = 0; i < 12; i++) {
@@ -241,13 +266,19 @@ it("the day before, the reminder goes out by mail and text", async () => {
     const before = await clock.innerText();
     await clock.click();
     await office.getByRole("menuitem", { name: "One hour on" }).click();
-    await office.waitForFunction((words) => document.querySelector("[aria-label='Demo clock']")?.textContent !== words, before);
+    await office.waitForFunction(
+      (words) => document.querySelector("[aria-label='Demo clock']")?.textContent !== words,
+      before,
+    );
   }
   expect(await mailTo("mira.okonjo@example.com", /Reminder:.*Flue inspection/)).toMatch(/a reminder that we come on/);
   const { page, context } = await openPage(browser, desk);
   await go(page, `${app.url}/standins/text`);
   await page.getByRole("button", { name: /\+1 555 0142/ }).click();
-  await page.getByText(/reminder, we come on/).first().waitFor();
+  await page
+    .getByText(/reminder, we come on/)
+    .first()
+    .waitFor();
   await page.getByLabel("Answer").fill("Please ring twice");
   await page.getByRole("button", { name: "Send", exact: true }).click();
   await page.getByText("Please ring twice").last().waitFor();
@@ -301,7 +332,9 @@ it("the invoice for the rest is there, the customer pays it, and Money shows it 
 });
 
 it("an unpaid invoice gets its reminder after its due date", async () => {
-  const before = app.sql<{ n: number }>("SELECT count(*) AS n FROM messages WHERE occasion LIKE 'invoice reminder%'")[0]!.n;
+  const before = app.sql<{ n: number }>(
+    "SELECT count(*) AS n FROM messages WHERE occasion LIKE 'invoice reminder%'",
+  )[0]!.n;
   for (let i = 0; i < 3; i++) {
     const clock = office.getByRole("button", { name: "Demo clock" });
     await go(office, `${app.url}/today`);
@@ -315,7 +348,9 @@ it("an unpaid invoice gets its reminder after its due date", async () => {
     await go(page, `${app.url}/standins/mail`);
     return (await page.getByRole("link", { name: /Reminder: invoice \d+/ }).count()) > 0;
   });
-  expect(app.sql<{ n: number }>("SELECT count(*) AS n FROM messages WHERE occasion LIKE 'invoice reminder%'")[0]!.n).toBeGreaterThan(before);
+  expect(
+    app.sql<{ n: number }>("SELECT count(*) AS n FROM messages WHERE occasion LIKE 'invoice reminder%'")[0]!.n,
+  ).toBeGreaterThan(before);
   await context.close();
 });
 

@@ -18,7 +18,8 @@ afterAll(async () => {
 });
 
 const [pays, declined, asks] = ["9900 0000 0000 1006", "9900 0000 0000 2004", "9900 0000 0000 3002"];
-const card = (page: Page, number: string) => page.frameLocator("iframe[title=Card]").getByRole("button", { name: number }).click();
+const card = (page: Page, number: string) =>
+  page.frameLocator("iframe[title=Card]").getByRole("button", { name: number }).click();
 
 /** A customer at the door with a stove to be serviced, as far as the deposit. */
 async function upToTheDeposit(name: string): Promise<{ page: Page; close: () => Promise<void> }> {
@@ -29,7 +30,12 @@ async function upToTheDeposit(name: string): Promise<{ page: Page; close: () => 
   await page.getByRole("button", { name: "Go on" }).click();
   await page.getByRole("checkbox", { name: /Stove service/ }).click();
   await page.getByRole("button", { name: "Choose a time" }).click();
-  await page.getByRole("group", { name: /day \d/ }).nth(2).getByRole("button").first().click();
+  await page
+    .getByRole("group", { name: /day \d/ })
+    .nth(2)
+    .getByRole("button")
+    .first()
+    .click();
   await page.getByRole("button", { name: /^Keep/ }).click();
   await page.getByLabel("Name", { exact: true }).fill(name);
   await page.getByLabel("Mail", { exact: true }).fill(`${name.split(" ")[0]!.toLowerCase()}.way@example.com`);
@@ -38,7 +44,11 @@ async function upToTheDeposit(name: string): Promise<{ page: Page; close: () => 
   await page.getByText(/^kept for \d/).waitFor();
   return { page, close: () => context.close() };
 }
-const jobOf = (name: string) => app.sql<{ id: number; state: string; visit: number; date: string }>("SELECT j.id, j.state, v.id AS visit, v.date FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN visits v ON v.job_id = j.id WHERE c.name = ? ORDER BY j.id DESC", name)[0]!;
+const jobOf = (name: string) =>
+  app.sql<{ id: number; state: string; visit: number; date: string }>(
+    "SELECT j.id, j.state, v.id AS visit, v.date FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN visits v ON v.job_id = j.id WHERE c.name = ? ORDER BY j.id DESC",
+    name,
+  )[0]!;
 
 it("a declined card keeps the window, says that nothing was charged, and another card books it", async () => {
   const { page, close } = await upToTheDeposit("Tilda Way");
@@ -67,24 +77,47 @@ it("a bank that asks for a second step is asked, and its no is told", async () =
 
 it("a window that somebody else takes meanwhile sends the customer back to those that are free, with everything typed kept", async () => {
   const { page, close } = await upToTheDeposit("Selma Way");
-  const { from } = await page.evaluate(() => (JSON.parse(sessionStorage.getItem("hogar booking 2")!) as { offer: { from: number } }).offer);
+  const { from } = await page.evaluate(
+    () => (JSON.parse(sessionStorage.getItem("hogar booking 2")!) as { offer: { from: number } }).offer,
+  );
   // Everybody who could come is away on that day, all of a sudden; and the hold has run out.
   const office = await openPage(browser, desk);
   await signIn(office.page, app.url, "odile");
-  const [{ date }] = app.sql<{ date: string }>("SELECT date FROM visits WHERE state = 'held' AND window_from = ?", from) as [{ date: string }];
-  for (const { id } of app.sql<{ id: number }>("SELECT DISTINCT t.id FROM technicians t JOIN technician_skills h ON h.technician_id = t.id JOIN skills s ON s.id = h.skill_id WHERE s.name = 'solid fuel'")) {
-    const result = await office.page.evaluate(async (input) => (await fetch("/api/operations/record-time-off", { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(input) })).json() as Promise<{ ok: boolean }>, { technicianId: id, firstDate: date, lastDate: date, reason: "Storm" });
+  const [{ date }] = app.sql<{ date: string }>(
+    "SELECT date FROM visits WHERE state = 'held' AND window_from = ?",
+    from,
+  ) as [{ date: string }];
+  for (const { id } of app.sql<{ id: number }>(
+    "SELECT DISTINCT t.id FROM technicians t JOIN technician_skills h ON h.technician_id = t.id JOIN skills s ON s.id = h.skill_id WHERE s.name = 'solid fuel'",
+  )) {
+    const result = await office.page.evaluate(
+      async (input) =>
+        (
+          await fetch("/api/operations/record-time-off", {
+            method: "POST",
+            headers: { "content-type": "application/json" },
+            body: JSON.stringify(input),
+          })
+        ).json() as Promise<{ ok: boolean }>,
+      { technicianId: id, firstDate: date, lastDate: date, reason: "Storm" },
+    );
     expect(result.ok).toBe(true);
   }
   await office.page.getByRole("button", { name: "Demo clock" }).click();
   await office.page.getByRole("menuitem", { name: "One hour on" }).click();
-  for (let i = 0; i < 100 && app.sql("SELECT 1 FROM visits WHERE state = 'held'").length; i++) await office.page.evaluate(() => new Promise((done) => requestIdleCallback(done)));
+  for (let i = 0; i < 100 && app.sql("SELECT 1 FROM visits WHERE state = 'held'").length; i++)
+    await office.page.evaluate(() => new Promise((done) => requestIdleCallback(done)));
 
   await card(page, pays);
   await page.getByRole("button", { name: "Pay €30.00 and book" }).click();
   await page.getByText(/Somebody was faster/).waitFor();
   await page.getByRole("heading", { name: "When shall we come?" }).waitFor();
-  await page.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().click();
+  await page
+    .getByRole("group", { name: /day \d/ })
+    .first()
+    .getByRole("button")
+    .first()
+    .click();
   await page.getByRole("button", { name: /^Keep/ }).click();
   expect(await page.getByLabel("Name", { exact: true }).inputValue()).toBe("Selma Way");
   await office.context.close();
@@ -109,11 +142,18 @@ it("the dispatcher absorbs an ill technician: time off, then Place for what wait
   await page.getByText(/visits? waits? in the tray/).waitFor();
   await go(page, `${app.url}/board?date=${busy.date}`);
   const tray = page.getByRole("complementary", { name: "Unplaced" });
-  const waiting = () => app.sql<{ n: number }>("SELECT count(*) AS n FROM visits v WHERE date = ? AND state = 'promised' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)", busy.date)[0]!.n;
+  const waiting = () =>
+    app.sql<{ n: number }>(
+      "SELECT count(*) AS n FROM visits v WHERE date = ? AND state = 'promised' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)",
+      busy.date,
+    )[0]!.n;
   const before = waiting();
   expect(before).toBeGreaterThan(0);
   await tray.getByRole("button", { name: "Place", exact: true }).first().click();
-  await page.getByText(/is placed/).first().waitFor();
+  await page
+    .getByText(/is placed/)
+    .first()
+    .waitFor();
   expect(waiting()).toBe(before - 1);
   await context.close();
 });
@@ -127,7 +167,9 @@ it("a cancelled visit frees its room, is told, and its deposit goes back", async
   await page.getByText("Pay back the deposit of €30.00").waitFor();
   await page.getByRole("button", { name: "Cancel and tell" }).click();
   await page.getByRole("complementary", { name: "Details" }).getByText("cancelled", { exact: false }).first().waitFor();
-  expect(app.sql("SELECT r.amount_minor FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE p.job_id = ?", id)).toEqual([{ amount_minor: 3000 }]);
+  expect(
+    app.sql("SELECT r.amount_minor FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE p.job_id = ?", id),
+  ).toEqual([{ amount_minor: 3000 }]);
   expect(app.sql("SELECT 1 FROM placements WHERE visit_id = ?", visit)).toEqual([]);
   await context.close();
 });
@@ -151,16 +193,36 @@ it("the bookkeeper takes down cash, and cannot take down more than is open", asy
 
 it("the command line makes a business, refuses a second one, and copies its data", () => {
   const folder = mkdtempSync(path.join(tmpdir(), "hogar-cli-"));
-  const hogar = (...args: string[]) => spawnSync(process.execPath, ["--import", "tsx", "cli/hogar.ts", ...args], { encoding: "utf8", env: { ...process.env, HOGAR_DATA: folder } });
-  const init = ["init", "--name", "Marrowick Hearth & Flue", "--owner", "Odile Brandt", "--mail", "odile@marrowick.example", "--password", "open the door"];
-  expect(hogar("init", "--name", "X")).toMatchObject({ status: 2, stderr: expect.stringContaining("--name, --owner, --mail and --password are needed") });
+  const hogar = (...args: string[]) =>
+    spawnSync(process.execPath, ["--import", "tsx", "cli/hogar.ts", ...args], {
+      encoding: "utf8",
+      env: { ...process.env, HOGAR_DATA: folder },
+    });
+  const init = [
+    "init",
+    "--name",
+    "Marrowick Hearth & Flue",
+    "--owner",
+    "Odile Brandt",
+    "--mail",
+    "odile@marrowick.example",
+    "--password",
+    "open the door",
+  ];
+  expect(hogar("init", "--name", "X")).toMatchObject({
+    status: 2,
+    stderr: expect.stringContaining("--name, --owner, --mail and --password are needed"),
+  });
   expect(hogar(...init).stdout).toContain("is made in");
   expect(hogar(...init)).toMatchObject({ status: 2, stderr: expect.stringContaining("holds a business already") });
   expect(hogar("dance")).toMatchObject({ status: 2, stderr: expect.stringContaining("Usage") });
   const copy = path.join(folder, "copy.sqlite");
   expect(hogar("backup", copy).status).toBe(0);
   const db = new Database(copy, { readonly: true });
-  expect(db.prepare("SELECT name, demo_offset_ms FROM business").get()).toEqual({ name: "Marrowick Hearth & Flue", demo_offset_ms: null });
+  expect(db.prepare("SELECT name, demo_offset_ms FROM business").get()).toEqual({
+    name: "Marrowick Hearth & Flue",
+    demo_offset_ms: null,
+  });
   db.close();
   rmSync(folder, { recursive: true, force: true });
 });
@@ -210,14 +272,22 @@ it("somebody on the phone is booked where it can be kept, and stands on the boar
   await form.getByRole("button", { name: "Book it and tell them" }).click();
   await page.waitForURL(/\/board\?date=/);
   await page.getByRole("complementary", { name: "Details" }).getByText("Greta Ring").first().waitFor();
-  expect(app.sql("SELECT v.state, v.minutes, j.total_minor, j.booked_by, (SELECT count(*) FROM messages m WHERE m.job_id = j.id AND m.occasion LIKE 'booked%') AS told FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE c.mail = 'greta.ring@example.com'")).toEqual([{ state: "promised", minutes: 75, total_minor: 15_500, booked_by: expect.stringContaining("Tomas Quill"), told: 2 }]);
+  expect(
+    app.sql(
+      "SELECT v.state, v.minutes, j.total_minor, j.booked_by, (SELECT count(*) FROM messages m WHERE m.job_id = j.id AND m.occasion LIKE 'booked%') AS told FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE c.mail = 'greta.ring@example.com'",
+    ),
+  ).toEqual([
+    { state: "promised", minutes: 75, total_minor: 15_500, booked_by: expect.stringContaining("Tomas Quill"), told: 2 },
+  ]);
   expect(troubles).toEqual([]);
   await context.close();
 });
 
 it("an errand in the way puts a visit into the tray, and says so", async () => {
   const { page, context } = await openPage(browser, desk);
-  const [visit] = app.sql<{ technician_id: number; date: string; arrives: number }>("SELECT p.technician_id, p.date, p.arrives FROM placements p JOIN visits v ON v.id = p.visit_id WHERE v.state = 'promised' AND v.crew = 1 AND v.window_to - v.window_from = 120 AND p.date > date('now', '+2 days') ORDER BY p.date, p.arrives LIMIT 1");
+  const [visit] = app.sql<{ technician_id: number; date: string; arrives: number }>(
+    "SELECT p.technician_id, p.date, p.arrives FROM placements p JOIN visits v ON v.id = p.visit_id WHERE v.state = 'promised' AND v.crew = 1 AND v.window_to - v.window_from = 120 AND p.date > date('now', '+2 days') ORDER BY p.date, p.arrives LIMIT 1",
+  );
   await signIn(page, app.url, "odile");
   await go(page, `${app.url}/setup/technicians?id=${visit!.technician_id}`);
   const errands = page.getByRole("region", { name: "Errands" });
@@ -228,7 +298,13 @@ it("an errand in the way puts a visit into the tray, and says so", async () => {
   await errands.getByLabel("To", { exact: true }).fill("20:00");
   await errands.getByRole("button", { name: "Add errand" }).click();
   await page.getByText(/waits? in the tray for somebody else/).waitFor();
-  expect(app.sql("SELECT 1 FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = ? AND p.date = ? AND v.state = 'promised'", visit!.technician_id, visit!.date)).toEqual([]);
+  expect(
+    app.sql(
+      "SELECT 1 FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = ? AND p.date = ? AND v.state = 'promised'",
+      visit!.technician_id,
+      visit!.date,
+    ),
+  ).toEqual([]);
   await context.close();
 });
 
@@ -241,7 +317,12 @@ it("work of several days is booked at the front door with all its days", async (
   await page.getByRole("checkbox", { name: /Flue relining.*2 days of/ }).click();
   await page.getByRole("button", { name: "Choose a time" }).click();
   await page.getByText("The work takes 2 days in a row").waitFor();
-  await page.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().click();
+  await page
+    .getByRole("group", { name: /day \d/ })
+    .first()
+    .getByRole("button")
+    .first()
+    .click();
   await page.getByRole("button", { name: /^Keep/ }).click();
   await page.getByLabel("Name", { exact: true }).fill("Edmund Way");
   await page.getByLabel("Mail", { exact: true }).fill("edmund.way@example.com");
@@ -250,8 +331,13 @@ it("work of several days is booked at the front door with all its days", async (
   await card(page, pays);
   await page.getByRole("button", { name: /^Pay .* and book/ }).click();
   await page.getByRole("heading", { name: "You are booked" }).waitFor();
-  await page.getByText(/day \d+ \w+ and \w+day \d+/).first().waitFor();
-  const days = app.sql<{ crew: string }>("SELECT (SELECT group_concat(technician_id) FROM placements WHERE visit_id = v.id) AS crew FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE c.name = 'Edmund Way'");
+  await page
+    .getByText(/day \d+ \w+ and \w+day \d+/)
+    .first()
+    .waitFor();
+  const days = app.sql<{ crew: string }>(
+    "SELECT (SELECT group_concat(technician_id) FROM placements WHERE visit_id = v.id) AS crew FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE c.name = 'Edmund Way'",
+  );
   expect(days).toHaveLength(2);
   expect(new Set(days.map((d) => d.crew)).size).toBe(1);
   await context.close();
@@ -274,7 +360,12 @@ it("questions change the price while they are answered, and the technician reads
   await page.getByRole("button", { name: "More: Carbon monoxide alarm" }).click();
   await page.locator("footer").getByText("€188.00").waitFor();
   await page.getByRole("button", { name: "Choose a time" }).click();
-  await page.getByRole("group", { name: /day \d/ }).first().getByRole("button").first().click();
+  await page
+    .getByRole("group", { name: /day \d/ })
+    .first()
+    .getByRole("button")
+    .first()
+    .click();
   await page.getByRole("button", { name: /^Keep/ }).click();
   await page.getByLabel("Name", { exact: true }).fill("Selma Way");
   await page.getByLabel("Mail", { exact: true }).fill("selma.way@example.com");
@@ -295,21 +386,32 @@ it("questions change the price while they are answered, and the technician reads
 
 it("prices of many services change at once, with the way back", async () => {
   const { page, context } = await openPage(browser, desk);
-  const prices = () => app.sql<{ code: string; price_minor: number }>("SELECT code, price_minor FROM services ORDER BY code");
+  const prices = () =>
+    app.sql<{ code: string; price_minor: number }>("SELECT code, price_minor FROM services ORDER BY code");
   const before = prices();
   await signIn(page, app.url, "odile");
   await go(page, `${app.url}/setup/prices`);
   await page.getByLabel("Change, %").fill("10");
   await page.getByLabel("Rounded to").click();
   await page.getByRole("option", { name: "ending in 9" }).click();
-  await page.getByRole("row", { name: /Stove service/ }).getByRole("checkbox").click();
-  await page.getByRole("row", { name: /Chimney sweep/ }).getByText("€89.00").waitFor();
+  await page
+    .getByRole("row", { name: /Stove service/ })
+    .getByRole("checkbox")
+    .click();
+  await page
+    .getByRole("row", { name: /Chimney sweep/ })
+    .getByText("€89.00")
+    .waitFor();
   await page.getByRole("button", { name: "Change prices" }).click();
   await page.getByText(/prices are changed/).waitFor();
   const after = new Map(prices().map((p) => [p.code, p.price_minor]));
   expect([after.get("SW"), after.get("ST")]).toEqual([8900, 11_900]);
   await page.getByRole("button", { name: "Undo" }).click();
-  await page.getByRole("row", { name: /Chimney sweep/ }).getByText("€79.00").first().waitFor();
+  await page
+    .getByRole("row", { name: /Chimney sweep/ })
+    .getByText("€79.00")
+    .first()
+    .waitFor();
   expect(prices()).toEqual(before);
   await context.close();
 });

@@ -20,7 +20,10 @@ it("the technician one would like comes, and who has booked is taken to the owne
   await pair.office.getByText(/is saved/).waitFor();
 
   await chooseAt(pair.door, pair.app.url, "20 alder", /Stove service/);
-  await pair.door.getByRole("group", { name: "Who should come?" }).getByRole("button", { name: "Petra", exact: true }).click();
+  await pair.door
+    .getByRole("group", { name: "Who should come?" })
+    .getByRole("button", { name: "Petra", exact: true })
+    .click();
   await keepWindow(pair.door);
   await pair.door.getByLabel("Name", { exact: true }).fill("Ines Wanted");
   await pair.door.getByLabel("Mail", { exact: true }).fill("ines.wanted@example");
@@ -34,9 +37,16 @@ it("the technician one would like comes, and who has booked is taken to the owne
   await pair.door.getByLabel("Phone").fill("+1 555 0142");
   await pair.door.getByRole("button", { name: "Go on" }).click();
   await payWith(pair.door, "9900 0000 0000 1006");
-  await pair.door.getByRole("button", { name: /^Pay .* and book/ }).and(pair.door.locator(":enabled")).click();
+  await pair.door
+    .getByRole("button", { name: /^Pay .* and book/ })
+    .and(pair.door.locator(":enabled"))
+    .click();
   await pair.door.waitForURL(afterwards());
-  expect(pair.app.sql("SELECT t.name FROM jobs j JOIN visits v ON v.job_id = j.id JOIN placements p ON p.visit_id = v.id JOIN technicians t ON t.id = p.technician_id WHERE j.mail = 'ines.wanted@example.com'")).toEqual([{ name: "Petra Lindqvist" }]);
+  expect(
+    pair.app.sql(
+      "SELECT t.name FROM jobs j JOIN visits v ON v.job_id = j.id JOIN placements p ON p.visit_id = v.id JOIN technicians t ON t.id = p.technician_id WHERE j.mail = 'ines.wanted@example.com'",
+    ),
+  ).toEqual([{ name: "Petra Lindqvist" }]);
 });
 
 it("all of it is paid at once, where the service lets one", async () => {
@@ -47,9 +57,14 @@ it("all of it is paid at once, where the service lets one", async () => {
   await sayWho(pair.door, "Osman All", "osman.all@example.com");
   await pair.door.getByLabel(/Pay all of it now/).check();
   await payWith(pair.door, "9900 0000 0000 1006");
-  await pair.door.getByRole("button", { name: /^Pay .* and book/ }).and(pair.door.locator(":enabled")).click();
+  await pair.door
+    .getByRole("button", { name: /^Pay .* and book/ })
+    .and(pair.door.locator(":enabled"))
+    .click();
   await pair.door.waitForURL(afterwards());
-  expect(pair.app.sql("SELECT total_minor - deposit_minor AS rest FROM jobs WHERE mail = 'osman.all@example.com'")).toEqual([{ rest: 0 }]);
+  expect(
+    pair.app.sql("SELECT total_minor - deposit_minor AS rest FROM jobs WHERE mail = 'osman.all@example.com'"),
+  ).toEqual([{ rest: 0 }]);
 });
 
 /** Types into the owner's booking rules, and saves them. */
@@ -66,20 +81,35 @@ async function bookStove(words: RegExp, address: string, name: string, mail: str
   await pair.door.getByRole("button", { name: "Choose a time" }).click();
   const windows = pair.door.getByRole("group", { name: /day \d/ }).getByRole("button");
   await windows.first().waitFor();
-  while ((await windows.filter({ hasText: words }).count()) === 0) await pair.door.getByRole("button", { name: "Later days" }).click();
+  while ((await windows.filter({ hasText: words }).count()) === 0)
+    await pair.door.getByRole("button", { name: "Later days" }).click();
   await windows.filter({ hasText: words }).first().click();
   await pair.door.getByRole("button", { name: /^Keep/ }).click();
   await sayWho(pair.door, name, mail);
   await payWith(pair.door, "9900 0000 0000 1006");
-  await pair.door.getByRole("button", { name: /^Pay .* and book/ }).and(pair.door.locator(":enabled")).click();
+  await pair.door
+    .getByRole("button", { name: /^Pay .* and book/ })
+    .and(pair.door.locator(":enabled"))
+    .click();
   await pair.door.waitForURL(afterwards());
 }
 
 it("a window on our way costs less by what the owner says, and that is what is booked", async () => {
   await changeRules(() => pair.office.getByLabel("Windows on your way, % off").fill("10"));
   await bookStove(/on our way\s*10% off/, "26 alder", "Ada Onway", "ada.onway@example.com");
-  const job = pair.app.sql<{ id: number; total_minor: number }>("SELECT id, total_minor FROM jobs WHERE mail = 'ada.onway@example.com'")[0]!;
-  expect([job.total_minor, pair.app.sql("SELECT description, amount_minor FROM job_lines WHERE job_id = ? ORDER BY position", job.id)]).toEqual([10_710, [{ description: "Stove service", amount_minor: 11_900 }, { description: "On our way, 10% off", amount_minor: -1190 }]]);
+  const job = pair.app.sql<{ id: number; total_minor: number }>(
+    "SELECT id, total_minor FROM jobs WHERE mail = 'ada.onway@example.com'",
+  )[0]!;
+  expect([
+    job.total_minor,
+    pair.app.sql("SELECT description, amount_minor FROM job_lines WHERE job_id = ? ORDER BY position", job.id),
+  ]).toEqual([
+    10_710,
+    [
+      { description: "Stove service", amount_minor: 11_900 },
+      { description: "On our way, 10% off", amount_minor: -1190 },
+    ],
+  ]);
   await changeRules(() => pair.office.getByLabel("Windows on your way, % off").fill("0"));
 });
 
@@ -95,7 +125,11 @@ it("where the owner promises exact times, one of them is chosen and promised", a
     await windows.getByLabel("Every, minutes").fill("30");
   });
   await bookStove(/^1[0-5]:[03]0/, "28 alder", "Jonas Exact", "jonas.exact@example.com");
-  expect(pair.app.sql("SELECT window_to - window_from AS long, window_from % 30 AS off FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.mail = 'jonas.exact@example.com'")).toEqual([{ long: 0, off: 0 }]);
+  expect(
+    pair.app.sql(
+      "SELECT window_to - window_from AS long, window_from % 30 AS off FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.mail = 'jonas.exact@example.com'",
+    ),
+  ).toEqual([{ long: 0, off: 0 }]);
 });
 
 it("where times are agreed in person nothing is promised: one says what suits, and the office books it", async () => {
@@ -118,29 +152,52 @@ it("where times are agreed in person nothing is promised: one says what suits, a
   const sheet = pair.office.getByRole("complementary", { name: "Details" });
   await sheet.getByText("When the wind is from the west.").waitFor();
   // The last of those that are shown is never today: there are fewer windows in a day.
-  await sheet.getByRole("button", { name: /more driving/ }).last().click();
+  await sheet
+    .getByRole("button", { name: /more driving/ })
+    .last()
+    .click();
   await sheet.getByRole("button", { name: "Book it and tell them" }).click();
   await pair.office.getByText(/Booked for .*, Henrik West is told/).waitFor();
-  expect(pair.app.sql("SELECT v.state FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.mail = 'henrik.west@example.com'")).toEqual([{ state: "promised" }]);
+  expect(
+    pair.app.sql(
+      "SELECT v.state FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.mail = 'henrik.west@example.com'",
+    ),
+  ).toEqual([{ state: "promised" }]);
 });
 
 it("when it is too late to change something by the link, the phone number stands there instead", async () => {
   const { id } = pair.app.sql<{ id: number }>("SELECT j.id FROM jobs j WHERE j.mail = 'henrik.west@example.com'")[0]!;
-  const { date, visit } = pair.app.sql<{ date: string; visit: number }>("SELECT date, id AS visit FROM visits WHERE job_id = ?", id)[0]!;
+  const { date, visit } = pair.app.sql<{ date: string; visit: number }>(
+    "SELECT date, id AS visit FROM visits WHERE job_id = ?",
+    id,
+  )[0]!;
   await go(pair.office, `${pair.app.url}/board?date=${date}&visit=${visit}`);
-  const link = await pair.office.getByRole("link", { name: "Open" }).and(pair.office.locator("[href^='/my/']")).getAttribute("href");
+  const link = await pair.office
+    .getByRole("link", { name: "Open" })
+    .and(pair.office.locator("[href^='/my/']"))
+    .getAttribute("href");
   await go(pair.door, pair.app.url + link!);
   await pair.door.getByRole("button", { name: "Cancel", exact: true }).waitFor();
   // On the day itself, an hour before.
   const clock = pair.office.getByRole("button", { name: "Demo clock" });
-  const isOver = () => pair.app.sql<{ over: number }>("SELECT (SELECT demo_offset_ms FROM business) / 1000 + unixepoch() > window_from * 60 - 7200 AS over FROM visits WHERE id = ?", visit)[0]!.over === 1;
+  const isOver = () =>
+    pair.app.sql<{ over: number }>(
+      "SELECT (SELECT demo_offset_ms FROM business) / 1000 + unixepoch() > window_from * 60 - 7200 AS over FROM visits WHERE id = ?",
+      visit,
+    )[0]!.over === 1;
   for (let i = 0; i < 30 && !isOver(); i++) {
     const before = await clock.innerText();
     await clock.click();
     await pair.office.getByRole("menuitem", { name: /next morning/ }).click();
-    await pair.office.waitForFunction((words) => document.querySelector("[aria-label='Demo clock']")?.textContent !== words, before);
+    await pair.office.waitForFunction(
+      (words) => document.querySelector("[aria-label='Demo clock']")?.textContent !== words,
+      before,
+    );
   }
   await pair.door.reload();
   await pair.door.getByText(/It is too late to change it here: call \+1 555 0100/).waitFor();
-  expect([await pair.door.getByRole("button", { name: "Cancel", exact: true }).count(), await pair.door.getByRole("button", { name: "Move", exact: true }).count()]).toEqual([0, 0]);
+  expect([
+    await pair.door.getByRole("button", { name: "Cancel", exact: true }).count(),
+    await pair.door.getByRole("button", { name: "Move", exact: true }).count(),
+  ]).toEqual([0, 0]);
 });

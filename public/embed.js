@@ -5,7 +5,8 @@
   window.addEventListener("message", function (event) {
     if (event.origin !== origin || !event.data || typeof event.data.hogarHeight !== "number") return;
     document.querySelectorAll("iframe").forEach(function (frame) {
-      if (frame.contentWindow === event.source) frame.style.height = Math.min(20000, Math.max(200, event.data.hogarHeight)) + "px";
+      if (frame.contentWindow === event.source)
+        frame.style.height = Math.min(20000, Math.max(200, event.data.hogarHeight)) + "px";
     });
   });
 })();

@@ -21,14 +21,19 @@ export function install() {
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
   console.log("Installing packages: the database is compiled here, which takes 4 to 6 minutes.");
   // Not `npm ci`: it refuses a lock file made where the registry lacks other platforms' optional packages.
-  if (run("npm", ["install", "--no-save", "--no-audit", "--no-fund", "--loglevel=error"]) !== 0) fail("The packages could not be installed. Is there a network?");
+  if (run("npm", ["install", "--no-save", "--no-audit", "--no-fund", "--loglevel=error"]) !== 0)
+    fail("The packages could not be installed. Is there a network?");
   writeFileSync(stamp, lock);
 }
 
 /** Builds the application, unless it is built from these very sources. */
 export function build() {
   const stamp = path.join(root, ".next/hogar-sources");
-  const sources = hashOf(["src", "package-lock.json", "next.config.ts", "tsconfig.json"].flatMap((name) => filesUnder(path.join(root, name))));
+  const sources = hashOf(
+    ["src", "package-lock.json", "next.config.ts", "tsconfig.json"].flatMap((name) =>
+      filesUnder(path.join(root, name)),
+    ),
+  );
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === sources) return;
   console.log("Building the application: about a minute.");
   if (run("npx", ["--no-install", "next", "build"]) !== 0) fail("The application could not be built.");
@@ -38,7 +43,8 @@ export function build() {
 
 /** The path of a Chromium, installing Debian's where there is none. */
 export function chromium() {
-  const find = () => spawnSync("sh", ["-c", "command -v chromium || command -v chromium-browser"], { encoding: "utf8" }).stdout.trim();
+  const find = () =>
+    spawnSync("sh", ["-c", "command -v chromium || command -v chromium-browser"], { encoding: "utf8" }).stdout.trim();
   if (!find()) {
     console.log("Installing Chromium.");
     run("sh", ["-c", "apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium >/dev/null"]);
@@ -59,6 +65,8 @@ function hashOf(files) {
 
 function filesUnder(name) {
   if (!statSync(name).isDirectory()) return [name];
-  return readdirSync(name).sort().filter((child) => !child.includes(".test.")).flatMap((child) => filesUnder(path.join(name, child)));
+  return readdirSync(name)
+    .sort()
+    .filter((child) => !child.includes(".test."))
+    .flatMap((child) => filesUnder(path.join(name, child)));
 }
-

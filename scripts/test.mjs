@@ -26,7 +26,19 @@ function step(name, args) {
 
 function jest(project, more) {
   const report = path.join(tmpdir(), `hogar-${project}-${process.pid}.json`);
-  const status = run("npx", ["--no-install", "jest", "--selectProjects", project, "--json", `--outputFile=${report}`, ...(project === "e2e" ? ["--runInBand", "--forceExit"] : [])], more);
+  const status = run(
+    "npx",
+    [
+      "--no-install",
+      "jest",
+      "--selectProjects",
+      project,
+      "--json",
+      `--outputFile=${report}`,
+      ...(project === "e2e" ? ["--runInBand", "--forceExit"] : []),
+    ],
+    more,
+  );
   try {
     const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(report, "utf8"));
     passed += numPassedTests;

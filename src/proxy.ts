@@ -8,7 +8,10 @@ const framed = /^\/(book|my|wish|quote|standins\/cards)(\/|$)/;
 /** Security headers on every page: own scripts only (by nonce), no framing but by ourselves and the owner's sites, nothing told to others. */
 export function proxy(request: NextRequest): NextResponse {
   const nonce = Buffer.from(crypto.randomUUID()).toString("base64");
-  const sites = framed.test(request.nextUrl.pathname) && request.nextUrl.pathname !== "/book/preview" ? readFrontDoor(getHogar().store).sites : [];
+  const sites =
+    framed.test(request.nextUrl.pathname) && request.nextUrl.pathname !== "/book/preview"
+      ? readFrontDoor(getHogar().store).sites
+      : [];
   const policy = [
     "default-src 'self'",
     `script-src 'self' 'nonce-${nonce}' 'strict-dynamic'${process.env.NODE_ENV === "development" ? " 'unsafe-eval'" : ""}`,

@@ -35,7 +35,12 @@ async function openPair({ historyDays = 1 } = {}): Promise<Pair> {
   }
   await signIn(desktop.page, app.url, "odile");
   return {
-    app, door: customer.page, office: desktop.page, context: customer.context, troubles, addresses,
+    app,
+    door: customer.page,
+    office: desktop.page,
+    context: customer.context,
+    troubles,
+    addresses,
     close: async () => {
       await browser.close();
       await app.stop();
@@ -58,9 +63,15 @@ export async function chooseAt(page: Page, url: string, address: string, ...serv
 /** The first window of the last day that is shown, kept. */
 export async function keepWindow(page: Page): Promise<void> {
   await page.getByRole("button", { name: "Choose a time" }).click();
-  await page.getByRole("group", { name: /day \d/ }).last().getByRole("button").first().click();
+  await page
+    .getByRole("group", { name: /day \d/ })
+    .last()
+    .getByRole("button")
+    .first()
+    .click();
   await page.getByRole("button", { name: /^Keep/ }).click();
 }
 
 /** Types a number into the card service's own form. */
-export const payWith = (page: Page, number: string): Promise<void> => page.frameLocator("iframe[title=Card]").getByRole("textbox").first().fill(number);
+export const payWith = (page: Page, number: string): Promise<void> =>
+  page.frameLocator("iframe[title=Card]").getByRole("textbox").first().fill(number);

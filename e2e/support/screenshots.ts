@@ -13,8 +13,19 @@ const [busy] = app.sql<{ date: string; visit: number }>(
   `SELECT p.date, max(p.visit_id) AS visit FROM placements p JOIN visits v ON v.id = p.visit_id WHERE v.state = 'promised' AND p.date > date(unixepoch() + (SELECT demo_offset_ms FROM business) / 1000, 'unixepoch') AND p.date IN (SELECT date FROM visits WHERE state = 'promised' AND id NOT IN (SELECT visit_id FROM placements)) GROUP BY p.date ORDER BY p.date LIMIT 1`,
 );
 const screens: [string, string][] = [
-  ["today", "/today"], ["board", `/board?date=${busy!.date}`], ["visit", `/board?date=${busy!.date}&visit=${busy!.visit}`], ["customers", "/customers"],
-  ["incoming", "/incoming?open=quote%202"], ["repeats", "/repeats"], ["money", "/money?show=open"], ["first-steps", "/setup/start"], ["set-up", "/setup/technicians?id=1"], ["service", "/setup/services?id=1"], ["zones", "/setup/zones"], ["windows", "/setup/windows"], ["front-door-settings", "/setup/front-door"],
+  ["today", "/today"],
+  ["board", `/board?date=${busy!.date}`],
+  ["visit", `/board?date=${busy!.date}&visit=${busy!.visit}`],
+  ["customers", "/customers"],
+  ["incoming", "/incoming?open=quote%202"],
+  ["repeats", "/repeats"],
+  ["money", "/money?show=open"],
+  ["first-steps", "/setup/start"],
+  ["set-up", "/setup/technicians?id=1"],
+  ["service", "/setup/services?id=1"],
+  ["zones", "/setup/zones"],
+  ["windows", "/setup/windows"],
+  ["front-door-settings", "/setup/front-door"],
   ["why-not", "/why-not?address=a700&service=1"],
 ];
 for (const [name, at] of screens) {
@@ -37,20 +48,30 @@ await door.getByRole("button", { name: "More: How many flues?" }).click();
 await door.getByRole("group", { name: "Could there be a nest?" }).getByRole("button", { name: "No" }).click();
 await shoot("front-door-what", door);
 await door.getByRole("button", { name: "Choose a time" }).click();
-await door.getByRole("group", { name: /day \d/ }).nth(1).getByRole("button").first().click();
+await door
+  .getByRole("group", { name: /day \d/ })
+  .nth(1)
+  .getByRole("button")
+  .first()
+  .click();
 await door.mouse.move(0, 0);
 await door.getByRole("button", { name: /^Keep/ }).and(door.locator(":enabled")).waitFor();
 await door.evaluate(() => Promise.all(document.getAnimations().map((a) => a.finished)));
 await shoot("front-door-when", door);
 await go(door, await mailedLink(page, app.url, /Your quote.*ruth/s, "quote"));
-await door.getByRole("group", { name: /day \d/ }).first().waitFor();
+await door
+  .getByRole("group", { name: /day \d/ })
+  .first()
+  .waitFor();
 await shoot("quote", door);
 const { page: field } = await openPage(browser, phone);
 // The next morning, as whoever has most to do then.
 await go(page, `${app.url}/today`);
 await page.getByRole("button", { name: "Demo clock" }).click();
 await page.getByRole("menuitem", { name: /next morning/ }).click();
-const [busiest] = app.sql<{ name: string }>("SELECT lower(substr(t.name, 1, instr(t.name, ' ') - 1)) AS name FROM placements p JOIN technicians t ON t.id = p.technician_id JOIN visits v ON v.id = p.visit_id WHERE v.state = 'promised' AND p.date = date('now', '+1 day') GROUP BY t.id ORDER BY count(*) DESC");
+const [busiest] = app.sql<{ name: string }>(
+  "SELECT lower(substr(t.name, 1, instr(t.name, ' ') - 1)) AS name FROM placements p JOIN technicians t ON t.id = p.technician_id JOIN visits v ON v.id = p.visit_id WHERE v.state = 'promised' AND p.date = date('now', '+1 day') GROUP BY t.id ORDER BY count(*) DESC",
+);
 await signIn(field, app.url, busiest?.name ?? "bram");
 await field.waitForLoadState("networkidle");
 await shoot("field", field);

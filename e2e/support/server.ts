@@ -22,8 +22,13 @@ export interface Running {
   stop: () => Promise<void>;
 }
 
-export async function startDemo({ historyDays = 8, env = {} }: { historyDays?: number; env?: Record<string, string> } = {}): Promise<Running> {
-  return start(env, (more) => runTsx(["demo/make.ts", "--history-days", String(historyDays), "--at", nextTuesday()], more));
+export async function startDemo({
+  historyDays = 8,
+  env = {},
+}: { historyDays?: number; env?: Record<string, string> } = {}): Promise<Running> {
+  return start(env, (more) =>
+    runTsx(["demo/make.ts", "--history-days", String(historyDays), "--at", nextTuesday()], more),
+  );
 }
 
 /** Tests begin on a Tuesday morning, on whatever day and at whatever hour they run. */
@@ -38,7 +43,25 @@ function nextTuesday(): string {
 export async function startEmpty(): Promise<Running> {
   return start({}, (more, folder) => {
     writeFileSync(path.join(folder, "town.json"), JSON.stringify(makeTown(7)));
-    runTsx(["cli/hogar.ts", "init", "--name", "Alder Roofs", "--owner", "Odile Brandt", "--mail", "odile@marrowick.example", "--password", password, "--time-zone", "Europe/Lisbon", "--lng=-18.6", "--lat=-41.2"], more);
+    runTsx(
+      [
+        "cli/hogar.ts",
+        "init",
+        "--name",
+        "Alder Roofs",
+        "--owner",
+        "Odile Brandt",
+        "--mail",
+        "odile@marrowick.example",
+        "--password",
+        password,
+        "--time-zone",
+        "Europe/Lisbon",
+        "--lng=-18.6",
+        "--lat=-41.2",
+      ],
+      more,
+    );
   });
 }
 
@@ -47,12 +70,27 @@ function runTsx(args: string[], env: NodeJS.ProcessEnv): void {
   if (made.status !== 0) throw new Error(`${args[0]} failed: ${made.stderr}`);
 }
 
-async function start(env: Record<string, string>, make: (env: NodeJS.ProcessEnv, folder: string) => void): Promise<Running> {
+async function start(
+  env: Record<string, string>,
+  make: (env: NodeJS.ProcessEnv, folder: string) => void,
+): Promise<Running> {
   const folder = mkdtempSync(path.join(tmpdir(), "hogar-e2e-"));
   const port = await freePort();
-  const more = { ...process.env, HOGAR_DATA: folder, PORT: String(port), HOGAR_FRONT_DOOR_PER_MINUTE: "100000", NEXT_TELEMETRY_DISABLED: "1", NODE_ENV: "production" as const, ...env };
+  const more = {
+    ...process.env,
+    HOGAR_DATA: folder,
+    PORT: String(port),
+    HOGAR_FRONT_DOOR_PER_MINUTE: "100000",
+    NEXT_TELEMETRY_DISABLED: "1",
+    NODE_ENV: "production" as const,
+    ...env,
+  };
   make(more, folder);
-  const server = spawn(process.execPath, [path.join(root, "node_modules/next/dist/bin/next"), "start", "-p", String(port)], { cwd: root, env: more, stdio: ["ignore", "pipe", "pipe"] });
+  const server = spawn(
+    process.execPath,
+    [path.join(root, "node_modules/next/dist/bin/next"), "start", "-p", String(port)],
+    { cwd: root, env: more, stdio: ["ignore", "pipe", "pipe"] },
+  );
   let log = "";
   for (const stream of [server.stdout, server.stderr]) stream.on("data", (text: Buffer) => void (log += String(text)));
   await says(server, "Ready in");
@@ -64,7 +102,10 @@ async function start(env: Record<string, string>, make: (env: NodeJS.ProcessEnv,
     sql: <Row>(query: string, ...values: unknown[]) => db.prepare<unknown[], Row>(query).all(...values),
     stop: async () => {
       db.close();
-      const gone = server.exitCode !== null || server.signalCode !== null ? null : new Promise((resolve) => server.once("exit", resolve));
+      const gone =
+        server.exitCode !== null || server.signalCode !== null
+          ? null
+          : new Promise((resolve) => server.once("exit", resolve));
       server.kill("SIGTERM");
       await gone;
       rmSync(folder, { recursive: true, force: true });
@@ -98,14 +139,26 @@ export function freePort(): Promise<number> {
 export const startBrowser = (): Promise<Browser> =>
   chromium.launch({
     executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
-    args: ["--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+    args: [
+      "--headless",
+      "--no-sandbox",
+      "--disable-gpu",
+      "--disable-quic",
+      "--no-first-run",
+      "--disable-background-networking",
+      "--disable-component-update",
+      "--disable-sync",
+    ],
   });
 
 export const desk = { width: 1280, height: 800 };
 export const phone = { width: 390, height: 844 };
 
 /** A page that fails the test when the application throws in the browser. */
-export async function openPage(browser: Browser, viewport: { width: number; height: number }): Promise<{ page: Page; context: BrowserContext; troubles: string[] }> {
+export async function openPage(
+  browser: Browser,
+  viewport: { width: number; height: number },
+): Promise<{ page: Page; context: BrowserContext; troubles: string[] }> {
   const context = await browser.newContext({ viewport, locale: "en-GB" });
   const page = await context.newPage();
   page.setDefaultTimeout(60_000);
@@ -138,7 +191,12 @@ export async function signIn(page: Page, url: string, who: string): Promise<void
 }
 
 /** The link of a kind in the newest mail whose entry in the list of the stand-in reads so. The page must be a desk's. */
-export async function mailedLink(page: Page, url: string, about: RegExp, kind: "my" | "wish" | "quote"): Promise<string> {
+export async function mailedLink(
+  page: Page,
+  url: string,
+  about: RegExp,
+  kind: "my" | "wish" | "quote",
+): Promise<string> {
   const link = new RegExp(`/${kind}/\\S+`);
   for (let i = 0; i < 60; i++) {
     await go(page, `${url}/standins/mail`);

@@ -9,7 +9,10 @@ import { readBusiness } from "@/store/business";
 import { getHogar } from "./server/hogar";
 import { Providers } from "@/ui/providers";
 
-export const metadata: Metadata = { title: { default: "Hogar", template: "%s · Hogar" }, description: "Promises that can be kept: booking, planning and payment for home service." };
+export const metadata: Metadata = {
+  title: { default: "Hogar", template: "%s · Hogar" },
+  description: "Promises that can be kept: booking, planning and payment for home service.",
+};
 export const viewport: Viewport = { width: "device-width", initialScale: 1, themeColor: "#FBFAF6" };
 export const dynamic = "force-dynamic";
 

@@ -13,7 +13,8 @@ export const problems = {
   "link-ended": "This link is no longer valid. Call us and we will send a new one.",
   "outside-zones": "This address is not in our zones yet.",
   "service-not-offered": "This service cannot be booked at the moment. Choose another one.",
-  "window-gone": "Somebody was faster: this window has just been taken. The nearest ones that are still free are below.",
+  "window-gone":
+    "Somebody was faster: this window has just been taken. The nearest ones that are still free are below.",
   "hold-expired": "The window was kept for you for a while and is free again. Choose one of those below.",
   "cannot-be-kept": "This cannot be kept as the day stands.",
   "visit-not-open": "This visit is over or cancelled and cannot be changed any more.",
@@ -37,9 +38,9 @@ export const problems = {
   "not-a-demo": "Only the demo’s clock can be moved.",
   "clock-goes-forward": "The demo’s clock only goes forward.",
   "last-owner": "Somebody must remain the owner.",
-  "busy": "The system is very busy. Try again in a moment.",
-  "offline": "There is no connection right now. Nothing was lost: try again in a moment.",
-  "unexpected": "Something went wrong on our side. Nothing was changed. Try again.",
+  busy: "The system is very busy. Try again in a moment.",
+  offline: "There is no connection right now. Nothing was lost: try again in a moment.",
+  unexpected: "Something went wrong on our side. Nothing was changed. Try again.",
 } as const;
 
 export type ProblemCode = keyof typeof problems;

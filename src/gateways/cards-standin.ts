@@ -42,24 +42,50 @@ export function cardStandin(db: Database.Database, secret: string): CardStandin 
     async charge({ key, token, amountMinor, currency, description }) {
       const before = chargeOf.get(key);
       if (before) return outcomeOf(before);
-      const card = db.prepare<[string], { behaviour: string; last_digits: string }>("SELECT behaviour, last_digits FROM card_tokens WHERE token = ?").get(token);
+      const card = db
+        .prepare<[string], { behaviour: string; last_digits: string }>(
+          "SELECT behaviour, last_digits FROM card_tokens WHERE token = ?",
+        )
+        .get(token);
       const behaviour = card?.behaviour ?? "declined";
       const state = { pays: "received", slow: "received", asks: "second step" }[behaviour] ?? "declined";
-      db.prepare("INSERT INTO charges VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(key, `ch_${nanoid(16)}`, amountMinor, currency, description, state, card?.last_digits ?? "????", Date.now());
+      db.prepare("INSERT INTO charges VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(
+        key,
+        `ch_${nanoid(16)}`,
+        amountMinor,
+        currency,
+        description,
+        state,
+        card?.last_digits ?? "????",
+        Date.now(),
+      );
       if (behaviour === "slow") throw new Error("The card service did not answer in time");
       return outcomeOf(chargeOf.get(key)!);
     },
 
     async keep(token) {
-      const card = db.prepare<[string], { behaviour: string; last_digits: string }>("SELECT behaviour, last_digits FROM card_tokens WHERE token = ?").get(token);
+      const card = db
+        .prepare<[string], { behaviour: string; last_digits: string }>(
+          "SELECT behaviour, last_digits FROM card_tokens WHERE token = ?",
+        )
+        .get(token);
       if (!card) throw new Error("There is no such card");
       const reference = `card_${sign(token, secret).slice(0, 24)}`;
-      db.prepare("INSERT INTO card_tokens VALUES (?, ?, ?) ON CONFLICT DO NOTHING").run(reference, card.behaviour, card.last_digits);
+      db.prepare("INSERT INTO card_tokens VALUES (?, ?, ?) ON CONFLICT DO NOTHING").run(
+        reference,
+        card.behaviour,
+        card.last_digits,
+      );
       return { reference, label: `card ending ${card.last_digits}` };
     },
 
     async refund({ key, reference, amountMinor }) {
-      db.prepare("INSERT INTO card_refunds VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING").run(key, reference, amountMinor, Date.now());
+      db.prepare("INSERT INTO card_refunds VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING").run(
+        key,
+        reference,
+        amountMinor,
+        Date.now(),
+      );
     },
 
     isGenuine: (body, signature) => isSigned(body, signature, secret),
@@ -76,7 +102,9 @@ export function cardStandin(db: Database.Database, secret: string): CardStandin 
     chargeByReference: (reference) => byReference.get(reference) ?? null,
 
     settleStep(reference, agreed) {
-      const changed = db.prepare("UPDATE charges SET state = ? WHERE reference = ? AND state = 'second step'").run(agreed ? "received" : "declined", reference);
+      const changed = db
+        .prepare("UPDATE charges SET state = ? WHERE reference = ? AND state = 'second step'")
+        .run(agreed ? "received" : "declined", reference);
       const charge = byReference.get(reference);
       if (!charge || changed.changes === 0) return null;
       const body = JSON.stringify({ key: charge.key, outcome: outcomeOf(charge) });
@@ -89,6 +117,7 @@ export function cardStandin(db: Database.Database, secret: string): CardStandin 
 
 function outcomeOf(charge: StandinCharge): ChargeOutcome {
   if (charge.state === "received") return { state: "received", reference: charge.reference };
-  if (charge.state === "second step") return { state: "second step", reference: charge.reference, address: `/standins/cards/step/${charge.reference}` };
+  if (charge.state === "second step")
+    return { state: "second step", reference: charge.reference, address: `/standins/cards/step/${charge.reference}` };
   return { state: "declined", reference: charge.reference, reason: "The bank declined the card" };
 }

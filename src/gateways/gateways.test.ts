@@ -64,7 +64,15 @@ describe("driving times", () => {
   const at = (lng: number) => ({ lng, lat: 0 });
 
   it("are those of the shortest way on a graph", () => {
-    const { minutes, place } = graphRoads({ nodes: [at(0), at(1), at(2), at(3)], edges: [[0, 1, 10], [1, 2, 10], [0, 2, 25], [2, 3, 1]] });
+    const { minutes, place } = graphRoads({
+      nodes: [at(0), at(1), at(2), at(3)],
+      edges: [
+        [0, 1, 10],
+        [1, 2, 10],
+        [0, 2, 25],
+        [2, 3, 1],
+      ],
+    });
     const drive = (from: number, to: number) => minutes(place(at(from)), place(at(to)));
     expect([drive(0, 2), drive(3, 0), drive(1, 1)]).toEqual([20, 21, 0]);
     expect(() => minutes(0, 99)).toThrow("There is no place 99");
@@ -72,7 +80,10 @@ describe("driving times", () => {
 
   it("are estimated from the straight line where no roads are known, at the slower pace of the two ends", () => {
     const { minutes, place } = estimatedRoads();
-    const [town, moor] = [{ windingFactor: 1.5, kmh: 30 }, { windingFactor: 1.2, kmh: 60 }];
+    const [town, moor] = [
+      { windingFactor: 1.5, kmh: 30 },
+      { windingFactor: 1.2, kmh: 60 },
+    ];
     // A tenth of a degree at the equator is 11.12 km.
     expect(minutes(place(at(0), moor), place(at(0.1), moor))).toBe(14);
     expect(minutes(place(at(0), town), place(at(0.1), moor))).toBe(34);
@@ -84,12 +95,25 @@ describe("driving times", () => {
     const server = (answer: (url: string) => unknown) => {
       const asked: string[] = [];
       const problems: string[] = [];
-      const fetched = async (url: string | URL | Request) => (asked.push(String(url)), { status: 200, json: async () => answer(String(url)) }) as unknown as Response;
-      return { asked, problems, roads: routingServer("http://roads.example/", estimatedRoads(), fetched as typeof fetch, (p) => problems.push(p)) };
+      const fetched = async (url: string | URL | Request) =>
+        (asked.push(String(url)), { status: 200, json: async () => answer(String(url)) }) as unknown as Response;
+      return {
+        asked,
+        problems,
+        roads: routingServer("http://roads.example/", estimatedRoads(), fetched as typeof fetch, (p) =>
+          problems.push(p),
+        ),
+      };
     };
 
     it("are estimated until they are known, asked for once, and told by a new revision", async () => {
-      const { roads, asked } = server(() => ({ code: "Ok", durations: [[0, 601], [540, 0]] }));
+      const { roads, asked } = server(() => ({
+        code: "Ok",
+        durations: [
+          [0, 601],
+          [540, 0],
+        ],
+      }));
       const [a, b] = [roads.place(at(0)), roads.place(at(0.1))];
       const estimate = roads.minutes(a, b);
       await roads.settled();
@@ -104,7 +128,13 @@ describe("driving times", () => {
       const estimate = silent.roads.minutes(a, b);
       await silent.roads.settled();
       expect([silent.roads.minutes(a, b), silent.asked.length, silent.problems.length]).toEqual([estimate, 1, 1]);
-      const partly = server(() => ({ code: "Ok", durations: [[0, null], [540, 0]] }));
+      const partly = server(() => ({
+        code: "Ok",
+        durations: [
+          [0, null],
+          [540, 0],
+        ],
+      }));
       partly.roads.minutes(partly.roads.place(at(0)), partly.roads.place(at(0.1)));
       await partly.roads.settled();
       expect(partly.roads.minutes(0, 1)).toBe(estimate);
@@ -126,7 +156,10 @@ describe("the card stand-in", () => {
   it("charges a key once, whatever is asked again", async () => {
     const standin = cards();
     const token = standin.tokenFor(testCards[0].number)!;
-    const [first, again] = [await standin.charge({ key: "k", token, ...charge }), await standin.charge({ key: "k", token, ...charge, amountMinor: 1 })];
+    const [first, again] = [
+      await standin.charge({ key: "k", token, ...charge }),
+      await standin.charge({ key: "k", token, ...charge, amountMinor: 1 }),
+    ];
     expect(again).toEqual(first);
     expect(standin.charges()).toMatchObject([{ amount_minor: 4000, state: "received" }]);
   });
@@ -150,11 +183,20 @@ describe("the card stand-in", () => {
 describe("the mail stand-in", () => {
   it("writes a real mail, once a key", async () => {
     const mail = mailStandin(folder(), () => "office@marrowick.example");
-    const message = { key: "booked 1", to: "mira@example.com", subject: "Booked: 9–11", body: "Hello Mira,\n\nuntil then." };
+    const message = {
+      key: "booked 1",
+      to: "mira@example.com",
+      subject: "Booked: 9–11",
+      body: "Hello Mira,\n\nuntil then.",
+    };
     expect([await mail.send(message), await mail.send(message)]).toEqual(["sent", "sent"]);
     const [file] = mail.files();
     const parsed = await PostalMime.parse(mail.read(file!.name)!);
-    expect(parsed).toMatchObject({ subject: "Booked: 9–11", from: { address: "office@marrowick.example" }, to: [{ address: "mira@example.com" }] });
+    expect(parsed).toMatchObject({
+      subject: "Booked: 9–11",
+      from: { address: "office@marrowick.example" },
+      to: [{ address: "mira@example.com" }],
+    });
     expect(parsed.text).toContain("Hello Mira,");
     expect(mail.files()).toHaveLength(1);
   });
@@ -170,6 +212,14 @@ it("the plain phone keeps both sides of a conversation", async () => {
   const phone = textStandin(openStandinStore(folder()));
   await phone.send({ key: "a", to: "+1 555 0142", subject: "", body: "We come tomorrow" });
   phone.answer("+1 555 0142", "Fine", 1);
-  expect(phone.conversations()).toEqual([{ number: "+1 555 0142", texts: [expect.objectContaining({ direction: "to phone" }), expect.objectContaining({ direction: "from phone", body: "Fine" })] }]);
+  expect(phone.conversations()).toEqual([
+    {
+      number: "+1 555 0142",
+      texts: [
+        expect.objectContaining({ direction: "to phone" }),
+        expect.objectContaining({ direction: "from phone", body: "Fine" }),
+      ],
+    },
+  ]);
   expect(await phone.send({ key: "b", to: "+1 555 0199", subject: "", body: "" })).toBe("bounced");
 });

@@ -21,7 +21,9 @@ export async function cleanImage(sent: Buffer, size: number): Promise<CleanImage
     const { format } = await picture.metadata();
     if (format !== "png" && format !== "jpeg") throw new ImageProblem("neither PNG nor JPEG");
     const upright = picture.rotate().resize({ width: size, height: size, fit: "inside", withoutEnlargement: true });
-    const { data, info } = await (format === "png" ? upright.png({ compressionLevel: 9 }) : upright.jpeg({ quality: 82, mozjpeg: true })).toBuffer({ resolveWithObject: true });
+    const { data, info } = await (
+      format === "png" ? upright.png({ compressionLevel: 9 }) : upright.jpeg({ quality: 82, mozjpeg: true })
+    ).toBuffer({ resolveWithObject: true });
     return { mime: `image/${format}`, width: info.width, height: info.height, bytes: data };
   } catch (error) {
     throw error instanceof ImageProblem ? error : new ImageProblem(String(error));

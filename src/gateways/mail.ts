@@ -46,4 +46,10 @@ export function mailStandin(folder: string, from: () => string): MailStandin {
 
 const nameOf = (key: string): string => createHash("sha256").update(key).digest("hex").slice(0, 32);
 
-const mimeOf = ({ key, to, subject, body }: OutgoingMessage, from: string) => ({ from, to, subject, text: body, messageId: `<${nameOf(key)}@hogar.invalid>` });
+const mimeOf = ({ key, to, subject, body }: OutgoingMessage, from: string) => ({
+  from,
+  to,
+  subject,
+  text: body,
+  messageId: `<${nameOf(key)}@hogar.invalid>`,
+});

@@ -35,7 +35,8 @@ export function graphRoads(graph: RoadGraph): RoadGateway {
     minutes(from, to) {
       if (from === to) return 0;
       const [a, b] = [junctions[from], junctions[to]];
-      if (a === undefined || b === undefined) throw new RangeError(`There is no place ${a === undefined ? from : to}: ${points.length} are known`);
+      if (a === undefined || b === undefined)
+        throw new RangeError(`There is no place ${a === undefined ? from : to}: ${points.length} are known`);
       const search = (searches[a] ??= shortestFrom(a, neighbours));
       return Math.max(1, Math.ceil(search[b]!));
     },

@@ -17,7 +17,12 @@ export interface RoutingServer extends RoadGateway {
  * yet is estimated, asked for in the background, and used from the next time on. Where the server
  * does not answer, the estimate stands.
  */
-export function routingServer(address: string, estimate: RoadGateway, ask: typeof fetch = fetch, log: (problem: string) => void = console.error): RoutingServer {
+export function routingServer(
+  address: string,
+  estimate: RoadGateway,
+  ask: typeof fetch = fetch,
+  log: (problem: string) => void = console.error,
+): RoutingServer {
   const points: Point[] = [];
   const known = new Map<string, number>();
   const missing = new Set<string>();
@@ -67,15 +72,22 @@ export function routingServer(address: string, estimate: RoadGateway, ask: typeo
 
   async function askFor(places: number[]): Promise<void> {
     const coordinates = places.map((p) => `${points[p]!.lng},${points[p]!.lat}`).join(";");
-    const response = await ask(`${address.replace(/\/$/, "")}/table/v1/driving/${coordinates}?annotations=duration`, { signal: AbortSignal.timeout(10_000) });
+    const response = await ask(`${address.replace(/\/$/, "")}/table/v1/driving/${coordinates}?annotations=duration`, {
+      signal: AbortSignal.timeout(10_000),
+    });
     const answer = (await response.json()) as { code?: string; durations?: (number | null)[][] };
-    if (answer.code !== "Ok" || answer.durations?.length !== places.length) throw new Error(`It said “${answer.code ?? response.status}”.`);
+    if (answer.code !== "Ok" || answer.durations?.length !== places.length)
+      throw new Error(`It said “${answer.code ?? response.status}”.`);
     for (const [i, from] of places.entries())
       for (const [j, to] of places.entries()) {
         const seconds = answer.durations[i]?.[j];
         const key = `${from} ${to}`;
         missing.delete(key);
-        if (from !== to) known.set(key, typeof seconds === "number" ? Math.max(1, Math.ceil(seconds / 60)) : estimate.minutes(from, to));
+        if (from !== to)
+          known.set(
+            key,
+            typeof seconds === "number" ? Math.max(1, Math.ceil(seconds / 60)) : estimate.minutes(from, to),
+          );
       }
     revision++;
   }

@@ -10,7 +10,9 @@ export interface TextStandin extends MessageGateway {
 
 /** Texts that stay in the house: a page shows them as a plain phone would. Numbers that end in 0199 do not exist. */
 export function textStandin(db: Database.Database): TextStandin {
-  const keep = db.prepare("INSERT INTO texts (key, number, direction, body, at) VALUES (?, ?, ?, ?, ?) ON CONFLICT DO NOTHING");
+  const keep = db.prepare(
+    "INSERT INTO texts (key, number, direction, body, at) VALUES (?, ?, ?, ?, ?) ON CONFLICT DO NOTHING",
+  );
   return {
     repeatable: true,
     async send({ key, to, body }) {
@@ -19,7 +21,11 @@ export function textStandin(db: Database.Database): TextStandin {
       return "sent";
     },
     conversations() {
-      const rows = db.prepare<[], { number: string; direction: string; body: string; at: number }>("SELECT number, direction, body, at FROM (SELECT * FROM texts ORDER BY id DESC LIMIT 400) ORDER BY id").all();
+      const rows = db
+        .prepare<[], { number: string; direction: string; body: string; at: number }>(
+          "SELECT number, direction, body, at FROM (SELECT * FROM texts ORDER BY id DESC LIMIT 400) ORDER BY id",
+        )
+        .all();
       const byNumber = new Map<string, typeof rows>();
       for (const row of rows) byNumber.set(row.number, [...(byNumber.get(row.number) ?? []), row]);
       return [...byNumber].map(([number, texts]) => ({ number, texts })).reverse();

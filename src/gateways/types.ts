@@ -13,7 +13,13 @@ export interface CardGateway {
   /** Keeps a card for later: answers what charges it from then on, and how it is called. The same token is kept once. */
   keep(token: string): Promise<{ reference: string; label: string }>;
   /** Charges a card token. The same key never charges twice, however often it is asked. Throws when the gateway does not answer. */
-  charge(charge: { key: string; token: string; amountMinor: number; currency: string; description: string }): Promise<ChargeOutcome>;
+  charge(charge: {
+    key: string;
+    token: string;
+    amountMinor: number;
+    currency: string;
+    description: string;
+  }): Promise<ChargeOutcome>;
   /** Pays back a part or all of a charge; the same key never pays back twice. */
   refund(refund: { key: string; reference: string; amountMinor: number }): Promise<void>;
   /** Whether a notice about a charge really comes from the gateway. */

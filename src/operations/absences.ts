@@ -19,11 +19,21 @@ export const recordTimeOff = defineOperation({
   input: RecordTimeOff,
   run(context, { technicianId, firstDate, lastDate, reason, fromMinute, toMinute }) {
     const { sql, today } = context;
-    if (lastDate < firstDate) throw new Refusal("invalid-input", { fields: { "/lastDate": "The last day is not before the first." } });
-    if ((fromMinute === undefined) !== (toMinute === undefined) || (fromMinute ?? 0) >= (toMinute ?? 1)) throw new Refusal("invalid-input", { fields: { "/toMinute": "The hours end after they begin." } });
+    if (lastDate < firstDate)
+      throw new Refusal("invalid-input", { fields: { "/lastDate": "The last day is not before the first." } });
+    if ((fromMinute === undefined) !== (toMinute === undefined) || (fromMinute ?? 0) >= (toMinute ?? 1))
+      throw new Refusal("invalid-input", { fields: { "/toMinute": "The hours end after they begin." } });
     mustKnow(context, technicianId);
-    const dates = sql<{ date: string }>("SELECT DISTINCT date FROM placements WHERE technician_id = ? AND date BETWEEN ? AND ? AND date >= ?").all(technicianId, firstDate, lastDate, today).map((d) => d.date);
-    return changingDays(context, technicianId, dates, () => sql<{ id: number }>("INSERT INTO time_off (technician_id, first_date, last_date, reason, from_minute, to_minute) VALUES (?, ?, ?, ?, ?, ?) RETURNING id").get(technicianId, firstDate, lastDate, reason, fromMinute ?? null, toMinute ?? null)!);
+    const dates = sql<{ date: string }>(
+      "SELECT DISTINCT date FROM placements WHERE technician_id = ? AND date BETWEEN ? AND ? AND date >= ?",
+    )
+      .all(technicianId, firstDate, lastDate, today)
+      .map((d) => d.date);
+    return changingDays(context, technicianId, dates, () =>
+      sql<{ id: number }>(
+        "INSERT INTO time_off (technician_id, first_date, last_date, reason, from_minute, to_minute) VALUES (?, ?, ?, ?, ?, ?) RETURNING id",
+      ).get(technicianId, firstDate, lastDate, reason, fromMinute ?? null, toMinute ?? null)!,
+    );
   },
 });
 
@@ -41,12 +51,26 @@ export const recordErrand = defineOperation({
   input: RecordErrand,
   run(context, { technicianId, date, fromMinute, toMinute, title, addressId }) {
     const { sql, hogar, business } = context;
-    if (toMinute <= fromMinute) throw new Refusal("invalid-input", { fields: { "/toMinute": "An errand ends after it begins." } });
+    if (toMinute <= fromMinute)
+      throw new Refusal("invalid-input", { fields: { "/toMinute": "An errand ends after it begins." } });
     mustKnow(context, technicianId);
     const address = addressId === null ? null : hogar.gateways.places.find(addressId);
-    if (addressId !== null && !address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
-    return changingDays(context, technicianId, [date], () => sql<{ id: number }>("INSERT INTO errands (technician_id, date, begins, ends, title, place, lng, lat) VALUES (?, ?, ?, ?, ?, ?, ?, ?) RETURNING id")
-      .get(technicianId, date, epochMinute(date, fromMinute, business.time_zone), epochMinute(date, toMinute, business.time_zone), title.trim(), address?.line ?? "", address?.lng ?? null, address?.lat ?? null)!);
+    if (addressId !== null && !address)
+      throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
+    return changingDays(context, technicianId, [date], () =>
+      sql<{ id: number }>(
+        "INSERT INTO errands (technician_id, date, begins, ends, title, place, lng, lat) VALUES (?, ?, ?, ?, ?, ?, ?, ?) RETURNING id",
+      ).get(
+        technicianId,
+        date,
+        epochMinute(date, fromMinute, business.time_zone),
+        epochMinute(date, toMinute, business.time_zone),
+        title.trim(),
+        address?.line ?? "",
+        address?.lng ?? null,
+        address?.lat ?? null,
+      )!,
+    );
   },
 });
 
@@ -66,7 +90,8 @@ export const setDayHours = defineOperation({
     refuseOddSpans(spans ?? []);
     return changingDays(context, technicianId, [date], () => {
       context.sql("DELETE FROM day_hours WHERE technician_id = ? AND date = ?").run(technicianId, date);
-      for (const { opens, closes } of spans ?? []) context.sql("INSERT INTO day_hours VALUES (?, ?, ?, ?)").run(technicianId, date, opens, closes);
+      for (const { opens, closes } of spans ?? [])
+        context.sql("INSERT INTO day_hours VALUES (?, ?, ?, ?)").run(technicianId, date, opens, closes);
       return {};
     });
   },
@@ -81,7 +106,12 @@ function mustKnow({ sql }: OperationContext, technicianId: number): void {
  * that still works, otherwise one by one. What no longer fits is taken out, with the whole of its
  * crew. What was late before the change may stay as late as it was.
  */
-function changingDays<R extends object>(context: OperationContext, technicianId: number, dates: readonly LocalDate[], change: () => R | undefined): R & { freed: number } {
+function changingDays<R extends object>(
+  context: OperationContext,
+  technicianId: number,
+  dates: readonly LocalDate[],
+  change: () => R | undefined,
+): R & { freed: number } {
   const before = loadPlanning(context, dates);
   const stops = new Map(dates.map((date) => [date, before.dayOf(technicianId, date).day.stops]));
   const result = change()!;
@@ -90,7 +120,13 @@ function changingDays<R extends object>(context: OperationContext, technicianId:
   for (const date of dates) {
     const latest = new Map(stops.get(date)!.map((stop) => [stop.visitId, stop.latest]));
     const { promised } = planning.dayOf(technicianId, date);
-    const day = { ...promised, stops: promised.stops.map((stop) => ({ ...stop, latest: Math.max(stop.latest, stop.visitId === null ? stop.latest : (latest.get(stop.visitId) ?? stop.latest)) })) };
+    const day = {
+      ...promised,
+      stops: promised.stops.map((stop) => ({
+        ...stop,
+        latest: Math.max(stop.latest, stop.visitId === null ? stop.latest : (latest.get(stop.visitId) ?? stop.latest)),
+      })),
+    };
     const { kept, out } = prepareDay(day, planning.travel) ? { kept: day, out: [] } : rebuilt(day, planning.travel);
     for (const { visitId } of out) takeOut(context, visitId!);
     writeDay(context, technicianId, date, kept, planning);

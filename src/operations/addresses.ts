@@ -15,7 +15,10 @@ const idOf = (typed: TypedAddress): string => prefix + Buffer.from(JSON.stringif
 /** An address by its id; refused where there is none. */
 export function addressOf(context: ViewContext, id: string): Address {
   const address = knownAddress(context, id);
-  if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list, or type all of it." } });
+  if (!address)
+    throw new Refusal("invalid-input", {
+      fields: { "/addressId": "Choose an address from the list, or type all of it." },
+    });
   return address;
 }
 
@@ -28,8 +31,17 @@ export function knownAddress(context: ViewContext, id: string): Address | null {
 
 function readTyped(id: string): TypedAddress | null {
   try {
-    const { line, postcode } = JSON.parse(Buffer.from(id.slice(prefix.length), "base64url").toString()) as Record<string, unknown>;
-    return typeof line === "string" && typeof postcode === "string" && line.length <= 120 && postcode.length <= 20 && line.trim() ? { line, postcode } : null;
+    const { line, postcode } = JSON.parse(Buffer.from(id.slice(prefix.length), "base64url").toString()) as Record<
+      string,
+      unknown
+    >;
+    return typeof line === "string" &&
+      typeof postcode === "string" &&
+      line.length <= 120 &&
+      postcode.length <= 20 &&
+      line.trim()
+      ? { line, postcode }
+      : null;
   } catch {
     return null;
   }
@@ -37,7 +49,9 @@ function readTyped(id: string): TypedAddress | null {
 
 /** The address where somebody has been before, to be asked for again: as the look-up knows it, or as it was typed. */
 export const addressAt = (context: ViewContext, place: TypedAddress): Address | null =>
-  context.hogar.gateways.places.suggest(place.line, 8).find((found) => found.line === place.line && found.postcode === place.postcode) ?? locate(context, place);
+  context.hogar.gateways.places
+    .suggest(place.line, 8)
+    .find((found) => found.line === place.line && found.postcode === place.postcode) ?? locate(context, place);
 
 /** Where a typed address lies, as exactly as the look-up can say; null where it cannot. */
 export function locate({ hogar }: ViewContext, { line, postcode }: TypedAddress): Address | null {

@@ -8,7 +8,9 @@ import { keepApart, mergeCustomers, splitCustomers } from "./alike";
 import { mustPerform, perform } from "./door";
 
 type World = ReturnType<typeof smallWorld>;
-const as = (name: string, mail: string, phone: string) => ({ more: { customer: { name, mail, phone, reminders: true } } });
+const as = (name: string, mail: string, phone: string) => ({
+  more: { customer: { name, mail, phone, reminders: true } },
+});
 const pairs = (world: World) => {
   const view = look(world.hogar, alike, {}, office);
   if (!view.ok) throw new Error(view.problem.sentence);
@@ -25,7 +27,9 @@ describe("somebody who books again", () => {
     world.booked(as("Mira Okonjo", "mira@example.com", "+1 202 555 0142"));
     world.booked({ ...as("mira okonjo", "new@example.com", "(202) 555-0142"), nth: 12 });
     expect([names(world), pairs(world).open]).toEqual([["Mira Okonjo"], []]);
-    expect(one(world.hogar, "SELECT recipient FROM messages WHERE channel = 'mail' ORDER BY id DESC")).toEqual({ recipient: "new@example.com" });
+    expect(one(world.hogar, "SELECT recipient FROM messages WHERE channel = 'mail' ORDER BY id DESC")).toEqual({
+      recipient: "new@example.com",
+    });
   });
 
   it("never comes by what somebody else of the same mail has left: no card, no other visit", async () => {
@@ -34,14 +38,21 @@ describe("somebody who books again", () => {
     await runDue(world.hogar);
     const stranger = world.booked({ nth: 12 });
     expect(one<{ n: number }>(world.hogar, "SELECT count(DISTINCT customer_id) AS n FROM jobs").n).toBe(1);
-    expect([look(world.hogar, myVisit, {}, mira.actor), look(world.hogar, myVisit, {}, stranger.actor)]).toMatchObject([{ value: { card: "card ending 1006" } }, { value: { card: null, job: { service: "Chimney sweep" } } }]);
+    expect([look(world.hogar, myVisit, {}, mira.actor), look(world.hogar, myVisit, {}, stranger.actor)]).toMatchObject([
+      { value: { card: "card ending 1006" } },
+      { value: { card: null, job: { service: "Chimney sweep" } } },
+    ]);
   });
 });
 
 describe("two who may be the same", () => {
   const couple = () => {
     const world = smallWorld();
-    const first = world.booked({ serviceId: world.services.survey, card: "9900000000001006", ...as("Mira Okonjo", "home@example.com", "+1 202 555 0142") });
+    const first = world.booked({
+      serviceId: world.services.survey,
+      card: "9900000000001006",
+      ...as("Mira Okonjo", "home@example.com", "+1 202 555 0142"),
+    });
     world.booked({ nth: 12, ...as("Anton Okonjo", "home@example.com", "+1 202 555 0143") });
     return { world, first };
   };
@@ -50,9 +61,18 @@ describe("two who may be the same", () => {
     const { world } = couple();
     await runDue(world.hogar);
     const [pair] = pairs(world).open;
-    expect(pair!.sides.map((s) => [s.name, s.visits])).toEqual([["Mira Okonjo", 1], ["Anton Okonjo", 1]]);
+    expect(pair!.sides.map((s) => [s.name, s.visits])).toEqual([
+      ["Mira Okonjo", 1],
+      ["Anton Okonjo", 1],
+    ]);
     const [mira, anton] = pair!.sides;
-    const owners = () => world.hogar.store.sql("SELECT customer_id FROM jobs UNION ALL SELECT customer_id FROM payments UNION ALL SELECT customer_id FROM sites UNION ALL SELECT customer_id FROM messages").all().map((row) => (row as { customer_id: number }).customer_id);
+    const owners = () =>
+      world.hogar.store
+        .sql(
+          "SELECT customer_id FROM jobs UNION ALL SELECT customer_id FROM payments UNION ALL SELECT customer_id FROM sites UNION ALL SELECT customer_id FROM messages",
+        )
+        .all()
+        .map((row) => (row as { customer_id: number }).customer_id);
     const before = owners();
     mustPerform(world.hogar, mergeCustomers, { pairId: pair!.id, keepId: anton.id }, office);
     expect([names(world), new Set(owners())]).toEqual([["Anton Okonjo"], new Set([anton.id])]);
@@ -68,12 +88,22 @@ describe("two who may be the same", () => {
     const [mira, anton] = pair!.sides;
     mustPerform(world.hogar, mergeCustomers, { pairId: pair!.id, keepId: anton.id }, office);
     world.booked({ nth: 13, ...as("Mira Okonjo", "home@example.com", "+1 202 555 0142") });
-    expect([names(world), one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM jobs WHERE customer_id = ?", anton.id).n]).toEqual([["Anton Okonjo"], 3]);
+    expect([
+      names(world),
+      one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM jobs WHERE customer_id = ?", anton.id).n,
+    ]).toEqual([["Anton Okonjo"], 3]);
     world.booked({ nth: 15, ...as("Tilda Okonjo", "home@example.com", "+1 202 555 0144") });
     const next = pairs(world).open.find((p) => p.sides.every((s) => s.id !== mira.id))!;
-    mustPerform(world.hogar, mergeCustomers, { pairId: next.id, keepId: next.sides.find((s) => s.id !== anton.id)!.id }, office);
+    mustPerform(
+      world.hogar,
+      mergeCustomers,
+      { pairId: next.id, keepId: next.sides.find((s) => s.id !== anton.id)!.id },
+      office,
+    );
     expect(pairs(world).merged.map((m) => m.id)).toEqual([next.id]);
-    expect(perform(world.hogar, splitCustomers, { pairId: pair!.id }, office)).toMatchObject({ problem: { sentence: "These were merged with a third since. Take that back first." } });
+    expect(perform(world.hogar, splitCustomers, { pairId: pair!.id }, office)).toMatchObject({
+      problem: { sentence: "These were merged with a third since. Take that back first." },
+    });
     for (const pairId of [next.id, pair!.id]) mustPerform(world.hogar, splitCustomers, { pairId }, office);
     expect(names(world)).toEqual(["Anton Okonjo", "Mira Okonjo", "Tilda Okonjo"]);
   });
@@ -84,7 +114,9 @@ describe("two who may be the same", () => {
     mustPerform(world.hogar, keepApart, { pairId: pair!.id, apart: true }, office);
     world.booked({ nth: 14, ...as("Anton Okonjo", "home@example.com", "+1 202 555 0143") });
     expect(pairs(world).open).toEqual([]);
-    expect(perform(world.hogar, mergeCustomers, { pairId: pair!.id, keepId: pair!.sides[0].id }, office)).toMatchObject({ problem: { code: "not-found" } });
+    expect(perform(world.hogar, mergeCustomers, { pairId: pair!.id, keepId: pair!.sides[0].id }, office)).toMatchObject(
+      { problem: { code: "not-found" } },
+    );
     mustPerform(world.hogar, keepApart, { pairId: pair!.id, apart: false }, office);
     expect(pairs(world).open).toHaveLength(1);
   });

@@ -8,27 +8,45 @@ interface Known extends Contact {
 }
 
 /** Who somebody is: a customer we know for certain, or those who may be the same person. */
-export function sameOrAlike({ sql, business }: ViewContext, contact: Contact): { same: { id: number } | null; alike: number[] } {
+export function sameOrAlike(
+  { sql, business }: ViewContext,
+  contact: Contact,
+): { same: { id: number } | null; alike: number[] } {
   const lastDigits = contact.phone.replace(/\D/g, "").slice(-6);
   const lastName = contact.name.split(" ").at(-1)!;
   // Whoever shares none of the three is not looked at.
   const near = sql<Known>(
     `SELECT id, name, mail, phone FROM customers WHERE (mail = @mail OR replace(replace(replace(replace(replace(phone, ' ', ''), '-', ''), '.', ''), '(', ''), ')', '') LIKE '%' || @lastDigits OR name LIKE '%' || @lastName || '%' ESCAPE '\\') ORDER BY id`,
   ).all({ mail: contact.mail, lastDigits: lastDigits || "-", lastName: lastName.replace(/[\\%_]/g, "\\$&") });
-  const placesOf = (id: number) => sql<{ place: string }>("SELECT line || ', ' || postcode AS place FROM sites WHERE customer_id = ?").all(id).map((site) => site.place);
+  const placesOf = (id: number) =>
+    sql<{ place: string }>("SELECT line || ', ' || postcode AS place FROM sites WHERE customer_id = ?")
+      .all(id)
+      .map((site) => site.place);
   // Whoever was merged into somebody is known by what they were, and is the other.
   const standing = (id: number): number => {
-    const into = sql<{ merged_into: number | null }>("SELECT merged_into FROM customers WHERE id = ?").get(id)!.merged_into;
+    const into = sql<{ merged_into: number | null }>("SELECT merged_into FROM customers WHERE id = ?").get(
+      id,
+    )!.merged_into;
     return into === null ? id : standing(into);
   };
-  const matches = near.map((known) => ({ id: standing(known.id), match: matchOf(contact, { ...known, places: placesOf(known.id) }, business.phone) }));
+  const matches = near.map((known) => ({
+    id: standing(known.id),
+    match: matchOf(contact, { ...known, places: placesOf(known.id) }, business.phone),
+  }));
   const same = matches.find((m) => m.match === "certain");
-  return { same: same ? { id: same.id } : null, alike: [...new Set(matches.filter((m) => m.match === "likely").map((m) => m.id))] };
+  return {
+    same: same ? { id: same.id } : null,
+    alike: [...new Set(matches.filter((m) => m.match === "likely").map((m) => m.id))],
+  };
 }
 
 /** Puts two side by side, for somebody of the office to look at. */
 export const noteAlike = ({ sql, now }: OperationContext, one: number, other: number): void =>
-  void sql("INSERT INTO alike (one_id, other_id, found_at, state) VALUES (?, ?, ?, 'open') ON CONFLICT DO NOTHING").run(Math.min(one, other), Math.max(one, other), now);
+  void sql("INSERT INTO alike (one_id, other_id, found_at, state) VALUES (?, ?, ?, 'open') ON CONFLICT DO NOTHING").run(
+    Math.min(one, other),
+    Math.max(one, other),
+    now,
+  );
 
 interface Pair {
   id: number;
@@ -45,7 +63,17 @@ function readPair({ sql }: ViewContext, id: number, state: Pair["state"]): Pair 
 }
 
 /** Everything that belongs to a customer. */
-const belongings = ["sites", "jobs", "repeats", "invoices", "payments", "messages", "replies", "consents", "cards"] as const;
+const belongings = [
+  "sites",
+  "jobs",
+  "repeats",
+  "invoices",
+  "payments",
+  "messages",
+  "replies",
+  "consents",
+  "cards",
+] as const;
 
 /** Two are one: what belongs to the other goes to the one who is kept. Can be undone. */
 export const mergeCustomers = defineOperation({
@@ -55,13 +83,23 @@ export const mergeCustomers = defineOperation({
   run(context, { pairId, keepId }) {
     const { sql } = context;
     const pair = readPair(context, pairId, "open");
-    if (keepId !== pair.one_id && keepId !== pair.other_id) throw new Refusal("invalid-input", { fields: { "/keepId": "Choose one of the two." } });
+    if (keepId !== pair.one_id && keepId !== pair.other_id)
+      throw new Refusal("invalid-input", { fields: { "/keepId": "Choose one of the two." } });
     const goneId = keepId === pair.one_id ? pair.other_id : pair.one_id;
-    const moved = Object.fromEntries(belongings.map((table) => [table, sql<{ id: number }>(`UPDATE ${table} SET customer_id = ? WHERE customer_id = ? RETURNING id`).all(keepId, goneId).map((row) => row.id)]));
+    const moved = Object.fromEntries(
+      belongings.map((table) => [
+        table,
+        sql<{ id: number }>(`UPDATE ${table} SET customer_id = ? WHERE customer_id = ? RETURNING id`)
+          .all(keepId, goneId)
+          .map((row) => row.id),
+      ]),
+    );
     sql("UPDATE customers SET merged_into = ? WHERE id = ?").run(keepId, goneId);
     sql("UPDATE alike SET state = 'merged', moved = ? WHERE id = ?").run(JSON.stringify(moved), pairId);
     // Others who are like the one that is gone are like the one that stays.
-    for (const other of sql<Pair>("SELECT * FROM alike WHERE state = 'open' AND (one_id = @goneId OR other_id = @goneId)").all({ goneId })) {
+    for (const other of sql<Pair>(
+      "SELECT * FROM alike WHERE state = 'open' AND (one_id = @goneId OR other_id = @goneId)",
+    ).all({ goneId })) {
       const third = other.one_id === goneId ? other.other_id : other.one_id;
       if (third !== keepId) noteAlike(context, keepId, third);
     }
@@ -76,11 +114,19 @@ export const splitCustomers = defineOperation({
   run(context, { pairId }) {
     const { sql } = context;
     const pair = readPair(context, pairId, "merged");
-    const gone = sql<{ id: number; merged_into: number }>("SELECT id, merged_into FROM customers WHERE id IN (?, ?) AND merged_into IN (?, ?)").get(pair.one_id, pair.other_id, pair.one_id, pair.other_id);
+    const gone = sql<{ id: number; merged_into: number }>(
+      "SELECT id, merged_into FROM customers WHERE id IN (?, ?) AND merged_into IN (?, ?)",
+    ).get(pair.one_id, pair.other_id, pair.one_id, pair.other_id);
     if (!gone) throw new Refusal("not-found");
-    if (sql("SELECT 1 FROM customers WHERE id = ? AND merged_into IS NOT NULL").get(gone.merged_into)) throw new Refusal("not-found", { sentence: "These were merged with a third since. Take that back first." });
+    if (sql("SELECT 1 FROM customers WHERE id = ? AND merged_into IS NOT NULL").get(gone.merged_into))
+      throw new Refusal("not-found", { sentence: "These were merged with a third since. Take that back first." });
     const moved = JSON.parse(pair.moved) as Record<(typeof belongings)[number], number[]>;
-    for (const table of belongings) sql(`UPDATE ${table} SET customer_id = ? WHERE customer_id = ? AND id IN (SELECT value FROM json_each(?))`).run(gone.id, gone.merged_into, JSON.stringify(moved[table] ?? []));
+    for (const table of belongings)
+      sql(`UPDATE ${table} SET customer_id = ? WHERE customer_id = ? AND id IN (SELECT value FROM json_each(?))`).run(
+        gone.id,
+        gone.merged_into,
+        JSON.stringify(moved[table] ?? []),
+      );
     sql("UPDATE customers SET merged_into = NULL WHERE id = ?").run(gone.id);
     sql("UPDATE alike SET state = 'open', moved = '{}' WHERE id = ?").run(pairId);
   },

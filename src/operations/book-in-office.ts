@@ -16,9 +16,20 @@ export const bookInOffice = defineOperation({
     const wished = input.technicianId ? offer.technicians.filter((t) => t.id === String(input.technicianId)) : [];
     const technicians = wanted.visit.crew === 1 && wished.length ? wished : offer.technicians;
     const visitId = takeRoom(context, wanted, { ...offer, technicians }, { key: null, until: context.now });
-    const customerId = "id" in input.customer ? known(input.customer.id) : customerFor(context, input.customer, wanted.address);
+    const customerId =
+      "id" in input.customer ? known(input.customer.id) : customerFor(context, input.customer, wanted.address);
     const siteId = siteFor(context, customerId, wanted.address, wanted.zone?.id ?? null);
-    const jobId = agreeJob(context, { ...("id" in input.customer ? {} : { agreed: input.customer }), visitId, customerId, siteId, items: wanted.items, order: priceIn(context, wanted, visitId), note: input.note, depositMinor: 0, bookedBy: actorWords(context.actor) });
+    const jobId = agreeJob(context, {
+      ...("id" in input.customer ? {} : { agreed: input.customer }),
+      visitId,
+      customerId,
+      siteId,
+      items: wanted.items,
+      order: priceIn(context, wanted, visitId),
+      note: input.note,
+      depositMinor: 0,
+      bookedBy: actorWords(context.actor),
+    });
     tellCustomer(context, { jobId, occasion: "booked", about: `job ${jobId}`, answer: true });
     return { jobId, visitId, link: linkTokenOf(context.hogar, jobId)! };
 

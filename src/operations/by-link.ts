@@ -32,12 +32,26 @@ export function ownWork(context: ViewContext): OwnWork {
   const { sql, actor, business, minute } = context;
   if (actor.kind !== "link") throw new Refusal("link-ended");
   const job = sql<OwnWork["job"]>("SELECT id, state, approval FROM jobs WHERE id = ?").get(actor.jobId)!;
-  const days = sql<VisitRow>("SELECT * FROM visits WHERE job_id = ? AND state = 'promised' ORDER BY window_from").all(actor.jobId);
-  const begun = sql("SELECT 1 FROM visits WHERE job_id = ? AND state NOT IN ('promised', 'cancelled')").get(actor.jobId) !== undefined;
+  const days = sql<VisitRow>("SELECT * FROM visits WHERE job_id = ? AND state = 'promised' ORDER BY window_from").all(
+    actor.jobId,
+  );
+  const begun =
+    sql("SELECT 1 FROM visits WHERE job_id = ? AND state NOT IN ('promised', 'cancelled')").get(actor.jobId) !==
+    undefined;
   const first = days[0];
-  const changes = first && !begun && job.state !== "cancelled" && job.state !== "done"
-    ? ownChanges({ moveHours: business.move_hours, cancelHours: business.cancel_hours }, termsOfJob(context, job.id), { agreed: job.state === "agreed" && job.approval === "given", proposed: job.state === "agreed" && job.approval === "proposed" }, first.window_from, minute)
-    : null;
+  const changes =
+    first && !begun && job.state !== "cancelled" && job.state !== "done"
+      ? ownChanges(
+          { moveHours: business.move_hours, cancelHours: business.cancel_hours },
+          termsOfJob(context, job.id),
+          {
+            agreed: job.state === "agreed" && job.approval === "given",
+            proposed: job.state === "agreed" && job.approval === "proposed",
+          },
+          first.window_from,
+          minute,
+        )
+      : null;
   return { job, days, changes };
 }
 
@@ -50,7 +64,8 @@ export const confirmByLink = defineOperation({
     if (days.length === 0 || job.approval === "waiting") throw new Refusal("visit-not-open");
     // Saying yes to the time we proposed makes it stand.
     if (job.approval === "proposed") giveApproval(context, job.id);
-    for (const { id } of days) context.sql("UPDATE visits SET confirmed_at = coalesce(confirmed_at, ?) WHERE id = ?").run(context.now, id);
+    for (const { id } of days)
+      context.sql("UPDATE visits SET confirmed_at = coalesce(confirmed_at, ?) WHERE id = ?").run(context.now, id);
   },
 });
 
@@ -67,9 +82,30 @@ export const moveByLink = defineOperation({
     const without = days.map((d) => d.id);
     const visit = placingOf(days[0]!, days.length);
     const offer = answersFor(context, visit, [date], { without }).find((a) => a.from === from && a.to === to);
-    if (!offer?.offered) throw new Refusal("window-gone", { details: { offers: nearestOffers(answersFor(context, visit, bookableDates(context), { without }), from).map((a) => ({ date: a.date, from: a.from, to: a.to })) } });
-    moveTo(context, days, offer, offer.technicians.slice(0, visit.crew).map((t) => Number(t.id)), { answer: true, silent: job.approval === "proposed" });
-    if (job.approval === "proposed") tellCustomer(context, { jobId: job.id, occasion: "received", about: `job ${job.id} at ${context.now}`, answer: true });
+    if (!offer?.offered)
+      throw new Refusal("window-gone", {
+        details: {
+          offers: nearestOffers(answersFor(context, visit, bookableDates(context), { without }), from).map((a) => ({
+            date: a.date,
+            from: a.from,
+            to: a.to,
+          })),
+        },
+      });
+    moveTo(
+      context,
+      days,
+      offer,
+      offer.technicians.slice(0, visit.crew).map((t) => Number(t.id)),
+      { answer: true, silent: job.approval === "proposed" },
+    );
+    if (job.approval === "proposed")
+      tellCustomer(context, {
+        jobId: job.id,
+        occasion: "received",
+        about: `job ${job.id} at ${context.now}`,
+        answer: true,
+      });
     tellOffice(context, job.id, { key: `job ${job.id} moved at ${context.now}`, what: "Moved by the customer" });
   },
 });
@@ -84,7 +120,11 @@ export const cancelByLink = defineOperation({
     if (!changes) throw new Refusal("visit-not-open");
     if (!changes.mayCancel) throw tooLate(context);
     const fee = changes.feeMinor;
-    if (fee !== feeMinor) throw new Refusal("fee-changed", { sentence: `Cancelling now costs ${moneyWords(fee, context.business.currency)}. Look at it again before you cancel.`, details: { feeMinor: fee } });
+    if (fee !== feeMinor)
+      throw new Refusal("fee-changed", {
+        sentence: `Cancelling now costs ${moneyWords(fee, context.business.currency)}. Look at it again before you cancel.`,
+        details: { feeMinor: fee },
+      });
     cancelJob(context, job.id, false);
     if (fee > 0) chargeFee(context, job.id, "Cancelled late", fee);
     payBackTheRest(context, job.id, "Cancelled by the customer");
@@ -104,7 +144,9 @@ interface OwnRepeat {
 /** The repeat by which the visit of a link comes back, or came back until its customer ended it; null where there is none that is theirs to change. */
 export function ownRepeat({ sql, actor }: ViewContext): OwnRepeat | null {
   if (actor.kind !== "link") return null;
-  const repeat = sql<OwnRepeat>("SELECT r.id, r.every, r.unit, r.state FROM repeats r JOIN visits v ON v.repeat_id = r.id WHERE v.job_id = ? AND (r.state = 'active' OR r.ended_by_customer = 1) ORDER BY r.id DESC LIMIT 1");
+  const repeat = sql<OwnRepeat>(
+    "SELECT r.id, r.every, r.unit, r.state FROM repeats r JOIN visits v ON v.repeat_id = r.id WHERE v.job_id = ? AND (r.state = 'active' OR r.ended_by_customer = 1) ORDER BY r.id DESC LIMIT 1",
+  );
   return repeat.get(actor.jobId) ?? null;
 }
 
@@ -119,9 +161,18 @@ export const repeatByLink = defineOperation({
     if ((repeat.state === "active") === goesOn) return;
     if (goesOn) takeUpRepeat(context, repeat.id);
     else stopRepeat(context, repeat.id);
-    const { name, line } = context.sql<{ name: string; line: string }>("SELECT c.name, s.line FROM repeats r JOIN customers c ON c.id = r.customer_id JOIN sites s ON s.id = r.site_id WHERE r.id = ?").get(repeat.id)!;
+    const { name, line } = context
+      .sql<{ name: string; line: string }>(
+        "SELECT c.name, s.line FROM repeats r JOIN customers c ON c.id = r.customer_id JOIN sites s ON s.id = r.site_id WHERE r.id = ?",
+      )
+      .get(repeat.id)!;
     const what = `${name} ${goesOn ? "has taken a repeat up again" : "has ended a repeat"}: ${ruleWords(repeat)}`;
-    tellAll(context, { key: `repeat ${repeat.id} at ${context.now}`, subject: what, body: `${what}\n${line}\n`, who: line });
+    tellAll(context, {
+      key: `repeat ${repeat.id} at ${context.now}`,
+      subject: what,
+      body: `${what}\n${line}\n`,
+      who: line,
+    });
   },
 });
 
@@ -133,14 +184,17 @@ export const consentByLink = defineOperation({
   run(context, { kind, given }) {
     const { sql, actor } = context;
     if (actor.kind !== "link") throw new Refusal("link-ended");
-    sql(`UPDATE jobs SET ${kind} = @given WHERE id = @jobId OR id IN (SELECT other.job_id FROM visits own JOIN visits other ON other.repeat_id = own.repeat_id WHERE own.job_id = @jobId)`).run({ given: given ? 1 : 0, jobId: actor.jobId });
+    sql(
+      `UPDATE jobs SET ${kind} = @given WHERE id = @jobId OR id IN (SELECT other.job_id FROM visits own JOIN visits other ON other.repeat_id = own.repeat_id WHERE own.job_id = @jobId)`,
+    ).run({ given: given ? 1 : 0, jobId: actor.jobId });
     // Another booking of theirs may still say yes.
     const still = sql(`SELECT 1 FROM jobs WHERE customer_id = ? AND ${kind} = 1`).get(actor.customerId) !== undefined;
     recordConsent(context, actor.customerId, kind, still, true);
   },
 });
 
-const tooLate = ({ business }: ViewContext): Refusal => new Refusal("too-late-to-change", { sentence: `It is too late to change this here. Call us on ${business.phone}.` });
+const tooLate = ({ business }: ViewContext): Refusal =>
+  new Refusal("too-late-to-change", { sentence: `It is too late to change this here. Call us on ${business.phone}.` });
 
 /** Words and pictures that a customer adds afterwards: a gate code, what it looks like. */
 export const addByLink = defineOperation({
@@ -151,16 +205,33 @@ export const addByLink = defineOperation({
     const { job, days } = ownWork(context);
     const { sql, now } = context;
     if (days.length === 0) throw new Refusal("visit-not-open");
-    if (!words.trim() && photos.length === 0) throw new Refusal("invalid-input", { fields: { "/words": "Write something, or add a photo." } });
-    if (!photos.every((token) => isKeptPhoto(context, token))) throw new Refusal("invalid-input", { fields: { "/photos": lostPhoto } });
-    if (sql<{ n: number }>("SELECT count(*) AS n FROM additions WHERE job_id = ?").get(job.id)!.n >= 20) throw new Refusal("invalid-input", { fields: { "/words": `That is a lot already. Call us on ${context.business.phone}.` } });
-    sql("INSERT INTO additions (job_id, made_at, words, photos) VALUES (?, ?, ?, ?)").run(job.id, now, words.trim(), JSON.stringify(photos));
-    tellOffice(context, job.id, { key: `addition to job ${job.id} at ${now}`, what: "The customer adds something", said: words.trim() });
+    if (!words.trim() && photos.length === 0)
+      throw new Refusal("invalid-input", { fields: { "/words": "Write something, or add a photo." } });
+    if (!photos.every((token) => isKeptPhoto(context, token)))
+      throw new Refusal("invalid-input", { fields: { "/photos": lostPhoto } });
+    if (sql<{ n: number }>("SELECT count(*) AS n FROM additions WHERE job_id = ?").get(job.id)!.n >= 20)
+      throw new Refusal("invalid-input", {
+        fields: { "/words": `That is a lot already. Call us on ${context.business.phone}.` },
+      });
+    sql("INSERT INTO additions (job_id, made_at, words, photos) VALUES (?, ?, ?, ?)").run(
+      job.id,
+      now,
+      words.trim(),
+      JSON.stringify(photos),
+    );
+    tellOffice(context, job.id, {
+      key: `addition to job ${job.id} at ${now}`,
+      what: "The customer adds something",
+      said: words.trim(),
+    });
   },
 });
 
 /** What the services of a job still ask, where it changes nothing that was agreed. */
-export function openQuestions(context: ViewContext, jobId: number): { position: number; service: string; questions: Question[] }[] {
+export function openQuestions(
+  context: ViewContext,
+  jobId: number,
+): { position: number; service: string; questions: Question[] }[] {
   return itemsOfJob(context, jobId).flatMap(({ serviceId, answers }, position) => {
     const service = readService(context, serviceId);
     const questions = stillOpen(questionsOf(service), answers);
@@ -180,12 +251,21 @@ export const answerByLink = defineOperation({
     const open = openQuestions(context, job.id).find((item) => item.position === position)?.questions ?? [];
     const wrong = Object.entries(answers).flatMap(([id, answer]) => {
       const question = open.find((q) => q.id === id);
-      const lost = question?.kind === "photo" && Array.isArray(answer) && !answer.every((token) => isKeptPhoto(context, token));
+      const lost =
+        question?.kind === "photo" && Array.isArray(answer) && !answer.every((token) => isKeptPhoto(context, token));
       const problem = !question ? "This is not asked any more." : lost ? lostPhoto : answerProblem(question, answer);
       return problem ? [[`/answers/${id}`, problem]] : [];
     });
-    if (wrong.length) throw new Refusal("invalid-input", { fields: Object.fromEntries(wrong) as Record<string, string> });
-    const kept = JSON.parse(sql<{ answers: string }>("SELECT answers FROM job_items WHERE job_id = ? AND position = ?").get(job.id, position)?.answers ?? "[]") as KeptAnswer[];
-    sql("UPDATE job_items SET answers = ? WHERE job_id = ? AND position = ?").run(JSON.stringify([...kept, ...keptAnswers(open, answers)]), job.id, position);
+    if (wrong.length)
+      throw new Refusal("invalid-input", { fields: Object.fromEntries(wrong) as Record<string, string> });
+    const kept = JSON.parse(
+      sql<{ answers: string }>("SELECT answers FROM job_items WHERE job_id = ? AND position = ?").get(job.id, position)
+        ?.answers ?? "[]",
+    ) as KeptAnswer[];
+    sql("UPDATE job_items SET answers = ? WHERE job_id = ? AND position = ?").run(
+      JSON.stringify([...kept, ...keptAnswers(open, answers)]),
+      job.id,
+      position,
+    );
   },
 });

@@ -18,7 +18,9 @@ export const cancelVisit = defineOperation({
   access: "board.change",
   input: CancelVisit,
   run(context, { visitId, refundDeposit, chargeNoAccess = false }) {
-    const visit = context.sql<{ state: string; job_id: number }>("SELECT state, job_id FROM visits WHERE id = ?").get(visitId);
+    const visit = context
+      .sql<{ state: string; job_id: number }>("SELECT state, job_id FROM visits WHERE id = ?")
+      .get(visitId);
     if (!visit) throw new Refusal("not-found");
     mustSee(context, visitId);
     if (!["promised", "on the way", "no access"].includes(visit.state)) throw new Refusal("visit-not-open");
@@ -35,13 +37,17 @@ export const cancelVisit = defineOperation({
 /** Ends a job that is not done, with its visits; what was received for it goes back where asked. */
 export function cancelJob(context: OperationContext, jobId: number, refund: boolean): void {
   const { sql, now } = context;
-  for (const { id } of sql<{ id: number }>("SELECT id FROM visits WHERE job_id = ? AND state NOT IN ('done', 'cancelled')").all(jobId)) {
+  for (const { id } of sql<{ id: number }>(
+    "SELECT id FROM visits WHERE job_id = ? AND state NOT IN ('done', 'cancelled')",
+  ).all(jobId)) {
     takeOut(context, id);
     sql("UPDATE visits SET state = 'cancelled' WHERE id = ?").run(id);
     sql("UPDATE promises SET ended_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(now, id);
   }
   sql("UPDATE jobs SET state = 'cancelled' WHERE id = ?").run(jobId);
   if (!refund) return;
-  for (const { id, amount_minor } of sql<{ id: number; amount_minor: number }>("SELECT id, amount_minor FROM payments WHERE job_id = ? AND purpose = 'deposit' AND state = 'received'").all(jobId))
+  for (const { id, amount_minor } of sql<{ id: number; amount_minor: number }>(
+    "SELECT id, amount_minor FROM payments WHERE job_id = ? AND purpose = 'deposit' AND state = 'received'",
+  ).all(jobId))
     payBack(context, id, amount_minor, "The visit was cancelled");
 }

@@ -26,10 +26,20 @@ export interface Limits {
 }
 
 /** How many visits may still be taken, with what is booked counted where a limit asks for it. */
-export function readLimits(context: ViewContext, visit: VisitToPlace, mode: Capacity["mode"], without: readonly number[]): Limits {
+export function readLimits(
+  context: ViewContext,
+  visit: VisitToPlace,
+  mode: Capacity["mode"],
+  without: readonly number[],
+): Limits {
   const { sql, business } = context;
   const rows = sql<LimitRow>("SELECT * FROM limits").all();
-  const about = rows.filter((row) => row.scope === "business" || (row.scope === "zone" && row.subject_id === visit.zoneId) || (row.scope === "service" && visit.serviceIds.includes(row.subject_id)));
+  const about = rows.filter(
+    (row) =>
+      row.scope === "business" ||
+      (row.scope === "zone" && row.subject_id === visit.zoneId) ||
+      (row.scope === "service" && visit.serviceIds.includes(row.subject_id)),
+  );
   const ofTechnicians = rows.filter((row) => row.scope === "technician");
   const states = business.forecast_room === "none" ? "('cancelled', 'forecast')" : "('cancelled')";
   // Weeks are counted whole: from the Monday of this one.
@@ -37,25 +47,41 @@ export function readLimits(context: ViewContext, visit: VisitToPlace, mode: Capa
   const until = addDays(since, business.horizon_days + 21);
   const left = JSON.stringify(without);
 
-  const bookings = about.length === 0 ? [] : sql<BookingRow>(
-    `SELECT date, window_from AS "from", zone_id, service_id, also FROM visits WHERE date BETWEEN ? AND ? AND state NOT IN ${states} AND id NOT IN (SELECT value FROM json_each(?))`,
-  ).all(since, until, left);
+  const bookings =
+    about.length === 0
+      ? []
+      : sql<BookingRow>(
+          `SELECT date, window_from AS "from", zone_id, service_id, also FROM visits WHERE date BETWEEN ? AND ? AND state NOT IN ${states} AND id NOT IN (SELECT value FROM json_each(?))`,
+        ).all(since, until, left);
   const takenBy = { business: takenOf(bookings), zone: takenOf(bookings.filter((b) => b.zone_id === visit.zoneId)) };
-  const has = (booking: BookingRow, serviceId: number) => booking.service_id === serviceId || (booking.also !== "[]" && (JSON.parse(booking.also) as number[]).includes(serviceId));
-  const taken = ({ scope, subject_id }: LimitRow) => (scope === "service" ? takenOf(bookings.filter((b) => has(b, subject_id))) : takenBy[scope as keyof typeof takenBy]);
+  const has = (booking: BookingRow, serviceId: number) =>
+    booking.service_id === serviceId ||
+    (booking.also !== "[]" && (JSON.parse(booking.also) as number[]).includes(serviceId));
+  const taken = ({ scope, subject_id }: LimitRow) =>
+    scope === "service" ? takenOf(bookings.filter((b) => has(b, subject_id))) : takenBy[scope as keyof typeof takenBy];
 
   const placed = groupBy(
-    ofTechnicians.length === 0 ? [] : sql<Booking & { technician_id: number }>(
-      `SELECT v.date, v.window_from AS "from", p.technician_id FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.date BETWEEN ? AND ? AND v.state NOT IN ${states} AND v.id NOT IN (SELECT value FROM json_each(?))`,
-    ).all(since, until, left),
+    ofTechnicians.length === 0
+      ? []
+      : sql<Booking & { technician_id: number }>(
+          `SELECT v.date, v.window_from AS "from", p.technician_id FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.date BETWEEN ? AND ? AND v.state NOT IN ${states} AND v.id NOT IN (SELECT value FROM json_each(?))`,
+        ).all(since, until, left),
     (row) => row.technician_id,
   );
-  const technicianLimits = groupBy(ofTechnicians.map((row) => ({ id: String(row.subject_id), limit: { of: row.scope, per: row.per, most: row.most, taken: takenOf(placed.get(row.subject_id) ?? []) } })), (row) => row.id);
+  const technicianLimits = groupBy(
+    ofTechnicians.map((row) => ({
+      id: String(row.subject_id),
+      limit: { of: row.scope, per: row.per, most: row.most, taken: takenOf(placed.get(row.subject_id) ?? []) },
+    })),
+    (row) => row.id,
+  );
 
   const byCount = mode === "count" ? about.find((row) => row.scope === "business" && row.per === "window") : undefined;
   return {
     capacity: mode === "count" ? { mode, most: byCount?.most ?? 0, taken: takenBy.business } : { mode },
-    limits: about.filter((row) => row !== byCount).map((row) => ({ of: row.scope, per: row.per, most: row.most, taken: taken(row) })),
+    limits: about
+      .filter((row) => row !== byCount)
+      .map((row) => ({ of: row.scope, per: row.per, most: row.most, taken: taken(row) })),
     ofTechnician: (id) => (technicianLimits.get(id) ?? []).map((row) => row.limit),
   };
 }

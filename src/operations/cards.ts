@@ -21,7 +21,9 @@ export const cardOf = ({ sql }: Pick<ViewContext, "sql">, jobId: number): CardOn
 
 /** Writes down that the card which has just paid is to be kept, as its owner has agreed; the worker asks the card service for it. */
 export function keepCard(context: OperationContext, jobId: number, token: string): void {
-  const { customer_id: customerId } = context.sql<{ customer_id: number }>("SELECT customer_id FROM jobs WHERE id = ?").get(jobId)!;
+  const { customer_id: customerId } = context
+    .sql<{ customer_id: number }>("SELECT customer_id FROM jobs WHERE id = ?")
+    .get(jobId)!;
   recordConsent(context, customerId, "card on file", true);
   context.later({ kind: "keep card", key: `keep card ${token}`, payload: { customerId, jobId, token } });
 }
@@ -32,8 +34,14 @@ export const recordKeptCard = defineOperation({
   access: "system",
   input: RecordKeptCard,
   run({ sql, now }, { customerId, jobId, reference, label }) {
-    sql("UPDATE cards SET removed_at = ? WHERE job_id = ? AND reference <> ? AND removed_at IS NULL").run(now, jobId, reference);
-    sql("INSERT INTO cards (customer_id, job_id, reference, label, kept_at) VALUES (?, ?, ?, ?, ?) ON CONFLICT DO NOTHING").run(customerId, jobId, reference, label, now);
+    sql("UPDATE cards SET removed_at = ? WHERE job_id = ? AND reference <> ? AND removed_at IS NULL").run(
+      now,
+      jobId,
+      reference,
+    );
+    sql(
+      "INSERT INTO cards (customer_id, job_id, reference, label, kept_at) VALUES (?, ?, ?, ?, ?) ON CONFLICT DO NOTHING",
+    ).run(customerId, jobId, reference, label, now);
   },
 });
 

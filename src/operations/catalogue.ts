@@ -1,4 +1,11 @@
-import { depositWhere, priceOrder, type Extra, type OrderedService, type OrderItem, type PricedOrder } from "@/core/catalogue/order";
+import {
+  depositWhere,
+  priceOrder,
+  type Extra,
+  type OrderedService,
+  type OrderItem,
+  type PricedOrder,
+} from "@/core/catalogue/order";
 import type { Coupon } from "@/core/catalogue/coupons";
 import type { ItemTerms, Terms } from "@/core/catalogue/terms";
 import { answerWords, shownQuestions, type Answers, type Question } from "@/core/catalogue/questions";
@@ -64,22 +71,70 @@ export function readService({ sql }: ViewContext, id: number): ServiceRow {
   return service;
 }
 
-export const questionsOf = (service: Pick<ServiceRow, "questions">): Question[] => JSON.parse(service.questions) as Question[];
+export const questionsOf = (service: Pick<ServiceRow, "questions">): Question[] =>
+  JSON.parse(service.questions) as Question[];
 
 /** A service as core prices it. */
 export function orderedService({ sql }: ViewContext, service: ServiceRow): OrderedService {
-  const extras = sql<{ id: number; name: string; unit: string; price_minor: number; cost_minor: number; tax_bp: number; most: number }>(
+  const extras = sql<{
+    id: number;
+    name: string;
+    unit: string;
+    price_minor: number;
+    cost_minor: number;
+    tax_bp: number;
+    most: number;
+  }>(
     "SELECT x.*, sx.most FROM service_extras sx JOIN extras x ON x.id = sx.extra_id WHERE sx.service_id = ? AND x.active = 1 ORDER BY sx.position",
-  ).all(service.id).map((x): Extra => ({ id: String(x.id), name: x.name, unit: x.unit, priceMinor: x.price_minor, costMinor: x.cost_minor, taxBp: x.tax_bp, most: x.most }));
-  const skills = sql<{ skill_id: number; level: number }>("SELECT skill_id, level FROM service_skills WHERE service_id = ?").all(service.id).map((s) => ({ skill: String(s.skill_id), level: s.level }));
-  return { id: service.id, name: service.name, priceMinor: service.price_minor, taxBp: service.tax_bp, deposit: depositWhere(service.deposit_kind, service.deposit_value), minutes: service.minutes, crew: service.crew, skills, questions: questionsOf(service), extras };
+  )
+    .all(service.id)
+    .map((x): Extra => ({
+      id: String(x.id),
+      name: x.name,
+      unit: x.unit,
+      priceMinor: x.price_minor,
+      costMinor: x.cost_minor,
+      taxBp: x.tax_bp,
+      most: x.most,
+    }));
+  const skills = sql<{ skill_id: number; level: number }>(
+    "SELECT skill_id, level FROM service_skills WHERE service_id = ?",
+  )
+    .all(service.id)
+    .map((s) => ({ skill: String(s.skill_id), level: s.level }));
+  return {
+    id: service.id,
+    name: service.name,
+    priceMinor: service.price_minor,
+    taxBp: service.tax_bp,
+    deposit: depositWhere(service.deposit_kind, service.deposit_value),
+    minutes: service.minutes,
+    crew: service.crew,
+    skills,
+    questions: questionsOf(service),
+    extras,
+  };
 }
 
 /** An order's price, minutes, crew and skills, by the one function that all screens use. */
-export function priceItems({ business }: ViewContext, items: readonly ItemRow[], zone: Pick<ZoneRules, "name" | "surcharge_minor" | "smallest_order_minor"> | null, { coupon = null, onOurWayBp = 0 }: { coupon?: Coupon | null; onOurWayBp?: number } = {}): PricedOrder {
+export function priceItems(
+  { business }: ViewContext,
+  items: readonly ItemRow[],
+  zone: Pick<ZoneRules, "name" | "surcharge_minor" | "smallest_order_minor"> | null,
+  { coupon = null, onOurWayBp = 0 }: { coupon?: Coupon | null; onOurWayBp?: number } = {},
+): PricedOrder {
   return priceOrder({
-    items: items.map(({ ordered, quantity, answers, extras }): OrderItem => ({ service: ordered, quantity, answers, extras: extras.map((x) => ({ id: String(x.id), quantity: x.quantity })) })),
-    zone: { name: zone?.name ?? "", surchargeMinor: zone?.surcharge_minor ?? 0, smallestOrderMinor: zone?.smallest_order_minor ?? 0 },
+    items: items.map(({ ordered, quantity, answers, extras }): OrderItem => ({
+      service: ordered,
+      quantity,
+      answers,
+      extras: extras.map((x) => ({ id: String(x.id), quantity: x.quantity })),
+    })),
+    zone: {
+      name: zone?.name ?? "",
+      surchargeMinor: zone?.surcharge_minor ?? 0,
+      smallestOrderMinor: zone?.smallest_order_minor ?? 0,
+    },
     pricesIncludeTax: business.prices_include_tax === 1,
     onOurWayBp,
     coupon,
@@ -87,13 +142,22 @@ export function priceItems({ business }: ViewContext, items: readonly ItemRow[],
 }
 
 /** What is done, in words: "Chimney sweep, 2 × Alarm check". */
-export const titleOf = (items: readonly Pick<ItemRow, "service" | "quantity">[]): string => items.map(({ service, quantity }) => (quantity > 1 ? `${quantity} × ${service.name}` : service.name)).join(", ");
+export const titleOf = (items: readonly Pick<ItemRow, "service" | "quantity">[]): string =>
+  items.map(({ service, quantity }) => (quantity > 1 ? `${quantity} × ${service.name}` : service.name)).join(", ");
 
 /** What is asked where a visit falls through. */
-export const termsOf = (service: ServiceRow): Terms => ({ late: { hours: service.late_hours, kind: service.late_fee_kind, value: service.late_fee_value }, noAccessMinor: service.no_access_minor });
+export const termsOf = (service: ServiceRow): Terms => ({
+  late: { hours: service.late_hours, kind: service.late_fee_kind, value: service.late_fee_value },
+  noAccessMinor: service.no_access_minor,
+});
 
 /** What an order needs room for. */
-export const toPlace = (items: readonly Pick<ItemRow, "service" | "quantity">[], point: { lng: number; lat: number }, zoneId: number | null, order: Pick<PricedOrder, "minutes" | "crew" | "skills">): VisitToPlace => ({
+export const toPlace = (
+  items: readonly Pick<ItemRow, "service" | "quantity">[],
+  point: { lng: number; lat: number },
+  zoneId: number | null,
+  order: Pick<PricedOrder, "minutes" | "crew" | "skills">,
+): VisitToPlace => ({
   point: { lng: point.lng, lat: point.lat },
   zoneId,
   serviceIds: items.map((item) => item.service.id),
@@ -119,7 +183,17 @@ export interface KeptAnswer {
 export const keptAnswers = (questions: readonly Question[], answers: Answers): KeptAnswer[] =>
   shownQuestions(questions, answers).flatMap((question) => {
     const value = answers[question.id];
-    return value === undefined ? [] : [{ id: question.id, question: question.words, words: answerWords(question, value), value, ...(question.kind === "photo" && { photos: value as string[] }) }];
+    return value === undefined
+      ? []
+      : [
+          {
+            id: question.id,
+            question: question.words,
+            words: answerWords(question, value),
+            value,
+            ...(question.kind === "photo" && { photos: value as string[] }),
+          },
+        ];
   });
 
 interface StoredItem {
@@ -132,26 +206,37 @@ interface StoredItem {
   total_minor: number;
 }
 
-const storedItems = ({ sql }: Pick<ViewContext, "sql">, jobId: number): StoredItem[] => sql<StoredItem>("SELECT * FROM job_items WHERE job_id = ? ORDER BY position").all(jobId);
+const storedItems = ({ sql }: Pick<ViewContext, "sql">, jobId: number): StoredItem[] =>
+  sql<StoredItem>("SELECT * FROM job_items WHERE job_id = ? ORDER BY position").all(jobId);
 
 /** What a job is made of, to be priced again. */
 export const itemsOfJob = (context: Pick<ViewContext, "sql">, jobId: number): Item[] =>
   storedItems(context, jobId).map((item) => ({
-    serviceId: item.service_id, quantity: item.quantity, extras: JSON.parse(item.extras) as Item["extras"],
+    serviceId: item.service_id,
+    quantity: item.quantity,
+    extras: JSON.parse(item.extras) as Item["extras"],
     answers: Object.fromEntries((JSON.parse(item.answers) as KeptAnswer[]).map(({ id, value }) => [id, value])),
   }));
 
 /** A job's terms, service by service, as they stood when it was agreed. */
 export const termsOfJob = ({ sql }: Pick<ViewContext, "sql">, jobId: number): (ItemTerms & { name: string })[] =>
-  sql<StoredItem & { name: string }>("SELECT i.*, s.name FROM job_items i JOIN services s ON s.id = i.service_id WHERE job_id = ? ORDER BY i.position").all(jobId).map((item) => ({ ...(JSON.parse(item.terms) as Terms), totalMinor: item.total_minor, name: item.name }));
+  sql<StoredItem & { name: string }>(
+    "SELECT i.*, s.name FROM job_items i JOIN services s ON s.id = i.service_id WHERE job_id = ? ORDER BY i.position",
+  )
+    .all(jobId)
+    .map((item) => ({ ...(JSON.parse(item.terms) as Terms), totalMinor: item.total_minor, name: item.name }));
 
 /** What was answered for a job: of all its services, of the owner's own fields, and the photos that came with it. */
 export function answersOfJob(context: Pick<ViewContext, "sql">, jobId: number): KeptAnswer[] {
-  const job = context.sql<{ fields: string; photos: string }>("SELECT fields, photos FROM jobs WHERE id = ?").get(jobId);
+  const job = context
+    .sql<{ fields: string; photos: string }>("SELECT fields, photos FROM jobs WHERE id = ?")
+    .get(jobId);
   if (!job) return [];
   const photos = JSON.parse(job.photos) as string[];
   return [
-    ...storedItems(context, jobId).flatMap((item) => (JSON.parse(item.answers) as KeptAnswer[]).map((answer) => ({ ...answer, id: `${item.position}-${answer.id}` }))),
+    ...storedItems(context, jobId).flatMap((item) =>
+      (JSON.parse(item.answers) as KeptAnswer[]).map((answer) => ({ ...answer, id: `${item.position}-${answer.id}` })),
+    ),
     ...(JSON.parse(job.fields) as KeptAnswer[]),
     ...(photos.length ? [{ id: "photos", question: "Photos", words: `${photos.length}`, value: photos, photos }] : []),
   ];

@@ -18,16 +18,38 @@ interface Charge {
 }
 
 /** Writes down that a card is to be charged; the worker does it after the commit, once per key. */
-export function askCharge(context: OperationContext, { jobId, purpose, amountMinor, cardToken, keepsCard = false }: Charge): number {
+export function askCharge(
+  context: OperationContext,
+  { jobId, purpose, amountMinor, cardToken, keepsCard = false }: Charge,
+): number {
   const { sql, now, business } = context;
-  if (sql("SELECT 1 FROM payments WHERE job_id = ? AND purpose = ? AND state IN ('asked', 'second step')").get(jobId, purpose)) throw new Refusal("charge-under-way");
-  const tries = sql<{ n: number }>("SELECT count(*) AS n FROM payments WHERE job_id = ? AND purpose = ?").get(jobId, purpose)!.n;
+  if (
+    sql("SELECT 1 FROM payments WHERE job_id = ? AND purpose = ? AND state IN ('asked', 'second step')").get(
+      jobId,
+      purpose,
+    )
+  )
+    throw new Refusal("charge-under-way");
+  const tries = sql<{ n: number }>("SELECT count(*) AS n FROM payments WHERE job_id = ? AND purpose = ?").get(
+    jobId,
+    purpose,
+  )!.n;
   const key = `${purpose} of job ${jobId}, try ${tries + 1}`;
   const { id } = sql<{ id: number }>(
     `INSERT INTO payments (customer_id, job_id, purpose, method, amount_minor, state, charge_key, asked_at, keep_token)
      SELECT customer_id, id, ?, 'card', ?, 'asked', ?, ?, ? FROM jobs WHERE id = ? RETURNING id`,
   ).get(purpose, amountMinor, key, now, keepsCard ? cardToken : null, jobId)!;
-  context.later({ kind: "charge", key: `charge ${key}`, payload: { chargeKey: key, token: cardToken, amountMinor, currency: business.currency, description: `${business.name}, job ${jobId}` } });
+  context.later({
+    kind: "charge",
+    key: `charge ${key}`,
+    payload: {
+      chargeKey: key,
+      token: cardToken,
+      amountMinor,
+      currency: business.currency,
+      description: `${business.name}, job ${jobId}`,
+    },
+  });
   return id;
 }
 
@@ -47,14 +69,22 @@ export function settleCharge(context: OperationContext, chargeKey: string, outco
   if (!payment) throw new Refusal("not-found");
   if (payment.state === "received" || payment.state === "declined") return;
   if (outcome.state === "second step") {
-    sql("UPDATE payments SET state = 'second step', gateway_reference = ?, step_address = ? WHERE id = ?").run(outcome.reference, outcome.address, payment.id);
+    sql("UPDATE payments SET state = 'second step', gateway_reference = ?, step_address = ? WHERE id = ?").run(
+      outcome.reference,
+      outcome.address,
+      payment.id,
+    );
     return;
   }
   if (outcome.state === "declined") {
-    sql("UPDATE payments SET state = 'declined', gateway_reference = ?, problem = ?, step_address = NULL, settled_at = ?, keep_token = NULL WHERE id = ?").run(outcome.reference, outcome.reason, now, payment.id);
+    sql(
+      "UPDATE payments SET state = 'declined', gateway_reference = ?, problem = ?, step_address = NULL, settled_at = ?, keep_token = NULL WHERE id = ?",
+    ).run(outcome.reference, outcome.reason, now, payment.id);
     return;
   }
-  sql("UPDATE payments SET state = 'received', gateway_reference = ?, step_address = NULL, settled_at = ?, keep_token = NULL WHERE id = ?").run(outcome.reference, now, payment.id);
+  sql(
+    "UPDATE payments SET state = 'received', gateway_reference = ?, step_address = NULL, settled_at = ?, keep_token = NULL WHERE id = ?",
+  ).run(outcome.reference, now, payment.id);
   enterJournal(context, `payment ${payment.id}`, paymentReceived("card", payment.amount_minor));
   if (payment.keep_token) keepCard(context, payment.job_id, payment.keep_token);
   afterReceipt(context, payment);
@@ -75,7 +105,13 @@ function afterReceipt(context: OperationContext, payment: PaymentRow): void {
   }
   applyToInvoice(context, payment.job_id);
   if (payment.purpose === "invoice")
-    tellCustomer(context, { jobId: payment.job_id, occasion: "receipt", about: `payment ${payment.id}`, answer: true, fields: { amount: moneyWords(payment.amount_minor, business.currency) } });
+    tellCustomer(context, {
+      jobId: payment.job_id,
+      occasion: "receipt",
+      about: `payment ${payment.id}`,
+      answer: true,
+      fields: { amount: moneyWords(payment.amount_minor, business.currency) },
+    });
 }
 
 /** Applies what was received for a job to its invoice, as far as both go. */
@@ -92,7 +128,12 @@ export function applyToInvoice(context: OperationContext, jobId: number): void {
   ).all(jobId);
   for (const { paymentId, invoiceId, amountMinor } of applyReceived(received, due)) {
     // A later receipt may top up an application of the same two; the primary key asks for one row each.
-    sql("INSERT INTO applications (payment_id, invoice_id, amount_minor, applied_at) VALUES (?, ?, ?, ?)").run(paymentId, invoiceId, amountMinor, now);
+    sql("INSERT INTO applications (payment_id, invoice_id, amount_minor, applied_at) VALUES (?, ?, ?, ?)").run(
+      paymentId,
+      invoiceId,
+      amountMinor,
+      now,
+    );
     enterJournal(context, `application of payment ${paymentId} to invoice ${invoiceId}`, paymentApplied(amountMinor));
   }
 }
@@ -101,20 +142,32 @@ export function applyToInvoice(context: OperationContext, jobId: number): void {
 export function payBack(context: OperationContext, paymentId: number, amountMinor: number, reason: string): void {
   const key = `refund of payment ${paymentId}`;
   const { sql, now } = context;
-  sql("INSERT INTO refunds (payment_id, amount_minor, refund_key, state, asked_at, reason) VALUES (?, ?, ?, 'asked', ?, ?)").run(paymentId, amountMinor, key, now, reason);
-  const { gateway_reference: reference } = sql<{ gateway_reference: string }>("SELECT gateway_reference FROM payments WHERE id = ?").get(paymentId)!;
+  sql(
+    "INSERT INTO refunds (payment_id, amount_minor, refund_key, state, asked_at, reason) VALUES (?, ?, ?, 'asked', ?, ?)",
+  ).run(paymentId, amountMinor, key, now, reason);
+  const { gateway_reference: reference } = sql<{ gateway_reference: string }>(
+    "SELECT gateway_reference FROM payments WHERE id = ?",
+  ).get(paymentId)!;
   context.later({ kind: "refund", key, payload: { refundKey: key, reference, amountMinor } });
 }
 
 /** What was received by card for a job and no invoice has used goes back to the cards it came from. */
 export function payBackTheRest(context: OperationContext, jobId: number, reason: string): void {
-  const left = context.sql<{ id: number; rest: number }>(
-    `SELECT id, amount_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE payment_id = p.id), 0) - coalesce((SELECT sum(amount_minor) FROM refunds WHERE payment_id = p.id), 0) AS rest
+  const left = context
+    .sql<{ id: number; rest: number }>(
+      `SELECT id, amount_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE payment_id = p.id), 0) - coalesce((SELECT sum(amount_minor) FROM refunds WHERE payment_id = p.id), 0) AS rest
      FROM payments p WHERE job_id = ? AND state = 'received' AND method = 'card'`,
-  ).all(jobId);
+    )
+    .all(jobId);
   for (const { id, rest } of left) if (rest > 0) payBack(context, id, rest, reason);
 }
 
 export function enterJournal({ sql, now }: OperationContext, event: string, entries: JournalEntry[]): void {
-  for (const { account, amountMinor } of entries) sql("INSERT INTO journal (event, at, account, amount_minor) VALUES (?, ?, ?, ?)").run(event, now, account, amountMinor);
+  for (const { account, amountMinor } of entries)
+    sql("INSERT INTO journal (event, at, account, amount_minor) VALUES (?, ?, ?, ?)").run(
+      event,
+      now,
+      account,
+      amountMinor,
+    );
 }

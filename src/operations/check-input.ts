@@ -20,7 +20,8 @@ export function checkInput<S extends TSchema>(schema: S, input: unknown): Static
   if (!validate(copy)) {
     const fields: Record<string, string> = {};
     // Of what is none of several alternatives, the one that says most about it.
-    for (const error of [...validate.errors!].sort((a, b) => Number(isVague(a)) - Number(isVague(b)))) fields[fieldOf(error)] ??= sentenceFor(error);
+    for (const error of [...validate.errors!].sort((a, b) => Number(isVague(a)) - Number(isVague(b))))
+      fields[fieldOf(error)] ??= sentenceFor(error);
     throw new Refusal("invalid-input", { fields });
   }
   return copy as Static<S>;
@@ -33,19 +34,43 @@ const fieldOf = (error: ErrorObject): string =>
 
 function sentenceFor({ keyword, params, parentSchema }: ErrorObject): string {
   switch (keyword) {
-    case "required": return "Please fill this in.";
-    case "minLength": return params.limit <= 1 ? "Please fill this in." : `Write at least ${params.limit} characters.`;
-    case "maxLength": return `Write at most ${params.limit} characters.`;
-    case "minimum": case "exclusiveMinimum": return `Enter ${params.limit} or more.`;
-    case "maximum": case "exclusiveMaximum": return `Enter ${params.limit} or less.`;
-    case "minItems": return params.limit === 1 ? "Add at least one." : `Add at least ${params.limit}.`;
-    case "maxItems": return `At most ${params.limit} are allowed.`;
-    case "type": return params.type === "integer" ? "Enter a whole number." : params.type === "number" ? "Enter a number." : "This is not in the expected form.";
-    case "additionalProperties": return `“${params.additionalProperty}” is not known here.`;
-    case "enum": case "const": case "anyOf": return "Choose one of the options.";
-    case "format": return formatSentences[params.format as string] ?? "This is not in the expected form.";
-    case "pattern": return (parentSchema as { patternSentence?: string } | undefined)?.patternSentence ?? "This is not in the expected form.";
-    default: return "This is not in the expected form.";
+    case "required":
+      return "Please fill this in.";
+    case "minLength":
+      return params.limit <= 1 ? "Please fill this in." : `Write at least ${params.limit} characters.`;
+    case "maxLength":
+      return `Write at most ${params.limit} characters.`;
+    case "minimum":
+    case "exclusiveMinimum":
+      return `Enter ${params.limit} or more.`;
+    case "maximum":
+    case "exclusiveMaximum":
+      return `Enter ${params.limit} or less.`;
+    case "minItems":
+      return params.limit === 1 ? "Add at least one." : `Add at least ${params.limit}.`;
+    case "maxItems":
+      return `At most ${params.limit} are allowed.`;
+    case "type":
+      return params.type === "integer"
+        ? "Enter a whole number."
+        : params.type === "number"
+          ? "Enter a number."
+          : "This is not in the expected form.";
+    case "additionalProperties":
+      return `“${params.additionalProperty}” is not known here.`;
+    case "enum":
+    case "const":
+    case "anyOf":
+      return "Choose one of the options.";
+    case "format":
+      return formatSentences[params.format as string] ?? "This is not in the expected form.";
+    case "pattern":
+      return (
+        (parentSchema as { patternSentence?: string } | undefined)?.patternSentence ??
+        "This is not in the expected form."
+      );
+    default:
+      return "This is not in the expected form.";
   }
 }
 

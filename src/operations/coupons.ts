@@ -6,9 +6,33 @@ export type StoredCoupon = CouponRules & { id: number; active: boolean };
 
 /** All coupons, with how often each has been used by bookings that stand. */
 export const readCoupons = ({ sql }: Pick<ViewContext, "sql">, code: string | null = null): StoredCoupon[] =>
-  sql<{ id: number; code: string; kind: CouponRules["kind"]; value: number; services: string; first_date: string | null; last_date: string | null; most: number | null; active: number; used: number }>(
+  sql<{
+    id: number;
+    code: string;
+    kind: CouponRules["kind"];
+    value: number;
+    services: string;
+    first_date: string | null;
+    last_date: string | null;
+    most: number | null;
+    active: number;
+    used: number;
+  }>(
     "SELECT c.*, (SELECT count(*) FROM jobs WHERE coupon_id = c.id AND state <> 'cancelled') AS used FROM coupons c WHERE @code IS NULL OR c.code = @code ORDER BY c.active DESC, c.code",
-  ).all({ code }).map((c) => ({ id: c.id, code: c.code, kind: c.kind, value: c.value, services: JSON.parse(c.services) as number[], first: c.first_date, last: c.last_date, most: c.most, used: c.used, active: c.active === 1 }));
+  )
+    .all({ code })
+    .map((c) => ({
+      id: c.id,
+      code: c.code,
+      kind: c.kind,
+      value: c.value,
+      services: JSON.parse(c.services) as number[],
+      first: c.first_date,
+      last: c.last_date,
+      most: c.most,
+      used: c.used,
+      active: c.active === 1,
+    }));
 
 /** The coupon of a code, where it counts for a booking of these services today; refuses with the reason otherwise. */
 export function couponFor(context: ViewContext, code: string, serviceIds: readonly number[]): StoredCoupon {

@@ -12,7 +12,11 @@ import { readDays, type DayKey, type StoredDay } from "./stored-days";
  */
 export interface DayCache {
   /** The days of these technicians on these dates, read where they are not known. */
-  look: (context: ViewContext, technicianIds: readonly number[], dates: readonly LocalDate[]) => (technicianId: number, date: LocalDate) => StoredDay;
+  look: (
+    context: ViewContext,
+    technicianIds: readonly number[],
+    dates: readonly LocalDate[],
+  ) => (technicianId: number, date: LocalDate) => StoredDay;
   /** Where the cache stands before a transaction; `back` forgets what was read since, where it is rolled back. */
   mark: () => { back: () => void };
 }
@@ -27,7 +31,9 @@ export function makeDayCache(): DayCache {
       roads = hogar.gateways.roads.revision();
       days.clear();
     }
-    for (const change of sql<PlanChange>("SELECT technician_id, date, version FROM plan_changes WHERE version > ? ORDER BY version").all(seen)) {
+    for (const change of sql<PlanChange>(
+      "SELECT technician_id, date, version FROM plan_changes WHERE version > ? ORDER BY version",
+    ).all(seen)) {
       seen = change.version;
       if (change.technician_id === 0) days.clear();
       else if (change.date === "") for (const ofDate of days.values()) ofDate.delete(change.technician_id);
@@ -59,7 +65,8 @@ export function makeDayCache(): DayCache {
       return {
         back() {
           if (seen === before) return;
-          for (const ofDate of days.values()) for (const [id, kept] of ofDate) if (kept.seen > before) ofDate.delete(id);
+          for (const ofDate of days.values())
+            for (const [id, kept] of ofDate) if (kept.seen > before) ofDate.delete(id);
           seen = before;
         },
       };

@@ -20,7 +20,17 @@ import { saveZone } from "./setup/save-zone";
 
 const technician = (id: number) => personActor({ id: 9, name: "Bram Okafor", role: "technician", technicianId: id });
 const bookkeeper = personActor({ id: 8, name: "Ines Varga", role: "bookkeeper", technicianId: null });
-const zone = { id: null, name: "Northfield", postcodes: ["MW 3*"], weekdays: 31, serveFrom: 0, serveTo: 1440, noticeMinutes: 0, surchargeMinor: 0, smallestOrderMinor: 0 };
+const zone = {
+  id: null,
+  name: "Northfield",
+  postcodes: ["MW 3*"],
+  weekdays: 31,
+  serveFrom: 0,
+  serveTo: 1440,
+  noticeMinutes: 0,
+  surchargeMinor: 0,
+  smallestOrderMinor: 0,
+};
 
 describe("the door", () => {
   it("is the only way to change anything", () => {
@@ -31,26 +41,58 @@ describe("the door", () => {
   it("writes who, when, what before and after", () => {
     const { hogar } = smallWorld();
     mustPerform(hogar, saveZone, { ...zone, id: 1, name: "Harbour" }, office);
-    const change = one<{ actor: string; operation: string; before: string; after: string }>(hogar, "SELECT * FROM audit_changes c JOIN audit a ON a.id = c.audit_id WHERE entity = 'zones' ORDER BY c.id DESC");
-    expect([change.actor, change.operation, JSON.parse(change.before).name, JSON.parse(change.after).name]).toEqual(["person 1 Odile Brandt", "save-zone", "Harbourside", "Harbour"]);
+    const change = one<{ actor: string; operation: string; before: string; after: string }>(
+      hogar,
+      "SELECT * FROM audit_changes c JOIN audit a ON a.id = c.audit_id WHERE entity = 'zones' ORDER BY c.id DESC",
+    );
+    expect([change.actor, change.operation, JSON.parse(change.before).name, JSON.parse(change.after).name]).toEqual([
+      "person 1 Odile Brandt",
+      "save-zone",
+      "Harbourside",
+      "Harbour",
+    ]);
   });
 
   it("never writes a password into the audit", () => {
     const { hogar } = smallWorld();
-    mustPerform(hogar, savePerson, { id: null, name: "Tomas Quill", mail: "tomas@example.com", role: "dispatcher", password: "a long password", technicianId: null, active: true }, office);
+    mustPerform(
+      hogar,
+      savePerson,
+      {
+        id: null,
+        name: "Tomas Quill",
+        mail: "tomas@example.com",
+        role: "dispatcher",
+        password: "a long password",
+        technicianId: null,
+        active: true,
+      },
+      office,
+    );
     expect(one(hogar, "SELECT count(*) AS n FROM audit_changes WHERE after LIKE '%argon2%'")).toEqual({ n: 0 });
   });
 
   it("changes nothing when an operation is refused half-way", () => {
     const { hogar } = smallWorld();
     const before = one(hogar, "SELECT count(*) AS n FROM audit_changes");
-    expect(perform(hogar, saveZone, { ...zone, name: "harbourside" }, office)).toMatchObject({ problem: { code: "name-taken", fields: { "/name": expect.any(String) } } });
+    expect(perform(hogar, saveZone, { ...zone, name: "harbourside" }, office)).toMatchObject({
+      problem: { code: "name-taken", fields: { "/name": expect.any(String) } },
+    });
     expect(one(hogar, "SELECT count(*) AS n FROM audit_changes")).toEqual(before);
   });
 
   it("refuses hostile input with a sentence", () => {
     const { hogar } = smallWorld();
-    for (const input of [null, 7, "x", [], { id: "1; DROP TABLE zones" }, { ...zone, name: "x".repeat(10_000) }, { ...zone, extra: 1 }, { ...zone, weekdays: 1.5 }])
+    for (const input of [
+      null,
+      7,
+      "x",
+      [],
+      { id: "1; DROP TABLE zones" },
+      { ...zone, name: "x".repeat(10_000) },
+      { ...zone, extra: 1 },
+      { ...zone, weekdays: 1.5 },
+    ])
       expect(perform(hogar, saveZone, input, office)).toMatchObject({ ok: false, problem: { code: "invalid-input" } });
   });
 });
@@ -78,9 +120,13 @@ describe("who may do what", () => {
     const { technician_id } = one<{ technician_id: number }>(world.hogar, "SELECT * FROM placements");
     const other = world.technicians.find((id) => id !== technician_id)!;
     world.at("2027-03-10", 500);
-    const seen = [technician_id, other].map((id) => look(world.hogar, fieldDay, {}, technician(id))).map((r) => r.ok && r.value.stops.map((s) => s.id));
+    const seen = [technician_id, other]
+      .map((id) => look(world.hogar, fieldDay, {}, technician(id)))
+      .map((r) => r.ok && r.value.stops.map((s) => s.id));
     expect(seen).toEqual([[visitId], []]);
-    expect(perform(world.hogar, advanceVisit, { visitId, to: "on the way" }, technician(other))).toMatchObject({ problem: { code: "not-your-visit" } });
+    expect(perform(world.hogar, advanceVisit, { visitId, to: "on the way" }, technician(other))).toMatchObject({
+      problem: { code: "not-your-visit" },
+    });
     expect(perform(world.hogar, advanceVisit, { visitId, to: "on the way" }, technician(technician_id)).ok).toBe(true);
   });
 
@@ -89,7 +135,13 @@ describe("who may do what", () => {
     const { visitId } = world.booked();
     const go = (to: "on the way" | "on site" | "done") => perform(world.hogar, advanceVisit, { visitId, to }, office);
     expect(go("done")).toMatchObject({ problem: { code: "wrong-order" } });
-    expect([go("on the way").ok, go("on the way").ok, go("on site").ok, go("done").ok, go("done").ok]).toEqual([true, true, true, true, true]);
+    expect([go("on the way").ok, go("on the way").ok, go("on site").ok, go("done").ok, go("done").ok]).toEqual([
+      true,
+      true,
+      true,
+      true,
+      true,
+    ]);
     expect(one(world.hogar, "SELECT count(*) AS n FROM invoices")).toEqual({ n: 1 });
   });
 });
@@ -107,7 +159,16 @@ describe("a customer's link", () => {
     const world = smallWorld();
     const { link, jobId } = world.booked();
     const [id, seal] = link.split(".");
-    for (const wrong of [`${id}.`, `${Number(id) + 1}.${seal}`, `${id}.${seal!.slice(0, -1)}x`, `${link}.x`, "", "1", "../1"]) expect(actorOfLink(world.hogar, wrong)).toBeNull();
+    for (const wrong of [
+      `${id}.`,
+      `${Number(id) + 1}.${seal}`,
+      `${id}.${seal!.slice(0, -1)}x`,
+      `${link}.x`,
+      "",
+      "1",
+      "../1",
+    ])
+      expect(actorOfLink(world.hogar, wrong)).toBeNull();
     mustPerform(world.hogar, renewLink, { jobId }, office);
     expect(actorOfLink(world.hogar, link)).toBeNull();
   });
@@ -116,7 +177,14 @@ describe("a customer's link", () => {
     const world = smallWorld();
     const { link } = world.booked();
     await drainOutbox(world.hogar);
-    expect(one(world.hogar, "SELECT (SELECT count(*) FROM messages WHERE body LIKE ?) + (SELECT count(*) FROM audit_changes WHERE after LIKE ?) AS n", `%${link}%`, `%${link}%`)).toEqual({ n: 0 });
+    expect(
+      one(
+        world.hogar,
+        "SELECT (SELECT count(*) FROM messages WHERE body LIKE ?) + (SELECT count(*) FROM audit_changes WHERE after LIKE ?) AS n",
+        `%${link}%`,
+        `%${link}%`,
+      ),
+    ).toEqual({ n: 0 });
     expect(world.hogar.standins.text.conversations()[0]!.texts[0]!.body).toContain(link);
   });
 });
@@ -124,9 +192,16 @@ describe("a customer's link", () => {
 describe("signing in", () => {
   it("needs the right password, and ends when the owner ends it", async () => {
     const { hogar } = smallWorld();
-    expect(await signIn(hogar, "odile@marrowick.example", "wrong")).toMatchObject({ problem: { code: "wrong-password" } });
-    expect(await signIn(hogar, "nobody@example.com", "open the door")).toMatchObject({ problem: { code: "wrong-password" } });
-    const [first, second] = [await signIn(hogar, "ODILE@marrowick.example", "open the door"), await signIn(hogar, "odile@marrowick.example", "open the door")];
+    expect(await signIn(hogar, "odile@marrowick.example", "wrong")).toMatchObject({
+      problem: { code: "wrong-password" },
+    });
+    expect(await signIn(hogar, "nobody@example.com", "open the door")).toMatchObject({
+      problem: { code: "wrong-password" },
+    });
+    const [first, second] = [
+      await signIn(hogar, "ODILE@marrowick.example", "open the door"),
+      await signIn(hogar, "odile@marrowick.example", "open the door"),
+    ];
     if (!first.ok || !second.ok) throw new Error("could not sign in");
     expect(actorOfSession(hogar, first.value.sessionId)).toMatchObject({ name: "Odile Brandt", role: "owner" });
     signOut(hogar, first.value.sessionId);
@@ -137,28 +212,101 @@ describe("signing in", () => {
 
   it("leaves the business an owner", () => {
     const { hogar } = smallWorld();
-    expect(perform(hogar, savePerson, { id: 1, name: "Odile Brandt", mail: "odile@marrowick.example", role: "dispatcher", technicianId: null, active: true }, office)).toMatchObject({ problem: { code: "last-owner" } });
+    expect(
+      perform(
+        hogar,
+        savePerson,
+        {
+          id: 1,
+          name: "Odile Brandt",
+          mail: "odile@marrowick.example",
+          role: "dispatcher",
+          technicianId: null,
+          active: true,
+        },
+        office,
+      ),
+    ).toMatchObject({ problem: { code: "last-owner" } });
   });
 });
 
 describe("set-up", () => {
   it("says which span of which day overlaps", () => {
     const { hogar } = smallWorld();
-    const hours = [{ weekday: 0, opens: 480, closes: 720 }, { weekday: 0, opens: 700, closes: 900 }];
-    expect(perform(hogar, saveTechnician, { id: null, name: "Hanna Sorel", phone: "+1 555 0114", skills: [], hours }, office)).toMatchObject({ problem: { fields: { "/hours/1": "This overlaps 08:00 to 12:00 of the same day." } } });
+    const hours = [
+      { weekday: 0, opens: 480, closes: 720 },
+      { weekday: 0, opens: 700, closes: 900 },
+    ];
+    expect(
+      perform(
+        hogar,
+        saveTechnician,
+        { id: null, name: "Hanna Sorel", phone: "+1 555 0114", skills: [], hours },
+        office,
+      ),
+    ).toMatchObject({ problem: { fields: { "/hours/1": "This overlaps 08:00 to 12:00 of the same day." } } });
   });
 
   it("refuses a deposit larger than the price, and a window that ends before it begins", () => {
     const { hogar } = smallWorld();
-    const service = { id: null, code: "xx", name: "X", category: "X", description: "", priceMinor: 100, taxBp: 0, minutes: 30, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: [], deposit: { kind: "fixed", value: 200 } as const, active: true };
-    expect(perform(hogar, saveService, service, office)).toMatchObject({ problem: { fields: { "/deposit/value": expect.stringContaining("larger than the price") } } });
-    expect(perform(hogar, saveBookingRules, { windows: [{ kind: "window", weekdays: 1, from: 600, to: 540 }], noticeMinutes: 0, horizonDays: 30, holdMinutes: 10 }, office)).toMatchObject({ problem: { fields: { "/windows/0": "A window ends after it begins." } } });
+    const service = {
+      id: null,
+      code: "xx",
+      name: "X",
+      category: "X",
+      description: "",
+      priceMinor: 100,
+      taxBp: 0,
+      minutes: 30,
+      beforeMinutes: 0,
+      afterMinutes: 0,
+      crew: 1,
+      skills: [],
+      deposit: { kind: "fixed", value: 200 } as const,
+      active: true,
+    };
+    expect(perform(hogar, saveService, service, office)).toMatchObject({
+      problem: { fields: { "/deposit/value": expect.stringContaining("larger than the price") } },
+    });
+    expect(
+      perform(
+        hogar,
+        saveBookingRules,
+        {
+          windows: [{ kind: "window", weekdays: 1, from: 600, to: 540 }],
+          noticeMinutes: 0,
+          horizonDays: 30,
+          holdMinutes: 10,
+        },
+        office,
+      ),
+    ).toMatchObject({ problem: { fields: { "/windows/0": "A window ends after it begins." } } });
   });
 
   it("never changes what was agreed", () => {
     const world = smallWorld();
     const { jobId, visitId } = world.booked();
-    mustPerform(world.hogar, saveService, { id: world.services.sweep, code: "SW", name: "Chimney sweep", category: "Sweeping", description: "", priceMinor: 9900, taxBp: 1300, minutes: 90, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: ["sweep"], deposit: { kind: "none", value: 0 }, active: true }, office);
+    mustPerform(
+      world.hogar,
+      saveService,
+      {
+        id: world.services.sweep,
+        code: "SW",
+        name: "Chimney sweep",
+        category: "Sweeping",
+        description: "",
+        priceMinor: 9900,
+        taxBp: 1300,
+        minutes: 90,
+        beforeMinutes: 0,
+        afterMinutes: 0,
+        crew: 1,
+        skills: ["sweep"],
+        deposit: { kind: "none", value: 0 },
+        active: true,
+      },
+      office,
+    );
     expect(one(world.hogar, "SELECT total_minor FROM jobs WHERE id = ?", jobId)).toEqual({ total_minor: 7900 });
     expect(one(world.hogar, "SELECT minutes FROM visits WHERE id = ?", visitId)).toEqual({ minutes: 60 });
   });
@@ -170,12 +318,23 @@ describe("the outbox", () => {
     world.booked();
     world.hogar.store.db.exec("UPDATE outbox SET state = 'leased', leased_until = 1, attempts = 1");
     await drainOutbox(world.hogar);
-    expect(world.hogar.store.sql("SELECT channel, state FROM messages ORDER BY channel").all()).toEqual([{ channel: "mail", state: "not known" }, { channel: "text", state: "sent" }]);
+    expect(world.hogar.store.sql("SELECT channel, state FROM messages ORDER BY channel").all()).toEqual([
+      { channel: "mail", state: "not known" },
+      { channel: "text", state: "sent" },
+    ]);
   });
 
   it("tries again with growing pauses, and gives up in the end", async () => {
     let tries = 0;
-    const world = smallWorld({ mail: { repeatable: true, send: async () => { tries++; throw new Error("no answer"); } } });
+    const world = smallWorld({
+      mail: {
+        repeatable: true,
+        send: async () => {
+          tries++;
+          throw new Error("no answer");
+        },
+      },
+    });
     world.booked();
     await drainOutbox(world.hogar);
     await drainOutbox(world.hogar);
@@ -185,7 +344,10 @@ describe("the outbox", () => {
       await drainOutbox(world.hogar);
     }
     expect(tries).toBe(8);
-    expect(one(world.hogar, "SELECT state, last_problem FROM outbox WHERE state = 'given up'")).toEqual({ state: "given up", last_problem: "no answer" });
+    expect(one(world.hogar, "SELECT state, last_problem FROM outbox WHERE state = 'given up'")).toEqual({
+      state: "given up",
+      last_problem: "no answer",
+    });
   });
 });
 
@@ -194,7 +356,9 @@ describe("the clock", () => {
     const { hogar } = smallWorld();
     expect(perform(hogar, moveClock, { minutes: -5 }, office).ok).toBe(false);
     mustPerform(hogar, moveClock, { minutes: 60 }, office);
-    hogar.store.audit.under({ at: 0, actor: "test", operation: "test" }, () => hogar.store.db.exec("UPDATE business SET demo_offset_ms = NULL"));
+    hogar.store.audit.under({ at: 0, actor: "test", operation: "test" }, () =>
+      hogar.store.db.exec("UPDATE business SET demo_offset_ms = NULL"),
+    );
     expect(perform(hogar, moveClock, { minutes: 60 }, system)).toMatchObject({ problem: { code: "not-a-demo" } });
   });
 });

@@ -42,8 +42,14 @@ export interface OperationContext extends ViewContext {
 export const defineOperation = <S extends TSchema, R>(operation: Operation<S, R>): Operation<S, R> => operation;
 
 /** Runs an operation for somebody. Refusals come back as problems; nothing is changed then. */
-export function perform<S extends TSchema, R>(hogar: Hogar, operation: Operation<S, R>, input: unknown, actor: Actor): Result<R> {
-  if (!may(actor, operation.access)) return refused(new Refusal(actor.kind === "visitor" ? "not-signed-in" : "not-allowed"));
+export function perform<S extends TSchema, R>(
+  hogar: Hogar,
+  operation: Operation<S, R>,
+  input: unknown,
+  actor: Actor,
+): Result<R> {
+  if (!may(actor, operation.access))
+    return refused(new Refusal(actor.kind === "visitor" ? "not-signed-in" : "not-allowed"));
   const { db, audit, sql } = hogar.store;
   let woken = false;
   const days = hogar.days.mark();
@@ -54,12 +60,15 @@ export function perform<S extends TSchema, R>(hogar: Hogar, operation: Operation
         const context: OperationContext = {
           ...viewContext(hogar, actor),
           later({ kind, key, payload, afterMs = 0 }) {
-            sql("INSERT INTO outbox (kind, key, payload, state, attempts, run_after) VALUES (?, ?, ?, 'ready', 0, ?) ON CONFLICT (key) DO NOTHING")
-              .run(kind, key, JSON.stringify(payload), context.now + afterMs);
+            sql(
+              "INSERT INTO outbox (kind, key, payload, state, attempts, run_after) VALUES (?, ?, ?, 'ready', 0, ?) ON CONFLICT (key) DO NOTHING",
+            ).run(kind, key, JSON.stringify(payload), context.now + afterMs);
             woken = true;
           },
         };
-        return audit.under({ at: context.now, actor: actorWords(actor), operation: operation.name }, () => operation.run(context, checked));
+        return audit.under({ at: context.now, actor: actorWords(actor), operation: operation.name }, () =>
+          operation.run(context, checked),
+        );
       })
       .immediate();
     if (woken) hogar.wake();
@@ -71,15 +80,24 @@ export function perform<S extends TSchema, R>(hogar: Hogar, operation: Operation
 }
 
 /** The same for callers that cannot go on after a refusal: the CLI, the demo, tests. */
-export function mustPerform<S extends TSchema, R>(hogar: Hogar, operation: Operation<S, R>, input: Static<S>, actor: Actor): R {
+export function mustPerform<S extends TSchema, R>(
+  hogar: Hogar,
+  operation: Operation<S, R>,
+  input: Static<S>,
+  actor: Actor,
+): R {
   const result = perform(hogar, operation, input, actor);
-  if (!result.ok) throw new Error(`${operation.name}: ${result.problem.sentence} ${JSON.stringify(result.problem.fields ?? result.problem.details ?? "")}`);
+  if (!result.ok)
+    throw new Error(
+      `${operation.name}: ${result.problem.sentence} ${JSON.stringify(result.problem.fields ?? result.problem.details ?? "")}`,
+    );
   return result.value;
 }
 
 export function viewContext(hogar: Hogar, actor: Actor): ViewContext {
   const business = readBusiness(hogar.store);
-  if (!business) throw new Refusal("not-found", { sentence: "The business is not set up yet. Run `npm run hogar -- init`." });
+  if (!business)
+    throw new Refusal("not-found", { sentence: "The business is not set up yet. Run `npm run hogar -- init`." });
   writeTimesBy(business.clock_hours);
   const now = hogar.now();
   const minute = Math.floor(now / 60_000);
@@ -96,9 +114,13 @@ export function refused(error: unknown): { ok: false; problem: Refusal["problem"
 
 export function actorWords(actor: Actor): string {
   switch (actor.kind) {
-    case "person": return `person ${actor.id} ${actor.name}`;
-    case "link": return `customer ${actor.customerId} by link`;
-    case "visitor": return "visitor";
-    case "system": return `system ${actor.name}`;
+    case "person":
+      return `person ${actor.id} ${actor.name}`;
+    case "link":
+      return `customer ${actor.customerId} by link`;
+    case "visitor":
+      return "visitor";
+    case "system":
+      return `system ${actor.name}`;
   }
 }

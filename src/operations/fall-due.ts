@@ -50,17 +50,38 @@ export const writeReminders = defineOperation({
     for (const visit of visits) {
       const at = visitReminderAt(visit.window_from, business.reminder_hours, hours, business.time_zone);
       // Whoever booked after the moment of the reminder has just been told.
-      if (at <= minute && visit.booked_at / 60_000 < at) tellCustomer(context, { jobId: visit.job_id, visitId: visit.id, occasion: "visit reminder", about: `visit ${visit.id} at ${visit.window_from}` });
+      if (at <= minute && visit.booked_at / 60_000 < at)
+        tellCustomer(context, {
+          jobId: visit.job_id,
+          visitId: visit.id,
+          occasion: "visit reminder",
+          about: `visit ${visit.id} at ${visit.window_from}`,
+        });
     }
-    const invoices = sql<{ id: number; job_id: number; number: number; due_date: string; total_minor: number; applied: number; reminders: number }>(
+    const invoices = sql<{
+      id: number;
+      job_id: number;
+      number: number;
+      due_date: string;
+      total_minor: number;
+      applied: number;
+      reminders: number;
+    }>(
       `SELECT i.*, coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = i.id), 0) AS applied FROM invoices i
        JOIN customers c ON c.id = i.customer_id WHERE i.cancelled_at IS NULL AND i.due_date < ?
        AND NOT EXISTS (SELECT 1 FROM payments p WHERE p.job_id = i.job_id AND p.state = 'asked')`,
     ).all(today);
     for (const invoice of invoices) {
       const openMinor = invoice.total_minor - invoice.applied;
-      const number = openMinor > 0 ? paymentRemindersDue(invoice.due_date, paymentReminderDays, today).at(-1) : undefined;
-      if (number) tellCustomer(context, { jobId: invoice.job_id, occasion: "invoice reminder", about: `invoice ${invoice.id}, ${number}`, fields: invoiceFields(business.currency, { ...invoice, openMinor }) });
+      const number =
+        openMinor > 0 ? paymentRemindersDue(invoice.due_date, paymentReminderDays, today).at(-1) : undefined;
+      if (number)
+        tellCustomer(context, {
+          jobId: invoice.job_id,
+          occasion: "invoice reminder",
+          about: `invoice ${invoice.id}, ${number}`,
+          fields: invoiceFields(business.currency, { ...invoice, openMinor }),
+        });
     }
   },
 });

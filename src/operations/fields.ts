@@ -13,7 +13,9 @@ export function keptAnswersOf(context: ViewContext, answers: Answers): KeptAnswe
 
 /** What is wrong with the answers to the owner's own fields: sentences by JSON pointer. */
 export const fieldProblems = (context: ViewContext, answers: Answers): Record<string, string> =>
-  Object.fromEntries(shownQuestions(readFrontDoor(context).fields, answers).flatMap((field) => {
-    const problem = answerProblem(field, answers[field.id]);
-    return problem ? [[`/fields/${field.id}`, problem]] : [];
-  }));
+  Object.fromEntries(
+    shownQuestions(readFrontDoor(context).fields, answers).flatMap((field) => {
+      const problem = answerProblem(field, answers[field.id]);
+      return problem ? [[`/fields/${field.id}`, problem]] : [];
+    }),
+  );

@@ -44,7 +44,8 @@ export interface HogarOptions {
 
 /** Opens the business in a data folder, creating what is missing. */
 export function openHogar({ folder, clock, gateways, town: givenTown, env = process.env }: HogarOptions): Hogar {
-  const inside = (name: string): string => path.join(folder ?? path.join("/tmp", `hogar-test-${randomBytes(8).toString("hex")}`), name);
+  const inside = (name: string): string =>
+    path.join(folder ?? path.join("/tmp", `hogar-test-${randomBytes(8).toString("hex")}`), name);
   if (folder) mkdirSync(folder, { recursive: true });
   const store = openStore(folder ? inside("hogar.sqlite") : ":memory:");
   const secret = folder ? keptSecret(inside("secret")) : "a secret for tests only, thirty-two characters";
@@ -60,7 +61,14 @@ export function openHogar({ folder, clock, gateways, town: givenTown, env = proc
     store,
     town,
     secret,
-    gateways: { cards, text, mail: mail ?? smtpMail(env.SMTP_URL!, from), places: townPlaces(town), roads, ...gateways },
+    gateways: {
+      cards,
+      text,
+      mail: mail ?? smtpMail(env.SMTP_URL!, from),
+      places: townPlaces(town),
+      roads,
+      ...gateways,
+    },
     standins: { cards, mail, text },
     now: clock ?? (() => Date.now() + (readBusiness(store)?.demo_offset_ms ?? 0)),
     publicUrl: env.HOGAR_URL ?? `http://localhost:${env.PORT ?? 3000}`,

@@ -11,7 +11,9 @@ export const holdOffer = defineOperation({
   input: HoldOffer,
   run(context, { date, from, to, instead, ...asked }) {
     if (instead) {
-      const before = context.sql<{ id: number }>("SELECT id FROM visits WHERE hold_key = ? AND state = 'held'").get(instead);
+      const before = context
+        .sql<{ id: number }>("SELECT id FROM visits WHERE hold_key = ? AND state = 'held'")
+        .get(instead);
       if (before) releaseHold(context, before.id);
     }
     const wanted = findWanted(context, asked);

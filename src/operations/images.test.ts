@@ -6,12 +6,26 @@ import { forgetPictures, readImage, takeImage } from "./images";
 import { saveBusiness } from "./setup/save-business";
 import { saveService } from "./setup/save-service";
 
-const problem = (result: ReturnType<typeof perform>) => (result.ok ? "done" : (Object.values(result.problem.fields ?? {})[0] ?? result.problem.sentence));
-const business = { name: "Marrowick Hearth & Flue", phone: "+1 555 0100", mail: "office@marrowick.example", paymentDays: 14, reminderHours: 24, messageFrom: 480, messageTo: 1200, travelMarginMinutes: 2, travelMarginPercent: 10 };
+const problem = (result: ReturnType<typeof perform>) =>
+  result.ok ? "done" : (Object.values(result.problem.fields ?? {})[0] ?? result.problem.sentence);
+const business = {
+  name: "Marrowick Hearth & Flue",
+  phone: "+1 555 0100",
+  mail: "office@marrowick.example",
+  paymentDays: 14,
+  reminderHours: 24,
+  messageFrom: 480,
+  messageTo: 1200,
+  travelMarginMinutes: 2,
+  travelMarginPercent: 10,
+};
 
 describe("pictures", () => {
   const picture = (format: "png" | "jpeg", width = 1200, height = 900) => {
-    const made = sharp({ create: { width, height, channels: 3, background: "#8A5A2B" } }).withExif({ IFD0: { Copyright: "somebody" }, IFD3: { GPSLatitude: "41/1 12/1 0/1" } });
+    const made = sharp({ create: { width, height, channels: 3, background: "#8A5A2B" } }).withExif({
+      IFD0: { Copyright: "somebody" },
+      IFD3: { GPSLatitude: "41/1 12/1 0/1" },
+    });
     return (format === "png" ? made.png() : made.jpeg()).toBuffer();
   };
 
@@ -20,22 +34,34 @@ describe("pictures", () => {
     const kept = await takeImage(hogar, office, "mark", await picture("jpeg"));
     const image = readImage(hogar, kept.ok ? kept.value.token : "")!;
     const read = await sharp(image.bytes).metadata();
-    expect([image.mime, read.width, read.height, read.exif, read.format]).toEqual(["image/jpeg", 600, 450, undefined, "jpeg"]);
+    expect([image.mime, read.width, read.height, read.exif, read.format]).toEqual([
+      "image/jpeg",
+      600,
+      450,
+      undefined,
+      "jpeg",
+    ]);
   });
 
   it("are told by their content, and sent by those who may", async () => {
     const { hogar } = smallWorld();
-    expect(await takeImage(hogar, office, "service", Buffer.from("<svg xmlns='http://www.w3.org/2000/svg'/>"))).toMatchObject({ problem: { code: "not-a-picture" } });
-    expect(await takeImage(hogar, visitor, "mark", await picture("png", 10, 10))).toMatchObject({ problem: { code: "not-signed-in" } });
+    expect(
+      await takeImage(hogar, office, "service", Buffer.from("<svg xmlns='http://www.w3.org/2000/svg'/>")),
+    ).toMatchObject({ problem: { code: "not-a-picture" } });
+    expect(await takeImage(hogar, visitor, "mark", await picture("png", 10, 10))).toMatchObject({
+      problem: { code: "not-signed-in" },
+    });
     expect(await takeImage(hogar, visitor, "answer", await picture("png", 10, 10))).toMatchObject({ ok: true });
   });
 
   it("are forgotten after two days where nothing needs them", async () => {
     const world = smallWorld();
-    const tokens = await Promise.all((["mark", "answer"] as const).map(async (purpose) => {
-      const kept = await takeImage(world.hogar, office, purpose, await picture("png", 10, 10));
-      return kept.ok ? kept.value.token : "";
-    }));
+    const tokens = await Promise.all(
+      (["mark", "answer"] as const).map(async (purpose) => {
+        const kept = await takeImage(world.hogar, office, purpose, await picture("png", 10, 10));
+        return kept.ok ? kept.value.token : "";
+      }),
+    );
     mustPerform(world.hogar, saveBusiness, { ...business, mark: tokens[0]! }, office);
     const left = () => tokens.map((token) => readImage(world.hogar, token) !== undefined);
     mustPerform(world.hogar, forgetPictures, {}, system);
@@ -43,7 +69,21 @@ describe("pictures", () => {
     // What somebody sent along with a request waits as long as the request does.
     const asked = await takeImage(world.hogar, visitor, "answer", await picture("jpeg", 10, 10));
     const photo = asked.ok ? asked.value.token : "";
-    mustPerform(world.hogar, makeRequest, { addressId: world.addresses[10]!.id, items: [{ serviceId: world.services.sweep }], address: "", name: "Selma Vance", mail: "selma@example.com", phone: "+1 555 0178", wishes: "Soon", photos: [photo] }, visitor);
+    mustPerform(
+      world.hogar,
+      makeRequest,
+      {
+        addressId: world.addresses[10]!.id,
+        items: [{ serviceId: world.services.sweep }],
+        address: "",
+        name: "Selma Vance",
+        mail: "selma@example.com",
+        phone: "+1 555 0178",
+        wishes: "Soon",
+        photos: [photo],
+      },
+      visitor,
+    );
     world.later(3 * 1440);
     mustPerform(world.hogar, forgetPictures, {}, system);
     expect([...left(), readImage(world.hogar, photo) !== undefined]).toEqual([true, false, true]);
@@ -51,12 +91,39 @@ describe("pictures", () => {
 
   it("answer a question only where they were kept", async () => {
     const world = smallWorld();
-    mustPerform(world.hogar, saveService, { id: world.services.sweep, code: "SW", name: "Chimney sweep", category: "Sweeping", description: "", priceMinor: 7900, taxBp: 2100, minutes: 60, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: ["sweep"], deposit: { kind: "none", value: 0 }, active: true, questions: [{ id: "pot", words: "A photo of the pot", required: true, kind: "photo", most: 2 }] }, office);
+    mustPerform(
+      world.hogar,
+      saveService,
+      {
+        id: world.services.sweep,
+        code: "SW",
+        name: "Chimney sweep",
+        category: "Sweeping",
+        description: "",
+        priceMinor: 7900,
+        taxBp: 2100,
+        minutes: 60,
+        beforeMinutes: 0,
+        afterMinutes: 0,
+        crew: 1,
+        skills: ["sweep"],
+        deposit: { kind: "none", value: 0 },
+        active: true,
+        questions: [{ id: "pot", words: "A photo of the pot", required: true, kind: "photo", most: 2 }],
+      },
+      office,
+    );
     const kept = await takeImage(world.hogar, visitor, "answer", await picture("png", 10, 10));
     const token = kept.ok ? kept.value.token : "";
     const window = world.offers(world.services.sweep, 10, { pot: [token] })[0]!;
-    expect(problem(world.book({ window, answers: { pot: ["not-a-picture-of-ours"] } }))).toBe("A photo did not arrive. Take it away and add it again.");
+    expect(problem(world.book({ window, answers: { pot: ["not-a-picture-of-ours"] } }))).toBe(
+      "A photo did not arrive. Take it away and add it again.",
+    );
     const { jobId } = world.booked({ window, answers: { pot: [token] } });
-    expect(JSON.parse(one<{ answers: string }>(world.hogar, "SELECT answers FROM job_items WHERE job_id = ?", jobId).answers)).toEqual([{ id: "pot", question: "A photo of the pot", words: "1 photo", value: [token], photos: [token] }]);
+    expect(
+      JSON.parse(
+        one<{ answers: string }>(world.hogar, "SELECT answers FROM job_items WHERE job_id = ?", jobId).answers,
+      ),
+    ).toEqual([{ id: "pot", question: "A photo of the pot", words: "1 photo", value: [token], photos: [token] }]);
   });
 });

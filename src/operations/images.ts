@@ -23,24 +23,49 @@ export const isPurpose = (name: string | null): name is ImagePurpose => name !==
 const keep = defineOperation({
   name: "keep-image",
   access: "anybody",
-  input: input({ purpose: OneOf(Object.keys(purposes) as ImagePurpose[]), mime: OneOf(["image/png", "image/jpeg"]), width: Type.Integer(), height: Type.Integer(), base64: Type.String() }),
+  input: input({
+    purpose: OneOf(Object.keys(purposes) as ImagePurpose[]),
+    mime: OneOf(["image/png", "image/jpeg"]),
+    width: Type.Integer(),
+    height: Type.Integer(),
+    base64: Type.String(),
+  }),
   run({ sql, now }, { purpose, mime, width, height, base64 }) {
     const token = nanoid();
-    sql("INSERT INTO images (token, purpose, mime, width, height, bytes, made_at) VALUES (?, ?, ?, ?, ?, ?, ?)").run(token, purpose, mime, width, height, Buffer.from(base64, "base64"), now);
+    sql("INSERT INTO images (token, purpose, mime, width, height, bytes, made_at) VALUES (?, ?, ?, ?, ?, ?, ?)").run(
+      token,
+      purpose,
+      mime,
+      width,
+      height,
+      Buffer.from(base64, "base64"),
+      now,
+    );
     return { token, width, height };
   },
 });
 
 /** Takes a picture as it was sent: looked at by its content, made smaller, stripped of everything but itself. */
-export async function takeImage(hogar: Hogar, actor: Actor, purpose: ImagePurpose, sent: Buffer): Promise<Result<{ token: string; width: number; height: number }>> {
-  if (!may(actor, purposes[purpose].access)) return refused(new Refusal(actor.kind === "visitor" ? "not-signed-in" : "not-allowed"));
+export async function takeImage(
+  hogar: Hogar,
+  actor: Actor,
+  purpose: ImagePurpose,
+  sent: Buffer,
+): Promise<Result<{ token: string; width: number; height: number }>> {
+  if (!may(actor, purposes[purpose].access))
+    return refused(new Refusal(actor.kind === "visitor" ? "not-signed-in" : "not-allowed"));
   let clean: CleanImage;
   try {
     clean = await cleanImage(sent, purposes[purpose].size);
   } catch (error) {
     return refused(error instanceof ImageProblem ? new Refusal("not-a-picture") : error);
   }
-  return perform(hogar, keep, { purpose, mime: clean.mime, width: clean.width, height: clean.height, base64: clean.bytes.toString("base64") }, actor);
+  return perform(
+    hogar,
+    keep,
+    { purpose, mime: clean.mime, width: clean.width, height: clean.height, base64: clean.bytes.toString("base64") },
+    actor,
+  );
 }
 
 const keptMs = 2 * 86_400_000;
@@ -59,4 +84,5 @@ export const forgetPictures = defineOperation({
 });
 
 /** A kept picture, by its token. */
-export const readImage = ({ store }: Hogar, token: string): { mime: string; bytes: Buffer } | undefined => store.sql<{ mime: string; bytes: Buffer }>("SELECT mime, bytes FROM images WHERE token = ?").get(token);
+export const readImage = ({ store }: Hogar, token: string): { mime: string; bytes: Buffer } | undefined =>
+  store.sql<{ mime: string; bytes: Buffer }>("SELECT mime, bytes FROM images WHERE token = ?").get(token);

@@ -27,34 +27,72 @@ import { setup } from "@/views/setup";
 /** A world whose mails and texts are kept in a list. */
 function worldWithPost() {
   const sent: (OutgoingMessage & { way: "mail" | "text" })[] = [];
-  const gateway = (way: "mail" | "text"): MessageGateway => ({ repeatable: true, send: async (message) => (sent.push({ ...message, way }), "sent") });
+  const gateway = (way: "mail" | "text"): MessageGateway => ({
+    repeatable: true,
+    send: async (message) => (sent.push({ ...message, way }), "sent"),
+  });
   return Object.assign(smallWorld({ mail: gateway("mail"), text: gateway("text") }), { sent });
 }
 type World = ReturnType<typeof smallWorld>;
 type Post = ReturnType<typeof worldWithPost>;
-const service = { category: "Sweeping", description: "", taxBp: 2100, beforeMinutes: 0, afterMinutes: 0, active: true, skills: ["sweep"], crew: 1 };
+const service = {
+  category: "Sweeping",
+  description: "",
+  taxBp: 2100,
+  beforeMinutes: 0,
+  afterMinutes: 0,
+  active: true,
+  skills: ["sweep"],
+  crew: 1,
+};
 
 /** A world whose sweep is confirmed by a person, with a deposit where asked. */
 function worldWith(deposit = 0): Post {
   const world = worldWithPost();
-  mustPerform(world.hogar, saveService, { ...service, id: world.services.sweep, code: "SW", name: "Chimney sweep", priceMinor: 7900, minutes: 60, deposit: deposit ? { kind: "fixed", value: deposit } : { kind: "none", value: 0 }, confirm: true }, office);
+  mustPerform(
+    world.hogar,
+    saveService,
+    {
+      ...service,
+      id: world.services.sweep,
+      code: "SW",
+      name: "Chimney sweep",
+      priceMinor: 7900,
+      minutes: 60,
+      deposit: deposit ? { kind: "fixed", value: deposit } : { kind: "none", value: 0 },
+      confirm: true,
+    },
+    office,
+  );
   return world;
 }
 const entries = (world: World) => {
   const view = look(world.hogar, incoming, {}, office);
   return view.ok ? view.value.entries : [];
 };
-const subjects = (world: World) => world.hogar.store.sql<{ subject: string }>("SELECT subject FROM messages WHERE channel = 'mail' ORDER BY id").all().map((m) => m.subject.split(":")[0]);
-const approvalOf = (world: World, jobId: number) => one<{ approval: string }>(world.hogar, "SELECT approval FROM jobs WHERE id = ?", jobId).approval;
+const subjects = (world: World) =>
+  world.hogar.store
+    .sql<{ subject: string }>("SELECT subject FROM messages WHERE channel = 'mail' ORDER BY id")
+    .all()
+    .map((m) => m.subject.split(":")[0]);
+const approvalOf = (world: World, jobId: number) =>
+  one<{ approval: string }>(world.hogar, "SELECT approval FROM jobs WHERE id = ?", jobId).approval;
 
 describe("a booking that a person confirms", () => {
   it("keeps its room and waits; confirmed, it stands and the customer is told", () => {
     const world = worldWith();
     const { jobId, actor } = world.booked();
-    expect(entries(world)).toMatchObject([{ kind: "booking", id: jobId, waits: "to be confirmed", what: "Chimney sweep", totalMinor: 7900, handler: null }]);
-    expect([subjects(world), one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM placements").n]).toEqual([["We have your booking"], 1]);
+    expect(entries(world)).toMatchObject([
+      { kind: "booking", id: jobId, waits: "to be confirmed", what: "Chimney sweep", totalMinor: 7900, handler: null },
+    ]);
+    expect([subjects(world), one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM placements").n]).toEqual([
+      ["We have your booking"],
+      1,
+    ]);
     // Nothing is agreed yet: it costs nothing to leave, and the field does not see it.
-    expect(look(world.hogar, myVisit, {}, actor)).toMatchObject({ value: { changes: { mayMove: false, mayCancel: true, feeMinor: 0 } } });
+    expect(look(world.hogar, myVisit, {}, actor)).toMatchObject({
+      value: { changes: { mayMove: false, mayCancel: true, feeMinor: 0 } },
+    });
     world.at("2027-03-10", 480);
     const [technician] = world.hogar.store.sql<{ technician_id: number }>("SELECT technician_id FROM placements").all();
     const field = personActor({ id: 9, name: "Bram", role: "technician", technicianId: technician!.technician_id });
@@ -62,7 +100,9 @@ describe("a booking that a person confirms", () => {
     mustPerform(world.hogar, approveBookings, { jobIds: [jobId] }, office);
     expect([entries(world), subjects(world)]).toEqual([[], ["We have your booking", "Booked"]]);
     expect(look(world.hogar, fieldDay, {}, field)).toMatchObject({ value: { stops: [{ service: "Chimney sweep" }] } });
-    expect(perform(world.hogar, approveBookings, { jobIds: [jobId] }, office)).toMatchObject({ problem: { sentence: "This does not wait any more: somebody has dealt with it." } });
+    expect(perform(world.hogar, approveBookings, { jobIds: [jobId] }, office)).toMatchObject({
+      problem: { sentence: "This does not wait any more: somebody has dealt with it." },
+    });
   });
 
   it("can be proposed another time, which the customer accepts or answers with another", () => {
@@ -70,8 +110,15 @@ describe("a booking that a person confirms", () => {
     const { jobId, actor } = world.booked();
     const other = world.offers().find((o) => o.date === "2027-03-12")!;
     mustPerform(world.hogar, proposeWindow, { jobId, date: other.date, from: other.from, to: other.to }, office);
-    expect([approvalOf(world, jobId), subjects(world).at(-1), entries(world)[0]!.waits]).toEqual(["proposed", "Another time", "for the customer’s answer"]);
-    expect(one(world.hogar, "SELECT count(*) AS n, sum(ended_at IS NULL) AS open FROM promises")).toEqual({ n: 2, open: 1 });
+    expect([approvalOf(world, jobId), subjects(world).at(-1), entries(world)[0]!.waits]).toEqual([
+      "proposed",
+      "Another time",
+      "for the customer’s answer",
+    ]);
+    expect(one(world.hogar, "SELECT count(*) AS n, sum(ended_at IS NULL) AS open FROM promises")).toEqual({
+      n: 2,
+      open: 1,
+    });
     const third = world.offers().find((o) => o.date === "2027-03-11")!;
     mustPerform(world.hogar, moveByLink, { date: third.date, from: third.from, to: third.to }, actor);
     expect(approvalOf(world, jobId)).toBe("waiting");
@@ -79,11 +126,20 @@ describe("a booking that a person confirms", () => {
     mustPerform(world.hogar, proposeWindow, { jobId, date: other.date, from: other.from, to: other.to }, office);
     mustPerform(world.hogar, confirmByLink, {}, actor);
     // What was never promised does not stand among the promises.
-    const history = look(world.hogar, visitSheet, { visitId: one<{ id: number }>(world.hogar, "SELECT id FROM visits").id }, office);
+    const history = look(
+      world.hogar,
+      visitSheet,
+      { visitId: one<{ id: number }>(world.hogar, "SELECT id FROM visits").id },
+      office,
+    );
     expect(history.ok && history.value.promises.map((p) => p.pencilled)).toEqual([1, 1, 1, 0]);
     // Their own answer was told as one that waits, not as a new time that stands.
     expect(subjects(world)).not.toContain("New time");
-    expect([approvalOf(world, jobId), one<{ date: string }>(world.hogar, "SELECT date FROM visits WHERE job_id = ?", jobId).date, subjects(world).at(-1)]).toEqual(["given", "2027-03-12", "Booked"]);
+    expect([
+      approvalOf(world, jobId),
+      one<{ date: string }>(world.hogar, "SELECT date FROM visits WHERE job_id = ?", jobId).date,
+      subjects(world).at(-1),
+    ]).toEqual(["given", "2027-03-12", "Booked"]);
   });
 
   it("can be declined with a reason: the room is free again, and the deposit goes back", async () => {
@@ -92,12 +148,28 @@ describe("a booking that a person confirms", () => {
     await runDue(world.hogar);
     mustPerform(world.hogar, makeRepeat, { visitId, every: 1, unit: "month", until: null }, office);
     expect([entries(world)[0]!.waits, subjects(world)]).toEqual(["to be confirmed", ["We have your booking"]]);
-    mustPerform(world.hogar, declineIncoming, { entries: [{ kind: "booking", id: jobId }], reason: "The road is closed." }, office);
+    mustPerform(
+      world.hogar,
+      declineIncoming,
+      { entries: [{ kind: "booking", id: jobId }], reason: "The road is closed." },
+      office,
+    );
     await runDue(world.hogar);
-    expect(one(world.hogar, "SELECT (SELECT count(*) FROM placements) AS placed, (SELECT sum(amount_minor) FROM refunds WHERE state = 'paid back') AS back")).toEqual({ placed: 0, back: 3000 });
+    expect(
+      one(
+        world.hogar,
+        "SELECT (SELECT count(*) FROM placements) AS placed, (SELECT sum(amount_minor) FROM refunds WHERE state = 'paid back') AS back",
+      ),
+    ).toEqual({ placed: 0, back: 3000 });
     // What was to come again with it does not.
-    expect(world.hogar.store.sql("SELECT state FROM repeats UNION ALL SELECT state FROM visits WHERE state = 'forecast'").all()).toEqual([{ state: "ended" }]);
-    expect(one<{ body: string }>(world.hogar, "SELECT body FROM messages ORDER BY id DESC LIMIT 1").body).toContain("The road is closed.");
+    expect(
+      world.hogar.store
+        .sql("SELECT state FROM repeats UNION ALL SELECT state FROM visits WHERE state = 'forecast'")
+        .all(),
+    ).toEqual([{ state: "ended" }]);
+    expect(one<{ body: string }>(world.hogar, "SELECT body FROM messages ORDER BY id DESC LIMIT 1").body).toContain(
+      "The road is closed.",
+    );
     expect(look(world.hogar, money, {}, office)).toMatchObject({ value: { totals: { agrees: true } } });
   });
 });
@@ -107,7 +179,13 @@ describe("whoever sees only their own visits", () => {
     const world = worldWith();
     const { jobId } = world.booked();
     const id = ask(world);
-    const limited = personActor({ id: 2, name: "Bram", role: "dispatcher", technicianId: world.technicians[0]!, taken: ["visits.all"] });
+    const limited = personActor({
+      id: 2,
+      name: "Bram",
+      role: "dispatcher",
+      technicianId: world.technicians[0]!,
+      taken: ["visits.all"],
+    });
     const { date, from, to } = world.offers().find((o) => o.date === "2027-03-12")!;
     const entry = [{ kind: "request" as const, id }];
     const tries = [
@@ -121,8 +199,25 @@ describe("whoever sees only their own visits", () => {
       perform(world.hogar, bookRequest, { requestId: id, date, from, to }, limited),
     ];
     // Nor can what came in be handed to them.
-    const { id: personId } = mustPerform(world.hogar, savePerson, { id: null, name: "Bram", mail: "bram@marrowick.example", password: "open the door", role: "dispatcher", technicianId: world.technicians[0]!, active: true, given: [], taken: ["visits.all"] }, office);
-    expect(perform(world.hogar, takeOn, { entries: entry, personId }, office)).toMatchObject({ problem: { fields: { "/personId": expect.stringContaining("everybody’s visits") } } });
+    const { id: personId } = mustPerform(
+      world.hogar,
+      savePerson,
+      {
+        id: null,
+        name: "Bram",
+        mail: "bram@marrowick.example",
+        password: "open the door",
+        role: "dispatcher",
+        technicianId: world.technicians[0]!,
+        active: true,
+        given: [],
+        taken: ["visits.all"],
+      },
+      office,
+    );
+    expect(perform(world.hogar, takeOn, { entries: entry, personId }, office)).toMatchObject({
+      problem: { fields: { "/personId": expect.stringContaining("everybody’s visits") } },
+    });
     for (const result of tries) expect(result).toMatchObject({ ok: false, problem: { code: "not-allowed" } });
     expect(look(world.hogar, incoming, {}, limited)).toMatchObject({ value: { entries: [] } });
     expect(entries(world)).toHaveLength(2);
@@ -130,12 +225,57 @@ describe("whoever sees only their own visits", () => {
 });
 
 const late = { weekdays: 127, from: 17 * 60, to: 20 * 60, until: null };
-const ask = (world: World, more: object = {}) => mustPerform(world.hogar, makeRequest, { addressId: world.addresses[10]!.id, items: [{ serviceId: world.services.sweep }], address: "", name: "Selma Vance", mail: "selma@example.com", phone: "+1 555 0178", wishes: "", wish: late, ...more }, visitor).id;
+const ask = (world: World, more: object = {}) =>
+  mustPerform(
+    world.hogar,
+    makeRequest,
+    {
+      addressId: world.addresses[10]!.id,
+      items: [{ serviceId: world.services.sweep }],
+      address: "",
+      name: "Selma Vance",
+      mail: "selma@example.com",
+      phone: "+1 555 0178",
+      wishes: "",
+      wish: late,
+      ...more,
+    },
+    visitor,
+  ).id;
 const openEvening = (world: World) => {
-  const windows = [{ kind: "window" as const, weekdays: 31, from: 15 * 60, to: 17 * 60 }, { kind: "window" as const, weekdays: 31, from: 17 * 60, to: 18 * 60 }];
-  mustPerform(world.hogar, saveService, { ...service, id: world.services.sweep, code: "SW", name: "Chimney sweep", priceMinor: 7900, minutes: 60, deposit: { kind: "none", value: 0 }, windows }, office);
+  const windows = [
+    { kind: "window" as const, weekdays: 31, from: 15 * 60, to: 17 * 60 },
+    { kind: "window" as const, weekdays: 31, from: 17 * 60, to: 18 * 60 },
+  ];
+  mustPerform(
+    world.hogar,
+    saveService,
+    {
+      ...service,
+      id: world.services.sweep,
+      code: "SW",
+      name: "Chimney sweep",
+      priceMinor: 7900,
+      minutes: 60,
+      deposit: { kind: "none", value: 0 },
+      windows,
+    },
+    office,
+  );
   const hours = [0, 1, 2, 3, 4].map((weekday) => ({ weekday, opens: 780, closes: 1200 }));
-  for (const [i, id] of world.technicians.entries()) mustPerform(world.hogar, saveTechnician, { id, name: `Technician ${i}`, phone: "+1 555 0111", skills: [{ name: "sweep", level: 1, validUntil: null }], hours }, office);
+  for (const [i, id] of world.technicians.entries())
+    mustPerform(
+      world.hogar,
+      saveTechnician,
+      {
+        id,
+        name: `Technician ${i}`,
+        phone: "+1 555 0111",
+        skills: [{ name: "sweep", level: 1, validUntil: null }],
+        hours,
+      },
+      office,
+    );
 };
 const told = async (world: Post) => {
   await runDue(world.hogar);
@@ -153,9 +293,16 @@ describe("a wish", () => {
     // The mail has the link; the database never.
     expect(world.sent.find((m) => m.subject.startsWith("Free now"))!.body).toContain(`/wish/${token}`);
     expect(JSON.stringify(world.hogar.store.sql("SELECT payload FROM outbox").all())).not.toContain(token);
-    expect(look(world.hogar, wishView, { token }, visitor)).toMatchObject({ value: { what: "Chimney sweep", window: { time: "17–18" }, booked: null } });
+    expect(look(world.hogar, wishView, { token }, visitor)).toMatchObject({
+      value: { what: "Chimney sweep", window: { time: "17–18" }, booked: null },
+    });
     const { link } = mustPerform(world.hogar, takeWish, { token }, visitor);
-    expect(one(world.hogar, "SELECT c.name, v.state FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN visits v ON v.job_id = j.id")).toEqual({ name: "Selma Vance", state: "promised" });
+    expect(
+      one(
+        world.hogar,
+        "SELECT c.name, v.state FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN visits v ON v.job_id = j.id",
+      ),
+    ).toEqual({ name: "Selma Vance", state: "promised" });
     // A second tap shows the same booking; and nobody is told of it again.
     expect(mustPerform(world.hogar, takeWish, { token }, visitor)).toEqual({ link });
     expect([await told(world), entries(world)]).toEqual([1, []]);
@@ -174,7 +321,9 @@ describe("a wish", () => {
     const { date, from, to } = JSON.parse(window) as { date: string; from: number; to: number };
     while (world.offers().some((o) => o.from === from)) world.booked({ window: { date, from, to }, nth: 11 });
     const token = sealedToken(world.hogar, { kind: "wish", id: id });
-    expect(perform(world.hogar, takeWish, { token }, visitor)).toMatchObject({ problem: { code: "window-gone", sentence: expect.stringContaining("You stay on our list") } });
+    expect(perform(world.hogar, takeWish, { token }, visitor)).toMatchObject({
+      problem: { code: "window-gone", sentence: expect.stringContaining("You stay on our list") },
+    });
     expect(await told(world)).toBe(2);
     mustPerform(world.hogar, withdrawWish, { token }, visitor);
     expect(perform(world.hogar, takeWish, { token }, visitor)).toMatchObject({ problem: { code: "link-ended" } });
@@ -200,14 +349,18 @@ describe("a wish", () => {
     expect(await told(world)).toBe(1);
     const token = sealedToken(world.hogar, { kind: "wish", id: 1 });
     mustPerform(world.hogar, takeWish, { token }, visitor);
-    expect([one(world.hogar, "SELECT reminders FROM customers"), world.hogar.store.sql("SELECT * FROM consents").all()]).toEqual([{ reminders: 0 }, []]);
+    expect([
+      one(world.hogar, "SELECT reminders FROM customers"),
+      world.hogar.store.sql("SELECT * FROM consents").all(),
+    ]).toEqual([{ reminders: 0 }, []]);
   });
 
   it("is opened by its own link only", () => {
     const world = smallWorld();
     const [one_, other] = [ask(world), ask(world)];
     const forged = `${other}.${sealedToken(world.hogar, { kind: "wish", id: one_ }).split(".")[1]}`;
-    for (const token of [forged, "1", "1.x", "../1", ""]) expect(perform(world.hogar, takeWish, { token }, visitor)).toMatchObject({ problem: { code: "link-ended" } });
+    for (const token of [forged, "1", "1.x", "../1", ""])
+      expect(perform(world.hogar, takeWish, { token }, visitor)).toMatchObject({ problem: { code: "link-ended" } });
   });
 });
 
@@ -218,7 +371,11 @@ describe("the office", () => {
     const view = look(world.hogar, incomingEntry, { kind: "request", id }, office);
     if (!view.ok) throw new Error(view.problem.sentence);
     const [best] = view.value.windows;
-    expect(best).toMatchObject({ date: "2027-03-10", technicians: [expect.any(String)], extraDriving: expect.any(Number) });
+    expect(best).toMatchObject({
+      date: "2027-03-10",
+      technicians: [expect.any(String)],
+      extraDriving: expect.any(Number),
+    });
     expect(view.value).toMatchObject({ totalMinor: 7900, wish: "Wednesdays, any time" });
     mustPerform(world.hogar, bookRequest, { requestId: id, date: best!.date, from: best!.from, to: best!.to }, office);
     expect([entries(world), subjects(world)]).toEqual([[], ["Booked"]]);
@@ -229,12 +386,23 @@ describe("the office", () => {
     const rules = look(world.hogar, setup, {}, office);
     if (!rules.ok) throw new Error(rules.problem.sentence);
     const beyond = world.town.addresses.find((a) => a.postcode.startsWith("MW 3"))!;
-    world.hogar.store.db.transaction(() => world.hogar.store.audit.under({ at: 0, actor: "test", operation: "test" }, () => world.hogar.store.sql("UPDATE business SET outside = 'request'").run()))();
+    world.hogar.store.db.transaction(() =>
+      world.hogar.store.audit.under({ at: 0, actor: "test", operation: "test" }, () =>
+        world.hogar.store.sql("UPDATE business SET outside = 'request'").run(),
+      ),
+    )();
     const id = ask(world, { addressId: beyond.id, items: [], wishes: "Two flues", wish: null });
-    expect(look(world.hogar, incomingEntry, { kind: "request", id }, office)).toMatchObject({ value: { needs: "service", windows: [] } });
+    expect(look(world.hogar, incomingEntry, { kind: "request", id }, office)).toMatchObject({
+      value: { needs: "service", windows: [] },
+    });
     const view = look(world.hogar, incomingEntry, { kind: "request", id, serviceId: world.services.sweep }, office);
     const [best] = view.ok ? view.value.windows : [];
-    mustPerform(world.hogar, bookRequest, { requestId: id, serviceId: world.services.sweep, date: best!.date, from: best!.from, to: best!.to }, office);
+    mustPerform(
+      world.hogar,
+      bookRequest,
+      { requestId: id, serviceId: world.services.sweep, date: best!.date, from: best!.from, to: best!.to },
+      office,
+    );
     expect(one(world.hogar, "SELECT zone_id FROM visits WHERE state = 'promised'")).toEqual({ zone_id: null });
   });
 
@@ -242,7 +410,10 @@ describe("the office", () => {
     const world = worldWith();
     const { jobId } = world.booked();
     const [first, second] = [ask(world), ask(world)];
-    const both = [{ kind: "booking" as const, id: jobId }, { kind: "request" as const, id: first }];
+    const both = [
+      { kind: "booking" as const, id: jobId },
+      { kind: "request" as const, id: first },
+    ];
     mustPerform(world.hogar, takeOn, { entries: both, personId: 1 }, office);
     expect(entries(world).map((e) => e.handler)).toEqual(["Odile Brandt", "Odile Brandt", null]);
     mustPerform(world.hogar, declineIncoming, { entries: both, reason: "We are closed that week." }, office);
@@ -256,7 +427,19 @@ describe("the office", () => {
     const world = worldWithPost();
     const view = look(world.hogar, setup, {}, office);
     if (!view.ok) throw new Error(view.problem.sentence);
-    mustPerform(world.hogar, saveFrontDoor, { ...view.value.frontDoor, tells: [{ way: "mail", to: "tomas@marrowick.example" }, { way: "mail", to: "odile@marrowick.example" }, { way: "text", to: "+1 555 0100" }] }, office);
+    mustPerform(
+      world.hogar,
+      saveFrontDoor,
+      {
+        ...view.value.frontDoor,
+        tells: [
+          { way: "mail", to: "tomas@marrowick.example" },
+          { way: "mail", to: "odile@marrowick.example" },
+          { way: "text", to: "+1 555 0100" },
+        ],
+      },
+      office,
+    );
     world.booked();
     await runDue(world.hogar);
     await runDue(world.hogar);
@@ -266,7 +449,9 @@ describe("the office", () => {
     expect(world.sent.filter((m) => m.way === "text" && m.to === "+1 555 0100")).toHaveLength(1);
     ask(world, { wishes: "I am home from five." });
     await runDue(world.hogar);
-    const asked = world.sent.filter((m) => m.way === "mail" && m.subject === "Selma Vance asks for Chimney sweep: no window suits");
+    const asked = world.sent.filter(
+      (m) => m.way === "mail" && m.subject === "Selma Vance asks for Chimney sweep: no window suits",
+    );
     expect(asked.map((m) => m.to).sort()).toEqual(["odile@marrowick.example", "tomas@marrowick.example"]);
     expect(asked[0]!.body).toContain("any day, 17–20\n“I am home from five.”");
   });
@@ -277,7 +462,12 @@ describe("what a customer changes by the link", () => {
     const world = worldWithPost();
     const view = look(world.hogar, setup, {}, office);
     if (!view.ok) throw new Error(view.problem.sentence);
-    mustPerform(world.hogar, saveFrontDoor, { ...view.value.frontDoor, tells: [{ way: "mail", to: "tomas@marrowick.example" }] }, office);
+    mustPerform(
+      world.hogar,
+      saveFrontDoor,
+      { ...view.value.frontDoor, tells: [{ way: "mail", to: "tomas@marrowick.example" }] },
+      office,
+    );
     const [, , third, last] = world.offers().filter((o) => o.date === "2027-03-12");
     const { actor } = world.booked({ window: third! });
     mustPerform(world.hogar, moveByLink, { date: last!.date, from: last!.from, to: last!.to }, actor);
@@ -286,7 +476,12 @@ describe("what a customer changes by the link", () => {
     await runDue(world.hogar);
     await runDue(world.hogar);
     const mails = world.sent.filter((m) => m.to === "tomas@marrowick.example");
-    expect(mails.map((m) => m.subject)).toEqual(["New booking: Chimney sweep, Friday 12 March, 13–15", "Moved by the customer: Chimney sweep, Friday 12 March, 15–17", "The customer adds something: Chimney sweep, Friday 12 March, 15–17", "Cancelled by the customer: Chimney sweep, Friday 12 March, 15–17"]);
+    expect(mails.map((m) => m.subject)).toEqual([
+      "New booking: Chimney sweep, Friday 12 March, 13–15",
+      "Moved by the customer: Chimney sweep, Friday 12 March, 15–17",
+      "The customer adds something: Chimney sweep, Friday 12 March, 15–17",
+      "Cancelled by the customer: Chimney sweep, Friday 12 March, 15–17",
+    ]);
     expect(mails[2]!.body).toContain("“The bell does not work.”");
   });
 });
@@ -298,20 +493,45 @@ describe("the front door's settings", () => {
   };
   it("refuse colours that cannot be read, addresses that run something, and fields with effects", () => {
     const world = smallWorld();
-    expect(save(world, { accent: "#eeeeaa" })).toMatchObject({ problem: { fields: { "/accent": expect.stringContaining("contrast") } } });
-    expect(save(world, { ground: "#222222" })).toMatchObject({ problem: { fields: { "/ground": expect.stringContaining("lighter") } } });
-    for (const doneAddress of ["javascript:alert(1)", "data:text/html,x", "//evil", "ftp://a.example"]) expect(save(world, { doneAddress })).toMatchObject({ problem: { fields: { "/doneAddress": "Write an address such as https://marrowick.example." } } });
-    expect(save(world, { fields: [{ id: "a", words: "How many?", required: false, kind: "count", min: 1, max: 3 }] })).toMatchObject({ problem: { fields: { "/fields/0": expect.any(String) } } });
-    expect(save(world, { accent: "#7a1f3d", ground: "#fffdf5", sites: ["https://marrowick.example/contact"] }).ok).toBe(true);
-    expect(one(world.hogar, "SELECT accent, sites FROM front_door")).toEqual({ accent: "#7a1f3d", sites: '["https://marrowick.example"]' });
+    expect(save(world, { accent: "#eeeeaa" })).toMatchObject({
+      problem: { fields: { "/accent": expect.stringContaining("contrast") } },
+    });
+    expect(save(world, { ground: "#222222" })).toMatchObject({
+      problem: { fields: { "/ground": expect.stringContaining("lighter") } },
+    });
+    for (const doneAddress of ["javascript:alert(1)", "data:text/html,x", "//evil", "ftp://a.example"])
+      expect(save(world, { doneAddress })).toMatchObject({
+        problem: { fields: { "/doneAddress": "Write an address such as https://marrowick.example." } },
+      });
+    expect(
+      save(world, { fields: [{ id: "a", words: "How many?", required: false, kind: "count", min: 1, max: 3 }] }),
+    ).toMatchObject({ problem: { fields: { "/fields/0": expect.any(String) } } });
+    expect(save(world, { accent: "#7a1f3d", ground: "#fffdf5", sites: ["https://marrowick.example/contact"] }).ok).toBe(
+      true,
+    );
+    expect(one(world.hogar, "SELECT accent, sites FROM front_door")).toEqual({
+      accent: "#7a1f3d",
+      sites: '["https://marrowick.example"]',
+    });
   });
 
   it("ask their fields of everybody, and keep the answers with the job", () => {
     const world = smallWorld();
-    expect(save(world, { fields: [{ id: "agree", words: "I have read the house rules", required: true, kind: "tick" }, { id: "parking", words: "Where can we park?", required: false, kind: "text", most: 100 }] }).ok).toBe(true);
+    expect(
+      save(world, {
+        fields: [
+          { id: "agree", words: "I have read the house rules", required: true, kind: "tick" },
+          { id: "parking", words: "Where can we park?", required: false, kind: "text", most: 100 },
+        ],
+      }).ok,
+    ).toBe(true);
     expect(world.book()).toMatchObject({ problem: { fields: { "/fields/agree": "Please answer this." } } });
-    expect(world.book({ more: { fields: { agree: false } } })).toMatchObject({ problem: { fields: { "/fields/agree": "Please tick this." } } });
+    expect(world.book({ more: { fields: { agree: false } } })).toMatchObject({
+      problem: { fields: { "/fields/agree": "Please tick this." } },
+    });
     const { jobId } = world.booked({ more: { fields: { agree: true, parking: "In the yard" } } });
-    expect(JSON.parse(one<{ fields: string }>(world.hogar, "SELECT fields FROM jobs WHERE id = ?", jobId).fields)).toMatchObject([{ words: "yes" }, { question: "Where can we park?", words: "In the yard" }]);
+    expect(
+      JSON.parse(one<{ fields: string }>(world.hogar, "SELECT fields FROM jobs WHERE id = ?", jobId).fields),
+    ).toMatchObject([{ words: "yes" }, { question: "Where can we park?", words: "In the yard" }]);
   });
 });

@@ -30,10 +30,22 @@ export const proposeWindow = defineOperation({
   run(context, { jobId, date, from, to }) {
     readWaiting(context, jobId);
     const { sql, now } = context;
-    const days = sql<VisitRow>("SELECT * FROM visits WHERE job_id = ? AND state = 'promised' ORDER BY window_from").all(jobId);
-    const [offer] = answersWithin(context, placingOf(days[0]!, days.length), [{ date, from, to }], { strict: false, without: days.map((d) => d.id) });
-    if (!offer?.offered) throw new Refusal("cannot-be-kept", { sentence: "Nobody can keep this window. Choose another one." });
-    moveTo(context, days, offer, offer.technicians.slice(0, days[0]!.crew).map((t) => Number(t.id)), { silent: true });
+    const days = sql<VisitRow>("SELECT * FROM visits WHERE job_id = ? AND state = 'promised' ORDER BY window_from").all(
+      jobId,
+    );
+    const [offer] = answersWithin(context, placingOf(days[0]!, days.length), [{ date, from, to }], {
+      strict: false,
+      without: days.map((d) => d.id),
+    });
+    if (!offer?.offered)
+      throw new Refusal("cannot-be-kept", { sentence: "Nobody can keep this window. Choose another one." });
+    moveTo(
+      context,
+      days,
+      offer,
+      offer.technicians.slice(0, days[0]!.crew).map((t) => Number(t.id)),
+      { silent: true },
+    );
     sql("UPDATE jobs SET approval = 'proposed' WHERE id = ?").run(jobId);
     tellCustomer(context, { jobId, occasion: "proposed", about: `job ${jobId} at ${now}`, answer: true });
   },
@@ -48,7 +60,13 @@ export const declineIncoming = defineOperation({
     for (const { kind, id } of entries) {
       if (kind === "booking") {
         endWaiting(context, id, "We could not come");
-        tellCustomer(context, { jobId: id, occasion: "declined", about: `job ${id}`, answer: true, fields: { reason } });
+        tellCustomer(context, {
+          jobId: id,
+          occasion: "declined",
+          about: `job ${id}`,
+          answer: true,
+          fields: { reason },
+        });
       } else if (kind === "request") declineRequest(context, id, reason);
       else takeBackQuote(context, id, reason);
     }
@@ -58,12 +76,20 @@ export const declineIncoming = defineOperation({
 function declineRequest(context: OperationContext, id: number, reason: string): void {
   const request = readRequest(context, id);
   endRequest(context, id, "declined");
-  tellPerson(context, request, { key: `request ${id} declined`, subject: `Your request to ${context.business.name}`, words: `we are sorry that we cannot help with your request: ${reason}` });
+  tellPerson(context, request, {
+    key: `request ${id} declined`,
+    subject: `Your request to ${context.business.name}`,
+    words: `we are sorry that we cannot help with your request: ${reason}`,
+  });
 }
 
 function takeBackQuote(context: OperationContext, id: number, reason: string): void {
   const quote = withdrawQuote(context, id);
-  tellPerson(context, quote, { key: `quote ${id} withdrawn`, subject: `Our quote to you`, words: `we are sorry that our quote does not stand any more: ${reason}` });
+  tellPerson(context, quote, {
+    key: `quote ${id} withdrawn`,
+    subject: `Our quote to you`,
+    words: `we are sorry that our quote does not stand any more: ${reason}`,
+  });
 }
 
 const tables = { booking: "jobs", request: "requests", quote: "quotes" } as const;
@@ -75,6 +101,7 @@ export const takeOn = defineOperation({
   input: TakeOn,
   run(context, { entries, personId }) {
     mustHandle(context, personId);
-    for (const { kind, id } of entries) context.sql(`UPDATE ${tables[kind]} SET handler_id = ? WHERE id = ?`).run(personId, id);
+    for (const { kind, id } of entries)
+      context.sql(`UPDATE ${tables[kind]} SET handler_id = ? WHERE id = ?`).run(personId, id);
   },
 });

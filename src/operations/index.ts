@@ -3,7 +3,15 @@ import { keepApart, mergeCustomers, splitCustomers } from "./alike";
 import { advanceVisit } from "./advance-visit";
 import { book } from "./book";
 import { bookInOffice } from "./book-in-office";
-import { addByLink, answerByLink, cancelByLink, confirmByLink, consentByLink, moveByLink, repeatByLink } from "./by-link";
+import {
+  addByLink,
+  answerByLink,
+  cancelByLink,
+  confirmByLink,
+  consentByLink,
+  moveByLink,
+  repeatByLink,
+} from "./by-link";
 import { removeCard } from "./cards";
 import { cancelVisit } from "./cancel-visit";
 import { holdOffer } from "./hold-offer";
@@ -42,7 +50,7 @@ export const operations = {
   "answer-by-link": answerByLink,
   "answer-requests": answerRequests,
   "approve-bookings": approveBookings,
-  "book": book,
+  book: book,
   "book-in-office": bookInOffice,
   "book-quote": bookQuote,
   "book-request": bookRequest,
@@ -111,4 +119,5 @@ export type Operations = typeof operations;
 export type OperationName = keyof Operations;
 
 /** An operation by its name as it came in, or null. */
-export const operationNamed = (name: string): Operation | null => (Object.hasOwn(operations, name) ? (operations[name as OperationName] as unknown as Operation) : null);
+export const operationNamed = (name: string): Operation | null =>
+  Object.hasOwn(operations, name) ? (operations[name as OperationName] as unknown as Operation) : null;

@@ -18,9 +18,22 @@ export function issueInvoice(context: OperationContext, jobId: number): void {
   ).get(now, dueDate, jobId)!;
   enterJournal(context, `invoice ${invoice.id}`, invoiceIssued(invoice.total_minor, invoice.tax_minor));
   applyToInvoice(context, jobId);
-  const applied = sql<{ n: number }>("SELECT coalesce(sum(amount_minor), 0) AS n FROM applications WHERE invoice_id = ?").get(invoice.id)!.n;
+  const applied = sql<{ n: number }>(
+    "SELECT coalesce(sum(amount_minor), 0) AS n FROM applications WHERE invoice_id = ?",
+  ).get(invoice.id)!.n;
   const openMinor = invoice.total_minor - applied;
   if (openMinor > 0)
-    tellCustomer(context, { jobId, occasion: "invoice", about: `${invoice.id}`, fields: invoiceFields(business.currency, { ...invoice, openMinor, due_date: dueDate }) });
-  else tellCustomer(context, { jobId, occasion: "receipt", about: `invoice ${invoice.id}`, fields: { amount: moneyWords(invoice.total_minor, business.currency) } });
+    tellCustomer(context, {
+      jobId,
+      occasion: "invoice",
+      about: `${invoice.id}`,
+      fields: invoiceFields(business.currency, { ...invoice, openMinor, due_date: dueDate }),
+    });
+  else
+    tellCustomer(context, {
+      jobId,
+      occasion: "receipt",
+      about: `invoice ${invoice.id}`,
+      fields: { amount: moneyWords(invoice.total_minor, business.currency) },
+    });
 }

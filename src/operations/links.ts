@@ -9,7 +9,9 @@ import type { OperationContext } from "./door";
  * installation's secret, so a copy of the database opens nobody's link. Each opens one job.
  */
 export function linkTokenOf(hogar: Hogar, jobId: number): string | null {
-  const link = hogar.store.sql<{ id: number; nonce: string }>("SELECT id, nonce FROM links WHERE job_id = ? AND revoked_at IS NULL").get(jobId);
+  const link = hogar.store
+    .sql<{ id: number; nonce: string }>("SELECT id, nonce FROM links WHERE job_id = ? AND revoked_at IS NULL")
+    .get(jobId);
   return link ? `${link.id}.${seal(hogar.secret, link.nonce)}` : null;
 }
 
@@ -35,9 +37,11 @@ export function makeLink({ sql, now }: OperationContext, jobId: number): void {
 export function actorOfLink(hogar: Hogar, token: string): Extract<Actor, { kind: "link" }> | null {
   const [id, sealed, ...more] = token.split(".");
   if (!id || !sealed || more.length || !/^\d{1,12}$/.test(id)) return null;
-  const link = hogar.store.sql<{ id: number; nonce: string; job_id: number; customer_id: number }>(
-    "SELECT l.id, l.nonce, l.job_id, j.customer_id FROM links l JOIN jobs j ON j.id = l.job_id WHERE l.id = ? AND l.revoked_at IS NULL",
-  ).get(Number(id));
+  const link = hogar.store
+    .sql<{ id: number; nonce: string; job_id: number; customer_id: number }>(
+      "SELECT l.id, l.nonce, l.job_id, j.customer_id FROM links l JOIN jobs j ON j.id = l.job_id WHERE l.id = ? AND l.revoked_at IS NULL",
+    )
+    .get(Number(id));
   if (!link) return null;
   if (!isSealed(seal(hogar.secret, link.nonce), sealed)) return null;
   return { kind: "link", linkId: link.id, jobId: link.job_id, customerId: link.customer_id };
@@ -76,4 +80,5 @@ function isSealed(expected: string, given: string): boolean {
   return one.length === other.length && timingSafeEqual(one, other);
 }
 
-const seal = (secret: string, nonce: string): string => createHmac("sha256", secret).update(`link ${nonce}`).digest("base64url");
+const seal = (secret: string, nonce: string): string =>
+  createHmac("sha256", secret).update(`link ${nonce}`).digest("base64url");

@@ -22,12 +22,22 @@ export interface Telling {
 export const linkPlaceholder = "{{my_link}}";
 
 /** Writes the customer of a job the messages of an occasion, once. Texts and mails of our own accord wait for the allowed hours. */
-export function tellCustomer(context: OperationContext, { jobId, visitId, occasion, about, fields = {}, answer = false }: Telling): void {
+export function tellCustomer(
+  context: OperationContext,
+  { jobId, visitId, occasion, about, fields = {}, answer = false }: Telling,
+): void {
   const { sql, business, now } = context;
   const job = sql<{ customer_id: number; name: string; mail: string; phone: string }>(
     "SELECT j.customer_id, c.name, iif(j.mail <> '', j.mail, c.mail) AS mail, iif(j.phone <> '', j.phone, c.phone) AS phone FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE j.id = ?",
   ).get(jobId)!;
-  const merge: MergeFields = { ...fieldsOfJob(context, jobId, visitId), my_link: linkPlaceholder, customer: job.name, business: business.name, phone: business.phone, ...fields };
+  const merge: MergeFields = {
+    ...fieldsOfJob(context, jobId, visitId),
+    my_link: linkPlaceholder,
+    customer: job.name,
+    business: business.name,
+    phone: business.phone,
+    ...fields,
+  };
   const texts = standardTexts[occasion];
   const ways = [
     { channel: "mail", recipient: job.mail, template: texts.mail },
@@ -42,16 +52,34 @@ export function tellCustomer(context: OperationContext, { jobId, visitId, occasi
        VALUES (?, ?, ?, ?, ?, ?, ?, 'waiting', ?) ON CONFLICT (occasion) DO NOTHING RETURNING id`,
     ).get(key, channel, job.customer_id, jobId, recipient, subject, body, now);
     if (!written) continue;
-    context.later({ kind: "message", key: `message ${key}`, payload: { messageId: written.id }, afterMs: answer ? 0 : untilAllowed(context) });
+    context.later({
+      kind: "message",
+      key: `message ${key}`,
+      payload: { messageId: written.id },
+      afterMs: answer ? 0 : untilAllowed(context),
+    });
   }
 }
 
 /** Merge fields of a job: of the visit named, or of all days that are still to come; where there are none, of the last. */
 function fieldsOfJob({ sql, business }: OperationContext, jobId: number, visitId?: number): MergeFields {
   const zone = business.time_zone;
-  const job = sql<{ line: string }>("SELECT t.line FROM jobs j JOIN sites t ON t.id = j.site_id WHERE j.id = ?").get(jobId)!;
-  const visits = sql<{ id: number; state: string; title: string; date: string; window_from: number; window_to: number }>("SELECT id, state, title, date, window_from, window_to FROM visits WHERE job_id = ? ORDER BY window_from").all(jobId);
-  const coming = visits.filter((v) => (visitId === undefined ? ["promised", "on the way", "on site"].includes(v.state) : v.id === visitId));
+  const job = sql<{ line: string }>("SELECT t.line FROM jobs j JOIN sites t ON t.id = j.site_id WHERE j.id = ?").get(
+    jobId,
+  )!;
+  const visits = sql<{
+    id: number;
+    state: string;
+    title: string;
+    date: string;
+    window_from: number;
+    window_to: number;
+  }>("SELECT id, state, title, date, window_from, window_to FROM visits WHERE job_id = ? ORDER BY window_from").all(
+    jobId,
+  );
+  const coming = visits.filter((v) =>
+    visitId === undefined ? ["promised", "on the way", "on site"].includes(v.state) : v.id === visitId,
+  );
   const first = coming[0] ?? visits.at(-1)!;
   const [from, to] = [localOf(first.window_from, zone).minute, localOf(first.window_to, zone).minute];
   return {
@@ -66,7 +94,10 @@ function fieldsOfJob({ sql, business }: OperationContext, jobId: number, visitId
 }
 
 /** Merge fields of an invoice. */
-export const invoiceFields = (currency: string, invoice: { number: number; total_minor: number; openMinor: number; due_date: string }): MergeFields => ({
+export const invoiceFields = (
+  currency: string,
+  invoice: { number: number; total_minor: number; openMinor: number; due_date: string },
+): MergeFields => ({
   invoice: String(invoice.number),
   total: moneyWords(invoice.total_minor, currency),
   open: moneyWords(invoice.openMinor, currency),

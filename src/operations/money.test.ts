@@ -14,7 +14,8 @@ type World = ReturnType<typeof smallWorld>;
 const good = "9900000000001006";
 const steps = ["on the way", "on site", "done"] as const;
 
-const finish = (world: World, visitId: number) => steps.forEach((to) => mustPerform(world.hogar, advanceVisit, { visitId, to }, office));
+const finish = (world: World, visitId: number) =>
+  steps.forEach((to) => mustPerform(world.hogar, advanceVisit, { visitId, to }, office));
 const totals = (world: World) => {
   const result = look(world.hogar, money, {}, office);
   if (!result.ok) throw new Error(result.problem.sentence);
@@ -30,13 +31,19 @@ describe("from deposit to paid", () => {
     expect(totals(world)).toMatchObject({ received: 4000, applied: 0, kept: 4000, agrees: true });
 
     finish(world, visitId);
-    expect(one(world.hogar, "SELECT number, total_minor, due_date FROM invoices WHERE job_id = ?", jobId)).toEqual({ number: 1001, total_minor: 16_000, due_date: "2027-03-23" });
+    expect(one(world.hogar, "SELECT number, total_minor, due_date FROM invoices WHERE job_id = ?", jobId)).toEqual({
+      number: 1001,
+      total_minor: 16_000,
+      due_date: "2027-03-23",
+    });
     expect(totals(world)).toMatchObject({ applied: 4000, kept: 0, open: 12_000, agrees: true });
 
     mustPerform(world.hogar, payByCard, { purpose: "invoice", cardToken: cardFor(world) }, actor);
     await drainOutbox(world.hogar);
     expect(totals(world)).toMatchObject({ received: 16_000, applied: 16_000, open: 0, agrees: true });
-    expect(perform(world.hogar, payByCard, { purpose: "invoice", cardToken: cardFor(world) }, actor)).toMatchObject({ problem: { code: "nothing-due" } });
+    expect(perform(world.hogar, payByCard, { purpose: "invoice", cardToken: cardFor(world) }, actor)).toMatchObject({
+      problem: { code: "nothing-due" },
+    });
   });
 
   it("a cancelled visit's deposit goes back to the card", async () => {
@@ -55,9 +62,18 @@ describe("from deposit to paid", () => {
     const { jobId, visitId } = world.booked({ serviceId: world.services.survey, card: "9900000000003002" });
     await drainOutbox(world.hogar);
     mustPerform(world.hogar, cancelVisit, { visitId, refundDeposit: true }, office);
-    const { charge_key } = one<{ charge_key: string }>(world.hogar, "SELECT charge_key FROM payments WHERE job_id = ?", jobId);
+    const { charge_key } = one<{ charge_key: string }>(
+      world.hogar,
+      "SELECT charge_key FROM payments WHERE job_id = ?",
+      jobId,
+    );
     const { reference } = world.hogar.standins.cards.charges()[0]!;
-    mustPerform(world.hogar, recordCharge, { chargeKey: charge_key, outcome: { state: "received", reference } }, system);
+    mustPerform(
+      world.hogar,
+      recordCharge,
+      { chargeKey: charge_key, outcome: { state: "received", reference } },
+      system,
+    );
     expect(totals(world)).toMatchObject({ received: 4000, refunded: 4000, kept: 0, agrees: true });
   });
 });
@@ -77,10 +93,21 @@ describe("a charge", () => {
   it("cannot be started while another is under way, and its news count once", async () => {
     const world = smallWorld();
     const { actor, jobId } = world.booked({ serviceId: world.services.survey, card: good });
-    expect(perform(world.hogar, payByCard, { purpose: "deposit", cardToken: cardFor(world) }, actor)).toMatchObject({ problem: { code: "charge-under-way" } });
+    expect(perform(world.hogar, payByCard, { purpose: "deposit", cardToken: cardFor(world) }, actor)).toMatchObject({
+      problem: { code: "charge-under-way" },
+    });
     await drainOutbox(world.hogar);
-    const { charge_key, gateway_reference } = one<{ charge_key: string; gateway_reference: string }>(world.hogar, "SELECT * FROM payments WHERE job_id = ?", jobId);
-    mustPerform(world.hogar, recordCharge, { chargeKey: charge_key, outcome: { state: "received", reference: gateway_reference } }, system);
+    const { charge_key, gateway_reference } = one<{ charge_key: string; gateway_reference: string }>(
+      world.hogar,
+      "SELECT * FROM payments WHERE job_id = ?",
+      jobId,
+    );
+    mustPerform(
+      world.hogar,
+      recordCharge,
+      { chargeKey: charge_key, outcome: { state: "received", reference: gateway_reference } },
+      system,
+    );
     expect(totals(world)).toMatchObject({ received: 4000, agrees: true });
   });
 
@@ -100,7 +127,8 @@ describe("money taken down by hand", () => {
     const { visitId } = world.booked();
     finish(world, visitId);
     const { id: invoiceId } = one<{ id: number }>(world.hogar, "SELECT id FROM invoices");
-    const record = (amountMinor: number, key: string) => perform(world.hogar, recordPayment, { invoiceId, method: "cash", amountMinor, key }, office);
+    const record = (amountMinor: number, key: string) =>
+      perform(world.hogar, recordPayment, { invoiceId, method: "cash", amountMinor, key }, office);
     expect(record(8000, "too much, surely")).toMatchObject({ problem: { code: "amount-too-large" } });
     record(5000, "first form");
     record(5000, "first form");
@@ -114,8 +142,18 @@ describe("money taken down by hand", () => {
     const { visitId } = world.booked();
     finish(world, visitId);
     const { id } = one<{ id: number }>(world.hogar, "SELECT id FROM invoices");
-    mustPerform(world.hogar, recordPayment, { invoiceId: id, method: "bank", amountMinor: 7900, key: "whole sum" }, office);
-    const again = () => world.hogar.store.audit.under({ at: 0, actor: "test", operation: "test" }, () => world.hogar.store.db.exec("UPDATE payments SET amount_minor = 9999; DELETE FROM applications WHERE 0; INSERT INTO applications SELECT payment_id + 0, invoice_id, 1, 0 FROM applications"));
+    mustPerform(
+      world.hogar,
+      recordPayment,
+      { invoiceId: id, method: "bank", amountMinor: 7900, key: "whole sum" },
+      office,
+    );
+    const again = () =>
+      world.hogar.store.audit.under({ at: 0, actor: "test", operation: "test" }, () =>
+        world.hogar.store.db.exec(
+          "UPDATE payments SET amount_minor = 9999; DELETE FROM applications WHERE 0; INSERT INTO applications SELECT payment_id + 0, invoice_id, 1, 0 FROM applications",
+        ),
+      );
     expect(again).toThrow();
   });
 });
@@ -124,7 +162,8 @@ describe("reminders", () => {
   it("of a visit go out once, the day before, to those who agreed to them", () => {
     const world = smallWorld();
     world.booked({ window: world.offers().at(-1)! });
-    const written = () => one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM messages WHERE occasion LIKE 'visit reminder%'").n;
+    const written = () =>
+      one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM messages WHERE occasion LIKE 'visit reminder%'").n;
     mustPerform(world.hogar, writeReminders, {}, system);
     expect(written()).toBe(0);
     world.at("2027-03-11", 17 * 60);
@@ -136,10 +175,25 @@ describe("reminders", () => {
     const world = smallWorld();
     const { visitId } = world.booked();
     finish(world, visitId);
-    const written = () => one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM messages WHERE occasion LIKE 'invoice reminder%' AND channel = 'mail'").n;
-    const on = (date: string, minute = 600) => (world.at(date, minute), mustPerform(world.hogar, writeReminders, {}, system), written());
-    expect([on("2027-03-24"), on("2027-03-26", 400), on("2027-03-26"), on("2027-03-27"), on("2027-04-02")]).toEqual([0, 0, 1, 1, 2]);
-    mustPerform(world.hogar, recordPayment, { invoiceId: 1, method: "bank", amountMinor: 7900, key: "at last paid" }, office);
+    const written = () =>
+      one<{ n: number }>(
+        world.hogar,
+        "SELECT count(*) AS n FROM messages WHERE occasion LIKE 'invoice reminder%' AND channel = 'mail'",
+      ).n;
+    const on = (date: string, minute = 600) => (
+      world.at(date, minute),
+      mustPerform(world.hogar, writeReminders, {}, system),
+      written()
+    );
+    expect([on("2027-03-24"), on("2027-03-26", 400), on("2027-03-26"), on("2027-03-27"), on("2027-04-02")]).toEqual([
+      0, 0, 1, 1, 2,
+    ]);
+    mustPerform(
+      world.hogar,
+      recordPayment,
+      { invoiceId: 1, method: "bank", amountMinor: 7900, key: "at last paid" },
+      office,
+    );
     expect(on("2027-04-20")).toBe(2);
   });
 });

@@ -19,14 +19,27 @@ export const moveVisit = defineOperation({
     const zone = context.business.time_zone;
     const visit = readVisit(context, visitId);
     if (!["promised", "forecast"].includes(visit.state)) throw new Refusal("visit-not-open");
-    if (toMinute < fromMinute) throw new Refusal("invalid-input", { fields: { "/toMinute": "A window ends after it begins." } });
-    if (technicianIds.length !== visit.crew) throw new Refusal("invalid-input", { fields: { "/technicianIds": visit.crew === 1 ? "Choose one technician." : `Choose ${visit.crew} people.` } });
+    if (toMinute < fromMinute)
+      throw new Refusal("invalid-input", { fields: { "/toMinute": "A window ends after it begins." } });
+    if (technicianIds.length !== visit.crew)
+      throw new Refusal("invalid-input", {
+        fields: { "/technicianIds": visit.crew === 1 ? "Choose one technician." : `Choose ${visit.crew} people.` },
+      });
 
     const window = { date, from: epochMinute(date, fromMinute, zone), to: epochMinute(date, toMinute, zone) };
-    if (window.to <= context.minute) throw new Refusal("cannot-be-kept", { sentence: "This window has passed. Choose one that lies ahead." });
+    if (window.to <= context.minute)
+      throw new Refusal("cannot-be-kept", { sentence: "This window has passed. Choose one that lies ahead." });
     const days = visit.first_visit_id === null ? daysOfWork(context, visit) : [visit];
-    const [answer] = answersWithin(context, placingOf(visit, days.length), [window], { strict: false, without: days.map((d) => d.id), among: technicianIds, ...(visit.state === "forecast" && { forecasts: "full" }) });
-    if (!answer?.offered) throw new Refusal("cannot-be-kept", { sentence: `This cannot be kept: ${reasonsInWords(context, answer?.reasons ?? []).join("; ") || "the technician is not available"}.` });
+    const [answer] = answersWithin(context, placingOf(visit, days.length), [window], {
+      strict: false,
+      without: days.map((d) => d.id),
+      among: technicianIds,
+      ...(visit.state === "forecast" && { forecasts: "full" }),
+    });
+    if (!answer?.offered)
+      throw new Refusal("cannot-be-kept", {
+        sentence: `This cannot be kept: ${reasonsInWords(context, answer?.reasons ?? []).join("; ") || "the technician is not available"}.`,
+      });
 
     return { told: moveTo(context, days, answer, technicianIds) };
   },

@@ -11,21 +11,41 @@ import type { VisitRow } from "./visits";
  * customer is told where a promised window is another, unless that is done in other words (`silent`);
  * answers whether they were.
  */
-export function moveTo(context: OperationContext, days: readonly VisitRow[], offer: Offer, technicianIds: readonly number[], { answer = false, silent = false } = {}): boolean {
+export function moveTo(
+  context: OperationContext,
+  days: readonly VisitRow[],
+  offer: Offer,
+  technicianIds: readonly number[],
+  { answer = false, silent = false } = {},
+): boolean {
   const { sql, now, business } = context;
   for (const day of days) takeOut(context, day.id);
   let told = false;
   for (const [i, to] of [offer, ...offer.then].entries()) {
     const day = days[i]!;
     const moved = day.window_from !== to.from || day.window_to !== to.to;
-    sql("UPDATE visits SET date = ?, window_from = ?, window_to = ?, meet_at = ?, confirmed_at = iif(?, NULL, confirmed_at) WHERE id = ?").run(to.date, to.from, to.to, to.meetAt, moved ? 1 : 0, day.id);
+    sql(
+      "UPDATE visits SET date = ?, window_from = ?, window_to = ?, meet_at = ?, confirmed_at = iif(?, NULL, confirmed_at) WHERE id = ?",
+    ).run(to.date, to.from, to.to, to.meetAt, moved ? 1 : 0, day.id);
     placeVisit(context, day.id, technicianIds);
     if (!moved || day.state !== "promised") continue;
     sql("UPDATE promises SET ended_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(now, day.id);
-    sql("INSERT INTO promises (visit_id, made_at, window_from, window_to) VALUES (?, ?, ?, ?)").run(day.id, now, to.from, to.to);
+    sql("INSERT INTO promises (visit_id, made_at, window_from, window_to) VALUES (?, ?, ?, ?)").run(
+      day.id,
+      now,
+      to.from,
+      to.to,
+    );
     if (silent) continue;
     const old = `${dayWords(localDate(day.window_from, business.time_zone))}, ${windowIn(day.window_from, day.window_to, business.time_zone)}`;
-    tellCustomer(context, { jobId: day.job_id!, visitId: day.id, occasion: "moved", about: `visit ${day.id} at ${now}`, fields: { old }, answer });
+    tellCustomer(context, {
+      jobId: day.job_id!,
+      visitId: day.id,
+      occasion: "moved",
+      about: `visit ${day.id} at ${now}`,
+      fields: { old },
+      answer,
+    });
     told = true;
   }
   return told;

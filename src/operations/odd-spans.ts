@@ -3,5 +3,8 @@ import { Refusal } from "@/core/problems";
 /** Refuses spans of one day that are out of order, overlap or end before they begin; names the first of them. */
 export function refuseOddSpans(spans: readonly { opens: number; closes: number }[]): void {
   const odd = spans.findIndex((span, i) => span.closes <= span.opens || (i > 0 && span.opens < spans[i - 1]!.closes));
-  if (odd >= 0) throw new Refusal("invalid-input", { fields: { [`/spans/${odd}`]: "Spans come in order, do not overlap and end after they begin." } });
+  if (odd >= 0)
+    throw new Refusal("invalid-input", {
+      fields: { [`/spans/${odd}`]: "Spans come in order, do not overlap and end after they begin." },
+    });
 }

@@ -5,7 +5,11 @@ import { checkInput } from "./check-input";
 import type { Hogar } from "./hogar";
 
 /** Makes the business and its owner. It runs before there is a business, and so beside the door: once in an installation's life. */
-export function openBusiness(hogar: Hogar, input: Static<typeof OpenBusiness>, owner: { name: string; mail: string; password: string }): void {
+export function openBusiness(
+  hogar: Hogar,
+  input: Static<typeof OpenBusiness>,
+  owner: { name: string; mail: string; password: string },
+): void {
   const b = checkInput(OpenBusiness, input);
   const { db, audit, sql } = hogar.store;
   db.transaction(() =>
@@ -14,8 +18,22 @@ export function openBusiness(hogar: Hogar, input: Static<typeof OpenBusiness>, o
         `INSERT INTO business (id, name, phone, mail, currency, prices_include_tax, time_zone, lng, lat, notice_minutes, horizon_days, hold_minutes, deposit_minutes,
            travel_margin_minutes, travel_margin_percent, payment_days, message_from, message_to, reminder_hours, demo_offset_ms)
          VALUES (1, ?, ?, ?, ?, ?, ?, ?, ?, 120, 42, 10, 60, 2, 10, 14, 480, 1200, 24, ?)`,
-      ).run(b.name, b.phone, b.mail, b.currency, b.pricesIncludeTax ? 1 : 0, b.timeZone, b.place.lng, b.place.lat, b.demo ? 0 : null);
-      sql("INSERT INTO people (name, mail, password_hash, role, active) VALUES (?, ?, ?, 'owner', 1)").run(owner.name, owner.mail, hashSync(owner.password));
+      ).run(
+        b.name,
+        b.phone,
+        b.mail,
+        b.currency,
+        b.pricesIncludeTax ? 1 : 0,
+        b.timeZone,
+        b.place.lng,
+        b.place.lat,
+        b.demo ? 0 : null,
+      );
+      sql("INSERT INTO people (name, mail, password_hash, role, active) VALUES (?, ?, ?, 'owner', 1)").run(
+        owner.name,
+        owner.mail,
+        hashSync(owner.password),
+      );
     }),
   ).immediate();
 }

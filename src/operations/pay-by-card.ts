@@ -20,13 +20,19 @@ export const payByCard = defineOperation({
     askCharge(context, { jobId, purpose, amountMinor, cardToken: card, keepsCard: cardToken !== null && keepCard });
 
     function depositDue(): number {
-      return sql<{ deposit_minor: number }>("SELECT deposit_minor FROM jobs WHERE id = ? AND state = 'awaiting deposit'").get(jobId)?.deposit_minor ?? 0;
+      return (
+        sql<{ deposit_minor: number }>(
+          "SELECT deposit_minor FROM jobs WHERE id = ? AND state = 'awaiting deposit'",
+        ).get(jobId)?.deposit_minor ?? 0
+      );
     }
     function invoiceDue(): number {
-      return sql<{ due: number }>(
-        `SELECT i.total_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = i.id), 0) AS due
+      return (
+        sql<{ due: number }>(
+          `SELECT i.total_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = i.id), 0) AS due
          FROM invoices i WHERE i.job_id = ? AND i.cancelled_at IS NULL`,
-      ).get(jobId)?.due ?? 0;
+        ).get(jobId)?.due ?? 0
+      );
     }
   },
 });

@@ -5,7 +5,17 @@ import { addDays, datesFrom, weekdayOf, type LocalDate } from "@/core/time/local
 import { clockIn } from "@/core/time/words";
 import { calendarRefusal, isWorkingDay, type Calendar } from "@/core/windows/calendar";
 import { soonestArrivals } from "@/core/windows/continuous";
-import { answerWindows, explainWindows, strictestMode, type AskedWindow, type Offer, type WindowExplained, type PromiseWindow, type WindowAnswer, type WindowsQuestion } from "@/core/windows/offers";
+import {
+  answerWindows,
+  explainWindows,
+  strictestMode,
+  type AskedWindow,
+  type Offer,
+  type WindowExplained,
+  type PromiseWindow,
+  type WindowAnswer,
+  type WindowsQuestion,
+} from "@/core/windows/offers";
 import { windowsOn, withFollowingDays, type PatternPart } from "@/core/windows/patterns";
 import type { Reason } from "@/core/windows/reasons";
 import { reasonWords, type Names } from "@/core/windows/words";
@@ -47,53 +57,107 @@ export interface AskOptions {
 }
 
 /** Everything core needs to answer for a visit: the plan, the rules, and the windows of the service's pattern on the dates. */
-export function questionFor(context: ViewContext, visit: VisitToPlace, dates: readonly LocalDate[], options: AskOptions = {}): WindowsQuestion & { planning: Planning } {
+export function questionFor(
+  context: ViewContext,
+  visit: VisitToPlace,
+  dates: readonly LocalDate[],
+  options: AskOptions = {},
+): WindowsQuestion & { planning: Planning } {
   const { business } = context;
   const calendar = calendarFor(context, visit);
   // Work of several days may go on up to two weeks later.
-  const reach = visit.days > 1 && dates.length ? [...dates, ...datesFrom(addDays(dates.at(-1)!, 1), addDays(dates.at(-1)!, 14))] : dates;
+  const reach =
+    visit.days > 1 && dates.length
+      ? [...dates, ...datesFrom(addDays(dates.at(-1)!, 1), addDays(dates.at(-1)!, 14))]
+      : dates;
   const planning = loadPlanning(context, reach, options.without);
   const question = questionOn(context, planning, visit, [], calendar, options);
   const soonest = soonestArrivals(question);
-  const windows = windowsOn(readPattern(context, visit.serviceIds), dates, business.time_zone, soonest).map((window) => withFollowingDays(window, visit.days, (date) => isWorkingDay(calendar, date), business.time_zone));
+  const windows = windowsOn(readPattern(context, visit.serviceIds), dates, business.time_zone, soonest).map((window) =>
+    withFollowingDays(window, visit.days, (date) => isWorkingDay(calendar, date), business.time_zone),
+  );
   return { ...question, windows, planning };
 }
 
 /** Answers for all windows of the service's pattern on the dates. */
-export const answersFor = (context: ViewContext, visit: VisitToPlace, dates: readonly LocalDate[], options: AskOptions = {}): WindowAnswer[] => answerWindows(questionFor(context, visit, dates, options));
+export const answersFor = (
+  context: ViewContext,
+  visit: VisitToPlace,
+  dates: readonly LocalDate[],
+  options: AskOptions = {},
+): WindowAnswer[] => answerWindows(questionFor(context, visit, dates, options));
 
 /** Answers for the windows given. */
-export const answersWithin = (context: ViewContext, visit: VisitToPlace, windows: readonly PromiseWindow[], options: AskOptions = {}): WindowAnswer[] => answerWindows(questionWithin(context, visit, windows, options));
+export const answersWithin = (
+  context: ViewContext,
+  visit: VisitToPlace,
+  windows: readonly PromiseWindow[],
+  options: AskOptions = {},
+): WindowAnswer[] => answerWindows(questionWithin(context, visit, windows, options));
 
 /** The same, opened up: every technician against every window. */
-export const explainWithin = (context: ViewContext, visit: VisitToPlace, windows: readonly PromiseWindow[], options: AskOptions = {}): WindowExplained[] => explainWindows(questionWithin(context, visit, windows, options));
+export const explainWithin = (
+  context: ViewContext,
+  visit: VisitToPlace,
+  windows: readonly PromiseWindow[],
+  options: AskOptions = {},
+): WindowExplained[] => explainWindows(questionWithin(context, visit, windows, options));
 
-function questionWithin(context: ViewContext, visit: VisitToPlace, windows: readonly PromiseWindow[], options: AskOptions): WindowsQuestion {
+function questionWithin(
+  context: ViewContext,
+  visit: VisitToPlace,
+  windows: readonly PromiseWindow[],
+  options: AskOptions,
+): WindowsQuestion {
   const { time_zone: zone } = context.business;
   const calendar = calendarFor(context, visit);
-  const asked = windows.map((window) => withFollowingDays(window, visit.days, (date) => isWorkingDay(calendar, date), zone));
+  const asked = windows.map((window) =>
+    withFollowingDays(window, visit.days, (date) => isWorkingDay(calendar, date), zone),
+  );
   const dates = [...new Set(asked.flatMap((w) => [w.date, ...(w.then ?? []).map((d) => d.date)]))].sort();
   const planning = loadPlanning(context, dates, options.without);
   return questionOn(context, planning, visit, asked, calendar, options);
 }
 
-function questionOn(context: ViewContext, planning: Planning, visit: VisitToPlace, windows: readonly AskedWindow[], calendar: Calendar, { strict = true, office = !strict, among, forecasts, without = [] }: AskOptions): WindowsQuestion {
+function questionOn(
+  context: ViewContext,
+  planning: Planning,
+  visit: VisitToPlace,
+  windows: readonly AskedWindow[],
+  calendar: Calendar,
+  { strict = true, office = !strict, among, forecasts, without = [] }: AskOptions,
+): WindowsQuestion {
   const { sql, business } = context;
   const zone = visit.zoneId === null ? undefined : sql<ZoneRules>("SELECT * FROM zones WHERE id = ?").get(visit.zoneId);
-  const services = visit.serviceIds.map((id) => sql<ServiceRules>("SELECT notice_minutes, capacity FROM services WHERE id = ?").get(id)!);
+  const services = visit.serviceIds.map((id) =>
+    sql<ServiceRules>("SELECT notice_minutes, capacity FROM services WHERE id = ?").get(id)!,
+  );
   const bars = readBars(context, visit.zoneId, office);
-  const limits = strict ? readLimits(context, visit, strictestMode(services.map((s) => s.capacity ?? business.capacity)), without) : null;
-  const technicians = planning.candidates(forecasts ?? business.forecast_room).filter((t) => !among || among.includes(Number(t.id)));
+  const limits = strict
+    ? readLimits(context, visit, strictestMode(services.map((s) => s.capacity ?? business.capacity)), without)
+    : null;
+  const technicians = planning
+    .candidates(forecasts ?? business.forecast_room)
+    .filter((t) => !among || among.includes(Number(t.id)));
   return {
     now: context.minute,
     today: context.today,
     rules: {
-      notice: strict ? Math.max(business.notice_minutes, zone?.notice_minutes ?? 0, ...services.map((s) => s.notice_minutes)) : -1e9,
+      notice: strict
+        ? Math.max(business.notice_minutes, zone?.notice_minutes ?? 0, ...services.map((s) => s.notice_minutes))
+        : -1e9,
       furthestDays: strict ? business.horizon_days : 1e9,
       capacity: limits?.capacity ?? { mode: "route" },
       limits: limits?.limits ?? [],
     },
-    visit: { place: planning.place(visit.point, visit.zoneId), minutes: visit.minutes, before: visit.before, after: visit.after, crew: visit.crew, skills: visit.skills },
+    visit: {
+      place: planning.place(visit.point, visit.zoneId),
+      minutes: visit.minutes,
+      before: visit.before,
+      after: visit.after,
+      crew: visit.crew,
+      skills: visit.skills,
+    },
     wanted: visit.wanted ? { technician: String(visit.wanted.technicianId), only: visit.wanted.only } : null,
     windows,
     refusal: strict ? calendarRefusal(calendar) : () => [],
@@ -110,19 +174,38 @@ function questionOn(context: ViewContext, planning: Planning, visit: VisitToPlac
 /** The days on which visits like this one are made at all: the business is open, the zone is served, and somebody works. */
 export function visitingDays(context: ViewContext, visit: VisitToPlace): (date: LocalDate) => boolean {
   const calendar = calendarFor(context, visit);
-  const worked = new Set(context.sql<{ weekday: number }>("SELECT DISTINCT s.weekday FROM working_spans s JOIN technicians t ON t.id = s.technician_id WHERE t.active = 1").all().map((s) => s.weekday));
+  const worked = new Set(
+    context
+      .sql<{ weekday: number }>(
+        "SELECT DISTINCT s.weekday FROM working_spans s JOIN technicians t ON t.id = s.technician_id WHERE t.active = 1",
+      )
+      .all()
+      .map((s) => s.weekday),
+  );
   return (date) => isWorkingDay(calendar, date) && worked.has(weekdayOf(date));
 }
 
 function calendarFor(context: ViewContext, { zoneId, serviceIds, point }: VisitToPlace): Calendar {
   const { sql, business } = context;
-  const zone = zoneId === null ? undefined : sql<ZoneRules>("SELECT * FROM zones WHERE id = ? AND active = 1").get(zoneId);
+  const zone =
+    zoneId === null ? undefined : sql<ZoneRules>("SELECT * FROM zones WHERE id = ? AND active = 1").get(zoneId);
   return {
     timeZone: business.time_zone,
     opening: readOpening(context),
     zone: zone ? { weekdays: zone.weekdays, from: zone.serve_from, to: zone.serve_to } : null,
-    nearest: zone ? null : nearestZone(sql<Point & { name: string }>("SELECT DISTINCT z.name, s.lng, s.lat FROM sites s JOIN zones z ON z.id = s.zone_id WHERE z.active = 1").all(), point),
-    serviceHours: serviceIds.map((id) => sql<{ weekday: number; opens: number; closes: number }>("SELECT weekday, opens, closes FROM service_hours WHERE service_id = ?").all(id)),
+    nearest: zone
+      ? null
+      : nearestZone(
+          sql<Point & { name: string }>(
+            "SELECT DISTINCT z.name, s.lng, s.lat FROM sites s JOIN zones z ON z.id = s.zone_id WHERE z.active = 1",
+          ).all(),
+          point,
+        ),
+    serviceHours: serviceIds.map((id) =>
+      sql<{ weekday: number; opens: number; closes: number }>(
+        "SELECT weekday, opens, closes FROM service_hours WHERE service_id = ?",
+      ).all(id),
+    ),
   };
 }
 
@@ -138,15 +221,30 @@ function nearestZone(sites: readonly (Point & { name: string })[], point: Point)
 
 /** The window pattern of services: that of the first which has its own, or the business's. */
 export function readPattern({ sql }: ViewContext, serviceIds: readonly number[] = []): PatternPart[] {
-  const own = serviceIds.map((id) => sql<{ pattern_id: number | null }>("SELECT pattern_id FROM services WHERE id = ?").get(id)?.pattern_id).find((id) => id != null);
-  return sql<{ kind: PatternPart["kind"]; weekdays: number; from: number; to: number; length: number | null; step: number | null }>(
+  const own = serviceIds
+    .map((id) => sql<{ pattern_id: number | null }>("SELECT pattern_id FROM services WHERE id = ?").get(id)?.pattern_id)
+    .find((id) => id != null);
+  return sql<{
+    kind: PatternPart["kind"];
+    weekdays: number;
+    from: number;
+    to: number;
+    length: number | null;
+    step: number | null;
+  }>(
     `SELECT kind, weekdays, from_minute AS "from", to_minute AS "to", length, step FROM pattern_parts
      WHERE pattern_id = ? ORDER BY position`,
-  ).all(own ?? 1).map(({ length, step, ...part }) => ({ ...part, ...(length !== null && { length }), ...(step !== null && { step }) }) as PatternPart);
+  )
+    .all(own ?? 1)
+    .map(
+      ({ length, step, ...part }) =>
+        ({ ...part, ...(length !== null && { length }), ...(step !== null && { step }) }) as PatternPart,
+    );
 }
 
 /** The dates on which bookings are taken. */
-export const bookableDates = ({ today, business }: ViewContext): LocalDate[] => datesFrom(today, addDays(today, business.horizon_days));
+export const bookableDates = ({ today, business }: ViewContext): LocalDate[] =>
+  datesFrom(today, addDays(today, business.horizon_days));
 
 /** Days with offers that somebody looks at before asking for later ones, and dates that are worked out at once for them. */
 const [daysLookedAt, datesAtOnce] = [9, 14];
@@ -155,25 +253,41 @@ const [daysLookedAt, datesAtOnce] = [9, 14];
  * The soonest offers, from a date on where one is given: of as many days as somebody looks at first, whole
  * days each. `next` is the date to go on with; null where nothing lies beyond.
  */
-export function soonestOffers(context: ViewContext, visit: VisitToPlace, from?: LocalDate): { offers: Offer[]; next: LocalDate | null } {
+export function soonestOffers(
+  context: ViewContext,
+  visit: VisitToPlace,
+  from?: LocalDate,
+): { offers: Offer[]; next: LocalDate | null } {
   const dates = bookableDates(context).filter((date) => from === undefined || date >= from);
   const offers: Offer[] = [];
   for (let at = 0; at < dates.length; at += datesAtOnce) {
     offers.push(...answersFor(context, visit, dates.slice(at, at + datesAtOnce)).filter((a) => a.offered));
-    if (new Set(offers.map((o) => o.date)).size >= daysLookedAt) return { offers, next: dates[at + datesAtOnce] ?? null };
+    if (new Set(offers.map((o) => o.date)).size >= daysLookedAt)
+      return { offers, next: dates[at + datesAtOnce] ?? null };
   }
   return { offers, next: null };
 }
 
 /** The nearest offers to a window, for somebody who has just lost it. */
 export function nearestOffers(answers: readonly WindowAnswer[], from: number, count = 6): WindowAnswer[] {
-  return answers.filter((a) => a.offered).sort((a, b) => Math.abs(a.from - from) - Math.abs(b.from - from) || a.from - b.from).slice(0, count);
+  return answers
+    .filter((a) => a.offered)
+    .sort((a, b) => Math.abs(a.from - from) - Math.abs(b.from - from) || a.from - b.from)
+    .slice(0, count);
 }
 
 /** Names of technicians and skills, for sentences. */
 export function namesOf({ sql }: ViewContext): Names {
-  const technicians = new Map(sql<{ id: number; name: string }>("SELECT id, name FROM technicians").all().map((t) => [String(t.id), t.name]));
-  const skills = new Map(sql<{ id: number; name: string }>("SELECT id, name FROM skills").all().map((s) => [String(s.id), s.name]));
+  const technicians = new Map(
+    sql<{ id: number; name: string }>("SELECT id, name FROM technicians")
+      .all()
+      .map((t) => [String(t.id), t.name]),
+  );
+  const skills = new Map(
+    sql<{ id: number; name: string }>("SELECT id, name FROM skills")
+      .all()
+      .map((s) => [String(s.id), s.name]),
+  );
   return { technician: (id) => technicians.get(id) ?? "Somebody", skill: (id) => skills.get(id) ?? "a skill" };
 }
 
@@ -195,16 +309,23 @@ export function placeVisit(context: OperationContext, visitId: number, technicia
   for (const technicianId of technicianIds) {
     const planning = loadPlanning(context, [visit.date]);
     const stop: PlannedStop = {
-      visitId, errandId: null, forecast: visit.state === "forecast",
+      visitId,
+      errandId: null,
+      forecast: visit.state === "forecast",
       place: planning.place(visit, visit.zone_id),
-      earliest: visit.meet_at ?? visit.window_from, latest: visit.meet_at ?? visit.window_to,
-      before: visit.before_minutes, minutes: visit.minutes, after: visit.after_minutes,
+      earliest: visit.meet_at ?? visit.window_from,
+      latest: visit.meet_at ?? visit.window_to,
+      before: visit.before_minutes,
+      minutes: visit.minutes,
+      after: visit.after_minutes,
     };
     const { day, absence } = planning.dayOf(technicianId, visit.date);
     const whole = absence ? null : withStop(day, stop, planning.travel);
     if (whole) writeDay(context, technicianId, visit.date, whole, planning);
     else if (absence || stop.forecast || !displaceForecasts(context, technicianId, visit.date, stop, planning))
-      throw new Refusal("cannot-be-kept", { sentence: `${nameOf(planning, technicianId)} cannot keep this: ${absence ? "off that day" : "no room between what is promised already"}.` });
+      throw new Refusal("cannot-be-kept", {
+        sentence: `${nameOf(planning, technicianId)} cannot keep this: ${absence ? "off that day" : "no room between what is promised already"}.`,
+      });
   }
 }
 
@@ -221,7 +342,13 @@ export function withStop(day: Day<PlannedStop>, stop: PlannedStop, travel: Trave
 }
 
 /** Puts a promise where forecasts are that give way here; each of them goes back in where there is still room, or waits unplaced. */
-function displaceForecasts(context: OperationContext, technicianId: number, date: LocalDate, stop: PlannedStop, planning: Planning): boolean {
+function displaceForecasts(
+  context: OperationContext,
+  technicianId: number,
+  date: LocalDate,
+  stop: PlannedStop,
+  planning: Planning,
+): boolean {
   const prepared = planning.prepared(technicianId, date, context.business.forecast_room);
   const { day } = planning.dayOf(technicianId, date);
   if (!prepared.works) return false;
@@ -239,17 +366,34 @@ function displaceForecasts(context: OperationContext, technicianId: number, date
 }
 
 /** Writes a technician's day as timed by core: whole, so that the rule against overlaps sees it as it will stand. */
-export function writeDay({ sql, business }: OperationContext, technicianId: number, date: LocalDate, day: Day<PlannedStop>, planning: Planning): void {
+export function writeDay(
+  { sql, business }: OperationContext,
+  technicianId: number,
+  date: LocalDate,
+  day: Day<PlannedStop>,
+  planning: Planning,
+): void {
   const timing = timeDay(day, planning.travel);
   if (!timing.ok) {
     const stop = day.stops[timing.at];
     const where = stop ? `the visit promised until ${clockIn(stop.latest, business.time_zone)}` : "the way home";
-    throw new Refusal("cannot-be-kept", { sentence: `${nameOf(planning, technicianId)} cannot keep ${where}: ${timing.shortBy} min short.` });
+    throw new Refusal("cannot-be-kept", {
+      sentence: `${nameOf(planning, technicianId)} cannot keep ${where}: ${timing.shortBy} min short.`,
+    });
   }
-  const visits = day.stops.flatMap((stop, i) => (stop.visitId === null ? [] : [{ id: stop.visitId, timed: timing.stops[i]! }]));
-  for (const { id } of visits) sql("DELETE FROM placements WHERE visit_id = ? AND technician_id = ?").run(id, technicianId);
-  for (const { id, timed: { driveFrom, driving, arrive, leave } } of visits)
-    sql("INSERT INTO placements (visit_id, technician_id, date, drive_from, driving, arrives, leaves, settled) VALUES (?, ?, ?, ?, ?, ?, ?, 0)").run(id, technicianId, date, driveFrom, driving, arrive, leave);
+  const visits = day.stops.flatMap((stop, i) =>
+    stop.visitId === null ? [] : [{ id: stop.visitId, timed: timing.stops[i]! }],
+  );
+  for (const { id } of visits)
+    sql("DELETE FROM placements WHERE visit_id = ? AND technician_id = ?").run(id, technicianId);
+  for (const {
+    id,
+    timed: { driveFrom, driving, arrive, leave },
+  } of visits)
+    sql(
+      "INSERT INTO placements (visit_id, technician_id, date, drive_from, driving, arrives, leaves, settled) VALUES (?, ?, ?, ?, ?, ?, ?, 0)",
+    ).run(id, technicianId, date, driveFrom, driving, arrive, leave);
 }
 
-const nameOf = (planning: Planning, technicianId: number): string => planning.technicians.find((t) => t.id === technicianId)?.name ?? "This technician";
+const nameOf = (planning: Planning, technicianId: number): string =>
+  planning.technicians.find((t) => t.id === technicianId)?.name ?? "This technician";

@@ -9,21 +9,33 @@ import { SaveTechnician } from "@/schemas/setup";
 
 const date = "2027-03-10";
 type World = ReturnType<typeof smallWorld>;
-const planning = (world: World, without?: number) => loadPlanning(viewContext(world.hogar, visitor), [date], without === undefined ? [] : [without]);
+const planning = (world: World, without?: number) =>
+  loadPlanning(viewContext(world.hogar, visitor), [date], without === undefined ? [] : [without]);
 
 describe("the plan as it stands", () => {
   it("holds what is placed, in order, and can leave a visit out", () => {
     const world = smallWorld();
     const { visitId } = world.booked();
     const { technician_id: id } = one<{ technician_id: number }>(world.hogar, "SELECT * FROM placements");
-    expect(planning(world).dayOf(id, date).day.stops.map((s) => s.visitId)).toEqual([visitId]);
+    expect(
+      planning(world)
+        .dayOf(id, date)
+        .day.stops.map((s) => s.visitId),
+    ).toEqual([visitId]);
     expect(planning(world, visitId).dayOf(id, date).day.stops).toEqual([]);
   });
 
   it("goes on from the last visit that is over, at the time it ended", () => {
     const world = smallWorld();
     const { visitId } = world.booked();
-    const { technician_id: id, lng, lat } = one<{ technician_id: number; lng: number; lat: number }>(world.hogar, "SELECT p.technician_id, v.lng, v.lat FROM placements p JOIN visits v ON v.id = p.visit_id");
+    const {
+      technician_id: id,
+      lng,
+      lat,
+    } = one<{ technician_id: number; lng: number; lat: number }>(
+      world.hogar,
+      "SELECT p.technician_id, v.lng, v.lat FROM placements p JOIN visits v ON v.id = p.visit_id",
+    );
     world.at(date, 545);
     mustPerform(world.hogar, advanceVisit, { visitId, to: "on site" }, office);
     world.at(date, 640);
@@ -43,7 +55,22 @@ describe("the plan as it stands", () => {
       return travel(place(a, 1), place(b, 1));
     };
     const margin = (travelMarginMinutes: number, travelMarginPercent: number) =>
-      mustPerform(world.hogar, saveBusiness, { name: "M", phone: "+1 555 0100", mail: "office@marrowick.example", paymentDays: 14, reminderHours: 24, messageFrom: 480, messageTo: 1200, travelMarginMinutes, travelMarginPercent }, office);
+      mustPerform(
+        world.hogar,
+        saveBusiness,
+        {
+          name: "M",
+          phone: "+1 555 0100",
+          mail: "office@marrowick.example",
+          paymentDays: 14,
+          reminderHours: 24,
+          messageFrom: 480,
+          messageTo: 1200,
+          travelMarginMinutes,
+          travelMarginPercent,
+        },
+        office,
+      );
     margin(0, 0);
     const bare = drive();
     expect(bare).toBe(((roads) => roads.minutes(roads.place(a), roads.place(b)))(world.hogar.gateways.roads));
@@ -67,9 +94,18 @@ describe("what is typed in", () => {
 
   it("is told apart field by field, in sentences", () => {
     expect(fields(technician)).toBeUndefined();
-    expect(fields({ ...technician, name: "", phone: "12" })).toEqual({ "/name": "Please fill this in.", "/phone": "Write a phone number, such as +1 555 0142." });
-    expect(fields({ ...technician, hours: [{ weekday: 7, opens: 0.5, closes: 2000 }] })).toEqual({ "/hours/0/weekday": "Enter 6 or less.", "/hours/0/opens": "Enter a whole number.", "/hours/0/closes": "Enter 1440 or less." });
-    expect(fields({ ...technician, skills: [{ name: "gas", level: 1, validUntil: "soon" }] })).toMatchObject({ "/skills/0/validUntil": "Write a date, such as 2027-03-11." });
+    expect(fields({ ...technician, name: "", phone: "12" })).toEqual({
+      "/name": "Please fill this in.",
+      "/phone": "Write a phone number, such as +1 555 0142.",
+    });
+    expect(fields({ ...technician, hours: [{ weekday: 7, opens: 0.5, closes: 2000 }] })).toEqual({
+      "/hours/0/weekday": "Enter 6 or less.",
+      "/hours/0/opens": "Enter a whole number.",
+      "/hours/0/closes": "Enter 1440 or less.",
+    });
+    expect(fields({ ...technician, skills: [{ name: "gas", level: 1, validUntil: "soon" }] })).toMatchObject({
+      "/skills/0/validUntil": "Write a date, such as 2027-03-11.",
+    });
     expect(fields({})).toMatchObject({ "/name": "Please fill this in." });
   });
 

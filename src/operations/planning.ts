@@ -55,17 +55,33 @@ export interface Planning {
 }
 
 /** Reads the plan of the dates. `without` leaves visits out, as if they were not placed. */
-export function loadPlanning(context: ViewContext, dates: readonly LocalDate[], without: readonly number[] = []): Planning {
+export function loadPlanning(
+  context: ViewContext,
+  dates: readonly LocalDate[],
+  without: readonly number[] = [],
+): Planning {
   const technicians = readTechnicians(context);
-  const stored = context.hogar.days.look(context, technicians.map((t) => t.id), dates);
+  const stored = context.hogar.days.look(
+    context,
+    technicians.map((t) => t.id),
+    dates,
+  );
   const { place, travel } = placesOf(context);
   // What depends on this minute, or on visits left out, is worked out here and not kept.
-  const isPlain = (day: StoredDay, date: LocalDate) => date !== context.today && (without.length === 0 || !day.placed.some((row) => without.includes(row.visit_id)));
+  const isPlain = (day: StoredDay, date: LocalDate) =>
+    date !== context.today && (without.length === 0 || !day.placed.some((row) => without.includes(row.visit_id)));
 
   const dayOf = memo((technicianId: number, date: LocalDate): PlannedDay => {
     const day = stored(technicianId, date);
     const promised = asItStands(context, day, date, without);
-    return { promised, day: asLateAsItIs(promised, travel), absence: day.absence, reason: day.reason, hours: day.spans, errands: day.allErrands };
+    return {
+      promised,
+      day: asLateAsItIs(promised, travel),
+      absence: day.absence,
+      reason: day.reason,
+      hours: day.spans,
+      errands: day.allErrands,
+    };
   });
   const prepared = (technicianId: number, date: LocalDate, room: ForecastRoom = "full"): TechnicianDay => {
     const day = stored(technicianId, date);
@@ -82,7 +98,8 @@ export function loadPlanning(context: ViewContext, dates: readonly LocalDate[], 
     place,
     travel,
     timing: (technicianId, date) => timeDay(dayOf(technicianId, date).day, travel),
-    candidates: (room) => technicians.map((t) => ({ id: String(t.id), skills: t.skills, day: (date) => prepared(t.id, date, room) })),
+    candidates: (room) =>
+      technicians.map((t) => ({ id: String(t.id), skills: t.skills, day: (date) => prepared(t.id, date, room) })),
   };
 }
 
@@ -98,22 +115,36 @@ export function readAhead(hogar: Hogar): void {
 function prepare({ day, absence }: PlannedDay, room: ForecastRoom, travel: Travel): TechnicianDay {
   if (absence) return { works: false, code: absence };
   const ready = prepareDay({ ...day, stops: keepingRoom(day.stops, room) }, travel);
-  return ready ? { works: true, day: ready, load: ready.stops.reduce((sum, stop) => sum + work(stop), 0) } : { works: false, code: "day-not-feasible" };
+  return ready
+    ? { works: true, day: ready, load: ready.stops.reduce((sum, stop) => sum + work(stop), 0) }
+    : { works: false, code: "day-not-feasible" };
 }
 
 /** A day as it goes on from now: what is over has happened, what is under way is waited for, and nobody drives off in the past. */
-function asItStands({ today, minute }: ViewContext, { start, end, spans, placed, errands }: StoredDay, date: LocalDate, without: readonly number[]): Day<PlannedStop> {
+function asItStands(
+  { today, minute }: ViewContext,
+  { start, end, spans, placed, errands }: StoredDay,
+  date: LocalDate,
+  without: readonly number[],
+): Day<PlannedStop> {
   const rows = placed.filter((row) => !without.includes(row.visit_id));
-  const begun = date !== today ? [] : [
-    ...rows.filter((row) => !["promised", "held", "forecast"].includes(row.state)).map((row) => ({ of: row as object, place: row.place, free: freeAfter(row, minute) })),
-    ...errands.filter((e) => e.begins < minute).map((e) => ({ of: e as object, place: e.number, free: e.ends })),
-  ];
+  const begun =
+    date !== today
+      ? []
+      : [
+          ...rows
+            .filter((row) => !["promised", "held", "forecast"].includes(row.state))
+            .map((row) => ({ of: row as object, place: row.place, free: freeAfter(row, minute) })),
+          ...errands.filter((e) => e.begins < minute).map((e) => ({ of: e as object, place: e.number, free: e.ends })),
+        ];
   const last = begun.reduce<(typeof begun)[number] | null>((a, b) => (a && a.free > b.free ? a : b), null);
   const ahead = (of: object) => !begun.some((b) => b.of === of);
   const stops = [
     ...rows.filter(ahead).map((row) => ({ at: row.arrives, stop: toStop(row) })),
     ...errands.filter(ahead).map((e) => ({ at: e.begins, stop: errandStop(e) })),
-  ].sort((a, b) => a.at - b.at).map(({ stop }) => stop);
+  ]
+    .sort((a, b) => a.at - b.at)
+    .map(({ stop }) => stop);
   const free = date === today ? Math.max(last?.free ?? minute, minute) : -Infinity;
   return { start: last?.place ?? start, end, spans: subtractSpans(spans, [[-Infinity, free]]), stops };
 }
@@ -121,7 +152,8 @@ function asItStands({ today, minute }: ViewContext, { start, end, spans, placed,
 /** When a technician is free after a visit that has begun: when it ended, or when it will. */
 function freeAfter(row: PlacementRow, now: number): number {
   if (row.state === "on the way") return Math.max(now, row.arrives) + workOf(row);
-  if (row.state === "on site") return Math.max(now, Math.ceil((row.started_at ?? 0) / 60_000) + row.minutes + row.after_minutes);
+  if (row.state === "on site")
+    return Math.max(now, Math.ceil((row.started_at ?? 0) / 60_000) + row.minutes + row.after_minutes);
   return Math.ceil((row.ended_at ?? 0) / 60_000);
 }
 
@@ -139,11 +171,23 @@ const toStop = (row: PlacementRow): PlannedStop => ({
   after: row.after_minutes,
 });
 
-const errandStop = (e: StoredDay["errands"][number]): PlannedStop => ({ visitId: null, errandId: e.id, forecast: false, place: e.number, earliest: e.begins, latest: e.begins, before: 0, minutes: e.ends - e.begins, after: 0 });
+const errandStop = (e: StoredDay["errands"][number]): PlannedStop => ({
+  visitId: null,
+  errandId: e.id,
+  forecast: false,
+  place: e.number,
+  earliest: e.begins,
+  latest: e.begins,
+  before: 0,
+  minutes: e.ends - e.begins,
+  after: 0,
+});
 
 function readTechnicians({ sql }: ViewContext): PlanningTechnician[] {
   const held = groupBy(
-    sql<{ technician_id: number; skill_id: number; level: number; valid_until: string | null }>("SELECT * FROM technician_skills").all(),
+    sql<{ technician_id: number; skill_id: number; level: number; valid_until: string | null }>(
+      "SELECT * FROM technician_skills",
+    ).all(),
     (row) => row.technician_id,
   );
   return sql<{ id: number; name: string; start_lng: number; start_lat: number; end_lng: number; end_lat: number }>(

@@ -27,14 +27,34 @@ function worldWithRequest(more: object = {}) {
   const gateway: MessageGateway = { repeatable: true, send: async (message) => (sent.push(message), "sent") };
   const world = smallWorld({ mail: gateway, text: gateway });
   const rules = look(world.hogar, setup, {}, office);
-  mustPerform(world.hogar, saveBookingRules, { ...(rules.ok ? rules.value.rules : ({} as never)), outside: "request" }, office);
-  const { id } = mustPerform(world.hogar, makeRequest, { addressId: world.addresses[10]!.id, items: [{ serviceId: world.services.sweep, quantity: 2 }], address: "", name: "Selma Vance", mail: "selma@example.com", phone: "+1 555 0178", wishes: "Two flues, one of them tall.", ...more }, visitor);
+  mustPerform(
+    world.hogar,
+    saveBookingRules,
+    { ...(rules.ok ? rules.value.rules : ({} as never)), outside: "request" },
+    office,
+  );
+  const { id } = mustPerform(
+    world.hogar,
+    makeRequest,
+    {
+      addressId: world.addresses[10]!.id,
+      items: [{ serviceId: world.services.sweep, quantity: 2 }],
+      address: "",
+      name: "Selma Vance",
+      mail: "selma@example.com",
+      phone: "+1 555 0178",
+      wishes: "Two flues, one of them tall.",
+      ...more,
+    },
+    visitor,
+  );
   const begun = () => {
     const view = look(world.hogar, quoteDraft, { kind: "request", id }, office);
     if (!view.ok) throw new Error(view.problem.sentence);
     return view.value.draft;
   };
-  const send = (change: Partial<SendQuote> = {}) => perform(world.hogar, sendQuote, { about: { kind: "request", id }, ...begun(), ...change }, office);
+  const send = (change: Partial<SendQuote> = {}) =>
+    perform(world.hogar, sendQuote, { about: { kind: "request", id }, ...begun(), ...change }, office);
   const quoted = (change: Partial<SendQuote> = {}) => {
     const result = send(change);
     if (!result.ok) throw new Error(JSON.stringify(result.problem));
@@ -52,73 +72,180 @@ function worldWithRequest(more: object = {}) {
   };
   return Object.assign(world, { requestId: id, sent, send, quoted, shown, offered, entries });
 }
-const lines = [{ description: "Two tall flues swept", quantity: 1, unitMinor: 21_000, taxBp: 2100 }, { description: "Spring price", quantity: 1, unitMinor: -1000, taxBp: 2100 }];
+const lines = [
+  { description: "Two tall flues swept", quantity: 1, unitMinor: 21_000, taxBp: 2100 },
+  { description: "Spring price", quantity: 1, unitMinor: -1000, taxBp: 2100 },
+];
 
 describe("a quote", () => {
   it("begins with what was asked for, at its price and with its time", () => {
     const world = worldWithRequest();
-    expect(look(world.hogar, quoteDraft, { kind: "request", id: world.requestId }, office)).toMatchObject({ value: { draft: { items: [{ quantity: 2 }], lines: [{ description: "Chimney sweep", quantity: 2, unitMinor: 7900 }], minutes: 120, crew: 1, validUntil: "2027-04-08" } } });
+    expect(look(world.hogar, quoteDraft, { kind: "request", id: world.requestId }, office)).toMatchObject({
+      value: {
+        draft: {
+          items: [{ quantity: 2 }],
+          lines: [{ description: "Chimney sweep", quantity: 2, unitMinor: 7900 }],
+          minutes: 120,
+          crew: 1,
+          validUntil: "2027-04-08",
+        },
+      },
+    });
   });
 
   it("is sent with a link that opens it and nothing else, and the request waits no more", async () => {
     const world = worldWithRequest();
     const { quoteId, token } = world.quoted({ lines });
     await runDue(world.hogar);
-    expect(world.sent.map((m) => [m.to, m.subject])).toEqual([["selma@example.com", "Your quote: 2 × Chimney sweep, €200.00"], ["+1 555 0178", ""]]);
+    expect(world.sent.map((m) => [m.to, m.subject])).toEqual([
+      ["selma@example.com", "Your quote: 2 × Chimney sweep, €200.00"],
+      ["+1 555 0178", ""],
+    ]);
     for (const { body } of world.sent) expect(body).toContain(`/quote/${token}`);
     expect(JSON.stringify(world.hogar.store.sql("SELECT payload FROM outbox").all())).not.toContain(token);
     expect(world.entries()).toEqual([{ key: `quote ${quoteId}`, waits: "for the customer’s answer", forUs: false }]);
-    expect(world.shown(token)).toMatchObject({ value: { state: "sent", totalMinor: 20_000, validUntil: "2027-04-08" } });
+    expect(world.shown(token)).toMatchObject({
+      value: { state: "sent", totalMinor: 20_000, validUntil: "2027-04-08" },
+    });
     expect(world.shown(token.replace(/^\d+/, "2"))).toMatchObject({ problem: { code: "link-ended" } });
     // The seal of a wish opens no quote.
-    expect(world.shown(`${quoteId}.${sealedToken(world.hogar, { kind: "wish", id: world.requestId }).split(".")[1]}`)).toMatchObject({ problem: { code: "link-ended" } });
+    expect(
+      world.shown(`${quoteId}.${sealedToken(world.hogar, { kind: "wish", id: world.requestId }).split(".")[1]}`),
+    ).toMatchObject({ problem: { code: "link-ended" } });
   });
 
   it("is accepted in a window: booked at its price and for its time, whatever the catalogue says by then", async () => {
     const world = worldWithRequest();
     const { token } = world.quoted({ lines, minutes: 110 });
-    mustPerform(world.hogar, saveService, { id: world.services.sweep, code: "SW", name: "Chimney sweep", category: "Sweeping", description: "", priceMinor: 99_900, taxBp: 600, minutes: 60, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: ["sweep"], deposit: { kind: "none", value: 0 }, active: true }, office);
+    mustPerform(
+      world.hogar,
+      saveService,
+      {
+        id: world.services.sweep,
+        code: "SW",
+        name: "Chimney sweep",
+        category: "Sweeping",
+        description: "",
+        priceMinor: 99_900,
+        taxBp: 600,
+        minutes: 60,
+        beforeMinutes: 0,
+        afterMinutes: 0,
+        crew: 1,
+        skills: ["sweep"],
+        deposit: { kind: "none", value: 0 },
+        active: true,
+      },
+      office,
+    );
     const [window] = world.offered(token);
-    const { link } = mustPerform(world.hogar, acceptQuote, { token, totalMinor: 20_000, window: window!, words: "The key is next door." }, visitor);
+    const { link } = mustPerform(
+      world.hogar,
+      acceptQuote,
+      { token, totalMinor: 20_000, window: window!, words: "The key is next door." },
+      visitor,
+    );
     const { jobId } = actorOfLink(world.hogar, link!)!;
-    expect(one(world.hogar, "SELECT j.total_minor, j.tax_minor, j.note, v.minutes, v.window_from, v.state, c.name FROM jobs j JOIN visits v ON v.job_id = j.id JOIN customers c ON c.id = j.customer_id WHERE j.id = ?", jobId))
-      .toEqual({ total_minor: 20_000, tax_minor: 3645 - 174, note: "Two flues, one of them tall.\nThe key is next door.", minutes: 110, window_from: window!.from, state: "promised", name: "Selma Vance" });
+    expect(
+      one(
+        world.hogar,
+        "SELECT j.total_minor, j.tax_minor, j.note, v.minutes, v.window_from, v.state, c.name FROM jobs j JOIN visits v ON v.job_id = j.id JOIN customers c ON c.id = j.customer_id WHERE j.id = ?",
+        jobId,
+      ),
+    ).toEqual({
+      total_minor: 20_000,
+      tax_minor: 3645 - 174,
+      note: "Two flues, one of them tall.\nThe key is next door.",
+      minutes: 110,
+      window_from: window!.from,
+      state: "promised",
+      name: "Selma Vance",
+    });
     // A second tap shows the same booking.
-    expect(mustPerform(world.hogar, acceptQuote, { token, totalMinor: 20_000, window: window!, words: "" }, visitor)).toEqual({ link });
+    expect(
+      mustPerform(world.hogar, acceptQuote, { token, totalMinor: 20_000, window: window!, words: "" }, visitor),
+    ).toEqual({ link });
     expect([world.entries(), one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM jobs").n]).toEqual([[], 1]);
     // When the office ends the link of the visit, the quote's opens it no more either.
     mustPerform(world.hogar, renewLink, { jobId }, office);
-    expect([world.shown(token), perform(world.hogar, acceptQuote, { token, totalMinor: 20_000, window: null, words: "" }, visitor)]).toMatchObject([{ problem: { code: "link-ended" } }, { problem: { code: "link-ended" } }]);
+    expect([
+      world.shown(token),
+      perform(world.hogar, acceptQuote, { token, totalMinor: 20_000, window: null, words: "" }, visitor),
+    ]).toMatchObject([{ problem: { code: "link-ended" } }, { problem: { code: "link-ended" } }]);
     world.at(window!.date, 600);
-    for (const to of ["on site", "done"] as const) mustPerform(world.hogar, advanceVisit, { visitId: one<{ id: number }>(world.hogar, "SELECT id FROM visits WHERE job_id = ?", jobId).id, to }, office);
-    expect(one<{ total_minor: number }>(world.hogar, "SELECT total_minor FROM invoices WHERE job_id = ?", jobId).total_minor).toBe(20_000);
+    for (const to of ["on site", "done"] as const)
+      mustPerform(
+        world.hogar,
+        advanceVisit,
+        { visitId: one<{ id: number }>(world.hogar, "SELECT id FROM visits WHERE job_id = ?", jobId).id, to },
+        office,
+      );
+    expect(
+      one<{ total_minor: number }>(world.hogar, "SELECT total_minor FROM invoices WHERE job_id = ?", jobId).total_minor,
+    ).toBe(20_000);
     expect(look(world.hogar, money, {}, office)).toMatchObject({ value: { totals: { agrees: true } } });
   });
 
   it("asks for its deposit; where that never comes it stands as before", () => {
     const world = worldWithRequest();
     const { token } = world.quoted({ lines, depositMinor: 5000 });
-    const { link } = mustPerform(world.hogar, acceptQuote, { token, totalMinor: 20_000, window: world.offered(token)[0]!, words: "" }, visitor);
-    expect(look(world.hogar, myVisit, {}, actorOfLink(world.hogar, link!)!)).toMatchObject({ value: { job: { state: "awaiting deposit", deposit_minor: 5000 } } });
+    const { link } = mustPerform(
+      world.hogar,
+      acceptQuote,
+      { token, totalMinor: 20_000, window: world.offered(token)[0]!, words: "" },
+      visitor,
+    );
+    expect(look(world.hogar, myVisit, {}, actorOfLink(world.hogar, link!)!)).toMatchObject({
+      value: { job: { state: "awaiting deposit", deposit_minor: 5000 } },
+    });
     // Where the deposit never comes the room is free, and the quote can be accepted again.
     world.later(60 * 24 * 3);
     mustPerform(world.hogar, releaseLapsed, {}, system);
     expect(world.shown(token)).toMatchObject({ value: { state: "sent", booked: null } });
-    expect(perform(world.hogar, acceptQuote, { token, totalMinor: 20_000, window: world.offered(token)[0]!, words: "" }, visitor).ok).toBe(true);
+    expect(
+      perform(
+        world.hogar,
+        acceptQuote,
+        { token, totalMinor: 20_000, window: world.offered(token)[0]!, words: "" },
+        visitor,
+      ).ok,
+    ).toBe(true);
   });
 
   it("cannot be accepted at another price than was read, after its day, or in a window that is gone", () => {
     const world = worldWithRequest();
     const { quoteId, token } = world.quoted({ lines });
     const [window] = world.offered(token);
-    const accept = (totalMinor = 20_000) => perform(world.hogar, acceptQuote, { token, totalMinor, window: window!, words: "" }, visitor);
-    mustPerform(world.hogar, sendQuote, { about: { kind: "quote", id: quoteId }, items: [{ serviceId: world.services.sweep }], lines: lines.slice(0, 1), minutes: 110, crew: 1, depositMinor: 0, words: "", validUntil: "2027-03-10" }, office);
-    expect(accept()).toMatchObject({ problem: { code: "price-changed", sentence: expect.stringContaining("€210.00") } });
+    const accept = (totalMinor = 20_000) =>
+      perform(world.hogar, acceptQuote, { token, totalMinor, window: window!, words: "" }, visitor);
+    mustPerform(
+      world.hogar,
+      sendQuote,
+      {
+        about: { kind: "quote", id: quoteId },
+        items: [{ serviceId: world.services.sweep }],
+        lines: lines.slice(0, 1),
+        minutes: 110,
+        crew: 1,
+        depositMinor: 0,
+        words: "",
+        validUntil: "2027-03-10",
+      },
+      office,
+    );
+    expect(accept()).toMatchObject({
+      problem: { code: "price-changed", sentence: expect.stringContaining("€210.00") },
+    });
     while (world.offered(token).some((o) => o.from === window!.from)) world.booked({ window: window!, nth: 11 });
     expect(accept(21_000)).toMatchObject({ problem: { code: "window-gone" } });
     world.at("2027-03-11", 480);
-    expect(accept(21_000)).toMatchObject({ problem: { code: "quote-over", sentence: "This quote has run out. Call us on +1 555 0100." } });
-    expect([world.shown(token), world.entries()]).toMatchObject([{ value: { state: "run out" } }, [{ waits: "the quote has run out", forUs: true }]]);
+    expect(accept(21_000)).toMatchObject({
+      problem: { code: "quote-over", sentence: "This quote has run out. Call us on +1 555 0100." },
+    });
+    expect([world.shown(token), world.entries()]).toMatchObject([
+      { value: { state: "run out" } },
+      [{ waits: "the quote has run out", forUs: true }],
+    ]);
     mustPerform(world.hogar, putAwayQuotes, { ids: [quoteId] }, office);
     expect([world.shown(token), world.entries()]).toMatchObject([{ problem: { code: "link-ended" } }, []]);
   });
@@ -126,29 +253,87 @@ describe("a quote", () => {
   it("is accepted without a time, for the office to find one; or declined, with what they say", async () => {
     const world = worldWithRequest();
     const { quoteId, token } = world.quoted({ lines });
-    mustPerform(world.hogar, acceptQuote, { token, totalMinor: 20_000, window: null, words: "Only after Easter." }, visitor);
+    mustPerform(
+      world.hogar,
+      acceptQuote,
+      { token, totalMinor: 20_000, window: null, words: "Only after Easter." },
+      visitor,
+    );
     expect(world.entries()).toMatchObject([{ waits: "accepted, to be booked", forUs: true }]);
     const entry = look(world.hogar, incomingEntry, { kind: "quote", id: quoteId }, office);
-    expect(entry).toMatchObject({ value: { words: "Two flues, one of them tall.\nOnly after Easter.", totalMinor: 20_000 } });
+    expect(entry).toMatchObject({
+      value: { words: "Two flues, one of them tall.\nOnly after Easter.", totalMinor: 20_000 },
+    });
     const { date, from, to } = entry.ok ? entry.value.windows[0]! : ({} as never);
     mustPerform(world.hogar, declineQuote, { token, words: "Too much." }, visitor);
     expect(world.entries()).toMatchObject([{ waits: "they said no", forUs: true }]);
     // They call and have changed their mind: no deposit is asked on the phone.
     const { jobId } = mustPerform(world.hogar, bookQuote, { quoteId, date, from, to }, office);
-    expect(one(world.hogar, "SELECT total_minor, deposit_minor, booked_by FROM jobs WHERE id = ?", jobId)).toEqual({ total_minor: 20_000, deposit_minor: 0, booked_by: "person 1 Odile Brandt" });
-    expect(perform(world.hogar, bookQuote, { quoteId, date, from, to }, office)).toMatchObject({ problem: { code: "not-found" } });
+    expect(one(world.hogar, "SELECT total_minor, deposit_minor, booked_by FROM jobs WHERE id = ?", jobId)).toEqual({
+      total_minor: 20_000,
+      deposit_minor: 0,
+      booked_by: "person 1 Odile Brandt",
+    });
+    expect(perform(world.hogar, bookQuote, { quoteId, date, from, to }, office)).toMatchObject({
+      problem: { code: "not-found" },
+    });
   });
 
   it("takes the place of a booking: its room is free, what was paid goes back, and no money is lost", async () => {
     const world = worldWithRequest();
-    mustPerform(world.hogar, saveService, { id: world.services.survey, code: "CS", name: "Camera survey", category: "Sweeping", description: "", priceMinor: 16_000, taxBp: 2100, minutes: 90, beforeMinutes: 0, afterMinutes: 0, crew: 1, skills: ["sweep"], deposit: { kind: "percent", value: 2500 }, active: true, confirm: true }, office);
+    mustPerform(
+      world.hogar,
+      saveService,
+      {
+        id: world.services.survey,
+        code: "CS",
+        name: "Camera survey",
+        category: "Sweeping",
+        description: "",
+        priceMinor: 16_000,
+        taxBp: 2100,
+        minutes: 90,
+        beforeMinutes: 0,
+        afterMinutes: 0,
+        crew: 1,
+        skills: ["sweep"],
+        deposit: { kind: "percent", value: 2500 },
+        active: true,
+        confirm: true,
+      },
+      office,
+    );
     const { jobId } = world.booked({ serviceId: world.services.survey, card: good });
     await runDue(world.hogar);
     const begun = look(world.hogar, quoteDraft, { kind: "booking", id: jobId }, office);
-    expect(begun).toMatchObject({ value: { draft: { lines: [{ description: "Camera survey", unitMinor: 16_000 }], minutes: 90, depositMinor: 4000 } } });
-    mustPerform(world.hogar, sendQuote, { about: { kind: "booking", id: jobId }, items: [{ serviceId: world.services.survey }], lines, minutes: 90, crew: 1, depositMinor: 0, words: "", validUntil: "2027-04-01" }, office);
+    expect(begun).toMatchObject({
+      value: {
+        draft: { lines: [{ description: "Camera survey", unitMinor: 16_000 }], minutes: 90, depositMinor: 4000 },
+      },
+    });
+    mustPerform(
+      world.hogar,
+      sendQuote,
+      {
+        about: { kind: "booking", id: jobId },
+        items: [{ serviceId: world.services.survey }],
+        lines,
+        minutes: 90,
+        crew: 1,
+        depositMinor: 0,
+        words: "",
+        validUntil: "2027-04-01",
+      },
+      office,
+    );
     await runDue(world.hogar);
-    expect(one(world.hogar, "SELECT (SELECT count(*) FROM placements) AS placed, (SELECT sum(amount_minor) FROM refunds WHERE state = 'paid back') AS back, (SELECT state FROM jobs WHERE id = ?) AS job", jobId)).toEqual({ placed: 0, back: 4000, job: "cancelled" });
+    expect(
+      one(
+        world.hogar,
+        "SELECT (SELECT count(*) FROM placements) AS placed, (SELECT sum(amount_minor) FROM refunds WHERE state = 'paid back') AS back, (SELECT state FROM jobs WHERE id = ?) AS job",
+        jobId,
+      ),
+    ).toEqual({ placed: 0, back: 4000, job: "cancelled" });
     expect(world.sent.at(-1)!.body + world.sent.at(-2)!.body).toContain("instead of your booking");
     expect(look(world.hogar, money, {}, office)).toMatchObject({ value: { totals: { agrees: true } } });
   });
@@ -161,8 +346,12 @@ describe("a quote", () => {
     };
     expect(wrong({ lines: [lines[1]!] })).toEqual({ "/lines": "What is taken off is more than the work costs." });
     expect(wrong({ lines, depositMinor: 20_001 })).toEqual({ "/depositMinor": "The deposit is more than all of it." });
-    expect(wrong({ lines, validUntil: "2027-03-08" })).toEqual({ "/validUntil": "This day is over. Choose a later one." });
-    expect(wrong({ lines: [{ ...lines[0]!, description: " " }] })).toEqual({ "/lines/0/description": "Say what this line is for." });
+    expect(wrong({ lines, validUntil: "2027-03-08" })).toEqual({
+      "/validUntil": "This day is over. Choose a later one.",
+    });
+    expect(wrong({ lines: [{ ...lines[0]!, description: " " }] })).toEqual({
+      "/lines/0/description": "Say what this line is for.",
+    });
     expect(world.entries()).toMatchObject([{ key: `request ${world.requestId}` }]);
   });
 
@@ -171,22 +360,45 @@ describe("a quote", () => {
     const { quoteId, token } = world.quoted({ lines });
     mustPerform(world.hogar, takeOn, { entries: [{ kind: "quote", id: quoteId }], personId: 1 }, office);
     expect(one(world.hogar, "SELECT handler_id FROM quotes")).toEqual({ handler_id: 1 });
-    mustPerform(world.hogar, declineIncoming, { entries: [{ kind: "quote", id: quoteId }], reason: "The lift is broken." }, office);
+    mustPerform(
+      world.hogar,
+      declineIncoming,
+      { entries: [{ kind: "quote", id: quoteId }], reason: "The lift is broken." },
+      office,
+    );
     await runDue(world.hogar);
-    expect(world.sent.at(-1)).toMatchObject({ to: "selma@example.com", body: expect.stringContaining("The lift is broken.") });
-    expect(perform(world.hogar, acceptQuote, { token, totalMinor: 20_000, window: null, words: "" }, visitor)).toMatchObject({ problem: { code: "link-ended" } });
+    expect(world.sent.at(-1)).toMatchObject({
+      to: "selma@example.com",
+      body: expect.stringContaining("The lift is broken."),
+    });
+    expect(
+      perform(world.hogar, acceptQuote, { token, totalMinor: 20_000, window: null, words: "" }, visitor),
+    ).toMatchObject({ problem: { code: "link-ended" } });
   });
 
   it("needs a place: a request from nowhere is found first, then offered windows outside our zones after the usual notice", () => {
     const world = worldWithRequest({ addressId: null, items: [], address: "The mill behind the hill" });
-    expect(world.send({ items: [{ serviceId: world.services.sweep }], lines, minutes: 60 })).toMatchObject({ problem: { fields: { "/": "Say first where this is." } } });
+    expect(world.send({ items: [{ serviceId: world.services.sweep }], lines, minutes: 60 })).toMatchObject({
+      problem: { fields: { "/": "Say first where this is." } },
+    });
     const far = world.town.addresses.find((a) => !a.postcode.startsWith("MW 1"))!;
     mustPerform(world.hogar, locateRequest, { requestId: world.requestId, addressId: far.id }, office);
     const { token } = world.quoted({ items: [{ serviceId: world.services.sweep }], lines, minutes: 60 });
     const windows = world.offered(token);
     expect(windows.length).toBeGreaterThan(0);
     expect(Math.min(...windows.map((w) => w.from)) * 60_000 - world.hogar.now()).toBeGreaterThanOrEqual(3_600_000);
-    const { link } = mustPerform(world.hogar, acceptQuote, { token, totalMinor: 20_000, window: windows[0]!, words: "" }, visitor);
-    expect(one(world.hogar, "SELECT s.line, s.zone_id FROM sites s JOIN jobs j ON j.site_id = s.id WHERE j.id = ?", actorOfLink(world.hogar, link!)!.jobId)).toEqual({ line: far.line, zone_id: null });
+    const { link } = mustPerform(
+      world.hogar,
+      acceptQuote,
+      { token, totalMinor: 20_000, window: windows[0]!, words: "" },
+      visitor,
+    );
+    expect(
+      one(
+        world.hogar,
+        "SELECT s.line, s.zone_id FROM sites s JOIN jobs j ON j.site_id = s.id WHERE j.id = ?",
+        actorOfLink(world.hogar, link!)!.jobId,
+      ),
+    ).toEqual({ line: far.line, zone_id: null });
   });
 });

@@ -46,10 +46,25 @@ export interface QuoteRow extends Reach {
 }
 
 /** Whether nobody has accepted it in time. */
-export const ranOut = (quote: QuoteRow, today: LocalDate): boolean => hasRunOut({ state: quote.state, validUntil: quote.valid_until }, today);
+export const ranOut = (quote: QuoteRow, today: LocalDate): boolean =>
+  hasRunOut({ state: quote.state, validUntil: quote.valid_until }, today);
 
 /** Whom a quote is for, where the work is, and what was said about it: from what came in. */
-type QuotedWork = Pick<QuoteRow, "name" | "mail" | "phone" | "line" | "postcode" | "lng" | "lat" | "zone_id" | "note" | "photos" | "handler_id" | "request_id">;
+type QuotedWork = Pick<
+  QuoteRow,
+  | "name"
+  | "mail"
+  | "phone"
+  | "line"
+  | "postcode"
+  | "lng"
+  | "lat"
+  | "zone_id"
+  | "note"
+  | "photos"
+  | "handler_id"
+  | "request_id"
+>;
 
 /**
  * Sends a quote: it takes the place of the request or the booking it is about, or of the quote as it
@@ -61,18 +76,36 @@ export const sendQuote = defineOperation({
   input: SendQuote,
   run(context, { about, items, lines: typed, minutes, crew, depositMinor, words, validUntil }) {
     const { now, business, today } = context;
-    const asked = items.map(({ serviceId, quantity = 1, answers = {}, extras = [] }): Item => ({ serviceId, quantity, answers, extras }));
+    const asked = items.map(({ serviceId, quantity = 1, answers = {}, extras = [] }): Item => ({
+      serviceId,
+      quantity,
+      answers,
+      extras,
+    }));
     const title = titleOf(asked.map((item) => readItem(context, item)));
     const lines = quoteLines(typed, business.prices_include_tax === 1);
     const wrong = quoteProblems({ lines, depositMinor }, validUntil, today);
     if (Object.keys(wrong).length) throw new Refusal("invalid-input", { fields: wrong });
     const { totalMinor } = totalOf(lines);
-    const offered = { now, by: actorWords(context.actor), items: JSON.stringify(asked), lines: JSON.stringify(lines), words: words.trim(), totalMinor, depositMinor, minutes, crew, validUntil };
+    const offered = {
+      now,
+      by: actorWords(context.actor),
+      items: JSON.stringify(asked),
+      lines: JSON.stringify(lines),
+      words: words.trim(),
+      totalMinor,
+      depositMinor,
+      minutes,
+      crew,
+      validUntil,
+    };
     const work = about.kind === "quote" ? readQuote(context, about.id) : workOf(context, about);
-    const quoteId = about.kind === "quote" ? changeQuote(context, about.id, offered) : makeQuote(context, work, offered);
+    const quoteId =
+      about.kind === "quote" ? changeQuote(context, about.id, offered) : makeQuote(context, work, offered);
     const sum = moneyWords(totalMinor, business.currency);
     tellPerson(context, work, {
-      key: `quote ${quoteId} at ${now}`, opens: { kind: "quote", id: quoteId },
+      key: `quote ${quoteId} at ${now}`,
+      opens: { kind: "quote", id: quoteId },
       subject: `${about.kind === "quote" ? "Your quote has changed" : "Your quote"}: ${title}, ${sum}`,
       words: `${about.kind === "booking" ? "instead of your booking we offer you" : "we offer you"} ${title} at ${work.line} for ${sum}, until ${dayWords(validUntil)}. Read it, choose a time and accept it here:\n\n${ownLinkPlaceholder}`,
       text: `our quote for ${title}, ${sum}: ${ownLinkPlaceholder}`,
@@ -82,7 +115,8 @@ export const sendQuote = defineOperation({
 });
 
 /** What is offered, by the names of the statements below. */
-type Offered = Record<"by" | "items" | "lines" | "words" | "validUntil", string> & Record<"now" | "totalMinor" | "depositMinor" | "minutes" | "crew", number>;
+type Offered = Record<"by" | "items" | "lines" | "words" | "validUntil", string> &
+  Record<"now" | "totalMinor" | "depositMinor" | "minutes" | "crew", number>;
 
 const makeQuote = ({ sql }: OperationContext, work: QuotedWork, offered: Offered): number =>
   sql<{ id: number }>(
@@ -99,13 +133,23 @@ function changeQuote({ sql }: OperationContext, quoteId: number, offered: Offere
 }
 
 /** What came in, which the quote answers: it waits no more. */
-function workOf(context: OperationContext, { kind, id }: { kind: "booking" | "request" | "quote"; id: number }): QuotedWork {
+function workOf(
+  context: OperationContext,
+  { kind, id }: { kind: "booking" | "request" | "quote"; id: number },
+): QuotedWork {
   if (kind === "request") {
     const request = readRequest(context, id);
-    if (request.address_id === null) throw new Refusal("invalid-input", { fields: { "/": "Say first where this is." } });
+    if (request.address_id === null)
+      throw new Refusal("invalid-input", { fields: { "/": "Say first where this is." } });
     const address = addressOf(context, request.address_id);
     endRequest(context, id, "answered");
-    return { ...request, ...address, zone_id: zoneOf(context, address)?.id ?? null, note: request.wishes, request_id: id };
+    return {
+      ...request,
+      ...address,
+      zone_id: zoneOf(context, address)?.id ?? null,
+      note: request.wishes,
+      request_id: id,
+    };
   }
   const { sql } = context;
   const job = sql<Omit<QuotedWork, "photos" | "request_id">>(
@@ -118,7 +162,10 @@ function workOf(context: OperationContext, { kind, id }: { kind: "booking" | "re
 }
 
 /** What is asked for in an entry of incoming, to begin a quote with. */
-export function itemsAbout(context: ViewContext, { kind, id }: { kind: "booking" | "request" | "quote"; id: number }): Item[] {
+export function itemsAbout(
+  context: ViewContext,
+  { kind, id }: { kind: "booking" | "request" | "quote"; id: number },
+): Item[] {
   if (kind === "booking") return itemsOfJob(context, readWaiting(context, id).id);
   return JSON.parse(kind === "request" ? readRequest(context, id).items : readQuote(context, id).items) as Item[];
 }
@@ -126,7 +173,8 @@ export function itemsAbout(context: ViewContext, { kind, id }: { kind: "booking"
 /** A quote by its id that is neither booked nor withdrawn. */
 export function readQuote({ sql }: ViewContext, id: number): QuoteRow {
   const quote = sql<QuoteRow>("SELECT * FROM quotes WHERE id = ?").get(id);
-  if (!quote || quote.state === "booked" || quote.state === "withdrawn") throw new Refusal("not-found", { sentence: "This quote does not stand any more: somebody has dealt with it." });
+  if (!quote || quote.state === "booked" || quote.state === "withdrawn")
+    throw new Refusal("not-found", { sentence: "This quote does not stand any more: somebody has dealt with it." });
   return quote;
 }
 
@@ -134,22 +182,42 @@ export function readQuote({ sql }: ViewContext, id: number): QuoteRow {
 export function openQuote(context: ViewContext, token: string): QuoteRow {
   const id = openedBy(context.hogar, "quote", token);
   const quote = id === null ? undefined : context.sql<QuoteRow>("SELECT * FROM quotes WHERE id = ?").get(id);
-  const ended = quote && (quote.state === "withdrawn" || (quote.job_id !== null && !firstLinkTokenOf(context.hogar, quote.job_id)));
+  const ended =
+    quote && (quote.state === "withdrawn" || (quote.job_id !== null && !firstLinkTokenOf(context.hogar, quote.job_id)));
   if (!quote || ended) throw new Refusal("link-ended");
   return quote;
 }
 
 /** The work of a quote, as bookings have it: at its price, with its minutes and people. */
 export function wantedOfQuote(context: ViewContext, quote: QuoteRow): Wanted {
-  const zone = quote.zone_id === null ? null : (context.sql<ZoneRules>("SELECT * FROM zones WHERE id = ?").get(quote.zone_id) ?? null);
+  const zone =
+    quote.zone_id === null
+      ? null
+      : (context.sql<ZoneRules>("SELECT * FROM zones WHERE id = ?").get(quote.zone_id) ?? null);
   const items = (JSON.parse(quote.items) as Item[]).map((item) => readItem(context, item));
-  const order = quotedOrder(priceItems(context, items, zone), { lines: JSON.parse(quote.lines) as PricedLine[], minutes: quote.minutes, crew: quote.crew, depositMinor: quote.deposit_minor });
+  const order = quotedOrder(priceItems(context, items, zone), {
+    lines: JSON.parse(quote.lines) as PricedLine[],
+    minutes: quote.minutes,
+    crew: quote.crew,
+    depositMinor: quote.deposit_minor,
+  });
   const address = { id: "", line: quote.line, postcode: quote.postcode, lng: quote.lng, lat: quote.lat };
-  return { address, zone, items, visit: { ...toPlace(items, address, quote.zone_id, order), wanted: null }, order, coupon: null };
+  return {
+    address,
+    zone,
+    items,
+    visit: { ...toPlace(items, address, quote.zone_id, order), wanted: null },
+    order,
+    coupon: null,
+  };
 }
 
 /** Windows for the work of a quote. Outside all zones the rules of booking say no to everything: there all count that can be kept, after the usual notice. */
-export function answersOfQuote(context: ViewContext, { visit, zone }: Wanted, dates: readonly LocalDate[]): WindowAnswer[] {
+export function answersOfQuote(
+  context: ViewContext,
+  { visit, zone }: Wanted,
+  dates: readonly LocalDate[],
+): WindowAnswer[] {
   if (zone) return answersFor(context, visit, dates);
   const earliest = context.minute + context.business.notice_minutes;
   return answersFor(context, visit, dates, { strict: false }).filter((answer) => answer.from >= earliest);
@@ -167,17 +235,30 @@ export const acceptQuote = defineOperation({
     const { business, sql, now } = context;
     const quote = openQuote(context, token);
     if (quote.job_id !== null) return { link: firstLinkTokenOf(context.hogar, quote.job_id) };
-    if (ranOut(quote, context.today)) throw new Refusal("quote-over", { sentence: `This quote has run out. Call us on ${business.phone}.` });
-    if (quote.total_minor !== totalMinor) throw new Refusal("price-changed", { sentence: `This quote has changed: it is ${moneyWords(quote.total_minor, business.currency)} now. Look at it again before you accept.` });
+    if (ranOut(quote, context.today))
+      throw new Refusal("quote-over", { sentence: `This quote has run out. Call us on ${business.phone}.` });
+    if (quote.total_minor !== totalMinor)
+      throw new Refusal("price-changed", {
+        sentence: `This quote has changed: it is ${moneyWords(quote.total_minor, business.currency)} now. Look at it again before you accept.`,
+      });
     if (!window) {
       if (quote.state === "accepted") return { link: null };
-      sql("UPDATE quotes SET state = 'accepted', answered_at = ?, answer = ? WHERE id = ?").run(now, words.trim(), quote.id);
+      sql("UPDATE quotes SET state = 'accepted', answered_at = ?, answer = ? WHERE id = ?").run(
+        now,
+        words.trim(),
+        quote.id,
+      );
       tellAnswer(context, quote, "accepted", words);
       return { link: null };
     }
     const wanted = wantedOfQuote(context, quote);
-    const offer = answersOfQuote(context, wanted, [window.date]).find((a) => a.from === window.from && a.to === window.to);
-    if (!offer?.offered) throw new Refusal("window-gone", { sentence: "Somebody was faster: this window has just been taken. Choose another one." });
+    const offer = answersOfQuote(context, wanted, [window.date]).find(
+      (a) => a.from === window.from && a.to === window.to,
+    );
+    if (!offer?.offered)
+      throw new Refusal("window-gone", {
+        sentence: "Somebody was faster: this window has just been taken. Choose another one.",
+      });
     const jobId = bookIt(context, quote, wanted, offer, { by: "front door", words, depositMinor: quote.deposit_minor });
     tellOffice(context, jobId);
     return { link: linkTokenOf(context.hogar, jobId)! };
@@ -192,13 +273,20 @@ export const declineQuote = defineOperation({
   run(context, { token, words }) {
     const quote = openQuote(context, token);
     if (!["sent", "accepted"].includes(quote.state)) throw new Refusal("link-ended");
-    context.sql("UPDATE quotes SET state = 'declined', answered_at = ?, answer = ? WHERE id = ?").run(context.now, words.trim(), quote.id);
+    context
+      .sql("UPDATE quotes SET state = 'declined', answered_at = ?, answer = ? WHERE id = ?")
+      .run(context.now, words.trim(), quote.id);
     tellAnswer(context, quote, "declined", words);
   },
 });
 
 const tellAnswer = (context: OperationContext, quote: QuoteRow, how: "accepted" | "declined", words: string): void =>
-  tellAll(context, { key: `quote ${quote.id} ${how} at ${context.now}`, subject: `Quote ${quote.id} is ${how}`, body: `${quote.name}, ${quote.line}\n${moneyWords(quote.total_minor, context.business.currency)}\n${quote.phone}${words.trim() ? `\n“${words.trim()}”` : ""}\n`, who: `${quote.name}, ${quote.line}` });
+  tellAll(context, {
+    key: `quote ${quote.id} ${how} at ${context.now}`,
+    subject: `Quote ${quote.id} is ${how}`,
+    body: `${quote.name}, ${quote.line}\n${moneyWords(quote.total_minor, context.business.currency)}\n${quote.phone}${words.trim() ? `\n“${words.trim()}”` : ""}\n`,
+    who: `${quote.name}, ${quote.line}`,
+  });
 
 /** The office books a quote that was accepted, here or on the phone: at any window that somebody can keep, and without asking for a deposit. */
 export const bookQuote = defineOperation({
@@ -209,19 +297,45 @@ export const bookQuote = defineOperation({
     const quote = readQuote(context, quoteId);
     const wanted = wantedOfQuote(context, quote);
     const [offer] = answersWithin(context, wanted.visit, [window], { strict: false });
-    if (!offer?.offered) throw new Refusal("cannot-be-kept", { sentence: "Nobody can keep this window any more. Choose another one." });
-    return { jobId: bookIt(context, quote, wanted, offer, { by: actorWords(context.actor), words: quote.answer, depositMinor: 0 }) };
+    if (!offer?.offered)
+      throw new Refusal("cannot-be-kept", { sentence: "Nobody can keep this window any more. Choose another one." });
+    return {
+      jobId: bookIt(context, quote, wanted, offer, {
+        by: actorWords(context.actor),
+        words: quote.answer,
+        depositMinor: 0,
+      }),
+    };
   },
 });
 
-function bookIt(context: OperationContext, quote: QuoteRow, wanted: Wanted, offer: Offer, { by, words, depositMinor }: { by: string; words: string; depositMinor: number }): number {
+function bookIt(
+  context: OperationContext,
+  quote: QuoteRow,
+  wanted: Wanted,
+  offer: Offer,
+  { by, words, depositMinor }: { by: string; words: string; depositMinor: number },
+): number {
   const { items, order, address } = wanted;
   const visitId = takeRoom(context, wanted, offer, { key: null, until: context.now });
   const customerId = customerFor(context, quote, address);
   const siteId = siteFor(context, customerId, address, quote.zone_id);
   const note = [quote.note, words.trim()].filter(Boolean).join("\n").slice(0, 1000);
-  const jobId = agreeJob(context, { reach: quote, visitId, customerId, siteId, items, order, note, photos: JSON.parse(quote.photos) as string[], depositMinor, bookedBy: by });
-  context.sql("UPDATE quotes SET state = 'booked', answered_at = ?, answer = ?, job_id = ? WHERE id = ?").run(context.now, words.trim(), jobId, quote.id);
+  const jobId = agreeJob(context, {
+    reach: quote,
+    visitId,
+    customerId,
+    siteId,
+    items,
+    order,
+    note,
+    photos: JSON.parse(quote.photos) as string[],
+    depositMinor,
+    bookedBy: by,
+  });
+  context
+    .sql("UPDATE quotes SET state = 'booked', answered_at = ?, answer = ?, job_id = ? WHERE id = ?")
+    .run(context.now, words.trim(), jobId, quote.id);
   if (depositMinor === 0) tellBooked(context, jobId);
   return jobId;
 }

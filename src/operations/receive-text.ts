@@ -7,7 +7,14 @@ export const receiveText = defineOperation({
   access: "system",
   input: ReceiveText,
   run({ sql, now }, { sender, body }) {
-    const customer = sql<{ id: number }>("SELECT id FROM (SELECT id, phone FROM customers WHERE merged_into IS NULL UNION ALL SELECT customer_id, phone FROM jobs WHERE phone <> '') WHERE phone = ? ORDER BY id DESC LIMIT 1").get(sender);
-    sql("INSERT INTO replies (customer_id, sender, body, received_at) VALUES (?, ?, ?, ?)").run(customer?.id ?? null, sender, body, now);
+    const customer = sql<{ id: number }>(
+      "SELECT id FROM (SELECT id, phone FROM customers WHERE merged_into IS NULL UNION ALL SELECT customer_id, phone FROM jobs WHERE phone <> '') WHERE phone = ? ORDER BY id DESC LIMIT 1",
+    ).get(sender);
+    sql("INSERT INTO replies (customer_id, sender, body, received_at) VALUES (?, ?, ?, ?)").run(
+      customer?.id ?? null,
+      sender,
+      body,
+      now,
+    );
   },
 });

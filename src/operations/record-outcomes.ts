@@ -17,7 +17,11 @@ export const recordRefund = defineOperation({
   access: "system",
   input: RecordRefund,
   run(context, { refundKey }) {
-    const refund = context.sql<{ id: number; amount_minor: number; state: string }>("SELECT id, amount_minor, state FROM refunds WHERE refund_key = ?").get(refundKey);
+    const refund = context
+      .sql<{ id: number; amount_minor: number; state: string }>(
+        "SELECT id, amount_minor, state FROM refunds WHERE refund_key = ?",
+      )
+      .get(refundKey);
     if (!refund) throw new Refusal("not-found");
     if (refund.state === "paid back") return;
     context.sql("UPDATE refunds SET state = 'paid back' WHERE id = ?").run(refund.id);
@@ -29,5 +33,10 @@ export const recordDelivery = defineOperation({
   name: "record-delivery",
   access: "system",
   input: RecordDelivery,
-  run: ({ sql, now }, { messageId, state }) => void sql("UPDATE messages SET state = ?, sent_at = ? WHERE id = ? AND state = 'waiting'").run(state, now, messageId),
+  run: ({ sql, now }, { messageId, state }) =>
+    void sql("UPDATE messages SET state = ?, sent_at = ? WHERE id = ? AND state = 'waiting'").run(
+      state,
+      now,
+      messageId,
+    ),
 });

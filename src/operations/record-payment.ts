@@ -19,7 +19,10 @@ export const recordPayment = defineOperation({
     ).get(invoiceId);
     if (!invoice) throw new Refusal("not-found");
     if (invoice.open === 0) throw new Refusal("nothing-due");
-    if (amountMinor > invoice.open) throw new Refusal("amount-too-large", { fields: { "/amountMinor": "This is more than is open on the invoice." } });
+    if (amountMinor > invoice.open)
+      throw new Refusal("amount-too-large", {
+        fields: { "/amountMinor": "This is more than is open on the invoice." },
+      });
     const { id } = sql<{ id: number }>(
       `INSERT INTO payments (customer_id, job_id, purpose, method, amount_minor, state, charge_key, asked_at, settled_at)
        VALUES (?, ?, 'invoice', ?, ?, 'received', ?, ?, ?) RETURNING id`,

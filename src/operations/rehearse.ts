@@ -9,7 +9,12 @@ import { actorWords, viewContext, type Operation, type ViewContext } from "./doo
  * transaction. So a preview is computed by the very code that decides afterwards. Refusals of the
  * operation come out as they would.
  */
-export function rehearse<S extends TSchema, R, T>({ hogar, actor }: ViewContext, operation: Operation<S, R>, input: Static<S>, look: (context: ViewContext, done: R) => T): T {
+export function rehearse<S extends TSchema, R, T>(
+  { hogar, actor }: ViewContext,
+  operation: Operation<S, R>,
+  input: Static<S>,
+  look: (context: ViewContext, done: R) => T,
+): T {
   if (!may(actor, operation.access)) throw new Refusal("not-allowed");
   const { db, audit } = hogar.store;
   const days = hogar.days.mark();
@@ -17,7 +22,10 @@ export function rehearse<S extends TSchema, R, T>({ hogar, actor }: ViewContext,
   try {
     db.transaction(() => {
       const context = { ...viewContext(hogar, actor), later: () => {} };
-      const done = audit.under({ at: context.now, actor: actorWords(actor), operation: `rehearse ${operation.name}` }, () => operation.run(context, checkInput(operation.input, input)));
+      const done = audit.under(
+        { at: context.now, actor: actorWords(actor), operation: `rehearse ${operation.name}` },
+        () => operation.run(context, checkInput(operation.input, input)),
+      );
       seen.value = look(viewContext(hogar, actor), done);
       throw new TakenBack();
     })();

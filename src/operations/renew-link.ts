@@ -9,7 +9,11 @@ export const renewLink = defineOperation({
   access: "board.change",
   input: OneJob,
   run(context, { jobId }) {
-    if (context.sql("UPDATE links SET revoked_at = ? WHERE job_id = ? AND revoked_at IS NULL").run(context.now, jobId).changes === 0) throw new Refusal("not-found");
+    if (
+      context.sql("UPDATE links SET revoked_at = ? WHERE job_id = ? AND revoked_at IS NULL").run(context.now, jobId)
+        .changes === 0
+    )
+      throw new Refusal("not-found");
     makeLink(context, jobId);
   },
 });

@@ -43,20 +43,48 @@ export const makeRepeat = defineOperation({
 });
 
 /** The rule begins on the visit's own date, with its window and its technician. */
-export function beginRepeat(context: OperationContext, visitId: number, { every, unit, until = null }: Pick<RepeatRule, "every" | "unit" | "until">): { repeatId: number; forecasts: number } {
+export function beginRepeat(
+  context: OperationContext,
+  visitId: number,
+  { every, unit, until = null }: Pick<RepeatRule, "every" | "unit" | "until">,
+): { repeatId: number; forecasts: number } {
   const { sql, business } = context;
-  const visit = sql<{ job_id: number; date: string; window_from: number; window_to: number; repeat_id: number | null; state: string }>("SELECT * FROM visits WHERE id = ?").get(visitId);
+  const visit = sql<{
+    job_id: number;
+    date: string;
+    window_from: number;
+    window_to: number;
+    repeat_id: number | null;
+    state: string;
+  }>("SELECT * FROM visits WHERE id = ?").get(visitId);
   if (!visit?.job_id || visit.state === "cancelled") throw new Refusal("visit-not-open");
   const active = visit.repeat_id && sql("SELECT 1 FROM repeats WHERE id = ? AND state = 'active'").get(visit.repeat_id);
   if (active) throw new Refusal("repeat-exists");
-  if (until && until <= visit.date) throw new Refusal("invalid-input", { fields: { "/until": "Choose a day after the visit." } });
-  const job = sql<{ customer_id: number; site_id: number; service_id: number; days: number }>("SELECT j.*, s.days FROM jobs j JOIN services s ON s.id = j.service_id WHERE j.id = ?").get(visit.job_id)!;
+  if (until && until <= visit.date)
+    throw new Refusal("invalid-input", { fields: { "/until": "Choose a day after the visit." } });
+  const job = sql<{ customer_id: number; site_id: number; service_id: number; days: number }>(
+    "SELECT j.*, s.days FROM jobs j JOIN services s ON s.id = j.service_id WHERE j.id = ?",
+  ).get(visit.job_id)!;
   if (job.days > 1) throw new Refusal("repeat-of-several-days");
-  const technician = sql<{ technician_id: number }>("SELECT technician_id FROM placements WHERE visit_id = ? ORDER BY technician_id LIMIT 1").get(visitId);
+  const technician = sql<{ technician_id: number }>(
+    "SELECT technician_id FROM placements WHERE visit_id = ? ORDER BY technician_id LIMIT 1",
+  ).get(visitId);
   const { id } = sql<{ id: number }>(
     `INSERT INTO repeats (customer_id, site_id, service_id, technician_id, every, unit, start_date, until_date, from_minute, to_minute, items, state)
      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 'active') RETURNING id`,
-  ).get(job.customer_id, job.site_id, job.service_id, technician?.technician_id ?? null, every, unit, visit.date, until, localOf(visit.window_from, business.time_zone).minute, localOf(visit.window_to, business.time_zone).minute, JSON.stringify(itemsOfJob(context, visit.job_id)))!;
+  ).get(
+    job.customer_id,
+    job.site_id,
+    job.service_id,
+    technician?.technician_id ?? null,
+    every,
+    unit,
+    visit.date,
+    until,
+    localOf(visit.window_from, business.time_zone).minute,
+    localOf(visit.window_to, business.time_zone).minute,
+    JSON.stringify(itemsOfJob(context, visit.job_id)),
+  )!;
   sql("UPDATE visits SET repeat_id = ?, repeat_date = ? WHERE id = ?").run(id, visit.date, visitId);
   return { repeatId: id, forecasts: forecast(context, readRepeat(context, id)) };
 }
@@ -70,14 +98,22 @@ export const endRepeat = defineOperation({
 });
 
 export function stopRepeat({ sql, actor }: OperationContext, repeatId: number): void {
-  sql("DELETE FROM placements WHERE visit_id IN (SELECT id FROM visits WHERE repeat_id = ? AND state = 'forecast')").run(repeatId);
+  sql(
+    "DELETE FROM placements WHERE visit_id IN (SELECT id FROM visits WHERE repeat_id = ? AND state = 'forecast')",
+  ).run(repeatId);
   sql("DELETE FROM visits WHERE repeat_id = ? AND state = 'forecast'").run(repeatId);
-  sql("UPDATE repeats SET state = 'ended', ended_by_customer = ? WHERE id = ?").run(actor.kind === "link" ? 1 : 0, repeatId);
+  sql("UPDATE repeats SET state = 'ended', ended_by_customer = ? WHERE id = ?").run(
+    actor.kind === "link" ? 1 : 0,
+    repeatId,
+  );
 }
 
 /** What was to come again with a booking that never stood has not begun. */
 export function stopRepeatsOf(context: OperationContext, jobId: number): void {
-  for (const { repeat_id } of context.sql<{ repeat_id: number }>("SELECT repeat_id FROM visits WHERE job_id = ? AND repeat_id IS NOT NULL").all(jobId)) stopRepeat(context, repeat_id);
+  for (const { repeat_id } of context
+    .sql<{ repeat_id: number }>("SELECT repeat_id FROM visits WHERE job_id = ? AND repeat_id IS NOT NULL")
+    .all(jobId))
+    stopRepeat(context, repeat_id);
 }
 
 /** Takes up a repeat that was ended. */
@@ -101,14 +137,17 @@ export const growRepeats = defineOperation({
   input: Nothing,
   run(context) {
     const { sql, today } = context;
-    for (const repeat of sql<RepeatRow>("SELECT * FROM repeats WHERE state = 'active'").all()) forecast(context, repeat);
+    for (const repeat of sql<RepeatRow>("SELECT * FROM repeats WHERE state = 'active'").all())
+      forecast(context, repeat);
     const due = sql<{ id: number; repeat_id: number }>(
       `SELECT v.id, v.repeat_id FROM visits v WHERE v.state = 'forecast' AND v.date BETWEEN ? AND ?
        AND EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) ORDER BY v.date`,
     ).all(today, addDays(today, agreeDaysAhead));
     for (const { id, repeat_id } of due) agreeForecast(context, id, readRepeat(context, repeat_id));
     // A forecast that found no room until its day had passed is history.
-    sql("DELETE FROM visits WHERE state = 'forecast' AND date < ? AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = visits.id)").run(today);
+    sql(
+      "DELETE FROM visits WHERE state = 'forecast' AND date < ? AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = visits.id)",
+    ).run(today);
     return { agreed: due.length };
   },
 });
@@ -122,15 +161,27 @@ function readRepeat({ sql }: OperationContext, id: number): RepeatRow {
 /** Adds the forecasts that are missing and finds room for those that have none. Answers how many dates lie ahead. */
 function forecast(context: OperationContext, repeat: RepeatRow): number {
   const { sql, today, business } = context;
-  const rule: RepeatRule = { every: repeat.every, unit: repeat.unit, start: repeat.start_date, until: repeat.until_date };
+  const rule: RepeatRule = {
+    every: repeat.every,
+    unit: repeat.unit,
+    start: repeat.start_date,
+    until: repeat.until_date,
+  };
   const all = datesOf(rule, today, addDays(today, forecastDays));
   const dates = all.slice(0, forecastsAhead);
-  const known = new Set(sql<{ repeat_date: string }>("SELECT repeat_date FROM visits WHERE repeat_id = ?").all(repeat.id).map((v) => v.repeat_date));
+  const known = new Set(
+    sql<{ repeat_date: string }>("SELECT repeat_date FROM visits WHERE repeat_id = ?")
+      .all(repeat.id)
+      .map((v) => v.repeat_date),
+  );
   const items = (JSON.parse(repeat.items) as Item[]).map((item) => readItem(context, item));
-  const site = sql<{ lng: number; lat: number; zone_id: number | null }>("SELECT lng, lat, zone_id FROM sites WHERE id = ?").get(repeat.site_id)!;
+  const site = sql<{ lng: number; lat: number; zone_id: number | null }>(
+    "SELECT lng, lat, zone_id FROM sites WHERE id = ?",
+  ).get(repeat.site_id)!;
   const needs = toPlace(items, site, site.zone_id, priceItems(context, items, null));
   const comes = visitingDays(context, needs);
-  const within = (day: LocalDate) => day > today && (repeat.until_date === null || day <= repeat.until_date) && comes(day);
+  const within = (day: LocalDate) =>
+    day > today && (repeat.until_date === null || day <= repeat.until_date) && comes(day);
   for (const date of dates.filter((d) => !known.has(d))) {
     // A date on which nobody comes at all moves to a day nearby; its place in the rule stays its own.
     const day = nearestDay(date, within) ?? date;
@@ -139,7 +190,24 @@ function forecast(context: OperationContext, repeat: RepeatRow): number {
     sql(
       `INSERT INTO visits (state, repeat_id, repeat_date, service_id, also, title, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, lng, lat, skills)
        VALUES ('forecast', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-    ).run(repeat.id, date, repeat.service_id, JSON.stringify(needs.serviceIds.slice(1)), needs.title, site.zone_id, day, epochMinute(day, repeat.from_minute, business.time_zone), epochMinute(day, repeat.to_minute, business.time_zone), needs.minutes, needs.before, needs.after, needs.crew, site.lng, site.lat, JSON.stringify(needs.skills));
+    ).run(
+      repeat.id,
+      date,
+      repeat.service_id,
+      JSON.stringify(needs.serviceIds.slice(1)),
+      needs.title,
+      site.zone_id,
+      day,
+      epochMinute(day, repeat.from_minute, business.time_zone),
+      epochMinute(day, repeat.to_minute, business.time_zone),
+      needs.minutes,
+      needs.before,
+      needs.after,
+      needs.crew,
+      site.lng,
+      site.lat,
+      JSON.stringify(needs.skills),
+    );
   }
   placeForecasts(context, repeat);
   return dates.length;
@@ -149,19 +217,41 @@ function forecast(context: OperationContext, repeat: RepeatRow): number {
 function placeForecasts(context: OperationContext, repeat: RepeatRow): void {
   const { sql, today } = context;
   const wanted = repeat.technician_id === null ? null : { technicianId: repeat.technician_id, only: false };
-  const unplaced = sql<VisitRow>("SELECT * FROM visits v WHERE repeat_id = ? AND state = 'forecast' AND date >= ? AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) ORDER BY date").all(repeat.id, today);
+  const unplaced = sql<VisitRow>(
+    "SELECT * FROM visits v WHERE repeat_id = ? AND state = 'forecast' AND date >= ? AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) ORDER BY date",
+  ).all(repeat.id, today);
   for (const visit of unplaced) {
-    const [answer] = answersWithin(context, { ...placingOf(visit), wanted }, [{ date: visit.date, from: visit.window_from, to: visit.window_to }], { strict: false, forecasts: "full" });
+    const [answer] = answersWithin(
+      context,
+      { ...placingOf(visit), wanted },
+      [{ date: visit.date, from: visit.window_from, to: visit.window_to }],
+      { strict: false, forecasts: "full" },
+    );
     if (!answer?.offered) continue;
     sql("UPDATE visits SET meet_at = ? WHERE id = ?").run(answer.meetAt, visit.id);
-    placeVisit(context, visit.id, answer.technicians.slice(0, visit.crew).map((t) => Number(t.id)));
+    placeVisit(
+      context,
+      visit.id,
+      answer.technicians.slice(0, visit.crew).map((t) => Number(t.id)),
+    );
   }
 }
 
 function agreeForecast(context: OperationContext, visitId: number, repeat: RepeatRow): void {
   const { sql } = context;
   const items = (JSON.parse(repeat.items) as Item[]).map((item) => readItem(context, item));
-  const zone = sql<ZoneRules>("SELECT z.* FROM sites s JOIN zones z ON z.id = s.zone_id WHERE s.id = ?").get(repeat.site_id) ?? null;
-  const jobId = agreeJob(context, { visitId, customerId: repeat.customer_id, siteId: repeat.site_id, items, order: priceItems(context, items, zone), note: "", depositMinor: 0, bookedBy: `repeat ${repeat.id}` });
+  const zone =
+    sql<ZoneRules>("SELECT z.* FROM sites s JOIN zones z ON z.id = s.zone_id WHERE s.id = ?").get(repeat.site_id) ??
+    null;
+  const jobId = agreeJob(context, {
+    visitId,
+    customerId: repeat.customer_id,
+    siteId: repeat.site_id,
+    items,
+    order: priceItems(context, items, zone),
+    note: "",
+    depositMinor: 0,
+    bookedBy: `repeat ${repeat.id}`,
+  });
   tellCustomer(context, { jobId, occasion: "coming again", about: `visit ${visitId}` });
 }

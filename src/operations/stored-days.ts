@@ -8,7 +8,20 @@ import type { ViewContext } from "./door";
 import type { VisitRow } from "./visits";
 
 /** A placed visit, with its place as the engines know it. */
-export interface PlacementRow extends Pick<VisitRow, "state" | "zone_id" | "date" | "window_from" | "window_to" | "meet_at" | "minutes" | "before_minutes" | "after_minutes" | "lng" | "lat"> {
+export interface PlacementRow extends Pick<
+  VisitRow,
+  | "state"
+  | "zone_id"
+  | "date"
+  | "window_from"
+  | "window_to"
+  | "meet_at"
+  | "minutes"
+  | "before_minutes"
+  | "after_minutes"
+  | "lng"
+  | "lat"
+> {
   visit_id: number;
   technician_id: number;
   arrives: number;
@@ -69,27 +82,71 @@ export function readDays(context: ViewContext, keys: readonly DayKey[]): Map<str
      WHERE p.date BETWEEN @first AND @last ${whose === null ? "" : "AND p.technician_id = @whose"} ORDER BY p.date, p.arrives`,
   ).all({ first, last, ...(whose !== null && { whose }) });
   const placed = groupBy(rows, keyOf);
-  const errands = groupBy(sql<ErrandRow>("SELECT * FROM errands WHERE date BETWEEN ? AND ? ORDER BY begins").all(first, last), keyOf);
-  const dayHours = groupBy(sql<{ technician_id: number; date: string; opens: number; closes: number }>("SELECT * FROM day_hours WHERE date BETWEEN ? AND ? ORDER BY opens").all(first, last), keyOf);
-  const week = groupBy(sql<{ technician_id: number; weekday: number; opens: number; closes: number }>("SELECT * FROM working_spans ORDER BY opens").all(), (s) => `${s.technician_id} ${s.weekday}`);
+  const errands = groupBy(
+    sql<ErrandRow>("SELECT * FROM errands WHERE date BETWEEN ? AND ? ORDER BY begins").all(first, last),
+    keyOf,
+  );
+  const dayHours = groupBy(
+    sql<{ technician_id: number; date: string; opens: number; closes: number }>(
+      "SELECT * FROM day_hours WHERE date BETWEEN ? AND ? ORDER BY opens",
+    ).all(first, last),
+    keyOf,
+  );
+  const week = groupBy(
+    sql<{ technician_id: number; weekday: number; opens: number; closes: number }>(
+      "SELECT * FROM working_spans ORDER BY opens",
+    ).all(),
+    (s) => `${s.technician_id} ${s.weekday}`,
+  );
   const off = groupBy(
-    sql<{ technician_id: number; first_date: string; last_date: string; reason: string; from_minute: number | null; to_minute: number | null }>("SELECT * FROM time_off WHERE last_date >= ? AND first_date <= ?").all(first, last),
+    sql<{
+      technician_id: number;
+      first_date: string;
+      last_date: string;
+      reason: string;
+      from_minute: number | null;
+      to_minute: number | null;
+    }>("SELECT * FROM time_off WHERE last_date >= ? AND first_date <= ?").all(first, last),
     (o) => o.technician_id,
   );
-  const homes = new Map(sql<{ id: number; start_lng: number; start_lat: number; end_lng: number; end_lat: number }>("SELECT * FROM technicians").all().map((t) => [t.id, { start: place({ lng: t.start_lng, lat: t.start_lat }, null), end: place({ lng: t.end_lng, lat: t.end_lat }, null) }]));
+  const homes = new Map(
+    sql<{ id: number; start_lng: number; start_lat: number; end_lng: number; end_lat: number }>(
+      "SELECT * FROM technicians",
+    )
+      .all()
+      .map((t) => [
+        t.id,
+        {
+          start: place({ lng: t.start_lng, lat: t.start_lat }, null),
+          end: place({ lng: t.end_lng, lat: t.end_lat }, null),
+        },
+      ]),
+  );
 
   for (const { technicianId, date } of keys) {
     const key = `${technicianId} ${date}`;
     const at = (minute: number) => epochMinute(date, minute, business.time_zone);
-    const hours = (dayHours.get(key) ?? week.get(`${technicianId} ${weekdayOf(date)}`) ?? []).map((s): Span => [at(s.opens), at(s.closes)]);
+    const hours = (dayHours.get(key) ?? week.get(`${technicianId} ${weekdayOf(date)}`) ?? []).map((s): Span => [
+      at(s.opens),
+      at(s.closes),
+    ]);
     const away = (off.get(technicianId) ?? []).filter((o) => o.first_date <= date && date <= o.last_date);
     const wholeDay = away.find((o) => o.from_minute === null);
     const own = errands.get(key) ?? [];
-    const somewhere = own.flatMap((e) => (e.lng === null ? [] : [{ ...e, number: place({ lng: e.lng, lat: e.lat! }, null) }]));
+    const somewhere = own.flatMap((e) =>
+      e.lng === null ? [] : [{ ...e, number: place({ lng: e.lng, lat: e.lat! }, null) }],
+    );
     const nowhere = own.filter((e) => e.lng === null).map((e): Span => [e.begins, e.ends]);
-    const hoursOff = away.flatMap((o): Span[] => (o.from_minute === null ? [] : [[at(o.from_minute), at(o.to_minute!)]]));
+    const hoursOff = away.flatMap((o): Span[] =>
+      o.from_minute === null ? [] : [[at(o.from_minute), at(o.to_minute!)]],
+    );
     // Whoever has an errand at a place is at work then, whatever the usual hours.
-    const working = wholeDay ? [] : subtractSpans(joinSpans([...hours, ...somewhere.map((e): Span => [e.begins, e.ends])]), [...hoursOff, ...nowhere]);
+    const working = wholeDay
+      ? []
+      : subtractSpans(joinSpans([...hours, ...somewhere.map((e): Span => [e.begins, e.ends])]), [
+          ...hoursOff,
+          ...nowhere,
+        ]);
     days.set(key, {
       ...homes.get(technicianId)!,
       spans: working,
@@ -110,17 +167,29 @@ export const keyOf = (row: { technician_id: number; date: string }): string => `
  * Numbers for places, and driving minutes between them with the business's safety margin. Whoever
  * crosses into a zone or out of it drives its extra minutes too: a ferry, a gate, a mountain road.
  */
-export function placesOf({ hogar, business, sql }: ViewContext): { place: (point: Point, zoneId: number | null) => number; travel: Travel } {
+export function placesOf({ hogar, business, sql }: ViewContext): {
+  place: (point: Point, zoneId: number | null) => number;
+  travel: Travel;
+} {
   const { roads } = hogar.gateways;
   const { places } = hogar;
   const usual: Pace = { windingFactor: business.winding_percent / 100, kmh: business.kmh };
-  const zones = sql<{ id: number; winding_percent: number | null; kmh: number | null; extra_minutes: number }>("SELECT id, winding_percent, kmh, extra_minutes FROM zones WHERE winding_percent IS NOT NULL OR kmh IS NOT NULL OR extra_minutes > 0").all();
-  const paces = new Map(zones.map((z) => [z.id, { windingFactor: (z.winding_percent ?? business.winding_percent) / 100, kmh: z.kmh ?? business.kmh }]));
+  const zones = sql<{ id: number; winding_percent: number | null; kmh: number | null; extra_minutes: number }>(
+    "SELECT id, winding_percent, kmh, extra_minutes FROM zones WHERE winding_percent IS NOT NULL OR kmh IS NOT NULL OR extra_minutes > 0",
+  ).all();
+  const paces = new Map(
+    zones.map((z) => [
+      z.id,
+      { windingFactor: (z.winding_percent ?? business.winding_percent) / 100, kmh: z.kmh ?? business.kmh },
+    ]),
+  );
   const extra = new Map(zones.filter((z) => z.extra_minutes > 0).map((z) => [z.id, z.extra_minutes]));
   const factor = 1 + business.travel_margin_percent / 100;
-  const crossing = (from: number | null, to: number | null): number => (from === to ? 0 : (from === null ? 0 : (extra.get(from) ?? 0)) + (to === null ? 0 : (extra.get(to) ?? 0)));
+  const crossing = (from: number | null, to: number | null): number =>
+    from === to ? 0 : (from === null ? 0 : (extra.get(from) ?? 0)) + (to === null ? 0 : (extra.get(to) ?? 0));
   return {
-    place: ({ lng, lat }, zoneId) => places.number(roads.place({ lng, lat }, (zoneId !== null && paces.get(zoneId)) || usual), zoneId),
+    place: ({ lng, lat }, zoneId) =>
+      places.number(roads.place({ lng, lat }, (zoneId !== null && paces.get(zoneId)) || usual), zoneId),
     travel(from, to) {
       const driven = roads.minutes(places.road(from), places.road(to));
       const across = extra.size ? crossing(places.zone(from), places.zone(to)) : 0;

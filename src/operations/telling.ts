@@ -4,7 +4,8 @@ import type { OpenedBy } from "./links";
 
 /** How long what may wake somebody has to wait, in milliseconds: nothing within the allowed hours. */
 export const untilAllowed = ({ business, minute }: ViewContext): number =>
-  (withinAllowedHours(minute, { from: business.message_from, to: business.message_to }, business.time_zone) - minute) * 60_000;
+  (withinAllowedHours(minute, { from: business.message_from, to: business.message_to }, business.time_zone) - minute) *
+  60_000;
 
 /** Somebody who is not a customer yet, as they told us. */
 export interface Reach {
@@ -26,9 +27,29 @@ interface Told {
 }
 
 /** Writes to somebody who is not a customer yet: a mail at once, a text within the allowed hours. */
-export function tellPerson(context: OperationContext, { name, mail, phone }: Reach, { key, subject, words, text, opens }: Told): void {
+export function tellPerson(
+  context: OperationContext,
+  { name, mail, phone }: Reach,
+  { key, subject, words, text, opens }: Told,
+): void {
   const { business } = context;
   const of = opens && { opens };
-  context.later({ kind: "tell", key: `${key}, mail`, payload: { way: "mail", to: mail, subject, body: `Hello ${name},\n\n${words}\n\n${business.name}\n${business.phone}\n`, ...of } });
-  if (text) context.later({ kind: "tell", key: `${key}, text`, afterMs: untilAllowed(context), payload: { way: "text", to: phone, subject: "", body: `${business.name}: ${text}`, ...of } });
+  context.later({
+    kind: "tell",
+    key: `${key}, mail`,
+    payload: {
+      way: "mail",
+      to: mail,
+      subject,
+      body: `Hello ${name},\n\n${words}\n\n${business.name}\n${business.phone}\n`,
+      ...of,
+    },
+  });
+  if (text)
+    context.later({
+      kind: "tell",
+      key: `${key}, text`,
+      afterMs: untilAllowed(context),
+      payload: { way: "text", to: phone, subject: "", body: `${business.name}: ${text}`, ...of },
+    });
 }

@@ -60,15 +60,19 @@ export function readVisit(context: ViewContext, id: number): VisitRow {
 /** Refuses a visit of others to somebody who sees only their own. */
 export function mustSee({ sql, actor }: ViewContext, visitId: number): void {
   const only = seesOnly(actor);
-  if (only !== null && !sql("SELECT 1 FROM placements WHERE visit_id = ? AND technician_id = ?").get(visitId, only)) throw new Refusal("not-your-visit");
+  if (only !== null && !sql("SELECT 1 FROM placements WHERE visit_id = ? AND technician_id = ?").get(visitId, only))
+    throw new Refusal("not-your-visit");
 }
 
 /** For queries on customers `c`: those whose visits this person sees, by the parameter `only` (null: all). */
-export const seenCustomers = "(@only IS NULL OR EXISTS (SELECT 1 FROM jobs oj JOIN visits ov ON ov.job_id = oj.id JOIN placements op ON op.visit_id = ov.id WHERE oj.customer_id = c.id AND op.technician_id = @only))";
+export const seenCustomers =
+  "(@only IS NULL OR EXISTS (SELECT 1 FROM jobs oj JOIN visits ov ON ov.job_id = oj.id JOIN placements op ON op.visit_id = ov.id WHERE oj.customer_id = c.id AND op.technician_id = @only))";
 
 /** The days of work that a visit belongs to, from the first one on; a visit alone is a list of one. */
 export const daysOfWork = ({ sql }: ViewContext, visit: VisitRow): VisitRow[] =>
-  sql<VisitRow>("SELECT * FROM visits WHERE (id = @first OR first_visit_id = @first) AND state <> 'cancelled' ORDER BY window_from").all({ first: visit.first_visit_id ?? visit.id });
+  sql<VisitRow>(
+    "SELECT * FROM visits WHERE (id = @first OR first_visit_id = @first) AND state <> 'cancelled' ORDER BY window_from",
+  ).all({ first: visit.first_visit_id ?? visit.id });
 
 /** A visit to be placed anew, as it was agreed: a later change of its service does not touch it. */
 export const placingOf = (visit: VisitRow, days = 1): VisitToPlace => ({

@@ -11,7 +11,9 @@ interface Waiting {
 
 /** A booking that waits for a person, or for the customer's answer. */
 export function readWaiting({ sql }: ViewContext, jobId: number): Waiting {
-  const job = sql<Waiting>("SELECT id, approval FROM jobs WHERE id = ? AND approval <> 'given' AND state IN ('agreed', 'awaiting deposit')").get(jobId);
+  const job = sql<Waiting>(
+    "SELECT id, approval FROM jobs WHERE id = ? AND approval <> 'given' AND state IN ('agreed', 'awaiting deposit')",
+  ).get(jobId);
   if (!job) throw new Refusal("not-found", { sentence: "This does not wait any more: somebody has dealt with it." });
   return job;
 }

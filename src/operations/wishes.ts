@@ -15,7 +15,12 @@ import { tellOffice } from "./telling-office";
 
 /** Requests that wait for a window. */
 export const openWishes = ({ store }: Hogar): number[] =>
-  store.sql<{ id: number }>("SELECT id FROM requests WHERE outcome = 'open' AND about = 'no window suits' AND wish IS NOT NULL AND address_id IS NOT NULL ORDER BY id").all().map((request) => request.id);
+  store
+    .sql<{ id: number }>(
+      "SELECT id FROM requests WHERE outcome = 'open' AND about = 'no window suits' AND wish IS NOT NULL AND address_id IS NOT NULL ORDER BY id",
+    )
+    .all()
+    .map((request) => request.id);
 
 /** Run every few minutes for each wish, one transaction each, so that nobody waits for all of them: tells whoever's wish can be met now, once for each window. */
 export const meetWish = defineOperation({
@@ -25,7 +30,11 @@ export const meetWish = defineOperation({
   run(context, { id }) {
     const { sql, today, minute, business } = context;
     // Nobody is woken; and what is free at night may be gone in the morning, so it is looked at again then.
-    if (withinAllowedHours(minute, { from: business.message_from, to: business.message_to }, business.time_zone) !== minute) return;
+    if (
+      withinAllowedHours(minute, { from: business.message_from, to: business.message_to }, business.time_zone) !==
+      minute
+    )
+      return;
     const request = readRequest(context, id);
     const wish = JSON.parse(request.wish!) as Wish;
     if (isOver(wish, today)) return;
@@ -35,7 +44,13 @@ export const meetWish = defineOperation({
     sql("UPDATE requests SET told = ? WHERE id = ?").run(JSON.stringify(window), id);
     const when = `${dayWords(window.date)}, ${windowIn(window.from, window.to, business.time_zone)}`;
     const words = `a time that suits you is free now: ${when}. Take it with one tap, before somebody else does:\n\n${ownLinkPlaceholder}`;
-    tellPerson(context, request, { key: `wish ${id} at ${window.from}`, subject: `Free now: ${when}`, words, text: `${when} is free now. Take it with one tap: ${ownLinkPlaceholder}`, opens: { kind: "wish", id } });
+    tellPerson(context, request, {
+      key: `wish ${id} at ${window.from}`,
+      subject: `Free now: ${when}`,
+      words,
+      text: `${when} is free now. Take it with one tap: ${ownLinkPlaceholder}`,
+      opens: { kind: "wish", id },
+    });
   },
 });
 
@@ -45,7 +60,15 @@ function firstThatSuits(context: ViewContext, request: RequestRow, wish: Wish): 
     const wanted = wantedOf(context, request);
     if (!wanted) return null;
     const { time_zone: zone } = context.business;
-    const offer = answersFor(context, wanted.visit, bookableDates(context)).find((a) => a.offered && suits(wish, { date: a.date, from: localOf(a.from, zone).minute, to: localOf(a.from, zone).minute + a.to - a.from }));
+    const offer = answersFor(context, wanted.visit, bookableDates(context)).find(
+      (a) =>
+        a.offered &&
+        suits(wish, {
+          date: a.date,
+          from: localOf(a.from, zone).minute,
+          to: localOf(a.from, zone).minute + a.to - a.from,
+        }),
+    );
     return offer ? { date: offer.date, from: offer.from, to: offer.to } : null;
   } catch (error) {
     if (error instanceof Refusal) return null;
@@ -80,7 +103,10 @@ function offerOf(context: OperationContext, wanted: Wanted, window: ChosenWindow
   }
 }
 
-const stillWaiting = (): Refusal => new Refusal("window-gone", { sentence: "Somebody was faster. You stay on our list: we write again when the next one opens." });
+const stillWaiting = (): Refusal =>
+  new Refusal("window-gone", {
+    sentence: "Somebody was faster. You stay on our list: we write again when the next one opens.",
+  });
 
 /** Somebody no longer waits. */
 export const withdrawWish = defineOperation({
@@ -94,7 +120,9 @@ export const withdrawWish = defineOperation({
 export function openWish(context: ViewContext, token: string): RequestRow {
   const id = openedBy(context.hogar, "wish", token);
   const request = id === null ? undefined : context.sql<RequestRow>("SELECT * FROM requests WHERE id = ?").get(id);
-  const stands = request?.outcome === "open" || (request?.outcome === "booked" && firstLinkTokenOf(context.hogar, request.job_id!) !== null);
+  const stands =
+    request?.outcome === "open" ||
+    (request?.outcome === "booked" && firstLinkTokenOf(context.hogar, request.job_id!) !== null);
   if (!request || !stands) throw new Refusal("link-ended");
   return request;
 }

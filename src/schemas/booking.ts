@@ -2,10 +2,27 @@ import { Type, type Static } from "@sinclair/typebox";
 import { Id, input, LocalDate, Mail, MinuteOfDay, Name, OneOf, OrNull, Phone } from "./common";
 
 /** Answers by question: whether they fit the questions is for core to say. */
-const Answers = Type.Record(Type.String({ maxLength: 40 }), Type.Union([Type.Boolean(), Type.Number(), Type.String({ maxLength: 2000 }), Type.Array(Type.String({ maxLength: 80 }), { maxItems: 40 })]), { maxProperties: 60 });
+const Answers = Type.Record(
+  Type.String({ maxLength: 40 }),
+  Type.Union([
+    Type.Boolean(),
+    Type.Number(),
+    Type.String({ maxLength: 2000 }),
+    Type.Array(Type.String({ maxLength: 80 }), { maxItems: 40 }),
+  ]),
+  { maxProperties: 60 },
+);
 const Extras = Type.Array(input({ id: Id, quantity: Type.Integer({ minimum: 1, maximum: 999 }) }), { maxItems: 60 });
 /** The services of an order, the main one first, with what was answered and chosen for each. */
-export const Items = Type.Array(input({ serviceId: Id, quantity: Type.Optional(Type.Integer({ minimum: 1, maximum: 99 })), answers: Type.Optional(Answers), extras: Type.Optional(Extras) }), { minItems: 1, maxItems: 12 });
+export const Items = Type.Array(
+  input({
+    serviceId: Id,
+    quantity: Type.Optional(Type.Integer({ minimum: 1, maximum: 99 })),
+    answers: Type.Optional(Answers),
+    extras: Type.Optional(Extras),
+  }),
+  { minItems: 1, maxItems: 12 },
+);
 /** `technicianId`: the technician a customer wishes for, where the service lets them. */
 const order = { items: Items, technicianId: Type.Optional(OrNull(Id)) };
 
@@ -26,13 +43,28 @@ export const AskOffers = input({ addressId: chosen.addressId, ...order, from: Ty
 export const FindAddress = input({ text: Type.String({ maxLength: 120 }) });
 export const OneAddress = input({ addressId: chosen.addressId });
 /** `slug`: the service whose link somebody came by. */
-export const ServicesAt = input({ addressId: chosen.addressId, slug: Type.Optional(OrNull(Type.String({ maxLength: 80 }))) });
+export const ServicesAt = input({
+  addressId: chosen.addressId,
+  slug: Type.Optional(OrNull(Type.String({ maxLength: 80 }))),
+});
 
-export const RepeatEvery = input({ every: Type.Integer({ minimum: 1, maximum: 120 }), unit: OneOf(["day", "week", "month", "year"]) });
-export const TypeAddress = input({ line: Type.String({ minLength: 3, maxLength: 120 }), postcode: Type.String({ minLength: 2, maxLength: 20 }) });
+export const RepeatEvery = input({
+  every: Type.Integer({ minimum: 1, maximum: 120 }),
+  unit: OneOf(["day", "week", "month", "year"]),
+});
+export const TypeAddress = input({
+  line: Type.String({ minLength: 3, maxLength: 120 }),
+  postcode: Type.String({ minLength: 2, maxLength: 20 }),
+});
 export const HoldOffer = input({ ...chosen, instead: Type.Optional(Type.String({ maxLength: 60 })) });
 
-export const Booker = input({ name: Name, mail: Mail, phone: Phone, reminders: Type.Boolean(), offers: Type.Optional(Type.Boolean()) });
+export const Booker = input({
+  name: Name,
+  mail: Mail,
+  phone: Phone,
+  reminders: Type.Boolean(),
+  offers: Type.Optional(Type.Boolean()),
+});
 
 /** Who books, and their answers to the owner's own fields, before all else is sent. */
 export const CheckBooker = input({ customer: Booker, fields: Type.Optional(Answers) });
@@ -67,12 +99,33 @@ export const BookInOffice = input({
   note: Type.String({ maxLength: 1000 }),
 });
 
-export const MoveVisit = input({ visitId: Id, technicianIds: Type.Array(Id, { minItems: 1, maxItems: 9, uniqueItems: true }), date: LocalDate, fromMinute: MinuteOfDay, toMinute: MinuteOfDay });
+export const MoveVisit = input({
+  visitId: Id,
+  technicianIds: Type.Array(Id, { minItems: 1, maxItems: 9, uniqueItems: true }),
+  date: LocalDate,
+  fromMinute: MinuteOfDay,
+  toMinute: MinuteOfDay,
+});
 export const PlacementOptions = input({ visitId: Id, date: LocalDate });
 /** Why a window is or is not offered on a date; `technicianId` is a customer's wish, or null. */
-export const WhyNot = input({ addressId: chosen.addressId, serviceId: Id, date: LocalDate, technicianId: OrNull(Id), only: Type.Boolean(), answers: Type.Optional(Answers) });
-export const CancelVisit = input({ visitId: Id, refundDeposit: Type.Boolean(), chargeNoAccess: Type.Optional(Type.Boolean()) });
-export const AdvanceVisit = input({ visitId: Id, to: OneOf(["on the way", "on site", "done", "no access"]), ticked: Type.Optional(Type.Array(Type.String({ maxLength: 40 }), { maxItems: 60 })) });
+export const WhyNot = input({
+  addressId: chosen.addressId,
+  serviceId: Id,
+  date: LocalDate,
+  technicianId: OrNull(Id),
+  only: Type.Boolean(),
+  answers: Type.Optional(Answers),
+});
+export const CancelVisit = input({
+  visitId: Id,
+  refundDeposit: Type.Boolean(),
+  chargeNoAccess: Type.Optional(Type.Boolean()),
+});
+export const AdvanceVisit = input({
+  visitId: Id,
+  to: OneOf(["on the way", "on site", "done", "no access"]),
+  ticked: Type.Optional(Type.Array(Type.String({ maxLength: 40 }), { maxItems: 60 })),
+});
 export const MakeRepeat = input({
   visitId: Id,
   every: Type.Integer({ minimum: 1, maximum: 120 }),
@@ -93,12 +146,27 @@ export const RepeatByLink = input({ goesOn: Type.Boolean() });
 export const ConsentByLink = input({ kind: OneOf(["reminders", "offers"]), given: Type.Boolean() });
 /** Answers to what a service of the booking still asks; `position`: which of its services. */
 export const AnswerByLink = input({ position: Type.Integer({ minimum: 0, maximum: 12 }), answers: Answers });
-export const CheckCoupon = input({ code: Type.String({ minLength: 1, maxLength: 40 }), serviceIds: Type.Array(Id, { minItems: 1, maxItems: 12 }) });
-const Wish = input({ weekdays: Type.Integer({ minimum: 1, maximum: 127 }), from: MinuteOfDay, to: MinuteOfDay, until: OrNull(LocalDate) });
+export const CheckCoupon = input({
+  code: Type.String({ minLength: 1, maxLength: 40 }),
+  serviceIds: Type.Array(Id, { minItems: 1, maxItems: 12 }),
+});
+const Wish = input({
+  weekdays: Type.Integer({ minimum: 1, maximum: 127 }),
+  from: MinuteOfDay,
+  to: MinuteOfDay,
+  until: OrNull(LocalDate),
+});
 /** What cannot be booked as it stands: an address of the look-up, or typed by hand; services where some were chosen; days and times that would suit. */
 export const MakeRequest = input({
-  addressId: OrNull(chosen.addressId), items: Type.Optional(Type.Array(Items.items, { maxItems: 12 })), address: Type.String({ maxLength: 200 }), name: Name, mail: Mail, phone: Phone, wishes: Type.String({ maxLength: 1000 }),
-  photos: Type.Optional(Photos), wish: Type.Optional(OrNull(Wish)),
+  addressId: OrNull(chosen.addressId),
+  items: Type.Optional(Type.Array(Items.items, { maxItems: 12 })),
+  address: Type.String({ maxLength: 200 }),
+  name: Name,
+  mail: Mail,
+  phone: Phone,
+  wishes: Type.String({ maxLength: 1000 }),
+  photos: Type.Optional(Photos),
+  wish: Type.Optional(OrNull(Wish)),
 });
 /** What waits for a person: a booking by its job, a request, or a quote. */
 export const IncomingEntry = input({ kind: OneOf(["booking", "request", "quote"]), id: Id });

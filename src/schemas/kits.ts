@@ -14,11 +14,38 @@ export const Kit = input({
   about: Name,
   windows: Pattern,
   /** Texts to change, taken where the business has none yet. */
-  texts: Type.Optional(input({ terms: Type.String({ maxLength: 8000 }), quote: Type.String({ maxLength: 8000 }), invoice: Type.String({ maxLength: 8000 }) })),
+  texts: Type.Optional(
+    input({
+      terms: Type.String({ maxLength: 8000 }),
+      quote: Type.String({ maxLength: 8000 }),
+      invoice: Type.String({ maxLength: 8000 }),
+    }),
+  ),
   extras: Type.Array(input({ name: Name, unit: Name, priceMinor: Money, costMinor: Money })),
-  services: Type.Array(input({ code, name: Name, category: Name, description, priceMinor: Money, minutes, afterMinutes, crew, skills: Type.Array(Name), deposit, questions: questionsBy(Name), extras: Type.Array(Name), checklist: Type.Optional(Checklist) }), { minItems: 1 }),
+  services: Type.Array(
+    input({
+      code,
+      name: Name,
+      category: Name,
+      description,
+      priceMinor: Money,
+      minutes,
+      afterMinutes,
+      crew,
+      skills: Type.Array(Name),
+      deposit,
+      questions: questionsBy(Name),
+      extras: Type.Array(Name),
+      checklist: Type.Optional(Checklist),
+    }),
+    { minItems: 1 },
+  ),
 });
 export type Kit = Static<typeof Kit>;
 
 /** Takes a kit over: the services chosen, by code, at the business's usual tax rate. */
-export const TakeKit = input({ kit: Type.String({ pattern: "^[a-z-]{1,60}$" }), services: Type.Array(Type.String({ maxLength: 2 }), { minItems: 1, maxItems: 100 }), taxBp: Type.Integer({ minimum: 0, maximum: 10_000 }) });
+export const TakeKit = input({
+  kit: Type.String({ pattern: "^[a-z-]{1,60}$" }),
+  services: Type.Array(Type.String({ maxLength: 2 }), { minItems: 1, maxItems: 100 }),
+  taxBp: Type.Integer({ minimum: 0, maximum: 10_000 }),
+});

@@ -2,7 +2,11 @@ import { Type } from "@sinclair/typebox";
 import { Id, input, OneOf, OrNull } from "./common";
 
 /** With a card as its form gives it, to be kept or not; without one, the card on file is charged. */
-export const PayByCard = input({ purpose: OneOf(["deposit", "invoice"]), cardToken: OrNull(Type.String({ minLength: 1, maxLength: 80 })), keepCard: Type.Optional(Type.Boolean()) });
+export const PayByCard = input({
+  purpose: OneOf(["deposit", "invoice"]),
+  cardToken: OrNull(Type.String({ minLength: 1, maxLength: 80 })),
+  keepCard: Type.Optional(Type.Boolean()),
+});
 
 export const RecordPayment = input({
   invoiceId: Id,
@@ -22,6 +26,9 @@ export const RecordCharge = input({ chargeKey: Type.String({ maxLength: 120 }), 
 export const RecordRefund = input({ refundKey: Type.String({ maxLength: 120 }) });
 export const RecordKeptCard = input({ customerId: Id, jobId: Id, reference, label: Type.String({ maxLength: 80 }) });
 export const RecordDelivery = input({ messageId: Id, state: OneOf(["sent", "bounced", "not known"]) });
-export const ReceiveText = input({ sender: Type.String({ maxLength: 40 }), body: Type.String({ minLength: 1, maxLength: 1000 }) });
+export const ReceiveText = input({
+  sender: Type.String({ maxLength: 40 }),
+  body: Type.String({ minLength: 1, maxLength: 1000 }),
+});
 export const MoveClock = input({ minutes: Type.Integer({ minimum: 1, maximum: 60 * 24 * 400 }) });
 export const Nothing = input({});

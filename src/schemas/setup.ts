@@ -3,7 +3,20 @@ import { kindsOfBusiness, type KindOfBusiness } from "@/core/catalogue/kinds";
 import { allPermissions } from "@/core/people/permissions";
 import { AddressId, RepeatEvery } from "./booking";
 import { Questions } from "./catalogue";
-import { Id, input, LocalDate, Mail, MinuteOfDay, Money, Name, OneOf, OrNull, Phone, PointSchema, Weekdays } from "./common";
+import {
+  Id,
+  input,
+  LocalDate,
+  Mail,
+  MinuteOfDay,
+  Money,
+  Name,
+  OneOf,
+  OrNull,
+  Phone,
+  PointSchema,
+  Weekdays,
+} from "./common";
 
 const LongText = Type.String({ maxLength: 8000 });
 const Currency = Type.String({ pattern: "^[A-Z]{3}$", patternSentence: "Three capitals, such as EUR." });
@@ -31,7 +44,10 @@ export const Pattern = Type.Array(
 const Capacity = OneOf(["route", "count", "open", "ask"]);
 /** Of an image that was sent before; null takes it away. */
 export const ImageToken = OrNull(Type.String({ pattern: "^[A-Za-z0-9_-]{21}$" }));
-const Hours = Type.Array(input({ weekday: Type.Integer({ minimum: 0, maximum: 6 }), opens: MinuteOfDay, closes: MinuteOfDay }), { maxItems: 42 });
+const Hours = Type.Array(
+  input({ weekday: Type.Integer({ minimum: 0, maximum: 6 }), opens: MinuteOfDay, closes: MinuteOfDay }),
+  { maxItems: 42 },
+);
 /** Empty: everybody. */
 const Technicians = Type.Array(Id, { maxItems: 500, uniqueItems: true });
 
@@ -70,7 +86,16 @@ export type SaveZone = Static<typeof SaveZone>;
 
 /** Zones from a file: made where the name is new, otherwise what the file says of them is changed. */
 export const TakeZones = input({
-  zones: Type.Array(input({ name: Name, postcodes: Type.Optional(SaveZone.properties.postcodes), towns: SaveZone.properties.towns, area: SaveZone.properties.area, priority: SaveZone.properties.priority }), { minItems: 1, maxItems: 1000 }),
+  zones: Type.Array(
+    input({
+      name: Name,
+      postcodes: Type.Optional(SaveZone.properties.postcodes),
+      towns: SaveZone.properties.towns,
+      area: SaveZone.properties.area,
+      priority: SaveZone.properties.priority,
+    }),
+    { minItems: 1, maxItems: 1000 },
+  ),
 });
 export const OneZone = input({ id: Id });
 
@@ -78,7 +103,10 @@ export const SaveTechnician = input({
   id: OrNull(Id),
   name: Name,
   phone: Phone,
-  skills: Type.Array(input({ name: Name, level: Type.Integer({ minimum: 1, maximum: 3 }), validUntil: OrNull(LocalDate) }), { maxItems: 40 }),
+  skills: Type.Array(
+    input({ name: Name, level: Type.Integer({ minimum: 1, maximum: 3 }), validUntil: OrNull(LocalDate) }),
+    { maxItems: 40 },
+  ),
   hours: Hours,
   start: Type.Optional(PlaceSchema),
   end: Type.Optional(PlaceSchema),
@@ -94,14 +122,24 @@ export const SaveTechnician = input({
   /** Whether customers may be offered this person. */
   offered: Type.Optional(Type.Boolean()),
   mostMinutes: Type.Optional(OrNull(Type.Integer({ minimum: 15, maximum: 1440 }))),
-  pay: Type.Optional(input({ kind: OneOf(["none", "hourly", "salary"]), amountMinor: Money, hours: Type.Integer({ minimum: 1, maximum: 400 }), employerBp: Type.Integer({ minimum: 0, maximum: 30_000 }) })),
+  pay: Type.Optional(
+    input({
+      kind: OneOf(["none", "hourly", "salary"]),
+      amountMinor: Money,
+      hours: Type.Integer({ minimum: 1, maximum: 400 }),
+      employerBp: Type.Integer({ minimum: 0, maximum: 30_000 }),
+    }),
+  ),
 });
 /** Somebody leaves, or comes back. */
 export const SetTechnicianActive = input({ id: Id, active: Type.Boolean() });
 export type SaveTechnician = Static<typeof SaveTechnician>;
 
 /** What is ticked off on site. */
-export const Checklist = Type.Array(input({ id: Type.String({ pattern: "^[a-z0-9-]{1,40}$" }), words: Name, required: Type.Boolean() }), { maxItems: 60 });
+export const Checklist = Type.Array(
+  input({ id: Type.String({ pattern: "^[a-z0-9-]{1,40}$" }), words: Name, required: Type.Boolean() }),
+  { maxItems: 60 },
+);
 
 export const SaveService = input({
   id: OrNull(Id),
@@ -115,8 +153,13 @@ export const SaveService = input({
   beforeMinutes: Type.Integer({ minimum: 0, maximum: 240 }),
   afterMinutes: Type.Integer({ minimum: 0, maximum: 240 }),
   crew: Type.Integer({ minimum: 1, maximum: 9 }),
-  skills: Type.Array(Type.Union([Name, input({ name: Name, level: Type.Integer({ minimum: 1, maximum: 3 }) })]), { maxItems: 20 }),
-  deposit: input({ kind: OneOf(["none", "percent", "fixed", "full"]), value: Type.Integer({ minimum: 0, maximum: 100_000_000 }) }),
+  skills: Type.Array(Type.Union([Name, input({ name: Name, level: Type.Integer({ minimum: 1, maximum: 3 }) })]), {
+    maxItems: 20,
+  }),
+  deposit: input({
+    kind: OneOf(["none", "percent", "fixed", "full"]),
+    value: Type.Integer({ minimum: 0, maximum: 100_000_000 }),
+  }),
   active: Type.Boolean(),
   /** Consecutive working days with the same crew. */
   days: Type.Optional(Type.Integer({ minimum: 1, maximum: 10 })),
@@ -133,7 +176,9 @@ export const SaveService = input({
   /** How often customers may have it come again, by themselves. */
   repeats: Type.Optional(Type.Array(RepeatEvery, { maxItems: 8 })),
   questions: Type.Optional(Questions),
-  extras: Type.Optional(Type.Array(input({ id: Id, most: Type.Integer({ minimum: 1, maximum: 999 }) }), { maxItems: 60 })),
+  extras: Type.Optional(
+    Type.Array(input({ id: Id, most: Type.Integer({ minimum: 1, maximum: 999 }) }), { maxItems: 60 }),
+  ),
   hue: Type.Optional(Hue),
   picture: Type.Optional(ImageToken),
   /** A price, a price to begin from, or one that is told after we have seen it. */
@@ -142,16 +187,33 @@ export const SaveService = input({
   showsMinutes: Type.Optional(Type.Boolean()),
   mayPayAll: Type.Optional(Type.Boolean()),
   /** Cancelled later than so many hours before the window, the fee is asked: a share in basis points, or an amount. */
-  late: Type.Optional(input({ hours: Type.Integer({ minimum: 0, maximum: 720 }), kind: OneOf(["none", "percent", "fixed"]), value: Type.Integer({ minimum: 0, maximum: 100_000_000 }) })),
+  late: Type.Optional(
+    input({
+      hours: Type.Integer({ minimum: 0, maximum: 720 }),
+      kind: OneOf(["none", "percent", "fixed"]),
+      value: Type.Integer({ minimum: 0, maximum: 100_000_000 }),
+    }),
+  ),
   noAccessMinor: Type.Optional(Money),
   hidden: Type.Optional(Type.Boolean()),
   /** The end of its own address, /book?service=…; null has none. */
-  slug: Type.Optional(OrNull(Type.String({ pattern: "^[a-z0-9-]{2,60}$", patternSentence: "Small letters, figures and hyphens, such as chimney-sweep." }))),
+  slug: Type.Optional(
+    OrNull(
+      Type.String({
+        pattern: "^[a-z0-9-]{2,60}$",
+        patternSentence: "Small letters, figures and hyphens, such as chimney-sweep.",
+      }),
+    ),
+  ),
   checklist: Type.Optional(Checklist),
 });
 export const DuplicateService = input({ id: Id });
 /** Categories in their order, each with its services in theirs; a category can be renamed by the way. */
-export const OrderServices = input({ categories: Type.Array(input({ name: Name, was: Name, services: Type.Array(Id, { maxItems: 1000 }) }), { maxItems: 200 }) });
+export const OrderServices = input({
+  categories: Type.Array(input({ name: Name, was: Name, services: Type.Array(Id, { maxItems: 1000 }) }), {
+    maxItems: 200,
+  }),
+});
 export type SaveService = Static<typeof SaveService>;
 
 export const SaveBookingRules = input({
@@ -198,7 +260,9 @@ export const SaveBusiness = input({
   weekStart: Type.Optional(Type.Integer({ minimum: 0, maximum: 6 })),
   clockHours: Type.Optional(Type.Union([Type.Literal(12), Type.Literal(24)])),
   pricesIncludeTax: Type.Optional(Type.Boolean()),
-  taxRates: Type.Optional(Type.Array(input({ name: Name, rateBp: Type.Integer({ minimum: 0, maximum: 10_000 }) }), { maxItems: 20 })),
+  taxRates: Type.Optional(
+    Type.Array(input({ name: Name, rateBp: Type.Integer({ minimum: 0, maximum: 10_000 }) }), { maxItems: 20 }),
+  ),
   terms: Type.Optional(LongText),
   quoteText: Type.Optional(LongText),
   invoiceText: Type.Optional(LongText),
@@ -231,7 +295,10 @@ export const SavePerson = input({
 });
 export const SaveCoupon = input({
   id: OrNull(Id),
-  code: Type.String({ pattern: "^[A-Za-z0-9-]{3,30}$", patternSentence: "Three letters or figures at least, such as SPRING10." }),
+  code: Type.String({
+    pattern: "^[A-Za-z0-9-]{3,30}$",
+    patternSentence: "Three letters or figures at least, such as SPRING10.",
+  }),
   kind: OneOf(["percent", "fixed"]),
   value: Type.Integer({ minimum: 1, maximum: 100_000_000 }),
   /** Empty: all. */
@@ -248,18 +315,42 @@ export const RemoveSource = input({ slug: Type.String({ maxLength: 60 }) });
 export const HandIncoming = input({ personId: OrNull(Id) });
 
 /** Whole days, or the same hours of each day. */
-export const RecordTimeOff = input({ technicianId: Id, firstDate: LocalDate, lastDate: LocalDate, reason: Name, fromMinute: Type.Optional(MinuteOfDay), toMinute: Type.Optional(MinuteOfDay) });
+export const RecordTimeOff = input({
+  technicianId: Id,
+  firstDate: LocalDate,
+  lastDate: LocalDate,
+  reason: Name,
+  fromMinute: Type.Optional(MinuteOfDay),
+  toMinute: Type.Optional(MinuteOfDay),
+});
 /** Hours of one date in place of the week's; null goes back to the week's. */
-export const SetDayHours = input({ technicianId: Id, date: LocalDate, spans: OrNull(Type.Array(input({ opens: MinuteOfDay, closes: MinuteOfDay }), { minItems: 1, maxItems: 6 })) });
+export const SetDayHours = input({
+  technicianId: Id,
+  date: LocalDate,
+  spans: OrNull(Type.Array(input({ opens: MinuteOfDay, closes: MinuteOfDay }), { minItems: 1, maxItems: 6 })),
+});
 /** A blocked time, with or without a place to be at. */
-export const RecordErrand = input({ technicianId: Id, date: LocalDate, fromMinute: MinuteOfDay, toMinute: MinuteOfDay, title: Name, addressId: OrNull(Type.String({ maxLength: 40 })) });
+export const RecordErrand = input({
+  technicianId: Id,
+  date: LocalDate,
+  fromMinute: MinuteOfDay,
+  toMinute: MinuteOfDay,
+  title: Name,
+  addressId: OrNull(Type.String({ maxLength: 40 })),
+});
 export const RemoveErrand = input({ id: Id });
 export const RemoveTimeOff = input({ id: Id });
 
 /** Weekly opening hours; none: open whenever somebody works. */
 export const SaveOpening = input({ hours: Hours });
 /** Spans of a special day, in order; none: closed. */
-const specialDay = { name: Name, first: LocalDate, last: LocalDate, yearly: Type.Boolean(), spans: Type.Array(input({ opens: MinuteOfDay, closes: MinuteOfDay }), { maxItems: 6 }) };
+const specialDay = {
+  name: Name,
+  first: LocalDate,
+  last: LocalDate,
+  yearly: Type.Boolean(),
+  spans: Type.Array(input({ opens: MinuteOfDay, closes: MinuteOfDay }), { maxItems: 6 }),
+};
 export const SaveSpecialDay = input({ id: OrNull(Id), ...specialDay });
 export const RemoveSpecialDay = input({ id: Id });
 /** Days read from a calendar file; those known already by name and date are left out. */
@@ -273,7 +364,9 @@ export const SaveFrontDoor = input({
   picture: ImageToken,
   accent: Colour,
   ground: Colour,
-  answers: Type.Array(input({ question: Name, answer: Type.String({ minLength: 1, maxLength: 1000 }) }), { maxItems: 20 }),
+  answers: Type.Array(input({ question: Name, answer: Type.String({ minLength: 1, maxLength: 1000 }) }), {
+    maxItems: 20,
+  }),
   fields: Questions,
   paysAtDoor: Type.Boolean(),
   doneWords: Type.String({ maxLength: 1000 }),
@@ -281,9 +374,17 @@ export const SaveFrontDoor = input({
   showsContact: Type.Boolean(),
   takesWishes: Type.Boolean(),
   sites: Type.Array(WebAddress, { maxItems: 20, uniqueItems: true }),
-  tells: Type.Array(Type.Union([input({ way: Type.Literal("mail"), to: Mail }), input({ way: Type.Literal("text"), to: Phone })]), { maxItems: 20 }),
+  tells: Type.Array(
+    Type.Union([input({ way: Type.Literal("mail"), to: Mail }), input({ way: Type.Literal("text"), to: Phone })]),
+    { maxItems: 20 },
+  ),
 });
 export type SaveFrontDoor = Static<typeof SaveFrontDoor>;
 
 /** What directories are told: whether at all, and each category in their words. */
-export const SaveDirectory = input({ listed: Type.Boolean(), kinds: Type.Array(input({ category: Name, kind: OrNull(OneOf(Object.keys(kindsOfBusiness) as KindOfBusiness[])) }), { maxItems: 200 }) });
+export const SaveDirectory = input({
+  listed: Type.Boolean(),
+  kinds: Type.Array(input({ category: Name, kind: OrNull(OneOf(Object.keys(kindsOfBusiness) as KindOfBusiness[])) }), {
+    maxItems: 200,
+  }),
+});

@@ -23,7 +23,9 @@ export function installAudit(db: Database.Database): AuditScope {
     changed = true;
     return current;
   });
-  const tables = db.prepare<[], { name: string }>("SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'").all();
+  const tables = db
+    .prepare<[], { name: string }>("SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'")
+    .all();
   for (const { name } of tables) if (!notAudited.has(name)) db.exec(triggersOf(db, name));
 
   const enter = db.prepare<[number, string, string]>("INSERT INTO audit (at, actor, operation) VALUES (?, ?, ?)");
@@ -46,14 +48,27 @@ export function installAudit(db: Database.Database): AuditScope {
 }
 
 function triggersOf(db: Database.Database, table: string): string {
-  const columns = db.prepare<[], { name: string; pk: number }>(`SELECT name, pk FROM pragma_table_info('${table}')`).all();
+  const columns = db
+    .prepare<[], { name: string; pk: number }>(`SELECT name, pk FROM pragma_table_info('${table}')`)
+    .all();
   const row = (side: "OLD" | "NEW") =>
-    `json_object(${columns.filter((c) => !notRepeated.has(c.name)).map((c) => `'${c.name}', ${side}."${c.name}"`).join(", ")})`;
-  const key = (side: "OLD" | "NEW") => columns.filter((c) => c.pk > 0).map((c) => `${side}."${c.name}"`).join(" || ' ' || ");
+    `json_object(${columns
+      .filter((c) => !notRepeated.has(c.name))
+      .map((c) => `'${c.name}', ${side}."${c.name}"`)
+      .join(", ")})`;
+  const key = (side: "OLD" | "NEW") =>
+    columns
+      .filter((c) => c.pk > 0)
+      .map((c) => `${side}."${c.name}"`)
+      .join(" || ' ' || ");
   const trigger = (event: "INSERT" | "UPDATE" | "DELETE", side: "OLD" | "NEW", before: string, after: string) => `
     CREATE TEMP TRIGGER audit_${table}_${event} AFTER ${event} ON main."${table}" BEGIN
       INSERT INTO audit_changes (audit_id, entity, row_key, before, after)
       VALUES (current_audit(), '${table}', ${key(side)}, ${before}, ${after});
     END;`;
-  return trigger("INSERT", "NEW", "NULL", row("NEW")) + trigger("UPDATE", "NEW", row("OLD"), row("NEW")) + trigger("DELETE", "OLD", row("OLD"), "NULL");
+  return (
+    trigger("INSERT", "NEW", "NULL", row("NEW")) +
+    trigger("UPDATE", "NEW", row("OLD"), row("NEW")) +
+    trigger("DELETE", "OLD", row("OLD"), "NULL")
+  );
 }

@@ -43,4 +43,5 @@ export interface BusinessRow {
 }
 
 /** The business this installation serves; undefined before it is set up. */
-export const readBusiness = ({ sql }: Pick<Store, "sql">): BusinessRow | undefined => sql<BusinessRow>("SELECT * FROM business WHERE id = 1").get();
+export const readBusiness = ({ sql }: Pick<Store, "sql">): BusinessRow | undefined =>
+  sql<BusinessRow>("SELECT * FROM business WHERE id = 1").get();

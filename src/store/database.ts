@@ -38,7 +38,9 @@ export function openStore(file: string, migrations = path.join(process.cwd(), "s
 }
 
 function migrate(db: Db, folder: string): void {
-  const files = readdirSync(folder).filter((name) => /^\d{3}-.*\.sql$/.test(name)).sort();
+  const files = readdirSync(folder)
+    .filter((name) => /^\d{3}-.*\.sql$/.test(name))
+    .sort();
   for (const name of files) {
     const number = Number(name.slice(0, 3));
     // The version is asked for inside the transaction: two processes may start at once.
@@ -54,4 +56,10 @@ function migrate(db: Db, folder: string): void {
 
 /** SQLite's code of an error ("SQLITE_BUSY"), or null where it is none of its. */
 export const sqliteCode = (error: unknown): string | null =>
-  typeof error === "object" && error !== null && "code" in error && typeof error.code === "string" && error.code.startsWith("SQLITE") ? error.code : null;
+  typeof error === "object" &&
+  error !== null &&
+  "code" in error &&
+  typeof error.code === "string" &&
+  error.code.startsWith("SQLITE")
+    ? error.code
+    : null;

@@ -25,13 +25,38 @@ export interface FrontDoorSettings {
 }
 
 interface Row {
-  welcome: string; picture: string | null; accent: string; ground: string; answers: string; fields: string; pays_at_door: number; done_words: string; done_address: string; shows_contact: number; takes_wishes: number; sites: string; listed: number; tells: string;
+  welcome: string;
+  picture: string | null;
+  accent: string;
+  ground: string;
+  answers: string;
+  fields: string;
+  pays_at_door: number;
+  done_words: string;
+  done_address: string;
+  shows_contact: number;
+  takes_wishes: number;
+  sites: string;
+  listed: number;
+  tells: string;
 }
 
 export function readFrontDoor({ sql }: Pick<Store, "sql">): FrontDoorSettings {
   const row = sql<Row>("SELECT * FROM front_door WHERE id = 1").get()!;
   return {
-    welcome: row.welcome, picture: row.picture, accent: row.accent, ground: row.ground, paysAtDoor: row.pays_at_door === 1, doneWords: row.done_words, doneAddress: row.done_address, showsContact: row.shows_contact === 1, takesWishes: row.takes_wishes === 1, listed: row.listed === 1,
-    answers: JSON.parse(row.answers) as FrontDoorSettings["answers"], fields: JSON.parse(row.fields) as Question[], sites: JSON.parse(row.sites) as string[], tells: JSON.parse(row.tells) as FrontDoorSettings["tells"],
+    welcome: row.welcome,
+    picture: row.picture,
+    accent: row.accent,
+    ground: row.ground,
+    paysAtDoor: row.pays_at_door === 1,
+    doneWords: row.done_words,
+    doneAddress: row.done_address,
+    showsContact: row.shows_contact === 1,
+    takesWishes: row.takes_wishes === 1,
+    listed: row.listed === 1,
+    answers: JSON.parse(row.answers) as FrontDoorSettings["answers"],
+    fields: JSON.parse(row.fields) as Question[],
+    sites: JSON.parse(row.sites) as string[],
+    tells: JSON.parse(row.tells) as FrontDoorSettings["tells"],
   };
 }

@@ -5,16 +5,36 @@ import type Database from "better-sqlite3";
  * process learns, within the transaction it reads in, which of them are out of date. Temporary
  * triggers, as for the audit: every connection that writes is opened by openStore.
  */
-const watched: { table: string; events: ("INSERT" | "UPDATE" | "DELETE")[]; of?: string; technician: string; date: string; from?: string }[] = [
+const watched: {
+  table: string;
+  events: ("INSERT" | "UPDATE" | "DELETE")[];
+  of?: string;
+  technician: string;
+  date: string;
+  from?: string;
+}[] = [
   { table: "placements", events: ["INSERT", "DELETE"], technician: "ROW.technician_id", date: "ROW.date" },
-  { table: "visits", events: ["UPDATE"], of: "state, zone_id, window_from, window_to, minutes, before_minutes, after_minutes, meet_at, lng, lat, started_at, ended_at", technician: "technician_id", date: "date", from: "placements WHERE visit_id = ROW.id" },
+  {
+    table: "visits",
+    events: ["UPDATE"],
+    of: "state, zone_id, window_from, window_to, minutes, before_minutes, after_minutes, meet_at, lng, lat, started_at, ended_at",
+    technician: "technician_id",
+    date: "date",
+    from: "placements WHERE visit_id = ROW.id",
+  },
   { table: "errands", events: ["INSERT", "DELETE"], technician: "ROW.technician_id", date: "ROW.date" },
   { table: "day_hours", events: ["INSERT", "DELETE"], technician: "ROW.technician_id", date: "ROW.date" },
   { table: "working_spans", events: ["INSERT", "DELETE"], technician: "ROW.technician_id", date: "''" },
   { table: "time_off", events: ["INSERT", "UPDATE", "DELETE"], technician: "ROW.technician_id", date: "''" },
   { table: "technicians", events: ["UPDATE"], technician: "ROW.id", date: "''" },
   { table: "zones", events: ["UPDATE"], of: "winding_percent, kmh, extra_minutes", technician: "0", date: "''" },
-  { table: "business", events: ["UPDATE"], of: "travel_margin_minutes, travel_margin_percent, winding_percent, kmh, time_zone, forecast_room", technician: "0", date: "''" },
+  {
+    table: "business",
+    events: ["UPDATE"],
+    of: "travel_margin_minutes, travel_margin_percent, winding_percent, kmh, time_zone, forecast_room",
+    technician: "0",
+    date: "''",
+  },
 ];
 
 export function installPlanChanges(db: Database.Database): void {

@@ -13,7 +13,21 @@ export interface FoundAddress {
 }
 
 /** An address chosen from the look-up while typing. */
-export function AddressField({ label, value, onValue, wrong, size = "small", nothing = "No address begins like this." }: { label: string; value: FoundAddress | null; onValue: (address: FoundAddress | null) => void; wrong?: string; size?: "small" | "medium"; nothing?: string }) {
+export function AddressField({
+  label,
+  value,
+  onValue,
+  wrong,
+  size = "small",
+  nothing = "No address begins like this.",
+}: {
+  label: string;
+  value: FoundAddress | null;
+  onValue: (address: FoundAddress | null) => void;
+  wrong?: string;
+  size?: "small" | "medium";
+  nothing?: string;
+}) {
   const [text, setText] = useState("");
   const [found, setFound] = useState<FoundAddress[]>([]);
   const [asked, setAsked] = useState(false);

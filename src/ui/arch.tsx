@@ -14,7 +14,21 @@ export function Mark({ size = 32 }: { size?: number }) {
 /** A category's hue and two-letter code, so that colour is never the only sign. */
 export function Code({ code, colour }: { code: string; colour: string }) {
   return (
-    <Box component="span" sx={{ display: "inline-block", minWidth: 26, px: 1, borderRadius: "4px", bgcolor: colour, color: "#fff", fontSize: 12, fontWeight: 700, textAlign: "center", lineHeight: "19px" }}>
+    <Box
+      component="span"
+      sx={{
+        display: "inline-block",
+        minWidth: 26,
+        px: 1,
+        borderRadius: "4px",
+        bgcolor: colour,
+        color: "#fff",
+        fontSize: 12,
+        fontWeight: 700,
+        textAlign: "center",
+        lineHeight: "19px",
+      }}
+    >
       {code}
     </Box>
   );
@@ -22,7 +36,14 @@ export function Code({ code, colour }: { code: string; colour: string }) {
 
 /** States of a visit as a glyph and a word. */
 export const stateGlyphs: Record<string, string> = {
-  "promised": "○", "on the way": "➜", "on site": "◐", "done": "●", "no access": "⊘", "cancelled": "✕", "forecast": "◌", "held": "◌",
+  promised: "○",
+  "on the way": "➜",
+  "on site": "◐",
+  done: "●",
+  "no access": "⊘",
+  cancelled: "✕",
+  forecast: "◌",
+  held: "◌",
 };
 
 export function VisitState({ state }: { state: string }) {

@@ -9,15 +9,32 @@ export function CardForm({ onToken, wrong }: { onToken: (token: string | null) =
   useEffect(() => {
     const onMessage = (event: MessageEvent) => {
       const data = event.data as { hogarCard?: { token: string | null } } | null;
-      if (event.source === frame.current?.contentWindow && event.origin === window.location.origin && data?.hogarCard) onToken(data.hogarCard.token);
+      if (event.source === frame.current?.contentWindow && event.origin === window.location.origin && data?.hogarCard)
+        onToken(data.hogarCard.token);
     };
     window.addEventListener("message", onMessage);
     return () => window.removeEventListener("message", onMessage);
   }, [onToken]);
   return (
     <Box>
-      <Box component="iframe" ref={frame} title="Card" src="/standins/cards/frame" sx={{ width: "100%", height: 232, border: `1px solid ${wrong ? ink.ember : ink.line}`, borderRadius: "6px", bgcolor: "#fff" }} />
-      {wrong && <Box role="alert" sx={{ color: "error.main", fontSize: 14 }}>{wrong}</Box>}
+      <Box
+        component="iframe"
+        ref={frame}
+        title="Card"
+        src="/standins/cards/frame"
+        sx={{
+          width: "100%",
+          height: 232,
+          border: `1px solid ${wrong ? ink.ember : ink.line}`,
+          borderRadius: "6px",
+          bgcolor: "#fff",
+        }}
+      />
+      {wrong && (
+        <Box role="alert" sx={{ color: "error.main", fontSize: 14 }}>
+          {wrong}
+        </Box>
+      )}
     </Box>
   );
 }

@@ -19,7 +19,21 @@ interface DateFieldProps {
 export function DateField({ label, value, onValue, wrong, hint, width, clearable = false }: DateFieldProps) {
   return (
     <LocalizationProvider dateAdapter={AdapterDayjs}>
-      <DatePicker label={label} format="YYYY-MM-DD" value={value ? dayjs(value) : null} onChange={(day) => (day === null ? onValue(null) : day.isValid() && onValue(day.format("YYYY-MM-DD")))} slotProps={{ textField: { size: "small", error: !!wrong, helperText: wrong ?? hint, sx: { width: width ?? "100%", flexShrink: width ? 0 : 1 } }, field: { clearable } }} />
+      <DatePicker
+        label={label}
+        format="YYYY-MM-DD"
+        value={value ? dayjs(value) : null}
+        onChange={(day) => (day === null ? onValue(null) : day.isValid() && onValue(day.format("YYYY-MM-DD")))}
+        slotProps={{
+          textField: {
+            size: "small",
+            error: !!wrong,
+            helperText: wrong ?? hint,
+            sx: { width: width ?? "100%", flexShrink: width ? 0 : 1 },
+          },
+          field: { clearable },
+        }}
+      />
     </LocalizationProvider>
   );
 }

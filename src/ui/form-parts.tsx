@@ -28,25 +28,75 @@ interface FormFrameProps {
 }
 
 /** A form with one button: what cannot be saved says why, beside the field and at the top. */
-export function FormFrame({ title, note, problem, busy, save = "Save", onSave, restored, onDiscard, more, children }: FormFrameProps) {
+export function FormFrame({
+  title,
+  note,
+  problem,
+  busy,
+  save = "Save",
+  onSave,
+  restored,
+  onDiscard,
+  more,
+  children,
+}: FormFrameProps) {
   return (
     <Box component="form" noValidate onSubmit={(e) => (e.preventDefault(), onSave())} sx={{ display: "grid", gap: 4 }}>
       <Box>
         <Typography variant="h2">{title}</Typography>
         {note && <Typography sx={{ color: ink.ash, mt: 1, fontSize: 14 }}>{note}</Typography>}
       </Box>
-      {restored && <Alert severity="info" action={<Button color="inherit" onClick={onDiscard}>Drop it</Button>}>What you typed and had not saved is back.{restored === "changed" && " Somebody has saved something else here since: look before you save."}</Alert>}
-      {problem && <Alert severity="error" role="alert">{problem.sentence}{problem.fields?.["/"] && ` ${problem.fields["/"]}`}</Alert>}
+      {restored && (
+        <Alert
+          severity="info"
+          action={
+            <Button color="inherit" onClick={onDiscard}>
+              Drop it
+            </Button>
+          }
+        >
+          What you typed and had not saved is back.
+          {restored === "changed" && " Somebody has saved something else here since: look before you save."}
+        </Alert>
+      )}
+      {problem && (
+        <Alert severity="error" role="alert">
+          {problem.sentence}
+          {problem.fields?.["/"] && ` ${problem.fields["/"]}`}
+        </Alert>
+      )}
       {children}
-      <Box sx={{ display: "flex", gap: 3, alignItems: "center", flexWrap: "wrap", position: "sticky", bottom: 0, bgcolor: ink.paper, py: 3, borderTop: `1px solid ${ink.line}`, zIndex: 2 }}><Button type="submit" variant="contained" disabled={busy}>{busy ? "Saving…" : save}</Button>{more}</Box>
+      <Box
+        sx={{
+          display: "flex",
+          gap: 3,
+          alignItems: "center",
+          flexWrap: "wrap",
+          position: "sticky",
+          bottom: 0,
+          bgcolor: ink.paper,
+          py: 3,
+          borderTop: `1px solid ${ink.line}`,
+          zIndex: 2,
+        }}
+      >
+        <Button type="submit" variant="contained" disabled={busy}>
+          {busy ? "Saving…" : save}
+        </Button>
+        {more}
+      </Box>
     </Box>
   );
 }
 
-export const promisedNote = (n: number): string | undefined => (n ? `${n} promised ${n === 1 ? "visit keeps" : "visits keep"} what was agreed; changes count for new bookings.` : undefined);
+export const promisedNote = (n: number): string | undefined =>
+  n
+    ? `${n} promised ${n === 1 ? "visit keeps" : "visits keep"} what was agreed; changes count for new bookings.`
+    : undefined;
 
 /** A draft of something saved: without what the form does not send. */
-export const without = <T extends object, K extends keyof T>(row: T, ...keys: K[]): Omit<T, K> => Object.fromEntries(Object.entries(row).filter(([key]) => !keys.includes(key as K))) as Omit<T, K>;
+export const without = <T extends object, K extends keyof T>(row: T, ...keys: K[]): Omit<T, K> =>
+  Object.fromEntries(Object.entries(row).filter(([key]) => !keys.includes(key as K))) as Omit<T, K>;
 
 /** A text field that shows the operation's own sentence. */
 export function Field({ wrong, ...props }: TextFieldProps & { wrong?: string }) {
@@ -54,7 +104,22 @@ export function Field({ wrong, ...props }: TextFieldProps & { wrong?: string }) 
 }
 
 /** Typed text that stands for a number of some kind: keeps what was typed, tells its value (NaN where it is none). */
-function ParsedField({ value, show, parse, onValue, hint, wrong, ...props }: Omit<TextFieldProps, "value" | "onChange"> & { value: number; show: (value: number) => string; parse: (text: string) => number | null; onValue: (value: number) => void; hint: string; wrong?: string }) {
+function ParsedField({
+  value,
+  show,
+  parse,
+  onValue,
+  hint,
+  wrong,
+  ...props
+}: Omit<TextFieldProps, "value" | "onChange"> & {
+  value: number;
+  show: (value: number) => string;
+  parse: (text: string) => number | null;
+  onValue: (value: number) => void;
+  hint: string;
+  wrong?: string;
+}) {
   const [text, setText] = useState(() => show(value));
   const parsed = parse(text);
   useEffect(() => {
@@ -62,39 +127,99 @@ function ParsedField({ value, show, parse, onValue, hint, wrong, ...props }: Omi
     // Only a value from outside changes the text.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [value]);
-  return <TextField {...props} value={text} error={parsed === null || !!wrong} helperText={parsed === null ? hint : (wrong ?? props.helperText)} onChange={(e) => (setText(e.target.value), onValue(parse(e.target.value) ?? NaN))} />;
+  return (
+    <TextField
+      {...props}
+      value={text}
+      error={parsed === null || !!wrong}
+      helperText={parsed === null ? hint : (wrong ?? props.helperText)}
+      onChange={(e) => (setText(e.target.value), onValue(parse(e.target.value) ?? NaN))}
+    />
+  );
 }
 
-type NumberProps = Omit<TextFieldProps, "value" | "onChange"> & { value: number; onValue: (value: number) => void; wrong?: string };
+type NumberProps = Omit<TextFieldProps, "value" | "onChange"> & {
+  value: number;
+  onValue: (value: number) => void;
+  wrong?: string;
+};
 
-export const WholeField = (props: NumberProps) => <ParsedField {...props} show={String} parse={(text) => (/^\d{1,7}$/.test(text.trim()) ? Number(text) : null)} hint="A whole number" />;
+export const WholeField = (props: NumberProps) => (
+  <ParsedField
+    {...props}
+    show={String}
+    parse={(text) => (/^\d{1,7}$/.test(text.trim()) ? Number(text) : null)}
+    hint="A whole number"
+  />
+);
 
 /** A whole number, or nothing. */
-export const OptionalWholeField = ({ value, onValue, ...props }: Omit<NumberProps, "value" | "onValue"> & { value: number | null; onValue: (value: number | null) => void }) => (
-  <ParsedField {...props} value={value ?? none} onValue={(typed) => onValue(typed === none ? null : typed)} show={(v) => (v === none ? "" : String(v))} parse={(text) => (text.trim() === "" ? none : /^\d{1,7}$/.test(text.trim()) ? Number(text) : null)} hint="A whole number, or nothing" />
+export const OptionalWholeField = ({
+  value,
+  onValue,
+  ...props
+}: Omit<NumberProps, "value" | "onValue"> & { value: number | null; onValue: (value: number | null) => void }) => (
+  <ParsedField
+    {...props}
+    value={value ?? none}
+    onValue={(typed) => onValue(typed === none ? null : typed)}
+    show={(v) => (v === none ? "" : String(v))}
+    parse={(text) => (text.trim() === "" ? none : /^\d{1,7}$/.test(text.trim()) ? Number(text) : null)}
+    hint="A whole number, or nothing"
+  />
 );
 const none = -1;
 
 export const MoneyField = ({ currency, ...props }: NumberProps & { currency: string }) => (
-  <ParsedField {...props} show={(v) => moneyTyped(v, currency)} parse={(text) => parseMoney(text, currency)} hint="An amount, such as 89.50" />
+  <ParsedField
+    {...props}
+    show={(v) => moneyTyped(v, currency)}
+    parse={(text) => parseMoney(text, currency)}
+    hint="An amount, such as 89.50"
+  />
 );
 
 /** The same with a minus, where something may become less. */
-export const SignedWholeField = (props: NumberProps) => <ParsedField {...props} show={String} parse={(text) => (text.trim() === "" ? 0 : /^[-−]?\d{1,6}$/.test(text.trim()) ? Number(text.trim().replace("−", "-")) : null)} hint="A whole number" />;
+export const SignedWholeField = (props: NumberProps) => (
+  <ParsedField
+    {...props}
+    show={String}
+    parse={(text) =>
+      text.trim() === "" ? 0 : /^[-−]?\d{1,6}$/.test(text.trim()) ? Number(text.trim().replace("−", "-")) : null
+    }
+    hint="A whole number"
+  />
+);
 
 export const SignedMoneyField = ({ currency, ...props }: NumberProps & { currency: string }) => (
-  <ParsedField {...props} show={(v) => moneyTyped(v, currency)} hint="An amount, such as 30 or -12.50"
+  <ParsedField
+    {...props}
+    show={(v) => moneyTyped(v, currency)}
+    hint="An amount, such as 30 or -12.50"
     parse={(text) => {
       const [, minus, rest] = /^([-−]?)(.*)$/.exec(text.trim())!;
       const amount = parseMoney(rest!, currency);
       return amount === null ? null : minus ? -amount : amount;
-    }} />
+    }}
+  />
 );
 
-export const TimeField = (props: NumberProps) => <ParsedField {...props} show={clock} parse={parseClock} hint="A time, such as 9:00" />;
+export const TimeField = (props: NumberProps) => (
+  <ParsedField {...props} show={clock} parse={parseClock} hint="A time, such as 9:00" />
+);
 
 /** Weekdays as a bit mask (bit 0 is Monday). */
-export function WeekdaysField({ label, value, onValue, wrong }: { label: string; value: number; onValue: (value: number) => void; wrong?: string }) {
+export function WeekdaysField({
+  label,
+  value,
+  onValue,
+  wrong,
+}: {
+  label: string;
+  value: number;
+  onValue: (value: number) => void;
+  wrong?: string;
+}) {
   const { weekStart } = useHabits();
   return (
     <Box role="group" aria-label={label}>
@@ -104,8 +229,25 @@ export function WeekdaysField({ label, value, onValue, wrong }: { label: string;
           const name = weekdayNames[i]!;
           const on = (value & (1 << i)) !== 0;
           return (
-            <Box key={name} component="button" type="button" aria-pressed={on} aria-label={name} onClick={() => onValue(value ^ (1 << i))}
-              sx={{ width: 42, height: 38, font: "inherit", fontSize: 14, borderRadius: "20px 20px 6px 6px", border: `1px solid ${on ? ink.pine : ink.line}`, bgcolor: on ? ink.pine : "#fff", color: on ? ink.paper : ink.ink, cursor: "pointer" }}>
+            <Box
+              key={name}
+              component="button"
+              type="button"
+              aria-pressed={on}
+              aria-label={name}
+              onClick={() => onValue(value ^ (1 << i))}
+              sx={{
+                width: 42,
+                height: 38,
+                font: "inherit",
+                fontSize: 14,
+                borderRadius: "20px 20px 6px 6px",
+                border: `1px solid ${on ? ink.pine : ink.line}`,
+                bgcolor: on ? ink.pine : "#fff",
+                color: on ? ink.paper : ink.ink,
+                cursor: "pointer",
+              }}
+            >
               {name.slice(0, 2)}
             </Box>
           );
@@ -118,7 +260,11 @@ export function WeekdaysField({ label, value, onValue, wrong }: { label: string;
 
 /** A part of a form with a title of its own. */
 export const FormSection = ({ title, note, children }: { title: string; note?: ReactNode; children: ReactNode }) => (
-  <Box component="section" aria-label={title} sx={{ display: "grid", gap: 4, borderTop: `1px solid ${ink.line}`, pt: 4 }}>
+  <Box
+    component="section"
+    aria-label={title}
+    sx={{ display: "grid", gap: 4, borderTop: `1px solid ${ink.line}`, pt: 4 }}
+  >
     <Box>
       <Typography variant="h3">{title}</Typography>
       {note && <Box sx={{ color: ink.ash, fontSize: 14, mt: 1 }}>{note}</Box>}
@@ -129,24 +275,62 @@ export const FormSection = ({ title, note, children }: { title: string; note?: R
 
 /** A share in percent, kept in basis points: "12.5". */
 export const PercentField = (props: NumberProps) => (
-  <ParsedField {...props} show={(v) => String(v / 100)} hint="A share in percent, such as 12.5"
-    parse={(text) => (/^\d{1,4}([.,]\d{1,2})?$/.test(text.trim()) ? Math.round(Number(text.trim().replace(",", ".")) * 100) : null)} />
+  <ParsedField
+    {...props}
+    show={(v) => String(v / 100)}
+    hint="A share in percent, such as 12.5"
+    parse={(text) =>
+      /^\d{1,4}([.,]\d{1,2})?$/.test(text.trim()) ? Math.round(Number(text.trim().replace(",", ".")) * 100) : null
+    }
+  />
 );
 
-export const Columns = ({ children }: { children: ReactNode }) => <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(150px, 1fr))", gap: 3, alignItems: "start" }}>{children}</Box>;
+export const Columns = ({ children }: { children: ReactNode }) => (
+  <Box
+    sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(150px, 1fr))", gap: 3, alignItems: "start" }}
+  >
+    {children}
+  </Box>
+);
 
 /** How many: whole, or with two decimals. */
 export const QuantityField = (props: NumberProps) => (
-  <ParsedField {...props} show={String} parse={(text) => (/^\d{1,4}([.,]\d{1,2})?$/.test(text.trim()) ? Number(text.trim().replace(",", ".")) : null)} hint="A number, such as 1.5" />
+  <ParsedField
+    {...props}
+    show={String}
+    parse={(text) => (/^\d{1,4}([.,]\d{1,2})?$/.test(text.trim()) ? Number(text.trim().replace(",", ".")) : null)}
+    hint="A number, such as 1.5"
+  />
 );
 
 /** One of the business's tax rates; where there are none, or it is another, a share. */
-export function TaxField({ taxRates, taxBp, onTax, wrong }: { taxRates: readonly { name: string; rateBp: number }[]; taxBp: number; onTax: (taxBp: number) => void; wrong?: string }) {
+export function TaxField({
+  taxRates,
+  taxBp,
+  onTax,
+  wrong,
+}: {
+  taxRates: readonly { name: string; rateBp: number }[];
+  taxBp: number;
+  onTax: (taxBp: number) => void;
+  wrong?: string;
+}) {
   const known = taxRates.some((rate) => rate.rateBp === taxBp);
   if (taxRates.length === 0) return <PercentField label="Tax, %" value={taxBp} onValue={onTax} wrong={wrong} />;
   return (
-    <TextField select label="Tax" value={taxBp} onChange={(e) => onTax(Number(e.target.value))} error={!!wrong} helperText={wrong}>
-      {taxRates.map((rate) => <MenuItem key={rate.name} value={rate.rateBp}>{/\d/.test(rate.name) ? rate.name : `${rate.name}, ${rate.rateBp / 100}%`}</MenuItem>)}
+    <TextField
+      select
+      label="Tax"
+      value={taxBp}
+      onChange={(e) => onTax(Number(e.target.value))}
+      error={!!wrong}
+      helperText={wrong}
+    >
+      {taxRates.map((rate) => (
+        <MenuItem key={rate.name} value={rate.rateBp}>
+          {/\d/.test(rate.name) ? rate.name : `${rate.name}, ${rate.rateBp / 100}%`}
+        </MenuItem>
+      ))}
       {!known && <MenuItem value={taxBp}>{taxBp / 100}%</MenuItem>}
     </TextField>
   );

@@ -11,7 +11,11 @@ export const imageAddress = (token: string): string => `/api/images/${token}`;
 /** Sends a picture as it is; answers the token under which it is kept. */
 export async function sendImage(purpose: string, file: File): Promise<Result<{ token: string }>> {
   try {
-    const response = await fetch(`/api/images?purpose=${purpose}`, { method: "POST", headers: { "content-type": file.type.startsWith("image/") ? file.type : "image/png" }, body: file });
+    const response = await fetch(`/api/images?purpose=${purpose}`, {
+      method: "POST",
+      headers: { "content-type": file.type.startsWith("image/") ? file.type : "image/png" },
+      body: file,
+    });
     return (await response.json()) as Result<{ token: string }>;
   } catch {
     return { ok: false, problem: { code: "offline", sentence: problems.offline } };
@@ -19,7 +23,19 @@ export async function sendImage(purpose: string, file: File): Promise<Result<{ t
 }
 
 /** One picture: shown, chosen anew, or taken away. */
-export function ImageField({ label, purpose, token, onToken, round = false }: { label: string; purpose: "mark" | "technician" | "service" | "door"; token: string | null; onToken: (token: string | null) => void; round?: boolean }) {
+export function ImageField({
+  label,
+  purpose,
+  token,
+  onToken,
+  round = false,
+}: {
+  label: string;
+  purpose: "mark" | "technician" | "service" | "door";
+  token: string | null;
+  onToken: (token: string | null) => void;
+  round?: boolean;
+}) {
   const [busy, setBusy] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
@@ -34,15 +50,57 @@ export function ImageField({ label, purpose, token, onToken, round = false }: { 
   };
   return (
     <Box role="group" aria-label={label} sx={{ display: "flex", gap: 4, alignItems: "center" }}>
-      <Box sx={{ width: 84, height: 84, flex: "none", display: "grid", placeItems: "center", overflow: "hidden", border: `1px ${token ? "solid" : "dashed"} ${ink.line}`, borderRadius: round ? "999px 999px 6px 6px" : "6px", bgcolor: "#fff", color: ink.ash, fontSize: 13 }}>
-        {token ? <Box component="img" src={imageAddress(token)} alt={label} sx={{ width: "100%", height: "100%", objectFit: round ? "cover" : "contain" }} /> : "none yet"}
+      <Box
+        sx={{
+          width: 84,
+          height: 84,
+          flex: "none",
+          display: "grid",
+          placeItems: "center",
+          overflow: "hidden",
+          border: `1px ${token ? "solid" : "dashed"} ${ink.line}`,
+          borderRadius: round ? "999px 999px 6px 6px" : "6px",
+          bgcolor: "#fff",
+          color: ink.ash,
+          fontSize: 13,
+        }}
+      >
+        {token ? (
+          <Box
+            component="img"
+            src={imageAddress(token)}
+            alt={label}
+            sx={{ width: "100%", height: "100%", objectFit: round ? "cover" : "contain" }}
+          />
+        ) : (
+          "none yet"
+        )}
       </Box>
       <Box>
-        <Box component="label" htmlFor={id} sx={{ fontSize: 14, color: ink.ash, display: "block", mb: 1 }}>{label}: PNG or JPEG</Box>
-        <input id={id} ref={input} type="file" accept="image/png,image/jpeg" hidden onChange={(e) => (void take(e.target.files?.[0]), (e.target.value = ""))} />
-        <Button size="small" variant="outlined" disabled={busy} onClick={() => input.current?.click()}>{busy ? "Sending…" : token ? "Choose another" : "Choose"}</Button>
-        {token && <Button size="small" onClick={() => onToken(null)}>Take away</Button>}
-        {wrong && <Box role="alert" sx={{ color: "error.main", fontSize: 13, mt: 1 }}>{wrong}</Box>}
+        <Box component="label" htmlFor={id} sx={{ fontSize: 14, color: ink.ash, display: "block", mb: 1 }}>
+          {label}: PNG or JPEG
+        </Box>
+        <input
+          id={id}
+          ref={input}
+          type="file"
+          accept="image/png,image/jpeg"
+          hidden
+          onChange={(e) => (void take(e.target.files?.[0]), (e.target.value = ""))}
+        />
+        <Button size="small" variant="outlined" disabled={busy} onClick={() => input.current?.click()}>
+          {busy ? "Sending…" : token ? "Choose another" : "Choose"}
+        </Button>
+        {token && (
+          <Button size="small" onClick={() => onToken(null)}>
+            Take away
+          </Button>
+        )}
+        {wrong && (
+          <Box role="alert" sx={{ color: "error.main", fontSize: 13, mt: 1 }}>
+            {wrong}
+          </Box>
+        )}
       </Box>
     </Box>
   );

@@ -13,8 +13,13 @@ interface SentMessage {
 export function MessageList({ messages }: { messages: readonly SentMessage[] }) {
   return messages.map((m) => (
     <Box component="details" key={m.id} sx={{ borderTop: `1px solid ${ink.line}`, py: 1.25, fontSize: 14.5 }}>
-      <summary>{m.channel}: {m.subject || m.body.slice(0, 60)} <span style={{ color: m.state === "bounced" ? ink.ember : ink.ash }}>({m.state})</span></summary>
-      <Box sx={{ whiteSpace: "pre-wrap", color: ink.ash, mt: 1 }}>{m.body.replaceAll("{{my_link}}", "[the customer’s link]")}</Box>
+      <summary>
+        {m.channel}: {m.subject || m.body.slice(0, 60)}{" "}
+        <span style={{ color: m.state === "bounced" ? ink.ember : ink.ash }}>({m.state})</span>
+      </summary>
+      <Box sx={{ whiteSpace: "pre-wrap", color: ink.ash, mt: 1 }}>
+        {m.body.replaceAll("{{my_link}}", "[the customer’s link]")}
+      </Box>
     </Box>
   ));
 }

@@ -1,7 +1,16 @@
 /** The tokens of the look: paper and ink, and one arch. Plain values, for server and client alike. */
 export const ink = {
-  paper: "#FBFAF6", plaster: "#F1EEE6", line: "#DDD8CB", ink: "#1E2A28", ash: "#5E6A66",
-  pine: "#24443F", ember: "#B4431F", honey: "#D99A25", moss: "#557A3A", lake: "#2E6C80", mist: "#C9D3CA",
+  paper: "#FBFAF6",
+  plaster: "#F1EEE6",
+  line: "#DDD8CB",
+  ink: "#1E2A28",
+  ash: "#5E6A66",
+  pine: "#24443F",
+  ember: "#B4431F",
+  honey: "#D99A25",
+  moss: "#557A3A",
+  lake: "#2E6C80",
+  mist: "#C9D3CA",
   /** What stands out on customers' pages: the owner's colour, or pine. */
   accent: "var(--accent, #24443F)",
 } as const;

@@ -10,7 +10,17 @@ import { imageAddress, sendImage } from "./image-field";
 import { ink } from "./palette";
 
 /** Photos taken or chosen, each sent at once; what is shown is what was kept. */
-export function PhotoField({ tokens, most, what, onTokens }: { tokens: string[]; most: number; what: string; onTokens: (tokens: string[]) => void }) {
+export function PhotoField({
+  tokens,
+  most,
+  what,
+  onTokens,
+}: {
+  tokens: string[];
+  most: number;
+  what: string;
+  onTokens: (tokens: string[]) => void;
+}) {
   const [sending, setSending] = useState(0);
   const [wrong, setWrong] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
@@ -33,19 +43,56 @@ export function PhotoField({ tokens, most, what, onTokens }: { tokens: string[];
       <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap" }}>
         {tokens.map((token, i) => (
           <Box key={token} sx={{ position: "relative" }}>
-            <Box component="img" src={imageAddress(token)} alt={`Photo ${i + 1}`} sx={{ ...tile, objectFit: "cover", display: "block" }} />
-            <IconButton size="small" aria-label={`Take photo ${i + 1} away`} onClick={() => onTokens(tokens.filter((t) => t !== token))} sx={{ position: "absolute", top: 2, right: 2, bgcolor: "#fff" }}><Close fontSize="small" /></IconButton>
+            <Box
+              component="img"
+              src={imageAddress(token)}
+              alt={`Photo ${i + 1}`}
+              sx={{ ...tile, objectFit: "cover", display: "block" }}
+            />
+            <IconButton
+              size="small"
+              aria-label={`Take photo ${i + 1} away`}
+              onClick={() => onTokens(tokens.filter((t) => t !== token))}
+              sx={{ position: "absolute", top: 2, right: 2, bgcolor: "#fff" }}
+            >
+              <Close fontSize="small" />
+            </IconButton>
           </Box>
         ))}
         {tokens.length < most && (
-          <ButtonBase disabled={sending > 0} onClick={() => input.current?.click()} aria-label={`Add a photo: ${what}`} sx={{ ...tile, borderStyle: "dashed", flexDirection: "column", gap: 1, fontSize: 14, color: ink.ash, bgcolor: "#fff" }}>
+          <ButtonBase
+            disabled={sending > 0}
+            onClick={() => input.current?.click()}
+            aria-label={`Add a photo: ${what}`}
+            sx={{
+              ...tile,
+              borderStyle: "dashed",
+              flexDirection: "column",
+              gap: 1,
+              fontSize: 14,
+              color: ink.ash,
+              bgcolor: "#fff",
+            }}
+          >
             <AddAPhotoOutlined />
             {sending ? "Sending…" : "Add"}
           </ButtonBase>
         )}
       </Box>
-      <input ref={input} type="file" accept="image/png,image/jpeg" multiple hidden aria-label={what} onChange={(e) => (void take([...(e.target.files ?? [])]), (e.target.value = ""))} />
-      {wrong && <FormHelperText error role="alert">{wrong}</FormHelperText>}
+      <input
+        ref={input}
+        type="file"
+        accept="image/png,image/jpeg"
+        multiple
+        hidden
+        aria-label={what}
+        onChange={(e) => (void take([...(e.target.files ?? [])]), (e.target.value = ""))}
+      />
+      {wrong && (
+        <FormHelperText error role="alert">
+          {wrong}
+        </FormHelperText>
+      )}
     </Box>
   );
 }

@@ -9,7 +9,11 @@ import { theme } from "./theme";
 
 /** Notes at the bottom, in our colours. Their own styles stand outside of all layers, and ours within one: only what is important gets past them. */
 const ground = (colour: string) => ({ backgroundColor: `${colour} !important` });
-const Note = styled(MaterialDesignContent)({ "&.notistack-MuiContent-success": ground(ink.moss), "&.notistack-MuiContent-error": ground(ink.ember), "&.notistack-MuiContent-default": ground(ink.ink) });
+const Note = styled(MaterialDesignContent)({
+  "&.notistack-MuiContent-success": ground(ink.moss),
+  "&.notistack-MuiContent-error": ground(ink.ember),
+  "&.notistack-MuiContent-default": ground(ink.ink),
+});
 const notes = { success: Note, error: Note, default: Note };
 
 export function Providers({ habits, children }: { habits: Habits; children: ReactNode }) {
@@ -19,9 +23,14 @@ export function Providers({ habits, children }: { habits: Habits; children: Reac
     <ThemeProvider theme={theme}>
       <CssBaseline />
       <HabitsProvider habits={habits}>
-      <SnackbarProvider maxSnack={3} autoHideDuration={7000} Components={notes} anchorOrigin={{ vertical: "bottom", horizontal: "center" }}>
-        {children}
-      </SnackbarProvider>
+        <SnackbarProvider
+          maxSnack={3}
+          autoHideDuration={7000}
+          Components={notes}
+          anchorOrigin={{ vertical: "bottom", horizontal: "center" }}
+        >
+          {children}
+        </SnackbarProvider>
       </HabitsProvider>
     </ThemeProvider>
   );

@@ -30,7 +30,13 @@ export const theme = createTheme({
     button: { textTransform: "none", fontWeight: 650, fontSize: 15 },
   },
   components: {
-    MuiCssBaseline: { styleOverrides: { body: { backgroundColor: ink.paper }, "*:focus-visible": { outline: `2px solid ${ink.lake}`, outlineOffset: 2 }, a: { color: ink.lake } } },
+    MuiCssBaseline: {
+      styleOverrides: {
+        body: { backgroundColor: ink.paper },
+        "*:focus-visible": { outline: `2px solid ${ink.lake}`, outlineOffset: 2 },
+        a: { color: ink.lake },
+      },
+    },
     MuiButton: { defaultProps: { disableElevation: true } },
     MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { fontFamily: "inherit" } } },
     MuiTextField: { defaultProps: { size: "small", fullWidth: true } },

@@ -23,16 +23,34 @@ interface TownMapProps extends TownShown {
   children?: ReactNode;
 }
 
-const kindOf = (feature: unknown): string => String((feature as { properties?: { kind?: string } } | undefined)?.properties?.kind ?? "");
-const lineOf: Record<string, { color: string; weight: number; fillOpacity?: number }> = { coast: { color: ink.lake, weight: 3 }, river: { color: "#7FA9B5", weight: 5 }, district: { color: ink.line, weight: 1, fillOpacity: 0.25 } };
+const kindOf = (feature: unknown): string =>
+  String((feature as { properties?: { kind?: string } } | undefined)?.properties?.kind ?? "");
+const lineOf: Record<string, { color: string; weight: number; fillOpacity?: number }> = {
+  coast: { color: ink.lake, weight: 3 },
+  river: { color: "#7FA9B5", weight: 5 },
+  district: { color: ink.line, weight: 1, fillOpacity: 0.25 },
+};
 
 /** The business's own map: coast, river, districts and roads as lines; no outside tiles. */
 export default function TownMap({ home, town, roads, label, height, fit = [], onReady, children }: TownMapProps) {
   const lines = useMemo(() => roads.map((road) => road.map(([lng, lat]) => [lat, lng] as [number, number])), [roads]);
   return (
-    <MapContainer center={[home.lat, home.lng]} zoom={12} minZoom={3} scrollWheelZoom attributionControl={false} style={{ height, background: "#F4F1E8", borderRadius: 6 }}>
+    <MapContainer
+      center={[home.lat, home.lng]}
+      zoom={12}
+      minZoom={3}
+      scrollWheelZoom
+      attributionControl={false}
+      style={{ height, background: "#F4F1E8", borderRadius: 6 }}
+    >
       <Named label={label} onReady={onReady} />
-      {town ? <GeoJSON data={town as GeoJsonObject} interactive={false} style={(feature) => ({ ...(lineOf[kindOf(feature)] ?? lineOf.district!), fillColor: "#EAE5D6" })} /> : null}
+      {town ? (
+        <GeoJSON
+          data={town as GeoJsonObject}
+          interactive={false}
+          style={(feature) => ({ ...(lineOf[kindOf(feature)] ?? lineOf.district!), fillColor: "#EAE5D6" })}
+        />
+      ) : null}
       <Polyline positions={lines} interactive={false} pathOptions={{ color: "#CFC8B6", weight: 1.2 }} />
       <Fit points={fit.length ? fit : roads.length ? roads.flat().map(([lng, lat]) => ({ lng, lat })) : [home]} />
       {children}
@@ -55,7 +73,10 @@ function Fit({ points }: { points: readonly Point[] }) {
   const map = useMap();
   const bounds = useMemo(() => {
     const [lats, lngs] = [points.map((p) => p.lat), points.map((p) => p.lng)];
-    return [[least(lats), least(lngs)], [most(lats), most(lngs)]] as [[number, number], [number, number]];
+    return [
+      [least(lats), least(lngs)],
+      [most(lats), most(lngs)],
+    ] as [[number, number], [number, number]];
   }, [points]);
   const key = bounds.flat().join(" ");
   useEffect(() => {

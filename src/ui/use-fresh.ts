@@ -7,7 +7,12 @@ import type { ViewName } from "@/api/names";
  * A view that came with the page and can be read again. Where the network is gone, what was read last
  * stays: reloading the page would lose it in a tunnel.
  */
-export function useFresh<N extends ViewName>(initial: ViewOutput<N>, name: N, input: ViewInput<N>, link?: string): [ViewOutput<N>, () => void] {
+export function useFresh<N extends ViewName>(
+  initial: ViewOutput<N>,
+  name: N,
+  input: ViewInput<N>,
+  link?: string,
+): [ViewOutput<N>, () => void] {
   const [view, setView] = useState(initial);
   const key = JSON.stringify(input);
   const refresh = useCallback(() => {

@@ -25,7 +25,16 @@ interface KeptForm<D, N extends OperationName> {
  * A form with one button: a draft that survives a reload, sentences for the fields. `frame` goes
  * to the FormFrame, `round` is its key.
  */
-export function useKeptForm<D extends object, N extends OperationName>({ operation, of, from, input, name, saved, sent = false, secret = [] }: KeptForm<D, N>) {
+export function useKeptForm<D extends object, N extends OperationName>({
+  operation,
+  of,
+  from,
+  input,
+  name,
+  saved,
+  sent = false,
+  secret = [],
+}: KeptForm<D, N>) {
   const key = `hogar set-up ${of}`;
   const [draft, setDraft] = useState(from);
   /** What was typed is back; `changed` where somebody has saved another since. */
@@ -50,7 +59,14 @@ export function useKeptForm<D extends object, N extends OperationName>({ operati
   const replace = (next: D) => {
     setDraft(next);
     if (JSON.stringify(next) === begun.current) localStorage.removeItem(key);
-    else localStorage.setItem(key, JSON.stringify({ base: begun.current, draft: { ...next, ...Object.fromEntries(secret.map((name) => [name, from[name]])) } }));
+    else
+      localStorage.setItem(
+        key,
+        JSON.stringify({
+          base: begun.current,
+          draft: { ...next, ...Object.fromEntries(secret.map((name) => [name, from[name]])) },
+        }),
+      );
   };
   const set = (change: Partial<D>) => replace({ ...draft, ...change });
   const discard = () => {
@@ -70,7 +86,14 @@ export function useKeptForm<D extends object, N extends OperationName>({ operati
     enqueueSnackbar(`${name(draft)} is ${sent ? "sent" : "saved"}`, { variant: "success" });
     saved(done.value);
   };
-  return { draft, set, replace, wrong, round, frame: { busy, problem: error ? problem : null, restored, onDiscard: discard, onSave: () => void save() } };
+  return {
+    draft,
+    set,
+    replace,
+    wrong,
+    round,
+    frame: { busy, problem: error ? problem : null, restored, onDiscard: discard, onSave: () => void save() },
+  };
 }
 
 /** What is typed and not saved stays on this device until whoever typed it signs out. */

@@ -51,22 +51,72 @@ export function WindowPicker({ offers, later = null, chosen, timeZone, onOurWayB
   return (
     <>
       <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", mt: 2 }}>
-        <IconButton aria-label="Earlier days" disabled={page === 0} onClick={() => setTurned(page - 1)}><ChevronLeft /></IconButton>
-        <Box sx={{ color: ink.ash, fontSize: 15 }}>{dayShort(days[page * daysShown]![0])} to {dayShort(days[Math.min(days.length, (page + 1) * daysShown) - 1]![0])}</Box>
-        <IconButton aria-label="Later days" loading={busy} disabled={page === pages - 1 && !later} onClick={() => void turnOn()}><ChevronRight /></IconButton>
+        <IconButton aria-label="Earlier days" disabled={page === 0} onClick={() => setTurned(page - 1)}>
+          <ChevronLeft />
+        </IconButton>
+        <Box sx={{ color: ink.ash, fontSize: 15 }}>
+          {dayShort(days[page * daysShown]![0])} to{" "}
+          {dayShort(days[Math.min(days.length, (page + 1) * daysShown) - 1]![0])}
+        </Box>
+        <IconButton
+          aria-label="Later days"
+          loading={busy}
+          disabled={page === pages - 1 && !later}
+          onClick={() => void turnOn()}
+        >
+          <ChevronRight />
+        </IconButton>
       </Box>
       <Box sx={{ display: "grid", gridTemplateColumns: `repeat(${daysShown}, minmax(0, 1fr))`, gap: 2, mt: 1 }}>
         {days.slice(page * daysShown, (page + 1) * daysShown).map(([date, windows]) => (
           <Box key={date} role="group" aria-label={dayWords(date)}>
-            <Box className="titles" sx={{ fontWeight: 650, fontSize: { xs: 15, sm: 16 } }}>{dayWords(date).split(" ")[0]}</Box>
+            <Box className="titles" sx={{ fontWeight: 650, fontSize: { xs: 15, sm: 16 } }}>
+              {dayWords(date).split(" ")[0]}
+            </Box>
             <Box sx={{ color: ink.ash, fontSize: 14, mb: 2 }}>{dayWords(date).split(" ").slice(1).join(" ")}</Box>
             {windows.map((offer) => {
               const on = chosen?.from === offer.from && chosen.to === offer.to;
               return (
-                <ButtonBase key={offer.from} aria-pressed={on} aria-label={`${dayWords(date)}, ${windowIn(offer.from, offer.to, timeZone)}${offer.onOurWay ? `, on our way${onOurWayBp > 0 ? `, ${onOurWayBp / 100}% off` : ""}` : ""}`} onClick={() => onChoose(offer)}
-                  sx={{ display: "flex", flexDirection: "column", width: "100%", height: 78, mb: 2, pt: 2, borderRadius: arch, border: `1px solid ${on ? ink.accent : offer.onOurWay ? ink.moss : ink.line}`, bgcolor: on ? ink.accent : offer.onOurWay ? "#EEF1E6" : "#fff", color: on ? ink.paper : ink.ink, fontWeight: 700, fontSize: 17 }}>
+                <ButtonBase
+                  key={offer.from}
+                  aria-pressed={on}
+                  aria-label={`${dayWords(date)}, ${windowIn(offer.from, offer.to, timeZone)}${offer.onOurWay ? `, on our way${onOurWayBp > 0 ? `, ${onOurWayBp / 100}% off` : ""}` : ""}`}
+                  onClick={() => onChoose(offer)}
+                  sx={{
+                    display: "flex",
+                    flexDirection: "column",
+                    width: "100%",
+                    height: 78,
+                    mb: 2,
+                    pt: 2,
+                    borderRadius: arch,
+                    border: `1px solid ${on ? ink.accent : offer.onOurWay ? ink.moss : ink.line}`,
+                    bgcolor: on ? ink.accent : offer.onOurWay ? "#EEF1E6" : "#fff",
+                    color: on ? ink.paper : ink.ink,
+                    fontWeight: 700,
+                    fontSize: 17,
+                  }}
+                >
                   {windowIn(offer.from, offer.to, timeZone)}
-                  {offer.onOurWay && <Box sx={{ fontSize: 12.5, lineHeight: 1.25, fontWeight: 400, textAlign: "center", color: on ? ink.paper : "#456331" }}>on our way{onOurWayBp > 0 && <><br />{onOurWayBp / 100}% off</>}</Box>}
+                  {offer.onOurWay && (
+                    <Box
+                      sx={{
+                        fontSize: 12.5,
+                        lineHeight: 1.25,
+                        fontWeight: 400,
+                        textAlign: "center",
+                        color: on ? ink.paper : "#456331",
+                      }}
+                    >
+                      on our way
+                      {onOurWayBp > 0 && (
+                        <>
+                          <br />
+                          {onOurWayBp / 100}% off
+                        </>
+                      )}
+                    </Box>
+                  )}
                 </ButtonBase>
               );
             })}
@@ -78,5 +128,13 @@ export function WindowPicker({ offers, later = null, chosen, timeZone, onOurWayB
 }
 
 export const PickerSkeleton = () => (
-  <Box aria-busy="true" aria-label="Looking for windows" sx={{ display: "grid", gridTemplateColumns: "repeat(3, 1fr)", gap: 2, mt: 4 }}>{Array.from({ length: 6 }, (_, i) => <Skeleton key={i} variant="rounded" height={84} sx={{ borderRadius: arch }} />)}</Box>
+  <Box
+    aria-busy="true"
+    aria-label="Looking for windows"
+    sx={{ display: "grid", gridTemplateColumns: "repeat(3, 1fr)", gap: 2, mt: 4 }}
+  >
+    {Array.from({ length: 6 }, (_, i) => (
+      <Skeleton key={i} variant="rounded" height={84} sx={{ borderRadius: arch }} />
+    ))}
+  </Box>
 );

@@ -12,9 +12,34 @@ export const fieldDay = defineView({
   input: Nothing,
   read(context) {
     const { sql, actor, today, business, minute } = context;
-    if (actor.kind !== "person" || actor.technicianId === null) throw new Refusal("not-allowed", { sentence: "Nobody’s day belongs to this sign-in. Ask the owner to connect it to a technician." });
+    if (actor.kind !== "person" || actor.technicianId === null)
+      throw new Refusal("not-allowed", {
+        sentence: "Nobody’s day belongs to this sign-in. Ask the owner to connect it to a technician.",
+      });
     const zone = business.time_zone;
-    const stops = sql<{ id: number; state: string; service: string; minutes: number; customer: string; phone: string; line: string; postcode: string; note: string; pays: string; checklist: string; access: string; date: string; window_from: number; window_to: number; arrives: number; driving: number; total_minor: number; job_id: number; received: number; lastHere: string | null }>(
+    const stops = sql<{
+      id: number;
+      state: string;
+      service: string;
+      minutes: number;
+      customer: string;
+      phone: string;
+      line: string;
+      postcode: string;
+      note: string;
+      pays: string;
+      checklist: string;
+      access: string;
+      date: string;
+      window_from: number;
+      window_to: number;
+      arrives: number;
+      driving: number;
+      total_minor: number;
+      job_id: number;
+      received: number;
+      lastHere: string | null;
+    }>(
       `SELECT v.id, v.state, v.title AS service, v.minutes, c.name AS customer, c.phone, t.line, t.postcode, j.note, j.pays, v.checklist, t.access, v.date, v.window_from, v.window_to, p.arrives, p.driving, j.total_minor, j.id AS job_id,
          coalesce((SELECT sum(amount_minor) FROM payments WHERE job_id = j.id AND state = 'received'), 0) AS received,
          (SELECT max(v2.date) FROM visits v2 JOIN jobs j2 ON j2.id = v2.job_id WHERE j2.site_id = j.site_id AND v2.state = 'done' AND v2.id <> v.id) AS lastHere
@@ -22,12 +47,38 @@ export const fieldDay = defineView({
        WHERE p.technician_id = ? AND p.date = ? AND j.state <> 'awaiting deposit' AND j.approval = 'given' ORDER BY p.arrives`,
     ).all(actor.technicianId, today);
     return {
-      name: actor.name, today, currency: business.currency, phone: business.phone, now: localOf(minute, zone).minute,
+      name: actor.name,
+      today,
+      currency: business.currency,
+      phone: business.phone,
+      now: localOf(minute, zone).minute,
       stops: stops.map((s) => ({
-        id: s.id, state: s.state, service: s.service, minutes: s.minutes, customer: s.customer, phone: s.phone, line: s.line, postcode: s.postcode, note: [s.access, s.note].filter(Boolean).join(" "), answers: answersOfJob(context, s.job_id).map((a) => ({ words: `${a.question} ${a.words}`, photos: a.photos ?? [] })),
-        additions: sql<{ id: number; words: string; photos: string }>("SELECT id, words, photos FROM additions WHERE job_id = ? ORDER BY id").all(s.job_id).map((a) => ({ words: a.words, photos: JSON.parse(a.photos) as string[] })),
+        id: s.id,
+        state: s.state,
+        service: s.service,
+        minutes: s.minutes,
+        customer: s.customer,
+        phone: s.phone,
+        line: s.line,
+        postcode: s.postcode,
+        note: [s.access, s.note].filter(Boolean).join(" "),
+        answers: answersOfJob(context, s.job_id).map((a) => ({
+          words: `${a.question} ${a.words}`,
+          photos: a.photos ?? [],
+        })),
+        additions: sql<{ id: number; words: string; photos: string }>(
+          "SELECT id, words, photos FROM additions WHERE job_id = ? ORDER BY id",
+        )
+          .all(s.job_id)
+          .map((a) => ({ words: a.words, photos: JSON.parse(a.photos) as string[] })),
         checklist: JSON.parse(s.checklist) as TickedItem[],
-        windowFrom: localOf(s.window_from, zone).minute, windowTo: localOf(s.window_to, zone).minute, arrives: localOf(s.arrives, zone).minute, driving: s.driving, toCollectMinor: s.total_minor - s.received, paysAtDoor: s.pays === "at the door", lastHere: s.lastHere,
+        windowFrom: localOf(s.window_from, zone).minute,
+        windowTo: localOf(s.window_to, zone).minute,
+        arrives: localOf(s.arrives, zone).minute,
+        driving: s.driving,
+        toCollectMinor: s.total_minor - s.received,
+        paysAtDoor: s.pays === "at the door",
+        lastHere: s.lastHere,
       })),
     };
   },

@@ -14,12 +14,27 @@ export const firstSteps = defineView({
     const data = setup.read(context, {});
     const count = (table: string) => sql<{ n: number }>(`SELECT count(*) AS n FROM ${table}`).get()!.n;
     return {
-      counts: { business: data.business.place.line ? 1 : 0, services: data.services.filter((s) => s.active).length, technicians: data.technicians.length, zones: data.zones.length, windows: data.rules.windows.length, people: data.people.filter((p) => p.active).length, bookings: count("jobs") },
+      counts: {
+        business: data.business.place.line ? 1 : 0,
+        services: data.services.filter((s) => s.active).length,
+        technicians: data.technicians.length,
+        zones: data.zones.length,
+        windows: data.rules.windows.length,
+        people: data.people.filter((p) => p.active).length,
+        bookings: count("jobs"),
+      },
       contradictions: contradictions({
         today: context.today,
         horizonDays: data.rules.horizonDays,
-        services: data.services.map((s) => ({ ...s, length: s.beforeMinutes + s.minutes + s.afterMinutes, skills: s.skills.map((n) => ({ skill: n.name, level: n.level })) })),
-        technicians: data.technicians.map((t) => ({ ...t, skills: t.skills.map((s) => ({ skill: s.name, level: s.level, until: s.validUntil })) })),
+        services: data.services.map((s) => ({
+          ...s,
+          length: s.beforeMinutes + s.minutes + s.afterMinutes,
+          skills: s.skills.map((n) => ({ skill: n.name, level: n.level })),
+        })),
+        technicians: data.technicians.map((t) => ({
+          ...t,
+          skills: t.skills.map((s) => ({ skill: s.name, level: s.level, until: s.validUntil })),
+        })),
         zones: data.zones,
         windows: data.rules.windows,
         opening: data.opening,
@@ -27,7 +42,20 @@ export const firstSteps = defineView({
       }),
       kits: kitNames().map((name) => {
         const kit = readKit(name);
-        return { id: name, name: kit.name, about: kit.about, services: kit.services.map((s) => ({ code: s.code, name: s.name, description: s.description, priceMinor: s.priceMinor, minutes: s.minutes, skills: s.skills, there: data.services.some((own) => own.code === s.code || own.name.toLowerCase() === s.name.toLowerCase()) })) };
+        return {
+          id: name,
+          name: kit.name,
+          about: kit.about,
+          services: kit.services.map((s) => ({
+            code: s.code,
+            name: s.name,
+            description: s.description,
+            priceMinor: s.priceMinor,
+            minutes: s.minutes,
+            skills: s.skills,
+            there: data.services.some((own) => own.code === s.code || own.name.toLowerCase() === s.name.toLowerCase()),
+          })),
+        };
       }),
       currency: data.currency,
     };

@@ -39,11 +39,35 @@ export const previewFrontDoor = defineView({
 });
 
 function doorOf({ sql, hogar, today, business: b }: ViewContext) {
-  const { welcome, picture, answers, fields, paysAtDoor, takesWishes, showsContact, doneAddress, ...door } = readFrontDoor(hogar.store);
+  const { welcome, picture, answers, fields, paysAtDoor, takesWishes, showsContact, doneAddress, ...door } =
+    readFrontDoor(hogar.store);
   return {
-    name: b.name, mark: b.mark, phone: b.phone, mail: b.mail, terms: b.terms, quoteText: b.quote_text, currency: b.currency, timeZone: b.time_zone, isDemo: b.demo_offset_ms !== null,
-    today, holdMinutes: b.hold_minutes, moveHours: b.move_hours, cancelHours: b.cancel_hours, onOurWayBp: b.on_our_way_bp, takesRequests: b.outside === "request", takesCoupons: sql("SELECT 1 FROM coupons WHERE active = 1").get() !== undefined,
-    look: lookOf(door), welcome, picture, answers, fields, paysAtDoor, takesWishes, showsContact, doneAddress, consents: consentWords(b.name),
+    name: b.name,
+    mark: b.mark,
+    phone: b.phone,
+    mail: b.mail,
+    terms: b.terms,
+    quoteText: b.quote_text,
+    currency: b.currency,
+    timeZone: b.time_zone,
+    isDemo: b.demo_offset_ms !== null,
+    today,
+    holdMinutes: b.hold_minutes,
+    moveHours: b.move_hours,
+    cancelHours: b.cancel_hours,
+    onOurWayBp: b.on_our_way_bp,
+    takesRequests: b.outside === "request",
+    takesCoupons: sql("SELECT 1 FROM coupons WHERE active = 1").get() !== undefined,
+    look: lookOf(door),
+    welcome,
+    picture,
+    answers,
+    fields,
+    paysAtDoor,
+    takesWishes,
+    showsContact,
+    doneAddress,
+    consents: consentWords(b.name),
   };
 }
 
@@ -62,11 +86,28 @@ export const businessForSearch = defineView({
       return least === most ? { price: amount(least) } : { minPrice: amount(least), maxPrice: amount(most) };
     };
     return {
-      name: b.name, phone: b.phone, mail: b.mail, site: b.site, address: b.address, point: { lng: b.lng, lat: b.lat }, currency: b.currency, hours: [...readOpening(context).hours], listed: readFrontDoor(hogar.store).listed, publicUrl: hogar.publicUrl,
-      services: sql<ShownService & { kind: string | null }>("SELECT s.*, c.kind FROM services s LEFT JOIN categories c ON c.name = s.category WHERE s.active = 1 AND s.hidden = 0 ORDER BY c.position, s.position, s.name").all().map((s) => ({
-        name: s.name, description: s.description, category: s.category, kind: s.kind || null, slug: s.slug,
-        price: s.shows_price === 1 && s.price_kind !== "quote" ? priced(s) : null,
-      })),
+      name: b.name,
+      phone: b.phone,
+      mail: b.mail,
+      site: b.site,
+      address: b.address,
+      point: { lng: b.lng, lat: b.lat },
+      currency: b.currency,
+      hours: [...readOpening(context).hours],
+      listed: readFrontDoor(hogar.store).listed,
+      publicUrl: hogar.publicUrl,
+      services: sql<ShownService & { kind: string | null }>(
+        "SELECT s.*, c.kind FROM services s LEFT JOIN categories c ON c.name = s.category WHERE s.active = 1 AND s.hidden = 0 ORDER BY c.position, s.position, s.name",
+      )
+        .all()
+        .map((s) => ({
+          name: s.name,
+          description: s.description,
+          category: s.category,
+          kind: s.kind || null,
+          slug: s.slug,
+          price: s.shows_price === 1 && s.price_kind !== "quote" ? priced(s) : null,
+        })),
     };
   },
 });
@@ -75,7 +116,10 @@ export const findAddress = defineView({
   name: "find-address",
   access: "anybody",
   input: FindAddress,
-  read: ({ hogar }, { text }) => hogar.gateways.places.suggest(text, 8).map(({ id, line, postcode, lng, lat }) => ({ id, line, postcode, lng, lat })),
+  read: ({ hogar }, { text }) =>
+    hogar.gateways.places
+      .suggest(text, 8)
+      .map(({ id, line, postcode, lng, lat }) => ({ id, line, postcode, lng, lat })),
 });
 
 /** An address that the look-up does not know, as somebody typed it; refused where it is not found on the map. */
@@ -85,7 +129,10 @@ export const typeAddress = defineView({
   input: TypeAddress,
   read(context, typed) {
     const address = locate(context, typed);
-    if (!address) throw new Refusal("invalid-input", { fields: { "/postcode": `We cannot find this postcode. Check it, or call us on ${context.business.phone}.` } });
+    if (!address)
+      throw new Refusal("invalid-input", {
+        fields: { "/postcode": `We cannot find this postcode. Check it, or call us on ${context.business.phone}.` },
+      });
     const { id, line, postcode, lng, lat } = address;
     return { id, line, postcode, lng, lat };
   },
@@ -111,29 +158,64 @@ export const servicesAt = defineView({
     const zone = zoneOf(context, addressOf(context, addressId));
     if (!zone) return { zone: null, pricesIncludeTax: true, services: [] };
     const team = loadPlanning(context, []).technicians;
-    const photos = new Map(context.sql<{ id: number; photo: string | null }>("SELECT id, photo FROM technicians").all().map((t) => [t.id, t.photo]));
+    const photos = new Map(
+      context
+        .sql<{ id: number; photo: string | null }>("SELECT id, photo FROM technicians")
+        .all()
+        .map((t) => [t.id, t.photo]),
+    );
     const bars = readBars(context, zone.id, false);
-    const services = context.sql<ShownService>(
-      "SELECT s.* FROM services s LEFT JOIN categories c ON c.name = s.category WHERE s.active = 1 AND (s.hidden = 0 OR s.slug = ?) ORDER BY c.position, s.category, s.position, s.name",
-    ).all(slug).map((service) => {
-      const ordered = orderedService(context, service);
-      const order = priceItems(context, [{ ...justOne(service.id), service, ordered }], zone);
-      return {
-        id: service.id, code: service.code, name: service.name, category: service.category, description: service.description, hue: service.hue, minutes: service.minutes, days: service.days,
-        slug: service.slug, picture: service.picture, priceKind: service.price_kind, showsPrice: service.shows_price === 1, showsMinutes: service.shows_minutes === 1, mayPayAll: service.may_pay_all === 1,
-        terms: termsOf(service),
-        wish: service.wish,
-        repeats: JSON.parse(service.repeats) as RepeatEvery[],
-        technicians: service.wish === "none" || service.crew > 1 ? [] : team.filter((t) => !bars.of(t.id, [service.id]) && !skillGap(t.skills, ordered.skills, context.today)).map(({ id, name }) => ({ id, name: shortName(name), photo: photos.get(id) ?? null })),
-        asksFirst: (service.capacity ?? context.business.capacity) === "ask",
-        lines: order.lines.map((l) => ({ description: l.description, amountMinor: l.amountMinor })), totalMinor: order.totalMinor, depositMinor: order.depositMinor,
-        /** What core needs to price it while it is being answered. What materials cost the business stays inside. */
-        ordered: { ...ordered, extras: ordered.extras.map((x) => ({ ...x, costMinor: 0 })) },
-      };
-    });
+    const services = context
+      .sql<ShownService>(
+        "SELECT s.* FROM services s LEFT JOIN categories c ON c.name = s.category WHERE s.active = 1 AND (s.hidden = 0 OR s.slug = ?) ORDER BY c.position, s.category, s.position, s.name",
+      )
+      .all(slug)
+      .map((service) => {
+        const ordered = orderedService(context, service);
+        const order = priceItems(context, [{ ...justOne(service.id), service, ordered }], zone);
+        return {
+          id: service.id,
+          code: service.code,
+          name: service.name,
+          category: service.category,
+          description: service.description,
+          hue: service.hue,
+          minutes: service.minutes,
+          days: service.days,
+          slug: service.slug,
+          picture: service.picture,
+          priceKind: service.price_kind,
+          showsPrice: service.shows_price === 1,
+          showsMinutes: service.shows_minutes === 1,
+          mayPayAll: service.may_pay_all === 1,
+          terms: termsOf(service),
+          wish: service.wish,
+          repeats: JSON.parse(service.repeats) as RepeatEvery[],
+          technicians:
+            service.wish === "none" || service.crew > 1
+              ? []
+              : team
+                  .filter((t) => !bars.of(t.id, [service.id]) && !skillGap(t.skills, ordered.skills, context.today))
+                  .map(({ id, name }) => ({ id, name: shortName(name), photo: photos.get(id) ?? null })),
+          asksFirst: (service.capacity ?? context.business.capacity) === "ask",
+          lines: order.lines.map((l) => ({ description: l.description, amountMinor: l.amountMinor })),
+          totalMinor: order.totalMinor,
+          depositMinor: order.depositMinor,
+          /** What core needs to price it while it is being answered. What materials cost the business stays inside. */
+          ordered: { ...ordered, extras: ordered.extras.map((x) => ({ ...x, costMinor: 0 })) },
+        };
+      });
     return {
       pricesIncludeTax: context.business.prices_include_tax === 1,
-      zone: { name: zone.name, weekdays: zone.weekdays, serveFrom: zone.serve_from, serveTo: zone.serve_to, surchargeMinor: zone.surcharge_minor, smallestOrderMinor: zone.smallest_order_minor, noticeMinutes: zone.notice_minutes },
+      zone: {
+        name: zone.name,
+        weekdays: zone.weekdays,
+        serveFrom: zone.serve_from,
+        serveTo: zone.serve_to,
+        surchargeMinor: zone.surcharge_minor,
+        smallestOrderMinor: zone.smallest_order_minor,
+        noticeMinutes: zone.notice_minutes,
+      },
       services,
     };
   },
@@ -169,6 +251,15 @@ export const offers = defineView({
   input: AskOffers,
   read(context, { from, ...asked }) {
     const { offers, next } = soonestOffers(context, findWanted(context, asked).visit, from);
-    return { windows: offers.map((o) => ({ date: o.date, from: o.from, to: o.to, then: o.then.map((day) => day.date), onOurWay: isOnOurWay(o) })), next };
+    return {
+      windows: offers.map((o) => ({
+        date: o.date,
+        from: o.from,
+        to: o.to,
+        then: o.then.map((day) => day.date),
+        onOurWay: isOnOurWay(o),
+      })),
+      next,
+    };
   },
 });

@@ -3,7 +3,16 @@ import { board, dayStrip, placementOptions, visitSheet } from "./board";
 import { alike, customer, customers, find, repeats } from "./customers";
 import { fieldDay } from "./field";
 import { firstSteps } from "./first-steps";
-import { checkBooker, checkCoupon, findAddress, frontDoor, offers, previewFrontDoor, servicesAt, typeAddress } from "./front-door";
+import {
+  checkBooker,
+  checkCoupon,
+  findAddress,
+  frontDoor,
+  offers,
+  previewFrontDoor,
+  servicesAt,
+  typeAddress,
+} from "./front-door";
 import { incoming, incomingEntry } from "./incoming";
 import { invoice, money } from "./money";
 import { myCalendar, myOffers, myVisit } from "./my-visit";
@@ -19,44 +28,44 @@ import { whyNot, whyNotChoices } from "./why-not";
 
 /** The views that can be asked for from outside, by name. */
 export const views = {
-  "alike": alike,
-  "board": board,
+  alike: alike,
+  board: board,
   "check-booker": checkBooker,
   "check-coupon": checkCoupon,
-  "customer": customer,
-  "customers": customers,
+  customer: customer,
+  customers: customers,
   "day-strip": dayStrip,
   "field-day": fieldDay,
-  "find": find,
+  find: find,
   "find-address": findAddress,
   "first-steps": firstSteps,
   "front-door": frontDoor,
-  "incoming": incoming,
+  incoming: incoming,
   "incoming-entry": incomingEntry,
-  "invoice": invoice,
-  "money": money,
+  invoice: invoice,
+  money: money,
   "my-calendar": myCalendar,
   "my-offers": myOffers,
   "my-visit": myVisit,
-  "offers": offers,
+  offers: offers,
   "placement-options": placementOptions,
   "preview-front-door": previewFrontDoor,
   "preview-windows": previewWindows,
   "price-history": priceHistory,
-  "quote": quote,
+  quote: quote,
   "quote-draft": quoteDraft,
   "quote-offers": quoteOffers,
-  "repeats": repeats,
+  repeats: repeats,
   "services-at": servicesAt,
-  "setup": setup,
-  "sharing": sharing,
-  "today": todayView,
+  setup: setup,
+  sharing: sharing,
+  today: todayView,
   "type-address": typeAddress,
   "visit-sheet": visitSheet,
   "which-zone": whichZone,
   "why-not": whyNot,
   "why-not-choices": whyNotChoices,
-  "wish": wish,
+  wish: wish,
   "zone-map": zoneMap,
 } as const;
 
@@ -64,4 +73,5 @@ export type Views = typeof views;
 export type ViewName = keyof Views;
 
 /** A view by its name as it came in, or null. */
-export const viewNamed = (name: string): View | null => (Object.hasOwn(views, name) ? (views[name as ViewName] as unknown as View) : null);
+export const viewNamed = (name: string): View | null =>
+  Object.hasOwn(views, name) ? (views[name as ViewName] as unknown as View) : null;

@@ -27,50 +27,143 @@ export const myVisit = defineView({
     const { sql, actor, business, today } = context;
     if (actor.kind !== "link") throw new Refusal("link-ended");
     const { jobId } = actor;
-    const job = sql<{ state: string; approval: "given" | "waiting" | "proposed"; total_minor: number; deposit_minor: number; line: string; postcode: string; customer: string; mail: string; phone: string; reminders: number; offers: number }>(
+    const job = sql<{
+      state: string;
+      approval: "given" | "waiting" | "proposed";
+      total_minor: number;
+      deposit_minor: number;
+      line: string;
+      postcode: string;
+      customer: string;
+      mail: string;
+      phone: string;
+      reminders: number;
+      offers: number;
+    }>(
       `SELECT j.state, j.approval, j.total_minor, j.deposit_minor, t.line, t.postcode, c.name AS customer, coalesce(j.reminders, c.reminders) AS reminders, coalesce(j.offers, c.offers) AS offers, iif(j.mail <> '', j.mail, c.mail) AS mail, iif(j.phone <> '', j.phone, c.phone) AS phone
        FROM jobs j JOIN sites t ON t.id = j.site_id JOIN customers c ON c.id = j.customer_id WHERE j.id = ?`,
     ).get(jobId)!;
-    const visits = sql<{ id: number; state: string; title: string; date: string; window_from: number; window_to: number; repeat_id: number | null; confirmed_at: number | null }>(
+    const visits = sql<{
+      id: number;
+      state: string;
+      title: string;
+      date: string;
+      window_from: number;
+      window_to: number;
+      repeat_id: number | null;
+      confirmed_at: number | null;
+    }>(
       "SELECT id, state, title, date, window_from, window_to, repeat_id, confirmed_at FROM visits WHERE job_id = ? ORDER BY window_from",
     ).all(jobId);
     // Of work of several days, the one that comes next; when all is over, the last.
     const visit = visits.find((v) => ["promised", "on the way", "on site"].includes(v.state)) ?? visits.at(-1)!;
-    const technicians = sql<{ name: string }>("SELECT t.name FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = ? ORDER BY t.position").all(visit.id);
+    const technicians = sql<{ name: string }>(
+      "SELECT t.name FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = ? ORDER BY t.position",
+    ).all(visit.id);
     const coming = visit.repeat_id
-      ? sql<{ date: string; window_from: number; window_to: number }>("SELECT date, window_from, window_to FROM visits WHERE repeat_id = ? AND date > ? AND state IN ('forecast', 'promised') ORDER BY date LIMIT 4").all(visit.repeat_id, visit.date)
+      ? sql<{ date: string; window_from: number; window_to: number }>(
+          "SELECT date, window_from, window_to FROM visits WHERE repeat_id = ? AND date > ? AND state IN ('forecast', 'promised') ORDER BY date LIMIT 4",
+        ).all(visit.repeat_id, visit.date)
       : [];
-    const lines = sql<{ description: string; quantity: number; amount_minor: number }>("SELECT description, quantity, amount_minor FROM job_lines WHERE job_id = ? ORDER BY position").all(jobId);
-    const payments = sql<{ id: number; purpose: string; method: string; amount_minor: number; state: string; problem: string | null; step_address: string | null; settled_at: number | null }>(
+    const lines = sql<{ description: string; quantity: number; amount_minor: number }>(
+      "SELECT description, quantity, amount_minor FROM job_lines WHERE job_id = ? ORDER BY position",
+    ).all(jobId);
+    const payments = sql<{
+      id: number;
+      purpose: string;
+      method: string;
+      amount_minor: number;
+      state: string;
+      problem: string | null;
+      step_address: string | null;
+      settled_at: number | null;
+    }>(
       "SELECT id, purpose, method, amount_minor, state, problem, step_address, settled_at FROM payments WHERE job_id = ? ORDER BY id",
     ).all(jobId);
-    const refunds = sql<{ id: number; amount_minor: number; state: string; asked_at: number }>("SELECT r.id, r.amount_minor, r.state, r.asked_at FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE p.job_id = ? ORDER BY r.id").all(jobId);
-    const invoice = sql<{ number: number; due_date: string; total_minor: number; tax_minor: number; applied: number; cancelled_at: number | null }>(
+    const refunds = sql<{ id: number; amount_minor: number; state: string; asked_at: number }>(
+      "SELECT r.id, r.amount_minor, r.state, r.asked_at FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE p.job_id = ? ORDER BY r.id",
+    ).all(jobId);
+    const invoice = sql<{
+      number: number;
+      due_date: string;
+      total_minor: number;
+      tax_minor: number;
+      applied: number;
+      cancelled_at: number | null;
+    }>(
       "SELECT i.*, coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = i.id), 0) AS applied FROM invoices i WHERE job_id = ?",
     ).get(jobId);
-    const fee = sql<{ description: string; amount_minor: number }>("SELECT description, amount_minor FROM fees WHERE job_id = ?").get(jobId);
+    const fee = sql<{ description: string; amount_minor: number }>(
+      "SELECT description, amount_minor FROM fees WHERE job_id = ?",
+    ).get(jobId);
     const { changes } = ownWork(context);
     const repeat = ownRepeat(context);
     const address = addressAt(context, job);
     return {
       repeat: repeat && { words: ruleWords(repeat), active: repeat.state === "active" },
       // Whoever comes by a link is known: the next booking begins with what they have said before.
-      again: { name: job.customer, mail: job.mail, phone: job.phone, address: address && { id: address.id, line: address.line, postcode: address.postcode, lng: address.lng, lat: address.lat } },
+      again: {
+        name: job.customer,
+        mail: job.mail,
+        phone: job.phone,
+        address: address && {
+          id: address.id,
+          line: address.line,
+          postcode: address.postcode,
+          lng: address.lng,
+          lat: address.lat,
+        },
+      },
       changes,
       termsWords: orderTermsWords(termsOfJob(context, jobId), (minor) => moneyWords(minor, business.currency)),
       card: cardOf(context, jobId)?.label ?? null,
       cardWords: consentWords(business.name)["card on file"],
-      consents: (["reminders", "offers"] as const).map((kind) => ({ kind, words: consentWords(business.name)[kind], given: job[kind] === 1 })),
+      consents: (["reminders", "offers"] as const).map((kind) => ({
+        kind,
+        words: consentWords(business.name)[kind],
+        given: job[kind] === 1,
+      })),
       asked: changes ? openQuestions(context, jobId) : [],
       fee: fee ?? null,
-      additions: sql<{ id: number; made_at: number; words: string; photos: string }>("SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id").all(jobId).map((a) => ({ ...a, photos: JSON.parse(a.photos) as string[] })),
+      additions: sql<{ id: number; made_at: number; words: string; photos: string }>(
+        "SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id",
+      )
+        .all(jobId)
+        .map((a) => ({ ...a, photos: JSON.parse(a.photos) as string[] })),
       done: doorOf(context),
-      business: { name: business.name, mail: business.mail, invoiceText: business.invoice_text, mark: business.mark, phone: business.phone, currency: business.currency, timeZone: business.time_zone, isDemo: business.demo_offset_ms !== null },
-      job: { ...job, service: visit.title }, visit, days: visits.filter((v) => v.state !== "cancelled").map((v) => v.date), lines, payments, refunds, coming,
+      business: {
+        name: business.name,
+        mail: business.mail,
+        invoiceText: business.invoice_text,
+        mark: business.mark,
+        phone: business.phone,
+        currency: business.currency,
+        timeZone: business.time_zone,
+        isDemo: business.demo_offset_ms !== null,
+      },
+      job: { ...job, service: visit.title },
+      visit,
+      days: visits.filter((v) => v.state !== "cancelled").map((v) => v.date),
+      lines,
+      payments,
+      refunds,
+      coming,
       technicians: technicians.map((t) => t.name),
       invoice: invoice && {
-        number: invoice.number, dueDate: invoice.due_date, totalMinor: invoice.total_minor, taxMinor: invoice.tax_minor, openMinor: invoice.total_minor - invoice.applied,
-        state: invoiceState({ totalMinor: invoice.total_minor, appliedMinor: invoice.applied, dueDate: invoice.due_date, cancelled: invoice.cancelled_at !== null }, today),
+        number: invoice.number,
+        dueDate: invoice.due_date,
+        totalMinor: invoice.total_minor,
+        taxMinor: invoice.tax_minor,
+        openMinor: invoice.total_minor - invoice.applied,
+        state: invoiceState(
+          {
+            totalMinor: invoice.total_minor,
+            appliedMinor: invoice.applied,
+            dueDate: invoice.due_date,
+            cancelled: invoice.cancelled_at !== null,
+          },
+          today,
+        ),
       },
     };
   },
@@ -90,8 +183,14 @@ export const myOffers = defineView({
   read(context) {
     const { days, changes } = ownWork(context);
     if (!changes?.mayMove) return [];
-    const answers = answersFor(context, placingOf(days[0]!, days.length), bookableDates(context), { without: days.map((d) => d.id) });
-    return answers.flatMap((a) => (a.offered && a.from !== days[0]!.window_from ? [{ date: a.date, from: a.from, to: a.to, then: a.then.map((day) => day.date), onOurWay: isOnOurWay(a) }] : []));
+    const answers = answersFor(context, placingOf(days[0]!, days.length), bookableDates(context), {
+      without: days.map((d) => d.id),
+    });
+    return answers.flatMap((a) =>
+      a.offered && a.from !== days[0]!.window_from
+        ? [{ date: a.date, from: a.from, to: a.to, then: a.then.map((day) => day.date), onOurWay: isOnOurWay(a) }]
+        : [],
+    );
   },
 });
 
@@ -102,13 +201,29 @@ export const myCalendar = defineView({
   input: Nothing,
   read({ sql, actor, business, minute }) {
     if (actor.kind !== "link") throw new Refusal("link-ended");
-    const visits = sql<{ id: number; state: string; window_from: number; window_to: number; service: string; line: string; postcode: string; moves: number }>(
+    const visits = sql<{
+      id: number;
+      state: string;
+      window_from: number;
+      window_to: number;
+      service: string;
+      line: string;
+      postcode: string;
+      moves: number;
+    }>(
       `SELECT v.id, v.state, v.window_from, v.window_to, v.title AS service, t.line, t.postcode, (SELECT count(*) FROM promises WHERE visit_id = v.id) AS moves
        FROM visits v JOIN jobs j ON j.id = v.job_id JOIN sites t ON t.id = j.site_id WHERE v.job_id = ? ORDER BY v.window_from`,
     ).all(actor.jobId);
     return visits.map((v): CalendarEntry => ({
-      uid: `visit-${v.id}@${business.mail.split("@")[1] ?? "hogar"}`, title: `${v.service}, ${business.name}`, from: v.window_from, to: v.window_to, place: `${v.line}, ${v.postcode}`,
-      words: `We arrive within this time. To change something, use the link in our mail or call ${business.phone}.`, sequence: v.moves - 1, cancelled: v.state === "cancelled", now: minute,
+      uid: `visit-${v.id}@${business.mail.split("@")[1] ?? "hogar"}`,
+      title: `${v.service}, ${business.name}`,
+      from: v.window_from,
+      to: v.window_to,
+      place: `${v.line}, ${v.postcode}`,
+      words: `We arrive within this time. To change something, use the link in our mail or call ${business.phone}.`,
+      sequence: v.moves - 1,
+      cancelled: v.state === "cancelled",
+      now: minute,
     }));
   },
 });

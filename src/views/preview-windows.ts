@@ -20,7 +20,8 @@ export const previewWindows = defineView({
   read: (context, { rules, addressId, serviceId }) =>
     rehearse(context, saveBookingRules, rules, (rehearsed) => {
       const address = knownAddress(rehearsed, addressId);
-      if (!address) throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
+      if (!address)
+        throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
       const zone = zoneOf(rehearsed, address);
       const items = [readItem(rehearsed, justOne(serviceId))];
       const visit = toPlace(items, address, zone?.id ?? null, priceItems(rehearsed, items, zone));
@@ -33,12 +34,16 @@ export const previewWindows = defineView({
         zone: zone?.name ?? null,
         days: dates.map((date) => ({
           date,
-          windows: answers.filter((a) => a.date === date).map((a) => ({
-            from: minuteOf(a.from), to: minuteOf(a.to), offered: a.offered,
-            onOurWay: a.offered && isOnOurWay(a),
-            who: a.offered ? a.technicians.slice(0, Math.max(visit.crew, 3)).map((t) => names.technician(t.id)) : [],
-            why: a.offered ? null : wordsOf(mostTelling(a.reasons)),
-          })),
+          windows: answers
+            .filter((a) => a.date === date)
+            .map((a) => ({
+              from: minuteOf(a.from),
+              to: minuteOf(a.to),
+              offered: a.offered,
+              onOurWay: a.offered && isOnOurWay(a),
+              who: a.offered ? a.technicians.slice(0, Math.max(visit.crew, 3)).map((t) => names.technician(t.id)) : [],
+              why: a.offered ? null : wordsOf(mostTelling(a.reasons)),
+            })),
         })),
       };
     }),

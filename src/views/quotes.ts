@@ -25,18 +25,38 @@ export const quoteDraft = defineView({
   input: QuoteAbout,
   read(context, about) {
     const { sql, business } = context;
-    const draft = about.kind === "quote" ? asSent(context, about.id) : about.kind === "booking" ? asBooked(context, about.id) : asPriced(context, about.id);
+    const draft =
+      about.kind === "quote"
+        ? asSent(context, about.id)
+        : about.kind === "booking"
+          ? asBooked(context, about.id)
+          : asPriced(context, about.id);
     return {
-      draft: { ...draft, items: itemsAbout(context, about) }, currency: business.currency, pricesIncludeTax: business.prices_include_tax === 1, today: context.today,
-      taxRates: sql<{ name: string; rateBp: number }>("SELECT name, rate_bp AS rateBp FROM tax_rates ORDER BY position").all(),
-      services: sql<{ id: number; name: string; priceMinor: number; taxBp: number; minutes: number; crew: number }>("SELECT id, name, price_minor AS priceMinor, tax_bp AS taxBp, minutes, crew FROM services WHERE active = 1 ORDER BY category, position, name").all(),
+      draft: { ...draft, items: itemsAbout(context, about) },
+      currency: business.currency,
+      pricesIncludeTax: business.prices_include_tax === 1,
+      today: context.today,
+      taxRates: sql<{ name: string; rateBp: number }>(
+        "SELECT name, rate_bp AS rateBp FROM tax_rates ORDER BY position",
+      ).all(),
+      services: sql<{ id: number; name: string; priceMinor: number; taxBp: number; minutes: number; crew: number }>(
+        "SELECT id, name, price_minor AS priceMinor, tax_bp AS taxBp, minutes, crew FROM services WHERE active = 1 ORDER BY category, position, name",
+      ).all(),
     };
   },
 });
 
-const begun = ({ business, today }: ViewContext): Pick<Draft, "words" | "validUntil"> => ({ words: business.quote_text, validUntil: addDays(today, quoteDays) });
+const begun = ({ business, today }: ViewContext): Pick<Draft, "words" | "validUntil"> => ({
+  words: business.quote_text,
+  validUntil: addDays(today, quoteDays),
+});
 
-const typedLine = ({ description, quantity, unitMinor, taxBp }: Line): Line => ({ description, quantity, unitMinor, taxBp });
+const typedLine = ({ description, quantity, unitMinor, taxBp }: Line): Line => ({
+  description,
+  quantity,
+  unitMinor,
+  taxBp,
+});
 
 function asPriced(context: ViewContext, id: number): Draft {
   const request = readRequest(context, id);
@@ -49,16 +69,29 @@ function asPriced(context: ViewContext, id: number): Draft {
 
 function asBooked(context: ViewContext, id: number): Draft {
   const { sql } = context;
-  const { deposit_minor: depositMinor } = sql<{ deposit_minor: number }>("SELECT deposit_minor FROM jobs WHERE id = ?").get(id)!;
-  const visit = sql<{ minutes: number; crew: number }>("SELECT minutes, crew FROM visits WHERE job_id = ? AND first_visit_id IS NULL").get(id)!;
-  const lines = sql<Line>("SELECT description, quantity, unit_minor AS unitMinor, tax_bp AS taxBp FROM job_lines WHERE job_id = ? ORDER BY position").all(id);
+  const { deposit_minor: depositMinor } = sql<{ deposit_minor: number }>(
+    "SELECT deposit_minor FROM jobs WHERE id = ?",
+  ).get(id)!;
+  const visit = sql<{ minutes: number; crew: number }>(
+    "SELECT minutes, crew FROM visits WHERE job_id = ? AND first_visit_id IS NULL",
+  ).get(id)!;
+  const lines = sql<Line>(
+    "SELECT description, quantity, unit_minor AS unitMinor, tax_bp AS taxBp FROM job_lines WHERE job_id = ? ORDER BY position",
+  ).all(id);
   return { ...begun(context), ...visit, lines, depositMinor };
 }
 
 function asSent(context: ViewContext, id: number): Draft {
   const quote = readQuote(context, id);
   const later = begun(context).validUntil;
-  return { words: quote.words, validUntil: quote.valid_until < context.today ? later : quote.valid_until, minutes: quote.minutes, crew: quote.crew, depositMinor: quote.deposit_minor, lines: (JSON.parse(quote.lines) as PricedLine[]).map(typedLine) };
+  return {
+    words: quote.words,
+    validUntil: quote.valid_until < context.today ? later : quote.valid_until,
+    minutes: quote.minutes,
+    crew: quote.crew,
+    depositMinor: quote.deposit_minor,
+    lines: (JSON.parse(quote.lines) as PricedLine[]).map(typedLine),
+  };
 }
 
 /** What the link of a quote shows: what is offered, for how much, until when. */
@@ -72,11 +105,38 @@ export const quote = defineView({
     const { items, order, visit } = wantedOfQuote(context, row);
     const over = ranOut(row, today);
     return {
-      business: { name: business.name, mark: business.mark, phone: business.phone, currency: business.currency, timeZone: business.time_zone, terms: business.terms }, look: lookOf(readFrontDoor(hogar.store)),
-      id: row.id, name: row.name, what: visit.title, days: visit.days, minutes: row.minutes, address: `${row.line}, ${row.postcode}`, words: row.words, validUntil: row.valid_until, madeAt: row.made_at,
-      lines: order.lines, totalMinor: order.totalMinor, taxMinor: order.taxMinor, depositMinor: order.depositMinor,
-      termsWords: orderTermsWords(items.map(({ service }, i) => ({ ...termsOf(service), name: service.name, totalMinor: order.items[i]!.totalMinor })), (minor) => moneyWords(minor, business.currency)),
-      state: over ? ("run out" as const) : row.state, booked: row.job_id === null ? null : firstLinkTokenOf(hogar, row.job_id),
+      business: {
+        name: business.name,
+        mark: business.mark,
+        phone: business.phone,
+        currency: business.currency,
+        timeZone: business.time_zone,
+        terms: business.terms,
+      },
+      look: lookOf(readFrontDoor(hogar.store)),
+      id: row.id,
+      name: row.name,
+      what: visit.title,
+      days: visit.days,
+      minutes: row.minutes,
+      address: `${row.line}, ${row.postcode}`,
+      words: row.words,
+      validUntil: row.valid_until,
+      madeAt: row.made_at,
+      lines: order.lines,
+      totalMinor: order.totalMinor,
+      taxMinor: order.taxMinor,
+      depositMinor: order.depositMinor,
+      termsWords: orderTermsWords(
+        items.map(({ service }, i) => ({
+          ...termsOf(service),
+          name: service.name,
+          totalMinor: order.items[i]!.totalMinor,
+        })),
+        (minor) => moneyWords(minor, business.currency),
+      ),
+      state: over ? ("run out" as const) : row.state,
+      booked: row.job_id === null ? null : firstLinkTokenOf(hogar, row.job_id),
     };
   },
 });
@@ -88,6 +148,10 @@ export const quoteOffers = defineView({
   input: QuoteToken,
   read(context, { token }) {
     const answers = answersOfQuote(context, wantedOfQuote(context, openQuote(context, token)), bookableDates(context));
-    return answers.flatMap((a) => (a.offered ? [{ date: a.date, from: a.from, to: a.to, then: a.then.map((day) => day.date), onOurWay: isOnOurWay(a) }] : []));
+    return answers.flatMap((a) =>
+      a.offered
+        ? [{ date: a.date, from: a.from, to: a.to, then: a.then.map((day) => day.date), onOurWay: isOnOurWay(a) }]
+        : [],
+    );
   },
 });

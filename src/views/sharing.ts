@@ -26,9 +26,15 @@ export const sharing = defineView({
       name: business.name,
       sites: door.sites,
       accent: lookOf(door).accent,
-      directory: { listed: door.listed, feed: `${hogar.publicUrl}/directory.json`, categories: sql<{ name: string; kind: string }>("SELECT name, kind FROM categories ORDER BY position").all() },
+      directory: {
+        listed: door.listed,
+        feed: `${hogar.publicUrl}/directory.json`,
+        categories: sql<{ name: string; kind: string }>("SELECT name, kind FROM categories ORDER BY position").all(),
+      },
       sources: known.map((k) => ({ ...k, ...(counted.find((c) => c.source === k.slug) ?? nothing) })),
-      others: counted.filter((c) => !known.some((k) => k.slug === c.source)).map((c) => ({ ...c, name: sourceWords(c.source, nameOf) })),
+      others: counted
+        .filter((c) => !known.some((k) => k.slug === c.source))
+        .map((c) => ({ ...c, name: sourceWords(c.source, nameOf) })),
     };
   },
 });

@@ -19,13 +19,32 @@ const today = (world: World, actor = office) => {
   if (!view.ok) throw new Error(view.problem.sentence);
   return view.value;
 };
-const needs = (world: World, actor = office) => today(world, actor).needs.map(({ kind, words, href }) => ({ kind, words, href }));
-const askFor = (world: World, nth: number) => mustPerform(world.hogar, makeRequest, { addressId: world.addresses[nth]!.id, items: [{ serviceId: world.services.sweep }], address: "", name: `Asker ${nth}`, mail: `a${nth}@example.com`, phone: "+1 555 0178", wishes: "Soon" }, visitor).id;
+const needs = (world: World, actor = office) =>
+  today(world, actor).needs.map(({ kind, words, href }) => ({ kind, words, href }));
+const askFor = (world: World, nth: number) =>
+  mustPerform(
+    world.hogar,
+    makeRequest,
+    {
+      addressId: world.addresses[nth]!.id,
+      items: [{ serviceId: world.services.sweep }],
+      address: "",
+      name: `Asker ${nth}`,
+      mail: `a${nth}@example.com`,
+      phone: "+1 555 0178",
+      wishes: "Soon",
+    },
+    visitor,
+  ).id;
 
 describe("what needs a person today", () => {
   it("is nothing in a business that has only begun, and says that it is fresh", () => {
     const world = smallWorld();
-    expect(today(world)).toMatchObject({ isFresh: true, needs: [], technicians: [{ name: "Bram Okafor", done: 0, all_visits: 0, next: null }, { name: "Petra Lindqvist" }] });
+    expect(today(world)).toMatchObject({
+      isFresh: true,
+      needs: [],
+      technicians: [{ name: "Bram Okafor", done: 0, all_visits: 0, next: null }, { name: "Petra Lindqvist" }],
+    });
     world.booked();
     expect(today(world)).toMatchObject({ isFresh: false, booked: { n: 1, minor: 7900 } });
   });
@@ -34,7 +53,11 @@ describe("what needs a person today", () => {
     const world = smallWorld();
     const ids = Array.from({ length: 10 }, (_, i) => askFor(world, 20 + i));
     expect(needs(world)).toHaveLength(9);
-    expect(needs(world).at(0)).toEqual({ kind: "incoming", words: "Asker 20 asks for Chimney sweep", href: "/incoming?open=request%201" });
+    expect(needs(world).at(0)).toEqual({
+      kind: "incoming",
+      words: "Asker 20 asks for Chimney sweep",
+      href: "/incoming?open=request%201",
+    });
     expect(needs(world).at(-1)).toMatchObject({ words: "2 more wait in Incoming", href: "/incoming" });
     mustPerform(world.hogar, answerRequests, { ids }, office);
     expect(needs(world)).toEqual([]);
@@ -43,8 +66,16 @@ describe("what needs a person today", () => {
   it("is a visit that nobody has, where it is on the board", () => {
     const world = smallWorld();
     const { visitId } = world.booked();
-    for (const technicianId of world.technicians) mustPerform(world.hogar, recordTimeOff, { technicianId, firstDate: "2027-03-10", lastDate: "2027-03-10", reason: "Ill" }, office);
-    expect(needs(world)).toEqual([{ kind: "unplaced", words: "Mira Okonjo has nobody yet", href: `/board?date=2027-03-10&visit=${visitId}` }]);
+    for (const technicianId of world.technicians)
+      mustPerform(
+        world.hogar,
+        recordTimeOff,
+        { technicianId, firstDate: "2027-03-10", lastDate: "2027-03-10", reason: "Ill" },
+        office,
+      );
+    expect(needs(world)).toEqual([
+      { kind: "unplaced", words: "Mira Okonjo has nobody yet", href: `/board?date=2027-03-10&visit=${visitId}` },
+    ]);
     world.at("2027-03-10", 480);
     expect(today(world).technicians.map((t) => t.off)).toEqual(["Ill", "Ill"]);
   });
@@ -52,11 +83,17 @@ describe("what needs a person today", () => {
   it("is a promise that is past, with by how much and who", () => {
     const world = smallWorld();
     const { visitId } = world.booked();
-    const { window_to: end } = one<{ window_to: number }>(world.hogar, "SELECT window_to FROM visits WHERE id = ?", visitId);
+    const { window_to: end } = one<{ window_to: number }>(
+      world.hogar,
+      "SELECT window_to FROM visits WHERE id = ?",
+      visitId,
+    );
     world.at("2027-03-10", 660);
     expect(needs(world).filter((n) => n.kind === "late")).toEqual([]);
     world.later(end - Math.floor(world.hogar.now() / 60_000) + 25);
-    expect(needs(world).find((n) => n.kind === "late")!.words).toMatch(/^(Bram Okafor|Petra Lindqvist) is 25 min past the window at Mira Okonjo$/);
+    expect(needs(world).find((n) => n.kind === "late")!.words).toMatch(
+      /^(Bram Okafor|Petra Lindqvist) is 25 min past the window at Mira Okonjo$/,
+    );
     mustPerform(world.hogar, advanceVisit, { visitId, to: "on site" }, office);
     expect(needs(world).filter((n) => n.kind === "late")).toEqual([]);
   });
@@ -65,8 +102,15 @@ describe("what needs a person today", () => {
     const world = smallWorld();
     const { actor } = world.booked({ serviceId: world.services.survey, card: testCards[1].number });
     await runDue(world.hogar);
-    expect(needs(world)).toMatchObject([{ kind: "failed card", words: "Mira Okonjo: the card for the deposit was declined" }]);
-    mustPerform(world.hogar, payByCard, { purpose: "deposit", cardToken: world.hogar.standins.cards.tokenFor(testCards[0].number)! }, actor);
+    expect(needs(world)).toMatchObject([
+      { kind: "failed card", words: "Mira Okonjo: the card for the deposit was declined" },
+    ]);
+    mustPerform(
+      world.hogar,
+      payByCard,
+      { purpose: "deposit", cardToken: world.hogar.standins.cards.tokenFor(testCards[0].number)! },
+      actor,
+    );
     await runDue(world.hogar);
     expect(needs(world)).toEqual([]);
   });
@@ -79,25 +123,54 @@ describe("what needs a person today", () => {
     world.at("2027-04-20", 600);
     expect(needs(world)).toMatchObject([{ kind: "overdue", words: "1 invoice is overdue" }]);
     expect(needs(world, dispatcher)).toEqual([]);
-    mustPerform(world.hogar, recordPayment, { invoiceId: 1, method: "bank", amountMinor: 7900, key: "paid by bank" }, office);
+    mustPerform(
+      world.hogar,
+      recordPayment,
+      { invoiceId: 1, method: "bank", amountMinor: 7900, key: "paid by bank" },
+      office,
+    );
     expect(needs(world)).toEqual([]);
   });
 
   it("is a certificate that ends within six weeks", () => {
     const world = smallWorld();
     const hours = [{ weekday: 0, opens: 480, closes: 1020 }];
-    const until = (validUntil: string) => mustPerform(world.hogar, saveTechnician, { id: world.technicians[1]!, name: "Petra Lindqvist", phone: "+1 555 0111", skills: [{ name: "sweep", level: 1, validUntil }], hours }, office);
+    const until = (validUntil: string) =>
+      mustPerform(
+        world.hogar,
+        saveTechnician,
+        {
+          id: world.technicians[1]!,
+          name: "Petra Lindqvist",
+          phone: "+1 555 0111",
+          skills: [{ name: "sweep", level: 1, validUntil }],
+          hours,
+        },
+        office,
+      );
     until("2027-06-30");
     expect(needs(world)).toEqual([]);
     until("2027-04-01");
-    expect(needs(world)).toEqual([{ kind: "expiring", words: "Petra Lindqvist: the certificate “sweep” ends on 1 April 2027", href: `/setup/technicians?id=${world.technicians[1]}` }]);
+    expect(needs(world)).toEqual([
+      {
+        kind: "expiring",
+        words: "Petra Lindqvist: the certificate “sweep” ends on 1 April 2027",
+        href: `/setup/technicians?id=${world.technicians[1]}`,
+      },
+    ]);
   });
 
   it("is nobody else's for those who see only their own visits", () => {
     const world = smallWorld();
     askFor(world, 20);
     world.booked();
-    const own = personActor({ id: 3, name: "Bram", role: "dispatcher", technicianId: world.technicians[0]!, taken: ["visits.all"] });
+    const own = personActor({
+      id: 3,
+      name: "Bram",
+      role: "dispatcher",
+      technicianId: world.technicians[0]!,
+      taken: ["visits.all"],
+    });
     expect(today(world, own)).toMatchObject({ needs: [], technicians: [{ name: "Bram Okafor" }] });
   });
 });

@@ -31,8 +31,20 @@ export const todayView = defineView({
       const waiting = look(hogar, incoming, {}, actor);
       const forUs = waiting.ok ? waiting.value.entries.filter((e) => e.forUs) : [];
       for (const e of forUs.slice(0, mostShown))
-        needs.push({ kind: "incoming", words: `${e.name} ${did[e.kind]} ${e.what}`, detail: [e.waits, e.when, e.handler && `${e.handler} is on it`].filter(Boolean).join(" · "), href: `/incoming?open=${encodeURIComponent(e.key)}` });
-      if (forUs.length > mostShown) needs.push({ kind: "incoming", words: `${forUs.length - mostShown} more wait in Incoming`, detail: "", href: "/incoming", n: forUs.length - mostShown });
+        needs.push({
+          kind: "incoming",
+          words: `${e.name} ${did[e.kind]} ${e.what}`,
+          detail: [e.waits, e.when, e.handler && `${e.handler} is on it`].filter(Boolean).join(" · "),
+          href: `/incoming?open=${encodeURIComponent(e.key)}`,
+        });
+      if (forUs.length > mostShown)
+        needs.push({
+          kind: "incoming",
+          words: `${forUs.length - mostShown} more wait in Incoming`,
+          detail: "",
+          href: "/incoming",
+          n: forUs.length - mostShown,
+        });
     }
     const clockOf = (epoch: number) => localOf(epoch, business.time_zone).minute;
 
@@ -41,43 +53,100 @@ export const todayView = defineView({
        LEFT JOIN jobs j ON j.id = v.job_id LEFT JOIN customers c ON c.id = j.customer_id LEFT JOIN repeats r ON r.id = v.repeat_id LEFT JOIN customers rc ON rc.id = r.customer_id
        WHERE v.date BETWEEN ? AND ? AND v.state IN ('promised', 'forecast') AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) ORDER BY v.date LIMIT 30`,
     ).all(today, soon))
-      needs.push({ kind: "unplaced", words: `${v.name} has nobody yet`, detail: `${v.service}${v.state === "forecast" ? ", a repeat that finds no room" : ""}`, href: `/board?date=${v.date}&visit=${v.id}` });
+      needs.push({
+        kind: "unplaced",
+        words: `${v.name} has nobody yet`,
+        detail: `${v.service}${v.state === "forecast" ? ", a repeat that finds no room" : ""}`,
+        href: `/board?date=${v.date}&visit=${v.id}`,
+      });
 
     for (const v of sql<{ id: number; date: string; name: string; technician: string; window_to: number }>(
       `SELECT v.id, v.date, c.name, t.name AS technician, v.window_to FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id
        JOIN placements p ON p.visit_id = v.id JOIN technicians t ON t.id = p.technician_id WHERE v.date = ? AND v.state IN ('promised', 'on the way') AND v.window_to < ? GROUP BY v.id`,
     ).all(today, minute))
-      needs.push({ kind: "late", words: `${v.technician} is ${minute - v.window_to} min past the window at ${v.name}`, detail: "Tell the customer, or place it anew", href: `/board?date=${v.date}&visit=${v.id}` });
+      needs.push({
+        kind: "late",
+        words: `${v.technician} is ${minute - v.window_to} min past the window at ${v.name}`,
+        detail: "Tell the customer, or place it anew",
+        href: `/board?date=${v.date}&visit=${v.id}`,
+      });
 
     for (const p of sql<{ id: number; visit_id: number; date: string; name: string; purpose: string; problem: string }>(
       `SELECT p.id, v.id AS visit_id, v.date, c.name, p.purpose, p.problem FROM payments p JOIN customers c ON c.id = p.customer_id JOIN visits v ON v.job_id = p.job_id JOIN jobs j ON j.id = p.job_id
        WHERE p.state = 'declined' AND j.state <> 'cancelled' AND p.settled_at > ? AND NOT EXISTS (SELECT 1 FROM payments q WHERE q.job_id = p.job_id AND q.purpose = p.purpose AND q.id > p.id)
        GROUP BY p.id ORDER BY p.id DESC LIMIT 10`,
     ).all(now - 7 * 86_400_000))
-      needs.push({ kind: "failed card", words: `${p.name}: the card for the ${p.purpose} was declined`, detail: p.problem, href: `/board?date=${p.date}&visit=${p.visit_id}` });
+      needs.push({
+        kind: "failed card",
+        words: `${p.name}: the card for the ${p.purpose} was declined`,
+        detail: p.problem,
+        href: `/board?date=${p.date}&visit=${p.visit_id}`,
+      });
 
-    for (const o of sql<{ id: number; kind: string; key: string; last_problem: string }>("SELECT id, kind, key, last_problem FROM outbox WHERE state = 'given up' LIMIT 10").all())
-      needs.push({ kind: "stuck", words: `A ${o.kind} could not be carried out`, detail: `${o.key}: ${o.last_problem}`, href: "/today" });
+    for (const o of sql<{ id: number; kind: string; key: string; last_problem: string }>(
+      "SELECT id, kind, key, last_problem FROM outbox WHERE state = 'given up' LIMIT 10",
+    ).all())
+      needs.push({
+        kind: "stuck",
+        words: `A ${o.kind} could not be carried out`,
+        detail: `${o.key}: ${o.last_problem}`,
+        href: "/today",
+      });
 
     if (may(actor, "money.see")) {
       const overdue = sql<{ n: number; open: number }>(
         `SELECT count(*) AS n, coalesce(sum(open), 0) AS open FROM (SELECT total_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = i.id), 0) AS open
          FROM invoices i WHERE due_date < ? AND cancelled_at IS NULL) WHERE open > 0`,
       ).get(today)!;
-      if (overdue.n) needs.push({ kind: "overdue", words: `${overdue.n} ${overdue.n === 1 ? "invoice is" : "invoices are"} overdue`, detail: "Reminders go out by themselves", href: "/money?show=overdue" });
+      if (overdue.n)
+        needs.push({
+          kind: "overdue",
+          words: `${overdue.n} ${overdue.n === 1 ? "invoice is" : "invoices are"} overdue`,
+          detail: "Reminders go out by themselves",
+          href: "/money?show=overdue",
+        });
     }
     for (const s of sql<{ id: number; name: string; skill: string; valid_until: string }>(
       "SELECT t.id, t.name, s.name AS skill, ts.valid_until FROM technician_skills ts JOIN technicians t ON t.id = ts.technician_id JOIN skills s ON s.id = ts.skill_id WHERE t.active = 1 AND ts.valid_until < ?",
     ).all(addDays(today, 42)))
-      needs.push({ kind: "expiring", words: `${s.name}: the certificate “${s.skill}” ends on ${dateWords(s.valid_until)}`, detail: "After that day nobody is offered this work by that person", href: `/setup/technicians?id=${s.id}` });
+      needs.push({
+        kind: "expiring",
+        words: `${s.name}: the certificate “${s.skill}” ends on ${dateWords(s.valid_until)}`,
+        detail: "After that day nobody is offered this work by that person",
+        href: `/setup/technicians?id=${s.id}`,
+      });
 
-    const bounced = sql<{ id: number; name: string; customer_id: number }>("SELECT c.id AS customer_id, c.name FROM messages m JOIN customers c ON c.id = m.customer_id WHERE m.state = 'bounced' GROUP BY c.id LIMIT 5").all();
-    for (const b of bounced) needs.push({ kind: "bounced", words: `Messages to ${b.name} come back`, detail: "The mail address or number is not right", href: `/customers?id=${b.customer_id}` });
+    const bounced = sql<{ id: number; name: string; customer_id: number }>(
+      "SELECT c.id AS customer_id, c.name FROM messages m JOIN customers c ON c.id = m.customer_id WHERE m.state = 'bounced' GROUP BY c.id LIMIT 5",
+    ).all();
+    for (const b of bounced)
+      needs.push({
+        kind: "bounced",
+        words: `Messages to ${b.name} come back`,
+        detail: "The mail address or number is not right",
+        href: `/customers?id=${b.customer_id}`,
+      });
 
-    for (const r of sql<{ id: number; sender: string; body: string; name: string | null; customer_id: number | null }>("SELECT r.*, c.name FROM replies r LEFT JOIN customers c ON c.id = r.customer_id WHERE received_at > ? ORDER BY r.id DESC LIMIT 5").all(now - 3 * 86_400_000))
-      needs.push({ kind: "reply", words: `${r.name ?? r.sender} writes: “${r.body.slice(0, 120)}”`, detail: "A text that came in", href: r.customer_id ? `/customers?id=${r.customer_id}` : "/customers" });
+    for (const r of sql<{ id: number; sender: string; body: string; name: string | null; customer_id: number | null }>(
+      "SELECT r.*, c.name FROM replies r LEFT JOIN customers c ON c.id = r.customer_id WHERE received_at > ? ORDER BY r.id DESC LIMIT 5",
+    ).all(now - 3 * 86_400_000))
+      needs.push({
+        kind: "reply",
+        words: `${r.name ?? r.sender} writes: “${r.body.slice(0, 120)}”`,
+        detail: "A text that came in",
+        href: r.customer_id ? `/customers?id=${r.customer_id}` : "/customers",
+      });
 
-    const technicians = sql<{ id: number; name: string; done: number; all_visits: number; next: string | null; next_from: number | null; next_to: number | null; off: string | null }>(
+    const technicians = sql<{
+      id: number;
+      name: string;
+      done: number;
+      all_visits: number;
+      next: string | null;
+      next_from: number | null;
+      next_to: number | null;
+      off: string | null;
+    }>(
       `SELECT t.id, t.name,
         (SELECT count(*) FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = t.id AND p.date = ?1 AND v.state IN ('done', 'no access')) AS done,
         (SELECT count(*) FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = t.id AND p.date = ?1 AND v.state NOT IN ('held', 'forecast')) AS all_visits,
@@ -86,13 +155,22 @@ export const todayView = defineView({
          WHERE p.date = ?1 AND v.state IN ('promised', 'on the way', 'on site') GROUP BY p.technician_id) n ON n.technician_id = t.id
        WHERE t.active = 1 AND (@only IS NULL OR t.id = @only) ORDER BY t.position`.replaceAll("?1", "@today"),
     ).all({ today, only });
-    const booked = sql<{ n: number; minor: number }>("SELECT count(*) AS n, coalesce(sum(total_minor), 0) AS minor FROM jobs WHERE booked_at > ? AND state <> 'cancelled'").get(now - 7 * 86_400_000)!;
+    const booked = sql<{ n: number; minor: number }>(
+      "SELECT count(*) AS n, coalesce(sum(total_minor), 0) AS minor FROM jobs WHERE booked_at > ? AND state <> 'cancelled'",
+    ).get(now - 7 * 86_400_000)!;
     return {
       /** Nothing has been booked yet, and this person can set the business up. */
       isFresh: may(actor, "setup.change") && sql("SELECT 1 FROM jobs").get() === undefined,
       // What needs a person is for those who see everybody's work.
-      today, needs: only === null ? needs : [], booked, currency: business.currency,
-      technicians: technicians.map((t) => ({ ...t, nextFrom: t.next_from === null ? null : clockOf(t.next_from), nextTo: t.next_to === null ? null : clockOf(t.next_to) })),
+      today,
+      needs: only === null ? needs : [],
+      booked,
+      currency: business.currency,
+      technicians: technicians.map((t) => ({
+        ...t,
+        nextFrom: t.next_from === null ? null : clockOf(t.next_from),
+        nextTo: t.next_to === null ? null : clockOf(t.next_to),
+      })),
     };
   },
 });

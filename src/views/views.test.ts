@@ -29,27 +29,61 @@ const tomorrow = "2027-03-10";
 describe("the front door", () => {
   it("finds an address, its zone with the terms there, and the price of each service", () => {
     const world = smallWorld();
-    mustPerform(world.hogar, saveZone, { id: 1, name: "Harbourside", postcodes: ["MW 1*"], weekdays: 127, serveFrom: 0, serveTo: 1440, noticeMinutes: 0, surchargeMinor: 1000, smallestOrderMinor: 10_000 }, office);
+    mustPerform(
+      world.hogar,
+      saveZone,
+      {
+        id: 1,
+        name: "Harbourside",
+        postcodes: ["MW 1*"],
+        weekdays: 127,
+        serveFrom: 0,
+        serveTo: 1440,
+        noticeMinutes: 0,
+        surchargeMinor: 1000,
+        smallestOrderMinor: 10_000,
+      },
+      office,
+    );
     const [address] = see(world, findAddress, { text: "MW 101" });
     const at = see(world, servicesAt, { addressId: address!.id });
     expect(at.zone).toMatchObject({ name: "Harbourside", surchargeMinor: 1000 });
-    expect(at.services.find((s) => s.code === "SW")).toMatchObject({ totalMinor: 10_000, lines: [{ amountMinor: 7900 }, { amountMinor: 1000 }, { amountMinor: 1100 }] });
+    expect(at.services.find((s) => s.code === "SW")).toMatchObject({
+      totalMinor: 10_000,
+      lines: [{ amountMinor: 7900 }, { amountMinor: 1000 }, { amountMinor: 1100 }],
+    });
   });
 
   it("knows an address outside the zones, and refuses one that does not exist", () => {
     const world = smallWorld();
     const outside = world.town.addresses.find((a) => a.postcode.startsWith("MW 5"))!;
     expect(see(world, servicesAt, { addressId: outside.id })).toMatchObject({ zone: null, services: [] });
-    expect(look(world.hogar, servicesAt, { addressId: "forged" }, visitor)).toMatchObject({ problem: { fields: { "/addressId": expect.any(String) } } });
+    expect(look(world.hogar, servicesAt, { addressId: "forged" }, visitor)).toMatchObject({
+      problem: { fields: { "/addressId": expect.any(String) } },
+    });
   });
 
   it("says at once what is wrong about who one is, all of it together, and keeps nothing", () => {
     const world = smallWorld();
     const { frontDoor: now } = see(world, setup, {});
-    mustPerform(world.hogar, saveFrontDoor, { ...now, fields: [{ id: "entry", words: "How do we get in?", required: true, kind: "text", most: 50 }] }, office);
+    mustPerform(
+      world.hogar,
+      saveFrontDoor,
+      { ...now, fields: [{ id: "entry", words: "How do we get in?", required: true, kind: "text", most: 50 }] },
+      office,
+    );
     const customer = { name: "Mira Okonjo", mail: "mira@example.com", phone: "+1 555 0142", reminders: false };
-    expect(look(world.hogar, checkBooker, { customer: { ...customer, phone: "12-34" } }, visitor)).toMatchObject({ problem: { fields: { "/customer/phone": "Write a phone number, such as +1 555 0142.", "/fields/entry": "Please answer this." } } });
-    expect(look(world.hogar, checkBooker, { customer: { ...customer, mail: "mira@" } }, visitor)).toMatchObject({ problem: { fields: { "/customer/mail": expect.stringContaining("mail address") } } });
+    expect(look(world.hogar, checkBooker, { customer: { ...customer, phone: "12-34" } }, visitor)).toMatchObject({
+      problem: {
+        fields: {
+          "/customer/phone": "Write a phone number, such as +1 555 0142.",
+          "/fields/entry": "Please answer this.",
+        },
+      },
+    });
+    expect(look(world.hogar, checkBooker, { customer: { ...customer, mail: "mira@" } }, visitor)).toMatchObject({
+      problem: { fields: { "/customer/mail": expect.stringContaining("mail address") } },
+    });
     expect(look(world.hogar, checkBooker, { customer, fields: { entry: "By the side gate" } }, visitor).ok).toBe(true);
     expect(one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM customers").n).toBe(0);
   });
@@ -62,7 +96,9 @@ describe("the front door", () => {
     expect(looks.length).toBeGreaterThan(1);
     const context = viewContext(world.hogar, visitor);
     const all = answersFor(context, findWanted(context, asked).visit, bookableDates(context)).filter((a) => a.offered);
-    expect(looks.flatMap((l) => l.windows).map(({ date, from, to }) => ({ date, from, to }))).toEqual(all.map(({ date, from, to }) => ({ date, from, to })));
+    expect(looks.flatMap((l) => l.windows).map(({ date, from, to }) => ({ date, from, to }))).toEqual(
+      all.map(({ date, from, to }) => ({ date, from, to })),
+    );
     expect(see(world, offers, { ...asked, from: "2030-01-01" })).toEqual({ windows: [], next: null });
   });
 
@@ -71,9 +107,29 @@ describe("the front door", () => {
     const asked = { addressId: world.addresses[10]!.id, items: [{ serviceId: world.services.sweep }] };
     const dates = () => [...new Set(see(world, offers, asked).windows.map((o) => o.date))];
     expect(dates()).toContain(tomorrow);
-    mustPerform(world.hogar, saveSpecialDay, { id: null, name: "Harbour fair", first: tomorrow, last: tomorrow, yearly: false, spans: [] }, office);
+    mustPerform(
+      world.hogar,
+      saveSpecialDay,
+      { id: null, name: "Harbour fair", first: tomorrow, last: tomorrow, yearly: false, spans: [] },
+      office,
+    );
     expect(dates()).not.toContain(tomorrow);
-    mustPerform(world.hogar, saveZone, { id: 1, name: "Harbourside", postcodes: ["MW 1*"], weekdays: 8, serveFrom: 0, serveTo: 720, noticeMinutes: 0, surchargeMinor: 0, smallestOrderMinor: 0 }, office);
+    mustPerform(
+      world.hogar,
+      saveZone,
+      {
+        id: 1,
+        name: "Harbourside",
+        postcodes: ["MW 1*"],
+        weekdays: 8,
+        serveFrom: 0,
+        serveTo: 720,
+        noticeMinutes: 0,
+        surchargeMinor: 0,
+        smallestOrderMinor: 0,
+      },
+      office,
+    );
     const left = see(world, offers, asked).windows;
     expect(left.length).toBeGreaterThan(0);
     expect(new Set(left.map((o) => new Date(o.date).getUTCDay()))).toEqual(new Set([4]));
@@ -87,21 +143,38 @@ describe("the board", () => {
     const { visitId } = world.booked();
     const day = see(world, board, { date: tomorrow });
     const holder = day.technicians.find((t) => t.stops.length)!;
-    expect(holder.stops[0]).toMatchObject({ id: visitId, customer: "Mira Okonjo", windowFrom: 540, windowTo: 660, state: "promised" });
+    expect(holder.stops[0]).toMatchObject({
+      id: visitId,
+      customer: "Mira Okonjo",
+      windowFrom: 540,
+      windowTo: 660,
+      state: "promised",
+    });
     expect(holder).toMatchObject({ workable: 480, absence: null });
     expect(holder.promised).toBe(holder.stops[0]!.leaves - holder.stops[0]!.driveFrom);
-    expect(see(world, dayStrip, {}).find((d) => d.date === tomorrow)).toMatchObject({ workable: 960, promised: holder.promised, needsPerson: 0 });
+    expect(see(world, dayStrip, {}).find((d) => d.date === tomorrow)).toMatchObject({
+      workable: 960,
+      promised: holder.promised,
+      needsPerson: 0,
+    });
   });
 
   it("puts what an ill technician leaves into the tray, with who can take it, and needs three actions", () => {
     const world = smallWorld();
     const { visitId } = world.booked();
     const { technician_id } = one<{ technician_id: number }>(world.hogar, "SELECT * FROM placements");
-    const { id, freed } = mustPerform(world.hogar, recordTimeOff, { technicianId: technician_id, firstDate: tomorrow, lastDate: tomorrow, reason: "Ill" }, office);
+    const { id, freed } = mustPerform(
+      world.hogar,
+      recordTimeOff,
+      { technicianId: technician_id, firstDate: tomorrow, lastDate: tomorrow, reason: "Ill" },
+      office,
+    );
     expect(freed).toBe(1);
     const day = see(world, board, { date: tomorrow });
     expect(day.technicians.find((t) => t.id === technician_id)).toMatchObject({ absence: "Ill", workable: 0 });
-    expect(day.tray).toMatchObject([{ id: visitId, best: { fits: true, technicianIds: [world.technicians.find((t) => t !== technician_id)] } }]);
+    expect(day.tray).toMatchObject([
+      { id: visitId, best: { fits: true, technicianIds: [world.technicians.find((t) => t !== technician_id)] } },
+    ]);
     expect(see(world, dayStrip, {}).find((d) => d.date === tomorrow)).toMatchObject({ needsPerson: 1, off: 1 });
     mustPerform(world.hogar, removeTimeOff, { id }, office);
     expect(see(world, board, { date: tomorrow }).technicians.every((t) => t.absence === null)).toBe(true);
@@ -110,10 +183,23 @@ describe("the board", () => {
   it("says of every window and technician what moving there costs, or why it cannot be", () => {
     const world = smallWorld();
     const { visitId } = world.booked();
-    mustPerform(world.hogar, recordTimeOff, { technicianId: world.technicians[1]!, firstDate: "2027-03-11", lastDate: "2027-03-11", reason: "Ill" }, office);
+    mustPerform(
+      world.hogar,
+      recordTimeOff,
+      { technicianId: world.technicians[1]!, firstDate: "2027-03-11", lastDate: "2027-03-11", reason: "Ill" },
+      office,
+    );
     const options = see(world, placementOptions, { visitId, date: "2027-03-11" });
-    expect(options.map((o) => [o.from, o.to])).toEqual([[540, 660], [660, 780], [780, 900], [900, 1020]]);
-    expect(options[0]!.technicians).toMatchObject([{ fits: true, extraDriving: expect.any(Number) }, { fits: false, why: "Petra Lindqvist is off that day" }]);
+    expect(options.map((o) => [o.from, o.to])).toEqual([
+      [540, 660],
+      [660, 780],
+      [780, 900],
+      [900, 1020],
+    ]);
+    expect(options[0]!.technicians).toMatchObject([
+      { fits: true, extraDriving: expect.any(Number) },
+      { fits: false, why: "Petra Lindqvist is off that day" },
+    ]);
   });
 
   it("tells everything about a visit: promise, people, repeat, messages and history", () => {
@@ -121,7 +207,13 @@ describe("the board", () => {
     const { visitId } = world.booked();
     mustPerform(world.hogar, makeRepeat, { visitId, every: 2, unit: "week", until: null }, office);
     const sheet = see(world, visitSheet, { visitId });
-    expect(sheet).toMatchObject({ state: "promised", windowFrom: 540, repeat: { words: "every 2 weeks", active: true }, coming: expect.arrayContaining(["2027-03-24"]), totalMinor: 7900 });
+    expect(sheet).toMatchObject({
+      state: "promised",
+      windowFrom: 540,
+      repeat: { words: "every 2 weeks", active: true },
+      coming: expect.arrayContaining(["2027-03-24"]),
+      totalMinor: 7900,
+    });
     expect(sheet.messages.map((m) => m.channel).sort()).toEqual(["mail", "text"]);
     expect(sheet.history.map((h) => h.operation)).toEqual(["make-repeat", "book"]);
   });
@@ -143,7 +235,9 @@ describe("customers", () => {
   it("are listed with what is open and when we come next, and found by name, phone and street", () => {
     const world = smallWorld();
     const { visitId } = world.booked();
-    expect(see(world, customers, {}).rows).toMatchObject([{ name: "Mira Okonjo", nextVisit: tomorrow, openMinor: 0, zone: "Harbourside" }]);
+    expect(see(world, customers, {}).rows).toMatchObject([
+      { name: "Mira Okonjo", nextVisit: tomorrow, openMinor: 0, zone: "Harbourside" },
+    ]);
     for (const to of ["on site", "done"] as const) mustPerform(world.hogar, advanceVisit, { visitId, to }, office);
     expect(see(world, customers, {}).rows).toMatchObject([{ nextVisit: null, lastVisit: tomorrow, openMinor: 7900 }]);
     expect(see(world, customer, { id: 1 }).visits).toMatchObject([{ id: visitId, state: "done" }]);
@@ -153,8 +247,25 @@ describe("customers", () => {
 
   it("who only asks is found too, with what waits", () => {
     const world = smallWorld();
-    mustPerform(world.hogar, makeRequest, { addressId: world.addresses[20]!.id, items: [{ serviceId: world.services.sweep }], address: "", name: "Selma Vance", mail: "selma@example.com", phone: "+1 555 0178", wishes: "After five" }, visitor);
-    for (const text of ["vance", world.addresses[20]!.line.slice(0, 9)]) expect(see(world, find, { text })).toMatchObject({ customers: [], waiting: [{ key: "request 1", name: "Selma Vance" }] });
+    mustPerform(
+      world.hogar,
+      makeRequest,
+      {
+        addressId: world.addresses[20]!.id,
+        items: [{ serviceId: world.services.sweep }],
+        address: "",
+        name: "Selma Vance",
+        mail: "selma@example.com",
+        phone: "+1 555 0178",
+        wishes: "After five",
+      },
+      visitor,
+    );
+    for (const text of ["vance", world.addresses[20]!.line.slice(0, 9)])
+      expect(see(world, find, { text })).toMatchObject({
+        customers: [],
+        waiting: [{ key: "request 1", name: "Selma Vance" }],
+      });
     expect(see(world, find, { text: "%" }).waiting).toEqual([]);
   });
 
@@ -164,6 +275,9 @@ describe("customers", () => {
     mustPerform(world.hogar, makeRepeat, { visitId: first.visitId, every: 1, unit: "year", until: null }, office);
     mustPerform(world.hogar, makeRepeat, { visitId: second.visitId, every: 4, unit: "week", until: null }, office);
     world.at("2027-03-20", 600);
-    expect(see(world, repeats, {}).map((r) => [r.customer, r.words, r.next])).toEqual([["Anton Lund", "every 4 weeks", "2027-04-07"], ["Mira Okonjo", "yearly", "2028-03-10"]]);
+    expect(see(world, repeats, {}).map((r) => [r.customer, r.words, r.next])).toEqual([
+      ["Anton Lund", "every 4 weeks", "2027-04-07"],
+      ["Mira Okonjo", "yearly", "2028-03-10"],
+    ]);
   });
 });

@@ -23,9 +23,15 @@ export const whyNotChoices = defineView({
     return {
       today,
       address: found && { id: found.id, line: found.line, postcode: found.postcode, lng: found.lng, lat: found.lat },
-      services: sql<{ id: number; name: string; questions: string }>("SELECT id, name, questions FROM services WHERE active = 1 ORDER BY category, name").all().map((s) => ({ ...s, questions: questionsOf(s) })),
+      services: sql<{ id: number; name: string; questions: string }>(
+        "SELECT id, name, questions FROM services WHERE active = 1 ORDER BY category, name",
+      )
+        .all()
+        .map((s) => ({ ...s, questions: questionsOf(s) })),
       currency: business.currency,
-      technicians: sql<{ id: number; name: string }>("SELECT id, name FROM technicians WHERE active = 1 ORDER BY position").all(),
+      technicians: sql<{ id: number; name: string }>(
+        "SELECT id, name FROM technicians WHERE active = 1 ORDER BY position",
+      ).all(),
     };
   },
 });
@@ -50,7 +56,11 @@ export const whyNot = defineView({
     const question = questionFor(context, asked, [date]);
     const names = namesOf(context);
     const ofDay = (epoch: number) => localOf(epoch, business.time_zone).minute;
-    const told = (reason: RuleReason | CrewReason) => ({ code: reason.code, words: reasonWords(reason, names), remedy: isOfCrew(reason) ? null : remedyWords(reason, names) });
+    const told = (reason: RuleReason | CrewReason) => ({
+      code: reason.code,
+      words: reasonWords(reason, names),
+      remedy: isOfCrew(reason) ? null : remedyWords(reason, names),
+    });
 
     /** Whose visits lie before and after a position of somebody's day. */
     const between = (technician: string, on: string, position: number): string => {
@@ -59,7 +69,8 @@ export const whyNot = defineView({
       const stops = prepared.works ? (prepared.day.stops as readonly PlannedStop[]) : [];
       const nameOf = (stop: PlannedStop | undefined, none: string) => {
         if (!stop) return none;
-        if (stop.errandId !== null) return sql<{ title: string }>("SELECT title FROM errands WHERE id = ?").get(stop.errandId)!.title;
+        if (stop.errandId !== null)
+          return sql<{ title: string }>("SELECT title FROM errands WHERE id = ?").get(stop.errandId)!.title;
         return visitName(stop.visitId!);
       };
       return `between ${nameOf(stops[position - 1], "the start of the day")} and ${nameOf(stops[position], "the way home")}`;
@@ -73,9 +84,20 @@ export const whyNot = defineView({
 
     return {
       zone: zone?.name ?? null,
-      service: { name: asked.title, minutes: question.visit.minutes, before: question.visit.before, after: question.visit.after, crew: question.visit.crew, days: asked.days },
+      service: {
+        name: asked.title,
+        minutes: question.visit.minutes,
+        before: question.visit.before,
+        after: question.visit.after,
+        crew: question.visit.crew,
+        days: asked.days,
+      },
       mode: question.rules.capacity.mode,
-      technicians: question.technicians.map(({ id, skills }) => ({ id, name: names.technician(id), able: skillGap(skills, question.visit.skills, date) === null })),
+      technicians: question.technicians.map(({ id, skills }) => ({
+        id,
+        name: names.technician(id),
+        able: skillGap(skills, question.visit.skills, date) === null,
+      })),
       windows: explainWindows(question).map(({ answer, rules, technicians }) => ({
         /** As it is sent to book it: epoch minutes. */
         window: { date: answer.date, from: answer.from, to: answer.to },
@@ -83,7 +105,10 @@ export const whyNot = defineView({
         to: ofDay(answer.to),
         offered: answer.offered,
         /** What it costs in this window, with what is taken off on our way: the price it is booked at. */
-        totalMinor: answer.offered && isOnOurWay(answer) && business.on_our_way_bp > 0 ? priceItems(context, items, zone, { onOurWayBp: business.on_our_way_bp }).totalMinor : order.totalMinor,
+        totalMinor:
+          answer.offered && isOnOurWay(answer) && business.on_our_way_bp > 0
+            ? priceItems(context, items, zone, { onOurWayBp: business.on_our_way_bp }).totalMinor
+            : order.totalMinor,
         onOurWay: answer.offered && answer.technicians.length > 0 ? answer.extraDriving : null,
         meetAt: answer.offered && answer.meetAt !== null ? ofDay(answer.meetAt) : null,
         then: answer.offered ? answer.then.map((day) => day.date) : [],
@@ -91,10 +116,18 @@ export const whyNot = defineView({
         against: [...rules, ...(answer.offered ? [] : answer.reasons.filter(isOfCrew))].map(told),
         technicians: technicians.map(({ id, fits, reason }) => ({
           id,
-          fits: fits && { arrives: ofDay(fits.arrive[0]), latest: ofDay(fits.arrive[1]), extraDriving: fits.extraDriving, load: fits.load },
+          fits: fits && {
+            arrives: ofDay(fits.arrive[0]),
+            latest: ofDay(fits.arrive[1]),
+            extraDriving: fits.extraDriving,
+            load: fits.load,
+          },
           code: reason?.code ?? null,
           words: reason ? technicianReasonWords(reason, names) : null,
-          where: reason?.code === "out-of-reach" && reason.shortBy !== null ? between(id, reason.date, reason.position) : null,
+          where:
+            reason?.code === "out-of-reach" && reason.shortBy !== null
+              ? between(id, reason.date, reason.position)
+              : null,
           remedy: reason && remedyWords(reason, names),
         })),
       })),
@@ -102,4 +135,5 @@ export const whyNot = defineView({
   },
 });
 
-const isOfCrew = (reason: Reason): reason is CrewReason => ["crew-incomplete", "crew-never-together", "nobody"].includes(reason.code);
+const isOfCrew = (reason: Reason): reason is CrewReason =>
+  ["crew-incomplete", "crew-never-together", "nobody"].includes(reason.code);

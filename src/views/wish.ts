@@ -18,7 +18,9 @@ export const wish = defineView({
     const request = openWish(context, token);
     const told = request.told === null ? null : (JSON.parse(request.told) as ChosenWindow);
     return {
-      business: { name: business.name, mark: business.mark, phone: business.phone }, look: lookOf(readFrontDoor(hogar.store)), address: request.address,
+      business: { name: business.name, mark: business.mark, phone: business.phone },
+      look: lookOf(readFrontDoor(hogar.store)),
+      address: request.address,
       what: titleOf((JSON.parse(request.items) as Item[]).map((item) => readItem(context, item))),
       window: told && { day: dayWords(told.date), time: windowIn(told.from, told.to, business.time_zone) },
       booked: request.job_id === null ? null : firstLinkTokenOf(hogar, request.job_id),

@@ -96,17 +96,24 @@ interface MessageRow {
   job_id: number | null;
 }
 
-const messageOf = (hogar: Hogar, id: number) => hogar.store.sql<MessageRow>("SELECT * FROM messages WHERE id = ?").get(id)!;
+const messageOf = (hogar: Hogar, id: number) =>
+  hogar.store.sql<MessageRow>("SELECT * FROM messages WHERE id = ?").get(id)!;
 
 const message: Effect = {
   repeatable: (hogar, { messageId }: MessagePayload) => hogar.gateways[messageOf(hogar, messageId).channel].repeatable,
   async carryOut(hogar, { messageId }: MessagePayload, key) {
     const { channel, recipient, subject, body, job_id } = messageOf(hogar, messageId);
     const link = (job_id === null ? null : linkAddressOf(hogar, job_id)) ?? hogar.publicUrl;
-    const state = await hogar.gateways[channel].send({ key, to: recipient, subject, body: body.replaceAll(linkPlaceholder, link) });
+    const state = await hogar.gateways[channel].send({
+      key,
+      to: recipient,
+      subject,
+      body: body.replaceAll(linkPlaceholder, link),
+    });
     mustPerform(hogar, recordDelivery, { messageId, state }, worker);
   },
-  giveUp: (hogar, { messageId }: MessagePayload) => mustPerform(hogar, recordDelivery, { messageId, state: "not known" }, worker),
+  giveUp: (hogar, { messageId }: MessagePayload) =>
+    mustPerform(hogar, recordDelivery, { messageId, state: "not known" }, worker),
 };
 
 export const effects: Record<string, Effect> = { charge, refund, "keep card": keepCard, tell, message };

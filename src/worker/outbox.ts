@@ -27,11 +27,13 @@ export async function drainOutbox(hogar: Hogar, leaseMs = 60_000): Promise<numbe
 
 /** Leases run by the real clock, due times by the business's. */
 function lease({ store, now }: Hogar, leaseMs: number): OutboxRow | undefined {
-  return store.sql<OutboxRow>(
-    `UPDATE outbox SET state = 'leased', leased_until = @until, attempts = attempts + 1, last_problem = CASE state WHEN 'leased' THEN 'interrupted' ELSE last_problem END
+  return store
+    .sql<OutboxRow>(
+      `UPDATE outbox SET state = 'leased', leased_until = @until, attempts = attempts + 1, last_problem = CASE state WHEN 'leased' THEN 'interrupted' ELSE last_problem END
      WHERE id = (SELECT id FROM outbox WHERE state IN ('ready', 'leased') AND run_after <= @now AND (state = 'ready' OR leased_until < @real) ORDER BY run_after, id LIMIT 1)
      RETURNING id, kind, key, payload, attempts, coalesce(last_problem = 'interrupted', 0) AS was_leased`,
-  ).get({ until: Date.now() + leaseMs, now: now(), real: Date.now() });
+    )
+    .get({ until: Date.now() + leaseMs, now: now(), real: Date.now() });
 }
 
 async function attempt(hogar: Hogar, row: OutboxRow): Promise<void> {
@@ -39,17 +41,25 @@ async function attempt(hogar: Hogar, row: OutboxRow): Promise<void> {
   const effect = effects[row.kind];
   const payload = JSON.parse(row.payload) as never;
   const giveUp = (problem: string) => {
-    sql("UPDATE outbox SET state = 'given up', leased_until = NULL, last_problem = ? WHERE id = ?").run(problem, row.id);
+    sql("UPDATE outbox SET state = 'given up', leased_until = NULL, last_problem = ? WHERE id = ?").run(
+      problem,
+      row.id,
+    );
     effect?.giveUp(hogar, payload, problem);
   };
   if (!effect) return giveUp(`Nobody knows how to do “${row.kind}”`);
-  if (row.was_leased && !effect.repeatable(hogar, payload)) return giveUp("It is not known whether this was done before the application stopped");
+  if (row.was_leased && !effect.repeatable(hogar, payload))
+    return giveUp("It is not known whether this was done before the application stopped");
   try {
     await effect.carryOut(hogar, payload, row.key);
     sql("UPDATE outbox SET state = 'done', leased_until = NULL, last_problem = NULL WHERE id = ?").run(row.id);
   } catch (error) {
     const problem = error instanceof Error ? error.message : String(error);
     if (row.attempts >= mostAttempts) return giveUp(problem);
-    sql("UPDATE outbox SET state = 'ready', leased_until = NULL, last_problem = ?, run_after = ? WHERE id = ?").run(problem, hogar.now() + pauseMs(row.attempts), row.id);
+    sql("UPDATE outbox SET state = 'ready', leased_until = NULL, last_problem = ?, run_after = ? WHERE id = ?").run(
+      problem,
+      hogar.now() + pauseMs(row.attempts),
+      row.id,
+    );
   }
 }

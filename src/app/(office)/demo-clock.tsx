@@ -28,25 +28,56 @@ export function DemoClock({ now, timeZone }: { now: number; timeZone: string }) 
     if (minutes > 0 && (await send({ minutes }))) router.refresh();
   };
   const nextDay = () => epochMinute(dayjs(date).add(1, "day").format("YYYY-MM-DD"), 8 * 60, timeZone) - minute;
-  const toWished = () => wished && move(epochMinute(wished.format("YYYY-MM-DD"), wished.hour() * 60 + wished.minute(), timeZone) - minute);
+  const toWished = () =>
+    wished && move(epochMinute(wished.format("YYYY-MM-DD"), wished.hour() * 60 + wished.minute(), timeZone) - minute);
 
   return (
     <>
-      <Button onClick={(e) => setAnchor(e.currentTarget)} disabled={busy} aria-label="Demo clock" sx={{ border: `1px dashed ${ink.honey}`, color: ink.ink, fontWeight: 400, fontSize: 14, whiteSpace: "nowrap", flex: "none", height: 38 }}>
+      <Button
+        onClick={(e) => setAnchor(e.currentTarget)}
+        disabled={busy}
+        aria-label="Demo clock"
+        sx={{
+          border: `1px dashed ${ink.honey}`,
+          color: ink.ink,
+          fontWeight: 400,
+          fontSize: 14,
+          whiteSpace: "nowrap",
+          flex: "none",
+          height: 38,
+        }}
+      >
         {dayShort(date)}, {clock(ofDay)} ▸
       </Button>
       <Menu anchorEl={anchor} open={!!anchor} onClose={() => setAnchor(null)}>
         <MenuItem onClick={() => void move(60)}>One hour on</MenuItem>
         <MenuItem onClick={() => void move(nextDay())}>To the next morning, 8:00</MenuItem>
         <MenuItem onClick={() => void move(7 * 1440)}>One week on</MenuItem>
-        <Box sx={{ px: 4, py: 2, display: "flex", gap: 2, alignItems: "center" }} onKeyDown={(e) => e.stopPropagation()}>
+        <Box
+          sx={{ px: 4, py: 2, display: "flex", gap: 2, alignItems: "center" }}
+          onKeyDown={(e) => e.stopPropagation()}
+        >
           <LocalizationProvider dateAdapter={AdapterDayjs}>
-            <DateTimePicker label="To a moment" ampm={false} format="YYYY-MM-DD HH:mm" minDateTime={dayjs(`${date}T${clock(ofDay)}`)} value={wished} onChange={setWished} slotProps={{ textField: { size: "small" } }} />
+            <DateTimePicker
+              label="To a moment"
+              ampm={false}
+              format="YYYY-MM-DD HH:mm"
+              minDateTime={dayjs(`${date}T${clock(ofDay)}`)}
+              value={wished}
+              onChange={setWished}
+              slotProps={{ textField: { size: "small" } }}
+            />
           </LocalizationProvider>
-          <Button variant="contained" onClick={() => void toWished()} disabled={!wished?.isValid()}>Go</Button>
+          <Button variant="contained" onClick={() => void toWished()} disabled={!wished?.isValid()}>
+            Go
+          </Button>
         </Box>
-        <MenuItem component="a" href="/standins/mail" target="_blank">Mail that was sent ↗</MenuItem>
-        <MenuItem component="a" href="/standins/text" target="_blank">Texts on the plain phone ↗</MenuItem>
+        <MenuItem component="a" href="/standins/mail" target="_blank">
+          Mail that was sent ↗
+        </MenuItem>
+        <MenuItem component="a" href="/standins/text" target="_blank">
+          Texts on the plain phone ↗
+        </MenuItem>
       </Menu>
     </>
   );

@@ -17,7 +17,15 @@ interface Found {
 }
 
 /** Ctrl/Cmd+K: any customer, visit or screen. */
-export function FindAnything({ open, onClose, screens }: { open: boolean; onClose: () => void; screens: { href: string; word: string }[] }) {
+export function FindAnything({
+  open,
+  onClose,
+  screens,
+}: {
+  open: boolean;
+  onClose: () => void;
+  screens: { href: string; word: string }[];
+}) {
   const router = useRouter();
   const [text, setText] = useState("");
   const [found, setFound] = useState<Found[]>([]);
@@ -32,9 +40,24 @@ export function FindAnything({ open, onClose, screens }: { open: boolean; onClos
       if (!current || !result.ok) return;
       setFound([
         ...own,
-        ...result.value.customers.map((c): Found => ({ group: "Customers", words: c.name, detail: c.phone, href: `/customers?id=${c.id}` })),
-        ...result.value.visits.map((v): Found => ({ group: "Visits", words: `${v.name}, ${v.service}`, detail: `${dayShort(v.date)}, ${v.line}`, href: `/board?date=${v.date}&visit=${v.id}` })),
-        ...result.value.waiting.map((w): Found => ({ group: "Incoming", words: `${w.name}, ${w.key}`, detail: w.where, href: `/incoming?open=${encodeURIComponent(w.key)}` })),
+        ...result.value.customers.map((c): Found => ({
+          group: "Customers",
+          words: c.name,
+          detail: c.phone,
+          href: `/customers?id=${c.id}`,
+        })),
+        ...result.value.visits.map((v): Found => ({
+          group: "Visits",
+          words: `${v.name}, ${v.service}`,
+          detail: `${dayShort(v.date)}, ${v.line}`,
+          href: `/board?date=${v.date}&visit=${v.id}`,
+        })),
+        ...result.value.waiting.map((w): Found => ({
+          group: "Incoming",
+          words: `${w.name}, ${w.key}`,
+          detail: w.where,
+          href: `/incoming?open=${encodeURIComponent(w.key)}`,
+        })),
       ]);
     });
     return () => void (current = false);
@@ -42,7 +65,14 @@ export function FindAnything({ open, onClose, screens }: { open: boolean; onClos
 
   const close = () => (setText(""), onClose());
   return (
-    <Dialog open={open} onClose={close} maxWidth="sm" fullWidth slotProps={{ paper: { sx: { position: "absolute", top: 80, overflow: "visible" } } }} aria-label="Find anything">
+    <Dialog
+      open={open}
+      onClose={close}
+      maxWidth="sm"
+      fullWidth
+      slotProps={{ paper: { sx: { position: "absolute", top: 80, overflow: "visible" } } }}
+      aria-label="Find anything"
+    >
       <Autocomplete
         open
         options={found}
@@ -60,12 +90,27 @@ export function FindAnything({ open, onClose, screens }: { open: boolean; onClos
         autoHighlight
         noOptionsText="Nothing of this name. Try a street or a part of the number."
         renderOption={({ key, ...props }, option) => (
-          <Box component="li" key={key} {...props} sx={{ display: "flex", justifyContent: "space-between !important", gap: 4 }}>
+          <Box
+            component="li"
+            key={key}
+            {...props}
+            sx={{ display: "flex", justifyContent: "space-between !important", gap: 4 }}
+          >
             <span>{option.words}</span>
-            <Box component="span" sx={{ color: ink.ash, fontSize: 14 }}>{option.detail}</Box>
+            <Box component="span" sx={{ color: ink.ash, fontSize: 14 }}>
+              {option.detail}
+            </Box>
           </Box>
         )}
-        renderInput={(params) => <TextField {...params} autoFocus placeholder="A customer, a street, a screen" aria-label="Find anything" sx={{ p: 3 }} />}
+        renderInput={(params) => (
+          <TextField
+            {...params}
+            autoFocus
+            placeholder="A customer, a street, a screen"
+            aria-label="Find anything"
+            sx={{ p: 3 }}
+          />
+        )}
       />
     </Dialog>
   );

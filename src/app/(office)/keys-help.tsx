@@ -6,8 +6,17 @@ import DialogTitle from "@mui/material/DialogTitle";
 import { usePathname } from "next/navigation";
 import { ink } from "@/ui/palette";
 
-const everywhere: [string, string][] = [["Ctrl or Cmd + K", "Find a customer, a visit or a screen"], ["?", "These keys"], ["Esc", "Close what is open"]];
-const onBoard: [string, string][] = [["← →", "The day before, the day after"], ["T", "Today"], ["Tab, then Enter", "Open a visit"], ["Space, arrows, Space", "Lift a visit, carry it, put it down"]];
+const everywhere: [string, string][] = [
+  ["Ctrl or Cmd + K", "Find a customer, a visit or a screen"],
+  ["?", "These keys"],
+  ["Esc", "Close what is open"],
+];
+const onBoard: [string, string][] = [
+  ["← →", "The day before, the day after"],
+  ["T", "Today"],
+  ["Tab, then Enter", "Open a visit"],
+  ["Space, arrows, Space", "Lift a visit, carry it, put it down"],
+];
 
 export function KeysHelp({ open, onClose }: { open: boolean; onClose: () => void }) {
   const keys = usePathname().startsWith("/board") ? [...onBoard, ...everywhere] : everywhere;
@@ -16,9 +25,14 @@ export function KeysHelp({ open, onClose }: { open: boolean; onClose: () => void
       <DialogTitle>Keys of this screen</DialogTitle>
       <DialogContent>
         {keys.map(([key, does]) => (
-          <Box key={key} sx={{ display: "flex", justifyContent: "space-between", gap: 4, py: 2, borderTop: `1px solid ${ink.line}` }}>
+          <Box
+            key={key}
+            sx={{ display: "flex", justifyContent: "space-between", gap: 4, py: 2, borderTop: `1px solid ${ink.line}` }}
+          >
             <span>{does}</span>
-            <Box component="kbd" sx={{ fontFamily: "inherit", color: ink.ash, whiteSpace: "nowrap" }}>{key}</Box>
+            <Box component="kbd" sx={{ fontFamily: "inherit", color: ink.ash, whiteSpace: "nowrap" }}>
+              {key}
+            </Box>
           </Box>
         ))}
       </DialogContent>

@@ -44,7 +44,15 @@ const places: { href: string; word: string; icon: typeof DoorFrontOutlined; need
 ];
 
 /** The frame of the office: rail, finder, keys. */
-export function Office({ person, demo, children }: { person: OfficePerson; demo: OfficeState["demo"]; children: ReactNode }) {
+export function Office({
+  person,
+  demo,
+  children,
+}: {
+  person: OfficePerson;
+  demo: OfficeState["demo"];
+  children: ReactNode;
+}) {
   const [finding, setFinding] = useState(false);
   const [keys, setKeys] = useState(false);
   const path = usePathname();
@@ -72,13 +80,51 @@ export function Office({ person, demo, children }: { person: OfficePerson; demo:
   return (
     <OfficeContext.Provider value={{ person, demo, openFind: () => setFinding(true) }}>
       <Box sx={{ display: "flex", minHeight: "100dvh" }}>
-        <Box component="nav" aria-label="Places" sx={{ width: 84, flex: "none", bgcolor: ink.plaster, borderRight: `1px solid ${ink.line}`, display: "flex", flexDirection: "column", alignItems: "center", pt: 3, gap: 1, position: "sticky", top: 0, height: "100dvh" }}>
-          <Box sx={{ mb: 2 }}><Mark /></Box>
+        <Box
+          component="nav"
+          aria-label="Places"
+          sx={{
+            width: 84,
+            flex: "none",
+            bgcolor: ink.plaster,
+            borderRight: `1px solid ${ink.line}`,
+            display: "flex",
+            flexDirection: "column",
+            alignItems: "center",
+            pt: 3,
+            gap: 1,
+            position: "sticky",
+            top: 0,
+            height: "100dvh",
+          }}
+        >
+          <Box sx={{ mb: 2 }}>
+            <Mark />
+          </Box>
           {seen.map(({ href, word, icon: Icon }) => {
             const here = path.startsWith(href);
             return (
-              <LinkBox key={href} href={href} aria-current={here ? "page" : undefined}
-                sx={{ width: 66, height: 64, borderRadius: "33px 33px 6px 6px", display: "flex", flexDirection: "column", alignItems: "center", justifyContent: "center", pt: 1, gap: 0.5, fontSize: 13, textDecoration: "none", color: here ? ink.paper : ink.ink, bgcolor: here ? ink.pine : "transparent", "&:hover": here ? {} : { bgcolor: ink.line } }}>
+              <LinkBox
+                key={href}
+                href={href}
+                aria-current={here ? "page" : undefined}
+                sx={{
+                  width: 66,
+                  height: 64,
+                  borderRadius: "33px 33px 6px 6px",
+                  display: "flex",
+                  flexDirection: "column",
+                  alignItems: "center",
+                  justifyContent: "center",
+                  pt: 1,
+                  gap: 0.5,
+                  fontSize: 13,
+                  textDecoration: "none",
+                  color: here ? ink.paper : ink.ink,
+                  bgcolor: here ? ink.pine : "transparent",
+                  "&:hover": here ? {} : { bgcolor: ink.line },
+                }}
+              >
                 <Icon sx={{ fontSize: 21 }} />
                 {word}
               </LinkBox>
@@ -86,12 +132,30 @@ export function Office({ person, demo, children }: { person: OfficePerson; demo:
           })}
           <Box sx={{ flex: 1 }} />
           <Tooltip title={`${person.name}, ${person.role}. Sign out`} placement="right">
-            <ButtonBase onClick={() => void signOut()} aria-label="Sign out" sx={{ width: 44, height: 44, mb: 3, borderRadius: "6px", color: ink.ash }}><LogoutOutlined fontSize="small" /></ButtonBase>
+            <ButtonBase
+              onClick={() => void signOut()}
+              aria-label="Sign out"
+              sx={{ width: 44, height: 44, mb: 3, borderRadius: "6px", color: ink.ash }}
+            >
+              <LogoutOutlined fontSize="small" />
+            </ButtonBase>
           </Tooltip>
         </Box>
-        <Box component="main" sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}>{children}</Box>
+        <Box component="main" sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}>
+          {children}
+        </Box>
       </Box>
-      <FindAnything open={finding} onClose={() => setFinding(false)} screens={[...seen.map(({ href, word }) => ({ href, word })), { href: "/why-not", word: "Why not?" }, ...(person.permissions.includes("board.change") ? [{ href: "/why-not#book", word: "Book on the phone" }] : [])]} />
+      <FindAnything
+        open={finding}
+        onClose={() => setFinding(false)}
+        screens={[
+          ...seen.map(({ href, word }) => ({ href, word })),
+          { href: "/why-not", word: "Why not?" },
+          ...(person.permissions.includes("board.change")
+            ? [{ href: "/why-not#book", word: "Book on the phone" }]
+            : []),
+        ]}
+      />
       <KeysHelp open={keys} onClose={() => setKeys(false)} />
     </OfficeContext.Provider>
   );

@@ -8,7 +8,17 @@ import type { Coupon } from "@/core/catalogue/coupons";
 import { ink } from "@/ui/palette";
 
 /** A code that takes something off; what it takes is seen at once. */
-export function CouponField({ serviceIds, coupon, onCoupon, wrong }: { serviceIds: number[]; coupon: Coupon | null; onCoupon: (coupon: Coupon | null) => void; wrong?: string }) {
+export function CouponField({
+  serviceIds,
+  coupon,
+  onCoupon,
+  wrong,
+}: {
+  serviceIds: number[];
+  coupon: Coupon | null;
+  onCoupon: (coupon: Coupon | null) => void;
+  wrong?: string;
+}) {
   const [code, setCode] = useState("");
   const [said, setSaid] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
@@ -22,13 +32,29 @@ export function CouponField({ serviceIds, coupon, onCoupon, wrong }: { serviceId
   if (coupon)
     return (
       <Box sx={{ mb: 3 }}>
-        <Box sx={{ display: "flex", alignItems: "center", gap: 2, color: wrong ? "error.main" : ink.moss }}>{wrong ?? `✓ ${coupon.code} counts.`}<Button onClick={() => onCoupon(null)}>Take it away</Button></Box>
+        <Box sx={{ display: "flex", alignItems: "center", gap: 2, color: wrong ? "error.main" : ink.moss }}>
+          {wrong ?? `✓ ${coupon.code} counts.`}
+          <Button onClick={() => onCoupon(null)}>Take it away</Button>
+        </Box>
       </Box>
     );
   return (
-    <Box component="form" onSubmit={(e) => (e.preventDefault(), void use())} sx={{ display: "flex", gap: 2, alignItems: "flex-start", mb: 3 }}>
-      <TextField label="A code, if you have one" size="medium" value={code} onChange={(e) => setCode(e.target.value)} error={!!said} helperText={said} />
-      <Button type="submit" variant="outlined" disabled={busy || !code.trim()} sx={{ height: 56, flex: "none" }}>Use it</Button>
+    <Box
+      component="form"
+      onSubmit={(e) => (e.preventDefault(), void use())}
+      sx={{ display: "flex", gap: 2, alignItems: "flex-start", mb: 3 }}
+    >
+      <TextField
+        label="A code, if you have one"
+        size="medium"
+        value={code}
+        onChange={(e) => setCode(e.target.value)}
+        error={!!said}
+        helperText={said}
+      />
+      <Button type="submit" variant="outlined" disabled={busy || !code.trim()} sx={{ height: 56, flex: "none" }}>
+        Use it
+      </Button>
     </Box>
   );
 }

@@ -57,7 +57,31 @@ export interface Draft {
   source: string | null;
 }
 
-const empty: Draft = { step: "where", address: null, typed: null, items: [], technicianId: null, repeat: null, note: "", photos: [], offer: null, hold: null, wish: { weekdays: 127, from: 0, to: 1440, until: null }, wishes: "", name: "", mail: "", phone: "", fields: {}, reminders: false, offers: false, payAll: false, atDoor: false, keepCard: false, coupon: null, source: null };
+const empty: Draft = {
+  step: "where",
+  address: null,
+  typed: null,
+  items: [],
+  technicianId: null,
+  repeat: null,
+  note: "",
+  photos: [],
+  offer: null,
+  hold: null,
+  wish: { weekdays: 127, from: 0, to: 1440, until: null },
+  wishes: "",
+  name: "",
+  mail: "",
+  phone: "",
+  fields: {},
+  reminders: false,
+  offers: false,
+  payAll: false,
+  atDoor: false,
+  keepCard: false,
+  coupon: null,
+  source: null,
+};
 /** Drafts of another shape are begun anew. */
 const key = "hogar booking 2";
 
@@ -96,11 +120,28 @@ export const chosenOf = (draft: Draft, at: ServicesAt | null): Chosen[] =>
   });
 
 /** The basket priced as the server will; null while there is nothing to price. */
-export const priceOf = (chosen: readonly Chosen[], at: ServicesAt | null, { coupon, onOurWayBp }: { coupon: Coupon | null; onOurWayBp: number }): PricedOrder | null =>
+export const priceOf = (
+  chosen: readonly Chosen[],
+  at: ServicesAt | null,
+  { coupon, onOurWayBp }: { coupon: Coupon | null; onOurWayBp: number },
+): PricedOrder | null =>
   chosen.length && at?.zone
-    ? priceOrder({ items: chosen.map(({ service, quantity, answers, extras }) => ({ service: service.ordered, quantity, answers, extras: extras.map((x) => ({ id: String(x.id), quantity: x.quantity })) })), zone: at.zone, pricesIncludeTax: at.pricesIncludeTax, onOurWayBp, coupon })
+    ? priceOrder({
+        items: chosen.map(({ service, quantity, answers, extras }) => ({
+          service: service.ordered,
+          quantity,
+          answers,
+          extras: extras.map((x) => ({ id: String(x.id), quantity: x.quantity })),
+        })),
+        zone: at.zone,
+        pricesIncludeTax: at.pricesIncludeTax,
+        onOurWayBp,
+        coupon,
+      })
     : null;
 
 /** Technicians whom each of the services lets customers wish for. */
 export const wishable = (chosen: readonly Chosen[]): BookableService["technicians"] =>
-  (chosen[0]?.service.technicians ?? []).filter((t) => chosen.every(({ service }) => service.technicians.some((other) => other.id === t.id)));
+  (chosen[0]?.service.technicians ?? []).filter((t) =>
+    chosen.every(({ service }) => service.technicians.some((other) => other.id === t.id)),
+  );

@@ -26,7 +26,17 @@ import { Who } from "./who";
 export type Business = ViewOutput<"front-door">;
 
 /** Where, what, when, who, pay: one question at a time, and a summary that follows. */
-export function FrontDoor({ business, slug, source, preview = false }: { business: Business; slug: string | null; source: string | null; preview?: boolean }) {
+export function FrontDoor({
+  business,
+  slug,
+  source,
+  preview = false,
+}: {
+  business: Business;
+  slug: string | null;
+  source: string | null;
+  preview?: boolean;
+}) {
   const { draft, ready, change: set, forget } = useDraft(preview);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
@@ -34,12 +44,21 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
   /** How often somebody has tried to go on with something missing. */
   const [tried, setTried] = useState(0);
   const [cardToken, setCardToken] = useState<string | null>(null);
-  const { data: at, problem: atProblem } = useView("services-at", draft.address ? { addressId: draft.address.id, slug } : null);
+  const { data: at, problem: atProblem } = useView(
+    "services-at",
+    draft.address ? { addressId: draft.address.id, slug } : null,
+  );
   const title = useRef<HTMLHeadingElement>(null);
 
   const chosen = chosenOf(draft, at);
-  const order = priceOf(chosen, at, { coupon: draft.coupon, onOurWayBp: draft.offer?.onOurWay ? business.onOurWayBp : 0 });
-  const asked = draft.address && chosen.length ? { addressId: draft.address.id, items: draft.items, technicianId: draft.technicianId } : null;
+  const order = priceOf(chosen, at, {
+    coupon: draft.coupon,
+    onOurWayBp: draft.offer?.onOurWay ? business.onOurWayBp : 0,
+  });
+  const asked =
+    draft.address && chosen.length
+      ? { addressId: draft.address.id, items: draft.items, technicianId: draft.technicianId }
+      : null;
   const go = (step: Step) => (setProblem(null), set({ step }));
   const here = steps.indexOf(draft.step);
 
@@ -50,7 +69,8 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
   // Whoever comes by a service's own link has chosen it already.
   const linked = at?.services.find((s) => slug !== null && s.slug === slug)?.id ?? null;
   useEffect(() => {
-    if (linked !== null && draft.items.length === 0) set({ items: [{ serviceId: linked, quantity: 1, answers: {}, extras: [] }] });
+    if (linked !== null && draft.items.length === 0)
+      set({ items: [{ serviceId: linked, quantity: 1, answers: {}, extras: [] }] });
   }, [linked, draft.items.length, set]);
 
   useEffect(() => {
@@ -61,7 +81,8 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
 
   // What is wrong is brought into view, wherever somebody has scrolled to.
   useEffect(() => {
-    if (tried || problem) document.querySelector("main [role=alert], main .Mui-error")?.scrollIntoView({ block: "center" });
+    if (tried || problem)
+      document.querySelector("main [role=alert], main .Mui-error")?.scrollIntoView({ block: "center" });
   }, [tried, problem]);
 
   const keep = async () => {
@@ -69,7 +90,13 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
     if (preview) return set({ step: "who" });
     setBusy(true);
     const { date, from, to } = draft.offer;
-    const result = await change("hold-offer", { ...asked, date, from, to, ...(draft.hold && { instead: draft.hold.key }) });
+    const result = await change("hold-offer", {
+      ...asked,
+      date,
+      from,
+      to,
+      ...(draft.hold && { instead: draft.hold.key }),
+    });
     setBusy(false);
     if (result.ok) {
       const { onOurWay, ...hold } = result.value;
@@ -106,8 +133,22 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
     const { date, from, to } = draft.offer;
     const { name, mail, phone, reminders, offers, note, photos, fields, repeat, atDoor } = draft;
     const result = await change("book", {
-      ...asked, date, from, to, note, photos, fields, repeat, atDoor, payAll, source: draft.source, customer: { name, mail, phone, reminders, offers },
-      ...(draft.hold && { hold: draft.hold.key }), ...(draft.coupon && { coupon: draft.coupon.code }), ...(order && { shownMinor: order.totalMinor }), ...(deposit > 0 && cardToken && { cardToken, keepCard: draft.keepCard }),
+      ...asked,
+      date,
+      from,
+      to,
+      note,
+      photos,
+      fields,
+      repeat,
+      atDoor,
+      payAll,
+      source: draft.source,
+      customer: { name, mail, phone, reminders, offers },
+      ...(draft.hold && { hold: draft.hold.key }),
+      ...(draft.coupon && { coupon: draft.coupon.code }),
+      ...(order && { shownMinor: order.totalMinor }),
+      ...(deposit > 0 && cardToken && { cardToken, keepCard: draft.keepCard }),
     });
     if (result.ok) {
       forget();
@@ -117,7 +158,8 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
     }
     setBusy(false);
     setProblem(result.problem);
-    const wrongAt = (...starts: string[]) => Object.keys(result.problem.fields ?? {}).some((field) => starts.some((start) => field.startsWith(start)));
+    const wrongAt = (...starts: string[]) =>
+      Object.keys(result.problem.fields ?? {}).some((field) => starts.some((start) => field.startsWith(start)));
     if (result.problem.code === "window-gone" || result.problem.code === "price-changed") backToWindows();
     else if (wrongAt("/items", "/note", "/photos", "/repeat")) set({ step: "what" });
     else if (wrongAt("/customer", "/fields")) set({ step: "who" });
@@ -130,40 +172,155 @@ export function FrontDoor({ business, slug, source, preview = false }: { busines
   const buttons: Record<Step, { words: string; ready: boolean; act: () => void }> = {
     where: { words: "Go on", ready: !!at?.zone, act: () => go("what") },
     what: { words: "Choose a time", ready: chosen.length > 0, act: () => (open ? setTried(tried + 1) : go("when")) },
-    when: { words: draft.offer ? `Keep ${windowIn(draft.offer.from, draft.offer.to, business.timeZone)} on ${dayWords(draft.offer.date).split(" ")[0]}` : "Choose a window", ready: !!draft.offer, act: () => void keep() },
-    who: { words: "Go on", ready: !!(draft.name.trim() && draft.mail.trim() && draft.phone.trim()), act: () => void checkWho() },
-    pay: { words: deposit ? `Pay ${moneyWords(deposit, business.currency)} and book` : "Book", ready: !deposit || !!cardToken, act: () => void book() },
+    when: {
+      words: draft.offer
+        ? `Keep ${windowIn(draft.offer.from, draft.offer.to, business.timeZone)} on ${dayWords(draft.offer.date).split(" ")[0]}`
+        : "Choose a window",
+      ready: !!draft.offer,
+      act: () => void keep(),
+    },
+    who: {
+      words: "Go on",
+      ready: !!(draft.name.trim() && draft.mail.trim() && draft.phone.trim()),
+      act: () => void checkWho(),
+    },
+    pay: {
+      words: deposit ? `Pay ${moneyWords(deposit, business.currency)} and book` : "Book",
+      ready: !deposit || !!cardToken,
+      act: () => void book(),
+    },
   };
-  const titles: Record<Step, string> = { where: "Where shall we come?", what: "What can we do for you?", when: "When shall we come?", who: "Who are you?", pay: payAll ? "Paying now" : deposit ? "The deposit" : "Is everything right?" };
+  const titles: Record<Step, string> = {
+    where: "Where shall we come?",
+    what: "What can we do for you?",
+    when: "When shall we come?",
+    who: "Who are you?",
+    pay: payAll ? "Paying now" : deposit ? "The deposit" : "Is everything right?",
+  };
 
   return (
     <DoorLook look={business.look}>
-    <Box component="main" sx={{ maxWidth: 620, mx: "auto", minHeight: "var(--page)", display: "flex", flexDirection: "column", ...doorType }}>
-      <Box sx={{ flex: 1, px: 5, pt: 4, pb: 6 }}>
-        <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 3, mb: 4 }}>
-          {business.mark ? <Box component="img" src={imageAddress(business.mark)} alt="" sx={{ height: 34, maxWidth: 110, objectFit: "contain" }} /> : <Mark size={26} />}
-          <Box className="titles" sx={{ fontWeight: 650 }}>{business.name}</Box>
+      <Box
+        component="main"
+        sx={{
+          maxWidth: 620,
+          mx: "auto",
+          minHeight: "var(--page)",
+          display: "flex",
+          flexDirection: "column",
+          ...doorType,
+        }}
+      >
+        <Box sx={{ flex: 1, px: 5, pt: 4, pb: 6 }}>
+          <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 3, mb: 4 }}>
+            {business.mark ? (
+              <Box
+                component="img"
+                src={imageAddress(business.mark)}
+                alt=""
+                sx={{ height: 34, maxWidth: 110, objectFit: "contain" }}
+              />
+            ) : (
+              <Mark size={26} />
+            )}
+            <Box className="titles" sx={{ fontWeight: 650 }}>
+              {business.name}
+            </Box>
+          </Box>
+          <Box component="nav" aria-label="Steps" sx={{ display: "flex", gap: 2, mb: 5 }}>
+            {steps.map((step, i) => (
+              <ButtonBase
+                key={step}
+                disabled={i >= here}
+                onClick={() => go(step)}
+                aria-current={i === here ? "step" : undefined}
+                sx={{
+                  flex: 1,
+                  height: 34,
+                  borderRadius: "18px 18px 4px 4px",
+                  fontSize: 14.5,
+                  fontWeight: i === here ? 700 : 400,
+                  border: `1.5px solid ${i <= here ? ink.accent : ink.line}`,
+                  bgcolor: i < here ? ink.accent : "#fff",
+                  color: i < here ? ink.paper : i === here ? ink.ink : ink.ash,
+                }}
+              >
+                {step}
+              </ButtonBase>
+            ))}
+          </Box>
+          <Typography variant="h1" ref={title} tabIndex={-1} sx={{ outline: "none !important", mb: 2 }}>
+            {titles[draft.step]}
+          </Typography>
+          {problem && !problem.fields && (
+            <Alert severity="warning" role="alert" sx={{ mb: 3, fontSize: 16 }}>
+              {problem.sentence}
+            </Alert>
+          )}
+          {draft.step === "where" && <Welcome business={business} />}
+          {draft.step === "where" && (
+            <Where
+              draft={draft}
+              at={at}
+              problem={atProblem}
+              business={business}
+              onAddress={(address) => set({ address, offer: null, items: address ? draft.items : [] })}
+              onType={set}
+            />
+          )}
+          {draft.step === "where" && <Answers business={business} />}
+          {draft.step === "what" && at && (
+            <What
+              draft={draft}
+              chosen={chosen}
+              at={at}
+              order={order}
+              tried={tried > 0}
+              business={business}
+              wrong={wrong}
+              onType={(part) =>
+                set({ ...part, ...(part.items || part.technicianId !== undefined ? { offer: null } : {}) })
+              }
+            />
+          )}
+          {draft.step === "when" && asked && (
+            <When
+              key={lost}
+              asked={asked}
+              draft={draft}
+              chosen={chosen}
+              business={business}
+              onChoose={(offer) => (setProblem(null), set({ offer }))}
+              onType={set}
+            />
+          )}
+          {draft.step === "who" && <Who draft={draft} business={business} wrong={wrong} onType={set} />}
+          {draft.step === "pay" && order && draft.offer && (
+            <Pay
+              draft={draft}
+              chosen={chosen}
+              order={order}
+              payAll={payAll}
+              business={business}
+              wrong={wrong}
+              onType={set}
+              onToken={setCardToken}
+            />
+          )}
         </Box>
-        <Box component="nav" aria-label="Steps" sx={{ display: "flex", gap: 2, mb: 5 }}>
-          {steps.map((step, i) => (
-            <ButtonBase key={step} disabled={i >= here} onClick={() => go(step)} aria-current={i === here ? "step" : undefined}
-              sx={{ flex: 1, height: 34, borderRadius: "18px 18px 4px 4px", fontSize: 14.5, fontWeight: i === here ? 700 : 400, border: `1.5px solid ${i <= here ? ink.accent : ink.line}`, bgcolor: i < here ? ink.accent : "#fff", color: i < here ? ink.paper : i === here ? ink.ink : ink.ash }}>
-              {step}
-            </ButtonBase>
-          ))}
-        </Box>
-        <Typography variant="h1" ref={title} tabIndex={-1} sx={{ outline: "none !important", mb: 2 }}>{titles[draft.step]}</Typography>
-        {problem && !problem.fields && <Alert severity="warning" role="alert" sx={{ mb: 3, fontSize: 16 }}>{problem.sentence}</Alert>}
-        {draft.step === "where" && <Welcome business={business} />}
-        {draft.step === "where" && <Where draft={draft} at={at} problem={atProblem} business={business} onAddress={(address) => set({ address, offer: null, items: address ? draft.items : [] })} onType={set} />}
-        {draft.step === "where" && <Answers business={business} />}
-        {draft.step === "what" && at && <What draft={draft} chosen={chosen} at={at} order={order} tried={tried > 0} business={business} wrong={wrong} onType={(part) => set({ ...part, ...(part.items || part.technicianId !== undefined ? { offer: null } : {}) })} />}
-        {draft.step === "when" && asked && <When key={lost} asked={asked} draft={draft} chosen={chosen} business={business} onChoose={(offer) => (setProblem(null), set({ offer }))} onType={set} />}
-        {draft.step === "who" && <Who draft={draft} business={business} wrong={wrong} onType={set} />}
-        {draft.step === "pay" && order && draft.offer && <Pay draft={draft} chosen={chosen} order={order} payAll={payAll} business={business} wrong={wrong} onType={set} onToken={setCardToken} />}
+        <Summary
+          chosen={chosen}
+          order={order}
+          offer={draft.offer}
+          kept={hold && here >= 3 && <HoldLeft hold={hold} minutes={business.holdMinutes} onLapsed={onLapsed} />}
+          business={business}
+          always={here >= 3}
+          onBack={here > 0 ? () => go(steps[here - 1]!) : null}
+          button={buttons[draft.step]}
+          busy={!ready || busy}
+          note={preview ? "A preview: nothing is kept or booked." : null}
+        />
       </Box>
-      <Summary chosen={chosen} order={order} offer={draft.offer} kept={hold && here >= 3 && <HoldLeft hold={hold} minutes={business.holdMinutes} onLapsed={onLapsed} />} business={business} always={here >= 3} onBack={here > 0 ? () => go(steps[here - 1]!) : null} button={buttons[draft.step]} busy={!ready || busy} note={preview ? "A preview: nothing is kept or booked." : null} />
-    </Box>
     </DoorLook>
   );
 }

@@ -14,9 +14,13 @@ interface HoldLeftProps {
 
 /** For how long the chosen window is still kept; when its minutes are over, what that means. */
 export const HoldLeft = ({ hold, minutes, onLapsed }: HoldLeftProps) =>
-  hold.until === null
-    ? <Box role="timer">We kept it for {minutes} minutes. It is anybody’s now, and yours if it is still free when you book.</Box>
-    : <Countdown key={hold.until} until={hold.until} minutes={minutes} onLapsed={onLapsed} />;
+  hold.until === null ? (
+    <Box role="timer">
+      We kept it for {minutes} minutes. It is anybody’s now, and yours if it is still free when you book.
+    </Box>
+  ) : (
+    <Countdown key={hold.until} until={hold.until} minutes={minutes} onLapsed={onLapsed} />
+  );
 
 /** The end is the server's; the demo's clock may differ, so only the span is trusted. */
 function Countdown({ until, minutes, onLapsed }: { until: number; minutes: number; onLapsed: () => void }) {
@@ -31,5 +35,9 @@ function Countdown({ until, minutes, onLapsed }: { until: number; minutes: numbe
   useEffect(() => {
     if (left === 0) onLapsed();
   }, [left, onLapsed]);
-  return <Box role="timer" sx={left < 60 ? { color: ink.ember, fontWeight: 650 } : {}}>kept for {Math.floor(left / 60)}:{String(left % 60).padStart(2, "0")}</Box>;
+  return (
+    <Box role="timer" sx={left < 60 ? { color: ink.ember, fontWeight: 650 } : {}}>
+      kept for {Math.floor(left / 60)}:{String(left % 60).padStart(2, "0")}
+    </Box>
+  );
 }

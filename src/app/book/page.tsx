@@ -9,14 +9,22 @@ export async function generateMetadata() {
   return { title: result.ok ? `Book ${result.value.name}` : "Book" };
 }
 
-export default async function BookPage({ searchParams }: { searchParams: Promise<{ service?: string; from?: string }> }) {
+export default async function BookPage({
+  searchParams,
+}: {
+  searchParams: Promise<{ service?: string; from?: string }>;
+}) {
   const { service, from } = await searchParams;
   const result = look(getHogar(), frontDoor, {}, { kind: "visitor" });
   if (!result.ok) return <main style={{ padding: 24 }}>{result.problem.sentence}</main>;
   return (
     <>
       <script type="application/ld+json" dangerouslySetInnerHTML={{ __html: frontDoorForSearch(getHogar()) }} />
-      <FrontDoor business={result.value} slug={typeof service === "string" ? service : null} source={typeof from === "string" ? from.slice(0, 200) : null} />
+      <FrontDoor
+        business={result.value}
+        slug={typeof service === "string" ? service : null}
+        source={typeof from === "string" ? from.slice(0, 200) : null}
+      />
     </>
   );
 }

@@ -31,35 +31,113 @@ export function Pay({ draft, chosen, order, payAll, business, wrong, onType, onT
   const now = payAll ? order.totalMinor : order.depositMinor;
   const later = order.totalMinor - now;
   const onQuote = chosen.some(({ service }) => service.priceKind === "quote");
-  const terms = orderTermsWords(chosen.map(({ service }) => ({ ...service.terms, name: service.name })), amount);
+  const terms = orderTermsWords(
+    chosen.map(({ service }) => ({ ...service.terms, name: service.name })),
+    amount,
+  );
   return (
     <Box>
-      <Typography sx={{ mb: 3 }}>{daysWords([draft.offer!.date, ...draft.offer!.then])}, {windowIn(draft.offer!.from, draft.offer!.to, business.timeZone)}, at {draft.address!.line}{draft.repeat && `; then ${ruleWords(draft.repeat)}`}.</Typography>
+      <Typography sx={{ mb: 3 }}>
+        {daysWords([draft.offer!.date, ...draft.offer!.then])},{" "}
+        {windowIn(draft.offer!.from, draft.offer!.to, business.timeZone)}, at {draft.address!.line}
+        {draft.repeat && `; then ${ruleWords(draft.repeat)}`}.
+      </Typography>
       <Box sx={{ my: 4 }}>
-        {order.lines.map((line, i) => <Row key={i} name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`} value={amount(line.amountMinor)} />)}
-        <Row name={onQuote ? "This visit, tax included" : "Total, tax included"} value={amount(order.totalMinor)} strong />
+        {order.lines.map((line, i) => (
+          <Row
+            key={i}
+            name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`}
+            value={amount(line.amountMinor)}
+          />
+        ))}
+        <Row
+          name={onQuote ? "This visit, tax included" : "Total, tax included"}
+          value={amount(order.totalMinor)}
+          strong
+        />
         {now > 0 && <Row name={payAll ? "Now" : "Deposit, now"} value={amount(now)} />}
         {now > 0 && later > 0 && <Row name={draft.atDoor ? "At the door" : "After the visit"} value={amount(later)} />}
       </Box>
-      {business.takesCoupons && <CouponField serviceIds={chosen.map((item) => item.serviceId)} coupon={draft.coupon} onCoupon={(coupon) => onType({ coupon })} wrong={wrong("/coupon")} />}
-      {onQuote && <Typography sx={{ mb: 3 }}>We look at it, and tell you the price of the work before anything is done. {business.quoteText}</Typography>}
-      {chosen.every(({ service }) => service.mayPayAll) && order.totalMinor > order.depositMinor && <Tick checked={payAll} onTick={(all) => onType({ payAll: all })} words={`Pay all of it now, ${amount(order.totalMinor)}`} />}
-      {business.paysAtDoor && later > 0 && <Tick checked={draft.atDoor} onTick={(atDoor) => onType({ atDoor })} words={`I pay ${now > 0 ? "the rest " : ""}at the door, in cash or by card`} />}
+      {business.takesCoupons && (
+        <CouponField
+          serviceIds={chosen.map((item) => item.serviceId)}
+          coupon={draft.coupon}
+          onCoupon={(coupon) => onType({ coupon })}
+          wrong={wrong("/coupon")}
+        />
+      )}
+      {onQuote && (
+        <Typography sx={{ mb: 3 }}>
+          We look at it, and tell you the price of the work before anything is done. {business.quoteText}
+        </Typography>
+      )}
+      {chosen.every(({ service }) => service.mayPayAll) && order.totalMinor > order.depositMinor && (
+        <Tick
+          checked={payAll}
+          onTick={(all) => onType({ payAll: all })}
+          words={`Pay all of it now, ${amount(order.totalMinor)}`}
+        />
+      )}
+      {business.paysAtDoor && later > 0 && (
+        <Tick
+          checked={draft.atDoor}
+          onTick={(atDoor) => onType({ atDoor })}
+          words={`I pay ${now > 0 ? "the rest " : ""}at the door, in cash or by card`}
+        />
+      )}
       <Box sx={{ color: ink.ash, my: 4 }}>
-        You can move it yourself until {durationWords(business.moveHours * 60)} before, and cancel until {durationWords(business.cancelHours * 60)} before. {terms.map((sentence) => <span key={sentence}>{sentence} </span>)}
-        {business.terms && <Box component="details" sx={{ mt: 2 }}><summary>Our terms</summary><Box sx={{ whiteSpace: "pre-wrap", mt: 1 }}>{business.terms}</Box></Box>}
+        You can move it yourself until {durationWords(business.moveHours * 60)} before, and cancel until{" "}
+        {durationWords(business.cancelHours * 60)} before.{" "}
+        {terms.map((sentence) => (
+          <span key={sentence}>{sentence} </span>
+        ))}
+        {business.terms && (
+          <Box component="details" sx={{ mt: 2 }}>
+            <summary>Our terms</summary>
+            <Box sx={{ whiteSpace: "pre-wrap", mt: 1 }}>{business.terms}</Box>
+          </Box>
+        )}
       </Box>
-      {now > 0
-        ? <><CardForm onToken={onToken} wrong={wrong("/cardToken")} /><Tick checked={draft.keepCard} onTick={(keepCard) => onType({ keepCard })} words={business.consents["card on file"]} /></>
-        : <Typography color="textSecondary">{draft.atDoor ? "Nothing to pay now. You pay when we are there." : "Nothing to pay now. You get the invoice after the visit."}</Typography>}
+      {now > 0 ? (
+        <>
+          <CardForm onToken={onToken} wrong={wrong("/cardToken")} />
+          <Tick
+            checked={draft.keepCard}
+            onTick={(keepCard) => onType({ keepCard })}
+            words={business.consents["card on file"]}
+          />
+        </>
+      ) : (
+        <Typography color="textSecondary">
+          {draft.atDoor
+            ? "Nothing to pay now. You pay when we are there."
+            : "Nothing to pay now. You get the invoice after the visit."}
+        </Typography>
+      )}
     </Box>
   );
 }
 
 const Tick = ({ checked, onTick, words }: { checked: boolean; onTick: (on: boolean) => void; words: string }) => (
-  <FormControlLabel sx={{ display: "flex", my: 1 }} control={<Checkbox checked={checked} onChange={(e) => onTick(e.target.checked)} />} label={words} />
+  <FormControlLabel
+    sx={{ display: "flex", my: 1 }}
+    control={<Checkbox checked={checked} onChange={(e) => onTick(e.target.checked)} />}
+    label={words}
+  />
 );
 
 const Row = ({ name, value, strong }: { name: string; value: string; strong?: boolean }) => (
-  <Box sx={{ display: "flex", justifyContent: "space-between", gap: 3, py: 1.5, borderTop: `1px solid ${ink.line}`, fontWeight: strong ? 700 : 400 }}><span>{name}</span><span>{value}</span></Box>
+  <Box
+    sx={{
+      display: "flex",
+      justifyContent: "space-between",
+      gap: 3,
+      py: 1.5,
+      borderTop: `1px solid ${ink.line}`,
+      fontWeight: strong ? 700 : 400,
+    }}
+  >
+    <span>{name}</span>
+    <span>{value}</span>
+  </Box>
 );

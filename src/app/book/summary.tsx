@@ -29,23 +29,79 @@ interface SummaryProps {
 export function Summary({ chosen, order, offer, kept, business, always, onBack, button, busy, note }: SummaryProps) {
   const days = chosen[0]?.service.days ?? 1;
   const shows = always || chosen.every(({ service }) => service.showsPrice);
-  const price = chosen.some(({ service }) => service.priceKind === "quote") ? "price on quote" : order && shows ? `${chosen.some(({ service }) => service.priceKind === "from") ? "from " : ""}${moneyWords(order.totalMinor, business.currency)}` : "";
+  const price = chosen.some(({ service }) => service.priceKind === "quote")
+    ? "price on quote"
+    : order && shows
+      ? `${chosen.some(({ service }) => service.priceKind === "from") ? "from " : ""}${moneyWords(order.totalMinor, business.currency)}`
+      : "";
   return (
-    <Box component="footer" sx={{ position: "sticky", bottom: 0, bgcolor: ink.plaster, borderTop: `1px solid ${ink.line}`, px: 5, py: 4, zIndex: 2 }}>
+    <Box
+      component="footer"
+      sx={{
+        position: "sticky",
+        bottom: 0,
+        bgcolor: ink.plaster,
+        borderTop: `1px solid ${ink.line}`,
+        px: 5,
+        py: 4,
+        zIndex: 2,
+      }}
+    >
       {order && (
         <Box sx={{ display: "flex", justifyContent: "space-between", gap: 4, mb: 1 }}>
           <Box sx={{ minWidth: 0 }}>
-            {chosen.length > 2 ? `${chosen[0]!.service.name} and ${chosen.length - 1} more` : chosen.map(({ service, quantity }) => (quantity > 1 ? `${quantity} × ${service.name}` : service.name)).join(", ")}
-            {chosen.every(({ service }) => service.showsMinutes) && <Box component="span" sx={{ color: ink.ash }}> · {days > 1 ? `${days} days` : durationWords(order.minutes)}</Box>}
+            {chosen.length > 2
+              ? `${chosen[0]!.service.name} and ${chosen.length - 1} more`
+              : chosen
+                  .map(({ service, quantity }) => (quantity > 1 ? `${quantity} × ${service.name}` : service.name))
+                  .join(", ")}
+            {chosen.every(({ service }) => service.showsMinutes) && (
+              <Box component="span" sx={{ color: ink.ash }}>
+                {" "}
+                · {days > 1 ? `${days} days` : durationWords(order.minutes)}
+              </Box>
+            )}
           </Box>
           <Box sx={{ fontWeight: 700, whiteSpace: "nowrap" }}>{price}</Box>
         </Box>
       )}
-      {offer && <Box sx={{ display: "flex", flexWrap: "wrap", justifyContent: "space-between", columnGap: 4, color: ink.ash, mb: 2 }}><span>{daysWords([offer.date, ...offer.then])}, {windowIn(offer.from, offer.to, business.timeZone)}</span>{kept}</Box>}
-      {note && <Box role="note" sx={{ color: ink.ash, mb: 2 }}>{note}</Box>}
+      {offer && (
+        <Box
+          sx={{
+            display: "flex",
+            flexWrap: "wrap",
+            justifyContent: "space-between",
+            columnGap: 4,
+            color: ink.ash,
+            mb: 2,
+          }}
+        >
+          <span>
+            {daysWords([offer.date, ...offer.then])}, {windowIn(offer.from, offer.to, business.timeZone)}
+          </span>
+          {kept}
+        </Box>
+      )}
+      {note && (
+        <Box role="note" sx={{ color: ink.ash, mb: 2 }}>
+          {note}
+        </Box>
+      )}
       <Box sx={{ display: "flex", gap: 2 }}>
-        {onBack && <Button variant="outlined" onClick={onBack} aria-label="Back" sx={{ minWidth: 52, height: 52 }}><ArrowBack /></Button>}
-        <Button variant="contained" fullWidth disabled={busy || !button.ready} onClick={button.act} sx={{ height: 52, fontSize: 17 }}>{busy ? "One moment…" : button.words}</Button>
+        {onBack && (
+          <Button variant="outlined" onClick={onBack} aria-label="Back" sx={{ minWidth: 52, height: 52 }}>
+            <ArrowBack />
+          </Button>
+        )}
+        <Button
+          variant="contained"
+          fullWidth
+          disabled={busy || !button.ready}
+          onClick={button.act}
+          sx={{ height: 52, fontSize: 17 }}
+        >
+          {busy ? "One moment…" : button.words}
+        </Button>
       </Box>
     </Box>
   );

@@ -24,7 +24,16 @@ export function useOffers(asked: ViewInput<"offers"> | null) {
     if (!asked || !first.data || next === null) return;
     const result = await ask("offers", { ...asked, from: next });
     setProblem(result.ok ? null : result.problem);
-    if (result.ok) setMore({ after: first.data, windows: [...(further?.windows ?? []), ...result.value.windows], next: result.value.next });
+    if (result.ok)
+      setMore({
+        after: first.data,
+        windows: [...(further?.windows ?? []), ...result.value.windows],
+        next: result.value.next,
+      });
   };
-  return { offers: first.data && [...first.data.windows, ...(further?.windows ?? [])], problem: first.problem ?? problem, later: next === null ? null : later };
+  return {
+    offers: first.data && [...first.data.windows, ...(further?.windows ?? [])],
+    problem: first.problem ?? problem,
+    later: next === null ? null : later,
+  };
 }

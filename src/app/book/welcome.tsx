@@ -8,7 +8,14 @@ import type { Business } from "./front-door";
 /** The owner's picture and words, before the first question. */
 export const Welcome = ({ business }: { business: Business }) => (
   <>
-    {business.picture && <Box component="img" src={imageAddress(business.picture)} alt="" sx={{ display: "block", width: "100%", maxHeight: 240, objectFit: "cover", borderRadius: arch, mb: 4 }} />}
+    {business.picture && (
+      <Box
+        component="img"
+        src={imageAddress(business.picture)}
+        alt=""
+        sx={{ display: "block", width: "100%", maxHeight: 240, objectFit: "cover", borderRadius: arch, mb: 4 }}
+      />
+    )}
     {business.welcome && <Typography sx={{ mb: 4, whiteSpace: "pre-wrap" }}>{business.welcome}</Typography>}
   </>
 );
@@ -19,12 +26,21 @@ export function Answers({ business }: { business: Business }) {
   return (
     <Box component="section" aria-label="Questions and answers" sx={{ mt: 8 }}>
       {business.answers.map(({ question, answer }) => (
-        <Box key={question} component="details" sx={{ borderTop: `1px solid ${ink.line}`, "& summary": { py: 3, cursor: "pointer", fontWeight: 650 } }}>
+        <Box
+          key={question}
+          component="details"
+          sx={{ borderTop: `1px solid ${ink.line}`, "& summary": { py: 3, cursor: "pointer", fontWeight: 650 } }}
+        >
           <summary>{question}</summary>
           <Box sx={{ pb: 4, whiteSpace: "pre-wrap" }}>{answer}</Box>
         </Box>
       ))}
-      {business.showsContact && <Typography sx={{ color: ink.ash, borderTop: `1px solid ${ink.line}`, pt: 3 }}>Would you rather talk? <a href={`tel:${business.phone.replace(/[^\d+]/g, "")}`}>{business.phone}</a> or <a href={`mailto:${business.mail}`}>{business.mail}</a></Typography>}
+      {business.showsContact && (
+        <Typography sx={{ color: ink.ash, borderTop: `1px solid ${ink.line}`, pt: 3 }}>
+          Would you rather talk? <a href={`tel:${business.phone.replace(/[^\d+]/g, "")}`}>{business.phone}</a> or{" "}
+          <a href={`mailto:${business.mail}`}>{business.mail}</a>
+        </Typography>
+      )}
     </Box>
   );
 }

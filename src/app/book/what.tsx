@@ -38,43 +38,136 @@ export function What({ draft, chosen, at, order, tried, business, wrong, onType 
     const fresh: DraftItem = { serviceId: service.id, quantity: 1, answers: {}, extras: [] };
     // Work of several days is booked on its own.
     const others = service.days > 1 || long ? [] : draft.items;
-    onType({ items: has ? draft.items.filter((item) => item.serviceId !== service.id) : [...others, fresh], technicianId: null, coupon: null, repeat: null });
+    onType({
+      items: has ? draft.items.filter((item) => item.serviceId !== service.id) : [...others, fresh],
+      technicianId: null,
+      coupon: null,
+      repeat: null,
+    });
   };
-  const setItem = (serviceId: number, part: Partial<DraftItem>) => onType({ items: draft.items.map((item) => (item.serviceId === serviceId ? { ...item, ...part } : item)) });
+  const setItem = (serviceId: number, part: Partial<DraftItem>) =>
+    onType({ items: draft.items.map((item) => (item.serviceId === serviceId ? { ...item, ...part } : item)) });
   return (
     <>
       {[...groupBy(at.services, (s) => s.category)].map(([category, services]) => (
         <Box key={category} role="group" aria-label={category} sx={{ mt: 4 }}>
-          <Typography variant="h3" component="h2" sx={{ fontSize: 17, mb: 1 }}>{category}</Typography>
+          <Typography variant="h3" component="h2" sx={{ fontSize: 17, mb: 1 }}>
+            {category}
+          </Typography>
           {services.map((service) => {
             const place = chosen.findIndex((item) => item.serviceId === service.id);
             const item = chosen[place];
             return (
               <Box key={service.id}>
                 <ServiceCard service={service} on={!!item} business={business} onChoose={() => choose(service)} />
-                {item && (mayTakeSeveral(service) || service.ordered.questions.length > 0 || service.ordered.extras.length > 0) && (
-                  <Box sx={{ px: 3, py: 4, mb: 3, bgcolor: "#fff", border: `1px solid ${ink.line}`, borderRadius: "6px", display: "grid", gap: 4 }}>
-                    {(service.ordered.questions.length > 0 || service.ordered.extras.length > 0) && <OrderForm questions={service.ordered.questions} extras={service.ordered.extras} answers={item.answers} chosen={item.extras} currency={business.currency} problems={tried ? (order?.items[place]?.problems ?? {}) : {}} onAnswers={(answers) => setItem(service.id, { answers })} onChosen={(extras) => setItem(service.id, { extras })} />}
-                    {mayTakeSeveral(service) && <Box role="group" aria-label={`How many of ${service.name}`} sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", gap: 2 }}><span>How many of these?</span><Counter value={item.quantity} min={1} max={20} onValue={(quantity) => setItem(service.id, { quantity })} what={service.name} /></Box>}
-                  </Box>
-                )}
+                {item &&
+                  (mayTakeSeveral(service) ||
+                    service.ordered.questions.length > 0 ||
+                    service.ordered.extras.length > 0) && (
+                    <Box
+                      sx={{
+                        px: 3,
+                        py: 4,
+                        mb: 3,
+                        bgcolor: "#fff",
+                        border: `1px solid ${ink.line}`,
+                        borderRadius: "6px",
+                        display: "grid",
+                        gap: 4,
+                      }}
+                    >
+                      {(service.ordered.questions.length > 0 || service.ordered.extras.length > 0) && (
+                        <OrderForm
+                          questions={service.ordered.questions}
+                          extras={service.ordered.extras}
+                          answers={item.answers}
+                          chosen={item.extras}
+                          currency={business.currency}
+                          problems={tried ? (order?.items[place]?.problems ?? {}) : {}}
+                          onAnswers={(answers) => setItem(service.id, { answers })}
+                          onChosen={(extras) => setItem(service.id, { extras })}
+                        />
+                      )}
+                      {mayTakeSeveral(service) && (
+                        <Box
+                          role="group"
+                          aria-label={`How many of ${service.name}`}
+                          sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", gap: 2 }}
+                        >
+                          <span>How many of these?</span>
+                          <Counter
+                            value={item.quantity}
+                            min={1}
+                            max={20}
+                            onValue={(quantity) => setItem(service.id, { quantity })}
+                            what={service.name}
+                          />
+                        </Box>
+                      )}
+                    </Box>
+                  )}
               </Box>
             );
           })}
         </Box>
       ))}
-      {wrong("/items") && <FormHelperText error role="alert">{wrong("/items")}</FormHelperText>}
+      {wrong("/items") && (
+        <FormHelperText error role="alert">
+          {wrong("/items")}
+        </FormHelperText>
+      )}
       {chosen.length > 0 && (
         <>
-          {chosen.length === 1 && !long && <Typography sx={{ color: ink.ash, mt: 2 }}>Something else by the way? Choose it as well: we do it in one visit.</Typography>}
-          {wishable(chosen).length > 0 && <Wish technicians={wishable(chosen)} only={chosen.some(({ service }) => service.wish === "only")} chosen={draft.technicianId} onChoose={(technicianId) => onType({ technicianId })} />}
-          {!long && <Again choices={commonRepeats(chosen.map(({ service }) => service.repeats))} chosen={draft.repeat} onChoose={(repeat) => onType({ repeat })} />}
+          {chosen.length === 1 && !long && (
+            <Typography sx={{ color: ink.ash, mt: 2 }}>
+              Something else by the way? Choose it as well: we do it in one visit.
+            </Typography>
+          )}
+          {wishable(chosen).length > 0 && (
+            <Wish
+              technicians={wishable(chosen)}
+              only={chosen.some(({ service }) => service.wish === "only")}
+              chosen={draft.technicianId}
+              onChoose={(technicianId) => onType({ technicianId })}
+            />
+          )}
+          {!long && (
+            <Again
+              choices={commonRepeats(chosen.map(({ service }) => service.repeats))}
+              chosen={draft.repeat}
+              onChoose={(repeat) => onType({ repeat })}
+            />
+          )}
           <Box role="group" aria-label="Anything we should know" sx={{ mt: 5, display: "grid", gap: 3 }}>
-            <TextField label="Anything we should know" multiline minRows={2} size="medium" value={draft.note} onChange={(e) => onType({ note: e.target.value })} error={!!wrong("/note")} helperText={wrong("/note") ?? "A gate code, a dog, where to park"} slotProps={{ htmlInput: { maxLength: 1000 } }} />
+            <TextField
+              label="Anything we should know"
+              multiline
+              minRows={2}
+              size="medium"
+              value={draft.note}
+              onChange={(e) => onType({ note: e.target.value })}
+              error={!!wrong("/note")}
+              helperText={wrong("/note") ?? "A gate code, a dog, where to park"}
+              slotProps={{ htmlInput: { maxLength: 1000 } }}
+            />
             <Box>
-              <Box sx={{ mb: 1 }}>Photos, if they help <Box component="span" sx={{ color: ink.ash }}>(up to six)</Box></Box>
-              <PhotoField tokens={draft.photos} most={6} what="Photos of the work" onTokens={(photos) => onType({ photos })} />
-              {wrong("/photos") && <FormHelperText error role="alert">{wrong("/photos")}</FormHelperText>}
+              <Box sx={{ mb: 1 }}>
+                Photos, if they help{" "}
+                <Box component="span" sx={{ color: ink.ash }}>
+                  (up to six)
+                </Box>
+              </Box>
+              <PhotoField
+                tokens={draft.photos}
+                most={6}
+                what="Photos of the work"
+                onTokens={(photos) => onType({ photos })}
+              />
+              {wrong("/photos") && (
+                <FormHelperText error role="alert">
+                  {wrong("/photos")}
+                </FormHelperText>
+              )}
             </Box>
           </Box>
         </>
@@ -84,27 +177,92 @@ export function What({ draft, chosen, at, order, tried, business, wrong, onType 
 }
 
 /** Work of several days is booked once, and what its questions count is not counted twice. */
-const mayTakeSeveral = (service: BookableService): boolean => service.days === 1 && !areCounted(service.ordered.questions);
+const mayTakeSeveral = (service: BookableService): boolean =>
+  service.days === 1 && !areCounted(service.ordered.questions);
 
 /** The price as the owner shows it before one chooses. */
 const priceShown = (service: BookableService, currency: string): string =>
-  service.priceKind === "quote" ? "on quote" : !service.showsPrice ? "" : `${service.priceKind === "from" ? "from " : ""}${moneyWords(service.totalMinor, currency)}`;
+  service.priceKind === "quote"
+    ? "on quote"
+    : !service.showsPrice
+      ? ""
+      : `${service.priceKind === "from" ? "from " : ""}${moneyWords(service.totalMinor, currency)}`;
 
-function ServiceCard({ service, on, business, onChoose }: { service: BookableService; on: boolean; business: Business; onChoose: () => void }) {
+function ServiceCard({
+  service,
+  on,
+  business,
+  onChoose,
+}: {
+  service: BookableService;
+  on: boolean;
+  business: Business;
+  onChoose: () => void;
+}) {
   const facts = [
-    service.showsMinutes && (service.days > 1 ? `${service.days} days of ${durationWords(service.minutes)}` : durationWords(service.minutes)),
-    service.showsPrice && service.lines.length > 1 && `with ${service.lines.slice(1).map((l) => `${l.description.toLowerCase()} ${moneyWords(l.amountMinor, business.currency)}`).join(", ")}`,
+    service.showsMinutes &&
+      (service.days > 1 ? `${service.days} days of ${durationWords(service.minutes)}` : durationWords(service.minutes)),
+    service.showsPrice &&
+      service.lines.length > 1 &&
+      `with ${service.lines
+        .slice(1)
+        .map((l) => `${l.description.toLowerCase()} ${moneyWords(l.amountMinor, business.currency)}`)
+        .join(", ")}`,
     service.depositMinor > 0 && `deposit ${moneyWords(service.depositMinor, business.currency)}`,
-  ].filter(Boolean).join(", ");
+  ]
+    .filter(Boolean)
+    .join(", ");
   return (
-    <ButtonBase role="checkbox" aria-checked={on} onClick={onChoose}
-      sx={{ display: "flex", alignItems: "flex-start", gap: 3, width: "100%", textAlign: "left", p: 3, mb: 2, bgcolor: on ? ink.plaster : "#fff", border: `${on ? 2 : 1}px solid ${on ? ink.accent : ink.line}`, borderRadius: "6px", fontSize: 17 }}>
-      <Box aria-hidden="true" sx={{ width: 20, height: 22, mt: 0.5, flex: "none", borderRadius: "10px 10px 3px 3px", border: `1.5px solid ${on ? ink.accent : ink.ash}`, bgcolor: on ? ink.accent : "#fff", color: ink.paper, fontSize: 14, lineHeight: "20px", textAlign: "center" }}>{on ? "✓" : ""}</Box>
-      {service.picture && <Box component="img" src={imageAddress(service.picture)} alt="" sx={{ width: 72, height: 72, objectFit: "cover", borderRadius: arch, flex: "none" }} />}
+    <ButtonBase
+      role="checkbox"
+      aria-checked={on}
+      onClick={onChoose}
+      sx={{
+        display: "flex",
+        alignItems: "flex-start",
+        gap: 3,
+        width: "100%",
+        textAlign: "left",
+        p: 3,
+        mb: 2,
+        bgcolor: on ? ink.plaster : "#fff",
+        border: `${on ? 2 : 1}px solid ${on ? ink.accent : ink.line}`,
+        borderRadius: "6px",
+        fontSize: 17,
+      }}
+    >
+      <Box
+        aria-hidden="true"
+        sx={{
+          width: 20,
+          height: 22,
+          mt: 0.5,
+          flex: "none",
+          borderRadius: "10px 10px 3px 3px",
+          border: `1.5px solid ${on ? ink.accent : ink.ash}`,
+          bgcolor: on ? ink.accent : "#fff",
+          color: ink.paper,
+          fontSize: 14,
+          lineHeight: "20px",
+          textAlign: "center",
+        }}
+      >
+        {on ? "✓" : ""}
+      </Box>
+      {service.picture && (
+        <Box
+          component="img"
+          src={imageAddress(service.picture)}
+          alt=""
+          sx={{ width: 72, height: 72, objectFit: "cover", borderRadius: arch, flex: "none" }}
+        />
+      )}
       <Box sx={{ flex: 1, minWidth: 0 }}>
         <Box sx={{ display: "flex", justifyContent: "space-between", gap: 3, fontWeight: 650 }}>
           <span>{service.name}</span>
-          <Box component="span" sx={{ whiteSpace: "nowrap" }}>{priceShown(service, business.currency)}</Box>
+          <Box component="span" sx={{ whiteSpace: "nowrap" }}>
+            {priceShown(service, business.currency)}
+          </Box>
         </Box>
         <Box sx={{ color: ink.ash, fontSize: 15, mt: 0.5 }}>{service.description}</Box>
         <Box sx={{ color: ink.ash, fontSize: 15, mt: 0.5 }}>{facts}</Box>
@@ -114,16 +272,42 @@ function ServiceCard({ service, on, business, onChoose }: { service: BookableSer
 }
 
 /** Once, or again and again: as often as every chosen service lets. */
-function Again({ choices, chosen, onChoose }: { choices: readonly RepeatEvery[]; chosen: RepeatEvery | null; onChoose: (repeat: RepeatEvery | null) => void }) {
+function Again({
+  choices,
+  chosen,
+  onChoose,
+}: {
+  choices: readonly RepeatEvery[];
+  chosen: RepeatEvery | null;
+  onChoose: (repeat: RepeatEvery | null) => void;
+}) {
   if (choices.length === 0) return null;
   return (
-    <Box role="group" aria-label="Shall we come again?" sx={{ px: 3, py: 4, mt: 3, bgcolor: "#fff", border: `1px solid ${ink.line}`, borderRadius: "6px" }}>
+    <Box
+      role="group"
+      aria-label="Shall we come again?"
+      sx={{ px: 3, py: 4, mt: 3, bgcolor: "#fff", border: `1px solid ${ink.line}`, borderRadius: "6px" }}
+    >
       <Box sx={{ fontWeight: 650, mb: 2 }}>Shall we come again?</Box>
       <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap" }}>
-        <Pick on={chosen === null} onPick={() => onChoose(null)}>Only once</Pick>
-        {choices.map((every) => <Pick key={ruleWords(every)} on={chosen !== null && ruleWords(chosen) === ruleWords(every)} onPick={() => onChoose(every)}>{ruleWords(every)}</Pick>)}
+        <Pick on={chosen === null} onPick={() => onChoose(null)}>
+          Only once
+        </Pick>
+        {choices.map((every) => (
+          <Pick
+            key={ruleWords(every)}
+            on={chosen !== null && ruleWords(chosen) === ruleWords(every)}
+            onPick={() => onChoose(every)}
+          >
+            {ruleWords(every)}
+          </Pick>
+        ))}
       </Box>
-      {chosen && <Box sx={{ color: ink.ash, mt: 2, fontSize: 15 }}>At the same time of day. We write to you before each visit, and you can end it whenever you like.</Box>}
+      {chosen && (
+        <Box sx={{ color: ink.ash, mt: 2, fontSize: 15 }}>
+          At the same time of day. We write to you before each visit, and you can end it whenever you like.
+        </Box>
+      )}
     </Box>
   );
 }

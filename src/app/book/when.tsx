@@ -29,16 +29,65 @@ export function When({ asked, draft, chosen, business, onChoose, onType }: WhenP
   useEffect(() => {
     if (none) wish.current?.scrollIntoView({ block: "start" });
   }, [none]);
-  if (asksFirst) return <Ask draft={draft} business={business} onType={onType} words="We agree the time for this in person. Tell us what suits you, and we call or write to you." />;
+  if (asksFirst)
+    return (
+      <Ask
+        draft={draft}
+        business={business}
+        onType={onType}
+        words="We agree the time for this in person. Tell us what suits you, and we call or write to you."
+      />
+    );
   if (!offers) return problem ? <Alert severity="warning">{problem.sentence}</Alert> : <PickerSkeleton />;
-  if (offers.length === 0) return <Ask draft={draft} business={business} onType={onType} words={`Nothing is free in the next weeks. Tell us what would suit you, or call us on ${business.phone}: we will find a way.`} waits={business.takesWishes} />;
+  if (offers.length === 0)
+    return (
+      <Ask
+        draft={draft}
+        business={business}
+        onType={onType}
+        words={`Nothing is free in the next weeks. Tell us what would suit you, or call us on ${business.phone}: we will find a way.`}
+        waits={business.takesWishes}
+      />
+    );
   return (
     <>
-      <Typography color="textSecondary">{days > 1 ? `The work takes ${days} days in a row; choose when it begins.` : offers.every((offer) => offer.from === offer.to) ? "We arrive at the time you choose." : "We arrive within the time you choose."} Soonest first.</Typography>
-      {problem && <Alert severity="warning" role="alert" sx={{ mt: 3 }}>{problem.sentence}</Alert>}
-      <WindowPicker offers={offers} later={later} chosen={draft.offer} timeZone={business.timeZone} onOurWayBp={business.onOurWayBp} onChoose={onChoose} />
-      {business.takesWishes && <Button aria-expanded={none} onClick={() => setNone(!none)} sx={{ height: 48, fontSize: 16 }}>None of these suits me</Button>}
-      <div ref={wish}>{none && <Ask draft={draft} business={business} onType={onType} words="Tell us which days and times would suit you. When one opens we write to you, and you take it with one tap." waits />}</div>
+      <Typography color="textSecondary">
+        {days > 1
+          ? `The work takes ${days} days in a row; choose when it begins.`
+          : offers.every((offer) => offer.from === offer.to)
+            ? "We arrive at the time you choose."
+            : "We arrive within the time you choose."}{" "}
+        Soonest first.
+      </Typography>
+      {problem && (
+        <Alert severity="warning" role="alert" sx={{ mt: 3 }}>
+          {problem.sentence}
+        </Alert>
+      )}
+      <WindowPicker
+        offers={offers}
+        later={later}
+        chosen={draft.offer}
+        timeZone={business.timeZone}
+        onOurWayBp={business.onOurWayBp}
+        onChoose={onChoose}
+      />
+      {business.takesWishes && (
+        <Button aria-expanded={none} onClick={() => setNone(!none)} sx={{ height: 48, fontSize: 16 }}>
+          None of these suits me
+        </Button>
+      )}
+      <div ref={wish}>
+        {none && (
+          <Ask
+            draft={draft}
+            business={business}
+            onType={onType}
+            words="Tell us which days and times would suit you. When one opens we write to you, and you take it with one tap."
+            waits
+          />
+        )}
+      </div>
     </>
   );
 }

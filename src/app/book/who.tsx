@@ -8,21 +8,53 @@ import type { Draft } from "./draft";
 import type { Business } from "./front-door";
 
 /** Who it is for, what the owner asks of everybody, and what one agrees to. */
-export function Who({ draft, business, wrong, onType }: { draft: Draft; business: Business; wrong: (pointer: string) => string | undefined; onType: (part: Partial<Draft>) => void }) {
+export function Who({
+  draft,
+  business,
+  wrong,
+  onType,
+}: {
+  draft: Draft;
+  business: Business;
+  wrong: (pointer: string) => string | undefined;
+  onType: (part: Partial<Draft>) => void;
+}) {
   const field = (name: "name" | "mail" | "phone") => ({
-    value: draft[name], error: !!wrong(`/customer/${name}`), helperText: wrong(`/customer/${name}`), size: "medium" as const,
+    value: draft[name],
+    error: !!wrong(`/customer/${name}`),
+    helperText: wrong(`/customer/${name}`),
+    size: "medium" as const,
     onChange: (e: { target: { value: string } }) => onType({ [name]: e.target.value }),
   });
-  const problems = Object.fromEntries(business.fields.flatMap(({ id }) => (wrong(`/fields/${id}`) ? [[id, wrong(`/fields/${id}`)!]] : [])));
+  const problems = Object.fromEntries(
+    business.fields.flatMap(({ id }) => (wrong(`/fields/${id}`) ? [[id, wrong(`/fields/${id}`)!]] : [])),
+  );
   return (
     <Stack spacing={4} sx={{ mt: 4 }}>
       <TextField label="Name" autoComplete="name" {...field("name")} />
       <TextField label="Mail" type="email" autoComplete="email" {...field("mail")} />
       <TextField label="Phone" type="tel" autoComplete="tel" {...field("phone")} />
-      {business.fields.length > 0 && <OrderForm questions={business.fields} extras={[]} answers={draft.fields} chosen={[]} currency={business.currency} problems={problems} onAnswers={(fields) => onType({ fields })} onChosen={() => {}} />}
+      {business.fields.length > 0 && (
+        <OrderForm
+          questions={business.fields}
+          extras={[]}
+          answers={draft.fields}
+          chosen={[]}
+          currency={business.currency}
+          problems={problems}
+          onAnswers={(fields) => onType({ fields })}
+          onChosen={() => {}}
+        />
+      )}
       <div>
-        <FormControlLabel control={<Checkbox checked={draft.reminders} onChange={(e) => onType({ reminders: e.target.checked })} />} label={business.consents.reminders} />
-        <FormControlLabel control={<Checkbox checked={draft.offers} onChange={(e) => onType({ offers: e.target.checked })} />} label={business.consents.offers} />
+        <FormControlLabel
+          control={<Checkbox checked={draft.reminders} onChange={(e) => onType({ reminders: e.target.checked })} />}
+          label={business.consents.reminders}
+        />
+        <FormControlLabel
+          control={<Checkbox checked={draft.offers} onChange={(e) => onType({ offers: e.target.checked })} />}
+          label={business.consents.offers}
+        />
       </div>
     </Stack>
   );

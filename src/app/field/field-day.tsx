@@ -20,7 +20,7 @@ type View = ViewOutput<"field-day">;
 type Stop = View["stops"][number];
 
 const next: Record<string, { to: FieldStep; words: string }> = {
-  "promised": { to: "on the way", words: "➜ On the way" },
+  promised: { to: "on the way", words: "➜ On the way" },
   "on the way": { to: "on site", words: "◐ On site" },
   "on site": { to: "done", words: "● Done" },
 };
@@ -38,52 +38,156 @@ export function FieldDay({ view: initial }: { view: View }) {
 
   // What was tapped counts at once, sent or not.
   const stops = view.stops.map((stop) => ({ ...stop, state: stateOf(stop) }));
-  const current = stops.find((s) => s.state === "on site") ?? stops.find((s) => s.state === "on the way") ?? stops.find((s) => s.state === "promised");
+  const current =
+    stops.find((s) => s.state === "on site") ??
+    stops.find((s) => s.state === "on the way") ??
+    stops.find((s) => s.state === "promised");
   const rest = stops.filter((s) => s !== current);
   const step = current && next[current.state];
   const left = current && step?.to === "done" ? missing(ticked(current.checklist, ticksOf(current))).length : 0;
   const first = view.name.split(" ")[0]!;
 
   return (
-    <Box component="main" sx={{ maxWidth: 560, mx: "auto", minHeight: "100dvh", display: "flex", flexDirection: "column", fontSize: 17 }}>
+    <Box
+      component="main"
+      sx={{ maxWidth: 560, mx: "auto", minHeight: "100dvh", display: "flex", flexDirection: "column", fontSize: 17 }}
+    >
       <Box sx={{ flex: 1, px: 4, pt: 4, pb: 4 }}>
-        <Box component="header" sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline", mb: 3 }}>
-          <Typography variant="h1" sx={{ fontSize: 24 }}>{first}{first.endsWith("s") ? "’" : "’s"} {dayWords(view.today).split(" ")[0]}</Typography>
-          <Box sx={{ color: ink.ash }}>{stops.filter(over).length} of {stops.length} done</Box>
+        <Box
+          component="header"
+          sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline", mb: 3 }}
+        >
+          <Typography variant="h1" sx={{ fontSize: 24 }}>
+            {first}
+            {first.endsWith("s") ? "’" : "’s"} {dayWords(view.today).split(" ")[0]}
+          </Typography>
+          <Box sx={{ color: ink.ash }}>
+            {stops.filter(over).length} of {stops.length} done
+          </Box>
         </Box>
-        {problem && <Alert severity="warning" sx={{ mb: 3 }}>{problem}</Alert>}
-        {current ? <NextStop stop={current} currency={view.currency} now={view.now} ticks={ticksOf(current)} onTick={(ids) => tick(current.id, ids)} /> : <Typography sx={{ my: 8 }}>{stops.length ? "That was the last one. Good evening!" : "No visits today."}</Typography>}
+        {problem && (
+          <Alert severity="warning" sx={{ mb: 3 }}>
+            {problem}
+          </Alert>
+        )}
+        {current ? (
+          <NextStop
+            stop={current}
+            currency={view.currency}
+            now={view.now}
+            ticks={ticksOf(current)}
+            onTick={(ids) => tick(current.id, ids)}
+          />
+        ) : (
+          <Typography sx={{ my: 8 }}>
+            {stops.length ? "That was the last one. Good evening!" : "No visits today."}
+          </Typography>
+        )}
         {rest.map((stop) => (
-          <Box key={stop.id} sx={{ display: "flex", gap: 4, py: 3, borderTop: `1px solid ${ink.line}`, color: over(stop) ? ink.ash : ink.ink }}>
-            <Box sx={{ width: 66, fontWeight: over(stop) ? 400 : 700 }}>{windowWords(stop.windowFrom, stop.windowTo)}</Box>
+          <Box
+            key={stop.id}
+            sx={{
+              display: "flex",
+              gap: 4,
+              py: 3,
+              borderTop: `1px solid ${ink.line}`,
+              color: over(stop) ? ink.ash : ink.ink,
+            }}
+          >
+            <Box sx={{ width: 66, fontWeight: over(stop) ? 400 : 700 }}>
+              {windowWords(stop.windowFrom, stop.windowTo)}
+            </Box>
             <Box sx={{ flex: 1, minWidth: 0 }}>
               {stop.customer}, {stop.service.toLowerCase()}
-              {!over(stop) && <Box sx={{ color: ink.ash, fontSize: 15 }}>{stop.line}{stop.driving > 0 && `, ${stop.driving} min drive`}</Box>}
+              {!over(stop) && (
+                <Box sx={{ color: ink.ash, fontSize: 15 }}>
+                  {stop.line}
+                  {stop.driving > 0 && `, ${stop.driving} min drive`}
+                </Box>
+              )}
             </Box>
             <Box aria-label={stop.state}>{stateGlyphs[stop.state]}</Box>
           </Box>
         ))}
       </Box>
-      <Box sx={{ position: "sticky", bottom: 0, bgcolor: ink.plaster, borderTop: `1px solid ${ink.line}`, px: 4, py: 3 }}>
-        {waiting.length > 0 && offline && <Box role="status" sx={{ color: ink.ash, fontSize: 15, mb: 2 }}>{waiting.length} {waiting.length === 1 ? "thing waits" : "things wait"} for a signal, kept on this phone</Box>}
-        {current && step && <Button variant="contained" fullWidth disabled={left > 0} onClick={() => tap({ visitId: current.id, to: step.to, ticked: ticksOf(current) })} sx={{ height: 60, fontSize: 19 }}>{left ? `${left} to tick first` : step.words}</Button>}
-        {current && ["on the way", "on site"].includes(current.state) && <Button fullWidth onClick={() => tap({ visitId: current.id, to: "no access" })} sx={{ mt: 1, height: 48 }}>⊘ No access</Button>}
-        {!current && <Button fullWidth onClick={refresh} sx={{ height: 48 }}>Look again</Button>}
+      <Box
+        sx={{ position: "sticky", bottom: 0, bgcolor: ink.plaster, borderTop: `1px solid ${ink.line}`, px: 4, py: 3 }}
+      >
+        {waiting.length > 0 && offline && (
+          <Box role="status" sx={{ color: ink.ash, fontSize: 15, mb: 2 }}>
+            {waiting.length} {waiting.length === 1 ? "thing waits" : "things wait"} for a signal, kept on this phone
+          </Box>
+        )}
+        {current && step && (
+          <Button
+            variant="contained"
+            fullWidth
+            disabled={left > 0}
+            onClick={() => tap({ visitId: current.id, to: step.to, ticked: ticksOf(current) })}
+            sx={{ height: 60, fontSize: 19 }}
+          >
+            {left ? `${left} to tick first` : step.words}
+          </Button>
+        )}
+        {current && ["on the way", "on site"].includes(current.state) && (
+          <Button fullWidth onClick={() => tap({ visitId: current.id, to: "no access" })} sx={{ mt: 1, height: 48 }}>
+            ⊘ No access
+          </Button>
+        )}
+        {!current && (
+          <Button fullWidth onClick={refresh} sx={{ height: 48 }}>
+            Look again
+          </Button>
+        )}
       </Box>
     </Box>
   );
 }
 
-function NextStop({ stop, currency, now, ticks, onTick }: { stop: Stop; currency: string; now: number; ticks: string[]; onTick: (ids: string[]) => void }) {
+function NextStop({
+  stop,
+  currency,
+  now,
+  ticks,
+  onTick,
+}: {
+  stop: Stop;
+  currency: string;
+  now: number;
+  ticks: string[];
+  onTick: (ids: string[]) => void;
+}) {
   const arrives = Math.max(now + stop.driving, stop.arrives);
   const late = stop.state === "promised" || stop.state === "on the way" ? arrives - stop.windowTo : 0;
-  const chip = (words: string) => <Box key={words} sx={{ border: `1px solid ${ink.line}`, borderRadius: "6px", px: 2, py: 0.75, fontSize: 15 }}>{words}</Box>;
+  const chip = (words: string) => (
+    <Box key={words} sx={{ border: `1px solid ${ink.line}`, borderRadius: "6px", px: 2, py: 0.75, fontSize: 15 }}>
+      {words}
+    </Box>
+  );
   return (
-    <Box component="section" aria-label="Next stop" sx={{ bgcolor: "#fff", border: `1px solid ${ink.line}`, borderRadius: "120px 120px 6px 6px", px: 5, pt: 9, pb: 5, mb: 4 }}>
-      <Box sx={{ color: ink.ash, textAlign: "center" }}>{stateGlyphs[stop.state]} {stop.state}, {windowWords(stop.windowFrom, stop.windowTo)}</Box>
-      <Box className="titles" sx={{ fontSize: 27, fontWeight: 700, lineHeight: 1.15, mt: 2 }}>{stop.service}</Box>
+    <Box
+      component="section"
+      aria-label="Next stop"
+      sx={{
+        bgcolor: "#fff",
+        border: `1px solid ${ink.line}`,
+        borderRadius: "120px 120px 6px 6px",
+        px: 5,
+        pt: 9,
+        pb: 5,
+        mb: 4,
+      }}
+    >
+      <Box sx={{ color: ink.ash, textAlign: "center" }}>
+        {stateGlyphs[stop.state]} {stop.state}, {windowWords(stop.windowFrom, stop.windowTo)}
+      </Box>
+      <Box className="titles" sx={{ fontSize: 27, fontWeight: 700, lineHeight: 1.15, mt: 2 }}>
+        {stop.service}
+      </Box>
       <Box sx={{ mt: 1, fontSize: 18 }}>{stop.customer}</Box>
-      <Box>{stop.line}, {stop.postcode}</Box>
+      <Box>
+        {stop.line}, {stop.postcode}
+      </Box>
       {stop.note && <Box sx={{ mt: 3, color: ink.ash }}>{stop.note}</Box>}
       {[...stop.answers, ...stop.additions].map((answer, i) => (
         <Box key={i} sx={{ mt: 1, color: ink.ash }}>
@@ -94,17 +198,50 @@ function NextStop({ stop, currency, now, ticks, onTick }: { stop: Stop; currency
       {stop.state === "on site" && stop.checklist.length > 0 && (
         <Box role="group" aria-label="Checklist" sx={{ mt: 4, borderTop: `1px solid ${ink.line}` }}>
           {stop.checklist.map((item) => (
-            <FormControlLabel key={item.id} sx={{ display: "flex", minHeight: 52, borderBottom: `1px solid ${ink.line}`, mr: 0 }} control={<Checkbox checked={ticks.includes(item.id)} onChange={(e) => onTick(e.target.checked ? [...ticks, item.id] : ticks.filter((id) => id !== item.id))} />} label={<>{item.words}{item.required && <Box component="span" sx={{ color: ink.ash }}> (must be)</Box>}</>} />
+            <FormControlLabel
+              key={item.id}
+              sx={{ display: "flex", minHeight: 52, borderBottom: `1px solid ${ink.line}`, mr: 0 }}
+              control={
+                <Checkbox
+                  checked={ticks.includes(item.id)}
+                  onChange={(e) =>
+                    onTick(e.target.checked ? [...ticks, item.id] : ticks.filter((id) => id !== item.id))
+                  }
+                />
+              }
+              label={
+                <>
+                  {item.words}
+                  {item.required && (
+                    <Box component="span" sx={{ color: ink.ash }}>
+                      {" "}
+                      (must be)
+                    </Box>
+                  )}
+                </>
+              }
+            />
           ))}
         </Box>
       )}
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 2, mt: 3 }}>
         {chip(durationWords(stop.minutes))}
-        {stop.toCollectMinor > 0 && chip(`${moneyWords(stop.toCollectMinor, currency)} to collect${stop.paysAtDoor ? " at the door" : ""}`)}
+        {stop.toCollectMinor > 0 &&
+          chip(`${moneyWords(stop.toCollectMinor, currency)} to collect${stop.paysAtDoor ? " at the door" : ""}`)}
         {stop.lastHere && chip(`last here ${dayShort(stop.lastHere)}`)}
       </Box>
-      {stop.state !== "on site" && <Box sx={{ mt: 3, fontWeight: 650, color: late > 0 ? ink.ember : ink.ink }}>{late > 0 ? `Arrive ${clock(arrives % 1440)} if you leave now: ${durationWords(late)} late.` : `${stop.driving} min drive, planned for ${clock(stop.arrives)}.`}</Box>}
-      <Box sx={{ mt: 3 }}><Button variant="outlined" href={`tel:${stop.phone.replace(/[^\d+]/g, "")}`} sx={{ minHeight: 48 }}>Call {stop.phone}</Button></Box>
+      {stop.state !== "on site" && (
+        <Box sx={{ mt: 3, fontWeight: 650, color: late > 0 ? ink.ember : ink.ink }}>
+          {late > 0
+            ? `Arrive ${clock(arrives % 1440)} if you leave now: ${durationWords(late)} late.`
+            : `${stop.driving} min drive, planned for ${clock(stop.arrives)}.`}
+        </Box>
+      )}
+      <Box sx={{ mt: 3 }}>
+        <Button variant="outlined" href={`tel:${stop.phone.replace(/[^\d+]/g, "")}`} sx={{ minHeight: 48 }}>
+          Call {stop.phone}
+        </Button>
+      </Box>
     </Box>
   );
 }

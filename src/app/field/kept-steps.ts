@@ -25,7 +25,11 @@ export function useTicks() {
     localStorage.setItem(ticksKey, JSON.stringify(next));
     setTicks(next);
   };
-  return { ticksOf: (visit: { id: number; checklist: readonly { id: string; done: boolean }[] }) => ticks[visit.id] ?? visit.checklist.filter((item) => item.done).map((item) => item.id), tick };
+  return {
+    ticksOf: (visit: { id: number; checklist: readonly { id: string; done: boolean }[] }) =>
+      ticks[visit.id] ?? visit.checklist.filter((item) => item.done).map((item) => item.id),
+    tick,
+  };
 }
 
 /**
@@ -70,8 +74,17 @@ export function useKeptSteps(onSent: () => void) {
   const tap = (step: KeptStep) => keep([...waiting, step]);
   /** Where a visit stands: as the server said last, or further on by what has been tapped since. */
   const stateOf = (visit: { id: number; state: string }): string =>
-    [...sent, ...waiting].filter((step) => step.visitId === visit.id).reduce((state, { to }) => (rank[to]! > (rank[state] ?? 0) ? to : state), visit.state);
+    [...sent, ...waiting]
+      .filter((step) => step.visitId === visit.id)
+      .reduce((state, { to }) => (rank[to]! > (rank[state] ?? 0) ? to : state), visit.state);
   return { tap, waiting, stateOf, offline, problem };
 }
 
-const rank: Record<string, number> = { "promised": 0, "on the way": 1, "on site": 2, "done": 3, "no access": 3, "cancelled": 4 };
+const rank: Record<string, number> = {
+  promised: 0,
+  "on the way": 1,
+  "on site": 2,
+  done: 3,
+  "no access": 3,
+  cancelled: 4,
+};

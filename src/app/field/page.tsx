@@ -9,6 +9,11 @@ export const metadata = { title: "My day" };
 export default async function FieldPage() {
   const actor = await mustBeSignedIn("/field");
   const result = look(getHogar(), fieldDay, {}, actor);
-  if (!result.ok) return <main style={{ padding: 32, fontSize: 17 }}>{result.problem.sentence} <a href="/today">To the office</a></main>;
+  if (!result.ok)
+    return (
+      <main style={{ padding: 32, fontSize: 17 }}>
+        {result.problem.sentence} <a href="/today">To the office</a>
+      </main>
+    );
   return <FieldDay view={result.value} />;
 }

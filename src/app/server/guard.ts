@@ -19,7 +19,8 @@ export type LimitName = keyof typeof limits;
 
 /** The body of a JSON request from a page of this application, of at most so many characters; a refusal for anything else. */
 export async function jsonOf(request: Request, most = 200_000): Promise<unknown> {
-  if (isForeign(request) || !request.headers.get("content-type")?.startsWith("application/json")) throw new Refusal("bad-request");
+  if (isForeign(request) || !request.headers.get("content-type")?.startsWith("application/json"))
+    throw new Refusal("bad-request");
   const text = await request.text();
   if (text.length > most) throw new Refusal("bad-request");
   try {
@@ -33,7 +34,8 @@ const largestImage = 15_000_000;
 
 /** The bytes of a picture sent by a page of this application. */
 export async function bytesOf(request: Request): Promise<Buffer> {
-  if (isForeign(request) || !request.headers.get("content-type")?.startsWith("image/")) throw new Refusal("bad-request");
+  if (isForeign(request) || !request.headers.get("content-type")?.startsWith("image/"))
+    throw new Refusal("bad-request");
   if (Number(request.headers.get("content-length") ?? 0) > largestImage) throw new Refusal("too-large");
   const bytes = Buffer.from(await request.arrayBuffer());
   if (bytes.length > largestImage) throw new Refusal("too-large");
@@ -44,7 +46,10 @@ export async function bytesOf(request: Request): Promise<Buffer> {
 function isForeign(request: Request): boolean {
   const origin = request.headers.get("origin");
   const site = request.headers.get("sec-fetch-site");
-  return (origin !== null && new URL(origin).host !== request.headers.get("host")) || (site !== null && site !== "same-origin" && site !== "none");
+  return (
+    (origin !== null && new URL(origin).host !== request.headers.get("host")) ||
+    (site !== null && site !== "same-origin" && site !== "none")
+  );
 }
 
 export async function limit(name: LimitName, key: string): Promise<void> {
@@ -56,13 +61,30 @@ export async function limit(name: LimitName, key: string): Promise<void> {
   }
 }
 
-export const addressOf = (request: Request): string => request.headers.get("x-forwarded-for")?.split(",").at(-1)?.trim() ?? "unknown";
+export const addressOf = (request: Request): string =>
+  request.headers.get("x-forwarded-for")?.split(",").at(-1)?.trim() ?? "unknown";
 
-const statuses: Record<string, number> = { "not-signed-in": 401, "not-allowed": 403, "link-ended": 403, "not-found": 404, "bad-request": 400, "invalid-input": 422, "too-many-tries": 429, "unexpected": 500, "busy": 503 };
+const statuses: Record<string, number> = {
+  "not-signed-in": 401,
+  "not-allowed": 403,
+  "link-ended": 403,
+  "not-found": 404,
+  "bad-request": 400,
+  "invalid-input": 422,
+  "too-many-tries": 429,
+  unexpected: 500,
+  busy: 503,
+};
 
 /** A result as a response: 200, or the status that fits its problem. Short answers are sent faster as they are than packed. */
 export function answer(result: { ok: true; value: unknown } | { ok: false; problem: { code: string } }): Response {
   const body = JSON.stringify(result.ok ? { ok: true, value: result.value ?? null } : result);
   const status = result.ok ? 200 : (statuses[result.problem.code] ?? 409);
-  return new Response(body, { status, headers: { "content-type": "application/json", "cache-control": body.length < 32_000 ? "no-store, no-transform" : "no-store" } });
+  return new Response(body, {
+    status,
+    headers: {
+      "content-type": "application/json",
+      "cache-control": body.length < 32_000 ? "no-store, no-transform" : "no-store",
+    },
+  });
 }

@@ -8,7 +8,11 @@ import { actorOf } from "./session";
 const largestOfOffice = 8_000_000;
 
 /** A request of our own pages: counted, read and answered as somebody. Whatever is thrown comes back as a problem. */
-export async function guarded(request: Request, run: (actor: Actor, input: unknown) => Result<unknown>, frontDoorLimit: "frontDoor" | "scarce" = "frontDoor"): Promise<Response> {
+export async function guarded(
+  request: Request,
+  run: (actor: Actor, input: unknown) => Result<unknown>,
+  frontDoorLimit: "frontDoor" | "scarce" = "frontDoor",
+): Promise<Response> {
   try {
     const actor = await actorOf(request);
     await (actor.kind === "person" ? limit("office", `person ${actor.id}`) : limit(frontDoorLimit, addressOf(request)));

@@ -26,17 +26,64 @@ export function SignInForm({ business, isDemo, back }: { business: string; isDem
   };
 
   return (
-    <Box component="main" sx={{ minHeight: "100dvh", display: "grid", gridTemplateColumns: "minmax(0, 360px)", justifyContent: "center", alignContent: "center", p: 4 }}>
-      <Box component="form" onSubmit={(e) => (e.preventDefault(), void signIn())} noValidate sx={{ bgcolor: "#fff", border: `1px solid ${ink.line}`, borderRadius: "180px 180px 6px 6px", px: 9, pt: 16, pb: 9 }}>
+    <Box
+      component="main"
+      sx={{
+        minHeight: "100dvh",
+        display: "grid",
+        gridTemplateColumns: "minmax(0, 360px)",
+        justifyContent: "center",
+        alignContent: "center",
+        p: 4,
+      }}
+    >
+      <Box
+        component="form"
+        onSubmit={(e) => (e.preventDefault(), void signIn())}
+        noValidate
+        sx={{
+          bgcolor: "#fff",
+          border: `1px solid ${ink.line}`,
+          borderRadius: "180px 180px 6px 6px",
+          px: 9,
+          pt: 16,
+          pb: 9,
+        }}
+      >
         <Stack spacing={4} sx={{ alignItems: "stretch" }}>
           <Box sx={{ textAlign: "center" }}>
             <Mark size={40} />
-            <Typography variant="h1" sx={{ mt: 3, fontSize: 26 }}>{business}</Typography>
+            <Typography variant="h1" sx={{ mt: 3, fontSize: 26 }}>
+              {business}
+            </Typography>
           </Box>
-          {problem && !problem.fields && <Alert severity="error" role="alert">{problem.sentence}</Alert>}
-          <TextField label="Mail" type="email" autoComplete="username" value={mail} onChange={(e) => setMail(e.target.value)} error={!!problem?.fields?.["/mail"]} helperText={problem?.fields?.["/mail"]} autoFocus />
-          <TextField label="Password" type="password" autoComplete="current-password" value={password} onChange={(e) => setPassword(e.target.value)} error={!!problem?.fields?.["/password"]} helperText={problem?.fields?.["/password"]} />
-          <Button type="submit" variant="contained" size="large" disabled={busy}>Sign in</Button>
+          {problem && !problem.fields && (
+            <Alert severity="error" role="alert">
+              {problem.sentence}
+            </Alert>
+          )}
+          <TextField
+            label="Mail"
+            type="email"
+            autoComplete="username"
+            value={mail}
+            onChange={(e) => setMail(e.target.value)}
+            error={!!problem?.fields?.["/mail"]}
+            helperText={problem?.fields?.["/mail"]}
+            autoFocus
+          />
+          <TextField
+            label="Password"
+            type="password"
+            autoComplete="current-password"
+            value={password}
+            onChange={(e) => setPassword(e.target.value)}
+            error={!!problem?.fields?.["/password"]}
+            helperText={problem?.fields?.["/password"]}
+          />
+          <Button type="submit" variant="contained" size="large" disabled={busy}>
+            Sign in
+          </Button>
           {isDemo && (
             <Typography variant="body2" color="textSecondary">
               Demo: odile@, tomas@, ines@ or bram@marrowick.example, password “open the door”.

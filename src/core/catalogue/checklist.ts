@@ -10,7 +10,9 @@ export interface ChecklistItem {
 export type TickedItem = ChecklistItem & { done: boolean };
 
 /** The list with these items ticked, and no others. */
-export const tick = (list: readonly TickedItem[], done: readonly string[]): TickedItem[] => list.map((item) => ({ ...item, done: done.includes(item.id) }));
+export const tick = (list: readonly TickedItem[], done: readonly string[]): TickedItem[] =>
+  list.map((item) => ({ ...item, done: done.includes(item.id) }));
 
 /** What must still be ticked before the visit can be done. */
-export const missing = (list: readonly TickedItem[]): TickedItem[] => list.filter((item) => item.required && !item.done);
+export const missing = (list: readonly TickedItem[]): TickedItem[] =>
+  list.filter((item) => item.required && !item.done);

@@ -21,11 +21,15 @@ export interface CouponRules extends Coupon {
 }
 
 /** Why a coupon does not count for a booking, as a sentence, or null. */
-export function couponProblem(coupon: CouponRules | null, { serviceIds, today }: { serviceIds: readonly number[]; today: LocalDate }): string | null {
+export function couponProblem(
+  coupon: CouponRules | null,
+  { serviceIds, today }: { serviceIds: readonly number[]; today: LocalDate },
+): string | null {
   if (!coupon) return "We do not know this code. Check how it is written.";
   if (coupon.first && today < coupon.first) return `This code counts from ${dateWords(coupon.first)}.`;
   if (coupon.last && today > coupon.last) return `This code counted until ${dateWords(coupon.last)}.`;
-  if (coupon.services.length && !serviceIds.some((id) => coupon.services.includes(id))) return `This code does not count for ${serviceIds.length > 1 ? "these services" : "this service"}.`;
+  if (coupon.services.length && !serviceIds.some((id) => coupon.services.includes(id)))
+    return `This code does not count for ${serviceIds.length > 1 ? "these services" : "this service"}.`;
   if (coupon.most !== null && coupon.used >= coupon.most) return "This code has been used as often as it can be.";
   return null;
 }
@@ -35,13 +39,23 @@ export function couponProblem(coupon: CouponRules | null, { serviceIds, today }:
  * proportion, the cents that are left over to the largest remainders. Amounts are unit prices as the
  * business writes them, never more than the order; the shares add up to the reduction.
  */
-export function reductions(lines: readonly Pick<PricedLine, "unitMinor" | "quantity" | "taxBp">[], coupon: Pick<Coupon, "kind" | "value">): { taxBp: number; minor: Minor }[] {
+export function reductions(
+  lines: readonly Pick<PricedLine, "unitMinor" | "quantity" | "taxBp">[],
+  coupon: Pick<Coupon, "kind" | "value">,
+): { taxBp: number; minor: Minor }[] {
   const rates = new Map<number, Minor>();
-  for (const { unitMinor, quantity, taxBp } of lines) rates.set(taxBp, (rates.get(taxBp) ?? 0) + roundHalfAway(unitMinor * quantity));
+  for (const { unitMinor, quantity, taxBp } of lines)
+    rates.set(taxBp, (rates.get(taxBp) ?? 0) + roundHalfAway(unitMinor * quantity));
   const groups = [...rates].filter(([, minor]) => minor > 0);
   const total = sum(groups.map(([, minor]) => minor));
   if (total <= 0) return [];
-  const off = Math.min(total, coupon.kind === "percent" ? roundHalfAway((total * coupon.value) / 10_000) : coupon.value);
-  const shares = shareOut(off, groups.map(([, minor]) => minor));
+  const off = Math.min(
+    total,
+    coupon.kind === "percent" ? roundHalfAway((total * coupon.value) / 10_000) : coupon.value,
+  );
+  const shares = shareOut(
+    off,
+    groups.map(([, minor]) => minor),
+  );
   return groups.flatMap(([taxBp], i) => (shares[i]! > 0 ? [{ taxBp, minor: shares[i]! }] : []));
 }

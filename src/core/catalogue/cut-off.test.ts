@@ -1,11 +1,18 @@
 import { ownChanges } from "./cut-off";
 
 const terms = [{ late: { hours: 24, kind: "fixed" as const, value: 2500 }, noAccessMinor: 0, totalMinor: 7900 }];
-const at = (minutesBefore: number, agreed = true) => ownChanges({ moveHours: 24, cancelHours: 2 }, terms, { agreed }, 100_000, 100_000 - minutesBefore);
+const at = (minutesBefore: number, agreed = true) =>
+  ownChanges({ moveHours: 24, cancelHours: 2 }, terms, { agreed }, 100_000, 100_000 - minutesBefore);
 
 describe("what customers change by themselves", () => {
   it("ends at its own hour for moving and for cancelling", () => {
-    expect([25 * 60, 24 * 60, 121, 120, -5].map((before) => [at(before).mayMove, at(before).mayCancel])).toEqual([[true, true], [false, true], [false, true], [false, false], [false, false]]);
+    expect([25 * 60, 24 * 60, 121, 120, -5].map((before) => [at(before).mayMove, at(before).mayCancel])).toEqual([
+      [true, true],
+      [false, true],
+      [false, true],
+      [false, false],
+      [false, false],
+    ]);
     expect(at(600)).toMatchObject({ moveUntil: 98_560, cancelUntil: 99_880 });
   });
 

@@ -18,7 +18,19 @@ export interface OwnChanges {
 }
 
 /** What a customer may do about a promised visit at a moment, and what it costs. What waits for its deposit or for us is not agreed: it can be left for nothing, and not be moved; a time that we proposed can be answered with another. `opens` and `now` are epoch minutes. */
-export function ownChanges({ moveHours, cancelHours }: CutOffs, terms: readonly ItemTerms[], { agreed, proposed = false }: { agreed: boolean; proposed?: boolean }, opens: number, now: number): OwnChanges {
+export function ownChanges(
+  { moveHours, cancelHours }: CutOffs,
+  terms: readonly ItemTerms[],
+  { agreed, proposed = false }: { agreed: boolean; proposed?: boolean },
+  opens: number,
+  now: number,
+): OwnChanges {
   const [moveUntil, cancelUntil] = [opens - moveHours * 60, opens - cancelHours * 60];
-  return { moveUntil, cancelUntil, mayMove: (agreed || proposed) && now < moveUntil, mayCancel: now < cancelUntil, feeMinor: agreed ? lateFee(terms, opens - now) : 0 };
+  return {
+    moveUntil,
+    cancelUntil,
+    mayMove: (agreed || proposed) && now < moveUntil,
+    mayCancel: now < cancelUntil,
+    feeMinor: agreed ? lateFee(terms, opens - now) : 0,
+  };
 }

@@ -50,7 +50,11 @@ export interface Extra {
   most: number;
 }
 
-export type Deposit = { kind: "none" } | { kind: "percent"; basisPoints: number } | { kind: "fixed"; amountMinor: Minor } | { kind: "full" };
+export type Deposit =
+  | { kind: "none" }
+  | { kind: "percent"; basisPoints: number }
+  | { kind: "fixed"; amountMinor: Minor }
+  | { kind: "full" };
 
 export interface PricedOrder {
   lines: PricedLine[];
@@ -79,15 +83,24 @@ export function priceOrder({ items, zone, pricesIncludeTax, onOurWayBp = 0, coup
   const work = sum(lines.map(priceOf));
 
   const mainTax = items[own.indexOf(Math.max(...own))]!.service.taxBp;
-  const common = (description: string, unitMinor: Minor, taxBp = mainTax) => lines.push(priceLine({ description, quantity: 1, unitMinor, taxBp }, pricesIncludeTax));
+  const common = (description: string, unitMinor: Minor, taxBp = mainTax) =>
+    lines.push(priceLine({ description, quantity: 1, unitMinor, taxBp }, pricesIncludeTax));
   if (zone.surchargeMinor > 0) common(`Surcharge ${zone.name}`, zone.surchargeMinor);
-  if (work + zone.surchargeMinor < zone.smallestOrderMinor) common(`Smallest order ${zone.name}`, zone.smallestOrderMinor - work - zone.surchargeMinor);
+  if (work + zone.surchargeMinor < zone.smallestOrderMinor)
+    common(`Smallest order ${zone.name}`, zone.smallestOrderMinor - work - zone.surchargeMinor);
   const onOurWay = reductions(lines, { kind: "percent", value: onOurWayBp });
   for (const { taxBp, minor } of onOurWay) common(`On our way, ${onOurWayBp / 100}% off`, -minor, taxBp);
-  const counts = items.map(({ service }) => !!coupon && (coupon.services.length === 0 || coupon.services.includes(service.id)));
+  const counts = items.map(
+    ({ service }) => !!coupon && (coupon.services.length === 0 || coupon.services.includes(service.id)),
+  );
   // A coupon of certain services takes off their own lines only; one of all takes off what is common, too.
-  const afterThat = (line: PricedLine): PricedLine => ({ ...line, unitMinor: (line.unitMinor * (10_000 - onOurWayBp)) / 10_000 });
-  const reduced = coupon?.services.length ? priced.flatMap((item, i) => (counts[i] ? item.lines.map(afterThat) : [])) : [...lines];
+  const afterThat = (line: PricedLine): PricedLine => ({
+    ...line,
+    unitMinor: (line.unitMinor * (10_000 - onOurWayBp)) / 10_000,
+  });
+  const reduced = coupon?.services.length
+    ? priced.flatMap((item, i) => (counts[i] ? item.lines.map(afterThat) : []))
+    : [...lines];
   const before = lines.length;
   let left = sum(lines.map(priceOf));
   for (const { taxBp, minor } of coupon ? reductions(reduced, coupon) : []) {
@@ -103,12 +116,17 @@ export function priceOrder({ items, zone, pricesIncludeTax, onOurWayBp = 0, coup
     lines.push({ ...last, amountMinor: last.amountMinor - below });
   }
   const { totalMinor, taxMinor } = totalOf(lines);
-  const off = shareOut(-sum(lines.slice(before).map((l) => l.amountMinor)), own.map((amount, i) => (counts[i] ? amount : 0)));
+  const off = shareOut(
+    -sum(lines.slice(before).map((l) => l.amountMinor)),
+    own.map((amount, i) => (counts[i] ? amount : 0)),
+  );
   const net = own.map((amount, i) => Math.max(0, amount - off[i]!));
   const shares = shareOut(totalMinor, sum(net) > 0 ? net : own);
   const deposits = items.map(({ service }, i) => depositOf(service.deposit, shares[i]!));
   return {
-    lines, totalMinor, taxMinor,
+    lines,
+    totalMinor,
+    taxMinor,
     depositMinor: sum(deposits),
     minutes: sum(priced.map((item) => item.minutes)),
     crew: Math.max(...priced.map((item) => item.crew)),
@@ -136,7 +154,8 @@ const priceOf = ({ unitMinor, quantity }: PricedLine): Minor => roundHalfAway(un
  */
 function priceItem({ service, quantity: times, answers, extras }: OrderItem, pricesIncludeTax: boolean): PricedItem {
   const effects = effectsOf(service.questions, answers);
-  const line = (description: string, quantity: number, unitMinor: Minor, taxBp = service.taxBp): PricedLine => priceLine({ description, quantity: quantity * times, unitMinor, taxBp }, pricesIncludeTax);
+  const line = (description: string, quantity: number, unitMinor: Minor, taxBp = service.taxBp): PricedLine =>
+    priceLine({ description, quantity: quantity * times, unitMinor, taxBp }, pricesIncludeTax);
 
   const replaced = effects.filter((e) => e.effect.price?.how === "replace").at(-1)?.effect.price;
   const lines = [line(service.name, 1, replaced?.how === "replace" ? replaced.minor : service.priceMinor)];
@@ -149,9 +168,13 @@ function priceItem({ service, quantity: times, answers, extras }: OrderItem, pri
     worth = Math.max(0, worth + total);
   };
   for (const { effect, times: n, words } of effects) if (effect.price?.how === "add") add(words, n, effect.price.minor);
-  for (const { effect, words } of effects) if (effect.price?.how === "percent") add(words, 1, roundHalfAway((worth * effect.price.basisPoints) / 10_000));
+  for (const { effect, words } of effects)
+    if (effect.price?.how === "percent") add(words, 1, roundHalfAway((worth * effect.price.basisPoints) / 10_000));
 
-  const wanted = wantedExtras(effects.flatMap(({ effect, times: n }) => (effect.extras ?? []).map((x) => ({ ...x, quantity: x.quantity * n }))), extras);
+  const wanted = wantedExtras(
+    effects.flatMap(({ effect, times: n }) => (effect.extras ?? []).map((x) => ({ ...x, quantity: x.quantity * n }))),
+    extras,
+  );
   const parts = service.extras.flatMap((extra) => {
     const quantity = Math.min(wanted.get(extra.id) ?? 0, extra.most);
     return quantity > 0 ? [{ extra, quantity }] : [];
@@ -159,7 +182,9 @@ function priceItem({ service, quantity: times, answers, extras }: OrderItem, pri
   for (const { extra, quantity } of parts) lines.push(line(extra.name, quantity, extra.priceMinor, extra.taxBp));
   return {
     lines,
-    minutes: times * Math.max(1, Math.round(service.minutes + sum(effects.map(({ effect, times: n }) => (effect.minutes ?? 0) * n)))),
+    minutes:
+      times *
+      Math.max(1, Math.round(service.minutes + sum(effects.map(({ effect, times: n }) => (effect.minutes ?? 0) * n)))),
     crew: Math.max(service.crew, ...effects.map(({ effect }) => effect.crew ?? 0)),
     skills: joinSkills([...service.skills, ...effects.flatMap(({ effect }) => effect.skills ?? [])]),
     materialsMinor: sum(parts.map(({ extra, quantity }) => roundHalfAway(extra.costMinor * quantity * times))),
@@ -168,10 +193,12 @@ function priceItem({ service, quantity: times, answers, extras }: OrderItem, pri
 }
 
 function problemsOf(questions: readonly Question[], answers: Answers): Record<string, string> {
-  return Object.fromEntries(shownQuestions(questions, answers).flatMap((question) => {
-    const problem = answerProblem(question, answers[question.id]);
-    return problem ? [[question.id, problem]] : [];
-  }));
+  return Object.fromEntries(
+    shownQuestions(questions, answers).flatMap((question) => {
+      const problem = answerProblem(question, answers[question.id]);
+      return problem ? [[question.id, problem]] : [];
+    }),
+  );
 }
 
 /** What answers bring and what was chosen, together. */
@@ -189,14 +216,19 @@ function joinSkills(needs: readonly SkillNeed[]): SkillNeed[] {
 }
 
 /** A deposit as forms and files have it: a kind with a number, basis points or minor units. */
-export const depositWhere = (kind: Deposit["kind"], value: number): Deposit => (kind === "percent" ? { kind, basisPoints: value } : kind === "fixed" ? { kind, amountMinor: value } : { kind });
+export const depositWhere = (kind: Deposit["kind"], value: number): Deposit =>
+  kind === "percent" ? { kind, basisPoints: value } : kind === "fixed" ? { kind, amountMinor: value } : { kind };
 
 /** What is paid while booking; never more than the order costs. */
 export function depositOf(deposit: Deposit, totalMinor: Minor): Minor {
   switch (deposit.kind) {
-    case "none": return 0;
-    case "full": return totalMinor;
-    case "fixed": return Math.min(deposit.amountMinor, totalMinor);
-    case "percent": return Math.min(roundHalfAway((totalMinor * deposit.basisPoints) / 10_000), totalMinor);
+    case "none":
+      return 0;
+    case "full":
+      return totalMinor;
+    case "fixed":
+      return Math.min(deposit.amountMinor, totalMinor);
+    case "percent":
+      return Math.min(roundHalfAway((totalMinor * deposit.basisPoints) / 10_000), totalMinor);
   }
 }

@@ -8,7 +8,12 @@ import { shownQuestions, type Answer, type Answers, type Question } from "./ques
  * dearest so far; where answers depend on one another, the true ends may lie a little further apart.
  */
 export function priceRange(service: OrderedService, pricesIncludeTax: boolean): { least: Minor; most: Minor } {
-  const totalWith = (answers: Answers) => priceOrder({ items: [{ service, quantity: 1, answers, extras: [] }], zone: { name: "", surchargeMinor: 0, smallestOrderMinor: 0 }, pricesIncludeTax }).totalMinor;
+  const totalWith = (answers: Answers) =>
+    priceOrder({
+      items: [{ service, quantity: 1, answers, extras: [] }],
+      zone: { name: "", surchargeMinor: 0, smallestOrderMinor: 0 },
+      pricesIncludeTax,
+    }).totalMinor;
   const endTowards = (direction: 1 | -1): Minor => {
     let answers: Answers = {};
     for (const { id } of service.questions) {
@@ -29,17 +34,24 @@ export function priceRange(service: OrderedService, pricesIncludeTax: boolean): 
 function answersAtTheEnds(question: Question): ((best: Answer | undefined) => Answer)[] {
   const just = (answers: Answer[]) => answers.map((answer) => () => answer);
   switch (question.kind) {
-    case "yes-no": return just([true, false]);
-    case "one": return just(question.choices.map((c) => c.id));
+    case "yes-no":
+      return just([true, false]);
+    case "one":
+      return just(question.choices.map((c) => c.id));
     // One after the other: each can make it cheaper or dearer.
-    case "several": return question.choices.map((c) => (best) => [...(Array.isArray(best) ? best : []), c.id]);
-    case "count": return just([question.min, question.max]);
+    case "several":
+      return question.choices.map((c) => (best) => [...(Array.isArray(best) ? best : []), c.id]);
+    case "count":
+      return just([question.min, question.max]);
     case "number": {
       const { min, max, step } = question;
       const onStep = (value: number) => min + Math.floor((value - min) / step) * step;
-      const edges = (question.brackets ?? []).flatMap(({ upTo }) => (upTo === null ? [] : [onStep(upTo), onStep(upTo) + step]));
+      const edges = (question.brackets ?? []).flatMap(({ upTo }) =>
+        upTo === null ? [] : [onStep(upTo), onStep(upTo) + step],
+      );
       return just([...new Set([min, ...edges, onStep(max)])].filter((value) => value >= min && value <= max));
     }
-    default: return [];
+    default:
+      return [];
   }
 }

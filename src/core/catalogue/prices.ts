@@ -9,7 +9,9 @@ export type RoundingName = (typeof roundings)[number];
 
 export function roundingNamed(name: RoundingName, currency: string): Rounding {
   const digits = minorDigits(currency);
-  return name === "ending in 9" ? { endingIn9: true, digits } : { to: Math.max(1, Math.round(Number(name) * 10 ** digits)) };
+  return name === "ending in 9"
+    ? { endingIn9: true, digits }
+    : { to: Math.max(1, Math.round(Number(name) * 10 ** digits)) };
 }
 
 /** A price changed by a share, rounded; never below nothing. `basisPoints` of 500 is 5% up. */
@@ -42,7 +44,14 @@ export interface FlatPriceParts {
 }
 
 /** A flat price worked out of labour and materials, by part; labour and materials without tax. */
-export function flatPrice({ labourMinorPerHour, minutes, crew, materialsMinor, markUpBp, taxBp }: FlatPrice): FlatPriceParts {
+export function flatPrice({
+  labourMinorPerHour,
+  minutes,
+  crew,
+  materialsMinor,
+  markUpBp,
+  taxBp,
+}: FlatPrice): FlatPriceParts {
   const labourMinor = roundHalfAway((labourMinorPerHour * minutes * crew) / 60);
   const materials = roundHalfAway((materialsMinor * (10_000 + markUpBp)) / 10_000);
   const taxMinor = roundHalfAway(((labourMinor + materials) * taxBp) / 10_000);
@@ -60,16 +69,31 @@ export interface Margin {
 }
 
 /** What is left of an order when the people and the materials are paid. */
-export function marginOf(order: { totalMinor: Minor; taxMinor: Minor; minutes: number; crew: number; materialsMinor: Minor }, labourCostPerHour: Minor): Margin {
+export function marginOf(
+  order: { totalMinor: Minor; taxMinor: Minor; minutes: number; crew: number; materialsMinor: Minor },
+  labourCostPerHour: Minor,
+): Margin {
   const revenueMinor = order.totalMinor - order.taxMinor;
   const labourMinor = roundHalfAway((labourCostPerHour * order.minutes * order.crew) / 60);
   const marginMinor = revenueMinor - labourMinor - order.materialsMinor;
-  return { revenueMinor, labourMinor, materialsMinor: order.materialsMinor, marginMinor, basisPoints: revenueMinor > 0 ? roundHalfAway((marginMinor * 10_000) / revenueMinor) : null };
+  return {
+    revenueMinor,
+    labourMinor,
+    materialsMinor: order.materialsMinor,
+    marginMinor,
+    basisPoints: revenueMinor > 0 ? roundHalfAway((marginMinor * 10_000) / revenueMinor) : null,
+  };
 }
 
 /** The price of something bought and sold on: its cost with a mark-up, and with the tax where prices include it. All in basis points. */
-export const priceFromMarkUp = (costMinor: Minor, markUpBp: number, taxOnBp: number): Minor => roundHalfAway((costMinor * (10_000 + markUpBp) * (10_000 + taxOnBp)) / 1e8);
+export const priceFromMarkUp = (costMinor: Minor, markUpBp: number, taxOnBp: number): Minor =>
+  roundHalfAway((costMinor * (10_000 + markUpBp) * (10_000 + taxOnBp)) / 1e8);
 
 /** What is earned on top of the cost, as a share of it in basis points; null where it costs nothing. */
-export const markUpOf = ({ priceMinor, costMinor }: { priceMinor: Minor; costMinor: Minor }, taxOnBp: number): number | null =>
-  costMinor > 0 && Number.isFinite(priceMinor) ? Math.round(((priceMinor * 10_000) / (10_000 + taxOnBp) / costMinor - 1) * 10_000) : null;
+export const markUpOf = (
+  { priceMinor, costMinor }: { priceMinor: Minor; costMinor: Minor },
+  taxOnBp: number,
+): number | null =>
+  costMinor > 0 && Number.isFinite(priceMinor)
+    ? Math.round(((priceMinor * 10_000) / (10_000 + taxOnBp) / costMinor - 1) * 10_000)
+    : null;

@@ -6,16 +6,20 @@ export function questionProblems(questions: readonly Question[]): Record<string,
   questions.forEach((question, i) => {
     const at = `/${i}`;
     if (questions.findIndex((q) => q.id === question.id) < i) problems[at] = "Two questions have the same id.";
-    if ((question.kind === "count" || question.kind === "number") && question.max < question.min) problems[`${at}/max`] = "The most is less than the least.";
+    if ((question.kind === "count" || question.kind === "number") && question.max < question.min)
+      problems[`${at}/max`] = "The most is less than the least.";
     if (question.kind === "one" || question.kind === "several") {
       if (question.choices.length < 2) problems[`${at}/choices`] = "Give at least two answers to choose from.";
-      if (new Set(question.choices.map((c) => c.id)).size < question.choices.length) problems[`${at}/choices`] = "Two answers have the same id.";
+      if (new Set(question.choices.map((c) => c.id)).size < question.choices.length)
+        problems[`${at}/choices`] = "Two answers have the same id.";
     }
     if (question.kind === "number" && question.brackets) {
       const ends = question.brackets.map((b) => b.upTo ?? Infinity);
-      if (ends.some((end, k) => k > 0 && end <= ends[k - 1]!)) problems[`${at}/brackets`] = "Brackets go upwards, and only the last is without an end.";
+      if (ends.some((end, k) => k > 0 && end <= ends[k - 1]!))
+        problems[`${at}/brackets`] = "Brackets go upwards, and only the last is without an end.";
     }
-    if (question.shownIf && !canHold(question.shownIf, questions.slice(0, i))) problems[`${at}/shownIf`] = "This can never be shown: no earlier question can be answered like that.";
+    if (question.shownIf && !canHold(question.shownIf, questions.slice(0, i)))
+      problems[`${at}/shownIf`] = "This can never be shown: no earlier question can be answered like that.";
   });
   return problems;
 }
@@ -28,5 +32,8 @@ function canHold(condition: Condition, earlier: readonly Question[]): boolean {
     if (asked.kind === "yes-no") return typeof condition.is === "boolean";
     return (asked.kind === "one" || asked.kind === "several") && asked.choices.some((c) => c.id === condition.is);
   }
-  return (asked.kind === "count" || asked.kind === "number") && Math.max(asked.min, condition.atLeast ?? -Infinity) <= Math.min(asked.max, condition.atMost ?? Infinity);
+  return (
+    (asked.kind === "count" || asked.kind === "number") &&
+    Math.max(asked.min, condition.atLeast ?? -Infinity) <= Math.min(asked.max, condition.atMost ?? Infinity)
+  );
 }

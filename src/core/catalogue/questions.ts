@@ -58,7 +58,8 @@ export type Answer = boolean | number | string | string[];
 /** The questions that are shown with these answers, in order. A question whose condition is itself not shown stays hidden. */
 export function shownQuestions(questions: readonly Question[], answers: Answers): Question[] {
   const shown = new Map<string, Question>();
-  for (const question of questions) if (!question.shownIf || holds(question.shownIf, shown, answers)) shown.set(question.id, question);
+  for (const question of questions)
+    if (!question.shownIf || holds(question.shownIf, shown, answers)) shown.set(question.id, question);
   return [...shown.values()];
 }
 
@@ -67,7 +68,9 @@ function holds(condition: Condition, shown: ReadonlyMap<string, Question>, answe
   const answer = answers[condition.question];
   if (answer === undefined) return false;
   if ("is" in condition) return Array.isArray(answer) ? answer.includes(String(condition.is)) : answer === condition.is;
-  return typeof answer === "number" && answer >= (condition.atLeast ?? -Infinity) && answer <= (condition.atMost ?? Infinity);
+  return (
+    typeof answer === "number" && answer >= (condition.atLeast ?? -Infinity) && answer <= (condition.atMost ?? Infinity)
+  );
 }
 
 /** Whether the answers say already how many there are: then the service itself is not counted as well. */
@@ -75,23 +78,44 @@ export const areCounted = (questions: readonly Question[]): boolean => questions
 
 /** Questions that may still be answered when the work is agreed: shown, open, and changing nothing. They are asked by themselves: what an earlier answer asked for is met. */
 export const stillOpen = (questions: readonly Question[], answers: Answers): Question[] =>
-  shownQuestions(questions, answers).filter((q) => answers[q.id] === undefined && effectsIn(q).length === 0).map((q) => ({ ...q, shownIf: null }));
+  shownQuestions(questions, answers)
+    .filter((q) => answers[q.id] === undefined && effectsIn(q).length === 0)
+    .map((q) => ({ ...q, shownIf: null }));
 
 /** What is wrong with an answer, as a sentence, or null. An unanswered question is wrong where it is required. */
 export function answerProblem(question: Question, answer: Answer | undefined): string | null {
-  if (answer === undefined || answer === "" || (Array.isArray(answer) && answer.length === 0)) return question.required ? "Please answer this." : null;
+  if (answer === undefined || answer === "" || (Array.isArray(answer) && answer.length === 0))
+    return question.required ? "Please answer this." : null;
   switch (question.kind) {
-    case "yes-no": return typeof answer === "boolean" ? null : "Answer yes or no.";
-    case "one": return question.choices.some((c) => c.id === answer) ? null : "Choose one of the answers.";
-    case "several": return Array.isArray(answer) && answer.every((a) => question.choices.some((c) => c.id === a)) ? null : "Choose from the answers.";
-    case "count": return isWhole(answer, 1, 0) ? withinBounds(answer as number, question) : "Enter a whole number.";
+    case "yes-no":
+      return typeof answer === "boolean" ? null : "Answer yes or no.";
+    case "one":
+      return question.choices.some((c) => c.id === answer) ? null : "Choose one of the answers.";
+    case "several":
+      return Array.isArray(answer) && answer.every((a) => question.choices.some((c) => c.id === a))
+        ? null
+        : "Choose from the answers.";
+    case "count":
+      return isWhole(answer, 1, 0) ? withinBounds(answer as number, question) : "Enter a whole number.";
     case "number": {
       if (typeof answer !== "number" || !Number.isFinite(answer)) return "Enter a number.";
-      return withinBounds(answer, question) ?? (isWhole(answer, question.step, question.min) ? null : `Enter a number in steps of ${question.step}.`);
+      return (
+        withinBounds(answer, question) ??
+        (isWhole(answer, question.step, question.min) ? null : `Enter a number in steps of ${question.step}.`)
+      );
     }
-    case "photo": return Array.isArray(answer) && answer.length <= question.most ? null : `Send at most ${question.most} ${question.most === 1 ? "photo" : "photos"}.`;
-    case "tick": return typeof answer !== "boolean" ? "Tick the box." : question.required && !answer ? "Please tick this." : null;
-    case "text": return typeof answer !== "string" ? "Write a few words." : answer.length > question.most ? `Write at most ${question.most} characters.` : null;
+    case "photo":
+      return Array.isArray(answer) && answer.length <= question.most
+        ? null
+        : `Send at most ${question.most} ${question.most === 1 ? "photo" : "photos"}.`;
+    case "tick":
+      return typeof answer !== "boolean" ? "Tick the box." : question.required && !answer ? "Please tick this." : null;
+    case "text":
+      return typeof answer !== "string"
+        ? "Write a few words."
+        : answer.length > question.most
+          ? `Write at most ${question.most} characters.`
+          : null;
   }
 }
 
@@ -108,22 +132,45 @@ const isWhole = (value: unknown, step: number, from: number): boolean => {
 /** Every effect that some answer to the question can have. */
 export function effectsIn(question: Question): Effect[] {
   switch (question.kind) {
-    case "yes-no": return [question.yes, question.no].filter((e) => e !== undefined);
-    case "one": case "several": return question.choices.flatMap((c) => (c.effect ? [c.effect] : []));
-    case "count": return question.each ? [question.each] : [];
-    case "number": return [...(question.brackets ?? []).map((b) => b.effect), ...(question.each ? [question.each] : [])];
-    default: return [];
+    case "yes-no":
+      return [question.yes, question.no].filter((e) => e !== undefined);
+    case "one":
+    case "several":
+      return question.choices.flatMap((c) => (c.effect ? [c.effect] : []));
+    case "count":
+      return question.each ? [question.each] : [];
+    case "number":
+      return [...(question.brackets ?? []).map((b) => b.effect), ...(question.each ? [question.each] : [])];
+    default:
+      return [];
   }
 }
 
 /** The same question with every effect changed: to put ids for names, where a question comes from a file. */
 export function mapEffects(question: Question, change: (effect: Effect) => Effect): Question {
   switch (question.kind) {
-    case "yes-no": return { ...question, ...(question.yes && { yes: change(question.yes) }), ...(question.no && { no: change(question.no) }) };
-    case "one": case "several": return { ...question, choices: question.choices.map((c) => ({ ...c, ...(c.effect && { effect: change(c.effect) }) })) };
-    case "count": return { ...question, ...(question.each && { each: change(question.each) }) };
-    case "number": return { ...question, ...(question.each && { each: change(question.each) }), ...(question.brackets && { brackets: question.brackets.map((b) => ({ ...b, effect: change(b.effect) })) }) };
-    default: return question;
+    case "yes-no":
+      return {
+        ...question,
+        ...(question.yes && { yes: change(question.yes) }),
+        ...(question.no && { no: change(question.no) }),
+      };
+    case "one":
+    case "several":
+      return {
+        ...question,
+        choices: question.choices.map((c) => ({ ...c, ...(c.effect && { effect: change(c.effect) }) })),
+      };
+    case "count":
+      return { ...question, ...(question.each && { each: change(question.each) }) };
+    case "number":
+      return {
+        ...question,
+        ...(question.each && { each: change(question.each) }),
+        ...(question.brackets && { brackets: question.brackets.map((b) => ({ ...b, effect: change(b.effect) })) }),
+      };
+    default:
+      return question;
   }
 }
 
@@ -140,49 +187,81 @@ export function effectsOf(questions: readonly Question[], answers: Answers): Eff
     const answer = answers[question.id];
     if (answer === undefined || answerProblem(question, answer)) return [];
     const { billed = question.words } = question;
-    const once = (effect: Effect | undefined, words: string): EffectInForce[] => (effect ? [{ effect, times: 1, words }] : []);
+    const once = (effect: Effect | undefined, words: string): EffectInForce[] =>
+      effect ? [{ effect, times: 1, words }] : [];
     switch (question.kind) {
-      case "yes-no": return once(answer ? question.yes : question.no, billed);
-      case "one": return once(question.choices.find((c) => c.id === answer)?.effect, wordsOf(question, answer as string));
-      case "several": return question.choices.filter((c) => (answer as string[]).includes(c.id)).flatMap((c) => once(c.effect, wordsOf(question, c.id)));
+      case "yes-no":
+        return once(answer ? question.yes : question.no, billed);
+      case "one":
+        return once(question.choices.find((c) => c.id === answer)?.effect, wordsOf(question, answer as string));
+      case "several":
+        return question.choices
+          .filter((c) => (answer as string[]).includes(c.id))
+          .flatMap((c) => once(c.effect, wordsOf(question, c.id)));
       case "count": {
         const beyond = Math.max(0, (answer as number) - (question.included ?? 0));
         return question.each && beyond > 0 ? [{ effect: question.each, times: beyond, words: billed }] : [];
       }
       case "number": {
         const bracket = question.brackets?.find((b) => b.upTo === null || (answer as number) <= b.upTo);
-        return [...once(bracket?.effect, `${billed}: ${String(answer)} ${question.unit}`), ...(question.each ? [{ effect: question.each, times: answer as number, words: `${billed}, ${question.unit}` }] : [])];
+        return [
+          ...once(bracket?.effect, `${billed}: ${String(answer)} ${question.unit}`),
+          ...(question.each
+            ? [{ effect: question.each, times: answer as number, words: `${billed}, ${question.unit}` }]
+            : []),
+        ];
       }
-      default: return [];
+      default:
+        return [];
     }
   });
 }
 
-const wordsOf = ({ words, billed = words, choices }: Question & { choices: Choice[] }, id: string): string => `${billed}: ${choices.find((c) => c.id === id)!.words}`;
+const wordsOf = ({ words, billed = words, choices }: Question & { choices: Choice[] }, id: string): string =>
+  `${billed}: ${choices.find((c) => c.id === id)!.words}`;
 
 /** An answer as people read it, for the office and the technician. */
 export function answerWords(question: Question, answer: Answer | undefined): string {
   if (answer === undefined || answer === "") return "not answered";
   switch (question.kind) {
-    case "yes-no": case "tick": return answer ? "yes" : "no";
-    case "one": case "several": return [answer].flat().map((id) => question.choices.find((c) => c.id === id)?.words ?? String(id)).join(", ") || "none";
-    case "number": return `${String(answer)} ${question.unit}`;
-    case "photo": return `${(answer as string[]).length} ${(answer as string[]).length === 1 ? "photo" : "photos"}`;
-    default: return String(answer);
+    case "yes-no":
+    case "tick":
+      return answer ? "yes" : "no";
+    case "one":
+    case "several":
+      return (
+        [answer]
+          .flat()
+          .map((id) => question.choices.find((c) => c.id === id)?.words ?? String(id))
+          .join(", ") || "none"
+      );
+    case "number":
+      return `${String(answer)} ${question.unit}`;
+    case "photo":
+      return `${(answer as string[]).length} ${(answer as string[]).length === 1 ? "photo" : "photos"}`;
+    default:
+      return String(answer);
   }
 }
 
 /** What an effect does, in a few words: "adds €45.00, 30 min, asks for roof access". */
-export function effectWords(effect: Effect | undefined, names: { money: (minor: Minor) => string; skill: (id: string) => string; extra: (id: string) => string }): string {
+export function effectWords(
+  effect: Effect | undefined,
+  names: { money: (minor: Minor) => string; skill: (id: string) => string; extra: (id: string) => string },
+): string {
   const { price, minutes, crew, skills = [], extras = [] } = effect ?? {};
   const parts = [
-    price?.how === "add" && price.minor !== 0 && `${price.minor > 0 ? "adds" : "takes off"} ${names.money(Math.abs(price.minor))}`,
+    price?.how === "add" &&
+      price.minor !== 0 &&
+      `${price.minor > 0 ? "adds" : "takes off"} ${names.money(Math.abs(price.minor))}`,
     price?.how === "replace" && `costs ${names.money(price.minor)} instead`,
-    price?.how === "percent" && `${price.basisPoints >= 0 ? "adds" : "takes off"} ${Math.abs(price.basisPoints) / 100}%`,
+    price?.how === "percent" &&
+      `${price.basisPoints >= 0 ? "adds" : "takes off"} ${Math.abs(price.basisPoints) / 100}%`,
     minutes && `${minutes > 0 ? "" : "−"}${Math.abs(minutes)} min${minutes > 0 ? " more" : ""}`,
     crew && `needs ${crew} people`,
     skills.length && `asks for ${skills.map((s) => names.skill(s.skill)).join(" and ")}`,
-    extras.length && `brings ${extras.map((x) => `${x.quantity > 1 ? `${x.quantity} × ` : ""}${names.extra(x.id)}`).join(" and ")}`,
+    extras.length &&
+      `brings ${extras.map((x) => `${x.quantity > 1 ? `${x.quantity} × ` : ""}${names.extra(x.id)}`).join(" and ")}`,
   ];
   return parts.filter(Boolean).join(", ") || "changes nothing";
 }

@@ -16,10 +16,12 @@ export type QuoteState = "sent" | "accepted" | "booked" | "declined" | "withdraw
 export const quoteDays = 30;
 
 /** Whether nobody has accepted a quote in time. */
-export const hasRunOut = (quote: { state: QuoteState; validUntil: LocalDate }, today: LocalDate): boolean => ["sent", "declined"].includes(quote.state) && quote.validUntil < today;
+export const hasRunOut = (quote: { state: QuoteState; validUntil: LocalDate }, today: LocalDate): boolean =>
+  ["sent", "declined"].includes(quote.state) && quote.validUntil < today;
 
 /** The lines of a quote as they are offered; from then on changes of how prices are set touch them no more. */
-export const quoteLines = (lines: readonly Line[], pricesIncludeTax: boolean): PricedLine[] => lines.map(({ description, ...line }) => priceLine({ description: description.trim(), ...line }, pricesIncludeTax));
+export const quoteLines = (lines: readonly Line[], pricesIncludeTax: boolean): PricedLine[] =>
+  lines.map(({ description, ...line }) => priceLine({ description: description.trim(), ...line }, pricesIncludeTax));
 
 /**
  * An order at the price of a quote, and with its minutes and people: what the order is made of stays.
@@ -29,11 +31,24 @@ export function quotedOrder(order: PricedOrder, { lines, minutes, crew, depositM
   const { totalMinor, taxMinor } = totalOf(lines);
   const weights = order.items.map((item) => item.totalMinor);
   const [shares, deposits] = [shareOut(totalMinor, weights), shareOut(depositMinor, weights)];
-  return { ...order, lines: [...lines], totalMinor, taxMinor, depositMinor, minutes, crew, items: order.items.map(({ problems }, i) => ({ problems, totalMinor: shares[i]!, depositMinor: deposits[i]! })) };
+  return {
+    ...order,
+    lines: [...lines],
+    totalMinor,
+    taxMinor,
+    depositMinor,
+    minutes,
+    crew,
+    items: order.items.map(({ problems }, i) => ({ problems, totalMinor: shares[i]!, depositMinor: deposits[i]! })),
+  };
 }
 
 /** Why a quote cannot be sent: sentences by entry. */
-export function quoteProblems({ lines, depositMinor }: Pick<Quoted, "lines" | "depositMinor">, validUntil: LocalDate, today: LocalDate): Record<string, string> {
+export function quoteProblems(
+  { lines, depositMinor }: Pick<Quoted, "lines" | "depositMinor">,
+  validUntil: LocalDate,
+  today: LocalDate,
+): Record<string, string> {
   const { totalMinor } = totalOf(lines);
   return {
     ...(totalMinor < 0 && { "/lines": "What is taken off is more than the work costs." }),
@@ -63,13 +78,24 @@ export interface QuotedWork {
  * The work of a quote with other services: one that is added brings its line, time and people; one that is
  * taken away takes the line of its name and its time along. What was typed otherwise stays.
  */
-export function withServices<W extends QuotedWork>({ items, lines, minutes, crew }: W, before: readonly QuotableService[], after: readonly QuotableService[]): Pick<W, "items" | "lines" | "minutes" | "crew"> {
-  const missingFrom = (others: readonly QuotableService[]) => (service: QuotableService) => !others.some((other) => other.id === service.id);
+export function withServices<W extends QuotedWork>(
+  { items, lines, minutes, crew }: W,
+  before: readonly QuotableService[],
+  after: readonly QuotableService[],
+): Pick<W, "items" | "lines" | "minutes" | "crew"> {
+  const missingFrom = (others: readonly QuotableService[]) => (service: QuotableService) =>
+    !others.some((other) => other.id === service.id);
   const [added, gone] = [after.filter(missingFrom(before)), before.filter(missingFrom(after))];
   const timeOf = (services: readonly QuotableService[]) => sum(services.map((service) => service.minutes));
   return {
-    items: [...items.filter((item) => !gone.some((s) => s.id === item.serviceId)), ...added.map((s) => ({ serviceId: s.id }))],
-    lines: [...lines.filter((line) => !gone.some((s) => s.name === line.description)), ...added.map((s): Line => ({ description: s.name, quantity: 1, unitMinor: s.priceMinor, taxBp: s.taxBp }))],
+    items: [
+      ...items.filter((item) => !gone.some((s) => s.id === item.serviceId)),
+      ...added.map((s) => ({ serviceId: s.id })),
+    ],
+    lines: [
+      ...lines.filter((line) => !gone.some((s) => s.name === line.description)),
+      ...added.map((s): Line => ({ description: s.name, quantity: 1, unitMinor: s.priceMinor, taxBp: s.taxBp })),
+    ],
     minutes: Math.max(0, minutes + timeOf(added) - timeOf(gone)),
     crew: Math.max(crew, ...added.map((s) => s.crew)),
   };

@@ -12,16 +12,24 @@ export type ItemTerms = Terms & { totalMinor: Minor };
 
 /** The fee for cancelling so many minutes before the window opens: of each service by its own terms, never more than it costs. Minutes may be negative: the window has begun. */
 export const lateFee = (items: readonly ItemTerms[], minutesBefore: number): Minor =>
-  sum(items.map(({ late, totalMinor }) => {
-    if (late.kind === "none" || minutesBefore >= late.hours * 60) return 0;
-    return Math.min(totalMinor, late.kind === "fixed" ? late.value : roundHalfAway((totalMinor * late.value) / 10_000));
-  }));
+  sum(
+    items.map(({ late, totalMinor }) => {
+      if (late.kind === "none" || minutesBefore >= late.hours * 60) return 0;
+      return Math.min(
+        totalMinor,
+        late.kind === "fixed" ? late.value : roundHalfAway((totalMinor * late.value) / 10_000),
+      );
+    }),
+  );
 
 /** The fee where nobody lets us in: asked once for the trip, the highest of its services. */
 export const noAccessFee = (items: readonly Terms[]): Minor => Math.max(0, ...items.map((item) => item.noAccessMinor));
 
 /** The terms of an order in words; named by service where they differ. */
-export function orderTermsWords(items: readonly (Terms & { name: string })[], money: (minor: Minor) => string): string[] {
+export function orderTermsWords(
+  items: readonly (Terms & { name: string })[],
+  money: (minor: Minor) => string,
+): string[] {
   const said = items.map((item) => ({ name: item.name, words: termsWords(item, money).join(" ") }));
   if (new Set(said.map((s) => s.words)).size <= 1) return said.slice(0, 1).map((s) => s.words);
   return said.map((s) => `${s.name}: ${s.words}`);
@@ -31,7 +39,9 @@ export function orderTermsWords(items: readonly (Terms & { name: string })[], mo
 export function termsWords({ late, noAccessMinor }: Terms, money: (minor: Minor) => string): string[] {
   const fee = late.kind === "fixed" ? money(late.value) : `${late.value / 100}% of the price`;
   return [
-    late.kind === "none" || late.value === 0 ? "Cancelling costs nothing." : `Cancelling costs nothing until ${durationWords(late.hours * 60)} before; after that ${fee}.`,
+    late.kind === "none" || late.value === 0
+      ? "Cancelling costs nothing."
+      : `Cancelling costs nothing until ${durationWords(late.hours * 60)} before; after that ${fee}.`,
     ...(noAccessMinor > 0 ? [`If nobody lets us in, ${money(noAccessMinor)}.`] : []),
   ];
 }

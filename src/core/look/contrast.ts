@@ -20,7 +20,8 @@ export function mended(colour: string, against: string, least: number = textCont
 }
 
 const partsOf = (colour: string): number[] => [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16));
-const hex = (parts: readonly number[]): string => `#${parts.map((part) => part.toString(16).padStart(2, "0")).join("")}`;
+const hex = (parts: readonly number[]): string =>
+  `#${parts.map((part) => part.toString(16).padStart(2, "0")).join("")}`;
 
 /** Relative luminance, 0 to 1. */
 function luminance(colour: string): number {

@@ -23,7 +23,17 @@ export function calendarFile(entries: readonly CalendarEntry[], product: string)
   calendar.updatePropertyWithValue("prodid", `-//${product}//EN`);
   for (const entry of entries) {
     const event = new ICAL.Component("vevent");
-    const values = { "uid": entry.uid, "dtstamp": utc(entry.now), "dtstart": utc(entry.from), "dtend": utc(Math.max(entry.to, entry.from + 1)), "summary": entry.title, "location": entry.place, "description": entry.words, "sequence": entry.sequence, "status": entry.cancelled ? "CANCELLED" : "CONFIRMED" };
+    const values = {
+      uid: entry.uid,
+      dtstamp: utc(entry.now),
+      dtstart: utc(entry.from),
+      dtend: utc(Math.max(entry.to, entry.from + 1)),
+      summary: entry.title,
+      location: entry.place,
+      description: entry.words,
+      sequence: entry.sequence,
+      status: entry.cancelled ? "CANCELLED" : "CONFIRMED",
+    };
     for (const [name, value] of Object.entries(values)) event.updatePropertyWithValue(name, value);
     calendar.addSubcomponent(event);
   }
@@ -31,6 +41,12 @@ export function calendarFile(entries: readonly CalendarEntry[], product: string)
 }
 
 const utc = (minute: number): InstanceType<typeof ICAL.Time> => {
-  const { year, month, day, hour, minute: min } = Temporal.Instant.fromEpochMilliseconds(minute * 60_000).toZonedDateTimeISO("UTC");
+  const {
+    year,
+    month,
+    day,
+    hour,
+    minute: min,
+  } = Temporal.Instant.fromEpochMilliseconds(minute * 60_000).toZonedDateTimeISO("UTC");
   return new ICAL.Time({ year, month, day, hour, minute: min, second: 0, isDate: false }, ICAL.Timezone.utcTimezone);
 };

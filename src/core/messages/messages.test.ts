@@ -25,13 +25,20 @@ describe("when messages go out", () => {
   });
 
   it("counts the payment reminders that have fallen due", () => {
-    expect([0, 3, 12, 30].map((days) => paymentRemindersDue("2027-03-01", [3, 10, 20], `2027-03-${String(1 + days).padStart(2, "0")}`))).toEqual([[], [1], [1, 2], [1, 2, 3]]);
+    expect(
+      [0, 3, 12, 30].map((days) =>
+        paymentRemindersDue("2027-03-01", [3, 10, 20], `2027-03-${String(1 + days).padStart(2, "0")}`),
+      ),
+    ).toEqual([[], [1], [1, 2], [1, 2, 3]]);
   });
 });
 
 describe("templates", () => {
   it("fill their merge fields and leave other signs alone", () => {
-    expect(fillTemplate({ subject: "{{a}} & <b>", body: "{{a}}" }, { a: "O’Neill & Co" })).toEqual({ subject: "O’Neill & Co & <b>", body: "O’Neill & Co" });
+    expect(fillTemplate({ subject: "{{a}} & <b>", body: "{{a}}" }, { a: "O’Neill & Co" })).toEqual({
+      subject: "O’Neill & Co & <b>",
+      body: "O’Neill & Co",
+    });
   });
 
   it("refuse a field that nobody knows, by its name", () => {
@@ -39,6 +46,8 @@ describe("templates", () => {
   });
 
   it("of the business all speak of it, so that customers know who writes", () => {
-    for (const [occasion, { mail, text }] of Object.entries(standardTexts)) for (const body of [mail?.body, text]) if (body) expect([occasion, fieldsIn(body)]).toEqual([occasion, expect.arrayContaining(["business"])]);
+    for (const [occasion, { mail, text }] of Object.entries(standardTexts))
+      for (const body of [mail?.body, text])
+        if (body) expect([occasion, fieldsIn(body)]).toEqual([occasion, expect.arrayContaining(["business"])]);
   });
 });

@@ -25,4 +25,7 @@ export function visitReminderAt(windowFrom: number, hoursBefore: number, hours: 
 
 /** Days after the due date on which an unpaid invoice is reminded of that have come by `today`: their numbers, from 1. */
 export const paymentRemindersDue = (dueDate: LocalDate, daysAfter: readonly number[], today: LocalDate): number[] =>
-  daysAfter.map((days, i) => ({ on: addDays(dueDate, days), number: i + 1 })).filter(({ on }) => on <= today).map(({ number }) => number);
+  daysAfter
+    .map((days, i) => ({ on: addDays(dueDate, days), number: i + 1 }))
+    .filter(({ on }) => on <= today)
+    .map(({ number }) => number);

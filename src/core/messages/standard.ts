@@ -1,49 +1,98 @@
 import type { Template } from "./templates";
 
 /** The texts a business starts with: a mail and a text for each occasion. */
-export type Occasion = "booked" | "moved" | "cancelled" | "coming again" | "visit reminder" | "on the way" | "invoice" | "receipt" | "invoice reminder" | "deposit lapsed" | "received" | "proposed" | "declined";
+export type Occasion =
+  | "booked"
+  | "moved"
+  | "cancelled"
+  | "coming again"
+  | "visit reminder"
+  | "on the way"
+  | "invoice"
+  | "receipt"
+  | "invoice reminder"
+  | "deposit lapsed"
+  | "received"
+  | "proposed"
+  | "declined";
 
 export const standardTexts: Record<Occasion, { mail?: Template; text?: string }> = {
-  "booked": {
-    mail: { subject: "Booked: {{service}} on {{day}}, {{window}}", body: "Hello {{customer}},\n\nwe will be at your door on {{day}} {{arrival}}: {{service}} at {{site}}.\n\nEverything about this visit is here: {{my_link}}\n\nUntil then,\n{{business}}\n{{phone}}\n" },
+  booked: {
+    mail: {
+      subject: "Booked: {{service}} on {{day}}, {{window}}",
+      body: "Hello {{customer}},\n\nwe will be at your door on {{day}} {{arrival}}: {{service}} at {{site}}.\n\nEverything about this visit is here: {{my_link}}\n\nUntil then,\n{{business}}\n{{phone}}\n",
+    },
     text: "{{business}}: booked for {{day}}, {{window}}, {{service}}. {{my_link}}",
   },
-  "received": {
-    mail: { subject: "We have your booking: {{service}} on {{day}}, {{window}}", body: "Hello {{customer}},\n\nthank you. We have your booking for {{day}} {{arrival}}: {{service}} at {{site}}. The time is kept for you, and one of us confirms it soon.\n\n{{my_link}}\n\n{{business}}\n{{phone}}\n" },
+  received: {
+    mail: {
+      subject: "We have your booking: {{service}} on {{day}}, {{window}}",
+      body: "Hello {{customer}},\n\nthank you. We have your booking for {{day}} {{arrival}}: {{service}} at {{site}}. The time is kept for you, and one of us confirms it soon.\n\n{{my_link}}\n\n{{business}}\n{{phone}}\n",
+    },
   },
-  "proposed": {
-    mail: { subject: "Another time: {{service}} on {{day}}, {{window}}", body: "Hello {{customer}},\n\nwe cannot come at the time you chose, but on {{day}} {{arrival}}. Does that suit you? Tell us here, or choose another time: {{my_link}}\n\n{{business}}\n{{phone}}\n" },
+  proposed: {
+    mail: {
+      subject: "Another time: {{service}} on {{day}}, {{window}}",
+      body: "Hello {{customer}},\n\nwe cannot come at the time you chose, but on {{day}} {{arrival}}. Does that suit you? Tell us here, or choose another time: {{my_link}}\n\n{{business}}\n{{phone}}\n",
+    },
     text: "{{business}}: we propose {{day}}, {{window}}, for {{service}}. Say yes or choose another time: {{my_link}}",
   },
-  "declined": {
-    mail: { subject: "We cannot come: {{service}} on {{day}}", body: "Hello {{customer}},\n\nwe are sorry that we cannot come for {{service}} on {{day}}: {{reason}}\n\nWhat you have paid goes back to your card. Call {{phone}} if we can help in another way.\n\n{{business}}\n" },
+  declined: {
+    mail: {
+      subject: "We cannot come: {{service}} on {{day}}",
+      body: "Hello {{customer}},\n\nwe are sorry that we cannot come for {{service}} on {{day}}: {{reason}}\n\nWhat you have paid goes back to your card. Call {{phone}} if we can help in another way.\n\n{{business}}\n",
+    },
   },
-  "moved": {
-    mail: { subject: "New time: {{service}} on {{day}}, {{window}}", body: "Hello {{customer}},\n\nyour visit has a new time: {{day}} {{arrival}} (before: {{old}}). If that does not suit you, choose another one here: {{my_link}}\nOr call {{phone}}.\n\n{{business}}\n" },
+  moved: {
+    mail: {
+      subject: "New time: {{service}} on {{day}}, {{window}}",
+      body: "Hello {{customer}},\n\nyour visit has a new time: {{day}} {{arrival}} (before: {{old}}). If that does not suit you, choose another one here: {{my_link}}\nOr call {{phone}}.\n\n{{business}}\n",
+    },
     text: "{{business}}: your visit now has a new time, {{day}}, {{window}} (before: {{old}}). {{my_link}}",
   },
-  "cancelled": {
-    mail: { subject: "Cancelled: {{service}} on {{day}}", body: "Hello {{customer}},\n\nthe visit on {{day}}, {{window}}, is cancelled. Book another day here: {{my_link}}\nOr call {{phone}}.\n\n{{business}}\n" },
+  cancelled: {
+    mail: {
+      subject: "Cancelled: {{service}} on {{day}}",
+      body: "Hello {{customer}},\n\nthe visit on {{day}}, {{window}}, is cancelled. Book another day here: {{my_link}}\nOr call {{phone}}.\n\n{{business}}\n",
+    },
   },
   "coming again": {
-    mail: { subject: "We are coming again: {{service}} on {{day}}, {{window}}", body: "Hello {{customer}},\n\nit is time again: on {{day}} {{arrival}} we come for {{service}} at {{site}}.\n\nDetails, and another time if this one does not suit you: {{my_link}}\nOr call {{phone}}.\n\n{{business}}\n" },
+    mail: {
+      subject: "We are coming again: {{service}} on {{day}}, {{window}}",
+      body: "Hello {{customer}},\n\nit is time again: on {{day}} {{arrival}} we come for {{service}} at {{site}}.\n\nDetails, and another time if this one does not suit you: {{my_link}}\nOr call {{phone}}.\n\n{{business}}\n",
+    },
   },
   "visit reminder": {
-    mail: { subject: "Reminder: {{day}}, {{window}}, {{service}}", body: "Hello {{customer}},\n\na reminder that we come on {{day}} {{arrival}}: {{service}} at {{site}}.\n\nTell us that you will be there, or what we should know: {{my_link}}\n\n{{business}}\n{{phone}}\n" },
+    mail: {
+      subject: "Reminder: {{day}}, {{window}}, {{service}}",
+      body: "Hello {{customer}},\n\na reminder that we come on {{day}} {{arrival}}: {{service}} at {{site}}.\n\nTell us that you will be there, or what we should know: {{my_link}}\n\n{{business}}\n{{phone}}\n",
+    },
     text: "{{business}}: reminder, we come on {{day}}, {{window}}, {{service}}. {{my_link}}",
   },
   "on the way": { text: "{{business}}: {{technician}} is on the way to you, {{service}}. {{my_link}}" },
-  "invoice": {
-    mail: { subject: "Invoice {{invoice}}: {{open}}", body: "Hello {{customer}},\n\nthank you. Invoice {{invoice}} for {{service}} comes to {{total}}; {{open}} is open, due on {{due}}.\n\nSee it and pay here: {{my_link}}\n\n{{business}}\n" },
+  invoice: {
+    mail: {
+      subject: "Invoice {{invoice}}: {{open}}",
+      body: "Hello {{customer}},\n\nthank you. Invoice {{invoice}} for {{service}} comes to {{total}}; {{open}} is open, due on {{due}}.\n\nSee it and pay here: {{my_link}}\n\n{{business}}\n",
+    },
   },
-  "receipt": {
-    mail: { subject: "Paid: {{amount}}", body: "Hello {{customer}},\n\nwe have received {{amount}} for {{service}}. Thank you.\n\n{{my_link}}\n\n{{business}}\n" },
+  receipt: {
+    mail: {
+      subject: "Paid: {{amount}}",
+      body: "Hello {{customer}},\n\nwe have received {{amount}} for {{service}}. Thank you.\n\n{{my_link}}\n\n{{business}}\n",
+    },
   },
   "invoice reminder": {
-    mail: { subject: "Reminder: invoice {{invoice}}, {{open}}", body: "Hello {{customer}},\n\ninvoice {{invoice}} was due on {{due}}, and {{open}} is still open. You can pay here: {{my_link}}\n\nIf it has crossed with your payment, forget this mail.\n\n{{business}}\n{{phone}}\n" },
+    mail: {
+      subject: "Reminder: invoice {{invoice}}, {{open}}",
+      body: "Hello {{customer}},\n\ninvoice {{invoice}} was due on {{due}}, and {{open}} is still open. You can pay here: {{my_link}}\n\nIf it has crossed with your payment, forget this mail.\n\n{{business}}\n{{phone}}\n",
+    },
     text: "{{business}}: invoice {{invoice}} was due on {{due}}, {{open}} is open. Pay here: {{my_link}}",
   },
   "deposit lapsed": {
-    mail: { subject: "Not booked: the deposit did not arrive", body: "Hello {{customer}},\n\nthe deposit for {{service}} on {{day}} did not arrive, so the time is free again. Nothing was charged. You are welcome to book again.\n\n{{business}}\n{{phone}}\n" },
+    mail: {
+      subject: "Not booked: the deposit did not arrive",
+      body: "Hello {{customer}},\n\nthe deposit for {{service}} on {{day}} did not arrive, so the time is free again. Nothing was charged. You are welcome to book again.\n\n{{business}}\n{{phone}}\n",
+    },
   },
 };

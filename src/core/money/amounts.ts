@@ -54,7 +54,9 @@ export function shareOut(amount: Minor, weights: readonly number[]): Minor[] {
   if (all <= 0) return weights.map((_, i) => (i === 0 ? amount : 0));
   const exact = weights.map((weight) => (amount * weight) / all);
   const shares = exact.map(Math.floor);
-  const byRemainder = exact.map((value, i) => ({ i, rest: value - shares[i]! })).sort((a, b) => b.rest - a.rest || a.i - b.i);
+  const byRemainder = exact
+    .map((value, i) => ({ i, rest: value - shares[i]! }))
+    .sort((a, b) => b.rest - a.rest || a.i - b.i);
   const left = amount - sum(shares);
   for (const { i } of byRemainder.slice(0, left)) shares[i]!++;
   return shares;
@@ -80,7 +82,8 @@ export function parseMoney(text: string, currency: string): Minor | null {
 export const minorDigits = (currency: string): number => formatter(currency).digits;
 
 /** An amount as one types it: "89.50". */
-export const moneyTyped = (minor: Minor, currency: string): string => (minor / 10 ** minorDigits(currency)).toFixed(minorDigits(currency));
+export const moneyTyped = (minor: Minor, currency: string): string =>
+  (minor / 10 ** minorDigits(currency)).toFixed(minorDigits(currency));
 
 const formatters = new Map<string, { format: Intl.NumberFormat; digits: number }>();
 function formatter(currency: string) {

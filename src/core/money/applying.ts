@@ -32,7 +32,10 @@ export function applyReceived(received: readonly OpenAmount[], due: readonly Ope
 export type InvoiceState = "paid" | "part paid" | "open" | "overdue" | "cancelled";
 
 /** How an invoice stands on `today`. */
-export function invoiceState(invoice: { totalMinor: Minor; appliedMinor: Minor; dueDate: string; cancelled: boolean }, today: string): InvoiceState {
+export function invoiceState(
+  invoice: { totalMinor: Minor; appliedMinor: Minor; dueDate: string; cancelled: boolean },
+  today: string,
+): InvoiceState {
   if (invoice.cancelled) return "cancelled";
   if (invoice.appliedMinor >= invoice.totalMinor) return "paid";
   if (invoice.dueDate < today) return "overdue";

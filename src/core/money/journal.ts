@@ -13,16 +13,29 @@ export interface JournalEntry {
 }
 
 export const invoiceIssued = (totalMinor: Minor, taxMinor: Minor): JournalEntry[] =>
-  balanced([{ account: "receivable", amountMinor: totalMinor }, { account: "sales", amountMinor: taxMinor - totalMinor }, { account: "tax", amountMinor: -taxMinor }]);
+  balanced([
+    { account: "receivable", amountMinor: totalMinor },
+    { account: "sales", amountMinor: taxMinor - totalMinor },
+    { account: "tax", amountMinor: -taxMinor },
+  ]);
 
 export const paymentReceived = (method: "card" | "cash" | "bank", amountMinor: Minor): JournalEntry[] =>
-  balanced([{ account: method, amountMinor }, { account: "held", amountMinor: -amountMinor }]);
+  balanced([
+    { account: method, amountMinor },
+    { account: "held", amountMinor: -amountMinor },
+  ]);
 
 export const paymentApplied = (amountMinor: Minor): JournalEntry[] =>
-  balanced([{ account: "held", amountMinor }, { account: "receivable", amountMinor: -amountMinor }]);
+  balanced([
+    { account: "held", amountMinor },
+    { account: "receivable", amountMinor: -amountMinor },
+  ]);
 
 export const paymentRefunded = (method: "card" | "cash" | "bank", amountMinor: Minor): JournalEntry[] =>
-  balanced([{ account: "held", amountMinor }, { account: method, amountMinor: -amountMinor }]);
+  balanced([
+    { account: "held", amountMinor },
+    { account: method, amountMinor: -amountMinor },
+  ]);
 
 function balanced(entries: JournalEntry[]): JournalEntry[] {
   if (sum(entries.map((e) => e.amountMinor)) !== 0) throw new RangeError("Journal entries must add up to nothing");

@@ -6,8 +6,18 @@ import { applyReceived, invoiceState } from "./applying";
 import { invoiceIssued, paymentApplied, paymentReceived, paymentRefunded } from "./journal";
 
 const amounts = fc.integer({ min: 0, max: 1_000_000 });
-const openAmounts = fc.array(amounts, { maxLength: 6 }).map((list) => list.map((openMinor, i) => ({ id: i + 1, openMinor })));
-const lines = fc.array(fc.record({ description: fc.constant("x"), quantity: fc.integer({ min: 1, max: 20 }), unitMinor: amounts, taxBp: fc.constantFrom(0, 1300, 2100) }), { minLength: 1, maxLength: 6 });
+const openAmounts = fc
+  .array(amounts, { maxLength: 6 })
+  .map((list) => list.map((openMinor, i) => ({ id: i + 1, openMinor })));
+const lines = fc.array(
+  fc.record({
+    description: fc.constant("x"),
+    quantity: fc.integer({ min: 1, max: 20 }),
+    unitMinor: amounts,
+    taxBp: fc.constantFrom(0, 1300, 2100),
+  }),
+  { minLength: 1, maxLength: 6 },
+);
 
 describe("amounts", () => {
   it("round half away from zero", () => {
@@ -33,8 +43,19 @@ describe("amounts", () => {
   });
 
   it("are read as they are written", () => {
-    fc.assert(fc.property(amounts, (minor) => expect(parseMoney(moneyWords(minor, "EUR").replace(/[€,]/g, ""), "EUR")).toBe(minor)));
-    expect(["89", "89.5", "89,50", "89.505", "-1", "a"].map((text) => parseMoney(text, "EUR"))).toEqual([8900, 8950, 8950, null, null, null]);
+    fc.assert(
+      fc.property(amounts, (minor) =>
+        expect(parseMoney(moneyWords(minor, "EUR").replace(/[€,]/g, ""), "EUR")).toBe(minor),
+      ),
+    );
+    expect(["89", "89.5", "89,50", "89.505", "-1", "a"].map((text) => parseMoney(text, "EUR"))).toEqual([
+      8900,
+      8950,
+      8950,
+      null,
+      null,
+      null,
+    ]);
   });
 });
 
@@ -42,26 +63,40 @@ describe("an amount that is shared out", () => {
   it("goes by the weights, what is left over to those who miss most", () => {
     expect(shareOut(100, [1, 1, 1])).toEqual([34, 33, 33]);
     expect(shareOut(100, [1, 2, 3])).toEqual([17, 33, 50]);
-    expect([shareOut(70, [0, 0]), shareOut(0, [5, 5])]).toEqual([[70, 0], [0, 0]]);
+    expect([shareOut(70, [0, 0]), shareOut(0, [5, 5])]).toEqual([
+      [70, 0],
+      [0, 0],
+    ]);
   });
 
   it("is never a cent more or less than it was, and no share is a cent off its part", () => {
-    fc.assert(fc.property(amounts, fc.array(fc.nat(100_000), { minLength: 1, maxLength: 8 }), (amount, weights) => {
-      const shares = shareOut(amount, weights);
-      const all = sum(weights);
-      expect(sum(shares)).toBe(amount);
-      if (all > 0) shares.forEach((share, i) => expect(Math.abs(share - (amount * weights[i]!) / all)).toBeLessThan(1));
-    }));
+    fc.assert(
+      fc.property(amounts, fc.array(fc.nat(100_000), { minLength: 1, maxLength: 8 }), (amount, weights) => {
+        const shares = shareOut(amount, weights);
+        const all = sum(weights);
+        expect(sum(shares)).toBe(amount);
+        if (all > 0)
+          shares.forEach((share, i) => expect(Math.abs(share - (amount * weights[i]!) / all)).toBeLessThan(1));
+      }),
+    );
   });
 });
 
 describe("an order", () => {
   it("never asks for a deposit larger than its price", () => {
     fc.assert(
-      fc.property(amounts, fc.oneof(fc.record({ kind: fc.constant("fixed" as const), amountMinor: amounts }), fc.record({ kind: fc.constant("percent" as const), basisPoints: fc.integer({ min: 0, max: 10_000 }) }), fc.constant({ kind: "full" as const })), (total, deposit) => {
-        const asked = depositOf(deposit, total);
-        expect(Number.isInteger(asked) && asked >= 0 && asked <= total).toBe(true);
-      }),
+      fc.property(
+        amounts,
+        fc.oneof(
+          fc.record({ kind: fc.constant("fixed" as const), amountMinor: amounts }),
+          fc.record({ kind: fc.constant("percent" as const), basisPoints: fc.integer({ min: 0, max: 10_000 }) }),
+          fc.constant({ kind: "full" as const }),
+        ),
+        (total, deposit) => {
+          const asked = depositOf(deposit, total);
+          expect(Number.isInteger(asked) && asked >= 0 && asked <= total).toBe(true);
+        },
+      ),
     );
   });
 });
@@ -71,8 +106,14 @@ describe("what was received", () => {
     fc.assert(
       fc.property(openAmounts, openAmounts, (received, due) => {
         const applied = applyReceived(received, due);
-        for (const payment of received) expect(sum(applied.filter((a) => a.paymentId === payment.id).map((a) => a.amountMinor))).toBeLessThanOrEqual(payment.openMinor);
-        for (const invoice of due) expect(sum(applied.filter((a) => a.invoiceId === invoice.id).map((a) => a.amountMinor))).toBeLessThanOrEqual(invoice.openMinor);
+        for (const payment of received)
+          expect(sum(applied.filter((a) => a.paymentId === payment.id).map((a) => a.amountMinor))).toBeLessThanOrEqual(
+            payment.openMinor,
+          );
+        for (const invoice of due)
+          expect(sum(applied.filter((a) => a.invoiceId === invoice.id).map((a) => a.amountMinor))).toBeLessThanOrEqual(
+            invoice.openMinor,
+          );
         const [all, asked] = [sum(received.map((p) => p.openMinor)), sum(due.map((i) => i.openMinor))];
         expect(sum(applied.map((a) => a.amountMinor))).toBe(Math.min(all, asked));
       }),
@@ -82,7 +123,12 @@ describe("what was received", () => {
   it("leaves the journal balanced, whatever happened", () => {
     fc.assert(
       fc.property(amounts, amounts, (total, tax) => {
-        const entries = [...invoiceIssued(total, Math.min(tax, total)), ...paymentReceived("card", total), ...paymentApplied(total), ...paymentRefunded("card", total)];
+        const entries = [
+          ...invoiceIssued(total, Math.min(tax, total)),
+          ...paymentReceived("card", total),
+          ...paymentApplied(total),
+          ...paymentRefunded("card", total),
+        ];
         expect(sum(entries.map((e) => e.amountMinor))).toBe(0);
       }),
     );
@@ -106,7 +152,9 @@ describe("what an hour costs", () => {
 
   it("is the mean of those who could come, or the usual cost where none is known", () => {
     const hourly = (amountMinor: number) => ({ kind: "hourly" as const, amountMinor, hours: 160, employerBp: 0 });
-    expect(meanCost([hourly(2000), hourly(3001), { kind: "none", amountMinor: 0, hours: 160, employerBp: 0 }], 9999)).toBe(2501);
+    expect(
+      meanCost([hourly(2000), hourly(3001), { kind: "none", amountMinor: 0, hours: 160, employerBp: 0 }], 9999),
+    ).toBe(2501);
     expect(meanCost([], 3000)).toBe(3000);
   });
 });

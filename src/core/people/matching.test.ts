@@ -3,31 +3,52 @@ import { matchOf, sameName, type Contact } from "./matching";
 import { phoneKept, phoneKey, phoneProblem } from "./phones";
 
 const own = "+1 555 0100";
-const mira = (more: Partial<Contact> = {}): Contact => ({ name: "Mira Okonjo", mail: "mira@example.com", phone: "+1 202 555 0142", ...more });
+const mira = (more: Partial<Contact> = {}): Contact => ({
+  name: "Mira Okonjo",
+  mail: "mira@example.com",
+  phone: "+1 202 555 0142",
+  ...more,
+});
 const other: Partial<Contact> = { mail: "else@example.com", phone: "+1 202 555 0199" };
 
 describe("matching people", () => {
   it("takes a name written otherwise for the same, and a shorter one not", () => {
-    expect(["okonjo, mira", "M. Okonjo", "Mira A. Okonjo", "MÍRA OKONJO"].map((name) => sameName("Mira Okonjo", name))).toEqual([true, true, true, true]);
-    expect(["Mira", "Okonjo", "Mira Okonjou", "Tilda Okonjo", "M. O.", ""].map((name) => sameName("Mira Okonjo", name))).toEqual([false, false, false, false, false, false]);
+    expect(
+      ["okonjo, mira", "M. Okonjo", "Mira A. Okonjo", "MÍRA OKONJO"].map((name) => sameName("Mira Okonjo", name)),
+    ).toEqual([true, true, true, true]);
+    expect(
+      ["Mira", "Okonjo", "Mira Okonjou", "Tilda Okonjo", "M. O.", ""].map((name) => sameName("Mira Okonjo", name)),
+    ).toEqual([false, false, false, false, false, false]);
   });
 
   it("is certain by name and mail, or name and phone", () => {
     expect(matchOf(mira(), mira({ phone: other.phone! }), own)).toBe("certain");
-    expect(matchOf(mira(), mira({ mail: "else@example.com", phone: "(202) 555-0142", name: "M. Okonjo" }), own)).toBe("certain");
+    expect(matchOf(mira(), mira({ mail: "else@example.com", phone: "(202) 555-0142", name: "M. Okonjo" }), own)).toBe(
+      "certain",
+    );
   });
 
   it("is likely where one of them is the same: a couple; or the name at the same address", () => {
     expect(matchOf(mira(), mira({ name: "Anton Okonjo", phone: other.phone! }), own)).toBe("likely");
     expect(matchOf(mira(), mira({ name: "Anton Lund", mail: other.mail! }), own)).toBe("likely");
-    expect(matchOf(mira({ places: ["12 Alder Road, MW 301"] }), mira({ ...other, places: ["3 Quay, MW 101", "12 Alder Road, MW 301"] }), own)).toBe("likely");
+    expect(
+      matchOf(
+        mira({ places: ["12 Alder Road, MW 301"] }),
+        mira({ ...other, places: ["3 Quay, MW 101", "12 Alder Road, MW 301"] }),
+        own,
+      ),
+    ).toBe("likely");
     expect(matchOf(mira(), mira(other), own)).toBeNull();
     expect(matchOf(mira(), mira({ ...other, name: "Anton Lund" }), own)).toBeNull();
     expect(matchOf(mira({ mail: "" }), mira({ ...other, name: "Anton Lund", mail: "" }), own)).toBeNull();
   });
 
   it("does not depend on who came first", () => {
-    const contact = fc.record({ name: fc.constantFrom("Mira Okonjo", "M Okonjo", "Anton Lund", "Mira", "Mira A Okonjo"), mail: fc.constantFrom("a@example.com", "A@example.com", "b@example.com", ""), phone: fc.constantFrom("+1 202 555 0142", "2025550142", "+351 912 345 678", "123456") });
+    const contact = fc.record({
+      name: fc.constantFrom("Mira Okonjo", "M Okonjo", "Anton Lund", "Mira", "Mira A Okonjo"),
+      mail: fc.constantFrom("a@example.com", "A@example.com", "b@example.com", ""),
+      phone: fc.constantFrom("+1 202 555 0142", "2025550142", "+351 912 345 678", "123456"),
+    });
     fc.assert(fc.property(contact, contact, (a, b) => expect(matchOf(a, b, own)).toBe(matchOf(b, a, own))));
   });
 });
@@ -41,7 +62,15 @@ describe("phone numbers", () => {
   });
 
   it("are refused where they cannot be any", () => {
-    expect(["12345", "call me", "+1 202 555 0142 0000 0000"].map((text) => phoneProblem(text, own) !== null)).toEqual([true, true, true]);
-    expect(["+1 555 0142", "(202) 555-0142", "+351 912 345 678"].map((text) => phoneProblem(text, own))).toEqual([null, null, null]);
+    expect(["12345", "call me", "+1 202 555 0142 0000 0000"].map((text) => phoneProblem(text, own) !== null)).toEqual([
+      true,
+      true,
+      true,
+    ]);
+    expect(["+1 555 0142", "(202) 555-0142", "+351 912 345 678"].map((text) => phoneProblem(text, own))).toEqual([
+      null,
+      null,
+      null,
+    ]);
   });
 });

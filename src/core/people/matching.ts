@@ -30,13 +30,27 @@ export function sameName(one: string, other: string): boolean {
   const left = [...long];
   // A family name is never an initial: somebody must share at least one whole word.
   const whole = short.some((word) => word.length > 1 && long.includes(word));
-  return whole && short.every((word) => {
-    const at = left.findIndex((candidate) => candidate === word || (isInitial(word) && candidate.startsWith(word)) || (isInitial(candidate) && word.startsWith(candidate)));
-    return at >= 0 && left.splice(at, 1).length > 0;
-  });
+  return (
+    whole &&
+    short.every((word) => {
+      const at = left.findIndex(
+        (candidate) =>
+          candidate === word ||
+          (isInitial(word) && candidate.startsWith(word)) ||
+          (isInitial(candidate) && word.startsWith(candidate)),
+      );
+      return at >= 0 && left.splice(at, 1).length > 0;
+    })
+  );
 }
 
 const isInitial = (word: string): boolean => word.length === 1;
 
 /** Words of a name without case and accents. */
-const wordsOf = (name: string): string[] => name.normalize("NFD").replace(/\p{M}/gu, "").toLowerCase().split(/[^\p{L}\p{N}]+/u).filter(Boolean);
+const wordsOf = (name: string): string[] =>
+  name
+    .normalize("NFD")
+    .replace(/\p{M}/gu, "")
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean);

@@ -11,8 +11,14 @@ describe("permissions", () => {
   });
 
   it("keep money from the dispatcher and the board from the bookkeeper", () => {
-    expect([may(person("dispatcher"), "money.change"), may(person("dispatcher"), "board.change")]).toEqual([false, true]);
-    expect([may(person("bookkeeper"), "money.change"), may(person("bookkeeper"), "board.change")]).toEqual([true, false]);
+    expect([may(person("dispatcher"), "money.change"), may(person("dispatcher"), "board.change")]).toEqual([
+      false,
+      true,
+    ]);
+    expect([may(person("bookkeeper"), "money.change"), may(person("bookkeeper"), "board.change")]).toEqual([
+      true,
+      false,
+    ]);
   });
 
   it("let a link and a visitor do what is meant for them, and never what is the system's", () => {
@@ -30,9 +36,19 @@ describe("permissions", () => {
   });
 
   it("limit somebody to the visits of their own day", () => {
-    const limited = (technicianId: number | null) => personActor({ id: 1, name: "Bram", role: "dispatcher", technicianId, taken: ["visits.all"] });
-    expect([seesOnly(person("dispatcher")), seesOnly(limited(7)), seesOnly(limited(null)), seesOnly({ kind: "system", name: "worker" })]).toEqual([null, 7, 0, null]);
+    const limited = (technicianId: number | null) =>
+      personActor({ id: 1, name: "Bram", role: "dispatcher", technicianId, taken: ["visits.all"] });
+    expect([
+      seesOnly(person("dispatcher")),
+      seesOnly(limited(7)),
+      seesOnly(limited(null)),
+      seesOnly({ kind: "system", name: "worker" }),
+    ]).toEqual([null, 7, 0, null]);
     // What is nobody's own is for those who see everybody's.
-    expect([person("owner"), person("dispatcher"), limited(7), person("bookkeeper"), person("technician"), link].map((actor) => may(actor, "shared.change"))).toEqual([true, true, false, false, false, false]);
+    expect(
+      [person("owner"), person("dispatcher"), limited(7), person("bookkeeper"), person("technician"), link].map(
+        (actor) => may(actor, "shared.change"),
+      ),
+    ).toEqual([true, true, false, false, false, false]);
   });
 });

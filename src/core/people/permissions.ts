@@ -14,9 +14,28 @@ export type Permission =
   | "field.work";
 
 export const roles: Record<Role, { name: string; permissions: readonly Permission[] }> = {
-  owner: { name: "Owner", permissions: ["office.see", "setup.change", "people.change", "board.change", "visits.all", "customers.see", "money.see", "money.change", "field.work"] },
-  dispatcher: { name: "Dispatcher", permissions: ["office.see", "board.change", "visits.all", "customers.see", "field.work"] },
-  bookkeeper: { name: "Bookkeeper", permissions: ["office.see", "visits.all", "customers.see", "money.see", "money.change"] },
+  owner: {
+    name: "Owner",
+    permissions: [
+      "office.see",
+      "setup.change",
+      "people.change",
+      "board.change",
+      "visits.all",
+      "customers.see",
+      "money.see",
+      "money.change",
+      "field.work",
+    ],
+  },
+  dispatcher: {
+    name: "Dispatcher",
+    permissions: ["office.see", "board.change", "visits.all", "customers.see", "field.work"],
+  },
+  bookkeeper: {
+    name: "Bookkeeper",
+    permissions: ["office.see", "visits.all", "customers.see", "money.see", "money.change"],
+  },
   technician: { name: "Technician", permissions: ["field.work"] },
 };
 
@@ -35,22 +54,45 @@ export const permissionWords: Record<Permission, string> = {
 export const allPermissions = Object.keys(permissionWords) as Permission[];
 
 /** What a person may do: what the role allows, with what is given beside it and without what is taken away. */
-export const permissionsOf = (role: Role, given: readonly Permission[] = [], taken: readonly Permission[] = []): Permission[] =>
+export const permissionsOf = (
+  role: Role,
+  given: readonly Permission[] = [],
+  taken: readonly Permission[] = [],
+): Permission[] =>
   allPermissions.filter((p) => !taken.includes(p) && (given.includes(p) || roles[role].permissions.includes(p)));
 
 /** A person as an actor. */
-export const personActor = ({ given = [], taken = [], ...person }: { id: number; name: string; role: Role; technicianId: number | null; given?: readonly Permission[]; taken?: readonly Permission[] }): Extract<Actor, { kind: "person" }> => ({
+export const personActor = ({
+  given = [],
+  taken = [],
+  ...person
+}: {
+  id: number;
+  name: string;
+  role: Role;
+  technicianId: number | null;
+  given?: readonly Permission[];
+  taken?: readonly Permission[];
+}): Extract<Actor, { kind: "person" }> => ({
   kind: "person",
   ...person,
   permissions: permissionsOf(person.role, given, taken),
 });
 
 /** The technician whose visits are all that somebody sees; null where everybody's are. Somebody limited to own visits who is no technician sees none (0). */
-export const seesOnly = (actor: Actor): number | null => (actor.kind !== "person" || may(actor, "visits.all") ? null : (actor.technicianId ?? 0));
+export const seesOnly = (actor: Actor): number | null =>
+  actor.kind !== "person" || may(actor, "visits.all") ? null : (actor.technicianId ?? 0);
 
 /** Who acts: a signed-in person, a customer with a private link, somebody at the front door, or the application itself. */
 export type Actor =
-  | { kind: "person"; id: number; name: string; role: Role; technicianId: number | null; permissions: readonly Permission[] }
+  | {
+      kind: "person";
+      id: number;
+      name: string;
+      role: Role;
+      technicianId: number | null;
+      permissions: readonly Permission[];
+    }
   | { kind: "link"; linkId: number; jobId: number; customerId: number }
   | { kind: "visitor" }
   | { kind: "system"; name: string };

@@ -9,7 +9,8 @@ export function phoneProblem(text: string, own: string): string | null {
 }
 
 /** A number as it is kept: "+351 912 345 678" where it can be read, as typed otherwise. */
-export const phoneKept = (text: string, own: string): string => parsed(text, own)?.formatInternational() ?? text.trim().replace(/\s+/g, " ");
+export const phoneKept = (text: string, own: string): string =>
+  parsed(text, own)?.formatInternational() ?? text.trim().replace(/\s+/g, " ");
 
 /** What two numbers have in common when they ring the same phone: their digits with the country's code. */
 export const phoneKey = (text: string, own: string): string => (parsed(text, own)?.number ?? text).replace(/\D/g, "");

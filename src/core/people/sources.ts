@@ -1,5 +1,11 @@
 /** Where customers come from: told by the end of the link they came by, `/book?from=harbour-fair`. */
-export const slugOf = (words: string): string => words.normalize("NFKD").toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-+|-+$/g, "").slice(0, 50);
+export const slugOf = (words: string): string =>
+  words
+    .normalize("NFKD")
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, "-")
+    .replace(/^-+|-+$/g, "")
+    .slice(0, 50);
 
 const other = "other: ";
 
@@ -10,4 +16,5 @@ export function sourceOf(from: string | null | undefined, known: (slug: string) 
 }
 
 /** A kept source as people read it. */
-export const sourceWords = (source: string, nameOf: (slug: string) => string | undefined): string => (source === "" ? "not known" : source.startsWith(other) ? source : (nameOf(source) ?? source));
+export const sourceWords = (source: string, nameOf: (slug: string) => string | undefined): string =>
+  source === "" ? "not known" : source.startsWith(other) ? source : (nameOf(source) ?? source);

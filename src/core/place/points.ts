@@ -15,7 +15,9 @@ const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 
 /** Great-circle distance in kilometres (haversine formula). */
 export function distanceKm(a: Point, b: Point): number {
-  const h = Math.sin(radians(b.lat - a.lat) / 2) ** 2 + Math.cos(radians(a.lat)) * Math.cos(radians(b.lat)) * Math.sin(radians(b.lng - a.lng) / 2) ** 2;
+  const h =
+    Math.sin(radians(b.lat - a.lat) / 2) ** 2 +
+    Math.cos(radians(a.lat)) * Math.cos(radians(b.lat)) * Math.sin(radians(b.lng - a.lng) / 2) ** 2;
   return 2 * earthKm * Math.asin(Math.sqrt(h));
 }
 

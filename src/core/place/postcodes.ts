@@ -8,9 +8,11 @@ export const normalPostcode = (text: string): string => text.toUpperCase().repla
 export function patternProblem(pattern: string): string | null {
   const text = pattern.trim();
   if (!text) return "Write a postcode, such as MW 101, a range MW 101-109, or a beginning MW 1*.";
-  if (!/^[A-Za-z0-9 ]+(\*|\s*-\s*[A-Za-z0-9 ]+)?$/.test(text)) return `“${text}” is not a postcode. Write MW 101, a range MW 101-109, or a beginning MW 1*.`;
+  if (!/^[A-Za-z0-9 ]+(\*|\s*-\s*[A-Za-z0-9 ]+)?$/.test(text))
+    return `“${text}” is not a postcode. Write MW 101, a range MW 101-109, or a beginning MW 1*.`;
   const range = rangeOf(text);
-  if (range && (range.from.prefix !== range.to.prefix || range.from.number > range.to.number)) return `The range “${text}” should run upwards with the same letters, such as MW 101-109.`;
+  if (range && (range.from.prefix !== range.to.prefix || range.from.number > range.to.number))
+    return `The range “${text}” should run upwards with the same letters, such as MW 101-109.`;
   return null;
 }
 
@@ -21,7 +23,12 @@ export function matchesPostcode(pattern: string, postcode: string): boolean {
   const range = rangeOf(pattern);
   if (!range) return code === normalPostcode(pattern);
   const parts = split(code);
-  return parts !== null && parts.prefix === range.from.prefix && parts.number >= range.from.number && parts.number <= range.to.number;
+  return (
+    parts !== null &&
+    parts.prefix === range.from.prefix &&
+    parts.number >= range.from.number &&
+    parts.number <= range.to.number
+  );
 }
 
 /** Both ends of a range, or null where the pattern is none. */

@@ -32,30 +32,68 @@ function readGeoJson(text: string): ReadZones {
   } catch {
     return { zones: [], problems: ["The file begins like GeoJSON but cannot be read to its end."] };
   }
-  const features = (found as FeatureCollection).type === "FeatureCollection" ? (found as FeatureCollection).features : (found as Feature).type === "Feature" ? [found as Feature] : [];
-  if (!Array.isArray(features) || features.length === 0) return { zones: [], problems: ["There is no feature in this file."] };
+  const features =
+    (found as FeatureCollection).type === "FeatureCollection"
+      ? (found as FeatureCollection).features
+      : (found as Feature).type === "Feature"
+        ? [found as Feature]
+        : [];
+  if (!Array.isArray(features) || features.length === 0)
+    return { zones: [], problems: ["There is no feature in this file."] };
   const zones: FiledZone[] = [];
   const problems: string[] = [];
   for (const [i, { geometry, properties }] of features.entries()) {
     const said = properties ?? {};
-    const name = String(said.name ?? said.Name ?? said.title ?? "").trim().slice(0, 80) || `Zone ${i + 1}`;
+    const name =
+      String(said.name ?? said.Name ?? said.title ?? "")
+        .trim()
+        .slice(0, 80) || `Zone ${i + 1}`;
     const area = geometry?.type === "Polygon" || geometry?.type === "MultiPolygon" ? (geometry as Area) : undefined;
     const postcodes = textsOf(said.postcodes);
     const towns = textsOf(said.towns);
-    const odd = area ? areaProblem(area) : postcodes || towns ? null : `is a ${geometry?.type ?? "nothing"}, not an area.`;
+    const odd = area
+      ? areaProblem(area)
+      : postcodes || towns
+        ? null
+        : `is a ${geometry?.type ?? "nothing"}, not an area.`;
     if (odd) problems.push(`${name}: ${odd}`);
-    else zones.push({ name, ...(area && { area: { type: area.type, coordinates: area.coordinates } as Area }), ...(postcodes && { postcodes }), ...(towns && { towns }), ...(Number.isInteger(said.priority) && { priority: said.priority as number }) });
+    else
+      zones.push({
+        name,
+        ...(area && { area: { type: area.type, coordinates: area.coordinates } as Area }),
+        ...(postcodes && { postcodes }),
+        ...(towns && { towns }),
+        ...(Number.isInteger(said.priority) && { priority: said.priority as number }),
+      });
   }
   return { zones, problems };
 }
 
-const textsOf = (value: unknown): string[] | undefined => (Array.isArray(value) ? value.map(String) : typeof value === "string" && value.trim() ? value.split(/[;,]/).map((v) => v.trim()).filter(Boolean) : undefined);
+const textsOf = (value: unknown): string[] | undefined =>
+  Array.isArray(value)
+    ? value.map(String)
+    : typeof value === "string" && value.trim()
+      ? value
+          .split(/[;,]/)
+          .map((v) => v.trim())
+          .filter(Boolean)
+      : undefined;
 
 function readCsv(text: string): ReadZones {
-  const { data, meta } = Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: "greedy", transformHeader: (header) => header.trim().toLowerCase() });
+  const { data, meta } = Papa.parse<Record<string, string>>(text, {
+    header: true,
+    skipEmptyLines: "greedy",
+    transformHeader: (header) => header.trim().toLowerCase(),
+  });
   const column = (...names: string[]) => names.find((name) => meta.fields?.includes(name));
-  const [named, postcode, town, priority] = [column("zone", "name"), column("postcode", "postcodes", "zip"), column("town", "city"), column("priority")];
-  if (!named || (!postcode && !town)) return { zones: [], problems: ["The first line must name the columns: zone, and postcode or town."] };
+  const [named, postcode, town, priority] = [
+    column("zone", "name"),
+    column("postcode", "postcodes", "zip"),
+    column("town", "city"),
+    column("priority"),
+  ];
+  if (!named || (!postcode && !town))
+    return { zones: [], problems: ["The first line must name the columns: zone, and postcode or town."] };
   const zones = new Map<string, FiledZone>();
   const problems: string[] = [];
   for (const [i, row] of data.entries()) {
@@ -67,7 +105,10 @@ function readCsv(text: string): ReadZones {
     }
     const zone = zones.get(name.toLowerCase()) ?? { name };
     zones.set(name.toLowerCase(), zone);
-    for (const pattern of (postcode ? (row[postcode] ?? "") : "").split(/[;,]/).map((p) => p.trim()).filter(Boolean)) {
+    for (const pattern of (postcode ? (row[postcode] ?? "") : "")
+      .split(/[;,]/)
+      .map((p) => p.trim())
+      .filter(Boolean)) {
       const odd = patternProblem(pattern);
       if (odd) problems.push(`${line}: ${odd}`);
       else if (!zone.postcodes?.includes(pattern)) (zone.postcodes ??= []).push(pattern);
@@ -85,11 +126,21 @@ function readCsv(text: string): ReadZones {
 
 /** Zones as GeoJSON: a feature each; those without an area have no geometry, but their postcodes and towns. */
 export const zonesAsGeoJson = (zones: readonly (Required<Omit<FiledZone, "area">> & { area: Area | null })[]): string =>
-  JSON.stringify({ type: "FeatureCollection", features: zones.map(({ area, ...properties }) => ({ type: "Feature", properties, geometry: area })) }, null, 2);
+  JSON.stringify(
+    {
+      type: "FeatureCollection",
+      features: zones.map(({ area, ...properties }) => ({ type: "Feature", properties, geometry: area })),
+    },
+    null,
+    2,
+  );
 
 /** Zones as CSV: a row for each postcode and each town. Areas cannot stand in it. */
 export const zonesAsCsv = (zones: readonly Required<Omit<FiledZone, "area">>[]): string =>
   Papa.unparse({
     fields: ["zone", "postcode", "town", "priority"],
-    data: zones.flatMap((z) => [...z.postcodes.map((p) => [z.name, p, "", z.priority]), ...z.towns.map((t) => [z.name, "", t, z.priority])]),
+    data: zones.flatMap((z) => [
+      ...z.postcodes.map((p) => [z.name, p, "", z.priority]),
+      ...z.towns.map((t) => [z.name, "", t, z.priority]),
+    ]),
   });

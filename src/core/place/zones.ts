@@ -24,10 +24,13 @@ export interface AddressToZone {
   town?: string;
 }
 
-export type ZoneMatch<Z> = { zone: Z; exactness: number } & ({ by: "postcode"; pattern: string } | { by: "area" } | { by: "town"; town: string });
+export type ZoneMatch<Z> = { zone: Z; exactness: number } & (
+  { by: "postcode"; pattern: string } | { by: "area" } | { by: "town"; town: string }
+);
 
 /** The zone of an address, or null: of all that hold it the one with the highest priority, then the one that names it most exactly. */
-export const zoneAt = <Z extends ZoneBounds>(zones: readonly Z[], address: AddressToZone): Z | null => zonesAt(zones, address)[0]?.zone ?? null;
+export const zoneAt = <Z extends ZoneBounds>(zones: readonly Z[], address: AddressToZone): Z | null =>
+  zonesAt(zones, address)[0]?.zone ?? null;
 
 /**
  * Every zone that holds an address, with what in it says so; the one that counts first. At the same
@@ -35,22 +38,31 @@ export const zoneAt = <Z extends ZoneBounds>(zones: readonly Z[], address: Addre
  * beginning of a postcode, that before a shorter one, and a town comes last.
  */
 export function zonesAt<Z extends ZoneBounds>(zones: readonly Z[], address: AddressToZone): ZoneMatch<Z>[] {
-  return zones.flatMap((zone) => bestMatch(zone, address) ?? []).sort((a, b) => b.zone.priority - a.zone.priority || b.exactness - a.exactness || a.zone.id - b.zone.id);
+  return zones
+    .flatMap((zone) => bestMatch(zone, address) ?? [])
+    .sort((a, b) => b.zone.priority - a.zone.priority || b.exactness - a.exactness || a.zone.id - b.zone.id);
 }
 
 function bestMatch<Z extends ZoneBounds>(zone: Z, { point, postcode, town }: AddressToZone): ZoneMatch<Z> | null {
   const matches: ZoneMatch<Z>[] = [];
-  if (postcode) for (const pattern of zone.patterns) if (matchesPostcode(pattern, postcode)) matches.push({ zone, by: "postcode", pattern, exactness: exactnessOf(pattern) });
+  if (postcode)
+    for (const pattern of zone.patterns)
+      if (matchesPostcode(pattern, postcode))
+        matches.push({ zone, by: "postcode", pattern, exactness: exactnessOf(pattern) });
   if (point && zone.area && holds(zone.area, point)) matches.push({ zone, by: "area", exactness: 100 });
   const named = town && zone.towns.find((t) => sameName(t, town));
   if (named) matches.push({ zone, by: "town", town: named, exactness: 0 });
-  return matches.reduce<ZoneMatch<Z> | null>((best, next) => (best && best.exactness >= next.exactness ? best : next), null);
+  return matches.reduce<ZoneMatch<Z> | null>(
+    (best, next) => (best && best.exactness >= next.exactness ? best : next),
+    null,
+  );
 }
 
 /** Whether a point lies in an area; its border belongs to it. */
 export const holds = (area: Area, { lng, lat }: Point): boolean => booleanPointInPolygon([lng, lat], area);
 
-const exactnessOf = (pattern: string): number => (pattern.trim().endsWith("*") ? normalPostcode(pattern).length : rangeOf(pattern) ? 200 : 300);
+const exactnessOf = (pattern: string): number =>
+  pattern.trim().endsWith("*") ? normalPostcode(pattern).length : rangeOf(pattern) ? 200 : 300;
 const sameName = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
 
 /** Null where the rings of an area can be used, otherwise the sentence that says what is wrong. Longitude and latitude in degrees. */
@@ -61,7 +73,12 @@ export function areaProblem(area: Area): string | null {
     if (ring.length < 4) return "An area needs at least three corners.";
     const [first, last] = [ring[0]!, ring.at(-1)!];
     if (first[0] !== last[0] || first[1] !== last[1]) return "An area must end where it begins.";
-    if (ring.some(([lng, lat]) => !Number.isFinite(lng) || !Number.isFinite(lat) || Math.abs(lng!) > 180 || Math.abs(lat!) > 90)) return "A corner of the area lies nowhere on earth.";
+    if (
+      ring.some(
+        ([lng, lat]) => !Number.isFinite(lng) || !Number.isFinite(lat) || Math.abs(lng!) > 180 || Math.abs(lat!) > 90,
+      )
+    )
+      return "A corner of the area lies nowhere on earth.";
   }
   return null;
 }
@@ -69,8 +86,11 @@ export function areaProblem(area: Area): string | null {
 /** The words for why an address is in a zone. */
 export function matchWords(match: ZoneMatch<ZoneBounds>): string {
   switch (match.by) {
-    case "postcode": return `its postcode falls under “${match.pattern}”`;
-    case "area": return "it lies in the area drawn on the map";
-    case "town": return `it is in ${match.town}`;
+    case "postcode":
+      return `its postcode falls under “${match.pattern}”`;
+    case "area":
+      return "it lies in the area drawn on the map";
+    case "town":
+      return `it is in ${match.town}`;
   }
 }

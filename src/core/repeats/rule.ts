@@ -48,7 +48,13 @@ export function datesOf(rule: RepeatRule, after: LocalDate, to: LocalDate, limit
     .slice(0, limit);
 }
 
-function clampedDates(rule: RepeatRule, start: Temporal.PlainDate, after: LocalDate, last: LocalDate, limit: number): LocalDate[] {
+function clampedDates(
+  rule: RepeatRule,
+  start: Temporal.PlainDate,
+  after: LocalDate,
+  last: LocalDate,
+  limit: number,
+): LocalDate[] {
   const dates: LocalDate[] = [];
   for (let n = 0; dates.length < limit; n++) {
     const date = start.add(rule.unit === "month" ? { months: n * rule.every } : { years: n * rule.every }).toString();
@@ -70,14 +76,17 @@ export function nearestDay(date: LocalDate, comes: (date: LocalDate) => boolean)
   return null;
 }
 
-const noon = (date: Temporal.PlainDate): Date => new globalThis.Date(date.toZonedDateTime("UTC").epochMilliseconds + 12 * 3_600_000);
+const noon = (date: Temporal.PlainDate): Date =>
+  new globalThis.Date(date.toZonedDateTime("UTC").epochMilliseconds + 12 * 3_600_000);
 
 /** How often, without from when. */
 export type RepeatEvery = Pick<RepeatRule, "every" | "unit">;
 
 /** What every one of the lists lets: how often services that are booked together may come again. */
 export const commonRepeats = (lists: readonly (readonly RepeatEvery[])[]): RepeatEvery[] =>
-  (lists[0] ?? []).filter((one) => lists.every((list) => list.some((other) => other.every === one.every && other.unit === one.unit)));
+  (lists[0] ?? []).filter((one) =>
+    lists.every((list) => list.some((other) => other.every === one.every && other.unit === one.unit)),
+  );
 
 /** "every 4 weeks", "yearly until 3 May 2028". */
 export function ruleWords(rule: Pick<RepeatRule, "every" | "unit" | "until">): string {

@@ -1,4 +1,17 @@
-import { closing, drive, driveBack, earliestArrival, fit, fitBack, latestArrival, openEnded, work, type Day, type Stop, type Travel } from "./timing";
+import {
+  closing,
+  drive,
+  driveBack,
+  earliestArrival,
+  fit,
+  fitBack,
+  latestArrival,
+  openEnded,
+  work,
+  type Day,
+  type Stop,
+  type Travel,
+} from "./timing";
 
 /**
  * Where a new stop fits into a day whose order stays as it is. A day is prepared once, with one pass
@@ -105,7 +118,12 @@ export function insertInto(room: Room, day: PreparedDay, window: Arrivals, lengt
   if (first > last) return null;
   const arrive = fit(day.spans, first, length);
   if (arrive > last) return null;
-  return { position: room.position, extraDriving: room.extraDriving, arrive, arriveLatest: fitBack(day.spans, last, length) };
+  return {
+    position: room.position,
+    extraDriving: room.extraDriving,
+    arrive,
+    arriveLatest: fitBack(day.spans, last, length),
+  };
 }
 
 /** Every position at which the stop fits into the window, in the order of the day. */
@@ -121,13 +139,19 @@ export function insertionsInto({ rooms }: Rooms, day: PreparedDay, window: Arriv
 /** Of these, the one with the least extra driving (the earlier one on a tie), or null. */
 export function bestInto({ rooms }: Rooms, day: PreparedDay, window: Arrivals, length: number): Insertion | null {
   let best: Insertion | null = null;
-  for (const room of rooms) if (!best || room.extraDriving < best.extraDriving) best = insertInto(room, day, window, length) ?? best;
+  for (const room of rooms)
+    if (!best || room.extraDriving < best.extraDriving) best = insertInto(room, day, window, length) ?? best;
   return best;
 }
 
 /** The same for a stop that carries its own window. */
 export const insertions = (day: PreparedDay, stop: Stop, travel: Travel): Insertion[] =>
-  insertionsInto(roomsFor(day, stop.place, work(stop), travel), day, { from: stop.earliest, to: stop.latest }, work(stop));
+  insertionsInto(
+    roomsFor(day, stop.place, work(stop), travel),
+    day,
+    { from: stop.earliest, to: stop.latest },
+    work(stop),
+  );
 
 /** The position with the least extra driving (the earlier one on a tie), or null. */
 export const bestInsertion = (day: PreparedDay, stop: Stop, travel: Travel): Insertion | null =>
@@ -149,7 +173,8 @@ export function nearestMiss({ towards, onward }: Rooms, day: PreparedDay, window
     const tooLate = arrive - window.to;
     const lateAfter = drive(spans, arrive + length, onward[position]!) - day.latest[position]!;
     const shortBy = Math.max(tooLate, lateAfter);
-    if (shortBy < miss.shortBy) miss = { position, shortBy, late: lateAfter <= 0 ? "window" : tooLate <= 0 ? "next" : "both" };
+    if (shortBy < miss.shortBy)
+      miss = { position, shortBy, late: lateAfter <= 0 ? "window" : tooLate <= 0 ? "next" : "both" };
   }
   return miss;
 }

@@ -1,6 +1,14 @@
 import { skillGap, type HeldSkill, type SkillNeed } from "../windows/skills";
 import { commonStarts } from "./crew";
-import { bestInto, insertionsInto, nearestMiss, prepareDay, roomsFor, type NearMiss, type PreparedDay } from "./insertion";
+import {
+  bestInto,
+  insertionsInto,
+  nearestMiss,
+  prepareDay,
+  roomsFor,
+  type NearMiss,
+  type PreparedDay,
+} from "./insertion";
 import { timeDay, work, type Stop, type Travel } from "./timing";
 import type { Span } from "../time/spans";
 
@@ -70,7 +78,10 @@ interface Route {
 export function planDay({ technicians, visits, travel, weights: given = {} }: PlanQuestion): Plan {
   const weights = { ...standardWeights, ...given };
   const routes = technicians.flatMap((technician): Route[] => {
-    const day = prepareDay<PlacedVisit>({ start: technician.start, end: technician.end, spans: technician.spans, stops: [] }, travel);
+    const day = prepareDay<PlacedVisit>(
+      { start: technician.start, end: technician.end, spans: technician.spans, stops: [] },
+      travel,
+    );
     return day ? [{ technician, day }] : [];
   });
   const left = new Set<PlanVisit>();
@@ -82,21 +93,39 @@ export function planDay({ technicians, visits, travel, weights: given = {} }: Pl
   return answer();
 
   function may({ technician }: Route, visit: PlanVisit): boolean {
-    return skillGap(technician.skills, visit.skills, "") === null && (!visit.pinned || visit.technician === null || visit.technician === technician.id);
+    return (
+      skillGap(technician.skills, visit.skills, "") === null &&
+      (!visit.pinned || visit.technician === null || visit.technician === technician.id)
+    );
   }
 
   function placeCrew(visit: PlanVisit): boolean {
-    const members = routes.filter((route) => may(route, visit)).map((route) => {
-      const insertions = insertionsInto(roomsFor(route.day, visit.place, work(visit), travel), route.day, { from: visit.earliest, to: visit.latest }, work(visit));
-      return { id: route.technician.id, day: route.day, insertions, route };
-    });
+    const members = routes
+      .filter((route) => may(route, visit))
+      .map((route) => {
+        const insertions = insertionsInto(
+          roomsFor(route.day, visit.place, work(visit), travel),
+          route.day,
+          { from: visit.earliest, to: visit.latest },
+          work(visit),
+        );
+        return { id: route.technician.id, day: route.day, insertions, route };
+      });
     const [best] = commonStarts(members, work(visit), visit.crew)
       .map(({ at, members: together }) => {
-        const crew = [...together].map(([id, { position, extraDriving }]) => ({ id, position, extraDriving })).sort((a, b) => a.extraDriving - b.extraDriving || (a.id < b.id ? -1 : 1)).slice(0, visit.crew);
+        const crew = [...together]
+          .map(([id, { position, extraDriving }]) => ({ id, position, extraDriving }))
+          .sort((a, b) => a.extraDriving - b.extraDriving || (a.id < b.id ? -1 : 1))
+          .slice(0, visit.crew);
         return { at, crew, driving: crew.reduce((sum, c) => sum + c.extraDriving, 0) };
       })
       .sort((a, b) => a.driving - b.driving);
-    for (const { id, position } of best?.crew ?? []) insert(routes.find((r) => r.technician.id === id)!, { ...visit, earliest: best!.at, latest: best!.at, visit }, position);
+    for (const { id, position } of best?.crew ?? [])
+      insert(
+        routes.find((r) => r.technician.id === id)!,
+        { ...visit, earliest: best!.at, latest: best!.at, visit },
+        position,
+      );
     return best !== undefined;
   }
 
@@ -113,12 +142,18 @@ export function planDay({ technicians, visits, travel, weights: given = {} }: Pl
         });
         if (route < 0) continue;
         const regret = Math.min(second, weights.unplaced) - best;
-        if (!next || regret > next.regret || (regret === next.regret && best < next.cost)) next = { visit, route, regret, cost: best };
+        if (!next || regret > next.regret || (regret === next.regret && best < next.cost))
+          next = { visit, route, regret, cost: best };
       }
       if (!next) return;
       const route = routes[next.route]!;
       const { visit } = next;
-      const at = bestInto(roomsFor(route.day, visit.place, work(visit), travel), route.day, { from: visit.earliest, to: visit.latest }, work(visit))!;
+      const at = bestInto(
+        roomsFor(route.day, visit.place, work(visit), travel),
+        route.day,
+        { from: visit.earliest, to: visit.latest },
+        work(visit),
+      )!;
       insert(route, { ...visit, visit }, at.position);
       costs.delete(visit);
       for (const [other, row] of costs) row[next.route] = insertionCost(route, other);
@@ -127,7 +162,12 @@ export function planDay({ technicians, visits, travel, weights: given = {} }: Pl
 
   function insertionCost(route: Route, visit: PlanVisit): number {
     if (!may(route, visit)) return Infinity;
-    const best = bestInto(roomsFor(route.day, visit.place, work(visit), travel), route.day, { from: visit.earliest, to: visit.latest }, work(visit));
+    const best = bestInto(
+      roomsFor(route.day, visit.place, work(visit), travel),
+      route.day,
+      { from: visit.earliest, to: visit.latest },
+      work(visit),
+    );
     if (!best) return Infinity;
     // A route that is not driven yet begins to cost the way it takes anyway.
     const extra = best.extraDriving + (route.day.stops.length ? 0 : travel(route.day.start, route.day.end));
@@ -137,7 +177,10 @@ export function planDay({ technicians, visits, travel, weights: given = {} }: Pl
 
   function insert(route: Route, stop: PlacedVisit, position: number): void {
     const { start, end, spans, stops } = route.day;
-    route.day = prepareDay({ start, end, spans, stops: [...stops.slice(0, position), stop, ...stops.slice(position)] }, travel)!;
+    route.day = prepareDay(
+      { start, end, spans, stops: [...stops.slice(0, position), stop, ...stops.slice(position)] },
+      travel,
+    )!;
     left.delete(stop.visit);
   }
 
@@ -145,10 +188,21 @@ export function planDay({ technicians, visits, travel, weights: given = {} }: Pl
     const timed = routes.map(({ technician, day }) => {
       const timing = timeDay(day, travel);
       if (!timing.ok) throw new Error("A planned day must be feasible");
-      return { technician: technician.id, stops: day.stops.map(({ visit }, i) => ({ visit: visit.id, arrive: timing.stops[i]!.arrive, leave: timing.stops[i]!.leave })), driving: day.stops.length ? timing.driving : 0 };
+      return {
+        technician: technician.id,
+        stops: day.stops.map(({ visit }, i) => ({
+          visit: visit.id,
+          arrive: timing.stops[i]!.arrive,
+          leave: timing.stops[i]!.leave,
+        })),
+        driving: day.stops.length ? timing.driving : 0,
+      };
     });
     const driving = timed.reduce((sum, route) => sum + route.driving, 0) * weights.driving;
-    const moved = routes.flatMap(({ technician, day }) => day.stops.filter(({ visit }) => visit.technician !== null && visit.technician !== technician.id)).length * weights.moved;
+    const moved =
+      routes.flatMap(({ technician, day }) =>
+        day.stops.filter(({ visit }) => visit.technician !== null && visit.technician !== technician.id),
+      ).length * weights.moved;
     const unplaced = left.size * weights.unplaced;
     return {
       routes: timed,
@@ -164,13 +218,29 @@ export function planDay({ technicians, visits, travel, weights: given = {} }: Pl
     const missing = gaps.find((gap) => gap !== null);
     if (missing && gaps.every((gap) => gap !== null)) return [missing];
     const able = routes.filter((route) => may(route, visit));
-    if (able.length < visit.crew) return visit.crew > 1 ? [{ code: "crew-incomplete", needed: visit.crew, able: able.map((r) => r.technician.id) }] : [{ code: "nobody" }];
+    if (able.length < visit.crew)
+      return visit.crew > 1
+        ? [{ code: "crew-incomplete", needed: visit.crew, able: able.map((r) => r.technician.id) }]
+        : [{ code: "nobody" }];
     const reach = able.flatMap(({ technician, day }): UnplacedReason[] => {
       const rooms = roomsFor(day, visit.place, work(visit), travel);
       if (bestInto(rooms, day, { from: visit.earliest, to: visit.latest }, work(visit))) return [];
       const { shortBy, late } = nearestMiss(rooms, day, { from: visit.earliest, to: visit.latest }, work(visit));
-      return [{ code: "out-of-reach", technician: technician.id, shortBy: Number.isFinite(shortBy) ? shortBy : null, late }];
+      return [
+        { code: "out-of-reach", technician: technician.id, shortBy: Number.isFinite(shortBy) ? shortBy : null, late },
+      ];
     });
-    return visit.crew > 1 ? [...reach, { code: "crew-incomplete", needed: visit.crew, able: able.map((r) => r.technician.id).filter((id) => !reach.some((r) => "technician" in r && r.technician === id)) }] : reach;
+    return visit.crew > 1
+      ? [
+          ...reach,
+          {
+            code: "crew-incomplete",
+            needed: visit.crew,
+            able: able
+              .map((r) => r.technician.id)
+              .filter((id) => !reach.some((r) => "technician" in r && r.technician === id)),
+          },
+        ]
+      : reach;
   }
 }

@@ -4,13 +4,26 @@ import { days, travelTables } from "../../../bench/random-days";
 import { drive, driveBack, fit, timeDay, work, type Day } from "./timing";
 
 const tenMinutes = (from: number, to: number) => (from === to ? 0 : 10);
-const nineToFive: Day = { start: 0, end: 0, spans: [[540, 720], [780, 1020]], stops: [] };
+const nineToFive: Day = {
+  start: 0,
+  end: 0,
+  spans: [
+    [540, 720],
+    [780, 1020],
+  ],
+  stops: [],
+};
 const stop = (more: object) => ({ place: 1, earliest: 540, latest: 1020, before: 0, minutes: 60, after: 0, ...more });
 
 describe("a technician's day", () => {
   it("begins no earlier than the first span, and driving counts", () => {
     const timing = timeDay({ ...nineToFive, stops: [stop({})] }, tenMinutes);
-    expect(timing).toMatchObject({ ok: true, stops: [{ driveFrom: 540, arrive: 550, leave: 610 }], driving: 20, home: 620 });
+    expect(timing).toMatchObject({
+      ok: true,
+      stops: [{ driveFrom: 540, arrive: 550, leave: 610 }],
+      driving: 20,
+      home: 620,
+    });
   });
 
   it("waits for a window to open, and leaves for it as late as it can", () => {
@@ -30,7 +43,11 @@ describe("a technician's day", () => {
   });
 
   it("does not end after the last span closes", () => {
-    expect(timeDay({ ...nineToFive, stops: [stop({ earliest: 960, minutes: 55 })] }, tenMinutes)).toEqual({ ok: false, at: 1, shortBy: Infinity });
+    expect(timeDay({ ...nineToFive, stops: [stop({ earliest: 960, minutes: 55 })] }, tenMinutes)).toEqual({
+      ok: false,
+      at: 1,
+      shortBy: Infinity,
+    });
   });
 
   it("is timed like a plain simulation, minute by minute", () => {
@@ -64,17 +81,31 @@ describe("a technician's day", () => {
 describe("driving and fitting", () => {
   it("driveBack undoes drive: leaving any later would arrive too late", () => {
     fc.assert(
-      fc.property(days, fc.integer({ min: 0, max: 700 }), fc.integer({ min: 1, max: 120 }), ({ spans }, time, minutes) => {
-        const from = driveBack(spans, time, minutes);
-        if (from === -Infinity) return;
-        expect(drive(spans, from, minutes)).toBeLessThanOrEqual(time);
-        expect(drive(spans, from + 1, minutes)).toBeGreaterThan(time);
-      }),
+      fc.property(
+        days,
+        fc.integer({ min: 0, max: 700 }),
+        fc.integer({ min: 1, max: 120 }),
+        ({ spans }, time, minutes) => {
+          const from = driveBack(spans, time, minutes);
+          if (from === -Infinity) return;
+          expect(drive(spans, from, minutes)).toBeLessThanOrEqual(time);
+          expect(drive(spans, from + 1, minutes)).toBeGreaterThan(time);
+        },
+      ),
     );
   });
 
   it("fits work only where a whole span holds it", () => {
-    expect(fit([[0, 30], [60, 200]], 10, 40)).toBe(60);
+    expect(
+      fit(
+        [
+          [0, 30],
+          [60, 200],
+        ],
+        10,
+        40,
+      ),
+    ).toBe(60);
     expect(fit([[0, 30]], 0, 31)).toBe(Infinity);
   });
 });

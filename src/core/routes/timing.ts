@@ -57,7 +57,12 @@ export function timeDay(day: Day, travel: Travel): Timing {
     const minutes = travel(place, stop.place);
     const arrive = earliestArrival(spans, free, minutes, stop);
     if (arrive > stop.latest) return { ok: false, at, shortBy: shortfall(arrive, stop.latest) };
-    timed.push({ driveFrom: Math.max(free, driveBack(spans, arrive, minutes)), driving: minutes, arrive, leave: arrive + work(stop) });
+    timed.push({
+      driveFrom: Math.max(free, driveBack(spans, arrive, minutes)),
+      driving: minutes,
+      arrive,
+      leave: arrive + work(stop),
+    });
     driving += minutes;
     free = arrive + work(stop);
     place = stop.place;
@@ -65,7 +70,8 @@ export function timeDay(day: Day, travel: Travel): Timing {
   const minutes = travel(place, day.end);
   const home = drive(spans, free, minutes);
   // A day without stops is always kept: nothing was promised.
-  if (stops.length && home > closing(spans)) return { ok: false, at: stops.length, shortBy: shortfall(home, closing(spans)) };
+  if (stops.length && home > closing(spans))
+    return { ok: false, at: stops.length, shortBy: shortfall(home, closing(spans)) };
   return { ok: true, stops: timed, driving: driving + minutes, home };
 }
 
@@ -74,7 +80,8 @@ export const work = (stop: Stop): number => stop.before + stop.minutes + stop.af
 export const closing = (spans: readonly Span[]): number => (spans.length ? spans[spans.length - 1]![1] : -Infinity);
 
 /** The same spans with no end to the last one: for how late something would be. */
-export const openEnded = (spans: readonly Span[]): Span[] => spans.map(([open, close], i) => [open, i === spans.length - 1 ? Number.MAX_SAFE_INTEGER : close]);
+export const openEnded = (spans: readonly Span[]): Span[] =>
+  spans.map(([open, close], i) => [open, i === spans.length - 1 ? Number.MAX_SAFE_INTEGER : close]);
 
 /** Earliest arrival at a stop when the technician is free at `free`, `minutes` of driving away. Infinity where nothing is left of the day. */
 export const earliestArrival = (spans: readonly Span[], free: number, minutes: number, stop: Stop): number =>
@@ -134,4 +141,5 @@ export function driveBack(spans: readonly Span[], time: number, minutes: number)
   return -Infinity;
 }
 
-const shortfall = (got: number, wanted: number): number => (Number.isFinite(got) && Number.isFinite(wanted) ? got - wanted : Infinity);
+const shortfall = (got: number, wanted: number): number =>
+  Number.isFinite(got) && Number.isFinite(wanted) ? got - wanted : Infinity;

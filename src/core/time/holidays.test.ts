@@ -1,6 +1,13 @@
 import { readHolidays } from "./holidays";
 
-const file = (...events: string[][]) => ["BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//Marrowick//Holidays//EN", ...events.flatMap((lines) => ["BEGIN:VEVENT", ...lines, "END:VEVENT"]), "END:VCALENDAR"].join("\r\n");
+const file = (...events: string[][]) =>
+  [
+    "BEGIN:VCALENDAR",
+    "VERSION:2.0",
+    "PRODID:-//Marrowick//Holidays//EN",
+    ...events.flatMap((lines) => ["BEGIN:VEVENT", ...lines, "END:VEVENT"]),
+    "END:VCALENDAR",
+  ].join("\r\n");
 
 describe("a calendar file of holidays", () => {
   it("gives whole days with the day after as their end, ranges and yearly ones", () => {
@@ -17,7 +24,9 @@ describe("a calendar file of holidays", () => {
   });
 
   it("leaves appointments with hours out, and says so of what is no calendar", () => {
-    expect(readHolidays(file(["UID:1", "SUMMARY:Dentist", "DTSTART:20270311T090000Z", "DTEND:20270311T100000Z"]))).toEqual([]);
+    expect(
+      readHolidays(file(["UID:1", "SUMMARY:Dentist", "DTSTART:20270311T090000Z", "DTEND:20270311T100000Z"])),
+    ).toEqual([]);
     expect(() => readHolidays("name;date\nNew Year;2027-01-01")).toThrow(/not a calendar file/);
   });
 });

@@ -21,9 +21,20 @@ export function readHolidays(text: string): SpecialDay[] {
     // The end of a whole day is the day after it; left out, it is one day.
     const last = event.endDate?.isDate && dateOf(event.endDate) > first ? addDays(dateOf(event.endDate), -1) : first;
     const rule = component.getFirstPropertyValue("rrule");
-    return [{ name: event.summary.trim().slice(0, 80), first, last, yearly: rule instanceof ICAL.Recur && rule.freq === "YEARLY", spans: [] }];
+    return [
+      {
+        name: event.summary.trim().slice(0, 80),
+        first,
+        last,
+        yearly: rule instanceof ICAL.Recur && rule.freq === "YEARLY",
+        spans: [],
+      },
+    ];
   });
   return days.sort((a, b) => (a.first < b.first ? -1 : 1));
 }
 
-const dateOf = (time: InstanceType<typeof ICAL.Time>): LocalDate => [String(time.year).padStart(4, "0"), String(time.month).padStart(2, "0"), String(time.day).padStart(2, "0")].join("-");
+const dateOf = (time: InstanceType<typeof ICAL.Time>): LocalDate =>
+  [String(time.year).padStart(4, "0"), String(time.month).padStart(2, "0"), String(time.day).padStart(2, "0")].join(
+    "-",
+  );

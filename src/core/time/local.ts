@@ -83,8 +83,15 @@ function remembered<K, V>(ask: (key: K) => V): (key: K) => V {
 }
 
 /** Days since 1 January 1970, and the date of such a number. */
-const numberOf = remembered((date: LocalDate): number => Temporal.PlainDate.from(date).toZonedDateTime("UTC").epochMilliseconds / (DAY * 60_000));
-const dateOf = remembered((number: number): LocalDate => Temporal.Instant.fromEpochMilliseconds(number * DAY * 60_000).toZonedDateTimeISO("UTC").toPlainDate().toString());
+const numberOf = remembered(
+  (date: LocalDate): number => Temporal.PlainDate.from(date).toZonedDateTime("UTC").epochMilliseconds / (DAY * 60_000),
+);
+const dateOf = remembered((number: number): LocalDate =>
+  Temporal.Instant.fromEpochMilliseconds(number * DAY * 60_000)
+    .toZonedDateTimeISO("UTC")
+    .toPlainDate()
+    .toString(),
+);
 
 const daysOf = remembered((zone: string) =>
   remembered((date: LocalDate): { midnight: number; length: number } => {

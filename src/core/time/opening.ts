@@ -22,8 +22,14 @@ export type OpenSpan = readonly [opens: number, closes: number];
 const allDay: readonly OpenSpan[] = [[0, 1440]];
 
 /** The spans in which the business is open on a date, and the name of the special day where it is one. Of several special days the shortest counts, then the one named last. */
-export function openOn({ hours, special }: Opening, date: LocalDate): { spans: readonly OpenSpan[]; name: string | null } {
-  const day = special.reduce<SpecialDay | null>((best, next) => (falls(next, date) && (!best || lengthOf(next) <= lengthOf(best)) ? next : best), null);
+export function openOn(
+  { hours, special }: Opening,
+  date: LocalDate,
+): { spans: readonly OpenSpan[]; name: string | null } {
+  const day = special.reduce<SpecialDay | null>(
+    (best, next) => (falls(next, date) && (!best || lengthOf(next) <= lengthOf(best)) ? next : best),
+    null,
+  );
   if (day) return { spans: day.spans, name: day.name };
   if (hours.length === 0) return { spans: allDay, name: null };
   const weekday = weekdayOf(date);
@@ -40,4 +46,5 @@ function falls({ first, last, yearly }: SpecialDay, date: LocalDate): boolean {
 }
 
 /** Good enough to compare by: ISO dates sort as text. */
-const lengthOf = ({ first, last }: SpecialDay): number => Number(last.replaceAll("-", "")) - Number(first.replaceAll("-", ""));
+const lengthOf = ({ first, last }: SpecialDay): number =>
+  Number(last.replaceAll("-", "")) - Number(first.replaceAll("-", ""));

@@ -19,7 +19,10 @@ export function subtractSpans(spans: readonly Span[], holes: readonly Span[]): S
   for (const [from, to] of joinSpans(holes))
     rest = rest.flatMap(([open, close]): Span[] => {
       if (to <= open || from >= close) return [[open, close]];
-      return [[open, Math.min(close, from)], [Math.max(open, to), close]].filter((s): s is [number, number] => s[0]! < s[1]!);
+      return [
+        [open, Math.min(close, from)],
+        [Math.max(open, to), close],
+      ].filter((s): s is [number, number] => s[0]! < s[1]!);
     });
   return rest;
 }
@@ -28,8 +31,10 @@ export function subtractSpans(spans: readonly Span[], holes: readonly Span[]): S
 export function intersectSpans(a: readonly Span[], b: readonly Span[]): Span[] {
   const shared: Span[] = [];
   for (const [from, to] of joinSpans(a))
-    for (const [open, close] of joinSpans(b)) if (Math.max(from, open) < Math.min(to, close)) shared.push([Math.max(from, open), Math.min(to, close)]);
+    for (const [open, close] of joinSpans(b))
+      if (Math.max(from, open) < Math.min(to, close)) shared.push([Math.max(from, open), Math.min(to, close)]);
   return shared;
 }
 
-export const minutesIn = (spans: readonly Span[]): number => spans.reduce((sum, [open, close]) => sum + close - open, 0);
+export const minutesIn = (spans: readonly Span[]): number =>
+  spans.reduce((sum, [open, close]) => sum + close - open, 0);

@@ -9,10 +9,12 @@ export const writeTimesBy = (hours: 12 | 24): void => void (hoursOfClock = hours
 
 /** "09:30", or "9:30 am". */
 export const clock = (minuteOfDay: number): string =>
-  hoursOfClock === 24 ? `${String(Math.floor(minuteOfDay / 60)).padStart(2, "0")}:${minutesOf(minuteOfDay)}` : `${hour12(minuteOfDay)}:${minutesOf(minuteOfDay)} ${half(minuteOfDay)}`;
+  hoursOfClock === 24
+    ? `${String(Math.floor(minuteOfDay / 60)).padStart(2, "0")}:${minutesOf(minuteOfDay)}`
+    : `${hour12(minuteOfDay)}:${minutesOf(minuteOfDay)} ${half(minuteOfDay)}`;
 
 const minutesOf = (minute: number): string => String(minute % 60).padStart(2, "0");
-const hour12 = (minute: number): number => (Math.floor(minute / 60) + 11) % 12 + 1;
+const hour12 = (minute: number): number => ((Math.floor(minute / 60) + 11) % 12) + 1;
 const half = (minute: number): "am" | "pm" => (Math.floor(minute / 720) % 2 === 0 ? "am" : "pm");
 
 /** Minute of day of `9:30`, `21.30`, `9:30 pm` or `9 pm`, or null where the text is no time. `24:00` is the end of the day. */
@@ -21,12 +23,15 @@ export function parseClock(text: string): number | null {
   if (!hourText || (!minuteText && !halfText)) return null;
   const hour = Number(hourText);
   if (halfText && (hour < 1 || hour > 12)) return null;
-  const minute = (halfText ? (hour % 12) + (halfText.toLowerCase() === "pm" ? 12 : 0) : hour) * 60 + Number(minuteText ?? 0);
+  const minute =
+    (halfText ? (hour % 12) + (halfText.toLowerCase() === "pm" ? 12 : 0) : hour) * 60 + Number(minuteText ?? 0);
   return minute <= 1440 ? minute : null;
 }
 
-const short = (minute: number): string => (minute % 60 === 0 ? String(minute / 60) : `${Math.floor(minute / 60)}:${minutesOf(minute)}`);
-const short12 = (minute: number): string => (minute % 60 === 0 ? String(hour12(minute)) : `${hour12(minute)}:${minutesOf(minute)}`);
+const short = (minute: number): string =>
+  minute % 60 === 0 ? String(minute / 60) : `${Math.floor(minute / 60)}:${minutesOf(minute)}`;
+const short12 = (minute: number): string =>
+  minute % 60 === 0 ? String(hour12(minute)) : `${hour12(minute)}:${minutesOf(minute)}`;
 
 /** "9–11", "8:30–10", or "9–11 am", "11 am–1 pm"; an exact time as a clock shows it: "09:30". */
 export function windowWords(from: number, to: number): string {
@@ -36,23 +41,29 @@ export function windowWords(from: number, to: number): string {
 }
 
 /** When we arrive, within a sentence: "between 09:00 and 11:00", "at 09:30". */
-export const arrivalWords = (from: number, to: number): string => (from === to ? `at ${clock(from)}` : `between ${clock(from)} and ${clock(to)}`);
+export const arrivalWords = (from: number, to: number): string =>
+  from === to ? `at ${clock(from)}` : `between ${clock(from)} and ${clock(to)}`;
 
 /** "Thursday 11 March and Friday 12 March". */
 export const daysWords = (dates: readonly LocalDate[]): string => listWords(dates.map(dayWords));
 
 /** A window between two epoch minutes. */
-export const windowIn = (from: number, to: number, zone: string): string => windowWords(localOf(from, zone).minute, localOf(to, zone).minute);
+export const windowIn = (from: number, to: number, zone: string): string =>
+  windowWords(localOf(from, zone).minute, localOf(to, zone).minute);
 
 export const clockIn = (epoch: number, zone: string): string => clock(localOf(epoch, zone).minute);
 
 /** "Thursday 11 March". */
 export const dayWords = (date: LocalDate): string =>
-  Temporal.PlainDate.from(date).toLocaleString("en-GB", { weekday: "long", day: "numeric", month: "long" }).replace(",", "");
+  Temporal.PlainDate.from(date)
+    .toLocaleString("en-GB", { weekday: "long", day: "numeric", month: "long" })
+    .replace(",", "");
 
 /** "Thu 11 Mar". */
 export const dayShort = (date: LocalDate): string =>
-  Temporal.PlainDate.from(date).toLocaleString("en-GB", { weekday: "short", day: "numeric", month: "short" }).replace(",", "");
+  Temporal.PlainDate.from(date)
+    .toLocaleString("en-GB", { weekday: "short", day: "numeric", month: "short" })
+    .replace(",", "");
 
 /** "11 March 2027". */
 export const dateWords = (date: LocalDate): string =>
@@ -76,6 +87,8 @@ export const weekdayNames = ["Monday", "Tuesday", "Wednesday", "Thursday", "Frid
 export function weekdaysWords(mask: number): string {
   if (mask === 127) return "daily";
   if (mask === 31) return "weekdays";
-  const names = weekdayNames.filter((_, i) => mask & (1 << i)).map((name) => (mask & (mask - 1) ? name.slice(0, 3) : name + "s"));
+  const names = weekdayNames
+    .filter((_, i) => mask & (1 << i))
+    .map((name) => (mask & (mask - 1) ? name.slice(0, 3) : name + "s"));
   return names.length ? listWords(names) : "never";
 }

@@ -23,9 +23,21 @@ export interface Limited {
  * both hold. Outside all zones (`zone` null) only those go who are limited to none. The office may
  * place whom customers are not offered.
  */
-export function barOf(technician: OwnLimits, zone: Limited | null, services: readonly Limited[], office: boolean): "other-zone" | "other-services" | "not-offered" | null {
-  const goesThere = zone ? isNamed(zone.technicians, technician.id) && isNamed(technician.zones, zone.id) : technician.zones.length === 0;
+export function barOf(
+  technician: OwnLimits,
+  zone: Limited | null,
+  services: readonly Limited[],
+  office: boolean,
+): "other-zone" | "other-services" | "not-offered" | null {
+  const goesThere = zone
+    ? isNamed(zone.technicians, technician.id) && isNamed(technician.zones, zone.id)
+    : technician.zones.length === 0;
   if (!goesThere) return "other-zone";
-  if (services.some((service) => !isNamed(service.technicians, technician.id) || !isNamed(technician.services, service.id))) return "other-services";
+  if (
+    services.some(
+      (service) => !isNamed(service.technicians, technician.id) || !isNamed(technician.services, service.id),
+    )
+  )
+    return "other-services";
   return office || technician.offered ? null : "not-offered";
 }

@@ -16,21 +16,30 @@ export interface Calendar {
 }
 
 /** What the calendar has against a window, all of it. */
-export const calendarRefusal = (calendar: Calendar) => (window: PromiseWindow): RuleReason[] => {
-  const { timeZone, opening, zone, nearest, serviceHours } = calendar;
-  const reasons: RuleReason[] = [];
-  const opens = localOf(window.from, timeZone).minute;
-  const closes = opens + window.to - window.from;
-  const weekday = weekdayOf(window.date);
-  const { spans, name } = openOn(opening, window.date);
-  if (spans.length === 0) reasons.push({ code: "closed", date: window.date, ...(name && { name }) });
-  else if (!spans.some(([from, to]) => from <= opens && closes <= to)) reasons.push({ code: "outside-opening-hours", ...(name && { name }) });
-  if (!zone) reasons.push({ code: "outside-zones", ...(nearest && { nearest: nearest.name, km: nearest.km }) });
-  else if (!servesWeekday(zone.weekdays, window.date)) reasons.push({ code: "zone-not-served", weekday });
-  else if (opens < zone.from || closes > zone.to) reasons.push({ code: "outside-zone-hours" });
-  if (serviceHours.some((hours) => hours.length && !hours.some((h) => h.weekday === weekday && h.opens <= opens && closes <= h.closes))) reasons.push({ code: "outside-service-hours" });
-  return reasons;
-};
+export const calendarRefusal =
+  (calendar: Calendar) =>
+  (window: PromiseWindow): RuleReason[] => {
+    const { timeZone, opening, zone, nearest, serviceHours } = calendar;
+    const reasons: RuleReason[] = [];
+    const opens = localOf(window.from, timeZone).minute;
+    const closes = opens + window.to - window.from;
+    const weekday = weekdayOf(window.date);
+    const { spans, name } = openOn(opening, window.date);
+    if (spans.length === 0) reasons.push({ code: "closed", date: window.date, ...(name && { name }) });
+    else if (!spans.some(([from, to]) => from <= opens && closes <= to))
+      reasons.push({ code: "outside-opening-hours", ...(name && { name }) });
+    if (!zone) reasons.push({ code: "outside-zones", ...(nearest && { nearest: nearest.name, km: nearest.km }) });
+    else if (!servesWeekday(zone.weekdays, window.date)) reasons.push({ code: "zone-not-served", weekday });
+    else if (opens < zone.from || closes > zone.to) reasons.push({ code: "outside-zone-hours" });
+    if (
+      serviceHours.some(
+        (hours) => hours.length && !hours.some((h) => h.weekday === weekday && h.opens <= opens && closes <= h.closes),
+      )
+    )
+      reasons.push({ code: "outside-service-hours" });
+    return reasons;
+  };
 
 /** A day on which work that goes on from the day before is done. */
-export const isWorkingDay = ({ opening, zone }: Calendar, date: LocalDate): boolean => isOpen(opening, date) && (!zone || servesWeekday(zone.weekdays, date));
+export const isWorkingDay = ({ opening, zone }: Calendar, date: LocalDate): boolean =>
+  isOpen(opening, date) && (!zone || servesWeekday(zone.weekdays, date));

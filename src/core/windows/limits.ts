@@ -39,7 +39,14 @@ export function takenOf(bookings: readonly Booking[]): Taken {
   }
   const inWeek = (monday: LocalDate) => {
     let count = weeks.get(monday);
-    if (count === undefined) weeks.set(monday, (count = Array.from({ length: 7 }, (_, i) => starts.get(addDays(monday, i))?.length ?? 0).reduce((a, b) => a + b, 0)));
+    if (count === undefined)
+      weeks.set(
+        monday,
+        (count = Array.from({ length: 7 }, (_, i) => starts.get(addDays(monday, i))?.length ?? 0).reduce(
+          (a, b) => a + b,
+          0,
+        )),
+      );
     return count;
   };
   return (window, per) => {

@@ -6,15 +6,35 @@ import type { Day, Travel } from "../routes/timing";
 import { answerWindows, type WindowAnswer } from "./offers";
 
 const date = "2027-03-11";
-const visits = fc.record({ place: fc.integer({ min: 0, max: 6 }), minutes: fc.integer({ min: 1, max: 60 }), before: fc.integer({ min: 0, max: 5 }), after: fc.integer({ min: 0, max: 5 }) });
-const windows = fc.array(fc.tuple(fc.integer({ min: 0, max: 400 }), fc.integer({ min: 0, max: 120 })), { minLength: 1, maxLength: 3 }).map((list) => list.map(([from, length]) => ({ date, from, to: from + length })));
+const visits = fc.record({
+  place: fc.integer({ min: 0, max: 6 }),
+  minutes: fc.integer({ min: 1, max: 60 }),
+  before: fc.integer({ min: 0, max: 5 }),
+  after: fc.integer({ min: 0, max: 5 }),
+});
+const windows = fc
+  .array(fc.tuple(fc.integer({ min: 0, max: 400 }), fc.integer({ min: 0, max: 120 })), { minLength: 1, maxLength: 3 })
+  .map((list) => list.map(([from, length]) => ({ date, from, to: from + length })));
 const teams = fc.array(days, { minLength: 1, maxLength: 3 });
 
-const ask = (team: Day[], visit: { place: number; minutes: number; before: number; after: number }, crew: number, asked: { date: string; from: number; to: number }[], travel: Travel): WindowAnswer[] =>
+const ask = (
+  team: Day[],
+  visit: { place: number; minutes: number; before: number; after: number },
+  crew: number,
+  asked: { date: string; from: number; to: number }[],
+  travel: Travel,
+): WindowAnswer[] =>
   answerWindows({
-    now: -1e6, today: date, rules: { notice: 0, furthestDays: 10, capacity: { mode: "route" }, limits: [] }, visit: { ...visit, skills: [], crew }, windows: asked, refusal: () => [], travel,
+    now: -1e6,
+    today: date,
+    rules: { notice: 0, furthestDays: 10, capacity: { mode: "route" }, limits: [] },
+    visit: { ...visit, skills: [], crew },
+    windows: asked,
+    refusal: () => [],
+    travel,
     technicians: team.map((day, i) => ({
-      id: String(i), skills: [],
+      id: String(i),
+      skills: [],
       day: () => {
         const prepared = prepareDay(day, travel);
         return prepared ? { works: true, day: prepared, load: 0 } : { works: false, code: "day-not-feasible" };
@@ -23,8 +43,19 @@ const ask = (team: Day[], visit: { place: number; minutes: number; before: numbe
   });
 
 /** All minutes at which a technician could begin, tried one by one at every place in the order. */
-const startsOf = (day: Day, visit: { place: number; minutes: number; before: number; after: number }, window: { from: number; to: number }, travel: Travel): Set<number> =>
-  new Set(plainDay(day, travel) === null ? [] : Array.from({ length: day.stops.length + 1 }, (_, k) => plainArrivals(day, k, { ...visit, earliest: window.from, latest: window.to }, travel)).flat());
+const startsOf = (
+  day: Day,
+  visit: { place: number; minutes: number; before: number; after: number },
+  window: { from: number; to: number },
+  travel: Travel,
+): Set<number> =>
+  new Set(
+    plainDay(day, travel) === null
+      ? []
+      : Array.from({ length: day.stops.length + 1 }, (_, k) =>
+          plainArrivals(day, k, { ...visit, earliest: window.from, latest: window.to }, travel),
+        ).flat(),
+  );
 
 describe("offers, against the plain checker", () => {
   it("are made exactly where somebody can come, name exactly those who can, and only true arrivals", () => {
@@ -34,8 +65,13 @@ describe("offers, against the plain checker", () => {
           const starts = team.map((day) => startsOf(day, visit, asked[w]!, travel));
           const able = starts.flatMap((s, i) => (s.size ? [String(i)] : []));
           expect(answer.offered ? answer.technicians.map((t) => t.id).sort() : []).toEqual(able);
-          if (answer.offered) for (const t of answer.technicians) for (const arrival of t.arrive) expect(starts[Number(t.id)]!.has(arrival)).toBe(true);
-          else expect(new Set(answer.reasons.flatMap((r) => ("technician" in r ? [r.technician] : []))).size).toBe(team.length);
+          if (answer.offered)
+            for (const t of answer.technicians)
+              for (const arrival of t.arrive) expect(starts[Number(t.id)]!.has(arrival)).toBe(true);
+          else
+            expect(new Set(answer.reasons.flatMap((r) => ("technician" in r ? [r.technician] : []))).size).toBe(
+              team.length,
+            );
         });
       }),
       { numRuns: 400 },
@@ -44,17 +80,25 @@ describe("offers, against the plain checker", () => {
 
   it("of a crew of two are made exactly where two have a start in common", () => {
     fc.assert(
-      fc.property(fc.array(days, { minLength: 2, maxLength: 3 }), visits, windows, travelTables, (team, visit, asked, travel) => {
-        ask(team, visit, 2, asked, travel).forEach((answer, w) => {
-          const starts = team.map((day) => startsOf(day, visit, asked[w]!, travel));
-          const together = starts.some((a, i) => starts.slice(i + 1).some((b) => [...a].some((minute) => b.has(minute))));
-          expect(answer.offered).toBe(together);
-          if (answer.offered) {
-            expect(answer.technicians).toHaveLength(2);
-            for (const t of answer.technicians) expect(starts[Number(t.id)]!.has(answer.meetAt!)).toBe(true);
-          }
-        });
-      }),
+      fc.property(
+        fc.array(days, { minLength: 2, maxLength: 3 }),
+        visits,
+        windows,
+        travelTables,
+        (team, visit, asked, travel) => {
+          ask(team, visit, 2, asked, travel).forEach((answer, w) => {
+            const starts = team.map((day) => startsOf(day, visit, asked[w]!, travel));
+            const together = starts.some((a, i) =>
+              starts.slice(i + 1).some((b) => [...a].some((minute) => b.has(minute))),
+            );
+            expect(answer.offered).toBe(together);
+            if (answer.offered) {
+              expect(answer.technicians).toHaveLength(2);
+              for (const t of answer.technicians) expect(starts[Number(t.id)]!.has(answer.meetAt!)).toBe(true);
+            }
+          });
+        },
+      ),
       { numRuns: 300 },
     );
   });
@@ -62,27 +106,41 @@ describe("offers, against the plain checker", () => {
   it("of two days' work by two people are made exactly where the same two have a start in common on both", () => {
     const second = "2027-03-12";
     fc.assert(
-      fc.property(fc.array(fc.tuple(days, days), { minLength: 2, maxLength: 3 }), visits, windows, travelTables, (team, visit, asked, travel) => {
-        const { from, to } = asked[0]!;
-        const [answer] = answerWindows({
-          now: -1e6, today: date, rules: { notice: 0, furthestDays: 10, capacity: { mode: "route" }, limits: [] }, visit: { ...visit, skills: [], crew: 2 }, windows: [{ date, from, to, then: [{ date: second, from, to }] }], refusal: () => [], travel,
-          technicians: team.map((both, i) => ({
-            id: String(i), skills: [],
-            day: (on) => {
-              const prepared = prepareDay(both[on === date ? 0 : 1], travel);
-              return prepared ? { works: true, day: prepared, load: 0 } : { works: false, code: "day-not-feasible" };
-            },
-          })),
-        });
-        const starts = team.map((both) => both.map((day) => startsOf(day, visit, { from, to }, travel)));
-        const meet = (i: number, k: number) => [0, 1].every((d) => [...starts[i]![d]!].some((minute) => starts[k]![d]!.has(minute)));
-        expect(answer!.offered).toBe(team.some((_, i) => team.some((__, k) => k > i && meet(i, k))));
-        if (!answer?.offered) return;
-        for (const { id } of answer.technicians) {
-          expect(starts[Number(id)]![0]!.has(answer.meetAt!)).toBe(true);
-          expect(starts[Number(id)]![1]!.has(answer.then[0]!.meetAt!)).toBe(true);
-        }
-      }),
+      fc.property(
+        fc.array(fc.tuple(days, days), { minLength: 2, maxLength: 3 }),
+        visits,
+        windows,
+        travelTables,
+        (team, visit, asked, travel) => {
+          const { from, to } = asked[0]!;
+          const [answer] = answerWindows({
+            now: -1e6,
+            today: date,
+            rules: { notice: 0, furthestDays: 10, capacity: { mode: "route" }, limits: [] },
+            visit: { ...visit, skills: [], crew: 2 },
+            windows: [{ date, from, to, then: [{ date: second, from, to }] }],
+            refusal: () => [],
+            travel,
+            technicians: team.map((both, i) => ({
+              id: String(i),
+              skills: [],
+              day: (on) => {
+                const prepared = prepareDay(both[on === date ? 0 : 1], travel);
+                return prepared ? { works: true, day: prepared, load: 0 } : { works: false, code: "day-not-feasible" };
+              },
+            })),
+          });
+          const starts = team.map((both) => both.map((day) => startsOf(day, visit, { from, to }, travel)));
+          const meet = (i: number, k: number) =>
+            [0, 1].every((d) => [...starts[i]![d]!].some((minute) => starts[k]![d]!.has(minute)));
+          expect(answer!.offered).toBe(team.some((_, i) => team.some((__, k) => k > i && meet(i, k))));
+          if (!answer?.offered) return;
+          for (const { id } of answer.technicians) {
+            expect(starts[Number(id)]![0]!.has(answer.meetAt!)).toBe(true);
+            expect(starts[Number(id)]![1]!.has(answer.then[0]!.meetAt!)).toBe(true);
+          }
+        },
+      ),
       { numRuns: 200 },
     );
   });

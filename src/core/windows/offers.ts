@@ -1,5 +1,14 @@
 import { commonStarts, type Member } from "../routes/crew";
-import { bestInto, insertionsInto, leastDriving, nearestMiss, roomsFor, type Insertion, type PreparedDay, type Rooms } from "../routes/insertion";
+import {
+  bestInto,
+  insertionsInto,
+  leastDriving,
+  nearestMiss,
+  roomsFor,
+  type Insertion,
+  type PreparedDay,
+  type Rooms,
+} from "../routes/insertion";
 import type { Travel } from "../routes/timing";
 import { daysBetween, type LocalDate } from "../time/local";
 import { reached, type Limit, type Taken } from "./limits";
@@ -39,10 +48,12 @@ export interface BookingRules {
  * scaled down by the share of able technicians who are not there; any number; or none without a
  * person's answer. A technician is pencilled in wherever one has room, whatever the mode.
  */
-export type Capacity = { mode: "route" } | { mode: "count"; most: number; taken: Taken } | { mode: "open" } | { mode: "ask" };
+export type Capacity =
+  { mode: "route" } | { mode: "count"; most: number; taken: Taken } | { mode: "open" } | { mode: "ask" };
 
 /** The mode of several services together: the one that promises least. */
-export const strictestMode = (modes: readonly Capacity["mode"][]): Capacity["mode"] => (["ask", "route", "count", "open"] as const).find((mode) => modes.includes(mode)) ?? "route";
+export const strictestMode = (modes: readonly Capacity["mode"][]): Capacity["mode"] =>
+  (["ask", "route", "count", "open"] as const).find((mode) => modes.includes(mode)) ?? "route";
 
 export interface AskedVisit {
   place: number;
@@ -103,7 +114,8 @@ export interface Offer extends PromiseWindow {
 }
 
 /** A neighbour window: somebody is near then anyway. Minutes of extra driving, for the whole crew and all days. */
-export const isOnOurWay = ({ extraDriving, technicians }: Offer): boolean => technicians.length > 0 && extraDriving <= 4;
+export const isOnOurWay = ({ extraDriving, technicians }: Offer): boolean =>
+  technicians.length > 0 && extraDriving <= 4;
 
 export interface Refused extends PromiseWindow {
   offered: false;
@@ -208,7 +220,15 @@ function teamOn({ technicians, visit, travel, wanted }: WindowsQuestion): (date:
       }
       suited.push(id);
       const day = dayOf(date);
-      if (day.works) able.push({ id, load: day.load, limits, mostMinutes: mostMinutes ?? Infinity, day: day.day, rooms: roomsFor(day.day, visit.place, length, travel) });
+      if (day.works)
+        able.push({
+          id,
+          load: day.load,
+          limits,
+          mostMinutes: mostMinutes ?? Infinity,
+          day: day.day,
+          rooms: roomsFor(day.day, visit.place, length, travel),
+        });
       else reasons.push({ technician: id, code: day.code });
       if (day.works || day.code === "day-not-feasible") there.push(id);
     }
@@ -246,7 +266,9 @@ function judge(question: WindowsQuestion, window: AskedWindow, team: (date: Loca
     const members = new Map(next.fitting.map((f) => [f.id, f]));
     const stillIn = new Set(before.fitting.map((f) => f.id));
     return {
-      fitting: before.fitting.flatMap((f) => (members.has(f.id) ? [{ ...f, then: [...f.then, members.get(f.id)!] }] : [])),
+      fitting: before.fitting.flatMap((f) =>
+        members.has(f.id) ? [{ ...f, then: [...f.then, members.get(f.id)!] }] : [],
+      ),
       reasons: [...before.reasons, ...next.reasons.filter((r) => stillIn.has(r.technician))],
     };
   }, first);
@@ -268,11 +290,19 @@ function judgeDay({ visit }: WindowsQuestion, day: PromiseWindow, { able, reason
       reasons.push({ technician: id, code: "hours-full", taken: load, most: mostMinutes });
       continue;
     }
-    const insertions = visit.crew === 1 ? one(bestInto(rooms, prepared, day, length)) : insertionsInto(rooms, prepared, day, length);
+    const insertions =
+      visit.crew === 1 ? one(bestInto(rooms, prepared, day, length)) : insertionsInto(rooms, prepared, day, length);
     if (insertions.length) fitting.push({ id, load, day: prepared, insertions, then: noMore });
     else {
       const { position, shortBy, late } = nearestMiss(rooms, prepared, day, length);
-      reasons.push({ technician: id, code: "out-of-reach", shortBy: Number.isFinite(shortBy) ? shortBy : null, late, position, date: day.date });
+      reasons.push({
+        technician: id,
+        code: "out-of-reach",
+        shortBy: Number.isFinite(shortBy) ? shortBy : null,
+        late,
+        position,
+        date: day.date,
+      });
     }
   }
   return { fitting, reasons };
@@ -291,27 +321,64 @@ function firstReached(limits: readonly Limit[], window: PromiseWindow) {
 
 // ---------------------------------------------------------------- what is promised
 
-function decide(question: WindowsQuestion, window: AskedWindow, judged: Judged, team: (date: LocalDate) => Team): WindowAnswer {
-  const { rules: { capacity }, visit } = question;
+function decide(
+  question: WindowsQuestion,
+  window: AskedWindow,
+  judged: Judged,
+  team: (date: LocalDate) => Team,
+): WindowAnswer {
+  const {
+    rules: { capacity },
+    visit,
+  } = question;
   if (capacity.mode === "count") {
     const short = countShort(capacity, window, team(window.date), visit.crew);
     if (short.length) return refuse(window, [...short, ...judged.reasons]);
   }
   const crew = bestCrew(question, window, judged.fitting);
   if ("offered" in crew) return crew;
-  if (capacity.mode === "count" || capacity.mode === "open") return { ...bare(window), offered: true, technicians: [], extraDriving: 0, meetAt: null, then: daysOf(window).slice(1).map((d) => ({ ...bare(d), meetAt: null })) };
+  if (capacity.mode === "count" || capacity.mode === "open")
+    return {
+      ...bare(window),
+      offered: true,
+      technicians: [],
+      extraDriving: 0,
+      meetAt: null,
+      then: daysOf(window)
+        .slice(1)
+        .map((d) => ({ ...bare(d), meetAt: null })),
+    };
   return refuse(window, [...judged.reasons, ...crew.reasons]);
 }
 
 /** Whether a window is full by count, or too few of those able are there that day. */
-function countShort({ most, taken }: Capacity & { mode: "count" }, window: PromiseWindow, { suited, there }: Team, crew: number): Reason[] {
+function countShort(
+  { most, taken }: Capacity & { mode: "count" },
+  window: PromiseWindow,
+  { suited, there }: Team,
+  crew: number,
+): Reason[] {
   const scaled = suited.length ? Math.floor((most * there.length) / suited.length) : 0;
   const now = taken(window, "window");
-  if (now >= scaled) return [{ code: "limit-reached", of: "business", per: "window", most: scaled, taken: now, ...(scaled < most && { set: most }) }];
+  if (now >= scaled)
+    return [
+      {
+        code: "limit-reached",
+        of: "business",
+        per: "window",
+        most: scaled,
+        taken: now,
+        ...(scaled < most && { set: most }),
+      },
+    ];
   return there.length < crew ? [{ code: "crew-incomplete", needed: crew, able: there }] : [];
 }
 
-function bestCrew({ visit, wanted }: WindowsQuestion, window: AskedWindow, fitting: readonly Fitting[]): Offer | { reasons: CrewReason[] } {
+function bestCrew(
+  { visit, wanted }: WindowsQuestion,
+  window: AskedWindow,
+  fitting: readonly Fitting[],
+): Offer | { reasons: CrewReason[] } {
   const { crew } = visit;
   const ids = fitting.map((f) => f.id);
   if (fitting.length < crew) return { reasons: crew > 1 ? [{ code: "crew-incomplete", needed: crew, able: ids }] : [] };
@@ -319,16 +386,20 @@ function bestCrew({ visit, wanted }: WindowsQuestion, window: AskedWindow, fitti
   if (crew === 1) {
     return offer(window, fitting.map(offeredAtBest).sort(ranked), 1, []);
   }
-  if (wanted?.only && !ids.includes(wanted.technician)) return { reasons: [{ code: "crew-incomplete", needed: crew, able: ids }] };
+  if (wanted?.only && !ids.includes(wanted.technician))
+    return { reasons: [{ code: "crew-incomplete", needed: crew, able: ids }] };
   const together = crewsTogether(fitting, lengthOf(visit), crew)
     .filter(({ members }) => !wanted?.only || members.has(wanted.technician))
     .map(({ at, members }) => {
-      const technicians = fitting.flatMap((f) => (members.has(f.id) ? [offeredAs(f, members.get(f.id)!)] : [])).sort(ranked).slice(0, crew);
+      const technicians = fitting
+        .flatMap((f) => (members.has(f.id) ? [offeredAs(f, members.get(f.id)!)] : []))
+        .sort(ranked)
+        .slice(0, crew);
       const withWanted = wanted && technicians.some((t) => t.id === wanted.technician) ? 0 : 1;
       return { at, technicians, withWanted, driving: technicians.reduce((sum, t) => sum + t.extraDriving, 0) };
     });
   if (together.length === 0) return { reasons: [{ code: "crew-never-together", needed: crew, able: ids }] };
-  const best = together.reduce((a, b) => (b.withWanted - a.withWanted || b.driving - a.driving) < 0 ? b : a);
+  const best = together.reduce((a, b) => ((b.withWanted - a.withWanted || b.driving - a.driving) < 0 ? b : a));
   return offer(window, best.technicians, crew, best.at);
 }
 
@@ -340,13 +411,23 @@ interface Together {
 
 /** Every way in which enough technicians can begin together on each day of the work: the same people throughout. */
 function crewsTogether(fitting: readonly Fitting[], length: number, crew: number): Together[] {
-  const days = [commonStarts(fitting, length, crew), ...fitting[0]!.then.map((_, d) => commonStarts(fitting.map((f) => f.then[d]!), length, crew))];
+  const days = [
+    commonStarts(fitting, length, crew),
+    ...fitting[0]!.then.map((_, d) =>
+      commonStarts(
+        fitting.map((f) => f.then[d]!),
+        length,
+        crew,
+      ),
+    ),
+  ];
   return days.reduce<Together[]>(
     (ways, starts) =>
       ways.flatMap((way) =>
         starts.flatMap(({ at, members }) => {
           const both = new Map<string, Insertion[]>();
-          for (const [id, insertion] of members) if (way.at.length === 0 || way.members.has(id)) both.set(id, [...(way.members.get(id) ?? []), insertion]);
+          for (const [id, insertion] of members)
+            if (way.at.length === 0 || way.members.has(id)) both.set(id, [...(way.members.get(id) ?? []), insertion]);
           return both.size >= crew ? [{ at: [...way.at, at], members: both }] : [];
         }),
       ),
@@ -354,12 +435,22 @@ function crewsTogether(fitting: readonly Fitting[], length: number, crew: number
   );
 }
 
-const byRank = (first: string | null) => (first === null ? byDriving : (a: OfferedTechnician, b: OfferedTechnician): number => Number(b.id === first) - Number(a.id === first) || byDriving(a, b));
+const byRank = (first: string | null) =>
+  first === null
+    ? byDriving
+    : (a: OfferedTechnician, b: OfferedTechnician): number =>
+        Number(b.id === first) - Number(a.id === first) || byDriving(a, b);
 
-const byDriving = (a: OfferedTechnician, b: OfferedTechnician): number => a.extraDriving - b.extraDriving || a.load - b.load || (a.id < b.id ? -1 : 1);
+const byDriving = (a: OfferedTechnician, b: OfferedTechnician): number =>
+  a.extraDriving - b.extraDriving || a.load - b.load || (a.id < b.id ? -1 : 1);
 
 const offeredAtBest = (f: Fitting): OfferedTechnician =>
-  offeredAs(f, f.then.length === 0 && f.insertions.length === 1 ? f.insertions : [leastDriving(f.insertions)!, ...f.then.map((day) => leastDriving(day.insertions)!)]);
+  offeredAs(
+    f,
+    f.then.length === 0 && f.insertions.length === 1
+      ? f.insertions
+      : [leastDriving(f.insertions)!, ...f.then.map((day) => leastDriving(day.insertions)!)],
+  );
 
 /** One insertion for each day of the work. */
 function offeredAs({ id, load }: Fitting, days: readonly Insertion[]): OfferedTechnician {
@@ -375,9 +466,15 @@ const offer = (window: AskedWindow, technicians: OfferedTechnician[], crew: numb
   technicians,
   extraDriving: technicians.slice(0, crew).reduce((sum, t) => sum + t.extraDriving, 0),
   meetAt: at[0] ?? null,
-  then: daysOf(window).slice(1).map((day, i) => ({ ...bare(day), meetAt: at[i + 1] ?? null })),
+  then: daysOf(window)
+    .slice(1)
+    .map((day, i) => ({ ...bare(day), meetAt: at[i + 1] ?? null })),
 });
 
-const refuse = (window: PromiseWindow, reasons: Reason[]): Refused => ({ ...bare(window), offered: false, reasons: reasons.length ? reasons : [{ code: "nobody" }] });
+const refuse = (window: PromiseWindow, reasons: Reason[]): Refused => ({
+  ...bare(window),
+  offered: false,
+  reasons: reasons.length ? reasons : [{ code: "nobody" }],
+});
 
 const bare = ({ date, from, to }: PromiseWindow): PromiseWindow => ({ date, from, to });

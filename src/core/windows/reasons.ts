@@ -51,18 +51,34 @@ export type TechnicianReason =
   | { code: "out-of-reach"; shortBy: number | null; late: NearMiss["late"]; position: number; date: LocalDate };
 
 /** The one reason of several that says most: what forbids the window, then who came nearest, then what is settled for longer. */
-export const mostTelling = (reasons: readonly Reason[]): Reason | null => reasons.reduce<Reason | null>((best, next) => (!best || weightOf(next) < weightOf(best) ? next : best), null);
+export const mostTelling = (reasons: readonly Reason[]): Reason | null =>
+  reasons.reduce<Reason | null>((best, next) => (!best || weightOf(next) < weightOf(best) ? next : best), null);
 
 /** Small weighs most. */
 function weightOf(reason: Reason): number {
   switch (reason.code) {
-    case "out-of-reach": return reason.shortBy === null ? 1e6 : 1000 + reason.shortBy;
-    case "crew-incomplete": case "crew-never-together": return 100;
-    case "limit-reached": case "hours-full": return "technician" in reason ? 1e5 : 0;
-    case "day-not-feasible": return 2e6;
-    case "off": case "outside-hours": return 3e6;
-    case "skill-expired": return 4e6;
-    case "other-zone": case "other-services": case "not-offered": case "no-skill": case "nobody": return 5e6;
-    default: return 0;
+    case "out-of-reach":
+      return reason.shortBy === null ? 1e6 : 1000 + reason.shortBy;
+    case "crew-incomplete":
+    case "crew-never-together":
+      return 100;
+    case "limit-reached":
+    case "hours-full":
+      return "technician" in reason ? 1e5 : 0;
+    case "day-not-feasible":
+      return 2e6;
+    case "off":
+    case "outside-hours":
+      return 3e6;
+    case "skill-expired":
+      return 4e6;
+    case "other-zone":
+    case "other-services":
+    case "not-offered":
+    case "no-skill":
+    case "nobody":
+      return 5e6;
+    default:
+      return 0;
   }
 }

@@ -11,8 +11,7 @@ export interface HeldSkill extends SkillNeed {
 }
 
 export type SkillGap =
-  | { code: "no-skill"; skill: string; level?: number }
-  | { code: "skill-expired"; skill: string; until: LocalDate };
+  { code: "no-skill"; skill: string; level?: number } | { code: "skill-expired"; skill: string; until: LocalDate };
 
 /** The first skill that is missing or no longer valid on `date`, or null where all are held. */
 export function skillGap(held: readonly HeldSkill[], needed: readonly SkillNeed[], date: LocalDate): SkillGap | null {
@@ -21,7 +20,10 @@ export function skillGap(held: readonly HeldSkill[], needed: readonly SkillNeed[
     const fitting = held.filter((h) => h.skill === need.skill && (h.level ?? 1) >= level);
     if (fitting.length === 0) return { code: "no-skill", skill: need.skill, ...(level > 1 ? { level } : {}) };
     if (!fitting.some((h) => !h.until || date <= h.until)) {
-      const until = fitting.map((h) => h.until!).sort().at(-1)!;
+      const until = fitting
+        .map((h) => h.until!)
+        .sort()
+        .at(-1)!;
       return { code: "skill-expired", skill: need.skill, until };
     }
   }

@@ -16,8 +16,17 @@ export const isOver = (wish: Wish, today: LocalDate): boolean => wish.until !== 
 
 /** Whether a window suits: its day is one of the days, and all of it lies within the times. Minutes of the day. */
 export const suits = (wish: Wish, window: { date: LocalDate; from: number; to: number }): boolean =>
-  servesWeekday(wish.weekdays, window.date) && (wish.until === null || window.date <= wish.until) && wish.from <= window.from && window.to <= wish.to;
+  servesWeekday(wish.weekdays, window.date) &&
+  (wish.until === null || window.date <= wish.until) &&
+  wish.from <= window.from &&
+  window.to <= wish.to;
 
 /** "Tue and Thu, 13–17". */
 export const wishWords = ({ weekdays, from, to, until }: Wish): string =>
-  [weekdays === 127 ? "any day" : weekdaysWords(weekdays), from === 0 && to === 1440 ? "any time" : windowWords(from, to), until && `until ${dateWords(until)}`].filter(Boolean).join(", ");
+  [
+    weekdays === 127 ? "any day" : weekdaysWords(weekdays),
+    from === 0 && to === 1440 ? "any time" : windowWords(from, to),
+    until && `until ${dateWords(until)}`,
+  ]
+    .filter(Boolean)
+    .join(", ");

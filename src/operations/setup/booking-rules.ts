@@ -11,10 +11,24 @@ export const saveBookingRules = defineOperation({
   run(context, rules) {
     const { sql } = context;
     refuseOddWindows(rules.windows);
-    if (rules.capacity === "count" && rules.limits && rules.limits.window === null) throw new Refusal("invalid-input", { fields: { "/limits/window": "Capacity by count needs a number of visits per window." } });
+    if (rules.capacity === "count" && rules.limits && rules.limits.window === null)
+      throw new Refusal("invalid-input", {
+        fields: { "/limits/window": "Capacity by count needs a number of visits per window." },
+      });
     savePattern(context, businessPattern, rules.windows);
-    sql("UPDATE business SET notice_minutes = ?, horizon_days = ?, hold_minutes = ?, capacity = coalesce(?, capacity), forecast_room = coalesce(?, forecast_room), outside = coalesce(?, outside), move_hours = coalesce(?, move_hours), cancel_hours = coalesce(?, cancel_hours), on_our_way_bp = coalesce(?, on_our_way_bp)")
-      .run(rules.noticeMinutes, rules.horizonDays, rules.holdMinutes, rules.capacity ?? null, rules.forecastRoom ?? null, rules.outside ?? null, rules.moveHours ?? null, rules.cancelHours ?? null, rules.onOurWayBp ?? null);
+    sql(
+      "UPDATE business SET notice_minutes = ?, horizon_days = ?, hold_minutes = ?, capacity = coalesce(?, capacity), forecast_room = coalesce(?, forecast_room), outside = coalesce(?, outside), move_hours = coalesce(?, move_hours), cancel_hours = coalesce(?, cancel_hours), on_our_way_bp = coalesce(?, on_our_way_bp)",
+    ).run(
+      rules.noticeMinutes,
+      rules.horizonDays,
+      rules.holdMinutes,
+      rules.capacity ?? null,
+      rules.forecastRoom ?? null,
+      rules.outside ?? null,
+      rules.moveHours ?? null,
+      rules.cancelHours ?? null,
+      rules.onOurWayBp ?? null,
+    );
     if (rules.limits) saveLimits(context, "business", 0, rules.limits);
   },
 });

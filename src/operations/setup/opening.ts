@@ -12,7 +12,8 @@ export const saveOpening = defineOperation({
   run({ sql }, { hours }) {
     refuseOverlaps(hours);
     sql("DELETE FROM opening_hours").run();
-    for (const { weekday, opens, closes } of hours) sql("INSERT INTO opening_hours VALUES (?, ?, ?)").run(weekday, opens, closes);
+    for (const { weekday, opens, closes } of hours)
+      sql("INSERT INTO opening_hours VALUES (?, ?, ?)").run(weekday, opens, closes);
   },
 });
 
@@ -23,7 +24,8 @@ export const saveSpecialDay = defineOperation({
   access: "setup.change",
   input: SaveSpecialDay,
   run(context, { id, ...day }) {
-    if (day.last < day.first) throw new Refusal("invalid-input", { fields: { "/last": "The last day is not before the first." } });
+    if (day.last < day.first)
+      throw new Refusal("invalid-input", { fields: { "/last": "The last day is not before the first." } });
     refuseOddSpans(day.spans);
     const saved = saveRow(context, "special_days", id, valuesOf(day));
     return { id: saved, promised: promisedOn(context, day) };
@@ -43,14 +45,30 @@ export const takeSpecialDays = defineOperation({
   access: "setup.change",
   input: TakeSpecialDays,
   run(context, { days }) {
-    const fresh = days.filter((day) => day.last >= day.first && !context.sql("SELECT 1 FROM special_days WHERE name = ? AND first_date = ?").get(day.name.trim(), day.first));
+    const fresh = days.filter(
+      (day) =>
+        day.last >= day.first &&
+        !context.sql("SELECT 1 FROM special_days WHERE name = ? AND first_date = ?").get(day.name.trim(), day.first),
+    );
     for (const day of fresh) saveRow(context, "special_days", null, valuesOf(day));
-    return { taken: fresh.length, known: days.length - fresh.length, promised: fresh.reduce((sum, day) => sum + promisedOn(context, day), 0) };
+    return {
+      taken: fresh.length,
+      known: days.length - fresh.length,
+      promised: fresh.reduce((sum, day) => sum + promisedOn(context, day), 0),
+    };
   },
 });
 
-const valuesOf = ({ name, first, last, yearly, spans }: Day) => ({ name: name.trim(), first_date: first, last_date: last, yearly: yearly ? 1 : 0, spans: JSON.stringify(spans.map((s) => [s.opens, s.closes])) });
+const valuesOf = ({ name, first, last, yearly, spans }: Day) => ({
+  name: name.trim(),
+  first_date: first,
+  last_date: last,
+  yearly: yearly ? 1 : 0,
+  spans: JSON.stringify(spans.map((s) => [s.opens, s.closes])),
+});
 
 /** Visits that are promised on those days, the next time they come; they stay promised. */
 const promisedOn = ({ sql, today }: OperationContext, { first, last }: Day): number =>
-  sql<{ n: number }>("SELECT count(*) AS n FROM visits WHERE state = 'promised' AND date >= ? AND date BETWEEN ? AND ?").get(today, first, last)!.n;
+  sql<{ n: number }>(
+    "SELECT count(*) AS n FROM visits WHERE state = 'promised' AND date >= ? AND date BETWEEN ? AND ?",
+  ).get(today, first, last)!.n;

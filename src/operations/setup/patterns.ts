@@ -9,8 +9,12 @@ export function refuseOddWindows(parts: SaveBookingRules["windows"]): void {
   const fields: Record<string, string> = {};
   for (const [i, part] of parts.entries()) {
     if (part.to <= part.from) fields[`/windows/${i}`] = "A window ends after it begins.";
-    else if (part.kind === "stepping" && part.length > part.to - part.from) fields[`/windows/${i}`] = "Not even one window of that length fits in here.";
-    const twice = parts.some((o, k) => k < i && o.kind === part.kind && o.from === part.from && o.to === part.to && (o.weekdays & part.weekdays) !== 0);
+    else if (part.kind === "stepping" && part.length > part.to - part.from)
+      fields[`/windows/${i}`] = "Not even one window of that length fits in here.";
+    const twice = parts.some(
+      (o, k) =>
+        k < i && o.kind === part.kind && o.from === part.from && o.to === part.to && (o.weekdays & part.weekdays) !== 0,
+    );
     if (twice) fields[`/windows/${i}`] = "This window is there twice.";
   }
   if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
@@ -19,15 +23,35 @@ export function refuseOddWindows(parts: SaveBookingRules["windows"]): void {
 export function savePattern({ sql }: OperationContext, id: number, parts: SaveBookingRules["windows"]): void {
   sql("DELETE FROM pattern_parts WHERE pattern_id = ?").run(id);
   for (const [i, part] of parts.entries())
-    sql("INSERT INTO pattern_parts VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(id, i, part.kind, part.weekdays, part.from, part.to, "length" in part ? part.length : null, "step" in part ? part.step : null);
+    sql("INSERT INTO pattern_parts VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(
+      id,
+      i,
+      part.kind,
+      part.weekdays,
+      part.from,
+      part.to,
+      "length" in part ? part.length : null,
+      "step" in part ? part.step : null,
+    );
 }
 
 /** A service's own windows; null goes back to those of the business. */
-export function saveOwnWindows(context: OperationContext, serviceId: number, name: string, parts: SaveBookingRules["windows"] | null): void {
+export function saveOwnWindows(
+  context: OperationContext,
+  serviceId: number,
+  name: string,
+  parts: SaveBookingRules["windows"] | null,
+): void {
   const { sql } = context;
-  const own = sql<{ pattern_id: number | null }>("SELECT pattern_id FROM services WHERE id = ?").get(serviceId)!.pattern_id;
+  const own = sql<{ pattern_id: number | null }>("SELECT pattern_id FROM services WHERE id = ?").get(
+    serviceId,
+  )!.pattern_id;
   if (parts) {
-    const id = own ?? sql<{ id: number }>("INSERT INTO patterns (name) VALUES (?) RETURNING id").get(`Windows of ${name} (${serviceId})`)!.id;
+    const id =
+      own ??
+      sql<{ id: number }>("INSERT INTO patterns (name) VALUES (?) RETURNING id").get(
+        `Windows of ${name} (${serviceId})`,
+      )!.id;
     savePattern(context, id, parts);
     sql("UPDATE services SET pattern_id = ? WHERE id = ?").run(id, serviceId);
   } else if (own !== null) {

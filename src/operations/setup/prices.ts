@@ -14,7 +14,11 @@ export const changePrices = defineOperation({
       if (!service) throw new Refusal("not-found");
       return { serviceId, priceMinor: service.price_minor };
     });
-    for (const { serviceId, priceMinor } of before) sql("UPDATE services SET price_minor = ? WHERE id = ?").run(changePrice(priceMinor, basisPoints, roundingNamed(rounding, business.currency)), serviceId);
+    for (const { serviceId, priceMinor } of before)
+      sql("UPDATE services SET price_minor = ? WHERE id = ?").run(
+        changePrice(priceMinor, basisPoints, roundingNamed(rounding, business.currency)),
+        serviceId,
+      );
     return { before };
   },
 });
@@ -25,6 +29,8 @@ export const setPrices = defineOperation({
   access: "setup.change",
   input: SetPrices,
   run({ sql }, { prices }) {
-    for (const { serviceId, priceMinor } of prices) if (sql("UPDATE services SET price_minor = ? WHERE id = ?").run(priceMinor, serviceId).changes === 0) throw new Refusal("not-found");
+    for (const { serviceId, priceMinor } of prices)
+      if (sql("UPDATE services SET price_minor = ? WHERE id = ?").run(priceMinor, serviceId).changes === 0)
+        throw new Refusal("not-found");
   },
 });

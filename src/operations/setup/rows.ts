@@ -5,12 +5,25 @@ import { sqliteCode } from "@/store/database";
 import type { OperationContext } from "../door";
 
 /** Inserts a row or changes the one of this id. A name that is taken is told as such. */
-export function saveRow({ sql }: OperationContext, table: "zones" | "technicians" | "services" | "extras" | "special_days" | "coupons", id: number | null, values: Record<string, string | number | null>): number {
+export function saveRow(
+  { sql }: OperationContext,
+  table: "zones" | "technicians" | "services" | "extras" | "special_days" | "coupons",
+  id: number | null,
+  values: Record<string, string | number | null>,
+): number {
   const columns = Object.keys(values);
   try {
     if (id === null)
-      return sql<{ id: number }>(`INSERT INTO ${table} (${columns.join(", ")}) VALUES (${columns.map(() => "?").join(", ")}) RETURNING id`).get(...Object.values(values))!.id;
-    if (sql(`UPDATE ${table} SET ${columns.map((c) => `${c} = ?`).join(", ")} WHERE id = ?`).run(...Object.values(values), id).changes === 0) throw new Refusal("not-found");
+      return sql<{ id: number }>(
+        `INSERT INTO ${table} (${columns.join(", ")}) VALUES (${columns.map(() => "?").join(", ")}) RETURNING id`,
+      ).get(...Object.values(values))!.id;
+    if (
+      sql(`UPDATE ${table} SET ${columns.map((c) => `${c} = ?`).join(", ")} WHERE id = ?`).run(
+        ...Object.values(values),
+        id,
+      ).changes === 0
+    )
+      throw new Refusal("not-found");
     return id;
   } catch (error) {
     if (sqliteCode(error) === "SQLITE_CONSTRAINT_UNIQUE") {
@@ -24,17 +37,30 @@ export function saveRow({ sql }: OperationContext, table: "zones" | "technicians
 /** The id of a skill, made where it is not there yet. */
 export function skillNamed({ sql }: OperationContext, name: string): number {
   const tidy = name.trim();
-  return sql<{ id: number }>("SELECT id FROM skills WHERE name = ?").get(tidy)?.id ?? sql<{ id: number }>("INSERT INTO skills (name) VALUES (?) RETURNING id").get(tidy)!.id;
+  return (
+    sql<{ id: number }>("SELECT id FROM skills WHERE name = ?").get(tidy)?.id ??
+    sql<{ id: number }>("INSERT INTO skills (name) VALUES (?) RETURNING id").get(tidy)!.id
+  );
 }
 
-export function saveLimits({ sql }: OperationContext, scope: "business" | "zone" | "service" | "technician", subjectId: number, limits: Limits): void {
+export function saveLimits(
+  { sql }: OperationContext,
+  scope: "business" | "zone" | "service" | "technician",
+  subjectId: number,
+  limits: Limits,
+): void {
   sql("DELETE FROM limits WHERE scope = ? AND subject_id = ?").run(scope, subjectId);
   for (const per of ["window", "day", "week"] as const)
     if (limits[per] !== null) sql("INSERT INTO limits VALUES (?, ?, ?, ?)").run(scope, subjectId, per, limits[per]);
 }
 
 /** The ids that something is limited to, in a table of two columns; none are no limit. */
-export function saveNamed({ sql }: OperationContext, table: "zone_technicians" | "service_technicians" | "technician_zones" | "technician_services", id: number, named: readonly number[]): void {
+export function saveNamed(
+  { sql }: OperationContext,
+  table: "zone_technicians" | "service_technicians" | "technician_zones" | "technician_services",
+  id: number,
+  named: readonly number[],
+): void {
   const [of, what] = table.slice(0, -1).split("_");
   sql(`DELETE FROM ${table} WHERE ${of}_id = ?`).run(id);
   for (const other of named) sql(`INSERT INTO ${table} (${of}_id, ${what}_id) VALUES (?, ?)`).run(id, other);
@@ -44,7 +70,9 @@ export function refuseOverlaps(hours: readonly { weekday: number; opens: number;
   const fields: Record<string, string> = {};
   for (const [i, span] of hours.entries()) {
     if (span.closes <= span.opens) fields[`/hours/${i}`] = "A span ends after it begins.";
-    const other = hours.find((o, k) => k < i && o.weekday === span.weekday && o.opens < span.closes && span.opens < o.closes);
+    const other = hours.find(
+      (o, k) => k < i && o.weekday === span.weekday && o.opens < span.closes && span.opens < o.closes,
+    );
     if (other) fields[`/hours/${i}`] = `This overlaps ${clock(other.opens)} to ${clock(other.closes)} of the same day.`;
   }
   if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });

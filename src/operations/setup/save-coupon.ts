@@ -13,6 +13,17 @@ export const saveCoupon = defineOperation({
     if (kind === "percent" && value > 10_000) fields["/value"] = "Enter at most 100%.";
     if (first && last && last < first) fields["/last"] = "The last day is not before the first.";
     if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
-    return { id: saveRow(context, "coupons", id, { code: code.toUpperCase(), kind, value, services: JSON.stringify(services), first_date: first, last_date: last, most, active: active ? 1 : 0 }) };
+    return {
+      id: saveRow(context, "coupons", id, {
+        code: code.toUpperCase(),
+        kind,
+        value,
+        services: JSON.stringify(services),
+        first_date: first,
+        last_date: last,
+        most,
+        active: active ? 1 : 0,
+      }),
+    };
   },
 });

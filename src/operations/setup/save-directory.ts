@@ -8,6 +8,7 @@ export const saveDirectory = defineOperation({
   input: SaveDirectory,
   run({ sql }, { listed, kinds }) {
     sql("UPDATE front_door SET listed = ?").run(listed ? 1 : 0);
-    for (const { category, kind } of kinds) sql("UPDATE categories SET kind = ? WHERE name = ?").run(kind ?? "", category);
+    for (const { category, kind } of kinds)
+      sql("UPDATE categories SET kind = ? WHERE name = ?").run(kind ?? "", category);
   },
 });

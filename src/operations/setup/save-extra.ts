@@ -7,6 +7,13 @@ export const saveExtra = defineOperation({
   access: "setup.change",
   input: SaveExtra,
   run: (context, extra) => ({
-    id: saveRow(context, "extras", extra.id, { name: extra.name.trim(), unit: extra.unit.trim(), price_minor: extra.priceMinor, cost_minor: extra.costMinor, tax_bp: extra.taxBp, active: extra.active ? 1 : 0 }),
+    id: saveRow(context, "extras", extra.id, {
+      name: extra.name.trim(),
+      unit: extra.unit.trim(),
+      price_minor: extra.priceMinor,
+      cost_minor: extra.costMinor,
+      tax_bp: extra.taxBp,
+      active: extra.active ? 1 : 0,
+    }),
   }),
 });

@@ -19,31 +19,66 @@ export const saveService = defineOperation({
     const { deposit, late } = service;
     const category = categoryNamed(context, service.category.trim());
     const id = saveRow(context, "services", service.id, {
-      code: service.code.toUpperCase(), name: service.name.trim(), category: category.name, description: service.description, price_minor: service.priceMinor, tax_bp: service.taxBp,
-      minutes: service.minutes, before_minutes: service.beforeMinutes, after_minutes: service.afterMinutes, crew: service.crew,
-      deposit_kind: deposit.kind, deposit_value: deposit.kind === "percent" || deposit.kind === "fixed" ? deposit.value : 0, hue: service.hue ?? category.hue, active: service.active ? 1 : 0,
-      ...(service.days !== undefined && { days: service.days }), ...(service.noticeMinutes !== undefined && { notice_minutes: service.noticeMinutes }),
-      ...(service.capacity !== undefined && { capacity: service.capacity }), ...(service.wish !== undefined && { wish: service.wish }), ...(service.repeats && { repeats: JSON.stringify(service.repeats) }),
-      ...(service.questions && { questions: JSON.stringify(service.questions) }), ...(service.checklist && { checklist: JSON.stringify(service.checklist) }),
-      ...(service.picture !== undefined && { picture: service.picture }), ...(service.priceKind && { price_kind: service.priceKind }),
-      ...flag("shows_price", service.showsPrice), ...flag("shows_minutes", service.showsMinutes), ...flag("may_pay_all", service.mayPayAll), ...flag("hidden", service.hidden), ...flag("confirm", service.confirm),
-      ...(late && { late_hours: late.hours, late_fee_kind: late.kind, late_fee_value: late.kind === "none" ? 0 : late.value }), ...(service.noAccessMinor !== undefined && { no_access_minor: service.noAccessMinor }),
-      ...(service.slug !== undefined ? { slug: service.slug } : service.id === null ? { slug: freeSlug(context, service.name) } : {}),
-      ...(service.id === null && { position: sql<{ n: number }>("SELECT count(*) AS n FROM services WHERE category = ?").get(category.name)!.n }),
+      code: service.code.toUpperCase(),
+      name: service.name.trim(),
+      category: category.name,
+      description: service.description,
+      price_minor: service.priceMinor,
+      tax_bp: service.taxBp,
+      minutes: service.minutes,
+      before_minutes: service.beforeMinutes,
+      after_minutes: service.afterMinutes,
+      crew: service.crew,
+      deposit_kind: deposit.kind,
+      deposit_value: deposit.kind === "percent" || deposit.kind === "fixed" ? deposit.value : 0,
+      hue: service.hue ?? category.hue,
+      active: service.active ? 1 : 0,
+      ...(service.days !== undefined && { days: service.days }),
+      ...(service.noticeMinutes !== undefined && { notice_minutes: service.noticeMinutes }),
+      ...(service.capacity !== undefined && { capacity: service.capacity }),
+      ...(service.wish !== undefined && { wish: service.wish }),
+      ...(service.repeats && { repeats: JSON.stringify(service.repeats) }),
+      ...(service.questions && { questions: JSON.stringify(service.questions) }),
+      ...(service.checklist && { checklist: JSON.stringify(service.checklist) }),
+      ...(service.picture !== undefined && { picture: service.picture }),
+      ...(service.priceKind && { price_kind: service.priceKind }),
+      ...flag("shows_price", service.showsPrice),
+      ...flag("shows_minutes", service.showsMinutes),
+      ...flag("may_pay_all", service.mayPayAll),
+      ...flag("hidden", service.hidden),
+      ...flag("confirm", service.confirm),
+      ...(late && {
+        late_hours: late.hours,
+        late_fee_kind: late.kind,
+        late_fee_value: late.kind === "none" ? 0 : late.value,
+      }),
+      ...(service.noAccessMinor !== undefined && { no_access_minor: service.noAccessMinor }),
+      ...(service.slug !== undefined
+        ? { slug: service.slug }
+        : service.id === null
+          ? { slug: freeSlug(context, service.name) }
+          : {}),
+      ...(service.id === null && {
+        position: sql<{ n: number }>("SELECT count(*) AS n FROM services WHERE category = ?").get(category.name)!.n,
+      }),
     });
     sql("DELETE FROM service_skills WHERE service_id = ?").run(id);
     for (const skill of service.skills) {
       const { name, level } = typeof skill === "string" ? { name: skill, level: 1 } : skill;
-      sql("INSERT INTO service_skills (service_id, skill_id, level) VALUES (?, ?, ?) ON CONFLICT DO UPDATE SET level = max(level, excluded.level)").run(id, skillNamed(context, name), level);
+      sql(
+        "INSERT INTO service_skills (service_id, skill_id, level) VALUES (?, ?, ?) ON CONFLICT DO UPDATE SET level = max(level, excluded.level)",
+      ).run(id, skillNamed(context, name), level);
     }
     if (service.windows !== undefined) saveOwnWindows(context, id, service.name.trim(), service.windows);
     if (service.hours) {
       sql("DELETE FROM service_hours WHERE service_id = ?").run(id);
-      for (const { weekday, opens, closes } of service.hours) sql("INSERT INTO service_hours VALUES (?, ?, ?, ?)").run(id, weekday, opens, closes);
+      for (const { weekday, opens, closes } of service.hours)
+        sql("INSERT INTO service_hours VALUES (?, ?, ?, ?)").run(id, weekday, opens, closes);
     }
     if (service.extras) {
       sql("DELETE FROM service_extras WHERE service_id = ?").run(id);
-      for (const [i, extra] of service.extras.entries()) sql("INSERT INTO service_extras VALUES (?, ?, ?, ?)").run(id, extra.id, i, extra.most);
+      for (const [i, extra] of service.extras.entries())
+        sql("INSERT INTO service_extras VALUES (?, ?, ?, ?)").run(id, extra.id, i, extra.most);
     }
     if (service.technicians) saveNamed(context, "service_technicians", id, service.technicians);
     if (service.limits) saveLimits(context, "service", id, service.limits);
@@ -58,28 +93,54 @@ export const duplicateService = defineOperation({
   input: DuplicateService,
   run(context, { id }) {
     const { sql } = context;
-    const row = sql<Record<string, string | number | null> & { name: string; code: string }>("SELECT * FROM services WHERE id = ?").get(id);
+    const row = sql<Record<string, string | number | null> & { name: string; code: string }>(
+      "SELECT * FROM services WHERE id = ?",
+    ).get(id);
     if (!row) throw new Refusal("not-found");
-    const taken = (column: "name" | "code", value: string) => sql(`SELECT 1 FROM services WHERE ${column} = ?`).get(value) !== undefined;
+    const taken = (column: "name" | "code", value: string) =>
+      sql(`SELECT 1 FROM services WHERE ${column} = ?`).get(value) !== undefined;
     let name = `${row.name}, copy`;
     for (let n = 2; taken("name", name); n++) name = `${row.name}, copy ${n}`;
     const code = codes(row.code).find((c) => !taken("code", c));
     if (!code) throw new Refusal("name-taken", { sentence: "Every two-letter code is in use. Give one free first." });
-    const copy = { ...row, name, code, slug: freeSlug(context, name), active: 0, pattern_id: null, position: Number(row.position) + 1 } as Record<string, string | number | null>;
+    const copy = {
+      ...row,
+      name,
+      code,
+      slug: freeSlug(context, name),
+      active: 0,
+      pattern_id: null,
+      position: Number(row.position) + 1,
+    } as Record<string, string | number | null>;
     delete copy.id;
     const newId = saveRow(context, "services", null, copy);
-    for (const [table, columns] of Object.entries(belongings)) sql(`INSERT INTO ${table} (service_id, ${columns}) SELECT ?, ${columns} FROM ${table} WHERE service_id = ?`).run(newId, id);
-    sql("INSERT INTO limits (scope, subject_id, per, most) SELECT scope, ?, per, most FROM limits WHERE scope = 'service' AND subject_id = ?").run(newId, id);
+    for (const [table, columns] of Object.entries(belongings))
+      sql(`INSERT INTO ${table} (service_id, ${columns}) SELECT ?, ${columns} FROM ${table} WHERE service_id = ?`).run(
+        newId,
+        id,
+      );
+    sql(
+      "INSERT INTO limits (scope, subject_id, per, most) SELECT scope, ?, per, most FROM limits WHERE scope = 'service' AND subject_id = ?",
+    ).run(newId, id);
     if (row.pattern_id !== null) {
-      const pattern = sql<{ id: number }>("INSERT INTO patterns (name) VALUES (?) RETURNING id").get(`Windows of ${name} (${newId})`)!.id;
-      sql("INSERT INTO pattern_parts SELECT ?, position, kind, weekdays, from_minute, to_minute, length, step FROM pattern_parts WHERE pattern_id = ?").run(pattern, row.pattern_id);
+      const pattern = sql<{ id: number }>("INSERT INTO patterns (name) VALUES (?) RETURNING id").get(
+        `Windows of ${name} (${newId})`,
+      )!.id;
+      sql(
+        "INSERT INTO pattern_parts SELECT ?, position, kind, weekdays, from_minute, to_minute, length, step FROM pattern_parts WHERE pattern_id = ?",
+      ).run(pattern, row.pattern_id);
       sql("UPDATE services SET pattern_id = ? WHERE id = ?").run(pattern, newId);
     }
     return { id: newId };
   },
 });
 
-const belongings = { service_skills: "skill_id, level", service_hours: "weekday, opens, closes", service_extras: "extra_id, position, most", service_technicians: "technician_id" };
+const belongings = {
+  service_skills: "skill_id, level",
+  service_hours: "weekday, opens, closes",
+  service_extras: "extra_id, position, most",
+  service_technicians: "technician_id",
+};
 
 /** Codes to try: with the first letter kept, then any. */
 function* lettersFrom(first: string): Generator<string> {
@@ -95,11 +156,16 @@ export const orderServices = defineOperation({
   access: "setup.change",
   input: OrderServices,
   run({ sql }, { categories }) {
-    for (const { was } of categories) sql("DELETE FROM categories WHERE name = ? AND NOT EXISTS (SELECT 1 FROM services WHERE category = categories.name)").run(was);
+    for (const { was } of categories)
+      sql(
+        "DELETE FROM categories WHERE name = ? AND NOT EXISTS (SELECT 1 FROM services WHERE category = categories.name)",
+      ).run(was);
     for (const [position, { name, was, services }] of categories.entries()) {
       const tidy = name.trim();
       if (tidy !== was) {
-        sql("INSERT INTO categories (name, position, hue, kind) SELECT ?, position, hue, kind FROM categories WHERE name = ? ON CONFLICT DO NOTHING").run(tidy, was);
+        sql(
+          "INSERT INTO categories (name, position, hue, kind) SELECT ?, position, hue, kind FROM categories WHERE name = ? ON CONFLICT DO NOTHING",
+        ).run(tidy, was);
         sql("UPDATE services SET category = ? WHERE category = ? COLLATE NOCASE").run(tidy, was);
         if (tidy.toLowerCase() !== was.toLowerCase()) sql("DELETE FROM categories WHERE name = ?").run(was);
         else sql("UPDATE categories SET name = ? WHERE name = ?").run(tidy, was);
@@ -112,9 +178,11 @@ export const orderServices = defineOperation({
 
 function refuseOddTerms({ deposit, late, priceMinor, priceKind }: SaveService): void {
   const fields: Record<string, string> = {};
-  if (deposit.kind === "fixed" && deposit.value > priceMinor) fields["/deposit/value"] = "The deposit is larger than the price.";
+  if (deposit.kind === "fixed" && deposit.value > priceMinor)
+    fields["/deposit/value"] = "The deposit is larger than the price.";
   if (deposit.kind === "percent" && deposit.value > 10_000) fields["/deposit/value"] = "Enter at most 100%.";
-  if (priceKind === "quote" && deposit.kind !== "none") fields["/deposit/kind"] = "What is priced on quote has no deposit yet.";
+  if (priceKind === "quote" && deposit.kind !== "none")
+    fields["/deposit/kind"] = "What is priced on quote has no deposit yet.";
   if (late?.kind === "percent" && late.value > 10_000) fields["/late/value"] = "Enter at most 100%.";
   if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
 }
@@ -132,7 +200,13 @@ function categoryNamed({ sql }: OperationContext, name: string): { name: string;
 
 /** The end of a service's own address, made of its name: "chimney-sweep". */
 function freeSlug({ sql }: OperationContext, name: string): string {
-  const plain = name.normalize("NFKD").toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-+|-+$/g, "").slice(0, 50) || "service";
+  const plain =
+    name
+      .normalize("NFKD")
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, "-")
+      .replace(/^-+|-+$/g, "")
+      .slice(0, 50) || "service";
   let slug = plain.length < 2 ? `${plain}-1` : plain;
   for (let n = 2; sql("SELECT 1 FROM services WHERE slug = ?").get(slug); n++) slug = `${plain}-${n}`;
   return slug;
@@ -140,13 +214,22 @@ function freeSlug({ sql }: OperationContext, name: string): string {
 
 /** What the shape cannot tell: conditions that can never hold, skills and extras that are not there. */
 function refuseOddQuestions({ sql }: OperationContext, questions: Question[]): void {
-  const fields = Object.fromEntries(Object.entries(questionProblems(questions)).map(([at, sentence]) => [`/questions${at}`, sentence]));
-  const known = (table: "skills" | "extras") => new Set(sql<{ id: number }>(`SELECT id FROM ${table}`).all().map((row) => String(row.id)));
+  const fields = Object.fromEntries(
+    Object.entries(questionProblems(questions)).map(([at, sentence]) => [`/questions${at}`, sentence]),
+  );
+  const known = (table: "skills" | "extras") =>
+    new Set(
+      sql<{ id: number }>(`SELECT id FROM ${table}`)
+        .all()
+        .map((row) => String(row.id)),
+    );
   const [skills, extras] = [known("skills"), known("extras")];
   for (const [i, question] of questions.entries())
     for (const effect of effectsIn(question)) {
-      if (effect.skills?.some((s) => !skills.has(s.skill))) fields[`/questions/${i}`] = "An answer asks for a skill that is not there any more.";
-      if (effect.extras?.some((x) => !extras.has(x.id))) fields[`/questions/${i}`] = "An answer brings an extra that is not there any more.";
+      if (effect.skills?.some((s) => !skills.has(s.skill)))
+        fields[`/questions/${i}`] = "An answer asks for a skill that is not there any more.";
+      if (effect.extras?.some((x) => !extras.has(x.id)))
+        fields[`/questions/${i}`] = "An answer brings an extra that is not there any more.";
     }
   if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
 }

@@ -10,7 +10,8 @@ export const addSource = defineOperation({
   run({ sql, now }, { name }) {
     const slug = slugOf(name);
     if (!slug) throw new Refusal("invalid-input", { fields: { "/name": "Give it a name with letters or figures." } });
-    if (sql("SELECT 1 FROM sources WHERE slug = ? OR name = ?").get(slug, name.trim())) throw new Refusal("name-taken", { fields: { "/name": "There is one of this already. Choose another." } });
+    if (sql("SELECT 1 FROM sources WHERE slug = ? OR name = ?").get(slug, name.trim()))
+      throw new Refusal("name-taken", { fields: { "/name": "There is one of this already. Choose another." } });
     sql("INSERT INTO sources (slug, name, made_at) VALUES (?, ?, ?)").run(slug, name.trim(), now);
     // What came by this link before it was known counts from the beginning.
     sql("UPDATE jobs SET source = ? WHERE source = ?").run(slug, `other: ${slug}`);

@@ -15,23 +15,69 @@ export function readBusinessPart(context: ViewContext) {
     timeZone: b.time_zone,
     pricesIncludeTax: b.prices_include_tax === 1,
     business: {
-      name: b.name, phone: b.phone, mail: b.mail, mark: b.mark, place: { lng: b.lng, lat: b.lat, line: b.address }, site: b.site, registration: b.registration, taxNumber: b.tax_number,
-      currency: b.currency, timeZone: b.time_zone, weekStart: b.week_start, clockHours: b.clock_hours, pricesIncludeTax: b.prices_include_tax === 1,
-      taxRates: sql<{ name: string; rateBp: number }>("SELECT name, rate_bp AS rateBp FROM tax_rates ORDER BY position").all(), terms: b.terms, quoteText: b.quote_text, invoiceText: b.invoice_text,
-      paymentDays: b.payment_days, reminderHours: b.reminder_hours, messageFrom: b.message_from, messageTo: b.message_to,
-      travelMarginMinutes: b.travel_margin_minutes, travelMarginPercent: b.travel_margin_percent, windingPercent: b.winding_percent, kmh: b.kmh, labourCostMinor: b.labour_cost_minor,
+      name: b.name,
+      phone: b.phone,
+      mail: b.mail,
+      mark: b.mark,
+      place: { lng: b.lng, lat: b.lat, line: b.address },
+      site: b.site,
+      registration: b.registration,
+      taxNumber: b.tax_number,
+      currency: b.currency,
+      timeZone: b.time_zone,
+      weekStart: b.week_start,
+      clockHours: b.clock_hours,
+      pricesIncludeTax: b.prices_include_tax === 1,
+      taxRates: sql<{ name: string; rateBp: number }>(
+        "SELECT name, rate_bp AS rateBp FROM tax_rates ORDER BY position",
+      ).all(),
+      terms: b.terms,
+      quoteText: b.quote_text,
+      invoiceText: b.invoice_text,
+      paymentDays: b.payment_days,
+      reminderHours: b.reminder_hours,
+      messageFrom: b.message_from,
+      messageTo: b.message_to,
+      travelMarginMinutes: b.travel_margin_minutes,
+      travelMarginPercent: b.travel_margin_percent,
+      windingPercent: b.winding_percent,
+      kmh: b.kmh,
+      labourCostMinor: b.labour_cost_minor,
     },
     frontDoor,
     listed,
     /** Once work is priced the currency stays. */
     currencyStays: jobs,
     opening: [...readOpening(context).hours],
-    specialDays: sql<{ id: number; name: string; first: string; last: string; yearly: number; spans: string; promised: number }>(
+    specialDays: sql<{
+      id: number;
+      name: string;
+      first: string;
+      last: string;
+      yearly: number;
+      spans: string;
+      promised: number;
+    }>(
       "SELECT id, name, first_date AS first, last_date AS last, yearly, spans, (SELECT count(*) FROM visits WHERE state = 'promised' AND date BETWEEN first_date AND last_date) AS promised FROM special_days ORDER BY yearly, first_date",
-    ).all().map(({ yearly, spans, ...day }) => ({ ...day, yearly: yearly === 1, spans: (JSON.parse(spans) as [number, number][]).map(([opens, closes]) => ({ opens, closes })) })),
+    )
+      .all()
+      .map(({ yearly, spans, ...day }) => ({
+        ...day,
+        yearly: yearly === 1,
+        spans: (JSON.parse(spans) as [number, number][]).map(([opens, closes]) => ({ opens, closes })),
+      })),
     rules: {
-      noticeMinutes: b.notice_minutes, horizonDays: b.horizon_days, holdMinutes: b.hold_minutes,
-      windows: readPattern(context), capacity: b.capacity, forecastRoom: b.forecast_room, limits: limitsBy(context, "business")(0), outside: b.outside, moveHours: b.move_hours, cancelHours: b.cancel_hours, onOurWayBp: b.on_our_way_bp,
+      noticeMinutes: b.notice_minutes,
+      horizonDays: b.horizon_days,
+      holdMinutes: b.hold_minutes,
+      windows: readPattern(context),
+      capacity: b.capacity,
+      forecastRoom: b.forecast_room,
+      limits: limitsBy(context, "business")(0),
+      outside: b.outside,
+      moveHours: b.move_hours,
+      cancelHours: b.cancel_hours,
+      onOurWayBp: b.on_our_way_bp,
     },
   };
 }

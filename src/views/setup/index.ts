@@ -10,7 +10,12 @@ export const setup = defineView({
   name: "setup",
   access: "setup.change",
   input: Nothing,
-  read: (context) => ({ ...readBusinessPart(context), ...readServices(context), ...readTeam(context), ...readZones(context) }),
+  read: (context) => ({
+    ...readBusinessPart(context),
+    ...readServices(context),
+    ...readTeam(context),
+    ...readZones(context),
+  }),
 });
 
 export type SetupData = ReturnType<(typeof setup)["read"]>;

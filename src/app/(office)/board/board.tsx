@@ -1,5 +1,14 @@
 "use client";
-import { DndContext, DragOverlay, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent, type DragStartEvent } from "@dnd-kit/core";
+import {
+  DndContext,
+  DragOverlay,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+  type DragStartEvent,
+} from "@dnd-kit/core";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useRouter } from "next/navigation";
@@ -27,13 +36,23 @@ export function Board({ day, today, openVisit }: { day: BoardDay; today: string;
   const move = useMove(() => router.refresh());
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: toNextLanding, keyboardCodes: { start: ["Space"], end: ["Space"], cancel: ["Escape"] } }),
+    useSensor(KeyboardSensor, {
+      coordinateGetter: toNextLanding,
+      keyboardCodes: { start: ["Space"], end: ["Space"], cancel: ["Escape"] },
+    }),
   );
-  const open = useCallback((id: number | null) => router.push(`/board?date=${day.date}${id ? `&visit=${id}` : ""}`, { scroll: false }), [router, day.date]);
+  const open = useCallback(
+    (id: number | null) => router.push(`/board?date=${day.date}${id ? `&visit=${id}` : ""}`, { scroll: false }),
+    [router, day.date],
+  );
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const busy = event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [contenteditable=true], [role=dialog], [role=menu], [role=listbox]");
+      const busy =
+        event.target instanceof HTMLElement &&
+        event.target.closest(
+          "input, textarea, select, [contenteditable=true], [role=dialog], [role=menu], [role=listbox]",
+        );
       // A visit that is carried takes the arrows, and Escape, for itself.
       if (busy || lifted || event.ctrlKey || event.metaKey || event.altKey) return;
       if (event.key === "ArrowLeft") router.push(`/board?date=${addDays(day.date, -1)}`);
@@ -49,7 +68,9 @@ export function Board({ day, today, openVisit }: { day: BoardDay; today: string;
     const visit = active.data.current as BoardVisit;
     setLifted(visit);
     setOptions(null);
-    void ask("placement-options", { visitId: visit.id, date: day.date }).then((result) => result.ok && setOptions(result.value));
+    void ask("placement-options", { visitId: visit.id, date: day.date }).then(
+      (result) => result.ok && setOptions(result.value),
+    );
   };
 
   const drop = ({ over }: DragEndEvent) => {
@@ -60,7 +81,10 @@ export function Board({ day, today, openVisit }: { day: BoardDay; today: string;
     const before = day.technicians.filter((t) => t.stops.some((s) => s.id === visit.id)).map((t) => t.id);
     if (visit.crew === 1 && before.includes(technicianId) && from === visit.windowFrom) return;
     // A crew is carried by whoever goes with the one it was dropped on.
-    const crew = visit.crew === 1 ? [technicianId] : crewWith(technicianId, visit.crew, before, options?.find((o) => o.from === from)?.crew ?? null);
+    const crew =
+      visit.crew === 1
+        ? [technicianId]
+        : crewWith(technicianId, visit.crew, before, options?.find((o) => o.from === from)?.crew ?? null);
     const asked: Wish = { visit, date: day.date, technicianIds: crew, from, to, before };
     if (visit.state === "promised" && (from !== visit.windowFrom || to !== visit.windowTo)) setWish(asked);
     else void move(asked);
@@ -70,23 +94,74 @@ export function Board({ day, today, openVisit }: { day: BoardDay; today: string;
   const scale = (minute: number) => `${((minute - start) / (end - start)) * 100}%`;
 
   return (
-    <DndContext sensors={sensors} collisionDetection={overLanding} accessibility={{ announcements: announcements(day, options), screenReaderInstructions: { draggable: "Enter opens the visit, Space lifts it." } }} onDragStart={lift} onDragEnd={drop} onDragCancel={() => setLifted(null)}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={overLanding}
+      accessibility={{
+        announcements: announcements(day, options),
+        screenReaderInstructions: { draggable: "Enter opens the visit, Space lifts it." },
+      }}
+      onDragStart={lift}
+      onDragEnd={drop}
+      onDragCancel={() => setLifted(null)}
+    >
       <Box sx={{ display: "flex", flex: 1, minHeight: 0 }}>
         <Box sx={{ flex: 1, minWidth: 0 }}>
           <Box sx={{ display: "flex", borderBottom: `1px solid ${ink.line}` }}>
             <Box sx={{ width: 176, flex: "none" }} />
             <Box sx={{ position: "relative", flex: 1, height: 28 }}>
               {Array.from({ length: Math.floor((end - start) / 60) }, (_, i) => start + i * 60).map((minute) => (
-                <Box key={minute} sx={{ position: "absolute", left: scale(minute), top: 5, fontSize: 13, color: ink.ash, pl: 1 }}>{Math.floor(minute / 60)}:00</Box>
+                <Box
+                  key={minute}
+                  sx={{ position: "absolute", left: scale(minute), top: 5, fontSize: 13, color: ink.ash, pl: 1 }}
+                >
+                  {Math.floor(minute / 60)}:00
+                </Box>
               ))}
             </Box>
           </Box>
           {day.technicians.map((technician) => (
-            <Row key={technician.id} technician={technician} day={day} start={start} end={end} scale={scale} lifted={lifted} options={options} open={open} chosen={openVisit} />
+            <Row
+              key={technician.id}
+              technician={technician}
+              day={day}
+              start={start}
+              end={end}
+              scale={scale}
+              lifted={lifted}
+              options={options}
+              open={open}
+              chosen={openVisit}
+            />
           ))}
-          {day.technicians.length === 0 && <Typography sx={{ p: 8 }}>Nobody is on the team yet. Add technicians under Set-up.</Typography>}
+          {day.technicians.length === 0 && (
+            <Typography sx={{ p: 8 }}>Nobody is on the team yet. Add technicians under Set-up.</Typography>
+          )}
         </Box>
-        {openVisit ? <VisitSheet key={openVisit} visitId={openVisit} onClose={() => open(null)} onChanged={() => router.refresh()} /> : <Tray visits={day.tray} open={open} place={(visit, technicianIds) => void move({ visit, date: day.date, technicianIds, from: visit.windowFrom, to: visit.windowTo, before: [] })} canChange={day.canChange} />}
+        {openVisit ? (
+          <VisitSheet
+            key={openVisit}
+            visitId={openVisit}
+            onClose={() => open(null)}
+            onChanged={() => router.refresh()}
+          />
+        ) : (
+          <Tray
+            visits={day.tray}
+            open={open}
+            place={(visit, technicianIds) =>
+              void move({
+                visit,
+                date: day.date,
+                technicianIds,
+                from: visit.windowFrom,
+                to: visit.windowTo,
+                before: [],
+              })
+            }
+            canChange={day.canChange}
+          />
+        )}
       </Box>
       <DragOverlay dropAnimation={null}>{lifted && <VisitCard visit={lifted} width={120} carried />}</DragOverlay>
       <MoveQuestion wish={wish} onNo={() => setWish(null)} onYes={(asked) => (setWish(null), void move(asked))} />
@@ -101,7 +176,13 @@ function crewWith(dropped: number, size: number, before: number[], offered: numb
 
 /** From the first to the last hour in which somebody works, is promised or can be. */
 function hoursShown(day: BoardDay): [number, number] {
-  const edges = [...day.windows.flat(), ...day.technicians.flatMap((t) => [...t.spans.flat(), ...t.stops.flatMap((s) => [s.driveFrom, s.leaves, s.windowFrom, s.windowTo])])];
+  const edges = [
+    ...day.windows.flat(),
+    ...day.technicians.flatMap((t) => [
+      ...t.spans.flat(),
+      ...t.stops.flatMap((s) => [s.driveFrom, s.leaves, s.windowFrom, s.windowTo]),
+    ]),
+  ];
   if (edges.length === 0) return [8 * 60, 18 * 60];
   return [Math.floor(Math.min(...edges) / 60) * 60, Math.ceil(Math.max(...edges) / 60) * 60];
 }

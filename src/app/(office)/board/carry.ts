@@ -1,19 +1,32 @@
-import { closestCenter, pointerWithin, type Announcements, type CollisionDetection, type KeyboardCoordinateGetter } from "@dnd-kit/core";
+import {
+  closestCenter,
+  pointerWithin,
+  type Announcements,
+  type CollisionDetection,
+  type KeyboardCoordinateGetter,
+} from "@dnd-kit/core";
 import { windowWords } from "@/core/time/words";
 import type { BoardVisit } from "@/views/board";
 import type { BoardDay, PlacementOptions } from "./board";
 
 /** Where a carried visit is: under the pointer, or, carried by keys, over the nearest landing. */
-export const overLanding: CollisionDetection = (args) => (args.pointerCoordinates ? pointerWithin(args) : closestCenter(args));
+export const overLanding: CollisionDetection = (args) =>
+  args.pointerCoordinates ? pointerWithin(args) : closestCenter(args);
 
 /** Arrows carry a visit from landing to landing: left and right along a row, up and down between technicians. */
-export const toNextLanding: KeyboardCoordinateGetter = (event, { context: { collisionRect: here, droppableRects } }) => {
+export const toNextLanding: KeyboardCoordinateGetter = (
+  event,
+  { context: { collisionRect: here, droppableRects } },
+) => {
   const ahead = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.code];
   if (!ahead || !here) return;
   event.preventDefault();
   const [alongX, alongY] = ahead as [number, number];
   const near = [...droppableRects.values()].flatMap((to) => {
-    const [dx, dy] = [to.left + to.width / 2 - here.left - here.width / 2, to.top + to.height / 2 - here.top - here.height / 2];
+    const [dx, dy] = [
+      to.left + to.width / 2 - here.left - here.width / 2,
+      to.top + to.height / 2 - here.top - here.height / 2,
+    ];
     const [along, across] = [dx * alongX + dy * alongY, Math.abs(alongX ? dy : dx)];
     // Not the one it is over; and along a row none of another row.
     return along > 8 && (alongY || across < to.height / 2) ? [{ to, along, across }] : [];
@@ -37,9 +50,13 @@ export function announcements(day: BoardDay, options: PlacementOptions | null): 
   };
   const customer = (data: unknown) => (data as BoardVisit).customer;
   return {
-    onDragStart: ({ active }) => `${customer(active.data.current)} is lifted. Arrows carry it, Space puts it down, Escape leaves it where it was.`,
+    onDragStart: ({ active }) =>
+      `${customer(active.data.current)} is lifted. Arrows carry it, Space puts it down, Escape leaves it where it was.`,
     onDragOver: ({ over }) => (over ? place(over.data.current as Landing) : "Over no window."),
-    onDragEnd: ({ active, over }) => (over ? `${customer(active.data.current)} is put down: ${place(over.data.current as Landing)}` : `${customer(active.data.current)} stays where it was.`),
+    onDragEnd: ({ active, over }) =>
+      over
+        ? `${customer(active.data.current)} is put down: ${place(over.data.current as Landing)}`
+        : `${customer(active.data.current)} stays where it was.`,
     onDragCancel: ({ active }) => `${customer(active.data.current)} stays where it was.`,
   };
 }

@@ -23,14 +23,25 @@ export function MoveForm({ visit, onMoved }: { visit: VisitDetails; onMoved: () 
   const move = useMove(onMoved);
 
   useEffect(() => {
-    if (options && !options.some((o) => `${o.from} ${o.to}` === window) && options[0]) setWindow(`${options[0].from} ${options[0].to}`);
+    if (options && !options.some((o) => `${o.from} ${o.to}` === window) && options[0])
+      setWindow(`${options[0].from} ${options[0].to}`);
   }, [options, window]);
 
   const option = options?.find((o) => `${o.from} ${o.to}` === window);
-  const toggle = (id: number) => setChosen((now) => (visit.crew === 1 ? [id] : now.includes(id) ? now.filter((n) => n !== id) : [...now, id].slice(-visit.crew)));
+  const toggle = (id: number) =>
+    setChosen((now) =>
+      visit.crew === 1 ? [id] : now.includes(id) ? now.filter((n) => n !== id) : [...now, id].slice(-visit.crew),
+    );
   const go = () => {
     if (!option) return;
-    const asked: Wish = { visit: { id: visit.id, customer: visit.customer.name, windowFrom: visit.windowFrom, windowTo: visit.windowTo }, date, technicianIds: chosen, from: option.from, to: option.to, before: date === visit.date ? visit.technicians.map((t) => t.id) : [] };
+    const asked: Wish = {
+      visit: { id: visit.id, customer: visit.customer.name, windowFrom: visit.windowFrom, windowTo: visit.windowTo },
+      date,
+      technicianIds: chosen,
+      from: option.from,
+      to: option.to,
+      before: date === visit.date ? visit.technicians.map((t) => t.id) : [],
+    };
     if (visit.state === "promised" && (date !== visit.date || !option.isPromised)) setWish(asked);
     else void move(asked);
   };
@@ -40,7 +51,12 @@ export function MoveForm({ visit, onMoved }: { visit: VisitDetails; onMoved: () 
       <Stack direction="row" spacing={2}>
         <DateField label="Day" value={date} onValue={(day) => day && setDate(day)} width={170} />
         <TextField select label="Window" value={option ? window : ""} onChange={(e) => setWindow(e.target.value)}>
-          {(options ?? []).map((o) => <MenuItem key={`${o.from} ${o.to}`} value={`${o.from} ${o.to}`}>{windowWords(o.from, o.to)}{o.isPromised ? ", promised" : ""}</MenuItem>)}
+          {(options ?? []).map((o) => (
+            <MenuItem key={`${o.from} ${o.to}`} value={`${o.from} ${o.to}`}>
+              {windowWords(o.from, o.to)}
+              {o.isPromised ? ", promised" : ""}
+            </MenuItem>
+          ))}
         </TextField>
       </Stack>
       {!options && <Skeleton variant="rounded" height={180} />}
@@ -48,15 +64,39 @@ export function MoveForm({ visit, onMoved }: { visit: VisitDetails; onMoved: () 
         {option?.technicians.map((t) => {
           const has = chosen.includes(t.id);
           return (
-            <Box key={t.id} component="button" type="button" aria-pressed={has} onClick={() => toggle(t.id)}
-              sx={{ display: "flex", width: "100%", textAlign: "left", font: "inherit", fontSize: 14.5, gap: 2, px: 2, py: 1.5, border: 0, borderTop: `1px solid ${ink.line}`, bgcolor: has ? ink.plaster : "transparent", cursor: "pointer", color: ink.ink }}>
+            <Box
+              key={t.id}
+              component="button"
+              type="button"
+              aria-pressed={has}
+              onClick={() => toggle(t.id)}
+              sx={{
+                display: "flex",
+                width: "100%",
+                textAlign: "left",
+                font: "inherit",
+                fontSize: 14.5,
+                gap: 2,
+                px: 2,
+                py: 1.5,
+                border: 0,
+                borderTop: `1px solid ${ink.line}`,
+                bgcolor: has ? ink.plaster : "transparent",
+                cursor: "pointer",
+                color: ink.ink,
+              }}
+            >
               <Box sx={{ flex: 1, fontWeight: has ? 700 : 400 }}>{t.name}</Box>
-              <Box sx={{ color: t.fits ? ink.moss : ink.ash, textAlign: "right", maxWidth: 210 }}>{t.fits ? `${clock(t.arrives)}, +${t.extraDriving} min` : t.why.replace(`${t.name} `, "")}</Box>
+              <Box sx={{ color: t.fits ? ink.moss : ink.ash, textAlign: "right", maxWidth: 210 }}>
+                {t.fits ? `${clock(t.arrives)}, +${t.extraDriving} min` : t.why.replace(`${t.name} `, "")}
+              </Box>
             </Box>
           );
         })}
       </Box>
-      <Button variant="contained" onClick={go} disabled={!option || chosen.length !== visit.crew}>Move the visit</Button>
+      <Button variant="contained" onClick={go} disabled={!option || chosen.length !== visit.crew}>
+        Move the visit
+      </Button>
       <MoveQuestion wish={wish} onNo={() => setWish(null)} onYes={(asked) => (setWish(null), void move(asked))} />
     </Stack>
   );

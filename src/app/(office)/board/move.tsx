@@ -23,35 +23,66 @@ export function useMove(onMoved: () => void) {
   const { send } = useChange("move-visit");
   const { enqueueSnackbar, closeSnackbar } = useSnackbar();
   return async (wish: Wish): Promise<boolean> => {
-    const done = await send({ visitId: wish.visit.id, technicianIds: wish.technicianIds, date: wish.date, fromMinute: wish.from, toMinute: wish.to });
+    const done = await send({
+      visitId: wish.visit.id,
+      technicianIds: wish.technicianIds,
+      date: wish.date,
+      fromMinute: wish.from,
+      toMinute: wish.to,
+    });
     if (!done) return false;
     onMoved();
     const undo = async () => {
-      const back = await send({ visitId: wish.visit.id, technicianIds: wish.before, date: wish.date, fromMinute: wish.visit.windowFrom, toMinute: wish.visit.windowTo });
+      const back = await send({
+        visitId: wish.visit.id,
+        technicianIds: wish.before,
+        date: wish.date,
+        fromMinute: wish.visit.windowFrom,
+        toMinute: wish.visit.windowTo,
+      });
       if (back) onMoved();
     };
-    enqueueSnackbar(done.value.told ? `${wish.visit.customer} is told of the new time` : `${wish.visit.customer} is placed`, {
-      variant: "success",
-      // What a customer has been told is not taken back behind their back.
-      action: (key) => (wish.before.length && !done.value.told ? <Button color="inherit" onClick={() => (closeSnackbar(key), void undo())}>Undo</Button> : null),
-    });
+    enqueueSnackbar(
+      done.value.told ? `${wish.visit.customer} is told of the new time` : `${wish.visit.customer} is placed`,
+      {
+        variant: "success",
+        // What a customer has been told is not taken back behind their back.
+        action: (key) =>
+          wish.before.length && !done.value.told ? (
+            <Button color="inherit" onClick={() => (closeSnackbar(key), void undo())}>
+              Undo
+            </Button>
+          ) : null,
+      },
+    );
     return true;
   };
 }
 
 /** Asked before a customer is told of another window. */
-export function MoveQuestion({ wish, onYes, onNo }: { wish: Wish | null; onYes: (wish: Wish) => void; onNo: () => void }) {
+export function MoveQuestion({
+  wish,
+  onYes,
+  onNo,
+}: {
+  wish: Wish | null;
+  onYes: (wish: Wish) => void;
+  onNo: () => void;
+}) {
   return (
     <Dialog open={!!wish} onClose={onNo}>
       {wish && (
         <>
           <DialogTitle>Promise another window?</DialogTitle>
           <DialogContent>
-            {wish.visit.customer} was promised {windowWords(wish.visit.windowFrom, wish.visit.windowTo)} and will be told the new time: {dayWords(wish.date)}, {windowWords(wish.from, wish.to)}.
+            {wish.visit.customer} was promised {windowWords(wish.visit.windowFrom, wish.visit.windowTo)} and will be
+            told the new time: {dayWords(wish.date)}, {windowWords(wish.from, wish.to)}.
           </DialogContent>
           <DialogActions>
             <Button onClick={onNo}>Leave it</Button>
-            <Button variant="contained" onClick={() => onYes(wish)}>Move and tell {wish.visit.customer}</Button>
+            <Button variant="contained" onClick={() => onYes(wish)}>
+              Move and tell {wish.visit.customer}
+            </Button>
           </DialogActions>
         </>
       )}

@@ -10,7 +10,11 @@ import { Board } from "./board";
 
 export const metadata = { title: "Board" };
 
-export default async function BoardPage({ searchParams }: { searchParams: Promise<{ date?: string; visit?: string }> }) {
+export default async function BoardPage({
+  searchParams,
+}: {
+  searchParams: Promise<{ date?: string; visit?: string }>;
+}) {
   const { date: asked, visit } = await searchParams;
   const { timeZone } = await read(frontDoor, {}, "/board");
   const today = localDate(Math.floor(getHogar().now() / 60_000), timeZone);
@@ -18,7 +22,13 @@ export default async function BoardPage({ searchParams }: { searchParams: Promis
   const [day, strip] = [await read(board, { date }, "/board"), await read(dayStrip, {}, "/board")];
   const visits = new Set(day.technicians.flatMap((t) => t.stops.map((s) => s.id))).size;
   const late = day.technicians.reduce((n, t) => n + t.late.length, 0);
-  const sum = [`${visits} ${visits === 1 ? "visit" : "visits"}`, day.tray.length ? `${day.tray.length} unplaced` : "", late ? `${late} late` : ""].filter(Boolean).join(" · ");
+  const sum = [
+    `${visits} ${visits === 1 ? "visit" : "visits"}`,
+    day.tray.length ? `${day.tray.length} unplaced` : "",
+    late ? `${late} late` : "",
+  ]
+    .filter(Boolean)
+    .join(" · ");
   return (
     <>
       <Top title={dayWords(date)} sum={sum} />

@@ -27,21 +27,46 @@ export function RepeatForm({ visit, onMade }: { visit: VisitDetails; onMade: () 
   const make = async () => {
     const made = await send({ visitId: visit.id, every: count, unit, until: null });
     if (!made) return;
-    enqueueSnackbar(`It comes back ${ruleWords({ every: count, unit })}; ${made.value.forecasts} dates are on the board`, { variant: "success" });
+    enqueueSnackbar(
+      `It comes back ${ruleWords({ every: count, unit })}; ${made.value.forecasts} dates are on the board`,
+      { variant: "success" },
+    );
     onMade();
   };
   return (
     <Stack spacing={3}>
       <Stack direction="row" spacing={2} sx={{ alignItems: "flex-start" }}>
-        <TextField label="Every" value={every} onChange={(e) => setEvery(e.target.value)} error={!valid || !!wrong("/every")} helperText={!valid ? "1 to 120" : wrong("/every")} slotProps={{ htmlInput: { inputMode: "numeric" } }} sx={{ width: 90 }} />
+        <TextField
+          label="Every"
+          value={every}
+          onChange={(e) => setEvery(e.target.value)}
+          error={!valid || !!wrong("/every")}
+          helperText={!valid ? "1 to 120" : wrong("/every")}
+          slotProps={{ htmlInput: { inputMode: "numeric" } }}
+          sx={{ width: 90 }}
+        />
         <TextField select label="Unit" value={unit} onChange={(e) => setUnit(e.target.value as typeof unit)}>
-          {(["day", "week", "month", "year"] as const).map((u) => <MenuItem key={u} value={u}>{u}{count === 1 ? "" : "s"}</MenuItem>)}
+          {(["day", "week", "month", "year"] as const).map((u) => (
+            <MenuItem key={u} value={u}>
+              {u}
+              {count === 1 ? "" : "s"}
+            </MenuItem>
+          ))}
         </TextField>
-        <Button variant="outlined" disabled={busy || !valid} onClick={() => void make()} sx={{ height: 40, flex: "none" }}>Repeat</Button>
+        <Button
+          variant="outlined"
+          disabled={busy || !valid}
+          onClick={() => void make()}
+          sx={{ height: 40, flex: "none" }}
+        >
+          Repeat
+        </Button>
       </Stack>
       {valid && (
         <span style={{ color: ink.ash, fontSize: 14 }}>
-          {unit === "week" ? `${weekdayNames[weekdayOf(visit.date)]}s, ` : ""}{ruleWords({ every: count, unit })}, {windowWords(visit.windowFrom, visit.windowTo)}, until cancelled. Next: {next.map(dayShort).join(", ")}.
+          {unit === "week" ? `${weekdayNames[weekdayOf(visit.date)]}s, ` : ""}
+          {ruleWords({ every: count, unit })}, {windowWords(visit.windowFrom, visit.windowTo)}, until cancelled. Next:{" "}
+          {next.map(dayShort).join(", ")}.
         </span>
       )}
     </Stack>

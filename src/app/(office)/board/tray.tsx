@@ -20,26 +20,98 @@ interface TrayProps {
 /** What nobody has yet, and in one line who can take it and what it costs. */
 export function Tray({ visits, open, place, canChange }: TrayProps) {
   return (
-    <Box component="aside" aria-label="Unplaced" sx={{ width: 264, flex: "none", bgcolor: ink.plaster, borderLeft: `1px solid ${ink.line}`, p: 4 }}>
-      <Typography variant="h3" component="h2">Unplaced · {visits.length}</Typography>
-      {visits.length === 0 && <Typography sx={{ mt: 3, color: ink.ash }}>Every visit of this day has somebody. What loses its technician comes here.</Typography>}
-      {visits.map((visit) => <TrayCard key={visit.id} visit={visit} open={() => open(visit.id)} place={() => place(visit, visit.best.technicianIds)} canChange={canChange} />)}
-      {visits.length > 0 && canChange && <Typography sx={{ mt: 4, fontSize: 13, color: ink.ash }}>Hold a card over the board to see where it fits.</Typography>}
+    <Box
+      component="aside"
+      aria-label="Unplaced"
+      sx={{ width: 264, flex: "none", bgcolor: ink.plaster, borderLeft: `1px solid ${ink.line}`, p: 4 }}
+    >
+      <Typography variant="h3" component="h2">
+        Unplaced · {visits.length}
+      </Typography>
+      {visits.length === 0 && (
+        <Typography sx={{ mt: 3, color: ink.ash }}>
+          Every visit of this day has somebody. What loses its technician comes here.
+        </Typography>
+      )}
+      {visits.map((visit) => (
+        <TrayCard
+          key={visit.id}
+          visit={visit}
+          open={() => open(visit.id)}
+          place={() => place(visit, visit.best.technicianIds)}
+          canChange={canChange}
+        />
+      ))}
+      {visits.length > 0 && canChange && (
+        <Typography sx={{ mt: 4, fontSize: 13, color: ink.ash }}>
+          Hold a card over the board to see where it fits.
+        </Typography>
+      )}
     </Box>
   );
 }
 
-function TrayCard({ visit, open, place, canChange }: { visit: TrayVisit; open: () => void; place: () => void; canChange: boolean }) {
-  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id: `tray ${visit.id}`, data: visit, disabled: !canChange });
+function TrayCard({
+  visit,
+  open,
+  place,
+  canChange,
+}: {
+  visit: TrayVisit;
+  open: () => void;
+  place: () => void;
+  canChange: boolean;
+}) {
+  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({
+    id: `tray ${visit.id}`,
+    data: visit,
+    disabled: !canChange,
+  });
   return (
-    <Box sx={{ mt: 3, p: 3, bgcolor: "#fff", border: `1px ${visit.state === "forecast" ? "dashed" : "solid"} ${ink.line}`, borderRadius: "6px", opacity: isDragging ? 0.35 : 1 }}>
-      <Box ref={setNodeRef} {...attributes} {...(canChange ? listeners : {})} data-visit={visit.id} role="button" tabIndex={0} aria-label={`${visit.customer}, ${visit.service}`} onClick={open} onKeyDown={(e) => (e.key === "Enter" ? open() : (listeners?.onKeyDown as ((e: React.KeyboardEvent) => void) | undefined)?.(e))} sx={{ cursor: canChange ? "grab" : "pointer" }}>
-        <Box sx={{ fontWeight: 700 }}><Code code={visit.code} colour={hues[visit.hue]!} /> {visit.service}</Box>
-        <Box sx={{ fontSize: 14, color: ink.ash, mt: 1 }}>{visit.customer}, {visit.site}</Box>
-        <Box sx={{ fontSize: 14, color: ink.ash }}>{visit.state === "forecast" ? "forecast" : "promised"} {windowWords(visit.windowFrom, visit.windowTo)}, {durationWords(visit.minutes)}{visit.crew > 1 ? `, ${visit.crew} people` : ""}</Box>
+    <Box
+      sx={{
+        mt: 3,
+        p: 3,
+        bgcolor: "#fff",
+        border: `1px ${visit.state === "forecast" ? "dashed" : "solid"} ${ink.line}`,
+        borderRadius: "6px",
+        opacity: isDragging ? 0.35 : 1,
+      }}
+    >
+      <Box
+        ref={setNodeRef}
+        {...attributes}
+        {...(canChange ? listeners : {})}
+        data-visit={visit.id}
+        role="button"
+        tabIndex={0}
+        aria-label={`${visit.customer}, ${visit.service}`}
+        onClick={open}
+        onKeyDown={(e) =>
+          e.key === "Enter" ? open() : (listeners?.onKeyDown as ((e: React.KeyboardEvent) => void) | undefined)?.(e)
+        }
+        sx={{ cursor: canChange ? "grab" : "pointer" }}
+      >
+        <Box sx={{ fontWeight: 700 }}>
+          <Code code={visit.code} colour={hues[visit.hue]!} /> {visit.service}
+        </Box>
+        <Box sx={{ fontSize: 14, color: ink.ash, mt: 1 }}>
+          {visit.customer}, {visit.site}
+        </Box>
+        <Box sx={{ fontSize: 14, color: ink.ash }}>
+          {visit.state === "forecast" ? "forecast" : "promised"} {windowWords(visit.windowFrom, visit.windowTo)},{" "}
+          {durationWords(visit.minutes)}
+          {visit.crew > 1 ? `, ${visit.crew} people` : ""}
+        </Box>
       </Box>
-      <Box sx={{ mt: 2, fontSize: 14, fontWeight: 650, color: visit.best.fits ? ink.pine : ink.ember }}>{visit.best.words}</Box>
-      {visit.best.fits && canChange && <Button size="small" variant="outlined" onClick={place} sx={{ mt: 2 }}>Place</Button>}
+      <Box sx={{ mt: 2, fontSize: 14, fontWeight: 650, color: visit.best.fits ? ink.pine : ink.ember }}>
+        {visit.best.words}
+      </Box>
+      {visit.best.fits && canChange && (
+        <Button size="small" variant="outlined" onClick={place} sx={{ mt: 2 }}>
+          Place
+        </Button>
+      )}
     </Box>
   );
 }

@@ -20,29 +20,97 @@ export function VisitCard({ visit, width, carried, late, chosen }: CardProps) {
   const forecast = visit.state === "forecast" || visit.state === "held";
   const name = visit.minutes < 75 && !carried ? visit.customer.split(" ").at(-1) : visit.customer;
   return (
-    <Box sx={{ width: width ?? "100%", height: 46, pl: 1.25, pr: 0.5, pt: 1, bgcolor: forecast ? ink.paper : "#fff", border: `1px ${forecast ? "dashed" : "solid"} ${late || chosen ? (late ? ink.ember : ink.pine) : ink.line}`, outline: late || chosen ? `1.5px solid ${late ? ink.ember : ink.pine}` : "none", borderLeft: `4px solid ${hues[visit.hue]}`, borderRadius: "4px", overflow: "hidden", textAlign: "left", fontSize: visit.minutes < 60 && !carried ? 11.5 : 12.5, lineHeight: "17px", boxShadow: carried ? "0 4px 14px rgba(30,42,40,.25)" : "none" }}>
-      <Box sx={{ fontWeight: 700, whiteSpace: "nowrap", overflow: "hidden", textOverflow: "clip", color: forecast ? ink.ash : ink.ink }}>{name}</Box>
-      <Box sx={{ display: "flex", justifyContent: "space-between", color: ink.ash, whiteSpace: "nowrap", overflow: "hidden" }}>
-        <span>{visit.code}{visit.minutes >= 75 ? ` · ${visit.minutes} min` : ""}</span>
+    <Box
+      sx={{
+        width: width ?? "100%",
+        height: 46,
+        pl: 1.25,
+        pr: 0.5,
+        pt: 1,
+        bgcolor: forecast ? ink.paper : "#fff",
+        border: `1px ${forecast ? "dashed" : "solid"} ${late || chosen ? (late ? ink.ember : ink.pine) : ink.line}`,
+        outline: late || chosen ? `1.5px solid ${late ? ink.ember : ink.pine}` : "none",
+        borderLeft: `4px solid ${hues[visit.hue]}`,
+        borderRadius: "4px",
+        overflow: "hidden",
+        textAlign: "left",
+        fontSize: visit.minutes < 60 && !carried ? 11.5 : 12.5,
+        lineHeight: "17px",
+        boxShadow: carried ? "0 4px 14px rgba(30,42,40,.25)" : "none",
+      }}
+    >
+      <Box
+        sx={{
+          fontWeight: 700,
+          whiteSpace: "nowrap",
+          overflow: "hidden",
+          textOverflow: "clip",
+          color: forecast ? ink.ash : ink.ink,
+        }}
+      >
+        {name}
+      </Box>
+      <Box
+        sx={{
+          display: "flex",
+          justifyContent: "space-between",
+          color: ink.ash,
+          whiteSpace: "nowrap",
+          overflow: "hidden",
+        }}
+      >
+        <span>
+          {visit.code}
+          {visit.minutes >= 75 ? ` · ${visit.minutes} min` : ""}
+        </span>
         <span aria-hidden="true">{stateGlyphs[visit.state]}</span>
       </Box>
     </Box>
   );
 }
 
-export function DraggableVisit({ visit, late, chosen, fixed, open }: { visit: BoardStop; late: boolean; chosen: boolean; fixed: boolean; open: () => void }) {
+export function DraggableVisit({
+  visit,
+  late,
+  chosen,
+  fixed,
+  open,
+}: {
+  visit: BoardStop;
+  late: boolean;
+  chosen: boolean;
+  fixed: boolean;
+  open: () => void;
+}) {
   const movable = !fixed && (visit.state === "promised" || visit.state === "forecast");
-  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id: `visit ${visit.id} ${visit.arrives} ${visit.leaves}`, data: visit, disabled: !movable });
+  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({
+    id: `visit ${visit.id} ${visit.arrives} ${visit.leaves}`,
+    data: visit,
+    disabled: !movable,
+  });
   const words = `${visit.customer}, ${visit.service}, ${visit.site}. Promised ${windowWords(visit.windowFrom, visit.windowTo)}, planned ${clock(visit.arrives)} to ${clock(visit.leaves)}, ${durationWords(visit.minutes)}, ${visit.state}${late ? ", late" : ""}.`;
   return (
     <Tooltip title={words} placement="bottom">
-      <Box ref={setNodeRef} {...attributes} {...(movable ? listeners : {})} data-visit={visit.id} role="button" tabIndex={0} aria-label={words} aria-disabled={undefined}
+      <Box
+        ref={setNodeRef}
+        {...attributes}
+        {...(movable ? listeners : {})}
+        data-visit={visit.id}
+        role="button"
+        tabIndex={0}
+        aria-label={words}
+        aria-disabled={undefined}
         onClick={open}
         onKeyDown={(event) => {
           if (event.key === "Enter") open();
           else if (movable) (listeners?.onKeyDown as ((e: React.KeyboardEvent) => void) | undefined)?.(event);
         }}
-        sx={{ cursor: movable ? "grab" : "pointer", opacity: isDragging ? 0.35 : 1, "&:focus-visible": { outline: `2px solid ${ink.lake}`, outlineOffset: 1 } }}>
+        sx={{
+          cursor: movable ? "grab" : "pointer",
+          opacity: isDragging ? 0.35 : 1,
+          "&:focus-visible": { outline: `2px solid ${ink.lake}`, outlineOffset: 1 },
+        }}
+      >
         <VisitCard visit={visit} late={late} chosen={chosen} />
       </Box>
     </Tooltip>

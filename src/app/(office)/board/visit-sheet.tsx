@@ -31,12 +31,26 @@ import { RepeatForm } from "./repeat-form";
 export type VisitDetails = ViewOutput<"visit-sheet">;
 
 const nextSteps: Record<string, { to: "on the way" | "on site" | "done" | "no access"; words: string }[]> = {
-  "promised": [{ to: "on the way", words: "On the way" }],
-  "on the way": [{ to: "on site", words: "On site" }, { to: "no access", words: "No access" }],
-  "on site": [{ to: "done", words: "Done" }, { to: "no access", words: "No access" }],
+  promised: [{ to: "on the way", words: "On the way" }],
+  "on the way": [
+    { to: "on site", words: "On site" },
+    { to: "no access", words: "No access" },
+  ],
+  "on site": [
+    { to: "done", words: "Done" },
+    { to: "no access", words: "No access" },
+  ],
 };
 
-export function VisitSheet({ visitId, onClose, onChanged }: { visitId: number; onClose: () => void; onChanged: () => void }) {
+export function VisitSheet({
+  visitId,
+  onClose,
+  onChanged,
+}: {
+  visitId: number;
+  onClose: () => void;
+  onChanged: () => void;
+}) {
   const { data: visit, problem, refresh } = useView("visit-sheet", { visitId });
   const { person } = useOffice();
   const mayChange = person.permissions.includes("board.change");
@@ -44,55 +58,193 @@ export function VisitSheet({ visitId, onClose, onChanged }: { visitId: number; o
   const [ticks, setTicks] = useState<string[] | null>(null);
   const ticked = ticks ?? visit?.checklist.filter((item) => item.done).map((item) => item.id) ?? [];
 
-  if (!visit) return <SideSheet title={problem ? "Visit" : "…"} onClose={onClose}>{problem ? <Alert severity="error">{problem.sentence}</Alert> : <Skeleton variant="rounded" height={240} />}</SideSheet>;
+  if (!visit)
+    return (
+      <SideSheet title={problem ? "Visit" : "…"} onClose={onClose}>
+        {problem ? <Alert severity="error">{problem.sentence}</Alert> : <Skeleton variant="rounded" height={240} />}
+      </SideSheet>
+    );
   return (
-    <SideSheet title={<><Code code={visit.code} colour={hues[visit.hue]!} /> {visit.service}</>} onClose={onClose}>
+    <SideSheet
+      title={
+        <>
+          <Code code={visit.code} colour={hues[visit.hue]!} /> {visit.service}
+        </>
+      }
+      onClose={onClose}
+    >
       <Promise visit={visit} />
-      <Fact name="State"><VisitState state={visit.state} />{visit.jobState === "awaiting deposit" && ", waiting for the deposit"}{visit.state === "promised" && visit.approval !== null && visit.approval !== "given" && <>, <LinkBox href={`/incoming?open=booking%20${visit.jobId}`}>{visit.approval === "waiting" ? "to be confirmed" : "waiting for the customer’s answer"}</LinkBox></>}</Fact>
-      <Fact name="Customer">{visit.customer.name}{visit.customer.phone && <><br />{visit.customer.phone}<br />{visit.customer.mail}</>}</Fact>
-      <Fact name="Site">{visit.site}{visit.postcode && `, ${visit.postcode}`}</Fact>
-      <Fact name="Who">{visit.technicians.length ? visit.technicians.map((t) => `${t.name}, ${clock(t.arrives)} to ${clock(t.leaves)}`).join("; ") : <b style={{ color: ink.ember }}>Nobody yet</b>}</Fact>
-      <Fact name="Time">{durationWords(visit.minutes)}{visit.crew > 1 && `, ${visit.crew} people`}</Fact>
-      {visit.days.length > 1 && <Fact name="Days">{visit.days.map((date, i) => <Box key={date} component="span" sx={{ fontWeight: date === visit.date ? 700 : 400 }}>{i > 0 && ", "}{dayShort(date)}</Box>)}. Moving the first day takes the others along.</Fact>}
-      {visit.totalMinor !== null && <Fact name="Price">{moneyWords(visit.totalMinor, visit.currency)}{visit.depositMinor ? `, deposit ${moneyWords(visit.depositMinor, visit.currency)}` : ""}{visit.paysAtDoor && ", paid at the door"}</Fact>}
-      {visit.answers.map((a) => <Fact key={a.id} name="Asked">{a.question} <b>{a.words}</b><Photos tokens={a.photos ?? []} /></Fact>)}
-      {visit.additions.map((a) => <Fact key={a.id} name="They wrote">{a.words}<Photos tokens={a.photos} /></Fact>)}
+      <Fact name="State">
+        <VisitState state={visit.state} />
+        {visit.jobState === "awaiting deposit" && ", waiting for the deposit"}
+        {visit.state === "promised" && visit.approval !== null && visit.approval !== "given" && (
+          <>
+            ,{" "}
+            <LinkBox href={`/incoming?open=booking%20${visit.jobId}`}>
+              {visit.approval === "waiting" ? "to be confirmed" : "waiting for the customer’s answer"}
+            </LinkBox>
+          </>
+        )}
+      </Fact>
+      <Fact name="Customer">
+        {visit.customer.name}
+        {visit.customer.phone && (
+          <>
+            <br />
+            {visit.customer.phone}
+            <br />
+            {visit.customer.mail}
+          </>
+        )}
+      </Fact>
+      <Fact name="Site">
+        {visit.site}
+        {visit.postcode && `, ${visit.postcode}`}
+      </Fact>
+      <Fact name="Who">
+        {visit.technicians.length ? (
+          visit.technicians.map((t) => `${t.name}, ${clock(t.arrives)} to ${clock(t.leaves)}`).join("; ")
+        ) : (
+          <b style={{ color: ink.ember }}>Nobody yet</b>
+        )}
+      </Fact>
+      <Fact name="Time">
+        {durationWords(visit.minutes)}
+        {visit.crew > 1 && `, ${visit.crew} people`}
+      </Fact>
+      {visit.days.length > 1 && (
+        <Fact name="Days">
+          {visit.days.map((date, i) => (
+            <Box key={date} component="span" sx={{ fontWeight: date === visit.date ? 700 : 400 }}>
+              {i > 0 && ", "}
+              {dayShort(date)}
+            </Box>
+          ))}
+          . Moving the first day takes the others along.
+        </Fact>
+      )}
+      {visit.totalMinor !== null && (
+        <Fact name="Price">
+          {moneyWords(visit.totalMinor, visit.currency)}
+          {visit.depositMinor ? `, deposit ${moneyWords(visit.depositMinor, visit.currency)}` : ""}
+          {visit.paysAtDoor && ", paid at the door"}
+        </Fact>
+      )}
+      {visit.answers.map((a) => (
+        <Fact key={a.id} name="Asked">
+          {a.question} <b>{a.words}</b>
+          <Photos tokens={a.photos ?? []} />
+        </Fact>
+      ))}
+      {visit.additions.map((a) => (
+        <Fact key={a.id} name="They wrote">
+          {a.words}
+          <Photos tokens={a.photos} />
+        </Fact>
+      ))}
       {visit.confirmed && <Fact name="Customer">✓ says that it suits</Fact>}
       {visit.checklist.length > 0 && (
         <Fact name="Checklist">
-          {visit.checklist.map((item) => mayChange && visit.state === "on site"
-            ? <FormControlLabel key={item.id} sx={{ display: "flex" }} control={<Checkbox size="small" checked={ticked.includes(item.id)} onChange={(e) => setTicks(e.target.checked ? [...ticked, item.id] : ticked.filter((id) => id !== item.id))} />} label={item.words} />
-            : <Box key={item.id}>{item.done ? "✓" : "○"} {item.words}</Box>)}
+          {visit.checklist.map((item) =>
+            mayChange && visit.state === "on site" ? (
+              <FormControlLabel
+                key={item.id}
+                sx={{ display: "flex" }}
+                control={
+                  <Checkbox
+                    size="small"
+                    checked={ticked.includes(item.id)}
+                    onChange={(e) =>
+                      setTicks(e.target.checked ? [...ticked, item.id] : ticked.filter((id) => id !== item.id))
+                    }
+                  />
+                }
+                label={item.words}
+              />
+            ) : (
+              <Box key={item.id}>
+                {item.done ? "✓" : "○"} {item.words}
+              </Box>
+            ),
+          )}
         </Fact>
       )}
       {visit.note && <Fact name="Note">{visit.note}</Fact>}
-      {mayChange && visit.jobState === "agreed" && nextSteps[visit.state] && <Steps visit={visit} ticked={ticked} onChanged={changed} />}
-      {mayChange && ["promised", "forecast"].includes(visit.state) && <SheetSection title="Move"><MoveForm visit={visit} onMoved={changed} />{visit.whyNot && <LinkBox href={visit.whyNot} sx={{ color: ink.lake, fontSize: 14, display: "inline-block", mt: 2 }}>Why is another window not offered?</LinkBox>}</SheetSection>}
+      {mayChange && visit.jobState === "agreed" && nextSteps[visit.state] && (
+        <Steps visit={visit} ticked={ticked} onChanged={changed} />
+      )}
+      {mayChange && ["promised", "forecast"].includes(visit.state) && (
+        <SheetSection title="Move">
+          <MoveForm visit={visit} onMoved={changed} />
+          {visit.whyNot && (
+            <LinkBox href={visit.whyNot} sx={{ color: ink.lake, fontSize: 14, display: "inline-block", mt: 2 }}>
+              Why is another window not offered?
+            </LinkBox>
+          )}
+        </SheetSection>
+      )}
       <SheetSection title="Repeat">
-        {visit.repeat?.active ? <p style={{ margin: 0 }}>Comes back {visit.repeat.words}. Next: {visit.coming.slice(0, 3).map(dayShort).join(", ") || "none"}.</p> : mayChange && visit.jobId && visit.state !== "cancelled" ? <RepeatForm visit={visit} onMade={changed} /> : <Box sx={{ color: ink.ash }}>Does not repeat.</Box>}
+        {visit.repeat?.active ? (
+          <p style={{ margin: 0 }}>
+            Comes back {visit.repeat.words}. Next: {visit.coming.slice(0, 3).map(dayShort).join(", ") || "none"}.
+          </p>
+        ) : mayChange && visit.jobId && visit.state !== "cancelled" ? (
+          <RepeatForm visit={visit} onMade={changed} />
+        ) : (
+          <Box sx={{ color: ink.ash }}>Does not repeat.</Box>
+        )}
       </SheetSection>
       {visit.jobId && <LinkSection visit={visit} mayChange={mayChange} onChanged={changed} />}
-      {visit.messages.length > 0 && <SheetSection title="Messages"><MessageList messages={visit.messages} /></SheetSection>}
+      {visit.messages.length > 0 && (
+        <SheetSection title="Messages">
+          <MessageList messages={visit.messages} />
+        </SheetSection>
+      )}
       {visit.promises.length > 1 && (
         <SheetSection title="Promises">
-          {visit.promises.map((p) => <Fact key={p.made_at} name={p.pencilled ? "pencilled in" : p.ended_at ? "before" : "in force"}>{dayShort(localOf(p.window_from, visit.timeZone).date)}, {windowIn(p.window_from, p.window_to, visit.timeZone)}</Fact>)}
+          {visit.promises.map((p) => (
+            <Fact key={p.made_at} name={p.pencilled ? "pencilled in" : p.ended_at ? "before" : "in force"}>
+              {dayShort(localOf(p.window_from, visit.timeZone).date)},{" "}
+              {windowIn(p.window_from, p.window_to, visit.timeZone)}
+            </Fact>
+          ))}
         </SheetSection>
       )}
       <SheetSection title="Who did what">
         {visit.history.map((h, i) => {
           const { date, minute } = localOf(Math.floor(h.at / 60_000), visit.timeZone);
-          return <Fact key={i} name={`${dayShort(date).slice(4)} ${clock(minute)}`}>{h.operation.replaceAll("-", " ")}, {h.actor.replace(/^person \d+ /, "").replace(/^customer \d+/, "customer")}</Fact>;
+          return (
+            <Fact key={i} name={`${dayShort(date).slice(4)} ${clock(minute)}`}>
+              {h.operation.replaceAll("-", " ")},{" "}
+              {h.actor.replace(/^person \d+ /, "").replace(/^customer \d+/, "customer")}
+            </Fact>
+          );
         })}
       </SheetSection>
-      {mayChange && ["promised", "on the way", "no access"].includes(visit.state) && <Cancel visit={visit} onChanged={changed} />}
+      {mayChange && ["promised", "on the way", "no access"].includes(visit.state) && (
+        <Cancel visit={visit} onChanged={changed} />
+      )}
     </SideSheet>
   );
 }
 
 function Promise({ visit }: { visit: VisitDetails }) {
   return (
-    <Box sx={{ borderRadius: "999px 999px 6px 6px", border: `1px solid ${ink.line}`, bgcolor: ink.paper, textAlign: "center", pt: 5, pb: 3, mb: 4, mx: 6 }}>
-      <Box className="titles" sx={{ fontSize: 24, fontWeight: 700 }}>{windowWords(visit.windowFrom, visit.windowTo)}</Box>
+    <Box
+      sx={{
+        borderRadius: "999px 999px 6px 6px",
+        border: `1px solid ${ink.line}`,
+        bgcolor: ink.paper,
+        textAlign: "center",
+        pt: 5,
+        pb: 3,
+        mb: 4,
+        mx: 6,
+      }}
+    >
+      <Box className="titles" sx={{ fontSize: 24, fontWeight: 700 }}>
+        {windowWords(visit.windowFrom, visit.windowTo)}
+      </Box>
       <Box sx={{ color: ink.ash }}>{dayWords(visit.date)}</Box>
     </Box>
   );
@@ -103,22 +255,55 @@ function Steps({ visit, ticked, onChanged }: { visit: VisitDetails; ticked: stri
   return (
     <Stack direction="row" spacing={2} sx={{ mt: 3 }}>
       {nextSteps[visit.state]!.map(({ to, words }) => (
-        <Button key={to} variant="outlined" disabled={busy} onClick={() => void send({ visitId: visit.id, to, ticked }).then((done) => done && onChanged())}>{words}</Button>
+        <Button
+          key={to}
+          variant="outlined"
+          disabled={busy}
+          onClick={() => void send({ visitId: visit.id, to, ticked }).then((done) => done && onChanged())}
+        >
+          {words}
+        </Button>
       ))}
     </Stack>
   );
 }
 
-function LinkSection({ visit, mayChange, onChanged }: { visit: VisitDetails; mayChange: boolean; onChanged: () => void }) {
+function LinkSection({
+  visit,
+  mayChange,
+  onChanged,
+}: {
+  visit: VisitDetails;
+  mayChange: boolean;
+  onChanged: () => void;
+}) {
   const { send } = useChange("renew-link");
   const { enqueueSnackbar } = useSnackbar();
-  const copy = () => void navigator.clipboard.writeText(new URL(visit.link!, window.location.href).href).then(() => enqueueSnackbar("The customer’s link is copied"));
+  const copy = () =>
+    void navigator.clipboard
+      .writeText(new URL(visit.link!, window.location.href).href)
+      .then(() => enqueueSnackbar("The customer’s link is copied"));
   return (
     <SheetSection title="Customer’s link">
       <Stack direction="row" spacing={2}>
-        <Button size="small" variant="outlined" component="a" href={visit.link ?? "#"} target="_blank">Open</Button>
-        <Button size="small" variant="outlined" onClick={copy}>Copy</Button>
-        {mayChange && <Button size="small" onClick={() => void send({ jobId: visit.jobId! }).then((done) => done && (enqueueSnackbar("The old link is ended; a new one is made"), onChanged()))}>End and renew</Button>}
+        <Button size="small" variant="outlined" component="a" href={visit.link ?? "#"} target="_blank">
+          Open
+        </Button>
+        <Button size="small" variant="outlined" onClick={copy}>
+          Copy
+        </Button>
+        {mayChange && (
+          <Button
+            size="small"
+            onClick={() =>
+              void send({ jobId: visit.jobId! }).then(
+                (done) => done && (enqueueSnackbar("The old link is ended; a new one is made"), onChanged()),
+              )
+            }
+          >
+            End and renew
+          </Button>
+        )}
       </Stack>
     </SheetSection>
   );
@@ -131,17 +316,42 @@ function Cancel({ visit, onChanged }: { visit: VisitDetails; onChanged: () => vo
   const { send, busy } = useChange("cancel-visit");
   return (
     <SheetSection title="Cancel">
-      <Button color="error" variant="outlined" size="small" onClick={() => setAsking(true)}>Cancel this visit…</Button>
+      <Button color="error" variant="outlined" size="small" onClick={() => setAsking(true)}>
+        Cancel this visit…
+      </Button>
       <Dialog open={asking} onClose={() => setAsking(false)}>
         <DialogTitle>Cancel the visit at {visit.customer.name}?</DialogTitle>
         <DialogContent>
           The customer is told by mail. This cannot be taken back.
-          {!!visit.depositMinor && <FormControlLabel sx={{ display: "flex", mt: 3 }} control={<Checkbox checked={refund} onChange={(e) => setRefund(e.target.checked)} />} label={`Pay back the deposit of ${moneyWords(visit.depositMinor, visit.currency)}`} />}
-          {visit.state === "no access" && visit.noAccessMinor > 0 && <FormControlLabel sx={{ display: "flex", mt: 3 }} control={<Checkbox checked={fee} onChange={(e) => setFee(e.target.checked)} />} label={`Ask ${moneyWords(visit.noAccessMinor, visit.currency)}, since nobody let us in`} />}
+          {!!visit.depositMinor && (
+            <FormControlLabel
+              sx={{ display: "flex", mt: 3 }}
+              control={<Checkbox checked={refund} onChange={(e) => setRefund(e.target.checked)} />}
+              label={`Pay back the deposit of ${moneyWords(visit.depositMinor, visit.currency)}`}
+            />
+          )}
+          {visit.state === "no access" && visit.noAccessMinor > 0 && (
+            <FormControlLabel
+              sx={{ display: "flex", mt: 3 }}
+              control={<Checkbox checked={fee} onChange={(e) => setFee(e.target.checked)} />}
+              label={`Ask ${moneyWords(visit.noAccessMinor, visit.currency)}, since nobody let us in`}
+            />
+          )}
         </DialogContent>
         <DialogActions>
           <Button onClick={() => setAsking(false)}>Keep it</Button>
-          <Button color="error" variant="contained" disabled={busy} onClick={() => void send({ visitId: visit.id, refundDeposit: refund, chargeNoAccess: fee }).then((done) => (setAsking(false), done && onChanged()))}>Cancel and tell</Button>
+          <Button
+            color="error"
+            variant="contained"
+            disabled={busy}
+            onClick={() =>
+              void send({ visitId: visit.id, refundDeposit: refund, chargeNoAccess: fee }).then(
+                (done) => (setAsking(false), done && onChanged()),
+              )
+            }
+          >
+            Cancel and tell
+          </Button>
         </DialogActions>
       </Dialog>
     </SheetSection>

@@ -23,36 +23,92 @@ export function Alike({ onChanged }: { onChanged: () => void }) {
   const changed = () => (refresh(), onChanged());
   const undoable = (words: string, undo: () => Promise<unknown>) => {
     changed();
-    enqueueSnackbar(words, { variant: "success", action: <Button color="inherit" size="small" onClick={() => void undo().then(changed)}>Undo</Button> });
+    enqueueSnackbar(words, {
+      variant: "success",
+      action: (
+        <Button color="inherit" size="small" onClick={() => void undo().then(changed)}>
+          Undo
+        </Button>
+      ),
+    });
   };
   const keep = async (side: Side) => {
-    if (pair && (await merge.send({ pairId: pair.id, keepId: side.id }))) undoable(`They are one customer now: ${side.name}`, () => split.send({ pairId: pair.id }));
+    if (pair && (await merge.send({ pairId: pair.id, keepId: side.id })))
+      undoable(`They are one customer now: ${side.name}`, () => split.send({ pairId: pair.id }));
   };
   const keepApart = async () => {
-    if (pair && (await apart.send({ pairId: pair.id, apart: true }))) undoable("They stay two customers", () => apart.send({ pairId: pair.id, apart: false }));
+    if (pair && (await apart.send({ pairId: pair.id, apart: true })))
+      undoable("They stay two customers", () => apart.send({ pairId: pair.id, apart: false }));
   };
   return (
     <Box component="section" aria-label="Maybe the same person" sx={{ px: 6, pb: 4 }}>
-      <Button size="small" aria-expanded={open} onClick={() => setOpen(!open)}>{data.open.length ? `${data.open.length} ${data.open.length === 1 ? "pair" : "pairs"} may be the same person` : "Merged customers"}</Button>
+      <Button size="small" aria-expanded={open} onClick={() => setOpen(!open)}>
+        {data.open.length
+          ? `${data.open.length} ${data.open.length === 1 ? "pair" : "pairs"} may be the same person`
+          : "Merged customers"}
+      </Button>
       {open && pair && (
         <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 5, mt: 2, maxWidth: 820 }}>
           {pair.sides.map((side, i) => (
-            <Box key={side.id} sx={{ borderTop: `1px solid ${ink.line}`, pt: 3, display: "grid", gap: 1, fontSize: 14.5, alignContent: "start" }}>
+            <Box
+              key={side.id}
+              sx={{
+                borderTop: `1px solid ${ink.line}`,
+                pt: 3,
+                display: "grid",
+                gap: 1,
+                fontSize: 14.5,
+                alignContent: "start",
+              }}
+            >
               <b>{side.name}</b>
               <Same same={pair.sides[0].mail === pair.sides[1].mail}>{side.mail}</Same>
               <Same same={pair.sides[0].phone === pair.sides[1].phone}>{side.phone}</Same>
-              {side.sites.map((site) => <Same key={site} same={pair.sides[1 - i]!.sites.includes(site)}>{site}</Same>)}
-              <span>{side.visits} {side.visits === 1 ? "visit" : "visits"}</span>
-              <Button variant="outlined" size="small" disabled={merge.busy} onClick={() => void keep(side)} sx={{ justifySelf: "start", mt: 1 }}>One person: keep this one</Button>
+              {side.sites.map((site) => (
+                <Same key={site} same={pair.sides[1 - i]!.sites.includes(site)}>
+                  {site}
+                </Same>
+              ))}
+              <span>
+                {side.visits} {side.visits === 1 ? "visit" : "visits"}
+              </span>
+              <Button
+                variant="outlined"
+                size="small"
+                disabled={merge.busy}
+                onClick={() => void keep(side)}
+                sx={{ justifySelf: "start", mt: 1 }}
+              >
+                One person: keep this one
+              </Button>
             </Box>
           ))}
-          <Button size="small" disabled={apart.busy} onClick={() => void keepApart()} sx={{ justifySelf: "start" }}>They are two people</Button>
+          <Button size="small" disabled={apart.busy} onClick={() => void keepApart()} sx={{ justifySelf: "start" }}>
+            They are two people
+          </Button>
         </Box>
       )}
-      {open && data.merged.map((m) => <Box key={m.id} sx={{ color: ink.ash, fontSize: 14, mt: 1 }}>{m.gone} was merged into {m.kept}. <Button size="small" disabled={split.busy} onClick={() => void split.send({ pairId: m.id }).then((done) => done && changed())}>Take it back</Button></Box>)}
+      {open &&
+        data.merged.map((m) => (
+          <Box key={m.id} sx={{ color: ink.ash, fontSize: 14, mt: 1 }}>
+            {m.gone} was merged into {m.kept}.{" "}
+            <Button
+              size="small"
+              disabled={split.busy}
+              onClick={() => void split.send({ pairId: m.id }).then((done) => done && changed())}
+            >
+              Take it back
+            </Button>
+          </Box>
+        ))}
     </Box>
   );
 }
 
 /** What both have in common is marked, with a sign beside the colour. */
-const Same = ({ same, children }: { same: boolean; children: React.ReactNode }) => <span style={same ? { fontWeight: 650, color: ink.pine } : undefined}>{same && "= "}{children}</span>;
+const Same = ({ same, children }: { same: boolean; children: React.ReactNode }) => (
+  <span style={same ? { fontWeight: 650, color: ink.pine } : undefined}>
+    {same && "= "}
+    {children}
+  </span>
+);

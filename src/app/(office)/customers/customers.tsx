@@ -30,15 +30,40 @@ export function Customers({ rows, currency, open }: { rows: Row[]; currency: str
     { field: "mail", headerName: "Mail", flex: 1.4, minWidth: 150 },
     { field: "zone", headerName: "Zone", width: 120 },
     { field: "sites", headerName: "Sites", width: 70, align: "right", headerAlign: "right" },
-    { field: "lastVisit", headerName: "Last visit", width: 110, valueFormatter: (value: string | null) => (value ? dayShort(value) : "") },
-    { field: "nextVisit", headerName: "Next visit", width: 110, valueFormatter: (value: string | null) => (value ? dayShort(value) : "") },
-    { field: "openMinor", headerName: "Open", width: 110, align: "right", headerAlign: "right", valueFormatter: (value: number) => (value ? moneyWords(value, currency) : "") },
+    {
+      field: "lastVisit",
+      headerName: "Last visit",
+      width: 110,
+      valueFormatter: (value: string | null) => (value ? dayShort(value) : ""),
+    },
+    {
+      field: "nextVisit",
+      headerName: "Next visit",
+      width: 110,
+      valueFormatter: (value: string | null) => (value ? dayShort(value) : ""),
+    },
+    {
+      field: "openMinor",
+      headerName: "Open",
+      width: 110,
+      align: "right",
+      headerAlign: "right",
+      valueFormatter: (value: number) => (value ? moneyWords(value, currency) : ""),
+    },
   ];
   return (
     <Box sx={{ display: "flex", flex: 1, minHeight: 0 }}>
       <Box sx={{ flex: 1, minWidth: 0, height: "calc(100dvh - 72px)", display: "flex", flexDirection: "column" }}>
         {mayMerge && <Alike onChanged={() => router.refresh()} />}
-        <Box sx={{ flex: 1, minHeight: 300 }}><DataTable rows={rows} columns={columns} onOpen={(row) => show(row.id)} columnVisibilityModel={open ? { mail: false, sites: false, lastVisit: false, zone: false } : {}} localeText={{ noRowsLabel: "Customers appear here with their first booking." }} /></Box>
+        <Box sx={{ flex: 1, minHeight: 300 }}>
+          <DataTable
+            rows={rows}
+            columns={columns}
+            onOpen={(row) => show(row.id)}
+            columnVisibilityModel={open ? { mail: false, sites: false, lastVisit: false, zone: false } : {}}
+            localeText={{ noRowsLabel: "Customers appear here with their first booking." }}
+          />
+        </Box>
       </Box>
       {open && <CustomerSheet key={open} id={open} onClose={() => show(null)} />}
     </Box>
@@ -47,7 +72,12 @@ export function Customers({ rows, currency, open }: { rows: Row[]; currency: str
 
 function CustomerSheet({ id, onClose }: { id: number; onClose: () => void }) {
   const { data: customer, problem } = useView("customer", { id });
-  if (!customer) return <SideSheet title="Customer" onClose={onClose}>{problem ? <Alert severity="error">{problem.sentence}</Alert> : <Skeleton variant="rounded" height={240} />}</SideSheet>;
+  if (!customer)
+    return (
+      <SideSheet title="Customer" onClose={onClose}>
+        {problem ? <Alert severity="error">{problem.sentence}</Alert> : <Skeleton variant="rounded" height={240} />}
+      </SideSheet>
+    );
   return (
     <SideSheet title={customer.name} onClose={onClose}>
       <Fact name="Phone">{customer.phone}</Fact>
@@ -58,21 +88,43 @@ function CustomerSheet({ id, onClose }: { id: number; onClose: () => void }) {
       {customer.card && <Fact name="Card">{customer.card}, kept with the card service</Fact>}
       <Fact name="Open">{moneyWords(customer.openMinor, customer.currency)}</Fact>
       <SheetSection title="Sites">
-        {customer.sites.map((s) => <Fact key={s.id} name={s.zone ?? "outside"}>{s.line}, {s.postcode}</Fact>)}
+        {customer.sites.map((s) => (
+          <Fact key={s.id} name={s.zone ?? "outside"}>
+            {s.line}, {s.postcode}
+          </Fact>
+        ))}
       </SheetSection>
       <SheetSection title="Visits">
         {customer.visits.map((v) => (
-          <LinkBox key={v.id} href={`/board?date=${v.date}&visit=${v.id}`} sx={{ display: "flex", gap: 2, py: 1.25, borderTop: `1px solid ${ink.line}`, fontSize: 14.5, textDecoration: "none", color: ink.ink }}>
+          <LinkBox
+            key={v.id}
+            href={`/board?date=${v.date}&visit=${v.id}`}
+            sx={{
+              display: "flex",
+              gap: 2,
+              py: 1.25,
+              borderTop: `1px solid ${ink.line}`,
+              fontSize: 14.5,
+              textDecoration: "none",
+              color: ink.ink,
+            }}
+          >
             <Box sx={{ width: 88, flex: "none" }}>{dayShort(v.date)}</Box>
             <Code code={v.code} colour={hues[v.hue]!} />
-            <Box sx={{ flex: 1 }}><VisitState state={v.state} /></Box>
+            <Box sx={{ flex: 1 }}>
+              <VisitState state={v.state} />
+            </Box>
             <Box>{moneyWords(v.totalMinor, customer.currency)}</Box>
           </LinkBox>
         ))}
       </SheetSection>
       {customer.consents.length > 0 && (
         <SheetSection title="What they agreed to">
-          {customer.consents.map((c) => <Fact key={c.id} name={dateWords(localDate(Math.floor(c.at / 60_000), customer.timeZone))}>{c.given ? "✓" : "✕"} “{c.words}”</Fact>)}
+          {customer.consents.map((c) => (
+            <Fact key={c.id} name={dateWords(localDate(Math.floor(c.at / 60_000), customer.timeZone))}>
+              {c.given ? "✓" : "✕"} “{c.words}”
+            </Fact>
+          ))}
         </SheetSection>
       )}
       <SheetSection title="Messages">

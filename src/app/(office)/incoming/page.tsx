@@ -13,7 +13,21 @@ export default async function IncomingPage({ searchParams }: { searchParams: Pro
   const away = view.entries.length - waiting;
   return (
     <>
-      <Top title="Incoming" sum={[waiting ? `${waiting} ${waiting === 1 ? "waits" : "wait"} for a person` : "Nothing waits for you", away > 0 && `${away} for a customer’s answer`, view.handles && `${view.handles} handles incoming`].filter(Boolean).join(", ")} action={<Button variant="outlined" href="/why-not" sx={{ flex: "none" }}>Book on the phone</Button>} />
+      <Top
+        title="Incoming"
+        sum={[
+          waiting ? `${waiting} ${waiting === 1 ? "waits" : "wait"} for a person` : "Nothing waits for you",
+          away > 0 && `${away} for a customer’s answer`,
+          view.handles && `${view.handles} handles incoming`,
+        ]
+          .filter(Boolean)
+          .join(", ")}
+        action={
+          <Button variant="outlined" href="/why-not" sx={{ flex: "none" }}>
+            Book on the phone
+          </Button>
+        }
+      />
       <Incoming view={view} open={view.entries.find((e) => e.key === open) ?? null} />
     </>
   );

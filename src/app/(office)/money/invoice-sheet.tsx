@@ -23,39 +23,78 @@ type Invoice = ViewOutput<"invoice">;
 export function InvoiceSheet({ id, onClose, onChanged }: { id: number; onClose: () => void; onChanged: () => void }) {
   const { data: invoice, problem, refresh } = useView("invoice", { id });
   const { person } = useOffice();
-  if (!invoice) return <SideSheet title="Invoice" onClose={onClose}>{problem ? <Alert severity="error">{problem.sentence}</Alert> : <Skeleton variant="rounded" height={240} />}</SideSheet>;
+  if (!invoice)
+    return (
+      <SideSheet title="Invoice" onClose={onClose}>
+        {problem ? <Alert severity="error">{problem.sentence}</Alert> : <Skeleton variant="rounded" height={240} />}
+      </SideSheet>
+    );
   const amount = (value: number) => moneyWords(value, invoice.currency);
-  const day = (ms: number | null) => (ms === null ? "" : dayShort(localDate(Math.floor(ms / 60_000), invoice.timeZone)));
+  const day = (ms: number | null) =>
+    ms === null ? "" : dayShort(localDate(Math.floor(ms / 60_000), invoice.timeZone));
   return (
     <SideSheet title={`Invoice ${invoice.number}`} onClose={onClose}>
       <Fact name="Customer">{invoice.customer}</Fact>
-      <Fact name="State"><b style={{ color: invoice.state === "overdue" ? ink.ember : invoice.state === "paid" ? ink.moss : ink.ink }}>{invoice.state}</b></Fact>
+      <Fact name="State">
+        <b style={{ color: invoice.state === "overdue" ? ink.ember : invoice.state === "paid" ? ink.moss : ink.ink }}>
+          {invoice.state}
+        </b>
+      </Fact>
       <Fact name="Due">{dateWords(invoice.dueDate)}</Fact>
       <SheetSection title="Lines">
-        {invoice.lines.map((line, i) => <Amount key={i} name={line.description} value={amount(line.amount_minor)} />)}
-        <Amount name={<b>Total, of which tax {amount(invoice.taxMinor)}</b>} value={<b>{amount(invoice.totalMinor)}</b>} />
+        {invoice.lines.map((line, i) => (
+          <Amount key={i} name={line.description} value={amount(line.amount_minor)} />
+        ))}
+        <Amount
+          name={<b>Total, of which tax {amount(invoice.taxMinor)}</b>}
+          value={<b>{amount(invoice.totalMinor)}</b>}
+        />
         <Amount name={<b>Open</b>} value={<b>{amount(invoice.openMinor)}</b>} />
       </SheetSection>
       <SheetSection title="Payments">
         {invoice.payments.length === 0 && <span style={{ color: ink.ash }}>None yet.</span>}
         {invoice.payments.map((p) => (
           <Fact key={p.id} name={day(p.settled_at ?? p.asked_at)}>
-            {amount(p.amount_minor)} by {p.method}, {p.purpose}: <b style={{ color: p.state === "declined" ? ink.ember : ink.ink }}>{p.state}</b>
+            {amount(p.amount_minor)} by {p.method}, {p.purpose}:{" "}
+            <b style={{ color: p.state === "declined" ? ink.ember : ink.ink }}>{p.state}</b>
             {p.applied ? `, ${amount(p.applied)} applied here` : ""}
-            {p.gateway_reference && <><br /><span style={{ color: ink.ash, fontSize: 13 }}>{p.gateway_reference}</span></>}
+            {p.gateway_reference && (
+              <>
+                <br />
+                <span style={{ color: ink.ash, fontSize: 13 }}>{p.gateway_reference}</span>
+              </>
+            )}
           </Fact>
         ))}
       </SheetSection>
-      {invoice.openMinor > 0 && person.permissions.includes("money.change") && <Receive invoice={invoice} onDone={() => (refresh(), onChanged())} />}
+      {invoice.openMinor > 0 && person.permissions.includes("money.change") && (
+        <Receive invoice={invoice} onDone={() => (refresh(), onChanged())} />
+      )}
       <SheetSection title="Sent">
-        {invoice.reminders.map((m) => <Fact key={m.id} name={day(m.written_at)}>{m.subject || "text"} ({m.channel}, {m.state})</Fact>)}
+        {invoice.reminders.map((m) => (
+          <Fact key={m.id} name={day(m.written_at)}>
+            {m.subject || "text"} ({m.channel}, {m.state})
+          </Fact>
+        ))}
       </SheetSection>
     </SideSheet>
   );
 }
 
 const Amount = ({ name, value }: { name: React.ReactNode; value: React.ReactNode }) => (
-  <div style={{ display: "flex", justifyContent: "space-between", gap: 12, padding: "5px 0", borderTop: `1px solid ${ink.line}`, fontSize: 14.5 }}><span>{name}</span><span>{value}</span></div>
+  <div
+    style={{
+      display: "flex",
+      justifyContent: "space-between",
+      gap: 12,
+      padding: "5px 0",
+      borderTop: `1px solid ${ink.line}`,
+      fontSize: 14.5,
+    }}
+  >
+    <span>{name}</span>
+    <span>{value}</span>
+  </div>
 );
 
 function Receive({ invoice, onDone }: { invoice: Invoice; onDone: () => void }) {
@@ -78,8 +117,22 @@ function Receive({ invoice, onDone }: { invoice: Invoice; onDone: () => void }) 
           <MenuItem value="bank">bank</MenuItem>
           <MenuItem value="cash">cash</MenuItem>
         </TextField>
-        <TextField label="Amount" value={text} onChange={(e) => setText(e.target.value)} error={amountMinor === null || !!wrong("/amountMinor")} helperText={amountMinor === null ? "Such as 89.50" : wrong("/amountMinor")} slotProps={{ htmlInput: { inputMode: "decimal" } }} />
-        <Button variant="contained" disabled={busy || amountMinor === null} onClick={() => void record()} sx={{ height: 40, flex: "none" }}>Take down</Button>
+        <TextField
+          label="Amount"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          error={amountMinor === null || !!wrong("/amountMinor")}
+          helperText={amountMinor === null ? "Such as 89.50" : wrong("/amountMinor")}
+          slotProps={{ htmlInput: { inputMode: "decimal" } }}
+        />
+        <Button
+          variant="contained"
+          disabled={busy || amountMinor === null}
+          onClick={() => void record()}
+          sx={{ height: 40, flex: "none" }}
+        >
+          Take down
+        </Button>
       </Stack>
     </SheetSection>
   );

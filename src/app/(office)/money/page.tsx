@@ -11,7 +11,10 @@ export default async function MoneyPage({ searchParams }: { searchParams: Promis
   const view = await read(money, {}, "/money");
   return (
     <>
-      <Top title="Money" sum={`${moneyWords(view.totals.open, view.currency)} open, of which ${moneyWords(view.totals.overdue, view.currency)} overdue`} />
+      <Top
+        title="Money"
+        sum={`${moneyWords(view.totals.open, view.currency)} open, of which ${moneyWords(view.totals.overdue, view.currency)} overdue`}
+      />
       <Money view={view} open={id ? Number(id) : null} show={show ?? "all"} />
     </>
   );

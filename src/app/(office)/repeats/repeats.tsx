@@ -25,29 +25,72 @@ export function Repeats({ rows }: { rows: Row[] }) {
     if (!(await end.send({ repeatId: row.id }))) return;
     router.refresh();
     enqueueSnackbar(`${row.customer}’s repeat is ended; promised visits stay`, {
-      action: (key) => <Button color="inherit" onClick={() => (closeSnackbar(key), void resumeIt(row))}>Undo</Button>,
+      action: (key) => (
+        <Button color="inherit" onClick={() => (closeSnackbar(key), void resumeIt(row))}>
+          Undo
+        </Button>
+      ),
     });
   };
   const resumeIt = async (row: Row) => (await resume.send({ repeatId: row.id })) && router.refresh();
 
   const columns: GridColDef<Row>[] = [
     { field: "customer", headerName: "Customer", flex: 1, minWidth: 140 },
-    { field: "service", headerName: "Service", flex: 1.1, minWidth: 220, renderCell: ({ row }) => <span><Code code={row.code} colour={hues[row.hue]!} /> {row.service}</span> },
+    {
+      field: "service",
+      headerName: "Service",
+      flex: 1.1,
+      minWidth: 220,
+      renderCell: ({ row }) => (
+        <span>
+          <Code code={row.code} colour={hues[row.hue]!} /> {row.service}
+        </span>
+      ),
+    },
     { field: "words", headerName: "How often", width: 190, valueGetter: (_, row) => `${row.words}, ${row.window}` },
     { field: "technician", headerName: "Usually", width: 120 },
-    { field: "next", headerName: "Next", width: 110, valueFormatter: (value: string | null) => (value ? dayShort(value) : "") },
-    { field: "ahead", headerName: "Forecasts", width: 140, renderCell: ({ row }) => <span>{row.ahead}{row.unplaced > 0 && <b style={{ color: ink.ember }}> · {row.unplaced} no room</b>}</span> },
+    {
+      field: "next",
+      headerName: "Next",
+      width: 110,
+      valueFormatter: (value: string | null) => (value ? dayShort(value) : ""),
+    },
+    {
+      field: "ahead",
+      headerName: "Forecasts",
+      width: 140,
+      renderCell: ({ row }) => (
+        <span>
+          {row.ahead}
+          {row.unplaced > 0 && <b style={{ color: ink.ember }}> · {row.unplaced} no room</b>}
+        </span>
+      ),
+    },
     { field: "state", headerName: "State", width: 74 },
     {
-      field: "do", headerName: "", width: 96, sortable: false,
-      renderCell: ({ row }) => person.permissions.includes("board.change") && (
-        <Button size="small" onClick={(e) => (e.stopPropagation(), void (row.state === "active" ? endIt(row) : resumeIt(row)))}>{row.state === "active" ? "End" : "Take up"}</Button>
-      ),
+      field: "do",
+      headerName: "",
+      width: 96,
+      sortable: false,
+      renderCell: ({ row }) =>
+        person.permissions.includes("board.change") && (
+          <Button
+            size="small"
+            onClick={(e) => (e.stopPropagation(), void (row.state === "active" ? endIt(row) : resumeIt(row)))}
+          >
+            {row.state === "active" ? "End" : "Take up"}
+          </Button>
+        ),
     },
   ];
   return (
     <Box sx={{ height: "calc(100dvh - 72px)" }}>
-      <DataTable rows={rows} columns={columns} onOpen={(row) => row.next && router.push(`/board?date=${row.next}&visit=${row.nextVisit}`)} localeText={{ noRowsLabel: "Nothing repeats yet. Open a visit on the board and let it come back." }} />
+      <DataTable
+        rows={rows}
+        columns={columns}
+        onOpen={(row) => row.next && router.push(`/board?date=${row.next}&visit=${row.nextVisit}`)}
+        localeText={{ noRowsLabel: "Nothing repeats yet. Open a visit on the board and let it come back." }}
+      />
     </Box>
   );
 }

@@ -35,17 +35,34 @@ export function Absences(about: About) {
 function useFreedNote() {
   const { enqueueSnackbar } = useSnackbar();
   return (what: string, freed: number) =>
-    enqueueSnackbar(freed ? `${what} is saved. ${freed} ${freed === 1 ? "visit waits" : "visits wait"} in the tray for somebody else.` : `${what} is saved`, { variant: freed ? "warning" : "success" });
+    enqueueSnackbar(
+      freed
+        ? `${what} is saved. ${freed} ${freed === 1 ? "visit waits" : "visits wait"} in the tray for somebody else.`
+        : `${what} is saved`,
+      { variant: freed ? "warning" : "success" },
+    );
 }
 
-function Section({ title, entries, children }: { title: string; entries: { key: string | number; words: string; remove: () => void }[]; children: ReactNode }) {
+function Section({
+  title,
+  entries,
+  children,
+}: {
+  title: string;
+  entries: { key: string | number; words: string; remove: () => void }[];
+  children: ReactNode;
+}) {
   return (
     <Box component="section" aria-label={title} sx={{ mt: 8 }}>
-      <Typography variant="h3" sx={{ mb: 2 }}>{title}</Typography>
+      <Typography variant="h3" sx={{ mb: 2 }}>
+        {title}
+      </Typography>
       {entries.map(({ key, words, remove }) => (
         <Box key={key} sx={{ display: "flex", alignItems: "center", py: 1, borderTop: `1px solid ${ink.line}` }}>
           <Box sx={{ flex: 1 }}>{words}</Box>
-          <Button size="small" onClick={remove} aria-label={`Remove ${words}`}>Remove</Button>
+          <Button size="small" onClick={remove} aria-label={`Remove ${words}`}>
+            Remove
+          </Button>
         </Box>
       ))}
       <Box sx={{ display: "flex", gap: 2, mt: 2, alignItems: "flex-start", flexWrap: "wrap" }}>{children}</Box>
@@ -72,14 +89,64 @@ function TimeOff({ technician, today, saved }: About) {
   const words = (o: Technician["timeOff"][number]) =>
     `${o.reason}: ${dateWords(o.first_date)}${o.last_date === o.first_date ? "" : ` to ${dateWords(o.last_date)}`}${o.from_minute === null ? "" : `, ${clock(o.from_minute)} to ${clock(o.to_minute!)}`}`;
   return (
-    <Section title="Time off" entries={technician.timeOff.map((o) => ({ key: o.id, words: words(o), remove: () => void remove.send({ id: o.id }).then((done) => done && saved()) }))}>
-      <DateField label="First day" value={first} onValue={(day) => day && setFirst(day)} wrong={add.wrong("/firstDate")} width={170} />
-      <DateField label="Last day" value={last} onValue={(day) => day && setLast(day)} wrong={add.wrong("/lastDate")} width={170} />
-      <Field label="Reason" value={reason} onChange={(e) => setReason(e.target.value)} wrong={add.wrong("/reason")} sx={{ width: 160 }} />
-      <FormControlLabel control={<Switch checked={hours !== null} onChange={(e) => setHours(e.target.checked ? { fromMinute: 780, toMinute: 1020 } : null)} />} label="Some hours only" />
-      {hours && <TimeField label="Off from" value={hours.fromMinute} onValue={(fromMinute) => setHours({ ...hours, fromMinute })} sx={{ width: 110 }} />}
-      {hours && <TimeField label="Off to" value={hours.toMinute} onValue={(toMinute) => setHours({ ...hours, toMinute })} wrong={add.wrong("/toMinute")} sx={{ width: 110 }} />}
-      <Button variant="outlined" disabled={add.busy} onClick={() => void record()} sx={addButton}>Add time off</Button>
+    <Section
+      title="Time off"
+      entries={technician.timeOff.map((o) => ({
+        key: o.id,
+        words: words(o),
+        remove: () => void remove.send({ id: o.id }).then((done) => done && saved()),
+      }))}
+    >
+      <DateField
+        label="First day"
+        value={first}
+        onValue={(day) => day && setFirst(day)}
+        wrong={add.wrong("/firstDate")}
+        width={170}
+      />
+      <DateField
+        label="Last day"
+        value={last}
+        onValue={(day) => day && setLast(day)}
+        wrong={add.wrong("/lastDate")}
+        width={170}
+      />
+      <Field
+        label="Reason"
+        value={reason}
+        onChange={(e) => setReason(e.target.value)}
+        wrong={add.wrong("/reason")}
+        sx={{ width: 160 }}
+      />
+      <FormControlLabel
+        control={
+          <Switch
+            checked={hours !== null}
+            onChange={(e) => setHours(e.target.checked ? { fromMinute: 780, toMinute: 1020 } : null)}
+          />
+        }
+        label="Some hours only"
+      />
+      {hours && (
+        <TimeField
+          label="Off from"
+          value={hours.fromMinute}
+          onValue={(fromMinute) => setHours({ ...hours, fromMinute })}
+          sx={{ width: 110 }}
+        />
+      )}
+      {hours && (
+        <TimeField
+          label="Off to"
+          value={hours.toMinute}
+          onValue={(toMinute) => setHours({ ...hours, toMinute })}
+          wrong={add.wrong("/toMinute")}
+          sx={{ width: 110 }}
+        />
+      )}
+      <Button variant="outlined" disabled={add.busy} onClick={() => void record()} sx={addButton}>
+        Add time off
+      </Button>
     </Section>
   );
 }
@@ -99,11 +166,46 @@ function DayHours({ technician, today, saved }: About) {
   const dates = [...new Set(technician.dayHours.map((h) => h.date))];
   const spansOn = (on: string) => technician.dayHours.filter((h) => h.date === on);
   return (
-    <Section title="Other hours on one day" entries={dates.map((on) => ({ key: on, words: `${dateWords(on)}: ${spansOn(on).map((h) => `${clock(h.opens)} to ${clock(h.closes)}`).join(", ")}`, remove: () => void save(on, null) }))}>
-      <DateField label="Day" value={date} onValue={(day) => day && setDate(day)} wrong={change.wrong("/date")} width={170} />
+    <Section
+      title="Other hours on one day"
+      entries={dates.map((on) => ({
+        key: on,
+        words: `${dateWords(on)}: ${spansOn(on)
+          .map((h) => `${clock(h.opens)} to ${clock(h.closes)}`)
+          .join(", ")}`,
+        remove: () => void save(on, null),
+      }))}
+    >
+      <DateField
+        label="Day"
+        value={date}
+        onValue={(day) => day && setDate(day)}
+        wrong={change.wrong("/date")}
+        width={170}
+      />
       <TimeField label="Works from" value={opens} onValue={setOpens} sx={{ width: 110 }} />
-      <TimeField label="Works to" value={closes} onValue={setCloses} wrong={change.wrong("/spans/0") ?? change.wrong(`/spans/${spansOn(date).length}`)} sx={{ width: 110 }} />
-      <Button variant="outlined" disabled={change.busy} onClick={() => void save(date, [...spansOn(date).map((h) => ({ opens: h.opens, closes: h.closes })), { opens, closes }].sort((a, b) => a.opens - b.opens))} sx={addButton}>Add hours</Button>
+      <TimeField
+        label="Works to"
+        value={closes}
+        onValue={setCloses}
+        wrong={change.wrong("/spans/0") ?? change.wrong(`/spans/${spansOn(date).length}`)}
+        sx={{ width: 110 }}
+      />
+      <Button
+        variant="outlined"
+        disabled={change.busy}
+        onClick={() =>
+          void save(
+            date,
+            [...spansOn(date).map((h) => ({ opens: h.opens, closes: h.closes })), { opens, closes }].sort(
+              (a, b) => a.opens - b.opens,
+            ),
+          )
+        }
+        sx={addButton}
+      >
+        Add hours
+      </Button>
     </Section>
   );
 }
@@ -118,20 +220,55 @@ function Errands({ technician, today, saved }: About) {
   const remove = useChange("remove-errand");
   const note = useFreedNote();
   const record = async () => {
-    const done = await add.send({ technicianId: technician.id, date, fromMinute, toMinute, title, addressId: address?.id ?? null });
+    const done = await add.send({
+      technicianId: technician.id,
+      date,
+      fromMinute,
+      toMinute,
+      title,
+      addressId: address?.id ?? null,
+    });
     if (!done) return;
     note(title, done.value.freed);
     setTitle("");
     saved();
   };
   return (
-    <Section title="Errands" entries={technician.errands.map((e) => ({ key: e.id, words: `${e.title}: ${dateWords(e.date)}, ${clock(e.from)} to ${clock(e.to)}${e.place ? `, ${e.place}` : ""}`, remove: () => void remove.send({ id: e.id }).then((done) => done && saved()) }))}>
-      <Field label="What" value={title} onChange={(e) => setTitle(e.target.value)} wrong={add.wrong("/title")} sx={{ width: 200 }} />
-      <DateField label="Day" value={date} onValue={(day) => day && setDate(day)} wrong={add.wrong("/date")} width={170} />
+    <Section
+      title="Errands"
+      entries={technician.errands.map((e) => ({
+        key: e.id,
+        words: `${e.title}: ${dateWords(e.date)}, ${clock(e.from)} to ${clock(e.to)}${e.place ? `, ${e.place}` : ""}`,
+        remove: () => void remove.send({ id: e.id }).then((done) => done && saved()),
+      }))}
+    >
+      <Field
+        label="What"
+        value={title}
+        onChange={(e) => setTitle(e.target.value)}
+        wrong={add.wrong("/title")}
+        sx={{ width: 200 }}
+      />
+      <DateField
+        label="Day"
+        value={date}
+        onValue={(day) => day && setDate(day)}
+        wrong={add.wrong("/date")}
+        width={170}
+      />
       <TimeField label="From" value={fromMinute} onValue={setFrom} sx={{ width: 100 }} />
       <TimeField label="To" value={toMinute} onValue={setTo} wrong={add.wrong("/toMinute")} sx={{ width: 100 }} />
-      <Box sx={{ width: 300 }}><AddressField label="Where (if it matters)" value={address} onValue={setAddress} wrong={add.wrong("/addressId")} /></Box>
-      <Button variant="outlined" disabled={add.busy} onClick={() => void record()} sx={addButton}>Add errand</Button>
+      <Box sx={{ width: 300 }}>
+        <AddressField
+          label="Where (if it matters)"
+          value={address}
+          onValue={setAddress}
+          wrong={add.wrong("/addressId")}
+        />
+      </Box>
+      <Button variant="outlined" disabled={add.busy} onClick={() => void record()} sx={addButton}>
+        Add errand
+      </Button>
     </Section>
   );
 }

@@ -9,7 +9,16 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { weekdayNames } from "@/core/time/words";
 import { ImageField } from "@/ui/image-field";
-import { Columns, Field, FormFrame, FormSection, MoneyField, PercentField, TimeField, WholeField } from "@/ui/form-parts";
+import {
+  Columns,
+  Field,
+  FormFrame,
+  FormSection,
+  MoneyField,
+  PercentField,
+  TimeField,
+  WholeField,
+} from "@/ui/form-parts";
 import { PlaceField } from "./place-field";
 import type { SetupData } from "./setup-screen";
 import { useKeptForm } from "@/ui/use-kept-form";
@@ -19,72 +28,243 @@ const timeZones = typeof Intl.supportedValuesOf === "function" ? Intl.supportedV
 
 /** Who the business is, how it writes, its taxes and texts, and what it counts with. */
 export function BusinessForm({ data, saved }: { data: SetupData; saved: () => void }) {
-  const { draft, set, wrong, round, frame } = useKeptForm({ operation: "save-business", of: "business", from: data.business, input: (b) => b, name: (b) => b.name, saved: () => saved() });
+  const { draft, set, wrong, round, frame } = useKeptForm({
+    operation: "save-business",
+    of: "business",
+    from: data.business,
+    input: (b) => b,
+    name: (b) => b.name,
+    saved: () => saved(),
+  });
   const rates = draft.taxRates;
-  const setRate = (at: number, change: Partial<(typeof rates)[number]>) => set({ taxRates: rates.map((r, i) => (i === at ? { ...r, ...change } : r)) });
+  const setRate = (at: number, change: Partial<(typeof rates)[number]>) =>
+    set({ taxRates: rates.map((r, i) => (i === at ? { ...r, ...change } : r)) });
   return (
     <FormFrame title="Business" key={round} {...frame}>
       <ImageField label="Mark" purpose="mark" token={draft.mark} onToken={(mark) => set({ mark })} />
       <Field label="Name" value={draft.name} onChange={(e) => set({ name: e.target.value })} wrong={wrong("/name")} />
       <PlaceField label="Address" place={draft.place} onPlace={(place) => set({ place })} wrong={wrong("/place")} />
       <Columns>
-        <Field label="Phone" value={draft.phone} onChange={(e) => set({ phone: e.target.value })} wrong={wrong("/phone")} />
+        <Field
+          label="Phone"
+          value={draft.phone}
+          onChange={(e) => set({ phone: e.target.value })}
+          wrong={wrong("/phone")}
+        />
         <Field label="Mail" value={draft.mail} onChange={(e) => set({ mail: e.target.value })} wrong={wrong("/mail")} />
-        <Field label="Site" value={draft.site} onChange={(e) => set({ site: e.target.value })} wrong={wrong("/site")} placeholder="https://" />
+        <Field
+          label="Site"
+          value={draft.site}
+          onChange={(e) => set({ site: e.target.value })}
+          wrong={wrong("/site")}
+          placeholder="https://"
+        />
       </Columns>
       <Columns>
-        <Field label="Registration number" value={draft.registration} onChange={(e) => set({ registration: e.target.value })} wrong={wrong("/registration")} />
-        <Field label="Tax number" value={draft.taxNumber} onChange={(e) => set({ taxNumber: e.target.value })} wrong={wrong("/taxNumber")} />
+        <Field
+          label="Registration number"
+          value={draft.registration}
+          onChange={(e) => set({ registration: e.target.value })}
+          wrong={wrong("/registration")}
+        />
+        <Field
+          label="Tax number"
+          value={draft.taxNumber}
+          onChange={(e) => set({ taxNumber: e.target.value })}
+          wrong={wrong("/taxNumber")}
+        />
       </Columns>
       <FormSection title="How you write and count">
         <Columns>
-          {data.currencyStays
-            ? <TextField label="Currency" value={draft.currency} helperText="Stays: work is priced in it" slotProps={{ input: { readOnly: true } }} />
-            : <Autocomplete options={currencies} value={draft.currency} disableClearable onChange={(_, currency) => set({ currency })} renderInput={(params) => <TextField {...params} label="Currency" error={!!wrong("/currency")} helperText={wrong("/currency")} />} />}
-          <Autocomplete options={timeZones} value={draft.timeZone} disableClearable onChange={(_, timeZone) => set({ timeZone })} renderInput={(params) => <TextField {...params} label="Time zone" error={!!wrong("/timeZone")} helperText={wrong("/timeZone")} />} />
-          <TextField select label="Weeks begin on" value={draft.weekStart} onChange={(e) => set({ weekStart: Number(e.target.value) })}>
-            {weekdayNames.map((name, i) => <MenuItem key={name} value={i}>{name}</MenuItem>)}
+          {data.currencyStays ? (
+            <TextField
+              label="Currency"
+              value={draft.currency}
+              helperText="Stays: work is priced in it"
+              slotProps={{ input: { readOnly: true } }}
+            />
+          ) : (
+            <Autocomplete
+              options={currencies}
+              value={draft.currency}
+              disableClearable
+              onChange={(_, currency) => set({ currency })}
+              renderInput={(params) => (
+                <TextField {...params} label="Currency" error={!!wrong("/currency")} helperText={wrong("/currency")} />
+              )}
+            />
+          )}
+          <Autocomplete
+            options={timeZones}
+            value={draft.timeZone}
+            disableClearable
+            onChange={(_, timeZone) => set({ timeZone })}
+            renderInput={(params) => (
+              <TextField {...params} label="Time zone" error={!!wrong("/timeZone")} helperText={wrong("/timeZone")} />
+            )}
+          />
+          <TextField
+            select
+            label="Weeks begin on"
+            value={draft.weekStart}
+            onChange={(e) => set({ weekStart: Number(e.target.value) })}
+          >
+            {weekdayNames.map((name, i) => (
+              <MenuItem key={name} value={i}>
+                {name}
+              </MenuItem>
+            ))}
           </TextField>
-          <TextField select label="Clock" value={draft.clockHours} onChange={(e) => set({ clockHours: Number(e.target.value) as 12 | 24 })}>
+          <TextField
+            select
+            label="Clock"
+            value={draft.clockHours}
+            onChange={(e) => set({ clockHours: Number(e.target.value) as 12 | 24 })}
+          >
             <MenuItem value={24}>24 hours, 13:30</MenuItem>
             <MenuItem value={12}>12 hours, 1:30 pm</MenuItem>
           </TextField>
         </Columns>
       </FormSection>
       <FormSection title="Tax" note="Services and extras choose one of these rates. What was booked keeps its own.">
-        <TextField select label="Prices are" value={draft.pricesIncludeTax ? "with" : "without"} onChange={(e) => set({ pricesIncludeTax: e.target.value === "with" })} sx={{ maxWidth: 260 }}>
+        <TextField
+          select
+          label="Prices are"
+          value={draft.pricesIncludeTax ? "with" : "without"}
+          onChange={(e) => set({ pricesIncludeTax: e.target.value === "with" })}
+          sx={{ maxWidth: 260 }}
+        >
           <MenuItem value="with">with tax included</MenuItem>
           <MenuItem value="without">without tax, which is added</MenuItem>
         </TextField>
         {rates.map((rate, at) => (
           <Box key={at} sx={{ display: "flex", gap: 3, alignItems: "flex-start" }}>
-            <Field label="Rate is called" value={rate.name} onChange={(e) => setRate(at, { name: e.target.value })} wrong={wrong(`/taxRates/${at}/name`)} sx={{ maxWidth: 260 }} />
-            <PercentField label="Tax, %" value={rate.rateBp} onValue={(rateBp) => setRate(at, { rateBp })} wrong={wrong(`/taxRates/${at}/rateBp`)} sx={{ width: 120 }} />
-            <IconButton aria-label={`Remove the rate ${rate.name}`} onClick={() => set({ taxRates: rates.filter((_, i) => i !== at) })}><Close fontSize="small" /></IconButton>
+            <Field
+              label="Rate is called"
+              value={rate.name}
+              onChange={(e) => setRate(at, { name: e.target.value })}
+              wrong={wrong(`/taxRates/${at}/name`)}
+              sx={{ maxWidth: 260 }}
+            />
+            <PercentField
+              label="Tax, %"
+              value={rate.rateBp}
+              onValue={(rateBp) => setRate(at, { rateBp })}
+              wrong={wrong(`/taxRates/${at}/rateBp`)}
+              sx={{ width: 120 }}
+            />
+            <IconButton
+              aria-label={`Remove the rate ${rate.name}`}
+              onClick={() => set({ taxRates: rates.filter((_, i) => i !== at) })}
+            >
+              <Close fontSize="small" />
+            </IconButton>
           </Box>
         ))}
-        <Box><Button size="small" startIcon={<Add />} onClick={() => set({ taxRates: [...rates, { name: rates.length ? "Reduced" : "Standard", rateBp: rates.length ? 0 : 2100 }] })}>Tax rate</Button></Box>
+        <Box>
+          <Button
+            size="small"
+            startIcon={<Add />}
+            onClick={() =>
+              set({
+                taxRates: [...rates, { name: rates.length ? "Reduced" : "Standard", rateBp: rates.length ? 0 : 2100 }],
+              })
+            }
+          >
+            Tax rate
+          </Button>
+        </Box>
       </FormSection>
       <FormSection title="Texts" note="The terms stand at the front door before the last button, and on documents.">
-        <Field label="Terms" multiline minRows={3} value={draft.terms} onChange={(e) => set({ terms: e.target.value })} wrong={wrong("/terms")} />
-        <Field label="On quotes" multiline minRows={2} value={draft.quoteText} onChange={(e) => set({ quoteText: e.target.value })} wrong={wrong("/quoteText")} />
-        <Field label="On invoices" multiline minRows={2} value={draft.invoiceText} onChange={(e) => set({ invoiceText: e.target.value })} wrong={wrong("/invoiceText")} />
+        <Field
+          label="Terms"
+          multiline
+          minRows={3}
+          value={draft.terms}
+          onChange={(e) => set({ terms: e.target.value })}
+          wrong={wrong("/terms")}
+        />
+        <Field
+          label="On quotes"
+          multiline
+          minRows={2}
+          value={draft.quoteText}
+          onChange={(e) => set({ quoteText: e.target.value })}
+          wrong={wrong("/quoteText")}
+        />
+        <Field
+          label="On invoices"
+          multiline
+          minRows={2}
+          value={draft.invoiceText}
+          onChange={(e) => set({ invoiceText: e.target.value })}
+          wrong={wrong("/invoiceText")}
+        />
       </FormSection>
       <FormSection title="Messages and payment">
         <Columns>
-          <WholeField label="Invoices are due after, days" value={draft.paymentDays} onValue={(paymentDays) => set({ paymentDays })} wrong={wrong("/paymentDays")} />
-          <WholeField label="Remind before a visit, hours" value={draft.reminderHours} onValue={(reminderHours) => set({ reminderHours })} wrong={wrong("/reminderHours")} />
-          <TimeField label="Write to customers from" value={draft.messageFrom} onValue={(messageFrom) => set({ messageFrom })} wrong={wrong("/messageFrom")} />
-          <TimeField label="Until" value={draft.messageTo} onValue={(messageTo) => set({ messageTo })} wrong={wrong("/messageTo")} />
+          <WholeField
+            label="Invoices are due after, days"
+            value={draft.paymentDays}
+            onValue={(paymentDays) => set({ paymentDays })}
+            wrong={wrong("/paymentDays")}
+          />
+          <WholeField
+            label="Remind before a visit, hours"
+            value={draft.reminderHours}
+            onValue={(reminderHours) => set({ reminderHours })}
+            wrong={wrong("/reminderHours")}
+          />
+          <TimeField
+            label="Write to customers from"
+            value={draft.messageFrom}
+            onValue={(messageFrom) => set({ messageFrom })}
+            wrong={wrong("/messageFrom")}
+          />
+          <TimeField
+            label="Until"
+            value={draft.messageTo}
+            onValue={(messageTo) => set({ messageTo })}
+            wrong={wrong("/messageTo")}
+          />
         </Columns>
       </FormSection>
       <FormSection title="Driving and cost">
         <Columns>
-          <WholeField label="Driving margin, minutes" value={draft.travelMarginMinutes} onValue={(travelMarginMinutes) => set({ travelMarginMinutes })} wrong={wrong("/travelMarginMinutes")} />
-          <WholeField label="Driving margin, %" value={draft.travelMarginPercent} onValue={(travelMarginPercent) => set({ travelMarginPercent })} wrong={wrong("/travelMarginPercent")} />
-          <WholeField label="Speed, km/h" value={draft.kmh} onValue={(kmh) => set({ kmh })} wrong={wrong("/kmh")} helperText="Where no roads are known" />
-          <WholeField label="Winding, %" value={draft.windingPercent} onValue={(windingPercent) => set({ windingPercent })} wrong={wrong("/windingPercent")} helperText="The way, of the straight line" />
-          <MoneyField currency={data.currency} label={`An hour costs, ${data.currency}`} value={draft.labourCostMinor} onValue={(labourCostMinor) => set({ labourCostMinor })} wrong={wrong("/labourCostMinor")} helperText="Of work, where no pay is known" />
+          <WholeField
+            label="Driving margin, minutes"
+            value={draft.travelMarginMinutes}
+            onValue={(travelMarginMinutes) => set({ travelMarginMinutes })}
+            wrong={wrong("/travelMarginMinutes")}
+          />
+          <WholeField
+            label="Driving margin, %"
+            value={draft.travelMarginPercent}
+            onValue={(travelMarginPercent) => set({ travelMarginPercent })}
+            wrong={wrong("/travelMarginPercent")}
+          />
+          <WholeField
+            label="Speed, km/h"
+            value={draft.kmh}
+            onValue={(kmh) => set({ kmh })}
+            wrong={wrong("/kmh")}
+            helperText="Where no roads are known"
+          />
+          <WholeField
+            label="Winding, %"
+            value={draft.windingPercent}
+            onValue={(windingPercent) => set({ windingPercent })}
+            wrong={wrong("/windingPercent")}
+            helperText="The way, of the straight line"
+          />
+          <MoneyField
+            currency={data.currency}
+            label={`An hour costs, ${data.currency}`}
+            value={draft.labourCostMinor}
+            onValue={(labourCostMinor) => set({ labourCostMinor })}
+            wrong={wrong("/labourCostMinor")}
+            helperText="Of work, where no pay is known"
+          />
         </Columns>
       </FormSection>
     </FormFrame>

@@ -11,8 +11,17 @@ import type { ChecklistItem } from "@/core/catalogue/checklist";
 import { Field, FormSection } from "@/ui/form-parts";
 
 /** What is ticked off on site, in order. */
-export function ChecklistField({ items, onItems, wrong }: { items: ChecklistItem[]; onItems: (items: ChecklistItem[]) => void; wrong: (path: string) => string | undefined }) {
-  const set = (at: number, change: Partial<ChecklistItem>) => onItems(items.map((item, i) => (i === at ? { ...item, ...change } : item)));
+export function ChecklistField({
+  items,
+  onItems,
+  wrong,
+}: {
+  items: ChecklistItem[];
+  onItems: (items: ChecklistItem[]) => void;
+  wrong: (path: string) => string | undefined;
+}) {
+  const set = (at: number, change: Partial<ChecklistItem>) =>
+    onItems(items.map((item, i) => (i === at ? { ...item, ...change } : item)));
   const freshId = () => {
     let n = items.length + 1;
     while (items.some((item) => item.id === `c${n}`)) n++;
@@ -22,13 +31,38 @@ export function ChecklistField({ items, onItems, wrong }: { items: ChecklistItem
     <FormSection title="Checklist" note="Ticked off on site. What must be ticked holds the visit open until it is.">
       {items.map((item, at) => (
         <Box key={item.id} sx={{ display: "flex", gap: 2, alignItems: "flex-start" }}>
-          <Field label={`Item ${at + 1}`} value={item.words} onChange={(e) => set(at, { words: e.target.value })} wrong={wrong(`/checklist/${at}/words`)} sx={{ flex: 1 }} />
-          <FormControlLabel control={<Checkbox checked={item.required} onChange={(e) => set(at, { required: e.target.checked })} />} label="Must be" />
-          <IconButton aria-label={`Item ${at + 1} earlier`} disabled={at === 0} onClick={() => onItems(items.map((it, i) => (i === at - 1 ? items[at]! : i === at ? items[at - 1]! : it)))}><ArrowUpward fontSize="small" /></IconButton>
-          <IconButton aria-label={`Remove item ${at + 1}`} onClick={() => onItems(items.filter((_, i) => i !== at))}><Close fontSize="small" /></IconButton>
+          <Field
+            label={`Item ${at + 1}`}
+            value={item.words}
+            onChange={(e) => set(at, { words: e.target.value })}
+            wrong={wrong(`/checklist/${at}/words`)}
+            sx={{ flex: 1 }}
+          />
+          <FormControlLabel
+            control={<Checkbox checked={item.required} onChange={(e) => set(at, { required: e.target.checked })} />}
+            label="Must be"
+          />
+          <IconButton
+            aria-label={`Item ${at + 1} earlier`}
+            disabled={at === 0}
+            onClick={() => onItems(items.map((it, i) => (i === at - 1 ? items[at]! : i === at ? items[at - 1]! : it)))}
+          >
+            <ArrowUpward fontSize="small" />
+          </IconButton>
+          <IconButton aria-label={`Remove item ${at + 1}`} onClick={() => onItems(items.filter((_, i) => i !== at))}>
+            <Close fontSize="small" />
+          </IconButton>
         </Box>
       ))}
-      <Box><Button size="small" startIcon={<Add />} onClick={() => onItems([...items, { id: freshId(), words: "", required: false }])}>Item</Button></Box>
+      <Box>
+        <Button
+          size="small"
+          startIcon={<Add />}
+          onClick={() => onItems([...items, { id: freshId(), words: "", required: false }])}
+        >
+          Item
+        </Button>
+      </Box>
     </FormSection>
   );
 }

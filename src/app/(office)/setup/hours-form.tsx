@@ -26,12 +26,40 @@ import { useKeptForm } from "@/ui/use-kept-form";
 
 /** When the business is open: the week, and the days that are different. */
 export function HoursForm({ data, saved }: { data: SetupData; saved: () => void }) {
-  const { draft, set, wrong, round, frame } = useKeptForm({ operation: "save-opening", of: "hours", from: { hours: data.opening }, input: (d) => d, name: () => "The week", saved: () => saved() });
+  const { draft, set, wrong, round, frame } = useKeptForm({
+    operation: "save-opening",
+    of: "hours",
+    from: { hours: data.opening },
+    input: (d) => d,
+    name: () => "The week",
+    saved: () => saved(),
+  });
   return (
     <>
-      <FormFrame title="Opening hours" key={round} {...frame} note="Windows are offered within them. What is promised at other times stays promised.">
-        <FormControlLabel control={<Switch checked={draft.hours.length > 0} onChange={(e) => set({ hours: e.target.checked ? [0, 1, 2, 3, 4].map((weekday) => ({ weekday, opens: 480, closes: 1080 })) : [] })} />} label={draft.hours.length ? "Open at these hours" : "Open whenever somebody works"} />
-        {draft.hours.length > 0 && <HoursField title="The week" hours={draft.hours} onHours={(hours) => set({ hours })} wrong={wrong} />}
+      <FormFrame
+        title="Opening hours"
+        key={round}
+        {...frame}
+        note="Windows are offered within them. What is promised at other times stays promised."
+      >
+        <FormControlLabel
+          control={
+            <Switch
+              checked={draft.hours.length > 0}
+              onChange={(e) =>
+                set({
+                  hours: e.target.checked
+                    ? [0, 1, 2, 3, 4].map((weekday) => ({ weekday, opens: 480, closes: 1080 }))
+                    : [],
+                })
+              }
+            />
+          }
+          label={draft.hours.length ? "Open at these hours" : "Open whenever somebody works"}
+        />
+        {draft.hours.length > 0 && (
+          <HoursField title="The week" hours={draft.hours} onHours={(hours) => set({ hours })} wrong={wrong} />
+        )}
       </FormFrame>
       <SpecialDays data={data} saved={saved} />
       <Holidays saved={saved} />
@@ -49,25 +77,62 @@ function SpecialDays({ data, saved }: { data: SetupData; saved: () => void }) {
   const takeAway = async (day: Day) => {
     if (!(await remove.send({ id: day.id }))) return;
     const { name, first, last, yearly, spans } = day;
-    const undo = (key: string | number) => void put.send({ id: null, name, first, last, yearly, spans }).then((back) => back && (closeSnackbar(key), saved()));
-    enqueueSnackbar(`${name} is an ordinary day again`, { action: (key) => <Button color="inherit" onClick={() => undo(key)}>Undo</Button> });
+    const undo = (key: string | number) =>
+      void put
+        .send({ id: null, name, first, last, yearly, spans })
+        .then((back) => back && (closeSnackbar(key), saved()));
+    enqueueSnackbar(`${name} is an ordinary day again`, {
+      action: (key) => (
+        <Button color="inherit" onClick={() => undo(key)}>
+          Undo
+        </Button>
+      ),
+    });
     saved();
   };
   return (
     <Box component="section" aria-label="Special days" sx={{ mt: 8 }}>
-      <Typography variant="h2" sx={{ mb: 3 }}>Special days</Typography>
-      {data.specialDays.length === 0 && <Box sx={{ color: ink.ash, mb: 3 }}>Holidays, a summer break, a Saturday before the season: days that are closed or have other hours.</Box>}
-      {data.specialDays.map((day) => editing !== "new" && editing?.id === day.id ? <DayForm key={day.id} day={day} today={data.today} done={() => (setEditing(null), saved())} /> : (
-        <Box key={day.id} sx={{ display: "flex", gap: 3, alignItems: "center", borderTop: `1px solid ${ink.line}`, py: 1.5 }}>
-          <Box sx={{ flex: 1 }}>
-            <b>{day.name}</b> {spanWords(day)}
-            <Box sx={{ color: ink.ash, fontSize: 14 }}>{day.spans.length ? `open ${day.spans.map((s) => `${clock(s.opens)} to ${clock(s.closes)}`).join(" and ")}` : "closed"}{day.promised > 0 && `, ${day.promised} promised ${day.promised === 1 ? "visit stays" : "visits stay"}`}</Box>
-          </Box>
-          <Button size="small" aria-label={`Change ${day.name}`} onClick={() => setEditing(day)}>Change</Button>
-          <IconButton aria-label={`Remove ${day.name}`} onClick={() => void takeAway(day)}><Close fontSize="small" /></IconButton>
+      <Typography variant="h2" sx={{ mb: 3 }}>
+        Special days
+      </Typography>
+      {data.specialDays.length === 0 && (
+        <Box sx={{ color: ink.ash, mb: 3 }}>
+          Holidays, a summer break, a Saturday before the season: days that are closed or have other hours.
         </Box>
-      ))}
-      {editing === "new" ? <DayForm day={null} today={data.today} done={() => (setEditing(null), saved())} /> : <Button startIcon={<Add />} onClick={() => setEditing("new")} sx={{ mt: 2 }}>Special day</Button>}
+      )}
+      {data.specialDays.map((day) =>
+        editing !== "new" && editing?.id === day.id ? (
+          <DayForm key={day.id} day={day} today={data.today} done={() => (setEditing(null), saved())} />
+        ) : (
+          <Box
+            key={day.id}
+            sx={{ display: "flex", gap: 3, alignItems: "center", borderTop: `1px solid ${ink.line}`, py: 1.5 }}
+          >
+            <Box sx={{ flex: 1 }}>
+              <b>{day.name}</b> {spanWords(day)}
+              <Box sx={{ color: ink.ash, fontSize: 14 }}>
+                {day.spans.length
+                  ? `open ${day.spans.map((s) => `${clock(s.opens)} to ${clock(s.closes)}`).join(" and ")}`
+                  : "closed"}
+                {day.promised > 0 && `, ${day.promised} promised ${day.promised === 1 ? "visit stays" : "visits stay"}`}
+              </Box>
+            </Box>
+            <Button size="small" aria-label={`Change ${day.name}`} onClick={() => setEditing(day)}>
+              Change
+            </Button>
+            <IconButton aria-label={`Remove ${day.name}`} onClick={() => void takeAway(day)}>
+              <Close fontSize="small" />
+            </IconButton>
+          </Box>
+        ),
+      )}
+      {editing === "new" ? (
+        <DayForm day={null} today={data.today} done={() => (setEditing(null), saved())} />
+      ) : (
+        <Button startIcon={<Add />} onClick={() => setEditing("new")} sx={{ mt: 2 }}>
+          Special day
+        </Button>
+      )}
     </Box>
   );
 }
@@ -89,32 +154,89 @@ function DayForm({ day, today, done }: { day: Day | null; today: string; done: (
     const saved = await send({ id: day?.id ?? null, name, first, last, yearly, spans });
     if (!saved) return;
     const { promised } = saved.value;
-    enqueueSnackbar(promised ? `${name} is saved. ${promised} ${promised === 1 ? "visit is promised then and stays" : "visits are promised then and stay"}: see the board.` : `${name} is saved`, { variant: promised ? "warning" : "success" });
+    enqueueSnackbar(
+      promised
+        ? `${name} is saved. ${promised} ${promised === 1 ? "visit is promised then and stays" : "visits are promised then and stay"}: see the board.`
+        : `${name} is saved`,
+      { variant: promised ? "warning" : "success" },
+    );
     done();
   };
   return (
-    <Box role="group" aria-label={day ? `Change ${day.name}` : "New special day"} sx={{ borderTop: `1px solid ${ink.line}`, py: 3, display: "grid", gap: 3 }}>
+    <Box
+      role="group"
+      aria-label={day ? `Change ${day.name}` : "New special day"}
+      sx={{ borderTop: `1px solid ${ink.line}`, py: 3, display: "grid", gap: 3 }}
+    >
       <Box sx={{ display: "flex", gap: 3, flexWrap: "wrap", alignItems: "flex-start" }}>
-        <Field label="Called" value={name} onChange={(e) => setName(e.target.value)} wrong={wrong("/name")} sx={{ width: 240 }} />
-        <DateField label="First day" value={first} onValue={(d) => d && (setFirst(d), last < d && setLast(d))} wrong={wrong("/first")} width={170} />
+        <Field
+          label="Called"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+          wrong={wrong("/name")}
+          sx={{ width: 240 }}
+        />
+        <DateField
+          label="First day"
+          value={first}
+          onValue={(d) => d && (setFirst(d), last < d && setLast(d))}
+          wrong={wrong("/first")}
+          width={170}
+        />
         <DateField label="Last day" value={last} onValue={(d) => d && setLast(d)} wrong={wrong("/last")} width={170} />
-        <FormControlLabel control={<Checkbox checked={yearly} onChange={(e) => setYearly(e.target.checked)} />} label="Every year" />
+        <FormControlLabel
+          control={<Checkbox checked={yearly} onChange={(e) => setYearly(e.target.checked)} />}
+          label="Every year"
+        />
       </Box>
       <Box sx={{ display: "flex", gap: 3, flexWrap: "wrap", alignItems: "flex-start" }}>
-        <TextField select label="Then we are" value={spans.length ? "open" : "closed"} onChange={(e) => setSpans(e.target.value === "open" ? [{ opens: 540, closes: 720 }] : [])} sx={{ width: 200 }}>
+        <TextField
+          select
+          label="Then we are"
+          value={spans.length ? "open" : "closed"}
+          onChange={(e) => setSpans(e.target.value === "open" ? [{ opens: 540, closes: 720 }] : [])}
+          sx={{ width: 200 }}
+        >
           <MenuItem value="closed">closed</MenuItem>
           <MenuItem value="open">open at other hours</MenuItem>
         </TextField>
         {spans.map((span, at) => (
           <Box key={at} sx={{ display: "flex", gap: 1 }}>
-            <TimeField label="From" value={span.opens} onValue={(opens) => setSpans(spans.map((s, i) => (i === at ? { ...s, opens } : s)))} wrong={wrong(`/spans/${at}`)} sx={{ width: 110 }} />
-            <TimeField label="To" value={span.closes} onValue={(closes) => setSpans(spans.map((s, i) => (i === at ? { ...s, closes } : s)))} sx={{ width: 110 }} />
+            <TimeField
+              label="From"
+              value={span.opens}
+              onValue={(opens) => setSpans(spans.map((s, i) => (i === at ? { ...s, opens } : s)))}
+              wrong={wrong(`/spans/${at}`)}
+              sx={{ width: 110 }}
+            />
+            <TimeField
+              label="To"
+              value={span.closes}
+              onValue={(closes) => setSpans(spans.map((s, i) => (i === at ? { ...s, closes } : s)))}
+              sx={{ width: 110 }}
+            />
           </Box>
         ))}
-        {spans.length > 0 && <Button onClick={() => setSpans([...spans, { opens: Math.min(1380, spans.at(-1)!.closes + 60), closes: Math.min(1440, spans.at(-1)!.closes + 240) }])}>Span</Button>}
+        {spans.length > 0 && (
+          <Button
+            onClick={() =>
+              setSpans([
+                ...spans,
+                {
+                  opens: Math.min(1380, spans.at(-1)!.closes + 60),
+                  closes: Math.min(1440, spans.at(-1)!.closes + 240),
+                },
+              ])
+            }
+          >
+            Span
+          </Button>
+        )}
       </Box>
       <Box sx={{ display: "flex", gap: 2 }}>
-        <Button variant="contained" disabled={busy} onClick={() => void save()}>Save the day</Button>
+        <Button variant="contained" disabled={busy} onClick={() => void save()}>
+          Save the day
+        </Button>
         <Button onClick={done}>Leave it</Button>
       </Box>
     </Box>
@@ -140,28 +262,66 @@ function Holidays({ saved }: { saved: () => void }) {
     }
   };
   const take = async () => {
-    const days = found!.filter((f) => f.chosen).map(({ day: { name, first, last, yearly } }) => ({ name, first, last, yearly, spans: [] }));
+    const days = found!
+      .filter((f) => f.chosen)
+      .map(({ day: { name, first, last, yearly } }) => ({ name, first, last, yearly, spans: [] }));
     const done = await send({ days });
     if (!done) return;
     const { taken, known, promised } = done.value;
-    enqueueSnackbar(`${taken} days are closed now${known ? `, ${known} were known` : ""}${promised ? `. ${promised} promised visits on them stay.` : ""}`, { variant: promised ? "warning" : "success" });
+    enqueueSnackbar(
+      `${taken} days are closed now${known ? `, ${known} were known` : ""}${promised ? `. ${promised} promised visits on them stay.` : ""}`,
+      { variant: promised ? "warning" : "success" },
+    );
     setFound(null);
     saved();
   };
   const chosen = found?.filter((f) => f.chosen).length ?? 0;
   return (
     <Box component="section" aria-label="Holidays from a calendar" sx={{ mt: 8 }}>
-      <Typography variant="h2" sx={{ mb: 2 }}>Holidays from a calendar</Typography>
-      <Box sx={{ color: ink.ash, mb: 2 }}>A calendar file (.ics) of public or school holidays. You see what is in it before anything is closed.</Box>
-      <input ref={input} type="file" accept=".ics,text/calendar" aria-label="Calendar file" hidden onChange={(e) => (void read(e.target.files?.[0]), (e.target.value = ""))} />
-      <Button variant="outlined" onClick={() => input.current?.click()}>Choose a calendar file</Button>
-      {wrong && <Alert severity="warning" sx={{ mt: 3 }}>{wrong}</Alert>}
+      <Typography variant="h2" sx={{ mb: 2 }}>
+        Holidays from a calendar
+      </Typography>
+      <Box sx={{ color: ink.ash, mb: 2 }}>
+        A calendar file (.ics) of public or school holidays. You see what is in it before anything is closed.
+      </Box>
+      <input
+        ref={input}
+        type="file"
+        accept=".ics,text/calendar"
+        aria-label="Calendar file"
+        hidden
+        onChange={(e) => (void read(e.target.files?.[0]), (e.target.value = ""))}
+      />
+      <Button variant="outlined" onClick={() => input.current?.click()}>
+        Choose a calendar file
+      </Button>
+      {wrong && (
+        <Alert severity="warning" sx={{ mt: 3 }}>
+          {wrong}
+        </Alert>
+      )}
       {found && found.length > 0 && (
         <Box sx={{ mt: 3 }}>
           {found.map(({ day, chosen: on }, at) => (
-            <FormControlLabel key={at} sx={{ display: "flex", borderTop: `1px solid ${ink.line}` }} control={<Checkbox checked={on} onChange={(e) => setFound(found.map((f, i) => (i === at ? { ...f, chosen: e.target.checked } : f)))} />} label={<><b>{day.name}</b> {spanWords(day)}</>} />
+            <FormControlLabel
+              key={at}
+              sx={{ display: "flex", borderTop: `1px solid ${ink.line}` }}
+              control={
+                <Checkbox
+                  checked={on}
+                  onChange={(e) => setFound(found.map((f, i) => (i === at ? { ...f, chosen: e.target.checked } : f)))}
+                />
+              }
+              label={
+                <>
+                  <b>{day.name}</b> {spanWords(day)}
+                </>
+              }
+            />
           ))}
-          <Button variant="contained" disabled={busy || chosen === 0} onClick={() => void take()} sx={{ mt: 3 }}>{chosen ? `Close ${chosen} ${chosen === 1 ? "day" : "days"}` : "Nothing chosen"}</Button>
+          <Button variant="contained" disabled={busy || chosen === 0} onClick={() => void take()} sx={{ mt: 3 }}>
+            {chosen ? `Close ${chosen} ${chosen === 1 ? "day" : "days"}` : "Nothing chosen"}
+          </Button>
         </Box>
       )}
     </Box>

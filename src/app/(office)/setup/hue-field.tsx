@@ -10,7 +10,24 @@ export function HueField({ label, hue, onHue }: { label: string; hue: number; on
       <Box sx={{ fontSize: 14, color: ink.ash, mb: 1 }}>{label}</Box>
       <Box sx={{ display: "flex", gap: 1 }}>
         {hues.map((colour, i) => (
-          <ButtonBase key={colour} role="radio" aria-checked={i === hue} aria-label={hueNames[i]} onClick={() => onHue(i)} sx={{ width: 32, height: 36, borderRadius: "16px 16px 5px 5px", bgcolor: colour, outline: i === hue ? `2px solid ${ink.ink}` : "none", outlineOffset: 2, color: "#fff" }}>{i === hue ? "✓" : ""}</ButtonBase>
+          <ButtonBase
+            key={colour}
+            role="radio"
+            aria-checked={i === hue}
+            aria-label={hueNames[i]}
+            onClick={() => onHue(i)}
+            sx={{
+              width: 32,
+              height: 36,
+              borderRadius: "16px 16px 5px 5px",
+              bgcolor: colour,
+              outline: i === hue ? `2px solid ${ink.ink}` : "none",
+              outlineOffset: 2,
+              color: "#fff",
+            }}
+          >
+            {i === hue ? "✓" : ""}
+          </ButtonBase>
         ))}
       </Box>
     </Box>

@@ -9,35 +9,113 @@ import type { ServiceDraft as Draft } from "./service-form";
 import type { SetupData } from "./setup-screen";
 
 /** What differs from the booking rules of the business. */
-export function OwnRules({ draft, set, data, wrong }: { draft: Draft; set: (change: Partial<Draft>) => void; data: SetupData; wrong: (path: string) => string | undefined }) {
+export function OwnRules({
+  draft,
+  set,
+  data,
+  wrong,
+}: {
+  draft: Draft;
+  set: (change: Partial<Draft>) => void;
+  data: SetupData;
+  wrong: (path: string) => string | undefined;
+}) {
   return (
     <FormSection title="Booking rules of its own">
       <Columns>
-        <WholeField label="Days" value={draft.days} onValue={(days) => set({ days })} wrong={wrong("/days")} helperText="Working days in a row, with the same crew" />
-        <WholeField label="Notice, hours" value={draft.noticeMinutes / 60} onValue={(hours) => set({ noticeMinutes: hours * 60 })} wrong={wrong("/noticeMinutes")} helperText="The longest of business, zone and service counts" />
-        <TextField select label="Capacity" value={draft.capacity ?? "business"} onChange={(e) => set({ capacity: e.target.value === "business" ? null : (e.target.value as Draft["capacity"]) })} helperText={draft.capacity ? capacityWords[draft.capacity].about : "As the business has it"}>
+        <WholeField
+          label="Days"
+          value={draft.days}
+          onValue={(days) => set({ days })}
+          wrong={wrong("/days")}
+          helperText="Working days in a row, with the same crew"
+        />
+        <WholeField
+          label="Notice, hours"
+          value={draft.noticeMinutes / 60}
+          onValue={(hours) => set({ noticeMinutes: hours * 60 })}
+          wrong={wrong("/noticeMinutes")}
+          helperText="The longest of business, zone and service counts"
+        />
+        <TextField
+          select
+          label="Capacity"
+          value={draft.capacity ?? "business"}
+          onChange={(e) =>
+            set({ capacity: e.target.value === "business" ? null : (e.target.value as Draft["capacity"]) })
+          }
+          helperText={draft.capacity ? capacityWords[draft.capacity].about : "As the business has it"}
+        >
           <MenuItem value="business">As the business</MenuItem>
-          {Object.entries(capacityWords).map(([mode, { name }]) => <MenuItem key={mode} value={mode}>{name}</MenuItem>)}
+          {Object.entries(capacityWords).map(([mode, { name }]) => (
+            <MenuItem key={mode} value={mode}>
+              {name}
+            </MenuItem>
+          ))}
         </TextField>
       </Columns>
       <Columns>
-        <TextField select label="Customers may wish for a technician" value={draft.wish} onChange={(e) => set({ wish: e.target.value as Draft["wish"] })}>
+        <TextField
+          select
+          label="Customers may wish for a technician"
+          value={draft.wish}
+          onChange={(e) => set({ wish: e.target.value as Draft["wish"] })}
+        >
           <MenuItem value="none">no</MenuItem>
           <MenuItem value="preferred">yes, if it can be</MenuItem>
           <MenuItem value="only">yes, and nobody else comes</MenuItem>
         </TextField>
-        <TextField select label="Bookings" value={draft.confirm ? "confirm" : "itself"} onChange={(e) => set({ confirm: e.target.value === "confirm" })}>
+        <TextField
+          select
+          label="Bookings"
+          value={draft.confirm ? "confirm" : "itself"}
+          onChange={(e) => set({ confirm: e.target.value === "confirm" })}
+        >
           <MenuItem value="itself">are placed by themselves</MenuItem>
           <MenuItem value="confirm">are pencilled in, and a person confirms</MenuItem>
         </TextField>
         <RepeatsField repeats={draft.repeats} onRepeats={(repeats) => set({ repeats })} />
       </Columns>
-      <TechniciansField label="Technicians who do it" ids={draft.technicians} onIds={(technicians) => set({ technicians })} data={data} />
+      <TechniciansField
+        label="Technicians who do it"
+        ids={draft.technicians}
+        onIds={(technicians) => set({ technicians })}
+        data={data}
+      />
       <LimitsField limits={draft.limits} onLimits={(limits) => set({ limits })} wrong={wrong} />
-      <FormControlLabel control={<Switch checked={draft.windows !== null} onChange={(e) => set({ windows: e.target.checked ? data.rules.windows : null })} />} label="Windows of its own" />
+      <FormControlLabel
+        control={
+          <Switch
+            checked={draft.windows !== null}
+            onChange={(e) => set({ windows: e.target.checked ? data.rules.windows : null })}
+          />
+        }
+        label="Windows of its own"
+      />
       {draft.windows && <PatternField parts={draft.windows} onParts={(windows) => set({ windows })} wrong={wrong} />}
-      <FormControlLabel control={<Switch checked={draft.hours.length > 0} onChange={(e) => set({ hours: e.target.checked ? [0, 1, 2, 3, 4].map((weekday) => ({ weekday, opens: 480, closes: 1020 })) : [] })} />} label="Done at certain hours only" />
-      {draft.hours.length > 0 && <HoursField title="Hours of this service" hours={draft.hours} onHours={(hours) => set({ hours })} wrong={wrong} />}
+      <FormControlLabel
+        control={
+          <Switch
+            checked={draft.hours.length > 0}
+            onChange={(e) =>
+              set({
+                hours: e.target.checked
+                  ? [0, 1, 2, 3, 4].map((weekday) => ({ weekday, opens: 480, closes: 1020 }))
+                  : [],
+              })
+            }
+          />
+        }
+        label="Done at certain hours only"
+      />
+      {draft.hours.length > 0 && (
+        <HoursField
+          title="Hours of this service"
+          hours={draft.hours}
+          onHours={(hours) => set({ hours })}
+          wrong={wrong}
+        />
+      )}
     </FormSection>
   );
 }

@@ -10,7 +10,11 @@ export const parts = [
   { path: "coupons", name: "Coupons", about: "Codes that take something off a booking" },
   { path: "zones", name: "Zones", about: "Where you go, on which days, on what terms" },
   { path: "windows", name: "Windows", about: "The spans in which you promise to arrive, and how one books" },
-  { path: "front-door", name: "Front door", about: "How your booking page looks, what it says and asks, and who hears of bookings" },
+  {
+    path: "front-door",
+    name: "Front door",
+    about: "How your booking page looks, what it says and asks, and who hears of bookings",
+  },
   { path: "sharing", name: "Sharing", about: "The links to your front door, and what came by each" },
 ] as const;
 

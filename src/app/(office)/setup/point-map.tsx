@@ -5,11 +5,20 @@ import { ink } from "@/ui/palette";
 import TownMap, { type TownShown } from "@/ui/town-map";
 
 /** A map with one point, put where one clicks. */
-export default function PointMap({ point, onPoint, label, ...town }: TownShown & { label: string; point: Point; onPoint: (point: Point) => void }) {
+export default function PointMap({
+  point,
+  onPoint,
+  label,
+  ...town
+}: TownShown & { label: string; point: Point; onPoint: (point: Point) => void }) {
   return (
     <TownMap {...town} label={label} height={300}>
       <Clicks onPoint={onPoint} />
-      <CircleMarker center={[point.lat, point.lng]} radius={8} pathOptions={{ color: ink.paper, weight: 2, fillColor: ink.ember, fillOpacity: 1 }} />
+      <CircleMarker
+        center={[point.lat, point.lng]}
+        radius={8}
+        pathOptions={{ color: ink.paper, weight: 2, fillColor: ink.ember, fillOpacity: 1 }}
+      />
     </TownMap>
   );
 }

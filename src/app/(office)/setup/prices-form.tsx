@@ -28,23 +28,63 @@ export function PricesForm({ data, saved }: { data: SetupData; saved: () => void
   const columns: GridColDef<Service>[] = [
     { field: "name", headerName: "Service", flex: 1, minWidth: 200 },
     { field: "category", headerName: "Category", width: 150 },
-    { field: "priceMinor", headerName: "Price now", width: 120, align: "right", headerAlign: "right", valueFormatter: (minor: number) => amount(minor) },
-    { field: "next", headerName: "New price", width: 120, align: "right", headerAlign: "right", sortable: false, renderCell: ({ row }) => (chosen.has(row.id) ? <b>{amount(next(row.priceMinor))}</b> : "as it is") },
+    {
+      field: "priceMinor",
+      headerName: "Price now",
+      width: 120,
+      align: "right",
+      headerAlign: "right",
+      valueFormatter: (minor: number) => amount(minor),
+    },
+    {
+      field: "next",
+      headerName: "New price",
+      width: 120,
+      align: "right",
+      headerAlign: "right",
+      sortable: false,
+      renderCell: ({ row }) => (chosen.has(row.id) ? <b>{amount(next(row.priceMinor))}</b> : "as it is"),
+    },
   ];
 
   const change = async () => {
     const done = await send({ serviceIds: [...chosen], basisPoints: share, rounding });
     if (!done) return;
-    const undo = (key: string | number) => void putBack({ prices: done.value.before }).then((back) => back && (closeSnackbar(key), saved()));
-    enqueueSnackbar(`${chosen.size} ${chosen.size === 1 ? "price is" : "prices are"} changed`, { variant: "success", autoHideDuration: 20_000, action: (key) => <Button color="inherit" onClick={() => undo(key)}>Undo</Button> });
+    const undo = (key: string | number) =>
+      void putBack({ prices: done.value.before }).then((back) => back && (closeSnackbar(key), saved()));
+    enqueueSnackbar(`${chosen.size} ${chosen.size === 1 ? "price is" : "prices are"} changed`, {
+      variant: "success",
+      autoHideDuration: 20_000,
+      action: (key) => (
+        <Button color="inherit" onClick={() => undo(key)}>
+          Undo
+        </Button>
+      ),
+    });
     saved();
   };
   return (
-    <FormFrame title="Prices of many services" note="For new bookings. What was booked keeps its price." problem={problem} busy={busy || chosen.size === 0} save="Change prices" onSave={() => void change()}>
+    <FormFrame
+      title="Prices of many services"
+      note="For new bookings. What was booked keeps its price."
+      problem={problem}
+      busy={busy || chosen.size === 0}
+      save="Change prices"
+      onSave={() => void change()}
+    >
       <Columns>
         <SignedWholeField label="Change, %" value={percent} onValue={setPercent} helperText="With a minus: down" />
-        <TextField select label="Rounded to" value={rounding} onChange={(e) => setRounding(e.target.value as RoundingName)}>
-          {roundings.map((name) => <MenuItem key={name} value={name}>{name === "ending in 9" ? name : `${name} ${data.currency}`}</MenuItem>)}
+        <TextField
+          select
+          label="Rounded to"
+          value={rounding}
+          onChange={(e) => setRounding(e.target.value as RoundingName)}
+        >
+          {roundings.map((name) => (
+            <MenuItem key={name} value={name}>
+              {name === "ending in 9" ? name : `${name} ${data.currency}`}
+            </MenuItem>
+          ))}
         </TextField>
       </Columns>
       <DataTable<Service>
@@ -52,7 +92,13 @@ export function PricesForm({ data, saved }: { data: SetupData; saved: () => void
         columns={columns}
         checkboxSelection
         rowSelectionModel={{ type: "include", ids: chosen }}
-        onRowSelectionModelChange={({ type, ids }) => setChosen(new Set(type === "include" ? ([...ids] as number[]) : data.services.map((s) => s.id).filter((id) => !ids.has(id))))}
+        onRowSelectionModelChange={({ type, ids }) =>
+          setChosen(
+            new Set(
+              type === "include" ? ([...ids] as number[]) : data.services.map((s) => s.id).filter((id) => !ids.has(id)),
+            ),
+          )
+        }
         showToolbar
         sx={{ border: 0 }}
       />

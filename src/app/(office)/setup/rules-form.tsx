@@ -19,35 +19,121 @@ const forecastWords: Record<ForecastRoom, string> = {
 
 /** How one books, and beside it two weeks as a customer would see them. */
 export function RulesForm({ data, saved }: { data: SetupData; saved: () => void }) {
-  const { draft: rules, set, wrong, round, frame } = useKeptForm({ operation: "save-booking-rules", of: "windows", from: data.rules, input: (r) => r, name: () => "The window pattern", saved: () => saved() });
+  const {
+    draft: rules,
+    set,
+    wrong,
+    round,
+    frame,
+  } = useKeptForm({
+    operation: "save-booking-rules",
+    of: "windows",
+    from: data.rules,
+    input: (r) => r,
+    name: () => "The window pattern",
+    saved: () => saved(),
+  });
   return (
     <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr) 380px", gap: 6, alignItems: "start" }}>
-      <FormFrame title="Windows and booking rules" note="Promised windows stay as they are; changes count for new bookings." key={round} {...frame}>
+      <FormFrame
+        title="Windows and booking rules"
+        note="Promised windows stay as they are; changes count for new bookings."
+        key={round}
+        {...frame}
+      >
         <Columns>
-          <WholeField label="Notice, hours" value={rules.noticeMinutes / 60} onValue={(hours) => set({ noticeMinutes: hours * 60 })} wrong={wrong("/noticeMinutes")} helperText="Soonest booking before a window opens" />
-          <WholeField label="Horizon, days" value={rules.horizonDays} onValue={(horizonDays) => set({ horizonDays })} wrong={wrong("/horizonDays")} helperText="Furthest day that can be booked" />
-          <WholeField label="Hold, minutes" value={rules.holdMinutes} onValue={(holdMinutes) => set({ holdMinutes })} wrong={wrong("/holdMinutes")} helperText="An offer is kept while they finish" />
+          <WholeField
+            label="Notice, hours"
+            value={rules.noticeMinutes / 60}
+            onValue={(hours) => set({ noticeMinutes: hours * 60 })}
+            wrong={wrong("/noticeMinutes")}
+            helperText="Soonest booking before a window opens"
+          />
+          <WholeField
+            label="Horizon, days"
+            value={rules.horizonDays}
+            onValue={(horizonDays) => set({ horizonDays })}
+            wrong={wrong("/horizonDays")}
+            helperText="Furthest day that can be booked"
+          />
+          <WholeField
+            label="Hold, minutes"
+            value={rules.holdMinutes}
+            onValue={(holdMinutes) => set({ holdMinutes })}
+            wrong={wrong("/holdMinutes")}
+            helperText="An offer is kept while they finish"
+          />
         </Columns>
         <Columns>
-          <TextField select label="Capacity" value={rules.capacity} onChange={(e) => set({ capacity: e.target.value as Rules["capacity"] })} helperText={capacityWords[rules.capacity].about}>
-            {Object.entries(capacityWords).map(([mode, { name }]) => <MenuItem key={mode} value={mode}>{name}</MenuItem>)}
+          <TextField
+            select
+            label="Capacity"
+            value={rules.capacity}
+            onChange={(e) => set({ capacity: e.target.value as Rules["capacity"] })}
+            helperText={capacityWords[rules.capacity].about}
+          >
+            {Object.entries(capacityWords).map(([mode, { name }]) => (
+              <MenuItem key={mode} value={mode}>
+                {name}
+              </MenuItem>
+            ))}
           </TextField>
-          <TextField select label="Forecasts of repeats keep" value={rules.forecastRoom} onChange={(e) => set({ forecastRoom: e.target.value as ForecastRoom })} helperText="What new bookings may not take">
-            {Object.entries(forecastWords).map(([room, words]) => <MenuItem key={room} value={room}>{words}</MenuItem>)}
+          <TextField
+            select
+            label="Forecasts of repeats keep"
+            value={rules.forecastRoom}
+            onChange={(e) => set({ forecastRoom: e.target.value as ForecastRoom })}
+            helperText="What new bookings may not take"
+          >
+            {Object.entries(forecastWords).map(([room, words]) => (
+              <MenuItem key={room} value={room}>
+                {words}
+              </MenuItem>
+            ))}
           </TextField>
-          <TextField select label="Addresses outside all zones" value={rules.outside} onChange={(e) => set({ outside: e.target.value as Rules["outside"] })} helperText={rules.outside === "refuse" ? "Customers are told kindly, with your phone" : "Customers may write; a person answers"}>
+          <TextField
+            select
+            label="Addresses outside all zones"
+            value={rules.outside}
+            onChange={(e) => set({ outside: e.target.value as Rules["outside"] })}
+            helperText={
+              rules.outside === "refuse"
+                ? "Customers are told kindly, with your phone"
+                : "Customers may write; a person answers"
+            }
+          >
             <MenuItem value="refuse">are refused</MenuItem>
             <MenuItem value="request">may ask</MenuItem>
           </TextField>
         </Columns>
         <Columns>
-          <WholeField label="Customers move until, hours before" value={rules.moveHours} onValue={(moveHours) => set({ moveHours })} wrong={wrong("/moveHours")} helperText="By their own link" />
-          <WholeField label="and cancel until, hours before" value={rules.cancelHours} onValue={(cancelHours) => set({ cancelHours })} wrong={wrong("/cancelHours")} helperText="Afterwards they read your phone number" />
-          <PercentField label="Windows on your way, % off" value={rules.onOurWayBp} onValue={(onOurWayBp) => set({ onOurWayBp })} wrong={wrong("/onOurWayBp")} helperText="Those that add hardly any driving" />
+          <WholeField
+            label="Customers move until, hours before"
+            value={rules.moveHours}
+            onValue={(moveHours) => set({ moveHours })}
+            wrong={wrong("/moveHours")}
+            helperText="By their own link"
+          />
+          <WholeField
+            label="and cancel until, hours before"
+            value={rules.cancelHours}
+            onValue={(cancelHours) => set({ cancelHours })}
+            wrong={wrong("/cancelHours")}
+            helperText="Afterwards they read your phone number"
+          />
+          <PercentField
+            label="Windows on your way, % off"
+            value={rules.onOurWayBp}
+            onValue={(onOurWayBp) => set({ onOurWayBp })}
+            wrong={wrong("/onOurWayBp")}
+            helperText="Those that add hardly any driving"
+          />
         </Columns>
         <LimitsField limits={rules.limits} onLimits={(limits) => set({ limits })} wrong={wrong} />
         <Box>
-          <Typography variant="h3" sx={{ mb: 2 }}>Windows</Typography>
+          <Typography variant="h3" sx={{ mb: 2 }}>
+            Windows
+          </Typography>
           <PatternField parts={rules.windows} onParts={(windows) => set({ windows })} wrong={wrong} />
         </Box>
       </FormFrame>

@@ -23,17 +23,63 @@ import { useKeptForm } from "@/ui/use-kept-form";
 type Service = SetupData["services"][number];
 export type ServiceDraft = Omit<Service, "id" | "promised"> & { id: number | null };
 const fresh = (data: SetupData): ServiceDraft => ({
-  id: null, code: "", name: "", category: data.categories[0]?.name ?? "", description: "", priceMinor: 0, taxBp: data.business.taxRates[0]?.rateBp ?? 2100, minutes: 60, beforeMinutes: 0, afterMinutes: 0, crew: 1, hue: data.categories[0]?.hue ?? 0, skills: [], deposit: { kind: "none", value: 0 }, active: true,
-  days: 1, noticeMinutes: 0, capacity: null, wish: "none", confirm: false, repeats: [], windows: null, hours: [], technicians: [], limits: { window: null, day: null, week: null }, questions: [], checklist: [], extras: [],
-  picture: null, priceKind: "fixed", showsPrice: true, showsMinutes: true, mayPayAll: false, late: { hours: 24, kind: "none", value: 0 }, noAccessMinor: 0, hidden: false, slug: null,
+  id: null,
+  code: "",
+  name: "",
+  category: data.categories[0]?.name ?? "",
+  description: "",
+  priceMinor: 0,
+  taxBp: data.business.taxRates[0]?.rateBp ?? 2100,
+  minutes: 60,
+  beforeMinutes: 0,
+  afterMinutes: 0,
+  crew: 1,
+  hue: data.categories[0]?.hue ?? 0,
+  skills: [],
+  deposit: { kind: "none", value: 0 },
+  active: true,
+  days: 1,
+  noticeMinutes: 0,
+  capacity: null,
+  wish: "none",
+  confirm: false,
+  repeats: [],
+  windows: null,
+  hours: [],
+  technicians: [],
+  limits: { window: null, day: null, week: null },
+  questions: [],
+  checklist: [],
+  extras: [],
+  picture: null,
+  priceKind: "fixed",
+  showsPrice: true,
+  showsMinutes: true,
+  mayPayAll: false,
+  late: { hours: 24, kind: "none", value: 0 },
+  noAccessMinor: 0,
+  hidden: false,
+  slug: null,
 });
 
 /** A service, and beside it how it looks to a customer. */
-export function ServiceForm({ service, data, saved }: { service: Service | null; data: SetupData; saved: (id: number) => void }) {
+export function ServiceForm({
+  service,
+  data,
+  saved,
+}: {
+  service: Service | null;
+  data: SetupData;
+  saved: (id: number) => void;
+}) {
   const { draft, set, wrong, round, frame } = useKeptForm({
-    operation: "save-service", of: `services ${service?.id ?? "new"}`, from: service ? (without(service, "promised") as ServiceDraft) : fresh(data),
+    operation: "save-service",
+    of: `services ${service?.id ?? "new"}`,
+    from: service ? (without(service, "promised") as ServiceDraft) : fresh(data),
     // A new service gets an address made of its name.
-    input: ({ slug, ...rest }) => ({ ...rest, ...((slug !== null || rest.id !== null) && { slug: slug || null }) }), name: (d) => d.name, saved: (value) => saved(value.id),
+    input: ({ slug, ...rest }) => ({ ...rest, ...((slug !== null || rest.id !== null) && { slug: slug || null }) }),
+    name: (d) => d.name,
+    saved: (value) => saved(value.id),
   });
   const chooseCategory = (category: string) => {
     const known = data.categories.find((c) => c.name.toLowerCase() === category.trim().toLowerCase());
@@ -41,38 +87,129 @@ export function ServiceForm({ service, data, saved }: { service: Service | null;
   };
   return (
     <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr) 270px", gap: 6, alignItems: "start" }}>
-      <FormFrame title={service?.name ?? "New service"} note={promisedNote(service?.promised ?? 0)} key={round} {...frame} more={service && <Duplicate service={service} saved={saved} />}>
+      <FormFrame
+        title={service?.name ?? "New service"}
+        note={promisedNote(service?.promised ?? 0)}
+        key={round}
+        {...frame}
+        more={service && <Duplicate service={service} saved={saved} />}
+      >
         <Columns>
-          <Field label="Name" value={draft.name} onChange={(e) => set({ name: e.target.value })} wrong={wrong("/name")} />
-          <Field label="Code" value={draft.code} onChange={(e) => set({ code: e.target.value })} wrong={wrong("/code")} helperText="Two letters for the board" />
-          <Autocomplete freeSolo options={data.categories.map((c) => c.name)} inputValue={draft.category} onInputChange={(_, category) => chooseCategory(category)} renderInput={(params) => <TextField {...params} label="Category" error={!!wrong("/category")} helperText={wrong("/category")} />} />
+          <Field
+            label="Name"
+            value={draft.name}
+            onChange={(e) => set({ name: e.target.value })}
+            wrong={wrong("/name")}
+          />
+          <Field
+            label="Code"
+            value={draft.code}
+            onChange={(e) => set({ code: e.target.value })}
+            wrong={wrong("/code")}
+            helperText="Two letters for the board"
+          />
+          <Autocomplete
+            freeSolo
+            options={data.categories.map((c) => c.name)}
+            inputValue={draft.category}
+            onInputChange={(_, category) => chooseCategory(category)}
+            renderInput={(params) => (
+              <TextField {...params} label="Category" error={!!wrong("/category")} helperText={wrong("/category")} />
+            )}
+          />
         </Columns>
-        <Field label="What customers read" multiline minRows={2} value={draft.description} onChange={(e) => set({ description: e.target.value })} wrong={wrong("/description")} />
+        <Field
+          label="What customers read"
+          multiline
+          minRows={2}
+          value={draft.description}
+          onChange={(e) => set({ description: e.target.value })}
+          wrong={wrong("/description")}
+        />
         <Box sx={{ display: "flex", gap: 8, flexWrap: "wrap" }}>
           <ImageField label="Picture" purpose="service" token={draft.picture} onToken={(picture) => set({ picture })} />
           <HueField label="Colour" hue={draft.hue} onHue={(hue) => set({ hue })} />
         </Box>
         <Box>
-          <FormControlLabel control={<Switch checked={draft.active} onChange={(e) => set({ active: e.target.checked })} />} label={draft.active ? "Can be booked" : "Set aside: nobody can book it"} />
-          <FormControlLabel control={<Switch checked={!draft.hidden} onChange={(e) => set({ hidden: !e.target.checked })} />} label={draft.hidden ? "Hidden: by its own link and in the office only" : "Shown at the front door"} />
+          <FormControlLabel
+            control={<Switch checked={draft.active} onChange={(e) => set({ active: e.target.checked })} />}
+            label={draft.active ? "Can be booked" : "Set aside: nobody can book it"}
+          />
+          <FormControlLabel
+            control={<Switch checked={!draft.hidden} onChange={(e) => set({ hidden: !e.target.checked })} />}
+            label={draft.hidden ? "Hidden: by its own link and in the office only" : "Shown at the front door"}
+          />
         </Box>
         <OwnLink draft={draft} set={set} wrong={wrong} />
         <ServicePrice draft={draft} set={set} data={data} wrong={wrong} />
         <FormSection title="Time and people">
           <Columns>
-            <WholeField label="Minutes" value={draft.minutes} onValue={(minutes) => set({ minutes })} wrong={wrong("/minutes")} />
-            <WholeField label="Minutes before" value={draft.beforeMinutes} onValue={(beforeMinutes) => set({ beforeMinutes })} wrong={wrong("/beforeMinutes")} />
-            <WholeField label="Minutes after" value={draft.afterMinutes} onValue={(afterMinutes) => set({ afterMinutes })} wrong={wrong("/afterMinutes")} />
-            <WholeField label="Crew, people" value={draft.crew} onValue={(crew) => set({ crew })} wrong={wrong("/crew")} />
+            <WholeField
+              label="Minutes"
+              value={draft.minutes}
+              onValue={(minutes) => set({ minutes })}
+              wrong={wrong("/minutes")}
+            />
+            <WholeField
+              label="Minutes before"
+              value={draft.beforeMinutes}
+              onValue={(beforeMinutes) => set({ beforeMinutes })}
+              wrong={wrong("/beforeMinutes")}
+            />
+            <WholeField
+              label="Minutes after"
+              value={draft.afterMinutes}
+              onValue={(afterMinutes) => set({ afterMinutes })}
+              wrong={wrong("/afterMinutes")}
+            />
+            <WholeField
+              label="Crew, people"
+              value={draft.crew}
+              onValue={(crew) => set({ crew })}
+              wrong={wrong("/crew")}
+            />
           </Columns>
-          <FormControlLabel control={<Switch checked={draft.showsMinutes} onChange={(e) => set({ showsMinutes: e.target.checked })} />} label="Customers see how long it takes" />
-          <Autocomplete multiple freeSolo options={data.skills} value={draft.skills.map((s) => s.name)} onChange={(_, names) => set({ skills: names.map((name) => draft.skills.find((s) => s.name === name) ?? { name, level: 1 }) })} renderInput={(params) => <TextField {...params} label="Skills needed" helperText="Choose, or type a new one and press Enter" />} />
+          <FormControlLabel
+            control={<Switch checked={draft.showsMinutes} onChange={(e) => set({ showsMinutes: e.target.checked })} />}
+            label="Customers see how long it takes"
+          />
+          <Autocomplete
+            multiple
+            freeSolo
+            options={data.skills}
+            value={draft.skills.map((s) => s.name)}
+            onChange={(_, names) =>
+              set({ skills: names.map((name) => draft.skills.find((s) => s.name === name) ?? { name, level: 1 }) })
+            }
+            renderInput={(params) => (
+              <TextField {...params} label="Skills needed" helperText="Choose, or type a new one and press Enter" />
+            )}
+          />
           <Levels skills={draft.skills} onSkills={(skills) => set({ skills })} />
         </FormSection>
-        <FormSection title="Questions" note="Asked while booking. An answer can change the price, the minutes, the skills, the people and the parts.">
-          <QuestionsEditor questions={draft.questions} onQuestions={(questions) => set({ questions })} data={data} wrong={wrong} />
+        <FormSection
+          title="Questions"
+          note="Asked while booking. An answer can change the price, the minutes, the skills, the people and the parts."
+        >
+          <QuestionsEditor
+            questions={draft.questions}
+            onQuestions={(questions) => set({ questions })}
+            data={data}
+            wrong={wrong}
+          />
         </FormSection>
-        <Autocomplete multiple options={data.extras.filter((x) => x.active).map((x) => x.id)} value={draft.extras.map((x) => x.id)} onChange={(_, ids) => set({ extras: ids.map((id) => draft.extras.find((x) => x.id === id) ?? { id, most: 10 }) })} getOptionLabel={(id) => data.extras.find((x) => x.id === id)?.name ?? "an extra that is gone"} renderInput={(params) => <TextField {...params} label="Extras that can be added" helperText="Make them under Extras" />} />
+        <Autocomplete
+          multiple
+          options={data.extras.filter((x) => x.active).map((x) => x.id)}
+          value={draft.extras.map((x) => x.id)}
+          onChange={(_, ids) =>
+            set({ extras: ids.map((id) => draft.extras.find((x) => x.id === id) ?? { id, most: 10 }) })
+          }
+          getOptionLabel={(id) => data.extras.find((x) => x.id === id)?.name ?? "an extra that is gone"}
+          renderInput={(params) => (
+            <TextField {...params} label="Extras that can be added" helperText="Make them under Extras" />
+          )}
+        />
         <ChecklistField items={draft.checklist} onItems={(checklist) => set({ checklist })} wrong={wrong} />
         <ServiceTerms draft={draft} set={set} data={data} wrong={wrong} />
         <OwnRules draft={draft} set={set} data={data} wrong={wrong} />
@@ -83,25 +220,61 @@ export function ServiceForm({ service, data, saved }: { service: Service | null;
 }
 
 /** Where a service asks for more than the first level of a skill. */
-function Levels({ skills, onSkills }: { skills: ServiceDraft["skills"]; onSkills: (skills: ServiceDraft["skills"]) => void }) {
+function Levels({
+  skills,
+  onSkills,
+}: {
+  skills: ServiceDraft["skills"];
+  onSkills: (skills: ServiceDraft["skills"]) => void;
+}) {
   return skills.map((skill) => (
     <Box key={skill.name} sx={{ display: "flex", gap: 3, alignItems: "center", pl: 3 }}>
       <Box sx={{ width: 150 }}>{skill.name}</Box>
-      <LevelField name={skill.name} level={skill.level} onLevel={(level) => onSkills(skills.map((s) => (s === skill ? { ...s, level } : s)))} />
+      <LevelField
+        name={skill.name}
+        level={skill.level}
+        onLevel={(level) => onSkills(skills.map((s) => (s === skill ? { ...s, level } : s)))}
+      />
     </Box>
   ));
 }
 
 /** The service's own address at the front door, for a mail, a poster or a site. */
-function OwnLink({ draft, set, wrong }: { draft: ServiceDraft; set: (change: Partial<ServiceDraft>) => void; wrong: (path: string) => string | undefined }) {
+function OwnLink({
+  draft,
+  set,
+  wrong,
+}: {
+  draft: ServiceDraft;
+  set: (change: Partial<ServiceDraft>) => void;
+  wrong: (path: string) => string | undefined;
+}) {
   const { enqueueSnackbar } = useSnackbar();
   const address = draft.slug ? `/book?service=${draft.slug}` : null;
-  const copy = () => void navigator.clipboard?.writeText(`${window.location.origin}${address}`).then(() => enqueueSnackbar("The link is copied", { variant: "success" }));
+  const copy = () =>
+    void navigator.clipboard
+      ?.writeText(`${window.location.origin}${address}`)
+      .then(() => enqueueSnackbar("The link is copied", { variant: "success" }));
   return (
     <Box sx={{ display: "flex", gap: 3, alignItems: "flex-start" }}>
-      <Field label="Its own link ends in" value={draft.slug ?? ""} onChange={(e) => set({ slug: e.target.value || null })} wrong={wrong("/slug")} helperText={address ?? (draft.id === null ? "Made of its name when it is saved" : "None")} sx={{ maxWidth: 320 }} />
-      {address && <Button size="small" onClick={copy} sx={{ height: 40 }}>Copy the link</Button>}
-      {address && <Button size="small" href={address} target="_blank" sx={{ height: 40, color: ink.lake }}>Open it</Button>}
+      <Field
+        label="Its own link ends in"
+        value={draft.slug ?? ""}
+        onChange={(e) => set({ slug: e.target.value || null })}
+        wrong={wrong("/slug")}
+        helperText={address ?? (draft.id === null ? "Made of its name when it is saved" : "None")}
+        sx={{ maxWidth: 320 }}
+      />
+      {address && (
+        <Button size="small" onClick={copy} sx={{ height: 40 }}>
+          Copy the link
+        </Button>
+      )}
+      {address && (
+        <Button size="small" href={address} target="_blank" sx={{ height: 40, color: ink.lake }}>
+          Open it
+        </Button>
+      )}
     </Box>
   );
 }
@@ -109,5 +282,21 @@ function OwnLink({ draft, set, wrong }: { draft: ServiceDraft; set: (change: Par
 function Duplicate({ service, saved }: { service: Service; saved: (id: number) => void }) {
   const { send, busy } = useChange("duplicate-service");
   const { enqueueSnackbar } = useSnackbar();
-  return <Button disabled={busy} onClick={() => void send({ id: service.id }).then((done) => done && (enqueueSnackbar(`${service.name} is there twice; the copy is set aside until you have changed it`, { variant: "success" }), saved(done.value.id)))}>Duplicate</Button>;
+  return (
+    <Button
+      disabled={busy}
+      onClick={() =>
+        void send({ id: service.id }).then(
+          (done) =>
+            done &&
+            (enqueueSnackbar(`${service.name} is there twice; the copy is set aside until you have changed it`, {
+              variant: "success",
+            }),
+            saved(done.value.id)),
+        )
+      }
+    >
+      Duplicate
+    </Button>
+  );
 }

@@ -22,7 +22,11 @@ interface About {
   wrong: (path: string) => string | undefined;
 }
 
-const kinds: Record<ServiceDraft["priceKind"], string> = { fixed: "a price", from: "a price to begin from", quote: "on quote, told after a visit" };
+const kinds: Record<ServiceDraft["priceKind"], string> = {
+  fixed: "a price",
+  from: "a price to begin from",
+  quote: "on quote, told after a visit",
+};
 
 /** What it costs, how that is shown, and how it came about. */
 export function ServicePrice({ draft, set, data, wrong }: About) {
@@ -31,30 +35,96 @@ export function ServicePrice({ draft, set, data, wrong }: About) {
   return (
     <FormSection title="Price">
       <Columns>
-        <TextField select label="It has" value={draft.priceKind} onChange={(e) => set({ priceKind: e.target.value as ServiceDraft["priceKind"], ...(e.target.value === "quote" && { deposit: { kind: "none", value: 0 } }) })}>
-          {Object.entries(kinds).map(([kind, words]) => <MenuItem key={kind} value={kind}>{words}</MenuItem>)}
+        <TextField
+          select
+          label="It has"
+          value={draft.priceKind}
+          onChange={(e) =>
+            set({
+              priceKind: e.target.value as ServiceDraft["priceKind"],
+              ...(e.target.value === "quote" && { deposit: { kind: "none", value: 0 } }),
+            })
+          }
+        >
+          {Object.entries(kinds).map(([kind, words]) => (
+            <MenuItem key={kind} value={kind}>
+              {words}
+            </MenuItem>
+          ))}
         </TextField>
-        <MoneyField currency={data.currency} label={`${onQuote ? "The visit costs" : "Price"}, ${data.currency}`} value={draft.priceMinor} onValue={(priceMinor) => set({ priceMinor })} wrong={wrong("/priceMinor")} helperText={data.pricesIncludeTax ? "With tax" : "Without tax"} />
-        <TaxField taxRates={data.business.taxRates} taxBp={draft.taxBp} onTax={(taxBp) => set({ taxBp })} wrong={wrong("/taxBp")} />
+        <MoneyField
+          currency={data.currency}
+          label={`${onQuote ? "The visit costs" : "Price"}, ${data.currency}`}
+          value={draft.priceMinor}
+          onValue={(priceMinor) => set({ priceMinor })}
+          wrong={wrong("/priceMinor")}
+          helperText={data.pricesIncludeTax ? "With tax" : "Without tax"}
+        />
+        <TaxField
+          taxRates={data.business.taxRates}
+          taxBp={draft.taxBp}
+          onTax={(taxBp) => set({ taxBp })}
+          wrong={wrong("/taxBp")}
+        />
       </Columns>
       <Box>
-        <FormControlLabel control={<Switch checked={draft.showsPrice} onChange={(e) => set({ showsPrice: e.target.checked })} />} label="Customers see the price before they choose" />
-        <Button size="small" aria-expanded={open === "flat"} onClick={() => setOpen(open === "flat" ? null : "flat")}>Work it out</Button>
-        {draft.id !== null && <Button size="small" aria-expanded={open === "history"} onClick={() => setOpen(open === "history" ? null : "history")}>What it cost before</Button>}
+        <FormControlLabel
+          control={<Switch checked={draft.showsPrice} onChange={(e) => set({ showsPrice: e.target.checked })} />}
+          label="Customers see the price before they choose"
+        />
+        <Button size="small" aria-expanded={open === "flat"} onClick={() => setOpen(open === "flat" ? null : "flat")}>
+          Work it out
+        </Button>
+        {draft.id !== null && (
+          <Button
+            size="small"
+            aria-expanded={open === "history"}
+            onClick={() => setOpen(open === "history" ? null : "history")}
+          >
+            What it cost before
+          </Button>
+        )}
       </Box>
       {open === "flat" && <FlatPrice draft={draft} set={set} data={data} wrong={wrong} />}
       {open === "history" && draft.id !== null && <History serviceId={draft.id} currency={data.currency} />}
       {!onQuote && (
         <Columns>
-          <TextField select label="Deposit" value={draft.deposit.kind} onChange={(e) => set({ deposit: { kind: e.target.value as ServiceDraft["deposit"]["kind"], value: 0 } })} error={!!wrong("/deposit/kind")} helperText={wrong("/deposit/kind")}>
+          <TextField
+            select
+            label="Deposit"
+            value={draft.deposit.kind}
+            onChange={(e) => set({ deposit: { kind: e.target.value as ServiceDraft["deposit"]["kind"], value: 0 } })}
+            error={!!wrong("/deposit/kind")}
+            helperText={wrong("/deposit/kind")}
+          >
             <MenuItem value="none">none</MenuItem>
             <MenuItem value="fixed">a fixed amount</MenuItem>
             <MenuItem value="percent">a share of the price</MenuItem>
             <MenuItem value="full">the whole price</MenuItem>
           </TextField>
-          {draft.deposit.kind === "fixed" && <MoneyField currency={data.currency} label={`Deposit, ${data.currency}`} value={draft.deposit.value} onValue={(value) => set({ deposit: { kind: "fixed", value } })} wrong={wrong("/deposit/value")} />}
-          {draft.deposit.kind === "percent" && <PercentField label="Deposit, %" value={draft.deposit.value} onValue={(value) => set({ deposit: { kind: "percent", value } })} wrong={wrong("/deposit/value")} />}
-          {draft.deposit.kind !== "full" && <FormControlLabel control={<Switch checked={draft.mayPayAll} onChange={(e) => set({ mayPayAll: e.target.checked })} />} label="Customers may pay all of it while booking" />}
+          {draft.deposit.kind === "fixed" && (
+            <MoneyField
+              currency={data.currency}
+              label={`Deposit, ${data.currency}`}
+              value={draft.deposit.value}
+              onValue={(value) => set({ deposit: { kind: "fixed", value } })}
+              wrong={wrong("/deposit/value")}
+            />
+          )}
+          {draft.deposit.kind === "percent" && (
+            <PercentField
+              label="Deposit, %"
+              value={draft.deposit.value}
+              onValue={(value) => set({ deposit: { kind: "percent", value } })}
+              wrong={wrong("/deposit/value")}
+            />
+          )}
+          {draft.deposit.kind !== "full" && (
+            <FormControlLabel
+              control={<Switch checked={draft.mayPayAll} onChange={(e) => set({ mayPayAll: e.target.checked })} />}
+              label="Customers may pay all of it while booking"
+            />
+          )}
         </Columns>
       )}
     </FormSection>
@@ -68,23 +138,56 @@ function FlatPrice({ draft, set, data }: About) {
   const [markUp, setMarkUp] = useState(3000);
   const amount = (minor: number) => moneyWords(minor, data.currency);
   const inputs = [hour, materials, markUp, draft.minutes, draft.crew];
-  const parts = inputs.every(Number.isFinite) ? flatPrice({ labourMinorPerHour: hour, minutes: draft.beforeMinutes + draft.minutes + draft.afterMinutes, crew: draft.crew, materialsMinor: materials, markUpBp: markUp, taxBp: data.pricesIncludeTax ? draft.taxBp : 0 }) : null;
+  const parts = inputs.every(Number.isFinite)
+    ? flatPrice({
+        labourMinorPerHour: hour,
+        minutes: draft.beforeMinutes + draft.minutes + draft.afterMinutes,
+        crew: draft.crew,
+        materialsMinor: materials,
+        markUpBp: markUp,
+        taxBp: data.pricesIncludeTax ? draft.taxBp : 0,
+      })
+    : null;
   return (
-    <Box role="group" aria-label="Work the price out" sx={{ bgcolor: ink.plaster, p: 4, borderRadius: "6px", display: "grid", gap: 3 }}>
+    <Box
+      role="group"
+      aria-label="Work the price out"
+      sx={{ bgcolor: ink.plaster, p: 4, borderRadius: "6px", display: "grid", gap: 3 }}
+    >
       <Columns>
-        <MoneyField currency={data.currency} label={`You ask for an hour, ${data.currency}`} value={hour} onValue={setHour} helperText="Without tax" />
-        <MoneyField currency={data.currency} label={`Materials cost, ${data.currency}`} value={materials} onValue={setMaterials} />
+        <MoneyField
+          currency={data.currency}
+          label={`You ask for an hour, ${data.currency}`}
+          value={hour}
+          onValue={setHour}
+          helperText="Without tax"
+        />
+        <MoneyField
+          currency={data.currency}
+          label={`Materials cost, ${data.currency}`}
+          value={materials}
+          onValue={setMaterials}
+        />
         <PercentField label="Mark-up on them, %" value={markUp} onValue={setMarkUp} />
       </Columns>
       {parts && (
         <Box aria-live="polite">
-          {durationWords(draft.beforeMinutes + draft.minutes + draft.afterMinutes)}{draft.crew > 1 && ` × ${draft.crew} people`} at {amount(hour)} an hour is {amount(parts.labourMinor)}
+          {durationWords(draft.beforeMinutes + draft.minutes + draft.afterMinutes)}
+          {draft.crew > 1 && ` × ${draft.crew} people`} at {amount(hour)} an hour is {amount(parts.labourMinor)}
           {materials > 0 && `, materials with mark-up ${amount(parts.materialsMinor)}`}
-          {parts.taxMinor > 0 && `, tax ${amount(parts.taxMinor)}`}
-          : <b>{amount(parts.totalMinor)}</b>
+          {parts.taxMinor > 0 && `, tax ${amount(parts.taxMinor)}`}: <b>{amount(parts.totalMinor)}</b>
         </Box>
       )}
-      <Box><Button variant="outlined" size="small" disabled={!parts} onClick={() => parts && set({ priceMinor: parts.totalMinor })}>Take this price</Button></Box>
+      <Box>
+        <Button
+          variant="outlined"
+          size="small"
+          disabled={!parts}
+          onClick={() => parts && set({ priceMinor: parts.totalMinor })}
+        >
+          Take this price
+        </Button>
+      </Box>
     </Box>
   );
 }
@@ -96,7 +199,11 @@ function History({ serviceId, currency }: { serviceId: number; currency: string 
     <Box component="ul" aria-label="Prices before" sx={{ m: 0, pl: 5 }}>
       {data?.map((change) => (
         <li key={`${change.at} ${change.afterMinor}`}>
-          {new Date(change.at).toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" })}: {change.beforeMinor === null ? moneyWords(change.afterMinor, currency) : `${moneyWords(change.beforeMinor, currency)} to ${moneyWords(change.afterMinor, currency)}`}, {change.who}
+          {new Date(change.at).toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" })}:{" "}
+          {change.beforeMinor === null
+            ? moneyWords(change.afterMinor, currency)
+            : `${moneyWords(change.beforeMinor, currency)} to ${moneyWords(change.afterMinor, currency)}`}
+          , {change.who}
         </li>
       ))}
     </Box>
@@ -109,15 +216,48 @@ export function ServiceTerms({ draft, set, data, wrong }: About) {
   return (
     <FormSection title="If it falls through" note="Told to customers before they book.">
       <Columns>
-        <TextField select label="Cancelled late" value={late.kind} onChange={(e) => set({ late: { ...late, kind: e.target.value as typeof late.kind, value: 0 } })}>
+        <TextField
+          select
+          label="Cancelled late"
+          value={late.kind}
+          onChange={(e) => set({ late: { ...late, kind: e.target.value as typeof late.kind, value: 0 } })}
+        >
           <MenuItem value="none">costs nothing</MenuItem>
           <MenuItem value="fixed">costs an amount</MenuItem>
           <MenuItem value="percent">costs a share of the price</MenuItem>
         </TextField>
-        {late.kind === "fixed" && <MoneyField currency={data.currency} label={`Fee, ${data.currency}`} value={late.value} onValue={(value) => set({ late: { ...late, value } })} wrong={wrong("/late/value")} />}
-        {late.kind === "percent" && <PercentField label="Fee, %" value={late.value} onValue={(value) => set({ late: { ...late, value } })} wrong={wrong("/late/value")} />}
-        {late.kind !== "none" && <WholeField label="Late is, hours before" value={late.hours} onValue={(hours) => set({ late: { ...late, hours } })} wrong={wrong("/late/hours")} />}
-        <MoneyField currency={data.currency} label={`Nobody home costs, ${data.currency}`} value={draft.noAccessMinor} onValue={(noAccessMinor) => set({ noAccessMinor })} wrong={wrong("/noAccessMinor")} />
+        {late.kind === "fixed" && (
+          <MoneyField
+            currency={data.currency}
+            label={`Fee, ${data.currency}`}
+            value={late.value}
+            onValue={(value) => set({ late: { ...late, value } })}
+            wrong={wrong("/late/value")}
+          />
+        )}
+        {late.kind === "percent" && (
+          <PercentField
+            label="Fee, %"
+            value={late.value}
+            onValue={(value) => set({ late: { ...late, value } })}
+            wrong={wrong("/late/value")}
+          />
+        )}
+        {late.kind !== "none" && (
+          <WholeField
+            label="Late is, hours before"
+            value={late.hours}
+            onValue={(hours) => set({ late: { ...late, hours } })}
+            wrong={wrong("/late/hours")}
+          />
+        )}
+        <MoneyField
+          currency={data.currency}
+          label={`Nobody home costs, ${data.currency}`}
+          value={draft.noAccessMinor}
+          onValue={(noAccessMinor) => set({ noAccessMinor })}
+          wrong={wrong("/noAccessMinor")}
+        />
       </Columns>
     </FormSection>
   );

@@ -62,7 +62,17 @@ const manyEntries = 12;
 const mostShown = 80;
 
 /** What there is of a part; long lists can be narrowed down. */
-function Entries({ part, entries, id, narrow }: { part: PartPath; entries: Entry[]; id: string | null; narrow: boolean }) {
+function Entries({
+  part,
+  entries,
+  id,
+  narrow,
+}: {
+  part: PartPath;
+  entries: Entry[];
+  id: string | null;
+  narrow: boolean;
+}) {
   const router = useRouter();
   const [text, setText] = useState("");
   const asked = text.trim().toLowerCase();
@@ -72,58 +82,216 @@ function Entries({ part, entries, id, narrow }: { part: PartPath; entries: Entry
   const first = found.slice(0, mostShown);
   const shown = all ? found : open && found.includes(open) && !first.includes(open) ? [open, ...first] : first;
   return (
-    <Box sx={{ width: narrow ? 216 : part === "zones" ? 240 : 310, flex: "none", borderRight: `1px solid ${ink.line}`, py: 3 }}>
+    <Box
+      sx={{
+        width: narrow ? 216 : part === "zones" ? 240 : 310,
+        flex: "none",
+        borderRight: `1px solid ${ink.line}`,
+        py: 3,
+      }}
+    >
       <Box sx={{ px: 4, pb: 3, display: "flex", gap: 2, flexWrap: "wrap" }}>
-        <Button variant="outlined" size="small" onClick={() => router.push(`/setup/${part}?id=new`)}>{newWords[part]}</Button>
-        {part === "services" && <Button size="small" onClick={() => router.push("/setup/services?id=order")}>Order</Button>}
-        {part === "zones" && id !== null && <Button size="small" onClick={() => router.push("/setup/zones")}>All zones</Button>}
-        {entries.length > manyEntries && <TextField label="Find in this list" value={text} onChange={(e) => setText(e.target.value)} sx={{ mt: 1 }} />}
+        <Button variant="outlined" size="small" onClick={() => router.push(`/setup/${part}?id=new`)}>
+          {newWords[part]}
+        </Button>
+        {part === "services" && (
+          <Button size="small" onClick={() => router.push("/setup/services?id=order")}>
+            Order
+          </Button>
+        )}
+        {part === "zones" && id !== null && (
+          <Button size="small" onClick={() => router.push("/setup/zones")}>
+            All zones
+          </Button>
+        )}
+        {entries.length > manyEntries && (
+          <TextField label="Find in this list" value={text} onChange={(e) => setText(e.target.value)} sx={{ mt: 1 }} />
+        )}
       </Box>
       {asked && found.length === 0 && <Box sx={{ px: 4, color: ink.ash }}>Nothing here is called that.</Box>}
       {shown.map((entry) => (
-        <LinkBox key={entry.id} href={`/setup/${part}?id=${entry.id}`} prefetch={false} aria-current={String(entry.id) === id ? "true" : undefined} sx={{ display: "block", px: 4, py: 2, borderTop: `1px solid ${ink.line}`, textDecoration: "none", color: ink.ink, bgcolor: String(entry.id) === id ? ink.plaster : "transparent" }}>
-          <Box sx={{ fontWeight: 650 }}>{entry.sign} {entry.name}</Box>
+        <LinkBox
+          key={entry.id}
+          href={`/setup/${part}?id=${entry.id}`}
+          prefetch={false}
+          aria-current={String(entry.id) === id ? "true" : undefined}
+          sx={{
+            display: "block",
+            px: 4,
+            py: 2,
+            borderTop: `1px solid ${ink.line}`,
+            textDecoration: "none",
+            color: ink.ink,
+            bgcolor: String(entry.id) === id ? ink.plaster : "transparent",
+          }}
+        >
+          <Box sx={{ fontWeight: 650 }}>
+            {entry.sign} {entry.name}
+          </Box>
           {!narrow && <Box sx={{ fontSize: 13.5, color: ink.ash }}>{entry.detail}</Box>}
         </LinkBox>
       ))}
-      {found.length > shown.length && <Box sx={{ px: 4, py: 2, borderTop: `1px solid ${ink.line}` }}><Button size="small" onClick={() => setAll(true)}>Show all {found.length}</Button></Box>}
+      {found.length > shown.length && (
+        <Box sx={{ px: 4, py: 2, borderTop: `1px solid ${ink.line}` }}>
+          <Button size="small" onClick={() => setAll(true)}>
+            Show all {found.length}
+          </Button>
+        </Box>
+      )}
     </Box>
   );
 }
 
-function Form({ part, data, id, saved }: { part: PartPath; data: SetupData; id: string | null; saved: (id?: number) => void }) {
+function Form({
+  part,
+  data,
+  id,
+  saved,
+}: {
+  part: PartPath;
+  data: SetupData;
+  id: string | null;
+  saved: (id?: number) => void;
+}) {
   const of = <T extends { id: number }>(rows: T[]) => rows.find((row) => String(row.id) === id) ?? null;
   const done = () => saved();
   switch (part) {
-    case "business": return <BusinessForm data={data} saved={done} />;
-    case "hours": return <HoursForm data={data} saved={done} />;
-    case "windows": return <RulesForm data={data} saved={done} />;
-    case "prices": return <PricesForm data={data} saved={done} />;
-    case "front-door": return <FrontDoorForm data={data} saved={done} />;
-    case "sharing": return <Sharing services={data.services.filter((s) => s.active && s.slug)} />;
-    case "zones": return <ZonesScreen key={id} data={data} id={id} saved={saved} />;
+    case "business":
+      return <BusinessForm data={data} saved={done} />;
+    case "hours":
+      return <HoursForm data={data} saved={done} />;
+    case "windows":
+      return <RulesForm data={data} saved={done} />;
+    case "prices":
+      return <PricesForm data={data} saved={done} />;
+    case "front-door":
+      return <FrontDoorForm data={data} saved={done} />;
+    case "sharing":
+      return <Sharing services={data.services.filter((s) => s.active && s.slug)} />;
+    case "zones":
+      return <ZonesScreen key={id} data={data} id={id} saved={saved} />;
   }
   if (id === null) return <Box sx={{ color: ink.ash }}>Choose one at the left, or add a new one.</Box>;
   switch (part) {
-    case "technicians": return <TechnicianForm key={id} technician={of([...data.technicians, ...data.formerTechnicians])} data={data} saved={saved} />;
-    case "services": return id === "order" ? <OrderForm data={data} saved={done} /> : <ServiceForm key={id} service={of(data.services)} data={data} saved={saved} />;
-    case "coupons": return <CouponForm key={id} coupon={of(data.coupons)} data={data} saved={saved} />;
-    case "extras": return <ExtraForm key={id} extra={of(data.extras)} data={data} saved={saved} />;
-    case "people": return <PersonForm key={id} person={of(data.people)} data={data} saved={saved} />;
+    case "technicians":
+      return (
+        <TechnicianForm
+          key={id}
+          technician={of([...data.technicians, ...data.formerTechnicians])}
+          data={data}
+          saved={saved}
+        />
+      );
+    case "services":
+      return id === "order" ? (
+        <OrderForm data={data} saved={done} />
+      ) : (
+        <ServiceForm key={id} service={of(data.services)} data={data} saved={saved} />
+      );
+    case "coupons":
+      return <CouponForm key={id} coupon={of(data.coupons)} data={data} saved={saved} />;
+    case "extras":
+      return <ExtraForm key={id} extra={of(data.extras)} data={data} saved={saved} />;
+    case "people":
+      return <PersonForm key={id} person={of(data.people)} data={data} saved={saved} />;
   }
 }
 
-const newWords: Record<PartPath, string> = { business: "", hours: "", windows: "", prices: "", "front-door": "", sharing: "", extras: "New extra", coupons: "New coupon", zones: "New zone", technicians: "New technician", services: "New service", people: "New person" };
+const newWords: Record<PartPath, string> = {
+  business: "",
+  hours: "",
+  windows: "",
+  prices: "",
+  "front-door": "",
+  sharing: "",
+  extras: "New extra",
+  coupons: "New coupon",
+  zones: "New zone",
+  technicians: "New technician",
+  services: "New service",
+  people: "New person",
+};
 
 function entriesOf(part: PartPath, data: SetupData): Entry[] | null {
   const amount = (minor: number) => moneyWords(minor, data.currency);
   switch (part) {
-    case "zones": return data.zones.map((z) => ({ id: z.id, name: z.name, detail: [[z.area && "drawn", ...z.postcodes.slice(0, 3), ...z.towns.slice(0, 2)].filter(Boolean).join(", "), weekdaysWords(z.weekdays), z.surchargeMinor ? `+${amount(z.surchargeMinor)}` : ""].filter(Boolean).join(" · ") }));
-    case "technicians": return [...data.technicians, ...data.formerTechnicians].map((t) => ({ id: t.id, name: t.name, sign: <Box component="span" aria-hidden sx={{ display: "inline-block", width: 11, height: 13, borderRadius: "6px 6px 2px 2px", bgcolor: hues[t.hue], mr: 1 }} />, detail: t.active ? [t.kind === "subcontractor" ? "subcontractor" : "", t.skills.map((s) => s.name).join(" · ") || "no skills yet"].filter(Boolean).join(" · ") : "has left" }));
-    case "services": return data.services.map((s) => ({ id: s.id, name: s.name, sign: <Code code={s.code} colour={hues[s.hue]!} />, detail: [s.priceKind === "quote" ? "on quote" : `${s.priceKind === "from" ? "from " : ""}${amount(s.priceMinor)}`, durationWords(s.minutes), s.active ? (s.hidden ? "hidden" : "") : "set aside"].filter(Boolean).join(" · ") }));
-    case "coupons": return data.coupons.map((c) => ({ id: c.id, name: c.code, detail: [c.kind === "percent" ? `${c.value / 100}% off` : `${amount(c.value)} off`, `used ${c.used}${c.most === null ? "" : ` of ${c.most}`}`, c.active ? "" : "set aside"].filter(Boolean).join(" · ") }));
-    case "extras": return data.extras.map((x) => ({ id: x.id, name: x.name, detail: `${amount(x.priceMinor)} a ${x.unit}${x.active ? "" : " · set aside"}` }));
-    case "people": return data.people.map((p) => ({ id: p.id, name: p.name, detail: `${roles[p.role].name}${data.incomingPersonId === p.id ? " · incoming" : ""} · ${p.mail}${p.active ? "" : " · may not sign in"}` }));
-    default: return null;
+    case "zones":
+      return data.zones.map((z) => ({
+        id: z.id,
+        name: z.name,
+        detail: [
+          [z.area && "drawn", ...z.postcodes.slice(0, 3), ...z.towns.slice(0, 2)].filter(Boolean).join(", "),
+          weekdaysWords(z.weekdays),
+          z.surchargeMinor ? `+${amount(z.surchargeMinor)}` : "",
+        ]
+          .filter(Boolean)
+          .join(" · "),
+      }));
+    case "technicians":
+      return [...data.technicians, ...data.formerTechnicians].map((t) => ({
+        id: t.id,
+        name: t.name,
+        sign: (
+          <Box
+            component="span"
+            aria-hidden
+            sx={{
+              display: "inline-block",
+              width: 11,
+              height: 13,
+              borderRadius: "6px 6px 2px 2px",
+              bgcolor: hues[t.hue],
+              mr: 1,
+            }}
+          />
+        ),
+        detail: t.active
+          ? [
+              t.kind === "subcontractor" ? "subcontractor" : "",
+              t.skills.map((s) => s.name).join(" · ") || "no skills yet",
+            ]
+              .filter(Boolean)
+              .join(" · ")
+          : "has left",
+      }));
+    case "services":
+      return data.services.map((s) => ({
+        id: s.id,
+        name: s.name,
+        sign: <Code code={s.code} colour={hues[s.hue]!} />,
+        detail: [
+          s.priceKind === "quote" ? "on quote" : `${s.priceKind === "from" ? "from " : ""}${amount(s.priceMinor)}`,
+          durationWords(s.minutes),
+          s.active ? (s.hidden ? "hidden" : "") : "set aside",
+        ]
+          .filter(Boolean)
+          .join(" · "),
+      }));
+    case "coupons":
+      return data.coupons.map((c) => ({
+        id: c.id,
+        name: c.code,
+        detail: [
+          c.kind === "percent" ? `${c.value / 100}% off` : `${amount(c.value)} off`,
+          `used ${c.used}${c.most === null ? "" : ` of ${c.most}`}`,
+          c.active ? "" : "set aside",
+        ]
+          .filter(Boolean)
+          .join(" · "),
+      }));
+    case "extras":
+      return data.extras.map((x) => ({
+        id: x.id,
+        name: x.name,
+        detail: `${amount(x.priceMinor)} a ${x.unit}${x.active ? "" : " · set aside"}`,
+      }));
+    case "people":
+      return data.people.map((p) => ({
+        id: p.id,
+        name: p.name,
+        detail: `${roles[p.role].name}${data.incomingPersonId === p.id ? " · incoming" : ""} · ${p.mail}${p.active ? "" : " · may not sign in"}`,
+      }));
+    default:
+      return null;
   }
 }

@@ -14,7 +14,18 @@ import { DateField } from "@/ui/date-field";
 import { ImageField } from "@/ui/image-field";
 import { useChange } from "@/ui/use-change";
 import { Absences } from "./absences";
-import { Columns, Field, FormFrame, FormSection, MoneyField, OptionalWholeField, PercentField, promisedNote, WholeField, without } from "@/ui/form-parts";
+import {
+  Columns,
+  Field,
+  FormFrame,
+  FormSection,
+  MoneyField,
+  OptionalWholeField,
+  PercentField,
+  promisedNote,
+  WholeField,
+  without,
+} from "@/ui/form-parts";
 import { HueField } from "./hue-field";
 import { PlaceField } from "./place-field";
 import { HoursField, LevelField, LimitsField, NamedField } from "./rule-fields";
@@ -22,84 +33,244 @@ import type { SetupData } from "./setup-screen";
 import { useKeptForm } from "@/ui/use-kept-form";
 
 type Technician = SetupData["technicians"][number];
-type Draft = Omit<Technician, "id" | "active" | "promised" | "costMinor" | "dayHours" | "errands" | "timeOff"> & { id: number | null };
+type Draft = Omit<Technician, "id" | "active" | "promised" | "costMinor" | "dayHours" | "errands" | "timeOff"> & {
+  id: number | null;
+};
 
-const freshHours = weekdayNames.slice(0, 5).flatMap((_, weekday) => [{ weekday, opens: 480, closes: 720 }, { weekday, opens: 780, closes: 1020 }]);
+const freshHours = weekdayNames.slice(0, 5).flatMap((_, weekday) => [
+  { weekday, opens: 480, closes: 720 },
+  { weekday, opens: 780, closes: 1020 },
+]);
 const fresh = (data: SetupData): Draft => ({
-  id: null, name: "", phone: "", mail: "", kind: "employee", photo: null, hue: data.technicians.length % 8, offered: true, mostMinutes: null, start: data.business.place, end: data.business.place,
-  pay: { kind: "none", amountMinor: 0, hours: 160, employerBp: 0 }, skills: [], hours: freshHours, limits: { window: null, day: null, week: null }, zones: [], services: [],
+  id: null,
+  name: "",
+  phone: "",
+  mail: "",
+  kind: "employee",
+  photo: null,
+  hue: data.technicians.length % 8,
+  offered: true,
+  mostMinutes: null,
+  start: data.business.place,
+  end: data.business.place,
+  pay: { kind: "none", amountMinor: 0, hours: 160, employerBp: 0 },
+  skills: [],
+  hours: freshHours,
+  limits: { window: null, day: null, week: null },
+  zones: [],
+  services: [],
 });
 
-export function TechnicianForm({ technician, data, saved }: { technician: Technician | null; data: SetupData; saved: (id?: number) => void }) {
+export function TechnicianForm({
+  technician,
+  data,
+  saved,
+}: {
+  technician: Technician | null;
+  data: SetupData;
+  saved: (id?: number) => void;
+}) {
   const { draft, set, wrong, round, frame } = useKeptForm({
-    operation: "save-technician", of: `technicians ${technician?.id ?? "new"}`,
-    from: technician ? (without(technician, "active", "promised", "costMinor", "dayHours", "errands", "timeOff") as Draft) : fresh(data),
-    input: (d) => d, name: (d) => d.name, saved: (value) => saved(value.id),
+    operation: "save-technician",
+    of: `technicians ${technician?.id ?? "new"}`,
+    from: technician
+      ? (without(technician, "active", "promised", "costMinor", "dayHours", "errands", "timeOff") as Draft)
+      : fresh(data),
+    input: (d) => d,
+    name: (d) => d.name,
+    saved: (value) => saved(value.id),
   });
   const { skills, pay } = draft;
-  const setSkill = (skillName: string, change: Partial<(typeof skills)[number]>) => set({ skills: skills.map((s) => (s.name === skillName ? { ...s, ...change } : s)) });
+  const setSkill = (skillName: string, change: Partial<(typeof skills)[number]>) =>
+    set({ skills: skills.map((s) => (s.name === skillName ? { ...s, ...change } : s)) });
   const subcontractor = draft.kind === "subcontractor";
   return (
     <>
-      <FormFrame title={technician?.name ?? "New technician"} note={promisedNote(technician?.promised ?? 0)} key={round} {...frame} more={technician && <Leaving technician={technician} saved={saved} />}>
+      <FormFrame
+        title={technician?.name ?? "New technician"}
+        note={promisedNote(technician?.promised ?? 0)}
+        key={round}
+        {...frame}
+        more={technician && <Leaving technician={technician} saved={saved} />}
+      >
         <Columns>
-          <Field label="Name" value={draft.name} onChange={(e) => set({ name: e.target.value })} wrong={wrong("/name")} />
-          <TextField select label="Works as" value={draft.kind} onChange={(e) => set({ kind: e.target.value as Draft["kind"] })} helperText={subcontractor ? "Works by link, without signing in" : undefined}>
+          <Field
+            label="Name"
+            value={draft.name}
+            onChange={(e) => set({ name: e.target.value })}
+            wrong={wrong("/name")}
+          />
+          <TextField
+            select
+            label="Works as"
+            value={draft.kind}
+            onChange={(e) => set({ kind: e.target.value as Draft["kind"] })}
+            helperText={subcontractor ? "Works by link, without signing in" : undefined}
+          >
             <MenuItem value="employee">employee</MenuItem>
             <MenuItem value="subcontractor">subcontractor</MenuItem>
           </TextField>
-          <Field label="Phone" value={draft.phone} onChange={(e) => set({ phone: e.target.value })} wrong={wrong("/phone")} />
-          <Field label="Mail" value={draft.mail} onChange={(e) => set({ mail: e.target.value })} wrong={wrong("/mail")} />
+          <Field
+            label="Phone"
+            value={draft.phone}
+            onChange={(e) => set({ phone: e.target.value })}
+            wrong={wrong("/phone")}
+          />
+          <Field
+            label="Mail"
+            value={draft.mail}
+            onChange={(e) => set({ mail: e.target.value })}
+            wrong={wrong("/mail")}
+          />
         </Columns>
         <Box sx={{ display: "flex", gap: 8, flexWrap: "wrap" }}>
-          <ImageField label="Photo" purpose="technician" round token={draft.photo} onToken={(photo) => set({ photo })} />
+          <ImageField
+            label="Photo"
+            purpose="technician"
+            round
+            token={draft.photo}
+            onToken={(photo) => set({ photo })}
+          />
           <HueField label="Colour" hue={draft.hue} onHue={(hue) => set({ hue })} />
         </Box>
         <FormSection title="Skills and work">
-          <Autocomplete multiple freeSolo options={data.skills} value={skills.map((s) => s.name)} onChange={(_, names) => set({ skills: names.map((n) => skills.find((s) => s.name === n) ?? { name: n, level: 1, validUntil: null }) })} renderInput={(params) => <TextField {...params} label="Skills" helperText="Choose, or type a new one and press Enter" />} />
+          <Autocomplete
+            multiple
+            freeSolo
+            options={data.skills}
+            value={skills.map((s) => s.name)}
+            onChange={(_, names) =>
+              set({
+                skills: names.map((n) => skills.find((s) => s.name === n) ?? { name: n, level: 1, validUntil: null }),
+              })
+            }
+            renderInput={(params) => (
+              <TextField {...params} label="Skills" helperText="Choose, or type a new one and press Enter" />
+            )}
+          />
           {skills.map((skill, i) => (
             <Box key={skill.name} sx={{ display: "flex", gap: 3, alignItems: "center", pl: 3 }}>
               <Box sx={{ width: 150 }}>{skill.name}</Box>
               <LevelField name={skill.name} level={skill.level} onLevel={(level) => setSkill(skill.name, { level })} />
-              <DateField label="Valid until" clearable value={skill.validUntil} onValue={(validUntil) => setSkill(skill.name, { validUntil })} wrong={wrong(`/skills/${i}/validUntil`)} hint={skill.validUntil && skill.validUntil < data.today ? "Has ended" : undefined} width={200} />
+              <DateField
+                label="Valid until"
+                clearable
+                value={skill.validUntil}
+                onValue={(validUntil) => setSkill(skill.name, { validUntil })}
+                wrong={wrong(`/skills/${i}/validUntil`)}
+                hint={skill.validUntil && skill.validUntil < data.today ? "Has ended" : undefined}
+                width={200}
+              />
             </Box>
           ))}
-          <NamedField label="Zones" none="everywhere" options={data.zones} ids={draft.zones} onIds={(zones) => set({ zones })} />
-          <NamedField label="Services" none="everything there are skills for" options={data.services} ids={draft.services} onIds={(services) => set({ services })} />
-          <FormControlLabel control={<Switch checked={draft.offered} onChange={(e) => set({ offered: e.target.checked })} />} label={draft.offered ? "Customers may be offered this person" : "Only the office places this person"} />
+          <NamedField
+            label="Zones"
+            none="everywhere"
+            options={data.zones}
+            ids={draft.zones}
+            onIds={(zones) => set({ zones })}
+          />
+          <NamedField
+            label="Services"
+            none="everything there are skills for"
+            options={data.services}
+            ids={draft.services}
+            onIds={(services) => set({ services })}
+          />
+          <FormControlLabel
+            control={<Switch checked={draft.offered} onChange={(e) => set({ offered: e.target.checked })} />}
+            label={draft.offered ? "Customers may be offered this person" : "Only the office places this person"}
+          />
         </FormSection>
         <HoursField title="Weekly hours" hours={draft.hours} onHours={(hours) => set({ hours })} wrong={wrong} />
         <Columns>
-          <OptionalWholeField label="Most minutes of work a day" value={draft.mostMinutes} onValue={(mostMinutes) => set({ mostMinutes })} wrong={wrong("/mostMinutes")} helperText="Without driving. Empty: no limit" />
+          <OptionalWholeField
+            label="Most minutes of work a day"
+            value={draft.mostMinutes}
+            onValue={(mostMinutes) => set({ mostMinutes })}
+            wrong={wrong("/mostMinutes")}
+            helperText="Without driving. Empty: no limit"
+          />
         </Columns>
         <LimitsField limits={draft.limits} onLimits={(limits) => set({ limits })} wrong={wrong} />
         <FormSection title="Where the day begins and ends">
-          <PlaceField label="Begins at" place={draft.start} onPlace={(start) => set(samePlace(draft.start, draft.end) ? { start, end: start } : { start })} wrong={wrong("/start")} />
+          <PlaceField
+            label="Begins at"
+            place={draft.start}
+            onPlace={(start) => set(samePlace(draft.start, draft.end) ? { start, end: start } : { start })}
+            wrong={wrong("/start")}
+          />
           <PlaceField label="Ends at" place={draft.end} onPlace={(end) => set({ end })} wrong={wrong("/end")} />
         </FormSection>
-        <PayFields pay={pay} onPay={(change) => set({ pay: { ...pay, ...change } })} currency={data.currency} wrong={wrong} />
+        <PayFields
+          pay={pay}
+          onPay={(change) => set({ pay: { ...pay, ...change } })}
+          currency={data.currency}
+          wrong={wrong}
+        />
       </FormFrame>
       {technician && <Absences technician={technician} today={data.today} saved={() => saved()} />}
     </>
   );
 }
 
-const samePlace = (a: { lng: number; lat: number }, b: { lng: number; lat: number }) => a.lng === b.lng && a.lat === b.lat;
+const samePlace = (a: { lng: number; lat: number }, b: { lng: number; lat: number }) =>
+  a.lng === b.lng && a.lat === b.lat;
 
 /** What somebody is paid, and what an hour then costs, all in. */
-function PayFields({ pay, onPay, currency, wrong }: { pay: Pay; onPay: (change: Partial<Pay>) => void; currency: string; wrong: (path: string) => string | undefined }) {
-  const cost = Number.isFinite(pay.amountMinor) && Number.isFinite(pay.employerBp) && Number.isFinite(pay.hours) ? loadedCost(pay) : null;
+function PayFields({
+  pay,
+  onPay,
+  currency,
+  wrong,
+}: {
+  pay: Pay;
+  onPay: (change: Partial<Pay>) => void;
+  currency: string;
+  wrong: (path: string) => string | undefined;
+}) {
+  const cost =
+    Number.isFinite(pay.amountMinor) && Number.isFinite(pay.employerBp) && Number.isFinite(pay.hours)
+      ? loadedCost(pay)
+      : null;
   return (
     <FormSection title="Pay" note="Seen by those who change the set-up. It makes margins right, and nothing else.">
       <Columns>
-        <TextField select label="Paid" value={pay.kind} onChange={(e) => onPay({ kind: e.target.value as Pay["kind"] })}>
+        <TextField
+          select
+          label="Paid"
+          value={pay.kind}
+          onChange={(e) => onPay({ kind: e.target.value as Pay["kind"] })}
+        >
           <MenuItem value="none">not said</MenuItem>
           <MenuItem value="hourly">by the hour</MenuItem>
           <MenuItem value="salary">a salary a month</MenuItem>
         </TextField>
-        {pay.kind !== "none" && <MoneyField currency={currency} label={`${pay.kind === "hourly" ? "An hour" : "A month"}, ${currency}`} value={pay.amountMinor} onValue={(amountMinor) => onPay({ amountMinor })} wrong={wrong("/pay/amountMinor")} />}
-        {pay.kind === "salary" && <WholeField label="Paid hours a month" value={pay.hours} onValue={(hours) => onPay({ hours })} wrong={wrong("/pay/hours")} />}
-        {pay.kind !== "none" && <PercentField label="The employer adds, %" value={pay.employerBp} onValue={(employerBp) => onPay({ employerBp })} wrong={wrong("/pay/employerBp")} />}
+        {pay.kind !== "none" && (
+          <MoneyField
+            currency={currency}
+            label={`${pay.kind === "hourly" ? "An hour" : "A month"}, ${currency}`}
+            value={pay.amountMinor}
+            onValue={(amountMinor) => onPay({ amountMinor })}
+            wrong={wrong("/pay/amountMinor")}
+          />
+        )}
+        {pay.kind === "salary" && (
+          <WholeField
+            label="Paid hours a month"
+            value={pay.hours}
+            onValue={(hours) => onPay({ hours })}
+            wrong={wrong("/pay/hours")}
+          />
+        )}
+        {pay.kind !== "none" && (
+          <PercentField
+            label="The employer adds, %"
+            value={pay.employerBp}
+            onValue={(employerBp) => onPay({ employerBp })}
+            wrong={wrong("/pay/employerBp")}
+          />
+        )}
       </Columns>
       {cost !== null && <Box aria-live="polite">An hour costs {moneyWords(cost, currency)}, all in.</Box>}
     </FormSection>
@@ -114,12 +285,32 @@ function Leaving({ technician, saved }: { technician: Technician; saved: (id?: n
     const done = await send({ id: technician.id, active: false });
     if (!done) return;
     const { freed } = done.value;
-    const back = (key: string | number) => void send({ id: technician.id, active: true }).then((again) => again && (closeSnackbar(key), saved(technician.id)));
-    enqueueSnackbar(`${technician.name} has left the team. ${freed ? `${freed} ${freed === 1 ? "visit waits" : "visits wait"} in the tray.` : "No visit was waiting."}`, { variant: freed ? "warning" : "success", autoHideDuration: 20_000, action: (key) => <Button color="inherit" onClick={() => back(key)}>Undo</Button> });
+    const back = (key: string | number) =>
+      void send({ id: technician.id, active: true }).then(
+        (again) => again && (closeSnackbar(key), saved(technician.id)),
+      );
+    enqueueSnackbar(
+      `${technician.name} has left the team. ${freed ? `${freed} ${freed === 1 ? "visit waits" : "visits wait"} in the tray.` : "No visit was waiting."}`,
+      {
+        variant: freed ? "warning" : "success",
+        autoHideDuration: 20_000,
+        action: (key) => (
+          <Button color="inherit" onClick={() => back(key)}>
+            Undo
+          </Button>
+        ),
+      },
+    );
     saved();
   };
   const back = () => void send({ id: technician.id, active: true }).then((done) => done && saved(technician.id));
-  return technician.active
-    ? <Button disabled={busy} onClick={() => void leave()}>{technician.promised ? `Leaves the team: ${technician.promised} visits go to the tray` : "Leaves the team"}</Button>
-    : <Button disabled={busy} variant="outlined" onClick={back}>Is back on the team</Button>;
+  return technician.active ? (
+    <Button disabled={busy} onClick={() => void leave()}>
+      {technician.promised ? `Leaves the team: ${technician.promised} visits go to the tray` : "Leaves the team"}
+    </Button>
+  ) : (
+    <Button disabled={busy} variant="outlined" onClick={back}>
+      Is back on the team
+    </Button>
+  );
 }

@@ -26,36 +26,116 @@ export function TryOut({ service, data }: { service: Service; data: SetupData })
     return extra ? [{ ...extra, id: String(id), most }] : [];
   });
   const order = priceOrder({
-    items: [{ quantity: 1, answers, extras: chosen.map((x) => ({ id: String(x.id), quantity: x.quantity })), service: { id: service.id ?? 0, name: service.name || "This service", priceMinor: service.priceMinor || 0, taxBp: service.taxBp || 0, deposit: depositWhere(service.deposit.kind, service.deposit.value || 0), minutes: service.minutes || 1, crew: service.crew || 1, skills: service.skills.map((s) => ({ skill: s.name, level: s.level })), questions: service.questions, extras } }],
+    items: [
+      {
+        quantity: 1,
+        answers,
+        extras: chosen.map((x) => ({ id: String(x.id), quantity: x.quantity })),
+        service: {
+          id: service.id ?? 0,
+          name: service.name || "This service",
+          priceMinor: service.priceMinor || 0,
+          taxBp: service.taxBp || 0,
+          deposit: depositWhere(service.deposit.kind, service.deposit.value || 0),
+          minutes: service.minutes || 1,
+          crew: service.crew || 1,
+          skills: service.skills.map((s) => ({ skill: s.name, level: s.level })),
+          questions: service.questions,
+          extras,
+        },
+      },
+    ],
     zone: { name: "", surchargeMinor: 0, smallestOrderMinor: 0 },
     pricesIncludeTax: data.pricesIncludeTax,
   });
   const problems = order.items[0]!.problems;
   const skillName = (skill: string) => data.skillIds.find((s) => String(s.id) === skill)?.name ?? skill;
   // Those who could come: what their hour costs, all in.
-  const able = data.technicians.filter((t) => isNamed(service.technicians, t.id) && (service.id === null || isNamed(t.services, service.id)) && !skillGap(t.skills.map((s) => ({ skill: s.name, level: s.level, until: s.validUntil })), order.skills.map((s) => ({ ...s, skill: skillName(s.skill) })), data.today));
-  const margin = marginOf(order, meanCost(able.map((t) => t.pay), data.business.labourCostMinor));
+  const able = data.technicians.filter(
+    (t) =>
+      isNamed(service.technicians, t.id) &&
+      (service.id === null || isNamed(t.services, service.id)) &&
+      !skillGap(
+        t.skills.map((s) => ({ skill: s.name, level: s.level, until: s.validUntil })),
+        order.skills.map((s) => ({ ...s, skill: skillName(s.skill) })),
+        data.today,
+      ),
+  );
+  const margin = marginOf(
+    order,
+    meanCost(
+      able.map((t) => t.pay),
+      data.business.labourCostMinor,
+    ),
+  );
   const amount = (minor: number) => moneyWords(minor, data.currency);
   return (
-    <Box component="aside" aria-label="Try-out" sx={{ bgcolor: ink.plaster, p: 5, borderRadius: "6px", position: "sticky", top: 16, display: "grid", gap: 4 }}>
+    <Box
+      component="aside"
+      aria-label="Try-out"
+      sx={{ bgcolor: ink.plaster, p: 5, borderRadius: "6px", position: "sticky", top: 16, display: "grid", gap: 4 }}
+    >
       <Typography variant="h3">Try it as a customer</Typography>
-      <OrderForm questions={service.questions} extras={extras} answers={answers} chosen={chosen} currency={data.currency} problems={{}} onAnswers={setAnswers} onChosen={setChosen} />
+      <OrderForm
+        questions={service.questions}
+        extras={extras}
+        answers={answers}
+        chosen={chosen}
+        currency={data.currency}
+        problems={{}}
+        onAnswers={setAnswers}
+        onChosen={setChosen}
+      />
       <Box aria-live="polite">
-        {order.lines.map((line, i) => <Sum key={i} name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`} value={amount(line.amountMinor)} />)}
+        {order.lines.map((line, i) => (
+          <Sum
+            key={i}
+            name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`}
+            value={amount(line.amountMinor)}
+          />
+        ))}
         <Sum name="Total" value={amount(order.totalMinor)} strong />
         <Sum name="of it tax" value={amount(order.taxMinor)} />
         {order.depositMinor > 0 && <Sum name="Deposit" value={amount(order.depositMinor)} />}
         <Sum name="Time" value={`${durationWords(order.minutes)}${order.crew > 1 ? ` × ${order.crew} people` : ""}`} />
-        <Sum name="Skills" value={order.skills.map((s) => `${skillName(s.skill)}${(s.level ?? 1) > 1 ? ` ${s.level}` : ""}`).join(", ") || "none"} />
+        <Sum
+          name="Skills"
+          value={
+            order.skills.map((s) => `${skillName(s.skill)}${(s.level ?? 1) > 1 ? ` ${s.level}` : ""}`).join(", ") ||
+            "none"
+          }
+        />
         <Sum name="Labour costs" value={amount(margin.labourMinor)} />
         {margin.materialsMinor > 0 && <Sum name="Materials cost" value={amount(margin.materialsMinor)} />}
-        <Sum name="Left, without tax" value={`${amount(margin.marginMinor)}${margin.basisPoints === null ? "" : ` (${Math.round(margin.basisPoints / 100)}%)`}`} strong />
+        <Sum
+          name="Left, without tax"
+          value={`${amount(margin.marginMinor)}${margin.basisPoints === null ? "" : ` (${Math.round(margin.basisPoints / 100)}%)`}`}
+          strong
+        />
       </Box>
-      {Object.keys(problems).length > 0 && <Box sx={{ color: ink.ash, fontSize: 14 }}>{Object.keys(problems).length} {Object.keys(problems).length === 1 ? "question is" : "questions are"} still to be answered.</Box>}
+      {Object.keys(problems).length > 0 && (
+        <Box sx={{ color: ink.ash, fontSize: 14 }}>
+          {Object.keys(problems).length} {Object.keys(problems).length === 1 ? "question is" : "questions are"} still to
+          be answered.
+        </Box>
+      )}
     </Box>
   );
 }
 
 const Sum = ({ name, value, strong }: { name: string; value: string; strong?: boolean }) => (
-  <Box sx={{ display: "flex", gap: 3, justifyContent: "space-between", py: 1, borderTop: `1px solid ${ink.line}`, fontWeight: strong ? 700 : 400, fontSize: 14.5 }}><span>{name}</span><span style={{ textAlign: "right" }}>{value}</span></Box>
+  <Box
+    sx={{
+      display: "flex",
+      gap: 3,
+      justifyContent: "space-between",
+      py: 1,
+      borderTop: `1px solid ${ink.line}`,
+      fontWeight: strong ? 700 : 400,
+      fontSize: 14.5,
+    }}
+  >
+    <span>{name}</span>
+    <span style={{ textAlign: "right" }}>{value}</span>
+  </Box>
 );

@@ -8,7 +8,20 @@ import { useEffect, useState } from "react";
 import type { Area } from "@/core/place/zones";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
-import { Columns, Field, FormFrame, FormSection, MoneyField, OptionalWholeField, promisedNote, SignedWholeField, TimeField, WeekdaysField, WholeField, without } from "@/ui/form-parts";
+import {
+  Columns,
+  Field,
+  FormFrame,
+  FormSection,
+  MoneyField,
+  OptionalWholeField,
+  promisedNote,
+  SignedWholeField,
+  TimeField,
+  WeekdaysField,
+  WholeField,
+  without,
+} from "@/ui/form-parts";
 import { LimitsField, TechniciansField } from "./rule-fields";
 import type { SetupData } from "./setup-screen";
 import { useKeptForm } from "@/ui/use-kept-form";
@@ -16,7 +29,25 @@ import { useKeptForm } from "@/ui/use-kept-form";
 type Zone = SetupData["zones"][number];
 /** Postcodes as they are typed. */
 type Draft = Omit<Zone, "id" | "postcodes" | "promised"> & { id: number | null; typed: string };
-const fresh: Draft = { technicians: [], limits: { window: null, day: null, week: null }, windingPercent: null, kmh: null, id: null, name: "", typed: "", towns: [], area: null, priority: 0, extraMinutes: 0, weekdays: 31, serveFrom: 7 * 60, serveTo: 19 * 60, noticeMinutes: 0, surchargeMinor: 0, smallestOrderMinor: 0 };
+const fresh: Draft = {
+  technicians: [],
+  limits: { window: null, day: null, week: null },
+  windingPercent: null,
+  kmh: null,
+  id: null,
+  name: "",
+  typed: "",
+  towns: [],
+  area: null,
+  priority: 0,
+  extraMinutes: 0,
+  weekdays: 31,
+  serveFrom: 7 * 60,
+  serveTo: 19 * 60,
+  noticeMinutes: 0,
+  surchargeMinor: 0,
+  smallestOrderMinor: 0,
+};
 
 interface ZoneFormProps {
   zone: Zone | null;
@@ -32,8 +63,18 @@ interface ZoneFormProps {
 export function ZoneForm({ zone, data, area, onArea, drawing, onDrawing, saved }: ZoneFormProps) {
   const { currency } = data;
   const { draft, set, wrong, round, frame } = useKeptForm({
-    operation: "save-zone", of: `zones ${zone?.id ?? "new"}`, from: zone ? ({ ...without(zone, "postcodes", "promised"), typed: zone.postcodes.join("\n") } as Draft) : fresh,
-    input: ({ typed, ...rest }) => ({ ...rest, postcodes: typed.split(/[\n,;]+/).map((p) => p.trim()).filter(Boolean) }), name: (d) => d.name, saved: (value) => (onDrawing(false), saved(value.id)),
+    operation: "save-zone",
+    of: `zones ${zone?.id ?? "new"}`,
+    from: zone ? ({ ...without(zone, "postcodes", "promised"), typed: zone.postcodes.join("\n") } as Draft) : fresh,
+    input: ({ typed, ...rest }) => ({
+      ...rest,
+      postcodes: typed
+        .split(/[\n,;]+/)
+        .map((p) => p.trim())
+        .filter(Boolean),
+    }),
+    name: (d) => d.name,
+    saved: (value) => (onDrawing(false), saved(value.id)),
   });
   // The map draws, the form keeps.
   const drawn = JSON.stringify(area);
@@ -48,39 +89,137 @@ export function ZoneForm({ zone, data, area, onArea, drawing, onDrawing, saved }
   }, [kept, drawing]);
 
   return (
-    <FormFrame title={zone?.name ?? "New zone"} note={promisedNote(zone?.promised ?? 0)} key={round} {...frame} more={zone && <SetAside zone={zone} saved={saved} />}>
+    <FormFrame
+      title={zone?.name ?? "New zone"}
+      note={promisedNote(zone?.promised ?? 0)}
+      key={round}
+      {...frame}
+      more={zone && <SetAside zone={zone} saved={saved} />}
+    >
       <Field label="Name" value={draft.name} onChange={(e) => set({ name: e.target.value })} wrong={wrong("/name")} />
       <FormSection title="Where it is" note="An area on the map, postcodes, towns, or several of them together.">
         <Box sx={{ display: "flex", gap: 2, alignItems: "center", flexWrap: "wrap" }}>
-          <Button variant={drawing ? "contained" : "outlined"} onClick={() => onDrawing(!drawing)}>{drawing ? "Done drawing" : draft.area ? "Change the area" : "Draw an area"}</Button>
-          {draft.area && <Button onClick={() => (onDrawing(false), set({ area: null }), onArea(null))}>Take the area away</Button>}
-          <Box sx={{ color: ink.ash, fontSize: 14 }}>{drawing ? "Click the corners on the map and close the area at the first one. Corners can be moved; a right click takes one away." : draft.area ? "Drawn on the map above." : ""}</Box>
+          <Button variant={drawing ? "contained" : "outlined"} onClick={() => onDrawing(!drawing)}>
+            {drawing ? "Done drawing" : draft.area ? "Change the area" : "Draw an area"}
+          </Button>
+          {draft.area && (
+            <Button onClick={() => (onDrawing(false), set({ area: null }), onArea(null))}>Take the area away</Button>
+          )}
+          <Box sx={{ color: ink.ash, fontSize: 14 }}>
+            {drawing
+              ? "Click the corners on the map and close the area at the first one. Corners can be moved; a right click takes one away."
+              : draft.area
+                ? "Drawn on the map above."
+                : ""}
+          </Box>
         </Box>
-        {wrong("/area") && <Box role="alert" sx={{ color: "error.main", fontSize: 13 }}>{wrong("/area")}</Box>}
+        {wrong("/area") && (
+          <Box role="alert" sx={{ color: "error.main", fontSize: 13 }}>
+            {wrong("/area")}
+          </Box>
+        )}
         <CornersField area={draft.area} onArea={(next) => (onDrawing(false), set({ area: next }))} />
-        <Field label="Postcodes" multiline minRows={3} value={draft.typed} onChange={(e) => set({ typed: e.target.value })} wrong={wrong("/postcodes")} helperText="One a line: MW 101, a range MW 101-109, or a beginning MW 1*" />
-        <Autocomplete multiple freeSolo options={[]} value={draft.towns} onChange={(_, towns) => set({ towns })} renderInput={(params) => <TextField {...params} label="Towns" helperText="Type a town or district and press Enter" />} />
+        <Field
+          label="Postcodes"
+          multiline
+          minRows={3}
+          value={draft.typed}
+          onChange={(e) => set({ typed: e.target.value })}
+          wrong={wrong("/postcodes")}
+          helperText="One a line: MW 101, a range MW 101-109, or a beginning MW 1*"
+        />
+        <Autocomplete
+          multiple
+          freeSolo
+          options={[]}
+          value={draft.towns}
+          onChange={(_, towns) => set({ towns })}
+          renderInput={(params) => (
+            <TextField {...params} label="Towns" helperText="Type a town or district and press Enter" />
+          )}
+        />
         <Columns>
-          <SignedWholeField label="Priority" value={draft.priority} onValue={(priority) => set({ priority })} wrong={wrong("/priority")} helperText="Where zones overlap, the highest counts; then the one that names the address most exactly" />
+          <SignedWholeField
+            label="Priority"
+            value={draft.priority}
+            onValue={(priority) => set({ priority })}
+            wrong={wrong("/priority")}
+            helperText="Where zones overlap, the highest counts; then the one that names the address most exactly"
+          />
         </Columns>
       </FormSection>
       <FormSection title="On what terms">
-        <WeekdaysField label="Served on" value={draft.weekdays} onValue={(weekdays) => set({ weekdays })} wrong={wrong("/weekdays")} />
+        <WeekdaysField
+          label="Served on"
+          value={draft.weekdays}
+          onValue={(weekdays) => set({ weekdays })}
+          wrong={wrong("/weekdays")}
+        />
         <Columns>
-          <TimeField label="From" value={draft.serveFrom} onValue={(serveFrom) => set({ serveFrom })} wrong={wrong("/serveFrom")} />
-          <TimeField label="To" value={draft.serveTo} onValue={(serveTo) => set({ serveTo })} wrong={wrong("/serveTo")} />
-          <WholeField label="Notice, hours" value={draft.noticeMinutes / 60} onValue={(hours) => set({ noticeMinutes: hours * 60 })} wrong={wrong("/noticeMinutes")} />
+          <TimeField
+            label="From"
+            value={draft.serveFrom}
+            onValue={(serveFrom) => set({ serveFrom })}
+            wrong={wrong("/serveFrom")}
+          />
+          <TimeField
+            label="To"
+            value={draft.serveTo}
+            onValue={(serveTo) => set({ serveTo })}
+            wrong={wrong("/serveTo")}
+          />
+          <WholeField
+            label="Notice, hours"
+            value={draft.noticeMinutes / 60}
+            onValue={(hours) => set({ noticeMinutes: hours * 60 })}
+            wrong={wrong("/noticeMinutes")}
+          />
         </Columns>
         <Columns>
-          <MoneyField currency={currency} label={`Surcharge, ${currency}`} value={draft.surchargeMinor} onValue={(surchargeMinor) => set({ surchargeMinor })} wrong={wrong("/surchargeMinor")} />
-          <MoneyField currency={currency} label={`Smallest order, ${currency}`} value={draft.smallestOrderMinor} onValue={(smallestOrderMinor) => set({ smallestOrderMinor })} wrong={wrong("/smallestOrderMinor")} />
-          <WholeField label="Extra driving, minutes" value={draft.extraMinutes} onValue={(extraMinutes) => set({ extraMinutes })} wrong={wrong("/extraMinutes")} helperText="Each way in and out, such as a ferry" />
+          <MoneyField
+            currency={currency}
+            label={`Surcharge, ${currency}`}
+            value={draft.surchargeMinor}
+            onValue={(surchargeMinor) => set({ surchargeMinor })}
+            wrong={wrong("/surchargeMinor")}
+          />
+          <MoneyField
+            currency={currency}
+            label={`Smallest order, ${currency}`}
+            value={draft.smallestOrderMinor}
+            onValue={(smallestOrderMinor) => set({ smallestOrderMinor })}
+            wrong={wrong("/smallestOrderMinor")}
+          />
+          <WholeField
+            label="Extra driving, minutes"
+            value={draft.extraMinutes}
+            onValue={(extraMinutes) => set({ extraMinutes })}
+            wrong={wrong("/extraMinutes")}
+            helperText="Each way in and out, such as a ferry"
+          />
         </Columns>
-        <TechniciansField label="Technicians who go there" ids={draft.technicians} onIds={(technicians) => set({ technicians })} data={data} />
+        <TechniciansField
+          label="Technicians who go there"
+          ids={draft.technicians}
+          onIds={(technicians) => set({ technicians })}
+          data={data}
+        />
         <LimitsField limits={draft.limits} onLimits={(limits) => set({ limits })} wrong={wrong} />
         <Columns>
-          <OptionalWholeField label="Speed, km/h" value={draft.kmh} onValue={(kmh) => set({ kmh })} wrong={wrong("/kmh")} helperText={`Where no roads are known. Empty: ${data.business.kmh}`} />
-          <OptionalWholeField label="Winding, %" value={draft.windingPercent} onValue={(windingPercent) => set({ windingPercent })} wrong={wrong("/windingPercent")} helperText={`The way, of the straight line. Empty: ${data.business.windingPercent}`} />
+          <OptionalWholeField
+            label="Speed, km/h"
+            value={draft.kmh}
+            onValue={(kmh) => set({ kmh })}
+            wrong={wrong("/kmh")}
+            helperText={`Where no roads are known. Empty: ${data.business.kmh}`}
+          />
+          <OptionalWholeField
+            label="Winding, %"
+            value={draft.windingPercent}
+            onValue={(windingPercent) => set({ windingPercent })}
+            wrong={wrong("/windingPercent")}
+            helperText={`The way, of the straight line. Empty: ${data.business.windingPercent}`}
+          />
         </Columns>
       </FormSection>
     </FormFrame>
@@ -92,17 +231,57 @@ function CornersField({ area, onArea }: { area: Area | null; onArea: (area: Area
   const [open, setOpen] = useState(false);
   const ring = area?.type === "Polygon" ? (area.coordinates[0] ?? []) : [];
   const [text, setText] = useState("");
-  if (area?.type === "MultiPolygon") return <Box sx={{ color: ink.ash, fontSize: 14 }}>The area has several parts.</Box>;
-  const corners = text.split("\n").map((line) => line.split(/[\s,;]+/).filter(Boolean).map(Number)).filter((pair) => pair.length > 0);
+  if (area?.type === "MultiPolygon")
+    return <Box sx={{ color: ink.ash, fontSize: 14 }}>The area has several parts.</Box>;
+  const corners = text
+    .split("\n")
+    .map((line) =>
+      line
+        .split(/[\s,;]+/)
+        .filter(Boolean)
+        .map(Number),
+    )
+    .filter((pair) => pair.length > 0);
   const odd = corners.some((pair) => pair.length !== 2 || pair.some((n) => !Number.isFinite(n)));
-  const apply = () => onArea(corners.length < 3 || odd ? area : { type: "Polygon", coordinates: [[...(corners as [number, number][]), corners[0] as [number, number]]] });
+  const apply = () =>
+    onArea(
+      corners.length < 3 || odd
+        ? area
+        : { type: "Polygon", coordinates: [[...(corners as [number, number][]), corners[0] as [number, number]]] },
+    );
   return (
     <Box>
-      <Button size="small" aria-expanded={open} onClick={() => (setOpen(!open), setText(ring.slice(0, -1).map((pair) => pair.join(", ")).join("\n")))}>Corners as text</Button>
+      <Button
+        size="small"
+        aria-expanded={open}
+        onClick={() => (
+          setOpen(!open),
+          setText(
+            ring
+              .slice(0, -1)
+              .map((pair) => pair.join(", "))
+              .join("\n"),
+          )
+        )}
+      >
+        Corners as text
+      </Button>
       {open && (
         <Box sx={{ mt: 2, display: "grid", gap: 2 }}>
-          <Field label="Corners" multiline minRows={3} value={text} onChange={(e) => setText(e.target.value)} wrong={odd ? "One corner a line: longitude, latitude" : undefined} helperText="One corner a line: longitude, latitude" />
-          <Box><Button size="small" variant="outlined" disabled={odd || corners.length < 3} onClick={apply}>Use these corners</Button></Box>
+          <Field
+            label="Corners"
+            multiline
+            minRows={3}
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+            wrong={odd ? "One corner a line: longitude, latitude" : undefined}
+            helperText="One corner a line: longitude, latitude"
+          />
+          <Box>
+            <Button size="small" variant="outlined" disabled={odd || corners.length < 3} onClick={apply}>
+              Use these corners
+            </Button>
+          </Box>
         </Box>
       )}
     </Box>
@@ -115,9 +294,24 @@ function SetAside({ zone, saved }: { zone: Zone; saved: (id?: number) => void })
   const { enqueueSnackbar, closeSnackbar } = useSnackbar();
   const aside = async () => {
     if (!(await send({ id: zone.id }))) return;
-    const undo = (key: string | number) => void put.send(without(zone, "promised")).then((done) => done && (closeSnackbar(key), saved(zone.id)));
-    enqueueSnackbar(`${zone.name} is set aside${zone.promised ? `; ${zone.promised} promised ${zone.promised === 1 ? "visit stays" : "visits stay"}` : ""}`, { autoHideDuration: 20_000, action: (key) => <Button color="inherit" onClick={() => undo(key)}>Undo</Button> });
+    const undo = (key: string | number) =>
+      void put.send(without(zone, "promised")).then((done) => done && (closeSnackbar(key), saved(zone.id)));
+    enqueueSnackbar(
+      `${zone.name} is set aside${zone.promised ? `; ${zone.promised} promised ${zone.promised === 1 ? "visit stays" : "visits stay"}` : ""}`,
+      {
+        autoHideDuration: 20_000,
+        action: (key) => (
+          <Button color="inherit" onClick={() => undo(key)}>
+            Undo
+          </Button>
+        ),
+      },
+    );
     saved();
   };
-  return <Button disabled={busy} onClick={() => void aside()}>Set aside</Button>;
+  return (
+    <Button disabled={busy} onClick={() => void aside()}>
+      Set aside
+    </Button>
+  );
 }

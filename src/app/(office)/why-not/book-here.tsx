@@ -33,19 +33,73 @@ export function BookHere({ asked, window, words }: BookHereProps) {
   const { work, questions, answers, currency, onAnswers } = asked;
   const router = useRouter();
   const { draft, set, wrong, frame, round } = useKeptForm({
-    operation: "book-in-office", of: "booking on the phone", from: nobodyYet, input: ({ note, ...customer }) => ({ ...work, ...window, customer, note }), name: ({ name }) => `The booking for ${name}`, sent: true,
+    operation: "book-in-office",
+    of: "booking on the phone",
+    from: nobodyYet,
+    input: ({ note, ...customer }) => ({ ...work, ...window, customer, note }),
+    name: ({ name }) => `The booking for ${name}`,
+    sent: true,
     saved: ({ visitId }) => router.push(`/board?date=${window.date}&visit=${visitId}`),
   });
   // What is asked may be left open on the phone; what is answered must make sense.
-  const problems = Object.fromEntries(questions.flatMap((q) => (answers[q.id] === undefined ? [] : [[q.id, answerProblem(q, answers[q.id]) ?? ""]])));
+  const problems = Object.fromEntries(
+    questions.flatMap((q) => (answers[q.id] === undefined ? [] : [[q.id, answerProblem(q, answers[q.id]) ?? ""]])),
+  );
   return (
-    <FormFrame key={round} {...frame} title="On the phone?" note={`Book ${words}. They are told by mail and text.`} save="Book it and tell them">
-      {questions.length > 0 && <OrderForm questions={questions} extras={[]} answers={answers} chosen={[]} currency={currency} problems={problems} onAnswers={onAnswers} onChosen={() => {}} />}
-      <Field label="Name" autoComplete="off" value={draft.name} onChange={(e) => set({ name: e.target.value })} wrong={wrong("/customer/name")} />
-      <Field label="Mail" type="email" autoComplete="off" value={draft.mail} onChange={(e) => set({ mail: e.target.value })} wrong={wrong("/customer/mail")} />
-      <Field label="Phone" type="tel" autoComplete="off" value={draft.phone} onChange={(e) => set({ phone: e.target.value })} wrong={wrong("/customer/phone")} />
-      <Field label="What we should know" multiline minRows={2} value={draft.note} onChange={(e) => set({ note: e.target.value })} wrong={wrong("/note")} />
-      <FormControlLabel control={<Checkbox checked={draft.reminders} onChange={(e) => set({ reminders: e.target.checked })} />} label="They want a reminder before the visit" />
+    <FormFrame
+      key={round}
+      {...frame}
+      title="On the phone?"
+      note={`Book ${words}. They are told by mail and text.`}
+      save="Book it and tell them"
+    >
+      {questions.length > 0 && (
+        <OrderForm
+          questions={questions}
+          extras={[]}
+          answers={answers}
+          chosen={[]}
+          currency={currency}
+          problems={problems}
+          onAnswers={onAnswers}
+          onChosen={() => {}}
+        />
+      )}
+      <Field
+        label="Name"
+        autoComplete="off"
+        value={draft.name}
+        onChange={(e) => set({ name: e.target.value })}
+        wrong={wrong("/customer/name")}
+      />
+      <Field
+        label="Mail"
+        type="email"
+        autoComplete="off"
+        value={draft.mail}
+        onChange={(e) => set({ mail: e.target.value })}
+        wrong={wrong("/customer/mail")}
+      />
+      <Field
+        label="Phone"
+        type="tel"
+        autoComplete="off"
+        value={draft.phone}
+        onChange={(e) => set({ phone: e.target.value })}
+        wrong={wrong("/customer/phone")}
+      />
+      <Field
+        label="What we should know"
+        multiline
+        minRows={2}
+        value={draft.note}
+        onChange={(e) => set({ note: e.target.value })}
+        wrong={wrong("/note")}
+      />
+      <FormControlLabel
+        control={<Checkbox checked={draft.reminders} onChange={(e) => set({ reminders: e.target.checked })} />}
+        label="They want a reminder before the visit"
+      />
     </FormFrame>
   );
 }

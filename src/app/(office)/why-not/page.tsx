@@ -6,7 +6,11 @@ import { WhyNot } from "./why-not";
 
 export const metadata = { title: "Why not?" };
 
-export default async function WhyNotPage({ searchParams }: { searchParams: Promise<{ address?: string; service?: string; date?: string }> }) {
+export default async function WhyNotPage({
+  searchParams,
+}: {
+  searchParams: Promise<{ address?: string; service?: string; date?: string }>;
+}) {
   const { address, service, date } = await searchParams;
   const choices = await read(whyNotChoices, { addressId: address ?? null }, "/why-not");
   return (

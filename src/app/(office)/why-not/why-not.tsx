@@ -18,7 +18,15 @@ import { WindowsTable } from "./windows-table";
 export type Explained = ViewOutput<"why-not">;
 
 /** An address, a service and a day: every window, every technician, what stops it and what would open it. */
-export function WhyNot({ choices, serviceId: asked, date: askedDate }: { choices: ViewOutput<"why-not-choices">; serviceId: number | null; date: string | null }) {
+export function WhyNot({
+  choices,
+  serviceId: asked,
+  date: askedDate,
+}: {
+  choices: ViewOutput<"why-not-choices">;
+  serviceId: number | null;
+  date: string | null;
+}) {
   const [address, setAddress] = useState<FoundAddress | null>(choices.address);
   const [serviceId, setServiceId] = useState(asked ?? choices.services[0]?.id ?? null);
   const [date, setDate] = useState(askedDate ?? addDays(choices.today, 1));
@@ -29,27 +37,87 @@ export function WhyNot({ choices, serviceId: asked, date: askedDate }: { choices
 
   return (
     <Box sx={{ px: 6, pb: 8 }}>
-      <Box component="form" onSubmit={(e) => e.preventDefault()} sx={{ display: "grid", gridTemplateColumns: "minmax(220px, 2fr) minmax(180px, 1.5fr) 180px minmax(200px, 1fr)", gap: 3, py: 3, alignItems: "start" }}>
+      <Box
+        component="form"
+        onSubmit={(e) => e.preventDefault()}
+        sx={{
+          display: "grid",
+          gridTemplateColumns: "minmax(220px, 2fr) minmax(180px, 1.5fr) 180px minmax(200px, 1fr)",
+          gap: 3,
+          py: 3,
+          alignItems: "start",
+        }}
+      >
         <AddressField label="Address" value={address} onValue={setAddress} />
-        <TextField select label="Service" value={serviceId ?? ""} onChange={(e) => (setServiceId(Number(e.target.value)), setAnswers({}))}>
-          {choices.services.map((s) => <MenuItem key={s.id} value={s.id}>{s.name}</MenuItem>)}
+        <TextField
+          select
+          label="Service"
+          value={serviceId ?? ""}
+          onChange={(e) => (setServiceId(Number(e.target.value)), setAnswers({}))}
+        >
+          {choices.services.map((s) => (
+            <MenuItem key={s.id} value={s.id}>
+              {s.name}
+            </MenuItem>
+          ))}
         </TextField>
         <DateField label="Day" value={date} onValue={(day) => day && setDate(day)} />
-        <TextField select label="Who" value={`${wish.technicianId ?? ""} ${wish.only}`} onChange={(e) => setWish(wishOf(e.target.value))}>
+        <TextField
+          select
+          label="Who"
+          value={`${wish.technicianId ?? ""} ${wish.only}`}
+          onChange={(e) => setWish(wishOf(e.target.value))}
+        >
           <MenuItem value=" false">Anybody</MenuItem>
           {choices.technicians.flatMap(({ id, name }) => [
-            <MenuItem key={id} value={`${id} false`}>Rather {name}</MenuItem>,
-            <MenuItem key={`${id} only`} value={`${id} true`}>Only {name}</MenuItem>,
+            <MenuItem key={id} value={`${id} false`}>
+              Rather {name}
+            </MenuItem>,
+            <MenuItem key={`${id} only`} value={`${id} true`}>
+              Only {name}
+            </MenuItem>,
           ])}
         </TextField>
       </Box>
-      {!question && <Typography sx={{ color: ink.ash, py: 6 }}>{choices.services.length ? "Choose an address to begin with: type the beginning of its street." : "There are no services yet. Add one under Set-up."}</Typography>}
+      {!question && (
+        <Typography sx={{ color: ink.ash, py: 6 }}>
+          {choices.services.length
+            ? "Choose an address to begin with: type the beginning of its street."
+            : "There are no services yet. Add one under Set-up."}
+        </Typography>
+      )}
       {question && !data && !problem && <LinearProgress aria-label="Computing" />}
-      {problem && <Typography role="alert" sx={{ color: ink.ember, py: 4 }}>{problem.sentence}</Typography>}
+      {problem && (
+        <Typography role="alert" sx={{ color: ink.ember, py: 4 }}>
+          {problem.sentence}
+        </Typography>
+      )}
       {data && (
         <>
           <Typography sx={{ mb: 4 }}>{summary(data, date)}</Typography>
-          {data.windows.length ? <WindowsTable data={data} date={date} asked={{ work: { addressId: question!.addressId, items: [{ serviceId: question!.serviceId, answers }], technicianId: wish.technicianId }, questions: choices.services.find((s) => s.id === serviceId)?.questions ?? [], answers, currency: choices.currency, onAnswers: setAnswers }} /> : <Typography sx={{ color: ink.ash }}>{data.mode === "ask" ? "Customers are asked what suits them; no windows are shown for this service." : "The window pattern has no window on this day."}</Typography>}
+          {data.windows.length ? (
+            <WindowsTable
+              data={data}
+              date={date}
+              asked={{
+                work: {
+                  addressId: question!.addressId,
+                  items: [{ serviceId: question!.serviceId, answers }],
+                  technicianId: wish.technicianId,
+                },
+                questions: choices.services.find((s) => s.id === serviceId)?.questions ?? [],
+                answers,
+                currency: choices.currency,
+                onAnswers: setAnswers,
+              }}
+            />
+          ) : (
+            <Typography sx={{ color: ink.ash }}>
+              {data.mode === "ask"
+                ? "Customers are asked what suits them; no windows are shown for this service."
+                : "The window pattern has no window on this day."}
+            </Typography>
+          )}
         </>
       )}
     </Box>
@@ -68,4 +136,5 @@ function summary({ zone, service, windows }: Explained, date: string): string {
   return `${dayWords(date)}: ${open} of ${windows.length} windows can be promised ${zone ? `in ${zone}` : "at this address, which lies in no zone"}. ${work}`;
 }
 
-export const followingDays = (days: readonly string[]): string => (days.length ? `goes on ${days.map(dayShort).join(", ")}` : "");
+export const followingDays = (days: readonly string[]): string =>
+  days.length ? `goes on ${days.map(dayShort).join(", ")}` : "";

@@ -22,7 +22,15 @@ import { useFresh } from "@/ui/use-fresh";
 
 type View = ViewOutput<"my-visit">;
 
-const titles: Record<string, string> = { "promised": "You are booked", "on the way": "We are on the way", "on site": "We are with you", "done": "All done", "no access": "Nobody was in", "cancelled": "Cancelled", "forecast": "Coming again" };
+const titles: Record<string, string> = {
+  promised: "You are booked",
+  "on the way": "We are on the way",
+  "on site": "We are with you",
+  done: "All done",
+  "no access": "Nobody was in",
+  cancelled: "Cancelled",
+  forecast: "Coming again",
+};
 
 /** What a customer's link shows: the promise, the price, what is to be paid. */
 export function MyVisit({ view: initial, token, justBooked }: { view: View; token: string; justBooked: boolean }) {
@@ -41,46 +49,166 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
     return () => clearInterval(timer);
   }, [refresh, underWay]);
 
-  const title = underWay ? "One moment, we ask your bank" : depositDue ? (step ? "Your bank asks you" : "One step is left: the deposit") : visit.state === "promised" && job.approval !== "given" ? (job.approval === "waiting" ? "We have your booking" : "Does this time suit you?") : (titles[visit.state] ?? "Your visit");
+  const title = underWay
+    ? "One moment, we ask your bank"
+    : depositDue
+      ? step
+        ? "Your bank asks you"
+        : "One step is left: the deposit"
+      : visit.state === "promised" && job.approval !== "given"
+        ? job.approval === "waiting"
+          ? "We have your booking"
+          : "Does this time suit you?"
+        : (titles[visit.state] ?? "Your visit");
   return (
     <DoorPage look={view.done.look} business={business}>
-      <Box role="status"><Typography variant="h1">{title}</Typography></Box>
-      {justBooked && view.done.words && <Typography sx={{ mt: 3, whiteSpace: "pre-wrap" }}>{view.done.words}</Typography>}
+      <Box role="status">
+        <Typography variant="h1">{title}</Typography>
+      </Box>
+      {justBooked && view.done.words && (
+        <Typography sx={{ mt: 3, whiteSpace: "pre-wrap" }}>{view.done.words}</Typography>
+      )}
       {underWay && <LinearProgress sx={{ mt: 3 }} aria-label="Asking the bank" />}
       {visit.state !== "cancelled" && (
         <PromiseArch time={windowIn(visit.window_from, visit.window_to, business.timeZone)} day={dayWords(visit.date)}>
-          <Box sx={{ color: ink.ash, mt: 2 }}>{stateGlyphs[visit.state]} {depositDue ? "kept until the deposit is paid" : job.approval === "given" || visit.state !== "promised" ? visit.state : job.approval === "waiting" ? "kept for you; one of us confirms it soon" : "proposed by us; say yes, or choose another"}</Box>
-          {view.technicians.length > 0 && ["on the way", "on site"].includes(visit.state) && <Box sx={{ color: ink.ash }}>{view.technicians.join(" and ")}</Box>}
+          <Box sx={{ color: ink.ash, mt: 2 }}>
+            {stateGlyphs[visit.state]}{" "}
+            {depositDue
+              ? "kept until the deposit is paid"
+              : job.approval === "given" || visit.state !== "promised"
+                ? visit.state
+                : job.approval === "waiting"
+                  ? "kept for you; one of us confirms it soon"
+                  : "proposed by us; say yes, or choose another"}
+          </Box>
+          {view.technicians.length > 0 && ["on the way", "on site"].includes(visit.state) && (
+            <Box sx={{ color: ink.ash }}>{view.technicians.join(" and ")}</Box>
+          )}
         </PromiseArch>
       )}
       <DoorFact name="What">{job.service}</DoorFact>
       {view.days.length > 1 && <DoorFact name="Days">{daysWords(view.days)}</DoorFact>}
-      <DoorFact name="Where">{job.line}, {job.postcode}</DoorFact>
+      <DoorFact name="Where">
+        {job.line}, {job.postcode}
+      </DoorFact>
       {view.repeat && <ComesBack view={view} token={token} onChanged={refresh} />}
-      {view.repeat?.active && view.coming.length > 0 && <DoorFact name="Then">{view.coming.map((v) => `${dayShort(v.date)}${v.date.slice(0, 4) === visit.date.slice(0, 4) ? "" : ` ${v.date.slice(0, 4)}`}, ${windowIn(v.window_from, v.window_to, business.timeZone)}`).join("; ")}</DoorFact>}
+      {view.repeat?.active && view.coming.length > 0 && (
+        <DoorFact name="Then">
+          {view.coming
+            .map(
+              (v) =>
+                `${dayShort(v.date)}${v.date.slice(0, 4) === visit.date.slice(0, 4) ? "" : ` ${v.date.slice(0, 4)}`}, ${windowIn(v.window_from, v.window_to, business.timeZone)}`,
+            )
+            .join("; ")}
+        </DoorFact>
+      )}
 
       {view.card && <KeptCard label={view.card} token={token} onGone={refresh} />}
 
-      <Typography variant="h2" sx={{ mt: 7, mb: 2 }}>{invoice ? `Invoice ${invoice.number}` : "Price"}</Typography>
-      {view.fee
-        ? <AmountRow name={`${view.fee.description}, tax included`} value={amount(view.fee.amount_minor)} strong />
-        : <>
-            {view.lines.map((line, i) => <AmountRow key={i} name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`} value={amount(line.amount_minor)} />)}
-            <AmountRow name="Total, tax included" value={amount(job.total_minor)} strong />
-          </>}
-      {payments.filter((p) => p.state === "received").map((p) => <AmountRow key={p.id} name={`Paid${p.purpose === "deposit" ? ", deposit" : ""}, ${dayShort(localDate(Math.floor(p.settled_at! / 60_000), business.timeZone))}`} value={`−${amount(p.amount_minor)}`} />)}
-      {view.refunds.map((r) => <AmountRow key={`refund ${r.id}`} name={`${r.state === "asked" ? "Going back to your card" : "Paid back"}, ${dayShort(localDate(Math.floor(r.asked_at / 60_000), business.timeZone))}`} value={amount(r.amount_minor)} />)}
-      {invoice && <AmountRow name={invoice.openMinor ? `Open, due ${dateWords(invoice.dueDate)}` : "Paid in full"} value={amount(invoice.openMinor)} strong />}
-      {invoice && business.invoiceText && <Typography color="textSecondary" sx={{ mt: 2, whiteSpace: "pre-wrap" }}>{business.invoiceText}</Typography>}
-      {!invoice && !depositDue && job.state === "agreed" && <AmountRow name="After the visit" value={amount(job.total_minor - payments.reduce((sum, p) => sum + (p.state === "received" ? p.amount_minor : 0), 0))} />}
+      <Typography variant="h2" sx={{ mt: 7, mb: 2 }}>
+        {invoice ? `Invoice ${invoice.number}` : "Price"}
+      </Typography>
+      {view.fee ? (
+        <AmountRow name={`${view.fee.description}, tax included`} value={amount(view.fee.amount_minor)} strong />
+      ) : (
+        <>
+          {view.lines.map((line, i) => (
+            <AmountRow
+              key={i}
+              name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`}
+              value={amount(line.amount_minor)}
+            />
+          ))}
+          <AmountRow name="Total, tax included" value={amount(job.total_minor)} strong />
+        </>
+      )}
+      {payments
+        .filter((p) => p.state === "received")
+        .map((p) => (
+          <AmountRow
+            key={p.id}
+            name={`Paid${p.purpose === "deposit" ? ", deposit" : ""}, ${dayShort(localDate(Math.floor(p.settled_at! / 60_000), business.timeZone))}`}
+            value={`−${amount(p.amount_minor)}`}
+          />
+        ))}
+      {view.refunds.map((r) => (
+        <AmountRow
+          key={`refund ${r.id}`}
+          name={`${r.state === "asked" ? "Going back to your card" : "Paid back"}, ${dayShort(localDate(Math.floor(r.asked_at / 60_000), business.timeZone))}`}
+          value={amount(r.amount_minor)}
+        />
+      ))}
+      {invoice && (
+        <AmountRow
+          name={invoice.openMinor ? `Open, due ${dateWords(invoice.dueDate)}` : "Paid in full"}
+          value={amount(invoice.openMinor)}
+          strong
+        />
+      )}
+      {invoice && business.invoiceText && (
+        <Typography color="textSecondary" sx={{ mt: 2, whiteSpace: "pre-wrap" }}>
+          {business.invoiceText}
+        </Typography>
+      )}
+      {!invoice && !depositDue && job.state === "agreed" && (
+        <AmountRow
+          name="After the visit"
+          value={amount(
+            job.total_minor - payments.reduce((sum, p) => sum + (p.state === "received" ? p.amount_minor : 0), 0),
+          )}
+        />
+      )}
 
-      {declined && due > 0 && <Alert severity="warning" role="alert" sx={{ mt: 4, fontSize: 16 }}>{declined.problem}. Nothing was charged. Try another card{depositDue && "; your window is kept meanwhile"}.</Alert>}
-      {step && <Button variant="contained" fullWidth sx={{ mt: 5, height: 52, fontSize: 17 }} href={`${step.step_address}?back=${encodeURIComponent(`/my/${token}`)}`}>Go to your bank</Button>}
-      {due > 0 && !underWay && !step && (visit.state !== "cancelled" || invoice) && <PayNow purpose={depositDue ? "deposit" : "invoice"} words={`Pay ${amount(due)}`} kept={declined ? null : view.card} keepWords={view.cardWords} token={token} onAsked={refresh} />}
+      {declined && due > 0 && (
+        <Alert severity="warning" role="alert" sx={{ mt: 4, fontSize: 16 }}>
+          {declined.problem}. Nothing was charged. Try another card{depositDue && "; your window is kept meanwhile"}.
+        </Alert>
+      )}
+      {step && (
+        <Button
+          variant="contained"
+          fullWidth
+          sx={{ mt: 5, height: 52, fontSize: 17 }}
+          href={`${step.step_address}?back=${encodeURIComponent(`/my/${token}`)}`}
+        >
+          Go to your bank
+        </Button>
+      )}
+      {due > 0 && !underWay && !step && (visit.state !== "cancelled" || invoice) && (
+        <PayNow
+          purpose={depositDue ? "deposit" : "invoice"}
+          words={`Pay ${amount(due)}`}
+          kept={declined ? null : view.card}
+          keepWords={view.cardWords}
+          token={token}
+          onAsked={refresh}
+        />
+      )}
       <OwnChanges view={view} token={token} justBooked={justBooked} refresh={refresh} />
       <Consents view={view} token={token} onChanged={refresh} />
-      <Button variant="outlined" href="/book" onClick={() => beginAgain(view.again)} sx={{ "mt": 5, "minHeight": 52, "fontSize": 17, "@media print": { display: "none" } }}>{visit.state === "cancelled" || visit.state === "done" ? "Book again" : "Book something else"}</Button>
-      <Typography color="textSecondary" sx={{ mt: 6 }}>{(view.done.showsContact || !view.changes) && <>Anything to say? <a href={`tel:${business.phone.replace(/[^\d+]/g, "")}`}>{business.phone}</a>{view.done.showsContact && <> or <a href={`mailto:${business.mail}`}>{business.mail}</a></>}. </>}Keep this page’s address: it is your key to this visit.</Typography>
+      <Button
+        variant="outlined"
+        href="/book"
+        onClick={() => beginAgain(view.again)}
+        sx={{ mt: 5, minHeight: 52, fontSize: 17, "@media print": { display: "none" } }}
+      >
+        {visit.state === "cancelled" || visit.state === "done" ? "Book again" : "Book something else"}
+      </Button>
+      <Typography color="textSecondary" sx={{ mt: 6 }}>
+        {(view.done.showsContact || !view.changes) && (
+          <>
+            Anything to say? <a href={`tel:${business.phone.replace(/[^\d+]/g, "")}`}>{business.phone}</a>
+            {view.done.showsContact && (
+              <>
+                {" "}
+                or <a href={`mailto:${business.mail}`}>{business.mail}</a>
+              </>
+            )}
+            .{" "}
+          </>
+        )}
+        Keep this page’s address: it is your key to this visit.
+      </Typography>
     </DoorPage>
   );
 }
@@ -90,15 +218,34 @@ function ComesBack({ view, token, onChanged }: { view: View; token: string; onCh
   const { send, busy } = useChange("repeat-by-link");
   const { words, active } = view.repeat!;
   const turn = () => void send({ goesOn: !active }, token).then((done) => done && onChanged());
-  return <DoorFact name="Again">{active ? `We come back ${words}. ` : "We do not come back by ourselves any more. "}<Button size="small" disabled={busy} onClick={turn}>{active ? "End it" : "Take it up again"}</Button></DoorFact>;
+  return (
+    <DoorFact name="Again">
+      {active ? `We come back ${words}. ` : "We do not come back by ourselves any more. "}
+      <Button size="small" disabled={busy} onClick={turn}>
+        {active ? "End it" : "Take it up again"}
+      </Button>
+    </DoorFact>
+  );
 }
 
 /** What we may write, agreed to and taken back by the same tick. */
 function Consents({ view, token, onChanged }: { view: View; token: string; onChanged: () => void }) {
   const { send, busy } = useChange("consent-by-link");
   return (
-    <Box role="group" aria-label="What we may write to you" sx={{ "mt": 6, "@media print": { display: "none" } }}>
-      {view.consents.map(({ kind, words, given }) => <FormControlLabel key={kind} control={<Checkbox checked={given} disabled={busy} onChange={(e) => void send({ kind, given: e.target.checked }, token).then((done) => done && onChanged())} />} label={words} />)}
+    <Box role="group" aria-label="What we may write to you" sx={{ mt: 6, "@media print": { display: "none" } }}>
+      {view.consents.map(({ kind, words, given }) => (
+        <FormControlLabel
+          key={kind}
+          control={
+            <Checkbox
+              checked={given}
+              disabled={busy}
+              onChange={(e) => void send({ kind, given: e.target.checked }, token).then((done) => done && onChanged())}
+            />
+          }
+          label={words}
+        />
+      ))}
     </Box>
   );
 }
@@ -106,28 +253,59 @@ function Consents({ view, token, onChanged }: { view: View; token: string; onCha
 /** The card we keep, and how it is taken away. */
 function KeptCard({ label, token, onGone }: { label: string; token: string; onGone: () => void }) {
   const { send, busy } = useChange("remove-card");
-  return <DoorFact name="Card">We keep your {label}. <Button size="small" disabled={busy} onClick={() => void send({}, token).then((done) => done && onGone())}>Take it away</Button></DoorFact>;
+  return (
+    <DoorFact name="Card">
+      We keep your {label}.{" "}
+      <Button size="small" disabled={busy} onClick={() => void send({}, token).then((done) => done && onGone())}>
+        Take it away
+      </Button>
+    </DoorFact>
+  );
 }
 
-function PayNow({ purpose, words, kept, keepWords, token, onAsked }: { purpose: "deposit" | "invoice"; words: string; kept: string | null; keepWords: string; token: string; onAsked: () => void }) {
+function PayNow({
+  purpose,
+  words,
+  kept,
+  keepWords,
+  token,
+  onAsked,
+}: {
+  purpose: "deposit" | "invoice";
+  words: string;
+  kept: string | null;
+  keepWords: string;
+  token: string;
+  onAsked: () => void;
+}) {
   const [card, setCard] = useState<string | null>(null);
   const [keeps, setKeeps] = useState(false);
   const [other, setOther] = useState(kept === null);
   const { send, busy } = useChange("pay-by-card");
-  const pay = (cardToken: string | null) => void send({ purpose, cardToken, keepCard: keeps }, token).then((done) => done && onAsked());
+  const pay = (cardToken: string | null) =>
+    void send({ purpose, cardToken, keepCard: keeps }, token).then((done) => done && onAsked());
   const button = { mt: 3, height: 52, fontSize: 17 };
   if (kept !== null && !other)
     return (
       <Box sx={{ mt: 5 }}>
-        <Button variant="contained" fullWidth disabled={busy} onClick={() => pay(null)} sx={button}>{words} with the {kept}</Button>
-        <Button fullWidth onClick={() => setOther(true)} sx={{ height: 48 }}>Another card</Button>
+        <Button variant="contained" fullWidth disabled={busy} onClick={() => pay(null)} sx={button}>
+          {words} with the {kept}
+        </Button>
+        <Button fullWidth onClick={() => setOther(true)} sx={{ height: 48 }}>
+          Another card
+        </Button>
       </Box>
     );
   return (
     <Box sx={{ mt: 5 }}>
       <CardForm onToken={setCard} />
-      <FormControlLabel control={<Checkbox checked={keeps} onChange={(e) => setKeeps(e.target.checked)} />} label={keepWords} />
-      <Button variant="contained" fullWidth disabled={!card || busy} onClick={() => pay(card)} sx={button}>{words}</Button>
+      <FormControlLabel
+        control={<Checkbox checked={keeps} onChange={(e) => setKeeps(e.target.checked)} />}
+        label={keepWords}
+      />
+      <Button variant="contained" fullWidth disabled={!card || busy} onClick={() => pay(card)} sx={button}>
+        {words}
+      </Button>
     </Box>
   );
 }

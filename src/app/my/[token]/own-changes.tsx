@@ -32,31 +32,67 @@ export function OwnChanges({ view, token, justBooked, refresh }: About & { justB
   const { business, changes, visit, job } = view;
   if (!changes) return null;
   // Whoever has booked this very moment has just said so.
-  const mayConfirm = (!justBooked || job.approval === "proposed") && job.state === "agreed" && job.approval !== "waiting" && visit.confirmed_at === null;
+  const mayConfirm =
+    (!justBooked || job.approval === "proposed") &&
+    job.state === "agreed" &&
+    job.approval !== "waiting" &&
+    visit.confirmed_at === null;
   const toggle = (what: typeof open) => setOpen(open === what ? null : what);
   const done = () => {
     setOpen(null);
     refresh();
   };
-  const until = (minute: number) => `${dayWords(localDate(minute, business.timeZone))}, ${clockIn(minute, business.timeZone)}`;
+  const until = (minute: number) =>
+    `${dayWords(localDate(minute, business.timeZone))}, ${clockIn(minute, business.timeZone)}`;
   return (
     <Box component="section" aria-label="Change something" sx={{ mt: 7 }}>
       <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap", "@media print": { display: "none" } }}>
-        {mayConfirm && <Button variant="contained" disabled={confirm.busy} onClick={() => void confirm.send({}, token).then((sent) => sent && refresh())} sx={big}>{job.approval === "proposed" ? "This suits me" : "I will be there"}</Button>}
-        {visit.confirmed_at !== null && <Box sx={{ ...big, display: "flex", alignItems: "center", color: ink.moss, fontWeight: 650, pr: 2 }}>✓ You have confirmed</Box>}
-        {changes.mayMove && <Button variant="outlined" aria-expanded={open === "move"} onClick={() => toggle("move")} sx={big}>Move</Button>}
-        {changes.mayCancel && <Button variant="outlined" aria-expanded={open === "cancel"} onClick={() => toggle("cancel")} sx={big}>Cancel</Button>}
-        <Button variant="outlined" aria-expanded={open === "add"} onClick={() => toggle("add")} sx={big}>Tell us something</Button>
-        <Button variant="outlined" href={`/my/${token}/visit.ics`} download="visit.ics" sx={big}>Into my calendar</Button>
-        <Button onClick={() => window.print()} sx={big}>Print</Button>
+        {mayConfirm && (
+          <Button
+            variant="contained"
+            disabled={confirm.busy}
+            onClick={() => void confirm.send({}, token).then((sent) => sent && refresh())}
+            sx={big}
+          >
+            {job.approval === "proposed" ? "This suits me" : "I will be there"}
+          </Button>
+        )}
+        {visit.confirmed_at !== null && (
+          <Box sx={{ ...big, display: "flex", alignItems: "center", color: ink.moss, fontWeight: 650, pr: 2 }}>
+            ✓ You have confirmed
+          </Box>
+        )}
+        {changes.mayMove && (
+          <Button variant="outlined" aria-expanded={open === "move"} onClick={() => toggle("move")} sx={big}>
+            Move
+          </Button>
+        )}
+        {changes.mayCancel && (
+          <Button variant="outlined" aria-expanded={open === "cancel"} onClick={() => toggle("cancel")} sx={big}>
+            Cancel
+          </Button>
+        )}
+        <Button variant="outlined" aria-expanded={open === "add"} onClick={() => toggle("add")} sx={big}>
+          Tell us something
+        </Button>
+        <Button variant="outlined" href={`/my/${token}/visit.ics`} download="visit.ics" sx={big}>
+          Into my calendar
+        </Button>
+        <Button onClick={() => window.print()} sx={big}>
+          Print
+        </Button>
       </Box>
       {open === "move" && <Move view={view} token={token} refresh={done} />}
       {open === "cancel" && <Cancel view={view} token={token} refresh={done} again={refresh} />}
       {open === "add" && <Add view={view} token={token} refresh={done} />}
-      {view.asked.map((asked) => <StillAsked key={asked.position} asked={asked} view={view} token={token} refresh={refresh} />)}
+      {view.asked.map((asked) => (
+        <StillAsked key={asked.position} asked={asked} view={view} token={token} refresh={refresh} />
+      ))}
       <Typography color="textSecondary" sx={{ mt: 4 }}>
         {changes.mayMove ? `You can move it here until ${until(changes.moveUntil)}. ` : ""}
-        {changes.mayCancel ? `You can cancel here until ${until(changes.cancelUntil)}. ` : `It is too late to change it here: call ${business.phone}. `}
+        {changes.mayCancel
+          ? `You can cancel here until ${until(changes.cancelUntil)}. `
+          : `It is too late to change it here: call ${business.phone}. `}
         {view.termsWords.join(" ")}
       </Typography>
     </Box>
@@ -74,14 +110,38 @@ function Move({ view, token, refresh }: About) {
     setChosen(null);
     lookAgain();
   };
-  if (problem) return <Alert severity="warning" sx={{ mt: 4 }}>{problem.sentence}</Alert>;
+  if (problem)
+    return (
+      <Alert severity="warning" sx={{ mt: 4 }}>
+        {problem.sentence}
+      </Alert>
+    );
   if (!offers) return <PickerSkeleton />;
-  if (offers.length === 0) return <Typography sx={{ mt: 4 }}>Nothing else is free in the next weeks. Call us on {phone}: we will find a way.</Typography>;
+  if (offers.length === 0)
+    return (
+      <Typography sx={{ mt: 4 }}>
+        Nothing else is free in the next weeks. Call us on {phone}: we will find a way.
+      </Typography>
+    );
   return (
     <Box role="group" aria-label="Move to another window" sx={{ mt: 4 }}>
-      {refused && <Alert severity="warning" role="alert" sx={{ mb: 2, fontSize: 16 }}>{refused.sentence}</Alert>}
+      {refused && (
+        <Alert severity="warning" role="alert" sx={{ mb: 2, fontSize: 16 }}>
+          {refused.sentence}
+        </Alert>
+      )}
       <WindowPicker offers={offers} chosen={chosen} timeZone={timeZone} onChoose={setChosen} />
-      <Button variant="contained" fullWidth disabled={!chosen || busy} onClick={() => void move()} sx={{ ...big, mt: 2 }}>{chosen ? `Move to ${daysWords([chosen.date, ...chosen.then])}, ${windowIn(chosen.from, chosen.to, timeZone)}` : "Choose a window"}</Button>
+      <Button
+        variant="contained"
+        fullWidth
+        disabled={!chosen || busy}
+        onClick={() => void move()}
+        sx={{ ...big, mt: 2 }}
+      >
+        {chosen
+          ? `Move to ${daysWords([chosen.date, ...chosen.then])}, ${windowIn(chosen.from, chosen.to, timeZone)}`
+          : "Choose a window"}
+      </Button>
     </Box>
   );
 }
@@ -95,10 +155,25 @@ function Cancel({ view, token, refresh, again }: About & { again: () => void }) 
   // Where it is refused, what it costs has changed: the new sum is read before the next tap.
   const cancel = async () => ((await send({ feeMinor: fee }, token)) ? refresh() : again());
   return (
-    <Box role="group" aria-label="Cancel the visit" sx={{ mt: 4, p: 4, border: `1px solid ${ink.line}`, borderRadius: "6px", bgcolor: "#fff" }}>
-      {problem && <Alert severity="warning" role="alert" sx={{ mb: 3, fontSize: 16 }}>{problem.sentence}</Alert>}
-      <Typography>{fee > 0 ? `Cancelling now costs ${words}.` : "Cancelling now costs nothing."}{back > 0 && ` ${moneyWords(back, view.business.currency)} of what you paid goes back to your card.`}{fee > paid && fee > 0 && ` You get an invoice for ${moneyWords(fee - paid, view.business.currency)}.`}{view.repeat?.active && " It is this visit only: what comes later stays, unless you end it above."}</Typography>
-      <Button variant="contained" color="error" disabled={busy} onClick={() => void cancel()} sx={{ ...big, mt: 3 }}>{fee > 0 ? `Cancel the visit for ${words}` : "Cancel the visit"}</Button>
+    <Box
+      role="group"
+      aria-label="Cancel the visit"
+      sx={{ mt: 4, p: 4, border: `1px solid ${ink.line}`, borderRadius: "6px", bgcolor: "#fff" }}
+    >
+      {problem && (
+        <Alert severity="warning" role="alert" sx={{ mb: 3, fontSize: 16 }}>
+          {problem.sentence}
+        </Alert>
+      )}
+      <Typography>
+        {fee > 0 ? `Cancelling now costs ${words}.` : "Cancelling now costs nothing."}
+        {back > 0 && ` ${moneyWords(back, view.business.currency)} of what you paid goes back to your card.`}
+        {fee > paid && fee > 0 && ` You get an invoice for ${moneyWords(fee - paid, view.business.currency)}.`}
+        {view.repeat?.active && " It is this visit only: what comes later stays, unless you end it above."}
+      </Typography>
+      <Button variant="contained" color="error" disabled={busy} onClick={() => void cancel()} sx={{ ...big, mt: 3 }}>
+        {fee > 0 ? `Cancel the visit for ${words}` : "Cancel the visit"}
+      </Button>
     </Box>
   );
 }
@@ -109,10 +184,31 @@ function Add({ view, token, refresh }: About) {
   const { send, busy, wrong } = useChange("add-by-link");
   return (
     <Box role="group" aria-label="Tell us something" sx={{ mt: 4, display: "grid", gap: 3 }}>
-      {view.additions.map((a) => <Box key={a.id} sx={{ color: ink.ash }}>You wrote: {a.words}{a.photos.length > 0 && ` (${a.photos.length} ${a.photos.length === 1 ? "photo" : "photos"})`}</Box>)}
-      <TextField label="What should we know?" size="medium" multiline minRows={2} value={words} onChange={(e) => setWords(e.target.value)} error={!!wrong("/words")} helperText={wrong("/words") ?? "A gate code, a dog, where to park"} />
+      {view.additions.map((a) => (
+        <Box key={a.id} sx={{ color: ink.ash }}>
+          You wrote: {a.words}
+          {a.photos.length > 0 && ` (${a.photos.length} ${a.photos.length === 1 ? "photo" : "photos"})`}
+        </Box>
+      ))}
+      <TextField
+        label="What should we know?"
+        size="medium"
+        multiline
+        minRows={2}
+        value={words}
+        onChange={(e) => setWords(e.target.value)}
+        error={!!wrong("/words")}
+        helperText={wrong("/words") ?? "A gate code, a dog, where to park"}
+      />
       <PhotoField tokens={photos} most={6} what="Photos for us" onTokens={setPhotos} />
-      <Button variant="outlined" disabled={busy} onClick={() => void send({ words, photos }, token).then((sent) => sent && refresh())} sx={big}>{busy ? "One moment…" : "Send"}</Button>
+      <Button
+        variant="outlined"
+        disabled={busy}
+        onClick={() => void send({ words, photos }, token).then((sent) => sent && refresh())}
+        sx={big}
+      >
+        {busy ? "One moment…" : "Send"}
+      </Button>
     </Box>
   );
 }
@@ -121,12 +217,34 @@ function Add({ view, token, refresh }: About) {
 function StillAsked({ asked, view, token, refresh }: About & { asked: View["asked"][number] }) {
   const [answers, setAnswers] = useState<Answers>({});
   const { send, busy, problem } = useChange("answer-by-link");
-  const problems = Object.fromEntries(Object.entries(problem?.fields ?? {}).map(([at, sentence]) => [at.replace("/answers/", ""), sentence]));
+  const problems = Object.fromEntries(
+    Object.entries(problem?.fields ?? {}).map(([at, sentence]) => [at.replace("/answers/", ""), sentence]),
+  );
   return (
-    <Box role="group" aria-label={`Still asked about ${asked.service}`} sx={{ mt: 6, pt: 4, borderTop: `1px solid ${ink.line}`, display: "grid", gap: 4 }}>
+    <Box
+      role="group"
+      aria-label={`Still asked about ${asked.service}`}
+      sx={{ mt: 6, pt: 4, borderTop: `1px solid ${ink.line}`, display: "grid", gap: 4 }}
+    >
       <Typography variant="h2">It helps us to know</Typography>
-      <OrderForm questions={asked.questions} extras={[]} answers={answers} chosen={[]} currency={view.business.currency} problems={problems} onAnswers={setAnswers} onChosen={() => {}} />
-      <Button variant="outlined" disabled={busy || Object.keys(answers).length === 0} onClick={() => void send({ position: asked.position, answers }, token).then((sent) => sent && refresh())} sx={big}>Send</Button>
+      <OrderForm
+        questions={asked.questions}
+        extras={[]}
+        answers={answers}
+        chosen={[]}
+        currency={view.business.currency}
+        problems={problems}
+        onAnswers={setAnswers}
+        onChosen={() => {}}
+      />
+      <Button
+        variant="outlined"
+        disabled={busy || Object.keys(answers).length === 0}
+        onClick={() => void send({ position: asked.position, answers }, token).then((sent) => sent && refresh())}
+        sx={big}
+      >
+        Send
+      </Button>
     </Box>
   );
 }

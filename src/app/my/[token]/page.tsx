@@ -7,11 +7,22 @@ import { MyVisit } from "./my-visit";
 
 export const metadata = { title: "Your visit", robots: { index: false, follow: false } };
 
-export default async function MyVisitPage({ params, searchParams }: { params: Promise<{ token: string }>; searchParams: Promise<{ booked?: string }> }) {
+export default async function MyVisitPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ token: string }>;
+  searchParams: Promise<{ booked?: string }>;
+}) {
   const token = decodeURIComponent((await params).token);
   const hogar = getHogar();
   const actor = actorOfLink(hogar, token);
   const result = actor && look(hogar, myVisit, {}, actor);
-  if (!result?.ok) return <main style={{ padding: 32, maxWidth: 480, margin: "0 auto", fontSize: 17 }}>This link is no longer valid. Call us on {readBusiness(hogar.store)?.phone} and we will send a new one.</main>;
+  if (!result?.ok)
+    return (
+      <main style={{ padding: 32, maxWidth: 480, margin: "0 auto", fontSize: 17 }}>
+        This link is no longer valid. Call us on {readBusiness(hogar.store)?.phone} and we will send a new one.
+      </main>
+    );
   return <MyVisit view={result.value} token={token} justBooked={(await searchParams).booked !== undefined} />;
 }

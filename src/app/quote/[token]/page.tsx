@@ -10,6 +10,11 @@ export default async function QuotePage({ params }: { params: Promise<{ token: s
   const token = decodeURIComponent((await params).token);
   const hogar = getHogar();
   const result = look(hogar, quote, { token }, { kind: "visitor" });
-  if (!result.ok) return <main style={{ padding: 32, maxWidth: 480, margin: "0 auto", fontSize: 17 }}>This quote does not stand any more. Call us on {readBusiness(hogar.store)?.phone}.</main>;
+  if (!result.ok)
+    return (
+      <main style={{ padding: 32, maxWidth: 480, margin: "0 auto", fontSize: 17 }}>
+        This quote does not stand any more. Call us on {readBusiness(hogar.store)?.phone}.
+      </main>
+    );
   return <Quote view={result.value} token={token} />;
 }

@@ -18,7 +18,14 @@ import { PickerSkeleton, WindowPicker, type PickedWindow } from "@/ui/window-pic
 type View = ViewOutput<"quote">;
 
 const big = { minHeight: 52, fontSize: 17 };
-const titles: Record<View["state"], string> = { "sent": "Your quote", "accepted": "We have your yes", "booked": "You are booked", "declined": "You said no", "withdrawn": "", "run out": "This quote has run out" };
+const titles: Record<View["state"], string> = {
+  sent: "Your quote",
+  accepted: "We have your yes",
+  booked: "You are booked",
+  declined: "You said no",
+  withdrawn: "",
+  "run out": "This quote has run out",
+};
 
 /** What a quote's link opens: what is offered, its price, and the windows; one tap accepts and books. */
 export function Quote({ view, token }: { view: View; token: string }) {
@@ -28,26 +35,74 @@ export function Quote({ view, token }: { view: View; token: string }) {
   const open = view.state === "sent" || view.state === "declined";
   return (
     <DoorPage look={view.look} business={business}>
-      <Box role="status"><Typography variant="h1">{titles[view.state]}</Typography></Box>
-      {view.state === "booked" && <Button variant="contained" fullWidth href={`/my/${view.booked}`} sx={{ ...big, mt: 4 }}>See the visit</Button>}
-      {view.state === "accepted" && <Typography sx={{ mt: 3 }}>We look for a time and call or write to you. You may still choose one yourself, below.</Typography>}
-      {view.state === "run out" && <Typography sx={{ mt: 3 }}>It stood until {dayWords(view.validUntil)}. Call us on {call}: we will see what we can do.</Typography>}
-      {view.state === "declined" && <Typography sx={{ mt: 3 }}>Thank you for telling us. Until {dayWords(view.validUntil)} you can still change your mind, below.</Typography>}
+      <Box role="status">
+        <Typography variant="h1">{titles[view.state]}</Typography>
+      </Box>
+      {view.state === "booked" && (
+        <Button variant="contained" fullWidth href={`/my/${view.booked}`} sx={{ ...big, mt: 4 }}>
+          See the visit
+        </Button>
+      )}
+      {view.state === "accepted" && (
+        <Typography sx={{ mt: 3 }}>
+          We look for a time and call or write to you. You may still choose one yourself, below.
+        </Typography>
+      )}
+      {view.state === "run out" && (
+        <Typography sx={{ mt: 3 }}>
+          It stood until {dayWords(view.validUntil)}. Call us on {call}: we will see what we can do.
+        </Typography>
+      )}
+      {view.state === "declined" && (
+        <Typography sx={{ mt: 3 }}>
+          Thank you for telling us. Until {dayWords(view.validUntil)} you can still change your mind, below.
+        </Typography>
+      )}
       {view.words && <Typography sx={{ mt: 3, whiteSpace: "pre-wrap" }}>{view.words}</Typography>}
       <Box sx={{ mt: 5 }}>
-        <DoorFact name="Quote">{view.id}{open && <>, for {view.name}; it stands until <b>{dayWords(view.validUntil)}</b></>}</DoorFact>
-        <DoorFact name="What">{view.what}, {view.days > 1 ? `${view.days} days` : `about ${durationWords(view.minutes)}`}</DoorFact>
+        <DoorFact name="Quote">
+          {view.id}
+          {open && (
+            <>
+              , for {view.name}; it stands until <b>{dayWords(view.validUntil)}</b>
+            </>
+          )}
+        </DoorFact>
+        <DoorFact name="What">
+          {view.what}, {view.days > 1 ? `${view.days} days` : `about ${durationWords(view.minutes)}`}
+        </DoorFact>
         <DoorFact name="Where">{view.address}</DoorFact>
       </Box>
-      <Typography variant="h2" sx={{ mt: 6, mb: 2 }}>Price</Typography>
-      {view.lines.map((line, i) => <AmountRow key={i} name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`} value={amount(line.amountMinor)} />)}
+      <Typography variant="h2" sx={{ mt: 6, mb: 2 }}>
+        Price
+      </Typography>
+      {view.lines.map((line, i) => (
+        <AmountRow
+          key={i}
+          name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`}
+          value={amount(line.amountMinor)}
+        />
+      ))}
       <AmountRow name="Total, tax included" value={amount(view.totalMinor)} strong />
       <AmountRow name="Of that tax" value={amount(view.taxMinor)} />
-      {view.depositMinor > 0 && <AmountRow name="Deposit, paid by card when you accept" value={amount(view.depositMinor)} />}
-      <Typography color="textSecondary" sx={{ mt: 3 }}>{view.termsWords.join(" ")}</Typography>
+      {view.depositMinor > 0 && (
+        <AmountRow name="Deposit, paid by card when you accept" value={amount(view.depositMinor)} />
+      )}
+      <Typography color="textSecondary" sx={{ mt: 3 }}>
+        {view.termsWords.join(" ")}
+      </Typography>
       {(open || view.state === "accepted") && <Answer view={view} token={token} />}
-      {business.terms && <Typography color="textSecondary" sx={{ mt: 3, whiteSpace: "pre-wrap" }}>{business.terms}</Typography>}
-      <Typography color="textSecondary" sx={{ mt: 3 }}>Anything to ask? Call {call}. <Button size="small" onClick={() => window.print()} sx={{ "@media print": { display: "none" } }}>Print</Button></Typography>
+      {business.terms && (
+        <Typography color="textSecondary" sx={{ mt: 3, whiteSpace: "pre-wrap" }}>
+          {business.terms}
+        </Typography>
+      )}
+      <Typography color="textSecondary" sx={{ mt: 3 }}>
+        Anything to ask? Call {call}.{" "}
+        <Button size="small" onClick={() => window.print()} sx={{ "@media print": { display: "none" } }}>
+          Print
+        </Button>
+      </Typography>
     </DoorPage>
   );
 }
@@ -64,7 +119,12 @@ function Answer({ view, token }: { view: View; token: string }) {
   const { timeZone } = view.business;
   const refused = accept.problem ?? decline.problem;
   const take = async (window: PickedWindow | null) => {
-    const sent = await accept.send({ token, totalMinor: view.totalMinor, window: window && { date: window.date, from: window.from, to: window.to }, words });
+    const sent = await accept.send({
+      token,
+      totalMinor: view.totalMinor,
+      window: window && { date: window.date, from: window.from, to: window.to },
+      words,
+    });
     if (sent?.value.link) return location.assign(`/my/${sent.value.link}?booked`);
     setChosen(null);
     refresh();
@@ -76,28 +136,88 @@ function Answer({ view, token }: { view: View; token: string }) {
   };
   const mayAnswer = view.state === "sent" || view.state === "declined";
   return (
-    <Box component="section" aria-label="Your answer" sx={{ "mt": 6, "@media print": { display: "none" } }}>
-      <Typography variant="h2" sx={{ mb: 1 }}>When shall we come?</Typography>
-      {problem && <Alert severity="warning" sx={{ mt: 3, fontSize: 16 }}>{problem.sentence}</Alert>}
+    <Box component="section" aria-label="Your answer" sx={{ mt: 6, "@media print": { display: "none" } }}>
+      <Typography variant="h2" sx={{ mb: 1 }}>
+        When shall we come?
+      </Typography>
+      {problem && (
+        <Alert severity="warning" sx={{ mt: 3, fontSize: 16 }}>
+          {problem.sentence}
+        </Alert>
+      )}
       {!offers && !problem && <PickerSkeleton />}
-      {offers?.length === 0 && <Typography>Nothing is free in the next weeks. Accept it, and we find a time with you.</Typography>}
-      {offers && offers.length > 0 && <WindowPicker offers={offers} chosen={chosen} timeZone={timeZone} onChoose={setChosen} />}
-      {refused && <Alert severity="warning" role="alert" sx={{ mt: 3, fontSize: 16 }}>{refused.sentence}</Alert>}
+      {offers?.length === 0 && (
+        <Typography>Nothing is free in the next weeks. Accept it, and we find a time with you.</Typography>
+      )}
       {offers && offers.length > 0 && (
-        <Button variant="contained" fullWidth disabled={!chosen || accept.busy} onClick={() => void take(chosen)} sx={{ ...big, mt: 3 }}>
-          {accept.busy ? "One moment…" : chosen ? `Accept for ${daysWords([chosen.date, ...chosen.then])}, ${windowIn(chosen.from, chosen.to, timeZone)}` : "Choose a time to accept"}
+        <WindowPicker offers={offers} chosen={chosen} timeZone={timeZone} onChoose={setChosen} />
+      )}
+      {refused && (
+        <Alert severity="warning" role="alert" sx={{ mt: 3, fontSize: 16 }}>
+          {refused.sentence}
+        </Alert>
+      )}
+      {offers && offers.length > 0 && (
+        <Button
+          variant="contained"
+          fullWidth
+          disabled={!chosen || accept.busy}
+          onClick={() => void take(chosen)}
+          sx={{ ...big, mt: 3 }}
+        >
+          {accept.busy
+            ? "One moment…"
+            : chosen
+              ? `Accept for ${daysWords([chosen.date, ...chosen.then])}, ${windowIn(chosen.from, chosen.to, timeZone)}`
+              : "Choose a time to accept"}
         </Button>
       )}
       <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap", mt: 3 }}>
-        {view.state !== "accepted" && <Button variant="outlined" aria-expanded={open === "none suits"} onClick={() => setOpen(open === "none suits" ? null : "none suits")} sx={big}>{offers?.length ? "None of these suits" : "Accept without a time"}</Button>}
-        {view.state !== "declined" && <Button aria-expanded={open === "no"} onClick={() => setOpen(open === "no" ? null : "no")} sx={big}>No, thank you</Button>}
+        {view.state !== "accepted" && (
+          <Button
+            variant="outlined"
+            aria-expanded={open === "none suits"}
+            onClick={() => setOpen(open === "none suits" ? null : "none suits")}
+            sx={big}
+          >
+            {offers?.length ? "None of these suits" : "Accept without a time"}
+          </Button>
+        )}
+        {view.state !== "declined" && (
+          <Button aria-expanded={open === "no"} onClick={() => setOpen(open === "no" ? null : "no")} sx={big}>
+            No, thank you
+          </Button>
+        )}
       </Box>
       {open !== null && (
-        <Box role="group" aria-label={open === "no" ? "No, thank you" : "Accept without a time"} sx={{ mt: 3, display: "grid", gap: 3 }}>
-          <TextField label={open === "no" ? "Why, if you like to say" : "When would it suit you?"} size="medium" multiline minRows={2} value={words} onChange={(e) => setWords(e.target.value)} slotProps={{ htmlInput: { maxLength: 1000 } }} />
-          {open === "no"
-            ? <Button variant="outlined" disabled={decline.busy} onClick={() => void sayNo()} sx={{ ...big, color: ink.ink }}>Say no</Button>
-            : <Button variant="contained" disabled={accept.busy || !mayAnswer} onClick={() => void take(null)} sx={big}>Accept, and find a time with me</Button>}
+        <Box
+          role="group"
+          aria-label={open === "no" ? "No, thank you" : "Accept without a time"}
+          sx={{ mt: 3, display: "grid", gap: 3 }}
+        >
+          <TextField
+            label={open === "no" ? "Why, if you like to say" : "When would it suit you?"}
+            size="medium"
+            multiline
+            minRows={2}
+            value={words}
+            onChange={(e) => setWords(e.target.value)}
+            slotProps={{ htmlInput: { maxLength: 1000 } }}
+          />
+          {open === "no" ? (
+            <Button
+              variant="outlined"
+              disabled={decline.busy}
+              onClick={() => void sayNo()}
+              sx={{ ...big, color: ink.ink }}
+            >
+              Say no
+            </Button>
+          ) : (
+            <Button variant="contained" disabled={accept.busy || !mayAnswer} onClick={() => void take(null)} sx={big}>
+              Accept, and find a time with me
+            </Button>
+          )}
         </Box>
       )}
     </Box>

@@ -20,10 +20,28 @@ export default async function MailPage({ searchParams }: { searchParams: Promise
   const open = file && files.some((f) => f.name === file) ? await parse(file) : mails[0];
   return (
     <Box component="main" sx={{ display: "flex", height: "100dvh" }}>
-      <Box component="nav" aria-label="Mails" sx={{ width: 400, overflowY: "auto", borderRight: `1px solid ${ink.line}`, flex: "none" }}>
-        <Typography variant="h2" component="h1" sx={{ p: 4 }}>Mail that was sent · {files.length}</Typography>
+      <Box
+        component="nav"
+        aria-label="Mails"
+        sx={{ width: 400, overflowY: "auto", borderRight: `1px solid ${ink.line}`, flex: "none" }}
+      >
+        <Typography variant="h2" component="h1" sx={{ p: 4 }}>
+          Mail that was sent · {files.length}
+        </Typography>
         {mails.map(({ name, mail }) => (
-          <LinkBox key={name} href={`/standins/mail?file=${name}`} sx={{ display: "block", px: 4, py: 2, borderTop: `1px solid ${ink.line}`, textDecoration: "none", color: ink.ink, bgcolor: name === open?.name ? ink.plaster : "transparent" }}>
+          <LinkBox
+            key={name}
+            href={`/standins/mail?file=${name}`}
+            sx={{
+              display: "block",
+              px: 4,
+              py: 2,
+              borderTop: `1px solid ${ink.line}`,
+              textDecoration: "none",
+              color: ink.ink,
+              bgcolor: name === open?.name ? ink.plaster : "transparent",
+            }}
+          >
             <Box sx={{ fontWeight: 650 }}>{mail.subject}</Box>
             <Box sx={{ fontSize: 13.5, color: ink.ash }}>{mail.to?.[0]?.address}</Box>
           </LinkBox>
@@ -33,13 +51,28 @@ export default async function MailPage({ searchParams }: { searchParams: Promise
         {open ? (
           <>
             <Typography variant="h2">{open.mail.subject}</Typography>
-            <Typography sx={{ color: ink.ash, mb: 4 }}>from {open.mail.from?.address} to {open.mail.to?.[0]?.address}</Typography>
-            <Box sx={{ whiteSpace: "pre-wrap", maxWidth: 640, overflowWrap: "anywhere" }}>{linked(open.mail.text ?? "")}</Box>
+            <Typography sx={{ color: ink.ash, mb: 4 }}>
+              from {open.mail.from?.address} to {open.mail.to?.[0]?.address}
+            </Typography>
+            <Box sx={{ whiteSpace: "pre-wrap", maxWidth: 640, overflowWrap: "anywhere" }}>
+              {linked(open.mail.text ?? "")}
+            </Box>
           </>
-        ) : <Typography>No mail has been sent yet.</Typography>}
+        ) : (
+          <Typography>No mail has been sent yet.</Typography>
+        )}
       </Box>
     </Box>
   );
 }
 
-const linked = (text: string) => text.split(/(https?:\/\/\S+)/).map((part, i) => (i % 2 ? <a key={i} href={part}>{part}</a> : part));
+const linked = (text: string) =>
+  text.split(/(https?:\/\/\S+)/).map((part, i) =>
+    i % 2 ? (
+      <a key={i} href={part}>
+        {part}
+      </a>
+    ) : (
+      part
+    ),
+  );

@@ -8,6 +8,9 @@ export const metadata = { title: "Free now", robots: { index: false, follow: fal
 export default async function WishPage({ params }: { params: Promise<{ token: string }> }) {
   const token = decodeURIComponent((await params).token);
   const result = look(getHogar(), wish, { token }, { kind: "visitor" });
-  if (!result.ok) return <main style={{ padding: 32, maxWidth: 480, margin: "0 auto", fontSize: 17 }}>{result.problem.sentence}</main>;
+  if (!result.ok)
+    return (
+      <main style={{ padding: 32, maxWidth: 480, margin: "0 auto", fontSize: 17 }}>{result.problem.sentence}</main>
+    );
   return <TakeWish view={result.value} token={token} />;
 }

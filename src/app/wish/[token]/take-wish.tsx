@@ -29,16 +29,46 @@ export function TakeWish({ view, token }: { view: ViewOutput<"wish">; token: str
   const big = { height: 52, fontSize: 17 };
   return (
     <DoorPage look={view.look} business={view.business}>
-      <Typography variant="h1">{left ? "You are off our list" : view.booked ? "You are booked" : view.window ? "Free now" : "You are on our list"}</Typography>
+      <Typography variant="h1">
+        {left
+          ? "You are off our list"
+          : view.booked
+            ? "You are booked"
+            : view.window
+              ? "Free now"
+              : "You are on our list"}
+      </Typography>
       {view.window && !left && (
-        <PromiseArch time={view.window.time} day={view.window.day}><Box sx={{ color: ink.ash, mt: 2 }}>{view.what}<br />{view.address}</Box></PromiseArch>
+        <PromiseArch time={view.window.time} day={view.window.day}>
+          <Box sx={{ color: ink.ash, mt: 2 }}>
+            {view.what}
+            <br />
+            {view.address}
+          </Box>
+        </PromiseArch>
       )}
-      {problem && <Alert severity="warning" role="alert" sx={{ mb: 4, fontSize: 16 }}>{problem.sentence}</Alert>}
-      {left ? <Typography>We do not write to you about this any more.</Typography> : view.booked ? <Button variant="contained" fullWidth href={`/my/${view.booked}`} sx={big}>See the visit</Button> : (
+      {problem && (
+        <Alert severity="warning" role="alert" sx={{ mb: 4, fontSize: 16 }}>
+          {problem.sentence}
+        </Alert>
+      )}
+      {left ? (
+        <Typography>We do not write to you about this any more.</Typography>
+      ) : view.booked ? (
+        <Button variant="contained" fullWidth href={`/my/${view.booked}`} sx={big}>
+          See the visit
+        </Button>
+      ) : (
         <Box sx={{ display: "grid", gap: 2 }}>
-          {view.window && <Button variant="contained" disabled={busy} onClick={() => void take()} sx={big}>{busy ? "One moment…" : "Take it"}</Button>}
+          {view.window && (
+            <Button variant="contained" disabled={busy} onClick={() => void take()} sx={big}>
+              {busy ? "One moment…" : "Take it"}
+            </Button>
+          )}
           {!view.window && <Typography>We write to you when a time that suits you opens.</Typography>}
-          <Button onClick={() => void withdraw()} sx={{ height: 48 }}>I no longer need it</Button>
+          <Button onClick={() => void withdraw()} sx={{ height: 48 }}>
+            I no longer need it
+          </Button>
           <Typography color="textSecondary">Anything to say? Call {view.business.phone}.</Typography>
         </Box>
       )}

@@ -22,12 +22,48 @@ interface Step {
 export function FirstSteps({ view }: { view: FirstStepsView }) {
   const { counts } = view;
   const steps: Step[] = [
-    { name: "Business", worth: "Your address and tax stand on documents, and drives begin there.", href: "/setup/business", done: counts.business > 0, sum: "address and tax known" },
-    { name: "Services", worth: "Customers see what you do, what it costs and how long it takes.", href: "/setup/services", done: counts.services > 0, sum: `${counts.services} can be booked` },
-    { name: "Team", worth: "Windows are offered only where somebody with the skills can come.", href: "/setup/technicians", done: counts.technicians > 0, sum: `${counts.technicians} on the team` },
-    { name: "Zones", worth: "You are asked only where you go, on your terms there.", href: "/setup/zones", done: counts.zones > 0, sum: `${counts.zones} ${counts.zones === 1 ? "zone" : "zones"}` },
-    { name: "Windows", worth: "Customers choose when you come, without a call.", href: "/setup/windows", done: counts.windows > 0, sum: `${counts.windows} in the pattern` },
-    { name: "First booking", worth: "Open the front door and book as a customer would.", href: "/book", done: counts.bookings > 0, sum: `${counts.bookings} so far` },
+    {
+      name: "Business",
+      worth: "Your address and tax stand on documents, and drives begin there.",
+      href: "/setup/business",
+      done: counts.business > 0,
+      sum: "address and tax known",
+    },
+    {
+      name: "Services",
+      worth: "Customers see what you do, what it costs and how long it takes.",
+      href: "/setup/services",
+      done: counts.services > 0,
+      sum: `${counts.services} can be booked`,
+    },
+    {
+      name: "Team",
+      worth: "Windows are offered only where somebody with the skills can come.",
+      href: "/setup/technicians",
+      done: counts.technicians > 0,
+      sum: `${counts.technicians} on the team`,
+    },
+    {
+      name: "Zones",
+      worth: "You are asked only where you go, on your terms there.",
+      href: "/setup/zones",
+      done: counts.zones > 0,
+      sum: `${counts.zones} ${counts.zones === 1 ? "zone" : "zones"}`,
+    },
+    {
+      name: "Windows",
+      worth: "Customers choose when you come, without a call.",
+      href: "/setup/windows",
+      done: counts.windows > 0,
+      sum: `${counts.windows} in the pattern`,
+    },
+    {
+      name: "First booking",
+      worth: "Open the front door and book as a customer would.",
+      href: "/book",
+      done: counts.bookings > 0,
+      sum: `${counts.bookings} so far`,
+    },
   ];
   const next = steps.find((s) => !s.done);
   return (
@@ -35,23 +71,53 @@ export function FirstSteps({ view }: { view: FirstStepsView }) {
       <PartsRail here="start" />
       <Box sx={{ flex: 1, minWidth: 0, p: 6, maxWidth: 1040, display: "grid", gap: 7 }}>
         <Box component="section" aria-label="First steps">
-          <Typography variant="h2" sx={{ mb: 3 }}>{next ? `${steps.filter((s) => s.done).length} of ${steps.length} steps to the first booking` : "You take bookings"}</Typography>
+          <Typography variant="h2" sx={{ mb: 3 }}>
+            {next
+              ? `${steps.filter((s) => s.done).length} of ${steps.length} steps to the first booking`
+              : "You take bookings"}
+          </Typography>
           <Box sx={{ display: "grid", gridTemplateColumns: `repeat(${steps.length}, minmax(0, 1fr))`, gap: 3 }}>
             {steps.map((step, i) => (
-              <LinkBox key={step.name} href={step.href} sx={{ display: "block", borderRadius: arch, border: `${step === next ? 2 : 1}px solid ${step.done ? ink.moss : step === next ? ink.pine : ink.line}`, bgcolor: step.done ? "#E9EFE0" : "#fff", textAlign: "center", pt: 6, pb: 3, px: 2, minHeight: 148, textDecoration: "none", color: ink.ink }}>
-                <b>{i + 1}. {step.name}</b>
+              <LinkBox
+                key={step.name}
+                href={step.href}
+                sx={{
+                  display: "block",
+                  borderRadius: arch,
+                  border: `${step === next ? 2 : 1}px solid ${step.done ? ink.moss : step === next ? ink.pine : ink.line}`,
+                  bgcolor: step.done ? "#E9EFE0" : "#fff",
+                  textAlign: "center",
+                  pt: 6,
+                  pb: 3,
+                  px: 2,
+                  minHeight: 148,
+                  textDecoration: "none",
+                  color: ink.ink,
+                }}
+              >
+                <b>
+                  {i + 1}. {step.name}
+                </b>
                 <Box sx={{ fontSize: 13.5, color: ink.ash, mt: 1 }}>{step.done ? `✓ ${step.sum}` : step.worth}</Box>
               </LinkBox>
             ))}
           </Box>
         </Box>
         <Box component="section" aria-label="Check">
-          <Typography variant="h2" sx={{ mb: 2 }}>Does it fit together?</Typography>
+          <Typography variant="h2" sx={{ mb: 2 }}>
+            Does it fit together?
+          </Typography>
           {view.contradictions.length === 0 && <Typography>✓ Nothing contradicts itself.</Typography>}
           {view.contradictions.map((c) => (
             <Box key={c.sentence} sx={{ display: "flex", gap: 3, py: 1.5, borderTop: `1px solid ${ink.line}` }}>
               <Box sx={{ flex: 1 }}>{c.sentence}</Box>
-              <LinkBox href={`/setup/${c.part}${c.id ? `?id=${c.id}` : ""}`} aria-label={`Mend it: ${c.sentence}`} sx={{ color: ink.lake, flex: "none" }}>Mend it</LinkBox>
+              <LinkBox
+                href={`/setup/${c.part}${c.id ? `?id=${c.id}` : ""}`}
+                aria-label={`Mend it: ${c.sentence}`}
+                sx={{ color: ink.lake, flex: "none" }}
+              >
+                Mend it
+              </LinkBox>
             </Box>
           ))}
         </Box>

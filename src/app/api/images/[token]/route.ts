@@ -5,5 +5,12 @@ import { getHogar } from "@/app/server/hogar";
 export async function GET(_request: Request, { params }: { params: Promise<{ token: string }> }): Promise<Response> {
   const image = readImage(getHogar(), (await params).token);
   if (!image) return new Response("There is no such picture.", { status: 404 });
-  return new Response(new Uint8Array(image.bytes), { headers: { "content-type": image.mime, "cache-control": "private, max-age=31536000, immutable", "x-content-type-options": "nosniff", "content-security-policy": "default-src 'none'" } });
+  return new Response(new Uint8Array(image.bytes), {
+    headers: {
+      "content-type": image.mime,
+      "cache-control": "private, max-age=31536000, immutable",
+      "x-content-type-options": "nosniff",
+      "content-security-policy": "default-src 'none'",
+    },
+  });
 }

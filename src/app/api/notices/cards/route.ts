@@ -8,7 +8,8 @@ import { getHogar } from "@/app/server/hogar";
 export async function POST(request: Request): Promise<Response> {
   const hogar = getHogar();
   const body = await request.text();
-  if (body.length > 10_000 || !hogar.gateways.cards.isGenuine(body, request.headers.get("x-signature") ?? "")) return answer(refused(new Refusal("bad-request")));
+  if (body.length > 10_000 || !hogar.gateways.cards.isGenuine(body, request.headers.get("x-signature") ?? ""))
+    return answer(refused(new Refusal("bad-request")));
   const { key, outcome } = JSON.parse(body) as { key: string; outcome: unknown };
   return answer(perform(hogar, recordCharge, { chargeKey: key, outcome }, { kind: "system", name: "card gateway" }));
 }

@@ -11,5 +11,9 @@ const scarce = new Set(["hold-offer", "make-request"]);
 export async function POST(request: Request, { params }: { params: Promise<{ name: string }> }): Promise<Response> {
   const { name } = await params;
   const operation = operationNamed(name);
-  return guarded(request, (actor, input) => (operation ? perform(getHogar(), operation, input, actor) : refused(new Refusal("not-found"))), scarce.has(name) ? "scarce" : "frontDoor");
+  return guarded(
+    request,
+    (actor, input) => (operation ? perform(getHogar(), operation, input, actor) : refused(new Refusal("not-found"))),
+    scarce.has(name) ? "scarce" : "frontDoor",
+  );
 }

@@ -8,5 +8,7 @@ import { getHogar } from "@/app/server/hogar";
 /** Every question from a page: a view by name. Asked with POST, so that nothing personal stands in an address. */
 export async function POST(request: Request, { params }: { params: Promise<{ name: string }> }): Promise<Response> {
   const view = viewNamed((await params).name);
-  return guarded(request, (actor, input) => (view ? look(getHogar(), view, input, actor) : refused(new Refusal("not-found"))));
+  return guarded(request, (actor, input) =>
+    view ? look(getHogar(), view, input, actor) : refused(new Refusal("not-found")),
+  );
 }

@@ -11,5 +11,11 @@ export async function GET(_request: Request, { params }: { params: Promise<{ tok
   const actor = actorOfLink(hogar, decodeURIComponent((await params).token));
   const entries = actor && look(hogar, myCalendar, {}, actor);
   if (!entries?.ok) return new Response("This link is no longer valid.", { status: 403 });
-  return new Response(calendarFile(entries.value, readBusiness(hogar.store)!.name), { headers: { "content-type": "text/calendar; charset=utf-8", "content-disposition": "attachment; filename=visit.ics", "cache-control": "no-store" } });
+  return new Response(calendarFile(entries.value, readBusiness(hogar.store)!.name), {
+    headers: {
+      "content-type": "text/calendar; charset=utf-8",
+      "content-disposition": "attachment; filename=visit.ics",
+      "cache-control": "no-store",
+    },
+  });
 }

@@ -7,7 +7,9 @@ export async function POST(request: Request): Promise<Response> {
   try {
     const { number } = (await jsonOf(request)) as { number?: unknown };
     const token = typeof number === "string" ? getHogar().standins.cards.tokenFor(number) : null;
-    return Response.json(token ? { token } : { problem: "This is not one of the test cards." }, { status: token ? 200 : 422 });
+    return Response.json(token ? { token } : { problem: "This is not one of the test cards." }, {
+      status: token ? 200 : 422,
+    });
   } catch (error) {
     return answer(refused(error));
   }

@@ -5,10 +5,24 @@ import { Step } from "./step";
 
 export const metadata = { title: "Your bank asks" };
 
-export default async function StepPage({ params, searchParams }: { params: Promise<{ reference: string }>; searchParams: Promise<{ back?: string }> }) {
+export default async function StepPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ reference: string }>;
+  searchParams: Promise<{ back?: string }>;
+}) {
   const { reference } = await params;
   const { back } = await searchParams;
   const charge = getHogar().standins.cards.chargeByReference(reference);
   if (!charge) notFound();
-  return <Step reference={reference} amount={moneyWords(charge.amount_minor, charge.currency)} description={charge.description} open={charge.state === "second step"} back={back && /^\/my\/[\w.-]+$/.test(back) ? back : "/"} />;
+  return (
+    <Step
+      reference={reference}
+      amount={moneyWords(charge.amount_minor, charge.currency)}
+      description={charge.description}
+      open={charge.state === "second step"}
+      back={back && /^\/my\/[\w.-]+$/.test(back) ? back : "/"}
+    />
+  );
 }

@@ -3,11 +3,19 @@ import { getHogar } from "@/app/server/hogar";
 import { refused } from "@/operations/door";
 
 /** The bank's second step is taken or refused; the stand-in then sends the application its signed notice. */
-export async function POST(request: Request, { params }: { params: Promise<{ reference: string }> }): Promise<Response> {
+export async function POST(
+  request: Request,
+  { params }: { params: Promise<{ reference: string }> },
+): Promise<Response> {
   try {
     const { agreed } = (await jsonOf(request)) as { agreed?: unknown };
     const notice = getHogar().standins.cards.settleStep((await params).reference, agreed === true);
-    if (notice) await fetch(new URL("/api/notices/cards", `http://127.0.0.1:${process.env.PORT ?? 3000}`), { method: "POST", headers: { "content-type": "application/json", "x-signature": notice.signature }, body: notice.body });
+    if (notice)
+      await fetch(new URL("/api/notices/cards", `http://127.0.0.1:${process.env.PORT ?? 3000}`), {
+        method: "POST",
+        headers: { "content-type": "application/json", "x-signature": notice.signature },
+        body: notice.body,
+      });
     return answer({ ok: true, value: null });
   } catch (error) {
     return answer(refused(error));

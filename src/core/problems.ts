@@ -7,7 +7,7 @@ export const problems = {
   "not-signed-in": "Please sign in to go on.",
   "not-allowed": "Your role does not allow this. Ask the owner of the business.",
   "not-found": "This no longer exists. Go back and choose again.",
-  "wrong-password": "Mail and password do not match. Check both and try again.",
+  "wrong-password": "Email and password do not match. Check both and try again.",
   "too-many-tries": "Too many tries. Wait a few minutes and try again.",
   "bad-request": "The request could not be read. Reload the page and try again.",
   "link-ended": "This link is no longer valid. Call us and we will send a new one.",
@@ -23,6 +23,8 @@ export const problems = {
   "price-changed": "The price has changed. Look at it again before you book.",
   "quote-over": "This quote has run out.",
   "wrong-order": "This step does not follow from where the visit stands. Reload to see its state.",
+  "not-agreed-yet": "This booking waits for our answer or for its deposit. It can be begun when that has come.",
+  "before-its-day": "This visit is on a day to come. It can be begun on its day.",
   "checklist-open": "Something on the list must be ticked first.",
   "not-your-visit": "This visit is not on your list.",
   "nothing-due": "There is nothing left to pay.",
@@ -32,7 +34,7 @@ export const problems = {
   "too-large": "This file is too large. Choose one of at most 15 MB.",
   "name-taken": "There is one of this name already. Choose another name.",
   "spans-overlap": "Two spans of one day overlap. Change one of them.",
-  "in-use": "Visits are promised with this; it can be set aside but not removed.",
+  "in-use": "Visits are promised with this; it can be archived but not removed.",
   "repeat-exists": "This visit already repeats. Change the repeat instead.",
   "repeat-of-several-days": "Work of several days cannot repeat by itself. Book it anew each time.",
   "not-a-demo": "Only the demo’s clock can be moved.",
@@ -44,6 +46,10 @@ export const problems = {
 } as const;
 
 export type ProblemCode = keyof typeof problems;
+
+/** Whether the same request may succeed later, without anybody changing it. */
+export const passesByItself = (code: ProblemCode): boolean => passing.has(code);
+const passing = new Set<ProblemCode>(["offline", "busy", "unexpected", "too-many-tries", "not-signed-in"]);
 
 export interface Problem {
   code: ProblemCode;

@@ -1,18 +1,18 @@
 import fc from "fast-check";
 import { sum } from "../money/amounts";
-import { priceOrder, type Extra, type Order, type OrderedService, type OrderItem } from "./order";
+import { type Extra, type Order, type OrderedService, type OrderItem, priceOrder } from "./order";
 import { changePrice, flatPrice, marginOf, markUpOf, priceFromMarkUp } from "./prices";
 import {
   answerProblem,
+  type Answers,
   answerWords,
   areCounted,
+  type Effect,
   effectsOf,
   effectWords,
+  type Question,
   shownQuestions,
   stillOpen,
-  type Answers,
-  type Effect,
-  type Question,
 } from "./questions";
 
 const nest: Question = {
@@ -288,12 +288,10 @@ const effects: fc.Arbitrary<Effect> = fc.record(
   { requiredKeys: [] },
 );
 const asked: fc.Arbitrary<{ question: Question; answer: Answers[string] | undefined }> = fc.oneof(
-  fc
-    .record({ yes: effects, no: effects, answer: fc.boolean() })
-    .map(({ answer, ...q }) => ({
-      question: { id: "", words: "Q", required: false, kind: "yes-no" as const, ...q },
-      answer,
-    })),
+  fc.record({ yes: effects, no: effects, answer: fc.boolean() }).map(({ answer, ...q }) => ({
+    question: { id: "", words: "Q", required: false, kind: "yes-no" as const, ...q },
+    answer,
+  })),
   fc.record({ a: effects, b: effects, answer: fc.subarray(["a", "b"]) }).map(({ a, b, answer }) => ({
     question: {
       id: "",
@@ -307,12 +305,10 @@ const asked: fc.Arbitrary<{ question: Question; answer: Answers[string] | undefi
     },
     answer,
   })),
-  fc
-    .record({ each: effects, answer: fc.integer({ min: -2, max: 9 }) })
-    .map(({ each, answer }) => ({
-      question: { id: "", words: "Q", required: false, kind: "count" as const, min: 0, max: 7, included: 1, each },
-      answer,
-    })),
+  fc.record({ each: effects, answer: fc.integer({ min: -2, max: 9 }) }).map(({ each, answer }) => ({
+    question: { id: "", words: "Q", required: false, kind: "count" as const, min: 0, max: 7, included: 1, each },
+    answer,
+  })),
   fc
     .record({ each: effects, low: effects, high: effects, answer: fc.integer({ min: 0, max: 40 }) })
     .map(({ each, low, high, answer }) => ({

@@ -1,6 +1,6 @@
 import fc from "fast-check";
-import { priceOrder, type Order } from "./order";
-import { couponProblem, reductions, type Coupon, type CouponRules } from "./coupons";
+import { type Coupon, couponProblem, type CouponRules, reductions } from "./coupons";
+import { type Order, priceOrder } from "./order";
 
 const coupon = (more: Partial<CouponRules> = {}): CouponRules => ({
   code: "SPRING",

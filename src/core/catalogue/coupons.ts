@@ -1,5 +1,5 @@
-import { roundHalfAway, shareOut, sum, type Minor, type PricedLine } from "../money/amounts";
-import type { LocalDate } from "../time/local";
+import { type Minor, type PricedLine, roundHalfAway, shareOut, sum } from "../money/amounts";
+import type { LocalDate } from "../time/dates";
 import { dateWords } from "../time/words";
 
 /** A reduction that customers enter: a share in basis points, or an amount. */

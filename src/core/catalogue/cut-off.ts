@@ -1,5 +1,5 @@
 import type { Minor } from "../money/amounts";
-import { lateFee, type ItemTerms } from "./terms";
+import { type ItemTerms, lateFee } from "./terms";
 
 /** Until when customers change a visit by themselves, in hours before its window. */
 export interface CutOffs {

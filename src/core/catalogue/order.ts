@@ -1,7 +1,7 @@
-import { priceLine, roundHalfAway, shareOut, sum, totalOf, type Minor, type PricedLine } from "../money/amounts";
+import { type Minor, type PricedLine, priceLine, roundHalfAway, shareOut, sum, totalOf } from "../money/amounts";
 import type { SkillNeed } from "../windows/skills";
-import { reductions, type Coupon } from "./coupons";
-import { answerProblem, effectsOf, shownQuestions, type Answers, type Question } from "./questions";
+import { type Coupon, reductions } from "./coupons";
+import { answerProblem, type Answers, effectsOf, type Question, shownQuestions } from "./questions";
 
 /** What is booked, and where: enough to know what it costs, how long it takes and who can do it. */
 export interface Order {

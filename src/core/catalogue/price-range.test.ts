@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { priceOrder, type OrderedService } from "./order";
+import { type OrderedService, priceOrder } from "./order";
 import { priceRange } from "./price-range";
 import type { Answers, Effect, Question } from "./questions";
 
@@ -71,18 +71,14 @@ describe("the range of a price", () => {
     const choice = fc.integer({ min: -2000, max: 5000 });
     const question = fc.oneof(
       fc.record({ kind: fc.constant("yes-no" as const), yes: choice.map(adds), no: choice.map(adds) }),
-      fc
-        .array(choice, { minLength: 1, maxLength: 4 })
-        .map((all) => ({
-          kind: "one" as const,
-          choices: all.map((minor, i) => ({ id: String(i), words: String(i), effect: adds(minor) })),
-        })),
-      fc
-        .array(choice, { minLength: 1, maxLength: 4 })
-        .map((all) => ({
-          kind: "several" as const,
-          choices: all.map((minor, i) => ({ id: String(i), words: String(i), effect: adds(minor) })),
-        })),
+      fc.array(choice, { minLength: 1, maxLength: 4 }).map((all) => ({
+        kind: "one" as const,
+        choices: all.map((minor, i) => ({ id: String(i), words: String(i), effect: adds(minor) })),
+      })),
+      fc.array(choice, { minLength: 1, maxLength: 4 }).map((all) => ({
+        kind: "several" as const,
+        choices: all.map((minor, i) => ({ id: String(i), words: String(i), effect: adds(minor) })),
+      })),
       choice.map((minor) => ({ kind: "count" as const, min: 0, max: 5, each: adds(minor) })),
     );
     fc.assert(

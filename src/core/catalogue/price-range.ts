@@ -1,6 +1,6 @@
 import type { Minor } from "../money/amounts";
-import { priceOrder, type OrderedService } from "./order";
-import { shownQuestions, type Answer, type Answers, type Question } from "./questions";
+import { type OrderedService, priceOrder } from "./order";
+import { type Answer, type Answers, type Question, shownQuestions } from "./questions";
 
 /**
  * The least and the most that one of a service costs, whatever is answered, without extras: an estimate for

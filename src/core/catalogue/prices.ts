@@ -1,4 +1,4 @@
-import { minorDigits, roundHalfAway, type Minor } from "../money/amounts";
+import { type Minor, minorDigits, roundHalfAway } from "../money/amounts";
 
 /** How prices are rounded when many are changed at once: to a multiple of so many minor units, or to whole amounts that end in 9. */
 export type Rounding = { to: Minor } | { endingIn9: true; digits: number };

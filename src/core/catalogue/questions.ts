@@ -12,7 +12,7 @@ export type Question = {
   shownIf?: Condition | null;
 } & QuestionKind;
 
-export type QuestionKind =
+type QuestionKind =
   | { kind: "yes-no"; yes?: Effect; no?: Effect }
   | { kind: "one"; choices: Choice[] }
   | { kind: "several"; choices: Choice[] }
@@ -33,7 +33,7 @@ export interface Choice {
 }
 
 /** Up to and including `upTo`; the last bracket has none. */
-export interface Bracket {
+interface Bracket {
   upTo: number | null;
   effect: Effect;
 }

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { sum, totalOf } from "../money/amounts";
-import { priceOrder, type OrderItem } from "./order";
+import { type OrderItem, priceOrder } from "./order";
 import { hasRunOut, quotedOrder, quoteLines, quoteProblems, withServices } from "./quotes";
 
 const item = (id: number, priceMinor: number): OrderItem => ({

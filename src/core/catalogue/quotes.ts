@@ -1,6 +1,7 @@
-import { priceLine, shareOut, sum, totalOf, type Line, type Minor, type PricedLine } from "../money/amounts";
-import type { LocalDate } from "../time/local";
+import { type Line, type Minor, type PricedLine, priceLine, shareOut, sum, totalOf } from "../money/amounts";
+import type { LocalDate } from "../time/dates";
 import type { PricedOrder } from "./order";
+import { type QuoteState, quoteStates } from "./quote-states";
 
 /** What a person offers for some work: lines of their own, and the room that it takes. */
 export interface Quoted {
@@ -10,14 +11,12 @@ export interface Quoted {
   depositMinor: Minor;
 }
 
-export type QuoteState = "sent" | "accepted" | "booked" | "declined" | "withdrawn";
-
 /** How long a quote stands where nothing else is said, in days. */
 export const quoteDays = 30;
 
 /** Whether nobody has accepted a quote in time. */
 export const hasRunOut = (quote: { state: QuoteState; validUntil: LocalDate }, today: LocalDate): boolean =>
-  ["sent", "declined"].includes(quote.state) && quote.validUntil < today;
+  quoteStates.allows("change", quote.state) && quote.validUntil < today;
 
 /** The lines of a quote as they are offered; from then on changes of how prices are set touch them no more. */
 export const quoteLines = (lines: readonly Line[], pricesIncludeTax: boolean): PricedLine[] =>

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { lateFee, noAccessFee, orderTermsWords, termsWords, type Terms } from "./terms";
+import { lateFee, noAccessFee, orderTermsWords, type Terms, termsWords } from "./terms";
 
 const terms = (late: Partial<Terms["late"]>, noAccessMinor = 0): Terms => ({
   late: { hours: 24, kind: "none", value: 0, ...late },

@@ -1,4 +1,4 @@
-import { roundHalfAway, sum, type Minor } from "../money/amounts";
+import { type Minor, roundHalfAway, sum } from "../money/amounts";
 import { durationWords } from "../time/words";
 
 /** What is asked where a visit falls through: cancelled later than so many hours before its window, or nobody home. */

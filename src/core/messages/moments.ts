@@ -1,4 +1,5 @@
-import { addDays, epochMinute, localOf, type LocalDate } from "../time/local";
+import { addDays, type LocalDate } from "../time/dates";
+import { epochMinute, localOf } from "../time/local";
 
 /** Minutes of the day between which customers may be written to. */
 export interface AllowedHours {
@@ -23,9 +24,19 @@ export function visitReminderAt(windowFrom: number, hoursBefore: number, hours: 
   return wished;
 }
 
-/** Days after the due date on which an unpaid invoice is reminded of that have come by `today`: their numbers, from 1. */
+/** Days after the due date on which an unpaid invoice is reminded of. */
+export const paymentReminderDays = [3, 10, 20];
+
+/** The reminders of an invoice that have come by `today`: their numbers, from 1. */
 export const paymentRemindersDue = (dueDate: LocalDate, daysAfter: readonly number[], today: LocalDate): number[] =>
   daysAfter
     .map((days, i) => ({ on: addDays(dueDate, days), number: i + 1 }))
     .filter(({ on }) => on <= today)
     .map(({ number }) => number);
+
+/** The day of the first reminder after `today`; null where all have come. */
+export const nextPaymentReminder = (
+  dueDate: LocalDate,
+  daysAfter: readonly number[],
+  today: LocalDate,
+): LocalDate | null => daysAfter.map((days) => addDays(dueDate, days)).find((on) => on > today) ?? null;

@@ -85,7 +85,7 @@ export const standardTexts: Record<Occasion, { mail?: Template; text?: string }>
   "invoice reminder": {
     mail: {
       subject: "Reminder: invoice {{invoice}}, {{open}}",
-      body: "Hello {{customer}},\n\ninvoice {{invoice}} was due on {{due}}, and {{open}} is still open. You can pay here: {{my_link}}\n\nIf it has crossed with your payment, forget this mail.\n\n{{business}}\n{{phone}}\n",
+      body: "Hello {{customer}},\n\ninvoice {{invoice}} was due on {{due}}, and {{open}} is still open. You can pay here: {{my_link}}\n\nIf it has crossed with your payment, forget this email.\n\n{{business}}\n{{phone}}\n",
     },
     text: "{{business}}: invoice {{invoice}} was due on {{due}}, {{open}} is open. Pay here: {{my_link}}",
   },

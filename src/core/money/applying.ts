@@ -41,3 +41,7 @@ export function invoiceState(
   if (invoice.dueDate < today) return "overdue";
   return invoice.appliedMinor > 0 ? "part paid" : "open";
 }
+
+/** The invoices one looks at together. */
+export const invoicesShown = ["all", "open", "overdue", "part paid", "paid"] as const;
+export type InvoicesShown = (typeof invoicesShown)[number];

@@ -1,11 +1,11 @@
-import { sum, type Minor } from "./amounts";
+import { type Minor, sum } from "./amounts";
 
 /**
  * The double-entry journal: each event of money as entries that add up to nothing. Debits are
  * positive, credits negative. `held` is what customers have paid and no invoice has used yet:
  * deposits and credit.
  */
-export type Account = "card" | "cash" | "bank" | "receivable" | "held" | "sales" | "tax";
+type Account = "card" | "cash" | "bank" | "receivable" | "held" | "sales" | "tax";
 
 export interface JournalEntry {
   account: Account;

@@ -1,9 +1,9 @@
-import { loadedCost, meanCost } from "./pay";
 import fc from "fast-check";
 import { depositOf } from "../catalogue/order";
 import { moneyWords, parseMoney, priceLine, roundHalfAway, shareOut, sum, totalOf } from "./amounts";
 import { applyReceived, invoiceState } from "./applying";
 import { invoiceIssued, paymentApplied, paymentReceived, paymentRefunded } from "./journal";
+import { loadedCost, meanCost } from "./pay";
 
 const amounts = fc.integer({ min: 0, max: 1_000_000 });
 const openAmounts = fc

@@ -1,4 +1,4 @@
-import { roundHalfAway, type Minor } from "./amounts";
+import { type Minor, roundHalfAway } from "./amounts";
 
 /** What somebody is paid: by the hour, or a salary for a month of so many paid hours; and what the employer adds, in basis points. */
 export interface Pay {

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { matchOf, sameName, type Contact } from "./matching";
+import { type Contact, matchOf, sameName } from "./matching";
 import { phoneKept, phoneKey, phoneProblem } from "./phones";
 
 const own = "+1 555 0100";

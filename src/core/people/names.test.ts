@@ -1,4 +1,4 @@
-import { shortName } from "./names";
+import { shortName, shortForms } from "./names";
 
 it("shortens people and leaves companies whole", () => {
   expect(["Luca Arden", "Tern & Slate", "Petra", "Brome and Sons", "Sandra Dahl"].map(shortName)).toEqual([
@@ -8,4 +8,14 @@ it("shortens people and leaves companies whole", () => {
     "Brome and Sons",
     "Sandra",
   ]);
+});
+
+describe("a name on a small card", () => {
+  it("is whole, the family name, or initials", () => {
+    expect([shortForms("Mira Okonjo"), shortForms("Ana Maria de Souza"), shortForms("Cher")]).toEqual([
+      ["Mira Okonjo", "Okonjo", "MO"],
+      ["Ana Maria de Souza", "Souza", "AMDS"],
+      ["Cher", "C"],
+    ]);
+  });
 });

@@ -1,4 +1,4 @@
-import { may, permissionsOf, personActor, roles, seesOnly, type Access, type Actor } from "./permissions";
+import { type Access, type Actor, may, permissionsOf, personActor, roles, seesOnly } from "./permissions";
 
 const person = (role: keyof typeof roles): Actor => personActor({ id: 1, name: "Somebody", role, technicianId: null });
 const link: Actor = { kind: "link", linkId: 1, jobId: 1, customerId: 1 };

@@ -1,4 +1,4 @@
-import { parsePhoneNumberFromString, validatePhoneNumberLength, type CountryCode } from "libphonenumber-js";
+import { type CountryCode, parsePhoneNumberFromString, validatePhoneNumberLength } from "libphonenumber-js";
 
 /** What is wrong with a phone number as typed, as a sentence, or null. `own` is the business's number: its country is meant where none is typed. */
 export function phoneProblem(text: string, own: string): string | null {

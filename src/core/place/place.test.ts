@@ -1,7 +1,7 @@
-import { distanceKm, estimateMinutes } from "./points";
 import fc from "fast-check";
+import { distanceKm, estimateMinutes } from "./points";
 import { matchesPostcode, patternProblem } from "./postcodes";
-import { areaProblem, holds, matchWords, zoneAt, zonesAt, type Area, type ZoneBounds } from "./zones";
+import { type Area, areaProblem, holds, matchWords, zoneAt, type ZoneBounds, zonesAt } from "./zones";
 
 describe("postcode patterns", () => {
   it("match an exact code whatever its spaces and capitals", () => {

@@ -1,7 +1,7 @@
-import Papa from "papaparse";
 import type { Feature, FeatureCollection } from "geojson";
-import { areaProblem, type Area } from "./zones";
+import Papa from "papaparse";
 import { patternProblem } from "./postcodes";
+import { type Area, areaProblem } from "./zones";
 
 /** A zone as files have it; what a file does not say is left out. */
 export interface FiledZone {

@@ -1,7 +1,7 @@
 import booleanPointInPolygon from "@turf/boolean-point-in-polygon";
 import type { MultiPolygon, Polygon } from "geojson";
-import { matchesPostcode, normalPostcode, rangeOf } from "./postcodes";
 import type { Point } from "./points";
+import { matchesPostcode, normalPostcode, rangeOf } from "./postcodes";
 
 /** An area as GeoJSON has it (RFC 7946). */
 export type Area = Polygon | MultiPolygon;

@@ -1,11 +1,9 @@
-import { Temporal } from "temporal-polyfill";
-import { RRuleTemporal } from "rrule-temporal";
-import { addDays, isDate, type LocalDate } from "../time/local";
+import { addDays, addMonths, daysBetween, isDate, type LocalDate } from "../time/dates";
 import { dateWords } from "../time/words";
 
 /**
  * When a repeat brings visits back: every N days, weeks, months or years from its first date on.
- * Dates are computed and stored as an RFC 5545 recurrence rule.
+ * Dates are those of the same rule by RFC 5545, but for days that a month does not have.
  */
 export interface RepeatRule {
   every: number;
@@ -15,14 +13,6 @@ export interface RepeatRule {
   until?: LocalDate | null;
 }
 
-const frequencies = { day: "DAILY", week: "WEEKLY", month: "MONTHLY", year: "YEARLY" } as const;
-
-/** The rule as RFC 5545 text: `RRULE:FREQ=WEEKLY;INTERVAL=4`. */
-export function toRRule(rule: RepeatRule): string {
-  const until = rule.until ? `;UNTIL=${rule.until.replaceAll("-", "")}T235959Z` : "";
-  return `FREQ=${frequencies[rule.unit]};INTERVAL=${rule.every}${until}`;
-}
-
 /**
  * Dates of the rule after `after`, up to and including `to`, at most `limit`. A day of the month
  * that a month does not have falls on its last day, so that a yearly visit is never lost.
@@ -30,38 +20,24 @@ export function toRRule(rule: RepeatRule): string {
 export function datesOf(rule: RepeatRule, after: LocalDate, to: LocalDate, limit = 200): LocalDate[] {
   if (!isDate(rule.start)) throw new RangeError(`Not a date: ${rule.start}`);
   const last = rule.until && rule.until < to ? rule.until : to;
-  const start = Temporal.PlainDate.from(rule.start);
-  const monthly = rule.unit === "month" || rule.unit === "year";
-  if (monthly && start.day > 28) return clampedDates(rule, start, after, last, limit);
-  const recurrence = new RRuleTemporal({
-    freq: frequencies[rule.unit],
-    interval: rule.every,
-    dtstart: start.toZonedDateTime("UTC") as never,
-    tzid: "UTC",
-  });
-  const from = after < rule.start ? start.subtract({ days: 1 }) : Temporal.PlainDate.from(after);
-  if (last < rule.start) return [];
-  return recurrence
-    .between(noon(from), noon(Temporal.PlainDate.from(last)), true)
-    .map((zoned) => zoned.toPlainDate().toString())
-    .filter((date) => date > after && date <= last)
-    .slice(0, limit);
-}
-
-function clampedDates(
-  rule: RepeatRule,
-  start: Temporal.PlainDate,
-  after: LocalDate,
-  last: LocalDate,
-  limit: number,
-): LocalDate[] {
   const dates: LocalDate[] = [];
-  for (let n = 0; dates.length < limit; n++) {
-    const date = start.add(rule.unit === "month" ? { months: n * rule.every } : { years: n * rule.every }).toString();
+  for (let n = firstAfter(rule, after); dates.length < limit; n++) {
+    const date = nth(rule, n);
     if (date > last) break;
     if (date > after) dates.push(date);
   }
   return dates;
+}
+
+function nth({ every, unit, start }: RepeatRule, n: number): LocalDate {
+  if (unit === "day" || unit === "week") return addDays(start, n * every * (unit === "week" ? 7 : 1));
+  return addMonths(start, n * every * (unit === "year" ? 12 : 1));
+}
+
+/** A number of the rule from which on no date lies at or before `after` but for the first few. */
+function firstAfter({ every, unit, start }: RepeatRule, after: LocalDate): number {
+  const longest = { day: 1, week: 7, month: 31, year: 366 }[unit] * every;
+  return Math.max(0, Math.floor(daysBetween(start, after) / longest));
 }
 
 /** How far a visit may stand from its date. */
@@ -75,9 +51,6 @@ export function nearestDay(date: LocalDate, comes: (date: LocalDate) => boolean)
   }
   return null;
 }
-
-const noon = (date: Temporal.PlainDate): Date =>
-  new globalThis.Date(date.toZonedDateTime("UTC").epochMilliseconds + 12 * 3_600_000);
 
 /** How often, without from when. */
 export type RepeatEvery = Pick<RepeatRule, "every" | "unit">;

@@ -1,5 +1,5 @@
+import { type Insertion, leastDriving, type PreparedDay } from "./insertion";
 import { fit } from "./timing";
-import { leastDriving, type Insertion, type PreparedDay } from "./insertion";
 
 /** Somebody who can do a stop, with every position at which it fits. */
 export interface Member {

@@ -3,7 +3,7 @@ import { plainArrivals, plainDay } from "../../../bench/plain-checker";
 import { days, stops, travelTables } from "../../../bench/random-days";
 import { bestInsertion, insertions, nearestMiss, prepareDay, roomsFor } from "./insertion";
 import { asLateAsItIs } from "./lateness";
-import { timeDay, work, type Day } from "./timing";
+import { type Day, timeDay, work } from "./timing";
 
 const byDistance = (from: number, to: number) => Math.abs(from - to) * 10;
 const day: Day = {

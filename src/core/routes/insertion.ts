@@ -1,5 +1,6 @@
 import {
   closing,
+  type Day,
   drive,
   driveBack,
   earliestArrival,
@@ -7,10 +8,9 @@ import {
   fitBack,
   latestArrival,
   openEnded,
-  work,
-  type Day,
   type Stop,
   type Travel,
+  work,
 } from "./timing";
 
 /**

@@ -1,4 +1,4 @@
-import { drive, earliestArrival, openEnded, work, type Day, type Stop, type Travel } from "./timing";
+import { type Day, drive, earliestArrival, openEnded, type Stop, type Travel, work } from "./timing";
 
 /**
  * The day as it will go where it can no longer be kept: each stop that will be late gets a window

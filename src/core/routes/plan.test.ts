@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { plainDay } from "../../../bench/plain-checker";
 import { days, stops, travelTables } from "../../../bench/random-days";
-import { planDay, standardWeights, type PlanTechnician, type PlanVisit } from "./plan";
+import { planDay, type PlanTechnician, type PlanVisit, standardWeights } from "./plan";
 
 const byDistance = (from: number, to: number) => Math.abs(from - to) * 10;
 const technician = (id: string, more: Partial<PlanTechnician> = {}): PlanTechnician => ({

@@ -1,16 +1,16 @@
-import { skillGap, type HeldSkill, type SkillNeed } from "../windows/skills";
+import type { Span } from "../time/spans";
+import { type HeldSkill, skillGap, type SkillNeed } from "../windows/skills";
 import { commonStarts } from "./crew";
 import {
   bestInto,
   insertionsInto,
   nearestMiss,
-  prepareDay,
-  roomsFor,
   type NearMiss,
+  prepareDay,
   type PreparedDay,
+  roomsFor,
 } from "./insertion";
-import { timeDay, work, type Stop, type Travel } from "./timing";
-import type { Span } from "../time/spans";
+import { type Stop, timeDay, type Travel, work } from "./timing";
 
 /** A day to be planned: who is there, and what is to be done. Times are integers of one unit. */
 export interface PlanQuestion {
@@ -46,7 +46,7 @@ export interface PlanWeights {
 }
 export const standardWeights: PlanWeights = { driving: 1, unplaced: 1_000_000, moved: 30 };
 
-export type UnplacedReason =
+type UnplacedReason =
   | { code: "no-skill"; skill: string; level?: number }
   | { code: "skill-expired"; skill: string }
   | { code: "nobody" }

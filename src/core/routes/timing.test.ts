@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { plainDay } from "../../../bench/plain-checker";
 import { days, travelTables } from "../../../bench/random-days";
-import { drive, driveBack, fit, timeDay, work, type Day } from "./timing";
+import { type Day, drive, driveBack, fit, timeDay, work } from "./timing";
 
 const tenMinutes = (from: number, to: number) => (from === to ? 0 : 10);
 const nineToFive: Day = {

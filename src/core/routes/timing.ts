@@ -32,7 +32,7 @@ export interface Day<S extends Stop = Stop> {
 /** Minutes from one place to another; whole numbers, not always the same both ways. */
 export type Travel = (from: number, to: number) => number;
 
-export interface TimedStop {
+interface TimedStop {
   /** When driving towards it begins, as late as the arrival allows. */
   driveFrom: number;
   /** Minutes of driving towards it, without the gaps that pause it. */

@@ -1,4 +1,4 @@
-import { contradictions, type CheckedService, type CheckedSetup } from "./check";
+import { type CheckedService, type CheckedSetup, contradictions } from "./check";
 
 const service: CheckedService = {
   id: 1,

@@ -1,13 +1,13 @@
 import { questionProblems } from "../catalogue/question-check";
 import type { Question } from "../catalogue/questions";
-import { permissionsOf, type Permission, type Role } from "../people/permissions";
+import { type Permission, permissionsOf, type Role } from "../people/permissions";
+import { addDays, type LocalDate } from "../time/dates";
 import type { Opening } from "../time/opening";
-import { addDays, type LocalDate } from "../time/local";
-import { subtractSpans, type Span } from "../time/spans";
+import { type Span, subtractSpans } from "../time/spans";
 import { clock, dateWords, durationWords, listWords, weekdayNames } from "../time/words";
-import type { PatternPart } from "../windows/patterns";
 import { isNamed } from "../windows/bars";
-import { skillGap, type HeldSkill, type SkillNeed } from "../windows/skills";
+import type { PatternPart } from "../windows/patterns";
+import { type HeldSkill, skillGap, type SkillNeed } from "../windows/skills";
 
 /** The whole set-up, as far as its parts can contradict one another. Minutes of the day; weekdays from Monday. */
 export interface CheckedSetup {
@@ -37,7 +37,7 @@ export interface CheckedSetup {
   }[];
 }
 
-export interface CheckedTechnician {
+interface CheckedTechnician {
   id: number;
   name: string;
   skills: HeldSkill[];

@@ -1,5 +1,5 @@
 import ICAL from "ical.js";
-import { addDays, type LocalDate } from "./local";
+import { addDays, type LocalDate } from "./dates";
 import type { SpecialDay } from "./opening";
 
 /**

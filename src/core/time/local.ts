@@ -1,11 +1,11 @@
 import { Temporal } from "temporal-polyfill";
+import { dateOf, type LocalDate } from "./dates";
 
 /**
  * Local dates and times of day to epoch minutes and back: the only place where time zones are
  * converted. Epoch minutes are integers in UTC; dates are `YYYY-MM-DD`; a minute of day counts
  * from local midnight as a wall clock shows it (540 is nine o'clock, also on a daylight-saving day).
  */
-export type LocalDate = string;
 
 const DAY = 1440;
 
@@ -33,29 +33,6 @@ export function localOf(epoch: number, zone: string): { date: LocalDate; minute:
 
 export const localDate = (epoch: number, zone: string): LocalDate => localOf(epoch, zone).date;
 
-/** Calendar arithmetic on local dates. */
-export const addDays = (date: LocalDate, days: number): LocalDate => dateOf(numberOf(date) + days);
-
-export const daysBetween = (from: LocalDate, to: LocalDate): number => numberOf(to) - numberOf(from);
-
-/** Every date from `from` to `to`, both included. */
-export const datesFrom = (from: LocalDate, to: LocalDate): LocalDate[] =>
-  Array.from({ length: Math.max(0, daysBetween(from, to) + 1) }, (_, i) => addDays(from, i));
-
-/** 0 is Monday, 6 is Sunday. */
-export const weekdayOf = (date: LocalDate): number => (((numberOf(date) + 3) % 7) + 7) % 7;
-
-/** Whether a weekday is in a bit mask (bit 0 is Monday). */
-export const servesWeekday = (mask: number, date: LocalDate): boolean => (mask & (1 << weekdayOf(date))) !== 0;
-
-export const isDate = (text: string): boolean => {
-  try {
-    return Temporal.PlainDate.from(text).toString() === text;
-  } catch {
-    return false;
-  }
-};
-
 /** Whether the IANA time zone is known. */
 export const isTimeZone = (zone: string): boolean => {
   try {
@@ -81,17 +58,6 @@ function remembered<K, V>(ask: (key: K) => V): (key: K) => V {
     return value;
   };
 }
-
-/** Days since 1 January 1970, and the date of such a number. */
-const numberOf = remembered(
-  (date: LocalDate): number => Temporal.PlainDate.from(date).toZonedDateTime("UTC").epochMilliseconds / (DAY * 60_000),
-);
-const dateOf = remembered((number: number): LocalDate =>
-  Temporal.Instant.fromEpochMilliseconds(number * DAY * 60_000)
-    .toZonedDateTimeISO("UTC")
-    .toPlainDate()
-    .toString(),
-);
 
 const daysOf = remembered((zone: string) =>
   remembered((date: LocalDate): { midnight: number; length: number } => {

@@ -1,4 +1,4 @@
-import { isOpen, openOn, type Opening, type SpecialDay } from "./opening";
+import { isOpen, type Opening, openOn, type SpecialDay } from "./opening";
 
 const day = (first: string, last: string, more: Partial<SpecialDay> = {}): SpecialDay => ({
   name: "special",

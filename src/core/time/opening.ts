@@ -1,4 +1,4 @@
-import { weekdayOf, type LocalDate } from "./local";
+import { type LocalDate, weekdayOf } from "./dates";
 
 /** When a business is open: weekly hours, and days that are different. Minutes of the day. */
 export interface Opening {

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { Temporal } from "temporal-polyfill";
-import { addDays, datesFrom, daysBetween, epochMinute, localOf, servesWeekday, weekdayOf } from "./local";
-import { intersectSpans, joinSpans, minutesIn, subtractSpans, type Span } from "./spans";
+import { addDays, datesFrom, daysBetween, servesWeekday, weekdayOf } from "./dates";
+import { epochMinute, localOf } from "./local";
+import { intersectSpans, joinSpans, minutesIn, type Span, subtractSpans } from "./spans";
 import {
   arrivalWords,
   clock,

@@ -1,5 +1,4 @@
-import { Temporal } from "temporal-polyfill";
-import { localOf, type LocalDate } from "./local";
+import { type LocalDate, numberOf } from "./dates";
 
 /** Dates and times as people read them, in English. */
 
@@ -47,27 +46,24 @@ export const arrivalWords = (from: number, to: number): string =>
 /** "Thursday 11 March and Friday 12 March". */
 export const daysWords = (dates: readonly LocalDate[]): string => listWords(dates.map(dayWords));
 
-/** A window between two epoch minutes. */
-export const windowIn = (from: number, to: number, zone: string): string =>
-  windowWords(localOf(from, zone).minute, localOf(to, zone).minute);
-
-export const clockIn = (epoch: number, zone: string): string => clock(localOf(epoch, zone).minute);
-
 /** "Thursday 11 March". */
 export const dayWords = (date: LocalDate): string =>
-  Temporal.PlainDate.from(date)
-    .toLocaleString("en-GB", { weekday: "long", day: "numeric", month: "long" })
-    .replace(",", "");
+  written(date, { weekday: "long", day: "numeric", month: "long" }).replace(",", "");
 
 /** "Thu 11 Mar". */
 export const dayShort = (date: LocalDate): string =>
-  Temporal.PlainDate.from(date)
-    .toLocaleString("en-GB", { weekday: "short", day: "numeric", month: "short" })
-    .replace(",", "");
+  written(date, { weekday: "short", day: "numeric", month: "short" }).replace(",", "");
 
 /** "11 March 2027". */
-export const dateWords = (date: LocalDate): string =>
-  Temporal.PlainDate.from(date).toLocaleString("en-GB", { day: "numeric", month: "long", year: "numeric" });
+export const dateWords = (date: LocalDate): string => written(date, { day: "numeric", month: "long", year: "numeric" });
+
+const formats = new Map<string, Intl.DateTimeFormat>();
+function written(date: LocalDate, parts: Intl.DateTimeFormatOptions): string {
+  const key = JSON.stringify(parts);
+  let format = formats.get(key);
+  if (!format) formats.set(key, (format = new Intl.DateTimeFormat("en-GB", { ...parts, timeZone: "UTC" })));
+  return format.format(numberOf(date) * 86_400_000);
+}
 
 /** "a", "a and b", "a, b and c". */
 export const listWords = (items: readonly string[]): string => items.join(", ").replace(/, ([^,]*)$/, " and $1");

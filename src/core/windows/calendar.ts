@@ -1,6 +1,7 @@
-import { isOpen, openOn, type Opening } from "../time/opening";
-import { localOf, servesWeekday, weekdayOf, type LocalDate } from "../time/local";
-import type { PromiseWindow } from "./offers";
+import { type LocalDate, servesWeekday, weekdayOf } from "../time/dates";
+import { localOf } from "../time/local";
+import { isOpen, type Opening, openOn } from "../time/opening";
+import type { PromiseWindow } from "./promise-window";
 import type { RuleReason } from "./reasons";
 
 /** What the calendar says of a visit: opening hours and special days, when its zone is served, and the service's own hours. Minutes of the day. */

@@ -1,6 +1,6 @@
 import fc from "fast-check";
-import { addDays, weekdayOf } from "../time/local";
-import { mondayOf, reached, takenOf, type Booking } from "./limits";
+import { addDays, weekdayOf } from "../time/dates";
+import { type Booking, mondayOf, reached, takenOf } from "./limits";
 
 // Tuesday 9 March 2027.
 const tuesday = "2027-03-09";

@@ -1,5 +1,5 @@
-import { addDays, weekdayOf, type LocalDate } from "../time/local";
-import type { PromiseWindow } from "./offers";
+import { addDays, type LocalDate, weekdayOf } from "../time/dates";
+import type { PromiseWindow } from "./promise-window";
 import type { ReachedLimit } from "./reasons";
 
 /** At most so many bookings per window, day or week: of the business, a zone, a service or a technician. */

@@ -1,18 +1,14 @@
 import { prepareDay } from "../routes/insertion";
 import type { Stop } from "../routes/timing";
-import { addDays, epochMinute, localOf } from "../time/local";
-import { clockIn } from "../time/words";
-import { calendarRefusal, type Calendar } from "./calendar";
+import { addDays } from "../time/dates";
+import { epochMinute, localOf } from "../time/local";
+import { clockIn } from "../time/local-words";
+import { type Calendar, calendarRefusal } from "./calendar";
 import { keepingRoom } from "./forecasts";
-import { takenOf, type Limit } from "./limits";
-import {
-  answerWindows,
-  explainWindows,
-  type CandidateTechnician,
-  type PromiseWindow,
-  type WindowsQuestion,
-} from "./offers";
+import { type Limit, takenOf } from "./limits";
+import { answerWindows, type CandidateTechnician, explainWindows, type WindowsQuestion } from "./offers";
 import { windowsOn, withFollowingDays } from "./patterns";
+import { type PromiseWindow } from "./promise-window";
 import { mostTelling, type Reason } from "./reasons";
 import { reasonWords, remedyWords } from "./words";
 

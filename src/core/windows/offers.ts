@@ -1,19 +1,21 @@
-import { commonStarts, type Member } from "../routes/crew";
+import type { Member } from "../routes/crew";
 import {
   bestInto,
+  type Insertion,
   insertionsInto,
   leastDriving,
   nearestMiss,
-  roomsFor,
-  type Insertion,
   type PreparedDay,
   type Rooms,
+  roomsFor,
 } from "../routes/insertion";
 import type { Travel } from "../routes/timing";
-import { daysBetween, type LocalDate } from "../time/local";
-import { reached, type Limit, type Taken } from "./limits";
+import { daysBetween, type LocalDate } from "../time/dates";
+import { bestCrew } from "./crews";
+import { type Limit, reached, type Taken } from "./limits";
+import type { PromiseWindow } from "./promise-window";
 import type { CrewReason, Reason, RuleReason, TechnicianReason } from "./reasons";
-import { skillGap, type HeldSkill, type SkillNeed } from "./skills";
+import { type HeldSkill, skillGap, type SkillNeed } from "./skills";
 
 /**
  * Which windows can be promised to a customer, and why not. A window is offered when it respects
@@ -35,7 +37,7 @@ export interface WindowsQuestion {
   wanted?: { technician: string; only: boolean } | null;
 }
 
-export interface BookingRules {
+interface BookingRules {
   /** Minutes between now and the beginning of a window: the longest of business, zone and service. */
   notice: number;
   furthestDays: number;
@@ -55,20 +57,13 @@ export type Capacity =
 export const strictestMode = (modes: readonly Capacity["mode"][]): Capacity["mode"] =>
   (["ask", "route", "count", "open"] as const).find((mode) => modes.includes(mode)) ?? "route";
 
-export interface AskedVisit {
+interface AskedVisit {
   place: number;
   minutes: number;
   before: number;
   after: number;
   skills: readonly SkillNeed[];
   crew: number;
-}
-
-/** A span in which arrival is promised, in epoch minutes; `to` is the last moment of arrival. An exact time has both the same. */
-export interface PromiseWindow {
-  date: LocalDate;
-  from: number;
-  to: number;
 }
 
 /** A window as it is asked for: work of several days brings the windows of the following days; null where these are missing. */
@@ -91,7 +86,7 @@ export type TechnicianDay =
   | { works: true; day: PreparedDay; load: number }
   | { works: false; code: "off" | "outside-hours" | "day-not-feasible" };
 
-export interface OfferedTechnician {
+interface OfferedTechnician {
   id: string;
   /** Minutes of work that day already. */
   load: number;
@@ -117,7 +112,7 @@ export interface Offer extends PromiseWindow {
 export const isOnOurWay = ({ extraDriving, technicians }: Offer): boolean =>
   technicians.length > 0 && extraDriving <= 4;
 
-export interface Refused extends PromiseWindow {
+interface Refused extends PromiseWindow {
   offered: false;
   reasons: Reason[];
 }
@@ -335,7 +330,7 @@ function decide(
     const short = countShort(capacity, window, team(window.date), visit.crew);
     if (short.length) return refuse(window, [...short, ...judged.reasons]);
   }
-  const crew = bestCrew(question, window, judged.fitting);
+  const crew = crewOffer(question, window, judged.fitting);
   if ("offered" in crew) return crew;
   if (capacity.mode === "count" || capacity.mode === "open")
     return {
@@ -374,7 +369,7 @@ function countShort(
   return there.length < crew ? [{ code: "crew-incomplete", needed: crew, able: there }] : [];
 }
 
-function bestCrew(
+function crewOffer(
   { visit, wanted }: WindowsQuestion,
   window: AskedWindow,
   fitting: readonly Fitting[],
@@ -388,51 +383,14 @@ function bestCrew(
   }
   if (wanted?.only && !ids.includes(wanted.technician))
     return { reasons: [{ code: "crew-incomplete", needed: crew, able: ids }] };
-  const together = crewsTogether(fitting, lengthOf(visit), crew)
-    .filter(({ members }) => !wanted?.only || members.has(wanted.technician))
-    .map(({ at, members }) => {
-      const technicians = fitting
-        .flatMap((f) => (members.has(f.id) ? [offeredAs(f, members.get(f.id)!)] : []))
-        .sort(ranked)
-        .slice(0, crew);
-      const withWanted = wanted && technicians.some((t) => t.id === wanted.technician) ? 0 : 1;
-      return { at, technicians, withWanted, driving: technicians.reduce((sum, t) => sum + t.extraDriving, 0) };
-    });
-  if (together.length === 0) return { reasons: [{ code: "crew-never-together", needed: crew, able: ids }] };
-  const best = together.reduce((a, b) => ((b.withWanted - a.withWanted || b.driving - a.driving) < 0 ? b : a));
-  return offer(window, best.technicians, crew, best.at);
-}
-
-interface Together {
-  /** The common start of each day. */
-  at: number[];
-  members: Map<string, Insertion[]>;
-}
-
-/** Every way in which enough technicians can begin together on each day of the work: the same people throughout. */
-function crewsTogether(fitting: readonly Fitting[], length: number, crew: number): Together[] {
-  const days = [
-    commonStarts(fitting, length, crew),
-    ...fitting[0]!.then.map((_, d) =>
-      commonStarts(
-        fitting.map((f) => f.then[d]!),
-        length,
-        crew,
-      ),
-    ),
-  ];
-  return days.reduce<Together[]>(
-    (ways, starts) =>
-      ways.flatMap((way) =>
-        starts.flatMap(({ at, members }) => {
-          const both = new Map<string, Insertion[]>();
-          for (const [id, insertion] of members)
-            if (way.at.length === 0 || way.members.has(id)) both.set(id, [...(way.members.get(id) ?? []), insertion]);
-          return both.size >= crew ? [{ at: [...way.at, at], members: both }] : [];
-        }),
-      ),
-    [{ at: [], members: new Map() }],
-  );
+  const candidates = fitting.map((f) => ({ id: f.id, load: f.load, days: [f, ...f.then] }));
+  const together = bestCrew(candidates, lengthOf(visit), crew, wanted?.technician ?? null);
+  if (!together || (wanted?.only && !together.members.has(wanted.technician)))
+    return { reasons: [{ code: "crew-never-together", needed: crew, able: ids }] };
+  const technicians = fitting
+    .flatMap((f) => (together.members.has(f.id) ? [offeredAs(f, together.members.get(f.id)!)] : []))
+    .sort(ranked);
+  return offer(window, technicians, crew, together.at);
 }
 
 const byRank = (first: string | null) =>

@@ -1,10 +1,12 @@
-import { addDays, epochMinute, localOf, servesWeekday, type LocalDate } from "../time/local";
-import type { AskedWindow, PromiseWindow } from "./offers";
+import { addDays, type LocalDate, servesWeekday } from "../time/dates";
+import { epochMinute, localOf } from "../time/local";
+import type { AskedWindow } from "./offers";
+import type { PromiseWindow } from "./promise-window";
 
 /** How a day is cut into windows: minutes of the day, on the weekdays of the mask (bit 0 is Monday). */
 export type PatternPart = { weekdays: number; from: number; to: number } & PatternKind;
 
-export type PatternKind =
+type PatternKind =
   /** One window from `from` to `to`. */
   | { kind: "window" }
   /** Windows of `length` minutes that overlap: one begins every `step` minutes, the last one ends by `to`. */
@@ -26,14 +28,12 @@ export function windowsOn(
 ): PromiseWindow[] {
   return dates.flatMap((date) => {
     const parts = pattern.filter((part) => servesWeekday(part.weekdays, date));
-    const local = parts
-      .flatMap(cut)
-      .map(([from, to]) => ({
-        date,
-        from: epochMinute(date, from, zone),
-        to: epochMinute(date, to, zone),
-        exact: from === to,
-      }));
+    const local = parts.flatMap(cut).map(([from, to]) => ({
+      date,
+      from: epochMinute(date, from, zone),
+      to: epochMinute(date, to, zone),
+      exact: from === to,
+    }));
     // A window of which a change of clocks leaves nothing is none.
     const cutOut = local.filter((w) => w.exact || w.to > w.from).map(({ from, to }) => ({ date, from, to }));
     const continuous = parts

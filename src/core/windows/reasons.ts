@@ -1,5 +1,5 @@
 import type { NearMiss } from "../routes/insertion";
-import type { LocalDate } from "../time/local";
+import type { LocalDate } from "../time/dates";
 import type { SkillGap } from "./skills";
 
 /** Why a window is refused: data, for people and programs. Times in minutes; words.ts says them in sentences. */

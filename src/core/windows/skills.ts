@@ -1,4 +1,4 @@
-import type { LocalDate } from "../time/local";
+import type { LocalDate } from "../time/dates";
 
 /** What a visit asks for, and what a technician holds: a skill at a level (1 where nothing is said). */
 export interface SkillNeed {

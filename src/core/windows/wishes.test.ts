@@ -1,4 +1,4 @@
-import { isOver, suits, wishWords, type Wish } from "./wishes";
+import { isOver, suits, type Wish, wishWords } from "./wishes";
 
 const wish = (more: Partial<Wish> = {}): Wish => ({ weekdays: 127, from: 0, to: 1440, until: null, ...more });
 // A Wednesday.

@@ -1,4 +1,4 @@
-import { servesWeekday, type LocalDate } from "../time/local";
+import { type LocalDate, servesWeekday } from "../time/dates";
 import { dateWords, weekdaysWords, windowWords } from "../time/words";
 
 /** Days and times that would suit somebody. Minutes of the day. */

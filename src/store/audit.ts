@@ -11,7 +11,15 @@ export interface AuditScope {
 }
 
 /** Machinery that is not about the business: leases, sessions, the audit itself. */
-const notAudited = new Set(["outbox", "sessions", "plan_changes", "audit", "audit_changes"]);
+const notAudited = new Set([
+  "outbox",
+  "sessions",
+  "plan_changes",
+  "failed_work",
+  "worker_marks",
+  "audit",
+  "audit_changes",
+]);
 /** Columns that the audit does not repeat: secrets, and what is too large. */
 const notRepeated = new Set(["password_hash", "hold_key", "nonce", "bytes", "keep_token"]);
 

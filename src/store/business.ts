@@ -40,6 +40,7 @@ export interface BusinessRow {
   move_hours: number;
   cancel_hours: number;
   on_our_way_bp: number;
+  keep_changes_days: number;
 }
 
 /** The business this installation serves; undefined before it is set up. */

@@ -1,16 +1,29 @@
 import Database from "better-sqlite3";
 import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
-import { installAudit, type AuditScope } from "./audit";
+import { type AuditScope, installAudit } from "./audit";
 import { installPlanChanges } from "./plan-changes";
 
-export type Db = Database.Database;
+type Db = Database.Database;
 
 export interface Store {
   db: Db;
   audit: AuditScope;
   /** One prepared statement per SQL text. */
   sql: <Row = Record<string, unknown>>(text: string) => Database.Statement<unknown[], Row>;
+  /** What is kept in memory of this database, to be put back where a transaction is rolled back. */
+  caches: RollbackCache[];
+}
+
+/** Something kept in memory of the database: `mark` says where it stands before a transaction, `back` forgets what was read since. */
+interface RollbackCache {
+  mark: () => { back: () => void };
+}
+
+/** Marks every cache of a store; `back` puts all of them back. */
+export function markCaches({ caches }: Pick<Store, "caches">): { back: () => void } {
+  const marks = caches.map((cache) => cache.mark());
+  return { back: () => marks.forEach((mark) => mark.back()) };
 }
 
 /** Opens (and where needed creates) the business's database, brings its schema up to date, and arms the audit triggers. `:memory:` is a database for tests. */
@@ -29,6 +42,7 @@ export function openStore(file: string, migrations = path.join(process.cwd(), "s
   return {
     db,
     audit,
+    caches: [],
     sql<Row>(text: string) {
       let statement = prepared.get(text);
       if (!statement) prepared.set(text, (statement = db.prepare(text)));

@@ -27,6 +27,11 @@ const watched: {
   { table: "working_spans", events: ["INSERT", "DELETE"], technician: "ROW.technician_id", date: "''" },
   { table: "time_off", events: ["INSERT", "UPDATE", "DELETE"], technician: "ROW.technician_id", date: "''" },
   { table: "technicians", events: ["UPDATE"], technician: "ROW.id", date: "''" },
+  { table: "technician_skills", events: ["INSERT", "DELETE"], technician: "ROW.technician_id", date: "''" },
+  { table: "technician_zones", events: ["INSERT", "DELETE"], technician: "ROW.technician_id", date: "''" },
+  { table: "technician_services", events: ["INSERT", "DELETE"], technician: "ROW.technician_id", date: "''" },
+  { table: "zone_technicians", events: ["INSERT", "DELETE"], technician: "ROW.technician_id", date: "''" },
+  { table: "service_technicians", events: ["INSERT", "DELETE"], technician: "ROW.technician_id", date: "''" },
   { table: "zones", events: ["UPDATE"], of: "winding_percent, kmh, extra_minutes", technician: "0", date: "''" },
   {
     table: "business",

@@ -1,11 +1,11 @@
-/** Started with the server: technicians' days are read once, and the worker loop runs, unless `hogar worker` runs it elsewhere. */
+/** Started with the server: technicians' days are read once, and the worker runs beside it, unless `hogar worker` runs it elsewhere. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== "nodejs") return;
-  const [{ getHogar }, { startWorker }, { readAhead }] = await Promise.all([
-    import("./app/server/hogar"),
-    import("./worker/loop"),
-    import("./operations/planning"),
+  const [{ getHogar, dataFolder, shared }, { startWorkerThread }, { readAhead }] = await Promise.all([
+    import("./server/hogar"),
+    import("./worker/start-thread"),
+    import("./modules/placing/planning"),
   ]);
+  if (process.env.HOGAR_WORKER !== "off") shared.stopWorker = startWorkerThread(getHogar(), dataFolder());
   readAhead(getHogar());
-  if (process.env.HOGAR_WORKER !== "off") startWorker(getHogar());
 }

@@ -1,6 +1,6 @@
-import { NextResponse, type NextRequest } from "next/server";
 import { readFrontDoor } from "@/store/front-door";
-import { getHogar } from "./app/server/hogar";
+import { type NextRequest, NextResponse } from "next/server";
+import { getHogar } from "./server/hogar";
 
 /** What may stand in a frame on the owner's sites: customers' pages, and the card form within them. */
 const framed = /^\/(book|my|wish|quote|standins\/cards)(\/|$)/;

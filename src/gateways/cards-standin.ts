@@ -23,7 +23,7 @@ export interface CardStandin extends CardGateway {
   charges(): StandinCharge[];
 }
 
-export interface StandinCharge {
+interface StandinCharge {
   key: string;
   reference: string;
   amount_minor: number;

@@ -1,4 +1,4 @@
-import { estimateMinutes, usualPace, type Pace } from "@/core/place/points";
+import { estimateMinutes, type Pace, usualPace } from "@/core/place/points";
 import { numberedPlaces } from "./numbered-places";
 import type { RoadGateway } from "./types";
 

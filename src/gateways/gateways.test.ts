@@ -1,20 +1,25 @@
-import { mkdtempSync } from "node:fs";
+import type { Point } from "@/core/place/points";
+import { makeTown } from "@demo/town";
+import fc from "fast-check";
+import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import fc from "fast-check";
 import PostalMime from "postal-mime";
-import { makeTown } from "@demo/town";
-import type { Point } from "@/core/place/points";
 import { cardStandin, testCards } from "./cards-standin";
-import { mailStandin } from "./mail";
 import { estimatedRoads } from "./estimated-roads";
+import { mailStandin } from "./mail";
 import { graphRoads } from "./road-graph";
 import { routingServer } from "./routing-server";
 import { openStandinStore } from "./standin-store";
 import { textStandin } from "./text-standin";
 import { townPlaces, townRoads } from "./town";
 
-const folder = () => mkdtempSync(path.join(tmpdir(), "hogar-standin-"));
+const folders: string[] = [];
+function folder(): string {
+  folders.push(mkdtempSync(path.join(tmpdir(), "hogar-standin-")));
+  return folders.at(-1)!;
+}
+afterAll(() => folders.forEach((made) => rmSync(made, { recursive: true })));
 const town = makeTown(7);
 
 describe("the town", () => {
@@ -208,7 +213,7 @@ describe("the mail stand-in", () => {
   });
 });
 
-it("the plain phone keeps both sides of a conversation", async () => {
+it("the test phone keeps both sides of a conversation", async () => {
   const phone = textStandin(openStandinStore(folder()));
   await phone.send({ key: "a", to: "+1 555 0142", subject: "", body: "We come tomorrow" });
   phone.answer("+1 555 0142", "Fine", 1);

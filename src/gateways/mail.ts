@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import { mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
-import { createTransport } from "nodemailer";
 import path from "node:path";
+import { createTransport } from "nodemailer";
 import type { MessageGateway, OutgoingMessage } from "./types";
 
 /** Real mail through SMTP, where `SMTP_URL` is set. SMTP cannot tell whether a lost answer meant a lost mail, so it is not repeatable. */
@@ -22,9 +22,9 @@ export interface MailStandin extends MessageGateway {
   read(name: string): Buffer | null;
 }
 
-/** Writes each mail as a real RFC 5322 file. Addresses that begin with `bounce` come back. */
-export function mailStandin(folder: string, from: () => string): MailStandin {
-  mkdirSync(folder, { recursive: true });
+/** Writes each mail as a real RFC 5322 file; without a folder they are kept in memory. Addresses that begin with `bounce` come back. */
+export function mailStandin(folder: string | null, from: () => string): MailStandin {
+  const box = folder ? boxInFolder(folder) : boxInMemory();
   const transport = createTransport({ streamTransport: true, buffer: true });
   const isMail = (name: string) => /^[0-9a-f]{32}\.eml$/.test(name);
   return {
@@ -32,15 +32,39 @@ export function mailStandin(folder: string, from: () => string): MailStandin {
     async send(message) {
       if (message.to.startsWith("bounce")) return "bounced";
       const { message: mime } = await transport.sendMail(mimeOf(message, from()));
-      writeFileSync(path.join(folder, `${nameOf(message.key)}.eml`), mime as Buffer);
+      box.write(`${nameOf(message.key)}.eml`, mime as Buffer);
       return "sent";
     },
     files: () =>
-      readdirSync(folder)
-        .filter(isMail)
-        .map((name) => ({ name, at: statSync(path.join(folder, name)).mtimeMs }))
+      box
+        .files()
+        .filter(({ name }) => isMail(name))
         .sort((a, b) => b.at - a.at),
-    read: (name) => (isMail(name) ? readFileSync(path.join(folder, name)) : null),
+    read: (name) => (isMail(name) ? box.read(name) : null),
+  };
+}
+
+interface Box {
+  write: (name: string, mime: Buffer) => void;
+  files: () => { name: string; at: number }[];
+  read: (name: string) => Buffer | null;
+}
+
+function boxInFolder(folder: string): Box {
+  mkdirSync(folder, { recursive: true });
+  return {
+    write: (name, mime) => writeFileSync(path.join(folder, name), mime),
+    files: () => readdirSync(folder).map((name) => ({ name, at: statSync(path.join(folder, name)).mtimeMs })),
+    read: (name) => readFileSync(path.join(folder, name)),
+  };
+}
+
+function boxInMemory(): Box {
+  const kept = new Map<string, { mime: Buffer; at: number }>();
+  return {
+    write: (name, mime) => void kept.set(name, { mime, at: Date.now() }),
+    files: () => [...kept].map(([name, { at }]) => ({ name, at })),
+    read: (name) => kept.get(name)?.mime ?? null,
   };
 }
 

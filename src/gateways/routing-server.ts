@@ -1,5 +1,5 @@
-import type { RoadGateway } from "./types";
 import type { Point } from "@/core/place/points";
+import type { RoadGateway } from "./types";
 
 /** Most places in one question to the server. */
 const placesAtOnce = 80;

@@ -3,10 +3,10 @@ import { createHmac, timingSafeEqual } from "node:crypto";
 import { mkdirSync } from "node:fs";
 import path from "node:path";
 
-/** What the stand-ins for cards and texts remember: a file of their own, as an outside service would have. */
-export function openStandinStore(folder: string): Database.Database {
-  mkdirSync(folder, { recursive: true });
-  const db = new Database(path.join(folder, "services.sqlite"));
+/** What the stand-ins for cards and texts remember: a file of their own, as an outside service would have. Without a folder it is kept in memory. */
+export function openStandinStore(folder: string | null): Database.Database {
+  if (folder) mkdirSync(folder, { recursive: true });
+  const db = new Database(folder ? path.join(folder, "services.sqlite") : ":memory:");
   db.pragma("journal_mode = WAL");
   db.pragma("busy_timeout = 5000");
   db.exec(`

@@ -1,5 +1,5 @@
 import { sum } from "@/core/money/amounts";
-import { readFileSync, existsSync } from "node:fs";
+import { existsSync, readFileSync } from "node:fs";
 import { estimatedRoads } from "./estimated-roads";
 import { graphRoads, type RoadGraph } from "./road-graph";
 import type { Address, PlaceGateway, RoadGateway } from "./types";

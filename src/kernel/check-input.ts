@@ -1,8 +1,8 @@
+import { Refusal } from "@/core/problems";
+import { isTimeZone } from "@/core/time/local";
 import type { Static, TSchema } from "@sinclair/typebox";
 import { Ajv, type ErrorObject, type ValidateFunction } from "ajv";
 import addFormats from "ajv-formats";
-import { isTimeZone } from "@/core/time/local";
-import { Refusal } from "@/core/problems";
 
 const ajv = new Ajv({ allErrors: true, verbose: true, allowUnionTypes: true });
 ajv.addKeyword("patternSentence");

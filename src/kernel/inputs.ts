@@ -1,4 +1,4 @@
-import { Type, type TSchema } from "@sinclair/typebox";
+import { type Static, type TSchema, Type } from "@sinclair/typebox";
 
 /** Pieces that many inputs share. Formats and sentences are known to the door (operations/check-input). */
 export const Id = Type.Integer({ minimum: 1 });
@@ -10,7 +10,7 @@ export const Name = Type.String({
 });
 export const Mail = Type.String({ format: "email", maxLength: 120 });
 export const Phone = Type.String({ format: "phone" });
-export const LocalDate = Type.String({ format: "date" });
+export const DateText = Type.String({ format: "date" });
 export const MinuteOfDay = Type.Integer({ minimum: 0, maximum: 1440 });
 export const Money = Type.Integer({ minimum: 0, maximum: 100_000_000 });
 export const Weekdays = Type.Integer({ minimum: 1, maximum: 127 });
@@ -23,3 +23,15 @@ export const input = <T extends Record<string, TSchema>>(properties: T) =>
 export const OneOf = <const T extends readonly string[]>(values: T) =>
   Type.Unsafe<T[number]>({ type: "string", enum: values as unknown as string[] });
 export const OrNull = <T extends TSchema>(schema: T) => Type.Union([schema, Type.Null()]);
+
+export const Nothing = input({});
+
+/** At most so many visits; null takes the limit away. */
+const LimitOrNull = OrNull(Type.Integer({ minimum: 0, maximum: 10_000 }));
+export const Limits = input({ window: LimitOrNull, day: LimitOrNull, week: LimitOrNull });
+export type Limits = Static<typeof Limits>;
+/** Empty: everybody. */
+export const Technicians = Type.Array(Id, { maxItems: 500, uniqueItems: true });
+
+/** Of an image that was sent before; null takes it away. */
+export const ImageToken = OrNull(Type.String({ pattern: "^[A-Za-z0-9_-]{21}$" }));

@@ -1,8 +1,8 @@
-import { createHmac, timingSafeEqual } from "node:crypto";
-import { nanoid } from "nanoid";
 import type { Actor } from "@/core/people/permissions";
+import { nanoid } from "nanoid";
+import { createHmac, timingSafeEqual } from "node:crypto";
 import type { Hogar } from "./hogar";
-import type { OperationContext } from "./door";
+import type { OperationContext } from "./operation";
 
 /**
  * Private links of customers. The database holds only a nonce: the token is sealed with the

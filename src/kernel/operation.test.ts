@@ -1,22 +1,24 @@
-import { one, office, smallWorld, system, visitor } from "@demo/small-world";
 import { personActor } from "@/core/people/permissions";
-import { fieldDay } from "@/views/field";
-import { money } from "@/views/money";
-import { myVisit } from "@/views/my-visit";
-import { setup } from "@/views/setup";
-import { look } from "@/views/view";
+import { renewLink } from "@/modules/booking/operations/renew-link";
+import { moveClock } from "@/modules/business/operations/move-clock";
+import { saveService } from "@/modules/catalogue/operations/save-service";
+import { money } from "@/modules/money/views/money";
+import { myVisit } from "@/modules/my-visit/views/my-visit";
+import { endSessions } from "@/modules/people/operations/end-sessions";
+import { savePerson } from "@/modules/people/operations/save-person";
+import { actorOfSession, signIn, signOut } from "@/modules/people/sessions";
+import { saveZone } from "@/modules/place/operations/save-zone";
+import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
+import { setup } from "@/modules/setup/views/setup";
+import { saveTechnician } from "@/modules/team/operations/save-technician";
+import { advanceVisit } from "@/modules/visits/operations/advance-visit";
+import { fieldDay } from "@/modules/visits/views/field";
+import { runDue } from "@/worker/loop";
 import { drainOutbox } from "@/worker/outbox";
-import { advanceVisit } from "./advance-visit";
-import { mustPerform, perform } from "./door";
-import { releaseLapsed } from "./fall-due";
+import { office, one, smallWorld, system, visitor } from "@demo/small-world";
 import { actorOfLink } from "./links";
-import { moveClock } from "./move-clock";
-import { actorOfSession, endSessions, savePerson, signIn, signOut } from "./people";
-import { renewLink } from "./renew-link";
-import { saveBookingRules } from "./setup/booking-rules";
-import { saveService } from "./setup/save-service";
-import { saveTechnician } from "./setup/save-technician";
-import { saveZone } from "./setup/save-zone";
+import { mustPerform, perform } from "./operation";
+import { look } from "./view";
 
 const technician = (id: number) => personActor({ id: 9, name: "Bram Okafor", role: "technician", technicianId: id });
 const bookkeeper = personActor({ id: 8, name: "Ines Varga", role: "bookkeeper", technicianId: null });
@@ -124,6 +126,7 @@ describe("who may do what", () => {
       .map((id) => look(world.hogar, fieldDay, {}, technician(id)))
       .map((r) => r.ok && r.value.stops.map((s) => s.id));
     expect(seen).toEqual([[visitId], []]);
+    world.onTheDayOf(visitId);
     expect(perform(world.hogar, advanceVisit, { visitId, to: "on the way" }, technician(other))).toMatchObject({
       problem: { code: "not-your-visit" },
     });
@@ -133,6 +136,7 @@ describe("who may do what", () => {
   it("keeps the steps of a visit in order, and takes the same step twice for one", () => {
     const world = smallWorld();
     const { visitId } = world.booked();
+    world.onTheDayOf(visitId);
     const go = (to: "on the way" | "on site" | "done") => perform(world.hogar, advanceVisit, { visitId, to }, office);
     expect(go("done")).toMatchObject({ problem: { code: "wrong-order" } });
     expect([go("on the way").ok, go("on the way").ok, go("on site").ok, go("done").ok, go("done").ok]).toEqual([
@@ -363,10 +367,10 @@ describe("the clock", () => {
   });
 });
 
-it("what changes nothing leaves nothing in the audit, however often it is looked at", () => {
+it("what changes nothing leaves nothing in the audit, however often it is looked at", async () => {
   const { hogar } = smallWorld();
   const entries = () => one<{ n: number }>(hogar, "SELECT count(*) AS n FROM audit").n;
   const before = entries();
-  for (let i = 0; i < 5; i++) mustPerform(hogar, releaseLapsed, {}, system);
+  for (let i = 0; i < 5; i++) await runDue(hogar);
   expect(entries()).toBe(before);
 });

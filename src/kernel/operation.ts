@@ -1,10 +1,10 @@
-import type { Static, TSchema } from "@sinclair/typebox";
+import { type Access, type Actor, may } from "@/core/people/permissions";
+import { Refusal, type Result } from "@/core/problems";
 import { localDate } from "@/core/time/local";
 import { writeTimesBy } from "@/core/time/words";
-import { may, type Access, type Actor } from "@/core/people/permissions";
-import { Refusal, type Result } from "@/core/problems";
-import { readBusiness, type BusinessRow } from "@/store/business";
-import { sqliteCode, type Store } from "@/store/database";
+import { type BusinessRow, readBusiness } from "@/store/business";
+import { markCaches, sqliteCode, type Store } from "@/store/database";
+import type { Static, TSchema } from "@sinclair/typebox";
 import { checkInput } from "./check-input";
 import type { Hogar } from "./hogar";
 
@@ -52,7 +52,7 @@ export function perform<S extends TSchema, R>(
     return refused(new Refusal(actor.kind === "visitor" ? "not-signed-in" : "not-allowed"));
   const { db, audit, sql } = hogar.store;
   let woken = false;
-  const days = hogar.days.mark();
+  const caches = markCaches(hogar.store);
   try {
     const checked = checkInput(operation.input, input);
     const value = db
@@ -74,7 +74,7 @@ export function perform<S extends TSchema, R>(
     if (woken) hogar.wake();
     return { ok: true, value };
   } catch (error) {
-    days.back();
+    caches.back();
     return refused(error);
   }
 }

@@ -1,5 +1,5 @@
-import type { ViewContext } from "@/operations/door";
 import { groupBy } from "@/core/group";
+import type { ViewContext } from "./operation";
 
 /** What several parts of set-up read alike. */
 export type LimitScope = "business" | "zone" | "service" | "technician";

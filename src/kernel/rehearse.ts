@@ -1,30 +1,24 @@
-import type { Static, TSchema } from "@sinclair/typebox";
-import { may } from "@/core/people/permissions";
-import { Refusal } from "@/core/problems";
-import { checkInput } from "./check-input";
-import { actorWords, viewContext, type Operation, type ViewContext } from "./door";
+import { markCaches } from "@/store/database";
+import { actorWords, type OperationContext, viewContext, type ViewContext } from "./operation";
 
 /**
- * What would be if an operation were done: it is done, looked at and taken back, all within one
+ * What would be if a change were made: it is made, looked at and taken back, all within one
  * transaction. So a preview is computed by the very code that decides afterwards. Refusals of the
- * operation come out as they would.
+ * change come out as they would.
  */
-export function rehearse<S extends TSchema, R, T>(
+export function rehearse<R, T>(
   { hogar, actor }: ViewContext,
-  operation: Operation<S, R>,
-  input: Static<S>,
+  change: (context: OperationContext) => R,
   look: (context: ViewContext, done: R) => T,
 ): T {
-  if (!may(actor, operation.access)) throw new Refusal("not-allowed");
   const { db, audit } = hogar.store;
-  const days = hogar.days.mark();
+  const caches = markCaches(hogar.store);
   const seen: { value?: T } = {};
   try {
     db.transaction(() => {
       const context = { ...viewContext(hogar, actor), later: () => {} };
-      const done = audit.under(
-        { at: context.now, actor: actorWords(actor), operation: `rehearse ${operation.name}` },
-        () => operation.run(context, checkInput(operation.input, input)),
+      const done = audit.under({ at: context.now, actor: actorWords(actor), operation: "rehearse" }, () =>
+        change(context),
       );
       seen.value = look(viewContext(hogar, actor), done);
       throw new TakenBack();
@@ -32,7 +26,7 @@ export function rehearse<S extends TSchema, R, T>(
   } catch (error) {
     if (!(error instanceof TakenBack)) throw error;
   } finally {
-    days.back();
+    caches.back();
   }
   return seen.value as T;
 }

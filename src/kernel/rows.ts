@@ -1,8 +1,8 @@
 import { Refusal } from "@/core/problems";
 import { clock } from "@/core/time/words";
-import type { Limits } from "@/schemas/setup";
 import { sqliteCode } from "@/store/database";
-import type { OperationContext } from "../door";
+import type { Limits } from "./inputs";
+import type { OperationContext } from "./operation";
 
 /** Inserts a row or changes the one of this id. A name that is taken is told as such. */
 export function saveRow(

@@ -1,9 +1,9 @@
-import type { Static, TSchema } from "@sinclair/typebox";
-import { may, type Access, type Actor } from "@/core/people/permissions";
+import { type Access, type Actor, may } from "@/core/people/permissions";
 import { Refusal, type Result } from "@/core/problems";
-import { checkInput } from "@/operations/check-input";
-import { refused, viewContext, type ViewContext } from "@/operations/door";
-import type { Hogar } from "@/operations/hogar";
+import type { Static, TSchema } from "@sinclair/typebox";
+import { checkInput } from "./check-input";
+import type { Hogar } from "./hogar";
+import { refused, viewContext, type ViewContext } from "./operation";
 
 /** What a screen or a question reads. The same door as for operations, without the changing: input is checked, permission too. */
 export interface View<S extends TSchema = TSchema, R = unknown> {

@@ -1,13 +1,13 @@
-import fc from "fast-check";
-import { office, one, smallWorld, visitor } from "@demo/small-world";
 import type { Actor } from "@/core/people/permissions";
-import { look } from "@/views/view";
-import { viewNamed, views } from "@/views";
-import { operationNamed, operations } from "./index";
-import { mustPerform, perform } from "./door";
-import { saveBookingRules } from "./setup/booking-rules";
-import { saveCoupon } from "./setup/save-coupon";
-import { setup } from "@/views/setup";
+import { mustPerform, perform } from "@/kernel/operation";
+import { look } from "@/kernel/view";
+import { saveCoupon } from "@/modules/catalogue/operations/save-coupon";
+import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
+import { setup } from "@/modules/setup/views/setup";
+import { office, one, smallWorld, visitor } from "@demo/small-world";
+import fc from "fast-check";
+import { operationNamed, operations } from "./operations";
+import { viewNamed, views } from "./views";
 
 const allOperations = Object.keys(operations).map((name) => operationNamed(name)!);
 const allViews = Object.keys(views).map((name) => viewNamed(name)!);

@@ -1,8 +1,22 @@
-import type { Operation } from "./door";
-import { keepApart, mergeCustomers, splitCustomers } from "./alike";
-import { advanceVisit } from "./advance-visit";
-import { book } from "./book";
-import { bookInOffice } from "./book-in-office";
+import type { Operation } from "@/kernel/operation";
+import { bookInOffice } from "@/modules/booking/operations/book-in-office";
+import { holdOffer } from "@/modules/booking/operations/hold-offer";
+import { renewLink } from "@/modules/booking/operations/renew-link";
+import { moveClock } from "@/modules/business/operations/move-clock";
+import { saveBusiness } from "@/modules/business/operations/save-business";
+import { changePrices, setPrices } from "@/modules/catalogue/operations/prices";
+import { saveCoupon } from "@/modules/catalogue/operations/save-coupon";
+import { saveExtra } from "@/modules/catalogue/operations/save-extra";
+import { duplicateService, orderServices, saveService } from "@/modules/catalogue/operations/save-service";
+import { keepApart, mergeCustomers, splitCustomers } from "@/modules/customers/operations/same-person";
+import { book } from "@/modules/front-door/operations/book";
+import { saveDirectory } from "@/modules/front-door/operations/save-directory";
+import { saveFrontDoor } from "@/modules/front-door/operations/save-front-door";
+import { addSource, removeSource } from "@/modules/front-door/operations/sources";
+import { approveBookings, declineIncoming, proposeWindow, takeOn } from "@/modules/incoming/operations/incoming";
+import { removeCard } from "@/modules/money/operations/cards";
+import { payByCard } from "@/modules/money/operations/pay-by-card";
+import { recordPayment } from "@/modules/money/operations/record-payment";
 import {
   addByLink,
   answerByLink,
@@ -11,35 +25,30 @@ import {
   consentByLink,
   moveByLink,
   repeatByLink,
-} from "./by-link";
-import { removeCard } from "./cards";
-import { cancelVisit } from "./cancel-visit";
-import { holdOffer } from "./hold-offer";
-import { takeKit } from "./kits";
-import { moveClock } from "./move-clock";
-import { moveVisit } from "./move-visit";
-import { payByCard } from "./pay-by-card";
-import { endSessions, handIncoming, savePerson } from "./people";
-import { acceptQuote, bookQuote, declineQuote, putAwayQuotes, sendQuote } from "./quotes";
-import { answerRequests, bookRequest, locateRequest, makeRequest } from "./requests";
-import { takeWish, withdrawWish } from "./wishes";
-import { approveBookings, declineIncoming, proposeWindow, takeOn } from "./incoming";
-import { recordPayment } from "./record-payment";
-import { renewLink } from "./renew-link";
-import { endRepeat, makeRepeat, resumeRepeat } from "./repeats";
-import { recordErrand, recordTimeOff, removeErrand, removeTimeOff, setDayHours } from "./absences";
-import { saveBookingRules } from "./setup/booking-rules";
-import { removeSpecialDay, saveOpening, saveSpecialDay, takeSpecialDays } from "./setup/opening";
-import { saveFrontDoor } from "./setup/save-front-door";
-import { changePrices, setPrices } from "./setup/prices";
-import { saveBusiness } from "./setup/save-business";
-import { saveCoupon } from "./setup/save-coupon";
-import { saveDirectory } from "./setup/save-directory";
-import { saveExtra } from "./setup/save-extra";
-import { duplicateService, orderServices, saveService } from "./setup/save-service";
-import { saveTechnician, setTechnicianActive } from "./setup/save-technician";
-import { addSource, removeSource } from "./setup/sources";
-import { saveZone, setZoneAside, takeZones } from "./setup/save-zone";
+} from "@/modules/my-visit/operations/by-link";
+import { endSessions } from "@/modules/people/operations/end-sessions";
+import { handIncoming } from "@/modules/people/operations/hand-incoming";
+import { savePerson } from "@/modules/people/operations/save-person";
+import { saveZone, setZoneAside, takeZones } from "@/modules/place/operations/save-zone";
+import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
+import { moveVisit } from "@/modules/placing/operations/move-visit";
+import { removeSpecialDay, saveOpening, saveSpecialDay, takeSpecialDays } from "@/modules/placing/operations/opening";
+import { acceptQuote, bookQuote, declineQuote, putAwayQuotes, sendQuote } from "@/modules/quotes/operations/quotes";
+import { endRepeat, makeRepeat, resumeRepeat } from "@/modules/repeats/operations/repeats";
+import { answerRequests, bookRequest, locateRequest, makeRequest } from "@/modules/requests/operations/requests";
+import { takeWish, withdrawWish } from "@/modules/requests/operations/wishes";
+import { takeKit } from "@/modules/setup/operations/take-kit";
+import {
+  recordErrand,
+  recordTimeOff,
+  removeErrand,
+  removeTimeOff,
+  setDayHours,
+} from "@/modules/team/operations/absences";
+import { saveTechnician, setTechnicianActive } from "@/modules/team/operations/save-technician";
+import { advanceVisit } from "@/modules/visits/operations/advance-visit";
+import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
+import type { Static } from "@sinclair/typebox";
 
 /** The operations that can be called from outside, by name. What the system alone does is not among them. */
 export const operations = {
@@ -115,8 +124,10 @@ export const operations = {
   "withdraw-wish": withdrawWish,
 } as const;
 
-export type Operations = typeof operations;
+type Operations = typeof operations;
 export type OperationName = keyof Operations;
+export type OperationInput<N extends OperationName> = Static<Operations[N]["input"]>;
+export type OperationOutput<N extends OperationName> = ReturnType<Operations[N]["run"]>;
 
 /** An operation by its name as it came in, or null. */
 export const operationNamed = (name: string): Operation | null =>

@@ -1,22 +1,27 @@
-import { one, office, smallWorld, system, visitor } from "@demo/small-world";
-import { advanceVisit } from "@/operations/advance-visit";
-import { findWanted } from "@/operations/booking";
-import { mustPerform, viewContext } from "@/operations/door";
-import { answersFor, bookableDates } from "@/operations/placing";
-import { saveSpecialDay } from "@/operations/setup/opening";
-import { saveFrontDoor } from "@/operations/setup/save-front-door";
-import { saveZone } from "@/operations/setup/save-zone";
-import { recordTimeOff, removeTimeOff } from "@/operations/absences";
-import { makeRequest } from "@/operations/requests";
-import { makeRepeat } from "@/operations/repeats";
-import { receiveText } from "@/operations/receive-text";
-import type { TSchema, Static } from "@sinclair/typebox";
-import { board, dayStrip, placementOptions, visitSheet } from "./board";
-import { customer, customers, find, repeats } from "./customers";
-import { checkBooker, findAddress, offers, servicesAt } from "./front-door";
-import { setup } from "./setup";
-import { todayView } from "./today";
-import { look, type View } from "./view";
+import { mustPerform, viewContext } from "@/kernel/operation";
+import { look, type View } from "@/kernel/view";
+import { findWanted } from "@/modules/booking/wanted";
+import { customer, customers } from "@/modules/customers/views/customers";
+import { find } from "@/modules/customers/views/find";
+import { saveFrontDoor } from "@/modules/front-door/operations/save-front-door";
+import { checkBooker, offers, servicesAt } from "@/modules/front-door/views/front-door";
+import { receiveText } from "@/modules/messages/operations/receive-text";
+import { saveZone } from "@/modules/place/operations/save-zone";
+import { findAddress } from "@/modules/place/views/find-address";
+import { saveSpecialDay } from "@/modules/placing/operations/opening";
+import { board, dayStrip, placementOptions } from "@/modules/placing/views/board";
+import { answersFor, bookableDates } from "@/modules/placing/windows";
+import { makeRepeat } from "@/modules/repeats/operations/repeats";
+import { repeats } from "@/modules/repeats/views/repeats";
+import { makeRequest } from "@/modules/requests/operations/requests";
+import { setup } from "@/modules/setup/views/setup";
+import { recordTimeOff, removeTimeOff } from "@/modules/team/operations/absences";
+import { todayView } from "@/modules/today/views/today";
+import { advanceVisit } from "@/modules/visits/operations/advance-visit";
+import { visitSheet } from "@/modules/visits/views/visit-sheet";
+import { firstPage } from "@/ui/first-page";
+import { office, one, smallWorld, system, visitor } from "@demo/small-world";
+import type { Static, TSchema } from "@sinclair/typebox";
 
 type World = ReturnType<typeof smallWorld>;
 const see = <S extends TSchema, R>(world: World, view: View<S, R>, input: Static<S>): R => {
@@ -226,6 +231,7 @@ describe("today", () => {
     world.at(tomorrow, 670);
     mustPerform(world.hogar, receiveText, { sender: "+1 555 0142", body: "Where are you?" }, system);
     expect(see(world, todayView, {}).needs.map((n) => n.kind)).toEqual(["late", "reply"]);
+    world.onTheDayOf(visitId);
     mustPerform(world.hogar, advanceVisit, { visitId, to: "on site" }, office);
     expect(see(world, todayView, {}).needs.map((n) => n.kind)).toEqual(["reply"]);
   });
@@ -235,14 +241,31 @@ describe("customers", () => {
   it("are listed with what is open and when we come next, and found by name, phone and street", () => {
     const world = smallWorld();
     const { visitId } = world.booked();
-    expect(see(world, customers, {}).rows).toMatchObject([
+    expect(see(world, customers, firstPage<"customers">("name")).rows).toMatchObject([
       { name: "Mira Okonjo", nextVisit: tomorrow, openMinor: 0, zone: "Harbourside" },
     ]);
+    world.onTheDayOf(visitId);
     for (const to of ["on site", "done"] as const) mustPerform(world.hogar, advanceVisit, { visitId, to }, office);
-    expect(see(world, customers, {}).rows).toMatchObject([{ nextVisit: null, lastVisit: tomorrow, openMinor: 7900 }]);
+    expect(see(world, customers, firstPage<"customers">("name")).rows).toMatchObject([
+      { nextVisit: null, lastVisit: tomorrow, openMinor: 7900 },
+    ]);
     expect(see(world, customer, { id: 1 }).visits).toMatchObject([{ id: visitId, state: "done" }]);
     for (const text of ["okon", "5550142", "mira@"]) expect(see(world, find, { text }).customers).toHaveLength(1);
     expect(see(world, find, { text: "%" }).customers).toHaveLength(0);
+  });
+
+  it("come one page at a time, in the order and with the words that are asked for", () => {
+    const world = smallWorld();
+    for (const [i, name] of ["Mira Okonjo", "Anton Lund", "Zora Fink"].entries()) world.booked({ name, nth: 10 + i });
+    const page = (more: object) => {
+      const { rows, count } = see(world, customers, { ...firstPage<"customers">("name"), ...more });
+      return [rows.map((r) => r.name), count];
+    };
+    expect(page({ size: 2 })).toEqual([["Anton Lund", "Mira Okonjo"], 3]);
+    expect(page({ size: 2, page: 1 })).toEqual([["Zora Fink"], 3]);
+    expect(page({ size: 1, descending: true })).toEqual([["Zora Fink"], 3]);
+    expect(page({ search: "lund" })).toEqual([["Anton Lund"], 1]);
+    expect(page({ search: "100%" })).toEqual([[], 0]);
   });
 
   it("who only asks is found too, with what waits", () => {
@@ -275,7 +298,7 @@ describe("customers", () => {
     mustPerform(world.hogar, makeRepeat, { visitId: first.visitId, every: 1, unit: "year", until: null }, office);
     mustPerform(world.hogar, makeRepeat, { visitId: second.visitId, every: 4, unit: "week", until: null }, office);
     world.at("2027-03-20", 600);
-    expect(see(world, repeats, {}).map((r) => [r.customer, r.words, r.next])).toEqual([
+    expect(see(world, repeats, firstPage<"repeats">("next")).rows.map((r) => [r.customer, r.words, r.next])).toEqual([
       ["Anton Lund", "every 4 weeks", "2027-04-07"],
       ["Mira Okonjo", "yearly", "2028-03-10"],
     ]);

@@ -1,5 +1,5 @@
-import { notFound } from "next/navigation";
 import { readBusiness } from "@/store/business";
+import { notFound } from "next/navigation";
 import { getHogar } from "./hogar";
 
 /** The stand-ins' own pages exist in the demo only: elsewhere they would show customers' mail to anybody. */

@@ -1,5 +1,5 @@
-import { RateLimiterMemory, type RateLimiterAbstract } from "rate-limiter-flexible";
 import { Refusal } from "@/core/problems";
+import { type RateLimiterAbstract, RateLimiterMemory } from "rate-limiter-flexible";
 
 /** Keeps out what is not a request of our own pages, and slows down whoever asks too often. */
 const perMinute = (points: number) => new RateLimiterMemory({ points, duration: 60 });

@@ -1,6 +1,6 @@
-import { refused } from "@/operations/door";
 import type { Actor } from "@/core/people/permissions";
 import type { Result } from "@/core/problems";
+import { refused } from "@/kernel/operation";
 import { addressOf, answer, jsonOf, limit } from "./guard";
 import { actorOf } from "./session";
 

@@ -1,9 +1,9 @@
+import type { Actor } from "@/core/people/permissions";
+import { actorOfLink } from "@/kernel/links";
+import { actorOfSession } from "@/registry/routes";
 import { getIronSession, type SessionOptions } from "iron-session";
 import { cookies } from "next/headers";
 import { redirect } from "next/navigation";
-import type { Actor } from "@/core/people/permissions";
-import { actorOfLink } from "@/operations/links";
-import { actorOfSession } from "@/operations/people";
 import { getHogar } from "./hogar";
 
 interface SessionData {

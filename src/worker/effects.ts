@@ -1,10 +1,11 @@
 import type { Actor } from "@/core/people/permissions";
-import { mustPerform } from "@/operations/door";
-import type { Hogar } from "@/operations/hogar";
-import { linkAddressOf, ownLinkPlaceholder, sealedToken, type OpenedBy } from "@/operations/links";
-import { linkPlaceholder } from "@/operations/messaging";
-import { recordKeptCard } from "@/operations/cards";
-import { recordCharge, recordDelivery, recordRefund } from "@/operations/record-outcomes";
+import type { Hogar } from "@/kernel/hogar";
+import { linkAddressOf, type OpenedBy, ownLinkPlaceholder, sealedToken } from "@/kernel/links";
+import { mustPerform } from "@/kernel/operation";
+import { linkPlaceholder } from "@/modules/messages/messaging";
+import { recordDelivery } from "@/modules/messages/operations/record-delivery";
+import { recordKeptCard } from "@/modules/money/operations/cards";
+import { recordCharge, recordRefund } from "@/modules/money/operations/record-outcomes";
 
 export const worker: Actor = { kind: "system", name: "worker" };
 

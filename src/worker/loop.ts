@@ -1,62 +1,79 @@
-import { mustPerform, perform } from "@/operations/door";
-import { releaseLapsed, writeReminders } from "@/operations/fall-due";
-import { forgetPictures } from "@/operations/images";
-import type { Hogar } from "@/operations/hogar";
-import { growRepeats } from "@/operations/repeats";
-import { meetWish, openWishes } from "@/operations/wishes";
+import type { Hogar } from "@/kernel/hogar";
 import { readBusiness } from "@/store/business";
-import { worker } from "./effects";
-import { drainOutbox } from "./outbox";
+import { jobs, type ScheduledJob } from "./jobs";
 
 const tickMs = 1_000;
+/** A job that has more to do than this at once goes on at the next turn, behind the outbox. */
+const turnMs = 400;
 
-/** Everything that falls due by now: lapsed holds, reminders and the outbox; with `growing` also what is looked at by the hour. */
-export async function runDue(hogar: Hogar, growing = true, leaseMs?: number, meeting = growing): Promise<void> {
-  mustPerform(hogar, releaseLapsed, {}, worker);
-  if (growing) {
-    mustPerform(hogar, growRepeats, {}, worker);
-    mustPerform(hogar, forgetPictures, {}, worker);
-  }
-  // A wish that was withdrawn this moment is none any more: no matter.
-  if (meeting) for (const id of openWishes(hogar)) perform(hogar, meetWish, { id }, worker);
-  mustPerform(hogar, writeReminders, {}, worker);
-  await drainOutbox(hogar, leaseMs);
+/** The jobs of one process, with when each ran last. */
+export interface Rounds {
+  /** One turn: every job whose time has come, each within its own try. Answers whether some have more to do. */
+  turn: () => Promise<boolean>;
+}
+
+export function makeRounds(hogar: Hogar, all: readonly ScheduledJob[] = jobs): Rounds {
+  /** By job: in which stretch of its time it ran last, and where it goes on. */
+  const ran = new Map<ScheduledJob, { stretch: number; from: number | null }>();
+
+  const step = async (job: ScheduledJob): Promise<boolean> => {
+    const stretch = job.everyMs === 0 ? NaN : Math.floor(hogar.now() / job.everyMs);
+    const before = ran.get(job);
+    if (before && before.stretch === stretch && before.from === null) return false;
+    let from: number | null = null;
+    try {
+      from = await job.run(hogar, performance.now() + turnMs, before?.from ?? 0);
+    } catch (error) {
+      console.error(`worker, ${job.name}`, error);
+    }
+    ran.set(job, { stretch, from });
+    return from !== null;
+  };
+  return {
+    async turn() {
+      if (!readBusiness(hogar.store)) return false;
+      let more = false;
+      for (const job of all) if (await step(job)) more = true;
+      return more;
+    },
+  };
+}
+
+/** Everything that is due by now, to the end: for tests, the demo and whoever wants to wait for it. */
+export async function runDue(hogar: Hogar, all: readonly ScheduledJob[] = jobs): Promise<void> {
+  const { turn } = makeRounds(hogar, all);
+  while (await turn());
+  // What the jobs have put into the outbox.
+  await turn();
 }
 
 /** Starts the worker loop: once a second, and at once when something is put into the outbox. Answers how to stop it. */
-export function startWorker(hogar: Hogar, leaseMs?: number): () => Promise<void> {
+export function startWorker(hogar: Hogar): () => Promise<void> {
+  const { turn } = makeRounds(hogar);
   let running: Promise<void> = Promise.resolve();
   let stopped = false;
   let busy = false;
   let again = false;
-  let [grownOn, metOn] = ["", ""];
 
-  const turn = () => {
+  const wake = () => {
     if (stopped) return;
     if (busy) return void (again = true);
     busy = true;
-    running = round()
-      .catch((error: unknown) => console.error("worker", error))
-      .finally(() => {
+    running = turn()
+      .catch((error: unknown) => {
+        console.error("worker", error);
+        return false;
+      })
+      .then((more) => {
         busy = false;
-        if (again) {
-          again = false;
-          turn();
-        }
+        if (!more && !again) return;
+        again = false;
+        setImmediate(wake);
       });
   };
-  const round = async () => {
-    if (!readBusiness(hogar.store)) return;
-    // Repeats change by the day: once in each hour of the business's clock is enough.
-    const hour = String(Math.floor(hogar.now() / 3_600_000));
-    // A window that opens is told of within minutes.
-    const minutes = String(Math.floor(hogar.now() / 300_000));
-    await runDue(hogar, hour !== grownOn, leaseMs, minutes !== metOn);
-    [grownOn, metOn] = [hour, minutes];
-  };
-  const timer = setInterval(turn, tickMs);
-  hogar.wake = () => setImmediate(turn);
-  turn();
+  const timer = setInterval(wake, tickMs);
+  hogar.wake = () => setImmediate(wake);
+  wake();
   return async () => {
     stopped = true;
     clearInterval(timer);

@@ -1,4 +1,4 @@
-import type { Hogar } from "@/operations/hogar";
+import type { Hogar } from "@/kernel/hogar";
 import { effects } from "./effects";
 
 /**
@@ -18,10 +18,11 @@ interface OutboxRow {
   was_leased: number;
 }
 
-/** Carries out what is due. Answers how many effects were tried. */
+/** Carries out what is due, each within its own try: what fails waits or is given up, and the next goes on. Answers how many effects were tried. */
 export async function drainOutbox(hogar: Hogar, leaseMs = 60_000): Promise<number> {
   let tried = 0;
-  for (let row = lease(hogar, leaseMs); row; row = lease(hogar, leaseMs), tried++) await attempt(hogar, row);
+  for (let row = lease(hogar, leaseMs); row; row = lease(hogar, leaseMs), tried++)
+    await attempt(hogar, row).catch((error: unknown) => console.error(`outbox ${row.key}`, error));
   return tried;
 }
 
@@ -39,20 +40,24 @@ function lease({ store, now }: Hogar, leaseMs: number): OutboxRow | undefined {
 async function attempt(hogar: Hogar, row: OutboxRow): Promise<void> {
   const { sql } = hogar.store;
   const effect = effects[row.kind];
-  const payload = JSON.parse(row.payload) as never;
   const giveUp = (problem: string) => {
-    sql("UPDATE outbox SET state = 'given up', leased_until = NULL, last_problem = ? WHERE id = ?").run(
+    sql("UPDATE outbox SET state = 'given up', leased_until = NULL, last_problem = ?, ended_at = ? WHERE id = ?").run(
       problem,
+      hogar.now(),
       row.id,
     );
-    effect?.giveUp(hogar, payload, problem);
+    effect?.giveUp(hogar, JSON.parse(row.payload) as never, problem);
   };
   if (!effect) return giveUp(`Nobody knows how to do “${row.kind}”`);
-  if (row.was_leased && !effect.repeatable(hogar, payload))
-    return giveUp("It is not known whether this was done before the application stopped");
   try {
+    const payload = JSON.parse(row.payload) as never;
+    if (row.was_leased && !effect.repeatable(hogar, payload))
+      return giveUp("It is not known whether this was done before the application stopped");
     await effect.carryOut(hogar, payload, row.key);
-    sql("UPDATE outbox SET state = 'done', leased_until = NULL, last_problem = NULL WHERE id = ?").run(row.id);
+    sql("UPDATE outbox SET state = 'done', leased_until = NULL, last_problem = NULL, ended_at = ? WHERE id = ?").run(
+      hogar.now(),
+      row.id,
+    );
   } catch (error) {
     const problem = error instanceof Error ? error.message : String(error);
     if (row.attempts >= mostAttempts) return giveUp(problem);

@@ -1,13 +1,13 @@
-import { look } from "@/views/view";
-import { offers as offersView } from "@/views/front-door";
-import { myVisit } from "@/views/my-visit";
+import { mustPerform, perform } from "@/kernel/operation";
+import { look } from "@/kernel/view";
+import { saveService } from "@/modules/catalogue/operations/save-service";
+import { offers as offersView } from "@/modules/front-door/views/front-door";
+import { removeCard } from "@/modules/money/operations/cards";
+import { payByCard } from "@/modules/money/operations/pay-by-card";
+import { myVisit } from "@/modules/my-visit/views/my-visit";
+import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { runDue } from "@/worker/loop";
-import { one, office, smallWorld, visitor } from "../../demo/small-world";
-import { advanceVisit } from "./advance-visit";
-import { perform, mustPerform } from "./door";
-import { payByCard } from "./pay-by-card";
-import { removeCard } from "./cards";
-import { saveService } from "./setup/save-service";
+import { office, one, smallWorld, visitor } from "@demo/small-world";
 
 const good = "9900000000001006";
 
@@ -211,7 +211,7 @@ describe("while booking", () => {
       },
     });
     expect(world.hogar.store.sql("SELECT kind, given, words FROM consents").all()).toEqual([
-      { kind: "reminders", given: 1, words: "Remind me before the visit, by mail and text." },
+      { kind: "reminders", given: 1, words: "Remind me before the visit, by email and text." },
       {
         kind: "offers",
         given: 1,

@@ -1,12 +1,12 @@
-import { office, one, smallWorld, visitor } from "@demo/small-world";
 import { personActor } from "@/core/people/permissions";
-import { bookInOffice } from "./book-in-office";
-import { mustPerform, perform } from "./door";
-import { saveBookingRules } from "./setup/booking-rules";
-import { saveService } from "./setup/save-service";
-import { look } from "@/views/view";
-import { setup } from "@/views/setup";
-import { whyNot } from "@/views/why-not";
+import { mustPerform, perform } from "@/kernel/operation";
+import { look } from "@/kernel/view";
+import { saveService } from "@/modules/catalogue/operations/save-service";
+import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
+import { whyNot } from "@/modules/placing/views/why-not";
+import { setup } from "@/modules/setup/views/setup";
+import { office, one, smallWorld, visitor } from "@demo/small-world";
+import { bookInOffice } from "./operations/book-in-office";
 
 type World = ReturnType<typeof smallWorld>;
 const greta = { name: "Greta Ring", mail: "greta@example.com", phone: "+1 555 0146", reminders: true };

@@ -1,13 +1,13 @@
-import fc from "fast-check";
-import { one, office, smallWorld, system, visitor } from "@demo/small-world";
+import { mustPerform, perform } from "@/kernel/operation";
+import { moveVisit } from "@/modules/placing/operations/move-visit";
+import { endRepeat, makeRepeat } from "@/modules/repeats/operations/repeats";
+import { recordTimeOff } from "@/modules/team/operations/absences";
+import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
+import { runDue } from "@/worker/loop";
 import { drainOutbox } from "@/worker/outbox";
-import { cancelVisit } from "./cancel-visit";
-import { mustPerform, perform } from "./door";
-import { releaseLapsed } from "./fall-due";
-import { holdOffer } from "./hold-offer";
-import { moveVisit } from "./move-visit";
-import { recordTimeOff } from "./absences";
-import { endRepeat, growRepeats, makeRepeat } from "./repeats";
+import { office, one, smallWorld, visitor } from "@demo/small-world";
+import fc from "fast-check";
+import { holdOffer } from "./operations/hold-offer";
 
 const count = (world: ReturnType<typeof smallWorld>, query: string) => one<{ n: number }>(world.hogar, query).n;
 /** Pairs of planned placements that overlap, counted without the help of the trigger. */
@@ -57,7 +57,7 @@ describe("booking", () => {
     await drainOutbox(world.hogar);
     expect(one(world.hogar, "SELECT state FROM jobs WHERE id = ?", jobId)).toEqual({ state: "awaiting deposit" });
     world.later(61);
-    mustPerform(world.hogar, releaseLapsed, {}, system);
+    await runDue(world.hogar);
     expect(one(world.hogar, "SELECT state FROM jobs WHERE id = ?", jobId)).toEqual({ state: "cancelled" });
     expect(count(world, "SELECT count(*) AS n FROM placements")).toBe(0);
   });
@@ -75,7 +75,7 @@ describe("booking", () => {
     expect(count(world, "SELECT count(*) AS n FROM customers WHERE name = 'Anton Lund'")).toBe(0);
   });
 
-  it("keeps a hold for its customer while it lasts, and for everybody else afterwards", () => {
+  it("keeps a hold for its customer while it lasts, and for everybody else afterwards", async () => {
     const world = smallWorld();
     const { date, from, to } = world.offers()[0]!;
     const chosen = { addressId: world.addresses[10]!.id, items: [{ serviceId: world.services.sweep }], date, from, to };
@@ -85,7 +85,7 @@ describe("booking", () => {
 
     const second = mustPerform(world.hogar, holdOffer, chosen, visitor);
     world.later(11);
-    mustPerform(world.hogar, releaseLapsed, {}, system);
+    await runDue(world.hogar);
     expect(count(world, "SELECT count(*) AS n FROM visits WHERE state = 'held'")).toBe(0);
     expect(world.book({ hold: second.key, window: { date, from, to }, name: "Anton Lund" }).ok).toBe(true);
   });
@@ -270,13 +270,13 @@ describe("whatever is booked, moved and cancelled", () => {
 });
 
 describe("a repeat", () => {
-  it("that comes every day comes once on each day on which somebody works", () => {
+  it("that comes every day comes once on each day on which somebody works", async () => {
     const world = smallWorld();
     const { visitId } = world.booked();
     mustPerform(world.hogar, makeRepeat, { visitId, every: 1, unit: "day", until: "2027-03-26" }, office);
     for (let day = 1; day <= 8; day++) {
       world.later(24 * 60);
-      mustPerform(world.hogar, growRepeats, {}, system);
+      await runDue(world.hogar);
     }
     const dates = world.hogar.store
       .sql<{ date: string }>("SELECT date FROM visits WHERE repeat_id IS NOT NULL ORDER BY date")
@@ -317,12 +317,12 @@ describe("a repeat", () => {
     expect(count(world, "SELECT count(*) AS n FROM visits WHERE state = 'promised'")).toBe(1);
   });
 
-  it("becomes a promised visit two weeks ahead, at today's price, and the customer is told once", () => {
+  it("becomes a promised visit two weeks ahead, at today's price, and the customer is told once", async () => {
     const world = smallWorld();
     const { visitId } = world.booked();
     mustPerform(world.hogar, makeRepeat, { visitId, every: 4, unit: "week", until: null }, office);
     world.at("2027-03-25", 600);
-    for (let i = 0; i < 2; i++) mustPerform(world.hogar, growRepeats, {}, system);
+    for (let i = 0; i < 2; i++) await runDue(world.hogar);
     expect(count(world, "SELECT count(*) AS n FROM visits WHERE state = 'promised' AND date = '2027-04-07'")).toBe(1);
     expect(count(world, "SELECT count(*) AS n FROM messages WHERE occasion LIKE 'coming again%'")).toBe(1);
   });

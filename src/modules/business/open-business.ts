@@ -1,8 +1,20 @@
-import type { Static } from "@sinclair/typebox";
+import { checkInput } from "@/kernel/check-input";
+import type { Hogar } from "@/kernel/hogar";
+import { input, Mail, Name, Phone, PointSchema } from "@/kernel/inputs";
 import { hashSync } from "@node-rs/argon2";
-import { OpenBusiness } from "@/schemas/setup";
-import { checkInput } from "./check-input";
-import type { Hogar } from "./hogar";
+import { type Static, Type } from "@sinclair/typebox";
+import { Currency } from "./inputs";
+
+export const OpenBusiness = input({
+  name: Name,
+  phone: Phone,
+  mail: Mail,
+  currency: Currency,
+  pricesIncludeTax: Type.Boolean(),
+  timeZone: Type.String({ format: "time-zone" }),
+  place: PointSchema,
+  demo: Type.Boolean(),
+});
 
 /** Makes the business and its owner. It runs before there is a business, and so beside the door: once in an installation's life. */
 export function openBusiness(

@@ -1,18 +1,18 @@
-import { office, one, smallWorld, visitor } from "@demo/small-world";
 import { priceOrder } from "@/core/catalogue/order";
 import type { Question } from "@/core/catalogue/questions";
-import { addDays } from "@/core/time/local";
-import { look } from "@/views/view";
-import { servicesAt } from "@/views/front-door";
-import { advanceVisit } from "./advance-visit";
-import { mustPerform, perform } from "./door";
-import { holdOffer } from "./hold-offer";
-import { moveVisit } from "./move-visit";
-import { makeRepeat } from "./repeats";
-import { changePrices, setPrices } from "./setup/prices";
-import { saveExtra } from "./setup/save-extra";
-import { saveService } from "./setup/save-service";
-import { saveTechnician } from "./setup/save-technician";
+import { addDays } from "@/core/time/dates";
+import { mustPerform, perform } from "@/kernel/operation";
+import { look } from "@/kernel/view";
+import { holdOffer } from "@/modules/booking/operations/hold-offer";
+import { servicesAt } from "@/modules/front-door/views/front-door";
+import { moveVisit } from "@/modules/placing/operations/move-visit";
+import { makeRepeat } from "@/modules/repeats/operations/repeats";
+import { saveTechnician } from "@/modules/team/operations/save-technician";
+import { advanceVisit } from "@/modules/visits/operations/advance-visit";
+import { office, one, smallWorld, visitor } from "@demo/small-world";
+import { changePrices, setPrices } from "./operations/prices";
+import { saveExtra } from "./operations/save-extra";
+import { saveService } from "./operations/save-service";
 
 type World = ReturnType<typeof smallWorld>;
 const nest = (skill?: string): Question => ({

@@ -1,6 +1,6 @@
 import { couponProblem, type CouponRules } from "@/core/catalogue/coupons";
 import { Refusal } from "@/core/problems";
-import type { ViewContext } from "./door";
+import type { ViewContext } from "@/kernel/operation";
 
 export type StoredCoupon = CouponRules & { id: number; active: boolean };
 

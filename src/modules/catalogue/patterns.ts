@@ -1,6 +1,7 @@
 import { Refusal } from "@/core/problems";
-import type { SaveBookingRules } from "@/schemas/setup";
-import type { OperationContext } from "../door";
+import type { PatternPart } from "@/core/windows/patterns";
+import type { OperationContext, ViewContext } from "@/kernel/operation";
+import type { SaveBookingRules } from "./inputs";
 
 /** The pattern of every service that has none of its own. */
 export const businessPattern = 1;
@@ -58,4 +59,27 @@ export function saveOwnWindows(
     sql("UPDATE services SET pattern_id = NULL WHERE id = ?").run(serviceId);
     sql("DELETE FROM patterns WHERE id = ?").run(own);
   }
+}
+
+/** The window pattern of services: that of the first which has its own, or the business's. */
+export function readPattern({ sql }: ViewContext, serviceIds: readonly number[] = []): PatternPart[] {
+  const own = serviceIds
+    .map((id) => sql<{ pattern_id: number | null }>("SELECT pattern_id FROM services WHERE id = ?").get(id)?.pattern_id)
+    .find((id) => id != null);
+  return sql<{
+    kind: PatternPart["kind"];
+    weekdays: number;
+    from: number;
+    to: number;
+    length: number | null;
+    step: number | null;
+  }>(
+    `SELECT kind, weekdays, from_minute AS "from", to_minute AS "to", length, step FROM pattern_parts
+     WHERE pattern_id = ? ORDER BY position`,
+  )
+    .all(own ?? 1)
+    .map(
+      ({ length, step, ...part }) =>
+        ({ ...part, ...(length !== null && { length }), ...(step !== null && { step }) }) as PatternPart,
+    );
 }

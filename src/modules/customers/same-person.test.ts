@@ -1,11 +1,13 @@
-import { office, one, smallWorld } from "@demo/small-world";
-import { look } from "@/views/view";
-import { alike, customers } from "@/views/customers";
-import { money } from "@/views/money";
-import { myVisit } from "@/views/my-visit";
+import { firstPage } from "@/ui/first-page";
+import { mustPerform, perform } from "@/kernel/operation";
+import { look } from "@/kernel/view";
+import { money } from "@/modules/money/views/money";
+import { myVisit } from "@/modules/my-visit/views/my-visit";
 import { runDue } from "@/worker/loop";
-import { keepApart, mergeCustomers, splitCustomers } from "./alike";
-import { mustPerform, perform } from "./door";
+import { office, one, smallWorld } from "@demo/small-world";
+import { keepApart, mergeCustomers, splitCustomers } from "./operations/same-person";
+import { customers } from "./views/customers";
+import { alike } from "./views/same-person";
 
 type World = ReturnType<typeof smallWorld>;
 const as = (name: string, mail: string, phone: string) => ({
@@ -17,7 +19,7 @@ const pairs = (world: World) => {
   return view.value;
 };
 const names = (world: World) => {
-  const view = look(world.hogar, customers, {}, office);
+  const view = look(world.hogar, customers, firstPage<"customers">("name"), office);
   return view.ok ? view.value.rows.map((row) => row.name) : [];
 };
 

@@ -1,17 +1,17 @@
-import { office, one, smallWorld, visitor } from "@demo/small-world";
-import { mustPerform, perform } from "../door";
-import { book } from "../book";
-import { saveService } from "./save-service";
-import { saveTechnician, setTechnicianActive } from "./save-technician";
-import { addSource, removeSource } from "./sources";
-import { sharing } from "@/views/sharing";
-import { advanceVisit } from "../advance-visit";
-import { cancelVisit } from "../cancel-visit";
 import { testCards } from "@/gateways/cards-standin";
-import { saveCoupon } from "./save-coupon";
-import { look } from "@/views/view";
-import { setup } from "@/views/setup";
-import { servicesAt } from "@/views/front-door";
+import { mustPerform, perform } from "@/kernel/operation";
+import { look } from "@/kernel/view";
+import { saveCoupon } from "@/modules/catalogue/operations/save-coupon";
+import { saveService } from "@/modules/catalogue/operations/save-service";
+import { setup } from "@/modules/setup/views/setup";
+import { saveTechnician, setTechnicianActive } from "@/modules/team/operations/save-technician";
+import { advanceVisit } from "@/modules/visits/operations/advance-visit";
+import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
+import { office, one, smallWorld, visitor } from "@demo/small-world";
+import { book } from "./operations/book";
+import { addSource, removeSource } from "./operations/sources";
+import { servicesAt } from "./views/front-door";
+import { sharing } from "./views/sharing";
 
 const problem = (result: ReturnType<typeof perform>) =>
   result.ok ? "done" : (Object.values(result.problem.fields ?? {})[0] ?? result.problem.sentence);
@@ -256,9 +256,10 @@ describe("a checklist", () => {
     );
     const { visitId } = world.booked();
     mustPerform(world.hogar, saveService, { ...service, checklist: [] }, office);
+    world.onTheDayOf(visitId);
     mustPerform(world.hogar, advanceVisit, { visitId, to: "on site" }, office);
     expect(problem(perform(world.hogar, advanceVisit, { visitId, to: "done", ticked: ["shown"] }, office))).toBe(
-      "Tick first: Smoke test passed.",
+      "Required first: Smoke test passed.",
     );
     mustPerform(world.hogar, advanceVisit, { visitId, to: "done", ticked: ["smoke"] }, office);
     expect(

@@ -1,28 +1,28 @@
-import { office, one, smallWorld, visitor } from "@demo/small-world";
 import { personActor } from "@/core/people/permissions";
-import { look } from "@/views/view";
-import { visitSheet } from "@/views/board";
-import { incoming, incomingEntry } from "@/views/incoming";
-import { money } from "@/views/money";
-import { quoteDraft } from "@/views/quotes";
-import { myVisit } from "@/views/my-visit";
-import { wish as wishView } from "@/views/wish";
-import { fieldDay } from "@/views/field";
 import type { MessageGateway, OutgoingMessage } from "@/gateways/types";
+import { sealedToken } from "@/kernel/links";
+import { mustPerform, perform } from "@/kernel/operation";
+import { look } from "@/kernel/view";
+import { renewLink } from "@/modules/booking/operations/renew-link";
+import { saveService } from "@/modules/catalogue/operations/save-service";
+import { saveFrontDoor } from "@/modules/front-door/operations/save-front-door";
+import { money } from "@/modules/money/views/money";
+import { addByLink, cancelByLink, confirmByLink, moveByLink } from "@/modules/my-visit/operations/by-link";
+import { myVisit } from "@/modules/my-visit/views/my-visit";
+import { savePerson } from "@/modules/people/operations/save-person";
+import { quoteDraft } from "@/modules/quotes/views/quote-draft";
+import { makeRepeat } from "@/modules/repeats/operations/repeats";
+import { answerRequests, bookRequest, makeRequest } from "@/modules/requests/operations/requests";
+import { takeWish, withdrawWish } from "@/modules/requests/operations/wishes";
+import { wish as wishView } from "@/modules/requests/views/wish";
+import { setup } from "@/modules/setup/views/setup";
+import { saveTechnician } from "@/modules/team/operations/save-technician";
+import { fieldDay } from "@/modules/visits/views/field";
+import { visitSheet } from "@/modules/visits/views/visit-sheet";
 import { runDue } from "@/worker/loop";
-import { addByLink, cancelByLink, confirmByLink, moveByLink } from "./by-link";
-import { mustPerform, perform } from "./door";
-import { approveBookings, declineIncoming, proposeWindow, takeOn } from "./incoming";
-import { sealedToken } from "./links";
-import { makeRepeat } from "./repeats";
-import { savePerson } from "./people";
-import { renewLink } from "./renew-link";
-import { answerRequests, bookRequest, makeRequest } from "./requests";
-import { takeWish, withdrawWish } from "./wishes";
-import { saveFrontDoor } from "./setup/save-front-door";
-import { saveTechnician } from "./setup/save-technician";
-import { saveService } from "./setup/save-service";
-import { setup } from "@/views/setup";
+import { office, one, smallWorld, visitor } from "@demo/small-world";
+import { approveBookings, declineIncoming, proposeWindow, takeOn } from "./operations/incoming";
+import { incoming, incomingEntry } from "./views/incoming";
 
 /** A world whose mails and texts are kept in a list. */
 function worldWithPost() {
@@ -158,7 +158,7 @@ describe("a booking that a person confirms", () => {
     expect(
       one(
         world.hogar,
-        "SELECT (SELECT count(*) FROM placements) AS placed, (SELECT sum(amount_minor) FROM refunds WHERE state = 'paid back') AS back",
+        "SELECT (SELECT count(*) FROM placements) AS placed, (SELECT sum(amount_minor) FROM refunds WHERE state = 'refunded') AS back",
       ),
     ).toEqual({ placed: 0, back: 3000 });
     // What was to come again with it does not.

@@ -1,9 +1,11 @@
-import { moneyWords } from "@/core/money/amounts";
-import { standardTexts, type Occasion } from "@/core/messages/standard";
+import { type Occasion, standardTexts } from "@/core/messages/standard";
 import { fillTemplate, type MergeFields } from "@/core/messages/templates";
+import { moneyWords } from "@/core/money/amounts";
 import { localOf } from "@/core/time/local";
-import { arrivalWords, clock, dateWords, daysWords, windowIn } from "@/core/time/words";
-import type { OperationContext } from "./door";
+import { windowIn } from "@/core/time/local-words";
+import { arrivalWords, clock, dateWords, daysWords } from "@/core/time/words";
+import { type VisitState, visitStates } from "@/core/visits/states";
+import type { OperationContext } from "@/kernel/operation";
 import { untilAllowed } from "./telling";
 
 export interface Telling {
@@ -69,7 +71,7 @@ function fieldsOfJob({ sql, business }: OperationContext, jobId: number, visitId
   )!;
   const visits = sql<{
     id: number;
-    state: string;
+    state: VisitState;
     title: string;
     date: string;
     window_from: number;
@@ -78,7 +80,7 @@ function fieldsOfJob({ sql, business }: OperationContext, jobId: number, visitId
     jobId,
   );
   const coming = visits.filter((v) =>
-    visitId === undefined ? ["promised", "on the way", "on site"].includes(v.state) : v.id === visitId,
+    visitId === undefined ? visitStates.allows("expect", v.state) : v.id === visitId,
   );
   const first = coming[0] ?? visits.at(-1)!;
   const [from, to] = [localOf(first.window_from, zone).minute, localOf(first.window_to, zone).minute];

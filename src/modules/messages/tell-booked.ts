@@ -1,4 +1,4 @@
-import type { OperationContext } from "./door";
+import type { OperationContext } from "@/kernel/operation";
 import { tellCustomer } from "./messaging";
 
 /** Tells a customer that the booking stands; where a person has still to confirm it, that we have it. */
@@ -10,12 +10,4 @@ export function tellBooked(context: OperationContext, jobId: number): void {
     about: `job ${jobId}`,
     answer: true,
   });
-}
-
-/** The booking stands from now on. */
-export function giveApproval(context: OperationContext, jobId: number): void {
-  context.sql("UPDATE jobs SET approval = 'given', given_at = ? WHERE id = ?").run(context.now, jobId);
-  const { state } = context.sql<{ state: string }>("SELECT state FROM jobs WHERE id = ?").get(jobId)!;
-  // What waits for its deposit is told when that has come.
-  if (state === "agreed") tellBooked(context, jobId);
 }

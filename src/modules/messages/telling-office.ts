@@ -1,7 +1,8 @@
 import { moneyWords } from "@/core/money/amounts";
-import { daysWords, windowIn } from "@/core/time/words";
+import { windowIn } from "@/core/time/local-words";
+import { daysWords } from "@/core/time/words";
+import type { OperationContext } from "@/kernel/operation";
 import { readFrontDoor } from "@/store/front-door";
-import type { OperationContext } from "./door";
 import { untilAllowed } from "./telling";
 
 interface News {

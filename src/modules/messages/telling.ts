@@ -1,6 +1,6 @@
 import { withinAllowedHours } from "@/core/messages/moments";
-import type { OperationContext, ViewContext } from "./door";
-import type { OpenedBy } from "./links";
+import type { OpenedBy } from "@/kernel/links";
+import type { OperationContext, ViewContext } from "@/kernel/operation";
 
 /** How long what may wake somebody has to wait, in milliseconds: nothing within the allowed hours. */
 export const untilAllowed = ({ business, minute }: ViewContext): number =>

@@ -1,7 +1,5 @@
-import { Refusal } from "@/core/problems";
-import { Nothing, RecordKeptCard } from "@/schemas/money";
-import { recordConsent } from "./booking";
-import { defineOperation, type OperationContext, type ViewContext } from "./door";
+import type { OperationContext, ViewContext } from "@/kernel/operation";
+import { recordConsent } from "@/modules/customers/customers";
 
 export interface CardOnFile {
   id: number;
@@ -27,35 +25,3 @@ export function keepCard(context: OperationContext, jobId: number, token: string
   recordConsent(context, customerId, "card on file", true);
   context.later({ kind: "keep card", key: `keep card ${token}`, payload: { customerId, jobId, token } });
 }
-
-/** The card service has kept a card. It takes the place of the one that was kept for the same booking. */
-export const recordKeptCard = defineOperation({
-  name: "record-kept-card",
-  access: "system",
-  input: RecordKeptCard,
-  run({ sql, now }, { customerId, jobId, reference, label }) {
-    sql("UPDATE cards SET removed_at = ? WHERE job_id = ? AND reference <> ? AND removed_at IS NULL").run(
-      now,
-      jobId,
-      reference,
-    );
-    sql(
-      "INSERT INTO cards (customer_id, job_id, reference, label, kept_at) VALUES (?, ?, ?, ?, ?) ON CONFLICT DO NOTHING",
-    ).run(customerId, jobId, reference, label, now);
-  },
-});
-
-/** A customer takes their card away by their own link. */
-export const removeCard = defineOperation({
-  name: "remove-card",
-  access: "link",
-  input: Nothing,
-  run(context) {
-    const { sql, actor, now } = context;
-    if (actor.kind !== "link") throw new Refusal("link-ended");
-    const card = cardOf(context, actor.jobId);
-    if (!card) throw new Refusal("not-found");
-    sql("UPDATE cards SET removed_at = ? WHERE id = ?").run(now, card.id);
-    recordConsent(context, actor.customerId, "card on file", false, true);
-  },
-});

@@ -1,12 +1,13 @@
-import { applyReceived } from "@/core/money/applying";
 import { moneyWords } from "@/core/money/amounts";
-import { paymentApplied, paymentReceived, type JournalEntry } from "@/core/money/journal";
+import { applyReceived, type OpenAmount } from "@/core/money/applying";
+import { type JournalEntry, paymentApplied, paymentReceived } from "@/core/money/journal";
+import { type PaymentState, paymentStates } from "@/core/money/states";
 import { Refusal } from "@/core/problems";
 import type { ChargeOutcome } from "@/gateways/types";
-import { tellBooked } from "./approval";
+import type { OperationContext } from "@/kernel/operation";
+import { tellCustomer } from "@/modules/messages/messaging";
+import { tellBooked } from "@/modules/messages/tell-booked";
 import { keepCard } from "./cards";
-import type { OperationContext } from "./door";
-import { tellCustomer } from "./messaging";
 
 interface Charge {
   jobId: number;
@@ -24,7 +25,7 @@ export function askCharge(
 ): number {
   const { sql, now, business } = context;
   if (
-    sql("SELECT 1 FROM payments WHERE job_id = ? AND purpose = ? AND state IN ('asked', 'second step')").get(
+    sql(`SELECT 1 FROM payments WHERE job_id = ? AND purpose = ? AND state IN ${paymentStates.sql("under way")}`).get(
       jobId,
       purpose,
     )
@@ -59,7 +60,7 @@ interface PaymentRow {
   job_id: number;
   purpose: "deposit" | "invoice";
   amount_minor: number;
-  state: string;
+  state: PaymentState;
 }
 
 /** Takes down how a charge ended. The same news twice changes nothing. */
@@ -67,7 +68,7 @@ export function settleCharge(context: OperationContext, chargeKey: string, outco
   const { sql, now } = context;
   const payment = sql<PaymentRow>("SELECT * FROM payments WHERE charge_key = ?").get(chargeKey);
   if (!payment) throw new Refusal("not-found");
-  if (payment.state === "received" || payment.state === "declined") return;
+  if (paymentStates.allows("settled", payment.state)) return;
   if (outcome.state === "second step") {
     sql("UPDATE payments SET state = 'second step', gateway_reference = ?, step_address = ? WHERE id = ?").run(
       outcome.reference,
@@ -117,14 +118,11 @@ function afterReceipt(context: OperationContext, payment: PaymentRow): void {
 /** Applies what was received for a job to its invoice, as far as both go. */
 export function applyToInvoice(context: OperationContext, jobId: number): void {
   const { sql, now } = context;
-  const received = sql<{ id: number; openMinor: number }>(
-    `SELECT p.id, p.amount_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE payment_id = p.id), 0)
-       - coalesce((SELECT sum(amount_minor) FROM refunds WHERE payment_id = p.id), 0) AS openMinor
-     FROM payments p WHERE p.job_id = ? AND p.state = 'received' ORDER BY p.id`,
+  const received = sql<OpenAmount>(
+    "SELECT payment_id AS id, left_minor AS openMinor FROM payment_balances WHERE job_id = ? AND state = 'received' ORDER BY payment_id",
   ).all(jobId);
-  const due = sql<{ id: number; openMinor: number }>(
-    `SELECT i.id, i.total_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = i.id), 0) AS openMinor
-     FROM invoices i WHERE i.job_id = ? AND i.cancelled_at IS NULL`,
+  const due = sql<OpenAmount>(
+    "SELECT invoice_id AS id, open_minor AS openMinor FROM invoice_balances WHERE job_id = ?",
   ).all(jobId);
   for (const { paymentId, invoiceId, amountMinor } of applyReceived(received, due)) {
     // A later receipt may top up an application of the same two; the primary key asks for one row each.
@@ -155,8 +153,7 @@ export function payBack(context: OperationContext, paymentId: number, amountMino
 export function payBackTheRest(context: OperationContext, jobId: number, reason: string): void {
   const left = context
     .sql<{ id: number; rest: number }>(
-      `SELECT id, amount_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE payment_id = p.id), 0) - coalesce((SELECT sum(amount_minor) FROM refunds WHERE payment_id = p.id), 0) AS rest
-     FROM payments p WHERE job_id = ? AND state = 'received' AND method = 'card'`,
+      "SELECT payment_id AS id, left_minor AS rest FROM payment_balances WHERE job_id = ? AND state = 'received' AND method = 'card' ORDER BY payment_id",
     )
     .all(jobId);
   for (const { id, rest } of left) if (rest > 0) payBack(context, id, rest, reason);

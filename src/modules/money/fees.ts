@@ -1,5 +1,5 @@
 import { roundHalfAway } from "@/core/money/amounts";
-import type { OperationContext } from "./door";
+import type { OperationContext } from "@/kernel/operation";
 import { issueInvoice } from "./invoicing";
 
 /** A fee in place of the work: it has an invoice of its own, and takes what was received. */

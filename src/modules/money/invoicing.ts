@@ -1,9 +1,10 @@
-import { invoiceIssued } from "@/core/money/journal";
+import { nextPaymentReminder, paymentReminderDays } from "@/core/messages/moments";
 import { moneyWords } from "@/core/money/amounts";
-import { addDays } from "@/core/time/local";
+import { invoiceIssued } from "@/core/money/journal";
+import { addDays } from "@/core/time/dates";
+import type { OperationContext } from "@/kernel/operation";
+import { invoiceFields, tellCustomer } from "@/modules/messages/messaging";
 import { applyToInvoice, enterJournal } from "./charging";
-import type { OperationContext } from "./door";
-import { invoiceFields, tellCustomer } from "./messaging";
 
 /** Issues the invoice of a job that is done, or of the fee that stands in place of the work, applies the deposit, and tells the customer what is left. A job has one invoice. */
 export function issueInvoice(context: OperationContext, jobId: number): void {
@@ -11,17 +12,16 @@ export function issueInvoice(context: OperationContext, jobId: number): void {
   if (sql("SELECT 1 FROM invoices WHERE job_id = ?").get(jobId)) return;
   const dueDate = addDays(today, business.payment_days);
   const invoice = sql<{ id: number; number: number; total_minor: number; tax_minor: number }>(
-    `INSERT INTO invoices (number, job_id, customer_id, issued_at, due_date, total_minor, tax_minor)
-     SELECT (SELECT coalesce(max(number), 1000) + 1 FROM invoices), j.id, j.customer_id, ?, ?, coalesce(f.amount_minor, j.total_minor), coalesce(f.tax_minor, j.tax_minor)
+    `INSERT INTO invoices (number, job_id, customer_id, issued_at, due_date, remind_on, total_minor, tax_minor)
+     SELECT (SELECT coalesce(max(number), 1000) + 1 FROM invoices), j.id, j.customer_id, ?, ?, ?, coalesce(f.amount_minor, j.total_minor), coalesce(f.tax_minor, j.tax_minor)
      FROM jobs j LEFT JOIN fees f ON f.job_id = j.id WHERE j.id = ?
      RETURNING id, number, total_minor, tax_minor`,
-  ).get(now, dueDate, jobId)!;
+  ).get(now, dueDate, nextPaymentReminder(dueDate, paymentReminderDays, today), jobId)!;
   enterJournal(context, `invoice ${invoice.id}`, invoiceIssued(invoice.total_minor, invoice.tax_minor));
   applyToInvoice(context, jobId);
-  const applied = sql<{ n: number }>(
-    "SELECT coalesce(sum(amount_minor), 0) AS n FROM applications WHERE invoice_id = ?",
-  ).get(invoice.id)!.n;
-  const openMinor = invoice.total_minor - applied;
+  const openMinor = sql<{ open_minor: number }>("SELECT open_minor FROM invoice_balances WHERE invoice_id = ?").get(
+    invoice.id,
+  )!.open_minor;
   if (openMinor > 0)
     tellCustomer(context, {
       jobId,

@@ -1,21 +1,23 @@
-import { one, office, smallWorld, system } from "@demo/small-world";
-import { money } from "@/views/money";
-import { look } from "@/views/view";
+import { mustPerform, perform } from "@/kernel/operation";
+import { look } from "@/kernel/view";
+import { advanceVisit } from "@/modules/visits/operations/advance-visit";
+import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
+import { runDue } from "@/worker/loop";
 import { drainOutbox } from "@/worker/outbox";
-import { advanceVisit } from "./advance-visit";
-import { cancelVisit } from "./cancel-visit";
-import { mustPerform, perform } from "./door";
-import { writeReminders } from "./fall-due";
-import { payByCard } from "./pay-by-card";
-import { recordCharge } from "./record-outcomes";
-import { recordPayment } from "./record-payment";
+import { office, one, smallWorld, system } from "@demo/small-world";
+import { payByCard } from "./operations/pay-by-card";
+import { recordCharge } from "./operations/record-outcomes";
+import { recordPayment } from "./operations/record-payment";
+import { money } from "./views/money";
 
 type World = ReturnType<typeof smallWorld>;
 const good = "9900000000001006";
 const steps = ["on the way", "on site", "done"] as const;
 
-const finish = (world: World, visitId: number) =>
-  steps.forEach((to) => mustPerform(world.hogar, advanceVisit, { visitId, to }, office));
+function finish(world: World, visitId: number): void {
+  world.onTheDayOf(visitId);
+  for (const to of steps) mustPerform(world.hogar, advanceVisit, { visitId, to }, office);
+}
 const totals = (world: World) => {
   const result = look(world.hogar, money, {}, office);
   if (!result.ok) throw new Error(result.problem.sentence);
@@ -34,7 +36,7 @@ describe("from deposit to paid", () => {
     expect(one(world.hogar, "SELECT number, total_minor, due_date FROM invoices WHERE job_id = ?", jobId)).toEqual({
       number: 1001,
       total_minor: 16_000,
-      due_date: "2027-03-23",
+      due_date: "2027-03-24",
     });
     expect(totals(world)).toMatchObject({ applied: 4000, kept: 0, open: 12_000, agrees: true });
 
@@ -53,7 +55,7 @@ describe("from deposit to paid", () => {
     mustPerform(world.hogar, cancelVisit, { visitId, refundDeposit: true }, office);
     expect(totals(world)).toMatchObject({ refunded: 4000, kept: 0, agrees: true });
     await drainOutbox(world.hogar);
-    expect(one(world.hogar, "SELECT state FROM refunds")).toEqual({ state: "paid back" });
+    expect(one(world.hogar, "SELECT state FROM refunds")).toEqual({ state: "refunded" });
     expect(totals(world).agrees).toBe(true);
   });
 
@@ -121,7 +123,7 @@ describe("a charge", () => {
   });
 });
 
-describe("money taken down by hand", () => {
+describe("a payment recorded by hand", () => {
   it("counts once per form, and never more than is open", () => {
     const world = smallWorld();
     const { visitId } = world.booked();
@@ -159,19 +161,19 @@ describe("money taken down by hand", () => {
 });
 
 describe("reminders", () => {
-  it("of a visit go out once, the day before, to those who agreed to them", () => {
+  it("of a visit go out once, the day before, to those who agreed to them", async () => {
     const world = smallWorld();
     world.booked({ window: world.offers().at(-1)! });
     const written = () =>
       one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM messages WHERE occasion LIKE 'visit reminder%'").n;
-    mustPerform(world.hogar, writeReminders, {}, system);
+    await runDue(world.hogar);
     expect(written()).toBe(0);
     world.at("2027-03-11", 17 * 60);
-    for (let i = 0; i < 3; i++) mustPerform(world.hogar, writeReminders, {}, system);
+    for (let i = 0; i < 3; i++) await runDue(world.hogar);
     expect(written()).toBe(2);
   });
 
-  it("of an unpaid invoice follow its due date, and stop when it is paid", () => {
+  it("of an unpaid invoice follow its due date, and stop when it is paid", async () => {
     const world = smallWorld();
     const { visitId } = world.booked();
     finish(world, visitId);
@@ -180,20 +182,20 @@ describe("reminders", () => {
         world.hogar,
         "SELECT count(*) AS n FROM messages WHERE occasion LIKE 'invoice reminder%' AND channel = 'mail'",
       ).n;
-    const on = (date: string, minute = 600) => (
-      world.at(date, minute),
-      mustPerform(world.hogar, writeReminders, {}, system),
-      written()
-    );
-    expect([on("2027-03-24"), on("2027-03-26", 400), on("2027-03-26"), on("2027-03-27"), on("2027-04-02")]).toEqual([
-      0, 0, 1, 1, 2,
-    ]);
+    const on = async (date: string, minute = 600) => (world.at(date, minute), await runDue(world.hogar), written());
+    expect([
+      await on("2027-03-25"),
+      await on("2027-03-27", 400),
+      await on("2027-03-27"),
+      await on("2027-03-28"),
+      await on("2027-04-03"),
+    ]).toEqual([0, 0, 1, 1, 2]);
     mustPerform(
       world.hogar,
       recordPayment,
       { invoiceId: 1, method: "bank", amountMinor: 7900, key: "at last paid" },
       office,
     );
-    expect(on("2027-04-20")).toBe(2);
+    expect(await on("2027-04-20")).toBe(2);
   });
 });

@@ -1,11 +1,17 @@
-import { office, one, smallWorld } from "@demo/small-world";
-import { look } from "@/views/view";
-import { money } from "@/views/money";
-import { myCalendar, myOffers, myVisit } from "@/views/my-visit";
 import { testCards } from "@/gateways/cards-standin";
+import { mustPerform, perform, viewContext } from "@/kernel/operation";
+import { look } from "@/kernel/view";
+import { answersOfJob } from "@/modules/catalogue/job-items";
+import { saveService } from "@/modules/catalogue/operations/save-service";
+import { payByCard } from "@/modules/money/operations/pay-by-card";
+import { money } from "@/modules/money/views/money";
+import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
+import { endRepeat, makeRepeat } from "@/modules/repeats/operations/repeats";
+import { setup } from "@/modules/setup/views/setup";
+import { advanceVisit } from "@/modules/visits/operations/advance-visit";
+import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
 import { runDue } from "@/worker/loop";
-import { advanceVisit } from "./advance-visit";
-import { cancelVisit } from "./cancel-visit";
+import { office, one, smallWorld } from "@demo/small-world";
 import {
   addByLink,
   answerByLink,
@@ -14,14 +20,8 @@ import {
   consentByLink,
   moveByLink,
   repeatByLink,
-} from "./by-link";
-import { answersOfJob } from "./catalogue";
-import { mustPerform, perform, viewContext } from "./door";
-import { payByCard } from "./pay-by-card";
-import { endRepeat, growRepeats, makeRepeat } from "./repeats";
-import { saveBookingRules } from "./setup/booking-rules";
-import { saveService } from "./setup/save-service";
-import { setup } from "@/views/setup";
+} from "./operations/by-link";
+import { myCalendar, myOffers, myVisit } from "./views/my-visit";
 
 const card = testCards[0].number;
 type World = ReturnType<typeof smallWorld>;
@@ -140,7 +140,7 @@ describe("a customer by the link", () => {
       one(world.hogar, "SELECT state FROM jobs WHERE id = ?", jobId),
       one(world.hogar, "SELECT amount_minor, state FROM refunds"),
       one(world.hogar, "SELECT count(*) AS n FROM invoices"),
-    ]).toEqual([{ state: "cancelled" }, { amount_minor: 3000, state: "paid back" }, { n: 0 }]);
+    ]).toEqual([{ state: "cancelled" }, { amount_minor: 3000, state: "refunded" }, { n: 0 }]);
     expect([sumsAgree(world), one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM placements").n]).toEqual([
       true,
       0,
@@ -219,6 +219,7 @@ describe("a customer by the link", () => {
     );
     const { visitId, actor } = world.booked({ card });
     await runDue(world.hogar);
+    world.onTheDayOf(visitId);
     for (const to of ["on site", "no access"] as const) mustPerform(world.hogar, advanceVisit, { visitId, to }, office);
     mustPerform(world.hogar, cancelVisit, { visitId, refundDeposit: true, chargeNoAccess: true }, office);
     await runDue(world.hogar);
@@ -303,7 +304,7 @@ describe("what a customer has agreed to", () => {
       world.hogar.store
         .sql("SELECT given, words FROM consents WHERE kind = 'reminders' AND customer_id = 1 ORDER BY id")
         .all(),
-    ).toEqual([1, 0].map((given) => ({ given, words: "Remind me before the visit, by mail and text." })));
+    ).toEqual([1, 0].map((given) => ({ given, words: "Remind me before the visit, by email and text." })));
     world.at("2027-03-11", 17 * 60);
     await runDue(world.hogar);
     expect(
@@ -387,7 +388,7 @@ describe("what was left open while booking", () => {
 });
 
 describe("whoever comes by a link", () => {
-  it("reads only coming dates on which somebody works, and each date of the rule once", () => {
+  it("reads only coming dates on which somebody works, and each date of the rule once", async () => {
     const world = smallWorld();
     const { actor } = world.booked({ window: world.offers().find((o) => o.date === "2027-03-10")! });
     const { id: visitId } = one<{ id: number }>(world.hogar, "SELECT id FROM visits");
@@ -405,7 +406,7 @@ describe("whoever comes by a link", () => {
     ]);
     expect(view(world, actor).coming.every((v) => days.some(({ date }) => date === v.date))).toBe(true);
     world.later(24 * 60);
-    mustPerform(world.hogar, growRepeats, {}, { kind: "system", name: "test" });
+    await runDue(world.hogar);
     expect(
       one(
         world.hogar,

@@ -1,10 +1,11 @@
-import sharp from "sharp";
+import { mustPerform, perform } from "@/kernel/operation";
+import { saveBusiness } from "@/modules/business/operations/save-business";
+import { saveService } from "@/modules/catalogue/operations/save-service";
+import { makeRequest } from "@/modules/requests/operations/requests";
 import { office, one, smallWorld, system, visitor } from "@demo/small-world";
-import { mustPerform, perform } from "./door";
-import { makeRequest } from "./requests";
-import { forgetPictures, readImage, takeImage } from "./images";
-import { saveBusiness } from "./setup/save-business";
-import { saveService } from "./setup/save-service";
+import sharp from "sharp";
+import { readImage, takeImage } from "./images";
+import { forgetPictures } from "./operations/forget-pictures";
 
 const problem = (result: ReturnType<typeof perform>) =>
   result.ok ? "done" : (Object.values(result.problem.fields ?? {})[0] ?? result.problem.sentence);

@@ -1,13 +1,11 @@
-import { nanoid } from "nanoid";
-import { Type } from "@sinclair/typebox";
-import type { Access, Actor } from "@/core/people/permissions";
+import { type Access, type Actor, may } from "@/core/people/permissions";
 import { Refusal, type Result } from "@/core/problems";
-import { cleanImage, ImageProblem, type CleanImage } from "@/gateways/images";
-import { input, OneOf } from "@/schemas/common";
-import { Nothing } from "@/schemas/money";
-import { defineOperation, perform, refused } from "./door";
-import { may } from "@/core/people/permissions";
-import type { Hogar } from "./hogar";
+import { cleanImage, type CleanImage, ImageProblem } from "@/gateways/images";
+import type { Hogar } from "@/kernel/hogar";
+import { input, OneOf } from "@/kernel/inputs";
+import { defineOperation, perform, refused } from "@/kernel/operation";
+import { Type } from "@sinclair/typebox";
+import { nanoid } from "nanoid";
 
 /** What a picture is for: how large it is kept, in pixels of its longer side, and who may send it. */
 const purposes = {
@@ -20,6 +18,7 @@ const purposes = {
 export type ImagePurpose = keyof typeof purposes;
 export const isPurpose = (name: string | null): name is ImagePurpose => name !== null && Object.hasOwn(purposes, name);
 
+/** Kept by the application itself when it has been looked at: not among what can be asked for. */
 const keep = defineOperation({
   name: "keep-image",
   access: "anybody",
@@ -67,21 +66,6 @@ export async function takeImage(
     actor,
   );
 }
-
-const keptMs = 2 * 86_400_000;
-
-/** Forgets pictures that have belonged to nothing for two days: sent and not booked with, or replaced. */
-export const forgetPictures = defineOperation({
-  name: "forget-pictures",
-  access: "system",
-  input: Nothing,
-  run: ({ sql, now }) => ({
-    forgotten: sql(
-      `DELETE FROM images WHERE made_at < ? AND NOT EXISTS (SELECT 1 FROM business WHERE mark = token) AND NOT EXISTS (SELECT 1 FROM technicians WHERE photo = token) AND NOT EXISTS (SELECT 1 FROM services WHERE picture = token) AND NOT EXISTS (SELECT 1 FROM front_door WHERE picture = token)
-       AND NOT EXISTS (SELECT 1 FROM job_items WHERE instr(answers, token) > 0) AND NOT EXISTS (SELECT 1 FROM jobs WHERE instr(photos, token) > 0) AND NOT EXISTS (SELECT 1 FROM requests WHERE instr(photos || items, token) > 0) AND NOT EXISTS (SELECT 1 FROM quotes WHERE instr(photos || items, token) > 0) AND NOT EXISTS (SELECT 1 FROM additions WHERE instr(photos, token) > 0)`,
-    ).run(now - keptMs).changes,
-  }),
-});
 
 /** A kept picture, by its token. */
 export const readImage = ({ store }: Hogar, token: string): { mime: string; bytes: Buffer } | undefined =>

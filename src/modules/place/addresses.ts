@@ -1,6 +1,6 @@
 import { Refusal } from "@/core/problems";
 import type { Address } from "@/gateways/types";
-import type { ViewContext } from "./door";
+import type { ViewContext } from "@/kernel/operation";
 
 /** An address that somebody typed in full, since the look-up does not know it. */
 export interface TypedAddress {

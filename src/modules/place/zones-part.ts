@@ -1,7 +1,7 @@
 import { groupBy } from "@/core/group";
 import type { Area } from "@/core/place/zones";
-import type { ViewContext } from "@/operations/door";
-import { limitsBy, namedBy, promisedBy } from "./reading";
+import type { ViewContext } from "@/kernel/operation";
+import { limitsBy, namedBy, promisedBy } from "@/kernel/reading";
 
 interface ZoneRow {
   id: number;

@@ -1,6 +1,6 @@
 import { groupBy } from "@/core/group";
 import { barOf, type OwnLimits } from "@/core/windows/bars";
-import type { ViewContext } from "./door";
+import type { ViewContext } from "@/kernel/operation";
 
 export interface Bars {
   /** What keeps a technician from any of the services in the zone. */

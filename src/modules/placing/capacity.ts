@@ -1,9 +1,9 @@
 import { groupBy } from "@/core/group";
-import { addDays } from "@/core/time/local";
-import { mondayOf, takenOf, type Booking, type Limit } from "@/core/windows/limits";
+import { addDays } from "@/core/time/dates";
+import { type Booking, type Limit, mondayOf, takenOf } from "@/core/windows/limits";
 import type { Capacity } from "@/core/windows/offers";
-import type { ViewContext } from "./door";
-import type { VisitToPlace } from "./visits";
+import type { VisitToPlace } from "@/core/windows/visit-to-place";
+import type { ViewContext } from "@/kernel/operation";
 
 interface LimitRow {
   scope: Limit["of"];

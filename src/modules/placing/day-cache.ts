@@ -1,7 +1,8 @@
-import type { LocalDate } from "@/core/time/local";
+import type { LocalDate } from "@/core/time/dates";
+import type { Hogar } from "@/kernel/hogar";
+import type { ViewContext } from "@/kernel/operation";
 import type { PlanChange } from "@/store/plan-changes";
-import type { ViewContext } from "./door";
-import { readDays, type DayKey, type StoredDay } from "./stored-days";
+import { type DayKey, readDays, type StoredDay } from "./stored-days";
 
 /**
  * Technicians' days, kept in memory for as long as they do not change. The database numbers every
@@ -21,7 +22,18 @@ export interface DayCache {
   mark: () => { back: () => void };
 }
 
-export function makeDayCache(): DayCache {
+/** The cache of an application's days, made when it is first asked for. */
+export function dayCacheOf({ store }: Hogar): DayCache {
+  let cache = cachesByStore.get(store);
+  if (!cache) {
+    cachesByStore.set(store, (cache = makeDayCache()));
+    store.caches.push(cache);
+  }
+  return cache;
+}
+const cachesByStore = new WeakMap<Hogar["store"], DayCache>();
+
+function makeDayCache(): DayCache {
   let seen = 0;
   let roads = 0;
   const days = new Map<LocalDate, Map<number, KeptDay>>();

@@ -1,9 +1,10 @@
 import { localDate } from "@/core/time/local";
-import { dayWords, windowIn } from "@/core/time/words";
+import { windowIn } from "@/core/time/local-words";
+import { dayWords } from "@/core/time/words";
 import type { Offer } from "@/core/windows/offers";
-import type { OperationContext } from "./door";
-import { tellCustomer } from "./messaging";
-import { placeVisit, takeOut } from "./placing";
+import type { OperationContext } from "@/kernel/operation";
+import { tellCustomer } from "@/modules/messages/messaging";
+import { placeVisit, takeOut } from "./days";
 import type { VisitRow } from "./visits";
 
 /**

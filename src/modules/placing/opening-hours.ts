@@ -1,5 +1,5 @@
 import type { Opening, OpenSpan } from "@/core/time/opening";
-import type { ViewContext } from "./door";
+import type { ViewContext } from "@/kernel/operation";
 
 /** When the business is open: its weekly hours and its special days. */
 export const readOpening = ({ sql }: Pick<ViewContext, "sql">): Opening => ({

@@ -1,11 +1,11 @@
-import { one, office, smallWorld, visitor } from "@demo/small-world";
-import { advanceVisit } from "./advance-visit";
-import { checkInput } from "./check-input";
-import { mustPerform, viewContext } from "./door";
-import { loadPlanning } from "./planning";
-import { saveBusiness } from "./setup/save-business";
 import { Refusal } from "@/core/problems";
-import { SaveTechnician } from "@/schemas/setup";
+import { checkInput } from "@/kernel/check-input";
+import { mustPerform, viewContext } from "@/kernel/operation";
+import { saveBusiness } from "@/modules/business/operations/save-business";
+import { SaveTechnician } from "@/modules/team/operations/save-technician";
+import { advanceVisit } from "@/modules/visits/operations/advance-visit";
+import { office, one, smallWorld, visitor } from "@demo/small-world";
+import { loadPlanning } from "./planning";
 
 const date = "2027-03-10";
 type World = ReturnType<typeof smallWorld>;

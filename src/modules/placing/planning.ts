@@ -2,16 +2,18 @@ import { groupBy } from "@/core/group";
 import type { Point } from "@/core/place/points";
 import { prepareDay } from "@/core/routes/insertion";
 import { asLateAsItIs } from "@/core/routes/lateness";
-import { timeDay, work, type Day, type Stop, type Timing, type Travel } from "@/core/routes/timing";
-import { addDays, datesFrom, type LocalDate } from "@/core/time/local";
-import { subtractSpans, type Span } from "@/core/time/spans";
-import { keepingRoom, type ForecastRoom } from "@/core/windows/forecasts";
+import { type Day, type Stop, timeDay, type Timing, type Travel, work } from "@/core/routes/timing";
+import { addDays, datesFrom, type LocalDate } from "@/core/time/dates";
+import { type Span, subtractSpans } from "@/core/time/spans";
+import { visitStates } from "@/core/visits/states";
+import { type ForecastRoom, keepingRoom } from "@/core/windows/forecasts";
 import type { CandidateTechnician, TechnicianDay } from "@/core/windows/offers";
 import type { HeldSkill } from "@/core/windows/skills";
+import type { Hogar } from "@/kernel/hogar";
+import { viewContext, type ViewContext } from "@/kernel/operation";
 import { readBusiness } from "@/store/business";
-import { viewContext, type ViewContext } from "./door";
-import type { Hogar } from "./hogar";
-import { placesOf, type ErrandRow, type PlacementRow, type StoredDay } from "./stored-days";
+import { dayCacheOf } from "./day-cache";
+import { type ErrandRow, type PlacementRow, placesOf, type StoredDay } from "./stored-days";
 
 /** A stop of the plan that still lies ahead, with the visit or the errand it belongs to. */
 export interface PlannedStop extends Stop {
@@ -20,7 +22,7 @@ export interface PlannedStop extends Stop {
   forecast: boolean;
 }
 
-export interface PlannedDay {
+interface PlannedDay {
   /** The day as it goes on from now, with the windows that were promised and the hours that are worked. */
   promised: Day<PlannedStop>;
   /** The same where something is late already: as late as it is. */
@@ -33,7 +35,7 @@ export interface PlannedDay {
   errands: ErrandRow[];
 }
 
-export interface PlanningTechnician {
+interface PlanningTechnician {
   id: number;
   name: string;
   start: Point;
@@ -61,7 +63,7 @@ export function loadPlanning(
   without: readonly number[] = [],
 ): Planning {
   const technicians = readTechnicians(context);
-  const stored = context.hogar.days.look(
+  const stored = dayCacheOf(context.hogar).look(
     context,
     technicians.map((t) => t.id),
     dates,
@@ -133,7 +135,7 @@ function asItStands(
       ? []
       : [
           ...rows
-            .filter((row) => !["promised", "held", "forecast"].includes(row.state))
+            .filter((row) => !visitStates.allows("plan", row.state))
             .map((row) => ({ of: row as object, place: row.place, free: freeAfter(row, minute) })),
           ...errands.filter((e) => e.begins < minute).map((e) => ({ of: e as object, place: e.number, free: e.ends })),
         ];

@@ -1,11 +1,13 @@
 import { groupBy } from "@/core/group";
 import type { Pace, Point } from "@/core/place/points";
 import type { Travel } from "@/core/routes/timing";
-import { epochMinute, weekdayOf, type LocalDate } from "@/core/time/local";
-import { joinSpans, subtractSpans, type Span } from "@/core/time/spans";
+import { type LocalDate, weekdayOf } from "@/core/time/dates";
+import { epochMinute } from "@/core/time/local";
+import { joinSpans, type Span, subtractSpans } from "@/core/time/spans";
 import type { TechnicianDay } from "@/core/windows/offers";
-import type { ViewContext } from "./door";
+import type { ViewContext } from "@/kernel/operation";
 import type { VisitRow } from "./visits";
+import { zonedPlacesOf } from "./zoned-places";
 
 /** A placed visit, with its place as the engines know it. */
 export interface PlacementRow extends Pick<
@@ -161,7 +163,7 @@ export function readDays(context: ViewContext, keys: readonly DayKey[]): Map<str
   return days;
 }
 
-export const keyOf = (row: { technician_id: number; date: string }): string => `${row.technician_id} ${row.date}`;
+const keyOf = (row: { technician_id: number; date: string }): string => `${row.technician_id} ${row.date}`;
 
 /**
  * Numbers for places, and driving minutes between them with the business's safety margin. Whoever
@@ -172,7 +174,7 @@ export function placesOf({ hogar, business, sql }: ViewContext): {
   travel: Travel;
 } {
   const { roads } = hogar.gateways;
-  const { places } = hogar;
+  const places = zonedPlacesOf(hogar);
   const usual: Pace = { windingFactor: business.winding_percent / 100, kmh: business.kmh };
   const zones = sql<{ id: number; winding_percent: number | null; kmh: number | null; extra_minutes: number }>(
     "SELECT id, winding_percent, kmh, extra_minutes FROM zones WHERE winding_percent IS NOT NULL OR kmh IS NOT NULL OR extra_minutes > 0",

@@ -1,32 +1,13 @@
 import { seesOnly } from "@/core/people/permissions";
-import type { Point } from "@/core/place/points";
-import type { SkillNeed } from "@/core/windows/skills";
 import { Refusal } from "@/core/problems";
-import type { ViewContext } from "./door";
-
-/** What has to be known of a visit to find room for it. */
-export interface VisitToPlace {
-  point: Point;
-  zoneId: number | null;
-  /** Everything that is done there, the main one first. */
-  serviceIds: readonly number[];
-  /** The same in words. */
-  title: string;
-  minutes: number;
-  before: number;
-  after: number;
-  crew: number;
-  /** Consecutive working days with the same crew. */
-  days: number;
-  /** Everything it asks for, by the service and by the answers. */
-  skills: readonly SkillNeed[];
-  /** The customer's wish for a technician. */
-  wanted?: { technicianId: number; only: boolean } | null;
-}
+import type { VisitState } from "@/core/visits/states";
+import type { SkillNeed } from "@/core/windows/skills";
+import type { VisitToPlace } from "@/core/windows/visit-to-place";
+import type { ViewContext } from "@/kernel/operation";
 
 export interface VisitRow {
   id: number;
-  state: string;
+  state: VisitState;
   job_id: number | null;
   repeat_id: number | null;
   first_visit_id: number | null;
@@ -63,10 +44,6 @@ export function mustSee({ sql, actor }: ViewContext, visitId: number): void {
   if (only !== null && !sql("SELECT 1 FROM placements WHERE visit_id = ? AND technician_id = ?").get(visitId, only))
     throw new Refusal("not-your-visit");
 }
-
-/** For queries on customers `c`: those whose visits this person sees, by the parameter `only` (null: all). */
-export const seenCustomers =
-  "(@only IS NULL OR EXISTS (SELECT 1 FROM jobs oj JOIN visits ov ON ov.job_id = oj.id JOIN placements op ON op.visit_id = ov.id WHERE oj.customer_id = c.id AND op.technician_id = @only))";
 
 /** The days of work that a visit belongs to, from the first one on; a visit alone is a list of one. */
 export const daysOfWork = ({ sql }: ViewContext, visit: VisitRow): VisitRow[] =>

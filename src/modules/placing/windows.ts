@@ -1,42 +1,31 @@
 import { distanceKm, type Point } from "@/core/place/points";
-import { bestInsertion, prepareDay } from "@/core/routes/insertion";
-import { timeDay, type Day, type Travel } from "@/core/routes/timing";
-import { addDays, datesFrom, weekdayOf, type LocalDate } from "@/core/time/local";
-import { clockIn } from "@/core/time/words";
-import { calendarRefusal, isWorkingDay, type Calendar } from "@/core/windows/calendar";
+import { addDays, datesFrom, type LocalDate, weekdayOf } from "@/core/time/dates";
+import { windowIn } from "@/core/time/local-words";
+import { type Calendar, calendarRefusal, isWorkingDay } from "@/core/windows/calendar";
 import { soonestArrivals } from "@/core/windows/continuous";
 import {
   answerWindows,
-  explainWindows,
-  strictestMode,
   type AskedWindow,
+  explainWindows,
+  isOnOurWay,
   type Offer,
-  type WindowExplained,
-  type PromiseWindow,
+  strictestMode,
   type WindowAnswer,
+  type WindowExplained,
   type WindowsQuestion,
 } from "@/core/windows/offers";
-import { windowsOn, withFollowingDays, type PatternPart } from "@/core/windows/patterns";
+import { windowsOn, withFollowingDays } from "@/core/windows/patterns";
+import { type PromiseWindow } from "@/core/windows/promise-window";
 import type { Reason } from "@/core/windows/reasons";
-import { reasonWords, type Names } from "@/core/windows/words";
-import { Refusal } from "@/core/problems";
+import type { VisitToPlace } from "@/core/windows/visit-to-place";
+import { type Names, reasonWords } from "@/core/windows/words";
+import type { ViewContext } from "@/kernel/operation";
+import { readPattern } from "@/modules/catalogue/patterns";
+import type { ZoneRules } from "@/modules/place/zones";
 import { readBars } from "./bars";
-import { readOpening } from "./opening-hours";
 import { readLimits } from "./capacity";
-import type { OperationContext, ViewContext } from "./door";
-import { loadPlanning, type PlannedStop, type Planning } from "./planning";
-import { readVisit, type VisitToPlace } from "./visits";
-
-export interface ZoneRules {
-  id: number;
-  name: string;
-  weekdays: number;
-  serve_from: number;
-  serve_to: number;
-  notice_minutes: number;
-  surcharge_minor: number;
-  smallest_order_minor: number;
-}
+import { readOpening } from "./opening-hours";
+import { loadPlanning, type Planning } from "./planning";
 
 interface ServiceRules {
   notice_minutes: number;
@@ -219,29 +208,6 @@ function nearestZone(sites: readonly (Point & { name: string })[], point: Point)
   return nearest && { ...nearest, km: Math.round(nearest.km * 10) / 10 };
 }
 
-/** The window pattern of services: that of the first which has its own, or the business's. */
-export function readPattern({ sql }: ViewContext, serviceIds: readonly number[] = []): PatternPart[] {
-  const own = serviceIds
-    .map((id) => sql<{ pattern_id: number | null }>("SELECT pattern_id FROM services WHERE id = ?").get(id)?.pattern_id)
-    .find((id) => id != null);
-  return sql<{
-    kind: PatternPart["kind"];
-    weekdays: number;
-    from: number;
-    to: number;
-    length: number | null;
-    step: number | null;
-  }>(
-    `SELECT kind, weekdays, from_minute AS "from", to_minute AS "to", length, step FROM pattern_parts
-     WHERE pattern_id = ? ORDER BY position`,
-  )
-    .all(own ?? 1)
-    .map(
-      ({ length, step, ...part }) =>
-        ({ ...part, ...(length !== null && { length }), ...(step !== null && { step }) }) as PatternPart,
-    );
-}
-
 /** The dates on which bookings are taken. */
 export const bookableDates = ({ today, business }: ViewContext): LocalDate[] =>
   datesFrom(today, addDays(today, business.horizon_days));
@@ -267,6 +233,16 @@ export function soonestOffers(
   }
   return { offers, next: null };
 }
+
+/** An offer as customers choose it: its window in epoch minutes and as they read it, and the days on which the work goes on. */
+export const pickable = ({ business }: ViewContext, offer: Offer) => ({
+  date: offer.date,
+  from: offer.from,
+  to: offer.to,
+  words: windowIn(offer.from, offer.to, business.time_zone),
+  then: offer.then.map((day) => day.date),
+  onOurWay: isOnOurWay(offer),
+});
 
 /** The nearest offers to a window, for somebody who has just lost it. */
 export function nearestOffers(answers: readonly WindowAnswer[], from: number, count = 6): WindowAnswer[] {
@@ -296,104 +272,3 @@ export function reasonsInWords(context: ViewContext, reasons: readonly Reason[])
   const names = namesOf(context);
   return reasons.map((reason) => reasonWords(reason, names));
 }
-
-/**
- * Places a visit on technicians, at the position with the least extra driving in each one's day,
- * and rewrites those days. Where only a forecast stands in the way and forecasts give way here, it
- * is placed elsewhere in that day or waits unplaced. Refuses with the reason where a day cannot be
- * kept. A crew of several must have its common start in `meet_at`.
- */
-export function placeVisit(context: OperationContext, visitId: number, technicianIds: readonly number[]): void {
-  takeOut(context, visitId);
-  const visit = readVisit(context, visitId);
-  for (const technicianId of technicianIds) {
-    const planning = loadPlanning(context, [visit.date]);
-    const stop: PlannedStop = {
-      visitId,
-      errandId: null,
-      forecast: visit.state === "forecast",
-      place: planning.place(visit, visit.zone_id),
-      earliest: visit.meet_at ?? visit.window_from,
-      latest: visit.meet_at ?? visit.window_to,
-      before: visit.before_minutes,
-      minutes: visit.minutes,
-      after: visit.after_minutes,
-    };
-    const { day, absence } = planning.dayOf(technicianId, visit.date);
-    const whole = absence ? null : withStop(day, stop, planning.travel);
-    if (whole) writeDay(context, technicianId, visit.date, whole, planning);
-    else if (absence || stop.forecast || !displaceForecasts(context, technicianId, visit.date, stop, planning))
-      throw new Refusal("cannot-be-kept", {
-        sentence: `${nameOf(planning, technicianId)} cannot keep this: ${absence ? "off that day" : "no room between what is promised already"}.`,
-      });
-  }
-}
-
-/** Takes a visit off everybody's day. The days stay as they are, with a gap. */
-export function takeOut({ sql }: OperationContext, visitId: number): void {
-  sql("DELETE FROM placements WHERE visit_id = ?").run(visitId);
-}
-
-/** The day with the stop at its best position, or null where it does not fit. */
-export function withStop(day: Day<PlannedStop>, stop: PlannedStop, travel: Travel): Day<PlannedStop> | null {
-  const prepared = prepareDay(day, travel);
-  const best = prepared && bestInsertion(prepared, stop, travel);
-  return best && { ...day, stops: [...day.stops.slice(0, best.position), stop, ...day.stops.slice(best.position)] };
-}
-
-/** Puts a promise where forecasts are that give way here; each of them goes back in where there is still room, or waits unplaced. */
-function displaceForecasts(
-  context: OperationContext,
-  technicianId: number,
-  date: LocalDate,
-  stop: PlannedStop,
-  planning: Planning,
-): boolean {
-  const prepared = planning.prepared(technicianId, date, context.business.forecast_room);
-  const { day } = planning.dayOf(technicianId, date);
-  if (!prepared.works) return false;
-  const kept = new Set(prepared.day.stops.map((s) => (s as PlannedStop).visitId));
-  const yielding = day.stops.filter((s) => s.visitId !== null && !kept.has(s.visitId));
-  let fitted = withStop({ ...day, stops: day.stops.filter((s) => !yielding.includes(s)) }, stop, planning.travel);
-  if (!fitted) return false;
-  for (const forecast of yielding) {
-    const back = withStop(fitted, forecast, planning.travel);
-    if (back) fitted = back;
-    else takeOut(context, forecast.visitId!);
-  }
-  writeDay(context, technicianId, date, fitted, planning);
-  return true;
-}
-
-/** Writes a technician's day as timed by core: whole, so that the rule against overlaps sees it as it will stand. */
-export function writeDay(
-  { sql, business }: OperationContext,
-  technicianId: number,
-  date: LocalDate,
-  day: Day<PlannedStop>,
-  planning: Planning,
-): void {
-  const timing = timeDay(day, planning.travel);
-  if (!timing.ok) {
-    const stop = day.stops[timing.at];
-    const where = stop ? `the visit promised until ${clockIn(stop.latest, business.time_zone)}` : "the way home";
-    throw new Refusal("cannot-be-kept", {
-      sentence: `${nameOf(planning, technicianId)} cannot keep ${where}: ${timing.shortBy} min short.`,
-    });
-  }
-  const visits = day.stops.flatMap((stop, i) =>
-    stop.visitId === null ? [] : [{ id: stop.visitId, timed: timing.stops[i]! }],
-  );
-  for (const { id } of visits)
-    sql("DELETE FROM placements WHERE visit_id = ? AND technician_id = ?").run(id, technicianId);
-  for (const {
-    id,
-    timed: { driveFrom, driving, arrive, leave },
-  } of visits)
-    sql(
-      "INSERT INTO placements (visit_id, technician_id, date, drive_from, driving, arrives, leaves, settled) VALUES (?, ?, ?, ?, ?, ?, ?, 0)",
-    ).run(id, technicianId, date, driveFrom, driving, arrive, leave);
-}
-
-const nameOf = (planning: Planning, technicianId: number): string =>
-  planning.technicians.find((t) => t.id === technicianId)?.name ?? "This technician";

@@ -1,3 +1,5 @@
+import type { Hogar } from "@/kernel/hogar";
+
 /**
  * Numbers for places as the engines see them: a place of the road gateway together with the zone it
  * counts to. The same pair keeps its number while the application runs.
@@ -9,7 +11,15 @@ export interface ZonedPlaces {
   zone: (place: number) => number | null;
 }
 
-export function zonedPlaces(): ZonedPlaces {
+/** The numbers of an application, for as long as it runs. */
+export function zonedPlacesOf({ store }: Hogar): ZonedPlaces {
+  let places = placesByStore.get(store);
+  if (!places) placesByStore.set(store, (places = zonedPlaces()));
+  return places;
+}
+const placesByStore = new WeakMap<Hogar["store"], ZonedPlaces>();
+
+function zonedPlaces(): ZonedPlaces {
   const numbers = new Map<number | null, Map<number, number>>();
   const roads: number[] = [];
   const zones: (number | null)[] = [];

@@ -1,11 +1,11 @@
-import { Type, type Static } from "@sinclair/typebox";
-import { Items, windowChosen } from "./booking";
-import { Id, input, LocalDate, Money, OneOf, OrNull } from "./common";
+import { DateText, Id, input, Money, OneOf } from "@/kernel/inputs";
+import { Items } from "@/modules/catalogue/inputs";
+import { type Static, Type } from "@sinclair/typebox";
 
 /** What a quote is made from: what came in, or a quote that is changed. */
 export const QuoteAbout = input({ kind: OneOf(["booking", "request", "quote"]), id: Id });
 
-export const QuoteLine = input({
+const QuoteLine = input({
   description: Type.String({
     minLength: 1,
     maxLength: 200,
@@ -28,19 +28,9 @@ export const SendQuote = input({
   depositMinor: Money,
   /** What the customer reads above the lines. */
   words: Type.String({ maxLength: 4000 }),
-  validUntil: LocalDate,
+  validUntil: DateText,
 });
 export type SendQuote = Static<typeof SendQuote>;
 
 /** The sealed link of a quote. */
 export const QuoteToken = input({ token: Type.String({ maxLength: 100 }) });
-/** The total that was read, and a window; without one, when it would suit, for us to find one. */
-export const AcceptQuote = input({
-  token: QuoteToken.properties.token,
-  totalMinor: Money,
-  window: OrNull(input(windowChosen)),
-  words: Type.String({ maxLength: 1000 }),
-});
-export const DeclineQuote = input({ token: QuoteToken.properties.token, words: Type.String({ maxLength: 1000 }) });
-export const BookQuote = input({ quoteId: Id, ...windowChosen });
-export const PutAwayQuotes = input({ ids: Type.Array(Id, { minItems: 1, maxItems: 200, uniqueItems: true }) });

@@ -1,23 +1,23 @@
-import { office, one, smallWorld, system, visitor } from "@demo/small-world";
 import type { MessageGateway, OutgoingMessage } from "@/gateways/types";
-import type { SendQuote } from "@/schemas/quotes";
-import { incoming, incomingEntry } from "@/views/incoming";
-import { money } from "@/views/money";
-import { myVisit } from "@/views/my-visit";
-import { quote as quoteView, quoteDraft, quoteOffers } from "@/views/quotes";
-import { look } from "@/views/view";
+import { actorOfLink, sealedToken } from "@/kernel/links";
+import { mustPerform, perform } from "@/kernel/operation";
+import { look } from "@/kernel/view";
+import { renewLink } from "@/modules/booking/operations/renew-link";
+import { saveService } from "@/modules/catalogue/operations/save-service";
+import { declineIncoming, takeOn } from "@/modules/incoming/operations/incoming";
+import { incoming, incomingEntry } from "@/modules/incoming/views/incoming";
+import { money } from "@/modules/money/views/money";
+import { myVisit } from "@/modules/my-visit/views/my-visit";
+import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
+import { locateRequest, makeRequest } from "@/modules/requests/operations/requests";
+import { setup } from "@/modules/setup/views/setup";
+import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { runDue } from "@/worker/loop";
-import { advanceVisit } from "./advance-visit";
-import { mustPerform, perform } from "./door";
-import { releaseLapsed } from "./fall-due";
-import { declineIncoming, takeOn } from "./incoming";
-import { actorOfLink, sealedToken } from "./links";
-import { acceptQuote, bookQuote, declineQuote, putAwayQuotes, sendQuote } from "./quotes";
-import { renewLink } from "./renew-link";
-import { locateRequest, makeRequest } from "./requests";
-import { saveBookingRules } from "./setup/booking-rules";
-import { setup } from "@/views/setup";
-import { saveService } from "./setup/save-service";
+import { office, one, smallWorld, visitor } from "@demo/small-world";
+import type { SendQuote } from "./inputs";
+import { acceptQuote, bookQuote, declineQuote, putAwayQuotes, sendQuote } from "./operations/quotes";
+import { quoteOffers, quote as quoteView } from "./views/quote";
+import { quoteDraft } from "./views/quote-draft";
 
 const good = "9900000000001006";
 
@@ -186,7 +186,7 @@ describe("a quote", () => {
     expect(look(world.hogar, money, {}, office)).toMatchObject({ value: { totals: { agrees: true } } });
   });
 
-  it("asks for its deposit; where that never comes it stands as before", () => {
+  it("asks for its deposit; where that never comes it stands as before", async () => {
     const world = worldWithRequest();
     const { token } = world.quoted({ lines, depositMinor: 5000 });
     const { link } = mustPerform(
@@ -200,7 +200,7 @@ describe("a quote", () => {
     });
     // Where the deposit never comes the room is free, and the quote can be accepted again.
     world.later(60 * 24 * 3);
-    mustPerform(world.hogar, releaseLapsed, {}, system);
+    await runDue(world.hogar);
     expect(world.shown(token)).toMatchObject({ value: { state: "sent", booked: null } });
     expect(
       perform(
@@ -330,7 +330,7 @@ describe("a quote", () => {
     expect(
       one(
         world.hogar,
-        "SELECT (SELECT count(*) FROM placements) AS placed, (SELECT sum(amount_minor) FROM refunds WHERE state = 'paid back') AS back, (SELECT state FROM jobs WHERE id = ?) AS job",
+        "SELECT (SELECT count(*) FROM placements) AS placed, (SELECT sum(amount_minor) FROM refunds WHERE state = 'refunded') AS back, (SELECT state FROM jobs WHERE id = ?) AS job",
         jobId,
       ),
     ).toEqual({ placed: 0, back: 4000, job: "cancelled" });

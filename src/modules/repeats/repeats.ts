@@ -1,21 +1,22 @@
-import { addDays, epochMinute, localOf, type LocalDate } from "@/core/time/local";
-import { datesOf, nearestDay, type RepeatRule } from "@/core/repeats/rule";
+import { groupBy } from "@/core/group";
 import { Refusal } from "@/core/problems";
-import { MakeRepeat, OneRepeat } from "@/schemas/booking";
-import { Nothing } from "@/schemas/money";
-import { agreeJob } from "./booking";
-import { itemsOfJob, priceItems, readItem, toPlace, type Item } from "./catalogue";
-import { defineOperation, type OperationContext } from "./door";
-import { tellCustomer } from "./messaging";
-import { answersWithin, placeVisit, visitingDays, type ZoneRules } from "./placing";
-import { placingOf, type VisitRow } from "./visits";
+import { datesOf, nearestDay, type RepeatRule } from "@/core/repeats/rule";
+import { addDays, type LocalDate } from "@/core/time/dates";
+import { epochMinute, localOf } from "@/core/time/local";
+import type { Hogar } from "@/kernel/hogar";
+import type { OperationContext } from "@/kernel/operation";
+import { type Item, priceItems, readItem, toPlace } from "@/modules/catalogue/catalogue";
+import { itemsOfJob } from "@/modules/catalogue/job-items";
+import { placeVisit } from "@/modules/placing/days";
+import { placingOf, type VisitRow } from "@/modules/placing/visits";
+import { answersWithin, visitingDays } from "@/modules/placing/windows";
 
 /** How far ahead forecasts are kept, how many of them, and when one becomes a visit that the customer is told of. */
 const forecastDays = 400;
 const forecastsAhead = 8;
-const agreeDaysAhead = 14;
+export const agreeDaysAhead = 14;
 
-interface RepeatRow {
+export interface RepeatRow {
   id: number;
   customer_id: number;
   site_id: number;
@@ -31,16 +32,6 @@ interface RepeatRow {
   items: string;
   state: "active" | "ended";
 }
-
-/** Makes a visit come back: the same service, site and window by a rule from its date on. */
-export const makeRepeat = defineOperation({
-  name: "make-repeat",
-  access: "board.change",
-  input: MakeRepeat,
-  run(context, { visitId, every, unit, until }) {
-    return beginRepeat(context, visitId, { every, unit, until });
-  },
-});
 
 /** The rule begins on the visit's own date, with its window and its technician. */
 export function beginRepeat(
@@ -89,14 +80,6 @@ export function beginRepeat(
   return { repeatId: id, forecasts: forecast(context, readRepeat(context, id)) };
 }
 
-/** Ends a repeat: its forecasts go, its promised visits stay. */
-export const endRepeat = defineOperation({
-  name: "end-repeat",
-  access: "board.change",
-  input: OneRepeat,
-  run: (context, { repeatId }) => stopRepeat(context, readRepeat(context, repeatId).id),
-});
-
 export function stopRepeat({ sql, actor }: OperationContext, repeatId: number): void {
   sql(
     "DELETE FROM placements WHERE visit_id IN (SELECT id FROM visits WHERE repeat_id = ? AND state = 'forecast')",
@@ -116,51 +99,42 @@ export function stopRepeatsOf(context: OperationContext, jobId: number): void {
     stopRepeat(context, repeat_id);
 }
 
-/** Takes up a repeat that was ended. */
-export const resumeRepeat = defineOperation({
-  name: "resume-repeat",
-  access: "board.change",
-  input: OneRepeat,
-  run: (context, { repeatId }) => ({ forecasts: takeUpRepeat(context, repeatId) }),
-});
-
 /** Answers how many dates lie ahead. */
 export function takeUpRepeat(context: OperationContext, repeatId: number): number {
-  context.sql("UPDATE repeats SET state = 'active' WHERE id = ?").run(repeatId);
+  context.sql("UPDATE repeats SET state = 'active', grow_on = NULL WHERE id = ?").run(repeatId);
   return forecast(context, readRepeat(context, repeatId));
 }
 
-/** Run daily: keeps forecasts ahead, and turns those whose time has come into visits. */
-export const growRepeats = defineOperation({
-  name: "grow-repeats",
-  access: "system",
-  input: Nothing,
-  run(context) {
-    const { sql, today } = context;
-    for (const repeat of sql<RepeatRow>("SELECT * FROM repeats WHERE state = 'active'").all())
-      forecast(context, repeat);
-    const due = sql<{ id: number; repeat_id: number }>(
-      `SELECT v.id, v.repeat_id FROM visits v WHERE v.state = 'forecast' AND v.date BETWEEN ? AND ?
-       AND EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) ORDER BY v.date`,
-    ).all(today, addDays(today, agreeDaysAhead));
-    for (const { id, repeat_id } of due) agreeForecast(context, id, readRepeat(context, repeat_id));
-    // A forecast that found no room until its day had passed is history.
-    sql(
-      "DELETE FROM visits WHERE state = 'forecast' AND date < ? AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = visits.id)",
-    ).run(today);
-    return { agreed: due.length };
-  },
-});
+/** Repeats that have something to do: a date of theirs comes into view, or falls due. */
+export const repeatsToGrow = (hogar: Hogar, today: LocalDate): number[] =>
+  hogar.store
+    .sql<{ id: number }>(
+      "SELECT id FROM repeats WHERE state = 'active' AND (grow_on IS NULL OR grow_on <= ?) ORDER BY id",
+    )
+    .all(today)
+    .map(({ id }) => id);
 
-function readRepeat({ sql }: OperationContext, id: number): RepeatRow {
+/** Repeats with a forecast that has no room, on a day that has changed since room was looked for. */
+export const repeatsWithoutRoom = (hogar: Hogar, today: LocalDate): number[] =>
+  hogar.store
+    .sql<{ id: number }>(
+      `SELECT DISTINCT r.id FROM visits v JOIN repeats r ON r.id = v.repeat_id
+     WHERE v.state = 'forecast' AND v.date >= @today AND r.state = 'active' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)
+       AND EXISTS (SELECT 1 FROM plan_changes p WHERE p.version > r.grow_seen AND p.date IN (v.date, ''))
+     ORDER BY r.id`,
+    )
+    .all({ today })
+    .map(({ id }) => id);
+
+export function readRepeat({ sql }: OperationContext, id: number): RepeatRow {
   const repeat = sql<RepeatRow>("SELECT * FROM repeats WHERE id = ?").get(id);
   if (!repeat) throw new Refusal("not-found");
   return repeat;
 }
 
-/** Adds the forecasts that are missing and finds room for those that have none. Answers how many dates lie ahead. */
-function forecast(context: OperationContext, repeat: RepeatRow): number {
-  const { sql, today, business } = context;
+/** Adds the forecasts that are missing, finds room for those that have none, and notes when to look again. Answers how many dates lie ahead. */
+export function forecast(context: OperationContext, repeat: RepeatRow): number {
+  const { sql, today } = context;
   const rule: RepeatRule = {
     every: repeat.every,
     unit: repeat.unit,
@@ -174,6 +148,40 @@ function forecast(context: OperationContext, repeat: RepeatRow): number {
       .all(repeat.id)
       .map((v) => v.repeat_date),
   );
+  const missing = dates.filter((date) => !known.has(date));
+  if (missing.length) addForecasts(context, repeat, missing, all);
+  placeForecasts(context, repeat);
+  const beyond =
+    dates.length < forecastsAhead ? datesOf(rule, addDays(today, forecastDays), farthest, 1)[0] : undefined;
+  const placed = sql<{ date: string | null }>(
+    "SELECT min(date) AS date FROM visits v WHERE repeat_id = ? AND state = 'forecast' AND date > ? AND EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)",
+  ).get(repeat.id, addDays(today, agreeDaysAhead))!.date;
+  const unplaced = sql<{ date: string | null }>(
+    "SELECT min(date) AS date FROM visits v WHERE repeat_id = ? AND state = 'forecast' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)",
+  ).get(repeat.id)!.date;
+  const next = [
+    dates[0],
+    placed && addDays(placed, -agreeDaysAhead),
+    unplaced && addDays(unplaced, 1),
+    beyond && addDays(beyond, -forecastDays),
+    farthest,
+  ]
+    .filter((date) => date != null)
+    .sort()[0]!;
+  sql(
+    "UPDATE repeats SET grow_on = ?, grow_seen = (SELECT coalesce(max(version), 0) FROM plan_changes) WHERE id = ? AND (grow_on IS NOT ? OR grow_seen < (SELECT coalesce(max(version), 0) FROM plan_changes))",
+  ).run(next, repeat.id, next);
+  return dates.length;
+}
+const farthest = "9999-12-31";
+
+function addForecasts(
+  context: OperationContext,
+  repeat: RepeatRow,
+  dates: readonly LocalDate[],
+  all: readonly LocalDate[],
+): void {
+  const { sql, today, business } = context;
   const items = (JSON.parse(repeat.items) as Item[]).map((item) => readItem(context, item));
   const site = sql<{ lng: number; lat: number; zone_id: number | null }>(
     "SELECT lng, lat, zone_id FROM sites WHERE id = ?",
@@ -182,7 +190,7 @@ function forecast(context: OperationContext, repeat: RepeatRow): number {
   const comes = visitingDays(context, needs);
   const within = (day: LocalDate) =>
     day > today && (repeat.until_date === null || day <= repeat.until_date) && comes(day);
-  for (const date of dates.filter((d) => !known.has(d))) {
+  for (const date of dates) {
     // A date on which nobody comes at all moves to a day nearby; its place in the rule stays its own.
     const day = nearestDay(date, within) ?? date;
     // Where the rule comes on that day anyway, once is enough.
@@ -209,49 +217,34 @@ function forecast(context: OperationContext, repeat: RepeatRow): number {
       JSON.stringify(needs.skills),
     );
   }
-  placeForecasts(context, repeat);
-  return dates.length;
 }
 
-/** Finds room for the forecasts of a repeat that have none: with the same technician where that works. */
+/** Finds room for the forecasts of a repeat that have none: with the same technician where that works. They lie on days of their own, so all are asked for at once. */
 function placeForecasts(context: OperationContext, repeat: RepeatRow): void {
   const { sql, today } = context;
   const wanted = repeat.technician_id === null ? null : { technicianId: repeat.technician_id, only: false };
   const unplaced = sql<VisitRow>(
     "SELECT * FROM visits v WHERE repeat_id = ? AND state = 'forecast' AND date >= ? AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) ORDER BY date",
   ).all(repeat.id, today);
-  for (const visit of unplaced) {
-    const [answer] = answersWithin(
+  for (const alike of groupBy(unplaced, (visit) => JSON.stringify(placingOf(visit))).values()) {
+    const answers = answersWithin(
       context,
-      { ...placingOf(visit), wanted },
-      [{ date: visit.date, from: visit.window_from, to: visit.window_to }],
+      { ...placingOf(alike[0]!), wanted },
+      alike.map((visit) => ({ date: visit.date, from: visit.window_from, to: visit.window_to })),
       { strict: false, forecasts: "full" },
     );
-    if (!answer?.offered) continue;
-    sql("UPDATE visits SET meet_at = ? WHERE id = ?").run(answer.meetAt, visit.id);
-    placeVisit(
-      context,
-      visit.id,
-      answer.technicians.slice(0, visit.crew).map((t) => Number(t.id)),
-    );
+    const taken = new Set<LocalDate>();
+    for (const [i, visit] of alike.entries()) {
+      const answer = answers[i]!;
+      // The answers know of one another only on different days.
+      if (!answer.offered || taken.has(visit.date)) continue;
+      taken.add(visit.date);
+      sql("UPDATE visits SET meet_at = ? WHERE id = ?").run(answer.meetAt, visit.id);
+      placeVisit(
+        context,
+        visit.id,
+        answer.technicians.slice(0, visit.crew).map((t) => Number(t.id)),
+      );
+    }
   }
-}
-
-function agreeForecast(context: OperationContext, visitId: number, repeat: RepeatRow): void {
-  const { sql } = context;
-  const items = (JSON.parse(repeat.items) as Item[]).map((item) => readItem(context, item));
-  const zone =
-    sql<ZoneRules>("SELECT z.* FROM sites s JOIN zones z ON z.id = s.zone_id WHERE s.id = ?").get(repeat.site_id) ??
-    null;
-  const jobId = agreeJob(context, {
-    visitId,
-    customerId: repeat.customer_id,
-    siteId: repeat.site_id,
-    items,
-    order: priceItems(context, items, zone),
-    note: "",
-    depositMinor: 0,
-    bookedBy: `repeat ${repeat.id}`,
-  });
-  tellCustomer(context, { jobId, occasion: "coming again", about: `visit ${visitId}` });
 }

@@ -1,8 +1,9 @@
+import { jobStates } from "@/core/jobs/states";
 import { Refusal } from "@/core/problems";
-import { cancelJob } from "./cancel-visit";
-import { payBackTheRest } from "./charging";
-import type { OperationContext, ViewContext } from "./door";
-import { stopRepeatsOf } from "./repeats";
+import type { OperationContext, ViewContext } from "@/kernel/operation";
+import { payBackTheRest } from "@/modules/money/charging";
+import { stopRepeatsOf } from "@/modules/repeats/repeats";
+import { cancelJob } from "@/modules/visits/cancelling";
 
 interface Waiting {
   id: number;
@@ -12,7 +13,7 @@ interface Waiting {
 /** A booking that waits for a person, or for the customer's answer. */
 export function readWaiting({ sql }: ViewContext, jobId: number): Waiting {
   const job = sql<Waiting>(
-    "SELECT id, approval FROM jobs WHERE id = ? AND approval <> 'given' AND state IN ('agreed', 'awaiting deposit')",
+    `SELECT id, approval FROM jobs WHERE id = ? AND approval <> 'given' AND state IN ${jobStates.sql("stand")}`,
   ).get(jobId);
   if (!job) throw new Refusal("not-found", { sentence: "This does not wait any more: somebody has dealt with it." });
   return job;

@@ -1,8 +1,8 @@
-import type { ViewContext } from "@/operations/door";
-import { readOpening } from "@/operations/opening-hours";
-import { readPattern } from "@/operations/placing";
+import type { ViewContext } from "@/kernel/operation";
+import { limitsBy } from "@/kernel/reading";
+import { readPattern } from "@/modules/catalogue/patterns";
+import { readOpening } from "@/modules/placing/opening-hours";
 import { readFrontDoor } from "@/store/front-door";
-import { limitsBy } from "./reading";
 
 /** Who the business is, when it is open, and by which rules one books. */
 export function readBusinessPart(context: ViewContext) {
@@ -43,6 +43,7 @@ export function readBusinessPart(context: ViewContext) {
       windingPercent: b.winding_percent,
       kmh: b.kmh,
       labourCostMinor: b.labour_cost_minor,
+      keepChangesDays: b.keep_changes_days,
     },
     frontDoor,
     listed,

@@ -1,6 +1,7 @@
+import { mustPerform, perform } from "@/kernel/operation";
 import { office, one, smallWorld } from "@demo/small-world";
-import { mustPerform, perform } from "./door";
-import { kitNames, readKit, takeKit } from "./kits";
+import { kitNames, readKit } from "./kits";
+import { takeKit } from "./operations/take-kit";
 
 describe("starter kits", () => {
   it.each(kitNames())("%s is complete: every service and question of it can be taken", (name) => {

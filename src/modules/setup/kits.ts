@@ -1,7 +1,10 @@
-import { Type, type Static } from "@sinclair/typebox";
-import { questionsBy } from "./catalogue";
-import { input, Money, Name } from "./common";
-import { Checklist, Pattern, SaveService } from "./setup";
+import { Refusal } from "@/core/problems";
+import { checkInput } from "@/kernel/check-input";
+import { input, Money, Name } from "@/kernel/inputs";
+import { Checklist, Pattern, questionsBy, SaveService } from "@/modules/catalogue/inputs";
+import { type Static, Type } from "@sinclair/typebox";
+import { existsSync, readdirSync, readFileSync } from "node:fs";
+import path from "node:path";
 
 const { code, description, minutes, afterMinutes, crew, deposit } = SaveService.properties;
 
@@ -43,9 +46,18 @@ export const Kit = input({
 });
 export type Kit = Static<typeof Kit>;
 
-/** Takes a kit over: the services chosen, by code, at the business's usual tax rate. */
-export const TakeKit = input({
-  kit: Type.String({ pattern: "^[a-z-]{1,60}$" }),
-  services: Type.Array(Type.String({ maxLength: 2 }), { minItems: 1, maxItems: 100 }),
-  taxBp: Type.Integer({ minimum: 0, maximum: 10_000 }),
-});
+/** Starter kits are files in kits/: anyone can add one. */
+const folder = (): string => path.join(process.cwd(), "kits");
+
+export const kitNames = (): string[] =>
+  existsSync(folder())
+    ? readdirSync(folder())
+        .filter((file) => file.endsWith(".json"))
+        .map((file) => file.slice(0, -5))
+        .sort()
+    : [];
+
+export function readKit(name: string): Kit {
+  if (!kitNames().includes(name)) throw new Refusal("not-found");
+  return checkInput(Kit, JSON.parse(readFileSync(path.join(folder(), `${name}.json`), "utf8"))) as Kit;
+}

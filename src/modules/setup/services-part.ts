@@ -1,11 +1,11 @@
 import type { ChecklistItem } from "@/core/catalogue/checklist";
 import type { Question } from "@/core/catalogue/questions";
-import type { RepeatEvery } from "@/core/repeats/rule";
 import { groupBy } from "@/core/group";
-import type { ViewContext } from "@/operations/door";
-import { readCoupons } from "@/operations/coupons";
-import { readPattern } from "@/operations/placing";
-import { hoursBy, limitsBy, namedBy, promisedBy } from "./reading";
+import type { RepeatEvery } from "@/core/repeats/rule";
+import type { ViewContext } from "@/kernel/operation";
+import { hoursBy, limitsBy, namedBy, promisedBy } from "@/kernel/reading";
+import { readCoupons } from "@/modules/catalogue/coupons";
+import { readPattern } from "@/modules/catalogue/patterns";
 
 interface ServiceRow {
   id: number;

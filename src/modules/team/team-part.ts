@@ -2,8 +2,8 @@ import { groupBy } from "@/core/group";
 import { loadedCost, type Pay } from "@/core/money/pay";
 import type { Permission, Role } from "@/core/people/permissions";
 import { localOf } from "@/core/time/local";
-import type { ViewContext } from "@/operations/door";
-import { hoursBy, limitsBy, namedBy } from "./reading";
+import type { ViewContext } from "@/kernel/operation";
+import { hoursBy, limitsBy, namedBy } from "@/kernel/reading";
 
 interface TechnicianRow {
   id: number;

@@ -1,16 +1,16 @@
-import { office, one, smallWorld, visitor } from "@demo/small-world";
 import { personActor } from "@/core/people/permissions";
 import { testCards } from "@/gateways/cards-standin";
-import { advanceVisit } from "@/operations/advance-visit";
-import { recordTimeOff } from "@/operations/absences";
-import { mustPerform } from "@/operations/door";
-import { payByCard } from "@/operations/pay-by-card";
-import { answerRequests, makeRequest } from "@/operations/requests";
-import { recordPayment } from "@/operations/record-payment";
-import { saveTechnician } from "@/operations/setup/save-technician";
+import { mustPerform } from "@/kernel/operation";
+import { look } from "@/kernel/view";
+import { payByCard } from "@/modules/money/operations/pay-by-card";
+import { recordPayment } from "@/modules/money/operations/record-payment";
+import { answerRequests, makeRequest } from "@/modules/requests/operations/requests";
+import { recordTimeOff } from "@/modules/team/operations/absences";
+import { saveTechnician } from "@/modules/team/operations/save-technician";
+import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { runDue } from "@/worker/loop";
-import { todayView } from "./today";
-import { look } from "./view";
+import { office, one, smallWorld, visitor } from "@demo/small-world";
+import { todayView } from "./views/today";
 
 type World = ReturnType<typeof smallWorld>;
 const dispatcher = personActor({ id: 2, name: "Tomas", role: "dispatcher", technicianId: null });
@@ -74,7 +74,7 @@ describe("what needs a person today", () => {
         office,
       );
     expect(needs(world)).toEqual([
-      { kind: "unplaced", words: "Mira Okonjo has nobody yet", href: `/board?date=2027-03-10&visit=${visitId}` },
+      { kind: "unplaced", words: "Mira Okonjo has no technician yet", href: `/board?date=2027-03-10&visit=${visitId}` },
     ]);
     world.at("2027-03-10", 480);
     expect(today(world).technicians.map((t) => t.off)).toEqual(["Ill", "Ill"]);

@@ -1,9 +1,21 @@
-import { BookInOffice } from "@/schemas/booking";
 import { Refusal } from "@/core/problems";
-import { agreeJob, customerFor, findWanted, priceIn, siteFor, stillOffered, takeRoom } from "./booking";
-import { actorWords, defineOperation } from "./door";
-import { linkTokenOf } from "./links";
-import { tellCustomer } from "./messaging";
+import { Id, input } from "@/kernel/inputs";
+import { linkTokenOf } from "@/kernel/links";
+import { actorWords, defineOperation } from "@/kernel/operation";
+import { chosen } from "@/modules/catalogue/inputs";
+import { customerFor, siteFor } from "@/modules/customers/customers";
+import { tellCustomer } from "@/modules/messages/messaging";
+import { Type } from "@sinclair/typebox";
+import { agreeJob } from "../agree";
+import { Booker } from "../inputs";
+import { stillOffered, takeRoom } from "../room";
+import { findWanted, priceIn } from "../wanted";
+
+const BookInOffice = input({
+  ...chosen,
+  customer: Type.Union([input({ id: Id }), Booker]),
+  note: Type.String({ maxLength: 1000 }),
+});
 
 /** The office books while on the phone: without a deposit, on any offered window, with a wanted technician where one is named. */
 export const bookInOffice = defineOperation({

@@ -1,8 +1,13 @@
-import { nanoid } from "nanoid";
 import { isOnOurWay } from "@/core/windows/offers";
-import { HoldOffer } from "@/schemas/booking";
-import { findWanted, releaseHold, stillOffered, takeRoom } from "./booking";
-import { defineOperation } from "./door";
+import { input } from "@/kernel/inputs";
+import { defineOperation } from "@/kernel/operation";
+import { chosen } from "@/modules/catalogue/inputs";
+import { Type } from "@sinclair/typebox";
+import { nanoid } from "nanoid";
+import { releaseHold, stillOffered, takeRoom } from "../room";
+import { findWanted } from "../wanted";
+
+const HoldOffer = input({ ...chosen, instead: Type.Optional(Type.String({ maxLength: 60 })) });
 
 /** Keeps an offer for a customer for some minutes. `instead` is the key of an earlier hold, which is given back. */
 export const holdOffer = defineOperation({

@@ -1,7 +1,9 @@
 import { Refusal } from "@/core/problems";
-import { OneJob } from "@/schemas/booking";
-import { defineOperation } from "./door";
-import { makeLink } from "./links";
+import { Id, input } from "@/kernel/inputs";
+import { makeLink } from "@/kernel/links";
+import { defineOperation } from "@/kernel/operation";
+
+const OneJob = input({ jobId: Id });
 
 /** Ends a customer's link and makes a new one: whoever had the old one sees nothing any more. */
 export const renewLink = defineOperation({

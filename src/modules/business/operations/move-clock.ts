@@ -1,6 +1,9 @@
 import { Refusal } from "@/core/problems";
-import { MoveClock } from "@/schemas/money";
-import { defineOperation } from "./door";
+import { input } from "@/kernel/inputs";
+import { defineOperation } from "@/kernel/operation";
+import { Type } from "@sinclair/typebox";
+
+const MoveClock = input({ minutes: Type.Integer({ minimum: 1, maximum: 60 * 24 * 400 }) });
 
 /** Moves the demo's clock forward, so that tomorrow's reminders can be watched today. */
 export const moveClock = defineOperation({

@@ -1,6 +1,46 @@
 import { Refusal } from "@/core/problems";
-import { SaveBusiness } from "@/schemas/setup";
-import { defineOperation, type OperationContext } from "../door";
+import { visitStates } from "@/core/visits/states";
+import { ImageToken, input, Mail, MinuteOfDay, Money, Name, Phone } from "@/kernel/inputs";
+import { defineOperation, type OperationContext } from "@/kernel/operation";
+import { type Static, Type } from "@sinclair/typebox";
+import { Currency, PlaceSchema } from "../inputs";
+
+const LongText = Type.String({ maxLength: 8000 });
+
+const SaveBusiness = input({
+  name: Name,
+  phone: Phone,
+  mail: Mail,
+  paymentDays: Type.Integer({ minimum: 0, maximum: 180 }),
+  reminderHours: Type.Integer({ minimum: 1, maximum: 168 }),
+  messageFrom: MinuteOfDay,
+  messageTo: MinuteOfDay,
+  travelMarginMinutes: Type.Integer({ minimum: 0, maximum: 60 }),
+  travelMarginPercent: Type.Integer({ minimum: 0, maximum: 200 }),
+  windingPercent: Type.Optional(Type.Integer({ minimum: 100, maximum: 400 })),
+  kmh: Type.Optional(Type.Integer({ minimum: 5, maximum: 130 })),
+  labourCostMinor: Type.Optional(Money),
+  mark: Type.Optional(ImageToken),
+  place: Type.Optional(PlaceSchema),
+  site: Type.Optional(Type.Union([Type.String({ format: "web-address", maxLength: 200 }), Type.Literal("")])),
+  registration: Type.Optional(Type.String({ maxLength: 60 })),
+  taxNumber: Type.Optional(Type.String({ maxLength: 60 })),
+  /** Both stay as they are once work is promised or priced. */
+  currency: Type.Optional(Currency),
+  timeZone: Type.Optional(Type.String({ format: "time-zone" })),
+  weekStart: Type.Optional(Type.Integer({ minimum: 0, maximum: 6 })),
+  clockHours: Type.Optional(Type.Union([Type.Literal(12), Type.Literal(24)])),
+  pricesIncludeTax: Type.Optional(Type.Boolean()),
+  taxRates: Type.Optional(
+    Type.Array(input({ name: Name, rateBp: Type.Integer({ minimum: 0, maximum: 10_000 }) }), { maxItems: 20 }),
+  ),
+  terms: Type.Optional(LongText),
+  quoteText: Type.Optional(LongText),
+  invoiceText: Type.Optional(LongText),
+  /** Days for which it is kept what was changed, beside who changed it and when. */
+  keepChangesDays: Type.Optional(Type.Integer({ minimum: 7, maximum: 3650 })),
+});
+type SaveBusiness = Static<typeof SaveBusiness>;
 
 export const saveBusiness = defineOperation({
   name: "save-business",
@@ -15,7 +55,7 @@ export const saveBusiness = defineOperation({
     if (
       b.timeZone &&
       b.timeZone !== business.time_zone &&
-      sql("SELECT 1 FROM visits WHERE state IN ('held', 'forecast', 'promised')").get()
+      sql(`SELECT 1 FROM visits WHERE state IN ${visitStates.sql("plan")}`).get()
     )
       fields["/timeZone"] = "Visits are promised in the time zone as it is, so it stays.";
     const twice =
@@ -47,6 +87,7 @@ export const saveBusiness = defineOperation({
       tax_number: b.taxNumber,
       currency: b.currency,
       time_zone: b.timeZone,
+      keep_changes_days: b.keepChangesDays,
       week_start: b.weekStart,
       clock_hours: b.clockHours,
       prices_include_tax: b.pricesIncludeTax === undefined ? undefined : b.pricesIncludeTax ? 1 : 0,

@@ -1,7 +1,19 @@
 import { changePrice, roundingNamed } from "@/core/catalogue/prices";
 import { Refusal } from "@/core/problems";
-import { ChangePrices, SetPrices } from "@/schemas/catalogue";
-import { defineOperation } from "../door";
+import { Id, input, Money, OneOf } from "@/kernel/inputs";
+import { defineOperation } from "@/kernel/operation";
+import { Type } from "@sinclair/typebox";
+
+/** Prices of many services at once: a share up or down, and how they are rounded. */
+const ChangePrices = input({
+  serviceIds: Type.Array(Id, { minItems: 1, maxItems: 1000, uniqueItems: true }),
+  basisPoints: Type.Integer({ minimum: -9000, maximum: 100_000 }),
+  rounding: OneOf(["0.10", "0.50", "1", "5", "ending in 9"]),
+});
+/** Prices put back as they were, by service. */
+const SetPrices = input({
+  prices: Type.Array(input({ serviceId: Id, priceMinor: Money }), { minItems: 1, maxItems: 1000 }),
+});
 
 /** Changes the prices of many services at once. Answers what they were, so that it can be undone. */
 export const changePrices = defineOperation({

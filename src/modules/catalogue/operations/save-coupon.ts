@@ -1,7 +1,24 @@
 import { Refusal } from "@/core/problems";
-import { SaveCoupon } from "@/schemas/setup";
-import { defineOperation } from "../door";
-import { saveRow } from "./rows";
+import { DateText, Id, input, OneOf, OrNull } from "@/kernel/inputs";
+import { defineOperation } from "@/kernel/operation";
+import { saveRow } from "@/kernel/rows";
+import { Type } from "@sinclair/typebox";
+
+const SaveCoupon = input({
+  id: OrNull(Id),
+  code: Type.String({
+    pattern: "^[A-Za-z0-9-]{3,30}$",
+    patternSentence: "Three letters or figures at least, such as SPRING10.",
+  }),
+  kind: OneOf(["percent", "fixed"]),
+  value: Type.Integer({ minimum: 1, maximum: 100_000_000 }),
+  /** Empty: all. */
+  services: Type.Array(Id, { maxItems: 1000, uniqueItems: true }),
+  first: OrNull(DateText),
+  last: OrNull(DateText),
+  most: OrNull(Type.Integer({ minimum: 1, maximum: 1_000_000 })),
+  active: Type.Boolean(),
+});
 
 /** A coupon for new bookings. What was booked with it keeps its price. */
 export const saveCoupon = defineOperation({

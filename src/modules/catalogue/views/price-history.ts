@@ -1,5 +1,5 @@
-import { input, Id } from "@/schemas/common";
-import { defineView } from "./view";
+import { Id, input } from "@/kernel/inputs";
+import { defineView } from "@/kernel/view";
 
 /** What a service has cost, when that changed and who changed it: read from the audit. */
 export const priceHistory = defineView({

@@ -1,31 +1,50 @@
-import { Book } from "@/schemas/booking";
 import { moneyWords } from "@/core/money/amounts";
 import { sourceOf } from "@/core/people/sources";
-import { commonRepeats, type RepeatEvery } from "@/core/repeats/rule";
-import { readFrontDoor } from "@/store/front-door";
 import { Refusal } from "@/core/problems";
-import { tellBooked } from "./approval";
-import {
-  agreeJob,
-  customerFor,
-  findWanted,
-  isKeptPhoto,
-  lostPhoto,
-  priceIn,
-  releaseHold,
-  siteFor,
-  stillOffered,
-  takeRoom,
-  type ChosenWindow,
-  type Wanted,
-} from "./booking";
-import { askCharge } from "./charging";
-import { defineOperation, type OperationContext } from "./door";
-import { keptAnswersOf } from "./fields";
-import { linkTokenOf } from "./links";
-import { tellOffice } from "./telling-office";
-import { beginRepeat } from "./repeats";
-import type { VisitRow } from "./visits";
+import { commonRepeats, type RepeatEvery } from "@/core/repeats/rule";
+import { input, OrNull } from "@/kernel/inputs";
+import { linkTokenOf } from "@/kernel/links";
+import { defineOperation, type OperationContext } from "@/kernel/operation";
+import { agreeJob } from "@/modules/booking/agree";
+import { Booker } from "@/modules/booking/inputs";
+import { type ChosenWindow, releaseHold, stillOffered, takeRoom } from "@/modules/booking/room";
+import { findWanted, priceIn, type Wanted } from "@/modules/booking/wanted";
+import { keptAnswersOf } from "@/modules/catalogue/fields";
+import { Answers, chosen, RepeatEveryInput } from "@/modules/catalogue/inputs";
+import { customerFor, siteFor } from "@/modules/customers/customers";
+import { tellBooked } from "@/modules/messages/tell-booked";
+import { tellOffice } from "@/modules/messages/telling-office";
+import { askCharge } from "@/modules/money/charging";
+import { isKeptPhoto, lostPhoto } from "@/modules/pictures/photos";
+import type { VisitRow } from "@/modules/placing/visits";
+import { beginRepeat } from "@/modules/repeats/repeats";
+import { Photos } from "@/modules/requests/inputs";
+import { readFrontDoor } from "@/store/front-door";
+import { type Static, Type } from "@sinclair/typebox";
+
+export const Book = input({
+  ...chosen,
+  hold: Type.Optional(Type.String({ maxLength: 60 })),
+  customer: Booker,
+  note: Type.String({ maxLength: 1000 }),
+  photos: Type.Optional(Photos),
+  /** Answers to the owner's own fields. */
+  fields: Type.Optional(Answers),
+  /** How often it comes again, where the services allow. */
+  repeat: Type.Optional(OrNull(RepeatEveryInput)),
+  /** Paid when we are there, where the business allows. */
+  atDoor: Type.Optional(Type.Boolean()),
+  cardToken: Type.Optional(Type.String({ maxLength: 80 })),
+  keepCard: Type.Optional(Type.Boolean()),
+  /** All of it now, where the service allows. */
+  payAll: Type.Optional(Type.Boolean()),
+  coupon: Type.Optional(Type.String({ maxLength: 40 })),
+  /** The total that was read, minor units: a higher one is refused. */
+  shownMinor: Type.Optional(Type.Integer({ minimum: 0 })),
+  /** The source that stood in the link somebody came by. */
+  source: Type.Optional(OrNull(Type.String({ maxLength: 200 }))),
+});
+export type Book = Static<typeof Book>;
 
 /**
  * A customer books at the front door. A hold becomes the visit; without one, or when it has run

@@ -1,5 +1,15 @@
-import { SaveDirectory } from "@/schemas/setup";
-import { defineOperation } from "../door";
+import { type KindOfBusiness, kindsOfBusiness } from "@/core/catalogue/kinds";
+import { input, Name, OneOf, OrNull } from "@/kernel/inputs";
+import { defineOperation } from "@/kernel/operation";
+import { Type } from "@sinclair/typebox";
+
+/** What directories are told: whether at all, and each category in their words. */
+const SaveDirectory = input({
+  listed: Type.Boolean(),
+  kinds: Type.Array(input({ category: Name, kind: OrNull(OneOf(Object.keys(kindsOfBusiness) as KindOfBusiness[])) }), {
+    maxItems: 200,
+  }),
+});
 
 /** Whether directories may read what we do, and under which headings. */
 export const saveDirectory = defineOperation({

@@ -1,7 +1,12 @@
 import { slugOf } from "@/core/people/sources";
 import { Refusal } from "@/core/problems";
-import { AddSource, RemoveSource } from "@/schemas/setup";
-import { defineOperation } from "../door";
+import { input, Name } from "@/kernel/inputs";
+import { defineOperation } from "@/kernel/operation";
+import { Type } from "@sinclair/typebox";
+
+/** A source under which bookings are counted; its slug stays, since links bear it. */
+const AddSource = input({ name: Name });
+const RemoveSource = input({ slug: Type.String({ maxLength: 60 }) });
 
 export const addSource = defineOperation({
   name: "add-source",

@@ -1,31 +1,48 @@
 import type { Coupon } from "@/core/catalogue/coupons";
-import { phoneProblem } from "@/core/people/phones";
-import { couponFor } from "@/operations/coupons";
-import { fieldProblems } from "@/operations/fields";
-import { AskOffers, CheckBooker, CheckCoupon, FindAddress, ServicesAt, TypeAddress } from "@/schemas/booking";
-import { Nothing } from "@/schemas/money";
-import { findWanted, zoneOf } from "@/operations/booking";
-import { addressOf, locate } from "@/operations/addresses";
-import type { ViewContext } from "@/operations/door";
-import { rehearse } from "@/operations/rehearse";
-import { saveFrontDoor } from "@/operations/setup/save-front-door";
-import { SaveFrontDoor } from "@/schemas/setup";
-import { readFrontDoor } from "@/store/front-door";
+import { priceRange } from "@/core/catalogue/price-range";
 import { lookOf } from "@/core/look/front-door";
 import { consentWords } from "@/core/messages/consents";
-import { priceRange } from "@/core/catalogue/price-range";
-import type { RepeatEvery } from "@/core/repeats/rule";
-import { justOne, orderedService, priceItems, termsOf, type ServiceRow } from "@/operations/catalogue";
-import { soonestOffers } from "@/operations/placing";
-import { readOpening } from "@/operations/opening-hours";
 import { moneyTyped } from "@/core/money/amounts";
-import { readBars } from "@/operations/bars";
-import { loadPlanning } from "@/operations/planning";
 import { shortName } from "@/core/people/names";
-import { skillGap } from "@/core/windows/skills";
+import { phoneProblem } from "@/core/people/phones";
 import { Refusal } from "@/core/problems";
-import { isOnOurWay } from "@/core/windows/offers";
-import { defineView } from "./view";
+import type { RepeatEvery } from "@/core/repeats/rule";
+import { skillGap } from "@/core/windows/skills";
+import { DateText, Id, input, Nothing, OrNull } from "@/kernel/inputs";
+import type { ViewContext } from "@/kernel/operation";
+import { rehearse } from "@/kernel/rehearse";
+import { defineView } from "@/kernel/view";
+import { Booker } from "@/modules/booking/inputs";
+import { findWanted } from "@/modules/booking/wanted";
+import { justOne, orderedService, priceItems, type ServiceRow, termsOf } from "@/modules/catalogue/catalogue";
+import { couponFor } from "@/modules/catalogue/coupons";
+import { fieldProblems } from "@/modules/catalogue/fields";
+import { Answers, chosen, order } from "@/modules/catalogue/inputs";
+import { addressOf } from "@/modules/place/addresses";
+import { zoneOf } from "@/modules/place/zones";
+import { readBars } from "@/modules/placing/bars";
+import { readOpening } from "@/modules/placing/opening-hours";
+import { loadPlanning } from "@/modules/placing/planning";
+import { pickable, soonestOffers } from "@/modules/placing/windows";
+import { readFrontDoor } from "@/store/front-door";
+import { Type } from "@sinclair/typebox";
+import { SaveFrontDoor } from "../inputs";
+import { changeFrontDoor } from "../settings";
+
+/** `from`: the date to begin with; absent: the soonest. */
+const AskOffers = input({ addressId: chosen.addressId, ...order, from: Type.Optional(DateText) });
+/** `slug`: the service whose link somebody came by. */
+const ServicesAt = input({
+  addressId: chosen.addressId,
+  slug: Type.Optional(OrNull(Type.String({ maxLength: 80 }))),
+});
+
+/** Who books, and their answers to the owner's own fields, before all else is sent. */
+const CheckBooker = input({ customer: Booker, fields: Type.Optional(Answers) });
+const CheckCoupon = input({
+  code: Type.String({ minLength: 1, maxLength: 40 }),
+  serviceIds: Type.Array(Id, { minItems: 1, maxItems: 12 }),
+});
 
 /** The business as customers see it. */
 export const frontDoor = defineView({ name: "front-door", access: "anybody", input: Nothing, read: doorOf });
@@ -35,7 +52,7 @@ export const previewFrontDoor = defineView({
   name: "preview-front-door",
   access: "setup.change",
   input: SaveFrontDoor,
-  read: (context, settings) => rehearse(context, saveFrontDoor, settings, doorOf),
+  read: (context, settings) => rehearse(context, (trial) => changeFrontDoor(trial, settings), doorOf),
 });
 
 function doorOf({ sql, hogar, today, business: b }: ViewContext) {
@@ -109,32 +126,6 @@ export const businessForSearch = defineView({
           price: s.shows_price === 1 && s.price_kind !== "quote" ? priced(s) : null,
         })),
     };
-  },
-});
-
-export const findAddress = defineView({
-  name: "find-address",
-  access: "anybody",
-  input: FindAddress,
-  read: ({ hogar }, { text }) =>
-    hogar.gateways.places
-      .suggest(text, 8)
-      .map(({ id, line, postcode, lng, lat }) => ({ id, line, postcode, lng, lat })),
-});
-
-/** An address that the look-up does not know, as somebody typed it; refused where it is not found on the map. */
-export const typeAddress = defineView({
-  name: "type-address",
-  access: "anybody",
-  input: TypeAddress,
-  read(context, typed) {
-    const address = locate(context, typed);
-    if (!address)
-      throw new Refusal("invalid-input", {
-        fields: { "/postcode": `We cannot find this postcode. Check it, or call us on ${context.business.phone}.` },
-      });
-    const { id, line, postcode, lng, lat } = address;
-    return { id, line, postcode, lng, lat };
   },
 });
 
@@ -252,13 +243,7 @@ export const offers = defineView({
   read(context, { from, ...asked }) {
     const { offers, next } = soonestOffers(context, findWanted(context, asked).visit, from);
     return {
-      windows: offers.map((o) => ({
-        date: o.date,
-        from: o.from,
-        to: o.to,
-        then: o.then.map((day) => day.date),
-        onOurWay: isOnOurWay(o),
-      })),
+      windows: offers.map((offer) => pickable(context, offer)),
       next,
     };
   },

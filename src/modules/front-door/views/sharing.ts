@@ -1,8 +1,8 @@
-import { sourceWords } from "@/core/people/sources";
-import { Nothing } from "@/schemas/money";
 import { lookOf } from "@/core/look/front-door";
+import { sourceWords } from "@/core/people/sources";
+import { Nothing } from "@/kernel/inputs";
+import { defineView } from "@/kernel/view";
 import { readFrontDoor } from "@/store/front-door";
-import { defineView } from "./view";
 
 /** The links that lead to the front door, and what came by each: bookings, and what they are worth. */
 export const sharing = defineView({

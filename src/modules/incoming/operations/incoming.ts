@@ -1,16 +1,25 @@
 import { Refusal } from "@/core/problems";
-import { ApproveBookings, DeclineIncoming, ProposeWindow, TakeOn } from "@/schemas/booking";
-import { giveApproval } from "./approval";
-import { defineOperation, type OperationContext } from "./door";
-import { tellCustomer } from "./messaging";
-import { moveTo } from "./moving";
-import { mustHandle } from "./people";
-import { answersWithin } from "./placing";
-import { withdrawQuote } from "./quotes";
-import { endRequest, readRequest } from "./requests";
-import { tellPerson } from "./telling";
-import { endWaiting, readWaiting } from "./waiting";
-import { placingOf, type VisitRow } from "./visits";
+import { Id, input, OrNull } from "@/kernel/inputs";
+import { defineOperation, type OperationContext } from "@/kernel/operation";
+import { giveApproval } from "@/modules/booking/approval";
+import { tellCustomer } from "@/modules/messages/messaging";
+import { tellPerson } from "@/modules/messages/telling";
+import { mustHandle } from "@/modules/people/people";
+import { moveTo } from "@/modules/placing/moving";
+import { placingOf, type VisitRow } from "@/modules/placing/visits";
+import { answersWithin } from "@/modules/placing/windows";
+import { withdrawQuote } from "@/modules/quotes/quotes";
+import { windowChosen } from "@/modules/requests/inputs";
+import { endRequest, readRequest } from "@/modules/requests/requests";
+import { endWaiting, readWaiting } from "@/modules/requests/waiting";
+import { Type } from "@sinclair/typebox";
+import { IncomingEntry } from "../inputs";
+
+const Entries = Type.Array(IncomingEntry, { minItems: 1, maxItems: 200 });
+const ApproveBookings = input({ jobIds: Type.Array(Id, { minItems: 1, maxItems: 200, uniqueItems: true }) });
+const ProposeWindow = input({ jobId: Id, ...windowChosen });
+const DeclineIncoming = input({ entries: Entries, reason: Type.String({ minLength: 3, maxLength: 400 }) });
+const TakeOn = input({ entries: Entries, personId: OrNull(Id) });
 
 /** The bookings stand as they were made, and the customers are told. */
 export const approveBookings = defineOperation({

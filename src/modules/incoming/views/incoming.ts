@@ -1,159 +1,32 @@
-import { seesOnly } from "@/core/people/permissions";
 import { answerWords } from "@/core/catalogue/questions";
 import type { PricedLine } from "@/core/money/amounts";
-import { localOf } from "@/core/time/local";
-import { dateWords, dayShort, windowIn } from "@/core/time/words";
-import type { WindowAnswer } from "@/core/windows/offers";
-import { isOver, suits, wishWords, type Wish } from "@/core/windows/wishes";
 import { Refusal } from "@/core/problems";
-import { answersOfJob, questionsOf, titleOf, readItem, type Item } from "@/operations/catalogue";
-import type { ViewContext } from "@/operations/door";
-import { answersFor, bookableDates, namesOf } from "@/operations/placing";
-import { peopleWhoMay } from "@/operations/people";
-import { answersOfQuote, ranOut, readQuote, wantedOfQuote, type QuoteRow } from "@/operations/quotes";
-import { readRequest, wantedOf, type RequestRow } from "@/operations/requests";
-import { placingOf, type VisitRow } from "@/operations/visits";
-import { IncomingEntry } from "@/schemas/booking";
-import { Id, input, LocalDate, OrNull } from "@/schemas/common";
-import { Nothing } from "@/schemas/money";
+import { localOf } from "@/core/time/local";
+import { windowIn } from "@/core/time/local-words";
+import { dayShort } from "@/core/time/words";
+import type { WindowAnswer } from "@/core/windows/offers";
+import { suits, type Wish, wishWords } from "@/core/windows/wishes";
+import { DateText, Id, input, Nothing, OrNull } from "@/kernel/inputs";
+import type { ViewContext } from "@/kernel/operation";
+import { defineView } from "@/kernel/view";
+import { questionsOf } from "@/modules/catalogue/catalogue";
+import { answersOfJob } from "@/modules/catalogue/job-items";
+import { placingOf, type VisitRow } from "@/modules/placing/visits";
+import { answersFor, bookableDates, namesOf } from "@/modules/placing/windows";
+import { answersOfQuote, readQuote, wantedOfQuote } from "@/modules/quotes/quotes";
+import { readRequest, wantedOf } from "@/modules/requests/requests";
 import { Type } from "@sinclair/typebox";
-import { defineView } from "./view";
+import { type BookingRow, bookingRows, itemsOf, readIncoming, standingOf, whatOf } from "../entries";
+import { IncomingEntry } from "../inputs";
 
-interface BookingRow {
-  id: number;
-  booked_at: number;
-  approval: "waiting" | "proposed";
-  state: string;
-  total_minor: number;
-  name: string;
-  phone: string;
-  mail: string;
-  line: string;
-  postcode: string;
-  note: string;
-  handler: string | null;
-  handler_id: number | null;
-  visit: number;
-  title: string;
-  date: string;
-  window_from: number;
-  window_to: number;
-}
-const bookingRows = `SELECT j.id, j.booked_at, j.approval, j.state, j.total_minor, j.note, c.name, c.phone, c.mail, s.line, s.postcode, h.name AS handler, j.handler_id, v.id AS visit, v.title, v.date, v.window_from, v.window_to
-  FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN sites s ON s.id = j.site_id JOIN visits v ON v.job_id = j.id AND v.first_visit_id IS NULL LEFT JOIN people h ON h.id = j.handler_id
-  WHERE j.approval <> 'given' AND j.state IN ('agreed', 'awaiting deposit')`;
-
-/** Everything that waits, the longest first: bookings to confirm, requests, quotes. `forUs` where a person of the office is next, and not the customer. */
-export const incoming = defineView({
-  name: "incoming",
-  access: "customers.see",
-  input: Nothing,
-  read(context) {
-    const { sql, actor, business, today } = context;
-    // What waits is nobody's work yet: whoever sees only their own visits sees none of it.
-    if (seesOnly(actor) !== null)
-      return {
-        entries: [],
-        people: [],
-        meId: null,
-        handles: null,
-        currency: business.currency,
-        timeZone: business.time_zone,
-      };
-    const bookings = sql<BookingRow>(`${bookingRows} ORDER BY j.id`)
-      .all()
-      .map((b) => ({
-        key: `booking ${b.id}`,
-        kind: "booking" as const,
-        id: b.id,
-        at: b.booked_at,
-        name: b.name,
-        what: b.title,
-        where: `${b.line}, ${b.postcode}`,
-        handler: b.handler,
-        handlerId: b.handler_id,
-        totalMinor: b.total_minor as number | null,
-        forUs: b.approval === "waiting",
-        waits:
-          b.approval === "proposed"
-            ? "for the customer’s answer"
-            : b.state === "awaiting deposit"
-              ? "for the deposit, then for us"
-              : "to be confirmed",
-        when: `${dayShort(b.date)}, ${windowIn(b.window_from, b.window_to, business.time_zone)}`,
-      }));
-    const requests = sql<RequestRow & { handler: string | null }>(
-      "SELECT r.*, h.name AS handler FROM requests r LEFT JOIN people h ON h.id = r.handler_id WHERE outcome = 'open' ORDER BY r.id",
-    )
-      .all()
-      .map((r) => ({
-        key: `request ${r.id}`,
-        kind: "request" as const,
-        id: r.id,
-        at: r.made_at,
-        name: r.name,
-        what: whatOf(context, r),
-        where: r.address,
-        handler: r.handler,
-        handlerId: r.handler_id,
-        totalMinor: null as number | null,
-        forUs: true,
-        waits: r.wish && isOver(JSON.parse(r.wish) as Wish, today) ? "no window came in time" : r.about,
-        when: r.wish ? wishWords(JSON.parse(r.wish) as Wish) : r.wishes,
-      }));
-    const quotes = sql<QuoteRow & { handler: string | null }>(
-      "SELECT q.*, h.name AS handler FROM quotes q LEFT JOIN people h ON h.id = q.handler_id WHERE state IN ('sent', 'accepted', 'declined') ORDER BY q.id",
-    )
-      .all()
-      .map((q) => ({
-        key: `quote ${q.id}`,
-        kind: "quote" as const,
-        id: q.id,
-        at: q.answered_at ?? q.made_at,
-        name: q.name,
-        what: whatOf(context, q),
-        where: `${q.line}, ${q.postcode}`,
-        handler: q.handler,
-        handlerId: q.handler_id,
-        totalMinor: q.total_minor as number | null,
-        forUs: standingOf(q, today).standing !== "out",
-        waits: standingOf(q, today).waits,
-        when: q.answer || `quote ${q.id}, until ${dateWords(q.valid_until)}`,
-      }));
-    const people = peopleWhoMay(context, "shared.change");
-    return {
-      entries: [...bookings, ...requests, ...quotes].sort((a, b) => a.at - b.at),
-      people,
-      meId: actor.kind === "person" ? actor.id : null,
-      handles: people.find((p) => p.id === business.incoming_person_id)?.name ?? null,
-      currency: business.currency,
-      timeZone: business.time_zone,
-    };
-  },
-});
-
-/** Where a quote stands: with the customer, accepted, or ended by their no or by its day; and that in words. */
-function standingOf(quote: QuoteRow, today: string): { standing: "out" | "accepted" | "over"; waits: string } {
-  if (quote.state === "accepted") return { standing: "accepted", waits: "accepted, to be booked" };
-  if (quote.state === "declined") return { standing: "over", waits: "they said no" };
-  return ranOut(quote, today)
-    ? { standing: "over", waits: "the quote has run out" }
-    : { standing: "out", waits: "for the customer’s answer" };
-}
-
-const whatOf = (context: ViewContext, request: Pick<RequestRow, "items">): string =>
-  titleOf(itemsOf(context, request)) || "a visit";
-
-/** What was asked for, of services that are still there. */
-const itemsOf = (context: ViewContext, request: Pick<RequestRow, "items">) =>
-  (JSON.parse(request.items) as Item[]).map((item) => readItem(context, item));
+export const incoming = defineView({ name: "incoming", access: "customers.see", input: Nothing, read: readIncoming });
 
 /** One of them, with the best technicians and windows worked out. `serviceId` is what the office would do where no service was named; `date` the only day that is asked for. */
 export const incomingEntry = defineView({
   name: "incoming-entry",
   access: "shared.change",
   input: Type.Composite(
-    [IncomingEntry, input({ serviceId: Type.Optional(Id), date: Type.Optional(OrNull(LocalDate)) })],
+    [IncomingEntry, input({ serviceId: Type.Optional(Id), date: Type.Optional(OrNull(DateText)) })],
     { additionalProperties: false },
   ),
   read(context, { kind, id, serviceId, date = null }) {

@@ -1,5 +1,11 @@
-import { ReceiveText } from "@/schemas/money";
-import { defineOperation } from "./door";
+import { input } from "@/kernel/inputs";
+import { defineOperation } from "@/kernel/operation";
+import { Type } from "@sinclair/typebox";
+
+const ReceiveText = input({
+  sender: Type.String({ maxLength: 40 }),
+  body: Type.String({ minLength: 1, maxLength: 1000 }),
+});
 
 /** A text that a customer sent. */
 export const receiveText = defineOperation({

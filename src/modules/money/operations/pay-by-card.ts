@@ -1,8 +1,16 @@
-import { PayByCard } from "@/schemas/money";
 import { Refusal } from "@/core/problems";
-import { cardOf } from "./cards";
-import { askCharge } from "./charging";
-import { defineOperation } from "./door";
+import { input, OneOf, OrNull } from "@/kernel/inputs";
+import { defineOperation } from "@/kernel/operation";
+import { Type } from "@sinclair/typebox";
+import { cardOf } from "../cards";
+import { askCharge } from "../charging";
+
+/** With a card as its form gives it, to be kept or not; without one, the card on file is charged. */
+const PayByCard = input({
+  purpose: OneOf(["deposit", "invoice"]),
+  cardToken: OrNull(Type.String({ minLength: 1, maxLength: 80 })),
+  keepCard: Type.Optional(Type.Boolean()),
+});
 
 /** A customer pays from the private link: the deposit of a booking, or what is open on the invoice; with a card, or with the one we keep. */
 export const payByCard = defineOperation({
@@ -28,10 +36,8 @@ export const payByCard = defineOperation({
     }
     function invoiceDue(): number {
       return (
-        sql<{ due: number }>(
-          `SELECT i.total_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = i.id), 0) AS due
-         FROM invoices i WHERE i.job_id = ? AND i.cancelled_at IS NULL`,
-        ).get(jobId)?.due ?? 0
+        sql<{ open_minor: number }>("SELECT open_minor FROM invoice_balances WHERE job_id = ?").get(jobId)
+          ?.open_minor ?? 0
       );
     }
   },

@@ -1,8 +1,18 @@
 import { paymentRefunded } from "@/core/money/journal";
 import { Refusal } from "@/core/problems";
-import { RecordCharge, RecordDelivery, RecordRefund } from "@/schemas/money";
-import { enterJournal, settleCharge } from "./charging";
-import { defineOperation } from "./door";
+import { input } from "@/kernel/inputs";
+import { defineOperation } from "@/kernel/operation";
+import { Type } from "@sinclair/typebox";
+import { enterJournal, settleCharge } from "../charging";
+import { reference } from "../inputs";
+
+const ChargeOutcomeSchema = Type.Union([
+  input({ state: Type.Literal("received"), reference }),
+  input({ state: Type.Literal("declined"), reference, reason: Type.String({ maxLength: 300 }) }),
+  input({ state: Type.Literal("second step"), reference, address: Type.String({ maxLength: 300 }) }),
+]);
+const RecordCharge = input({ chargeKey: Type.String({ maxLength: 120 }), outcome: ChargeOutcomeSchema });
+const RecordRefund = input({ refundKey: Type.String({ maxLength: 120 }) });
 
 /** What came back from outside, taken down by the worker or by a gateway's own notice. */
 export const recordCharge = defineOperation({
@@ -23,20 +33,8 @@ export const recordRefund = defineOperation({
       )
       .get(refundKey);
     if (!refund) throw new Refusal("not-found");
-    if (refund.state === "paid back") return;
-    context.sql("UPDATE refunds SET state = 'paid back' WHERE id = ?").run(refund.id);
+    if (refund.state === "refunded") return;
+    context.sql("UPDATE refunds SET state = 'refunded' WHERE id = ?").run(refund.id);
     enterJournal(context, `refund ${refund.id}`, paymentRefunded("card", refund.amount_minor));
   },
-});
-
-export const recordDelivery = defineOperation({
-  name: "record-delivery",
-  access: "system",
-  input: RecordDelivery,
-  run: ({ sql, now }, { messageId, state }) =>
-    void sql("UPDATE messages SET state = ?, sent_at = ? WHERE id = ? AND state = 'waiting'").run(
-      state,
-      now,
-      messageId,
-    ),
 });

@@ -1,8 +1,17 @@
 import { paymentReceived } from "@/core/money/journal";
 import { Refusal } from "@/core/problems";
-import { RecordPayment } from "@/schemas/money";
-import { applyToInvoice, enterJournal } from "./charging";
-import { defineOperation } from "./door";
+import { Id, input, OneOf } from "@/kernel/inputs";
+import { defineOperation } from "@/kernel/operation";
+import { Type } from "@sinclair/typebox";
+import { applyToInvoice, enterJournal } from "../charging";
+
+const RecordPayment = input({
+  invoiceId: Id,
+  method: OneOf(["cash", "bank"]),
+  amountMinor: Type.Integer({ minimum: 1, maximum: 100_000_000 }),
+  /** Given once per form, so that sending it twice records it once. */
+  key: Type.String({ minLength: 8, maxLength: 60 }),
+});
 
 /** The bookkeeper takes down cash or a bank transfer for an invoice. The same key is taken down once. */
 export const recordPayment = defineOperation({
@@ -14,8 +23,7 @@ export const recordPayment = defineOperation({
     const chargeKey = `${method} ${key}`;
     if (sql("SELECT 1 FROM payments WHERE charge_key = ?").get(chargeKey)) return;
     const invoice = sql<{ job_id: number; customer_id: number; open: number }>(
-      `SELECT job_id, customer_id, total_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = invoices.id), 0) AS open
-       FROM invoices WHERE id = ? AND cancelled_at IS NULL`,
+      "SELECT i.job_id, i.customer_id, b.open_minor AS open FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.id = ? AND i.cancelled_at IS NULL",
     ).get(invoiceId);
     if (!invoice) throw new Refusal("not-found");
     if (invoice.open === 0) throw new Refusal("nothing-due");

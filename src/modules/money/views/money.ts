@@ -1,9 +1,11 @@
-import { invoiceState } from "@/core/money/applying";
-import { localDate } from "@/core/time/local";
+import { invoicesShown, type InvoicesShown, invoiceState } from "@/core/money/applying";
+import { disagreements, keptCredit } from "@/core/money/balance";
 import { Refusal } from "@/core/problems";
-import { Id, input } from "@/schemas/common";
-import { Nothing } from "@/schemas/money";
-import { defineView } from "./view";
+import { localDate } from "@/core/time/local";
+import { Id, input, Nothing, OneOf } from "@/kernel/inputs";
+import { likePattern, pageInput, readPage } from "@/kernel/paging";
+import { defineView } from "@/kernel/view";
+import { readBooks } from "../books";
 
 interface InvoiceRow {
   id: number;
@@ -16,75 +18,98 @@ interface InvoiceRow {
   tax_minor: number;
   cancelled_at: number | null;
   applied: number;
+  open_minor: number;
   job_id: number;
 }
 const invoiceRows =
-  "SELECT i.*, c.name AS customer, coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = i.id), 0) AS applied FROM invoices i JOIN customers c ON c.id = i.customer_id";
+  "SELECT i.*, c.name AS customer, b.applied_minor AS applied, b.open_minor FROM invoices i JOIN customers c ON c.id = i.customer_id JOIN invoice_balances b ON b.invoice_id = i.id";
 
-/** Invoices, what was received, and whether the sums agree: worked out twice, from the rows and from the journal. */
+const sorts = ["number", "customer", "issued", "dueDate", "totalMinor", "openMinor"] as const;
+/** Which invoices: a condition each. The same as core's invoiceState, in the database's words. */
+const shown: Record<InvoicesShown, string> = {
+  all: "@today IS NOT NULL",
+  open: "b.open_minor > 0 AND @today IS NOT NULL",
+  overdue: "b.open_minor > 0 AND i.due_date < @today",
+  "part paid": "b.open_minor > 0 AND b.applied_minor > 0 AND i.due_date >= @today",
+  paid: "i.cancelled_at IS NULL AND b.open_minor <= 0 AND @today IS NOT NULL",
+};
+
+/** One page of the invoices; looked for by number and customer. */
+export const invoices = defineView({
+  name: "invoices",
+  access: "money.see",
+  input: input({ ...pageInput(sorts), show: OneOf(invoicesShown) }),
+  read(context, asked) {
+    const { sql, today, business } = context;
+    const joined = "JOIN customers c ON c.id = i.customer_id JOIN invoice_balances b ON b.invoice_id = i.id";
+    const { rows: ids, count } = readPage(context, asked, {
+      from: `FROM invoices i ${joined}`,
+      where: `${shown[asked.show]} AND (@search IS NULL OR c.name LIKE @search ESCAPE '\\' OR CAST(i.number AS TEXT) LIKE @search ESCAPE '\\')`,
+      id: "i.id",
+      order: {
+        number: "i.number",
+        customer: "c.name COLLATE NOCASE",
+        issued: "i.issued_at",
+        dueDate: "i.due_date",
+        totalMinor: "i.total_minor",
+        openMinor: "b.open_minor",
+      },
+      params: { today, search: likePattern(asked.search) },
+    });
+    const row = sql<InvoiceRow>(`${invoiceRows} WHERE i.id = ?`);
+    return {
+      currency: business.currency,
+      count,
+      rows: ids.map((id) => {
+        const i = row.get(id)!;
+        return {
+          id: i.id,
+          number: i.number,
+          customer: i.customer,
+          customerId: i.customer_id,
+          issued: localDate(Math.floor(i.issued_at / 60_000), business.time_zone),
+          dueDate: i.due_date,
+          totalMinor: i.total_minor,
+          openMinor: i.open_minor,
+          state: stateOf(i, today),
+        };
+      }),
+    };
+  },
+});
+
+/** What was received and what became of it, and whether the sums agree: worked out twice, from the rows and from the journal. */
 export const money = defineView({
   name: "money",
   access: "money.see",
   input: Nothing,
   read({ sql, today, business }) {
-    const sum = (query: string) => sql<{ n: number }>(`SELECT coalesce(sum(n), 0) AS n FROM (${query})`).get()!.n;
-    const invoices = sql<InvoiceRow>(`${invoiceRows} ORDER BY i.number DESC LIMIT 5000`)
-      .all()
-      .map((i) => ({
-        id: i.id,
-        number: i.number,
-        customer: i.customer,
-        customerId: i.customer_id,
-        issued: localDate(Math.floor(i.issued_at / 60_000), business.time_zone),
-        dueDate: i.due_date,
-        totalMinor: i.total_minor,
-        openMinor: i.total_minor - i.applied,
-        state: invoiceState(
-          {
-            totalMinor: i.total_minor,
-            appliedMinor: i.applied,
-            dueDate: i.due_date,
-            cancelled: i.cancelled_at !== null,
-          },
-          today,
-        ),
-      }));
-    const received = sum("SELECT amount_minor AS n FROM payments WHERE state = 'received'");
-    const applied = sum("SELECT amount_minor AS n FROM applications");
-    const refunded = sum("SELECT amount_minor AS n FROM refunds");
-    const kept = sum(
-      `SELECT p.amount_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE payment_id = p.id), 0) - coalesce((SELECT sum(amount_minor) FROM refunds WHERE payment_id = p.id), 0) AS n
-       FROM payments p WHERE p.state = 'received'`,
-    );
-    const account = (name: string) => sum(`SELECT amount_minor AS n FROM journal WHERE account = '${name}'`);
-    const journal = {
-      received: account("card") + account("cash") + account("bank"),
-      held: -account("held"),
-      receivable: account("receivable"),
-      all: sum("SELECT amount_minor AS n FROM journal"),
-    };
-    const pendingRefunds = sum("SELECT amount_minor AS n FROM refunds WHERE state = 'asked'");
-    const open = invoices.filter((i) => i.state !== "cancelled").reduce((total, i) => total + i.openMinor, 0);
+    const books = readBooks(sql);
+    const { overdue } = sql<{ overdue: number }>(
+      "SELECT coalesce(sum(open_minor), 0) AS overdue FROM invoice_balances WHERE open_minor > 0 AND due_date < ?",
+    ).get(today)!;
+    const wrong = disagreements(books);
     return {
       currency: business.currency,
-      invoices,
       totals: {
-        received,
-        applied,
-        refunded,
-        kept,
-        open,
-        overdue: invoices.filter((i) => i.state === "overdue").reduce((total, i) => total + i.openMinor, 0),
-        agrees:
-          received === applied + refunded + kept &&
-          journal.all === 0 &&
-          journal.received === received - refunded + pendingRefunds &&
-          journal.held === kept + pendingRefunds &&
-          journal.receivable === open,
+        received: books.rows.received,
+        applied: books.rows.applied,
+        refunded: books.rows.refunded,
+        kept: keptCredit(books),
+        open: books.rows.open,
+        overdue,
+        agrees: wrong.length === 0,
+        wrong,
       },
     };
   },
 });
+
+const stateOf = (i: InvoiceRow, today: string) =>
+  invoiceState(
+    { totalMinor: i.total_minor, appliedMinor: i.applied, dueDate: i.due_date, cancelled: i.cancelled_at !== null },
+    today,
+  );
 
 /** One invoice with its lines and every cent that was applied to it. */
 export const invoice = defineView({
@@ -102,19 +127,11 @@ export const invoice = defineView({
       dueDate: row.due_date,
       totalMinor: row.total_minor,
       taxMinor: row.tax_minor,
-      openMinor: row.total_minor - row.applied,
+      openMinor: row.open_minor,
       currency: business.currency,
       timeZone: business.time_zone,
       issuedAt: row.issued_at,
-      state: invoiceState(
-        {
-          totalMinor: row.total_minor,
-          appliedMinor: row.applied,
-          dueDate: row.due_date,
-          cancelled: row.cancelled_at !== null,
-        },
-        today,
-      ),
+      state: stateOf(row, today),
       // A fee stands in place of the work.
       lines: sql<{ description: string; quantity: number; amount_minor: number; tax_minor: number; tax_bp: number }>(
         `SELECT description, 1.0 AS quantity, amount_minor, tax_minor, tax_bp, 0 AS position FROM fees WHERE job_id = @jobId

@@ -1,59 +1,37 @@
-import { ownChanges, type OwnChanges } from "@/core/catalogue/cut-off";
+import { answerProblem } from "@/core/catalogue/questions";
 import { moneyWords } from "@/core/money/amounts";
-import { answerProblem, stillOpen, type Question } from "@/core/catalogue/questions";
-import { ruleWords, type RepeatRule } from "@/core/repeats/rule";
 import { Refusal } from "@/core/problems";
-import { AddByLink, AnswerByLink, CancelByLink, ConsentByLink, MoveByLink, RepeatByLink } from "@/schemas/booking";
-import { Nothing } from "@/schemas/money";
-import { giveApproval } from "./approval";
-import { isKeptPhoto, lostPhoto, recordConsent } from "./booking";
-import { itemsOfJob, keptAnswers, questionsOf, readService, termsOfJob, type KeptAnswer } from "./catalogue";
-import { cancelJob } from "./cancel-visit";
-import { payBackTheRest } from "./charging";
-import { defineOperation, type ViewContext } from "./door";
-import { chargeFee } from "./fees";
-import { tellCustomer } from "./messaging";
-import { moveTo } from "./moving";
-import { answersFor, bookableDates, nearestOffers } from "./placing";
-import { stopRepeat, takeUpRepeat } from "./repeats";
-import { tellAll, tellOffice } from "./telling-office";
-import { placingOf, type VisitRow } from "./visits";
+import { ruleWords } from "@/core/repeats/rule";
+import { input, Nothing, OneOf } from "@/kernel/inputs";
+import { defineOperation, type ViewContext } from "@/kernel/operation";
+import { giveApproval } from "@/modules/booking/approval";
+import { Answers } from "@/modules/catalogue/inputs";
+import { type KeptAnswer, keptAnswers } from "@/modules/catalogue/job-items";
+import { recordConsent } from "@/modules/customers/customers";
+import { tellCustomer } from "@/modules/messages/messaging";
+import { tellAll, tellOffice } from "@/modules/messages/telling-office";
+import { payBackTheRest } from "@/modules/money/charging";
+import { chargeFee } from "@/modules/money/fees";
+import { isKeptPhoto, lostPhoto } from "@/modules/pictures/photos";
+import { moveTo } from "@/modules/placing/moving";
+import { placingOf } from "@/modules/placing/visits";
+import { answersFor, bookableDates, nearestOffers } from "@/modules/placing/windows";
+import { stopRepeat, takeUpRepeat } from "@/modules/repeats/repeats";
+import { Photos, windowChosen } from "@/modules/requests/inputs";
+import { cancelJob } from "@/modules/visits/cancelling";
+import { Type } from "@sinclair/typebox";
+import { openQuestions, ownRepeat, ownWork } from "../own-work";
 
-/** What customers change by their own link, until the owner's hours before the window. */
-export interface OwnWork {
-  job: { id: number; state: string; approval: "given" | "waiting" | "proposed" };
-  /** The days that are still to come, in order. */
-  days: VisitRow[];
-  changes: OwnChanges | null;
-}
-
-/** The work of a link, with what its customer may change now; no changes where nothing lies ahead. */
-export function ownWork(context: ViewContext): OwnWork {
-  const { sql, actor, business, minute } = context;
-  if (actor.kind !== "link") throw new Refusal("link-ended");
-  const job = sql<OwnWork["job"]>("SELECT id, state, approval FROM jobs WHERE id = ?").get(actor.jobId)!;
-  const days = sql<VisitRow>("SELECT * FROM visits WHERE job_id = ? AND state = 'promised' ORDER BY window_from").all(
-    actor.jobId,
-  );
-  const begun =
-    sql("SELECT 1 FROM visits WHERE job_id = ? AND state NOT IN ('promised', 'cancelled')").get(actor.jobId) !==
-    undefined;
-  const first = days[0];
-  const changes =
-    first && !begun && job.state !== "cancelled" && job.state !== "done"
-      ? ownChanges(
-          { moveHours: business.move_hours, cancelHours: business.cancel_hours },
-          termsOfJob(context, job.id),
-          {
-            agreed: job.state === "agreed" && job.approval === "given",
-            proposed: job.state === "agreed" && job.approval === "proposed",
-          },
-          first.window_from,
-          minute,
-        )
-      : null;
-  return { job, days, changes };
-}
+const MoveByLink = input(windowChosen);
+/** The fee that was shown, minor units. */
+const CancelByLink = input({ feeMinor: Type.Integer({ minimum: 0 }) });
+const AddByLink = input({ words: Type.String({ maxLength: 500 }), photos: Photos });
+/** Whether a repeat goes on. */
+const RepeatByLink = input({ goesOn: Type.Boolean() });
+/** What a customer agrees to, or does not any more. */
+const ConsentByLink = input({ kind: OneOf(["reminders", "offers"]), given: Type.Boolean() });
+/** Answers to what a service of the booking still asks; `position`: which of its services. */
+const AnswerByLink = input({ position: Type.Integer({ minimum: 0, maximum: 12 }), answers: Answers });
 
 export const confirmByLink = defineOperation({
   name: "confirm-by-link",
@@ -134,22 +112,6 @@ export const cancelByLink = defineOperation({
   },
 });
 
-interface OwnRepeat {
-  id: number;
-  every: number;
-  unit: RepeatRule["unit"];
-  state: "active" | "ended";
-}
-
-/** The repeat by which the visit of a link comes back, or came back until its customer ended it; null where there is none that is theirs to change. */
-export function ownRepeat({ sql, actor }: ViewContext): OwnRepeat | null {
-  if (actor.kind !== "link") return null;
-  const repeat = sql<OwnRepeat>(
-    "SELECT r.id, r.every, r.unit, r.state FROM repeats r JOIN visits v ON v.repeat_id = r.id WHERE v.job_id = ? AND (r.state = 'active' OR r.ended_by_customer = 1) ORDER BY r.id DESC LIMIT 1",
-  );
-  return repeat.get(actor.jobId) ?? null;
-}
-
 /** A customer ends the repeat of their visit, or takes it up again; what is promised stays. The office is told. */
 export const repeatByLink = defineOperation({
   name: "repeat-by-link",
@@ -226,18 +188,6 @@ export const addByLink = defineOperation({
     });
   },
 });
-
-/** What the services of a job still ask, where it changes nothing that was agreed. */
-export function openQuestions(
-  context: ViewContext,
-  jobId: number,
-): { position: number; service: string; questions: Question[] }[] {
-  return itemsOfJob(context, jobId).flatMap(({ serviceId, answers }, position) => {
-    const service = readService(context, serviceId);
-    const questions = stillOpen(questionsOf(service), answers);
-    return questions.length ? [{ position, service: service.name, questions }] : [];
-  });
-}
 
 /** A customer answers afterwards what was left open while booking. */
 export const answerByLink = defineOperation({

@@ -1,22 +1,22 @@
-import { invoiceState } from "@/core/money/applying";
-import { consentWords } from "@/core/messages/consents";
 import { orderTermsWords } from "@/core/catalogue/terms";
-import { moneyWords } from "@/core/money/amounts";
-import { termsOfJob } from "@/operations/catalogue";
-import { cardOf } from "@/operations/cards";
-import { openQuestions, ownRepeat, ownWork } from "@/operations/by-link";
-import { answersFor, bookableDates } from "@/operations/placing";
-import { placingOf } from "@/operations/visits";
-import { isOnOurWay } from "@/core/windows/offers";
-import { ruleWords } from "@/core/repeats/rule";
-import { addressAt } from "@/operations/addresses";
-import { Refusal } from "@/core/problems";
-import { Nothing } from "@/schemas/money";
-import type { CalendarEntry } from "@/core/messages/calendar-file";
-import type { ViewContext } from "@/operations/door";
-import { readFrontDoor } from "@/store/front-door";
 import { lookOf } from "@/core/look/front-door";
-import { defineView } from "./view";
+import type { CalendarEntry } from "@/core/messages/calendar-file";
+import { consentWords } from "@/core/messages/consents";
+import { moneyWords } from "@/core/money/amounts";
+import { invoiceState } from "@/core/money/applying";
+import { Refusal } from "@/core/problems";
+import { ruleWords } from "@/core/repeats/rule";
+import { type VisitState, visitStates } from "@/core/visits/states";
+import { Nothing } from "@/kernel/inputs";
+import type { ViewContext } from "@/kernel/operation";
+import { defineView } from "@/kernel/view";
+import { termsOfJob } from "@/modules/catalogue/job-items";
+import { cardOf } from "@/modules/money/cards";
+import { addressAt } from "@/modules/place/addresses";
+import { placingOf } from "@/modules/placing/visits";
+import { answersFor, bookableDates, pickable } from "@/modules/placing/windows";
+import { readFrontDoor } from "@/store/front-door";
+import { openQuestions, ownRepeat, ownWork } from "../own-work";
 
 /** What a customer's private link opens: one job, its visits, its money. */
 export const myVisit = defineView({
@@ -45,7 +45,7 @@ export const myVisit = defineView({
     ).get(jobId)!;
     const visits = sql<{
       id: number;
-      state: string;
+      state: VisitState;
       title: string;
       date: string;
       window_from: number;
@@ -56,13 +56,13 @@ export const myVisit = defineView({
       "SELECT id, state, title, date, window_from, window_to, repeat_id, confirmed_at FROM visits WHERE job_id = ? ORDER BY window_from",
     ).all(jobId);
     // Of work of several days, the one that comes next; when all is over, the last.
-    const visit = visits.find((v) => ["promised", "on the way", "on site"].includes(v.state)) ?? visits.at(-1)!;
+    const visit = visits.find((v) => visitStates.allows("expect", v.state)) ?? visits.at(-1)!;
     const technicians = sql<{ name: string }>(
       "SELECT t.name FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = ? ORDER BY t.position",
     ).all(visit.id);
     const coming = visit.repeat_id
       ? sql<{ date: string; window_from: number; window_to: number }>(
-          "SELECT date, window_from, window_to FROM visits WHERE repeat_id = ? AND date > ? AND state IN ('forecast', 'promised') ORDER BY date LIMIT 4",
+          `SELECT date, window_from, window_to FROM visits WHERE repeat_id = ? AND date > ? AND state IN ${visitStates.sql("move")} ORDER BY date LIMIT 4`,
         ).all(visit.repeat_id, visit.date)
       : [];
     const lines = sql<{ description: string; quantity: number; amount_minor: number }>(
@@ -91,7 +91,7 @@ export const myVisit = defineView({
       applied: number;
       cancelled_at: number | null;
     }>(
-      "SELECT i.*, coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = i.id), 0) AS applied FROM invoices i WHERE job_id = ?",
+      "SELECT i.*, b.applied_minor AS applied FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.job_id = ?",
     ).get(jobId);
     const fee = sql<{ description: string; amount_minor: number }>(
       "SELECT description, amount_minor FROM fees WHERE job_id = ?",
@@ -186,11 +186,7 @@ export const myOffers = defineView({
     const answers = answersFor(context, placingOf(days[0]!, days.length), bookableDates(context), {
       without: days.map((d) => d.id),
     });
-    return answers.flatMap((a) =>
-      a.offered && a.from !== days[0]!.window_from
-        ? [{ date: a.date, from: a.from, to: a.to, then: a.then.map((day) => day.date), onOurWay: isOnOurWay(a) }]
-        : [],
-    );
+    return answers.flatMap((a) => (a.offered && a.from !== days[0]!.window_from ? [pickable(context, a)] : []));
   },
 });
 

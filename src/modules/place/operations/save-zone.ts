@@ -1,9 +1,58 @@
 import { patternProblem } from "@/core/place/postcodes";
 import { areaProblem } from "@/core/place/zones";
 import { Refusal } from "@/core/problems";
-import { OneZone, SaveZone, TakeZones } from "@/schemas/setup";
-import { defineOperation, type OperationContext } from "../door";
-import { saveLimits, saveNamed, saveRow } from "./rows";
+import { Id, input, Limits, MinuteOfDay, Money, Name, OrNull, Technicians, Weekdays } from "@/kernel/inputs";
+import { defineOperation, type OperationContext } from "@/kernel/operation";
+import { saveLimits, saveNamed, saveRow } from "@/kernel/rows";
+import { type Static, Type } from "@sinclair/typebox";
+
+const Position = Type.Array(Type.Number(), { minItems: 2, maxItems: 3 });
+const Rings = Type.Array(Type.Array(Position, { minItems: 4, maxItems: 5000 }), { minItems: 1, maxItems: 100 });
+/** Geometry as GeoJSON has it (RFC 7946). */
+const AreaSchema = Type.Union([
+  input({ type: Type.Literal("Polygon"), coordinates: Rings }),
+  input({ type: Type.Literal("MultiPolygon"), coordinates: Type.Array(Rings, { minItems: 1, maxItems: 100 }) }),
+]);
+
+/** What set-up saves. An `id` of null makes a new one; what is left out stays as it is. */
+export const SaveZone = input({
+  id: OrNull(Id),
+  name: Name,
+  postcodes: Type.Array(Type.String({ minLength: 1, maxLength: 30 }), { maxItems: 500 }),
+  towns: Type.Optional(Type.Array(Name, { maxItems: 200 })),
+  area: Type.Optional(OrNull(AreaSchema)),
+  /** Of zones that overlap, the one with the highest. */
+  priority: Type.Optional(Type.Integer({ minimum: -100, maximum: 100 })),
+  /** Minutes on top of the drive into the zone and out of it. */
+  extraMinutes: Type.Optional(Type.Integer({ minimum: 0, maximum: 240 })),
+  weekdays: Weekdays,
+  serveFrom: MinuteOfDay,
+  serveTo: MinuteOfDay,
+  noticeMinutes: Type.Integer({ minimum: 0, maximum: 60 * 24 * 60 }),
+  surchargeMinor: Money,
+  smallestOrderMinor: Money,
+  technicians: Type.Optional(Technicians),
+  limits: Type.Optional(Limits),
+  /** How one drives there, where it differs from the business's: for estimates from coordinates. */
+  windingPercent: Type.Optional(OrNull(Type.Integer({ minimum: 100, maximum: 400 }))),
+  kmh: Type.Optional(OrNull(Type.Integer({ minimum: 5, maximum: 130 }))),
+});
+export type SaveZone = Static<typeof SaveZone>;
+
+/** Zones from a file: made where the name is new, otherwise what the file says of them is changed. */
+const TakeZones = input({
+  zones: Type.Array(
+    input({
+      name: Name,
+      postcodes: Type.Optional(SaveZone.properties.postcodes),
+      towns: SaveZone.properties.towns,
+      area: SaveZone.properties.area,
+      priority: SaveZone.properties.priority,
+    }),
+    { minItems: 1, maxItems: 1000 },
+  ),
+});
+const OneZone = input({ id: Id });
 
 /** Set-up changes nothing that was promised or priced: visits and jobs carry their own copy. */
 export const saveZone = defineOperation({

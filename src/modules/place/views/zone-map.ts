@@ -1,10 +1,12 @@
-import { addDays } from "@/core/time/local";
 import { matchWords, zoneAt } from "@/core/place/zones";
 import { Refusal } from "@/core/problems";
-import { OneAddress } from "@/schemas/booking";
-import { Nothing } from "@/schemas/money";
-import { boundsOf, zonesOf } from "@/operations/booking";
-import { defineView } from "./view";
+import { addDays } from "@/core/time/dates";
+import { input, Nothing } from "@/kernel/inputs";
+import { defineView } from "@/kernel/view";
+import { AddressId } from "../inputs";
+import { boundsOf, zonesOf } from "../zones";
+
+const OneAddress = input({ addressId: AddressId });
 
 // Each is a shape in the page.
 const mostSites = 2500;

@@ -1,10 +1,20 @@
-import { epochMinute } from "@/core/time/local";
 import { Refusal } from "@/core/problems";
-import { MoveVisit } from "@/schemas/booking";
-import { defineOperation } from "./door";
-import { moveTo } from "./moving";
-import { answersWithin, reasonsInWords } from "./placing";
-import { daysOfWork, placingOf, readVisit } from "./visits";
+import { epochMinute } from "@/core/time/local";
+import { visitStates } from "@/core/visits/states";
+import { DateText, Id, input, MinuteOfDay } from "@/kernel/inputs";
+import { defineOperation } from "@/kernel/operation";
+import { Type } from "@sinclair/typebox";
+import { moveTo } from "../moving";
+import { daysOfWork, placingOf, readVisit } from "../visits";
+import { answersWithin, reasonsInWords } from "../windows";
+
+const MoveVisit = input({
+  visitId: Id,
+  technicianIds: Type.Array(Id, { minItems: 1, maxItems: 9, uniqueItems: true }),
+  date: DateText,
+  fromMinute: MinuteOfDay,
+  toMinute: MinuteOfDay,
+});
 
 /**
  * Moves a visit to other technicians, another window, or both; the first day of work of several days
@@ -18,7 +28,7 @@ export const moveVisit = defineOperation({
   run(context, { visitId, technicianIds, date, fromMinute, toMinute }) {
     const zone = context.business.time_zone;
     const visit = readVisit(context, visitId);
-    if (!["promised", "forecast"].includes(visit.state)) throw new Refusal("visit-not-open");
+    if (!visitStates.allows("move", visit.state)) throw new Refusal("visit-not-open");
     if (toMinute < fromMinute)
       throw new Refusal("invalid-input", { fields: { "/toMinute": "A window ends after it begins." } });
     if (technicianIds.length !== visit.crew)

@@ -1,8 +1,25 @@
 import { Refusal } from "@/core/problems";
-import { RemoveSpecialDay, SaveOpening, SaveSpecialDay, TakeSpecialDays } from "@/schemas/setup";
-import { defineOperation, type OperationContext } from "../door";
-import { refuseOddSpans } from "../odd-spans";
-import { refuseOverlaps, saveRow } from "./rows";
+import { DateText, Id, input, MinuteOfDay, Name, OrNull } from "@/kernel/inputs";
+import { refuseOddSpans } from "@/kernel/odd-spans";
+import { defineOperation, type OperationContext } from "@/kernel/operation";
+import { refuseOverlaps, saveRow } from "@/kernel/rows";
+import { Hours } from "@/modules/catalogue/inputs";
+import { Type } from "@sinclair/typebox";
+
+/** Weekly opening hours; none: open whenever somebody works. */
+const SaveOpening = input({ hours: Hours });
+/** Spans of a special day, in order; none: closed. */
+const specialDay = {
+  name: Name,
+  first: DateText,
+  last: DateText,
+  yearly: Type.Boolean(),
+  spans: Type.Array(input({ opens: MinuteOfDay, closes: MinuteOfDay }), { maxItems: 6 }),
+};
+const SaveSpecialDay = input({ id: OrNull(Id), ...specialDay });
+const RemoveSpecialDay = input({ id: Id });
+/** Days read from a calendar file; those known already by name and date are left out. */
+const TakeSpecialDays = input({ days: Type.Array(input(specialDay), { minItems: 1, maxItems: 500 }) });
 
 /** When the business is open. What is promised at other times already stays promised. */
 export const saveOpening = defineOperation({

@@ -1,82 +1,29 @@
-import { noAccessFee } from "@/core/catalogue/terms";
-import type { TickedItem } from "@/core/catalogue/checklist";
-import { addDays, datesFrom, localOf } from "@/core/time/local";
-import { isOpen } from "@/core/time/opening";
-import { readOpening } from "@/operations/opening-hours";
-import { minutesIn } from "@/core/time/spans";
-import { windowsOn } from "@/core/windows/patterns";
-import { input, LocalDate } from "@/schemas/common";
-import { Nothing } from "@/schemas/money";
-import { OneVisit, PlacementOptions } from "@/schemas/booking";
-import {
-  answersWithin,
-  explainWithin,
-  namesOf,
-  readPattern,
-  reasonsInWords,
-  type AskOptions,
-} from "@/operations/placing";
-import { daysOfWork, mustSee, placingOf, readVisit, type VisitRow } from "@/operations/visits";
-import { reasonWords } from "@/core/windows/words";
 import { shortName } from "@/core/people/names";
 import { may, seesOnly } from "@/core/people/permissions";
-import { loadPlanning } from "@/operations/planning";
-import type { ViewContext } from "@/operations/door";
-import { Refusal } from "@/core/problems";
-import { linkTokenOf } from "@/operations/links";
-import { ruleWords, type RepeatRule } from "@/core/repeats/rule";
-import { answersOfJob, termsOfJob } from "@/operations/catalogue";
-import { defineView } from "./view";
+import { addDays, datesFrom } from "@/core/time/dates";
+import { localOf } from "@/core/time/local";
+import { isOpen } from "@/core/time/opening";
+import { minutesIn } from "@/core/time/spans";
+import { visitStates } from "@/core/visits/states";
+import { windowsOn } from "@/core/windows/patterns";
+import { reasonWords } from "@/core/windows/words";
+import { DateText, Id, input, Nothing } from "@/kernel/inputs";
+import type { ViewContext } from "@/kernel/operation";
+import { defineView } from "@/kernel/view";
+import { readPattern } from "@/modules/catalogue/patterns";
+import { type BoardRow, type BoardStop, type BoardVisit, visitColumns, visitTables } from "../board";
+import { readOpening } from "../opening-hours";
+import { loadPlanning } from "../planning";
+import { daysOfWork, placingOf, readVisit, type VisitRow } from "../visits";
+import { answersWithin, type AskOptions, explainWithin, namesOf, reasonsInWords } from "../windows";
 
-export interface BoardVisit {
-  id: number;
-  state: string;
-  code: string;
-  service: string;
-  hue: number;
-  customer: string;
-  site: string;
-  minutes: number;
-  /** Minutes of the day. */
-  windowFrom: number;
-  windowTo: number;
-  crew: number;
-}
-
-export interface BoardStop extends BoardVisit {
-  driveFrom: number;
-  /** Minutes, without a break in between. */
-  driving: number;
-  arrives: number;
-  leaves: number;
-}
-
-const visitColumns = `v.id, v.state, s.code, v.title AS service, s.hue, v.minutes, v.crew, v.date, v.window_from, v.window_to,
-  coalesce(c.name, rc.name, 'A customer is booking') AS customer, coalesce(t.line, rt.line, '') AS site`;
-const visitTables = `visits v JOIN services s ON s.id = v.service_id
-  LEFT JOIN jobs j ON j.id = v.job_id LEFT JOIN customers c ON c.id = j.customer_id LEFT JOIN sites t ON t.id = j.site_id
-  LEFT JOIN repeats r ON r.id = v.repeat_id LEFT JOIN customers rc ON rc.id = r.customer_id LEFT JOIN sites rt ON rt.id = r.site_id`;
-
-interface BoardRow {
-  id: number;
-  state: string;
-  code: string;
-  service: string;
-  hue: number;
-  minutes: number;
-  crew: number;
-  date: string;
-  window_from: number;
-  window_to: number;
-  customer: string;
-  site: string;
-}
+const PlacementOptions = input({ visitId: Id, date: DateText });
 
 /** One day, technician by technician, with what is unplaced. */
 export const board = defineView({
   name: "board",
   access: "office.see",
-  input: input({ date: LocalDate }),
+  input: input({ date: DateText }),
   read(context, { date }) {
     const { sql, business, minute, today } = context;
     const zone = business.time_zone;
@@ -145,7 +92,7 @@ export const board = defineView({
         };
       });
     const unplaced = sql<BoardRow>(
-      `SELECT ${visitColumns} FROM ${visitTables} WHERE v.date = ? AND v.state IN ('promised', 'forecast') AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) ORDER BY v.state DESC, v.window_from`,
+      `SELECT ${visitColumns} FROM ${visitTables} WHERE v.date = ? AND v.state IN ${visitStates.sql("move")} AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) ORDER BY v.state DESC, v.window_from`,
     ).all(date);
     return {
       date,
@@ -282,125 +229,5 @@ export const dayStrip = defineView({
         off: days.filter((d) => d.absence === "off").length,
       };
     });
-  },
-});
-
-/** Everything about one visit, for the side sheet. */
-export const visitSheet = defineView({
-  name: "visit-sheet",
-  access: "office.see",
-  input: OneVisit,
-  read(context, { visitId }) {
-    const { sql, business, hogar } = context;
-    const visit = sql<
-      BoardRow & {
-        job_id: number | null;
-        repeat_id: number | null;
-        started_at: number | null;
-        ended_at: number | null;
-        customer_id: number | null;
-        phone: string | null;
-        mail: string | null;
-        note: string | null;
-        pays: string | null;
-        approval: string | null;
-        checklist: string;
-        confirmed_at: number | null;
-        postcode: string | null;
-        total_minor: number | null;
-        deposit_minor: number | null;
-        job_state: string | null;
-      }
-    >(
-      `SELECT ${visitColumns}, v.job_id, v.repeat_id, v.started_at, v.ended_at, coalesce(c.id, rc.id) AS customer_id, coalesce(c.phone, rc.phone) AS phone, coalesce(c.mail, rc.mail) AS mail,
-        j.note, j.pays, j.approval, v.checklist, v.confirmed_at, coalesce(t.postcode, rt.postcode) AS postcode, j.total_minor, j.deposit_minor, j.state AS job_state FROM ${visitTables} WHERE v.id = ?`,
-    ).get(visitId);
-    if (!visit) throw new Refusal("not-found");
-    mustSee(context, visitId);
-    const zone = business.time_zone;
-    const technicians = sql<{ id: number; name: string; arrives: number; leaves: number }>(
-      "SELECT t.id, t.name, p.arrives, p.leaves FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE visit_id = ? ORDER BY t.position",
-    ).all(visitId);
-    const repeat = visit.repeat_id
-      ? sql<{ id: number; every: number; unit: RepeatRule["unit"]; until_date: string | null; state: string }>(
-          "SELECT * FROM repeats WHERE id = ?",
-        ).get(visit.repeat_id)
-      : undefined;
-    const placed = readVisit(context, visitId);
-    const found = visit.site ? hogar.gateways.places.suggest(`${visit.site} ${visit.postcode}`, 1)[0] : undefined;
-    const token = visit.job_id ? linkTokenOf(hogar, visit.job_id) : null;
-    return {
-      id: visit.id,
-      state: visit.state,
-      jobState: visit.job_state,
-      code: visit.code,
-      service: visit.service,
-      hue: visit.hue,
-      minutes: visit.minutes,
-      crew: visit.crew,
-      date: visit.date,
-      windowFrom: localOf(visit.window_from, zone).minute,
-      windowTo: localOf(visit.window_to, zone).minute,
-      customer: { id: visit.customer_id, name: visit.customer, phone: visit.phone, mail: visit.mail },
-      site: visit.site,
-      postcode: visit.postcode,
-      note: visit.note,
-      answers: visit.job_id ? answersOfJob(context, visit.job_id) : [],
-      paysAtDoor: visit.pays === "at the door",
-      approval: visit.approval,
-      checklist: JSON.parse(visit.checklist) as TickedItem[],
-      confirmed: visit.confirmed_at !== null,
-      noAccessMinor: visit.job_id ? noAccessFee(termsOfJob(context, visit.job_id)) : 0,
-      additions: visit.job_id
-        ? sql<{ id: number; made_at: number; words: string; photos: string }>(
-            "SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id",
-          )
-            .all(visit.job_id)
-            .map((a) => ({ ...a, photos: JSON.parse(a.photos) as string[] }))
-        : [],
-      totalMinor: visit.total_minor,
-      depositMinor: visit.deposit_minor,
-      jobId: visit.job_id,
-      technicians: technicians.map((t) => ({
-        id: t.id,
-        name: t.name,
-        arrives: localOf(t.arrives, zone).minute,
-        leaves: localOf(t.leaves, zone).minute,
-      })),
-      repeat: repeat && {
-        id: repeat.id,
-        words: ruleWords({ every: repeat.every, unit: repeat.unit, until: repeat.until_date }),
-        active: repeat.state === "active",
-      },
-      days: daysOfWork(context, placed).map((d) => d.date),
-      coming: visit.repeat_id
-        ? sql<{ date: string }>(
-            "SELECT date FROM visits WHERE repeat_id = ? AND state IN ('forecast', 'promised') AND date > ? ORDER BY date LIMIT 6",
-          )
-            .all(visit.repeat_id, visit.date)
-            .map((v) => v.date)
-        : [],
-      link: token && `/my/${token}`,
-      whyNot: found ? `/why-not?address=${found.id}&service=${placed.service_id}&date=${visit.date}` : null,
-      promises: sql<{
-        made_at: number;
-        window_from: number;
-        window_to: number;
-        ended_at: number | null;
-        pencilled: number;
-      }>(
-        `SELECT p.made_at, p.window_from, p.window_to, p.ended_at, j.approval <> 'given' OR coalesce(p.ended_at <= j.given_at, 0) AS pencilled FROM promises p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id WHERE p.visit_id = ? ORDER BY p.made_at`,
-      ).all(visitId),
-      messages: visit.job_id
-        ? sql<{ id: number; channel: string; subject: string; body: string; state: string; written_at: number }>(
-            "SELECT id, channel, subject, body, state, written_at FROM messages WHERE job_id = ? ORDER BY id",
-          ).all(visit.job_id)
-        : [],
-      history: sql<{ at: number; actor: string; operation: string }>(
-        `SELECT DISTINCT a.id, a.at, a.actor, a.operation FROM audit_changes ac JOIN audit a ON a.id = ac.audit_id WHERE ac.entity = 'visits' AND ac.row_key = ? ORDER BY a.id DESC LIMIT 30`,
-      ).all(String(visitId)),
-      currency: business.currency,
-      timeZone: zone,
-    };
   },
 });

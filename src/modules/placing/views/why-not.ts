@@ -1,16 +1,28 @@
 import { localOf } from "@/core/time/local";
-import { skillGap } from "@/core/windows/skills";
 import { explainWindows, isOnOurWay } from "@/core/windows/offers";
 import type { CrewReason, Reason, RuleReason } from "@/core/windows/reasons";
+import { skillGap } from "@/core/windows/skills";
 import { reasonWords, remedyWords, technicianReasonWords } from "@/core/windows/words";
-import { AddressId, WhyNot } from "@/schemas/booking";
-import { input, OrNull } from "@/schemas/common";
-import { addressOf, knownAddress } from "@/operations/addresses";
-import { zoneOf } from "@/operations/booking";
-import { justOne, priceItems, questionsOf, readItem, toPlace } from "@/operations/catalogue";
-import { namesOf, questionFor } from "@/operations/placing";
-import type { PlannedStop } from "@/operations/planning";
-import { defineView } from "./view";
+import { DateText, Id, input, OrNull } from "@/kernel/inputs";
+import { defineView } from "@/kernel/view";
+import { justOne, priceItems, questionsOf, readItem, toPlace } from "@/modules/catalogue/catalogue";
+import { Answers, chosen } from "@/modules/catalogue/inputs";
+import { addressOf, knownAddress } from "@/modules/place/addresses";
+import { AddressId } from "@/modules/place/inputs";
+import { zoneOf } from "@/modules/place/zones";
+import { Type } from "@sinclair/typebox";
+import type { PlannedStop } from "../planning";
+import { namesOf, questionFor } from "../windows";
+
+/** Why a window is or is not offered on a date; `technicianId` is a customer's wish, or null. */
+const WhyNot = input({
+  addressId: chosen.addressId,
+  serviceId: Id,
+  date: DateText,
+  technicianId: OrNull(Id),
+  only: Type.Boolean(),
+  answers: Type.Optional(Answers),
+});
 
 /** What can be asked about: the services, the technicians, and the address that came with the link. */
 export const whyNotChoices = defineView({

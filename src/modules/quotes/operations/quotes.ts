@@ -1,53 +1,42 @@
-import { nanoid } from "nanoid";
-import { hasRunOut, quotedOrder, quoteLines, quoteProblems, type QuoteState } from "@/core/catalogue/quotes";
-import { moneyWords, totalOf, type PricedLine } from "@/core/money/amounts";
-import { dayWords } from "@/core/time/words";
-import type { LocalDate } from "@/core/time/local";
-import type { Offer, WindowAnswer } from "@/core/windows/offers";
+import { quoteStates } from "@/core/catalogue/quote-states";
+import { quoteLines, quoteProblems } from "@/core/catalogue/quotes";
+import { moneyWords, totalOf } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
-import { AcceptQuote, BookQuote, DeclineQuote, PutAwayQuotes, SendQuote } from "@/schemas/quotes";
-import { addressOf } from "./addresses";
-import { tellBooked } from "./approval";
-import { agreeJob, customerFor, siteFor, takeRoom, zoneOf, type Wanted } from "./booking";
-import { answersOfJob, itemsOfJob, priceItems, readItem, titleOf, toPlace, type Item } from "./catalogue";
-import { actorWords, defineOperation, type OperationContext, type ViewContext } from "./door";
-import { firstLinkTokenOf, linkTokenOf, openedBy, ownLinkPlaceholder } from "./links";
-import { answersFor, answersWithin, type ZoneRules } from "./placing";
-import { endRequest, readRequest } from "./requests";
-import { tellPerson, type Reach } from "./telling";
-import { tellAll, tellOffice } from "./telling-office";
-import { endWaiting, readWaiting } from "./waiting";
+import { dayWords } from "@/core/time/words";
+import type { Offer } from "@/core/windows/offers";
+import { Id, input, Money, OrNull } from "@/kernel/inputs";
+import { firstLinkTokenOf, linkTokenOf, ownLinkPlaceholder } from "@/kernel/links";
+import { actorWords, defineOperation, type OperationContext } from "@/kernel/operation";
+import { agreeJob } from "@/modules/booking/agree";
+import { takeRoom } from "@/modules/booking/room";
+import type { Wanted } from "@/modules/booking/wanted";
+import { type Item, readItem, titleOf } from "@/modules/catalogue/catalogue";
+import { answersOfJob } from "@/modules/catalogue/job-items";
+import { customerFor, siteFor } from "@/modules/customers/customers";
+import { tellBooked } from "@/modules/messages/tell-booked";
+import { tellPerson } from "@/modules/messages/telling";
+import { tellAll, tellOffice } from "@/modules/messages/telling-office";
+import { addressOf } from "@/modules/place/addresses";
+import { zoneOf } from "@/modules/place/zones";
+import { answersWithin } from "@/modules/placing/windows";
+import { windowChosen } from "@/modules/requests/inputs";
+import { endRequest, readRequest } from "@/modules/requests/requests";
+import { endWaiting } from "@/modules/requests/waiting";
+import { Type } from "@sinclair/typebox";
+import { nanoid } from "nanoid";
+import { QuoteToken, SendQuote } from "../inputs";
+import { answersOfQuote, openQuote, type QuoteRow, ranOut, readQuote, wantedOfQuote, withdrawQuote } from "../quotes";
 
-export interface QuoteRow extends Reach {
-  id: number;
-  request_id: number | null;
-  made_at: number;
-  line: string;
-  postcode: string;
-  lng: number;
-  lat: number;
-  zone_id: number | null;
-  /** JSON: Item[], string[], PricedLine[]. */
-  items: string;
-  photos: string;
-  lines: string;
-  note: string;
-  words: string;
-  total_minor: number;
-  deposit_minor: number;
-  minutes: number;
-  crew: number;
-  valid_until: LocalDate;
-  state: QuoteState;
-  answered_at: number | null;
-  answer: string;
-  handler_id: number | null;
-  job_id: number | null;
-}
-
-/** Whether nobody has accepted it in time. */
-export const ranOut = (quote: QuoteRow, today: LocalDate): boolean =>
-  hasRunOut({ state: quote.state, validUntil: quote.valid_until }, today);
+/** The total that was read, and a window; without one, when it would suit, for us to find one. */
+const AcceptQuote = input({
+  token: QuoteToken.properties.token,
+  totalMinor: Money,
+  window: OrNull(input(windowChosen)),
+  words: Type.String({ maxLength: 1000 }),
+});
+const DeclineQuote = input({ token: QuoteToken.properties.token, words: Type.String({ maxLength: 1000 }) });
+const BookQuote = input({ quoteId: Id, ...windowChosen });
+const PutAwayQuotes = input({ ids: Type.Array(Id, { minItems: 1, maxItems: 200, uniqueItems: true }) });
 
 /** Whom a quote is for, where the work is, and what was said about it: from what came in. */
 type QuotedWork = Pick<
@@ -161,68 +150,6 @@ function workOf(
   return { ...job, photos: JSON.stringify(photos.slice(0, 6)), request_id: null };
 }
 
-/** What is asked for in an entry of incoming, to begin a quote with. */
-export function itemsAbout(
-  context: ViewContext,
-  { kind, id }: { kind: "booking" | "request" | "quote"; id: number },
-): Item[] {
-  if (kind === "booking") return itemsOfJob(context, readWaiting(context, id).id);
-  return JSON.parse(kind === "request" ? readRequest(context, id).items : readQuote(context, id).items) as Item[];
-}
-
-/** A quote by its id that is neither booked nor withdrawn. */
-export function readQuote({ sql }: ViewContext, id: number): QuoteRow {
-  const quote = sql<QuoteRow>("SELECT * FROM quotes WHERE id = ?").get(id);
-  if (!quote || quote.state === "booked" || quote.state === "withdrawn")
-    throw new Refusal("not-found", { sentence: "This quote does not stand any more: somebody has dealt with it." });
-  return quote;
-}
-
-/** The quote of a sealed link; refused where it opens nothing, the quote was withdrawn, or the link of its booking was ended. */
-export function openQuote(context: ViewContext, token: string): QuoteRow {
-  const id = openedBy(context.hogar, "quote", token);
-  const quote = id === null ? undefined : context.sql<QuoteRow>("SELECT * FROM quotes WHERE id = ?").get(id);
-  const ended =
-    quote && (quote.state === "withdrawn" || (quote.job_id !== null && !firstLinkTokenOf(context.hogar, quote.job_id)));
-  if (!quote || ended) throw new Refusal("link-ended");
-  return quote;
-}
-
-/** The work of a quote, as bookings have it: at its price, with its minutes and people. */
-export function wantedOfQuote(context: ViewContext, quote: QuoteRow): Wanted {
-  const zone =
-    quote.zone_id === null
-      ? null
-      : (context.sql<ZoneRules>("SELECT * FROM zones WHERE id = ?").get(quote.zone_id) ?? null);
-  const items = (JSON.parse(quote.items) as Item[]).map((item) => readItem(context, item));
-  const order = quotedOrder(priceItems(context, items, zone), {
-    lines: JSON.parse(quote.lines) as PricedLine[],
-    minutes: quote.minutes,
-    crew: quote.crew,
-    depositMinor: quote.deposit_minor,
-  });
-  const address = { id: "", line: quote.line, postcode: quote.postcode, lng: quote.lng, lat: quote.lat };
-  return {
-    address,
-    zone,
-    items,
-    visit: { ...toPlace(items, address, quote.zone_id, order), wanted: null },
-    order,
-    coupon: null,
-  };
-}
-
-/** Windows for the work of a quote. Outside all zones the rules of booking say no to everything: there all count that can be kept, after the usual notice. */
-export function answersOfQuote(
-  context: ViewContext,
-  { visit, zone }: Wanted,
-  dates: readonly LocalDate[],
-): WindowAnswer[] {
-  if (zone) return answersFor(context, visit, dates);
-  const earliest = context.minute + context.business.notice_minutes;
-  return answersFor(context, visit, dates, { strict: false }).filter((answer) => answer.from >= earliest);
-}
-
 /**
  * A customer accepts: in a window that is offered, which books it, or without one, for us to find one. Whoever
  * has read another total is asked to look again; pressing twice books once.
@@ -272,7 +199,7 @@ export const declineQuote = defineOperation({
   input: DeclineQuote,
   run(context, { token, words }) {
     const quote = openQuote(context, token);
-    if (!["sent", "accepted"].includes(quote.state)) throw new Refusal("link-ended");
+    if (!quoteStates.allows("accept", quote.state)) throw new Refusal("link-ended");
     context
       .sql("UPDATE quotes SET state = 'declined', answered_at = ?, answer = ? WHERE id = ?")
       .run(context.now, words.trim(), quote.id);
@@ -340,10 +267,6 @@ function bookIt(
   return jobId;
 }
 
-/** The booking of a quote has lapsed before its deposit came: the quote stands as before, to be accepted again. */
-export const reopenQuote = ({ sql }: OperationContext, jobId: number): void =>
-  void sql("UPDATE quotes SET state = 'sent', answered_at = NULL, job_id = NULL WHERE job_id = ?").run(jobId);
-
 /** Quotes that nobody waits for any more: their links end, and nobody is told. */
 export const putAwayQuotes = defineOperation({
   name: "put-away-quotes",
@@ -353,10 +276,3 @@ export const putAwayQuotes = defineOperation({
     for (const id of ids) withdrawQuote(context, id);
   },
 });
-
-/** Takes a quote back. */
-export function withdrawQuote(context: OperationContext, id: number): QuoteRow {
-  const quote = readQuote(context, id);
-  context.sql("UPDATE quotes SET state = 'withdrawn', answered_at = ? WHERE id = ?").run(context.now, id);
-  return quote;
-}

@@ -1,20 +1,14 @@
 import { quoteDays } from "@/core/catalogue/quotes";
-import { orderTermsWords } from "@/core/catalogue/terms";
-import { lookOf } from "@/core/look/front-door";
-import { moneyWords, type Line, type PricedLine } from "@/core/money/amounts";
-import { addDays } from "@/core/time/local";
-import { isOnOurWay } from "@/core/windows/offers";
-import { addressOf } from "@/operations/addresses";
-import { zoneOf } from "@/operations/booking";
-import { priceItems, readItem, termsOf } from "@/operations/catalogue";
-import type { ViewContext } from "@/operations/door";
-import { firstLinkTokenOf } from "@/operations/links";
-import { bookableDates } from "@/operations/placing";
-import { answersOfQuote, itemsAbout, openQuote, ranOut, readQuote, wantedOfQuote } from "@/operations/quotes";
-import { readRequest } from "@/operations/requests";
-import { QuoteAbout, QuoteToken, type SendQuote } from "@/schemas/quotes";
-import { readFrontDoor } from "@/store/front-door";
-import { defineView } from "./view";
+import type { Line, PricedLine } from "@/core/money/amounts";
+import { addDays } from "@/core/time/dates";
+import type { ViewContext } from "@/kernel/operation";
+import { defineView } from "@/kernel/view";
+import { priceItems, readItem } from "@/modules/catalogue/catalogue";
+import { addressOf } from "@/modules/place/addresses";
+import { zoneOf } from "@/modules/place/zones";
+import { readRequest } from "@/modules/requests/requests";
+import { QuoteAbout, type SendQuote } from "../inputs";
+import { itemsAbout, readQuote } from "../quotes";
 
 type Draft = Pick<SendQuote, "lines" | "minutes" | "crew" | "depositMinor" | "words" | "validUntil">;
 
@@ -93,65 +87,3 @@ function asSent(context: ViewContext, id: number): Draft {
     lines: (JSON.parse(quote.lines) as PricedLine[]).map(typedLine),
   };
 }
-
-/** What the link of a quote shows: what is offered, for how much, until when. */
-export const quote = defineView({
-  name: "quote",
-  access: "anybody",
-  input: QuoteToken,
-  read(context, { token }) {
-    const { business, hogar, today } = context;
-    const row = openQuote(context, token);
-    const { items, order, visit } = wantedOfQuote(context, row);
-    const over = ranOut(row, today);
-    return {
-      business: {
-        name: business.name,
-        mark: business.mark,
-        phone: business.phone,
-        currency: business.currency,
-        timeZone: business.time_zone,
-        terms: business.terms,
-      },
-      look: lookOf(readFrontDoor(hogar.store)),
-      id: row.id,
-      name: row.name,
-      what: visit.title,
-      days: visit.days,
-      minutes: row.minutes,
-      address: `${row.line}, ${row.postcode}`,
-      words: row.words,
-      validUntil: row.valid_until,
-      madeAt: row.made_at,
-      lines: order.lines,
-      totalMinor: order.totalMinor,
-      taxMinor: order.taxMinor,
-      depositMinor: order.depositMinor,
-      termsWords: orderTermsWords(
-        items.map(({ service }, i) => ({
-          ...termsOf(service),
-          name: service.name,
-          totalMinor: order.items[i]!.totalMinor,
-        })),
-        (minor) => moneyWords(minor, business.currency),
-      ),
-      state: over ? ("run out" as const) : row.state,
-      booked: row.job_id === null ? null : firstLinkTokenOf(hogar, row.job_id),
-    };
-  },
-});
-
-/** Windows in which the work of a quote can be done, soonest first. */
-export const quoteOffers = defineView({
-  name: "quote-offers",
-  access: "anybody",
-  input: QuoteToken,
-  read(context, { token }) {
-    const answers = answersOfQuote(context, wantedOfQuote(context, openQuote(context, token)), bookableDates(context));
-    return answers.flatMap((a) =>
-      a.offered
-        ? [{ date: a.date, from: a.from, to: a.to, then: a.then.map((day) => day.date), onOurWay: isOnOurWay(a) }]
-        : [],
-    );
-  },
-});

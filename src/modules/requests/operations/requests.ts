@@ -1,48 +1,44 @@
-import { nanoid } from "nanoid";
 import { phoneKept, phoneProblem } from "@/core/people/phones";
-import { wishWords } from "@/core/windows/wishes";
 import { Refusal } from "@/core/problems";
-import { AnswerRequests, BookRequest, LocateRequest, MakeRequest } from "@/schemas/booking";
-import { addressOf } from "./addresses";
-import { tellBooked } from "./approval";
-import {
-  agreeJob,
-  customerFor,
-  findWanted,
-  isKeptPhoto,
-  lostPhoto,
-  priceIn,
-  siteFor,
-  takeRoom,
-  zoneOf,
-  type Wanted,
-} from "./booking";
-import { readItem, titleOf, type Item } from "./catalogue";
-import { actorWords, defineOperation, type OperationContext, type ViewContext } from "./door";
-import { answersWithin } from "./placing";
-import { tellAll } from "./telling-office";
+import { wishWords } from "@/core/windows/wishes";
+import { DateText, Id, input, Mail, MinuteOfDay, Name, OrNull, Phone } from "@/kernel/inputs";
+import { defineOperation } from "@/kernel/operation";
+import { takeRoom } from "@/modules/booking/room";
+import { type Item, readItem, titleOf } from "@/modules/catalogue/catalogue";
+import { chosen, Items } from "@/modules/catalogue/inputs";
+import { tellAll } from "@/modules/messages/telling-office";
+import { isKeptPhoto, lostPhoto } from "@/modules/pictures/photos";
+import { addressOf } from "@/modules/place/addresses";
+import { zoneOf } from "@/modules/place/zones";
+import { answersWithin } from "@/modules/placing/windows";
+import { Type } from "@sinclair/typebox";
+import { nanoid } from "nanoid";
+import { Photos, windowChosen } from "../inputs";
+import { agreeRequest, endRequest, readRequest, wantedOf } from "../requests";
 
-export interface RequestRow {
-  id: number;
-  made_at: number;
-  about: "outside our zones" | "no window suits" | "a time to be agreed";
-  address_id: string | null;
-  address: string;
-  lng: number | null;
-  lat: number | null;
-  name: string;
-  mail: string;
-  phone: string;
-  wishes: string;
-  /** JSON: Item[], string[], Wish, ChosenWindow. */
-  items: string;
-  photos: string;
-  wish: string | null;
-  told: string | null;
-  handler_id: number | null;
-  outcome: "open" | "answered" | "declined" | "booked" | "withdrawn";
-  job_id: number | null;
-}
+const Wish = input({
+  weekdays: Type.Integer({ minimum: 1, maximum: 127 }),
+  from: MinuteOfDay,
+  to: MinuteOfDay,
+  until: OrNull(DateText),
+});
+/** What cannot be booked as it stands: an address of the look-up, or typed by hand; services where some were chosen; days and times that would suit. */
+const MakeRequest = input({
+  addressId: OrNull(chosen.addressId),
+  items: Type.Optional(Type.Array(Items.items, { maxItems: 12 })),
+  address: Type.String({ maxLength: 200 }),
+  name: Name,
+  mail: Mail,
+  phone: Phone,
+  wishes: Type.String({ maxLength: 1000 }),
+  photos: Type.Optional(Photos),
+  wish: Type.Optional(OrNull(Wish)),
+});
+const AnswerRequests = input({ ids: Type.Array(Id, { minItems: 1, maxItems: 200, uniqueItems: true }) });
+/** Where a request is, as the office has found out. */
+const LocateRequest = input({ requestId: Id, addressId: chosen.addressId });
+/** A request booked by the office: at one of the windows that somebody can keep, or at any other that can. */
+const BookRequest = input({ requestId: Id, ...windowChosen, serviceId: Type.Optional(Id) });
 
 /**
  * Somebody asks for what cannot be booked as it stands, and a person answers: from outside all zones,
@@ -112,21 +108,6 @@ export const makeRequest = defineOperation({
   },
 });
 
-/** An open request by its id. */
-export function readRequest({ sql }: ViewContext, id: number): RequestRow {
-  const request = sql<RequestRow>("SELECT * FROM requests WHERE id = ?").get(id);
-  if (!request || request.outcome !== "open") throw new Refusal("not-found");
-  return request;
-}
-
-export const endRequest = (
-  { sql, now }: OperationContext,
-  id: number,
-  outcome: RequestRow["outcome"],
-  jobId: number | null = null,
-): void =>
-  void sql("UPDATE requests SET outcome = ?, answered_at = ?, job_id = ? WHERE id = ?").run(outcome, now, jobId, id);
-
 /** The office has answered requests, by phone or mail. */
 export const answerRequests = defineOperation({
   name: "answer-requests",
@@ -151,19 +132,6 @@ export const locateRequest = defineOperation({
   },
 });
 
-/** What a request is about, to be placed: a service may be named by the office where none was chosen. Null where there is no known place or no service. */
-export function wantedOf(
-  context: ViewContext,
-  request: RequestRow,
-  { office = false, serviceId }: { office?: boolean; serviceId?: number } = {},
-): Wanted | null {
-  const chosen = JSON.parse(request.items) as Item[];
-  const items = chosen.length || serviceId === undefined ? chosen : [{ serviceId }];
-  return request.address_id === null || items.length === 0
-    ? null
-    : findWanted(context, { addressId: request.address_id, items }, { office });
-}
-
 /** The office books what was asked for, and tells the customer. */
 export const bookRequest = defineOperation({
   name: "book-request",
@@ -186,34 +154,3 @@ export const bookRequest = defineOperation({
     return { jobId };
   },
 });
-
-/** What was asked for is agreed, in the room that was taken for it. Answers the job's id. */
-export function agreeRequest(
-  context: OperationContext,
-  request: RequestRow,
-  wanted: Wanted,
-  visitId: number,
-  bookedBy: "front door" | "office",
-): number {
-  const { items, address, zone } = wanted;
-  const order = priceIn(context, wanted, visitId);
-  // On the phone no deposit is asked.
-  const depositMinor = bookedBy === "office" ? 0 : order.depositMinor;
-  const customerId = customerFor(context, { name: request.name, mail: request.mail, phone: request.phone }, address);
-  const siteId = siteFor(context, customerId, address, zone?.id ?? null);
-  const jobId = agreeJob(context, {
-    reach: request,
-    visitId,
-    customerId,
-    siteId,
-    items,
-    order,
-    note: request.wishes,
-    photos: JSON.parse(request.photos) as string[],
-    depositMinor,
-    bookedBy: bookedBy === "office" ? actorWords(context.actor) : bookedBy,
-  });
-  endRequest(context, request.id, "booked", jobId);
-  if (depositMinor === 0) tellBooked(context, jobId);
-  return jobId;
-}

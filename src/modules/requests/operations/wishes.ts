@@ -1,26 +1,22 @@
 import { withinAllowedHours } from "@/core/messages/moments";
-import { localOf } from "@/core/time/local";
-import { dayWords, windowIn } from "@/core/time/words";
-import { isOver, suits, type Wish } from "@/core/windows/wishes";
 import { Refusal } from "@/core/problems";
-import { OneRequest, WishToken } from "@/schemas/booking";
-import { stillOffered, takeRoom, type ChosenWindow, type Wanted } from "./booking";
-import { defineOperation, type OperationContext, type ViewContext } from "./door";
-import type { Hogar } from "./hogar";
-import { firstLinkTokenOf, linkTokenOf, openedBy, ownLinkPlaceholder } from "./links";
-import { answersFor, bookableDates } from "./placing";
-import { agreeRequest, endRequest, readRequest, wantedOf, type RequestRow } from "./requests";
-import { tellPerson } from "./telling";
-import { tellOffice } from "./telling-office";
+import { localOf } from "@/core/time/local";
+import { windowIn } from "@/core/time/local-words";
+import { dayWords } from "@/core/time/words";
+import { isOver, suits, type Wish } from "@/core/windows/wishes";
+import { Id, input } from "@/kernel/inputs";
+import { firstLinkTokenOf, linkTokenOf, ownLinkPlaceholder } from "@/kernel/links";
+import { defineOperation, type OperationContext, type ViewContext } from "@/kernel/operation";
+import { type ChosenWindow, stillOffered, takeRoom } from "@/modules/booking/room";
+import type { Wanted } from "@/modules/booking/wanted";
+import { tellPerson } from "@/modules/messages/telling";
+import { tellOffice } from "@/modules/messages/telling-office";
+import { answersFor, bookableDates } from "@/modules/placing/windows";
+import { WishToken } from "../inputs";
+import { agreeRequest, endRequest, readRequest, type RequestRow, wantedOf } from "../requests";
+import { openWish } from "../wishes";
 
-/** Requests that wait for a window. */
-export const openWishes = ({ store }: Hogar): number[] =>
-  store
-    .sql<{ id: number }>(
-      "SELECT id FROM requests WHERE outcome = 'open' AND about = 'no window suits' AND wish IS NOT NULL AND address_id IS NOT NULL ORDER BY id",
-    )
-    .all()
-    .map((request) => request.id);
+const OneRequest = input({ id: Id });
 
 /** Run every few minutes for each wish, one transaction each, so that nobody waits for all of them: tells whoever's wish can be met now, once for each window. */
 export const meetWish = defineOperation({
@@ -115,14 +111,3 @@ export const withdrawWish = defineOperation({
   input: WishToken,
   run: (context, { token }) => endRequest(context, readRequest(context, openWish(context, token).id).id, "withdrawn"),
 });
-
-/** The request of a sealed link; refused where it opens nothing, or has ended otherwise than in a booking. */
-export function openWish(context: ViewContext, token: string): RequestRow {
-  const id = openedBy(context.hogar, "wish", token);
-  const request = id === null ? undefined : context.sql<RequestRow>("SELECT * FROM requests WHERE id = ?").get(id);
-  const stands =
-    request?.outcome === "open" ||
-    (request?.outcome === "booked" && firstLinkTokenOf(context.hogar, request.job_id!) !== null);
-  if (!request || !stands) throw new Refusal("link-ended");
-  return request;
-}

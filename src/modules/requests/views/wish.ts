@@ -1,12 +1,13 @@
-import { dayWords, windowIn } from "@/core/time/words";
-import { titleOf, readItem, type Item } from "@/operations/catalogue";
-import { firstLinkTokenOf } from "@/operations/links";
-import { openWish } from "@/operations/wishes";
-import type { ChosenWindow } from "@/operations/booking";
-import { WishToken } from "@/schemas/booking";
-import { readFrontDoor } from "@/store/front-door";
 import { lookOf } from "@/core/look/front-door";
-import { defineView } from "./view";
+import { windowIn } from "@/core/time/local-words";
+import { dayWords } from "@/core/time/words";
+import { firstLinkTokenOf } from "@/kernel/links";
+import { defineView } from "@/kernel/view";
+import type { ChosenWindow } from "@/modules/booking/room";
+import { type Item, readItem, titleOf } from "@/modules/catalogue/catalogue";
+import { readFrontDoor } from "@/store/front-door";
+import { WishToken } from "../inputs";
+import { openWish } from "../wishes";
 
 /** What the link of a wish shows: the window that is free now, to be taken with one tap. */
 export const wish = defineView({

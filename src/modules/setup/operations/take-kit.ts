@@ -1,32 +1,22 @@
-import { existsSync, readdirSync, readFileSync } from "node:fs";
-import path from "node:path";
 import { mapEffects, type Question } from "@/core/catalogue/questions";
 import { minorDigits } from "@/core/money/amounts";
-import { Refusal } from "@/core/problems";
-import { Kit, TakeKit } from "@/schemas/kits";
-import { SaveService } from "@/schemas/setup";
-import { checkInput } from "./check-input";
-import { defineOperation, type OperationContext } from "./door";
-import { saveBookingRules } from "./setup/booking-rules";
-import { skillNamed } from "./setup/rows";
-import { saveExtra } from "./setup/save-extra";
-import { saveService } from "./setup/save-service";
+import { checkInput } from "@/kernel/check-input";
+import { input } from "@/kernel/inputs";
+import { defineOperation, type OperationContext } from "@/kernel/operation";
+import { skillNamed } from "@/kernel/rows";
+import { SaveService } from "@/modules/catalogue/inputs";
+import { storeExtra } from "@/modules/catalogue/saving-extras";
+import { storeService } from "@/modules/catalogue/saving-services";
+import { changeBookingRules } from "@/modules/placing/booking-rules";
+import { Type } from "@sinclair/typebox";
+import { readKit } from "../kits";
 
-/** Starter kits are files in kits/: anyone can add one. */
-const folder = (): string => path.join(process.cwd(), "kits");
-
-export const kitNames = (): string[] =>
-  existsSync(folder())
-    ? readdirSync(folder())
-        .filter((file) => file.endsWith(".json"))
-        .map((file) => file.slice(0, -5))
-        .sort()
-    : [];
-
-export function readKit(name: string): Kit {
-  if (!kitNames().includes(name)) throw new Refusal("not-found");
-  return checkInput(Kit, JSON.parse(readFileSync(path.join(folder(), `${name}.json`), "utf8"))) as Kit;
-}
+/** Takes a kit over: the services chosen, by code, at the business's usual tax rate. */
+const TakeKit = input({
+  kit: Type.String({ pattern: "^[a-z-]{1,60}$" }),
+  services: Type.Array(Type.String({ maxLength: 2 }), { minItems: 1, maxItems: 100 }),
+  taxBp: Type.Integer({ minimum: 0, maximum: 10_000 }),
+});
 
 /**
  * Makes the services of a kit, with their skills, questions and extras, and the window pattern where
@@ -74,7 +64,7 @@ export const takeKit = defineOperation({
         service.deposit.kind === "fixed"
           ? { kind: "fixed" as const, value: amount(service.deposit.value) }
           : service.deposit;
-      saveService.run(
+      storeService(
         context,
         checkInput(SaveService, {
           ...service,
@@ -93,7 +83,7 @@ export const takeKit = defineOperation({
     }
     const first = !sql("SELECT 1 FROM pattern_parts WHERE pattern_id = 1").get();
     if (first)
-      saveBookingRules.run(context, {
+      changeBookingRules(context, {
         windows: kit.windows,
         noticeMinutes: business.notice_minutes,
         horizonDays: business.horizon_days,
@@ -115,6 +105,6 @@ function extraNamed(
 ): number {
   return (
     context.sql<{ id: number }>("SELECT id FROM extras WHERE name = ?").get(extra.name)?.id ??
-    saveExtra.run(context, { id: null, ...extra, active: true }).id
+    storeExtra(context, { id: null, ...extra, active: true }).id
   );
 }

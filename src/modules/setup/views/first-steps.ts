@@ -1,8 +1,8 @@
 import { contradictions } from "@/core/setup/check";
-import { Nothing } from "@/schemas/money";
-import { kitNames, readKit } from "@/operations/kits";
+import { Nothing } from "@/kernel/inputs";
+import { defineView } from "@/kernel/view";
+import { kitNames, readKit } from "../kits";
 import { setup } from "./setup";
-import { defineView } from "./view";
 
 /** How far the set-up is, what contradicts itself, and the starter kits to begin with. */
 export const firstSteps = defineView({

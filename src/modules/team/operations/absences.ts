@@ -1,13 +1,42 @@
+import { Refusal } from "@/core/problems";
 import { prepareDay } from "@/core/routes/insertion";
 import { asLateAsItIs } from "@/core/routes/lateness";
 import type { Day, Travel } from "@/core/routes/timing";
-import { epochMinute, type LocalDate } from "@/core/time/local";
-import { Refusal } from "@/core/problems";
-import { RecordErrand, RecordTimeOff, RemoveErrand, RemoveTimeOff, SetDayHours } from "@/schemas/setup";
-import { defineOperation, type OperationContext } from "./door";
-import { refuseOddSpans } from "./odd-spans";
-import { takeOut, withStop, writeDay } from "./placing";
-import { loadPlanning, type PlannedStop } from "./planning";
+import type { LocalDate } from "@/core/time/dates";
+import { epochMinute } from "@/core/time/local";
+import { DateText, Id, input, MinuteOfDay, Name, OrNull } from "@/kernel/inputs";
+import { refuseOddSpans } from "@/kernel/odd-spans";
+import { defineOperation, type OperationContext } from "@/kernel/operation";
+import { takeOut, withStop, writeDay } from "@/modules/placing/days";
+import { loadPlanning, type PlannedStop } from "@/modules/placing/planning";
+import { Type } from "@sinclair/typebox";
+
+/** Whole days, or the same hours of each day. */
+const RecordTimeOff = input({
+  technicianId: Id,
+  firstDate: DateText,
+  lastDate: DateText,
+  reason: Name,
+  fromMinute: Type.Optional(MinuteOfDay),
+  toMinute: Type.Optional(MinuteOfDay),
+});
+/** Hours of one date in place of the week's; null goes back to the week's. */
+const SetDayHours = input({
+  technicianId: Id,
+  date: DateText,
+  spans: OrNull(Type.Array(input({ opens: MinuteOfDay, closes: MinuteOfDay }), { minItems: 1, maxItems: 6 })),
+});
+/** A blocked time, with or without a place to be at. */
+const RecordErrand = input({
+  technicianId: Id,
+  date: DateText,
+  fromMinute: MinuteOfDay,
+  toMinute: MinuteOfDay,
+  title: Name,
+  addressId: OrNull(Type.String({ maxLength: 40 })),
+});
+const RemoveErrand = input({ id: Id });
+const RemoveTimeOff = input({ id: Id });
 
 /**
  * What takes a technician's time: time off, errands, other hours on one date. Visits that can no

@@ -1,8 +1,50 @@
 import { Refusal } from "@/core/problems";
-import { SaveTechnician, SetTechnicianActive } from "@/schemas/setup";
-import { defineOperation } from "../door";
-import { takeOut } from "../placing";
-import { refuseOverlaps, saveLimits, saveNamed, saveRow, skillNamed } from "./rows";
+import { visitStates } from "@/core/visits/states";
+import { DateText, Id, ImageToken, input, Limits, Mail, Money, Name, OneOf, OrNull, Phone } from "@/kernel/inputs";
+import { defineOperation } from "@/kernel/operation";
+import { refuseOverlaps, saveLimits, saveNamed, saveRow, skillNamed } from "@/kernel/rows";
+import { PlaceSchema } from "@/modules/business/inputs";
+import { Hours, Hue } from "@/modules/catalogue/inputs";
+import { takeOut } from "@/modules/placing/days";
+import { type Static, Type } from "@sinclair/typebox";
+
+const MailOrNothing = Type.Union([Mail, Type.Literal("")]);
+
+export const SaveTechnician = input({
+  id: OrNull(Id),
+  name: Name,
+  phone: Phone,
+  skills: Type.Array(
+    input({ name: Name, level: Type.Integer({ minimum: 1, maximum: 3 }), validUntil: OrNull(DateText) }),
+    { maxItems: 40 },
+  ),
+  hours: Hours,
+  start: Type.Optional(PlaceSchema),
+  end: Type.Optional(PlaceSchema),
+  limits: Type.Optional(Limits),
+  /** A subcontractor works by link, without signing in. */
+  kind: Type.Optional(OneOf(["employee", "subcontractor"])),
+  mail: Type.Optional(MailOrNothing),
+  photo: Type.Optional(ImageToken),
+  hue: Type.Optional(Hue),
+  /** Empty: everywhere, everything. */
+  zones: Type.Optional(Type.Array(Id, { maxItems: 500, uniqueItems: true })),
+  services: Type.Optional(Type.Array(Id, { maxItems: 1000, uniqueItems: true })),
+  /** Whether customers may be offered this person. */
+  offered: Type.Optional(Type.Boolean()),
+  mostMinutes: Type.Optional(OrNull(Type.Integer({ minimum: 15, maximum: 1440 }))),
+  pay: Type.Optional(
+    input({
+      kind: OneOf(["none", "hourly", "salary"]),
+      amountMinor: Money,
+      hours: Type.Integer({ minimum: 1, maximum: 400 }),
+      employerBp: Type.Integer({ minimum: 0, maximum: 30_000 }),
+    }),
+  ),
+});
+/** Somebody leaves, or comes back. */
+const SetTechnicianActive = input({ id: Id, active: Type.Boolean() });
+export type SaveTechnician = Static<typeof SaveTechnician>;
 
 export const saveTechnician = defineOperation({
   name: "save-technician",
@@ -60,7 +102,7 @@ export const setTechnicianActive = defineOperation({
       throw new Refusal("not-found");
     if (active) return { freed: 0 };
     const ahead = sql<{ visit_id: number }>(
-      "SELECT p.visit_id FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = ? AND p.date >= ? AND v.state IN ('promised', 'held', 'forecast')",
+      `SELECT p.visit_id FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = ? AND p.date >= ? AND v.state IN ${visitStates.sql("plan")}`,
     ).all(id, today);
     for (const { visit_id } of ahead) takeOut(context, visit_id);
     sql(

@@ -1,18 +1,13 @@
-import { addDays, localOf } from "@/core/time/local";
-import { dateWords } from "@/core/time/words";
-import { Nothing } from "@/schemas/money";
 import { may, seesOnly } from "@/core/people/permissions";
-import { incoming } from "./incoming";
-import { defineView, look } from "./view";
-
-export interface NeedsPerson {
-  kind: "incoming" | "unplaced" | "late" | "failed card" | "overdue" | "bounced" | "expiring" | "reply" | "stuck";
-  words: string;
-  detail: string;
-  href: string;
-  /** How many it stands for, where that is not one. */
-  n?: number;
-}
+import { addDays } from "@/core/time/dates";
+import { localOf } from "@/core/time/local";
+import { dateWords } from "@/core/time/words";
+import { visitStates } from "@/core/visits/states";
+import { Nothing } from "@/kernel/inputs";
+import { defineView } from "@/kernel/view";
+import { readIncoming } from "@/modules/incoming/entries";
+import type { NeedsPerson } from "../needs";
+import { byUrgency } from "@/core/today/urgency";
 
 const did = { booking: "has booked", request: "asks for", quote: "has our quote for" } as const;
 /** Of what waits in Incoming, so many are named one by one. */
@@ -23,13 +18,13 @@ export const todayView = defineView({
   name: "today",
   access: "office.see",
   input: Nothing,
-  read({ sql, hogar, actor, today, minute, now, business }) {
+  read(context) {
+    const { sql, actor, today, minute, now, business } = context;
     const only = seesOnly(actor);
     const needs: NeedsPerson[] = [];
     const soon = addDays(today, 14);
     if (only === null && may(actor, "customers.see")) {
-      const waiting = look(hogar, incoming, {}, actor);
-      const forUs = waiting.ok ? waiting.value.entries.filter((e) => e.forUs) : [];
+      const forUs = readIncoming(context).entries.filter((e) => e.forUs);
       for (const e of forUs.slice(0, mostShown))
         needs.push({
           kind: "incoming",
@@ -51,24 +46,26 @@ export const todayView = defineView({
     for (const v of sql<{ id: number; date: string; service: string; name: string; state: string }>(
       `SELECT v.id, v.date, v.state, v.title AS service, coalesce(c.name, rc.name) AS name FROM visits v JOIN services s ON s.id = v.service_id
        LEFT JOIN jobs j ON j.id = v.job_id LEFT JOIN customers c ON c.id = j.customer_id LEFT JOIN repeats r ON r.id = v.repeat_id LEFT JOIN customers rc ON rc.id = r.customer_id
-       WHERE v.date BETWEEN ? AND ? AND v.state IN ('promised', 'forecast') AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) ORDER BY v.date LIMIT 30`,
+       WHERE v.date BETWEEN ? AND ? AND v.state IN ${visitStates.sql("move")} AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) ORDER BY v.date LIMIT 30`,
     ).all(today, soon))
       needs.push({
         kind: "unplaced",
-        words: `${v.name} has nobody yet`,
+        words: `${v.name} has no technician yet`,
         detail: `${v.service}${v.state === "forecast" ? ", a repeat that finds no room" : ""}`,
         href: `/board?date=${v.date}&visit=${v.id}`,
+        date: v.date,
       });
 
     for (const v of sql<{ id: number; date: string; name: string; technician: string; window_to: number }>(
       `SELECT v.id, v.date, c.name, t.name AS technician, v.window_to FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id
-       JOIN placements p ON p.visit_id = v.id JOIN technicians t ON t.id = p.technician_id WHERE v.date = ? AND v.state IN ('promised', 'on the way') AND v.window_to < ? GROUP BY v.id`,
+       JOIN placements p ON p.visit_id = v.id JOIN technicians t ON t.id = p.technician_id WHERE v.date = ? AND v.state IN ${visitStates.sql("await")} AND v.window_to < ? GROUP BY v.id`,
     ).all(today, minute))
       needs.push({
         kind: "late",
         words: `${v.technician} is ${minute - v.window_to} min past the window at ${v.name}`,
         detail: "Tell the customer, or place it anew",
         href: `/board?date=${v.date}&visit=${v.id}`,
+        date: v.date,
       });
 
     for (const p of sql<{ id: number; visit_id: number; date: string; name: string; purpose: string; problem: string }>(
@@ -93,10 +90,19 @@ export const todayView = defineView({
         href: "/today",
       });
 
+    for (const f of sql<{ words: string; problem: string }>(
+      "SELECT words, problem FROM failed_work ORDER BY failed_at LIMIT 10",
+    ).all())
+      needs.push({
+        kind: "stuck",
+        words: `${f.words}: this could not be done by itself`,
+        detail: `${f.problem} It is tried again when something about it changes.`,
+        href: "/today",
+      });
+
     if (may(actor, "money.see")) {
       const overdue = sql<{ n: number; open: number }>(
-        `SELECT count(*) AS n, coalesce(sum(open), 0) AS open FROM (SELECT total_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = i.id), 0) AS open
-         FROM invoices i WHERE due_date < ? AND cancelled_at IS NULL) WHERE open > 0`,
+        "SELECT count(*) AS n, coalesce(sum(b.open_minor), 0) AS open FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.due_date < ? AND b.open_minor > 0",
       ).get(today)!;
       if (overdue.n)
         needs.push({
@@ -122,8 +128,8 @@ export const todayView = defineView({
     for (const b of bounced)
       needs.push({
         kind: "bounced",
-        words: `Messages to ${b.name} come back`,
-        detail: "The mail address or number is not right",
+        words: `Messages to ${b.name} bounced`,
+        detail: "The email address or number is not right",
         href: `/customers?id=${b.customer_id}`,
       });
 
@@ -148,11 +154,11 @@ export const todayView = defineView({
       off: string | null;
     }>(
       `SELECT t.id, t.name,
-        (SELECT count(*) FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = t.id AND p.date = ?1 AND v.state IN ('done', 'no access')) AS done,
-        (SELECT count(*) FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = t.id AND p.date = ?1 AND v.state NOT IN ('held', 'forecast')) AS all_visits,
+        (SELECT count(*) FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = t.id AND p.date = ?1 AND v.state IN ${visitStates.sql("over")}) AS done,
+        (SELECT count(*) FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = t.id AND p.date = ?1 AND v.state IN ${visitStates.sql("count")}) AS all_visits,
         n.name AS next, n.window_from AS next_from, n.window_to AS next_to, (SELECT reason FROM time_off o WHERE o.technician_id = t.id AND ?1 BETWEEN first_date AND last_date) AS off
        FROM technicians t LEFT JOIN (SELECT p.technician_id, c.name, v.window_from, v.window_to, min(p.arrives) FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id
-         WHERE p.date = ?1 AND v.state IN ('promised', 'on the way', 'on site') GROUP BY p.technician_id) n ON n.technician_id = t.id
+         WHERE p.date = ?1 AND v.state IN ${visitStates.sql("expect")} GROUP BY p.technician_id) n ON n.technician_id = t.id
        WHERE t.active = 1 AND (@only IS NULL OR t.id = @only) ORDER BY t.position`.replaceAll("?1", "@today"),
     ).all({ today, only });
     const booked = sql<{ n: number; minor: number }>(
@@ -163,7 +169,7 @@ export const todayView = defineView({
       isFresh: may(actor, "setup.change") && sql("SELECT 1 FROM jobs").get() === undefined,
       // What needs a person is for those who see everybody's work.
       today,
-      needs: only === null ? needs : [],
+      needs: only === null ? byUrgency(needs, today) : [],
       booked,
       currency: business.currency,
       technicians: technicians.map((t) => ({

@@ -1,18 +1,19 @@
 import { missing, tick, type TickedItem } from "@/core/catalogue/checklist";
+import type { JobStanding } from "@/core/jobs/states";
 import { Refusal } from "@/core/problems";
-import { AdvanceVisit } from "@/schemas/booking";
-import { defineOperation } from "./door";
-import { issueInvoice } from "./invoicing";
-import { tellCustomer } from "./messaging";
-import { mustSee } from "./visits";
+import { stepRefusal, type VisitState, visitStates } from "@/core/visits/states";
+import { Id, input, OneOf } from "@/kernel/inputs";
+import { defineOperation } from "@/kernel/operation";
+import { tellCustomer } from "@/modules/messages/messaging";
+import { issueInvoice } from "@/modules/money/invoicing";
+import { mustSee } from "@/modules/placing/visits";
+import { Type } from "@sinclair/typebox";
 
-/** Which step may follow which. Repeating a step changes nothing: a phone may send it twice. */
-const follows: Record<string, readonly string[]> = {
-  "on the way": ["promised"],
-  "on site": ["on the way", "promised"],
-  done: ["on site"],
-  "no access": ["on the way", "on site"],
-};
+const AdvanceVisit = input({
+  visitId: Id,
+  to: OneOf(["on the way", "on site", "done", "no access"]),
+  ticked: Type.Optional(Type.Array(Type.String({ maxLength: 40 }), { maxItems: 60 })),
+});
 
 /** As it was, where nothing is said of it. */
 const tickedList = (list: TickedItem[], ticked: readonly string[] | undefined): TickedItem[] =>
@@ -24,20 +25,29 @@ export const advanceVisit = defineOperation({
   access: "field.work",
   input: AdvanceVisit,
   run(context, { visitId, to, ticked }) {
-    const { sql, now } = context;
-    const visit = sql<{ state: string; job_id: number; started_at: number | null; checklist: string }>(
-      "SELECT state, job_id, started_at, checklist FROM visits WHERE id = ?",
-    ).get(visitId);
+    const { sql, now, today } = context;
+    const visit = sql<{
+      state: VisitState;
+      date: string;
+      job_id: number;
+      started_at: number | null;
+      checklist: string;
+    }>("SELECT state, date, job_id, started_at, checklist FROM visits WHERE id = ?").get(visitId);
     if (!visit) throw new Refusal("not-found");
     mustSee(context, visitId);
+    // Repeating a step changes nothing: a phone may send it twice.
     if (visit.state === to) return;
-    if (!follows[to]!.includes(visit.state)) throw new Refusal("wrong-order");
+    const job = sql<JobStanding>("SELECT state, approval FROM jobs WHERE id = ?").get(visit.job_id);
+    const refusal = job ? stepRefusal(to, visit, job, today) : "visit-not-open";
+    if (refusal) throw new Refusal(refusal);
     const list = tickedList(JSON.parse(visit.checklist) as TickedItem[], ticked);
     const left = to === "done" ? missing(list) : [];
     if (left.length)
-      throw new Refusal("checklist-open", { sentence: `Tick first: ${left.map((item) => item.words).join("; ")}.` });
+      throw new Refusal("checklist-open", {
+        sentence: `Required first: ${left.map((item) => item.words).join("; ")}.`,
+      });
     sql("UPDATE visits SET checklist = ? WHERE id = ?").run(JSON.stringify(list), visitId);
-    const over = to === "done" || to === "no access";
+    const over = visitStates.allows("over", to);
     sql("UPDATE visits SET state = ?, started_at = ?, ended_at = ? WHERE id = ?").run(
       to,
       to === "on site" ? now : visit.started_at,
@@ -60,7 +70,7 @@ export const advanceVisit = defineOperation({
     if (over) settlePlacements(visit.started_at ?? now);
     if (
       to === "done" &&
-      !sql("SELECT 1 FROM visits WHERE job_id = ? AND state NOT IN ('done', 'cancelled')").get(visit.job_id)
+      !sql(`SELECT 1 FROM visits WHERE job_id = ? AND state NOT IN ${visitStates.sql("closed")}`).get(visit.job_id)
     ) {
       sql("UPDATE jobs SET state = 'done' WHERE id = ?").run(visit.job_id);
       issueInvoice(context, visit.job_id);

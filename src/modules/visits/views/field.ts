@@ -1,9 +1,10 @@
 import type { TickedItem } from "@/core/catalogue/checklist";
-import { localOf } from "@/core/time/local";
 import { Refusal } from "@/core/problems";
-import { Nothing } from "@/schemas/money";
-import { answersOfJob } from "@/operations/catalogue";
-import { defineView } from "./view";
+import { localOf } from "@/core/time/local";
+import type { VisitState } from "@/core/visits/states";
+import { Nothing } from "@/kernel/inputs";
+import { defineView } from "@/kernel/view";
+import { answersOfJob } from "@/modules/catalogue/job-items";
 
 /** A technician's day, in order: only their own. */
 export const fieldDay = defineView({
@@ -19,7 +20,7 @@ export const fieldDay = defineView({
     const zone = business.time_zone;
     const stops = sql<{
       id: number;
-      state: string;
+      state: VisitState;
       service: string;
       minutes: number;
       customer: string;
@@ -35,15 +36,13 @@ export const fieldDay = defineView({
       window_to: number;
       arrives: number;
       driving: number;
-      total_minor: number;
+      due_minor: number;
       job_id: number;
-      received: number;
       lastHere: string | null;
     }>(
-      `SELECT v.id, v.state, v.title AS service, v.minutes, c.name AS customer, c.phone, t.line, t.postcode, j.note, j.pays, v.checklist, t.access, v.date, v.window_from, v.window_to, p.arrives, p.driving, j.total_minor, j.id AS job_id,
-         coalesce((SELECT sum(amount_minor) FROM payments WHERE job_id = j.id AND state = 'received'), 0) AS received,
+      `SELECT v.id, v.state, v.title AS service, v.minutes, c.name AS customer, c.phone, t.line, t.postcode, j.note, j.pays, v.checklist, t.access, v.date, v.window_from, v.window_to, p.arrives, p.driving, b.due_minor, j.id AS job_id,
          (SELECT max(v2.date) FROM visits v2 JOIN jobs j2 ON j2.id = v2.job_id WHERE j2.site_id = j.site_id AND v2.state = 'done' AND v2.id <> v.id) AS lastHere
-       FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id JOIN sites t ON t.id = j.site_id
+       FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id JOIN sites t ON t.id = j.site_id JOIN job_balances b ON b.job_id = j.id
        WHERE p.technician_id = ? AND p.date = ? AND j.state <> 'awaiting deposit' AND j.approval = 'given' ORDER BY p.arrives`,
     ).all(actor.technicianId, today);
     return {
@@ -76,7 +75,7 @@ export const fieldDay = defineView({
         windowTo: localOf(s.window_to, zone).minute,
         arrives: localOf(s.arrives, zone).minute,
         driving: s.driving,
-        toCollectMinor: s.total_minor - s.received,
+        toCollectMinor: s.due_minor,
         paysAtDoor: s.pays === "at the door",
         lastHere: s.lastHere,
       })),

@@ -1,0 +1,110 @@
+import type { PricedOrder } from "@/core/catalogue/order";
+import type { Answers } from "@/core/catalogue/questions";
+import { Refusal } from "@/core/problems";
+import type { VisitToPlace } from "@/core/windows/visit-to-place";
+import type { Address } from "@/gateways/types";
+import type { ViewContext } from "@/kernel/operation";
+import {
+  type Item,
+  type ItemRow,
+  priceItems,
+  questionsOf,
+  readItem,
+  type ServiceRow,
+  toPlace,
+} from "@/modules/catalogue/catalogue";
+import { couponFor, type StoredCoupon } from "@/modules/catalogue/coupons";
+import { isKeptPhoto, lostPhoto } from "@/modules/pictures/photos";
+import { addressOf } from "@/modules/place/addresses";
+import { zoneOf, type ZoneRules } from "@/modules/place/zones";
+
+/** What a booking is about, found again from the ids that came in. */
+export interface Wanted {
+  address: Address;
+  /** Null outside all zones, where only the office books. */
+  zone: ZoneRules | null;
+  items: ItemRow[];
+  visit: VisitToPlace;
+  order: PricedOrder;
+  coupon: StoredCoupon | null;
+}
+
+/** Refuses where the address, the zone, a service or an answer is not as it must be. */
+export function findWanted(
+  context: ViewContext,
+  { addressId, items: asked, technicianId = null, coupon: code = "" }: Asked,
+  { office = false } = {},
+): Wanted {
+  const address = addressOf(context, addressId);
+  const zone = zoneOf(context, address);
+  if (!zone && !office) throw new Refusal("outside-zones");
+  const items = asked.map(({ serviceId, quantity = 1, answers = {}, extras = [] }) =>
+    readItem(context, { serviceId, quantity, answers, extras }),
+  );
+  if (items.some(({ service }) => !service.active)) throw new Refusal("service-not-offered");
+  const long = items.find(({ service }) => service.days > 1);
+  if (long && (items.length > 1 || long.quantity > 1))
+    throw new Refusal("invalid-input", {
+      fields: { "/items": `${long.service.name} takes several days. Book it on its own.` },
+    });
+  const coupon = code.trim()
+    ? couponFor(
+        context,
+        code,
+        items.map(({ service }) => service.id),
+      )
+    : null;
+  const order = priceItems(context, items, zone, { coupon });
+  const wrong = items.flatMap(({ service, answers }, i) =>
+    [...Object.entries(order.items[i]!.problems), ...lostPhotos(context, service, answers)].map(([id, sentence]) => [
+      `/items/${i}/answers/${id}`,
+      sentence,
+    ]),
+  );
+  // The office has spoken with them: what a page must ask need not be answered.
+  if (wrong.length && !office)
+    throw new Refusal("invalid-input", { fields: Object.fromEntries(wrong) as Record<string, string> });
+  return {
+    address,
+    zone,
+    items,
+    visit: { ...toPlace(items, address, zone?.id ?? null, order), wanted: wishOf(items, technicianId) },
+    order,
+    coupon,
+  };
+}
+
+/** What an order costs in the window that was taken for it: less where that is on our way. */
+export function priceIn(context: ViewContext, { items, zone, coupon, order }: Wanted, visitId: number): PricedOrder {
+  const { on_our_way: onOurWay } = context
+    .sql<{ on_our_way: number }>("SELECT on_our_way FROM visits WHERE id = ?")
+    .get(visitId)!;
+  return onOurWay && context.business.on_our_way_bp > 0
+    ? priceItems(context, items, zone, { coupon, onOurWayBp: context.business.on_our_way_bp })
+    : order;
+}
+
+/** A wish for a technician counts where each service lets customers have one; what was wished for otherwise is no refusal. */
+const wishOf = (items: readonly ItemRow[], technicianId: number | null): VisitToPlace["wanted"] =>
+  technicianId !== null && items.every(({ service }) => service.wish !== "none")
+    ? { technicianId, only: items.some(({ service }) => service.wish === "only") }
+    : null;
+
+/** Photos that are not kept here, by question. */
+const lostPhotos = (context: ViewContext, service: ServiceRow, answers: Answers): [string, string][] =>
+  questionsOf(service).flatMap((question): [string, string][] => {
+    const tokens = question.kind === "photo" ? answers[question.id] : undefined;
+    return Array.isArray(tokens) && !tokens.every((token) => isKeptPhoto(context, token))
+      ? [[question.id, lostPhoto]]
+      : [];
+  });
+
+/** What came in about a booking. */
+export interface Asked {
+  addressId: string;
+  items: readonly (Pick<Item, "serviceId"> & Partial<Item>)[];
+  /** The technician wished for. */
+  technicianId?: number | null;
+  /** A coupon's code, or nothing. */
+  coupon?: string;
+}

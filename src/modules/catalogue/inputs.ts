@@ -1,0 +1,242 @@
+import {
+  DateText,
+  Id,
+  ImageToken,
+  input,
+  Limits,
+  MinuteOfDay,
+  Money,
+  Name,
+  OneOf,
+  OrNull,
+  Technicians,
+  Weekdays,
+} from "@/kernel/inputs";
+import { AddressId } from "@/modules/place/inputs";
+import { type Static, type TString, Type } from "@sinclair/typebox";
+
+/** Answers by question: whether they fit the questions is for core to say. */
+export const Answers = Type.Record(
+  Type.String({ maxLength: 40 }),
+  Type.Union([
+    Type.Boolean(),
+    Type.Number(),
+    Type.String({ maxLength: 2000 }),
+    Type.Array(Type.String({ maxLength: 80 }), { maxItems: 40 }),
+  ]),
+  { maxProperties: 60 },
+);
+const Extras = Type.Array(input({ id: Id, quantity: Type.Integer({ minimum: 1, maximum: 999 }) }), { maxItems: 60 });
+/** The services of an order, the main one first, with what was answered and chosen for each. */
+export const Items = Type.Array(
+  input({
+    serviceId: Id,
+    quantity: Type.Optional(Type.Integer({ minimum: 1, maximum: 99 })),
+    answers: Type.Optional(Answers),
+    extras: Type.Optional(Extras),
+  }),
+  { minItems: 1, maxItems: 12 },
+);
+/** `technicianId`: the technician a customer wishes for, where the service lets them. */
+export const order = { items: Items, technicianId: Type.Optional(OrNull(Id)) };
+
+/** The window somebody chose: epoch minutes, as the offer said them. */
+export const chosen = {
+  addressId: AddressId,
+  ...order,
+  date: DateText,
+  from: Type.Integer({ minimum: 0 }),
+  to: Type.Integer({ minimum: 0 }),
+};
+
+export const RepeatEveryInput = input({
+  every: Type.Integer({ minimum: 1, maximum: 120 }),
+  unit: OneOf(["day", "week", "month", "year"]),
+});
+
+/** Questions as core/catalogue/questions.ts has them. */
+const QuestionId = Type.String({
+  pattern: "^[a-z0-9-]{1,40}$",
+  patternSentence: "Small letters, figures and hyphens.",
+});
+const Basis = Type.Integer({ minimum: -10_000, maximum: 100_000 });
+const effectOf = (Ref: TString) =>
+  input({
+    price: Type.Optional(
+      Type.Union([
+        input({ how: OneOf(["add", "replace"]), minor: Type.Integer({ minimum: -100_000_000, maximum: 100_000_000 }) }),
+        input({ how: Type.Literal("percent"), basisPoints: Basis }),
+      ]),
+    ),
+    minutes: Type.Optional(Type.Integer({ minimum: -600, maximum: 600 })),
+    skills: Type.Optional(
+      Type.Array(input({ skill: Ref, level: Type.Optional(Type.Integer({ minimum: 1, maximum: 3 })) }), {
+        maxItems: 10,
+      }),
+    ),
+    crew: Type.Optional(Type.Integer({ minimum: 1, maximum: 9 })),
+    extras: Type.Optional(
+      Type.Array(input({ id: Ref, quantity: Type.Integer({ minimum: 1, maximum: 999 }) }), { maxItems: 20 }),
+    ),
+  });
+const Condition = Type.Union([
+  input({ question: QuestionId, is: Type.Union([Type.Boolean(), Type.String({ maxLength: 40 })]) }),
+  input({ question: QuestionId, atLeast: Type.Optional(Type.Number()), atMost: Type.Optional(Type.Number()) }),
+]);
+const common = {
+  id: QuestionId,
+  words: Name,
+  help: Type.Optional(Type.String({ maxLength: 200 })),
+  billed: Type.Optional(Name),
+  required: Type.Boolean(),
+  shownIf: Type.Optional(OrNull(Condition)),
+};
+const Whole = Type.Integer({ minimum: 0, maximum: 100_000 });
+const Measure = Type.Number({ minimum: 0, maximum: 1_000_000 });
+
+/** Questions whose effects name skills and extras by `Ref`: by id in the database, by name in files. */
+export function questionsBy(Ref: TString) {
+  const Effect = effectOf(Ref);
+  const Choices = Type.Array(input({ id: QuestionId, words: Name, effect: Type.Optional(Effect) }), { maxItems: 40 });
+  return Type.Array(
+    Type.Union([
+      input({ ...common, kind: Type.Literal("yes-no"), yes: Type.Optional(Effect), no: Type.Optional(Effect) }),
+      input({ ...common, kind: Type.Literal("one"), choices: Choices }),
+      input({ ...common, kind: Type.Literal("several"), choices: Choices }),
+      input({
+        ...common,
+        kind: Type.Literal("count"),
+        min: Whole,
+        max: Whole,
+        included: Type.Optional(Whole),
+        each: Type.Optional(Effect),
+      }),
+      input({
+        ...common,
+        kind: Type.Literal("number"),
+        min: Measure,
+        max: Measure,
+        step: Type.Number({ exclusiveMinimum: 0, maximum: 1000 }),
+        unit: Type.String({ maxLength: 12 }),
+        brackets: Type.Optional(Type.Array(input({ upTo: OrNull(Measure), effect: Effect }), { maxItems: 12 })),
+        each: Type.Optional(Effect),
+      }),
+      input({ ...common, kind: Type.Literal("text"), most: Type.Integer({ minimum: 1, maximum: 2000 }) }),
+      input({ ...common, kind: Type.Literal("tick") }),
+      input({ ...common, kind: Type.Literal("photo"), most: Type.Integer({ minimum: 1, maximum: 6 }) }),
+    ]),
+    { maxItems: 40 },
+  );
+}
+export const Questions = questionsBy(Type.String({ pattern: "^\\d+$" }));
+
+export const Hue = Type.Integer({ minimum: 0, maximum: 7 });
+
+const part = { weekdays: Weekdays, from: MinuteOfDay, to: MinuteOfDay };
+const Step = Type.Integer({ minimum: 5, maximum: 720 });
+export const Pattern = Type.Array(
+  Type.Union([
+    input({ kind: Type.Literal("window"), ...part }),
+    input({ kind: Type.Literal("stepping"), ...part, length: Step, step: Step }),
+    input({ kind: Type.Literal("exact"), ...part, step: Step }),
+    input({ kind: Type.Literal("continuous"), ...part }),
+  ]),
+  { minItems: 1, maxItems: 60 },
+);
+const Capacity = OneOf(["route", "count", "open", "ask"]);
+export const Hours = Type.Array(
+  input({ weekday: Type.Integer({ minimum: 0, maximum: 6 }), opens: MinuteOfDay, closes: MinuteOfDay }),
+  { maxItems: 42 },
+);
+
+/** What is ticked off on site. */
+export const Checklist = Type.Array(
+  input({ id: Type.String({ pattern: "^[a-z0-9-]{1,40}$" }), words: Name, required: Type.Boolean() }),
+  { maxItems: 60 },
+);
+
+export const SaveService = input({
+  id: OrNull(Id),
+  code: Type.String({ pattern: "^[A-Za-z]{2}$", patternSentence: "Two letters, such as SW." }),
+  name: Name,
+  category: Name,
+  description: Type.String({ maxLength: 400 }),
+  priceMinor: Money,
+  taxBp: Type.Integer({ minimum: 0, maximum: 10_000 }),
+  minutes: Type.Integer({ minimum: 5, maximum: 600 }),
+  beforeMinutes: Type.Integer({ minimum: 0, maximum: 240 }),
+  afterMinutes: Type.Integer({ minimum: 0, maximum: 240 }),
+  crew: Type.Integer({ minimum: 1, maximum: 9 }),
+  skills: Type.Array(Type.Union([Name, input({ name: Name, level: Type.Integer({ minimum: 1, maximum: 3 }) })]), {
+    maxItems: 20,
+  }),
+  deposit: input({
+    kind: OneOf(["none", "percent", "fixed", "full"]),
+    value: Type.Integer({ minimum: 0, maximum: 100_000_000 }),
+  }),
+  active: Type.Boolean(),
+  /** Consecutive working days with the same crew. */
+  days: Type.Optional(Type.Integer({ minimum: 1, maximum: 10 })),
+  noticeMinutes: Type.Optional(Type.Integer({ minimum: 0, maximum: 60 * 24 * 60 })),
+  /** Null: as the business. */
+  capacity: Type.Optional(OrNull(Capacity)),
+  windows: Type.Optional(OrNull(Pattern)),
+  hours: Type.Optional(Hours),
+  technicians: Type.Optional(Technicians),
+  limits: Type.Optional(Limits),
+  wish: Type.Optional(OneOf(["none", "preferred", "only"])),
+  /** Whether a person confirms each booking. */
+  confirm: Type.Optional(Type.Boolean()),
+  /** How often customers may have it come again, by themselves. */
+  repeats: Type.Optional(Type.Array(RepeatEveryInput, { maxItems: 8 })),
+  questions: Type.Optional(Questions),
+  extras: Type.Optional(
+    Type.Array(input({ id: Id, most: Type.Integer({ minimum: 1, maximum: 999 }) }), { maxItems: 60 }),
+  ),
+  hue: Type.Optional(Hue),
+  picture: Type.Optional(ImageToken),
+  /** A price, a price to begin from, or one that is told after we have seen it. */
+  priceKind: Type.Optional(OneOf(["fixed", "from", "quote"])),
+  showsPrice: Type.Optional(Type.Boolean()),
+  showsMinutes: Type.Optional(Type.Boolean()),
+  mayPayAll: Type.Optional(Type.Boolean()),
+  /** Cancelled later than so many hours before the window, the fee is asked: a share in basis points, or an amount. */
+  late: Type.Optional(
+    input({
+      hours: Type.Integer({ minimum: 0, maximum: 720 }),
+      kind: OneOf(["none", "percent", "fixed"]),
+      value: Type.Integer({ minimum: 0, maximum: 100_000_000 }),
+    }),
+  ),
+  noAccessMinor: Type.Optional(Money),
+  hidden: Type.Optional(Type.Boolean()),
+  /** The end of its own address, /book?service=…; null has none. */
+  slug: Type.Optional(
+    OrNull(
+      Type.String({
+        pattern: "^[a-z0-9-]{2,60}$",
+        patternSentence: "Small letters, figures and hyphens, such as chimney-sweep.",
+      }),
+    ),
+  ),
+  checklist: Type.Optional(Checklist),
+});
+export type SaveService = Static<typeof SaveService>;
+
+export const SaveBookingRules = input({
+  windows: Pattern,
+  noticeMinutes: Type.Integer({ minimum: 0, maximum: 60 * 24 * 60 }),
+  horizonDays: Type.Integer({ minimum: 1, maximum: 365 }),
+  holdMinutes: Type.Integer({ minimum: 1, maximum: 120 }),
+  capacity: Type.Optional(Capacity),
+  forecastRoom: Type.Optional(OneOf(["full", "half", "none"])),
+  limits: Type.Optional(Limits),
+  /** Addresses in no zone: a kind refusal, or a request that a person answers. */
+  outside: Type.Optional(OneOf(["refuse", "request"])),
+  /** Until how many hours before the window customers move and cancel by themselves. */
+  moveHours: Type.Optional(Type.Integer({ minimum: 0, maximum: 720 })),
+  cancelHours: Type.Optional(Type.Integer({ minimum: 0, maximum: 720 })),
+  /** Off the price of windows on our way, basis points. */
+  onOurWayBp: Type.Optional(Type.Integer({ minimum: 0, maximum: 5000 })),
+});
+export type SaveBookingRules = Static<typeof SaveBookingRules>;

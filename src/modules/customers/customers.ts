@@ -1,0 +1,79 @@
+import { type Consent, consentWords } from "@/core/messages/consents";
+import { phoneKept, phoneProblem } from "@/core/people/phones";
+import { Refusal } from "@/core/problems";
+import type { Address } from "@/gateways/types";
+import type { OperationContext } from "@/kernel/operation";
+import { noteAlike, sameOrAlike } from "./same-person";
+
+export interface BookerDetails {
+  name: string;
+  mail: string;
+  phone: string;
+  /** What was agreed to; absent where it was not asked. */
+  reminders?: boolean;
+  offers?: boolean;
+}
+
+/** The customer of these details: the same person where that is certain, otherwise a new one, put side by side with those who may be the same. What was agreed to is kept in the words that were shown. */
+export function customerFor(
+  context: OperationContext,
+  { name, mail, phone, reminders, offers }: BookerDetails,
+  address: Pick<Address, "line" | "postcode">,
+): number {
+  const { sql, now, business } = context;
+  const tidy = name.trim().replace(/\s+/g, " ");
+  const wrongPhone = phoneProblem(phone, business.phone);
+  if (wrongPhone) throw new Refusal("invalid-input", { fields: { "/customer/phone": wrongPhone } });
+  const kept = { name: tidy, mail: mail.trim(), phone: phoneKept(phone, business.phone) };
+  const found = sameOrAlike(context, { ...kept, places: [`${address.line}, ${address.postcode}`] });
+  const { id } =
+    found.same ??
+    sql<{ id: number }>(
+      "INSERT INTO customers (name, mail, phone, reminders, offers, since_at) VALUES (?, ?, ?, ?, 0, ?) RETURNING id",
+    ).get(kept.name, kept.mail, kept.phone, reminders ? 1 : 0, now)!;
+  if (!found.same) for (const alike of found.alike) noteAlike(context, alike, id);
+  if (reminders !== undefined) recordConsent(context, id, "reminders", reminders);
+  if (offers !== undefined) recordConsent(context, id, "offers", offers);
+  return id;
+}
+
+/** Takes down a yes or a no, with the words as they were shown; the same answer again is not written twice. */
+export function recordConsent(
+  { sql, now, business }: OperationContext,
+  customerId: number,
+  kind: Consent,
+  given: boolean,
+  takenBack = false,
+): void {
+  const words = consentWords(business.name)[kind];
+  const last = sql<{ given: number; words: string }>(
+    "SELECT given, words FROM consents WHERE customer_id = ? AND kind = ? ORDER BY id DESC LIMIT 1",
+  ).get(customerId, kind);
+  // Somebody who books again without a tick has not taken back what they agreed to before.
+  if (last && (last.given === (given ? 1 : 0) || (!given && !takenBack))) return;
+  sql("INSERT INTO consents (customer_id, kind, given, words, at) VALUES (?, ?, ?, ?, ?)").run(
+    customerId,
+    kind,
+    given ? 1 : 0,
+    words,
+    now,
+  );
+  if (kind !== "card on file") sql(`UPDATE customers SET ${kind} = ? WHERE id = ?`).run(given ? 1 : 0, customerId);
+}
+
+export function siteFor(
+  { sql }: OperationContext,
+  customerId: number,
+  address: Pick<Address, "line" | "postcode" | "lng" | "lat">,
+  zoneId: number | null,
+): number {
+  const same = sql<{ id: number }>("SELECT id FROM sites WHERE customer_id = ? AND line = ? AND postcode = ?").get(
+    customerId,
+    address.line,
+    address.postcode,
+  );
+  if (same) return same.id;
+  return sql<{ id: number }>(
+    "INSERT INTO sites (customer_id, line, postcode, lng, lat, zone_id, access) VALUES (?, ?, ?, ?, ?, ?, '') RETURNING id",
+  ).get(customerId, address.line, address.postcode, address.lng, address.lat, zoneId)!.id;
+}

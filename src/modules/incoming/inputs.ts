@@ -1,0 +1,4 @@
+import { Id, input, OneOf } from "@/kernel/inputs";
+
+/** What waits for a person: a booking by its job, a request, or a quote. */
+export const IncomingEntry = input({ kind: OneOf(["booking", "request", "quote"]), id: Id });

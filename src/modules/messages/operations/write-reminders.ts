@@ -1,0 +1,71 @@
+import {
+  nextPaymentReminder,
+  paymentReminderDays,
+  paymentRemindersDue,
+  visitReminderAt,
+} from "@/core/messages/moments";
+import { Id, input } from "@/kernel/inputs";
+import { defineOperation } from "@/kernel/operation";
+import { invoiceFields, tellCustomer } from "../messaging";
+
+/** Writes the reminder of a visit to a customer who agreed to reminders. */
+export const remindOfVisit = defineOperation({
+  name: "remind-of-visit",
+  access: "system",
+  input: input({ visitId: Id }),
+  run(context, { visitId }) {
+    const { sql, business } = context;
+    const visit = sql<{ job_id: number; window_from: number; booked_at: number }>(
+      "SELECT v.job_id, v.window_from, j.booked_at FROM visits v JOIN jobs j ON j.id = v.job_id WHERE v.id = ? AND v.reminded_of IS NULL",
+    ).get(visitId);
+    if (!visit) return;
+    sql("UPDATE visits SET reminded_of = window_from WHERE id = ?").run(visitId);
+    const at = visitReminderAt(
+      visit.window_from,
+      business.reminder_hours,
+      { from: business.message_from, to: business.message_to },
+      business.time_zone,
+    );
+    // Whoever booked after the moment of the reminder has just been told.
+    if (visit.booked_at / 60_000 < at)
+      tellCustomer(context, {
+        jobId: visit.job_id,
+        visitId,
+        occasion: "visit reminder",
+        about: `visit ${visitId} at ${visit.window_from}`,
+      });
+  },
+});
+
+/** Writes the newest reminder of an unpaid invoice that has come, and notes the day of the next one. */
+export const remindOfInvoice = defineOperation({
+  name: "remind-of-invoice",
+  access: "system",
+  input: input({ invoiceId: Id }),
+  run(context, { invoiceId }) {
+    const { sql, today, business } = context;
+    const invoice = sql<{
+      id: number;
+      job_id: number;
+      number: number;
+      due_date: string;
+      total_minor: number;
+      open_minor: number;
+    }>(
+      "SELECT i.id, i.job_id, i.number, i.due_date, i.total_minor, b.open_minor FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.id = ?",
+    ).get(invoiceId)!;
+    const owed = invoice.open_minor > 0;
+    const number = owed ? paymentRemindersDue(invoice.due_date, paymentReminderDays, today).at(-1) : undefined;
+    if (number)
+      tellCustomer(context, {
+        jobId: invoice.job_id,
+        occasion: "invoice reminder",
+        about: `invoice ${invoice.id}, ${number}`,
+        fields: invoiceFields(business.currency, { ...invoice, openMinor: invoice.open_minor }),
+      });
+    sql("UPDATE invoices SET remind_on = ? WHERE id = ?").run(
+      owed ? nextPaymentReminder(invoice.due_date, paymentReminderDays, today) : null,
+      invoiceId,
+    );
+  },
+});

@@ -1,0 +1,3 @@
+import { Type } from "@sinclair/typebox";
+
+export const reference = Type.String({ maxLength: 80 });

@@ -1,0 +1,22 @@
+import { may } from "@/core/people/permissions";
+import { Refusal } from "@/core/problems";
+import { Id, input, OrNull } from "@/kernel/inputs";
+import { defineOperation } from "@/kernel/operation";
+import { mustHandle } from "../people";
+
+/** Who handles incoming: a person, or whoever may. */
+const HandIncoming = input({ personId: OrNull(Id) });
+
+/** Who handles incoming from now on: whoever may say who does what hands it over, or whoever has it. */
+export const handIncoming = defineOperation({
+  name: "hand-incoming",
+  access: "office.see",
+  input: HandIncoming,
+  run(context, { personId }) {
+    const { sql, business, actor } = context;
+    const has = actor.kind === "person" && business.incoming_person_id === actor.id;
+    if (!has && !may(actor, "people.change")) throw new Refusal("not-allowed");
+    mustHandle(context, personId);
+    sql("UPDATE business SET incoming_person_id = ?").run(personId);
+  },
+});

@@ -1,0 +1,30 @@
+import { type Access, may, type Permission, personActor, type Role } from "@/core/people/permissions";
+import { Refusal } from "@/core/problems";
+import type { ViewContext } from "@/kernel/operation";
+
+/** Everybody who signs in and may do something. */
+export const peopleWhoMay = ({ sql }: Pick<ViewContext, "sql">, access: Access): { id: number; name: string }[] =>
+  sql<{ id: number; name: string; role: Role; given: string; taken: string }>(
+    "SELECT id, name, role, given, taken FROM people WHERE active = 1 ORDER BY name",
+  )
+    .all()
+    .filter((p) =>
+      may(
+        personActor({
+          ...p,
+          technicianId: null,
+          given: JSON.parse(p.given) as Permission[],
+          taken: JSON.parse(p.taken) as Permission[],
+        }),
+        access,
+      ),
+    )
+    .map(({ id, name }) => ({ id, name }));
+
+/** Refuses where somebody could not deal with what comes in; nobody is fine. */
+export function mustHandle(context: Pick<ViewContext, "sql">, personId: number | null): void {
+  if (personId !== null && !peopleWhoMay(context, "shared.change").some((p) => p.id === personId))
+    throw new Refusal("invalid-input", {
+      fields: { "/personId": "This person may not book and move everybody’s visits. Give that permission first." },
+    });
+}

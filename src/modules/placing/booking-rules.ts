@@ -1,0 +1,30 @@
+import { Refusal } from "@/core/problems";
+import type { OperationContext } from "@/kernel/operation";
+import { saveLimits } from "@/kernel/rows";
+import type { SaveBookingRules } from "@/modules/catalogue/inputs";
+import { businessPattern, refuseOddWindows, savePattern } from "@/modules/catalogue/patterns";
+
+/** The business's windows, notice, horizon and limits from now on. */
+export function changeBookingRules(context: OperationContext, rules: SaveBookingRules): void {
+  const { sql } = context;
+  refuseOddWindows(rules.windows);
+  if (rules.capacity === "count" && rules.limits && rules.limits.window === null)
+    throw new Refusal("invalid-input", {
+      fields: { "/limits/window": "Capacity by count needs a number of visits per window." },
+    });
+  savePattern(context, businessPattern, rules.windows);
+  sql(
+    "UPDATE business SET notice_minutes = ?, horizon_days = ?, hold_minutes = ?, capacity = coalesce(?, capacity), forecast_room = coalesce(?, forecast_room), outside = coalesce(?, outside), move_hours = coalesce(?, move_hours), cancel_hours = coalesce(?, cancel_hours), on_our_way_bp = coalesce(?, on_our_way_bp)",
+  ).run(
+    rules.noticeMinutes,
+    rules.horizonDays,
+    rules.holdMinutes,
+    rules.capacity ?? null,
+    rules.forecastRoom ?? null,
+    rules.outside ?? null,
+    rules.moveHours ?? null,
+    rules.cancelHours ?? null,
+    rules.onOurWayBp ?? null,
+  );
+  if (rules.limits) saveLimits(context, "business", 0, rules.limits);
+}

@@ -1,0 +1,68 @@
+import { orderTermsWords } from "@/core/catalogue/terms";
+import { lookOf } from "@/core/look/front-door";
+import { moneyWords } from "@/core/money/amounts";
+import { firstLinkTokenOf } from "@/kernel/links";
+import { defineView } from "@/kernel/view";
+import { termsOf } from "@/modules/catalogue/catalogue";
+import { bookableDates, pickable } from "@/modules/placing/windows";
+import { readFrontDoor } from "@/store/front-door";
+import { QuoteToken } from "../inputs";
+import { answersOfQuote, openQuote, ranOut, wantedOfQuote } from "../quotes";
+
+/** What the link of a quote shows: what is offered, for how much, until when. */
+export const quote = defineView({
+  name: "quote",
+  access: "anybody",
+  input: QuoteToken,
+  read(context, { token }) {
+    const { business, hogar, today } = context;
+    const row = openQuote(context, token);
+    const { items, order, visit } = wantedOfQuote(context, row);
+    const over = ranOut(row, today);
+    return {
+      business: {
+        name: business.name,
+        mark: business.mark,
+        phone: business.phone,
+        currency: business.currency,
+        timeZone: business.time_zone,
+        terms: business.terms,
+      },
+      look: lookOf(readFrontDoor(hogar.store)),
+      id: row.id,
+      name: row.name,
+      what: visit.title,
+      days: visit.days,
+      minutes: row.minutes,
+      address: `${row.line}, ${row.postcode}`,
+      words: row.words,
+      validUntil: row.valid_until,
+      madeAt: row.made_at,
+      lines: order.lines,
+      totalMinor: order.totalMinor,
+      taxMinor: order.taxMinor,
+      depositMinor: order.depositMinor,
+      termsWords: orderTermsWords(
+        items.map(({ service }, i) => ({
+          ...termsOf(service),
+          name: service.name,
+          totalMinor: order.items[i]!.totalMinor,
+        })),
+        (minor) => moneyWords(minor, business.currency),
+      ),
+      state: over ? ("run out" as const) : row.state,
+      booked: row.job_id === null ? null : firstLinkTokenOf(hogar, row.job_id),
+    };
+  },
+});
+
+/** Windows in which the work of a quote can be done, soonest first. */
+export const quoteOffers = defineView({
+  name: "quote-offers",
+  access: "anybody",
+  input: QuoteToken,
+  read(context, { token }) {
+    const answers = answersOfQuote(context, wantedOfQuote(context, openQuote(context, token)), bookableDates(context));
+    return answers.flatMap((answer) => (answer.offered ? [pickable(context, answer)] : []));
+  },
+});

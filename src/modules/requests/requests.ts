@@ -1,0 +1,88 @@
+import { Refusal } from "@/core/problems";
+import { actorWords, type OperationContext, type ViewContext } from "@/kernel/operation";
+import { agreeJob } from "@/modules/booking/agree";
+import { findWanted, priceIn, type Wanted } from "@/modules/booking/wanted";
+import type { Item } from "@/modules/catalogue/catalogue";
+import { customerFor, siteFor } from "@/modules/customers/customers";
+import { tellBooked } from "@/modules/messages/tell-booked";
+
+export interface RequestRow {
+  id: number;
+  made_at: number;
+  about: "outside our zones" | "no window suits" | "a time to be agreed";
+  address_id: string | null;
+  address: string;
+  lng: number | null;
+  lat: number | null;
+  name: string;
+  mail: string;
+  phone: string;
+  wishes: string;
+  /** JSON: Item[], string[], Wish, ChosenWindow. */
+  items: string;
+  photos: string;
+  wish: string | null;
+  told: string | null;
+  handler_id: number | null;
+  outcome: "open" | "answered" | "declined" | "booked" | "withdrawn";
+  job_id: number | null;
+}
+
+/** An open request by its id. */
+export function readRequest({ sql }: ViewContext, id: number): RequestRow {
+  const request = sql<RequestRow>("SELECT * FROM requests WHERE id = ?").get(id);
+  if (!request || request.outcome !== "open") throw new Refusal("not-found");
+  return request;
+}
+
+export const endRequest = (
+  { sql, now }: OperationContext,
+  id: number,
+  outcome: RequestRow["outcome"],
+  jobId: number | null = null,
+): void =>
+  void sql("UPDATE requests SET outcome = ?, answered_at = ?, job_id = ? WHERE id = ?").run(outcome, now, jobId, id);
+
+/** What a request is about, to be placed: a service may be named by the office where none was chosen. Null where there is no known place or no service. */
+export function wantedOf(
+  context: ViewContext,
+  request: RequestRow,
+  { office = false, serviceId }: { office?: boolean; serviceId?: number } = {},
+): Wanted | null {
+  const chosen = JSON.parse(request.items) as Item[];
+  const items = chosen.length || serviceId === undefined ? chosen : [{ serviceId }];
+  return request.address_id === null || items.length === 0
+    ? null
+    : findWanted(context, { addressId: request.address_id, items }, { office });
+}
+
+/** What was asked for is agreed, in the room that was taken for it. Answers the job's id. */
+export function agreeRequest(
+  context: OperationContext,
+  request: RequestRow,
+  wanted: Wanted,
+  visitId: number,
+  bookedBy: "front door" | "office",
+): number {
+  const { items, address, zone } = wanted;
+  const order = priceIn(context, wanted, visitId);
+  // On the phone no deposit is asked.
+  const depositMinor = bookedBy === "office" ? 0 : order.depositMinor;
+  const customerId = customerFor(context, { name: request.name, mail: request.mail, phone: request.phone }, address);
+  const siteId = siteFor(context, customerId, address, zone?.id ?? null);
+  const jobId = agreeJob(context, {
+    reach: request,
+    visitId,
+    customerId,
+    siteId,
+    items,
+    order,
+    note: request.wishes,
+    photos: JSON.parse(request.photos) as string[],
+    depositMinor,
+    bookedBy: bookedBy === "office" ? actorWords(context.actor) : bookedBy,
+  });
+  endRequest(context, request.id, "booked", jobId);
+  if (depositMinor === 0) tellBooked(context, jobId);
+  return jobId;
+}

@@ -1,0 +1,22 @@
+import { visitStates } from "@/core/visits/states";
+import type { OperationContext } from "@/kernel/operation";
+import { payBack } from "@/modules/money/charging";
+import { takeOut } from "@/modules/placing/days";
+
+/** Ends a job that is not done, with its visits; what was received for it goes back where asked. */
+export function cancelJob(context: OperationContext, jobId: number, refund: boolean): void {
+  const { sql, now } = context;
+  for (const { id } of sql<{ id: number }>(
+    `SELECT id FROM visits WHERE job_id = ? AND state NOT IN ${visitStates.sql("closed")}`,
+  ).all(jobId)) {
+    takeOut(context, id);
+    sql("UPDATE visits SET state = 'cancelled' WHERE id = ?").run(id);
+    sql("UPDATE promises SET ended_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(now, id);
+  }
+  sql("UPDATE jobs SET state = 'cancelled' WHERE id = ?").run(jobId);
+  if (!refund) return;
+  for (const { id, amount_minor } of sql<{ id: number; amount_minor: number }>(
+    "SELECT id, amount_minor FROM payments WHERE job_id = ? AND purpose = 'deposit' AND state = 'received'",
+  ).all(jobId))
+    payBack(context, id, amount_minor, "The visit was cancelled");
+}

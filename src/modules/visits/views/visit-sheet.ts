@@ -1,0 +1,148 @@
+import type { TickedItem } from "@/core/catalogue/checklist";
+import { noAccessFee } from "@/core/catalogue/terms";
+import { Refusal } from "@/core/problems";
+import { type RepeatRule, ruleWords } from "@/core/repeats/rule";
+import { localOf } from "@/core/time/local";
+import type { Approval, JobState } from "@/core/jobs/states";
+import type { LocalDate } from "@/core/time/dates";
+import { type FieldStep, fieldSteps, stepRefusal, type VisitState, visitStates } from "@/core/visits/states";
+import { Id, input } from "@/kernel/inputs";
+import { linkTokenOf } from "@/kernel/links";
+import { defineView } from "@/kernel/view";
+import { answersOfJob, termsOfJob } from "@/modules/catalogue/job-items";
+import { type BoardRow, visitColumns, visitTables } from "@/modules/placing/board";
+import { daysOfWork, mustSee, readVisit } from "@/modules/placing/visits";
+
+const OneVisit = input({ visitId: Id });
+
+/** Everything about one visit, for the side sheet. */
+export const visitSheet = defineView({
+  name: "visit-sheet",
+  access: "office.see",
+  input: OneVisit,
+  read(context, { visitId }) {
+    const { sql, business, hogar } = context;
+    const visit = sql<
+      BoardRow & {
+        job_id: number | null;
+        repeat_id: number | null;
+        started_at: number | null;
+        ended_at: number | null;
+        customer_id: number | null;
+        phone: string | null;
+        mail: string | null;
+        note: string | null;
+        pays: string | null;
+        approval: Approval | null;
+        checklist: string;
+        confirmed_at: number | null;
+        postcode: string | null;
+        total_minor: number | null;
+        deposit_minor: number | null;
+        job_state: JobState | null;
+      }
+    >(
+      `SELECT ${visitColumns}, v.job_id, v.repeat_id, v.started_at, v.ended_at, coalesce(c.id, rc.id) AS customer_id, coalesce(c.phone, rc.phone) AS phone, coalesce(c.mail, rc.mail) AS mail,
+        j.note, j.pays, j.approval, v.checklist, v.confirmed_at, coalesce(t.postcode, rt.postcode) AS postcode, j.total_minor, j.deposit_minor, j.state AS job_state FROM ${visitTables} WHERE v.id = ?`,
+    ).get(visitId);
+    if (!visit) throw new Refusal("not-found");
+    mustSee(context, visitId);
+    const zone = business.time_zone;
+    const technicians = sql<{ id: number; name: string; arrives: number; leaves: number }>(
+      "SELECT t.id, t.name, p.arrives, p.leaves FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE visit_id = ? ORDER BY t.position",
+    ).all(visitId);
+    const repeat = visit.repeat_id
+      ? sql<{ id: number; every: number; unit: RepeatRule["unit"]; until_date: string | null; state: string }>(
+          "SELECT * FROM repeats WHERE id = ?",
+        ).get(visit.repeat_id)
+      : undefined;
+    const placed = readVisit(context, visitId);
+    const found = visit.site ? hogar.gateways.places.suggest(`${visit.site} ${visit.postcode}`, 1)[0] : undefined;
+    const token = visit.job_id ? linkTokenOf(hogar, visit.job_id) : null;
+    return {
+      id: visit.id,
+      state: visit.state,
+      jobState: visit.job_state,
+      steps: stepsNow(visit, context.today),
+      code: visit.code,
+      service: visit.service,
+      hue: visit.hue,
+      minutes: visit.minutes,
+      crew: visit.crew,
+      date: visit.date,
+      windowFrom: localOf(visit.window_from, zone).minute,
+      windowTo: localOf(visit.window_to, zone).minute,
+      customer: { id: visit.customer_id, name: visit.customer, phone: visit.phone, mail: visit.mail },
+      site: visit.site,
+      postcode: visit.postcode,
+      note: visit.note,
+      answers: visit.job_id ? answersOfJob(context, visit.job_id) : [],
+      paysAtDoor: visit.pays === "at the door",
+      approval: visit.approval,
+      checklist: JSON.parse(visit.checklist) as TickedItem[],
+      confirmed: visit.confirmed_at !== null,
+      noAccessMinor: visit.job_id ? noAccessFee(termsOfJob(context, visit.job_id)) : 0,
+      additions: visit.job_id
+        ? sql<{ id: number; made_at: number; words: string; photos: string }>(
+            "SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id",
+          )
+            .all(visit.job_id)
+            .map((a) => ({ ...a, photos: JSON.parse(a.photos) as string[] }))
+        : [],
+      totalMinor: visit.total_minor,
+      depositMinor: visit.deposit_minor,
+      jobId: visit.job_id,
+      technicians: technicians.map((t) => ({
+        id: t.id,
+        name: t.name,
+        arrives: localOf(t.arrives, zone).minute,
+        leaves: localOf(t.leaves, zone).minute,
+      })),
+      repeat: repeat && {
+        id: repeat.id,
+        words: ruleWords({ every: repeat.every, unit: repeat.unit, until: repeat.until_date }),
+        active: repeat.state === "active",
+      },
+      days: daysOfWork(context, placed).map((d) => d.date),
+      coming: visit.repeat_id
+        ? sql<{ date: string }>(
+            `SELECT date FROM visits WHERE repeat_id = ? AND state IN ${visitStates.sql("move")} AND date > ? ORDER BY date LIMIT 6`,
+          )
+            .all(visit.repeat_id, visit.date)
+            .map((v) => v.date)
+        : [],
+      link: token && `/my/${token}`,
+      whyNot: found ? `/why-not?address=${found.id}&service=${placed.service_id}&date=${visit.date}` : null,
+      promises: sql<{
+        made_at: number;
+        window_from: number;
+        window_to: number;
+        ended_at: number | null;
+        pencilled: number;
+      }>(
+        `SELECT p.made_at, p.window_from, p.window_to, p.ended_at, j.approval <> 'given' OR coalesce(p.ended_at <= j.given_at, 0) AS pencilled FROM promises p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id WHERE p.visit_id = ? ORDER BY p.made_at`,
+      ).all(visitId),
+      messages: visit.job_id
+        ? sql<{ id: number; channel: string; subject: string; body: string; state: string; written_at: number }>(
+            "SELECT id, channel, subject, body, state, written_at FROM messages WHERE job_id = ? ORDER BY id",
+          ).all(visit.job_id)
+        : [],
+      history: sql<{ at: number; actor: string; operation: string }>(
+        `SELECT DISTINCT a.id, a.at, a.actor, a.operation FROM audit_changes ac JOIN audit a ON a.id = ac.audit_id WHERE ac.entity = 'visits' AND ac.row_key = ? ORDER BY a.id DESC LIMIT 30`,
+      ).all(String(visitId)),
+      currency: business.currency,
+      timeZone: zone,
+    };
+  },
+});
+
+/** The steps that the office may take on somebody's behalf now: those of the day one after the other. */
+function stepsNow(
+  visit: { state: VisitState; date: LocalDate; job_state: JobState | null; approval: Approval | null },
+  today: LocalDate,
+): FieldStep[] {
+  const { job_state: state, approval } = visit;
+  if (state === null || approval === null) return [];
+  const may = fieldSteps.filter((step) => stepRefusal(step, visit, { state, approval }, today) === null);
+  return visit.state === "promised" ? may.slice(0, 1) : may;
+}

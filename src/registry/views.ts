@@ -1,0 +1,98 @@
+import type { Actor } from "@/core/people/permissions";
+import type { Result } from "@/core/problems";
+import type { Hogar } from "@/kernel/hogar";
+import { look, type View } from "@/kernel/view";
+import { priceHistory } from "@/modules/catalogue/views/price-history";
+import { customer, customers } from "@/modules/customers/views/customers";
+import { find } from "@/modules/customers/views/find";
+import { alike } from "@/modules/customers/views/same-person";
+import {
+  businessForSearch,
+  checkBooker,
+  checkCoupon,
+  frontDoor,
+  offers,
+  previewFrontDoor,
+  servicesAt,
+} from "@/modules/front-door/views/front-door";
+import { sharing } from "@/modules/front-door/views/sharing";
+import { incoming, incomingEntry } from "@/modules/incoming/views/incoming";
+import { invoice, invoices, money } from "@/modules/money/views/money";
+import { myCalendar, myOffers, myVisit } from "@/modules/my-visit/views/my-visit";
+import { findAddress, typeAddress } from "@/modules/place/views/find-address";
+import { whichZone, zoneMap } from "@/modules/place/views/zone-map";
+import { board, dayStrip, placementOptions } from "@/modules/placing/views/board";
+import { whyNot, whyNotChoices } from "@/modules/placing/views/why-not";
+import { quote, quoteOffers } from "@/modules/quotes/views/quote";
+import { quoteDraft } from "@/modules/quotes/views/quote-draft";
+import { repeats } from "@/modules/repeats/views/repeats";
+import { wish } from "@/modules/requests/views/wish";
+import { firstSteps } from "@/modules/setup/views/first-steps";
+import { previewWindows } from "@/modules/setup/views/preview-windows";
+import { setup } from "@/modules/setup/views/setup";
+import { todayView } from "@/modules/today/views/today";
+import { fieldDay } from "@/modules/visits/views/field";
+import { visitSheet } from "@/modules/visits/views/visit-sheet";
+import type { Static } from "@sinclair/typebox";
+
+/** The views that can be asked for from outside, by name. */
+export const views = {
+  alike: alike,
+  board: board,
+  "business-for-search": businessForSearch,
+  "check-booker": checkBooker,
+  "check-coupon": checkCoupon,
+  customer: customer,
+  customers: customers,
+  "day-strip": dayStrip,
+  "field-day": fieldDay,
+  find: find,
+  "find-address": findAddress,
+  "first-steps": firstSteps,
+  "front-door": frontDoor,
+  incoming: incoming,
+  "incoming-entry": incomingEntry,
+  invoice: invoice,
+  invoices: invoices,
+  money: money,
+  "my-calendar": myCalendar,
+  "my-offers": myOffers,
+  "my-visit": myVisit,
+  offers: offers,
+  "placement-options": placementOptions,
+  "preview-front-door": previewFrontDoor,
+  "preview-windows": previewWindows,
+  "price-history": priceHistory,
+  quote: quote,
+  "quote-draft": quoteDraft,
+  "quote-offers": quoteOffers,
+  repeats: repeats,
+  "services-at": servicesAt,
+  setup: setup,
+  sharing: sharing,
+  today: todayView,
+  "type-address": typeAddress,
+  "visit-sheet": visitSheet,
+  "which-zone": whichZone,
+  "why-not": whyNot,
+  "why-not-choices": whyNotChoices,
+  wish: wish,
+  "zone-map": zoneMap,
+} as const;
+
+type Views = typeof views;
+export type ViewName = keyof Views;
+export type ViewInput<N extends ViewName> = Static<Views[N]["input"]>;
+export type ViewOutput<N extends ViewName> = ReturnType<Views[N]["read"]>;
+
+/** A view by its name as it came in, or null. */
+export const viewNamed = (name: string): View | null =>
+  Object.hasOwn(views, name) ? (views[name as ViewName] as unknown as View) : null;
+
+/** Reads a view by its name, as somebody. */
+export const lookAt = <N extends ViewName>(
+  hogar: Hogar,
+  name: N,
+  input: ViewInput<N>,
+  actor: Actor,
+): Result<ViewOutput<N>> => look(hogar, views[name] as unknown as View, input, actor) as Result<ViewOutput<N>>;

@@ -1,0 +1,152 @@
+import type { Hogar } from "@/kernel/hogar";
+import { mustPerform, perform, viewContext, type ViewContext } from "@/kernel/operation";
+import { lapsedDeposits, lapsedHolds } from "@/modules/due/lapsed";
+import { lapseDeposit, lapseHold } from "@/modules/due/operations/lapse";
+import { remindOfInvoice, remindOfVisit } from "@/modules/messages/operations/write-reminders";
+import { remindersDue } from "@/modules/messages/reminders";
+import { forgetPictures } from "@/modules/pictures/operations/forget-pictures";
+import { growRepeat } from "@/modules/repeats/operations/repeats";
+import { repeatsToGrow, repeatsWithoutRoom } from "@/modules/repeats/repeats";
+import { meetWish } from "@/modules/requests/operations/wishes";
+import { openWishes } from "@/modules/requests/wishes";
+import { worker } from "./effects";
+import { type PieceByPiece, workThrough } from "./failed-work";
+import { drainOutbox } from "./outbox";
+import { prune } from "./pruning";
+
+/** Something the worker does again and again. */
+export interface ScheduledJob {
+  name: string;
+  /** How often, by the business's clock; 0 is at every turn. */
+  everyMs: number;
+  /**
+   * Works until `until` (of performance.now()) at the longest. Answers null when it is done for now; otherwise it is
+   * called again at the next turn with what it answered as `from`.
+   */
+  run: (hogar: Hogar, until: number, from: number) => number | null | Promise<number | null>;
+}
+
+const minuteMs = 60_000;
+const contextOf = (hogar: Hogar): ViewContext => viewContext(hogar, worker);
+/** All rows of a query about one subject: what a piece of work depends on. */
+const rows = (query: string) => (hogar: Hogar, id: number) => hogar.store.sql(query).all({ id });
+const words = (query: string) => (hogar: Hogar, id: number) =>
+  hogar.store.sql<{ words: string }>(query).get({ id })?.words ?? `number ${id}`;
+
+const hold: PieceByPiece = {
+  job: "hold",
+  stateOf: rows("SELECT * FROM visits WHERE id = @id OR first_visit_id = @id"),
+  wordsOf: words("SELECT 'A hold for ' || title || ' on ' || date AS words FROM visits WHERE id = @id"),
+  work: (hogar, visitId) => perform(hogar, lapseHold, { visitId }, worker),
+};
+const deposit: PieceByPiece = {
+  job: "deposit",
+  stateOf: rows("SELECT * FROM jobs WHERE id = @id"),
+  wordsOf: words(
+    "SELECT 'The booking of ' || c.name || ', whose deposit has not come' AS words FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE j.id = @id",
+  ),
+  work: (hogar, jobId) => perform(hogar, lapseDeposit, { jobId }, worker),
+};
+const repeat: PieceByPiece = {
+  job: "repeat",
+  stateOf: rows(
+    "SELECT r.customer_id, r.items, r.every, r.unit, r.start_date, r.until_date, r.from_minute, r.to_minute, r.technician_id, r.state, s.*, t.lng, t.lat, t.zone_id FROM repeats r JOIN services s ON s.id = r.service_id JOIN sites t ON t.id = r.site_id WHERE r.id = @id",
+  ),
+  wordsOf: words(
+    "SELECT 'The repeat of ' || c.name || ', ' || s.name AS words FROM repeats r JOIN customers c ON c.id = r.customer_id JOIN services s ON s.id = r.service_id WHERE r.id = @id",
+  ),
+  work: (hogar, repeatId) => perform(hogar, growRepeat, { repeatId }, worker),
+};
+const wish: PieceByPiece = {
+  job: "wish",
+  stateOf: rows("SELECT * FROM requests WHERE id = @id"),
+  wordsOf: words("SELECT name || ', who waits for a window' AS words FROM requests WHERE id = @id"),
+  // A wish that was withdrawn this moment is none any more: no matter.
+  work(hogar, id) {
+    const result = perform(hogar, meetWish, { id }, worker);
+    return result.ok || result.problem.code !== "not-found" ? result : { ok: true, value: null };
+  },
+};
+const visitReminder: PieceByPiece = {
+  job: "visit reminder",
+  stateOf: rows(
+    "SELECT v.window_from, v.state, j.mail, j.phone, c.* FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE v.id = @id",
+  ),
+  wordsOf: words(
+    "SELECT 'The reminder of the visit to ' || c.name AS words FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE v.id = @id",
+  ),
+  work: (hogar, visitId) => perform(hogar, remindOfVisit, { visitId }, worker),
+};
+const invoiceReminder: PieceByPiece = {
+  job: "invoice reminder",
+  stateOf: rows("SELECT i.due_date, c.* FROM invoices i JOIN customers c ON c.id = i.customer_id WHERE i.id = @id"),
+  wordsOf: words("SELECT 'The reminder of invoice ' || number AS words FROM invoices WHERE id = @id"),
+  work: (hogar, invoiceId) => perform(hogar, remindOfInvoice, { invoiceId }, worker),
+};
+
+const outbox: ScheduledJob = {
+  name: "outbox",
+  everyMs: 0,
+  async run(hogar) {
+    await drainOutbox(hogar);
+    return null;
+  },
+};
+
+/** In this order at each turn. The outbox comes first, so that nothing that follows can keep a message or a charge back. */
+export const jobs: readonly ScheduledJob[] = [
+  outbox,
+  { name: "lapsed holds", everyMs: 0, run: (hogar, until) => workThrough(hogar, hold, lapsedHolds(hogar), until) },
+  {
+    name: "lapsed deposits",
+    everyMs: 0,
+    run: (hogar, until) => workThrough(hogar, deposit, lapsedDeposits(hogar, contextOf(hogar)), until),
+  },
+  {
+    name: "reminders",
+    everyMs: 0,
+    run(hogar, until) {
+      const due = remindersDue(hogar, contextOf(hogar));
+      return (
+        workThrough(hogar, visitReminder, due.visits, until) ?? workThrough(hogar, invoiceReminder, due.invoices, until)
+      );
+    },
+  },
+  {
+    name: "repeats",
+    everyMs: minuteMs,
+    run: (hogar, until) => workThrough(hogar, repeat, repeatsToGrow(hogar, contextOf(hogar).today), until),
+  },
+  {
+    name: "repeats without room",
+    everyMs: 60 * minuteMs,
+    run: (hogar, until, from) =>
+      workThrough(
+        hogar,
+        repeat,
+        repeatsWithoutRoom(hogar, contextOf(hogar).today).filter((id) => id > from),
+        until,
+      ),
+  },
+  // A window that opens is told of within minutes.
+  {
+    name: "wishes",
+    everyMs: 5 * minuteMs,
+    run: (hogar, until, from) =>
+      workThrough(
+        hogar,
+        wish,
+        openWishes(hogar).filter((id) => id > from),
+        until,
+      ),
+  },
+  {
+    name: "pictures nobody needs",
+    everyMs: 60 * minuteMs,
+    run: (hogar) => (mustPerform(hogar, forgetPictures, {}, worker), null),
+  },
+  { name: "what is kept no longer", everyMs: 60 * minuteMs, run: prune },
+];
+
+/** What is looked after at every turn. */
+export const everyTurn = jobs.filter((job) => job.everyMs === 0);

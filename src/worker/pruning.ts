@@ -1,0 +1,58 @@
+import type { Hogar } from "@/kernel/hogar";
+import { viewContext } from "@/kernel/operation";
+import { worker } from "./effects";
+
+const dayMs = 86_400_000;
+/** What was sent long ago needs no key any more; and a session that is over is history. */
+const outboxDays = 90;
+const sessionDays = 30;
+/** Rows in one transaction. */
+const chunk = 500;
+
+/** What is set up changes seldom and is asked for later ("prices before"): its history stays whole. */
+const keptWhole = "('services', 'extras', 'business')";
+
+/** Lets go of what is kept no longer, a few hundred rows at a time. The audit's who, when and what stay for ever. */
+export function prune(hogar: Hogar, until: number): number | null {
+  const { sql, db } = hogar.store;
+  const { now, business } = viewContext(hogar, worker);
+  const inChunks = (some: () => number) => {
+    while (db.transaction(some).immediate() === chunk) if (performance.now() > until) return true;
+    return false;
+  };
+  const left =
+    inChunks(
+      () =>
+        sql("DELETE FROM outbox WHERE id IN (SELECT id FROM outbox WHERE state = 'done' AND ended_at < ? LIMIT ?)").run(
+          now - outboxDays * dayMs,
+          chunk,
+        ).changes,
+    ) ||
+    inChunks(
+      () =>
+        sql("DELETE FROM sessions WHERE id IN (SELECT id FROM sessions WHERE expires_at < ? LIMIT ?)").run(
+          Date.now() - sessionDays * dayMs,
+          chunk,
+        ).changes,
+    ) ||
+    inChunks(() => forgetRows(hogar, now - business.keep_changes_days * dayMs));
+  return left ? 0 : null;
+}
+
+/** Empties what rows were before and after changes up to a moment, in the order in which they were written. Answers how many were looked at. */
+function forgetRows({ store: { sql } }: Hogar, before: number): number {
+  const { position } = sql<{ position: number }>(
+    "SELECT coalesce((SELECT position FROM worker_marks WHERE name = 'audit changes'), 0) AS position",
+  ).get()!;
+  const through = sql<{ n: number; last: number | null }>(
+    "SELECT count(*) AS n, max(id) AS last FROM (SELECT c.id FROM audit_changes c JOIN audit a ON a.id = c.audit_id WHERE c.id > ? AND c.id <= ? AND a.at < ?)",
+  ).get(position, position + chunk, before)!;
+  if (through.last === null) return 0;
+  sql(
+    `UPDATE audit_changes SET before = NULL, after = NULL WHERE id > ? AND id <= ? AND entity NOT IN ${keptWhole}`,
+  ).run(position, through.last);
+  sql(
+    "INSERT INTO worker_marks VALUES ('audit changes', ?) ON CONFLICT DO UPDATE SET position = excluded.position",
+  ).run(through.last);
+  return through.n;
+}

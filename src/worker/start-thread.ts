@@ -1,0 +1,33 @@
+import type { Hogar } from "@/kernel/hogar";
+import path from "node:path";
+import { Worker } from "node:worker_threads";
+
+const restartMs = 1_000;
+
+/**
+ * Runs the worker in a thread beside this process's own work, woken when something is put into the outbox. A thread that
+ * dies is started again; its leases run out, and what it was about is done once. Answers how to stop it.
+ */
+export function startWorkerThread(hogar: Hogar, folder: string): () => Promise<void> {
+  let stopping = false;
+  let thread = start();
+
+  function start(): Worker {
+    const worker = new Worker(path.join(process.cwd(), "src/worker/thread.ts"), {
+      workerData: { folder },
+      execArgv: ["--import", "tsx"],
+    });
+    worker.on("error", (error) => console.error("worker thread", error));
+    worker.on("exit", () => {
+      if (!stopping) setTimeout(() => (stopping ? undefined : (thread = start())), restartMs).unref();
+    });
+    return worker;
+  }
+  hogar.wake = () => thread.postMessage("wake");
+  return async () => {
+    stopping = true;
+    const gone = new Promise((resolve) => thread.once("exit", resolve));
+    thread.postMessage("stop");
+    await gone;
+  };
+}

@@ -1,13 +1,10 @@
-import type { Static } from "@sinclair/typebox";
 import { problems, type Result } from "@/core/problems";
-import type { OperationName, Operations } from "@/operations";
-import type { ViewName, Views } from "@/views";
+import type { OperationInput, OperationName, OperationOutput } from "@/registry/operations";
+import type { ViewInput, ViewName, ViewOutput } from "@/registry/views";
 
 /** Operations and views, as called from a browser: by name, typed from end to end. */
-export type OperationInput<N extends OperationName> = Static<Operations[N]["input"]>;
-export type OperationOutput<N extends OperationName> = ReturnType<Operations[N]["run"]>;
-export type ViewInput<N extends ViewName> = Static<Views[N]["input"]>;
-export type ViewOutput<N extends ViewName> = ReturnType<Views[N]["read"]>;
+export type { OperationInput, OperationName, OperationOutput } from "@/registry/operations";
+export type { ViewInput, ViewName, ViewOutput } from "@/registry/views";
 
 /** Changes something. `link` is a customer's token, where one acts by it. */
 export const change = <N extends OperationName>(

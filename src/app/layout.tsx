@@ -1,13 +1,13 @@
+import { getHogar } from "@/server/hogar";
+import { readBusiness } from "@/store/business";
+import { Providers } from "@/ui/providers";
 import "@fontsource-variable/atkinson-hyperlegible-next/index.css";
 import "@fontsource-variable/bricolage-grotesque/index.css";
-import "./globals.css";
 import { AppRouterCacheProvider } from "@mui/material-nextjs/v16-appRouter";
 import type { Metadata, Viewport } from "next";
 import { headers } from "next/headers";
 import type { ReactNode } from "react";
-import { readBusiness } from "@/store/business";
-import { getHogar } from "./server/hogar";
-import { Providers } from "@/ui/providers";
+import "./globals.css";
 
 export const metadata: Metadata = {
   title: { default: "Hogar", template: "%s · Hogar" },

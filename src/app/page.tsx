@@ -1,6 +1,6 @@
+import { homeOf } from "@/registry/routes";
+import { signedIn } from "@/server/session";
 import { redirect } from "next/navigation";
-import { homeOf } from "@/operations/people";
-import { signedIn } from "./server/session";
 
 /** The office for those who are signed in; technicians go to their day, everybody else to the front door. */
 export default async function Home() {

@@ -1,61 +1,39 @@
 "use client";
-import Autocomplete from "@mui/material/Autocomplete";
-import TextField from "@mui/material/TextField";
-import { useEffect, useState } from "react";
-import { ask } from "@/api/client";
+import FormControl from "@mui/material/FormControl";
+import FormHelperText from "@mui/material/FormHelperText";
+import InputLabel from "@mui/material/InputLabel";
+import OutlinedInput from "@mui/material/OutlinedInput";
+import { type ComponentType, useEffect, useId, useState } from "react";
+import type { AddressLookUpProps } from "./address-look-up";
 
-export interface FoundAddress {
-  id: string;
-  line: string;
-  postcode: string;
-  lng: number;
-  lat: number;
-}
+export type { FoundAddress } from "./address-look-up";
 
-/** An address chosen from the look-up while typing. */
-export function AddressField({
-  label,
-  value,
-  onValue,
-  wrong,
-  size = "small",
-  nothing = "No address begins like this.",
-}: {
-  label: string;
-  value: FoundAddress | null;
-  onValue: (address: FoundAddress | null) => void;
-  wrong?: string;
-  size?: "small" | "medium";
-  nothing?: string;
-}) {
+/** An address chosen from the look-up while typing. The list that opens is loaded when somebody begins: it is the first field of the front door, and that has to be light. */
+export function AddressField(props: Omit<AddressLookUpProps, "begun">) {
   const [text, setText] = useState("");
-  const [found, setFound] = useState<FoundAddress[]>([]);
-  const [asked, setAsked] = useState(false);
+  const [begun, setBegun] = useState(props.value !== null);
+  const [LookUp, setLookUp] = useState<ComponentType<AddressLookUpProps> | null>(null);
+  const id = useId();
 
   useEffect(() => {
-    if (text.trim().length < 2) return setFound([]);
-    let current = true;
-    void ask("find-address", { text }).then((result) => {
-      if (!current) return;
-      setFound(result.ok ? result.value : []);
-      setAsked(true);
-    });
-    return () => void (current = false);
-  }, [text]);
+    if (begun) void import("./address-look-up").then((loaded) => setLookUp(() => loaded.AddressLookUp));
+  }, [begun]);
 
+  if (LookUp) return <LookUp {...props} begun={props.value === null ? text : null} />;
+  const { label, size = "small", wrong } = props;
   return (
-    <Autocomplete
-      options={found}
-      forcePopupIcon={false}
-      value={value}
-      filterOptions={(options) => options}
-      getOptionLabel={(a) => [a.line, a.postcode].filter(Boolean).join(", ")}
-      getOptionKey={(a) => a.id}
-      isOptionEqualToValue={(a, b) => a.id === b.id}
-      onInputChange={(_, typed, reason) => reason === "input" && setText(typed)}
-      onChange={(_, address) => onValue(address)}
-      noOptionsText={text.trim().length < 2 ? "Type the beginning of the street" : asked ? nothing : "Looking…"}
-      renderInput={(params) => <TextField {...params} label={label} size={size} error={!!wrong} helperText={wrong} />}
-    />
+    <FormControl fullWidth size={size} error={!!wrong}>
+      <InputLabel htmlFor={id}>{label}</InputLabel>
+      <OutlinedInput
+        id={id}
+        label={label}
+        value={text}
+        autoComplete="off"
+        onFocus={() => setBegun(true)}
+        onChange={(event) => setText(event.target.value)}
+        slotProps={{ input: { role: "combobox", "aria-expanded": false, "aria-autocomplete": "list" } }}
+      />
+      {wrong && <FormHelperText>{wrong}</FormHelperText>}
+    </FormControl>
   );
 }

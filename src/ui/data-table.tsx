@@ -1,31 +1,15 @@
 "use client";
-import { DataGrid, type DataGridProps, type GridValidRowModel } from "@mui/x-data-grid";
-import { ink } from "./palette";
+import Skeleton from "@mui/material/Skeleton";
+import type { DataGridProps, GridValidRowModel } from "@mui/x-data-grid";
+import dynamic from "next/dynamic";
+import type { Grid as GridType } from "./grid";
 
-/** A table edge to edge: thin lines, no boxes. Rows open with a click or Enter. */
-export function DataTable<R extends GridValidRowModel>({
-  onOpen,
-  ...props
-}: DataGridProps<R> & { onOpen?: (row: R) => void }) {
-  return (
-    <DataGrid<R>
-      density="compact"
-      disableRowSelectionOnClick
-      disableColumnMenu
-      pageSizeOptions={[25, 50, 100]}
-      onRowClick={(params) => onOpen?.(params.row)}
-      onCellKeyDown={(params, event) => event.key === "Enter" && onOpen?.(params.row)}
-      {...props}
-      initialState={{ pagination: { paginationModel: { pageSize: 50 } }, ...props.initialState }}
-      sx={{
-        border: 0,
-        borderTop: `1px solid ${ink.line}`,
-        "--DataGrid-t-header-background-base": ink.plaster,
-        fontSize: 14.5,
-        "& .MuiDataGrid-row": { cursor: onOpen ? "pointer" : "default" },
-        "& .MuiDataGrid-columnHeaderTitle": { fontWeight: 650 },
-        ...((props.sx as object) ?? {}),
-      }}
-    />
-  );
-}
+// The grid is large: the page is there before it.
+const Grid = dynamic(() => import("./grid").then((loaded) => loaded.Grid), {
+  loading: () => <Skeleton variant="rectangular" height={320} />,
+}) as typeof GridType;
+
+/** A table edge to edge. Rows open with a click or Enter. */
+export const DataTable = <R extends GridValidRowModel>(props: DataGridProps<R> & { onOpen?: (row: R) => void }) => (
+  <Grid<R> {...props} />
+);

@@ -21,7 +21,7 @@ export function DateField({ label, value, onValue, wrong, hint, width, clearable
     <LocalizationProvider dateAdapter={AdapterDayjs}>
       <DatePicker
         label={label}
-        format="YYYY-MM-DD"
+        format="D MMM YYYY"
         value={value ? dayjs(value) : null}
         onChange={(day) => (day === null ? onValue(null) : day.isValid() && onValue(day.format("YYYY-MM-DD")))}
         slotProps={{

@@ -1,8 +1,8 @@
 "use client";
-import Box from "@mui/material/Box";
-import { ThemeProvider, createTheme } from "@mui/material/styles";
-import { useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import type { lookOf } from "@/core/look/front-door";
+import Box from "@mui/material/Box";
+import { createTheme, ThemeProvider } from "@mui/material/styles";
+import { type ReactNode, useEffect, useMemo, useRef, useState } from "react";
 import { theme } from "./theme";
 
 export type Look = ReturnType<typeof lookOf>;

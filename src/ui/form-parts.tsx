@@ -1,16 +1,16 @@
 "use client";
+import { moneyTyped, parseMoney } from "@/core/money/amounts";
+import type { Problem } from "@/core/problems";
+import { clock, parseClock, weekdayNames } from "@/core/time/words";
+import { useHabits, weekdaysFrom } from "@/ui/habits";
+import { ink } from "@/ui/palette";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField, { type TextFieldProps } from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import { useEffect, useState, type ReactNode } from "react";
-import { clock, parseClock, weekdayNames } from "@/core/time/words";
-import { moneyTyped, parseMoney } from "@/core/money/amounts";
-import type { Problem } from "@/core/problems";
-import { useHabits, weekdaysFrom } from "@/ui/habits";
-import { ink } from "@/ui/palette";
+import { type ReactNode, useEffect, useState } from "react";
 
 interface FormFrameProps {
   title: string;

@@ -1,8 +1,8 @@
 "use client";
+import { writeTimesBy } from "@/core/time/words";
 import dayjs from "dayjs";
 import updateLocale from "dayjs/plugin/updateLocale";
-import { createContext, useContext, type ReactNode } from "react";
-import { writeTimesBy } from "@/core/time/words";
+import { createContext, type ReactNode, useContext } from "react";
 
 /** How the business writes: the day its week begins with (0 is Monday) and the hours of its clock. */
 export interface Habits {

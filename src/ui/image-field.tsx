@@ -1,9 +1,9 @@
 "use client";
+import type { Result } from "@/core/problems";
+import { problems } from "@/core/problems";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useId, useRef, useState } from "react";
-import type { Result } from "@/core/problems";
-import { problems } from "@/core/problems";
 import { ink } from "./palette";
 
 export const imageAddress = (token: string): string => `/api/images/${token}`;

@@ -14,7 +14,7 @@ export function MessageList({ messages }: { messages: readonly SentMessage[] }) 
   return messages.map((m) => (
     <Box component="details" key={m.id} sx={{ borderTop: `1px solid ${ink.line}`, py: 1.25, fontSize: 14.5 }}>
       <summary>
-        {m.channel}: {m.subject || m.body.slice(0, 60)}{" "}
+        {channelWords(m.channel)}: {m.subject || m.body.slice(0, 60)}{" "}
         <span style={{ color: m.state === "bounced" ? ink.ember : ink.ash }}>({m.state})</span>
       </summary>
       <Box sx={{ whiteSpace: "pre-wrap", color: ink.ash, mt: 1 }}>
@@ -23,3 +23,5 @@ export function MessageList({ messages }: { messages: readonly SentMessage[] }) 
     </Box>
   ));
 }
+
+export const channelWords = (channel: string): string => (channel === "mail" ? "email" : channel);

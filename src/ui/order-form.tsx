@@ -1,4 +1,9 @@
 "use client";
+import type { Extra } from "@/core/catalogue/order";
+import { type Answer, type Answers, type Question, shownQuestions } from "@/core/catalogue/questions";
+import { moneyWords } from "@/core/money/amounts";
+import Add from "@mui/icons-material/Add";
+import Remove from "@mui/icons-material/Remove";
 import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
 import Checkbox from "@mui/material/Checkbox";
@@ -6,12 +11,7 @@ import FormControlLabel from "@mui/material/FormControlLabel";
 import FormHelperText from "@mui/material/FormHelperText";
 import IconButton from "@mui/material/IconButton";
 import TextField from "@mui/material/TextField";
-import Add from "@mui/icons-material/Add";
-import Remove from "@mui/icons-material/Remove";
 import type { ReactNode } from "react";
-import type { Extra } from "@/core/catalogue/order";
-import { shownQuestions, type Answer, type Answers, type Question } from "@/core/catalogue/questions";
-import { moneyWords } from "@/core/money/amounts";
 import { ink } from "./palette";
 import { PhotoField } from "./photo-field";
 

@@ -1,12 +1,12 @@
 "use client";
-import "leaflet/dist/leaflet.css";
-import "./town-map.css";
+import type { Point } from "@/core/place/points";
 import type { GeoJsonObject } from "geojson";
 import type { Map as LeafletMap } from "leaflet";
-import { useEffect, useMemo, type ReactNode } from "react";
+import "leaflet/dist/leaflet.css";
+import { type ReactNode, useEffect, useMemo } from "react";
 import { GeoJSON, MapContainer, Polyline, useMap } from "react-leaflet";
-import type { Point } from "@/core/place/points";
 import { ink } from "./palette";
+import "./town-map.css";
 
 export interface TownShown {
   home: Point;

@@ -1,18 +1,28 @@
 "use client";
-import { useSnackbar } from "notistack";
-import { useCallback, useState } from "react";
-import { change, type OperationInput, type OperationOutput } from "@/api/client";
-import type { OperationName } from "@/api/names";
+import { change, type OperationInput, type OperationName, type OperationOutput } from "@/api/client";
 import type { Problem } from "@/core/problems";
+import { useSnackbar } from "notistack";
+import { useCallback, useRef, useState } from "react";
+import { useAfterChange } from "./after-change";
+
+interface ChangeOptions<N extends OperationName> {
+  /** The page itself shows what was refused. */
+  quiet?: boolean;
+  /** What follows when it is done. */
+  then?: (value: OperationOutput<N>, input: OperationInput<N>) => void;
+}
 
 /**
  * Sends an operation, says how it went, and keeps sentences for the fields. What was typed stays where
- * it is. `quiet` where the page itself shows what was refused.
+ * it is. In the office what is on the screen is read again afterwards.
  */
-export function useChange<N extends OperationName>(name: N, { quiet = false } = {}) {
+export function useChange<N extends OperationName>(name: N, { quiet = false, then }: ChangeOptions<N> = {}) {
   const { enqueueSnackbar } = useSnackbar();
+  const afterChange = useAfterChange();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
+  const follows = useRef(then);
+  follows.current = then;
 
   const send = useCallback(
     async (input: OperationInput<N>, link?: string): Promise<{ value: OperationOutput<N> } | null> => {
@@ -20,11 +30,15 @@ export function useChange<N extends OperationName>(name: N, { quiet = false } = 
       const result = await change(name, input, link);
       setBusy(false);
       setProblem(result.ok ? null : result.problem);
-      if (result.ok) return { value: result.value };
+      if (result.ok) {
+        afterChange();
+        follows.current?.(result.value, input);
+        return { value: result.value };
+      }
       if (!result.problem.fields && !quiet) enqueueSnackbar(result.problem.sentence, { variant: "error" });
       return null;
     },
-    [name, quiet, enqueueSnackbar],
+    [name, quiet, enqueueSnackbar, afterChange],
   );
   const wrong = useCallback((pointer: string) => problem?.fields?.[pointer], [problem]);
   const clear = useCallback(() => setProblem(null), []);

@@ -1,7 +1,7 @@
 "use client";
-import { useCallback, useState } from "react";
+import type { ViewName } from "@/api/client";
 import { ask, type ViewInput, type ViewOutput } from "@/api/client";
-import type { ViewName } from "@/api/names";
+import { useCallback, useState } from "react";
 
 /**
  * A view that came with the page and can be read again. Where the network is gone, what was read last

@@ -1,9 +1,8 @@
 "use client";
+import type { OperationInput, OperationName, OperationOutput } from "@/api/client";
+import { useChange } from "@/ui/use-change";
 import { useSnackbar } from "notistack";
 import { useEffect, useRef, useState } from "react";
-import type { OperationInput, OperationOutput } from "@/api/client";
-import type { OperationName } from "@/api/names";
-import { useChange } from "@/ui/use-change";
 
 interface KeptForm<D, N extends OperationName> {
   operation: N;

@@ -1,8 +1,8 @@
 "use client";
-import { useCallback, useEffect, useState } from "react";
+import type { ViewName } from "@/api/client";
 import { ask, type ViewInput, type ViewOutput } from "@/api/client";
-import type { ViewName } from "@/api/names";
 import type { Problem } from "@/core/problems";
+import { useCallback, useEffect, useState } from "react";
 
 /** Reads a view in the browser; `null` as input reads nothing. An answer that has been overtaken is dropped. */
 export function useView<N extends ViewName>(name: N, input: ViewInput<N> | null, link?: string) {

@@ -1,4 +1,6 @@
 "use client";
+import { groupBy } from "@/core/group";
+import { dayShort, dayWords } from "@/core/time/words";
 import ChevronLeft from "@mui/icons-material/ChevronLeft";
 import ChevronRight from "@mui/icons-material/ChevronRight";
 import Box from "@mui/material/Box";
@@ -6,8 +8,6 @@ import ButtonBase from "@mui/material/ButtonBase";
 import IconButton from "@mui/material/IconButton";
 import Skeleton from "@mui/material/Skeleton";
 import { useState } from "react";
-import { groupBy } from "@/core/group";
-import { dayShort, dayWords, windowIn } from "@/core/time/words";
 import { arch, ink } from "./palette";
 
 /** A window as customers choose it: epoch minutes. */
@@ -15,6 +15,8 @@ export interface PickedWindow {
   date: string;
   from: number;
   to: number;
+  /** The window as it is read. */
+  words: string;
   then: string[];
   onOurWay: boolean;
 }
@@ -27,13 +29,12 @@ interface WindowPickerProps {
   /** Brings the days that follow those, where there are any. */
   later?: (() => Promise<void>) | null;
   chosen: PickedWindow | null;
-  timeZone: string;
   onOurWayBp?: number;
   onChoose: (window: PickedWindow) => void;
 }
 
 /** Days side by side with their arches. */
-export function WindowPicker({ offers, later = null, chosen, timeZone, onOurWayBp = 0, onChoose }: WindowPickerProps) {
+export function WindowPicker({ offers, later = null, chosen, onOurWayBp = 0, onChoose }: WindowPickerProps) {
   const days = [...groupBy(offers, (o) => o.date)];
   const pages = Math.ceil(days.length / daysShown);
   const [turned, setTurned] = useState(0);
@@ -80,7 +81,7 @@ export function WindowPicker({ offers, later = null, chosen, timeZone, onOurWayB
                 <ButtonBase
                   key={offer.from}
                   aria-pressed={on}
-                  aria-label={`${dayWords(date)}, ${windowIn(offer.from, offer.to, timeZone)}${offer.onOurWay ? `, on our way${onOurWayBp > 0 ? `, ${onOurWayBp / 100}% off` : ""}` : ""}`}
+                  aria-label={`${dayWords(date)}, ${offer.words}${offer.onOurWay ? `, on our way${onOurWayBp > 0 ? `, ${onOurWayBp / 100}% off` : ""}` : ""}`}
                   onClick={() => onChoose(offer)}
                   sx={{
                     display: "flex",
@@ -97,7 +98,7 @@ export function WindowPicker({ offers, later = null, chosen, timeZone, onOurWayB
                     fontSize: 17,
                   }}
                 >
-                  {windowIn(offer.from, offer.to, timeZone)}
+                  {offer.words}
                   {offer.onOurWay && (
                     <Box
                       sx={{

@@ -1,8 +1,8 @@
-import Box from "@mui/material/Box";
-import { dayWords, dayShort } from "@/core/time/words";
-import { weekdayOf } from "@/core/time/local";
+import { weekdayOf } from "@/core/time/dates";
+import { dayShort, dayWords } from "@/core/time/words";
 import { LinkBox } from "@/ui/link-box";
 import { arch, ink } from "@/ui/palette";
+import Box from "@mui/material/Box";
 
 export interface StripDay {
   date: string;

@@ -1,31 +1,31 @@
 "use client";
+import { epochMinute, localOf } from "@/core/time/local";
+import { clock, dayShort } from "@/core/time/words";
+import { ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
-import { DateTimePicker } from "@mui/x-date-pickers/DateTimePicker";
-import { AdapterDayjs } from "@mui/x-date-pickers/AdapterDayjs";
-import { LocalizationProvider } from "@mui/x-date-pickers/LocalizationProvider";
 import dayjs, { type Dayjs } from "dayjs";
+import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { epochMinute, localOf } from "@/core/time/local";
-import { clock, dayShort } from "@/core/time/words";
-import { useChange } from "@/ui/use-change";
-import { ink } from "@/ui/palette";
+
+const MomentField = dynamic(() => import("./moment-field").then((m) => m.MomentField));
 
 /** The demo's clock: forward by an hour, to tomorrow morning, or to any moment, so that what falls due can be watched. */
 export function DemoClock({ now, timeZone }: { now: number; timeZone: string }) {
   const router = useRouter();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [wished, setWished] = useState<Dayjs | null>(null);
-  const { send, busy } = useChange("move-clock");
+  const { send, busy } = useChange("move-clock", { then: () => router.refresh() });
   const minute = Math.floor(now / 60_000);
   const { date, minute: ofDay } = localOf(minute, timeZone);
 
   const move = async (minutes: number) => {
     setAnchor(null);
-    if (minutes > 0 && (await send({ minutes }))) router.refresh();
+    if (minutes > 0) await send({ minutes });
   };
   const nextDay = () => epochMinute(dayjs(date).add(1, "day").format("YYYY-MM-DD"), 8 * 60, timeZone) - minute;
   const toWished = () =>
@@ -57,26 +57,16 @@ export function DemoClock({ now, timeZone }: { now: number; timeZone: string }) 
           sx={{ px: 4, py: 2, display: "flex", gap: 2, alignItems: "center" }}
           onKeyDown={(e) => e.stopPropagation()}
         >
-          <LocalizationProvider dateAdapter={AdapterDayjs}>
-            <DateTimePicker
-              label="To a moment"
-              ampm={false}
-              format="YYYY-MM-DD HH:mm"
-              minDateTime={dayjs(`${date}T${clock(ofDay)}`)}
-              value={wished}
-              onChange={setWished}
-              slotProps={{ textField: { size: "small" } }}
-            />
-          </LocalizationProvider>
+          <MomentField from={`${date}T${clock(ofDay)}`} value={wished} onValue={setWished} />
           <Button variant="contained" onClick={() => void toWished()} disabled={!wished?.isValid()}>
             Go
           </Button>
         </Box>
         <MenuItem component="a" href="/standins/mail" target="_blank">
-          Mail that was sent ↗
+          Email that was sent ↗
         </MenuItem>
         <MenuItem component="a" href="/standins/text" target="_blank">
-          Texts on the plain phone ↗
+          Texts sent to the test phone ↗
         </MenuItem>
       </Menu>
     </>

@@ -1,13 +1,13 @@
 "use client";
+import { ask } from "@/api/client";
+import { dayShort } from "@/core/time/words";
+import { ink } from "@/ui/palette";
 import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
 import Dialog from "@mui/material/Dialog";
 import TextField from "@mui/material/TextField";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
-import { ask } from "@/api/client";
-import { dayShort } from "@/core/time/words";
-import { ink } from "@/ui/palette";
 
 interface Found {
   group: "Screens" | "Customers" | "Visits" | "Incoming";

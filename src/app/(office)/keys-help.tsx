@@ -1,10 +1,10 @@
 "use client";
+import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Dialog from "@mui/material/Dialog";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
 import { usePathname } from "next/navigation";
-import { ink } from "@/ui/palette";
 
 const everywhere: [string, string][] = [
   ["Ctrl or Cmd + K", "Find a customer, a visit or a screen"],

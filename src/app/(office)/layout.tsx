@@ -1,9 +1,11 @@
-import type { ReactNode } from "react";
-import { redirect } from "next/navigation";
-import { readBusiness } from "@/store/business";
 import { may, roles } from "@/core/people/permissions";
-import { getHogar } from "../server/hogar";
-import { mustBeSignedIn } from "../server/session";
+import { getHogar } from "@/server/hogar";
+import { mustBeSignedIn } from "@/server/session";
+import { readBusiness } from "@/store/business";
+import { LiveProvider } from "@/ui/live";
+import { NotesProvider } from "@/ui/notes";
+import { redirect } from "next/navigation";
+import type { ReactNode } from "react";
 import { Office } from "./office";
 
 export default async function OfficeLayout({ children }: { children: ReactNode }) {
@@ -12,11 +14,15 @@ export default async function OfficeLayout({ children }: { children: ReactNode }
   const hogar = getHogar();
   const business = readBusiness(hogar.store)!;
   return (
-    <Office
-      person={{ name: actor.name, role: roles[actor.role].name, permissions: [...actor.permissions] }}
-      demo={business.demo_offset_ms === null ? null : { now: hogar.now(), timeZone: business.time_zone }}
-    >
-      {children}
-    </Office>
+    <NotesProvider>
+      <LiveProvider>
+        <Office
+          person={{ name: actor.name, role: roles[actor.role].name, permissions: [...actor.permissions] }}
+          demo={business.demo_offset_ms === null ? null : { now: hogar.now(), timeZone: business.time_zone }}
+        >
+          {children}
+        </Office>
+      </LiveProvider>
+    </NotesProvider>
   );
 }

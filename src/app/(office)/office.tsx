@@ -1,4 +1,9 @@
 "use client";
+import type { Permission } from "@/core/people/permissions";
+import { Mark } from "@/ui/arch";
+import { LinkBox } from "@/ui/link-box";
+import { ink } from "@/ui/palette";
+import { forgetTyped } from "@/ui/use-kept-form";
 import CalendarViewDayOutlined from "@mui/icons-material/CalendarViewDayOutlined";
 import DoorFrontOutlined from "@mui/icons-material/DoorFrontOutlined";
 import LogoutOutlined from "@mui/icons-material/LogoutOutlined";
@@ -11,12 +16,7 @@ import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
 import Tooltip from "@mui/material/Tooltip";
 import { usePathname } from "next/navigation";
-import { createContext, useContext, useEffect, useState, type ReactNode } from "react";
-import type { Permission } from "@/core/people/permissions";
-import { Mark } from "@/ui/arch";
-import { LinkBox } from "@/ui/link-box";
-import { ink } from "@/ui/palette";
-import { forgetTyped } from "@/ui/use-kept-form";
+import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
 import { FindAnything } from "./find-anything";
 import { KeysHelp } from "./keys-help";
 

@@ -1,9 +1,9 @@
 "use client";
+import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
 import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
-import { ink } from "@/ui/palette";
 import { DemoClock } from "./demo-clock";
 import { useOffice } from "./office";
 

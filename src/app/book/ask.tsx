@@ -1,20 +1,28 @@
 "use client";
+import { addDays, type LocalDate } from "@/core/time/dates";
+import { clock, weekdayNames } from "@/core/time/words";
+import type { Wish } from "@/core/windows/wishes";
+import { useHabits, weekdaysFrom } from "@/ui/habits";
+import { NotesProvider } from "@/ui/notes";
+import { Pick } from "@/ui/order-form";
+import { useChange } from "@/ui/use-change";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
-import { useState, type ReactNode } from "react";
-import { addDays, type LocalDate } from "@/core/time/local";
-import { clock, weekdayNames } from "@/core/time/words";
-import type { Wish } from "@/core/windows/wishes";
-import { useHabits, weekdaysFrom } from "@/ui/habits";
-import { Pick } from "@/ui/order-form";
-import { useChange } from "@/ui/use-change";
+import { type ReactNode, useState } from "react";
+import type { Business } from "./data";
 import type { Draft } from "./draft";
-import type { Business } from "./front-door";
 
 /** What cannot be booked as it stands: one may ask, and a person answers. Where windows open by themselves (`waits`), days and times are asked for, and one is told. */
-export function Ask({
+/** With notes of its own: the front door’s first page goes without. */
+export const Ask = (props: Parameters<typeof AskForm>[0]) => (
+  <NotesProvider>
+    <AskForm {...props} />
+  </NotesProvider>
+);
+
+function AskForm({
   draft,
   business,
   words,
@@ -73,7 +81,7 @@ export function Ask({
       {waits && <WishField wish={wish} today={business.today} onWish={(to) => onType({ wish: to })} />}
       {field("wishes", waits ? "Anything else" : "What do you need, and when?", { multiline: true, minRows: 2 })}
       {field("name", "Name", { autoComplete: "name" })}
-      {field("mail", "Mail", { autoComplete: "email", type: "email" })}
+      {field("mail", "Email", { autoComplete: "email", type: "email" })}
       {field("phone", "Phone", { autoComplete: "tel", type: "tel" })}
       <Button variant="outlined" disabled={busy} onClick={ask} sx={{ height: 52, fontSize: 17 }}>
         {busy ? "One moment…" : waits ? "Tell me when one opens" : `Ask ${business.name}`}

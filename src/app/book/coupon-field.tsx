@@ -1,11 +1,11 @@
 "use client";
+import { ask } from "@/api/client";
+import type { Coupon } from "@/core/catalogue/coupons";
+import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import { ask } from "@/api/client";
-import type { Coupon } from "@/core/catalogue/coupons";
-import { ink } from "@/ui/palette";
 
 /** A code that takes something off; what it takes is seen at once. */
 export function CouponField({

@@ -1,18 +1,16 @@
 "use client";
-import { useCallback, useEffect, useState } from "react";
-import type { ViewOutput } from "@/api/client";
-import type { FoundAddress } from "@/ui/address-field";
 import type { Coupon } from "@/core/catalogue/coupons";
-import { priceOrder, type PricedOrder } from "@/core/catalogue/order";
+import { type PricedOrder, priceOrder } from "@/core/catalogue/order";
 import type { Answers } from "@/core/catalogue/questions";
 import type { RepeatEvery } from "@/core/repeats/rule";
 import type { Wish } from "@/core/windows/wishes";
+import type { FoundAddress } from "@/ui/address-field";
 import type { ChosenExtras } from "@/ui/order-form";
 import { tabStore } from "@/ui/tab-store";
+import { useCallback, useEffect, useState } from "react";
+import type { Offer, ServicesAt } from "./data";
 
-export type ServicesAt = ViewOutput<"services-at">;
 export type BookableService = ServicesAt["services"][number];
-export type Offer = ViewOutput<"offers">["windows"][number];
 export const steps = ["where", "what", "when", "who", "pay"] as const;
 export type Step = (typeof steps)[number];
 

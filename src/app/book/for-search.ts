@@ -1,11 +1,10 @@
-import { kindsOfBusiness, type KindOfBusiness } from "@/core/catalogue/kinds";
-import type { Hogar } from "@/operations/hogar";
-import { businessForSearch } from "@/views/front-door";
-import { look } from "@/views/view";
+import type { ViewOutput } from "@/api/client";
+import { type KindOfBusiness, kindsOfBusiness } from "@/core/catalogue/kinds";
+import { readAs } from "@/server/read";
 
 /** The business and what can be booked, for search engines: schema.org as JSON-LD, safe inside a page. */
-export function frontDoorForSearch(hogar: Hogar): string {
-  const result = look(hogar, businessForSearch, {}, { kind: "visitor" });
+export function frontDoorForSearch(): string {
+  const result = readAs("business-for-search", {}, { kind: "visitor" });
   // Nothing of it may end the element it stands in.
   return result.ok
     ? JSON.stringify({ "@context": "https://schema.org", ...businessAsLinkedData(result.value) }).replaceAll(
@@ -27,7 +26,7 @@ export function businessAsLinkedData({
   hours,
   services,
   publicUrl,
-}: ReturnType<(typeof businessForSearch)["read"]>) {
+}: ViewOutput<"business-for-search">) {
   const kinds = [...new Set(services.flatMap((s) => s.kind ?? []))];
   const days = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
   // Always by twenty-four hours, as schema.org asks; the clock of the screens follows the business.

@@ -1,29 +1,39 @@
 "use client";
-import Alert from "@mui/material/Alert";
-import Box from "@mui/material/Box";
-import ButtonBase from "@mui/material/ButtonBase";
-import Typography from "@mui/material/Typography";
-import { useCallback, useEffect, useRef, useState } from "react";
-import { ask, change, type ViewOutput } from "@/api/client";
+import { ask, change } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
 import type { Problem } from "@/core/problems";
-import { dayWords, windowIn } from "@/core/time/words";
+import { dayWords } from "@/core/time/words";
 import { Mark } from "@/ui/arch";
 import { DoorLook, doorType } from "@/ui/door-look";
 import { imageAddress } from "@/ui/image-field";
 import { ink } from "@/ui/palette";
 import { useView } from "@/ui/use-view";
-import { chosenOf, priceOf, steps, useDraft, type Step } from "./draft";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import ButtonBase from "@mui/material/ButtonBase";
+import Skeleton from "@mui/material/Skeleton";
+import Typography from "@mui/material/Typography";
+import dynamic from "next/dynamic";
+import { useCallback, useEffect, useRef, useState } from "react";
+import type { Business } from "./data";
+import { chosenOf, priceOf, type Step, steps, useDraft } from "./draft";
 import { HoldLeft } from "./hold-left";
-import { Pay } from "./pay";
 import { Summary } from "./summary";
-import { What } from "./what";
 import { Answers, Welcome } from "./welcome";
-import { When } from "./when";
 import { Where } from "./where";
-import { Who } from "./who";
 
-export type Business = ViewOutput<"front-door">;
+// What only later steps need comes when an address is there, so that the first page is light.
+const later = {
+  what: () => import("./what"),
+  when: () => import("./when"),
+  who: () => import("./who"),
+  pay: () => import("./pay"),
+};
+const loading = () => <Skeleton variant="rounded" height={240} />;
+const What = dynamic(() => later.what().then((m) => m.What), { loading });
+const When = dynamic(() => later.when().then((m) => m.When), { loading });
+const Who = dynamic(() => later.who().then((m) => m.Who), { loading });
+const Pay = dynamic(() => later.pay().then((m) => m.Pay), { loading });
 
 /** Where, what, when, who, pay: one question at a time, and a summary that follows. */
 export function FrontDoor({
@@ -49,6 +59,10 @@ export function FrontDoor({
     draft.address ? { addressId: draft.address.id, slug } : null,
   );
   const title = useRef<HTMLHeadingElement>(null);
+  const hasAddress = draft.address !== null;
+  useEffect(() => {
+    if (hasAddress) for (const load of Object.values(later)) void load();
+  }, [hasAddress]);
 
   const chosen = chosenOf(draft, at);
   const order = priceOf(chosen, at, {
@@ -174,7 +188,7 @@ export function FrontDoor({
     what: { words: "Choose a time", ready: chosen.length > 0, act: () => (open ? setTried(tried + 1) : go("when")) },
     when: {
       words: draft.offer
-        ? `Keep ${windowIn(draft.offer.from, draft.offer.to, business.timeZone)} on ${dayWords(draft.offer.date).split(" ")[0]}`
+        ? `Keep ${draft.offer.words} on ${dayWords(draft.offer.date).split(" ")[0]}`
         : "Choose a window",
       ready: !!draft.offer,
       act: () => void keep(),

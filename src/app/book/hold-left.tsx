@@ -1,8 +1,8 @@
 "use client";
-import Box from "@mui/material/Box";
-import { useEffect, useState } from "react";
 import { ink } from "@/ui/palette";
 import { tabStore } from "@/ui/tab-store";
+import Box from "@mui/material/Box";
+import { useEffect, useState } from "react";
 import type { Draft } from "./draft";
 
 interface HoldLeftProps {

@@ -1,11 +1,9 @@
-import { frontDoor } from "@/views/front-door";
-import { look } from "@/views/view";
-import { getHogar } from "../server/hogar";
+import { readAs } from "@/server/read";
 import { frontDoorForSearch } from "./for-search";
 import { FrontDoor } from "./front-door";
 
 export async function generateMetadata() {
-  const result = look(getHogar(), frontDoor, {}, { kind: "visitor" });
+  const result = readAs("front-door", {}, { kind: "visitor" });
   return { title: result.ok ? `Book ${result.value.name}` : "Book" };
 }
 
@@ -15,11 +13,11 @@ export default async function BookPage({
   searchParams: Promise<{ service?: string; from?: string }>;
 }) {
   const { service, from } = await searchParams;
-  const result = look(getHogar(), frontDoor, {}, { kind: "visitor" });
+  const result = readAs("front-door", {}, { kind: "visitor" });
   if (!result.ok) return <main style={{ padding: 24 }}>{result.problem.sentence}</main>;
   return (
     <>
-      <script type="application/ld+json" dangerouslySetInnerHTML={{ __html: frontDoorForSearch(getHogar()) }} />
+      <script type="application/ld+json" dangerouslySetInnerHTML={{ __html: frontDoorForSearch() }} />
       <FrontDoor
         business={result.value}
         slug={typeof service === "string" ? service : null}

@@ -1,18 +1,18 @@
 "use client";
+import type { PricedOrder } from "@/core/catalogue/order";
+import { orderTermsWords } from "@/core/catalogue/terms";
+import { moneyWords } from "@/core/money/amounts";
+import { ruleWords } from "@/core/repeats/rule";
+import { daysWords, durationWords } from "@/core/time/words";
+import { CardForm } from "@/ui/card-form";
+import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Typography from "@mui/material/Typography";
-import { moneyWords } from "@/core/money/amounts";
-import { daysWords, durationWords, windowIn } from "@/core/time/words";
-import { CardForm } from "@/ui/card-form";
-import { ink } from "@/ui/palette";
-import type { PricedOrder } from "@/core/catalogue/order";
 import { CouponField } from "./coupon-field";
-import { ruleWords } from "@/core/repeats/rule";
-import { orderTermsWords } from "@/core/catalogue/terms";
+import type { Business } from "./data";
 import type { Chosen, Draft } from "./draft";
-import type { Business } from "./front-door";
 
 interface PayProps {
   draft: Draft;
@@ -38,8 +38,7 @@ export function Pay({ draft, chosen, order, payAll, business, wrong, onType, onT
   return (
     <Box>
       <Typography sx={{ mb: 3 }}>
-        {daysWords([draft.offer!.date, ...draft.offer!.then])},{" "}
-        {windowIn(draft.offer!.from, draft.offer!.to, business.timeZone)}, at {draft.address!.line}
+        {daysWords([draft.offer!.date, ...draft.offer!.then])}, {draft.offer!.words}, at {draft.address!.line}
         {draft.repeat && `; then ${ruleWords(draft.repeat)}`}.
       </Typography>
       <Box sx={{ my: 4 }}>

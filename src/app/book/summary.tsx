@@ -1,14 +1,14 @@
 "use client";
+import type { PricedOrder } from "@/core/catalogue/order";
+import { moneyWords } from "@/core/money/amounts";
+import { daysWords, durationWords } from "@/core/time/words";
+import { ink } from "@/ui/palette";
 import ArrowBack from "@mui/icons-material/ArrowBack";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { ReactNode } from "react";
-import { moneyWords } from "@/core/money/amounts";
-import type { PricedOrder } from "@/core/catalogue/order";
-import { daysWords, durationWords, windowIn } from "@/core/time/words";
-import { ink } from "@/ui/palette";
-import type { Chosen, Offer } from "./draft";
-import type { Business } from "./front-door";
+import type { Business, Offer } from "./data";
+import type { Chosen } from "./draft";
 
 interface SummaryProps {
   chosen: readonly Chosen[];
@@ -77,7 +77,7 @@ export function Summary({ chosen, order, offer, kept, business, always, onBack, 
           }}
         >
           <span>
-            {daysWords([offer.date, ...offer.then])}, {windowIn(offer.from, offer.to, business.timeZone)}
+            {daysWords([offer.date, ...offer.then])}, {offer.words}
           </span>
           {kept}
         </Box>

@@ -1,9 +1,9 @@
 "use client";
-import { useState } from "react";
 import { ask, type ViewInput } from "@/api/client";
 import type { Problem } from "@/core/problems";
 import { useView } from "@/ui/use-view";
-import type { Offer } from "./draft";
+import { useState } from "react";
+import type { Offer } from "./data";
 
 interface Further {
   /** The first look that these follow. */

@@ -1,9 +1,9 @@
 "use client";
-import Box from "@mui/material/Box";
-import Typography from "@mui/material/Typography";
 import { imageAddress } from "@/ui/image-field";
 import { arch, ink } from "@/ui/palette";
-import type { Business } from "./front-door";
+import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
+import type { Business } from "./data";
 
 /** The owner's picture and words, before the first question. */
 export const Welcome = ({ business }: { business: Business }) => (

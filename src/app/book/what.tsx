@@ -1,21 +1,21 @@
 "use client";
-import Box from "@mui/material/Box";
-import ButtonBase from "@mui/material/ButtonBase";
-import FormHelperText from "@mui/material/FormHelperText";
-import TextField from "@mui/material/TextField";
-import Typography from "@mui/material/Typography";
-import { groupBy } from "@/core/group";
 import type { PricedOrder } from "@/core/catalogue/order";
 import { areCounted } from "@/core/catalogue/questions";
+import { groupBy } from "@/core/group";
 import { moneyWords } from "@/core/money/amounts";
-import { commonRepeats, ruleWords, type RepeatEvery } from "@/core/repeats/rule";
+import { commonRepeats, type RepeatEvery, ruleWords } from "@/core/repeats/rule";
 import { durationWords } from "@/core/time/words";
 import { imageAddress } from "@/ui/image-field";
 import { Counter, OrderForm, Pick } from "@/ui/order-form";
 import { arch, ink } from "@/ui/palette";
 import { PhotoField } from "@/ui/photo-field";
-import { wishable, type BookableService, type Chosen, type Draft, type DraftItem, type ServicesAt } from "./draft";
-import type { Business } from "./front-door";
+import Box from "@mui/material/Box";
+import ButtonBase from "@mui/material/ButtonBase";
+import FormHelperText from "@mui/material/FormHelperText";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import type { Business, ServicesAt } from "./data";
+import { type BookableService, type Chosen, type Draft, type DraftItem, wishable } from "./draft";
 import { Wish } from "./wish";
 
 interface WhatProps {

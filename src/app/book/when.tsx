@@ -1,14 +1,14 @@
 "use client";
+import type { ViewInput } from "@/api/client";
+import { PickerSkeleton, WindowPicker } from "@/ui/window-picker";
 import Alert from "@mui/material/Alert";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useEffect, useRef, useState } from "react";
-import type { ViewInput } from "@/api/client";
-import { PickerSkeleton, WindowPicker } from "@/ui/window-picker";
 import { Ask } from "./ask";
-import type { Chosen, Draft, Offer } from "./draft";
+import type { Business, Offer } from "./data";
+import type { Chosen, Draft } from "./draft";
 import { useOffers } from "./use-offers";
-import type { Business } from "./front-door";
 
 interface WhenProps {
   asked: ViewInput<"offers">;
@@ -68,7 +68,6 @@ export function When({ asked, draft, chosen, business, onChoose, onType }: WhenP
         offers={offers}
         later={later}
         chosen={draft.offer}
-        timeZone={business.timeZone}
         onOurWayBp={business.onOurWayBp}
         onChoose={onChoose}
       />

@@ -1,20 +1,20 @@
 "use client";
-import Alert from "@mui/material/Alert";
-import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
-import TextField from "@mui/material/TextField";
-import Typography from "@mui/material/Typography";
-import { useState } from "react";
-import { ask } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
 import type { Problem } from "@/core/problems";
 import { durationWords, weekdaysWords, windowWords } from "@/core/time/words";
 import { AddressField } from "@/ui/address-field";
-import type { Draft, ServicesAt } from "./draft";
-import { Ask } from "./ask";
-import type { Business } from "./front-door";
+import Alert from "@mui/material/Alert";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import dynamic from "next/dynamic";
+import type { Business, ServicesAt } from "./data";
+import type { Draft } from "./draft";
 
 type Address = NonNullable<Draft["address"]>;
+
+// Few need these.
+const Ask = dynamic(() => import("./ask").then((m) => m.Ask));
+const TypedAddress = dynamic(() => import("./typed-address").then((m) => m.TypedAddress));
 
 export function Where({
   draft,
@@ -43,8 +43,13 @@ export function Where({
         onValue={onAddress}
         nothing="No address begins like this. Check the spelling, or type it in full below."
       />
-      {!draft.address && (
+      {!draft.address && draft.typed && (
         <TypedAddress typed={draft.typed} onType={(typed) => onType({ typed })} onAddress={onAddress} />
+      )}
+      {!draft.address && !draft.typed && (
+        <Button onClick={() => onType({ typed: { line: "", postcode: "" } })} sx={{ mt: 2, height: 48, fontSize: 16 }}>
+          My address is not in the list
+        </Button>
       )}
       {problem && (
         <Alert severity="warning" sx={{ mt: 4 }}>
@@ -67,70 +72,6 @@ export function Where({
         ))}
       {at?.zone && <ZoneRules zone={at.zone} business={business} />}
     </>
-  );
-}
-
-/** For an address that the look-up does not know. */
-function TypedAddress({
-  typed,
-  onType,
-  onAddress,
-}: {
-  typed: Draft["typed"];
-  onType: (typed: Draft["typed"]) => void;
-  onAddress: (address: Address) => void;
-}) {
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const [busy, setBusy] = useState(false);
-  if (!typed)
-    return (
-      <Button onClick={() => onType({ line: "", postcode: "" })} sx={{ mt: 2, height: 48, fontSize: 16 }}>
-        My address is not in the list
-      </Button>
-    );
-  const find = async () => {
-    setBusy(true);
-    const result = await ask("type-address", typed);
-    setBusy(false);
-    setProblem(result.ok ? null : result.problem);
-    if (result.ok) onAddress(result.value);
-  };
-  const wrong = (name: string) => problem?.fields?.[`/${name}`];
-  return (
-    <Box
-      component="form"
-      aria-label="Your address in full"
-      onSubmit={(e) => (e.preventDefault(), void find())}
-      sx={{ mt: 4, display: "grid", gap: 4 }}
-    >
-      <TextField
-        label="House number, street and town"
-        size="medium"
-        autoComplete="street-address"
-        value={typed.line}
-        onChange={(e) => onType({ ...typed, line: e.target.value })}
-        error={!!wrong("line")}
-        helperText={wrong("line")}
-      />
-      <TextField
-        label="Postcode"
-        size="medium"
-        autoComplete="postal-code"
-        value={typed.postcode}
-        onChange={(e) => onType({ ...typed, postcode: e.target.value })}
-        error={!!wrong("postcode")}
-        helperText={wrong("postcode")}
-      />
-      {problem && !problem.fields && <Alert severity="warning">{problem.sentence}</Alert>}
-      <Button
-        type="submit"
-        variant="outlined"
-        disabled={busy || !typed.line.trim() || !typed.postcode.trim()}
-        sx={{ height: 52, fontSize: 17 }}
-      >
-        {busy ? "One moment…" : "Use this address"}
-      </Button>
-    </Box>
   );
 }
 

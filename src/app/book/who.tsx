@@ -1,11 +1,11 @@
 "use client";
+import { OrderForm } from "@/ui/order-form";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
-import { OrderForm } from "@/ui/order-form";
+import type { Business } from "./data";
 import type { Draft } from "./draft";
-import type { Business } from "./front-door";
 
 /** Who it is for, what the owner asks of everybody, and what one agrees to. */
 export function Who({
@@ -32,7 +32,7 @@ export function Who({
   return (
     <Stack spacing={4} sx={{ mt: 4 }}>
       <TextField label="Name" autoComplete="name" {...field("name")} />
-      <TextField label="Mail" type="email" autoComplete="email" {...field("mail")} />
+      <TextField label="Email" type="email" autoComplete="email" {...field("mail")} />
       <TextField label="Phone" type="tel" autoComplete="tel" {...field("phone")} />
       {business.fields.length > 0 && (
         <OrderForm

@@ -1,8 +1,8 @@
 "use client";
-import Box from "@mui/material/Box";
-import ButtonBase from "@mui/material/ButtonBase";
 import { imageAddress } from "@/ui/image-field";
 import { arch, ink } from "@/ui/palette";
+import Box from "@mui/material/Box";
+import ButtonBase from "@mui/material/ButtonBase";
 import type { BookableService } from "./draft";
 
 interface WishProps {

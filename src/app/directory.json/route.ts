@@ -1,11 +1,9 @@
-import { businessForSearch } from "@/views/front-door";
-import { look } from "@/views/view";
+import { readAs } from "@/server/read";
 import { businessAsLinkedData } from "../book/for-search";
-import { getHogar } from "../server/hogar";
 
 /** The feed for directories: schema.org's DataFeed with the business in it, where the owner wants to be listed. */
 export function GET(): Response {
-  const result = look(getHogar(), businessForSearch, {}, { kind: "visitor" });
+  const result = readAs("business-for-search", {}, { kind: "visitor" });
   if (!result.ok || !result.value.listed)
     return Response.json({ problem: "This business is in no directory." }, { status: 404 });
   const feed = {

@@ -1,40 +1,41 @@
 "use client";
+import type { ViewOutput } from "@/api/client";
+import { missing, tick as ticked } from "@/core/catalogue/checklist";
+import { moneyWords } from "@/core/money/amounts";
+import { type ProblemCode, Refusal } from "@/core/problems";
+import { clock, dayShort, dayWords, durationWords, windowWords } from "@/core/time/words";
+import { type FieldStep, nextStep, visitStates } from "@/core/visits/states";
+import { stateGlyphs } from "@/ui/arch";
+import { useRefresh, useShown } from "@/ui/live";
+import { ink } from "@/ui/palette";
+import { Photos } from "@/ui/photos";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Typography from "@mui/material/Typography";
-import { useEffect } from "react";
-import type { ViewOutput } from "@/api/client";
-import { moneyWords } from "@/core/money/amounts";
-import { clock, dayShort, dayWords, durationWords, windowWords } from "@/core/time/words";
-import { stateGlyphs } from "@/ui/arch";
-import { ink } from "@/ui/palette";
-import { useFresh } from "@/ui/use-fresh";
-import { missing, tick as ticked } from "@/core/catalogue/checklist";
-import { Photos } from "@/ui/photos";
-import { useKeptSteps, useTicks, type FieldStep } from "./kept-steps";
+import { onlineManager } from "@tanstack/react-query";
+import type { StepOnPhone } from "./step-queue";
+import { useSteps, useTicks } from "./use-steps";
 
 type View = ViewOutput<"field-day">;
 type Stop = View["stops"][number];
 
-const next: Record<string, { to: FieldStep; words: string }> = {
-  promised: { to: "on the way", words: "➜ On the way" },
-  "on the way": { to: "on site", words: "◐ On site" },
-  "on site": { to: "done", words: "● Done" },
+const stepWords: Record<FieldStep, string> = {
+  "on the way": "➜ On the way",
+  "on site": "◐ On site",
+  done: "● Done",
+  "no access": "⊘ No access",
 };
-const over = (stop: Stop) => stop.state === "done" || stop.state === "no access";
+const over = (stop: Stop) => visitStates.allows("over", stop.state);
 
 /** A technician's day on the phone: the next stop as a doorway, the next step as one big button. */
-export function FieldDay({ view: initial }: { view: View }) {
-  const [view, refresh] = useFresh(initial, "field-day", {});
-  const { tap, waiting, stateOf, offline, problem } = useKeptSteps(refresh);
+export function FieldDay() {
+  const view = useShown("field-day", {}, 30_000);
+  const refresh = useRefresh();
+  const { take, kept, refused, stateOf, dismiss } = useSteps(refresh);
   const { ticksOf, tick } = useTicks();
-  useEffect(() => {
-    const timer = setInterval(refresh, 30_000);
-    return () => clearInterval(timer);
-  }, [refresh]);
 
   // What was tapped counts at once, sent or not.
   const stops = view.stops.map((stop) => ({ ...stop, state: stateOf(stop) }));
@@ -43,8 +44,8 @@ export function FieldDay({ view: initial }: { view: View }) {
     stops.find((s) => s.state === "on the way") ??
     stops.find((s) => s.state === "promised");
   const rest = stops.filter((s) => s !== current);
-  const step = current && next[current.state];
-  const left = current && step?.to === "done" ? missing(ticked(current.checklist, ticksOf(current))).length : 0;
+  const step = current && nextStep(current.state);
+  const left = current && step === "done" ? missing(ticked(current.checklist, ticksOf(current))).length : 0;
   const first = view.name.split(" ")[0]!;
 
   return (
@@ -65,11 +66,11 @@ export function FieldDay({ view: initial }: { view: View }) {
             {stops.filter(over).length} of {stops.length} done
           </Box>
         </Box>
-        {problem && (
-          <Alert severity="warning" sx={{ mb: 3 }}>
-            {problem}
+        {refused.map((step) => (
+          <Alert key={step.id} severity="warning" sx={{ mb: 3 }} onClose={() => dismiss(step.id)}>
+            {stepWords[step.to]} at {nameOf(view.stops, step.visitId)} was not accepted. {step.problem?.sentence}
           </Alert>
-        )}
+        ))}
         {current ? (
           <NextStop
             stop={current}
@@ -113,25 +114,21 @@ export function FieldDay({ view: initial }: { view: View }) {
       <Box
         sx={{ position: "sticky", bottom: 0, bgcolor: ink.plaster, borderTop: `1px solid ${ink.line}`, px: 4, py: 3 }}
       >
-        {waiting.length > 0 && offline && (
-          <Box role="status" sx={{ color: ink.ash, fontSize: 15, mb: 2 }}>
-            {waiting.length} {waiting.length === 1 ? "thing waits" : "things wait"} for a signal, kept on this phone
-          </Box>
-        )}
+        <KeptSteps steps={kept} stops={view.stops} />
         {current && step && (
           <Button
             variant="contained"
             fullWidth
             disabled={left > 0}
-            onClick={() => tap({ visitId: current.id, to: step.to, ticked: ticksOf(current) })}
+            onClick={() => take({ visitId: current.id, to: step, ticked: ticksOf(current) })}
             sx={{ height: 60, fontSize: 19 }}
           >
-            {left ? `${left} to tick first` : step.words}
+            {left ? `${left} required ${left === 1 ? "item" : "items"} left` : stepWords[step]}
           </Button>
         )}
-        {current && ["on the way", "on site"].includes(current.state) && (
-          <Button fullWidth onClick={() => tap({ visitId: current.id, to: "no access" })} sx={{ mt: 1, height: 48 }}>
-            ⊘ No access
+        {current && visitStates.follows("no access", current.state) && (
+          <Button fullWidth onClick={() => take({ visitId: current.id, to: "no access" })} sx={{ mt: 1, height: 48 }}>
+            {stepWords["no access"]}
           </Button>
         )}
         {!current && (
@@ -143,6 +140,35 @@ export function FieldDay({ view: initial }: { view: View }) {
     </Box>
   );
 }
+
+const nameOf = (stops: readonly { id: number; customer: string }[], visitId: number): string =>
+  stops.find((s) => s.id === visitId)?.customer ?? "an earlier stop";
+
+/** What is kept on this phone until it can be sent, and why it is not sent yet. */
+function KeptSteps({
+  steps,
+  stops,
+}: {
+  steps: readonly StepOnPhone[];
+  stops: readonly { id: number; customer: string }[];
+}) {
+  const problem =
+    steps.find((step) => step.problem)?.problem ?? (steps.length && !onlineManager.isOnline() ? offline : null);
+  if (!problem) return null;
+  const list = steps.map((step) => `${stepWords[step.to]} at ${nameOf(stops, step.visitId)}`).join(", ");
+  return (
+    <Box role="status" sx={{ color: ink.ash, fontSize: 15, mb: 2 }}>
+      Kept on this phone until it can be sent: {list}. {whyKept[problem.code] ?? problem.sentence}{" "}
+      {problem.code === "not-signed-in" && <a href="/signin?to=/field">Sign in</a>}
+    </Box>
+  );
+}
+const offline = new Refusal("offline").problem;
+const whyKept: Partial<Record<ProblemCode, string>> = {
+  offline: "There is no signal.",
+  "not-signed-in": "You have been signed out.",
+  "too-many-tries": "Too many requests at once.",
+};
 
 function NextStop({
   stop,
@@ -215,7 +241,7 @@ function NextStop({
                   {item.required && (
                     <Box component="span" sx={{ color: ink.ash }}>
                       {" "}
-                      (must be)
+                      (required)
                     </Box>
                   )}
                 </>

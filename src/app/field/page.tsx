@@ -1,19 +1,24 @@
-import { fieldDay } from "@/views/field";
-import { look } from "@/views/view";
-import { getHogar } from "../server/hogar";
-import { mustBeSignedIn } from "../server/session";
+import { Bring } from "@/server/live";
+import { readAs } from "@/server/read";
+import { mustBeSignedIn } from "@/server/session";
+import { LiveProvider } from "@/ui/live";
 import { FieldDay } from "./field-day";
 
 export const metadata = { title: "My day" };
 
 export default async function FieldPage() {
-  const actor = await mustBeSignedIn("/field");
-  const result = look(getHogar(), fieldDay, {}, actor);
+  const result = readAs("field-day", {}, await mustBeSignedIn("/field"));
   if (!result.ok)
     return (
       <main style={{ padding: 32, fontSize: 17 }}>
         {result.problem.sentence} <a href="/today">To the office</a>
       </main>
     );
-  return <FieldDay view={result.value} />;
+  return (
+    <LiveProvider>
+      <Bring back="/field" views={[["field-day", {}]]}>
+        <FieldDay />
+      </Bring>
+    </LiveProvider>
+  );
 }

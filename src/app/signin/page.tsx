@@ -1,4 +1,4 @@
-import { getHogar } from "../server/hogar";
+import { getHogar } from "@/server/hogar";
 import { readBusiness } from "@/store/business";
 import { SignInForm } from "./sign-in-form";
 

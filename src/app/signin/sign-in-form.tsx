@@ -1,4 +1,8 @@
 "use client";
+import { post } from "@/api/client";
+import type { Problem } from "@/core/problems";
+import { Mark } from "@/ui/arch";
+import { ink } from "@/ui/palette";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -6,10 +10,6 @@ import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import { post } from "@/api/client";
-import type { Problem } from "@/core/problems";
-import { Mark } from "@/ui/arch";
-import { ink } from "@/ui/palette";
 
 export function SignInForm({ business, isDemo, back }: { business: string; isDemo: boolean; back: string | null }) {
   const [mail, setMail] = useState("");
@@ -63,7 +63,7 @@ export function SignInForm({ business, isDemo, back }: { business: string; isDem
             </Alert>
           )}
           <TextField
-            label="Mail"
+            label="Email"
             type="email"
             autoComplete="username"
             value={mail}

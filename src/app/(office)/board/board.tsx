@@ -1,39 +1,44 @@
 "use client";
+import { ask } from "@/api/client";
+import { addDays } from "@/core/time/dates";
+import { dayWords } from "@/core/time/words";
+import { useShown } from "@/ui/live";
+import { ink } from "@/ui/palette";
 import {
   DndContext,
+  type DragEndEvent,
   DragOverlay,
+  type DragStartEvent,
   KeyboardSensor,
   PointerSensor,
   useSensor,
   useSensors,
-  type DragEndEvent,
-  type DragStartEvent,
 } from "@dnd-kit/core";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
+import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useState } from "react";
-import { ask, type ViewOutput } from "@/api/client";
-import { addDays } from "@/core/time/local";
-import { ink } from "@/ui/palette";
-import type { BoardVisit } from "@/views/board";
-import { announcements, overLanding, toNextLanding, type Landing } from "./carry";
+import { DayStrip } from "../day-strip";
+import { Top } from "../top";
+import { announcements, type Landing, overLanding, toNextLanding } from "./carry";
+import type { BoardDay, BoardVisit, PlacementOptions } from "./data";
 import { MoveQuestion, useMove, type Wish } from "./move";
 import { Row } from "./row";
 import { Tray } from "./tray";
 import { VisitCard } from "./visit-card";
-import { VisitSheet } from "./visit-sheet";
 
-export type BoardDay = ViewOutput<"board">;
-export type PlacementOptions = ViewOutput<"placement-options">;
+const VisitSheet = dynamic(() => import("./visit-sheet").then((m) => m.VisitSheet));
 
 /** A day: technicians as rows, promised windows as arches, visits inside them, driving between. */
-export function Board({ day, today, openVisit }: { day: BoardDay; today: string; openVisit: number | null }) {
+export function Board({ date, today, openVisit }: { date: string; today: string; openVisit: number | null }) {
   const router = useRouter();
+  const day = useShown("board", { date }, 60_000);
+  const strip = useShown("day-strip", {}, 60_000);
   const [lifted, setLifted] = useState<BoardVisit | null>(null);
   const [options, setOptions] = useState<PlacementOptions | null>(null);
   const [wish, setWish] = useState<Wish | null>(null);
-  const move = useMove(() => router.refresh());
+  const move = useMove();
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, {
@@ -94,79 +99,91 @@ export function Board({ day, today, openVisit }: { day: BoardDay; today: string;
   const scale = (minute: number) => `${((minute - start) / (end - start)) * 100}%`;
 
   return (
-    <DndContext
-      sensors={sensors}
-      collisionDetection={overLanding}
-      accessibility={{
-        announcements: announcements(day, options),
-        screenReaderInstructions: { draggable: "Enter opens the visit, Space lifts it." },
-      }}
-      onDragStart={lift}
-      onDragEnd={drop}
-      onDragCancel={() => setLifted(null)}
-    >
-      <Box sx={{ display: "flex", flex: 1, minHeight: 0 }}>
-        <Box sx={{ flex: 1, minWidth: 0 }}>
-          <Box sx={{ display: "flex", borderBottom: `1px solid ${ink.line}` }}>
-            <Box sx={{ width: 176, flex: "none" }} />
-            <Box sx={{ position: "relative", flex: 1, height: 28 }}>
-              {Array.from({ length: Math.floor((end - start) / 60) }, (_, i) => start + i * 60).map((minute) => (
-                <Box
-                  key={minute}
-                  sx={{ position: "absolute", left: scale(minute), top: 5, fontSize: 13, color: ink.ash, pl: 1 }}
-                >
-                  {Math.floor(minute / 60)}:00
-                </Box>
-              ))}
+    <>
+      <Top title={dayWords(date)} sum={sumOf(day)} />
+      <DayStrip days={strip} chosen={date} />
+      <DndContext
+        sensors={sensors}
+        collisionDetection={overLanding}
+        accessibility={{
+          announcements: announcements(day, options),
+          screenReaderInstructions: { draggable: "Enter opens the visit, Space lifts it." },
+        }}
+        onDragStart={lift}
+        onDragEnd={drop}
+        onDragCancel={() => setLifted(null)}
+      >
+        <Box sx={{ display: "flex", flex: 1, minHeight: 0 }}>
+          <Box sx={{ flex: 1, minWidth: 0 }}>
+            <Box sx={{ display: "flex", borderBottom: `1px solid ${ink.line}` }}>
+              <Box sx={{ width: 176, flex: "none" }} />
+              <Box sx={{ position: "relative", flex: 1, height: 28 }}>
+                {Array.from({ length: Math.floor((end - start) / 60) }, (_, i) => start + i * 60).map((minute) => (
+                  <Box
+                    key={minute}
+                    sx={{ position: "absolute", left: scale(minute), top: 5, fontSize: 13, color: ink.ash, pl: 1 }}
+                  >
+                    {Math.floor(minute / 60)}:00
+                  </Box>
+                ))}
+              </Box>
             </Box>
+            {day.technicians.map((technician) => (
+              <Row
+                key={technician.id}
+                technician={technician}
+                day={day}
+                start={start}
+                end={end}
+                scale={scale}
+                lifted={lifted}
+                options={options}
+                open={open}
+                chosen={openVisit}
+              />
+            ))}
+            {day.technicians.length === 0 && (
+              <Typography sx={{ p: 8 }}>Nobody is on the team yet. Add technicians under Set-up.</Typography>
+            )}
           </Box>
-          {day.technicians.map((technician) => (
-            <Row
-              key={technician.id}
-              technician={technician}
-              day={day}
-              start={start}
-              end={end}
-              scale={scale}
-              lifted={lifted}
-              options={options}
+          {openVisit ? (
+            <VisitSheet key={openVisit} visitId={openVisit} onClose={() => open(null)} />
+          ) : (
+            <Tray
+              visits={day.tray}
               open={open}
-              chosen={openVisit}
+              place={(visit, technicianIds) =>
+                void move({
+                  visit,
+                  date: day.date,
+                  technicianIds,
+                  from: visit.windowFrom,
+                  to: visit.windowTo,
+                  before: [],
+                })
+              }
+              canChange={day.canChange}
             />
-          ))}
-          {day.technicians.length === 0 && (
-            <Typography sx={{ p: 8 }}>Nobody is on the team yet. Add technicians under Set-up.</Typography>
           )}
         </Box>
-        {openVisit ? (
-          <VisitSheet
-            key={openVisit}
-            visitId={openVisit}
-            onClose={() => open(null)}
-            onChanged={() => router.refresh()}
-          />
-        ) : (
-          <Tray
-            visits={day.tray}
-            open={open}
-            place={(visit, technicianIds) =>
-              void move({
-                visit,
-                date: day.date,
-                technicianIds,
-                from: visit.windowFrom,
-                to: visit.windowTo,
-                before: [],
-              })
-            }
-            canChange={day.canChange}
-          />
-        )}
-      </Box>
-      <DragOverlay dropAnimation={null}>{lifted && <VisitCard visit={lifted} width={120} carried />}</DragOverlay>
-      <MoveQuestion wish={wish} onNo={() => setWish(null)} onYes={(asked) => (setWish(null), void move(asked))} />
-    </DndContext>
+        <DragOverlay dropAnimation={null}>{lifted && <VisitCard visit={lifted} width={120} carried />}</DragOverlay>
+        <MoveQuestion wish={wish} onNo={() => setWish(null)} onYes={(asked) => (setWish(null), void move(asked))} />
+      </DndContext>
+    </>
   );
+}
+
+/** "12 visits, 2 unplaced, 1 late". */
+function sumOf(day: BoardDay): string {
+  const visits = new Set(day.technicians.flatMap((t) => t.stops.map((s) => s.id))).size;
+  const late = day.technicians.reduce((n, t) => n + t.late.length, 0);
+  return [
+    `${visits} ${visits === 1 ? "visit" : "visits"}`,
+    day.tray.length ? `${day.tray.length} unplaced` : "",
+    late ? `${late} late` : "",
+  ]
+    .filter(Boolean)
+    .join(", ");
 }
 
 function crewWith(dropped: number, size: number, before: number[], offered: number[] | null): number[] {

@@ -1,13 +1,12 @@
+import { windowWords } from "@/core/time/words";
 import {
-  closestCenter,
-  pointerWithin,
   type Announcements,
+  closestCenter,
   type CollisionDetection,
   type KeyboardCoordinateGetter,
+  pointerWithin,
 } from "@dnd-kit/core";
-import { windowWords } from "@/core/time/words";
-import type { BoardVisit } from "@/views/board";
-import type { BoardDay, PlacementOptions } from "./board";
+import type { BoardDay, BoardVisit, PlacementOptions } from "./data";
 
 /** Where a carried visit is: under the pointer, or, carried by keys, over the nearest landing. */
 export const overLanding: CollisionDetection = (args) =>

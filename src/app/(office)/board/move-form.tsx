@@ -1,4 +1,8 @@
 "use client";
+import { clock, windowWords } from "@/core/time/words";
+import { DateField } from "@/ui/date-field";
+import { useLive } from "@/ui/live";
+import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
@@ -6,21 +10,17 @@ import Skeleton from "@mui/material/Skeleton";
 import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import { useEffect, useState } from "react";
-import { clock, windowWords } from "@/core/time/words";
-import { DateField } from "@/ui/date-field";
-import { ink } from "@/ui/palette";
-import { useView } from "@/ui/use-view";
+import type { VisitDetails } from "./data";
 import { MoveQuestion, useMove, type Wish } from "./move";
-import type { VisitDetails } from "./visit-sheet";
 
 /** Moving by menu: a day, a window, and who; with what each would cost, or why it cannot be. */
-export function MoveForm({ visit, onMoved }: { visit: VisitDetails; onMoved: () => void }) {
+export function MoveForm({ visit }: { visit: VisitDetails }) {
   const [date, setDate] = useState(visit.date);
   const [window, setWindow] = useState<string>(`${visit.windowFrom} ${visit.windowTo}`);
   const [chosen, setChosen] = useState<number[]>(visit.technicians.map((t) => t.id));
   const [wish, setWish] = useState<Wish | null>(null);
-  const { data: options } = useView("placement-options", { visitId: visit.id, date });
-  const move = useMove(onMoved);
+  const { data: options } = useLive("placement-options", { visitId: visit.id, date });
+  const move = useMove();
 
   useEffect(() => {
     if (options && !options.some((o) => `${o.from} ${o.to}` === window) && options[0])

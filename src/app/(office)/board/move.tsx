@@ -1,12 +1,12 @@
 "use client";
+import { dayWords, windowWords } from "@/core/time/words";
+import { useChange } from "@/ui/use-change";
 import Button from "@mui/material/Button";
 import Dialog from "@mui/material/Dialog";
 import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
 import { useSnackbar } from "notistack";
-import { dayWords, windowWords } from "@/core/time/words";
-import { useChange } from "@/ui/use-change";
 
 export interface Wish {
   visit: { id: number; customer: string; windowFrom: number; windowTo: number };
@@ -19,7 +19,7 @@ export interface Wish {
 }
 
 /** Moves a visit and offers to undo it. */
-export function useMove(onMoved: () => void) {
+export function useMove() {
   const { send } = useChange("move-visit");
   const { enqueueSnackbar, closeSnackbar } = useSnackbar();
   return async (wish: Wish): Promise<boolean> => {
@@ -31,16 +31,14 @@ export function useMove(onMoved: () => void) {
       toMinute: wish.to,
     });
     if (!done) return false;
-    onMoved();
     const undo = async () => {
-      const back = await send({
+      await send({
         visitId: wish.visit.id,
         technicianIds: wish.before,
         date: wish.date,
         fromMinute: wish.visit.windowFrom,
         toMinute: wish.visit.windowTo,
       });
-      if (back) onMoved();
     };
     enqueueSnackbar(
       done.value.told ? `${wish.visit.customer} is told of the new time` : `${wish.visit.customer} is placed`,

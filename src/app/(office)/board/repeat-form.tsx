@@ -1,20 +1,19 @@
 "use client";
+import { datesOf, ruleWords } from "@/core/repeats/rule";
+import { addDays, weekdayOf } from "@/core/time/dates";
+import { dayShort, weekdayNames, windowWords } from "@/core/time/words";
+import { ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
-import { dayShort, weekdayNames, windowWords } from "@/core/time/words";
-import { weekdayOf } from "@/core/time/local";
-import { ruleWords, datesOf } from "@/core/repeats/rule";
-import { addDays } from "@/core/time/local";
-import { ink } from "@/ui/palette";
-import { useChange } from "@/ui/use-change";
-import type { VisitDetails } from "./visit-sheet";
+import type { VisitDetails } from "./data";
 
 /** Makes a visit come back, as a sentence: "Thursdays, every 2 weeks, 9–11, until cancelled". */
-export function RepeatForm({ visit, onMade }: { visit: VisitDetails; onMade: () => void }) {
+export function RepeatForm({ visit }: { visit: VisitDetails }) {
   const [every, setEvery] = useState("4");
   const [unit, setUnit] = useState<"day" | "week" | "month" | "year">("week");
   const { send, busy, wrong } = useChange("make-repeat");
@@ -27,11 +26,9 @@ export function RepeatForm({ visit, onMade }: { visit: VisitDetails; onMade: () 
   const make = async () => {
     const made = await send({ visitId: visit.id, every: count, unit, until: null });
     if (!made) return;
-    enqueueSnackbar(
-      `It comes back ${ruleWords({ every: count, unit })}; ${made.value.forecasts} dates are on the board`,
-      { variant: "success" },
-    );
-    onMade();
+    enqueueSnackbar(`It repeats ${ruleWords({ every: count, unit })}; ${made.value.forecasts} dates are on the board`, {
+      variant: "success",
+    });
   };
   return (
     <Stack spacing={3}>

@@ -1,12 +1,11 @@
 "use client";
-import { useDroppable } from "@dnd-kit/core";
-import Box from "@mui/material/Box";
-import Tooltip from "@mui/material/Tooltip";
 import { clock, durationWords, windowWords } from "@/core/time/words";
 import { imageAddress } from "@/ui/image-field";
 import { arch, hues, ink, titleFont } from "@/ui/palette";
-import type { BoardStop, BoardVisit } from "@/views/board";
-import type { BoardDay, PlacementOptions } from "./board";
+import { useDroppable } from "@dnd-kit/core";
+import Box from "@mui/material/Box";
+import Tooltip from "@mui/material/Tooltip";
+import type { BoardDay, BoardStop, BoardVisit, PlacementOptions } from "./data";
 import { DraggableVisit } from "./visit-card";
 
 type Technician = BoardDay["technicians"][number];

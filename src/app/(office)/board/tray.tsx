@@ -1,12 +1,12 @@
 "use client";
+import { durationWords, windowWords } from "@/core/time/words";
+import { Code } from "@/ui/arch";
+import { hues, ink } from "@/ui/palette";
 import { useDraggable } from "@dnd-kit/core";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import { durationWords, windowWords } from "@/core/time/words";
-import { Code } from "@/ui/arch";
-import { hues, ink } from "@/ui/palette";
-import type { BoardDay } from "./board";
+import type { BoardDay } from "./data";
 
 type TrayVisit = BoardDay["tray"][number];
 

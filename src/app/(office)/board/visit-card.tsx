@@ -1,11 +1,12 @@
 "use client";
-import { useDraggable } from "@dnd-kit/core";
-import Box from "@mui/material/Box";
-import Tooltip from "@mui/material/Tooltip";
+import { shortForms } from "@/core/people/names";
 import { clock, durationWords, windowWords } from "@/core/time/words";
 import { stateGlyphs } from "@/ui/arch";
 import { hues, ink } from "@/ui/palette";
-import type { BoardStop, BoardVisit } from "@/views/board";
+import { useDraggable } from "@dnd-kit/core";
+import Box from "@mui/material/Box";
+import Tooltip from "@mui/material/Tooltip";
+import type { BoardStop, BoardVisit } from "./data";
 
 interface CardProps {
   visit: BoardVisit;
@@ -18,7 +19,6 @@ interface CardProps {
 /** A visit on the board. Short ones keep the family name and the code; everything else is in the hover card. */
 export function VisitCard({ visit, width, carried, late, chosen }: CardProps) {
   const forecast = visit.state === "forecast" || visit.state === "held";
-  const name = visit.minutes < 75 && !carried ? visit.customer.split(" ").at(-1) : visit.customer;
   return (
     <Box
       sx={{
@@ -48,7 +48,7 @@ export function VisitCard({ visit, width, carried, late, chosen }: CardProps) {
           color: forecast ? ink.ash : ink.ink,
         }}
       >
-        {name}
+        <ShortName name={visit.customer} />
       </Box>
       <Box
         sx={{
@@ -59,12 +59,37 @@ export function VisitCard({ visit, width, carried, late, chosen }: CardProps) {
           overflow: "hidden",
         }}
       >
-        <span>
+        <Box component="span" sx={{ containerType: "inline-size", flex: 1 }}>
           {visit.code}
-          {visit.minutes >= 75 ? ` · ${visit.minutes} min` : ""}
-        </span>
+          <Box component="span" sx={{ display: "none", "@container (min-width: 84px)": { display: "inline" } }}>
+            {` · ${visit.minutes} min`}
+          </Box>
+        </Box>
         <span aria-hidden="true">{stateGlyphs[visit.state]}</span>
       </Box>
+    </Box>
+  );
+}
+
+/** Pixels of a letter of the card, on the wide side. */
+const letterWidth = 7.5;
+
+/** The whole name where it fits; otherwise the family name, or its initials: never cut in the middle of a word. */
+function ShortName({ name }: { name: string }) {
+  const forms = shortForms(name);
+  const widthOf = (form: string) => form.length * letterWidth;
+  return (
+    <Box sx={{ containerType: "inline-size" }}>
+      {forms.map((form, i) => {
+        const least = i === forms.length - 1 ? 0 : widthOf(form);
+        const most = i === 0 ? 100_000 : widthOf(forms[i - 1]!) - 0.1;
+        const fits = `@container (min-width: ${least}px) and (max-width: ${most}px)`;
+        return (
+          <Box key={form} component="span" sx={{ display: "none", [fits]: { display: "inline" } }}>
+            {form}
+          </Box>
+        );
+      })}
     </Box>
   );
 }

@@ -1,4 +1,17 @@
 "use client";
+import { moneyWords } from "@/core/money/amounts";
+import { localOf } from "@/core/time/local";
+import { windowIn } from "@/core/time/local-words";
+import { clock, dayShort, dayWords, durationWords, windowWords } from "@/core/time/words";
+import { Code, VisitState } from "@/ui/arch";
+import { LinkBox } from "@/ui/link-box";
+import { type FieldStep, visitStates } from "@/core/visits/states";
+import { useLive } from "@/ui/live";
+import { MessageList } from "@/ui/message-list";
+import { hues, ink } from "@/ui/palette";
+import { Photos } from "@/ui/photos";
+import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
+import { useChange } from "@/ui/use-change";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -12,49 +25,22 @@ import Skeleton from "@mui/material/Skeleton";
 import Stack from "@mui/material/Stack";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
-import type { ViewOutput } from "@/api/client";
-import { moneyWords } from "@/core/money/amounts";
-import { localOf } from "@/core/time/local";
-import { clock, dayShort, dayWords, durationWords, windowIn, windowWords } from "@/core/time/words";
-import { Code, VisitState } from "@/ui/arch";
-import { Photos } from "@/ui/photos";
-import { MessageList } from "@/ui/message-list";
-import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
-import { LinkBox } from "@/ui/link-box";
-import { hues, ink } from "@/ui/palette";
-import { useChange } from "@/ui/use-change";
-import { useView } from "@/ui/use-view";
 import { useOffice } from "../office";
+import type { VisitDetails } from "./data";
 import { MoveForm } from "./move-form";
 import { RepeatForm } from "./repeat-form";
 
-export type VisitDetails = ViewOutput<"visit-sheet">;
-
-const nextSteps: Record<string, { to: "on the way" | "on site" | "done" | "no access"; words: string }[]> = {
-  promised: [{ to: "on the way", words: "On the way" }],
-  "on the way": [
-    { to: "on site", words: "On site" },
-    { to: "no access", words: "No access" },
-  ],
-  "on site": [
-    { to: "done", words: "Done" },
-    { to: "no access", words: "No access" },
-  ],
+const stepWords: Record<FieldStep, string> = {
+  "on the way": "On the way",
+  "on site": "On site",
+  done: "Done",
+  "no access": "No access",
 };
 
-export function VisitSheet({
-  visitId,
-  onClose,
-  onChanged,
-}: {
-  visitId: number;
-  onClose: () => void;
-  onChanged: () => void;
-}) {
-  const { data: visit, problem, refresh } = useView("visit-sheet", { visitId });
+export function VisitSheet({ visitId, onClose }: { visitId: number; onClose: () => void }) {
+  const { data: visit, problem } = useLive("visit-sheet", { visitId });
   const { person } = useOffice();
   const mayChange = person.permissions.includes("board.change");
-  const changed = () => (refresh(), onChanged());
   const [ticks, setTicks] = useState<string[] | null>(null);
   const ticked = ticks ?? visit?.checklist.filter((item) => item.done).map((item) => item.id) ?? [];
 
@@ -170,12 +156,10 @@ export function VisitSheet({
         </Fact>
       )}
       {visit.note && <Fact name="Note">{visit.note}</Fact>}
-      {mayChange && visit.jobState === "agreed" && nextSteps[visit.state] && (
-        <Steps visit={visit} ticked={ticked} onChanged={changed} />
-      )}
-      {mayChange && ["promised", "forecast"].includes(visit.state) && (
+      {mayChange && visit.steps.length > 0 && <Steps visit={visit} ticked={ticked} />}
+      {mayChange && visitStates.allows("move", visit.state) && (
         <SheetSection title="Move">
-          <MoveForm visit={visit} onMoved={changed} />
+          <MoveForm visit={visit} />
           {visit.whyNot && (
             <LinkBox href={visit.whyNot} sx={{ color: ink.lake, fontSize: 14, display: "inline-block", mt: 2 }}>
               Why is another window not offered?
@@ -186,15 +170,15 @@ export function VisitSheet({
       <SheetSection title="Repeat">
         {visit.repeat?.active ? (
           <p style={{ margin: 0 }}>
-            Comes back {visit.repeat.words}. Next: {visit.coming.slice(0, 3).map(dayShort).join(", ") || "none"}.
+            Repeats {visit.repeat.words}. Next: {visit.coming.slice(0, 3).map(dayShort).join(", ") || "none"}.
           </p>
         ) : mayChange && visit.jobId && visit.state !== "cancelled" ? (
-          <RepeatForm visit={visit} onMade={changed} />
+          <RepeatForm visit={visit} />
         ) : (
           <Box sx={{ color: ink.ash }}>Does not repeat.</Box>
         )}
       </SheetSection>
-      {visit.jobId && <LinkSection visit={visit} mayChange={mayChange} onChanged={changed} />}
+      {visit.jobId && <LinkSection visit={visit} mayChange={mayChange} />}
       {visit.messages.length > 0 && (
         <SheetSection title="Messages">
           <MessageList messages={visit.messages} />
@@ -221,9 +205,7 @@ export function VisitSheet({
           );
         })}
       </SheetSection>
-      {mayChange && ["promised", "on the way", "no access"].includes(visit.state) && (
-        <Cancel visit={visit} onChanged={changed} />
-      )}
+      {mayChange && visitStates.allows("cancel", visit.state) && <Cancel visit={visit} />}
     </SideSheet>
   );
 }
@@ -250,33 +232,25 @@ function Promise({ visit }: { visit: VisitDetails }) {
   );
 }
 
-function Steps({ visit, ticked, onChanged }: { visit: VisitDetails; ticked: string[]; onChanged: () => void }) {
+function Steps({ visit, ticked }: { visit: VisitDetails; ticked: string[] }) {
   const { send, busy } = useChange("advance-visit");
   return (
     <Stack direction="row" spacing={2} sx={{ mt: 3 }}>
-      {nextSteps[visit.state]!.map(({ to, words }) => (
+      {visit.steps.map((to) => (
         <Button
           key={to}
           variant="outlined"
           disabled={busy}
-          onClick={() => void send({ visitId: visit.id, to, ticked }).then((done) => done && onChanged())}
+          onClick={() => void send({ visitId: visit.id, to, ticked })}
         >
-          {words}
+          {stepWords[to]}
         </Button>
       ))}
     </Stack>
   );
 }
 
-function LinkSection({
-  visit,
-  mayChange,
-  onChanged,
-}: {
-  visit: VisitDetails;
-  mayChange: boolean;
-  onChanged: () => void;
-}) {
+function LinkSection({ visit, mayChange }: { visit: VisitDetails; mayChange: boolean }) {
   const { send } = useChange("renew-link");
   const { enqueueSnackbar } = useSnackbar();
   const copy = () =>
@@ -297,7 +271,7 @@ function LinkSection({
             size="small"
             onClick={() =>
               void send({ jobId: visit.jobId! }).then(
-                (done) => done && (enqueueSnackbar("The old link is ended; a new one is made"), onChanged()),
+                (done) => done && enqueueSnackbar("The old link is ended; a new one is made"),
               )
             }
           >
@@ -309,7 +283,7 @@ function LinkSection({
   );
 }
 
-function Cancel({ visit, onChanged }: { visit: VisitDetails; onChanged: () => void }) {
+function Cancel({ visit }: { visit: VisitDetails }) {
   const [asking, setAsking] = useState(false);
   const [refund, setRefund] = useState(true);
   const [fee, setFee] = useState(false);
@@ -322,7 +296,7 @@ function Cancel({ visit, onChanged }: { visit: VisitDetails; onChanged: () => vo
       <Dialog open={asking} onClose={() => setAsking(false)}>
         <DialogTitle>Cancel the visit at {visit.customer.name}?</DialogTitle>
         <DialogContent>
-          The customer is told by mail. This cannot be taken back.
+          The customer is told by email. This cannot be taken back.
           {!!visit.depositMinor && (
             <FormControlLabel
               sx={{ display: "flex", mt: 3 }}
@@ -345,9 +319,7 @@ function Cancel({ visit, onChanged }: { visit: VisitDetails; onChanged: () => vo
             variant="contained"
             disabled={busy}
             onClick={() =>
-              void send({ visitId: visit.id, refundDeposit: refund, chargeNoAccess: fee }).then(
-                (done) => (setAsking(false), done && onChanged()),
-              )
+              void send({ visitId: visit.id, refundDeposit: refund, chargeNoAccess: fee }).then(() => setAsking(false))
             }
           >
             Cancel and tell

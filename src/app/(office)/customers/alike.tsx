@@ -1,18 +1,18 @@
 "use client";
+import type { ViewOutput } from "@/api/client";
+import { useLive } from "@/ui/live";
+import { ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
-import type { ViewOutput } from "@/api/client";
-import { ink } from "@/ui/palette";
-import { useChange } from "@/ui/use-change";
-import { useView } from "@/ui/use-view";
 
 type Side = ViewOutput<"alike">["open"][number]["sides"][number];
 
 /** Two who may be one, side by side: which to keep, or that they are two. Either can be taken back. */
-export function Alike({ onChanged }: { onChanged: () => void }) {
-  const { data, refresh } = useView("alike", {});
+export function Alike() {
+  const { data } = useLive("alike", {});
   const [open, setOpen] = useState(false);
   const merge = useChange("merge-customers");
   const split = useChange("split-customers");
@@ -20,13 +20,11 @@ export function Alike({ onChanged }: { onChanged: () => void }) {
   const { enqueueSnackbar } = useSnackbar();
   const [pair] = data?.open ?? [];
   if (!data || (!pair && data.merged.length === 0)) return null;
-  const changed = () => (refresh(), onChanged());
   const undoable = (words: string, undo: () => Promise<unknown>) => {
-    changed();
     enqueueSnackbar(words, {
       variant: "success",
       action: (
-        <Button color="inherit" size="small" onClick={() => void undo().then(changed)}>
+        <Button color="inherit" size="small" onClick={() => void undo()}>
           Undo
         </Button>
       ),
@@ -92,11 +90,7 @@ export function Alike({ onChanged }: { onChanged: () => void }) {
         data.merged.map((m) => (
           <Box key={m.id} sx={{ color: ink.ash, fontSize: 14, mt: 1 }}>
             {m.gone} was merged into {m.kept}.{" "}
-            <Button
-              size="small"
-              disabled={split.busy}
-              onClick={() => void split.send({ pairId: m.id }).then((done) => done && changed())}
-            >
+            <Button size="small" disabled={split.busy} onClick={() => void split.send({ pairId: m.id })}>
               Take it back
             </Button>
           </Box>

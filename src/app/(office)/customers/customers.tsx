@@ -1,35 +1,40 @@
 "use client";
-import Alert from "@mui/material/Alert";
-import Box from "@mui/material/Box";
-import Skeleton from "@mui/material/Skeleton";
-import type { GridColDef } from "@mui/x-data-grid";
-import { useRouter } from "next/navigation";
 import type { ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
 import { localDate } from "@/core/time/local";
 import { dateWords, dayShort } from "@/core/time/words";
 import { Code, VisitState } from "@/ui/arch";
-import { DataTable } from "@/ui/data-table";
+import { firstPage } from "@/ui/first-page";
 import { LinkBox } from "@/ui/link-box";
-import { hues, ink } from "@/ui/palette";
+import { useLive, useShown } from "@/ui/live";
 import { MessageList } from "@/ui/message-list";
+import { PagedTable } from "@/ui/paged-table";
+import { hues, ink } from "@/ui/palette";
 import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Skeleton from "@mui/material/Skeleton";
+import type { GridColDef } from "@mui/x-data-grid";
+import { useRouter } from "next/navigation";
 import { useOffice } from "../office";
+import { Top } from "../top";
 import { Alike } from "./alike";
-import { useView } from "@/ui/use-view";
 
 type Row = ViewOutput<"customers">["rows"][number];
 
-export function Customers({ rows, currency, open }: { rows: Row[]; currency: string; open: number | null }) {
+const first = firstPage<"customers">("name");
+
+export function Customers({ open }: { open: number | null }) {
   const router = useRouter();
+  const { count, currency } = useShown("customers", first);
   const mayMerge = useOffice().person.permissions.includes("board.change");
   const show = (id: number | null) => router.push(id ? `/customers?id=${id}` : "/customers", { scroll: false });
   const columns: GridColDef<Row>[] = [
     { field: "name", headerName: "Name", flex: 1.2, minWidth: 140 },
     { field: "phone", headerName: "Phone", width: 160 },
-    { field: "mail", headerName: "Mail", flex: 1.4, minWidth: 150 },
-    { field: "zone", headerName: "Zone", width: 120 },
-    { field: "sites", headerName: "Sites", width: 70, align: "right", headerAlign: "right" },
+    { field: "mail", headerName: "Email", flex: 1.4, minWidth: 150 },
+    { field: "zone", headerName: "Zone", width: 120, sortable: false },
+    { field: "sites", headerName: "Sites", sortable: false, width: 70, align: "right", headerAlign: "right" },
     {
       field: "lastVisit",
       headerName: "Last visit",
@@ -52,26 +57,29 @@ export function Customers({ rows, currency, open }: { rows: Row[]; currency: str
     },
   ];
   return (
-    <Box sx={{ display: "flex", flex: 1, minHeight: 0 }}>
-      <Box sx={{ flex: 1, minWidth: 0, height: "calc(100dvh - 72px)", display: "flex", flexDirection: "column" }}>
-        {mayMerge && <Alike onChanged={() => router.refresh()} />}
-        <Box sx={{ flex: 1, minHeight: 300 }}>
-          <DataTable
-            rows={rows}
+    <>
+      <Top title="Customers" sum={`${count} ${count === 1 ? "customer" : "customers"}`} />
+      <Box sx={{ display: "flex", flex: 1, minHeight: 0 }}>
+        <Box sx={{ flex: 1, minWidth: 0, height: "calc(100dvh - 72px)", display: "flex", flexDirection: "column" }}>
+          {mayMerge && <Alike />}
+          <PagedTable<"customers", Row>
+            name="customers"
+            first={first}
             columns={columns}
+            searchLabel="Search customers"
             onOpen={(row) => show(row.id)}
             columnVisibilityModel={open ? { mail: false, sites: false, lastVisit: false, zone: false } : {}}
-            localeText={{ noRowsLabel: "Customers appear here with their first booking." }}
+            empty="Customers appear here with their first booking."
           />
         </Box>
+        {open && <CustomerSheet key={open} id={open} onClose={() => show(null)} />}
       </Box>
-      {open && <CustomerSheet key={open} id={open} onClose={() => show(null)} />}
-    </Box>
+    </>
   );
 }
 
 function CustomerSheet({ id, onClose }: { id: number; onClose: () => void }) {
-  const { data: customer, problem } = useView("customer", { id });
+  const { data: customer, problem } = useLive("customer", { id });
   if (!customer)
     return (
       <SideSheet title="Customer" onClose={onClose}>
@@ -81,7 +89,7 @@ function CustomerSheet({ id, onClose }: { id: number; onClose: () => void }) {
   return (
     <SideSheet title={customer.name} onClose={onClose}>
       <Fact name="Phone">{customer.phone}</Fact>
-      <Fact name="Mail">{customer.mail}</Fact>
+      <Fact name="Email">{customer.mail}</Fact>
       <Fact name="Since">{dateWords(localDate(Math.floor(customer.since_at / 60_000), customer.timeZone))}</Fact>
       <Fact name="Reminders">{customer.reminders ? "agreed to" : "not wanted"}</Fact>
       <Fact name="Offers">{customer.offers ? "agreed to" : "not agreed to"}</Fact>

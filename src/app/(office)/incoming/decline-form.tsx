@@ -1,10 +1,10 @@
 "use client";
+import type { OperationInput } from "@/api/client";
+import { useChange } from "@/ui/use-change";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import type { OperationInput } from "@/api/client";
-import { useChange } from "@/ui/use-change";
 
 /** A no, with the reason as customers read it. */
 export function DeclineForm({
@@ -29,7 +29,7 @@ export function DeclineForm({
         value={reason}
         onChange={(e) => setReason(e.target.value)}
         error={!!wrong("/reason")}
-        helperText={wrong("/reason") ?? "They get it by mail; what they have paid goes back."}
+        helperText={wrong("/reason") ?? "They get it by email; what they have paid goes back."}
       />
       <Button type="submit" variant="outlined" color="error" disabled={busy || reason.trim().length < 3}>
         Decline and tell {entries.length === 1 ? "them" : `all ${entries.length}`}

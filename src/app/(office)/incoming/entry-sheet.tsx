@@ -1,4 +1,13 @@
 "use client";
+import type { ViewOutput } from "@/api/client";
+import { moneyWords } from "@/core/money/amounts";
+import { dayWords, durationWords } from "@/core/time/words";
+import { AddressField } from "@/ui/address-field";
+import { LinkBox } from "@/ui/link-box";
+import { useLive } from "@/ui/live";
+import { Photos } from "@/ui/photos";
+import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
+import { useChange } from "@/ui/use-change";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -6,17 +15,8 @@ import MenuItem from "@mui/material/MenuItem";
 import Skeleton from "@mui/material/Skeleton";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import type { ViewOutput } from "@/api/client";
-import { moneyWords } from "@/core/money/amounts";
-import { dayWords, durationWords } from "@/core/time/words";
-import { AddressField } from "@/ui/address-field";
-import { LinkBox } from "@/ui/link-box";
-import { Photos } from "@/ui/photos";
-import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
-import { useChange } from "@/ui/use-change";
-import { useView } from "@/ui/use-view";
+import type { Entry } from "./data";
 import { DeclineForm } from "./decline-form";
-import type { Entry } from "./incoming";
 import { QuoteForm } from "./quote-form";
 import { Windows } from "./windows";
 
@@ -28,14 +28,13 @@ interface EntrySheetProps {
   onClose: () => void;
   /** It does not wait any more. */
   onDone: (words: string) => void;
-  onChanged: () => void;
 }
 
 /** One that waits: all that was said, the best windows with who would come, and what to do about it. */
-export function EntrySheet({ entry, view, onClose, onDone, onChanged }: EntrySheetProps) {
+export function EntrySheet({ entry, view, onClose, onDone }: EntrySheetProps) {
   const [serviceId, setServiceId] = useState<number | null>(null);
   const [date, setDate] = useState<string | null>(null);
-  const { data, problem, refresh } = useView("incoming-entry", {
+  const { data, problem } = useLive("incoming-entry", {
     kind: entry.kind,
     id: entry.id,
     ...(serviceId !== null && { serviceId }),
@@ -121,15 +120,11 @@ export function EntrySheet({ entry, view, onClose, onDone, onChanged }: EntryShe
           select
           size="small"
           value={data.handlerId ?? 0}
-          onChange={(e) =>
-            void takeOn
-              .send({ entries: [self], personId: Number(e.target.value) || null })
-              .then((sent) => sent && (refresh(), onChanged()))
-          }
+          onChange={(e) => void takeOn.send({ entries: [self], personId: Number(e.target.value) || null })}
           slotProps={{ htmlInput: { "aria-label": "Who is on it" } }}
           sx={{ maxWidth: 220 }}
         >
-          <MenuItem value={0}>nobody yet</MenuItem>
+          <MenuItem value={0}>nobody</MenuItem>
           {view.people.map((p) => (
             <MenuItem key={p.id} value={p.id}>
               {p.id === view.meId ? `${p.name} (me)` : p.name}
@@ -195,7 +190,7 @@ export function EntrySheet({ entry, view, onClose, onDone, onChanged }: EntryShe
       )}
       {open === "quote" && (
         <Box sx={{ mt: 4 }}>
-          <QuoteForm about={self} name={data.name} onSent={() => onDone(`${data.name} gets it by mail and text`)} />
+          <QuoteForm about={self} name={data.name} onSent={() => onDone(`${data.name} gets it by email and text`)} />
         </Box>
       )}
       {open !== "quote" && data.needs === "place" && (
@@ -203,12 +198,7 @@ export function EntrySheet({ entry, view, onClose, onDone, onChanged }: EntryShe
           <AddressField
             label="Address"
             value={null}
-            onValue={(address) =>
-              address &&
-              void locate
-                .send({ requestId: data.id, addressId: address.id })
-                .then((sent) => sent && (refresh(), onChanged()))
-            }
+            onValue={(address) => address && void locate.send({ requestId: data.id, addressId: address.id })}
           />
         </SheetSection>
       )}

@@ -1,16 +1,7 @@
 "use client";
-import Add from "@mui/icons-material/Add";
-import Close from "@mui/icons-material/Close";
-import Alert from "@mui/material/Alert";
-import Autocomplete from "@mui/material/Autocomplete";
-import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
-import IconButton from "@mui/material/IconButton";
-import Skeleton from "@mui/material/Skeleton";
-import TextField from "@mui/material/TextField";
 import type { OperationInput, ViewOutput } from "@/api/client";
 import { quoteLines, withServices } from "@/core/catalogue/quotes";
-import { moneyWords, totalOf, type Line } from "@/core/money/amounts";
+import { type Line, moneyWords, totalOf } from "@/core/money/amounts";
 import { durationWords } from "@/core/time/words";
 import { DateField } from "@/ui/date-field";
 import {
@@ -24,9 +15,18 @@ import {
   TaxField,
   WholeField,
 } from "@/ui/form-parts";
+import { useLive } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import { useKeptForm } from "@/ui/use-kept-form";
-import { useView } from "@/ui/use-view";
+import Add from "@mui/icons-material/Add";
+import Close from "@mui/icons-material/Close";
+import Alert from "@mui/material/Alert";
+import Autocomplete from "@mui/material/Autocomplete";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import IconButton from "@mui/material/IconButton";
+import Skeleton from "@mui/material/Skeleton";
+import TextField from "@mui/material/TextField";
 
 type Beginning = ViewOutput<"quote-draft">;
 type Service = Beginning["services"][number];
@@ -40,7 +40,7 @@ interface QuoteFormProps {
 
 /** A quote as it is typed: what is done, its lines with their sum, until when it stands. */
 export function QuoteForm(props: QuoteFormProps) {
-  const { data, problem } = useView("quote-draft", props.about);
+  const { data, problem } = useLive("quote-draft", props.about);
   if (problem) return <Alert severity="warning">{problem.sentence}</Alert>;
   if (!data) return <Skeleton variant="rounded" height={420} />;
   return <Form {...props} data={data} />;
@@ -73,7 +73,7 @@ function Form({ about, name, data, onSent }: QuoteFormProps & { data: Beginning 
       note={
         about.kind === "booking"
           ? "It takes the place of the booking: the room is free again, and what was paid goes back."
-          : "They get it by mail and text, choose a time and accept it with one tap."
+          : "They get it by email and text, choose a time and accept it with one tap."
       }
     >
       <Autocomplete

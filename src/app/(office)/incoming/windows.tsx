@@ -1,13 +1,13 @@
 "use client";
-import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
-import ButtonBase from "@mui/material/ButtonBase";
-import { useState } from "react";
 import type { ViewOutput } from "@/api/client";
 import { DateField } from "@/ui/date-field";
 import { ink } from "@/ui/palette";
 import { SheetSection } from "@/ui/side-sheet";
 import { useChange } from "@/ui/use-change";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import ButtonBase from "@mui/material/ButtonBase";
+import { useState } from "react";
 
 interface WindowsProps {
   data: ViewOutput<"incoming-entry">;

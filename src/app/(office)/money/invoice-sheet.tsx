@@ -1,4 +1,13 @@
 "use client";
+import type { ViewOutput } from "@/api/client";
+import { moneyTyped, moneyWords, parseMoney } from "@/core/money/amounts";
+import { localDate } from "@/core/time/local";
+import { dateWords, dayShort } from "@/core/time/words";
+import { useLive } from "@/ui/live";
+import { channelWords } from "@/ui/message-list";
+import { ink } from "@/ui/palette";
+import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
+import { useChange } from "@/ui/use-change";
 import Alert from "@mui/material/Alert";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
@@ -8,20 +17,12 @@ import TextField from "@mui/material/TextField";
 import { nanoid } from "nanoid";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
-import type { ViewOutput } from "@/api/client";
-import { moneyTyped, moneyWords, parseMoney } from "@/core/money/amounts";
-import { localDate } from "@/core/time/local";
-import { dateWords, dayShort } from "@/core/time/words";
-import { ink } from "@/ui/palette";
-import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
-import { useChange } from "@/ui/use-change";
-import { useView } from "@/ui/use-view";
 import { useOffice } from "../office";
 
 type Invoice = ViewOutput<"invoice">;
 
-export function InvoiceSheet({ id, onClose, onChanged }: { id: number; onClose: () => void; onChanged: () => void }) {
-  const { data: invoice, problem, refresh } = useView("invoice", { id });
+export function InvoiceSheet({ id, onClose }: { id: number; onClose: () => void }) {
+  const { data: invoice, problem } = useLive("invoice", { id });
   const { person } = useOffice();
   if (!invoice)
     return (
@@ -67,13 +68,11 @@ export function InvoiceSheet({ id, onClose, onChanged }: { id: number; onClose: 
           </Fact>
         ))}
       </SheetSection>
-      {invoice.openMinor > 0 && person.permissions.includes("money.change") && (
-        <Receive invoice={invoice} onDone={() => (refresh(), onChanged())} />
-      )}
+      {invoice.openMinor > 0 && person.permissions.includes("money.change") && <Receive invoice={invoice} />}
       <SheetSection title="Sent">
         {invoice.reminders.map((m) => (
           <Fact key={m.id} name={day(m.written_at)}>
-            {m.subject || "text"} ({m.channel}, {m.state})
+            {m.subject || "text"} ({channelWords(m.channel)}, {m.state})
           </Fact>
         ))}
       </SheetSection>
@@ -97,7 +96,7 @@ const Amount = ({ name, value }: { name: React.ReactNode; value: React.ReactNode
   </div>
 );
 
-function Receive({ invoice, onDone }: { invoice: Invoice; onDone: () => void }) {
+function Receive({ invoice }: { invoice: Invoice }) {
   const [method, setMethod] = useState<"cash" | "bank">("bank");
   const [text, setText] = useState(moneyTyped(invoice.openMinor, invoice.currency));
   const [key, setKey] = useState(() => nanoid());
@@ -107,8 +106,7 @@ function Receive({ invoice, onDone }: { invoice: Invoice; onDone: () => void }) 
   const record = async () => {
     if (amountMinor === null || !(await send({ invoiceId: invoice.id, method, amountMinor, key }))) return;
     setKey(nanoid());
-    enqueueSnackbar(`${moneyWords(amountMinor, invoice.currency)} is taken down`, { variant: "success" });
-    onDone();
+    enqueueSnackbar(`${moneyWords(amountMinor, invoice.currency)} is recorded`, { variant: "success" });
   };
   return (
     <SheetSection title="Money received">
@@ -131,7 +129,7 @@ function Receive({ invoice, onDone }: { invoice: Invoice; onDone: () => void }) 
           onClick={() => void record()}
           sx={{ height: 40, flex: "none" }}
         >
-          Take down
+          Record payment
         </Button>
       </Stack>
     </SheetSection>

@@ -1,21 +1,24 @@
-import { money } from "@/views/money";
-import { moneyWords } from "@/core/money/amounts";
-import { read } from "@/app/server/read";
-import { Top } from "../top";
+import { invoicesShown, type InvoicesShown } from "@/core/money/applying";
+import { Bring } from "@/server/live";
+import { firstPage } from "@/ui/first-page";
 import { Money } from "./money";
 
 export const metadata = { title: "Money" };
 
+const isShown = (text: string | undefined): text is InvoicesShown => invoicesShown.includes(text as InvoicesShown);
+
 export default async function MoneyPage({ searchParams }: { searchParams: Promise<{ id?: string; show?: string }> }) {
   const { id, show } = await searchParams;
-  const view = await read(money, {}, "/money");
+  const shown = isShown(show) ? show : "all";
   return (
-    <>
-      <Top
-        title="Money"
-        sum={`${moneyWords(view.totals.open, view.currency)} open, of which ${moneyWords(view.totals.overdue, view.currency)} overdue`}
-      />
-      <Money view={view} open={id ? Number(id) : null} show={show ?? "all"} />
-    </>
+    <Bring
+      back="/money"
+      views={[
+        ["money", {}],
+        ["invoices", { ...firstPage<"invoices">("number", true), show: shown }],
+      ]}
+    >
+      <Money open={id ? Number(id) : null} show={shown} />
+    </Bring>
   );
 }

@@ -1,38 +1,51 @@
 "use client";
+import type { ViewOutput } from "@/api/client";
+import { dayShort } from "@/core/time/words";
+import { Code } from "@/ui/arch";
+import { firstPage } from "@/ui/first-page";
+import { useShown } from "@/ui/live";
+import { PagedTable } from "@/ui/paged-table";
+import { hues, ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { GridColDef } from "@mui/x-data-grid";
 import { useRouter } from "next/navigation";
-import { useSnackbar } from "notistack";
-import type { ViewOutput } from "@/api/client";
-import { dayShort } from "@/core/time/words";
-import { Code } from "@/ui/arch";
-import { DataTable } from "@/ui/data-table";
-import { hues, ink } from "@/ui/palette";
-import { useChange } from "@/ui/use-change";
+import { type SnackbarKey, useSnackbar } from "notistack";
+import type { MouseEvent } from "react";
 import { useOffice } from "../office";
+import { Top } from "../top";
 
-type Row = ViewOutput<"repeats">[number];
+type Row = ViewOutput<"repeats">["rows"][number];
 
-export function Repeats({ rows }: { rows: Row[] }) {
+const first = firstPage<"repeats">("next");
+
+export function Repeats() {
   const router = useRouter();
   const { person } = useOffice();
+  const { sums } = useShown("repeats", first);
   const { enqueueSnackbar, closeSnackbar } = useSnackbar();
-  const end = useChange("end-repeat");
   const resume = useChange("resume-repeat");
+  const end = useChange("end-repeat");
 
   const endIt = async (row: Row) => {
     if (!(await end.send({ repeatId: row.id }))) return;
-    router.refresh();
+    const undo = (key: SnackbarKey) => {
+      closeSnackbar(key);
+      void resume.send({ repeatId: row.id });
+    };
     enqueueSnackbar(`${row.customer}’s repeat is ended; promised visits stay`, {
       action: (key) => (
-        <Button color="inherit" onClick={() => (closeSnackbar(key), void resumeIt(row))}>
+        <Button color="inherit" onClick={() => undo(key)}>
           Undo
         </Button>
       ),
     });
   };
-  const resumeIt = async (row: Row) => (await resume.send({ repeatId: row.id })) && router.refresh();
+  const endOrResume = (event: MouseEvent, row: Row) => {
+    event.stopPropagation();
+    void (row.state === "active" ? endIt(row) : resume.send({ repeatId: row.id }));
+  };
 
   const columns: GridColDef<Row>[] = [
     { field: "customer", headerName: "Customer", flex: 1, minWidth: 140 },
@@ -47,8 +60,14 @@ export function Repeats({ rows }: { rows: Row[] }) {
         </span>
       ),
     },
-    { field: "words", headerName: "How often", width: 190, valueGetter: (_, row) => `${row.words}, ${row.window}` },
-    { field: "technician", headerName: "Usually", width: 120 },
+    {
+      field: "words",
+      sortable: false,
+      headerName: "How often",
+      width: 190,
+      valueGetter: (_, row) => `${row.words}, ${row.window}`,
+    },
+    { field: "technician", sortable: false, headerName: "Usually", width: 120 },
     {
       field: "next",
       headerName: "Next",
@@ -57,6 +76,7 @@ export function Repeats({ rows }: { rows: Row[] }) {
     },
     {
       field: "ahead",
+      sortable: false,
       headerName: "Forecasts",
       width: 140,
       renderCell: ({ row }) => (
@@ -74,23 +94,28 @@ export function Repeats({ rows }: { rows: Row[] }) {
       sortable: false,
       renderCell: ({ row }) =>
         person.permissions.includes("board.change") && (
-          <Button
-            size="small"
-            onClick={(e) => (e.stopPropagation(), void (row.state === "active" ? endIt(row) : resumeIt(row)))}
-          >
-            {row.state === "active" ? "End" : "Take up"}
+          <Button size="small" onClick={(event) => endOrResume(event, row)}>
+            {row.state === "active" ? "End" : "Resume"}
           </Button>
         ),
     },
   ];
   return (
-    <Box sx={{ height: "calc(100dvh - 72px)" }}>
-      <DataTable
-        rows={rows}
-        columns={columns}
-        onOpen={(row) => row.next && router.push(`/board?date=${row.next}&visit=${row.nextVisit}`)}
-        localeText={{ noRowsLabel: "Nothing repeats yet. Open a visit on the board and let it come back." }}
+    <>
+      <Top
+        title="Repeats"
+        sum={`${sums.active} active${sums.unplaced ? `, ${sums.unplaced} ${sums.unplaced === 1 ? "forecast" : "forecasts"} without room` : ""}`}
       />
-    </Box>
+      <Box sx={{ height: "calc(100dvh - 72px)", display: "flex", flexDirection: "column" }}>
+        <PagedTable<"repeats", Row>
+          name="repeats"
+          first={first}
+          columns={columns}
+          searchLabel="Search repeats"
+          onOpen={(row) => row.next && router.push(`/board?date=${row.next}&visit=${row.nextVisit}`)}
+          empty="Nothing repeats yet. Open a visit on the board and let it repeat."
+        />
+      </Box>
+    </>
   );
 }

@@ -1,33 +1,49 @@
 "use client";
-import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
-import TextField from "@mui/material/TextField";
-import { useRouter } from "next/navigation";
-import { useState, type ReactNode } from "react";
-import { roles } from "@/core/people/permissions";
 import { moneyWords } from "@/core/money/amounts";
+import { roles } from "@/core/people/permissions";
 import { durationWords, weekdaysWords } from "@/core/time/words";
 import { Code } from "@/ui/arch";
 import { LinkBox } from "@/ui/link-box";
+import { useShown } from "@/ui/live";
 import { hues, ink } from "@/ui/palette";
-import type { ViewOutput } from "@/api/client";
-import { BusinessForm } from "./business-form";
-import { FrontDoorForm } from "./front-door-form";
-import { HoursForm } from "./hours-form";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Skeleton from "@mui/material/Skeleton";
+import TextField from "@mui/material/TextField";
+import dynamic from "next/dynamic";
+import { useRouter } from "next/navigation";
+import { type ReactNode, useState } from "react";
+import type { SetupData } from "./data";
 import type { PartPath } from "./parts";
 import { PartsRail } from "./parts-rail";
-import { PersonForm } from "./person-form";
-import { RulesForm } from "./rules-form";
-import { CouponForm } from "./coupon-form";
-import { ExtraForm } from "./extra-form";
-import { OrderForm } from "./order-form";
-import { PricesForm } from "./prices-form";
-import { Sharing } from "./sharing";
-import { ServiceForm } from "./service-form";
-import { TechnicianForm } from "./technician-form";
-import { ZonesScreen } from "./zones-screen";
 
-export type SetupData = ViewOutput<"setup">;
+// Each part brings its own form: nobody needs all of them. Not made in the server: what is seen can be clicked.
+const loading = () => <Skeleton variant="rounded" height={320} />;
+const BusinessForm = dynamic(() => import("./business/business-form").then((m) => m.BusinessForm), {
+  loading,
+  ssr: false,
+});
+const HoursForm = dynamic(() => import("./business/hours-form").then((m) => m.HoursForm), { loading, ssr: false });
+const FrontDoorForm = dynamic(() => import("./front-door/front-door-form").then((m) => m.FrontDoorForm), {
+  loading,
+  ssr: false,
+});
+const Sharing = dynamic(() => import("./front-door/sharing").then((m) => m.Sharing), { loading, ssr: false });
+const CouponForm = dynamic(() => import("./services/coupon-form").then((m) => m.CouponForm), { loading, ssr: false });
+const ExtraForm = dynamic(() => import("./services/extra-form").then((m) => m.ExtraForm), { loading, ssr: false });
+const OrderForm = dynamic(() => import("./services/order-form").then((m) => m.OrderForm), { loading, ssr: false });
+const PricesForm = dynamic(() => import("./services/prices-form").then((m) => m.PricesForm), { loading, ssr: false });
+const ServiceForm = dynamic(() => import("./services/service-form").then((m) => m.ServiceForm), {
+  loading,
+  ssr: false,
+});
+const PersonForm = dynamic(() => import("./team/person-form").then((m) => m.PersonForm), { loading, ssr: false });
+const TechnicianForm = dynamic(() => import("./team/technician-form").then((m) => m.TechnicianForm), {
+  loading,
+  ssr: false,
+});
+const RulesForm = dynamic(() => import("./windows/rules-form").then((m) => m.RulesForm), { loading, ssr: false });
+const ZonesScreen = dynamic(() => import("./zones/zones-screen").then((m) => m.ZonesScreen), { loading, ssr: false });
 
 interface Entry {
   id: number;
@@ -37,12 +53,12 @@ interface Entry {
 }
 
 /** Parts at the left, what there is of one in the middle, its form at the right. */
-export function SetupScreen({ part, data, id }: { part: PartPath; data: SetupData; id: string | null }) {
+export function SetupScreen({ part, id }: { part: PartPath; id: string | null }) {
+  const data = useShown("setup", { part, id });
   const router = useRouter();
   const entries = entriesOf(part, data);
   const saved = (savedId?: number) => {
     if (savedId) router.push(`/setup/${part}?id=${savedId}`);
-    router.refresh();
   };
   // Some forms need the room: a try-out or a preview stands beside them.
   const narrow = part === "services" && id !== null && id !== "order";
@@ -262,7 +278,7 @@ function entriesOf(part: PartPath, data: SetupData): Entry[] | null {
         detail: [
           s.priceKind === "quote" ? "on quote" : `${s.priceKind === "from" ? "from " : ""}${amount(s.priceMinor)}`,
           durationWords(s.minutes),
-          s.active ? (s.hidden ? "hidden" : "") : "set aside",
+          s.active ? (s.hidden ? "hidden" : "") : "archived",
         ]
           .filter(Boolean)
           .join(" · "),
@@ -274,7 +290,7 @@ function entriesOf(part: PartPath, data: SetupData): Entry[] | null {
         detail: [
           c.kind === "percent" ? `${c.value / 100}% off` : `${amount(c.value)} off`,
           `used ${c.used}${c.most === null ? "" : ` of ${c.most}`}`,
-          c.active ? "" : "set aside",
+          c.active ? "" : "archived",
         ]
           .filter(Boolean)
           .join(" · "),
@@ -283,7 +299,7 @@ function entriesOf(part: PartPath, data: SetupData): Entry[] | null {
       return data.extras.map((x) => ({
         id: x.id,
         name: x.name,
-        detail: `${amount(x.priceMinor)} a ${x.unit}${x.active ? "" : " · set aside"}`,
+        detail: `${amount(x.priceMinor)} a ${x.unit}${x.active ? "" : " · archived"}`,
       }));
     case "people":
       return data.people.map((p) => ({

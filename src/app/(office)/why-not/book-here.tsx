@@ -1,12 +1,12 @@
 "use client";
-import Checkbox from "@mui/material/Checkbox";
-import FormControlLabel from "@mui/material/FormControlLabel";
-import { useRouter } from "next/navigation";
 import type { OperationInput } from "@/api/client";
 import { answerProblem, type Answers, type Question } from "@/core/catalogue/questions";
 import { Field, FormFrame } from "@/ui/form-parts";
 import { OrderForm } from "@/ui/order-form";
 import { useKeptForm } from "@/ui/use-kept-form";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import { useRouter } from "next/navigation";
 
 type Booking = OperationInput<"book-in-office">;
 
@@ -50,7 +50,7 @@ export function BookHere({ asked, window, words }: BookHereProps) {
       key={round}
       {...frame}
       title="On the phone?"
-      note={`Book ${words}. They are told by mail and text.`}
+      note={`Book ${words}. They are told by email and text.`}
       save="Book it and tell them"
     >
       {questions.length > 0 && (
@@ -73,7 +73,7 @@ export function BookHere({ asked, window, words }: BookHereProps) {
         wrong={wrong("/customer/name")}
       />
       <Field
-        label="Mail"
+        label="Email"
         type="email"
         autoComplete="off"
         value={draft.mail}

@@ -1,6 +1,5 @@
-import { isDate } from "@/core/time/local";
-import { whyNotChoices } from "@/views/why-not";
-import { read } from "@/app/server/read";
+import { isDate } from "@/core/time/dates";
+import { read } from "@/server/read";
 import { Top } from "../top";
 import { WhyNot } from "./why-not";
 
@@ -12,7 +11,7 @@ export default async function WhyNotPage({
   searchParams: Promise<{ address?: string; service?: string; date?: string }>;
 }) {
   const { address, service, date } = await searchParams;
-  const choices = await read(whyNotChoices, { addressId: address ?? null }, "/why-not");
+  const choices = await read("why-not-choices", { addressId: address ?? null }, "/why-not");
   return (
     <>
       <Top title="Why not?" sum="Who can come when, what stands against it, and booking on the phone" />

@@ -1,21 +1,20 @@
 "use client";
+import type { ViewOutput } from "@/api/client";
+import type { Answers } from "@/core/catalogue/questions";
+import { addDays } from "@/core/time/dates";
+import { dayWords, durationWords } from "@/core/time/words";
+import { AddressField, type FoundAddress } from "@/ui/address-field";
+import { DateField } from "@/ui/date-field";
+import { useLive } from "@/ui/live";
+import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import LinearProgress from "@mui/material/LinearProgress";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import type { ViewOutput } from "@/api/client";
-import type { Answers } from "@/core/catalogue/questions";
-import { addDays } from "@/core/time/local";
-import { dayShort, dayWords, durationWords } from "@/core/time/words";
-import { AddressField, type FoundAddress } from "@/ui/address-field";
-import { DateField } from "@/ui/date-field";
-import { ink } from "@/ui/palette";
-import { useView } from "@/ui/use-view";
+import { type Explained } from "./data";
 import { WindowsTable } from "./windows-table";
-
-export type Explained = ViewOutput<"why-not">;
 
 /** An address, a service and a day: every window, every technician, what stops it and what would open it. */
 export function WhyNot({
@@ -33,7 +32,7 @@ export function WhyNot({
   const [wish, setWish] = useState<{ technicianId: number | null; only: boolean }>({ technicianId: null, only: false });
   const [answers, setAnswers] = useState<Answers>({});
   const question = address && serviceId ? { addressId: address.id, serviceId, date, ...wish, answers } : null;
-  const { data, problem } = useView("why-not", question);
+  const { data, problem } = useLive("why-not", question);
 
   return (
     <Box sx={{ px: 6, pb: 8 }}>
@@ -135,6 +134,3 @@ function summary({ zone, service, windows }: Explained, date: string): string {
   const work = `${service.name} takes ${durationWords(length)}${service.before || service.after ? " with what comes before and after" : ""}${service.crew > 1 ? ` and ${service.crew} people` : ""}${service.days > 1 ? ` on each of ${service.days} days` : ""}.`;
   return `${dayWords(date)}: ${open} of ${windows.length} windows can be promised ${zone ? `in ${zone}` : "at this address, which lies in no zone"}. ${work}`;
 }
-
-export const followingDays = (days: readonly string[]): string =>
-  days.length ? `goes on ${days.map(dayShort).join(", ")}` : "";

@@ -1,15 +1,15 @@
 "use client";
-import Box from "@mui/material/Box";
-import ButtonBase from "@mui/material/ButtonBase";
-import Typography from "@mui/material/Typography";
-import { useState } from "react";
 import { moneyWords } from "@/core/money/amounts";
 import { clock, dayShort, windowWords } from "@/core/time/words";
 import { LinkBox } from "@/ui/link-box";
 import { arch, ink } from "@/ui/palette";
+import Box from "@mui/material/Box";
+import ButtonBase from "@mui/material/ButtonBase";
+import Typography from "@mui/material/Typography";
+import { useState } from "react";
 import { useOffice } from "../office";
-import { BookHere, type Asked } from "./book-here";
-import { followingDays, type Explained } from "./why-not";
+import { type Asked, BookHere } from "./book-here";
+import { type Explained, followingDays } from "./data";
 
 type Window = Explained["windows"][number];
 type Verdict = Window["technicians"][number];

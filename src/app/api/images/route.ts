@@ -1,9 +1,9 @@
 import { Refusal } from "@/core/problems";
-import { refused } from "@/operations/door";
-import { isPurpose, takeImage } from "@/operations/images";
-import { addressOf, answer, bytesOf, limit } from "@/app/server/guard";
-import { getHogar } from "@/app/server/hogar";
-import { actorOf } from "@/app/server/session";
+import { refused } from "@/kernel/operation";
+import { isPurpose, takeImage } from "@/registry/routes";
+import { addressOf, answer, bytesOf, limit } from "@/server/guard";
+import { getHogar } from "@/server/hogar";
+import { actorOf } from "@/server/session";
 
 /** A picture is sent, as it is: `?purpose=`. Answers the token under which it is kept. */
 export async function POST(request: Request): Promise<Response> {

@@ -1,11 +1,11 @@
+import { checkInput } from "@/kernel/check-input";
+import { input, Mail } from "@/kernel/inputs";
+import { refused } from "@/kernel/operation";
+import { signIn, signOut } from "@/registry/routes";
+import { addressOf, answer, jsonOf, limit } from "@/server/guard";
+import { getHogar } from "@/server/hogar";
+import { getSession } from "@/server/session";
 import { Type } from "@sinclair/typebox";
-import { input, Mail } from "@/schemas/common";
-import { checkInput } from "@/operations/check-input";
-import { refused } from "@/operations/door";
-import { signIn, signOut } from "@/operations/people";
-import { addressOf, answer, jsonOf, limit } from "@/app/server/guard";
-import { getHogar } from "@/app/server/hogar";
-import { getSession } from "@/app/server/session";
 
 const SignIn = input({ mail: Mail, password: Type.String({ minLength: 1, maxLength: 200 }) });
 

@@ -1,6 +1,7 @@
 "use client";
 import { useEffect, useState } from "react";
-import { FrontDoor, type Business } from "../front-door";
+import type { Business } from "../data";
+import { FrontDoor } from "../front-door";
 
 /** The real page in a frame of set-up, which sends it what is being typed. */
 export function Preview({ saved }: { saved: Business }) {

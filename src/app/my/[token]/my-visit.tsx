@@ -1,4 +1,16 @@
 "use client";
+import type { ViewOutput } from "@/api/client";
+import { beginAgain } from "@/app/book/draft";
+import { moneyWords } from "@/core/money/amounts";
+import { localDate } from "@/core/time/local";
+import { windowIn } from "@/core/time/local-words";
+import { dateWords, dayShort, daysWords, dayWords } from "@/core/time/words";
+import { stateGlyphs } from "@/ui/arch";
+import { CardForm } from "@/ui/card-form";
+import { AmountRow, DoorFact, DoorPage, PromiseArch } from "@/ui/door-page";
+import { ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
+import { useFresh } from "@/ui/use-fresh";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -7,18 +19,7 @@ import FormControlLabel from "@mui/material/FormControlLabel";
 import LinearProgress from "@mui/material/LinearProgress";
 import Typography from "@mui/material/Typography";
 import { useEffect, useState } from "react";
-import type { ViewOutput } from "@/api/client";
-import { moneyWords } from "@/core/money/amounts";
-import { dateWords, dayShort, dayWords, windowIn, daysWords } from "@/core/time/words";
-import { localDate } from "@/core/time/local";
-import { stateGlyphs } from "@/ui/arch";
-import { AmountRow, DoorFact, DoorPage, PromiseArch } from "@/ui/door-page";
-import { CardForm } from "@/ui/card-form";
-import { ink } from "@/ui/palette";
-import { useChange } from "@/ui/use-change";
-import { beginAgain } from "@/app/book/draft";
 import { OwnChanges } from "./own-changes";
-import { useFresh } from "@/ui/use-fresh";
 
 type View = ViewOutput<"my-visit">;
 
@@ -220,7 +221,7 @@ function ComesBack({ view, token, onChanged }: { view: View; token: string; onCh
   const turn = () => void send({ goesOn: !active }, token).then((done) => done && onChanged());
   return (
     <DoorFact name="Again">
-      {active ? `We come back ${words}. ` : "We do not come back by ourselves any more. "}
+      {active ? `We come ${words}. ` : "We do not come by ourselves any more. "}
       <Button size="small" disabled={busy} onClick={turn}>
         {active ? "End it" : "Take it up again"}
       </Button>

@@ -1,21 +1,22 @@
 "use client";
+import type { ViewOutput } from "@/api/client";
+import type { Answers } from "@/core/catalogue/questions";
+import { moneyWords } from "@/core/money/amounts";
+import { localDate } from "@/core/time/local";
+import { clockIn, windowIn } from "@/core/time/local-words";
+import { daysWords, dayWords } from "@/core/time/words";
+import { OrderForm } from "@/ui/order-form";
+import { ink } from "@/ui/palette";
+import { PhotoField } from "@/ui/photo-field";
+import { useChange } from "@/ui/use-change";
+import { useView } from "@/ui/use-view";
+import { type PickedWindow, PickerSkeleton, WindowPicker } from "@/ui/window-picker";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import type { ViewOutput } from "@/api/client";
-import { moneyWords } from "@/core/money/amounts";
-import { localDate } from "@/core/time/local";
-import { clockIn, daysWords, dayWords, windowIn } from "@/core/time/words";
-import type { Answers } from "@/core/catalogue/questions";
-import { OrderForm } from "@/ui/order-form";
-import { ink } from "@/ui/palette";
-import { PhotoField } from "@/ui/photo-field";
-import { useChange } from "@/ui/use-change";
-import { useView } from "@/ui/use-view";
-import { PickerSkeleton, WindowPicker, type PickedWindow } from "@/ui/window-picker";
 
 type View = ViewOutput<"my-visit">;
 interface About {
@@ -130,7 +131,7 @@ function Move({ view, token, refresh }: About) {
           {refused.sentence}
         </Alert>
       )}
-      <WindowPicker offers={offers} chosen={chosen} timeZone={timeZone} onChoose={setChosen} />
+      <WindowPicker offers={offers} chosen={chosen} onChoose={setChosen} />
       <Button
         variant="contained"
         fullWidth

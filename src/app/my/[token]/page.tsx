@@ -1,8 +1,7 @@
-import { actorOfLink } from "@/operations/links";
+import { actorOfLink } from "@/kernel/links";
+import { getHogar } from "@/server/hogar";
+import { readAs } from "@/server/read";
 import { readBusiness } from "@/store/business";
-import { myVisit } from "@/views/my-visit";
-import { look } from "@/views/view";
-import { getHogar } from "@/app/server/hogar";
 import { MyVisit } from "./my-visit";
 
 export const metadata = { title: "Your visit", robots: { index: false, follow: false } };
@@ -17,7 +16,7 @@ export default async function MyVisitPage({
   const token = decodeURIComponent((await params).token);
   const hogar = getHogar();
   const actor = actorOfLink(hogar, token);
-  const result = actor && look(hogar, myVisit, {}, actor);
+  const result = actor && readAs("my-visit", {}, actor);
   if (!result?.ok)
     return (
       <main style={{ padding: 32, maxWidth: 480, margin: "0 auto", fontSize: 17 }}>

@@ -1,7 +1,6 @@
-import { getHogar } from "@/app/server/hogar";
+import { getHogar } from "@/server/hogar";
+import { readAs } from "@/server/read";
 import { readBusiness } from "@/store/business";
-import { quote } from "@/views/quotes";
-import { look } from "@/views/view";
 import { Quote } from "./quote";
 
 export const metadata = { title: "Your quote", robots: { index: false, follow: false } };
@@ -9,7 +8,7 @@ export const metadata = { title: "Your quote", robots: { index: false, follow: f
 export default async function QuotePage({ params }: { params: Promise<{ token: string }> }) {
   const token = decodeURIComponent((await params).token);
   const hogar = getHogar();
-  const result = look(hogar, quote, { token }, { kind: "visitor" });
+  const result = readAs("quote", { token }, { kind: "visitor" });
   if (!result.ok)
     return (
       <main style={{ padding: 32, maxWidth: 480, margin: "0 auto", fontSize: 17 }}>

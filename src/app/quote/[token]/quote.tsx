@@ -1,4 +1,13 @@
 "use client";
+import type { ViewOutput } from "@/api/client";
+import { moneyWords } from "@/core/money/amounts";
+import { windowIn } from "@/core/time/local-words";
+import { daysWords, dayWords, durationWords } from "@/core/time/words";
+import { AmountRow, DoorFact, DoorPage } from "@/ui/door-page";
+import { ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
+import { useView } from "@/ui/use-view";
+import { type PickedWindow, PickerSkeleton, WindowPicker } from "@/ui/window-picker";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -6,14 +15,6 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import type { ViewOutput } from "@/api/client";
-import { moneyWords } from "@/core/money/amounts";
-import { daysWords, dayWords, durationWords, windowIn } from "@/core/time/words";
-import { AmountRow, DoorFact, DoorPage } from "@/ui/door-page";
-import { ink } from "@/ui/palette";
-import { useChange } from "@/ui/use-change";
-import { useView } from "@/ui/use-view";
-import { PickerSkeleton, WindowPicker, type PickedWindow } from "@/ui/window-picker";
 
 type View = ViewOutput<"quote">;
 
@@ -149,9 +150,7 @@ function Answer({ view, token }: { view: View; token: string }) {
       {offers?.length === 0 && (
         <Typography>Nothing is free in the next weeks. Accept it, and we find a time with you.</Typography>
       )}
-      {offers && offers.length > 0 && (
-        <WindowPicker offers={offers} chosen={chosen} timeZone={timeZone} onChoose={setChosen} />
-      )}
+      {offers && offers.length > 0 && <WindowPicker offers={offers} chosen={chosen} onChoose={setChosen} />}
       {refused && (
         <Alert severity="warning" role="alert" sx={{ mt: 3, fontSize: 16 }}>
           {refused.sentence}

@@ -1,10 +1,10 @@
 "use client";
+import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useEffect, useState } from "react";
-import { ink } from "@/ui/palette";
 
 /** As much of schema.org as this directory reads. */
 interface Listed {

@@ -1,10 +1,10 @@
+import { mustBeDemo } from "@/server/demo";
+import { getHogar } from "@/server/hogar";
+import { LinkBox } from "@/ui/link-box";
+import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import PostalMime from "postal-mime";
-import { getHogar } from "@/app/server/hogar";
-import { mustBeDemo } from "@/app/server/demo";
-import { LinkBox } from "@/ui/link-box";
-import { ink } from "@/ui/palette";
 
 export const metadata = { title: "Mail that was sent" };
 const shown = 60;

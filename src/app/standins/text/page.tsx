@@ -1,5 +1,5 @@
-import { getHogar } from "@/app/server/hogar";
-import { mustBeDemo } from "@/app/server/demo";
+import { mustBeDemo } from "@/server/demo";
+import { getHogar } from "@/server/hogar";
 import { Phone } from "./phone";
 
 export const metadata = { title: "Texts" };

@@ -1,12 +1,12 @@
 "use client";
+import { post } from "@/api/client";
+import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { post } from "@/api/client";
-import { ink } from "@/ui/palette";
 
 interface Conversation {
   number: string;
@@ -32,7 +32,7 @@ export function Phone({ conversations }: { conversations: Conversation[] }) {
         sx={{ width: 260, overflowY: "auto", borderRight: `1px solid ${ink.line}`, flex: "none" }}
       >
         <Typography variant="h2" component="h1" sx={{ p: 4 }}>
-          Plain phones
+          Test phone: texts sent
         </Typography>
         {conversations.map((c) => (
           <Box

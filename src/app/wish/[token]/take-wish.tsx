@@ -1,13 +1,13 @@
 "use client";
+import { change, type ViewOutput } from "@/api/client";
+import type { Problem } from "@/core/problems";
+import { DoorPage, PromiseArch } from "@/ui/door-page";
+import { ink } from "@/ui/palette";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import { change, type ViewOutput } from "@/api/client";
-import type { Problem } from "@/core/problems";
-import { DoorPage, PromiseArch } from "@/ui/door-page";
-import { ink } from "@/ui/palette";
 
 /** The window that suits, in one arch, and one button. */
 export function TakeWish({ view, token }: { view: ViewOutput<"wish">; token: string }) {

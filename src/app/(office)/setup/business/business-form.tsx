@@ -1,14 +1,5 @@
 "use client";
-import Add from "@mui/icons-material/Add";
-import Close from "@mui/icons-material/Close";
-import Autocomplete from "@mui/material/Autocomplete";
-import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
-import IconButton from "@mui/material/IconButton";
-import MenuItem from "@mui/material/MenuItem";
-import TextField from "@mui/material/TextField";
 import { weekdayNames } from "@/core/time/words";
-import { ImageField } from "@/ui/image-field";
 import {
   Columns,
   Field,
@@ -19,9 +10,18 @@ import {
   TimeField,
   WholeField,
 } from "@/ui/form-parts";
-import { PlaceField } from "./place-field";
-import type { SetupData } from "./setup-screen";
+import { ImageField } from "@/ui/image-field";
 import { useKeptForm } from "@/ui/use-kept-form";
+import Add from "@mui/icons-material/Add";
+import Close from "@mui/icons-material/Close";
+import Autocomplete from "@mui/material/Autocomplete";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import IconButton from "@mui/material/IconButton";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import type { SetupData } from "../data";
+import { PlaceField } from "./place-field";
 
 const currencies = typeof Intl.supportedValuesOf === "function" ? Intl.supportedValuesOf("currency") : ["EUR"];
 const timeZones = typeof Intl.supportedValuesOf === "function" ? Intl.supportedValuesOf("timeZone") : ["Europe/Lisbon"];
@@ -41,7 +41,7 @@ export function BusinessForm({ data, saved }: { data: SetupData; saved: () => vo
     set({ taxRates: rates.map((r, i) => (i === at ? { ...r, ...change } : r)) });
   return (
     <FormFrame title="Business" key={round} {...frame}>
-      <ImageField label="Mark" purpose="mark" token={draft.mark} onToken={(mark) => set({ mark })} />
+      <ImageField label="Logo" purpose="mark" token={draft.mark} onToken={(mark) => set({ mark })} />
       <Field label="Name" value={draft.name} onChange={(e) => set({ name: e.target.value })} wrong={wrong("/name")} />
       <PlaceField label="Address" place={draft.place} onPlace={(place) => set({ place })} wrong={wrong("/place")} />
       <Columns>
@@ -51,7 +51,12 @@ export function BusinessForm({ data, saved }: { data: SetupData; saved: () => vo
           onChange={(e) => set({ phone: e.target.value })}
           wrong={wrong("/phone")}
         />
-        <Field label="Mail" value={draft.mail} onChange={(e) => set({ mail: e.target.value })} wrong={wrong("/mail")} />
+        <Field
+          label="Email"
+          value={draft.mail}
+          onChange={(e) => set({ mail: e.target.value })}
+          wrong={wrong("/mail")}
+        />
         <Field
           label="Site"
           value={draft.site}
@@ -266,6 +271,18 @@ export function BusinessForm({ data, saved }: { data: SetupData; saved: () => vo
             helperText="Of work, where no pay is known"
           />
         </Columns>
+      </FormSection>
+      <FormSection
+        title="What is kept"
+        note="Who changed something, and when, is kept for ever. What it was before and after is kept for this long; of prices, for ever."
+      >
+        <WholeField
+          label="Keep before and after, days"
+          value={draft.keepChangesDays}
+          onValue={(keepChangesDays) => set({ keepChangesDays })}
+          wrong={wrong("/keepChangesDays")}
+          sx={{ maxWidth: 260 }}
+        />
       </FormSection>
     </FormFrame>
   );

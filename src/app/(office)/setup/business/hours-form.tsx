@@ -1,4 +1,12 @@
 "use client";
+import { readHolidays } from "@/core/time/holidays";
+import type { SpecialDay } from "@/core/time/opening";
+import { clock, dateWords } from "@/core/time/words";
+import { DateField } from "@/ui/date-field";
+import { Field, FormFrame, TimeField } from "@/ui/form-parts";
+import { ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
+import { useKeptForm } from "@/ui/use-kept-form";
 import Add from "@mui/icons-material/Add";
 import Close from "@mui/icons-material/Close";
 import Alert from "@mui/material/Alert";
@@ -13,16 +21,8 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useSnackbar } from "notistack";
 import { useRef, useState } from "react";
-import { readHolidays } from "@/core/time/holidays";
-import type { SpecialDay } from "@/core/time/opening";
-import { clock, dateWords } from "@/core/time/words";
-import { DateField } from "@/ui/date-field";
-import { ink } from "@/ui/palette";
-import { useChange } from "@/ui/use-change";
-import { Field, FormFrame, TimeField } from "@/ui/form-parts";
-import { HoursField } from "./rule-fields";
-import type { SetupData } from "./setup-screen";
-import { useKeptForm } from "@/ui/use-kept-form";
+import type { SetupData } from "../data";
+import { HoursField } from "../windows/rule-fields";
 
 /** When the business is open: the week, and the days that are different. */
 export function HoursForm({ data, saved }: { data: SetupData; saved: () => void }) {
@@ -229,7 +229,7 @@ function DayForm({ day, today, done }: { day: Day | null; today: string; done: (
               ])
             }
           >
-            Span
+            Add hours
           </Button>
         )}
       </Box>
@@ -269,7 +269,7 @@ function Holidays({ saved }: { saved: () => void }) {
     if (!done) return;
     const { taken, known, promised } = done.value;
     enqueueSnackbar(
-      `${taken} days are closed now${known ? `, ${known} were known` : ""}${promised ? `. ${promised} promised visits on them stay.` : ""}`,
+      `${taken} ${taken === 1 ? "day is" : "days are"} closed now${known ? `, ${known} were known` : ""}${promised ? `. ${promised} promised visits on them stay.` : ""}`,
       { variant: promised ? "warning" : "success" },
     );
     setFound(null);

@@ -1,12 +1,12 @@
 "use client";
+import { AddressField, type FoundAddress } from "@/ui/address-field";
+import { Columns, Field } from "@/ui/form-parts";
+import { useLive } from "@/ui/live";
+import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import dynamic from "next/dynamic";
 import { useState } from "react";
-import { AddressField, type FoundAddress } from "@/ui/address-field";
-import { ink } from "@/ui/palette";
-import { useView } from "@/ui/use-view";
-import { Columns, Field } from "@/ui/form-parts";
 
 const PointMap = dynamic(() => import("./point-map"), { ssr: false });
 
@@ -55,7 +55,7 @@ export function PlaceField({
 }
 
 function OnMap({ place, onPlace, label }: { place: NamedPlace; onPlace: (place: NamedPlace) => void; label: string }) {
-  const { data } = useView("zone-map", {});
+  const { data } = useLive("zone-map", {});
   const move = (point: { lng: number; lat: number }) =>
     onPlace({ ...place, lng: rounded(point.lng), lat: rounded(point.lat) });
   const degrees = (text: string, most: number, apply: (value: number) => void) => {

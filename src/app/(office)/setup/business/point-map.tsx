@@ -1,8 +1,9 @@
 "use client";
-import { CircleMarker, useMapEvents } from "react-leaflet";
 import type { Point } from "@/core/place/points";
 import { ink } from "@/ui/palette";
-import TownMap, { type TownShown } from "@/ui/town-map";
+import type { TownShown } from "@/ui/town-map";
+import TownMap from "@/ui/town-map";
+import { CircleMarker, useMapEvents } from "react-leaflet";
 
 /** A map with one point, put where one clicks. */
 export default function PointMap({

@@ -1,4 +1,11 @@
 "use client";
+import { contrast, mended, textContrast } from "@/core/look/contrast";
+import { lookOf, ownLook } from "@/core/look/front-door";
+import { Columns, Field, FormFrame } from "@/ui/form-parts";
+import { ImageField } from "@/ui/image-field";
+import { useLive } from "@/ui/live";
+import { ink } from "@/ui/palette";
+import { useKeptForm } from "@/ui/use-kept-form";
 import Add from "@mui/icons-material/Add";
 import Close from "@mui/icons-material/Close";
 import Autocomplete from "@mui/material/Autocomplete";
@@ -9,16 +16,9 @@ import IconButton from "@mui/material/IconButton";
 import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
-import { useEffect, useRef, useState, type ReactNode } from "react";
-import { contrast, mended, textContrast } from "@/core/look/contrast";
-import { lookOf, ownLook } from "@/core/look/front-door";
-import { ImageField } from "@/ui/image-field";
-import { ink } from "@/ui/palette";
-import { useView } from "@/ui/use-view";
-import { Columns, Field, FormFrame } from "@/ui/form-parts";
-import { QuestionsEditor } from "./questions-editor";
-import type { SetupData } from "./setup-screen";
-import { useKeptForm } from "@/ui/use-kept-form";
+import { type ReactNode, useEffect, useRef, useState } from "react";
+import type { SetupData } from "../data";
+import { QuestionsEditor } from "../services/questions-editor";
 
 type Draft = SetupData["frontDoor"];
 
@@ -107,7 +107,7 @@ export function FrontDoorForm({ data, saved }: { data: SetupData; saved: () => v
         </Part>
         <Part
           title="What you ask of everybody"
-          note="Beside name, mail and phone. Answered with words, a choice, a yes or no, or a tick."
+          note="Beside name, email and phone. Answered with words, a choice, a yes or no, or a tick."
         >
           <QuestionsEditor
             questions={draft.fields}
@@ -119,7 +119,7 @@ export function FrontDoorForm({ data, saved }: { data: SetupData; saved: () => v
         </Part>
         <Part title="Paying and contact">
           {toggle("paysAtDoor", "Customers may pay at the door, in cash or by card")}
-          {toggle("showsContact", "Phone and mail are shown")}
+          {toggle("showsContact", "Phone and email are shown")}
           {toggle("takesWishes", "Whom no window suits may leave a wish")}
         </Part>
         <Part title="When they have booked">
@@ -137,12 +137,12 @@ export function FrontDoorForm({ data, saved }: { data: SetupData; saved: () => v
             value={draft.doneAddress}
             onChange={(e) => set({ doneAddress: e.target.value })}
             wrong={wrong("/doneAddress")}
-            helperText="Such as https://marrowick.example/thank-you. Their own link comes by mail."
+            helperText="Such as https://marrowick.example/thank-you. Their own link comes by email."
           />
         </Part>
         <Part
           title="Who hears of bookings"
-          note="Of new ones, of requests, and of what customers change. As many as you like, each by mail or by text."
+          note="Of new ones, of requests, and of what customers change. As many as you like, each by email or by text."
         >
           <Rows
             rows={draft.tells}
@@ -159,11 +159,11 @@ export function FrontDoorForm({ data, saved }: { data: SetupData; saved: () => v
                   onChange={(e) => change({ ...row, way: e.target.value as "mail" | "text" })}
                   sx={{ width: 110 }}
                 >
-                  <MenuItem value="mail">mail</MenuItem>
+                  <MenuItem value="mail">email</MenuItem>
                   <MenuItem value="text">text</MenuItem>
                 </TextField>
                 <Field
-                  label={row.way === "mail" ? "Mail" : "Phone"}
+                  label={row.way === "mail" ? "Email" : "Phone"}
                   value={row.to}
                   onChange={(e) => change({ ...row, to: e.target.value })}
                   wrong={wrong(`/tells/${i}/to`) ?? wrong(`/tells/${i}`)}
@@ -306,7 +306,7 @@ function PagePreview({ draft }: { draft: Draft }) {
     return () => clearTimeout(timer);
   }, [draft]);
   // What cannot be saved as it stands leaves the preview as it was.
-  const { data } = useView("preview-front-door", asked);
+  const { data } = useLive("preview-front-door", asked);
   const [shown, setShown] = useState(data);
   if (data && data !== shown) setShown(data);
   useEffect(() => {

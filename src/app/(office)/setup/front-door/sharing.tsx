@@ -1,4 +1,11 @@
 "use client";
+import type { ViewOutput } from "@/api/client";
+import { type KindOfBusiness, kindsOfBusiness } from "@/core/catalogue/kinds";
+import { moneyWords } from "@/core/money/amounts";
+import { Field } from "@/ui/form-parts";
+import { useLive } from "@/ui/live";
+import { ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
 import Close from "@mui/icons-material/Close";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -10,19 +17,12 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useSnackbar } from "notistack";
 import { toDataURL } from "qrcode";
-import { useEffect, useState, type ReactNode } from "react";
-import type { ViewOutput } from "@/api/client";
-import { kindsOfBusiness, type KindOfBusiness } from "@/core/catalogue/kinds";
-import { moneyWords } from "@/core/money/amounts";
-import { ink } from "@/ui/palette";
-import { useChange } from "@/ui/use-change";
-import { useView } from "@/ui/use-view";
-import { Field } from "@/ui/form-parts";
-import type { SetupData } from "./setup-screen";
+import { type ReactNode, useEffect, useState } from "react";
+import type { SetupData } from "../data";
 
 /** The links that lead to the front door, and where customers come from. */
 export function Sharing({ services }: { services: SetupData["services"] }) {
-  const { data, problem, refresh } = useView("sharing", {});
+  const { data, problem, refresh } = useLive("sharing", {});
   const add = useChange("add-source");
   const remove = useChange("remove-source");
   const [name, setName] = useState("");

@@ -1,4 +1,6 @@
 "use client";
+import type { ChecklistItem } from "@/core/catalogue/checklist";
+import { Field, FormSection } from "@/ui/form-parts";
 import Add from "@mui/icons-material/Add";
 import ArrowUpward from "@mui/icons-material/ArrowUpward";
 import Close from "@mui/icons-material/Close";
@@ -7,8 +9,6 @@ import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import IconButton from "@mui/material/IconButton";
-import type { ChecklistItem } from "@/core/catalogue/checklist";
-import { Field, FormSection } from "@/ui/form-parts";
 
 /** What is ticked off on site, in order. */
 export function ChecklistField({

@@ -1,13 +1,13 @@
 "use client";
+import { DateField } from "@/ui/date-field";
+import { Columns, Field, FormFrame, MoneyField, OptionalWholeField, PercentField, without } from "@/ui/form-parts";
+import { useKeptForm } from "@/ui/use-kept-form";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
-import { DateField } from "@/ui/date-field";
-import { Columns, Field, FormFrame, MoneyField, OptionalWholeField, PercentField, without } from "@/ui/form-parts";
-import type { SetupData } from "./setup-screen";
-import { NamedField } from "./rule-fields";
-import { useKeptForm } from "@/ui/use-kept-form";
+import type { SetupData } from "../data";
+import { NamedField } from "../windows/rule-fields";
 
 type Coupon = SetupData["coupons"][number];
 type Draft = Omit<Coupon, "id" | "used" | "services"> & { id: number | null; services: number[] };
@@ -117,7 +117,7 @@ export function CouponForm({
       </Columns>
       <FormControlLabel
         control={<Switch checked={draft.active} onChange={(e) => set({ active: e.target.checked })} />}
-        label={draft.active ? "Counts" : "Set aside"}
+        label={draft.active ? "Counts" : "Archived"}
       />
     </FormFrame>
   );

@@ -1,15 +1,15 @@
 "use client";
+import { type Effect, effectWords } from "@/core/catalogue/questions";
+import { moneyWords } from "@/core/money/amounts";
+import { SignedMoneyField, SignedWholeField } from "@/ui/form-parts";
+import { ink } from "@/ui/palette";
 import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
+import ButtonBase from "@mui/material/ButtonBase";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import ButtonBase from "@mui/material/ButtonBase";
-import { moneyWords } from "@/core/money/amounts";
-import { effectWords, type Effect } from "@/core/catalogue/questions";
-import { ink } from "@/ui/palette";
-import { SignedMoneyField, SignedWholeField } from "@/ui/form-parts";
-import type { SetupData } from "./setup-screen";
+import type { SetupData } from "../data";
 
 interface EffectProps {
   words: string;

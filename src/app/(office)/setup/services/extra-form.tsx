@@ -1,10 +1,10 @@
 "use client";
+import { markUpOf, priceFromMarkUp } from "@/core/catalogue/prices";
+import { Columns, Field, FormFrame, MoneyField, TaxField, WholeField } from "@/ui/form-parts";
+import { useKeptForm } from "@/ui/use-kept-form";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Switch from "@mui/material/Switch";
-import { priceFromMarkUp, markUpOf } from "@/core/catalogue/prices";
-import { Columns, Field, FormFrame, MoneyField, WholeField, TaxField } from "@/ui/form-parts";
-import type { SetupData } from "./setup-screen";
-import { useKeptForm } from "@/ui/use-kept-form";
+import type { SetupData } from "../data";
 
 type Extra = SetupData["extras"][number];
 type Draft = Omit<Extra, "id"> & { id: number | null };

@@ -1,14 +1,14 @@
 "use client";
+import { groupBy } from "@/core/group";
+import { Code } from "@/ui/arch";
+import { Field, FormFrame } from "@/ui/form-parts";
+import { hues, ink } from "@/ui/palette";
+import { useKeptForm } from "@/ui/use-kept-form";
 import ArrowDownward from "@mui/icons-material/ArrowDownward";
 import ArrowUpward from "@mui/icons-material/ArrowUpward";
 import Box from "@mui/material/Box";
 import IconButton from "@mui/material/IconButton";
-import { groupBy } from "@/core/group";
-import { Code } from "@/ui/arch";
-import { hues, ink } from "@/ui/palette";
-import { Field, FormFrame } from "@/ui/form-parts";
-import type { SetupData } from "./setup-screen";
-import { useKeptForm } from "@/ui/use-kept-form";
+import type { SetupData } from "../data";
 
 interface Draft {
   categories: { name: string; was: string; services: number[] }[];

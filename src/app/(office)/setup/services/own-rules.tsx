@@ -1,12 +1,18 @@
 "use client";
+import { Columns, FormSection, WholeField } from "@/ui/form-parts";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
-import { Columns, FormSection, WholeField } from "@/ui/form-parts";
-import { capacityWords, HoursField, LimitsField, PatternField, RepeatsField, TechniciansField } from "./rule-fields";
-import type { ServiceDraft as Draft } from "./service-form";
-import type { SetupData } from "./setup-screen";
+import type { ServiceDraft as Draft, SetupData } from "../data";
+import {
+  capacityWords,
+  HoursField,
+  LimitsField,
+  PatternField,
+  RepeatsField,
+  TechniciansField,
+} from "../windows/rule-fields";
 
 /** What differs from the booking rules of the business. */
 export function OwnRules({

@@ -1,16 +1,16 @@
 "use client";
+import { changePrice, type RoundingName, roundingNamed, roundings } from "@/core/catalogue/prices";
+import { moneyWords } from "@/core/money/amounts";
+import { DataTable } from "@/ui/data-table";
+import { Columns, FormFrame, SignedWholeField } from "@/ui/form-parts";
+import { useChange } from "@/ui/use-change";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
+import type { GridColDef } from "@mui/x-data-grid";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
-import type { GridColDef } from "@mui/x-data-grid";
-import { changePrice, roundingNamed, roundings, type RoundingName } from "@/core/catalogue/prices";
-import { moneyWords } from "@/core/money/amounts";
-import { DataTable } from "@/ui/data-table";
-import { useChange } from "@/ui/use-change";
-import { Columns, FormFrame, SignedWholeField } from "@/ui/form-parts";
-import type { SetupData } from "./setup-screen";
+import type { SetupData } from "../data";
 
 type Service = SetupData["services"][number];
 

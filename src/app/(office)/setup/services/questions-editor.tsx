@@ -1,4 +1,7 @@
 "use client";
+import { type Choice, type Condition, effectsIn, type Question } from "@/core/catalogue/questions";
+import { Field, WholeField } from "@/ui/form-parts";
+import { ink } from "@/ui/palette";
 import Add from "@mui/icons-material/Add";
 import ArrowUpward from "@mui/icons-material/ArrowUpward";
 import Close from "@mui/icons-material/Close";
@@ -9,11 +12,8 @@ import IconButton from "@mui/material/IconButton";
 import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
-import { effectsIn, type Choice, type Condition, type Question } from "@/core/catalogue/questions";
-import { ink } from "@/ui/palette";
+import type { SetupData } from "../data";
 import { EffectFields } from "./effect-fields";
-import { Field, WholeField } from "@/ui/form-parts";
-import type { SetupData } from "./setup-screen";
 
 const kinds: Record<Question["kind"], string> = {
   "yes-no": "yes or no",

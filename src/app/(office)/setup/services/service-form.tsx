@@ -1,4 +1,9 @@
 "use client";
+import { Columns, Field, FormFrame, FormSection, promisedNote, WholeField, without } from "@/ui/form-parts";
+import { ImageField } from "@/ui/image-field";
+import { ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
+import { useKeptForm } from "@/ui/use-kept-form";
 import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -6,22 +11,16 @@ import FormControlLabel from "@mui/material/FormControlLabel";
 import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
 import { useSnackbar } from "notistack";
-import { ImageField } from "@/ui/image-field";
-import { ink } from "@/ui/palette";
-import { useChange } from "@/ui/use-change";
+import type { ServiceDraft, SetupData } from "../data";
+import { HueField } from "../team/hue-field";
+import { LevelField } from "../windows/rule-fields";
 import { ChecklistField } from "./checklist-field";
-import { Columns, Field, FormFrame, FormSection, promisedNote, WholeField, without } from "@/ui/form-parts";
-import { HueField } from "./hue-field";
 import { OwnRules } from "./own-rules";
-import { LevelField } from "./rule-fields";
 import { QuestionsEditor } from "./questions-editor";
 import { ServicePrice, ServiceTerms } from "./service-price";
 import { TryOut } from "./try-out";
-import type { SetupData } from "./setup-screen";
-import { useKeptForm } from "@/ui/use-kept-form";
 
 type Service = SetupData["services"][number];
-export type ServiceDraft = Omit<Service, "id" | "promised"> & { id: number | null };
 const fresh = (data: SetupData): ServiceDraft => ({
   id: null,
   code: "",
@@ -133,7 +132,7 @@ export function ServiceForm({
         <Box>
           <FormControlLabel
             control={<Switch checked={draft.active} onChange={(e) => set({ active: e.target.checked })} />}
-            label={draft.active ? "Can be booked" : "Set aside: nobody can book it"}
+            label={draft.active ? "Can be booked" : "Archived: nobody can book it"}
           />
           <FormControlLabel
             control={<Switch checked={!draft.hidden} onChange={(e) => set({ hidden: !e.target.checked })} />}
@@ -289,7 +288,7 @@ function Duplicate({ service, saved }: { service: Service; saved: (id: number) =
         void send({ id: service.id }).then(
           (done) =>
             done &&
-            (enqueueSnackbar(`${service.name} is there twice; the copy is set aside until you have changed it`, {
+            (enqueueSnackbar(`${service.name} is there twice; the copy is archived until you have changed it`, {
               variant: "success",
             }),
             saved(done.value.id)),

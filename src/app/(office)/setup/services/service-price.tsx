@@ -1,4 +1,10 @@
 "use client";
+import { flatPrice } from "@/core/catalogue/prices";
+import { moneyWords } from "@/core/money/amounts";
+import { durationWords } from "@/core/time/words";
+import { Columns, FormSection, MoneyField, PercentField, TaxField, WholeField } from "@/ui/form-parts";
+import { useLive } from "@/ui/live";
+import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import FormControlLabel from "@mui/material/FormControlLabel";
@@ -6,14 +12,7 @@ import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import { flatPrice } from "@/core/catalogue/prices";
-import { moneyWords } from "@/core/money/amounts";
-import { durationWords } from "@/core/time/words";
-import { ink } from "@/ui/palette";
-import { useView } from "@/ui/use-view";
-import { Columns, FormSection, MoneyField, PercentField, WholeField, TaxField } from "@/ui/form-parts";
-import type { ServiceDraft } from "./service-form";
-import type { SetupData } from "./setup-screen";
+import type { ServiceDraft, SetupData } from "../data";
 
 interface About {
   draft: ServiceDraft;
@@ -193,7 +192,7 @@ function FlatPrice({ draft, set, data }: About) {
 }
 
 function History({ serviceId, currency }: { serviceId: number; currency: string }) {
-  const { data, problem } = useView("price-history", { serviceId });
+  const { data, problem } = useLive("price-history", { serviceId });
   if (problem) return <Box>{problem.sentence}</Box>;
   return (
     <Box component="ul" aria-label="Prices before" sx={{ m: 0, pl: 5 }}>

@@ -1,19 +1,18 @@
 "use client";
+import { depositWhere, type Extra, priceOrder } from "@/core/catalogue/order";
+import { marginOf } from "@/core/catalogue/prices";
+import type { Answers } from "@/core/catalogue/questions";
+import { moneyWords } from "@/core/money/amounts";
+import { meanCost } from "@/core/money/pay";
+import { durationWords } from "@/core/time/words";
+import { isNamed } from "@/core/windows/bars";
+import { skillGap } from "@/core/windows/skills";
+import { type ChosenExtras, OrderForm } from "@/ui/order-form";
+import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import { depositWhere, priceOrder, type Extra } from "@/core/catalogue/order";
-import { marginOf } from "@/core/catalogue/prices";
-import type { Answers } from "@/core/catalogue/questions";
-import { isNamed } from "@/core/windows/bars";
-import { skillGap } from "@/core/windows/skills";
-import { meanCost } from "@/core/money/pay";
-import { moneyWords } from "@/core/money/amounts";
-import { durationWords } from "@/core/time/words";
-import { OrderForm, type ChosenExtras } from "@/ui/order-form";
-import { ink } from "@/ui/palette";
-import type { ServiceDraft } from "./service-form";
-import type { SetupData } from "./setup-screen";
+import type { ServiceDraft, SetupData } from "../data";
 
 type Service = ServiceDraft;
 

@@ -1,13 +1,11 @@
 "use client";
+import { LinkBox } from "@/ui/link-box";
+import { useShown } from "@/ui/live";
+import { arch, ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import type { ViewOutput } from "@/api/client";
-import { LinkBox } from "@/ui/link-box";
-import { arch, ink } from "@/ui/palette";
 import { PartsRail } from "../parts-rail";
 import { Kits } from "./kits";
-
-export type FirstStepsView = ViewOutput<"first-steps">;
 
 interface Step {
   name: string;
@@ -19,7 +17,8 @@ interface Step {
 }
 
 /** The way from nothing to the first booking, what does not fit together, and a kit to begin with. */
-export function FirstSteps({ view }: { view: FirstStepsView }) {
+export function FirstSteps() {
+  const view = useShown("first-steps", {});
   const { counts } = view;
   const steps: Step[] = [
     {

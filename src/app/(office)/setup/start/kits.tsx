@@ -1,4 +1,9 @@
 "use client";
+import { moneyWords } from "@/core/money/amounts";
+import { durationWords } from "@/core/time/words";
+import { WholeField } from "@/ui/form-parts";
+import { ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -8,12 +13,7 @@ import Typography from "@mui/material/Typography";
 import { useRouter } from "next/navigation";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
-import { moneyWords } from "@/core/money/amounts";
-import { durationWords } from "@/core/time/words";
-import { ink } from "@/ui/palette";
-import { useChange } from "@/ui/use-change";
-import { WholeField } from "@/ui/form-parts";
-import type { FirstStepsView } from "./first-steps";
+import type { FirstStepsView } from "../data";
 
 /** Choose a trade and get services to change, not an empty page. */
 export function Kits({ kits, currency, fresh }: { kits: FirstStepsView["kits"]; currency: string; fresh: boolean }) {
@@ -34,7 +34,6 @@ export function Kits({ kits, currency, fresh }: { kits: FirstStepsView["kits"]; 
       { variant: "success" },
     );
     router.push("/setup/services");
-    router.refresh();
   };
   return (
     <Box component="section" aria-label="Starter kits">

@@ -1,18 +1,18 @@
 "use client";
+import { clock, dateWords } from "@/core/time/words";
+import { AddressField, type FoundAddress } from "@/ui/address-field";
+import { DateField } from "@/ui/date-field";
+import { Field, TimeField } from "@/ui/form-parts";
+import { ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Switch from "@mui/material/Switch";
 import Typography from "@mui/material/Typography";
 import { useSnackbar } from "notistack";
-import { useState, type ReactNode } from "react";
-import { clock, dateWords } from "@/core/time/words";
-import { AddressField, type FoundAddress } from "@/ui/address-field";
-import { DateField } from "@/ui/date-field";
-import { ink } from "@/ui/palette";
-import { useChange } from "@/ui/use-change";
-import { Field, TimeField } from "@/ui/form-parts";
-import type { SetupData } from "./setup-screen";
+import { type ReactNode, useState } from "react";
+import type { SetupData } from "../data";
 
 type Technician = SetupData["technicians"][number];
 interface About {

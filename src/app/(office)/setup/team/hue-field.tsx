@@ -1,7 +1,7 @@
 "use client";
+import { hues, ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
-import { hues, ink } from "@/ui/palette";
 
 /** One of the theme's eight colours. */
 export function HueField({ label, hue, onHue }: { label: string; hue: number; onHue: (hue: number) => void }) {

@@ -1,4 +1,16 @@
 "use client";
+import {
+  allPermissions,
+  type Permission,
+  permissionsOf,
+  permissionWords,
+  type Role,
+  roles,
+} from "@/core/people/permissions";
+import { Columns, Field, FormFrame, FormSection, without } from "@/ui/form-parts";
+import { ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
+import { useKeptForm } from "@/ui/use-kept-form";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import FormControlLabel from "@mui/material/FormControlLabel";
@@ -6,19 +18,7 @@ import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
 import { useSnackbar } from "notistack";
-import {
-  allPermissions,
-  permissionsOf,
-  permissionWords,
-  roles,
-  type Permission,
-  type Role,
-} from "@/core/people/permissions";
-import { ink } from "@/ui/palette";
-import { useChange } from "@/ui/use-change";
-import { Columns, Field, FormFrame, FormSection, without } from "@/ui/form-parts";
-import type { SetupData } from "./setup-screen";
-import { useKeptForm } from "@/ui/use-kept-form";
+import type { SetupData } from "../data";
 
 type Person = SetupData["people"][number];
 type Draft = Omit<Person, "id" | "sessions"> & { id: number | null; password: string };
@@ -61,7 +61,12 @@ export function PersonForm({
     <FormFrame title={person?.name ?? "New person"} key={round} {...frame}>
       <Columns>
         <Field label="Name" value={draft.name} onChange={(e) => set({ name: e.target.value })} wrong={wrong("/name")} />
-        <Field label="Mail" value={draft.mail} onChange={(e) => set({ mail: e.target.value })} wrong={wrong("/mail")} />
+        <Field
+          label="Email"
+          value={draft.mail}
+          onChange={(e) => set({ mail: e.target.value })}
+          wrong={wrong("/mail")}
+        />
       </Columns>
       <Columns>
         <TextField

@@ -1,19 +1,8 @@
 "use client";
-import Autocomplete from "@mui/material/Autocomplete";
-import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
-import FormControlLabel from "@mui/material/FormControlLabel";
-import MenuItem from "@mui/material/MenuItem";
-import Switch from "@mui/material/Switch";
-import TextField from "@mui/material/TextField";
-import { useSnackbar } from "notistack";
 import { moneyWords } from "@/core/money/amounts";
 import { loadedCost, type Pay } from "@/core/money/pay";
 import { weekdayNames } from "@/core/time/words";
 import { DateField } from "@/ui/date-field";
-import { ImageField } from "@/ui/image-field";
-import { useChange } from "@/ui/use-change";
-import { Absences } from "./absences";
 import {
   Columns,
   Field,
@@ -26,11 +15,22 @@ import {
   WholeField,
   without,
 } from "@/ui/form-parts";
-import { HueField } from "./hue-field";
-import { PlaceField } from "./place-field";
-import { HoursField, LevelField, LimitsField, NamedField } from "./rule-fields";
-import type { SetupData } from "./setup-screen";
+import { ImageField } from "@/ui/image-field";
+import { useChange } from "@/ui/use-change";
 import { useKeptForm } from "@/ui/use-kept-form";
+import Autocomplete from "@mui/material/Autocomplete";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import MenuItem from "@mui/material/MenuItem";
+import Switch from "@mui/material/Switch";
+import TextField from "@mui/material/TextField";
+import { useSnackbar } from "notistack";
+import { PlaceField } from "../business/place-field";
+import type { SetupData } from "../data";
+import { HoursField, LevelField, LimitsField, NamedField } from "../windows/rule-fields";
+import { Absences } from "./absences";
+import { HueField } from "./hue-field";
 
 type Technician = SetupData["technicians"][number];
 type Draft = Omit<Technician, "id" | "active" | "promised" | "costMinor" | "dayHours" | "errands" | "timeOff"> & {
@@ -117,7 +117,7 @@ export function TechnicianForm({
             wrong={wrong("/phone")}
           />
           <Field
-            label="Mail"
+            label="Email"
             value={draft.mail}
             onChange={(e) => set({ mail: e.target.value })}
             wrong={wrong("/mail")}
@@ -306,7 +306,9 @@ function Leaving({ technician, saved }: { technician: Technician; saved: (id?: n
   const back = () => void send({ id: technician.id, active: true }).then((done) => done && saved(technician.id));
   return technician.active ? (
     <Button disabled={busy} onClick={() => void leave()}>
-      {technician.promised ? `Leaves the team: ${technician.promised} visits go to the tray` : "Leaves the team"}
+      {technician.promised
+        ? `Deactivate: ${technician.promised} ${technician.promised === 1 ? "visit goes" : "visits go"} to the tray`
+        : "Deactivate"}
     </Button>
   ) : (
     <Button disabled={busy} variant="outlined" onClick={back}>

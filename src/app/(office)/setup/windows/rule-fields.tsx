@@ -1,4 +1,11 @@
 "use client";
+import { type RepeatEvery, ruleWords } from "@/core/repeats/rule";
+import { weekdayNames } from "@/core/time/words";
+import type { Capacity } from "@/core/windows/offers";
+import type { PatternPart } from "@/core/windows/patterns";
+import { Columns, OptionalWholeField, TimeField, WeekdaysField, WholeField } from "@/ui/form-parts";
+import { useHabits, weekdaysFrom } from "@/ui/habits";
+import { ink } from "@/ui/palette";
 import Add from "@mui/icons-material/Add";
 import Close from "@mui/icons-material/Close";
 import Autocomplete from "@mui/material/Autocomplete";
@@ -8,14 +15,7 @@ import IconButton from "@mui/material/IconButton";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import { ruleWords, type RepeatEvery } from "@/core/repeats/rule";
-import { weekdayNames } from "@/core/time/words";
-import type { Capacity } from "@/core/windows/offers";
-import type { PatternPart } from "@/core/windows/patterns";
-import { useHabits, weekdaysFrom } from "@/ui/habits";
-import { ink } from "@/ui/palette";
-import { Columns, OptionalWholeField, TimeField, WeekdaysField, WholeField } from "@/ui/form-parts";
-import type { SetupData } from "./setup-screen";
+import type { SetupData } from "../data";
 
 type Wrong = (path: string) => string | undefined;
 
@@ -289,7 +289,7 @@ export function HoursField({
               aria-label={`Add a span to ${day}`}
               onClick={() => onHours([...hours, { weekday, ...nextSpan(hours.filter((h) => h.weekday === weekday)) }])}
             >
-              Span
+              Add hours
             </Button>
           </Box>
         ))}

@@ -1,16 +1,15 @@
 "use client";
+import type { ForecastRoom } from "@/core/windows/forecasts";
+import { Columns, FormFrame, PercentField, WholeField } from "@/ui/form-parts";
+import { useKeptForm } from "@/ui/use-kept-form";
 import Box from "@mui/material/Box";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import type { ForecastRoom } from "@/core/windows/forecasts";
-import { Columns, FormFrame, PercentField, WholeField } from "@/ui/form-parts";
+import type { Rules, SetupData } from "../data";
 import { capacityWords, LimitsField, PatternField } from "./rule-fields";
-import type { SetupData } from "./setup-screen";
-import { useKeptForm } from "@/ui/use-kept-form";
 import { WindowsPreview } from "./windows-preview";
 
-export type Rules = SetupData["rules"];
 const forecastWords: Record<ForecastRoom, string> = {
   full: "all of their room",
   half: "that of every other one",

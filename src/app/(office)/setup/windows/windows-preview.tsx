@@ -1,18 +1,17 @@
 "use client";
+import type { ViewOutput } from "@/api/client";
+import { dayShort, windowWords } from "@/core/time/words";
+import { AddressField, type FoundAddress } from "@/ui/address-field";
+import { LinkBox } from "@/ui/link-box";
+import { useLive } from "@/ui/live";
+import { arch, ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Tooltip from "@mui/material/Tooltip";
 import Typography from "@mui/material/Typography";
 import { useEffect, useState } from "react";
-import type { ViewOutput } from "@/api/client";
-import { dayShort, windowWords } from "@/core/time/words";
-import { AddressField, type FoundAddress } from "@/ui/address-field";
-import { LinkBox } from "@/ui/link-box";
-import { arch, ink } from "@/ui/palette";
-import { useView } from "@/ui/use-view";
-import type { Rules } from "./rules-form";
-import type { SetupData } from "./setup-screen";
+import type { Rules, SetupData } from "../data";
 
 type Preview = ViewOutput<"preview-windows">;
 const pause = 350;
@@ -23,11 +22,11 @@ export function WindowsPreview({ rules, data }: { rules: Rules; data: SetupData 
   const [address, setAddress] = useState<FoundAddress | null>(null);
   const [serviceId, setServiceId] = useState(services[0]?.id ?? 0);
   const typed = useSettled(rules, pause);
-  const { data: first } = useView("find-address", {
+  const { data: first } = useLive("find-address", {
     text: data.business.place.line.split(",")[0]?.replace(/^\d+ /, "") || "1",
   });
   const sample = address ?? first?.[0] ?? null;
-  const { data: preview, problem } = useView(
+  const { data: preview, problem } = useLive(
     "preview-windows",
     sample && serviceId ? { rules: typed, addressId: sample.id, serviceId } : null,
   );

@@ -1,13 +1,5 @@
 "use client";
-import Autocomplete from "@mui/material/Autocomplete";
-import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
-import TextField from "@mui/material/TextField";
-import { useSnackbar } from "notistack";
-import { useEffect, useState } from "react";
 import type { Area } from "@/core/place/zones";
-import { ink } from "@/ui/palette";
-import { useChange } from "@/ui/use-change";
 import {
   Columns,
   Field,
@@ -22,9 +14,17 @@ import {
   WholeField,
   without,
 } from "@/ui/form-parts";
-import { LimitsField, TechniciansField } from "./rule-fields";
-import type { SetupData } from "./setup-screen";
+import { ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
 import { useKeptForm } from "@/ui/use-kept-form";
+import Autocomplete from "@mui/material/Autocomplete";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import TextField from "@mui/material/TextField";
+import { useSnackbar } from "notistack";
+import { useEffect, useState } from "react";
+import type { SetupData } from "../data";
+import { LimitsField, TechniciansField } from "../windows/rule-fields";
 
 type Zone = SetupData["zones"][number];
 /** Postcodes as they are typed. */
@@ -297,7 +297,7 @@ function SetAside({ zone, saved }: { zone: Zone; saved: (id?: number) => void })
     const undo = (key: string | number) =>
       void put.send(without(zone, "promised")).then((done) => done && (closeSnackbar(key), saved(zone.id)));
     enqueueSnackbar(
-      `${zone.name} is set aside${zone.promised ? `; ${zone.promised} promised ${zone.promised === 1 ? "visit stays" : "visits stay"}` : ""}`,
+      `${zone.name} is archived${zone.promised ? `; ${zone.promised} promised ${zone.promised === 1 ? "visit stays" : "visits stay"}` : ""}`,
       {
         autoHideDuration: 20_000,
         action: (key) => (
@@ -311,7 +311,7 @@ function SetAside({ zone, saved }: { zone: Zone; saved: (id?: number) => void })
   };
   return (
     <Button disabled={busy} onClick={() => void aside()}>
-      Set aside
+      Archive
     </Button>
   );
 }

@@ -1,19 +1,17 @@
 "use client";
+import type { Point } from "@/core/place/points";
+import type { Area } from "@/core/place/zones";
+import { hues, ink } from "@/ui/palette";
+import TownMap from "@/ui/town-map";
 import type { LayerGroup, Map as LeafletMap } from "leaflet";
 import L from "leaflet";
 import { useEffect, useRef, useState } from "react";
 import { CircleMarker, GeoJSON, Tooltip } from "react-leaflet";
 import { TerraDraw, TerraDrawPolygonMode, TerraDrawSelectMode } from "terra-draw";
 import { TerraDrawLeafletAdapter } from "terra-draw-leaflet-adapter";
-import type { ViewOutput } from "@/api/client";
-import type { Area } from "@/core/place/zones";
-import type { Point } from "@/core/place/points";
-import { hues, ink } from "@/ui/palette";
-import TownMap from "@/ui/town-map";
+import type { MapData } from "../data";
 
-export type MapData = ViewOutput<"zone-map">;
-
-export interface ShownZone {
+interface ShownZone {
   id: number;
   name: string;
   area: Area | null;

@@ -1,4 +1,12 @@
 "use client";
+import { readZones, type ReadZones, zonesAsCsv, zonesAsGeoJson } from "@/core/place/zone-files";
+import type { Area } from "@/core/place/zones";
+import { AddressField, type FoundAddress } from "@/ui/address-field";
+import { download } from "@/ui/download";
+import { LinkBox } from "@/ui/link-box";
+import { useLive } from "@/ui/live";
+import { ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -10,15 +18,7 @@ import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useSnackbar } from "notistack";
 import { useRef, useState } from "react";
-import type { Area } from "@/core/place/zones";
-import { readZones, zonesAsCsv, zonesAsGeoJson, type ReadZones } from "@/core/place/zone-files";
-import { AddressField, type FoundAddress } from "@/ui/address-field";
-import { download } from "@/ui/download";
-import { LinkBox } from "@/ui/link-box";
-import { ink } from "@/ui/palette";
-import { useChange } from "@/ui/use-change";
-import { useView } from "@/ui/use-view";
-import type { SetupData } from "./setup-screen";
+import type { SetupData } from "../data";
 import { ZoneForm } from "./zone-form";
 
 const ZoneMap = dynamic(() => import("./zone-map"), {
@@ -30,7 +30,7 @@ const ZoneMap = dynamic(() => import("./zone-map"), {
 export function ZonesScreen({ data, id, saved }: { data: SetupData; id: string | null; saved: (id?: number) => void }) {
   const router = useRouter();
   const zone = data.zones.find((z) => String(z.id) === id) ?? null;
-  const { data: map, refresh } = useView("zone-map", {});
+  const { data: map, refresh } = useLive("zone-map", {});
   const [customers, setCustomers] = useState(true);
   const [load, setLoad] = useState(false);
   const [area, setArea] = useState<Area | null>(zone?.area ?? null);
@@ -105,7 +105,7 @@ export function ZonesScreen({ data, id, saved }: { data: SetupData; id: string |
 /** "Which zone is this address in, and why?" */
 function WhichZone({ onMark }: { onMark: (point: { lng: number; lat: number } | null) => void }) {
   const [address, setAddress] = useState<FoundAddress | null>(null);
-  const { data, problem } = useView("which-zone", address ? { addressId: address.id } : null);
+  const { data, problem } = useLive("which-zone", address ? { addressId: address.id } : null);
   return (
     <Box component="section" aria-label="Which zone?">
       <Typography variant="h2" sx={{ mb: 2 }}>
@@ -159,7 +159,7 @@ function Files({ data, saved }: { data: SetupData; saved: () => void }) {
   return (
     <Box component="section" aria-label="Zones in files">
       <Typography variant="h2" sx={{ mb: 2 }}>
-        In and out
+        Import and export
       </Typography>
       <Box sx={{ color: ink.ash, mb: 2 }}>
         Areas as GeoJSON; postcodes and towns as CSV with the columns zone, postcode, town, priority.
@@ -177,7 +177,7 @@ function Files({ data, saved }: { data: SetupData; saved: () => void }) {
           )}
         />
         <Button variant="outlined" onClick={() => input.current?.click()}>
-          Read a file
+          Import
         </Button>
         {filed.length > 0 && (
           <Button onClick={() => download("zones.geojson", "application/geo+json", zonesAsGeoJson(filed))}>
@@ -185,7 +185,7 @@ function Files({ data, saved }: { data: SetupData; saved: () => void }) {
           </Button>
         )}
         {filed.length > 0 && (
-          <Button onClick={() => download("zones.csv", "text/csv", zonesAsCsv(filed))}>Save CSV</Button>
+          <Button onClick={() => download("zones.csv", "text/csv", zonesAsCsv(filed))}>Export CSV</Button>
         )}
       </Box>
       {read && (
@@ -205,7 +205,8 @@ function Files({ data, saved }: { data: SetupData; saved: () => void }) {
               <b>{zone.name}</b> {isKnown(zone.name) ? "changes" : "is new"}:{" "}
               {[
                 zone.area && "an area",
-                zone.postcodes?.length && `${zone.postcodes.length} postcodes`,
+                zone.postcodes?.length &&
+                  `${zone.postcodes.length} ${zone.postcodes.length === 1 ? "postcode" : "postcodes"}`,
                 zone.towns?.length && `${zone.towns.length} towns`,
               ]
                 .filter(Boolean)

@@ -1,5 +1,5 @@
-import { readImage } from "@/operations/images";
-import { getHogar } from "@/app/server/hogar";
+import { readImage } from "@/registry/routes";
+import { getHogar } from "@/server/hogar";
 
 /** A kept picture. Its token cannot be guessed, and what it shows never changes. */
 export async function GET(_request: Request, { params }: { params: Promise<{ token: string }> }): Promise<Response> {

@@ -1,8 +1,8 @@
-import { perform, refused } from "@/operations/door";
-import { recordCharge } from "@/operations/record-outcomes";
 import { Refusal } from "@/core/problems";
-import { answer } from "@/app/server/guard";
-import { getHogar } from "@/app/server/hogar";
+import { perform, refused } from "@/kernel/operation";
+import { recordCharge } from "@/registry/routes";
+import { answer } from "@/server/guard";
+import { getHogar } from "@/server/hogar";
 
 /** The card gateway's notice of how a charge ended, signed by it. */
 export async function POST(request: Request): Promise<Response> {

@@ -1,8 +1,8 @@
 import { Refusal } from "@/core/problems";
-import { operationNamed } from "@/operations";
-import { perform, refused } from "@/operations/door";
-import { guarded } from "@/app/server/guarded";
-import { getHogar } from "@/app/server/hogar";
+import { perform, refused } from "@/kernel/operation";
+import { operationNamed } from "@/registry/operations";
+import { guarded } from "@/server/guarded";
+import { getHogar } from "@/server/hogar";
 
 /** A hold takes room from others, and somebody reads every request. */
 const scarce = new Set(["hold-offer", "make-request"]);

@@ -1,8 +1,8 @@
 "use client";
+import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import { ink } from "@/ui/palette";
 
 /** The stand-in card service's form. It hands a token to the page around it as soon as the number is whole. */
 export function CardFrame({ cards }: { cards: { number: string; says: string }[] }) {

@@ -1,6 +1,6 @@
-import { jsonOf, answer } from "@/app/server/guard";
-import { getHogar } from "@/app/server/hogar";
-import { refused } from "@/operations/door";
+import { refused } from "@/kernel/operation";
+import { answer, jsonOf } from "@/server/guard";
+import { getHogar } from "@/server/hogar";
 
 /** The card stand-in's own door: a card number in, a token out. The application never sees the number. */
 export async function POST(request: Request): Promise<Response> {

@@ -1,7 +1,7 @@
-import { answer, jsonOf } from "@/app/server/guard";
-import { getHogar } from "@/app/server/hogar";
-import { perform, refused } from "@/operations/door";
-import { receiveText } from "@/operations/receive-text";
+import { perform, refused } from "@/kernel/operation";
+import { receiveText } from "@/registry/routes";
+import { answer, jsonOf } from "@/server/guard";
+import { getHogar } from "@/server/hogar";
 
 /** The plain phone answers. */
 export async function POST(request: Request): Promise<Response> {

@@ -1,6 +1,6 @@
-import { notFound } from "next/navigation";
 import { moneyWords } from "@/core/money/amounts";
-import { getHogar } from "@/app/server/hogar";
+import { getHogar } from "@/server/hogar";
+import { notFound } from "next/navigation";
 import { Step } from "./step";
 
 export const metadata = { title: "Your bank asks" };

@@ -1,9 +1,9 @@
 "use client";
+import { post } from "@/api/client";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
-import { post } from "@/api/client";
 
 export function Step({
   reference,

@@ -1,6 +1,6 @@
-import { answer, jsonOf } from "@/app/server/guard";
-import { getHogar } from "@/app/server/hogar";
-import { refused } from "@/operations/door";
+import { refused } from "@/kernel/operation";
+import { answer, jsonOf } from "@/server/guard";
+import { getHogar } from "@/server/hogar";
 
 /** The bank's second step is taken or refused; the stand-in then sends the application its signed notice. */
 export async function POST(

@@ -1,2 +1,0 @@
-export type { OperationName } from "@/operations";
-export type { ViewName } from "@/views";

@@ -1,0 +1,14 @@
+import type { ViewInput } from "@/api/client";
+
+/** Views that answer one page of a list. */
+export type PagedView = "customers" | "repeats" | "invoices";
+export type Sort<N extends PagedView> = ViewInput<N>["sort"];
+
+/** What a list begins with: also what its page brings along. */
+export const firstPage = <N extends PagedView>(sort: Sort<N>, descending = false) => ({
+  page: 0,
+  size: 50,
+  sort,
+  descending,
+  search: "",
+});

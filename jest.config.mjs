@@ -38,6 +38,10 @@ const shared = {
 };
 
 export default {
+  // core is read like a textbook, and trusted like one.
+  collectCoverageFrom: ["src/core/**/*.ts", "!**/*.test.ts"],
+  coverageReporters: ["text-summary", "json-summary"],
+  coverageThreshold: { global: { lines: 95, branches: 90 } },
   // Generous: a test must fail for what it checks, not for a busy machine.
   testTimeout: 120_000,
   projects: [
@@ -46,6 +50,12 @@ export default {
       displayName: "unit",
       testMatch: ["<rootDir>/src/**/*.test.ts", "<rootDir>/demo/**/*.test.ts", "<rootDir>/cli/**/*.test.ts"],
     },
-    { ...shared, displayName: "e2e", testMatch: ["<rootDir>/e2e/**/*.test.ts"] },
+    {
+      ...shared,
+      displayName: "e2e",
+      testMatch: ["<rootDir>/e2e/**/*.test.ts"],
+      globalSetup: "<rootDir>/e2e/support/make-world.ts",
+      globalTeardown: "<rootDir>/e2e/support/remove-world.ts",
+    },
   ],
 };

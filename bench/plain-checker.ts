@@ -1,4 +1,4 @@
-import { work, type Day, type Stop, type Travel } from "@/core/routes/timing";
+import { type Day, type Stop, type Travel, work } from "@/core/routes/timing";
 
 /**
  * The plain, slow way to the same answers as core/routes: one minute after the other, from scratch

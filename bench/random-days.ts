@@ -1,8 +1,8 @@
-import fc from "fast-check";
 import type { Day, Stop } from "@/core/routes/timing";
+import fc from "fast-check";
 
 /** Random days for property tests: up to three spans, up to five stops, travel not always the same both ways. */
-export const places = 7;
+const places = 7;
 
 export const travelTables = fc
   .array(fc.integer({ min: 0, max: 40 }), { minLength: places * places, maxLength: places * places })

@@ -2,6 +2,7 @@ export {};
 /** `npm run bench [-- NAME]`: every benchmark, or the one named. */
 const benches: Record<string, () => Promise<void>> = {
   "front-door": () => import("./front-door").then((b) => b.run()),
+  screens: () => import("./screens").then((b) => b.run()),
   windows: () => import("./windows").then((b) => b.run()),
 };
 const [name] = process.argv.slice(2) as (string | undefined)[];

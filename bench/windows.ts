@@ -1,7 +1,7 @@
-import { answerWindows, type WindowsQuestion } from "@/core/windows/offers";
 import { bestInsertion, prepareDay } from "@/core/routes/insertion";
 import type { Day, Stop, Travel } from "@/core/routes/timing";
-import { addDays } from "@/core/time/local";
+import { addDays } from "@/core/time/dates";
+import { answerWindows, type WindowsQuestion } from "@/core/windows/offers";
 import { seeded } from "@demo/random";
 import { run as overHttp } from "./front-door-windows";
 import { ms } from "./measure";

@@ -1,9 +1,9 @@
+import { openBusiness } from "@/modules/business/open-business";
+import { openHogar } from "@/registry/open-hogar";
+import { startWorker } from "@/worker/loop";
 import path from "node:path";
 import { parseArgs } from "node:util";
-import { spawn } from "node:child_process";
-import { openHogar } from "@/operations/hogar";
-import { openBusiness } from "@/operations/open-business";
-import { startWorker } from "@/worker/loop";
+import { onStop } from "./stopping";
 
 /** Commands about the business in a data folder. */
 const folder = path.resolve(process.env.HOGAR_DATA ?? "data");
@@ -46,25 +46,29 @@ export function init(args: string[]): void {
   console.log(`${business} is made in ${folder}. Start it with: npm run -s hogar -- serve`);
 }
 
-export function serve(args: string[]): Promise<void> {
+/** Office, front door and worker in this one process, until it is told to stop. */
+export async function serve(args: string[]): Promise<void> {
   const { values } = parseArgs({
     args,
     options: { port: { type: "string", default: process.env.PORT ?? "3000" }, "no-worker": { type: "boolean" } },
   });
-  const next = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-p", values.port], {
-    stdio: "inherit",
-    env: { ...process.env, HOGAR_DATA: folder, PORT: values.port, ...(values["no-worker"] && { HOGAR_WORKER: "off" }) },
+  const port = Number(values.port);
+  if (!Number.isInteger(port) || port < 0 || port > 65_535) throw new Error("--port: a number up to 65535");
+  Object.assign(process.env, {
+    HOGAR_DATA: folder,
+    PORT: values.port,
+    NODE_ENV: "production",
+    ...(values["no-worker"] && { HOGAR_WORKER: "off" }),
   });
-  for (const signal of ["SIGINT", "SIGTERM"] as const) process.on(signal, () => next.kill("SIGTERM"));
-  return new Promise((resolve) => next.on("exit", (code) => ((process.exitCode = code ?? 0), resolve())));
+  const { serveApplication } = await import("./serve");
+  await serveApplication(port);
 }
 
-export function worker(args: string[]): void {
-  const { values } = parseArgs({ args, options: { "lease-seconds": { type: "string", default: "60" } } });
-  const stop = startWorker(openHogar({ folder }), Number(values["lease-seconds"]) * 1000);
+export function worker(): void {
+  const hogar = openHogar({ folder });
+  const stop = startWorker(hogar);
   console.log("The worker runs. Stop it with Ctrl+C.");
-  for (const signal of ["SIGINT", "SIGTERM"] as const)
-    process.on(signal, () => void stop().then(() => process.exit(0)));
+  onStop(stop);
 }
 
 export async function backup([file]: string[]): Promise<void> {

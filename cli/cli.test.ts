@@ -1,10 +1,11 @@
-import { spawnSync } from "node:child_process";
-import { mkdtempSync, writeFileSync } from "node:fs";
-import path from "node:path";
 import fc from "fast-check";
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
 import { plainArrivals } from "../bench/plain-checker";
 import { plan } from "./plan";
-import { answerTo as quoteOf, type QuoteInput } from "./quote";
+import { type QuoteInput, answerTo as quoteOf } from "./quote";
 import { BadInput, readJson } from "./read-json";
 import { answerTo, WindowsInput } from "./windows";
 
@@ -53,7 +54,8 @@ const sample: WindowsInput = {
     [9, 7, 6, 0],
   ],
 };
-const folder = mkdtempSync("/tmp/hogar-cli-");
+const folder = mkdtempSync(path.join(tmpdir(), "hogar-cli-"));
+afterAll(() => rmSync(folder, { recursive: true }));
 const fileOf = (content: unknown): string => {
   const file = path.join(folder, "input.json");
   writeFileSync(file, typeof content === "string" ? content : JSON.stringify(content));

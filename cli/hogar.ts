@@ -15,7 +15,7 @@ const commands: Record<string, { about: string; load: () => Promise<Command> }> 
     about: "start office, front door and worker: [--port N] [--no-worker]",
     load: async () => (await business()).serve,
   },
-  worker: { about: "run the worker alone: [--lease-seconds N]", load: async () => (await business()).worker },
+  worker: { about: "run the worker alone", load: async () => (await business()).worker },
   backup: { about: "copy the database while it is in use: FILE", load: async () => (await business()).backup },
   windows: {
     about: "which windows can be promised, JSON in and out: [FILE]",

@@ -1,6 +1,6 @@
-import { parseArgs } from "node:util";
-import { Type } from "@sinclair/typebox";
 import { planDay, standardWeights } from "@/core/routes/plan";
+import { Type } from "@sinclair/typebox";
+import { parseArgs } from "node:util";
 import { BadInput, readJson } from "./read-json";
 import { checkPlace, checkSpans, checkUnique, Count, Id, Matrix, object, Skill, toSkill, travelBy } from "./shapes";
 

@@ -1,7 +1,7 @@
-import { Type, type Static } from "@sinclair/typebox";
-import { depositWhere, priceOrder, type Deposit } from "@/core/catalogue/order";
+import { type Deposit, depositWhere, priceOrder } from "@/core/catalogue/order";
 import { questionProblems } from "@/core/catalogue/question-check";
-import { questionsBy } from "@/schemas/catalogue";
+import { questionsBy } from "@/modules/catalogue/inputs";
+import { type Static, Type } from "@sinclair/typebox";
 import { BadInput, pathWords, readJson } from "./read-json";
 import { Count, Id, object, Skill, toSkill } from "./shapes";
 

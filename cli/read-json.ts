@@ -1,9 +1,10 @@
-import { readFileSync } from "node:fs";
-import type { Static, TSchema } from "@sinclair/typebox";
-import { Ajv } from "ajv";
-import { isDate } from "@/core/time/local";
+import { isDate } from "@/core/time/dates";
 import { isTimeZone } from "@/core/time/local";
 import { parseClock } from "@/core/time/words";
+import type { Static, TSchema } from "@sinclair/typebox";
+import { Ajv } from "ajv";
+import { readFileSync } from "node:fs";
+import path from "node:path";
 
 /** Input that cannot be used: one line that says where and what. */
 export class BadInput extends Error {
@@ -55,12 +56,12 @@ export function readJson<S extends TSchema>(file: string | undefined, schema: S)
   return value as Static<S>;
 }
 
-function readText(file: string | undefined): string {
-  const path = file === undefined || file === "-" ? 0 : file;
+function readText(named: string | undefined): string {
+  const file = named === undefined || named === "-" ? 0 : path.resolve(process.env.HOGAR_FROM ?? "", named);
   try {
-    return readFileSync(path, "utf8");
+    return readFileSync(file, "utf8");
   } catch (error) {
-    throw new BadInput(String(file ?? "standard input"), `cannot be read (${(error as NodeJS.ErrnoException).code})`);
+    throw new BadInput(named ?? "standard input", `cannot be read (${(error as NodeJS.ErrnoException).code})`);
   }
 }
 

@@ -6,7 +6,7 @@ export const object = <T extends Parameters<typeof Type.Object>[0]>(properties: 
   Type.Object(properties, { additionalProperties: false });
 export const Count = Type.Integer({ minimum: 0, maximum: 1_000_000_000 });
 export const Id = Type.String({ minLength: 1 });
-export const Level = Type.Integer({ minimum: 1, maximum: 3 });
+const Level = Type.Integer({ minimum: 1, maximum: 3 });
 export const Skill = Type.Union([
   Id,
   object({

@@ -1,13 +1,14 @@
-import { Type, type Static } from "@sinclair/typebox";
 import { prepareDay } from "@/core/routes/insertion";
-import { work, type Stop } from "@/core/routes/timing";
-import { datesFrom, epochMinute, localOf, weekdayOf } from "@/core/time/local";
+import { type Stop, work } from "@/core/routes/timing";
+import { datesFrom, weekdayOf } from "@/core/time/dates";
+import { epochMinute, localOf } from "@/core/time/local";
 import { joinSpans, type Span } from "@/core/time/spans";
 import { clock, parseClock } from "@/core/time/words";
 import { calendarRefusal } from "@/core/windows/calendar";
-import { takenOf, type Limit } from "@/core/windows/limits";
+import { type Limit, takenOf } from "@/core/windows/limits";
 import { answerWindows, type Capacity, type TechnicianDay } from "@/core/windows/offers";
 import { windowsOn } from "@/core/windows/patterns";
+import { type Static, Type } from "@sinclair/typebox";
 import { BadInput, readJson } from "./read-json";
 import { checkPlace, checkSpans, checkUnique, Count, Id, Matrix, object, Skill, toSkill, travelBy } from "./shapes";
 

@@ -1,10 +1,10 @@
+import { epochMinute } from "@/core/time/local";
+import { mustPerform } from "@/kernel/operation";
+import { moveClock } from "@/modules/business/operations/move-clock";
+import { openHogar } from "@/registry/open-hogar";
 import { existsSync, mkdirSync, rmSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import { parseArgs } from "node:util";
-import { epochMinute } from "@/core/time/local";
-import { mustPerform } from "@/operations/door";
-import { openHogar } from "@/operations/hogar";
-import { moveClock } from "@/operations/move-clock";
 import { business } from "./marrowick";
 import { makeTown } from "./town";
 import { makeWorld } from "./world";

@@ -1,21 +1,22 @@
 import type { Answers } from "@/core/catalogue/questions";
-import { personActor, type Actor } from "@/core/people/permissions";
-import { epochMinute } from "@/core/time/local";
+import { type Actor, personActor } from "@/core/people/permissions";
 import type { Result } from "@/core/problems";
+import { epochMinute } from "@/core/time/local";
 import type { WindowAnswer } from "@/core/windows/offers";
 import type { Gateways } from "@/gateways/types";
-import { mustPerform, perform, viewContext } from "@/operations/door";
-import { book } from "@/operations/book";
-import { findWanted } from "@/operations/booking";
-import { openHogar, type Hogar } from "@/operations/hogar";
-import { actorOfLink } from "@/operations/links";
-import { openBusiness } from "@/operations/open-business";
-import type { Book } from "@/schemas/booking";
-import { answersFor } from "@/operations/placing";
-import { saveBookingRules } from "@/operations/setup/booking-rules";
-import { saveService } from "@/operations/setup/save-service";
-import { saveTechnician } from "@/operations/setup/save-technician";
-import { saveZone } from "@/operations/setup/save-zone";
+import { type Hogar } from "@/kernel/hogar";
+import { actorOfLink } from "@/kernel/links";
+import { mustPerform, perform, viewContext } from "@/kernel/operation";
+import { findWanted } from "@/modules/booking/wanted";
+import { openBusiness } from "@/modules/business/open-business";
+import { saveService } from "@/modules/catalogue/operations/save-service";
+import type { Book } from "@/modules/front-door/operations/book";
+import { book } from "@/modules/front-door/operations/book";
+import { saveZone } from "@/modules/place/operations/save-zone";
+import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
+import { answersFor } from "@/modules/placing/windows";
+import { saveTechnician } from "@/modules/team/operations/save-technician";
+import { openHogar } from "@/registry/open-hogar";
 import { makeTown } from "./town";
 
 export const office: Actor = personActor({ id: 1, name: "Odile Brandt", role: "owner", technicianId: null });
@@ -165,6 +166,9 @@ export function smallWorld(gateways: Partial<Gateways> = {}, folder: string | nu
     addresses,
     town,
     at: (date: string, minute: number) => void (now = epochMinute(date, minute, zone) * 60_000),
+    /** The morning of a visit: until then it is not begun. */
+    onTheDayOf: (visitId: number) =>
+      world.at(one<{ date: string }>(hogar, "SELECT date FROM visits WHERE id = ?", visitId).date, 480),
     later: (minutes: number) => void (now += minutes * 60_000),
     /** Offered windows for a service at the nth address of the zone. */
     offers: (

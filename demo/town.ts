@@ -1,6 +1,6 @@
 import { distanceKm, type Point } from "@/core/place/points";
-import type { Address } from "@/gateways/types";
 import type { Town } from "@/gateways/town";
+import type { Address } from "@/gateways/types";
 import { seeded } from "./random";
 
 /** Where the town lies: out in the empty South Atlantic. */

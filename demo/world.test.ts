@@ -1,8 +1,9 @@
-import { openHogar, type Hogar } from "@/operations/hogar";
-import { money } from "@/views/money";
-import { todayView } from "@/views/today";
-import { look } from "@/views/view";
 import { epochMinute } from "@/core/time/local";
+import { type Hogar } from "@/kernel/hogar";
+import { look } from "@/kernel/view";
+import { money } from "@/modules/money/views/money";
+import { todayView } from "@/modules/today/views/today";
+import { openHogar } from "@/registry/open-hogar";
 import { office } from "./small-world";
 import { makeTown } from "./town";
 import { makeWorld } from "./world";

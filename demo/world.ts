@@ -1,42 +1,47 @@
-import type { Actor, Role } from "@/core/people/permissions";
-import { addDays, epochMinute, localDate, weekdayOf } from "@/core/time/local";
-import { quoteDays, quoteLines } from "@/core/catalogue/quotes";
-import { totalOf, type Line } from "@/core/money/amounts";
 import type { TickedItem } from "@/core/catalogue/checklist";
+import { quoteDays, quoteLines } from "@/core/catalogue/quotes";
+import { type Line, totalOf } from "@/core/money/amounts";
+import { paymentStates } from "@/core/money/states";
+import type { Actor, Role } from "@/core/people/permissions";
 import type { Area } from "@/core/place/zones";
-import type { Address } from "@/gateways/types";
-import { book } from "@/operations/book";
-import { bookInOffice } from "@/operations/book-in-office";
-import { advanceVisit } from "@/operations/advance-visit";
-import { mustPerform, perform, viewContext } from "@/operations/door";
-import { findWanted } from "@/operations/booking";
-import type { Hogar } from "@/operations/hogar";
-import { actorOfLink, linkTokenOf, sealedToken } from "@/operations/links";
-import { openBusiness } from "@/operations/open-business";
-import { payByCard } from "@/operations/pay-by-card";
-import { approveBookings } from "@/operations/incoming";
-import { handIncoming, savePerson } from "@/operations/people";
-import { answersFor } from "@/operations/placing";
-import { recordPayment } from "@/operations/record-payment";
-import { acceptQuote, sendQuote } from "@/operations/quotes";
-import { makeRequest } from "@/operations/requests";
-import { makeRepeat } from "@/operations/repeats";
-import { recordErrand, recordTimeOff } from "@/operations/absences";
-import { saveBookingRules } from "@/operations/setup/booking-rules";
-import { saveExtra } from "@/operations/setup/save-extra";
-import { saveDirectory } from "@/operations/setup/save-directory";
-import { saveFrontDoor } from "@/operations/setup/save-front-door";
-import { saveOpening, saveSpecialDay } from "@/operations/setup/opening";
-import { saveBusiness } from "@/operations/setup/save-business";
-import { saveCoupon } from "@/operations/setup/save-coupon";
-import { addSource } from "@/operations/setup/sources";
-import { orderServices, saveService } from "@/operations/setup/save-service";
-import { saveTechnician } from "@/operations/setup/save-technician";
-import { saveZone } from "@/operations/setup/save-zone";
-import { runDue } from "@/worker/loop";
+import { addDays, weekdayOf } from "@/core/time/dates";
+import { epochMinute, localDate } from "@/core/time/local";
+import { visitStates } from "@/core/visits/states";
 import { testCards } from "@/gateways/cards-standin";
+import type { Address } from "@/gateways/types";
+import type { Hogar } from "@/kernel/hogar";
+import { actorOfLink, linkTokenOf, sealedToken } from "@/kernel/links";
+import { mustPerform, perform, viewContext } from "@/kernel/operation";
+import { bookInOffice } from "@/modules/booking/operations/book-in-office";
+import { findWanted } from "@/modules/booking/wanted";
+import { openBusiness } from "@/modules/business/open-business";
+import { saveBusiness } from "@/modules/business/operations/save-business";
+import { saveCoupon } from "@/modules/catalogue/operations/save-coupon";
+import { saveExtra } from "@/modules/catalogue/operations/save-extra";
+import { orderServices, saveService } from "@/modules/catalogue/operations/save-service";
+import { book } from "@/modules/front-door/operations/book";
+import { saveDirectory } from "@/modules/front-door/operations/save-directory";
+import { saveFrontDoor } from "@/modules/front-door/operations/save-front-door";
+import { addSource } from "@/modules/front-door/operations/sources";
+import { approveBookings } from "@/modules/incoming/operations/incoming";
+import { payByCard } from "@/modules/money/operations/pay-by-card";
+import { recordPayment } from "@/modules/money/operations/record-payment";
+import { handIncoming } from "@/modules/people/operations/hand-incoming";
+import { savePerson } from "@/modules/people/operations/save-person";
+import { saveZone } from "@/modules/place/operations/save-zone";
+import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
+import { saveOpening, saveSpecialDay } from "@/modules/placing/operations/opening";
+import { answersFor } from "@/modules/placing/windows";
+import { acceptQuote, sendQuote } from "@/modules/quotes/operations/quotes";
+import { makeRepeat } from "@/modules/repeats/operations/repeats";
+import { makeRequest } from "@/modules/requests/operations/requests";
+import { recordErrand, recordTimeOff } from "@/modules/team/operations/absences";
+import { saveTechnician } from "@/modules/team/operations/save-technician";
+import { advanceVisit } from "@/modules/visits/operations/advance-visit";
+import { everyTurn } from "@/worker/jobs";
+import { runDue } from "@/worker/loop";
 import * as marrowick from "./marrowick";
-import { seeded, type Random } from "./random";
+import { type Random, seeded } from "./random";
 
 export interface WorldOptions {
   seed: number;
@@ -86,11 +91,11 @@ export async function makeWorld(
     for (let i = 0; i < bookings; i++) life.bookSomething(14);
     life.confirmAll();
     if (n === -historyDays + 3) life.startRepeats(60 * scale);
-    await runDue(hogar, false);
+    await runDue(hogar, everyTurn);
     life.workThrough(date, setClock, Math.min(now, at(date, 19)));
     setClock(Math.min(now, at(date, 19)));
     life.payInvoices();
-    await runDue(hogar, false);
+    await runDue(hogar, everyTurn);
   }
   setClock(now);
   progress("this morning");
@@ -448,7 +453,7 @@ class Life {
     const visits = hogar.store
       .sql<{ id: number; drive_from: number; arrives: number; leaves: number }>(
         `SELECT v.id, min(p.drive_from) AS drive_from, max(p.arrives) AS arrives, max(p.leaves) AS leaves FROM visits v JOIN placements p ON p.visit_id = v.id JOIN jobs j ON j.id = v.job_id
-       WHERE v.date = ? AND v.state IN ('promised', 'on the way', 'on site') AND j.state = 'agreed' GROUP BY v.id ORDER BY arrives`,
+       WHERE v.date = ? AND v.state IN ${visitStates.sql("expect")} AND j.state = 'agreed' GROUP BY v.id ORDER BY arrives`,
       )
       .all(date);
     const steps = visits.flatMap((v) => [
@@ -481,8 +486,8 @@ class Life {
     const { hogar, random } = this;
     const open = hogar.store
       .sql<{ id: number; job_id: number; open: number }>(
-        `SELECT i.id, i.job_id, i.total_minor - coalesce((SELECT sum(amount_minor) FROM applications WHERE invoice_id = i.id), 0) AS open FROM invoices i
-       WHERE open > 0 AND i.id % 11 <> 0 AND NOT EXISTS (SELECT 1 FROM payments WHERE job_id = i.job_id AND state IN ('asked', 'second step'))`,
+        `SELECT i.invoice_id AS id, i.job_id, i.open_minor AS open FROM invoice_balances i
+       WHERE open > 0 AND i.invoice_id % 11 <> 0 AND NOT EXISTS (SELECT 1 FROM payments WHERE job_id = i.job_id AND state IN ${paymentStates.sql("under way")}) ORDER BY i.invoice_id`,
       )
       .all();
     for (const invoice of open) {

@@ -1,12 +1,12 @@
 import type { Browser } from "playwright-core";
 import { findings } from "./support/axe";
-import { desk, go, openPage, phone, sayWho, signIn, startBrowser, startDemo, type Running } from "./support/server";
+import { desk, go, openPage, phone, type Running, sayWho, signIn, startBrowser, startDemo } from "./support/server";
 
 jest.setTimeout(900_000);
 
 let app: Running;
 let browser: Browser;
-beforeAll(async () => void ([app, browser] = await Promise.all([startDemo({ historyDays: 5 }), startBrowser()])));
+beforeAll(async () => void ([app, browser] = await Promise.all([startDemo(), startBrowser()])));
 afterAll(async () => {
   await browser?.close();
   await app?.stop();

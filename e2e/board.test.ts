@@ -1,5 +1,5 @@
 import type { Browser, Page } from "playwright-core";
-import { desk, expectSoon, go, openPage, signIn, startBrowser, startDemo, type Running } from "./support/server";
+import { desk, expectSoon, go, openPage, type Running, signIn, startBrowser, startDemo } from "./support/server";
 
 /** The dispatcher's day without a mouse. */
 jest.setTimeout(600_000);
@@ -9,7 +9,7 @@ let browser: Browser;
 let page: Page;
 const troubles: string[] = [];
 beforeAll(async () => {
-  [app, browser] = await Promise.all([startDemo({ historyDays: 3 }), startBrowser()]);
+  [app, browser] = await Promise.all([startDemo(), startBrowser()]);
   page = (await openPage(browser, desk)).page;
   page.on("pageerror", (error) => troubles.push(String(error)));
   await signIn(page, app.url, "tomas");

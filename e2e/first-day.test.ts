@@ -1,5 +1,5 @@
 import type { Browser } from "playwright-core";
-import { desk, go, openPage, phone, sayWho, signIn, startBrowser, startEmpty, type Running } from "./support/server";
+import { desk, go, openPage, phone, type Running, sayWho, signIn, startBrowser, startEmpty } from "./support/server";
 
 /** From nothing to the first online booking, as an owner who has never seen it. */
 jest.setTimeout(420_000);

@@ -45,9 +45,9 @@ it("two services at an address that the look-up does not know, again every year,
   await pair.door.getByText("Gas fire check, Landlord’s yearly certificate").waitFor();
   // A repeat is ended by the link, and taken up again.
   await pair.door.getByRole("button", { name: "End it" }).click();
-  await pair.door.getByText("We do not come back by ourselves any more.").waitFor();
+  await pair.door.getByText("We do not come by ourselves any more.").waitFor();
   await pair.door.getByRole("button", { name: "Take it up again" }).click();
-  await pair.door.getByText("We come back yearly.").waitFor();
+  await pair.door.getByText("We come yearly.").waitFor();
   const job = jobOf("greta.basket@example.com");
   expect([job.total_minor, job.pays, JSON.parse(job.fields)]).toMatchObject([
     20_500,
@@ -70,7 +70,7 @@ it("a wish is told when a window opens, and taken with one tap", async () => {
   expect(await findings(pair.door)).toEqual([]);
   for (const [label, text] of [
     ["Name", "Noor Quinlan"],
-    ["Mail", "noor.wish@example.com"],
+    ["Email", "noor.wish@example.com"],
   ] as const)
     await pair.door.getByLabel(label, { exact: true }).fill(text);
   await pair.door.getByLabel("Phone").fill("+1 555 0144");
@@ -256,7 +256,7 @@ it("in a frame on the owner's site the code of Sharing shows the whole page, gro
   await frame.getByRole("button", { name: /^Keep/ }).click();
   for (const [label, text] of [
     ["Name", "Ada Frame"],
-    ["Mail", "ada.frame@example.com"],
+    ["Email", "ada.frame@example.com"],
   ] as const)
     await frame.getByLabel(label, { exact: true }).fill(text);
   await frame.getByLabel("Phone").fill("+1 555 0145");

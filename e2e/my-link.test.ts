@@ -1,16 +1,16 @@
-import sharp from "sharp";
 import type { Browser, Page } from "playwright-core";
+import sharp from "sharp";
 import {
   desk,
   expectSoon,
   go,
   openPage,
   phone,
+  type Running,
   sayWho,
   signIn,
   startBrowser,
   startDemo,
-  type Running,
 } from "./support/server";
 
 /** What customers do by their own link, on a phone: confirm, move, add, cancel; and what they ask for where nothing suits. */
@@ -21,7 +21,7 @@ let browser: Browser;
 let page: Page;
 let troubles: string[];
 beforeAll(async () => {
-  [app, browser] = await Promise.all([startDemo({ historyDays: 1 }), startBrowser()]);
+  [app, browser] = await Promise.all([startDemo(), startBrowser()]);
   ({ page, troubles } = await openPage(browser, phone));
 });
 afterAll(async () => {
@@ -174,7 +174,7 @@ it("whoever books again by the link need not say again who and where", async () 
     .first()
     .click();
   await page.getByRole("button", { name: /^Keep/ }).click();
-  expect(await page.getByLabel("Mail", { exact: true }).inputValue()).toBe("mira.link@example.com");
+  expect(await page.getByLabel("Email", { exact: true }).inputValue()).toBe("mira.link@example.com");
   await page.getByRole("button", { name: "Go on" }).click();
   await page.getByRole("button", { name: "Book", exact: true }).click();
   await page.getByRole("heading", { name: "You are booked" }).waitFor();
@@ -196,7 +196,7 @@ it("whoever finds no window that suits says what would, and the office has it", 
   await page.reload();
   await page.getByRole("button", { name: "None of these suits me" }).click();
   await page.getByLabel("Name", { exact: true }).fill("Jonas Lund");
-  await page.getByLabel("Mail", { exact: true }).fill("jonas@example.com");
+  await page.getByLabel("Email", { exact: true }).fill("jonas@example.com");
   await page.getByLabel("Phone").fill("+1 555 0143");
   await page.getByRole("button", { name: "Tell me when one opens" }).click();
   await page.getByText("Thank you. When a time that suits you opens").waitFor();

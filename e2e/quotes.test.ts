@@ -42,7 +42,7 @@ it("a request from outside the zones becomes a quote, which the customer accepts
   await sheet().getByRole("button", { name: "Make it a quote…" }).click();
   await sheet().getByText("What you typed and had not saved is back.").waitFor();
   await sheet().getByRole("button", { name: "Send the quote" }).click();
-  await pair.office.getByText("Ottilie Fenn gets it by mail and text").waitFor();
+  await pair.office.getByText("Ottilie Fenn gets it by email and text").waitFor();
   expect(quoteOf("ottilie.fenn@example.com")).toMatchObject({ state: "sent", total_minor: 15_000 });
 
   await go(pair.door, await mailedLink(pair.office, pair.app.url, /Your quote.*ottilie/s, "quote"));
@@ -75,7 +75,7 @@ it("a quote that changes while it is read is read again before it is accepted; n
   await sheet().getByRole("button", { name: "Change the quote…" }).click();
   await sheet().getByRole("button", { name: "Take line 2 away" }).click();
   await sheet().getByRole("button", { name: "Send the quote" }).click();
-  await pair.office.getByText("Ruth Amsel gets it by mail and text").waitFor();
+  await pair.office.getByText("Ruth Amsel gets it by email and text").waitFor();
   await pair.door.getByRole("button", { name: /^Accept for/ }).click();
   await pair.door.getByText("This quote has changed: it is €1,305.00 now.").waitFor();
   await pair.door.getByText("Scaffold for two days").waitFor({ state: "detached" });

@@ -1,9 +1,9 @@
+import Database from "better-sqlite3";
 import { spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import Database from "better-sqlite3";
-import { says, startDemo, type Running } from "./support/server";
+import { type Running, says, startDemo } from "./support/server";
 
 /** What many do at once, and what a crash leaves behind. */
 jest.setTimeout(900_000);
@@ -27,7 +27,7 @@ const post = async (url: string, body: unknown, headers: Record<string, string> 
 
 describe("over HTTP", () => {
   let app: Running;
-  beforeAll(async () => void (app = await startDemo({ historyDays: 3 })));
+  beforeAll(async () => void (app = await startDemo()));
   afterAll(() => app?.stop());
 
   it("of fifty who book the last free window at once, one gets it and 49 the nearest offers", async () => {
@@ -154,10 +154,7 @@ describe("a worker that dies between a charge and its record", () => {
     expect(standin.prepare("SELECT count(*) AS n FROM charges").get()).toEqual({ n: 1 });
     expect(payment()).toBe("asked");
 
-    const next = spawn(process.execPath, ["--import", "tsx", "cli/hogar.ts", "worker", "--lease-seconds", "1"], {
-      cwd: root,
-      env,
-    });
+    const next = spawn(process.execPath, ["bin/hogar.mjs", "worker"], { cwd: root, env });
     await says(next, "The worker runs");
     await new Promise<void>((resolve, reject) => {
       const look = setInterval(() => payment() === "received" && (clearInterval(look), resolve()), 100);

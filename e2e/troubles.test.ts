@@ -1,5 +1,5 @@
 import { findings } from "./support/axe";
-import { chooseAt, keepWindow, pairForTests, payWith } from "./support/pair";
+import { chooseAt, keepWindow, moveToMorningOf, pairForTests, payWith } from "./support/pair";
 import { go, sayWho } from "./support/server";
 
 /** What goes wrong while a customer books and pays on a phone, and the good way on from there. */
@@ -51,6 +51,7 @@ it("a basket with two deposits: a declined card loses nothing, another one pays 
     "SELECT id, date FROM visits WHERE job_id = ?",
     job!.id,
   )[0]!;
+  await moveToMorningOf(pair, date);
   await go(pair.office, `${pair.app.url}/board?date=${date}&visit=${visit}`);
   const sheet = pair.office.getByRole("complementary", { name: "Details" });
   for (const button of ["On the way", "On site"]) await sheet.getByRole("button", { name: button }).click();

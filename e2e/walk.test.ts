@@ -1,5 +1,5 @@
 import type { Browser, Page } from "playwright-core";
-import { desk, expectSoon, go, openPage, phone, signIn, startBrowser, startDemo, type Running } from "./support/server";
+import { desk, expectSoon, go, openPage, phone, type Running, signIn, startBrowser, startDemo } from "./support/server";
 
 /** The whole job, through the interface only: from an owner's set-up to a paid visit that comes again. */
 jest.setTimeout(900_000);
@@ -129,7 +129,7 @@ it("the owner signs in and sets up a zone, two technicians, a service and the wi
 
   await go(office, `${app.url}/setup/people?id=new`);
   await office.getByLabel("Name", { exact: true }).fill("Sten Aldous");
-  await office.getByLabel("Mail").fill("sten@marrowick.example");
+  await office.getByLabel("Email").fill("sten@marrowick.example");
   await choose(office, "Role", "Technician");
   await choose(office, "Technician", "Sten Aldous");
   await office.getByLabel("Password").fill("open the door");
@@ -154,7 +154,7 @@ it("a customer books on a phone: where, what, when, who, pay", async () => {
   await page.locator("html[data-ready]").waitFor();
   await page.getByRole("button", { name: /^Keep/ }).click();
   await page.getByLabel("Name", { exact: true }).fill("Mira Okonjo");
-  await page.getByLabel("Mail", { exact: true }).fill("mira@nowhere");
+  await page.getByLabel("Email", { exact: true }).fill("mira@nowhere");
   await page.getByLabel("Phone").fill("+1 555 0142");
   await page.getByLabel(/^Remind me/).check();
   await page.getByText(/^kept for 9:/).waitFor();
@@ -162,7 +162,7 @@ it("a customer books on a phone: where, what, when, who, pay", async () => {
   // The mail is refused in a sentence, and what was typed is still there.
   await page.getByText(/Write a mail address/).waitFor();
   expect(await page.getByLabel("Phone").inputValue()).toBe("+1 555 0142");
-  await page.getByLabel("Mail", { exact: true }).fill("mira.okonjo@example.com");
+  await page.getByLabel("Email", { exact: true }).fill("mira.okonjo@example.com");
   await page.getByRole("button", { name: "Go on" }).click();
   await page.frameLocator("iframe[title=Card]").getByRole("button", { name: "9900 0000 0000 1006" }).click();
   await page.getByRole("button", { name: "Pay €25.00 and book" }).click();
@@ -195,7 +195,7 @@ it("an address outside the zones may ask, and the office sees it", async () => {
   expect(await page.getByRole("button", { name: "Go on" }).isDisabled()).toBe(true);
   await page.getByLabel("What do you need, and when?").fill("A stove that smokes, any Friday");
   await page.getByLabel("Name", { exact: true }).fill("Ada Brome");
-  await page.getByLabel("Mail", { exact: true }).fill("ada.brome@example.com");
+  await page.getByLabel("Email", { exact: true }).fill("ada.brome@example.com");
   await page.getByLabel("Phone").fill("+1 555 0149");
   await page.getByRole("button", { name: "Ask Marrowick Hearth & Flue" }).click();
   await page.getByText("Thank you. We have your request").waitFor();
@@ -218,7 +218,7 @@ it("the dispatcher moves the visit to another technician; what cannot work is re
 
   await sheet.getByLabel("Every").fill("4");
   await sheet.getByRole("button", { name: "Repeat", exact: true }).click();
-  await sheet.getByText(/Comes back every 4 weeks/).waitFor();
+  await sheet.getByText(/Repeats every 4 weeks/).waitFor();
   const [next] = app.sql<{ date: string }>(
     "SELECT v.date FROM visits v JOIN repeats r ON r.id = v.repeat_id JOIN customers c ON c.id = r.customer_id WHERE v.state = 'forecast' AND c.name = 'Mira Okonjo' AND c.mail = 'mira.okonjo@example.com' ORDER BY v.date",
   );
@@ -297,13 +297,17 @@ it("the technician goes, works and is done, on a phone", async () => {
   await page.getByRole("button", { name: /On the way/ }).click();
   await page.getByRole("button", { name: /On site/ }).click();
 
+  const doneVisits = () => app.sql<{ n: number }>("SELECT count(*) AS n FROM visits WHERE state = 'done'")[0]!.n;
+  const doneBefore = doneVisits();
   // Through a tunnel: what is tapped is kept on the phone and sent when the signal is back.
   await context.setOffline(true);
   await page.getByRole("button", { name: /Done/ }).click();
-  await page.getByText(/waits? for a signal, kept on this phone/).waitFor();
+  await page.getByText(/Kept on this phone until it can be sent/).waitFor();
   await context.setOffline(false);
-  await page.getByText(/waits? for a signal/).waitFor({ state: "hidden" });
+  await page.getByText(/Kept on this phone/).waitFor({ state: "hidden" });
   await page.getByText("1 of 1 done").waitFor();
+  // The phone shows it at once; the office has it when it has been sent.
+  await expectSoon(page, () => doneVisits() > doneBefore);
   expect(thrown).toEqual([]);
   await context.close();
 });

@@ -26,12 +26,12 @@ it("the technician one would like comes, and who has booked is taken to the owne
     .click();
   await keepWindow(pair.door);
   await pair.door.getByLabel("Name", { exact: true }).fill("Ines Wanted");
-  await pair.door.getByLabel("Mail", { exact: true }).fill("ines.wanted@example");
+  await pair.door.getByLabel("Email", { exact: true }).fill("ines.wanted@example");
   await pair.door.getByLabel("Phone").fill("12-34");
   await pair.door.getByRole("button", { name: "Go on" }).click();
   // What cannot be right is said beside its field, before anybody types a card.
   await pair.door.getByText("Write a mail address, such as mira@example.com.").waitFor();
-  await pair.door.getByLabel("Mail", { exact: true }).fill("ines.wanted@example.com");
+  await pair.door.getByLabel("Email", { exact: true }).fill("ines.wanted@example.com");
   await pair.door.getByRole("button", { name: "Go on" }).click();
   await pair.door.getByText("Write a phone number, such as +1 555 0142.").waitFor();
   await pair.door.getByLabel("Phone").fill("+1 555 0142");
@@ -143,7 +143,7 @@ it("where times are agreed in person nothing is promised: one says what suits, a
   await pair.door.getByText(/We agree the time for this in person/).waitFor();
   await pair.door.getByLabel("What do you need, and when?").fill("When the wind is from the west.");
   await pair.door.getByLabel("Name", { exact: true }).fill("Henrik West");
-  await pair.door.getByLabel("Mail", { exact: true }).fill("henrik.west@example.com");
+  await pair.door.getByLabel("Email", { exact: true }).fill("henrik.west@example.com");
   await pair.door.getByLabel("Phone").fill("+1 555 0142");
   await pair.door.getByRole("button", { name: /^Ask Marrowick/ }).click();
   await pair.door.getByText("Thank you. We have your request").waitFor();

@@ -12,13 +12,13 @@ build();
 if (run("npx", ["--no-install", "tsx", "demo/make.ts", ...args], { HOGAR_DATA: data }) !== 0)
   fail("The demo world could not be made.");
 
-const server = spawn(process.execPath, [path.join(root, "node_modules/next/dist/bin/next"), "start", "-p", port], {
+const server = spawn(process.execPath, [path.join(root, "bin/hogar.mjs"), "serve"], {
   cwd: root,
   stdio: ["ignore", "pipe", "inherit"],
   env: { ...process.env, HOGAR_DATA: data, PORT: port, NEXT_TELEMETRY_DISABLED: "1" },
 });
 server.stdout.on("data", (text) => {
-  if (!String(text).includes("Ready in")) return;
+  if (!String(text).includes("Ready on")) return;
   const at = `http://localhost:${port}`;
   console.log(`
   Marrowick Hearth & Flue is open.

@@ -1,7 +1,7 @@
-import { office, smallWorld } from "@demo/small-world";
-import { mustPerform } from "@/operations/door";
-import { moveClock } from "@/operations/move-clock";
+import { mustPerform } from "@/kernel/operation";
+import { moveClock } from "@/modules/business/operations/move-clock";
 import { drainOutbox } from "@/worker/outbox";
+import { office, smallWorld } from "@demo/small-world";
 
 /** Books with a deposit, lets the worker charge the card, and kills the process before the outcome is taken down. */
 const world = smallWorld({}, process.env.HOGAR_DATA!);

@@ -1,5 +1,5 @@
 import type { Browser, BrowserContext, Page } from "playwright-core";
-import { desk, go, openPage, phone, signIn, startBrowser, startDemo, type Running } from "./server";
+import { desk, go, openPage, phone, type Running, signIn, startBrowser, startDemo } from "./server";
 
 /** A demo of its own with the two who meet in it: a customer on a phone, and the owner at a desk. */
 export interface Pair {
@@ -24,8 +24,8 @@ export function pairForTests(): Pair {
   return pair;
 }
 
-async function openPair({ historyDays = 1 } = {}): Promise<Pair> {
-  const [app, browser]: [Running, Browser] = await Promise.all([startDemo({ historyDays }), startBrowser()]);
+async function openPair(): Promise<Pair> {
+  const [app, browser]: [Running, Browser] = await Promise.all([startDemo(), startBrowser()]);
   const [customer, desktop] = [await openPage(browser, phone), await openPage(browser, desk)];
   const troubles: string[] = [];
   const addresses: string[] = [];
@@ -75,3 +75,19 @@ export async function keepWindow(page: Page): Promise<void> {
 /** Types a number into the card service's own form. */
 export const payWith = (page: Page, number: string): Promise<void> =>
   page.frameLocator("iframe[title=Card]").getByRole("textbox").first().fill(number);
+
+/** Moves the demo's clock to five past eight on a date, as somebody in the office. */
+export async function moveToMorningOf(pair: Pair, date: string): Promise<void> {
+  const [clock] = pair.app.sql<{ offset: number }>("SELECT demo_offset_ms AS offset FROM business");
+  const minutes = Math.ceil((Date.parse(`${date}T08:05:00Z`) - Date.now() - clock!.offset) / 60_000);
+  const status = await pair.office.evaluate(
+    (body) =>
+      fetch("/api/operations/move-clock", {
+        method: "POST",
+        headers: { "content-type": "application/json" },
+        body,
+      }).then((response) => response.status),
+    JSON.stringify({ minutes }),
+  );
+  if (status !== 200) throw new Error(`The clock was not moved: ${status}`);
+}

@@ -1,15 +1,16 @@
-import { spawn, spawnSync, type ChildProcess } from "node:child_process";
-import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { makeTown } from "@demo/town";
+import Database from "better-sqlite3";
+import { type ChildProcess, spawn } from "node:child_process";
+import { cpSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import Database from "better-sqlite3";
-import { makeTown } from "@demo/town";
-import { chromium, type Browser, type BrowserContext, type Page } from "playwright-core";
+import { type Browser, type BrowserContext, type Locator, chromium, type Page } from "playwright-core";
+import { makeDemo, runTsx } from "./demo-world";
 
 /** Tests and scripts run from the project's root. */
 const root = process.cwd();
-export const password = "open the door";
+const password = "open the door";
 
 /** The built application on a demo world of its own, as `npm run demo` would start it. */
 export interface Running {
@@ -23,20 +24,13 @@ export interface Running {
 }
 
 export async function startDemo({
-  historyDays = 8,
+  historyDays,
   env = {},
 }: { historyDays?: number; env?: Record<string, string> } = {}): Promise<Running> {
-  return start(env, (more) =>
-    runTsx(["demo/make.ts", "--history-days", String(historyDays), "--at", nextTuesday()], more),
+  const template = historyDays === undefined ? process.env.HOGAR_E2E_WORLD : undefined;
+  return start(env, (more, folder) =>
+    template ? cpSync(template, folder, { recursive: true, preserveTimestamps: true }) : makeDemo(more, historyDays),
   );
-}
-
-/** Tests begin on a Tuesday morning, on whatever day and at whatever hour they run. */
-function nextTuesday(): string {
-  const day = new Date();
-  do day.setUTCDate(day.getUTCDate() + 1);
-  while (day.getUTCDay() !== 2);
-  return `${day.toISOString().slice(0, 10)}T08:05`;
 }
 
 /** The same on a business that has only just been made, in the demo's town. */
@@ -65,11 +59,6 @@ export async function startEmpty(): Promise<Running> {
   });
 }
 
-function runTsx(args: string[], env: NodeJS.ProcessEnv): void {
-  const made = spawnSync("npx", ["--no-install", "tsx", ...args], { cwd: root, env, encoding: "utf8" });
-  if (made.status !== 0) throw new Error(`${args[0]} failed: ${made.stderr}`);
-}
-
 async function start(
   env: Record<string, string>,
   make: (env: NodeJS.ProcessEnv, folder: string) => void,
@@ -86,14 +75,14 @@ async function start(
     ...env,
   };
   make(more, folder);
-  const server = spawn(
-    process.execPath,
-    [path.join(root, "node_modules/next/dist/bin/next"), "start", "-p", String(port)],
-    { cwd: root, env: more, stdio: ["ignore", "pipe", "pipe"] },
-  );
+  const server = spawn(process.execPath, ["bin/hogar.mjs", "serve"], {
+    cwd: root,
+    env: more,
+    stdio: ["ignore", "pipe", "pipe"],
+  });
   let log = "";
   for (const stream of [server.stdout, server.stderr]) stream.on("data", (text: Buffer) => void (log += String(text)));
-  await says(server, "Ready in");
+  await says(server, "Ready on");
   const db = new Database(path.join(folder, "hogar.sqlite"), { readonly: true });
   return {
     url: `http://localhost:${port}`,
@@ -176,7 +165,7 @@ export async function go(page: Page, url: string): Promise<void> {
 /** Fills in who one is at the front door, and goes on to the last step. */
 export async function sayWho(page: Page, name: string, mail: string): Promise<void> {
   await page.getByLabel("Name", { exact: true }).fill(name);
-  await page.getByLabel("Mail", { exact: true }).fill(mail);
+  await page.getByLabel("Email", { exact: true }).fill(mail);
   await page.getByLabel("Phone").fill("+1 555 0142");
   await page.getByLabel(/^Remind me/).check();
   await page.getByRole("button", { name: "Go on" }).click();
@@ -184,7 +173,7 @@ export async function sayWho(page: Page, name: string, mail: string): Promise<vo
 
 export async function signIn(page: Page, url: string, who: string): Promise<void> {
   await go(page, `${url}/signin`);
-  await page.getByLabel("Mail").fill(`${who}@marrowick.example`);
+  await page.getByLabel("Email").fill(`${who}@marrowick.example`);
   await page.getByLabel("Password").fill(password);
   await page.getByRole("button", { name: "Sign in" }).click();
   await page.waitForURL((at) => !at.pathname.startsWith("/signin"));
@@ -216,4 +205,13 @@ export async function expectSoon(page: Page, holds: () => boolean | Promise<bool
     await page.evaluate(() => new Promise(requestAnimationFrame));
   }
   throw new Error("It did not come true");
+}
+
+/** Types a date into a field, as people write one: day, month, year. */
+export async function typeDate(field: Locator, date: string): Promise<void> {
+  const [year, month, day] = date.split("-").map(Number);
+  for (const [name, part] of Object.entries({ Day: day, Month: month, Year: year })) {
+    await field.getByRole("spinbutton", { name }).click();
+    await field.page().keyboard.type(String(part));
+  }
 }

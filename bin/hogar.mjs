@@ -1,0 +1,13 @@
+#!/usr/bin/env node
+import { dirname, resolve } from "node:path";
+import { fileURLToPath } from "node:url";
+
+/**
+ * The `hogar` command: one process. Files are named from where one stands, and data is there too unless HOGAR_DATA says
+ * otherwise; the application is beside this file.
+ */
+process.env.HOGAR_DATA = resolve(process.env.HOGAR_DATA ?? "data");
+process.env.HOGAR_FROM = process.cwd();
+process.chdir(resolve(dirname(fileURLToPath(import.meta.url)), ".."));
+await import("tsx");
+await import("../cli/hogar.ts");

@@ -23,14 +23,14 @@ export async function run(): Promise<void> {
     const post = async <T>(
       at: string,
       body: object,
-    ): Promise<{ ok: true; value: T } | { ok: false; problem: { code: string } }> =>
-      (
-        await fetch(`${url}/api/${at}`, {
-          method: "POST",
-          headers: { "content-type": "application/json" },
-          body: JSON.stringify(body),
-        })
-      ).json() as never;
+    ): Promise<{ ok: true; value: T } | { ok: false; problem: { code: string } }> => {
+      const response = await fetch(`${url}/api/${at}`, {
+        method: "POST",
+        headers: { "content-type": "application/json" },
+        body: JSON.stringify(body),
+      });
+      return response.json();
+    };
     const order = (nth: number) => ({
       addressId: addresses[(nth * 37) % addresses.length]!.id,
       items: [{ serviceId: 1 }],

@@ -28,7 +28,7 @@ export async function run(): Promise<void> {
       ["today", {}],
       ["day-strip", {}],
       ["board", { date: addDays(today, 3) }],
-      ["incoming", {}],
+      ["incoming", firstPage<"incoming">("at")],
       ["customers", firstPage<"customers">("name")],
       ["customers", { ...firstPage<"customers">("openMinor", true), search: "77" }],
       ["customer", { id: 500 }],

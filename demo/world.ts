@@ -1,4 +1,3 @@
-import type { TickedItem } from "@/core/catalogue/checklist";
 import { quoteDays, quoteLines } from "@/core/catalogue/quotes";
 import { type Line, totalOf } from "@/core/money/amounts";
 import { paymentStates } from "@/core/money/states";
@@ -38,6 +37,7 @@ import { makeRequest } from "@/modules/requests/operations/requests";
 import { recordErrand, recordTimeOff } from "@/modules/team/operations/absences";
 import { saveTechnician } from "@/modules/team/operations/save-technician";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
+import { tickedColumn } from "@/store/columns";
 import { everyTurn } from "@/worker/jobs";
 import { runDue } from "@/worker/loop";
 import * as marrowick from "./marrowick";
@@ -471,7 +471,7 @@ class Life {
       const list = hogar.store
         .sql<{ checklist: string }>("SELECT checklist FROM visits WHERE id = ?")
         .get(step.visitId)!;
-      const ticked = (JSON.parse(list.checklist) as TickedItem[]).map((item) => item.id);
+      const ticked = tickedColumn.read(list.checklist).map((item) => item.id);
       perform(
         hogar,
         advanceVisit,

@@ -117,6 +117,7 @@ it("where the owner promises exact times, one of them is chosen and promised", a
   await changeRules(async () => {
     const windows = pair.office.getByRole("group", { name: "Windows" });
     const remove = windows.getByRole("button", { name: "Remove this window" });
+    await remove.first().waitFor();
     while ((await remove.count()) > 1) await remove.last().click();
     await windows.getByRole("combobox", { name: "Kind" }).click();
     await pair.office.getByRole("option", { name: "Exact times" }).click();

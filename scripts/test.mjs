@@ -11,6 +11,7 @@ let failed = 0;
 step("format", "format:check");
 step("types", "types");
 step("lint", "lint", "--max-warnings", "0");
+step("rows as the migrations say", "rows", "--check");
 step("no circles", "circles");
 step("nothing unused", "unused");
 jest("unit", ["--coverage"]);

@@ -1,4 +1,5 @@
 import type { Actor } from "@/core/people/permissions";
+import { insertRow } from "@/store/insert";
 import { nanoid } from "nanoid";
 import { createHmac, timingSafeEqual } from "node:crypto";
 import type { Hogar } from "./hogar";
@@ -30,7 +31,7 @@ export const linkAddressOf = (hogar: Hogar, jobId: number): string | null => {
 };
 
 export function makeLink({ sql, now }: OperationContext, jobId: number): void {
-  sql("INSERT INTO links (job_id, nonce, made_at) VALUES (?, ?, ?)").run(jobId, nanoid(32), now);
+  insertRow(sql, "links", { job_id: jobId, nonce: nanoid(32), made_at: now });
 }
 
 /** Who a token stands for, or null where it opens nothing (any more). */

@@ -4,6 +4,7 @@ import { localDate } from "@/core/time/local";
 import { writeTimesBy } from "@/core/time/words";
 import { type BusinessRow, readBusiness } from "@/store/business";
 import { markCaches, sqliteCode, type Store } from "@/store/database";
+import { insertOnce } from "@/store/insert";
 import type { Static, TSchema } from "@sinclair/typebox";
 import { checkInput } from "./check-input";
 import type { Hogar } from "./hogar";
@@ -60,9 +61,14 @@ export function perform<S extends TSchema, R>(
         const context: OperationContext = {
           ...viewContext(hogar, actor),
           later({ kind, key, payload, afterMs = 0 }) {
-            sql(
-              "INSERT INTO outbox (kind, key, payload, state, attempts, run_after) VALUES (?, ?, ?, 'ready', 0, ?) ON CONFLICT (key) DO NOTHING",
-            ).run(kind, key, JSON.stringify(payload), context.now + afterMs);
+            insertOnce(sql, "outbox", {
+              kind,
+              key,
+              payload: JSON.stringify(payload),
+              state: "ready",
+              attempts: 0,
+              run_after: context.now + afterMs,
+            });
             woken = true;
           },
         };

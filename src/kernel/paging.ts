@@ -37,14 +37,14 @@ interface PagedQuery {
 }
 
 /** The ids of one page, in order, and how many there are: sorted and counted by the database. Rows without a value come last. */
-export function readPage(
+export function readPage<Id extends number | string = number>(
   { sql }: Pick<ViewContext, "sql">,
   { page, size, sort, descending }: Pick<PageAsked, "page" | "size" | "sort" | "descending">,
   { from, where, id, order, params }: PagedQuery,
-): Page<number> {
+): Page<Id> {
   const by = order[sort]!;
   const direction = descending ? "DESC" : "ASC";
-  const ids = sql<{ id: number }>(
+  const ids = sql<{ id: Id }>(
     `SELECT ${id} AS id ${from} WHERE ${where} ORDER BY ${by} ${direction} NULLS LAST, ${id} LIMIT @size OFFSET @skip`,
   ).all({ ...params, size, skip: page * size });
   const { count } = sql<{ count: number }>(`SELECT count(*) AS count ${from} WHERE ${where}`).get(params)!;

@@ -1,6 +1,7 @@
 import { Refusal } from "@/core/problems";
 import { clock } from "@/core/time/words";
 import { sqliteCode } from "@/store/database";
+import { insertRow } from "@/store/insert";
 import type { Limits } from "./inputs";
 import type { OperationContext } from "./operation";
 
@@ -39,7 +40,7 @@ export function skillNamed({ sql }: OperationContext, name: string): number {
   const tidy = name.trim();
   return (
     sql<{ id: number }>("SELECT id FROM skills WHERE name = ?").get(tidy)?.id ??
-    sql<{ id: number }>("INSERT INTO skills (name) VALUES (?) RETURNING id").get(tidy)!.id
+    insertRow(sql, "skills", { name: tidy })
   );
 }
 
@@ -51,7 +52,7 @@ export function saveLimits(
 ): void {
   sql("DELETE FROM limits WHERE scope = ? AND subject_id = ?").run(scope, subjectId);
   for (const per of ["window", "day", "week"] as const)
-    if (limits[per] !== null) sql("INSERT INTO limits VALUES (?, ?, ?, ?)").run(scope, subjectId, per, limits[per]);
+    if (limits[per] !== null) insertRow(sql, "limits", { scope, subject_id: subjectId, per, most: limits[per] });
 }
 
 /** The ids that something is limited to, in a table of two columns; none are no limit. */

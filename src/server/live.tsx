@@ -4,7 +4,7 @@ import type { ReactNode } from "react";
 import { read } from "./read";
 
 /** A view a page brings along: its name and what it is asked. */
-export type Brought = { [N in ViewName]: readonly [N, ViewInput<N>] }[ViewName];
+type Brought<N extends ViewName = ViewName> = { [K in N]: readonly [K, ViewInput<K>] }[N];
 
 /** Reads views as the person who is signed in, and hands them to the screen, which keeps them fresh (ui/live.tsx). */
 export async function Bring({
@@ -17,6 +17,8 @@ export async function Bring({
   children: ReactNode;
 }) {
   const client = new QueryClient();
-  for (const [name, input] of views) client.setQueryData([name, input], await read(name, input as never, back));
+  const bring = async <N extends ViewName>([name, input]: Brought<N>) =>
+    client.setQueryData([name, input], await read(name, input, back));
+  for (const view of views) await bring(view);
   return <HydrationBoundary state={dehydrate(client)}>{children}</HydrationBoundary>;
 }

@@ -1,5 +1,7 @@
 import type { Question } from "@/core/catalogue/questions";
+import { doorAnswersColumn, questionsColumn, tellsColumn, wordsColumn } from "./columns";
 import type { Store } from "./database";
+import type { Rows } from "./rows";
 
 /** How the front door looks and what it says. */
 export interface FrontDoorSettings {
@@ -24,22 +26,7 @@ export interface FrontDoorSettings {
   tells: { way: "mail" | "text"; to: string }[];
 }
 
-interface Row {
-  welcome: string;
-  picture: string | null;
-  accent: string;
-  ground: string;
-  answers: string;
-  fields: string;
-  pays_at_door: number;
-  done_words: string;
-  done_address: string;
-  shows_contact: number;
-  takes_wishes: number;
-  sites: string;
-  listed: number;
-  tells: string;
-}
+type Row = Rows["front_door"];
 
 export function readFrontDoor({ sql }: Pick<Store, "sql">): FrontDoorSettings {
   const row = sql<Row>("SELECT * FROM front_door WHERE id = 1").get()!;
@@ -54,9 +41,9 @@ export function readFrontDoor({ sql }: Pick<Store, "sql">): FrontDoorSettings {
     showsContact: row.shows_contact === 1,
     takesWishes: row.takes_wishes === 1,
     listed: row.listed === 1,
-    answers: JSON.parse(row.answers) as FrontDoorSettings["answers"],
-    fields: JSON.parse(row.fields) as Question[],
-    sites: JSON.parse(row.sites) as string[],
-    tells: JSON.parse(row.tells) as FrontDoorSettings["tells"],
+    answers: doorAnswersColumn.read(row.answers),
+    fields: questionsColumn.read(row.fields),
+    sites: wordsColumn.read(row.sites),
+    tells: tellsColumn.read(row.tells),
   };
 }

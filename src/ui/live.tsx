@@ -36,10 +36,11 @@ export function useShown<N extends ViewName>(name: N, input: ViewInput<N>, every
 }
 
 /** What is read when it is needed; `null` as input reads nothing. What was there stays until the next answer is. */
-export function useLive<N extends ViewName>(name: N, input: ViewInput<N> | null) {
+export function useLive<N extends ViewName>(name: N, input: ViewInput<N> | null, everyMs?: number) {
   const query = useQuery({
     ...queryOf(name, input as ViewInput<N>),
     enabled: input !== null,
+    refetchInterval: everyMs ?? false,
     placeholderData: keepPreviousData,
   });
   return {

@@ -2,7 +2,7 @@
 import type { ViewInput } from "@/api/client";
 import Box from "@mui/material/Box";
 import TextField from "@mui/material/TextField";
-import type { GridColDef, GridSortModel, GridValidRowModel } from "@mui/x-data-grid";
+import type { DataGridProps, GridColDef, GridSortModel, GridValidRowModel } from "@mui/x-data-grid";
 import { type ReactNode, useDeferredValue, useState } from "react";
 import { DataTable } from "./data-table";
 import type { firstPage, PagedView, Sort } from "./first-page";
@@ -16,6 +16,8 @@ export function PagedTable<N extends PagedView, R extends GridValidRowModel>({
   columns,
   searchLabel,
   beside,
+  empty,
+  everyMs,
   ...table
 }: {
   name: N;
@@ -27,12 +29,16 @@ export function PagedTable<N extends PagedView, R extends GridValidRowModel>({
   searchLabel: string;
   beside?: ReactNode;
   onOpen?: (row: R) => void;
-  columnVisibilityModel?: Record<string, boolean>;
   empty: string;
-}) {
+  /** How often it is read again by itself. */
+  everyMs?: number;
+} & Pick<
+  DataGridProps<R>,
+  "columnVisibilityModel" | "checkboxSelection" | "rowSelectionModel" | "onRowSelectionModelChange" | "getRowId"
+>) {
   const [asked, setAsked] = useState(first);
   const search = useDeferredValue(asked.search);
-  const { data, problem, loading } = useLive(name, { ...asked, ...more, search } as unknown as ViewInput<N>);
+  const { data, problem, loading } = useLive(name, { ...asked, ...more, search } as unknown as ViewInput<N>, everyMs);
   const page = data as { rows: R[]; count: number } | null;
   const sortModel: GridSortModel = [{ field: asked.sort as string, sort: asked.descending ? "desc" : "asc" }];
   return (
@@ -62,11 +68,10 @@ export function PagedTable<N extends PagedView, R extends GridValidRowModel>({
           onSortModelChange={([by]) =>
             by && setAsked({ ...asked, sort: by.field as Sort<N>, descending: by.sort === "desc", page: 0 })
           }
-          onOpen={table.onOpen}
-          columnVisibilityModel={table.columnVisibilityModel}
           localeText={{
-            noRowsLabel: problem?.sentence ?? (asked.search ? "Nothing is found. Try fewer letters." : table.empty),
+            noRowsLabel: problem?.sentence ?? (asked.search ? "Nothing is found. Try fewer letters." : empty),
           }}
+          {...table}
         />
       </Box>
     </>

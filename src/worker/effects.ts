@@ -6,17 +6,31 @@ import { linkPlaceholder } from "@/modules/messages/messaging";
 import { recordDelivery } from "@/modules/messages/operations/record-delivery";
 import { recordKeptCard } from "@/modules/money/operations/cards";
 import { recordCharge, recordRefund } from "@/modules/money/operations/record-outcomes";
+import { jsonColumn } from "@/store/json-column";
+import type { Json, Rows } from "@/store/rows";
+import { type TSchema, Type } from "@sinclair/typebox";
 
 export const worker: Actor = { kind: "system", name: "worker" };
 
-/** One kind of thing done outside: it does it, and takes down what came of it. */
+/** One kind of thing done outside, for one payload: it does it, and takes down what came of it. */
 export interface Effect {
   /** False where doing it twice could harm: then an attempt whose end is unknown is left to a person. */
-  repeatable: (hogar: Hogar, payload: never) => boolean;
-  carryOut: (hogar: Hogar, payload: never, key: string) => Promise<void>;
+  repeatable: boolean;
+  carryOut: (key: string) => Promise<void>;
   /** Where nothing more will be tried. */
-  giveUp: (hogar: Hogar, payload: never, problem: string) => void;
+  giveUp: () => void;
 }
+
+/** What a kind does with a payload as it stands in the outbox; throws where that is not of the kind's shape. */
+type Kind = (hogar: Hogar, payload: Json) => Effect;
+
+const kind = <P>(shape: Record<keyof P, TSchema>, effect: (hogar: Hogar, payload: P) => Effect): Kind => {
+  const column = jsonColumn<P>(Type.Object(shape));
+  return (hogar, payload) => effect(hogar, column.read(payload));
+};
+
+const [text, whole] = [Type.String(), Type.Integer()];
+const nothing = () => {};
 
 interface ChargePayload {
   chargeKey: string;
@@ -26,15 +40,18 @@ interface ChargePayload {
   description: string;
 }
 
-const charge: Effect = {
-  repeatable: () => true,
-  async carryOut(hogar, { chargeKey, ...charge }: ChargePayload) {
-    const outcome = await hogar.gateways.cards.charge({ key: chargeKey, ...charge });
-    mustPerform(hogar, recordCharge, { chargeKey, outcome }, worker);
-  },
-  // Whether the card was charged is not known: the payment stays "asked" and is shown to a person.
-  giveUp: () => {},
-};
+const charge = kind<ChargePayload>(
+  { chargeKey: text, token: text, amountMinor: whole, currency: text, description: text },
+  (hogar, { chargeKey, ...charge }) => ({
+    repeatable: true,
+    async carryOut() {
+      const outcome = await hogar.gateways.cards.charge({ key: chargeKey, ...charge });
+      mustPerform(hogar, recordCharge, { chargeKey, outcome }, worker);
+    },
+    // Whether the card was charged is not known: the payment stays "asked" and is shown to a person.
+    giveUp: nothing,
+  }),
+);
 
 interface RefundPayload {
   refundKey: string;
@@ -42,14 +59,17 @@ interface RefundPayload {
   amountMinor: number;
 }
 
-const refund: Effect = {
-  repeatable: () => true,
-  async carryOut(hogar, { refundKey, reference, amountMinor }: RefundPayload) {
-    await hogar.gateways.cards.refund({ key: refundKey, reference, amountMinor });
-    mustPerform(hogar, recordRefund, { refundKey }, worker);
-  },
-  giveUp: () => {},
-};
+const refund = kind<RefundPayload>(
+  { refundKey: text, reference: text, amountMinor: whole },
+  (hogar, { refundKey, ...refund }) => ({
+    repeatable: true,
+    async carryOut() {
+      await hogar.gateways.cards.refund({ key: refundKey, ...refund });
+      mustPerform(hogar, recordRefund, { refundKey }, worker);
+    },
+    giveUp: nothing,
+  }),
+);
 
 interface KeepCardPayload {
   customerId: number;
@@ -57,14 +77,14 @@ interface KeepCardPayload {
   token: string;
 }
 
-const keepCard: Effect = {
-  repeatable: () => true,
-  async carryOut(hogar, { token, ...of }: KeepCardPayload) {
+const keepCard = kind<KeepCardPayload>({ customerId: whole, jobId: whole, token: text }, (hogar, { token, ...of }) => ({
+  repeatable: true,
+  async carryOut() {
     mustPerform(hogar, recordKeptCard, { ...of, ...(await hogar.gateways.cards.keep(token)) }, worker);
   },
   // Then there is no card on file, and the customer enters one the next time.
-  giveUp: () => {},
-};
+  giveUp: nothing,
+}));
 
 interface TellPayload {
   way: "mail" | "text";
@@ -76,45 +96,33 @@ interface TellPayload {
 }
 
 /** A mail or text that is not kept with a customer: to the office, or to somebody who waits. */
-const tell: Effect = {
-  repeatable: (hogar, { way }: TellPayload) => hogar.gateways[way].repeatable,
-  async carryOut(hogar, { way, to, subject, body, opens }: TellPayload, key) {
-    const link = opens ? `${hogar.publicUrl}/${opens.kind}/${sealedToken(hogar, opens)}` : "";
-    await hogar.gateways[way].send({ key, to, subject, body: body.replaceAll(ownLinkPlaceholder, link) });
-  },
-  giveUp: () => {},
-};
+const tell = kind<TellPayload>(
+  { way: text, to: text, subject: text, body: text, opens: Type.Optional(Type.Object({ kind: text })) },
+  (hogar, { way, to, subject, body, opens }) => ({
+    repeatable: hogar.gateways[way].repeatable,
+    async carryOut(key) {
+      const link = opens ? `${hogar.publicUrl}/${opens.kind}/${sealedToken(hogar, opens)}` : "";
+      await hogar.gateways[way].send({ key, to, subject, body: body.replaceAll(ownLinkPlaceholder, link) });
+    },
+    giveUp: nothing,
+  }),
+);
 
-interface MessagePayload {
-  messageId: number;
-}
+/** A mail or text to a customer, kept with them. */
+const message = kind<{ messageId: number }>({ messageId: whole }, (hogar, { messageId }) => {
+  const { channel, recipient, subject, body, job_id } = hogar.store
+    .sql<Rows["messages"]>("SELECT * FROM messages WHERE id = ?")
+    .get(messageId)!;
+  const gateway = hogar.gateways[channel];
+  return {
+    repeatable: gateway.repeatable,
+    async carryOut(key) {
+      const link = (job_id === null ? null : linkAddressOf(hogar, job_id)) ?? hogar.publicUrl;
+      const state = await gateway.send({ key, to: recipient, subject, body: body.replaceAll(linkPlaceholder, link) });
+      mustPerform(hogar, recordDelivery, { messageId, state }, worker);
+    },
+    giveUp: () => mustPerform(hogar, recordDelivery, { messageId, state: "not known" }, worker),
+  };
+});
 
-interface MessageRow {
-  channel: "mail" | "text";
-  recipient: string;
-  subject: string;
-  body: string;
-  job_id: number | null;
-}
-
-const messageOf = (hogar: Hogar, id: number) =>
-  hogar.store.sql<MessageRow>("SELECT * FROM messages WHERE id = ?").get(id)!;
-
-const message: Effect = {
-  repeatable: (hogar, { messageId }: MessagePayload) => hogar.gateways[messageOf(hogar, messageId).channel].repeatable,
-  async carryOut(hogar, { messageId }: MessagePayload, key) {
-    const { channel, recipient, subject, body, job_id } = messageOf(hogar, messageId);
-    const link = (job_id === null ? null : linkAddressOf(hogar, job_id)) ?? hogar.publicUrl;
-    const state = await hogar.gateways[channel].send({
-      key,
-      to: recipient,
-      subject,
-      body: body.replaceAll(linkPlaceholder, link),
-    });
-    mustPerform(hogar, recordDelivery, { messageId, state }, worker);
-  },
-  giveUp: (hogar, { messageId }: MessagePayload) =>
-    mustPerform(hogar, recordDelivery, { messageId, state: "not known" }, worker),
-};
-
-export const effects: Record<string, Effect> = { charge, refund, "keep card": keepCard, tell, message };
+export const effects: Record<string, Kind> = { charge, refund, "keep card": keepCard, tell, message };

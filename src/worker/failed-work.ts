@@ -1,5 +1,7 @@
 import { problems, type Result } from "@/core/problems";
 import type { Hogar } from "@/kernel/hogar";
+import { insertRow } from "@/store/insert";
+import type { Rows } from "@/store/rows";
 
 /** What a job of the worker does for one subject after the other: one repeat, one visit, one invoice. */
 export interface PieceByPiece {
@@ -23,7 +25,7 @@ const againAfterMs = 86_400_000;
 export function workThrough(hogar: Hogar, piece: PieceByPiece, ids: readonly number[], until: number): number | null {
   const aside = new Map(
     hogar.store
-      .sql<FailedRow>("SELECT subject, state_then, failed_at FROM failed_work WHERE job = ?")
+      .sql<FailedRow>("SELECT * FROM failed_work WHERE job = ?")
       .all(piece.job)
       .map((row) => [Number(row.subject), row]),
   );
@@ -41,11 +43,7 @@ export function workThrough(hogar: Hogar, piece: PieceByPiece, ids: readonly num
   return null;
 }
 
-interface FailedRow {
-  subject: string;
-  state_then: string;
-  failed_at: number;
-}
+type FailedRow = Rows["failed_work"];
 
 const mayWorkNow = (hogar: Hogar, piece: PieceByPiece, id: number, failed: FailedRow): boolean =>
   failed.failed_at < hogar.now() - againAfterMs || failed.state_then !== stateOf(hogar, piece, id);
@@ -65,9 +63,17 @@ function tryOne(hogar: Hogar, { work, job }: PieceByPiece, id: number): string |
 }
 
 function setAside(hogar: Hogar, piece: PieceByPiece, id: number, problem: string): void {
-  hogar.store
-    .sql(
-      "INSERT INTO failed_work (job, subject, words, problem, state_then, failed_at) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT DO UPDATE SET words = excluded.words, problem = excluded.problem, state_then = excluded.state_then, failed_at = excluded.failed_at",
-    )
-    .run(piece.job, String(id), piece.wordsOf(hogar, id), problem, stateOf(hogar, piece, id), hogar.now());
+  insertRow(
+    hogar.store.sql,
+    "failed_work",
+    {
+      job: piece.job,
+      subject: String(id),
+      words: piece.wordsOf(hogar, id),
+      problem,
+      state_then: stateOf(hogar, piece, id),
+      failed_at: hogar.now(),
+    },
+    "ON CONFLICT DO UPDATE SET words = excluded.words, problem = excluded.problem, state_then = excluded.state_then, failed_at = excluded.failed_at",
+  );
 }

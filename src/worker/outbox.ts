@@ -1,5 +1,6 @@
 import type { Hogar } from "@/kernel/hogar";
-import { effects } from "./effects";
+import { type Rows } from "@/store/rows";
+import { type Effect, effects } from "./effects";
 
 /**
  * The durable outbox. An effect is leased, carried out, and marked done after its outcome has been
@@ -9,14 +10,7 @@ import { effects } from "./effects";
 const mostAttempts = 8;
 const pauseMs = (attempts: number): number => Math.min(2_000 * 3 ** (attempts - 1), 3_600_000);
 
-interface OutboxRow {
-  id: number;
-  kind: string;
-  key: string;
-  payload: string;
-  attempts: number;
-  was_leased: number;
-}
+type OutboxRow = Pick<Rows["outbox"], "id" | "kind" | "key" | "payload" | "attempts"> & { was_leased: number };
 
 /** Carries out what is due, each within its own try: what fails waits or is given up, and the next goes on. Answers how many effects were tried. */
 export async function drainOutbox(hogar: Hogar, leaseMs = 60_000): Promise<number> {
@@ -39,32 +33,33 @@ function lease({ store, now }: Hogar, leaseMs: number): OutboxRow | undefined {
 
 async function attempt(hogar: Hogar, row: OutboxRow): Promise<void> {
   const { sql } = hogar.store;
-  const effect = effects[row.kind];
-  const giveUp = (problem: string) => {
-    sql("UPDATE outbox SET state = 'given up', leased_until = NULL, last_problem = ?, ended_at = ? WHERE id = ?").run(
-      problem,
-      hogar.now(),
-      row.id,
-    );
-    effect?.giveUp(hogar, JSON.parse(row.payload) as never, problem);
-  };
-  if (!effect) return giveUp(`Nobody knows how to do “${row.kind}”`);
+  const end = (state: "done" | "given up", problem: string | null) =>
+    sql(
+      "UPDATE outbox SET state = @state, leased_until = NULL, last_problem = @problem, ended_at = @now WHERE id = @id",
+    ).run({ state, problem, now: hogar.now(), id: row.id });
+  const kind = effects[row.kind];
+  if (!kind) return void end("given up", `Nobody knows how to do “${row.kind}”`);
+  let effect: Effect;
   try {
-    const payload = JSON.parse(row.payload) as never;
-    if (row.was_leased && !effect.repeatable(hogar, payload))
-      return giveUp("It is not known whether this was done before the application stopped");
-    await effect.carryOut(hogar, payload, row.key);
-    sql("UPDATE outbox SET state = 'done', leased_until = NULL, last_problem = NULL, ended_at = ? WHERE id = ?").run(
-      hogar.now(),
-      row.id,
-    );
+    effect = kind(hogar, row.payload);
   } catch (error) {
-    const problem = error instanceof Error ? error.message : String(error);
-    if (row.attempts >= mostAttempts) return giveUp(problem);
-    sql("UPDATE outbox SET state = 'ready', leased_until = NULL, last_problem = ?, run_after = ? WHERE id = ?").run(
-      problem,
-      hogar.now() + pauseMs(row.attempts),
-      row.id,
-    );
+    return void end("given up", wordsOf(error));
+  }
+  const giveUp = (problem: string) => {
+    end("given up", problem);
+    effect.giveUp();
+  };
+  if (row.was_leased && !effect.repeatable)
+    return giveUp("It is not known whether this was done before the application stopped");
+  try {
+    await effect.carryOut(row.key);
+    end("done", null);
+  } catch (error) {
+    if (row.attempts >= mostAttempts) return giveUp(wordsOf(error));
+    sql(
+      "UPDATE outbox SET state = 'ready', leased_until = NULL, last_problem = @problem, run_after = @after WHERE id = @id",
+    ).run({ problem: wordsOf(error), after: hogar.now() + pauseMs(row.attempts), id: row.id });
   }
 }
+
+const wordsOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));

@@ -1,5 +1,6 @@
 import type { Hogar } from "@/kernel/hogar";
 import { viewContext } from "@/kernel/operation";
+import { insertRow } from "@/store/insert";
 import { worker } from "./effects";
 
 const dayMs = 86_400_000;
@@ -51,8 +52,11 @@ function forgetRows({ store: { sql } }: Hogar, before: number): number {
   sql(
     `UPDATE audit_changes SET before = NULL, after = NULL WHERE id > ? AND id <= ? AND entity NOT IN ${keptWhole}`,
   ).run(position, through.last);
-  sql(
-    "INSERT INTO worker_marks VALUES ('audit changes', ?) ON CONFLICT DO UPDATE SET position = excluded.position",
-  ).run(through.last);
+  insertRow(
+    sql,
+    "worker_marks",
+    { name: "audit changes", position: through.last },
+    "ON CONFLICT DO UPDATE SET position = excluded.position",
+  );
   return through.n;
 }

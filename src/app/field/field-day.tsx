@@ -4,6 +4,7 @@ import { missing, tick as ticked } from "@/core/catalogue/checklist";
 import { moneyWords } from "@/core/money/amounts";
 import { type ProblemCode, Refusal } from "@/core/problems";
 import { clock, dayShort, dayWords, durationWords, windowWords } from "@/core/time/words";
+import { lateBy } from "@/core/visits/lateness";
 import { type FieldStep, nextStep, visitStates } from "@/core/visits/states";
 import { stateGlyphs } from "@/ui/arch";
 import { useRefresh, useShown } from "@/ui/live";
@@ -184,7 +185,7 @@ function NextStop({
   onTick: (ids: string[]) => void;
 }) {
   const arrives = Math.max(now + stop.driving, stop.arrives);
-  const late = stop.state === "promised" || stop.state === "on the way" ? arrives - stop.windowTo : 0;
+  const late = lateBy({ ...stop, arrives }, now);
   const chip = (words: string) => (
     <Box key={words} sx={{ border: `1px solid ${ink.line}`, borderRadius: "6px", px: 2, py: 0.75, fontSize: 15 }}>
       {words}

@@ -55,6 +55,16 @@ export type Condition = { question: string } & ({ is: boolean | string } | { atL
 export type Answers = Record<string, Answer>;
 export type Answer = boolean | number | string | string[];
 
+/** Answers as a job keeps them: in words, since the questions may change, and as they were given. */
+export interface KeptAnswer {
+  id: string;
+  question: string;
+  words: string;
+  value: Answers[string];
+  /** Tokens of pictures, where they are the answer. */
+  photos?: string[];
+}
+
 /** The questions that are shown with these answers, in order. A question whose condition is itself not shown stays hidden. */
 export function shownQuestions(questions: readonly Question[], answers: Answers): Question[] {
   const shown = new Map<string, Question>();

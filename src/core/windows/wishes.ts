@@ -1,6 +1,13 @@
 import { type LocalDate, servesWeekday } from "../time/dates";
 import { dateWords, weekdaysWords, windowWords } from "../time/words";
 
+/** A window that somebody chose: minutes of the day. */
+export interface ChosenWindow {
+  date: LocalDate;
+  from: number;
+  to: number;
+}
+
 /** Days and times that would suit somebody. Minutes of the day. */
 export interface Wish {
   /** A bit for each weekday, Monday the lowest. */

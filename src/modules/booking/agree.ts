@@ -1,10 +1,13 @@
-import type { ChecklistItem, TickedItem } from "@/core/catalogue/checklist";
+import type { TickedItem } from "@/core/catalogue/checklist";
 import type { PricedOrder } from "@/core/catalogue/order";
+import { type KeptAnswer } from "@/core/catalogue/questions";
 import { phoneKept } from "@/core/people/phones";
 import { makeLink } from "@/kernel/links";
 import type { OperationContext } from "@/kernel/operation";
 import { type ItemRow, questionsOf, termsOf } from "@/modules/catalogue/catalogue";
-import { type KeptAnswer, keptAnswers } from "@/modules/catalogue/job-items";
+import { keptAnswers } from "@/modules/catalogue/job-items";
+import { checklistColumn } from "@/store/columns";
+import { insertRow } from "@/store/insert";
 
 export interface NewJob {
   /** Where its messages go, where that is not to the customer as we know them. */
@@ -34,53 +37,50 @@ export interface NewJob {
 /** Turns a hold or a forecast into a promised visit with a job, its lines and the customer's link. Answers the job's id. */
 export function agreeJob(context: OperationContext, job: NewJob): number {
   const { sql, now } = context;
-  const { id } = sql<{ id: number }>(
-    `INSERT INTO jobs (customer_id, site_id, service_id, state, total_minor, tax_minor, deposit_minor, note, photos, fields, pays, approval, mail, phone, reminders, offers, coupon_id, source, booked_at, booked_by)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
-  ).get(
-    job.customerId,
-    job.siteId,
-    job.items[0]!.service.id,
-    job.depositMinor > 0 ? "awaiting deposit" : "agreed",
-    job.order.totalMinor,
-    job.order.taxMinor,
-    job.depositMinor,
-    job.note,
-    JSON.stringify(job.photos ?? []),
-    JSON.stringify(job.fields ?? []),
-    job.atDoor ? "at the door" : "by invoice",
-    job.toConfirm ? "waiting" : "given",
-    job.reach?.mail.trim() ?? "",
-    job.reach ? phoneKept(job.reach.phone, context.business.phone) : "",
-    agreedTo(job, "reminders"),
-    agreedTo(job, "offers"),
-    job.couponId ?? null,
-    job.source ?? "",
-    now,
-    job.bookedBy,
-  )!;
+  const id = insertRow(sql, "jobs", {
+    customer_id: job.customerId,
+    site_id: job.siteId,
+    service_id: job.items[0]!.service.id,
+    state: job.depositMinor > 0 ? "awaiting deposit" : "agreed",
+    total_minor: job.order.totalMinor,
+    tax_minor: job.order.taxMinor,
+    deposit_minor: job.depositMinor,
+    note: job.note,
+    photos: JSON.stringify(job.photos ?? []),
+    fields: JSON.stringify(job.fields ?? []),
+    pays: job.atDoor ? "at the door" : "by invoice",
+    approval: job.toConfirm ? "waiting" : "given",
+    mail: job.reach?.mail.trim() ?? "",
+    phone: job.reach ? phoneKept(job.reach.phone, context.business.phone) : "",
+    reminders: agreedTo(job, "reminders"),
+    offers: agreedTo(job, "offers"),
+    coupon_id: job.couponId ?? null,
+    source: job.source ?? "",
+    booked_at: now,
+    booked_by: job.bookedBy,
+  });
   for (const [i, { service, quantity, answers, extras }] of job.items.entries())
-    sql("INSERT INTO job_items VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(
-      id,
-      i,
-      service.id,
+    insertRow(sql, "job_items", {
+      job_id: id,
+      position: i,
+      service_id: service.id,
       quantity,
-      JSON.stringify(keptAnswers(questionsOf(service), answers)),
-      JSON.stringify(extras),
-      JSON.stringify(termsOf(service)),
-      job.order.items[i]!.totalMinor,
-    );
+      answers: JSON.stringify(keptAnswers(questionsOf(service), answers)),
+      extras: JSON.stringify(extras),
+      terms: JSON.stringify(termsOf(service)),
+      total_minor: job.order.items[i]!.totalMinor,
+    });
   for (const [i, line] of job.order.lines.entries())
-    sql("INSERT INTO job_lines VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(
-      id,
-      i,
-      line.description,
-      line.quantity,
-      line.unitMinor,
-      line.taxBp,
-      line.amountMinor,
-      line.taxMinor,
-    );
+    insertRow(sql, "job_lines", {
+      job_id: id,
+      position: i,
+      description: line.description,
+      quantity: line.quantity,
+      unit_minor: line.unitMinor,
+      tax_bp: line.taxBp,
+      amount_minor: line.amountMinor,
+      tax_minor: line.taxMinor,
+    });
   sql(
     "UPDATE visits SET state = 'promised', job_id = ?, held_until = NULL, checklist = ? WHERE id = ? OR first_visit_id = ?",
   ).run(id, JSON.stringify(checklistOf(job.items)), job.visitId, job.visitId);
@@ -98,7 +98,7 @@ const agreedTo = ({ agreed, reach }: NewJob, kind: "reminders" | "offers"): 0 | 
 /** What is ticked off on site, of all services; ids are told apart where there are several. */
 const checklistOf = (items: readonly ItemRow[]): TickedItem[] =>
   items.flatMap(({ service }, i) =>
-    (JSON.parse(service.checklist) as ChecklistItem[]).map((item) => ({
+    checklistColumn.read(service.checklist).map((item) => ({
       ...item,
       ...(i > 0 && { id: `${i}-${item.id}` }),
       done: false,

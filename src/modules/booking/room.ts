@@ -1,15 +1,11 @@
 import { Refusal } from "@/core/problems";
 import { isOnOurWay, type Offer } from "@/core/windows/offers";
+import type { ChosenWindow } from "@/core/windows/wishes";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { placeVisit, takeOut } from "@/modules/placing/days";
 import { answersFor, type AskOptions, bookableDates, nearestOffers } from "@/modules/placing/windows";
+import { insertRow } from "@/store/insert";
 import type { Wanted } from "./wanted";
-
-export interface ChosenWindow {
-  date: string;
-  from: number;
-  to: number;
-}
 
 /** The answer for the chosen window as things stand now, or a refusal that brings the nearest offers. */
 export function stillOffered(
@@ -39,32 +35,28 @@ export function takeRoom(
   const crew = offer.technicians.slice(0, visit.crew).map((t) => Number(t.id));
   let first: number | null = null;
   for (const day of [offer, ...offer.then]) {
-    const { id }: { id: number } = context
-      .sql<{ id: number }>(
-        `INSERT INTO visits (state, first_visit_id, service_id, also, title, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, meet_at, lng, lat, skills, on_our_way, held_until, hold_key)
-       VALUES ('held', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id`,
-      )
-      .get(
-        first,
-        visit.serviceIds[0],
-        JSON.stringify(visit.serviceIds.slice(1)),
-        visit.title,
-        wanted.zone?.id ?? null,
-        day.date,
-        day.from,
-        day.to,
-        visit.minutes,
-        visit.before,
-        visit.after,
-        visit.crew,
-        day.meetAt,
-        visit.point.lng,
-        visit.point.lat,
-        JSON.stringify(visit.skills),
-        isOnOurWay(offer) ? 1 : 0,
-        hold.until,
-        first === null ? hold.key : null,
-      )!;
+    const id: number = insertRow(context.sql, "visits", {
+      state: "held",
+      first_visit_id: first,
+      service_id: visit.serviceIds[0]!,
+      also: JSON.stringify(visit.serviceIds.slice(1)),
+      title: visit.title,
+      zone_id: wanted.zone?.id ?? null,
+      date: day.date,
+      window_from: day.from,
+      window_to: day.to,
+      minutes: visit.minutes,
+      before_minutes: visit.before,
+      after_minutes: visit.after,
+      crew: visit.crew,
+      meet_at: day.meetAt,
+      lng: visit.point.lng,
+      lat: visit.point.lat,
+      skills: JSON.stringify(visit.skills),
+      on_our_way: isOnOurWay(offer) ? 1 : 0,
+      held_until: hold.until,
+      hold_key: first === null ? hold.key : null,
+    });
     placeVisit(context, id, crew);
     first ??= id;
   }

@@ -1,3 +1,4 @@
+import { type Item } from "@/core/catalogue/items";
 import type { PricedOrder } from "@/core/catalogue/order";
 import type { Answers } from "@/core/catalogue/questions";
 import { Refusal } from "@/core/problems";
@@ -5,7 +6,6 @@ import type { VisitToPlace } from "@/core/windows/visit-to-place";
 import type { Address } from "@/gateways/types";
 import type { ViewContext } from "@/kernel/operation";
 import {
-  type Item,
   type ItemRow,
   priceItems,
   questionsOf,

@@ -1,6 +1,7 @@
 import { checkInput } from "@/kernel/check-input";
 import type { Hogar } from "@/kernel/hogar";
 import { input, Mail, Name, Phone, PointSchema } from "@/kernel/inputs";
+import { insertRow } from "@/store/insert";
 import { hashSync } from "@node-rs/argon2";
 import { type Static, Type } from "@sinclair/typebox";
 import { Currency } from "./inputs";
@@ -26,26 +27,35 @@ export function openBusiness(
   const { db, audit, sql } = hogar.store;
   db.transaction(() =>
     audit.under({ at: hogar.now(), actor: "system init", operation: "open-business" }, () => {
-      sql(
-        `INSERT INTO business (id, name, phone, mail, currency, prices_include_tax, time_zone, lng, lat, notice_minutes, horizon_days, hold_minutes, deposit_minutes,
-           travel_margin_minutes, travel_margin_percent, payment_days, message_from, message_to, reminder_hours, demo_offset_ms)
-         VALUES (1, ?, ?, ?, ?, ?, ?, ?, ?, 120, 42, 10, 60, 2, 10, 14, 480, 1200, 24, ?)`,
-      ).run(
-        b.name,
-        b.phone,
-        b.mail,
-        b.currency,
-        b.pricesIncludeTax ? 1 : 0,
-        b.timeZone,
-        b.place.lng,
-        b.place.lat,
-        b.demo ? 0 : null,
-      );
-      sql("INSERT INTO people (name, mail, password_hash, role, active) VALUES (?, ?, ?, 'owner', 1)").run(
-        owner.name,
-        owner.mail,
-        hashSync(owner.password),
-      );
+      insertRow(sql, "business", {
+        id: 1,
+        name: b.name,
+        phone: b.phone,
+        mail: b.mail,
+        currency: b.currency,
+        prices_include_tax: b.pricesIncludeTax ? 1 : 0,
+        time_zone: b.timeZone,
+        lng: b.place.lng,
+        lat: b.place.lat,
+        notice_minutes: 120,
+        horizon_days: 42,
+        hold_minutes: 10,
+        deposit_minutes: 60,
+        travel_margin_minutes: 2,
+        travel_margin_percent: 10,
+        payment_days: 14,
+        message_from: 480,
+        message_to: 1200,
+        reminder_hours: 24,
+        demo_offset_ms: b.demo ? 0 : null,
+      });
+      insertRow(sql, "people", {
+        name: owner.name,
+        mail: owner.mail,
+        password_hash: hashSync(owner.password),
+        role: "owner",
+        active: 1,
+      });
     }),
   ).immediate();
 }

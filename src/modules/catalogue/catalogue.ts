@@ -1,4 +1,5 @@
 import type { Coupon } from "@/core/catalogue/coupons";
+import type { Item } from "@/core/catalogue/items";
 import {
   depositWhere,
   type Extra,
@@ -7,52 +8,16 @@ import {
   type PricedOrder,
   priceOrder,
 } from "@/core/catalogue/order";
-import type { Answers, Question } from "@/core/catalogue/questions";
+import type { Question } from "@/core/catalogue/questions";
 import type { Terms } from "@/core/catalogue/terms";
 import { Refusal } from "@/core/problems";
 import type { VisitToPlace } from "@/core/windows/visit-to-place";
 import type { ViewContext } from "@/kernel/operation";
 import type { ZoneRules } from "@/modules/place/zones";
+import { questionsColumn } from "@/store/columns";
+import type { Rows } from "@/store/rows";
 
-export interface ServiceRow {
-  id: number;
-  code: string;
-  name: string;
-  price_minor: number;
-  tax_bp: number;
-  minutes: number;
-  before_minutes: number;
-  after_minutes: number;
-  crew: number;
-  days: number;
-  deposit_kind: "none" | "percent" | "fixed" | "full";
-  deposit_value: number;
-  /** JSON, as core/catalogue/questions has them. */
-  questions: string;
-  active: number;
-  may_pay_all: number;
-  /** 1 where a person confirms each booking. */
-  confirm: number;
-  capacity: "route" | "count" | "open" | "ask" | null;
-  wish: "none" | "preferred" | "only";
-  late_hours: number;
-  late_fee_kind: Terms["late"]["kind"];
-  late_fee_value: number;
-  no_access_minor: number;
-  /** JSON, as core/catalogue/checklist has it. */
-  checklist: string;
-  /** JSON: how often customers may have it come again. */
-  repeats: string;
-}
-
-/** A service in an order, as it came in: how many of it, what was answered and added. */
-export interface Item {
-  serviceId: number;
-  quantity: number;
-  answers: Answers;
-  extras: { id: number; quantity: number }[];
-}
-export const justOne = (serviceId: number): Item => ({ serviceId, quantity: 1, answers: {}, extras: [] });
+export type ServiceRow = Rows["services"];
 
 /** The same with its service, ready to be priced. */
 export interface ItemRow extends Omit<Item, "serviceId"> {
@@ -72,7 +37,7 @@ export function readService({ sql }: ViewContext, id: number): ServiceRow {
 }
 
 export const questionsOf = (service: Pick<ServiceRow, "questions">): Question[] =>
-  JSON.parse(service.questions) as Question[];
+  questionsColumn.read(service.questions);
 
 /** A service as core prices it. */
 export function orderedService({ sql }: ViewContext, service: ServiceRow): OrderedService {
@@ -142,7 +107,7 @@ export function priceItems(
 }
 
 /** What is done, in words: "Chimney sweep, 2 × Alarm check". */
-export const titleOf = (items: readonly Pick<ItemRow, "service" | "quantity">[]): string =>
+export const titleOf = (items: readonly { service: { name: string }; quantity: number }[]): string =>
   items.map(({ service, quantity }) => (quantity > 1 ? `${quantity} × ${service.name}` : service.name)).join(", ");
 
 /** What is asked where a visit falls through. */

@@ -1,6 +1,7 @@
 import { couponProblem, type CouponRules } from "@/core/catalogue/coupons";
 import { Refusal } from "@/core/problems";
 import type { ViewContext } from "@/kernel/operation";
+import { idsColumn } from "@/store/columns";
 
 export type StoredCoupon = CouponRules & { id: number; active: boolean };
 
@@ -26,7 +27,7 @@ export const readCoupons = ({ sql }: Pick<ViewContext, "sql">, code: string | nu
       code: c.code,
       kind: c.kind,
       value: c.value,
-      services: JSON.parse(c.services) as number[],
+      services: idsColumn.read(c.services),
       first: c.first_date,
       last: c.last_date,
       most: c.most,

@@ -1,8 +1,8 @@
-import { answerProblem, type Answers, shownQuestions } from "@/core/catalogue/questions";
+import { answerProblem, type Answers, type KeptAnswer, shownQuestions } from "@/core/catalogue/questions";
 import { Refusal } from "@/core/problems";
 import type { ViewContext } from "@/kernel/operation";
 import { readFrontDoor } from "@/store/front-door";
-import { type KeptAnswer, keptAnswers } from "./job-items";
+import { keptAnswers } from "./job-items";
 
 /** What was answered to the owner's own fields, as a job keeps it; refuses where one is not answered as it must be. */
 export function keptAnswersOf(context: ViewContext, answers: Answers): KeptAnswer[] {

@@ -1,17 +1,11 @@
+import { type Item } from "@/core/catalogue/items";
+import type { KeptAnswer } from "@/core/catalogue/questions";
 import { type Answers, answerWords, type Question, shownQuestions } from "@/core/catalogue/questions";
-import type { ItemTerms, Terms } from "@/core/catalogue/terms";
+import type { ItemTerms } from "@/core/catalogue/terms";
+import { groupBy } from "@/core/group";
 import type { ViewContext } from "@/kernel/operation";
-import type { Item } from "./catalogue";
-
-/** Answers as a job keeps them: in words, since the questions may change, and as they were given. */
-export interface KeptAnswer {
-  id: string;
-  question: string;
-  words: string;
-  value: Answers[string];
-  /** Tokens of pictures, where they are the answer. */
-  photos?: string[];
-}
+import { extrasColumn, idsColumn, keptAnswersColumn, photosColumn, termsColumn } from "@/store/columns";
+import type { Rows } from "@/store/rows";
 
 export const keptAnswers = (questions: readonly Question[], answers: Answers): KeptAnswer[] =>
   shownQuestions(questions, answers).flatMap((question) => {
@@ -29,15 +23,7 @@ export const keptAnswers = (questions: readonly Question[], answers: Answers): K
         ];
   });
 
-interface StoredItem {
-  position: number;
-  service_id: number;
-  quantity: number;
-  answers: string;
-  extras: string;
-  terms: string;
-  total_minor: number;
-}
+type StoredItem = Rows["job_items"];
 
 const storedItems = ({ sql }: Pick<ViewContext, "sql">, jobId: number): StoredItem[] =>
   sql<StoredItem>("SELECT * FROM job_items WHERE job_id = ? ORDER BY position").all(jobId);
@@ -47,8 +33,8 @@ export const itemsOfJob = (context: Pick<ViewContext, "sql">, jobId: number): It
   storedItems(context, jobId).map((item) => ({
     serviceId: item.service_id,
     quantity: item.quantity,
-    extras: JSON.parse(item.extras) as Item["extras"],
-    answers: Object.fromEntries((JSON.parse(item.answers) as KeptAnswer[]).map(({ id, value }) => [id, value])),
+    extras: extrasColumn.read(item.extras),
+    answers: Object.fromEntries(keptAnswersColumn.read(item.answers).map(({ id, value }) => [id, value])),
   }));
 
 /** A job's terms, service by service, as they stood when it was agreed. */
@@ -57,20 +43,42 @@ export const termsOfJob = ({ sql }: Pick<ViewContext, "sql">, jobId: number): (I
     "SELECT i.*, s.name FROM job_items i JOIN services s ON s.id = i.service_id WHERE job_id = ? ORDER BY i.position",
   )
     .all(jobId)
-    .map((item) => ({ ...(JSON.parse(item.terms) as Terms), totalMinor: item.total_minor, name: item.name }));
+    .map((item) => ({ ...termsColumn.read(item.terms), totalMinor: item.total_minor, name: item.name }));
 
-/** What was answered for a job: of all its services, of the owner's own fields, and the photos that came with it. */
-export function answersOfJob(context: Pick<ViewContext, "sql">, jobId: number): KeptAnswer[] {
-  const job = context
-    .sql<{ fields: string; photos: string }>("SELECT fields, photos FROM jobs WHERE id = ?")
-    .get(jobId);
-  if (!job) return [];
-  const photos = JSON.parse(job.photos) as string[];
-  return [
-    ...storedItems(context, jobId).flatMap((item) =>
-      (JSON.parse(item.answers) as KeptAnswer[]).map((answer) => ({ ...answer, id: `${item.position}-${answer.id}` })),
-    ),
-    ...(JSON.parse(job.fields) as KeptAnswer[]),
-    ...(photos.length ? [{ id: "photos", question: "Photos", words: `${photos.length}`, value: photos, photos }] : []),
-  ];
+/** What was answered for jobs: of all their services, of the owner's own fields, and the photos that came with them. */
+export function answersOfJobs(
+  { sql }: Pick<ViewContext, "sql">,
+  jobIds: readonly number[],
+): (id: number) => KeptAnswer[] {
+  const ids = idsColumn.write([...jobIds]);
+  const items = groupBy(
+    sql<StoredItem>(
+      "SELECT * FROM job_items WHERE job_id IN (SELECT value FROM json_each(?)) ORDER BY job_id, position",
+    ).all(ids),
+    (item) => item.job_id,
+  );
+  const jobs = new Map(
+    sql<{ id: number; fields: string; photos: string }>(
+      "SELECT id, fields, photos FROM jobs WHERE id IN (SELECT value FROM json_each(?))",
+    )
+      .all(ids)
+      .map((job) => [job.id, job]),
+  );
+  return (id) => {
+    const job = jobs.get(id);
+    if (!job) return [];
+    const photos = photosColumn.read(job.photos);
+    return [
+      ...(items.get(id) ?? []).flatMap((item) =>
+        keptAnswersColumn.read(item.answers).map((answer) => ({ ...answer, id: `${item.position}-${answer.id}` })),
+      ),
+      ...keptAnswersColumn.read(job.fields),
+      ...(photos.length
+        ? [{ id: "photos", question: "Photos", words: `${photos.length}`, value: photos, photos }]
+        : []),
+    ];
+  };
 }
+
+export const answersOfJob = (context: Pick<ViewContext, "sql">, jobId: number): KeptAnswer[] =>
+  answersOfJobs(context, [jobId])(jobId);

@@ -1,6 +1,7 @@
 import { Refusal } from "@/core/problems";
 import type { PatternPart } from "@/core/windows/patterns";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
+import { insertRow } from "@/store/insert";
 import type { SaveBookingRules } from "./inputs";
 
 /** The pattern of every service that has none of its own. */
@@ -24,16 +25,16 @@ export function refuseOddWindows(parts: SaveBookingRules["windows"]): void {
 export function savePattern({ sql }: OperationContext, id: number, parts: SaveBookingRules["windows"]): void {
   sql("DELETE FROM pattern_parts WHERE pattern_id = ?").run(id);
   for (const [i, part] of parts.entries())
-    sql("INSERT INTO pattern_parts VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(
-      id,
-      i,
-      part.kind,
-      part.weekdays,
-      part.from,
-      part.to,
-      "length" in part ? part.length : null,
-      "step" in part ? part.step : null,
-    );
+    insertRow(sql, "pattern_parts", {
+      pattern_id: id,
+      position: i,
+      kind: part.kind,
+      weekdays: part.weekdays,
+      from_minute: part.from,
+      to_minute: part.to,
+      length: "length" in part ? part.length : null,
+      step: "step" in part ? part.step : null,
+    });
 }
 
 /** A service's own windows; null goes back to those of the business. */
@@ -48,11 +49,7 @@ export function saveOwnWindows(
     serviceId,
   )!.pattern_id;
   if (parts) {
-    const id =
-      own ??
-      sql<{ id: number }>("INSERT INTO patterns (name) VALUES (?) RETURNING id").get(
-        `Windows of ${name} (${serviceId})`,
-      )!.id;
+    const id = own ?? insertRow(sql, "patterns", { name: `Windows of ${name} (${serviceId})` });
     savePattern(context, id, parts);
     sql("UPDATE services SET pattern_id = ? WHERE id = ?").run(id, serviceId);
   } else if (own !== null) {

@@ -3,6 +3,7 @@ import { effectsIn, type Question } from "@/core/catalogue/questions";
 import { Refusal } from "@/core/problems";
 import type { OperationContext } from "@/kernel/operation";
 import { refuseOverlaps, saveLimits, saveNamed, saveRow, skillNamed } from "@/kernel/rows";
+import { insertRow } from "@/store/insert";
 import type { SaveService } from "./inputs";
 import { refuseOddWindows, saveOwnWindows } from "./patterns";
 
@@ -62,20 +63,23 @@ export function storeService(context: OperationContext, service: SaveService): {
   sql("DELETE FROM service_skills WHERE service_id = ?").run(id);
   for (const skill of service.skills) {
     const { name, level } = typeof skill === "string" ? { name: skill, level: 1 } : skill;
-    sql(
-      "INSERT INTO service_skills (service_id, skill_id, level) VALUES (?, ?, ?) ON CONFLICT DO UPDATE SET level = max(level, excluded.level)",
-    ).run(id, skillNamed(context, name), level);
+    insertRow(
+      sql,
+      "service_skills",
+      { service_id: id, skill_id: skillNamed(context, name), level },
+      "ON CONFLICT DO UPDATE SET level = max(level, excluded.level)",
+    );
   }
   if (service.windows !== undefined) saveOwnWindows(context, id, service.name.trim(), service.windows);
   if (service.hours) {
     sql("DELETE FROM service_hours WHERE service_id = ?").run(id);
     for (const { weekday, opens, closes } of service.hours)
-      sql("INSERT INTO service_hours VALUES (?, ?, ?, ?)").run(id, weekday, opens, closes);
+      insertRow(sql, "service_hours", { service_id: id, weekday, opens, closes });
   }
   if (service.extras) {
     sql("DELETE FROM service_extras WHERE service_id = ?").run(id);
     for (const [i, extra] of service.extras.entries())
-      sql("INSERT INTO service_extras VALUES (?, ?, ?, ?)").run(id, extra.id, i, extra.most);
+      insertRow(sql, "service_extras", { service_id: id, extra_id: extra.id, position: i, most: extra.most });
   }
   if (service.technicians) saveNamed(context, "service_technicians", id, service.technicians);
   if (service.limits) saveLimits(context, "service", id, service.limits);
@@ -100,7 +104,7 @@ function categoryNamed({ sql }: OperationContext, name: string): { name: string;
   const known = sql<{ name: string; hue: number }>("SELECT name, hue FROM categories WHERE name = ?").get(name);
   if (known) return known;
   const { n } = sql<{ n: number }>("SELECT count(*) AS n FROM categories").get()!;
-  sql("INSERT INTO categories (name, position, hue) VALUES (?, ?, ?)").run(name, n, n % 8);
+  insertRow(sql, "categories", { name, position: n, hue: n % 8 });
   return { name, hue: n % 8 };
 }
 

@@ -3,6 +3,7 @@ import { phoneKept, phoneProblem } from "@/core/people/phones";
 import { Refusal } from "@/core/problems";
 import type { Address } from "@/gateways/types";
 import type { OperationContext } from "@/kernel/operation";
+import { insertRow } from "@/store/insert";
 import { noteAlike, sameOrAlike } from "./same-person";
 
 export interface BookerDetails {
@@ -26,11 +27,8 @@ export function customerFor(
   if (wrongPhone) throw new Refusal("invalid-input", { fields: { "/customer/phone": wrongPhone } });
   const kept = { name: tidy, mail: mail.trim(), phone: phoneKept(phone, business.phone) };
   const found = sameOrAlike(context, { ...kept, places: [`${address.line}, ${address.postcode}`] });
-  const { id } =
-    found.same ??
-    sql<{ id: number }>(
-      "INSERT INTO customers (name, mail, phone, reminders, offers, since_at) VALUES (?, ?, ?, ?, 0, ?) RETURNING id",
-    ).get(kept.name, kept.mail, kept.phone, reminders ? 1 : 0, now)!;
+  const id =
+    found.same?.id ?? insertRow(sql, "customers", { ...kept, reminders: reminders ? 1 : 0, offers: 0, since_at: now });
   if (!found.same) for (const alike of found.alike) noteAlike(context, alike, id);
   if (reminders !== undefined) recordConsent(context, id, "reminders", reminders);
   if (offers !== undefined) recordConsent(context, id, "offers", offers);
@@ -51,13 +49,7 @@ export function recordConsent(
   ).get(customerId, kind);
   // Somebody who books again without a tick has not taken back what they agreed to before.
   if (last && (last.given === (given ? 1 : 0) || (!given && !takenBack))) return;
-  sql("INSERT INTO consents (customer_id, kind, given, words, at) VALUES (?, ?, ?, ?, ?)").run(
-    customerId,
-    kind,
-    given ? 1 : 0,
-    words,
-    now,
-  );
+  insertRow(sql, "consents", { customer_id: customerId, kind, given: given ? 1 : 0, words, at: now });
   if (kind !== "card on file") sql(`UPDATE customers SET ${kind} = ? WHERE id = ?`).run(given ? 1 : 0, customerId);
 }
 
@@ -73,7 +65,13 @@ export function siteFor(
     address.postcode,
   );
   if (same) return same.id;
-  return sql<{ id: number }>(
-    "INSERT INTO sites (customer_id, line, postcode, lng, lat, zone_id, access) VALUES (?, ?, ?, ?, ?, ?, '') RETURNING id",
-  ).get(customerId, address.line, address.postcode, address.lng, address.lat, zoneId)!.id;
+  return insertRow(sql, "sites", {
+    customer_id: customerId,
+    line: address.line,
+    postcode: address.postcode,
+    lng: address.lng,
+    lat: address.lat,
+    zone_id: zoneId,
+    access: "",
+  });
 }

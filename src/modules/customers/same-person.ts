@@ -1,9 +1,8 @@
+import { groupBy } from "@/core/group";
 import { type Contact, matchOf } from "@/core/people/matching";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
-
-interface Known extends Contact {
-  id: number;
-}
+import { idsColumn } from "@/store/columns";
+import { insertOnce } from "@/store/insert";
 
 /** Who somebody is: a customer we know for certain, or those who may be the same person. */
 export function sameOrAlike(
@@ -13,23 +12,26 @@ export function sameOrAlike(
   const lastDigits = contact.phone.replace(/\D/g, "").slice(-6);
   const lastName = contact.name.split(" ").at(-1)!;
   // Whoever shares none of the three is not looked at.
-  const near = sql<Known>(
-    `SELECT id, name, mail, phone FROM customers WHERE (mail = @mail OR replace(replace(replace(replace(replace(phone, ' ', ''), '-', ''), '.', ''), '(', ''), ')', '') LIKE '%' || @lastDigits OR name LIKE '%' || @lastName || '%' ESCAPE '\\') ORDER BY id`,
+  const near = sql<{ id: number; name: string; mail: string; phone: string; merged_into: number | null }>(
+    `SELECT id, name, mail, phone, merged_into FROM customers WHERE (mail = @mail OR replace(replace(replace(replace(replace(phone, ' ', ''), '-', ''), '.', ''), '(', ''), ')', '') LIKE '%' || @lastDigits OR name LIKE '%' || @lastName || '%' ESCAPE '\\') ORDER BY id`,
   ).all({ mail: contact.mail, lastDigits: lastDigits || "-", lastName: lastName.replace(/[\\%_]/g, "\\$&") });
-  const placesOf = (id: number) =>
-    sql<{ place: string }>("SELECT line || ', ' || postcode AS place FROM sites WHERE customer_id = ?")
-      .all(id)
-      .map((site) => site.place);
+  const places = groupBy(
+    sql<{ id: number; place: string }>(
+      "SELECT customer_id AS id, line || ', ' || postcode AS place FROM sites WHERE customer_id IN (SELECT value FROM json_each(?))",
+    ).all(idsColumn.write(near.map((known) => known.id))),
+    (site) => site.id,
+  );
   // Whoever was merged into somebody is known by what they were, and is the other.
-  const standing = (id: number): number => {
-    const into = sql<{ merged_into: number | null }>("SELECT merged_into FROM customers WHERE id = ?").get(
-      id,
-    )!.merged_into;
-    return into === null ? id : standing(into);
-  };
-  const matches = near.map((known) => ({
-    id: standing(known.id),
-    match: matchOf(contact, { ...known, places: placesOf(known.id) }, business.phone),
+  const standing = (id: number, into: number | null): number =>
+    into === null
+      ? id
+      : standing(
+          into,
+          sql<{ merged_into: number | null }>("SELECT merged_into FROM customers WHERE id = ?").get(into)!.merged_into,
+        );
+  const matches = near.map(({ id, merged_into, ...known }) => ({
+    id: standing(id, merged_into),
+    match: matchOf(contact, { ...known, places: (places.get(id) ?? []).map((site) => site.place) }, business.phone),
   }));
   const same = matches.find((m) => m.match === "certain");
   return {
@@ -40,8 +42,9 @@ export function sameOrAlike(
 
 /** Puts two side by side, for somebody of the office to look at. */
 export const noteAlike = ({ sql, now }: OperationContext, one: number, other: number): void =>
-  void sql("INSERT INTO alike (one_id, other_id, found_at, state) VALUES (?, ?, ?, 'open') ON CONFLICT DO NOTHING").run(
-    Math.min(one, other),
-    Math.max(one, other),
-    now,
-  );
+  void insertOnce(sql, "alike", {
+    one_id: Math.min(one, other),
+    other_id: Math.max(one, other),
+    found_at: now,
+    state: "open",
+  });

@@ -3,12 +3,13 @@ import { jobStates } from "@/core/jobs/states";
 import { seesOnly } from "@/core/people/permissions";
 import { windowIn } from "@/core/time/local-words";
 import { dateWords, dayShort } from "@/core/time/words";
-import { isOver, type Wish, wishWords } from "@/core/windows/wishes";
+import { isOver, wishWords } from "@/core/windows/wishes";
 import type { ViewContext } from "@/kernel/operation";
-import { type Item, readItem, titleOf } from "@/modules/catalogue/catalogue";
-import { peopleWhoMay } from "@/modules/people/people";
+import { likePattern, type PageAsked, readPage } from "@/kernel/paging";
+import { readItem, titleOf } from "@/modules/catalogue/catalogue";
 import { type QuoteRow, ranOut } from "@/modules/quotes/quotes";
 import { type RequestRow } from "@/modules/requests/requests";
+import { itemsColumn, wishColumn } from "@/store/columns";
 
 export interface BookingRow {
   id: number;
@@ -34,21 +35,52 @@ export const bookingRows = `SELECT j.id, j.booked_at, j.approval, j.state, j.tot
   FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN sites s ON s.id = j.site_id JOIN visits v ON v.job_id = j.id AND v.first_visit_id IS NULL LEFT JOIN people h ON h.id = j.handler_id
   WHERE j.approval <> 'given' AND j.state IN ${jobStates.sql("stand")}`;
 
-/** Everything that waits, the longest first: bookings to confirm, requests, quotes. `forUs` where a person of the office is next, and not the customer. */
-export function readIncoming(context: ViewContext) {
-  const { sql, actor, business, today } = context;
-  // What waits is nobody's work yet: whoever sees only their own visits sees none of it.
-  if (seesOnly(actor) !== null)
-    return {
-      entries: [],
-      people: [],
-      meId: null,
-      handles: null,
-      currency: business.currency,
-      timeZone: business.time_zone,
-    };
-  const bookings = sql<BookingRow>(`${bookingRows} ORDER BY j.id`)
-    .all()
+/** All that waits, as one list. `for_us` where a person of the office is next, and not the customer. */
+const waiting = `(
+  SELECT 'booking' AS kind, j.id, j.booked_at AS at, c.name, c.phone, c.mail, s.line || ', ' || s.postcode AS place, j.approval = 'waiting' AS for_us, j.handler_id, j.total_minor
+    FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN sites s ON s.id = j.site_id WHERE j.approval <> 'given' AND j.state IN ${jobStates.sql("stand")}
+  UNION ALL SELECT 'request', id, made_at, name, phone, mail, address, 1, handler_id, NULL FROM requests WHERE outcome = 'open'
+  UNION ALL SELECT 'quote', id, coalesce(answered_at, made_at), name, phone, mail, line || ', ' || postcode, state <> 'sent' OR valid_until < @today, handler_id, total_minor
+    FROM quotes WHERE state IN ${quoteStates.sql("open")}) w`;
+
+export const incomingSorts = ["at", "name", "waits", "handler", "totalMinor"] as const;
+
+/** One page of what waits. What waits is nobody's work yet: whoever sees only their own visits sees none of it. */
+export function readIncoming(context: ViewContext, asked: PageAsked, forUsOnly = false) {
+  const { sql, actor, today } = context;
+  const params = { today, all: seesOnly(actor) === null ? 1 : 0, search: likePattern(asked.search) };
+  const { rows: keys, count } = readPage<string>(context, asked, {
+    from: `FROM ${waiting} LEFT JOIN people h ON h.id = w.handler_id`,
+    where: `@all = 1 AND (@search IS NULL OR w.name LIKE @search ESCAPE '\\' OR w.phone LIKE @search ESCAPE '\\' OR w.mail LIKE @search ESCAPE '\\' OR w.place LIKE @search ESCAPE '\\')
+      AND @today IS NOT NULL ${forUsOnly ? "AND w.for_us = 1" : ""}`,
+    id: "w.kind || ' ' || w.id",
+    order: {
+      at: "w.at",
+      name: "w.name COLLATE NOCASE",
+      waits: "w.for_us",
+      handler: "h.name COLLATE NOCASE",
+      totalMinor: "w.total_minor",
+    },
+    params,
+  });
+  const ids = (kind: string) =>
+    JSON.stringify(keys.filter((key) => key.startsWith(kind)).map((key) => Number(key.split(" ")[1])));
+  const entries = new Map(
+    [
+      ...readBookings(context, ids("booking")),
+      ...readRequests(context, ids("request")),
+      ...readQuotes(context, ids("quote")),
+    ].map((entry) => [entry.key, entry]),
+  );
+  const counts = sql<{ forUs: number; away: number }>(
+    `SELECT coalesce(sum(for_us), 0) AS forUs, coalesce(sum(NOT for_us), 0) AS away FROM ${waiting} WHERE @all = 1 AND @today IS NOT NULL`,
+  ).get({ today, all: params.all })!;
+  return { rows: keys.map((key) => entries.get(key)!), count, ...counts };
+}
+
+const readBookings = ({ sql, business }: ViewContext, ids: string) =>
+  sql<BookingRow>(`${bookingRows} AND j.id IN (SELECT value FROM json_each(?))`)
+    .all(ids)
     .map((b) => ({
       key: `booking ${b.id}`,
       kind: "booking" as const,
@@ -56,9 +88,7 @@ export function readIncoming(context: ViewContext) {
       at: b.booked_at,
       name: b.name,
       what: b.title,
-      where: `${b.line}, ${b.postcode}`,
       handler: b.handler,
-      handlerId: b.handler_id,
       totalMinor: b.total_minor as number | null,
       forUs: b.approval === "waiting",
       waits:
@@ -69,53 +99,65 @@ export function readIncoming(context: ViewContext) {
             : "to be confirmed",
       when: `${dayShort(b.date)}, ${windowIn(b.window_from, b.window_to, business.time_zone)}`,
     }));
-  const requests = sql<RequestRow & { handler: string | null }>(
-    "SELECT r.*, h.name AS handler FROM requests r LEFT JOIN people h ON h.id = r.handler_id WHERE outcome = 'open' ORDER BY r.id",
-  )
-    .all()
+
+const readRequests = (context: ViewContext, ids: string) => {
+  const titles = titlesOf(context);
+  return context
+    .sql<RequestRow & { handler: string | null }>(
+      "SELECT r.*, h.name AS handler FROM requests r LEFT JOIN people h ON h.id = r.handler_id WHERE r.id IN (SELECT value FROM json_each(?))",
+    )
+    .all(ids)
     .map((r) => ({
       key: `request ${r.id}`,
       kind: "request" as const,
       id: r.id,
       at: r.made_at,
       name: r.name,
-      what: whatOf(context, r),
-      where: r.address,
+      what: titles(r),
       handler: r.handler,
-      handlerId: r.handler_id,
       totalMinor: null as number | null,
       forUs: true,
-      waits: r.wish && isOver(JSON.parse(r.wish) as Wish, today) ? "no window came in time" : r.about,
-      when: r.wish ? wishWords(JSON.parse(r.wish) as Wish) : r.wishes,
+      waits: r.wish && isOver(wishColumn.read(r.wish), context.today) ? "no window came in time" : r.about,
+      when: r.wish ? wishWords(wishColumn.read(r.wish)) : r.wishes,
     }));
-  const quotes = sql<QuoteRow & { handler: string | null }>(
-    `SELECT q.*, h.name AS handler FROM quotes q LEFT JOIN people h ON h.id = q.handler_id WHERE state IN ${quoteStates.sql("open")} ORDER BY q.id`,
-  )
-    .all()
+};
+
+const readQuotes = (context: ViewContext, ids: string) => {
+  const titles = titlesOf(context);
+  return context
+    .sql<QuoteRow & { handler: string | null }>(
+      "SELECT q.*, h.name AS handler FROM quotes q LEFT JOIN people h ON h.id = q.handler_id WHERE q.id IN (SELECT value FROM json_each(?))",
+    )
+    .all(ids)
     .map((q) => ({
       key: `quote ${q.id}`,
       kind: "quote" as const,
       id: q.id,
       at: q.answered_at ?? q.made_at,
       name: q.name,
-      what: whatOf(context, q),
-      where: `${q.line}, ${q.postcode}`,
+      what: titles(q),
       handler: q.handler,
-      handlerId: q.handler_id,
       totalMinor: q.total_minor as number | null,
-      forUs: standingOf(q, today).standing !== "out",
-      waits: standingOf(q, today).waits,
+      forUs: standingOf(q, context.today).standing !== "out",
+      waits: standingOf(q, context.today).waits,
       when: q.answer || `quote ${q.id}, until ${dateWords(q.valid_until)}`,
     }));
-  const people = peopleWhoMay(context, "shared.change");
-  return {
-    entries: [...bookings, ...requests, ...quotes].sort((a, b) => a.at - b.at),
-    people,
-    meId: actor.kind === "person" ? actor.id : null,
-    handles: people.find((p) => p.id === business.incoming_person_id)?.name ?? null,
-    currency: business.currency,
-    timeZone: business.time_zone,
-  };
+};
+
+/** What is asked for in many of them, by the names of the services read once. */
+function titlesOf({ sql }: ViewContext): (of: Pick<RequestRow, "items">) => string {
+  const services = new Map(
+    sql<{ id: number; name: string }>("SELECT id, name FROM services")
+      .all()
+      .map((service) => [service.id, service]),
+  );
+  return ({ items }) =>
+    titleOf(
+      itemsColumn.read(items).flatMap(({ serviceId, quantity }) => {
+        const service = services.get(serviceId);
+        return service ? [{ service, quantity }] : [];
+      }),
+    ) || "a visit";
 }
 
 /** Where a quote stands: with the customer, accepted, or ended by their no or by its day; and that in words. */
@@ -132,4 +174,4 @@ export const whatOf = (context: ViewContext, request: Pick<RequestRow, "items">)
 
 /** What was asked for, of services that are still there. */
 export const itemsOf = (context: ViewContext, request: Pick<RequestRow, "items">) =>
-  (JSON.parse(request.items) as Item[]).map((item) => readItem(context, item));
+  itemsColumn.read(request.items).map((item) => readItem(context, item));

@@ -19,6 +19,7 @@ import { setup } from "@/modules/setup/views/setup";
 import { saveTechnician } from "@/modules/team/operations/save-technician";
 import { fieldDay } from "@/modules/visits/views/field";
 import { visitSheet } from "@/modules/visits/views/visit-sheet";
+import { firstPage } from "@/ui/first-page";
 import { runDue } from "@/worker/loop";
 import { office, one, smallWorld, visitor } from "@demo/small-world";
 import { approveBookings, declineIncoming, proposeWindow, takeOn } from "./operations/incoming";
@@ -66,9 +67,10 @@ function worldWith(deposit = 0): Post {
   );
   return world;
 }
+const longestFirst = firstPage<"incoming">("at");
 const entries = (world: World) => {
-  const view = look(world.hogar, incoming, {}, office);
-  return view.ok ? view.value.entries : [];
+  const view = look(world.hogar, incoming, longestFirst, office);
+  return view.ok ? view.value.rows : [];
 };
 const subjects = (world: World) =>
   world.hogar.store
@@ -219,7 +221,9 @@ describe("whoever sees only their own visits", () => {
       problem: { fields: { "/personId": expect.stringContaining("everybody’s visits") } },
     });
     for (const result of tries) expect(result).toMatchObject({ ok: false, problem: { code: "not-allowed" } });
-    expect(look(world.hogar, incoming, {}, limited)).toMatchObject({ value: { entries: [] } });
+    expect(look(world.hogar, incoming, longestFirst, limited)).toMatchObject({
+      value: { rows: [], count: 0, forUs: 0 },
+    });
     expect(entries(world)).toHaveLength(2);
   });
 });
@@ -533,5 +537,36 @@ describe("the front door's settings", () => {
     expect(
       JSON.parse(one<{ fields: string }>(world.hogar, "SELECT fields FROM jobs WHERE id = ?", jobId).fields),
     ).toMatchObject([{ words: "yes" }, { question: "Where can we park?", words: "In the yard" }]);
+  });
+});
+
+describe("what waits", () => {
+  const three = () => {
+    const world = worldWith();
+    ask(world);
+    ask(world, { name: "Ines Tallow" });
+    world.booked();
+    return world;
+  };
+  const read = (world: World, more: object) => {
+    const view = look(world.hogar, incoming, { ...longestFirst, ...more }, office);
+    return view.ok ? view.value : null;
+  };
+
+  it("comes page by page, each once", () => {
+    const world = three();
+    const pages = [0, 1, 2].map((page) => read(world, { size: 1, page })!);
+    expect(new Set(pages.flatMap((p) => p.rows.map((e) => e.key))).size).toBe(3);
+    expect(pages.map((p) => p.count)).toEqual([3, 3, 3]);
+  });
+
+  it("is found by any part of a name, in an order of choice", () => {
+    const world = three();
+    expect(read(world, { search: "tallow" })!.rows.map((e) => e.name)).toEqual(["Ines Tallow"]);
+    expect(read(world, { sort: "name", descending: true })!.rows.map((e) => e.name)[0]).toBe("Selma Vance");
+  });
+
+  it("is counted as a whole, whatever is looked for", () => {
+    expect(read(three(), { search: "nobody like this" })).toMatchObject({ rows: [], count: 0, forUs: 3, away: 0 });
   });
 });

@@ -6,6 +6,7 @@ import { windowIn } from "@/core/time/local-words";
 import { arrivalWords, clock, dateWords, daysWords } from "@/core/time/words";
 import { type VisitState, visitStates } from "@/core/visits/states";
 import type { OperationContext } from "@/kernel/operation";
+import { insertOnce } from "@/store/insert";
 import { untilAllowed } from "./telling";
 
 export interface Telling {
@@ -49,15 +50,22 @@ export function tellCustomer(
     if (!template || !recipient) continue;
     const { subject, body } = fillTemplate(template, merge);
     const key = `${occasion} ${about} ${channel}`;
-    const written = sql<{ id: number }>(
-      `INSERT INTO messages (occasion, channel, customer_id, job_id, recipient, subject, body, state, written_at)
-       VALUES (?, ?, ?, ?, ?, ?, ?, 'waiting', ?) ON CONFLICT (occasion) DO NOTHING RETURNING id`,
-    ).get(key, channel, job.customer_id, jobId, recipient, subject, body, now);
-    if (!written) continue;
+    const written = insertOnce(sql, "messages", {
+      occasion: key,
+      channel,
+      customer_id: job.customer_id,
+      job_id: jobId,
+      recipient,
+      subject,
+      body,
+      state: "waiting",
+      written_at: now,
+    });
+    if (written === null) continue;
     context.later({
       kind: "message",
       key: `message ${key}`,
-      payload: { messageId: written.id },
+      payload: { messageId: written },
       afterMs: answer ? 0 : untilAllowed(context),
     });
   }

@@ -1,12 +1,14 @@
 import { moneyWords } from "@/core/money/amounts";
 import { applyReceived, type OpenAmount } from "@/core/money/applying";
 import { type JournalEntry, paymentApplied, paymentReceived } from "@/core/money/journal";
-import { type PaymentState, paymentStates } from "@/core/money/states";
+import { paymentStates } from "@/core/money/states";
 import { Refusal } from "@/core/problems";
 import type { ChargeOutcome } from "@/gateways/types";
 import type { OperationContext } from "@/kernel/operation";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { tellBooked } from "@/modules/messages/tell-booked";
+import { insertRow } from "@/store/insert";
+import type { Rows } from "@/store/rows";
 import { keepCard } from "./cards";
 
 interface Charge {
@@ -54,14 +56,7 @@ export function askCharge(
   return id;
 }
 
-interface PaymentRow {
-  id: number;
-  keep_token: string | null;
-  job_id: number;
-  purpose: "deposit" | "invoice";
-  amount_minor: number;
-  state: PaymentState;
-}
+type PaymentRow = Rows["payments"];
 
 /** Takes down how a charge ended. The same news twice changes nothing. */
 export function settleCharge(context: OperationContext, chargeKey: string, outcome: ChargeOutcome): void {
@@ -126,12 +121,12 @@ export function applyToInvoice(context: OperationContext, jobId: number): void {
   ).all(jobId);
   for (const { paymentId, invoiceId, amountMinor } of applyReceived(received, due)) {
     // A later receipt may top up an application of the same two; the primary key asks for one row each.
-    sql("INSERT INTO applications (payment_id, invoice_id, amount_minor, applied_at) VALUES (?, ?, ?, ?)").run(
-      paymentId,
-      invoiceId,
-      amountMinor,
-      now,
-    );
+    insertRow(sql, "applications", {
+      payment_id: paymentId,
+      invoice_id: invoiceId,
+      amount_minor: amountMinor,
+      applied_at: now,
+    });
     enterJournal(context, `application of payment ${paymentId} to invoice ${invoiceId}`, paymentApplied(amountMinor));
   }
 }
@@ -140,9 +135,14 @@ export function applyToInvoice(context: OperationContext, jobId: number): void {
 export function payBack(context: OperationContext, paymentId: number, amountMinor: number, reason: string): void {
   const key = `refund of payment ${paymentId}`;
   const { sql, now } = context;
-  sql(
-    "INSERT INTO refunds (payment_id, amount_minor, refund_key, state, asked_at, reason) VALUES (?, ?, ?, 'asked', ?, ?)",
-  ).run(paymentId, amountMinor, key, now, reason);
+  insertRow(sql, "refunds", {
+    payment_id: paymentId,
+    amount_minor: amountMinor,
+    refund_key: key,
+    state: "asked",
+    asked_at: now,
+    reason,
+  });
   const { gateway_reference: reference } = sql<{ gateway_reference: string }>(
     "SELECT gateway_reference FROM payments WHERE id = ?",
   ).get(paymentId)!;
@@ -161,10 +161,5 @@ export function payBackTheRest(context: OperationContext, jobId: number, reason:
 
 export function enterJournal({ sql, now }: OperationContext, event: string, entries: JournalEntry[]): void {
   for (const { account, amountMinor } of entries)
-    sql("INSERT INTO journal (event, at, account, amount_minor) VALUES (?, ?, ?, ?)").run(
-      event,
-      now,
-      account,
-      amountMinor,
-    );
+    insertRow(sql, "journal", { event, at: now, account, amount_minor: amountMinor });
 }

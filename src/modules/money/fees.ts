@@ -1,5 +1,6 @@
 import { roundHalfAway } from "@/core/money/amounts";
 import type { OperationContext } from "@/kernel/operation";
+import { insertRow } from "@/store/insert";
 import { issueInvoice } from "./invoicing";
 
 /** A fee in place of the work: it has an invoice of its own, and takes what was received. */
@@ -8,13 +9,13 @@ export function chargeFee(context: OperationContext, jobId: number, description:
   const { tax_bp: taxBp } = sql<{ tax_bp: number }>(
     "SELECT tax_bp FROM job_lines WHERE job_id = ? ORDER BY position LIMIT 1",
   ).get(jobId)!;
-  sql("INSERT INTO fees (job_id, description, amount_minor, tax_bp, tax_minor, made_at) VALUES (?, ?, ?, ?, ?, ?)").run(
-    jobId,
+  insertRow(sql, "fees", {
+    job_id: jobId,
     description,
-    amountMinor,
-    taxBp,
-    roundHalfAway((amountMinor * taxBp) / (10_000 + taxBp)),
-    now,
-  );
+    amount_minor: amountMinor,
+    tax_bp: taxBp,
+    tax_minor: roundHalfAway((amountMinor * taxBp) / (10_000 + taxBp)),
+    made_at: now,
+  });
   issueInvoice(context, jobId);
 }

@@ -1,6 +1,7 @@
-import { type Access, may, type Permission, personActor, type Role } from "@/core/people/permissions";
+import { type Access, may, personActor, type Role } from "@/core/people/permissions";
 import { Refusal } from "@/core/problems";
 import type { ViewContext } from "@/kernel/operation";
+import { permissionsColumn } from "@/store/columns";
 
 /** Everybody who signs in and may do something. */
 export const peopleWhoMay = ({ sql }: Pick<ViewContext, "sql">, access: Access): { id: number; name: string }[] =>
@@ -13,8 +14,8 @@ export const peopleWhoMay = ({ sql }: Pick<ViewContext, "sql">, access: Access):
         personActor({
           ...p,
           technicianId: null,
-          given: JSON.parse(p.given) as Permission[],
-          taken: JSON.parse(p.taken) as Permission[],
+          given: permissionsColumn.read(p.given),
+          taken: permissionsColumn.read(p.taken),
         }),
         access,
       ),

@@ -1,8 +1,10 @@
-import { type Actor, may, type Permission, personActor, type Role } from "@/core/people/permissions";
+import { type Actor, may, personActor, type Role } from "@/core/people/permissions";
 import { Refusal, type Result } from "@/core/problems";
 import type { Hogar } from "@/kernel/hogar";
 import { Id, input } from "@/kernel/inputs";
 import { defineOperation, perform } from "@/kernel/operation";
+import { permissionsColumn } from "@/store/columns";
+import { insertRow } from "@/store/insert";
 import { hashSync, verify } from "@node-rs/argon2";
 import { Type } from "@sinclair/typebox";
 import { nanoid } from "nanoid";
@@ -16,12 +18,12 @@ const startSession = defineOperation({
   run({ sql }, { personId }) {
     const id = nanoid(40);
     // Sessions live by the real clock: moving the demo's clock signs nobody out.
-    sql("INSERT INTO sessions (id, person_id, started_at, expires_at) VALUES (?, ?, ?, ?)").run(
+    insertRow(sql, "sessions", {
       id,
-      personId,
-      Date.now(),
-      Date.now() + sessionDays * 86_400_000,
-    );
+      person_id: personId,
+      started_at: Date.now(),
+      expires_at: Date.now() + sessionDays * 86_400_000,
+    });
     return { sessionId: id };
   },
 });
@@ -76,8 +78,8 @@ export function actorOfSession(hogar: Hogar, sessionId: string): Extract<Actor, 
         name: person.name,
         role: person.role,
         technicianId: person.technician_id,
-        given: JSON.parse(person.given) as Permission[],
-        taken: JSON.parse(person.taken) as Permission[],
+        given: permissionsColumn.read(person.given),
+        taken: permissionsColumn.read(person.taken),
       })
     : null;
 }

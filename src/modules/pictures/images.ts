@@ -4,6 +4,7 @@ import { cleanImage, type CleanImage, ImageProblem } from "@/gateways/images";
 import type { Hogar } from "@/kernel/hogar";
 import { input, OneOf } from "@/kernel/inputs";
 import { defineOperation, perform, refused } from "@/kernel/operation";
+import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { nanoid } from "nanoid";
 
@@ -31,15 +32,15 @@ const keep = defineOperation({
   }),
   run({ sql, now }, { purpose, mime, width, height, base64 }) {
     const token = nanoid();
-    sql("INSERT INTO images (token, purpose, mime, width, height, bytes, made_at) VALUES (?, ?, ?, ?, ?, ?, ?)").run(
+    insertRow(sql, "images", {
       token,
       purpose,
       mime,
       width,
       height,
-      Buffer.from(base64, "base64"),
-      now,
-    );
+      bytes: Buffer.from(base64, "base64"),
+      made_at: now,
+    });
     return { token, width, height };
   },
 });

@@ -1,24 +1,10 @@
 import { groupBy } from "@/core/group";
-import type { Area } from "@/core/place/zones";
 import type { ViewContext } from "@/kernel/operation";
 import { limitsBy, namedBy, promisedBy } from "@/kernel/reading";
+import { areaColumn, wordsColumn } from "@/store/columns";
+import type { Rows } from "@/store/rows";
 
-interface ZoneRow {
-  id: number;
-  name: string;
-  weekdays: number;
-  serve_from: number;
-  serve_to: number;
-  notice_minutes: number;
-  surcharge_minor: number;
-  smallest_order_minor: number;
-  winding_percent: number | null;
-  kmh: number | null;
-  priority: number;
-  area: string | null;
-  towns: string;
-  extra_minutes: number;
-}
+type ZoneRow = Rows["zones"];
 
 /** Where the business goes, and on what terms. */
 export function readZones(context: ViewContext) {
@@ -41,8 +27,8 @@ export function readZones(context: ViewContext) {
         id: z.id,
         name: z.name,
         postcodes: (postcodes.get(z.id) ?? []).map((p) => p.pattern),
-        towns: JSON.parse(z.towns) as string[],
-        area: z.area ? (JSON.parse(z.area) as Area) : null,
+        towns: wordsColumn.read(z.towns),
+        area: z.area ? areaColumn.read(z.area) : null,
         priority: z.priority,
         extraMinutes: z.extra_minutes,
         weekdays: z.weekdays,

@@ -1,7 +1,8 @@
 import { groupBy } from "@/core/group";
-import { type Area, type ZoneBounds, type ZoneMatch, zonesAt } from "@/core/place/zones";
+import { type ZoneBounds, type ZoneMatch, zonesAt } from "@/core/place/zones";
 import type { Address } from "@/gateways/types";
 import type { ViewContext } from "@/kernel/operation";
+import { areaColumn, wordsColumn } from "@/store/columns";
 
 /** The zone an address lies in; null where it is in none. */
 export const zoneOf = (context: ViewContext, address: Address): ZoneRules | null =>
@@ -24,8 +25,8 @@ export function boundsOf({ sql }: ViewContext): (ZoneRules & ZoneBounds)[] {
     .map((zone) => ({
       ...zone,
       patterns: (patterns.get(zone.id) ?? []).map((p) => p.pattern),
-      towns: JSON.parse(zone.towns) as string[],
-      area: zone.area ? (JSON.parse(zone.area) as Area) : null,
+      towns: wordsColumn.read(zone.towns),
+      area: zone.area ? areaColumn.read(zone.area) : null,
     }));
 }
 

@@ -4,6 +4,7 @@ import { type Booking, type Limit, mondayOf, takenOf } from "@/core/windows/limi
 import type { Capacity } from "@/core/windows/offers";
 import type { VisitToPlace } from "@/core/windows/visit-to-place";
 import type { ViewContext } from "@/kernel/operation";
+import { idsColumn } from "@/store/columns";
 
 interface LimitRow {
   scope: Limit["of"];
@@ -55,8 +56,7 @@ export function readLimits(
         ).all(since, until, left);
   const takenBy = { business: takenOf(bookings), zone: takenOf(bookings.filter((b) => b.zone_id === visit.zoneId)) };
   const has = (booking: BookingRow, serviceId: number) =>
-    booking.service_id === serviceId ||
-    (booking.also !== "[]" && (JSON.parse(booking.also) as number[]).includes(serviceId));
+    booking.service_id === serviceId || (booking.also !== "[]" && idsColumn.read(booking.also).includes(serviceId));
   const taken = ({ scope, subject_id }: LimitRow) =>
     scope === "service" ? takenOf(bookings.filter((b) => has(b, subject_id))) : takenBy[scope as keyof typeof takenBy];
 

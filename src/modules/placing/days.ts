@@ -4,6 +4,7 @@ import { type Day, timeDay, type Travel } from "@/core/routes/timing";
 import type { LocalDate } from "@/core/time/dates";
 import { clockIn } from "@/core/time/local-words";
 import type { OperationContext } from "@/kernel/operation";
+import { insertRow } from "@/store/insert";
 import { loadPlanning, type PlannedStop, type Planning } from "./planning";
 import { readVisit } from "./visits";
 
@@ -100,9 +101,16 @@ export function writeDay(
     id,
     timed: { driveFrom, driving, arrive, leave },
   } of visits)
-    sql(
-      "INSERT INTO placements (visit_id, technician_id, date, drive_from, driving, arrives, leaves, settled) VALUES (?, ?, ?, ?, ?, ?, ?, 0)",
-    ).run(id, technicianId, date, driveFrom, driving, arrive, leave);
+    insertRow(sql, "placements", {
+      visit_id: id,
+      technician_id: technicianId,
+      date,
+      drive_from: driveFrom,
+      driving,
+      arrives: arrive,
+      leaves: leave,
+      settled: 0,
+    });
 }
 
 const nameOf = (planning: Planning, technicianId: number): string =>

@@ -4,6 +4,7 @@ import { dayWords } from "@/core/time/words";
 import type { Offer } from "@/core/windows/offers";
 import type { OperationContext } from "@/kernel/operation";
 import { tellCustomer } from "@/modules/messages/messaging";
+import { insertRow } from "@/store/insert";
 import { placeVisit, takeOut } from "./days";
 import type { VisitRow } from "./visits";
 
@@ -31,12 +32,7 @@ export function moveTo(
     placeVisit(context, day.id, technicianIds);
     if (!moved || day.state !== "promised") continue;
     sql("UPDATE promises SET ended_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(now, day.id);
-    sql("INSERT INTO promises (visit_id, made_at, window_from, window_to) VALUES (?, ?, ?, ?)").run(
-      day.id,
-      now,
-      to.from,
-      to.to,
-    );
+    insertRow(sql, "promises", { visit_id: day.id, made_at: now, window_from: to.from, window_to: to.to });
     if (silent) continue;
     const old = `${dayWords(localDate(day.window_from, business.time_zone))}, ${windowIn(day.window_from, day.window_to, business.time_zone)}`;
     tellCustomer(context, {

@@ -1,5 +1,6 @@
-import type { Opening, OpenSpan } from "@/core/time/opening";
+import type { Opening } from "@/core/time/opening";
 import type { ViewContext } from "@/kernel/operation";
+import { spansColumn } from "@/store/columns";
 
 /** When the business is open: its weekly hours and its special days. */
 export const readOpening = ({ sql }: Pick<ViewContext, "sql">): Opening => ({
@@ -15,6 +16,6 @@ export const readOpening = ({ sql }: Pick<ViewContext, "sql">): Opening => ({
       first: day.first_date,
       last: day.last_date,
       yearly: day.yearly === 1,
-      spans: JSON.parse(day.spans) as OpenSpan[],
+      spans: spansColumn.read(day.spans),
     })),
 });

@@ -6,6 +6,7 @@ import { epochMinute } from "@/core/time/local";
 import { joinSpans, type Span, subtractSpans } from "@/core/time/spans";
 import type { TechnicianDay } from "@/core/windows/offers";
 import type { ViewContext } from "@/kernel/operation";
+import type { Rows } from "@/store/rows";
 import type { VisitRow } from "./visits";
 import { zonedPlacesOf } from "./zoned-places";
 
@@ -32,17 +33,7 @@ export interface PlacementRow extends Pick<
   place: number;
 }
 
-export interface ErrandRow {
-  id: number;
-  technician_id: number;
-  date: string;
-  begins: number;
-  ends: number;
-  title: string;
-  place: string;
-  lng: number | null;
-  lat: number | null;
-}
+export type ErrandRow = Rows["errands"];
 
 /** One technician's day as the database has it. */
 export interface StoredDay {

@@ -1,34 +1,11 @@
 import { seesOnly } from "@/core/people/permissions";
 import { Refusal } from "@/core/problems";
-import type { VisitState } from "@/core/visits/states";
-import type { SkillNeed } from "@/core/windows/skills";
 import type { VisitToPlace } from "@/core/windows/visit-to-place";
 import type { ViewContext } from "@/kernel/operation";
+import { idsColumn, skillNeedsColumn } from "@/store/columns";
+import type { Rows } from "@/store/rows";
 
-export interface VisitRow {
-  id: number;
-  state: VisitState;
-  job_id: number | null;
-  repeat_id: number | null;
-  first_visit_id: number | null;
-  service_id: number;
-  zone_id: number | null;
-  date: string;
-  window_from: number;
-  window_to: number;
-  meet_at: number | null;
-  minutes: number;
-  before_minutes: number;
-  after_minutes: number;
-  crew: number;
-  lng: number;
-  lat: number;
-  /** JSON: what it was booked with, by its service and by the answers. */
-  skills: string;
-  title: string;
-  /** JSON: ids of the services beside the main one. */
-  also: string;
-}
+export type VisitRow = Rows["visits"];
 
 /** Refuses where there is no such visit, or where it is not one that this person sees. */
 export function readVisit(context: ViewContext, id: number): VisitRow {
@@ -53,10 +30,10 @@ export const daysOfWork = ({ sql }: ViewContext, visit: VisitRow): VisitRow[] =>
 
 /** A visit to be placed anew, as it was agreed: a later change of its service does not touch it. */
 export const placingOf = (visit: VisitRow, days = 1): VisitToPlace => ({
-  skills: JSON.parse(visit.skills) as SkillNeed[],
+  skills: skillNeedsColumn.read(visit.skills),
   point: { lng: visit.lng, lat: visit.lat },
   zoneId: visit.zone_id,
-  serviceIds: [visit.service_id, ...(JSON.parse(visit.also) as number[])],
+  serviceIds: [visit.service_id, ...idsColumn.read(visit.also)],
   title: visit.title,
   minutes: visit.minutes,
   before: visit.before_minutes,

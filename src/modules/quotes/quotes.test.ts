@@ -12,6 +12,7 @@ import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
 import { locateRequest, makeRequest } from "@/modules/requests/operations/requests";
 import { setup } from "@/modules/setup/views/setup";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
+import { firstPage } from "@/ui/first-page";
 import { runDue } from "@/worker/loop";
 import { office, one, smallWorld, visitor } from "@demo/small-world";
 import type { SendQuote } from "./inputs";
@@ -67,8 +68,8 @@ function worldWithRequest(more: object = {}) {
     return view.ok ? view.value.map(({ date, from, to }) => ({ date, from, to })) : [];
   };
   const entries = () => {
-    const view = look(world.hogar, incoming, {}, office);
-    return view.ok ? view.value.entries.map(({ key, waits, forUs }) => ({ key, waits, forUs })) : [];
+    const view = look(world.hogar, incoming, firstPage<"incoming">("at"), office);
+    return view.ok ? view.value.rows.map(({ key, waits, forUs }) => ({ key, waits, forUs })) : [];
   };
   return Object.assign(world, { requestId: id, sent, send, quoted, shown, offered, entries });
 }

@@ -1,46 +1,21 @@
-import type { QuoteState } from "@/core/catalogue/quote-states";
+import { type Item } from "@/core/catalogue/items";
 import { hasRunOut, quotedOrder } from "@/core/catalogue/quotes";
-import type { PricedLine } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
 import type { WindowAnswer } from "@/core/windows/offers";
 import { firstLinkTokenOf, openedBy } from "@/kernel/links";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import type { Wanted } from "@/modules/booking/wanted";
-import { type Item, priceItems, readItem, toPlace } from "@/modules/catalogue/catalogue";
+import { priceItems, readItem, toPlace } from "@/modules/catalogue/catalogue";
 import { itemsOfJob } from "@/modules/catalogue/job-items";
-import type { Reach } from "@/modules/messages/telling";
 import type { ZoneRules } from "@/modules/place/zones";
 import { answersFor } from "@/modules/placing/windows";
 import { readRequest } from "@/modules/requests/requests";
 import { readWaiting } from "@/modules/requests/waiting";
+import { itemsColumn, linesColumn } from "@/store/columns";
+import type { Rows } from "@/store/rows";
 
-export interface QuoteRow extends Reach {
-  id: number;
-  request_id: number | null;
-  made_at: number;
-  line: string;
-  postcode: string;
-  lng: number;
-  lat: number;
-  zone_id: number | null;
-  /** JSON: Item[], string[], PricedLine[]. */
-  items: string;
-  photos: string;
-  lines: string;
-  note: string;
-  words: string;
-  total_minor: number;
-  deposit_minor: number;
-  minutes: number;
-  crew: number;
-  valid_until: LocalDate;
-  state: QuoteState;
-  answered_at: number | null;
-  answer: string;
-  handler_id: number | null;
-  job_id: number | null;
-}
+export type QuoteRow = Rows["quotes"];
 
 /** Whether nobody has accepted it in time. */
 export const ranOut = (quote: QuoteRow, today: LocalDate): boolean =>
@@ -52,7 +27,7 @@ export function itemsAbout(
   { kind, id }: { kind: "booking" | "request" | "quote"; id: number },
 ): Item[] {
   if (kind === "booking") return itemsOfJob(context, readWaiting(context, id).id);
-  return JSON.parse(kind === "request" ? readRequest(context, id).items : readQuote(context, id).items) as Item[];
+  return itemsColumn.read(kind === "request" ? readRequest(context, id).items : readQuote(context, id).items);
 }
 
 /** A quote by its id that is neither booked nor withdrawn. */
@@ -79,9 +54,9 @@ export function wantedOfQuote(context: ViewContext, quote: QuoteRow): Wanted {
     quote.zone_id === null
       ? null
       : (context.sql<ZoneRules>("SELECT * FROM zones WHERE id = ?").get(quote.zone_id) ?? null);
-  const items = (JSON.parse(quote.items) as Item[]).map((item) => readItem(context, item));
+  const items = itemsColumn.read(quote.items).map((item) => readItem(context, item));
   const order = quotedOrder(priceItems(context, items, zone), {
-    lines: JSON.parse(quote.lines) as PricedLine[],
+    lines: linesColumn.read(quote.lines),
     minutes: quote.minutes,
     crew: quote.crew,
     depositMinor: quote.deposit_minor,

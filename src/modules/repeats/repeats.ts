@@ -5,33 +5,21 @@ import { addDays, type LocalDate } from "@/core/time/dates";
 import { epochMinute, localOf } from "@/core/time/local";
 import type { Hogar } from "@/kernel/hogar";
 import type { OperationContext } from "@/kernel/operation";
-import { type Item, priceItems, readItem, toPlace } from "@/modules/catalogue/catalogue";
+import { priceItems, readItem, toPlace } from "@/modules/catalogue/catalogue";
 import { itemsOfJob } from "@/modules/catalogue/job-items";
 import { placeVisit } from "@/modules/placing/days";
 import { placingOf, type VisitRow } from "@/modules/placing/visits";
 import { answersWithin, visitingDays } from "@/modules/placing/windows";
+import { itemsColumn } from "@/store/columns";
+import { insertRow } from "@/store/insert";
+import type { Rows } from "@/store/rows";
 
 /** How far ahead forecasts are kept, how many of them, and when one becomes a visit that the customer is told of. */
 const forecastDays = 400;
 const forecastsAhead = 8;
 export const agreeDaysAhead = 14;
 
-export interface RepeatRow {
-  id: number;
-  customer_id: number;
-  site_id: number;
-  service_id: number;
-  technician_id: number | null;
-  every: number;
-  unit: RepeatRule["unit"];
-  start_date: string;
-  until_date: string | null;
-  from_minute: number;
-  to_minute: number;
-  /** JSON: what is done each time, the main service first. */
-  items: string;
-  state: "active" | "ended";
-}
+export type RepeatRow = Rows["repeats"];
 
 /** The rule begins on the visit's own date, with its window and its technician. */
 export function beginRepeat(
@@ -60,22 +48,20 @@ export function beginRepeat(
   const technician = sql<{ technician_id: number }>(
     "SELECT technician_id FROM placements WHERE visit_id = ? ORDER BY technician_id LIMIT 1",
   ).get(visitId);
-  const { id } = sql<{ id: number }>(
-    `INSERT INTO repeats (customer_id, site_id, service_id, technician_id, every, unit, start_date, until_date, from_minute, to_minute, items, state)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 'active') RETURNING id`,
-  ).get(
-    job.customer_id,
-    job.site_id,
-    job.service_id,
-    technician?.technician_id ?? null,
+  const id = insertRow(sql, "repeats", {
+    customer_id: job.customer_id,
+    site_id: job.site_id,
+    service_id: job.service_id,
+    technician_id: technician?.technician_id ?? null,
     every,
     unit,
-    visit.date,
-    until,
-    localOf(visit.window_from, business.time_zone).minute,
-    localOf(visit.window_to, business.time_zone).minute,
-    JSON.stringify(itemsOfJob(context, visit.job_id)),
-  )!;
+    start_date: visit.date,
+    until_date: until,
+    from_minute: localOf(visit.window_from, business.time_zone).minute,
+    to_minute: localOf(visit.window_to, business.time_zone).minute,
+    items: JSON.stringify(itemsOfJob(context, visit.job_id)),
+    state: "active",
+  });
   sql("UPDATE visits SET repeat_id = ?, repeat_date = ? WHERE id = ?").run(id, visit.date, visitId);
   return { repeatId: id, forecasts: forecast(context, readRepeat(context, id)) };
 }
@@ -182,7 +168,7 @@ function addForecasts(
   all: readonly LocalDate[],
 ): void {
   const { sql, today, business } = context;
-  const items = (JSON.parse(repeat.items) as Item[]).map((item) => readItem(context, item));
+  const items = itemsColumn.read(repeat.items).map((item) => readItem(context, item));
   const site = sql<{ lng: number; lat: number; zone_id: number | null }>(
     "SELECT lng, lat, zone_id FROM sites WHERE id = ?",
   ).get(repeat.site_id)!;
@@ -195,27 +181,25 @@ function addForecasts(
     const day = nearestDay(date, within) ?? date;
     // Where the rule comes on that day anyway, once is enough.
     if (day !== date && all.includes(day)) continue;
-    sql(
-      `INSERT INTO visits (state, repeat_id, repeat_date, service_id, also, title, zone_id, date, window_from, window_to, minutes, before_minutes, after_minutes, crew, lng, lat, skills)
-       VALUES ('forecast', ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-    ).run(
-      repeat.id,
-      date,
-      repeat.service_id,
-      JSON.stringify(needs.serviceIds.slice(1)),
-      needs.title,
-      site.zone_id,
-      day,
-      epochMinute(day, repeat.from_minute, business.time_zone),
-      epochMinute(day, repeat.to_minute, business.time_zone),
-      needs.minutes,
-      needs.before,
-      needs.after,
-      needs.crew,
-      site.lng,
-      site.lat,
-      JSON.stringify(needs.skills),
-    );
+    insertRow(sql, "visits", {
+      state: "forecast",
+      repeat_id: repeat.id,
+      repeat_date: date,
+      service_id: repeat.service_id,
+      also: JSON.stringify(needs.serviceIds.slice(1)),
+      title: needs.title,
+      zone_id: site.zone_id,
+      date: day,
+      window_from: epochMinute(day, repeat.from_minute, business.time_zone),
+      window_to: epochMinute(day, repeat.to_minute, business.time_zone),
+      minutes: needs.minutes,
+      before_minutes: needs.before,
+      after_minutes: needs.after,
+      crew: needs.crew,
+      lng: site.lng,
+      lat: site.lat,
+      skills: JSON.stringify(needs.skills),
+    });
   }
 }
 

@@ -2,31 +2,13 @@ import { Refusal } from "@/core/problems";
 import { actorWords, type OperationContext, type ViewContext } from "@/kernel/operation";
 import { agreeJob } from "@/modules/booking/agree";
 import { findWanted, priceIn, type Wanted } from "@/modules/booking/wanted";
-import type { Item } from "@/modules/catalogue/catalogue";
+import { itemsColumn, photosColumn } from "@/store/columns";
+import type { Rows } from "@/store/rows";
+
 import { customerFor, siteFor } from "@/modules/customers/customers";
 import { tellBooked } from "@/modules/messages/tell-booked";
 
-export interface RequestRow {
-  id: number;
-  made_at: number;
-  about: "outside our zones" | "no window suits" | "a time to be agreed";
-  address_id: string | null;
-  address: string;
-  lng: number | null;
-  lat: number | null;
-  name: string;
-  mail: string;
-  phone: string;
-  wishes: string;
-  /** JSON: Item[], string[], Wish, ChosenWindow. */
-  items: string;
-  photos: string;
-  wish: string | null;
-  told: string | null;
-  handler_id: number | null;
-  outcome: "open" | "answered" | "declined" | "booked" | "withdrawn";
-  job_id: number | null;
-}
+export type RequestRow = Rows["requests"];
 
 /** An open request by its id. */
 export function readRequest({ sql }: ViewContext, id: number): RequestRow {
@@ -49,7 +31,7 @@ export function wantedOf(
   request: RequestRow,
   { office = false, serviceId }: { office?: boolean; serviceId?: number } = {},
 ): Wanted | null {
-  const chosen = JSON.parse(request.items) as Item[];
+  const chosen = itemsColumn.read(request.items);
   const items = chosen.length || serviceId === undefined ? chosen : [{ serviceId }];
   return request.address_id === null || items.length === 0
     ? null
@@ -78,7 +60,7 @@ export function agreeRequest(
     items,
     order,
     note: request.wishes,
-    photos: JSON.parse(request.photos) as string[],
+    photos: photosColumn.read(request.photos),
     depositMinor,
     bookedBy: bookedBy === "office" ? actorWords(context.actor) : bookedBy,
   });

@@ -2,6 +2,7 @@ import type { ViewContext } from "@/kernel/operation";
 import { limitsBy } from "@/kernel/reading";
 import { readPattern } from "@/modules/catalogue/patterns";
 import { readOpening } from "@/modules/placing/opening-hours";
+import { spansColumn } from "@/store/columns";
 import { readFrontDoor } from "@/store/front-door";
 
 /** Who the business is, when it is open, and by which rules one books. */
@@ -65,7 +66,7 @@ export function readBusinessPart(context: ViewContext) {
       .map(({ yearly, spans, ...day }) => ({
         ...day,
         yearly: yearly === 1,
-        spans: (JSON.parse(spans) as [number, number][]).map(([opens, closes]) => ({ opens, closes })),
+        spans: spansColumn.read(spans).map(([opens, closes]) => ({ opens, closes })),
       })),
     rules: {
       noticeMinutes: b.notice_minutes,

@@ -1,49 +1,12 @@
-import type { ChecklistItem } from "@/core/catalogue/checklist";
-import type { Question } from "@/core/catalogue/questions";
 import { groupBy } from "@/core/group";
-import type { RepeatEvery } from "@/core/repeats/rule";
 import type { ViewContext } from "@/kernel/operation";
 import { hoursBy, limitsBy, namedBy, promisedBy } from "@/kernel/reading";
 import { readCoupons } from "@/modules/catalogue/coupons";
 import { readPattern } from "@/modules/catalogue/patterns";
+import { checklistColumn, questionsColumn, repeatsEveryColumn } from "@/store/columns";
+import type { Rows } from "@/store/rows";
 
-interface ServiceRow {
-  id: number;
-  code: string;
-  name: string;
-  category: string;
-  description: string;
-  price_minor: number;
-  tax_bp: number;
-  minutes: number;
-  before_minutes: number;
-  after_minutes: number;
-  crew: number;
-  hue: number;
-  active: number;
-  days: number;
-  notice_minutes: number;
-  deposit_kind: "none" | "percent" | "fixed" | "full";
-  deposit_value: number;
-  capacity: "route" | "count" | "open" | "ask" | null;
-  wish: "none" | "preferred" | "only";
-  repeats: string;
-  confirm: number;
-  pattern_id: number | null;
-  questions: string;
-  checklist: string;
-  picture: string | null;
-  price_kind: "fixed" | "from" | "quote";
-  shows_price: number;
-  shows_minutes: number;
-  may_pay_all: number;
-  late_hours: number;
-  late_fee_kind: "none" | "percent" | "fixed";
-  late_fee_value: number;
-  no_access_minor: number;
-  hidden: number;
-  slug: string | null;
-}
+type ServiceRow = Rows["services"];
 
 /** What can be booked, in the owner's order, with skills and extras. */
 export function readServices(context: ViewContext) {
@@ -116,13 +79,13 @@ export function readServices(context: ViewContext) {
         capacity: s.capacity,
         wish: s.wish,
         confirm: s.confirm === 1,
-        repeats: JSON.parse(s.repeats) as RepeatEvery[],
+        repeats: repeatsEveryColumn.read(s.repeats),
         windows: s.pattern_id === null ? null : readPattern(context, [s.id]),
         hours: hoursOf(s.id),
         technicians: techniciansOf(s.id),
         limits: limitsOf(s.id),
-        questions: JSON.parse(s.questions) as Question[],
-        checklist: JSON.parse(s.checklist) as ChecklistItem[],
+        questions: questionsColumn.read(s.questions),
+        checklist: checklistColumn.read(s.checklist),
         extras: (extras.get(s.id) ?? []).map((x) => ({ id: x.extra_id, most: x.most })),
         picture: s.picture,
         priceKind: s.price_kind,

@@ -1,4 +1,3 @@
-import { firstPage } from "@/ui/first-page";
 import { personActor } from "@/core/people/permissions";
 import { mustPerform, perform, viewContext } from "@/kernel/operation";
 import { rehearse } from "@/kernel/rehearse";
@@ -21,6 +20,7 @@ import { saveTechnician, setTechnicianActive } from "@/modules/team/operations/s
 import { todayView } from "@/modules/today/views/today";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { visitSheet } from "@/modules/visits/views/visit-sheet";
+import { firstPage } from "@/ui/first-page";
 import { office, one, smallWorld, system, visitor } from "@demo/small-world";
 import fc from "fast-check";
 import { previewWindows } from "./views/preview-windows";
@@ -547,8 +547,8 @@ describe("requests from outside the zones", () => {
       /We do come there/,
     );
     const waiting = () => {
-      const view = look(world.hogar, incoming, {}, office);
-      return view.ok ? view.value.entries.map((e) => e.name) : null;
+      const view = look(world.hogar, incoming, firstPage<"incoming">("at"), office);
+      return view.ok ? view.value.rows.map((e) => e.name) : null;
     };
     expect(waiting()).toEqual(["Ottilie Fenn"]);
     mustPerform(world.hogar, answerRequests, { ids: [id] }, office);

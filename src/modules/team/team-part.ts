@@ -1,33 +1,13 @@
 import { groupBy } from "@/core/group";
 import { loadedCost, type Pay } from "@/core/money/pay";
-import type { Permission, Role } from "@/core/people/permissions";
+import type { Role } from "@/core/people/permissions";
 import { localOf } from "@/core/time/local";
 import type { ViewContext } from "@/kernel/operation";
 import { hoursBy, limitsBy, namedBy } from "@/kernel/reading";
+import { permissionsColumn } from "@/store/columns";
+import type { Rows } from "@/store/rows";
 
-interface TechnicianRow {
-  id: number;
-  name: string;
-  phone: string;
-  mail: string;
-  kind: "employee" | "subcontractor";
-  photo: string | null;
-  hue: number;
-  active: number;
-  offered: number;
-  most_minutes: number | null;
-  start_lng: number;
-  start_lat: number;
-  start_line: string;
-  end_lng: number;
-  end_lat: number;
-  end_line: string;
-  pay_kind: Pay["kind"];
-  pay_minor: number;
-  pay_hours: number;
-  employer_bp: number;
-  promised: number;
-}
+type TechnicianRow = Rows["technicians"] & { promised: number };
 
 /** Technicians with all that concerns their days, and the people who sign in. */
 export function readTeam(context: ViewContext) {
@@ -140,8 +120,8 @@ export function readTeam(context: ViewContext) {
         role: p.role,
         technicianId: p.technician_id,
         active: p.active === 1,
-        given: JSON.parse(p.given) as Permission[],
-        taken: JSON.parse(p.taken) as Permission[],
+        given: permissionsColumn.read(p.given),
+        taken: permissionsColumn.read(p.taken),
         sessions: p.sessions,
       })),
   };

@@ -23,7 +23,7 @@ import { Windows } from "./windows";
 type View = ViewOutput<"incoming">;
 
 interface EntrySheetProps {
-  entry: Entry;
+  entry: Pick<Entry, "kind" | "id">;
   view: View;
   onClose: () => void;
   /** It does not wait any more. */
@@ -40,16 +40,17 @@ export function EntrySheet({ entry, view, onClose, onDone }: EntrySheetProps) {
     ...(serviceId !== null && { serviceId }),
     date,
   });
-  const approve = useChange("approve-bookings");
-  const answer = useChange("answer-requests");
+  const name = data?.name ?? "";
+  const approve = useChange("approve-bookings", { then: () => onDone(`${name} is confirmed and told`) });
+  const answer = useChange("answer-requests", { then: () => onDone(`The request of ${name} is answered`) });
   const takeOn = useChange("take-on");
   const locate = useChange("locate-request");
-  const putAway = useChange("put-away-quotes");
+  const putAway = useChange("put-away-quotes", { then: () => onDone(`The quote to ${name} is put away`) });
   const [open, setOpen] = useState<"decline" | "quote" | null>(null);
   const toggle = (what: typeof open) => setOpen(open === what ? null : what);
   if (!data)
     return (
-      <SideSheet title={problem ? entry.name : "…"} onClose={onClose}>
+      <SideSheet title={problem ? "It does not wait any more" : "…"} onClose={onClose}>
         {problem ? <Alert severity="warning">{problem.sentence}</Alert> : <Skeleton variant="rounded" height={280} />}
       </SideSheet>
     );
@@ -134,41 +135,17 @@ export function EntrySheet({ entry, view, onClose, onDone }: EntrySheetProps) {
       </Fact>
       <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap", mt: 4 }}>
         {data.kind === "booking" && (
-          <Button
-            variant="contained"
-            disabled={approve.busy}
-            onClick={() =>
-              void approve
-                .send({ jobIds: [data.id] })
-                .then((sent) => sent && onDone(`${data.name} is confirmed and told`))
-            }
-          >
+          <Button variant="contained" disabled={approve.busy} onClick={() => void approve.send({ jobIds: [data.id] })}>
             Confirm and tell them
           </Button>
         )}
         {data.kind === "request" && (
-          <Button
-            variant="outlined"
-            disabled={answer.busy}
-            onClick={() =>
-              void answer
-                .send({ ids: [data.id] })
-                .then((sent) => sent && onDone(`The request of ${data.name} is answered`))
-            }
-          >
+          <Button variant="outlined" disabled={answer.busy} onClick={() => void answer.send({ ids: [data.id] })}>
             Answered by phone
           </Button>
         )}
         {over && (
-          <Button
-            variant="outlined"
-            disabled={putAway.busy}
-            onClick={() =>
-              void putAway
-                .send({ ids: [data.id] })
-                .then((sent) => sent && onDone(`The quote to ${data.name} is put away`))
-            }
-          >
+          <Button variant="outlined" disabled={putAway.busy} onClick={() => void putAway.send({ ids: [data.id] })}>
             Put it away
           </Button>
         )}

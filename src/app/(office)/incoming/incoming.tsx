@@ -2,23 +2,20 @@
 import { moneyWords } from "@/core/money/amounts";
 import { localDate } from "@/core/time/local";
 import { dayShort } from "@/core/time/words";
-import { DataTable } from "@/ui/data-table";
 import { useShown } from "@/ui/live";
+import { PagedTable } from "@/ui/paged-table";
 import { ink } from "@/ui/palette";
-import { useChange } from "@/ui/use-change";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import MenuItem from "@mui/material/MenuItem";
-import TextField from "@mui/material/TextField";
 import type { GridColDef, GridRowSelectionModel } from "@mui/x-data-grid";
 import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
 import { Top } from "../top";
-import type { Entry } from "./data";
+import { type Entry, keyed, longestFirst } from "./data";
 
-const DeclineForm = dynamic(() => import("./decline-form").then((m) => m.DeclineForm));
+const ChosenBar = dynamic(() => import("./chosen-bar").then((m) => m.ChosenBar));
 
 const EntrySheet = dynamic(() => import("./entry-sheet").then((m) => m.EntrySheet));
 
@@ -26,40 +23,30 @@ const nothing: GridRowSelectionModel = { type: "include", ids: new Set() };
 
 /** What waits, one line each; what is chosen is dealt with together, what is open in the sheet beside. */
 export function Incoming({ openKey }: { openKey: string | null }) {
-  const view = useShown("incoming", {}, 60_000);
-  const open = view.entries.find((e) => e.key === openKey) ?? null;
-  const waiting = view.entries.filter((e) => e.forUs).length;
-  const away = view.entries.length - waiting;
+  const view = useShown("incoming", longestFirst, 60_000);
+  const open = keyed(openKey);
   const sum = [
-    waiting ? `${waiting} ${waiting === 1 ? "waits" : "wait"} for a person` : "Nothing waits for you",
-    away > 0 && `${away} for a customer’s answer`,
+    view.forUs ? `${view.forUs} ${view.forUs === 1 ? "waits" : "wait"} for a person` : "Nothing waits for you",
+    view.away > 0 && `${view.away} for a customer’s answer`,
     view.handles && `${view.handles} handles incoming`,
   ];
   const router = useRouter();
   const { enqueueSnackbar } = useSnackbar();
   const [selection, setSelection] = useState(nothing);
-  const [declining, setDeclining] = useState(false);
-  const approve = useChange("approve-bookings");
-  const answer = useChange("answer-requests");
-  const takeOn = useChange("take-on");
-  const chosen = view.entries.filter((e) =>
-    selection.type === "include" ? selection.ids.has(e.key) : !selection.ids.has(e.key),
-  );
-  const entries = chosen.map(({ kind, id }) => ({ kind, id }));
-  const [bookings, requests] = [
-    chosen.filter((e) => e.kind === "booking" && e.forUs),
-    chosen.filter((e) => e.kind === "request"),
-  ];
-  const show = (entry: Entry | null) =>
+  const [chosen, setChosen] = useState<Entry[]>([]);
+  const show = (entry: Pick<Entry, "key"> | null) =>
     router.push(entry ? `/incoming?open=${encodeURIComponent(entry.key)}` : "/incoming", { scroll: false });
+  const choose = (to: GridRowSelectionModel, rows: Entry[]) => {
+    setSelection(to);
+    setChosen(rows.filter((row) => (to.type === "include") === to.ids.has(row.key)));
+  };
   const done = (words: string) => {
     enqueueSnackbar(words, { variant: "success" });
-    setSelection(nothing);
-    setDeclining(false);
+    choose(nothing, []);
   };
   const columns: GridColDef<Entry>[] = [
     { field: "name", headerName: "Who", flex: 1, minWidth: 120 },
-    { field: "what", headerName: "What", flex: 1.2, minWidth: 140 },
+    { field: "what", headerName: "What", flex: 1.2, minWidth: 140, sortable: false },
     {
       field: "waits",
       headerName: "Waits",
@@ -68,7 +55,7 @@ export function Incoming({ openKey }: { openKey: string | null }) {
         <span style={{ color: row.forUs ? ink.ember : ink.ash, fontWeight: 650 }}>{row.waits}</span>
       ),
     },
-    { field: "when", headerName: "When", flex: 1.2, minWidth: 150 },
+    { field: "when", headerName: "When", flex: 1.2, minWidth: 150, sortable: false },
     {
       field: "totalMinor",
       headerName: "Price",
@@ -102,94 +89,36 @@ export function Incoming({ openKey }: { openKey: string | null }) {
         }
       />
       <Box sx={{ display: "flex", flex: 1, minHeight: 0 }}>
-        <Box sx={{ flex: 1, minWidth: 0 }}>
+        <Box sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column", height: "calc(100dvh - 78px)" }}>
           <Box
             role="toolbar"
             aria-label="What is chosen"
             sx={{ px: 6, pb: 3, display: "flex", gap: 3, alignItems: "center", minHeight: 52, flexWrap: "wrap" }}
           >
-            {chosen.length === 0 ? (
-              <Box sx={{ color: ink.ash }}>Open one with a click, or tick several.</Box>
+            {chosen.length > 0 ? (
+              <ChosenBar chosen={chosen} view={view} onDone={done} />
             ) : (
-              <>
-                <b>{chosen.length} chosen</b>
-                {bookings.length > 0 && (
-                  <Button
-                    variant="contained"
-                    size="small"
-                    disabled={approve.busy}
-                    onClick={() =>
-                      void approve
-                        .send({ jobIds: bookings.map((e) => e.id) })
-                        .then((sent) => sent && done(`${bookings.length} confirmed, the customers are told`))
-                    }
-                  >
-                    Confirm {bookings.length} {bookings.length === 1 ? "booking" : "bookings"}
-                  </Button>
-                )}
-                {requests.length > 0 && (
-                  <Button
-                    variant="outlined"
-                    size="small"
-                    disabled={answer.busy}
-                    onClick={() =>
-                      void answer
-                        .send({ ids: requests.map((e) => e.id) })
-                        .then((sent) => sent && done(`${requests.length} answered`))
-                    }
-                  >
-                    Answered by phone
-                  </Button>
-                )}
-                <Button size="small" onClick={() => setDeclining(!declining)} aria-expanded={declining}>
-                  Decline…
-                </Button>
-                <TextField
-                  select
-                  label="Who is on it"
-                  size="small"
-                  value=""
-                  onChange={(e) =>
-                    void takeOn
-                      .send({ entries, personId: Number(e.target.value) || null })
-                      .then((sent) => sent && done("Handed over"))
-                  }
-                  sx={{ width: 170 }}
-                >
-                  {view.people.map((p) => (
-                    <MenuItem key={p.id} value={p.id}>
-                      {p.id === view.meId ? `${p.name} (me)` : p.name}
-                    </MenuItem>
-                  ))}
-                  <MenuItem value="0">nobody</MenuItem>
-                </TextField>
-              </>
+              <Box sx={{ color: ink.ash }}>Open one with a click, or tick several.</Box>
             )}
           </Box>
-          {declining && chosen.length > 0 && (
-            <Box sx={{ px: 6, pb: 4, maxWidth: 640 }}>
-              <DeclineForm entries={entries} onDone={() => done(`${chosen.length} declined, the customers are told`)} />
-            </Box>
-          )}
-          <Box sx={{ height: "calc(100dvh - 130px)" }}>
-            <DataTable
-              rows={view.entries}
-              getRowId={(row) => row.key}
-              columns={columns}
-              checkboxSelection
-              rowSelectionModel={selection}
-              onRowSelectionModelChange={setSelection}
-              onOpen={show}
-              columnVisibilityModel={open ? { at: false, handler: false, totalMinor: false, when: false } : {}}
-              localeText={{
-                noRowsLabel: "Nothing waits. Bookings that you want to confirm, requests, wishes and quotes come here.",
-              }}
-            />
-          </Box>
+          <PagedTable<"incoming", Entry>
+            name="incoming"
+            first={longestFirst}
+            everyMs={60_000}
+            searchLabel="Name, phone, email or street"
+            getRowId={(row) => row.key}
+            columns={columns}
+            checkboxSelection
+            rowSelectionModel={selection}
+            onRowSelectionModelChange={(to, { api }) => choose(to, [...api.getRowModels().values()] as Entry[])}
+            onOpen={show}
+            columnVisibilityModel={open ? { at: false, handler: false, totalMinor: false, when: false } : {}}
+            empty="Nothing waits. Bookings that you want to confirm, requests, wishes and quotes come here."
+          />
         </Box>
         {open && (
           <EntrySheet
-            key={open.key}
+            key={openKey}
             entry={open}
             view={view}
             onClose={() => show(null)}

@@ -1,4 +1,5 @@
 import { Bring } from "@/server/live";
+import { longestFirst } from "./data";
 import { Incoming } from "./incoming";
 
 export const metadata = { title: "Incoming" };
@@ -6,7 +7,7 @@ export const metadata = { title: "Incoming" };
 export default async function IncomingPage({ searchParams }: { searchParams: Promise<{ open?: string }> }) {
   const { open } = await searchParams;
   return (
-    <Bring back="/incoming" views={[["incoming", {}]]}>
+    <Bring back="/incoming" views={[["incoming", longestFirst]]}>
       <Incoming openKey={open ?? null} />
     </Bring>
   );

@@ -2,6 +2,7 @@ import { Refusal } from "@/core/problems";
 import { visitStates } from "@/core/visits/states";
 import { ImageToken, input, Mail, MinuteOfDay, Money, Name, Phone } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
+import { insertRow } from "@/store/insert";
 import { type Static, Type } from "@sinclair/typebox";
 import { Currency, PlaceSchema } from "../inputs";
 
@@ -107,5 +108,5 @@ export const saveBusiness = defineOperation({
 function saveTaxRates({ sql }: OperationContext, rates: readonly { name: string; rateBp: number }[]): void {
   sql("DELETE FROM tax_rates").run();
   for (const [i, { name, rateBp }] of rates.entries())
-    sql("INSERT INTO tax_rates (name, rate_bp, position) VALUES (?, ?, ?)").run(name.trim(), rateBp, i);
+    insertRow(sql, "tax_rates", { name: name.trim(), rate_bp: rateBp, position: i });
 }

@@ -2,6 +2,7 @@ import { Refusal } from "@/core/problems";
 import { Id, input, Name } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { saveRow } from "@/kernel/rows";
+import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { SaveService } from "../inputs";
 import { freeSlug, storeService } from "../saving-services";
@@ -58,9 +59,7 @@ export const duplicateService = defineOperation({
       "INSERT INTO limits (scope, subject_id, per, most) SELECT scope, ?, per, most FROM limits WHERE scope = 'service' AND subject_id = ?",
     ).run(newId, id);
     if (row.pattern_id !== null) {
-      const pattern = sql<{ id: number }>("INSERT INTO patterns (name) VALUES (?) RETURNING id").get(
-        `Windows of ${name} (${newId})`,
-      )!.id;
+      const pattern = insertRow(sql, "patterns", { name: `Windows of ${name} (${newId})` });
       sql(
         "INSERT INTO pattern_parts SELECT ?, position, kind, weekdays, from_minute, to_minute, length, step FROM pattern_parts WHERE pattern_id = ?",
       ).run(pattern, row.pattern_id);

@@ -1,6 +1,7 @@
 import { Refusal } from "@/core/problems";
 import { Id, input } from "@/kernel/inputs";
 import { defineOperation, type ViewContext } from "@/kernel/operation";
+import { movedColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
 import { noteAlike } from "../same-person";
 
@@ -81,7 +82,7 @@ export const splitCustomers = defineOperation({
     if (!gone) throw new Refusal("not-found");
     if (sql("SELECT 1 FROM customers WHERE id = ? AND merged_into IS NOT NULL").get(gone.merged_into))
       throw new Refusal("not-found", { sentence: "These were merged with a third since. Take that back first." });
-    const moved = JSON.parse(pair.moved) as Record<(typeof belongings)[number], number[]>;
+    const moved = movedColumn.read(pair.moved);
     for (const table of belongings)
       sql(`UPDATE ${table} SET customer_id = ? WHERE customer_id = ? AND id IN (SELECT value FROM json_each(?))`).run(
         gone.id,

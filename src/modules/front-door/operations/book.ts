@@ -1,13 +1,14 @@
 import { moneyWords } from "@/core/money/amounts";
 import { sourceOf } from "@/core/people/sources";
 import { Refusal } from "@/core/problems";
-import { commonRepeats, type RepeatEvery } from "@/core/repeats/rule";
+import { commonRepeats } from "@/core/repeats/rule";
+import { type ChosenWindow } from "@/core/windows/wishes";
 import { input, OrNull } from "@/kernel/inputs";
 import { linkTokenOf } from "@/kernel/links";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { agreeJob } from "@/modules/booking/agree";
 import { Booker } from "@/modules/booking/inputs";
-import { type ChosenWindow, releaseHold, stillOffered, takeRoom } from "@/modules/booking/room";
+import { releaseHold, stillOffered, takeRoom } from "@/modules/booking/room";
 import { findWanted, priceIn, type Wanted } from "@/modules/booking/wanted";
 import { keptAnswersOf } from "@/modules/catalogue/fields";
 import { Answers, chosen, RepeatEveryInput } from "@/modules/catalogue/inputs";
@@ -19,6 +20,7 @@ import { isKeptPhoto, lostPhoto } from "@/modules/pictures/photos";
 import type { VisitRow } from "@/modules/placing/visits";
 import { beginRepeat } from "@/modules/repeats/repeats";
 import { Photos } from "@/modules/requests/inputs";
+import { idsColumn, repeatsEveryColumn } from "@/store/columns";
 import { readFrontDoor } from "@/store/front-door";
 import { type Static, Type } from "@sinclair/typebox";
 
@@ -65,7 +67,7 @@ export const book = defineOperation({
       throw new Refusal("invalid-input", { fields: { "/photos": lostPhoto } });
     if (
       repeat &&
-      !commonRepeats(items.map(({ service }) => JSON.parse(service.repeats) as RepeatEvery[])).some(
+      !commonRepeats(items.map(({ service }) => repeatsEveryColumn.read(service.repeats))).some(
         (r) => r.every === repeat.every && r.unit === repeat.unit,
       )
     )
@@ -142,7 +144,7 @@ function heldRoom(
   if (!visit) return null;
   const { minutes, crew, skills, serviceIds, title } = wanted.visit;
   const sameServices =
-    JSON.stringify([visit.service_id, ...(JSON.parse(visit.also) as number[])]) === JSON.stringify(serviceIds) &&
+    JSON.stringify([visit.service_id, ...idsColumn.read(visit.also)]) === JSON.stringify(serviceIds) &&
     visit.title === title;
   const samePlace = visit.lng === wanted.address.lng && visit.lat === wanted.address.lat;
   // Whoever changes an answer while the window is kept needs room for what it is now.

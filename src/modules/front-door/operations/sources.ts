@@ -2,6 +2,7 @@ import { slugOf } from "@/core/people/sources";
 import { Refusal } from "@/core/problems";
 import { input, Name } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
+import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 
 /** A source under which bookings are counted; its slug stays, since links bear it. */
@@ -17,7 +18,7 @@ export const addSource = defineOperation({
     if (!slug) throw new Refusal("invalid-input", { fields: { "/name": "Give it a name with letters or figures." } });
     if (sql("SELECT 1 FROM sources WHERE slug = ? OR name = ?").get(slug, name.trim()))
       throw new Refusal("name-taken", { fields: { "/name": "There is one of this already. Choose another." } });
-    sql("INSERT INTO sources (slug, name, made_at) VALUES (?, ?, ?)").run(slug, name.trim(), now);
+    insertRow(sql, "sources", { slug, name: name.trim(), made_at: now });
     // What came by this link before it was known counts from the beginning.
     sql("UPDATE jobs SET source = ? WHERE source = ?").run(slug, `other: ${slug}`);
     return { slug };

@@ -1,4 +1,5 @@
 import type { Coupon } from "@/core/catalogue/coupons";
+import { justOne } from "@/core/catalogue/items";
 import { priceRange } from "@/core/catalogue/price-range";
 import { lookOf } from "@/core/look/front-door";
 import { consentWords } from "@/core/messages/consents";
@@ -6,7 +7,6 @@ import { moneyTyped } from "@/core/money/amounts";
 import { shortName } from "@/core/people/names";
 import { phoneProblem } from "@/core/people/phones";
 import { Refusal } from "@/core/problems";
-import type { RepeatEvery } from "@/core/repeats/rule";
 import { skillGap } from "@/core/windows/skills";
 import { DateText, Id, input, Nothing, OrNull } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
@@ -14,7 +14,7 @@ import { rehearse } from "@/kernel/rehearse";
 import { defineView } from "@/kernel/view";
 import { Booker } from "@/modules/booking/inputs";
 import { findWanted } from "@/modules/booking/wanted";
-import { justOne, orderedService, priceItems, type ServiceRow, termsOf } from "@/modules/catalogue/catalogue";
+import { orderedService, priceItems, type ServiceRow, termsOf } from "@/modules/catalogue/catalogue";
 import { couponFor } from "@/modules/catalogue/coupons";
 import { fieldProblems } from "@/modules/catalogue/fields";
 import { Answers, chosen, order } from "@/modules/catalogue/inputs";
@@ -24,6 +24,7 @@ import { readBars } from "@/modules/placing/bars";
 import { readOpening } from "@/modules/placing/opening-hours";
 import { loadPlanning } from "@/modules/placing/planning";
 import { pickable, soonestOffers } from "@/modules/placing/windows";
+import { repeatsEveryColumn } from "@/store/columns";
 import { readFrontDoor } from "@/store/front-door";
 import { Type } from "@sinclair/typebox";
 import { SaveFrontDoor } from "../inputs";
@@ -97,7 +98,7 @@ export const businessForSearch = defineView({
     const { sql, hogar, business: b } = context;
     const amount = (minor: number) => moneyTyped(minor, b.currency);
     /** What it costs by what is answered; where the owner has a price only to begin from, that. */
-    const priced = (service: ShownService) => {
+    const priced = (service: ServiceRow) => {
       const { least, most } = priceRange(orderedService(context, service), b.prices_include_tax === 1);
       if (service.price_kind === "from") return { minPrice: amount(least) };
       return least === most ? { price: amount(least) } : { minPrice: amount(least), maxPrice: amount(most) };
@@ -113,7 +114,7 @@ export const businessForSearch = defineView({
       hours: [...readOpening(context).hours],
       listed: readFrontDoor(hogar.store).listed,
       publicUrl: hogar.publicUrl,
-      services: sql<ShownService & { kind: string | null }>(
+      services: sql<ServiceRow & { kind: string | null }>(
         "SELECT s.*, c.kind FROM services s LEFT JOIN categories c ON c.name = s.category WHERE s.active = 1 AND s.hidden = 0 ORDER BY c.position, s.position, s.name",
       )
         .all()
@@ -128,17 +129,6 @@ export const businessForSearch = defineView({
     };
   },
 });
-
-interface ShownService extends ServiceRow {
-  category: string;
-  description: string;
-  hue: number;
-  slug: string | null;
-  picture: string | null;
-  price_kind: "fixed" | "from" | "quote";
-  shows_price: number;
-  shows_minutes: number;
-}
 
 /** What can be booked at an address: its zone's rules, and the services with their price there. No zone where it is outside of all. A hidden service is there for those who come by its link. */
 export const servicesAt = defineView({
@@ -157,7 +147,7 @@ export const servicesAt = defineView({
     );
     const bars = readBars(context, zone.id, false);
     const services = context
-      .sql<ShownService>(
+      .sql<ServiceRow>(
         "SELECT s.* FROM services s LEFT JOIN categories c ON c.name = s.category WHERE s.active = 1 AND (s.hidden = 0 OR s.slug = ?) ORDER BY c.position, s.category, s.position, s.name",
       )
       .all(slug)
@@ -181,7 +171,7 @@ export const servicesAt = defineView({
           mayPayAll: service.may_pay_all === 1,
           terms: termsOf(service),
           wish: service.wish,
-          repeats: JSON.parse(service.repeats) as RepeatEvery[],
+          repeats: repeatsEveryColumn.read(service.repeats),
           technicians:
             service.wish === "none" || service.crew > 1
               ? []

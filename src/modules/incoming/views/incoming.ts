@@ -1,25 +1,46 @@
 import { answerWords } from "@/core/catalogue/questions";
 import type { PricedLine } from "@/core/money/amounts";
+import { seesOnly } from "@/core/people/permissions";
 import { Refusal } from "@/core/problems";
 import { localOf } from "@/core/time/local";
 import { windowIn } from "@/core/time/local-words";
 import { dayShort } from "@/core/time/words";
 import type { WindowAnswer } from "@/core/windows/offers";
-import { suits, type Wish, wishWords } from "@/core/windows/wishes";
-import { DateText, Id, input, Nothing, OrNull } from "@/kernel/inputs";
+import { suits, wishWords } from "@/core/windows/wishes";
+import { DateText, Id, input, OrNull } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
+import { pageInput } from "@/kernel/paging";
 import { defineView } from "@/kernel/view";
 import { questionsOf } from "@/modules/catalogue/catalogue";
 import { answersOfJob } from "@/modules/catalogue/job-items";
+import { peopleWhoMay } from "@/modules/people/people";
 import { placingOf, type VisitRow } from "@/modules/placing/visits";
 import { answersFor, bookableDates, namesOf } from "@/modules/placing/windows";
 import { answersOfQuote, readQuote, wantedOfQuote } from "@/modules/quotes/quotes";
 import { readRequest, wantedOf } from "@/modules/requests/requests";
+import { photosColumn, wishColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
-import { type BookingRow, bookingRows, itemsOf, readIncoming, standingOf, whatOf } from "../entries";
+import { type BookingRow, bookingRows, incomingSorts, itemsOf, readIncoming, standingOf, whatOf } from "../entries";
 import { IncomingEntry } from "../inputs";
 
-export const incoming = defineView({ name: "incoming", access: "customers.see", input: Nothing, read: readIncoming });
+/** One page of what waits, and who may be on it. */
+export const incoming = defineView({
+  name: "incoming",
+  access: "customers.see",
+  input: input(pageInput(incomingSorts)),
+  read(context, asked) {
+    const { actor, business } = context;
+    const people = seesOnly(actor) === null ? peopleWhoMay(context, "shared.change") : [];
+    return {
+      ...readIncoming(context, asked),
+      people,
+      meId: actor.kind === "person" ? actor.id : null,
+      handles: people.find((p) => p.id === business.incoming_person_id)?.name ?? null,
+      currency: business.currency,
+      timeZone: business.time_zone,
+    };
+  },
+});
 
 /** One of them, with the best technicians and windows worked out. `serviceId` is what the office would do where no service was named; `date` the only day that is asked for. */
 export const incomingEntry = defineView({
@@ -124,7 +145,7 @@ function requestEntry(
   const request = readRequest(context, id);
   const items = itemsOf(context, request);
   const wanted = wantedOf(context, request, { office: true, ...(serviceId !== undefined && { serviceId }) });
-  const wish = request.wish ? (JSON.parse(request.wish) as Wish) : null;
+  const wish = request.wish ? wishColumn.read(request.wish) : null;
   const meets = (a: Pick<WindowAnswer, "date" | "from" | "to">) => {
     const from = localOf(a.from, business.time_zone).minute;
     return wish !== null && suits(wish, { date: a.date, from, to: from + a.to - a.from });
@@ -155,7 +176,7 @@ function requestEntry(
             ],
       ),
     ),
-    photos: JSON.parse(request.photos) as string[],
+    photos: photosColumn.read(request.photos),
     words: request.wishes,
     wish: wish && wishWords(wish),
     windows: best(context, answers, (a) => (meets(a) ? 0 : 1e9) + a.from - context.minute).map((w) => ({
@@ -183,7 +204,7 @@ function quoteEntry(context: ViewContext, id: number, dates: readonly string[]):
     what: wanted.visit.title,
     totalMinor: quote.total_minor,
     minutes: quote.minutes,
-    photos: JSON.parse(quote.photos) as string[],
+    photos: photosColumn.read(quote.photos),
     words: [quote.note, quote.answer].filter(Boolean).join("\n"),
     lines: wanted.order.lines,
     windows: best(context, answersOfQuote(context, wanted, dates), (a) => a.from),

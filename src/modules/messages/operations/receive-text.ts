@@ -1,5 +1,6 @@
 import { input } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
+import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 
 const ReceiveText = input({
@@ -16,11 +17,6 @@ export const receiveText = defineOperation({
     const customer = sql<{ id: number }>(
       "SELECT id FROM (SELECT id, phone FROM customers WHERE merged_into IS NULL UNION ALL SELECT customer_id, phone FROM jobs WHERE phone <> '') WHERE phone = ? ORDER BY id DESC LIMIT 1",
     ).get(sender);
-    sql("INSERT INTO replies (customer_id, sender, body, received_at) VALUES (?, ?, ?, ?)").run(
-      customer?.id ?? null,
-      sender,
-      body,
-      now,
-    );
+    insertRow(sql, "replies", { customer_id: customer?.id ?? null, sender, body, received_at: now });
   },
 });

@@ -2,6 +2,7 @@ import { Refusal } from "@/core/problems";
 import { Id, input, Nothing } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { recordConsent } from "@/modules/customers/customers";
+import { insertOnce } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { cardOf } from "../cards";
 import { reference } from "../inputs";
@@ -19,9 +20,7 @@ export const recordKeptCard = defineOperation({
       jobId,
       reference,
     );
-    sql(
-      "INSERT INTO cards (customer_id, job_id, reference, label, kept_at) VALUES (?, ?, ?, ?, ?) ON CONFLICT DO NOTHING",
-    ).run(customerId, jobId, reference, label, now);
+    insertOnce(sql, "cards", { customer_id: customerId, job_id: jobId, reference, label, kept_at: now });
   },
 });
 

@@ -2,6 +2,7 @@ import { paymentReceived } from "@/core/money/journal";
 import { Refusal } from "@/core/problems";
 import { Id, input, OneOf } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
+import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { applyToInvoice, enterJournal } from "../charging";
 
@@ -31,10 +32,17 @@ export const recordPayment = defineOperation({
       throw new Refusal("amount-too-large", {
         fields: { "/amountMinor": "This is more than is open on the invoice." },
       });
-    const { id } = sql<{ id: number }>(
-      `INSERT INTO payments (customer_id, job_id, purpose, method, amount_minor, state, charge_key, asked_at, settled_at)
-       VALUES (?, ?, 'invoice', ?, ?, 'received', ?, ?, ?) RETURNING id`,
-    ).get(invoice.customer_id, invoice.job_id, method, amountMinor, chargeKey, now, now)!;
+    const id = insertRow(sql, "payments", {
+      customer_id: invoice.customer_id,
+      job_id: invoice.job_id,
+      purpose: "invoice",
+      method,
+      amount_minor: amountMinor,
+      state: "received",
+      charge_key: chargeKey,
+      asked_at: now,
+      settled_at: now,
+    });
     enterJournal(context, `payment ${id}`, paymentReceived(method, amountMinor));
     applyToInvoice(context, invoice.job_id);
   },

@@ -6,7 +6,7 @@ import { input, Nothing, OneOf } from "@/kernel/inputs";
 import { defineOperation, type ViewContext } from "@/kernel/operation";
 import { giveApproval } from "@/modules/booking/approval";
 import { Answers } from "@/modules/catalogue/inputs";
-import { type KeptAnswer, keptAnswers } from "@/modules/catalogue/job-items";
+import { keptAnswers } from "@/modules/catalogue/job-items";
 import { recordConsent } from "@/modules/customers/customers";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { tellAll, tellOffice } from "@/modules/messages/telling-office";
@@ -19,6 +19,8 @@ import { answersFor, bookableDates, nearestOffers } from "@/modules/placing/wind
 import { stopRepeat, takeUpRepeat } from "@/modules/repeats/repeats";
 import { Photos, windowChosen } from "@/modules/requests/inputs";
 import { cancelJob } from "@/modules/visits/cancelling";
+import { keptAnswersColumn } from "@/store/columns";
+import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { openQuestions, ownRepeat, ownWork } from "../own-work";
 
@@ -175,12 +177,7 @@ export const addByLink = defineOperation({
       throw new Refusal("invalid-input", {
         fields: { "/words": `That is a lot already. Call us on ${context.business.phone}.` },
       });
-    sql("INSERT INTO additions (job_id, made_at, words, photos) VALUES (?, ?, ?, ?)").run(
-      job.id,
-      now,
-      words.trim(),
-      JSON.stringify(photos),
-    );
+    insertRow(sql, "additions", { job_id: job.id, made_at: now, words: words.trim(), photos: JSON.stringify(photos) });
     tellOffice(context, job.id, {
       key: `addition to job ${job.id} at ${now}`,
       what: "The customer adds something",
@@ -208,10 +205,10 @@ export const answerByLink = defineOperation({
     });
     if (wrong.length)
       throw new Refusal("invalid-input", { fields: Object.fromEntries(wrong) as Record<string, string> });
-    const kept = JSON.parse(
+    const kept = keptAnswersColumn.read(
       sql<{ answers: string }>("SELECT answers FROM job_items WHERE job_id = ? AND position = ?").get(job.id, position)
         ?.answers ?? "[]",
-    ) as KeptAnswer[];
+    );
     sql("UPDATE job_items SET answers = ? WHERE job_id = ? AND position = ?").run(
       JSON.stringify([...kept, ...keptAnswers(open, answers)]),
       job.id,

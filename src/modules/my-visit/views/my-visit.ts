@@ -15,6 +15,7 @@ import { cardOf } from "@/modules/money/cards";
 import { addressAt } from "@/modules/place/addresses";
 import { placingOf } from "@/modules/placing/visits";
 import { answersFor, bookableDates, pickable } from "@/modules/placing/windows";
+import { photosColumn } from "@/store/columns";
 import { readFrontDoor } from "@/store/front-door";
 import { openQuestions, ownRepeat, ownWork } from "../own-work";
 
@@ -129,7 +130,7 @@ export const myVisit = defineView({
         "SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id",
       )
         .all(jobId)
-        .map((a) => ({ ...a, photos: JSON.parse(a.photos) as string[] })),
+        .map((a) => ({ ...a, photos: photosColumn.read(a.photos) })),
       done: doorOf(context),
       business: {
         name: business.name,

@@ -2,6 +2,7 @@ import { allPermissions, type Role } from "@/core/people/permissions";
 import { Refusal } from "@/core/problems";
 import { Id, input, Mail, Name, OneOf, OrNull } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
+import { insertRow } from "@/store/insert";
 import { hashSync } from "@node-rs/argon2";
 import { Type } from "@sinclair/typebox";
 
@@ -40,18 +41,18 @@ export const savePerson = defineOperation({
     )
       throw new Refusal("name-taken", { fields: { "/technicianId": "Somebody else signs in for this technician." } });
     if (person.id === null) {
-      return sql<{ id: number }>(
-        "INSERT INTO people (name, mail, password_hash, role, technician_id, active, given, taken) VALUES (?, ?, ?, ?, ?, ?, ?, ?) RETURNING id",
-      ).get(
-        person.name,
-        person.mail,
-        hashSync(person.password!),
-        person.role,
-        technician,
-        person.active ? 1 : 0,
-        JSON.stringify(person.given ?? []),
-        JSON.stringify(person.taken ?? []),
-      )!;
+      return {
+        id: insertRow(sql, "people", {
+          name: person.name,
+          mail: person.mail,
+          password_hash: hashSync(person.password!),
+          role: person.role,
+          technician_id: technician,
+          active: person.active ? 1 : 0,
+          given: JSON.stringify(person.given ?? []),
+          taken: JSON.stringify(person.taken ?? []),
+        }),
+      };
     }
     const before = sql<{ role: Role; active: number; given: string; taken: string }>(
       "SELECT role, active, given, taken FROM people WHERE id = ?",

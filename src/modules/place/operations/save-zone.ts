@@ -4,6 +4,7 @@ import { Refusal } from "@/core/problems";
 import { Id, input, Limits, MinuteOfDay, Money, Name, OrNull, Technicians, Weekdays } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { saveLimits, saveNamed, saveRow } from "@/kernel/rows";
+import { insertRow } from "@/store/insert";
 import { type Static, Type } from "@sinclair/typebox";
 
 const Position = Type.Array(Type.Number(), { minItems: 2, maxItems: 3 });
@@ -149,7 +150,7 @@ const boundsOf = ({ towns, area, priority }: Pick<SaveZone, "towns" | "area" | "
 function savePostcodes({ sql }: OperationContext, id: number, postcodes: readonly string[]): void {
   sql("DELETE FROM zone_postcodes WHERE zone_id = ?").run(id);
   for (const [i, pattern] of postcodes.entries())
-    sql("INSERT INTO zone_postcodes VALUES (?, ?, ?)").run(id, i, pattern.trim());
+    insertRow(sql, "zone_postcodes", { zone_id: id, position: i, pattern: pattern.trim() });
 }
 
 const setAsideBefore = ({ sql }: OperationContext, name: string): number | null =>

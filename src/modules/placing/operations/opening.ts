@@ -4,6 +4,7 @@ import { refuseOddSpans } from "@/kernel/odd-spans";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { refuseOverlaps, saveRow } from "@/kernel/rows";
 import { Hours } from "@/modules/catalogue/inputs";
+import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 
 /** Weekly opening hours; none: open whenever somebody works. */
@@ -29,8 +30,7 @@ export const saveOpening = defineOperation({
   run({ sql }, { hours }) {
     refuseOverlaps(hours);
     sql("DELETE FROM opening_hours").run();
-    for (const { weekday, opens, closes } of hours)
-      sql("INSERT INTO opening_hours VALUES (?, ?, ?)").run(weekday, opens, closes);
+    for (const { weekday, opens, closes } of hours) insertRow(sql, "opening_hours", { weekday, opens, closes });
   },
 });
 

@@ -1,21 +1,24 @@
+import { groupBy } from "@/core/group";
 import { shortName } from "@/core/people/names";
 import { may, seesOnly } from "@/core/people/permissions";
 import { addDays, datesFrom } from "@/core/time/dates";
 import { localOf } from "@/core/time/local";
 import { isOpen } from "@/core/time/opening";
 import { minutesIn } from "@/core/time/spans";
+import { lateBy } from "@/core/visits/lateness";
 import { visitStates } from "@/core/visits/states";
 import { windowsOn } from "@/core/windows/patterns";
-import { reasonWords } from "@/core/windows/words";
+import { type Names, reasonWords } from "@/core/windows/words";
 import { DateText, Id, input, Nothing } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { readPattern } from "@/modules/catalogue/patterns";
+import { idsColumn } from "@/store/columns";
 import { type BoardRow, type BoardStop, type BoardVisit, visitColumns, visitTables } from "../board";
 import { readOpening } from "../opening-hours";
 import { loadPlanning } from "../planning";
 import { daysOfWork, placingOf, readVisit, type VisitRow } from "../visits";
-import { answersWithin, type AskOptions, explainWithin, namesOf, reasonsInWords } from "../windows";
+import { answersWithin, type AskOptions, explainWithin, namesOf } from "../windows";
 
 const PlacementOptions = input({ visitId: Id, date: DateText });
 
@@ -47,35 +50,36 @@ export const board = defineView({
     >(
       `SELECT ${visitColumns}, p.technician_id, p.drive_from, p.driving, p.arrives, p.leaves FROM placements p JOIN ${visitTables.replace("visits v", "visits v ON v.id = p.visit_id")} WHERE p.date = ? ORDER BY p.arrives`,
     ).all(date);
+    const placedBy = groupBy(placed, (p) => p.technician_id);
     const looks = new Map(
       sql<{ id: number; hue: number; photo: string | null }>("SELECT id, hue, photo FROM technicians")
         .all()
         .map((t) => [t.id, t]),
+    );
+    const skills = groupBy(
+      sql<{ id: number; name: string }>(
+        "SELECT ts.technician_id AS id, s.name FROM technician_skills ts JOIN skills s ON s.id = ts.skill_id ORDER BY s.name",
+      ).all(),
+      (skill) => skill.id,
     );
     const only = seesOnly(context.actor);
     const technicians = planning.technicians
       .filter((t) => only === null || t.id === only)
       .map((technician) => {
         const { absence, reason, hours, errands } = planning.dayOf(technician.id, date);
-        const stops = placed
-          .filter((p) => p.technician_id === technician.id)
-          .map((p): BoardStop => ({
-            ...toVisit(p),
-            driveFrom: ofDay(p.drive_from),
-            driving: p.driving,
-            arrives: ofDay(p.arrives),
-            leaves: ofDay(p.leaves),
-          }));
+        const stops = (placedBy.get(technician.id) ?? []).map((p): BoardStop => ({
+          ...toVisit(p),
+          driveFrom: ofDay(p.drive_from),
+          driving: p.driving,
+          arrives: ofDay(p.arrives),
+          leaves: ofDay(p.leaves),
+        }));
         return {
           id: technician.id,
           name: technician.name,
           hue: looks.get(technician.id)!.hue,
           photo: looks.get(technician.id)!.photo,
-          skills: sql<{ name: string }>(
-            "SELECT s.name FROM technician_skills ts JOIN skills s ON s.id = ts.skill_id WHERE technician_id = ? ORDER BY s.name",
-          )
-            .all(technician.id)
-            .map((s) => s.name),
+          skills: (skills.get(technician.id) ?? []).map((skill) => skill.name),
           spans: hours.map(([open, close]) => [ofDay(open), close - open + ofDay(open)] as const),
           errands: errands.map((e) => ({
             id: e.id,
@@ -88,7 +92,7 @@ export const board = defineView({
           workable: minutesIn(hours),
           promised: stops.reduce((sum, s) => sum + s.leaves - s.arrives + s.driving, 0),
           stops,
-          late: lateVisits(date, technician.id),
+          late: lateVisits(technician.id),
         };
       });
     const unplaced = sql<BoardRow>(
@@ -97,23 +101,28 @@ export const board = defineView({
     return {
       date,
       technicians,
-      tray: (only === null ? unplaced : []).map((v) => ({ ...toVisit(v), best: bestPlacement(context, v.id) })),
+      tray: only === null ? tray(unplaced) : [],
       windows: windowsOn(readPattern(context), [date], zone).map((w) => [ofDay(w.from), ofDay(w.to)] as const),
       now: date === today ? ofDay(minute) : null,
       timeZone: zone,
       canChange: may(context.actor, "board.change"),
     };
 
+    function tray(rows: readonly BoardRow[]) {
+      const visits = new Map(
+        sql<VisitRow>("SELECT * FROM visits WHERE id IN (SELECT value FROM json_each(?))")
+          .all(idsColumn.write(rows.map((row) => row.id)))
+          .map((visit) => [visit.id, visit]),
+      );
+      const names = namesOf(context);
+      return rows.map((row) => ({ ...toVisit(row), best: bestPlacement(context, visits.get(row.id)!, names) }));
+    }
+
     /** Visits of today whose window will be missed if everything goes on from here as planned. */
-    function lateVisits(of: string, technicianId: number): number[] {
-      if (of !== today) return [];
-      return placed
-        .filter(
-          (p) =>
-            p.technician_id === technicianId &&
-            (p.state === "promised" || p.state === "on the way") &&
-            minute > p.window_to,
-        )
+    function lateVisits(technicianId: number): number[] {
+      if (date !== today) return [];
+      return (placedBy.get(technicianId) ?? [])
+        .filter((p) => lateBy({ state: p.state, windowTo: p.window_to, arrives: p.arrives }, minute) > 0)
         .map((p) => p.id);
     }
   },
@@ -122,25 +131,24 @@ export const board = defineView({
 /** Who takes an unplaced visit best in its own window, or why nobody can: one line for the tray. */
 function bestPlacement(
   context: ViewContext,
-  visitId: number,
+  visit: VisitRow,
+  names: Names,
 ): { technicianIds: number[]; words: string; fits: boolean } {
-  const visit = readVisit(context, visitId);
   const [answer] = answersWithin(context, placingOf(visit), [windowOf(visit)], {
     ...inOffice(visit),
-    without: [visitId],
+    without: [visit.id],
   });
   if (!answer?.offered)
     return {
       technicianIds: [],
       fits: false,
-      words: reasonsInWords(context, answer?.reasons.slice(-2) ?? [])[0] ?? "Nobody can take it.",
+      words: (answer?.reasons ?? []).slice(-2).map((reason) => reasonWords(reason, names))[0] ?? "Nobody can take it.",
     };
   const crew = answer.technicians.slice(0, visit.crew);
-  const { technician } = namesOf(context);
   return {
     technicianIds: crew.map((t) => Number(t.id)),
     fits: true,
-    words: `${crew.map((t) => shortName(technician(t.id))).join(" and ")}, ${answer.extraDriving} min extra driving`,
+    words: `${crew.map((t) => shortName(names.technician(t.id))).join(" and ")}, ${answer.extraDriving} min extra driving`,
   };
 }
 

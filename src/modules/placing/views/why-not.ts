@@ -1,3 +1,4 @@
+import { justOne } from "@/core/catalogue/items";
 import { localOf } from "@/core/time/local";
 import { explainWindows, isOnOurWay } from "@/core/windows/offers";
 import type { CrewReason, Reason, RuleReason } from "@/core/windows/reasons";
@@ -5,7 +6,7 @@ import { skillGap } from "@/core/windows/skills";
 import { reasonWords, remedyWords, technicianReasonWords } from "@/core/windows/words";
 import { DateText, Id, input, OrNull } from "@/kernel/inputs";
 import { defineView } from "@/kernel/view";
-import { justOne, priceItems, questionsOf, readItem, toPlace } from "@/modules/catalogue/catalogue";
+import { priceItems, questionsOf, readItem, toPlace } from "@/modules/catalogue/catalogue";
 import { Answers, chosen } from "@/modules/catalogue/inputs";
 import { addressOf, knownAddress } from "@/modules/place/addresses";
 import { AddressId } from "@/modules/place/inputs";

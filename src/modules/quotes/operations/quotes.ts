@@ -1,3 +1,4 @@
+import { type Item } from "@/core/catalogue/items";
 import { quoteStates } from "@/core/catalogue/quote-states";
 import { quoteLines, quoteProblems } from "@/core/catalogue/quotes";
 import { moneyWords, totalOf } from "@/core/money/amounts";
@@ -10,7 +11,7 @@ import { actorWords, defineOperation, type OperationContext } from "@/kernel/ope
 import { agreeJob } from "@/modules/booking/agree";
 import { takeRoom } from "@/modules/booking/room";
 import type { Wanted } from "@/modules/booking/wanted";
-import { type Item, readItem, titleOf } from "@/modules/catalogue/catalogue";
+import { readItem, titleOf } from "@/modules/catalogue/catalogue";
 import { answersOfJob } from "@/modules/catalogue/job-items";
 import { customerFor, siteFor } from "@/modules/customers/customers";
 import { tellBooked } from "@/modules/messages/tell-booked";
@@ -22,6 +23,8 @@ import { answersWithin } from "@/modules/placing/windows";
 import { windowChosen } from "@/modules/requests/inputs";
 import { endRequest, readRequest } from "@/modules/requests/requests";
 import { endWaiting } from "@/modules/requests/waiting";
+import { photosColumn } from "@/store/columns";
+import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { nanoid } from "nanoid";
 import { QuoteToken, SendQuote } from "../inputs";
@@ -108,10 +111,31 @@ type Offered = Record<"by" | "items" | "lines" | "words" | "validUntil", string>
   Record<"now" | "totalMinor" | "depositMinor" | "minutes" | "crew", number>;
 
 const makeQuote = ({ sql }: OperationContext, work: QuotedWork, offered: Offered): number =>
-  sql<{ id: number }>(
-    `INSERT INTO quotes (request_id, made_at, made_by, name, mail, phone, line, postcode, lng, lat, zone_id, note, photos, handler_id, nonce, items, lines, words, total_minor, deposit_minor, minutes, crew, valid_until)
-     VALUES (@request_id, @now, @by, @name, @mail, @phone, @line, @postcode, @lng, @lat, @zone_id, @note, @photos, @handler_id, @nonce, @items, @lines, @words, @totalMinor, @depositMinor, @minutes, @crew, @validUntil) RETURNING id`,
-  ).get({ ...work, ...offered, nonce: nanoid(32) })!.id;
+  insertRow(sql, "quotes", {
+    request_id: work.request_id,
+    made_at: offered.now,
+    made_by: offered.by,
+    name: work.name,
+    mail: work.mail,
+    phone: work.phone,
+    line: work.line,
+    postcode: work.postcode,
+    lng: work.lng,
+    lat: work.lat,
+    zone_id: work.zone_id,
+    note: work.note,
+    photos: work.photos,
+    handler_id: work.handler_id,
+    nonce: nanoid(32),
+    items: offered.items,
+    lines: offered.lines,
+    words: offered.words,
+    total_minor: offered.totalMinor,
+    deposit_minor: offered.depositMinor,
+    minutes: offered.minutes,
+    crew: offered.crew,
+    valid_until: offered.validUntil,
+  });
 
 /** The quote as it is offered now, under the same link; what was answered to it before counts no more. */
 function changeQuote({ sql }: OperationContext, quoteId: number, offered: Offered): number {
@@ -256,7 +280,7 @@ function bookIt(
     items,
     order,
     note,
-    photos: JSON.parse(quote.photos) as string[],
+    photos: photosColumn.read(quote.photos),
     depositMinor,
     bookedBy: by,
   });

@@ -1,5 +1,5 @@
 import { quoteDays } from "@/core/catalogue/quotes";
-import type { Line, PricedLine } from "@/core/money/amounts";
+import type { Line } from "@/core/money/amounts";
 import { addDays } from "@/core/time/dates";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
@@ -7,6 +7,7 @@ import { priceItems, readItem } from "@/modules/catalogue/catalogue";
 import { addressOf } from "@/modules/place/addresses";
 import { zoneOf } from "@/modules/place/zones";
 import { readRequest } from "@/modules/requests/requests";
+import { linesColumn } from "@/store/columns";
 import { QuoteAbout, type SendQuote } from "../inputs";
 import { itemsAbout, readQuote } from "../quotes";
 
@@ -84,6 +85,6 @@ function asSent(context: ViewContext, id: number): Draft {
     minutes: quote.minutes,
     crew: quote.crew,
     depositMinor: quote.deposit_minor,
-    lines: (JSON.parse(quote.lines) as PricedLine[]).map(typedLine),
+    lines: linesColumn.read(quote.lines).map(typedLine),
   };
 }

@@ -2,9 +2,10 @@ import { addDays } from "@/core/time/dates";
 import { DateText, Id, input, OneOf, OrNull } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { agreeJob } from "@/modules/booking/agree";
-import { type Item, priceItems, readItem } from "@/modules/catalogue/catalogue";
+import { priceItems, readItem } from "@/modules/catalogue/catalogue";
 import { tellCustomer } from "@/modules/messages/messaging";
 import type { ZoneRules } from "@/modules/place/zones";
+import { itemsColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
 import {
   agreeDaysAhead,
@@ -75,7 +76,7 @@ export const growRepeat = defineOperation({
 
 function agreeForecast(context: OperationContext, visitId: number, repeat: RepeatRow): void {
   const { sql } = context;
-  const items = (JSON.parse(repeat.items) as Item[]).map((item) => readItem(context, item));
+  const items = itemsColumn.read(repeat.items).map((item) => readItem(context, item));
   const zone =
     sql<ZoneRules>("SELECT z.* FROM sites s JOIN zones z ON z.id = s.zone_id WHERE s.id = ?").get(repeat.site_id) ??
     null;

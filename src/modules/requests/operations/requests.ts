@@ -1,16 +1,18 @@
+import { type Item } from "@/core/catalogue/items";
 import { phoneKept, phoneProblem } from "@/core/people/phones";
 import { Refusal } from "@/core/problems";
 import { wishWords } from "@/core/windows/wishes";
 import { DateText, Id, input, Mail, MinuteOfDay, Name, OrNull, Phone } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { takeRoom } from "@/modules/booking/room";
-import { type Item, readItem, titleOf } from "@/modules/catalogue/catalogue";
+import { readItem, titleOf } from "@/modules/catalogue/catalogue";
 import { chosen, Items } from "@/modules/catalogue/inputs";
 import { tellAll } from "@/modules/messages/telling-office";
 import { isKeptPhoto, lostPhoto } from "@/modules/pictures/photos";
 import { addressOf } from "@/modules/place/addresses";
 import { zoneOf } from "@/modules/place/zones";
 import { answersWithin } from "@/modules/placing/windows";
+import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { nanoid } from "nanoid";
 import { Photos, windowChosen } from "../inputs";
@@ -78,24 +80,22 @@ export const makeRequest = defineOperation({
         ? "a time to be agreed"
         : "no window suits";
     const where = found ? `${found.line}, ${found.postcode}` : address.trim();
-    const { id } = sql<{ id: number }>(
-      "INSERT INTO requests (made_at, about, address_id, items, photos, wish, nonce, address, lng, lat, name, mail, phone, wishes) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) RETURNING id",
-    ).get(
-      now,
+    const id = insertRow(sql, "requests", {
+      made_at: now,
       about,
-      found?.id ?? null,
-      JSON.stringify(items),
-      JSON.stringify(photos),
-      wish && JSON.stringify(wish),
-      nanoid(32),
-      where,
-      found?.lng ?? null,
-      found?.lat ?? null,
-      name.trim(),
-      mail.trim(),
-      phoneKept(phone, business.phone),
-      wishes.trim(),
-    )!;
+      address_id: found?.id ?? null,
+      items: JSON.stringify(items),
+      photos: JSON.stringify(photos),
+      wish: wish && JSON.stringify(wish),
+      nonce: nanoid(32),
+      address: where,
+      lng: found?.lng ?? null,
+      lat: found?.lat ?? null,
+      name: name.trim(),
+      mail: mail.trim(),
+      phone: phoneKept(phone, business.phone),
+      wishes: wishes.trim(),
+    });
     const what = `${name.trim()} asks for ${titleOf(read) || "a visit"}: ${about}`;
     const said = [wish && wishWords(wish), wishes.trim() && `“${wishes.trim()}”`].filter(Boolean).join("\n");
     tellAll(context, {

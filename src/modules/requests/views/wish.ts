@@ -3,8 +3,9 @@ import { windowIn } from "@/core/time/local-words";
 import { dayWords } from "@/core/time/words";
 import { firstLinkTokenOf } from "@/kernel/links";
 import { defineView } from "@/kernel/view";
-import type { ChosenWindow } from "@/modules/booking/room";
-import { type Item, readItem, titleOf } from "@/modules/catalogue/catalogue";
+import { chosenWindowColumn, itemsColumn } from "@/store/columns";
+
+import { readItem, titleOf } from "@/modules/catalogue/catalogue";
 import { readFrontDoor } from "@/store/front-door";
 import { WishToken } from "../inputs";
 import { openWish } from "../wishes";
@@ -17,12 +18,12 @@ export const wish = defineView({
   read(context, { token }) {
     const { business, hogar } = context;
     const request = openWish(context, token);
-    const told = request.told === null ? null : (JSON.parse(request.told) as ChosenWindow);
+    const told = request.told === null ? null : chosenWindowColumn.read(request.told);
     return {
       business: { name: business.name, mark: business.mark, phone: business.phone },
       look: lookOf(readFrontDoor(hogar.store)),
       address: request.address,
-      what: titleOf((JSON.parse(request.items) as Item[]).map((item) => readItem(context, item))),
+      what: titleOf(itemsColumn.read(request.items).map((item) => readItem(context, item))),
       window: told && { day: dayWords(told.date), time: windowIn(told.from, told.to, business.time_zone) },
       booked: request.job_id === null ? null : firstLinkTokenOf(hogar, request.job_id),
     };

@@ -8,6 +8,7 @@ import { SaveService } from "@/modules/catalogue/inputs";
 import { storeExtra } from "@/modules/catalogue/saving-extras";
 import { storeService } from "@/modules/catalogue/saving-services";
 import { changeBookingRules } from "@/modules/placing/booking-rules";
+import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { readKit } from "../kits";
 
@@ -94,7 +95,7 @@ export const takeKit = defineOperation({
         "UPDATE business SET terms = iif(terms = '', ?, terms), quote_text = iif(quote_text = '', ?, quote_text), invoice_text = iif(invoice_text = '', ?, invoice_text)",
       ).run(kit.texts.terms, kit.texts.quote, kit.texts.invoice);
     if (!sql("SELECT 1 FROM tax_rates").get())
-      sql("INSERT INTO tax_rates (name, rate_bp, position) VALUES ('Standard', ?, 0)").run(taxBp);
+      insertRow(sql, "tax_rates", { name: "Standard", rate_bp: taxBp, position: 0 });
     return { made, there: chosen.length - made, windows: first };
   },
 });

@@ -1,3 +1,4 @@
+import { justOne } from "@/core/catalogue/items";
 import { Refusal } from "@/core/problems";
 import { addDays, datesFrom } from "@/core/time/dates";
 import { localOf } from "@/core/time/local";
@@ -7,7 +8,7 @@ import { reasonWords } from "@/core/windows/words";
 import { Id, input } from "@/kernel/inputs";
 import { rehearse } from "@/kernel/rehearse";
 import { defineView } from "@/kernel/view";
-import { justOne, priceItems, readItem, toPlace } from "@/modules/catalogue/catalogue";
+import { priceItems, readItem, toPlace } from "@/modules/catalogue/catalogue";
 import { SaveBookingRules } from "@/modules/catalogue/inputs";
 import { knownAddress } from "@/modules/place/addresses";
 import { AddressId } from "@/modules/place/inputs";

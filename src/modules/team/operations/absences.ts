@@ -9,6 +9,7 @@ import { refuseOddSpans } from "@/kernel/odd-spans";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { takeOut, withStop, writeDay } from "@/modules/placing/days";
 import { loadPlanning, type PlannedStop } from "@/modules/placing/planning";
+import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 
 /** Whole days, or the same hours of each day. */
@@ -58,11 +59,16 @@ export const recordTimeOff = defineOperation({
     )
       .all(technicianId, firstDate, lastDate, today)
       .map((d) => d.date);
-    return changingDays(context, technicianId, dates, () =>
-      sql<{ id: number }>(
-        "INSERT INTO time_off (technician_id, first_date, last_date, reason, from_minute, to_minute) VALUES (?, ?, ?, ?, ?, ?) RETURNING id",
-      ).get(technicianId, firstDate, lastDate, reason, fromMinute ?? null, toMinute ?? null)!,
-    );
+    return changingDays(context, technicianId, dates, () => ({
+      id: insertRow(sql, "time_off", {
+        technician_id: technicianId,
+        first_date: firstDate,
+        last_date: lastDate,
+        reason,
+        from_minute: fromMinute ?? null,
+        to_minute: toMinute ?? null,
+      }),
+    }));
   },
 });
 
@@ -86,20 +92,18 @@ export const recordErrand = defineOperation({
     const address = addressId === null ? null : hogar.gateways.places.find(addressId);
     if (addressId !== null && !address)
       throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
-    return changingDays(context, technicianId, [date], () =>
-      sql<{ id: number }>(
-        "INSERT INTO errands (technician_id, date, begins, ends, title, place, lng, lat) VALUES (?, ?, ?, ?, ?, ?, ?, ?) RETURNING id",
-      ).get(
-        technicianId,
+    return changingDays(context, technicianId, [date], () => ({
+      id: insertRow(sql, "errands", {
+        technician_id: technicianId,
         date,
-        epochMinute(date, fromMinute, business.time_zone),
-        epochMinute(date, toMinute, business.time_zone),
-        title.trim(),
-        address?.line ?? "",
-        address?.lng ?? null,
-        address?.lat ?? null,
-      )!,
-    );
+        begins: epochMinute(date, fromMinute, business.time_zone),
+        ends: epochMinute(date, toMinute, business.time_zone),
+        title: title.trim(),
+        place: address?.line ?? "",
+        lng: address?.lng ?? null,
+        lat: address?.lat ?? null,
+      }),
+    }));
   },
 });
 
@@ -120,7 +124,7 @@ export const setDayHours = defineOperation({
     return changingDays(context, technicianId, [date], () => {
       context.sql("DELETE FROM day_hours WHERE technician_id = ? AND date = ?").run(technicianId, date);
       for (const { opens, closes } of spans ?? [])
-        context.sql("INSERT INTO day_hours VALUES (?, ?, ?, ?)").run(technicianId, date, opens, closes);
+        insertRow(context.sql, "day_hours", { technician_id: technicianId, date, opens, closes });
       return {};
     });
   },

@@ -6,6 +6,7 @@ import { refuseOverlaps, saveLimits, saveNamed, saveRow, skillNamed } from "@/ke
 import { PlaceSchema } from "@/modules/business/inputs";
 import { Hours, Hue } from "@/modules/catalogue/inputs";
 import { takeOut } from "@/modules/placing/days";
+import { insertRow } from "@/store/insert";
 import { type Static, Type } from "@sinclair/typebox";
 
 const MailOrNothing = Type.Union([Mail, Type.Literal("")]);
@@ -75,12 +76,20 @@ export const saveTechnician = defineOperation({
     });
     sql("DELETE FROM technician_skills WHERE technician_id = ?").run(id);
     for (const skill of technician.skills)
-      sql(
-        "INSERT INTO technician_skills VALUES (?, ?, ?, ?) ON CONFLICT DO UPDATE SET level = max(level, excluded.level)",
-      ).run(id, skillNamed(context, skill.name), skill.level, skill.validUntil);
+      insertRow(
+        sql,
+        "technician_skills",
+        {
+          technician_id: id,
+          skill_id: skillNamed(context, skill.name),
+          level: skill.level,
+          valid_until: skill.validUntil,
+        },
+        "ON CONFLICT DO UPDATE SET level = max(level, excluded.level)",
+      );
     sql("DELETE FROM working_spans WHERE technician_id = ?").run(id);
     for (const { weekday, opens, closes } of technician.hours)
-      sql("INSERT INTO working_spans VALUES (?, ?, ?, ?)").run(id, weekday, opens, closes);
+      insertRow(sql, "working_spans", { technician_id: id, weekday, opens, closes });
     if (technician.limits) saveLimits(context, "technician", id, technician.limits);
     if (technician.zones) saveNamed(context, "technician_zones", id, technician.zones);
     if (technician.services) saveNamed(context, "technician_services", id, technician.services);

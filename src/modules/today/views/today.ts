@@ -2,12 +2,13 @@ import { may, seesOnly } from "@/core/people/permissions";
 import { addDays } from "@/core/time/dates";
 import { localOf } from "@/core/time/local";
 import { dateWords } from "@/core/time/words";
-import { visitStates } from "@/core/visits/states";
+import { byUrgency } from "@/core/today/urgency";
+import { lateBy } from "@/core/visits/lateness";
+import { type VisitState, visitStates } from "@/core/visits/states";
 import { Nothing } from "@/kernel/inputs";
 import { defineView } from "@/kernel/view";
 import { readIncoming } from "@/modules/incoming/entries";
 import type { NeedsPerson } from "../needs";
-import { byUrgency } from "@/core/today/urgency";
 
 const did = { booking: "has booked", request: "asks for", quote: "has our quote for" } as const;
 /** Of what waits in Incoming, so many are named one by one. */
@@ -24,21 +25,22 @@ export const todayView = defineView({
     const needs: NeedsPerson[] = [];
     const soon = addDays(today, 14);
     if (only === null && may(actor, "customers.see")) {
-      const forUs = readIncoming(context).entries.filter((e) => e.forUs);
-      for (const e of forUs.slice(0, mostShown))
+      const first = { page: 0, size: mostShown, sort: "at", descending: false, search: "" };
+      const { rows, forUs } = readIncoming(context, first, true);
+      for (const e of rows)
         needs.push({
           kind: "incoming",
           words: `${e.name} ${did[e.kind]} ${e.what}`,
           detail: [e.waits, e.when, e.handler && `${e.handler} is on it`].filter(Boolean).join(" · "),
           href: `/incoming?open=${encodeURIComponent(e.key)}`,
         });
-      if (forUs.length > mostShown)
+      if (forUs > mostShown)
         needs.push({
           kind: "incoming",
-          words: `${forUs.length - mostShown} more wait in Incoming`,
+          words: `${forUs - mostShown} more wait in Incoming`,
           detail: "",
           href: "/incoming",
-          n: forUs.length - mostShown,
+          n: forUs - mostShown,
         });
     }
     const clockOf = (epoch: number) => localOf(epoch, business.time_zone).minute;
@@ -56,17 +58,28 @@ export const todayView = defineView({
         date: v.date,
       });
 
-    for (const v of sql<{ id: number; date: string; name: string; technician: string; window_to: number }>(
-      `SELECT v.id, v.date, c.name, t.name AS technician, v.window_to FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id
-       JOIN placements p ON p.visit_id = v.id JOIN technicians t ON t.id = p.technician_id WHERE v.date = ? AND v.state IN ${visitStates.sql("await")} AND v.window_to < ? GROUP BY v.id`,
-    ).all(today, minute))
+    for (const v of sql<{
+      id: number;
+      state: VisitState;
+      date: string;
+      name: string;
+      technician: string;
+      window_to: number;
+      arrives: number;
+    }>(
+      `SELECT v.id, v.state, v.date, c.name, t.name AS technician, v.window_to, p.arrives FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id
+       JOIN placements p ON p.visit_id = v.id JOIN technicians t ON t.id = p.technician_id WHERE v.date = ? AND v.state IN ${visitStates.sql("await")} GROUP BY v.id`,
+    ).all(today)) {
+      const late = lateBy({ state: v.state, windowTo: v.window_to, arrives: v.arrives }, minute);
+      if (late === 0) continue;
       needs.push({
         kind: "late",
-        words: `${v.technician} is ${minute - v.window_to} min past the window at ${v.name}`,
+        words: `${v.technician} ${minute > v.window_to ? "is" : "will be"} ${late} min past the window at ${v.name}`,
         detail: "Tell the customer, or place it anew",
         href: `/board?date=${v.date}&visit=${v.id}`,
         date: v.date,
       });
+    }
 
     for (const p of sql<{ id: number; visit_id: number; date: string; name: string; purpose: string; problem: string }>(
       `SELECT p.id, v.id AS visit_id, v.date, c.name, p.purpose, p.problem FROM payments p JOIN customers c ON c.id = p.customer_id JOIN visits v ON v.job_id = p.job_id JOIN jobs j ON j.id = p.job_id
@@ -122,7 +135,7 @@ export const todayView = defineView({
         href: `/setup/technicians?id=${s.id}`,
       });
 
-    const bounced = sql<{ id: number; name: string; customer_id: number }>(
+    const bounced = sql<{ name: string; customer_id: number }>(
       "SELECT c.id AS customer_id, c.name FROM messages m JOIN customers c ON c.id = m.customer_id WHERE m.state = 'bounced' GROUP BY c.id LIMIT 5",
     ).all();
     for (const b of bounced)

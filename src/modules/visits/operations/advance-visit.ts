@@ -7,6 +7,8 @@ import { defineOperation } from "@/kernel/operation";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { issueInvoice } from "@/modules/money/invoicing";
 import { mustSee } from "@/modules/placing/visits";
+import { tickedColumn } from "@/store/columns";
+import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 
 const AdvanceVisit = input({
@@ -40,7 +42,7 @@ export const advanceVisit = defineOperation({
     const job = sql<JobStanding>("SELECT state, approval FROM jobs WHERE id = ?").get(visit.job_id);
     const refusal = job ? stepRefusal(to, visit, job, today) : "visit-not-open";
     if (refusal) throw new Refusal(refusal);
-    const list = tickedList(JSON.parse(visit.checklist) as TickedItem[], ticked);
+    const list = tickedList(tickedColumn.read(visit.checklist), ticked);
     const left = to === "done" ? missing(list) : [];
     if (left.length)
       throw new Refusal("checklist-open", {
@@ -85,9 +87,16 @@ export const advanceVisit = defineOperation({
       ).all(visitId);
       sql("DELETE FROM placements WHERE visit_id = ?").run(visitId);
       for (const p of placed)
-        sql(
-          "INSERT INTO placements (visit_id, technician_id, date, drive_from, driving, arrives, leaves, settled) VALUES (?, ?, ?, ?, ?, ?, ?, 1)",
-        ).run(visitId, p.technician_id, p.date, Math.min(p.drive_from, arrives), p.driving, arrives, leaves);
+        insertRow(sql, "placements", {
+          visit_id: visitId,
+          technician_id: p.technician_id,
+          date: p.date,
+          drive_from: Math.min(p.drive_from, arrives),
+          driving: p.driving,
+          arrives,
+          leaves,
+          settled: 1,
+        });
     }
   },
 });

@@ -1,10 +1,11 @@
-import type { TickedItem } from "@/core/catalogue/checklist";
+import { groupBy } from "@/core/group";
 import { Refusal } from "@/core/problems";
 import { localOf } from "@/core/time/local";
 import type { VisitState } from "@/core/visits/states";
 import { Nothing } from "@/kernel/inputs";
 import { defineView } from "@/kernel/view";
-import { answersOfJob } from "@/modules/catalogue/job-items";
+import { answersOfJobs } from "@/modules/catalogue/job-items";
+import { idsColumn, photosColumn, tickedColumn } from "@/store/columns";
 
 /** A technician's day, in order: only their own. */
 export const fieldDay = defineView({
@@ -45,6 +46,14 @@ export const fieldDay = defineView({
        FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id JOIN sites t ON t.id = j.site_id JOIN job_balances b ON b.job_id = j.id
        WHERE p.technician_id = ? AND p.date = ? AND j.state <> 'awaiting deposit' AND j.approval = 'given' ORDER BY p.arrives`,
     ).all(actor.technicianId, today);
+    const jobIds = stops.map((s) => s.job_id);
+    const answersOf = answersOfJobs(context, jobIds);
+    const additions = groupBy(
+      sql<{ job_id: number; words: string; photos: string }>(
+        "SELECT job_id, words, photos FROM additions WHERE job_id IN (SELECT value FROM json_each(?)) ORDER BY id",
+      ).all(idsColumn.write(jobIds)),
+      (addition) => addition.job_id,
+    );
     return {
       name: actor.name,
       today,
@@ -61,16 +70,15 @@ export const fieldDay = defineView({
         line: s.line,
         postcode: s.postcode,
         note: [s.access, s.note].filter(Boolean).join(" "),
-        answers: answersOfJob(context, s.job_id).map((a) => ({
+        answers: answersOf(s.job_id).map((a) => ({
           words: `${a.question} ${a.words}`,
           photos: a.photos ?? [],
         })),
-        additions: sql<{ id: number; words: string; photos: string }>(
-          "SELECT id, words, photos FROM additions WHERE job_id = ? ORDER BY id",
-        )
-          .all(s.job_id)
-          .map((a) => ({ words: a.words, photos: JSON.parse(a.photos) as string[] })),
-        checklist: JSON.parse(s.checklist) as TickedItem[],
+        additions: (additions.get(s.job_id) ?? []).map((a) => ({
+          words: a.words,
+          photos: photosColumn.read(a.photos),
+        })),
+        checklist: tickedColumn.read(s.checklist),
         windowFrom: localOf(s.window_from, zone).minute,
         windowTo: localOf(s.window_to, zone).minute,
         arrives: localOf(s.arrives, zone).minute,

@@ -1,10 +1,9 @@
-import type { TickedItem } from "@/core/catalogue/checklist";
 import { noAccessFee } from "@/core/catalogue/terms";
+import type { Approval, JobState } from "@/core/jobs/states";
 import { Refusal } from "@/core/problems";
 import { type RepeatRule, ruleWords } from "@/core/repeats/rule";
-import { localOf } from "@/core/time/local";
-import type { Approval, JobState } from "@/core/jobs/states";
 import type { LocalDate } from "@/core/time/dates";
+import { localOf } from "@/core/time/local";
 import { type FieldStep, fieldSteps, stepRefusal, type VisitState, visitStates } from "@/core/visits/states";
 import { Id, input } from "@/kernel/inputs";
 import { linkTokenOf } from "@/kernel/links";
@@ -12,6 +11,7 @@ import { defineView } from "@/kernel/view";
 import { answersOfJob, termsOfJob } from "@/modules/catalogue/job-items";
 import { type BoardRow, visitColumns, visitTables } from "@/modules/placing/board";
 import { daysOfWork, mustSee, readVisit } from "@/modules/placing/visits";
+import { photosColumn, tickedColumn } from "@/store/columns";
 
 const OneVisit = input({ visitId: Id });
 
@@ -79,7 +79,7 @@ export const visitSheet = defineView({
       answers: visit.job_id ? answersOfJob(context, visit.job_id) : [],
       paysAtDoor: visit.pays === "at the door",
       approval: visit.approval,
-      checklist: JSON.parse(visit.checklist) as TickedItem[],
+      checklist: tickedColumn.read(visit.checklist),
       confirmed: visit.confirmed_at !== null,
       noAccessMinor: visit.job_id ? noAccessFee(termsOfJob(context, visit.job_id)) : 0,
       additions: visit.job_id
@@ -87,7 +87,7 @@ export const visitSheet = defineView({
             "SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id",
           )
             .all(visit.job_id)
-            .map((a) => ({ ...a, photos: JSON.parse(a.photos) as string[] }))
+            .map((a) => ({ ...a, photos: photosColumn.read(a.photos) }))
         : [],
       totalMinor: visit.total_minor,
       depositMinor: visit.deposit_minor,

@@ -1,0 +1,65 @@
+import type { ChecklistItem, TickedItem } from "@/core/catalogue/checklist";
+import type { Item } from "@/core/catalogue/items";
+import type { KeptAnswer, Question } from "@/core/catalogue/questions";
+import type { Terms } from "@/core/catalogue/terms";
+import type { PricedLine } from "@/core/money/amounts";
+import type { Permission } from "@/core/people/permissions";
+import type { Area } from "@/core/place/zones";
+import type { RepeatEvery } from "@/core/repeats/rule";
+import type { OpenSpan } from "@/core/time/opening";
+import type { SkillNeed } from "@/core/windows/skills";
+import type { ChosenWindow, Wish } from "@/core/windows/wishes";
+import { type TSchema, Type } from "@sinclair/typebox";
+import { jsonColumn } from "./json-column";
+
+/** Every column that holds a list or an object, by what it holds. */
+
+const text = Type.String();
+const whole = Type.Integer();
+const objects = (properties: Record<string, TSchema>) => Type.Array(Type.Object(properties));
+
+/** Names, towns, origins. */
+export const wordsColumn = jsonColumn<string[]>(Type.Array(text));
+/** Tokens under which pictures are kept. */
+export const photosColumn = wordsColumn;
+export const idsColumn = jsonColumn<number[]>(Type.Array(whole));
+export const areaColumn = jsonColumn<Area>(Type.Object({ type: text, coordinates: Type.Array(Type.Any()) }));
+export const permissionsColumn = jsonColumn<Permission[]>(Type.Array(text));
+export const spansColumn = jsonColumn<OpenSpan[]>(Type.Array(Type.Tuple([whole, whole])));
+
+export const questionsColumn = jsonColumn<Question[]>(objects({ id: text, words: text, kind: text }));
+export const keptAnswersColumn = jsonColumn<KeptAnswer[]>(objects({ id: text, question: text, words: text }));
+export const checklistColumn = jsonColumn<ChecklistItem[]>(
+  objects({ id: text, words: text, required: Type.Boolean() }),
+);
+export const tickedColumn = jsonColumn<TickedItem[]>(
+  objects({ id: text, words: text, required: Type.Boolean(), done: Type.Boolean() }),
+);
+export const repeatsEveryColumn = jsonColumn<RepeatEvery[]>(objects({ every: whole, unit: text }));
+export const skillNeedsColumn = jsonColumn<SkillNeed[]>(objects({ skill: text }));
+export const extrasColumn = jsonColumn<Item["extras"]>(objects({ id: whole, quantity: whole }));
+export const itemsColumn = jsonColumn<Item[]>(
+  objects({ serviceId: whole, quantity: whole, answers: Type.Object({}), extras: Type.Array(Type.Any()) }),
+);
+export const termsColumn = jsonColumn<Terms>(
+  Type.Object({ late: Type.Object({ hours: whole, kind: text, value: whole }), noAccessMinor: whole }),
+);
+export const linesColumn = jsonColumn<PricedLine[]>(
+  objects({
+    description: text,
+    quantity: Type.Number(),
+    unitMinor: Type.Number(),
+    amountMinor: whole,
+    taxMinor: whole,
+  }),
+);
+
+export const wishColumn = jsonColumn<Wish>(Type.Object({ weekdays: whole, from: whole, to: whole }));
+export const chosenWindowColumn = jsonColumn<ChosenWindow>(Type.Object({ date: text, from: whole, to: whole }));
+
+export const doorAnswersColumn = jsonColumn<{ question: string; answer: string }[]>(
+  objects({ question: text, answer: text }),
+);
+export const tellsColumn = jsonColumn<{ way: "mail" | "text"; to: string }[]>(objects({ way: text, to: text }));
+/** What belonged to somebody before two became one: ids by table. */
+export const movedColumn = jsonColumn<Record<string, number[]>>(Type.Record(text, Type.Array(whole)));

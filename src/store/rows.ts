@@ -1,0 +1,874 @@
+// Made from the migrations by `npm run rows`; not to be changed by hand.
+
+/** A list or an object as JSON text: read and written by a column of store/columns. */
+export type Json = string;
+
+/** A whole row of each table and view, as SQLite gives it. */
+export interface Rows {
+  additions: {
+    id: number;
+    job_id: number;
+    made_at: number;
+    words: string;
+    photos: Json;
+  };
+  alike: {
+    id: number;
+    one_id: number;
+    other_id: number;
+    found_at: number;
+    state: "open" | "two people" | "merged";
+    moved: Json;
+  };
+  applications: {
+    payment_id: number;
+    invoice_id: number;
+    amount_minor: number;
+    applied_at: number;
+  };
+  audit: {
+    id: number;
+    at: number;
+    actor: string;
+    operation: string;
+  };
+  audit_changes: {
+    id: number;
+    audit_id: number;
+    entity: string;
+    row_key: string;
+    before: string | null;
+    after: string | null;
+  };
+  business: {
+    id: number;
+    name: string;
+    phone: string;
+    mail: string;
+    currency: string;
+    prices_include_tax: 0 | 1;
+    time_zone: string;
+    lng: number;
+    lat: number;
+    notice_minutes: number;
+    horizon_days: number;
+    hold_minutes: number;
+    deposit_minutes: number;
+    travel_margin_minutes: number;
+    travel_margin_percent: number;
+    payment_days: number;
+    message_from: number;
+    message_to: number;
+    reminder_hours: number;
+    demo_offset_ms: number | null;
+    capacity: "route" | "count" | "open" | "ask";
+    forecast_room: "full" | "half" | "none";
+    winding_percent: number;
+    kmh: number;
+    labour_cost_minor: number;
+    address: string;
+    site: string;
+    registration: string;
+    tax_number: string;
+    mark: string | null;
+    week_start: number;
+    clock_hours: 12 | 24;
+    terms: string;
+    quote_text: string;
+    invoice_text: string;
+    outside: "refuse" | "request";
+    incoming_person_id: number | null;
+    move_hours: number;
+    cancel_hours: number;
+    on_our_way_bp: number;
+    keep_changes_days: number;
+  };
+  cards: {
+    id: number;
+    customer_id: number;
+    job_id: number;
+    reference: string;
+    label: string;
+    kept_at: number;
+    removed_at: number | null;
+  };
+  categories: {
+    name: string;
+    position: number;
+    hue: number;
+    kind: string;
+  };
+  consents: {
+    id: number;
+    customer_id: number;
+    kind: "reminders" | "offers" | "card on file";
+    given: 0 | 1;
+    words: string;
+    at: number;
+  };
+  coupons: {
+    id: number;
+    code: string;
+    kind: "percent" | "fixed";
+    value: number;
+    services: Json;
+    first_date: string | null;
+    last_date: string | null;
+    most: number | null;
+    active: 0 | 1;
+  };
+  customers: {
+    id: number;
+    name: string;
+    mail: string;
+    phone: string;
+    reminders: 0 | 1;
+    since_at: number;
+    offers: 0 | 1;
+    merged_into: number | null;
+  };
+  day_hours: {
+    technician_id: number;
+    date: string;
+    opens: number;
+    closes: number;
+  };
+  errands: {
+    id: number;
+    technician_id: number;
+    date: string;
+    begins: number;
+    ends: number;
+    title: string;
+    place: string;
+    lng: number | null;
+    lat: number | null;
+  };
+  extras: {
+    id: number;
+    name: string;
+    unit: string;
+    price_minor: number;
+    cost_minor: number;
+    tax_bp: number;
+    active: 0 | 1;
+  };
+  failed_work: {
+    job: string;
+    subject: string;
+    words: string;
+    problem: string;
+    state_then: string;
+    failed_at: number;
+  };
+  fees: {
+    job_id: number;
+    description: string;
+    amount_minor: number;
+    tax_bp: number;
+    tax_minor: number;
+    made_at: number;
+  };
+  front_door: {
+    id: number;
+    welcome: string;
+    picture: string | null;
+    accent: string;
+    ground: string;
+    answers: Json;
+    fields: Json;
+    pays_at_door: 0 | 1;
+    done_words: string;
+    done_address: string;
+    shows_contact: 0 | 1;
+    takes_wishes: 0 | 1;
+    sites: Json;
+    listed: 0 | 1;
+    tells: Json;
+  };
+  images: {
+    token: string;
+    purpose: "mark" | "technician" | "service" | "answer" | "door";
+    mime: "image/png" | "image/jpeg";
+    width: number;
+    height: number;
+    bytes: Buffer;
+    made_at: number;
+  };
+  invoice_balances: {
+    invoice_id: number;
+    customer_id: number;
+    job_id: number;
+    due_date: string;
+    applied_minor: number;
+    open_minor: number;
+  };
+  invoices: {
+    id: number;
+    number: number;
+    job_id: number;
+    customer_id: number;
+    issued_at: number;
+    due_date: string;
+    total_minor: number;
+    tax_minor: number;
+    cancelled_at: number | null;
+    remind_on: string | null;
+  };
+  job_balances: {
+    job_id: number;
+    asked_minor: number;
+    received_minor: number;
+    due_minor: number;
+  };
+  job_items: {
+    job_id: number;
+    position: number;
+    service_id: number;
+    quantity: number;
+    answers: Json;
+    extras: Json;
+    terms: Json;
+    total_minor: number;
+  };
+  job_lines: {
+    job_id: number;
+    position: number;
+    description: string;
+    quantity: number;
+    unit_minor: number;
+    tax_bp: number;
+    amount_minor: number;
+    tax_minor: number;
+  };
+  jobs: {
+    id: number;
+    customer_id: number;
+    site_id: number;
+    service_id: number;
+    state: "awaiting deposit" | "agreed" | "done" | "cancelled";
+    total_minor: number;
+    tax_minor: number;
+    deposit_minor: number;
+    note: string;
+    booked_at: number;
+    booked_by: string;
+    source: string;
+    coupon_id: number | null;
+    fields: Json;
+    photos: Json;
+    pays: "by invoice" | "at the door";
+    approval: "given" | "waiting" | "proposed";
+    handler_id: number | null;
+    mail: string;
+    phone: string;
+    given_at: number | null;
+    reminders: 0 | 1 | null;
+    offers: 0 | 1 | null;
+  };
+  journal: {
+    id: number;
+    event: string;
+    at: number;
+    account: "card" | "cash" | "bank" | "receivable" | "held" | "sales" | "tax";
+    amount_minor: number;
+  };
+  limits: {
+    scope: "business" | "zone" | "service" | "technician";
+    subject_id: number;
+    per: "window" | "day" | "week";
+    most: number;
+  };
+  links: {
+    id: number;
+    job_id: number;
+    nonce: string;
+    made_at: number;
+    revoked_at: number | null;
+  };
+  messages: {
+    id: number;
+    occasion: string;
+    channel: "mail" | "text";
+    customer_id: number;
+    job_id: number | null;
+    recipient: string;
+    subject: string;
+    body: string;
+    state: "waiting" | "sent" | "bounced" | "not known";
+    written_at: number;
+    sent_at: number | null;
+  };
+  opening_hours: {
+    weekday: number;
+    opens: number;
+    closes: number;
+  };
+  outbox: {
+    id: number;
+    kind: string;
+    key: string;
+    payload: Json;
+    state: "ready" | "leased" | "done" | "given up";
+    attempts: number;
+    run_after: number;
+    leased_until: number | null;
+    last_problem: string | null;
+    ended_at: number | null;
+  };
+  pattern_parts: {
+    pattern_id: number;
+    position: number;
+    kind: "window" | "stepping" | "exact" | "continuous";
+    weekdays: number;
+    from_minute: number;
+    to_minute: number;
+    length: number | null;
+    step: number | null;
+  };
+  patterns: {
+    id: number;
+    name: string;
+  };
+  payment_balances: {
+    payment_id: number;
+    customer_id: number;
+    job_id: number;
+    state: string;
+    method: string;
+    amount_minor: number;
+    applied_minor: number;
+    refunded_minor: number;
+    left_minor: number;
+  };
+  payments: {
+    id: number;
+    customer_id: number;
+    job_id: number;
+    purpose: "deposit" | "invoice";
+    method: "card" | "cash" | "bank";
+    amount_minor: number;
+    state: "asked" | "second step" | "received" | "declined";
+    charge_key: string;
+    gateway_reference: string | null;
+    problem: string | null;
+    step_address: string | null;
+    asked_at: number;
+    settled_at: number | null;
+    keep_token: string | null;
+  };
+  people: {
+    id: number;
+    name: string;
+    mail: string;
+    password_hash: string;
+    role: "owner" | "dispatcher" | "bookkeeper" | "technician";
+    technician_id: number | null;
+    active: 0 | 1;
+    given: Json;
+    taken: Json;
+  };
+  placements: {
+    visit_id: number;
+    technician_id: number;
+    date: string;
+    drive_from: number;
+    driving: number;
+    arrives: number;
+    leaves: number;
+    settled: 0 | 1;
+  };
+  plan_changes: {
+    technician_id: number;
+    date: string;
+    version: number;
+  };
+  promises: {
+    visit_id: number;
+    made_at: number;
+    window_from: number;
+    window_to: number;
+    ended_at: number | null;
+  };
+  quotes: {
+    id: number;
+    request_id: number | null;
+    made_at: number;
+    made_by: string;
+    name: string;
+    mail: string;
+    phone: string;
+    line: string;
+    postcode: string;
+    lng: number;
+    lat: number;
+    zone_id: number | null;
+    items: Json;
+    note: string;
+    photos: Json;
+    lines: Json;
+    words: string;
+    total_minor: number;
+    deposit_minor: number;
+    minutes: number;
+    crew: number;
+    valid_until: string;
+    state: "sent" | "accepted" | "booked" | "declined" | "withdrawn";
+    answered_at: number | null;
+    answer: string;
+    handler_id: number | null;
+    job_id: number | null;
+    nonce: string;
+  };
+  refunds: {
+    id: number;
+    payment_id: number;
+    amount_minor: number;
+    refund_key: string;
+    state: "asked" | "refunded";
+    asked_at: number;
+    reason: string;
+  };
+  repeats: {
+    id: number;
+    customer_id: number;
+    site_id: number;
+    service_id: number;
+    technician_id: number | null;
+    every: number;
+    unit: "day" | "week" | "month" | "year";
+    start_date: string;
+    until_date: string | null;
+    from_minute: number;
+    to_minute: number;
+    state: "active" | "ended";
+    items: Json;
+    ended_by_customer: 0 | 1;
+    grow_on: string | null;
+    grow_seen: number;
+  };
+  replies: {
+    id: number;
+    customer_id: number | null;
+    sender: string;
+    body: string;
+    received_at: number;
+  };
+  requests: {
+    id: number;
+    made_at: number;
+    about: "outside our zones" | "no window suits" | "a time to be agreed";
+    address: string;
+    lng: number | null;
+    lat: number | null;
+    name: string;
+    mail: string;
+    phone: string;
+    wishes: string;
+    answered_at: number | null;
+    address_id: string | null;
+    items: Json;
+    photos: Json;
+    wish: Json | null;
+    handler_id: number | null;
+    outcome: "open" | "answered" | "declined" | "booked" | "withdrawn";
+    job_id: number | null;
+    nonce: string;
+    told: Json | null;
+  };
+  service_extras: {
+    service_id: number;
+    extra_id: number;
+    position: number;
+    most: number;
+  };
+  service_hours: {
+    service_id: number;
+    weekday: number;
+    opens: number;
+    closes: number;
+  };
+  service_skills: {
+    service_id: number;
+    skill_id: number;
+    level: number;
+  };
+  service_technicians: {
+    service_id: number;
+    technician_id: number;
+  };
+  services: {
+    id: number;
+    code: string;
+    name: string;
+    category: string;
+    description: string;
+    price_minor: number;
+    tax_bp: number;
+    minutes: number;
+    before_minutes: number;
+    after_minutes: number;
+    crew: number;
+    deposit_kind: "none" | "percent" | "fixed" | "full";
+    deposit_value: number;
+    hue: number;
+    active: 0 | 1;
+    pattern_id: number | null;
+    capacity: "route" | "count" | "open" | "ask" | null;
+    notice_minutes: number;
+    days: number;
+    wish: "none" | "preferred" | "only";
+    questions: Json;
+    picture: string | null;
+    price_kind: "fixed" | "from" | "quote";
+    shows_price: 0 | 1;
+    shows_minutes: 0 | 1;
+    may_pay_all: 0 | 1;
+    late_hours: number;
+    late_fee_kind: "none" | "percent" | "fixed";
+    late_fee_value: number;
+    no_access_minor: number;
+    hidden: 0 | 1;
+    slug: string | null;
+    checklist: Json;
+    position: number;
+    repeats: Json;
+    confirm: 0 | 1;
+  };
+  sessions: {
+    id: string;
+    person_id: number;
+    started_at: number;
+    expires_at: number;
+    ended_at: number | null;
+  };
+  sites: {
+    id: number;
+    customer_id: number;
+    line: string;
+    postcode: string;
+    lng: number;
+    lat: number;
+    zone_id: number | null;
+    access: string;
+  };
+  skills: {
+    id: number;
+    name: string;
+  };
+  sources: {
+    slug: string;
+    name: string;
+    made_at: number;
+  };
+  special_days: {
+    id: number;
+    name: string;
+    first_date: string;
+    last_date: string;
+    yearly: 0 | 1;
+    spans: Json;
+  };
+  tax_rates: {
+    id: number;
+    name: string;
+    rate_bp: number;
+    position: number;
+  };
+  technician_services: {
+    technician_id: number;
+    service_id: number;
+  };
+  technician_skills: {
+    technician_id: number;
+    skill_id: number;
+    level: number;
+    valid_until: string | null;
+  };
+  technician_zones: {
+    technician_id: number;
+    zone_id: number;
+  };
+  technicians: {
+    id: number;
+    name: string;
+    phone: string;
+    start_lng: number;
+    start_lat: number;
+    end_lng: number;
+    end_lat: number;
+    position: number;
+    active: 0 | 1;
+    kind: "employee" | "subcontractor";
+    mail: string;
+    photo: string | null;
+    hue: number;
+    start_line: string;
+    end_line: string;
+    offered: 0 | 1;
+    most_minutes: number | null;
+    pay_kind: "none" | "hourly" | "salary";
+    pay_minor: number;
+    pay_hours: number;
+    employer_bp: number;
+  };
+  time_off: {
+    id: number;
+    technician_id: number;
+    first_date: string;
+    last_date: string;
+    reason: string;
+    from_minute: number | null;
+    to_minute: number | null;
+  };
+  visits: {
+    id: number;
+    state: "held" | "forecast" | "promised" | "on the way" | "on site" | "done" | "no access" | "cancelled";
+    job_id: number | null;
+    repeat_id: number | null;
+    repeat_date: string | null;
+    first_visit_id: number | null;
+    service_id: number;
+    zone_id: number | null;
+    date: string;
+    window_from: number;
+    window_to: number;
+    minutes: number;
+    before_minutes: number;
+    after_minutes: number;
+    crew: number;
+    meet_at: number | null;
+    lng: number;
+    lat: number;
+    held_until: number | null;
+    hold_key: string | null;
+    started_at: number | null;
+    ended_at: number | null;
+    skills: Json;
+    checklist: Json;
+    confirmed_at: number | null;
+    title: string;
+    also: Json;
+    on_our_way: 0 | 1;
+    reminded_of: number | null;
+  };
+  worker_marks: {
+    name: string;
+    position: number;
+  };
+  working_spans: {
+    technician_id: number;
+    weekday: number;
+    opens: number;
+    closes: number;
+  };
+  zone_postcodes: {
+    zone_id: number;
+    position: number;
+    pattern: string;
+  };
+  zone_technicians: {
+    zone_id: number;
+    technician_id: number;
+  };
+  zones: {
+    id: number;
+    name: string;
+    weekdays: number;
+    serve_from: number;
+    serve_to: number;
+    notice_minutes: number;
+    surcharge_minor: number;
+    smallest_order_minor: number;
+    active: 0 | 1;
+    winding_percent: number | null;
+    kmh: number | null;
+    priority: number;
+    area: Json | null;
+    towns: Json;
+    extra_minutes: number;
+  };
+}
+
+/** What a new row of a table may leave out: what has a default or may be null. */
+export interface LeftOut {
+  additions: "id";
+  alike: "id" | "moved";
+  applications: never;
+  audit: "id";
+  audit_changes: "id" | "before" | "after";
+  business:
+    | "id"
+    | "demo_offset_ms"
+    | "capacity"
+    | "forecast_room"
+    | "winding_percent"
+    | "kmh"
+    | "labour_cost_minor"
+    | "address"
+    | "site"
+    | "registration"
+    | "tax_number"
+    | "mark"
+    | "week_start"
+    | "clock_hours"
+    | "terms"
+    | "quote_text"
+    | "invoice_text"
+    | "outside"
+    | "incoming_person_id"
+    | "move_hours"
+    | "cancel_hours"
+    | "on_our_way_bp"
+    | "keep_changes_days";
+  cards: "id" | "removed_at";
+  categories: "kind";
+  consents: "id";
+  coupons: "id" | "first_date" | "last_date" | "most";
+  customers: "id" | "offers" | "merged_into";
+  day_hours: never;
+  errands: "id" | "lng" | "lat";
+  extras: "id";
+  failed_work: never;
+  fees: "job_id";
+  front_door:
+    | "id"
+    | "welcome"
+    | "picture"
+    | "accent"
+    | "ground"
+    | "answers"
+    | "fields"
+    | "pays_at_door"
+    | "done_words"
+    | "done_address"
+    | "shows_contact"
+    | "takes_wishes"
+    | "sites"
+    | "listed"
+    | "tells";
+  images: never;
+  invoices: "id" | "cancelled_at" | "remind_on";
+  job_items: never;
+  job_lines: never;
+  jobs:
+    | "id"
+    | "source"
+    | "coupon_id"
+    | "fields"
+    | "photos"
+    | "pays"
+    | "approval"
+    | "handler_id"
+    | "mail"
+    | "phone"
+    | "given_at"
+    | "reminders"
+    | "offers";
+  journal: "id";
+  limits: never;
+  links: "id" | "revoked_at";
+  messages: "id" | "job_id" | "sent_at";
+  opening_hours: never;
+  outbox: "id" | "leased_until" | "last_problem" | "ended_at";
+  pattern_parts: "length" | "step";
+  patterns: "id";
+  payments: "id" | "gateway_reference" | "problem" | "step_address" | "settled_at" | "keep_token";
+  people: "id" | "technician_id" | "given" | "taken";
+  placements: never;
+  plan_changes: never;
+  promises: "ended_at";
+  quotes: "id" | "request_id" | "zone_id" | "photos" | "state" | "answered_at" | "answer" | "handler_id" | "job_id";
+  refunds: "id";
+  repeats: "id" | "technician_id" | "until_date" | "items" | "ended_by_customer" | "grow_on" | "grow_seen";
+  replies: "id" | "customer_id";
+  requests:
+    | "id"
+    | "lng"
+    | "lat"
+    | "answered_at"
+    | "address_id"
+    | "items"
+    | "photos"
+    | "wish"
+    | "handler_id"
+    | "outcome"
+    | "job_id"
+    | "nonce"
+    | "told";
+  service_extras: never;
+  service_hours: never;
+  service_skills: "level";
+  service_technicians: never;
+  services:
+    | "id"
+    | "pattern_id"
+    | "capacity"
+    | "notice_minutes"
+    | "days"
+    | "wish"
+    | "questions"
+    | "picture"
+    | "price_kind"
+    | "shows_price"
+    | "shows_minutes"
+    | "may_pay_all"
+    | "late_hours"
+    | "late_fee_kind"
+    | "late_fee_value"
+    | "no_access_minor"
+    | "hidden"
+    | "slug"
+    | "checklist"
+    | "position"
+    | "repeats"
+    | "confirm";
+  sessions: "ended_at";
+  sites: "id" | "zone_id";
+  skills: "id";
+  sources: never;
+  special_days: "id";
+  tax_rates: "id";
+  technician_services: never;
+  technician_skills: "valid_until";
+  technician_zones: never;
+  technicians:
+    | "id"
+    | "kind"
+    | "mail"
+    | "photo"
+    | "hue"
+    | "start_line"
+    | "end_line"
+    | "offered"
+    | "most_minutes"
+    | "pay_kind"
+    | "pay_minor"
+    | "pay_hours"
+    | "employer_bp";
+  time_off: "id" | "from_minute" | "to_minute";
+  visits:
+    | "id"
+    | "job_id"
+    | "repeat_id"
+    | "repeat_date"
+    | "first_visit_id"
+    | "zone_id"
+    | "meet_at"
+    | "held_until"
+    | "hold_key"
+    | "started_at"
+    | "ended_at"
+    | "skills"
+    | "checklist"
+    | "confirmed_at"
+    | "title"
+    | "also"
+    | "on_our_way"
+    | "reminded_of";
+  worker_marks: never;
+  working_spans: never;
+  zone_postcodes: never;
+  zone_technicians: never;
+  zones: "id" | "winding_percent" | "kmh" | "priority" | "area" | "towns" | "extra_minutes";
+}

@@ -1,3 +1,4 @@
+import { dayMs, tryAgainDays } from "@/core/horizons";
 import { problems, type Result } from "@/core/problems";
 import type { Hogar } from "@/kernel/hogar";
 import { insertRow } from "@/store/insert";
@@ -14,9 +15,6 @@ export interface PieceByPiece {
   /** One transaction of its own. */
   work: (hogar: Hogar, id: number) => Result<unknown>;
 }
-
-/** After a day it is tried again even where nothing has changed: what it needed may be there by now. */
-const againAfterMs = 86_400_000;
 
 /**
  * Works through the subjects until the time is over, each within its own try. What cannot be done is set aside with the
@@ -46,7 +44,7 @@ export function workThrough(hogar: Hogar, piece: PieceByPiece, ids: readonly num
 type FailedRow = Rows["failed_work"];
 
 const mayWorkNow = (hogar: Hogar, piece: PieceByPiece, id: number, failed: FailedRow): boolean =>
-  failed.failed_at < hogar.now() - againAfterMs || failed.state_then !== stateOf(hogar, piece, id);
+  failed.failed_at < hogar.now() - tryAgainDays * dayMs || failed.state_then !== stateOf(hogar, piece, id);
 
 const stateOf = (hogar: Hogar, piece: PieceByPiece, id: number): string =>
   JSON.stringify(piece.stateOf(hogar, id) ?? null);

@@ -1,12 +1,9 @@
+import { dayMs, endedSessionDays, outboxDays } from "@/core/horizons";
 import type { Hogar } from "@/kernel/hogar";
 import { viewContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
 import { worker } from "./effects";
 
-const dayMs = 86_400_000;
-/** What was sent long ago needs no key any more; and a session that is over is history. */
-const outboxDays = 90;
-const sessionDays = 30;
 /** Rows in one transaction. */
 const chunk = 500;
 
@@ -32,7 +29,7 @@ export function prune(hogar: Hogar, until: number): number | null {
     inChunks(
       () =>
         sql("DELETE FROM sessions WHERE id IN (SELECT id FROM sessions WHERE expires_at < ? LIMIT ?)").run(
-          Date.now() - sessionDays * dayMs,
+          Date.now() - endedSessionDays * dayMs,
           chunk,
         ).changes,
     ) ||

@@ -1,5 +1,6 @@
 "use client";
 import { ask, change } from "@/api/client";
+import { mayPayAll, paidNow } from "@/core/catalogue/baskets";
 import { moneyWords } from "@/core/money/amounts";
 import type { Problem } from "@/core/problems";
 import { dayWords } from "@/core/time/words";
@@ -180,8 +181,8 @@ export function FrontDoor({
   };
 
   const wrong = (pointer: string) => problem?.fields?.[pointer];
-  const payAll = draft.payAll && chosen.length > 0 && chosen.every(({ service }) => service.mayPayAll);
-  const deposit = payAll ? (order?.totalMinor ?? 0) : (order?.depositMinor ?? 0);
+  const payAll = draft.payAll && mayPayAll(chosen);
+  const deposit = order ? paidNow(order, payAll) : 0;
   const open = order?.items.some((item) => Object.keys(item.problems).length > 0) ?? false;
   const buttons: Record<Step, { words: string; ready: boolean; act: () => void }> = {
     where: { words: "Go on", ready: !!at?.zone, act: () => go("what") },

@@ -1,4 +1,5 @@
 "use client";
+import { mayPayAll, paidNow } from "@/core/catalogue/baskets";
 import type { PricedOrder } from "@/core/catalogue/order";
 import { orderTermsWords } from "@/core/catalogue/terms";
 import { moneyWords } from "@/core/money/amounts";
@@ -28,7 +29,7 @@ interface PayProps {
 /** The whole of it once more: when, where, what it costs, what is paid now, and the rules in plain words. */
 export function Pay({ draft, chosen, order, payAll, business, wrong, onType, onToken }: PayProps) {
   const amount = (minor: number) => moneyWords(minor, business.currency);
-  const now = payAll ? order.totalMinor : order.depositMinor;
+  const now = paidNow(order, payAll);
   const later = order.totalMinor - now;
   const onQuote = chosen.some(({ service }) => service.priceKind === "quote");
   const terms = orderTermsWords(
@@ -70,7 +71,7 @@ export function Pay({ draft, chosen, order, payAll, business, wrong, onType, onT
           We look at it, and tell you the price of the work before anything is done. {business.quoteText}
         </Typography>
       )}
-      {chosen.every(({ service }) => service.mayPayAll) && order.totalMinor > order.depositMinor && (
+      {mayPayAll(chosen) && order.totalMinor > order.depositMinor && (
         <Tick
           checked={payAll}
           onTick={(all) => onType({ payAll: all })}

@@ -1,4 +1,5 @@
 "use client";
+import { goesWith } from "@/core/catalogue/baskets";
 import type { PricedOrder } from "@/core/catalogue/order";
 import { areCounted } from "@/core/catalogue/questions";
 import { groupBy } from "@/core/group";
@@ -32,12 +33,11 @@ interface WhatProps {
 
 /** Services by category; each that is chosen opens its questions. Below, what counts for all of it. */
 export function What({ draft, chosen, at, order, tried, business, wrong, onType }: WhatProps) {
-  const long = chosen.find(({ service }) => service.days > 1);
+  const long = chosen.some(({ service }) => service.days > 1);
   const choose = (service: BookableService) => {
     const has = draft.items.some((item) => item.serviceId === service.id);
     const fresh: DraftItem = { serviceId: service.id, quantity: 1, answers: {}, extras: [] };
-    // Work of several days is booked on its own.
-    const others = service.days > 1 || long ? [] : draft.items;
+    const others = goesWith(service, chosen) ? draft.items : [];
     onType({
       items: has ? draft.items.filter((item) => item.serviceId !== service.id) : [...others, fresh],
       technicianId: null,

@@ -6,6 +6,7 @@ import type { Opening } from "../time/opening";
 import { type Span, subtractSpans } from "../time/spans";
 import { clock, dateWords, durationWords, listWords, weekdayNames } from "../time/words";
 import { isNamed } from "../windows/bars";
+import { whoCouldDo } from "../windows/eligible";
 import type { PatternPart } from "../windows/patterns";
 import { type HeldSkill, skillGap, type SkillNeed } from "../windows/skills";
 
@@ -118,13 +119,7 @@ function missing({ services, technicians, zones, windows }: CheckedSetup): Contr
 }
 
 const able = ({ technicians, today }: CheckedSetup, service: CheckedService, on = today) =>
-  technicians.filter(
-    (t) =>
-      t.offered &&
-      isNamed(service.technicians, t.id) &&
-      isNamed(t.services, service.id) &&
-      skillGap(t.skills, service.skills, on) === null,
-  );
+  whoCouldDo(technicians, service, on);
 
 function ofServices(setup: CheckedSetup): Contradiction[] {
   return setup.services

@@ -1,3 +1,4 @@
+import { mustBeAlone, wishThatCounts } from "@/core/catalogue/baskets";
 import { type Item } from "@/core/catalogue/items";
 import type { PricedOrder } from "@/core/catalogue/order";
 import type { Answers } from "@/core/catalogue/questions";
@@ -42,8 +43,8 @@ export function findWanted(
     readItem(context, { serviceId, quantity, answers, extras }),
   );
   if (items.some(({ service }) => !service.active)) throw new Refusal("service-not-offered");
-  const long = items.find(({ service }) => service.days > 1);
-  if (long && (items.length > 1 || long.quantity > 1))
+  const long = mustBeAlone(items);
+  if (long)
     throw new Refusal("invalid-input", {
       fields: { "/items": `${long.service.name} takes several days. Book it on its own.` },
     });
@@ -68,7 +69,7 @@ export function findWanted(
     address,
     zone,
     items,
-    visit: { ...toPlace(items, address, zone?.id ?? null, order), wanted: wishOf(items, technicianId) },
+    visit: { ...toPlace(items, address, zone?.id ?? null, order), wanted: wishThatCounts(items, technicianId) },
     order,
     coupon,
   };
@@ -83,12 +84,6 @@ export function priceIn(context: ViewContext, { items, zone, coupon, order }: Wa
     ? priceItems(context, items, zone, { coupon, onOurWayBp: context.business.on_our_way_bp })
     : order;
 }
-
-/** A wish for a technician counts where each service lets customers have one; what was wished for otherwise is no refusal. */
-const wishOf = (items: readonly ItemRow[], technicianId: number | null): VisitToPlace["wanted"] =>
-  technicianId !== null && items.every(({ service }) => service.wish !== "none")
-    ? { technicianId, only: items.some(({ service }) => service.wish === "only") }
-    : null;
 
 /** Photos that are not kept here, by question. */
 const lostPhotos = (context: ViewContext, service: ServiceRow, answers: Answers): [string, string][] =>

@@ -1,6 +1,7 @@
 import { nextPaymentReminder, paymentReminderDays } from "@/core/messages/moments";
 import { moneyWords } from "@/core/money/amounts";
 import { invoiceIssued } from "@/core/money/journal";
+import { nextInvoiceNumber } from "@/core/money/numbers";
 import { addDays } from "@/core/time/dates";
 import type { OperationContext } from "@/kernel/operation";
 import { invoiceFields, tellCustomer } from "@/modules/messages/messaging";
@@ -13,10 +14,16 @@ export function issueInvoice(context: OperationContext, jobId: number): void {
   const dueDate = addDays(today, business.payment_days);
   const invoice = sql<{ id: number; number: number; total_minor: number; tax_minor: number }>(
     `INSERT INTO invoices (number, job_id, customer_id, issued_at, due_date, remind_on, total_minor, tax_minor)
-     SELECT (SELECT coalesce(max(number), 1000) + 1 FROM invoices), j.id, j.customer_id, ?, ?, ?, coalesce(f.amount_minor, j.total_minor), coalesce(f.tax_minor, j.tax_minor)
-     FROM jobs j LEFT JOIN fees f ON f.job_id = j.id WHERE j.id = ?
+     SELECT @number, j.id, j.customer_id, @now, @dueDate, @remindOn, coalesce(f.amount_minor, j.total_minor), coalesce(f.tax_minor, j.tax_minor)
+     FROM jobs j LEFT JOIN fees f ON f.job_id = j.id WHERE j.id = @jobId
      RETURNING id, number, total_minor, tax_minor`,
-  ).get(now, dueDate, nextPaymentReminder(dueDate, paymentReminderDays, today), jobId)!;
+  ).get({
+    number: nextInvoiceNumber(sql<{ last: number | null }>("SELECT max(number) AS last FROM invoices").get()!.last),
+    now,
+    dueDate,
+    remindOn: nextPaymentReminder(dueDate, paymentReminderDays, today),
+    jobId,
+  })!;
   enterJournal(context, `invoice ${invoice.id}`, invoiceIssued(invoice.total_minor, invoice.tax_minor));
   applyToInvoice(context, jobId);
   const openMinor = sql<{ open_minor: number }>("SELECT open_minor FROM invoice_balances WHERE invoice_id = ?").get(

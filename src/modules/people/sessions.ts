@@ -1,3 +1,4 @@
+import { dayMs, signedInDays } from "@/core/horizons";
 import { type Actor, may, personActor, type Role } from "@/core/people/permissions";
 import { Refusal, type Result } from "@/core/problems";
 import type { Hogar } from "@/kernel/hogar";
@@ -8,8 +9,6 @@ import { insertRow } from "@/store/insert";
 import { hashSync, verify } from "@node-rs/argon2";
 import { Type } from "@sinclair/typebox";
 import { nanoid } from "nanoid";
-
-const sessionDays = 14;
 
 const startSession = defineOperation({
   name: "start-session",
@@ -22,7 +21,7 @@ const startSession = defineOperation({
       id,
       person_id: personId,
       started_at: Date.now(),
-      expires_at: Date.now() + sessionDays * 86_400_000,
+      expires_at: Date.now() + signedInDays * dayMs,
     });
     return { sessionId: id };
   },

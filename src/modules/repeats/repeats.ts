@@ -1,4 +1,5 @@
 import { groupBy } from "@/core/group";
+import { agreeDaysAhead, forecastDays, forecastsAhead } from "@/core/horizons";
 import { Refusal } from "@/core/problems";
 import { datesOf, nearestDay, type RepeatRule } from "@/core/repeats/rule";
 import { addDays, type LocalDate } from "@/core/time/dates";
@@ -13,11 +14,6 @@ import { answersWithin, visitingDays } from "@/modules/placing/windows";
 import { itemsColumn } from "@/store/columns";
 import { insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
-
-/** How far ahead forecasts are kept, how many of them, and when one becomes a visit that the customer is told of. */
-const forecastDays = 400;
-const forecastsAhead = 8;
-export const agreeDaysAhead = 14;
 
 export type RepeatRow = Rows["repeats"];
 

@@ -1,3 +1,4 @@
+import { mayPayAll, paidNow } from "@/core/catalogue/baskets";
 import { moneyWords } from "@/core/money/amounts";
 import { sourceOf } from "@/core/people/sources";
 import { Refusal } from "@/core/problems";
@@ -81,8 +82,8 @@ export const book = defineOperation({
       throw new Refusal("price-changed", {
         sentence: `This costs ${moneyWords(order.totalMinor, context.business.currency)} by now. Look at it again before you book.`,
       });
-    const depositMinor =
-      input.payAll && items.every(({ service }) => service.may_pay_all === 1) ? order.totalMinor : order.depositMinor;
+    const lets = items.map(({ service }) => ({ service: { mayPayAll: service.may_pay_all === 1 } }));
+    const depositMinor = paidNow(order, (input.payAll ?? false) && mayPayAll(lets));
     if (depositMinor > 0 && !cardToken)
       throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card to pay with." } });
     const customerId = customerFor(context, input.customer, wanted.address);

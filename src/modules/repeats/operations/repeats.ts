@@ -1,3 +1,4 @@
+import { agreeDaysAhead } from "@/core/horizons";
 import { addDays } from "@/core/time/dates";
 import { DateText, Id, input, OneOf, OrNull } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
@@ -7,15 +8,7 @@ import { tellCustomer } from "@/modules/messages/messaging";
 import type { ZoneRules } from "@/modules/place/zones";
 import { itemsColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
-import {
-  agreeDaysAhead,
-  beginRepeat,
-  forecast,
-  readRepeat,
-  type RepeatRow,
-  stopRepeat,
-  takeUpRepeat,
-} from "../repeats";
+import { beginRepeat, forecast, readRepeat, type RepeatRow, stopRepeat, takeUpRepeat } from "../repeats";
 
 const MakeRepeat = input({
   visitId: Id,

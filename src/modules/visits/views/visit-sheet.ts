@@ -4,6 +4,7 @@ import { Refusal } from "@/core/problems";
 import { type RepeatRule, ruleWords } from "@/core/repeats/rule";
 import type { LocalDate } from "@/core/time/dates";
 import { localOf } from "@/core/time/local";
+import { isPencilled } from "@/core/visits/promises";
 import { type FieldStep, fieldSteps, stepRefusal, type VisitState, visitStates } from "@/core/visits/states";
 import { Id, input } from "@/kernel/inputs";
 import { linkTokenOf } from "@/kernel/links";
@@ -118,10 +119,16 @@ export const visitSheet = defineView({
         window_from: number;
         window_to: number;
         ended_at: number | null;
-        pencilled: number;
+        approval: "given" | "waiting" | "proposed";
+        given_at: number | null;
       }>(
-        `SELECT p.made_at, p.window_from, p.window_to, p.ended_at, j.approval <> 'given' OR coalesce(p.ended_at <= j.given_at, 0) AS pencilled FROM promises p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id WHERE p.visit_id = ? ORDER BY p.made_at`,
-      ).all(visitId),
+        "SELECT p.made_at, p.window_from, p.window_to, p.ended_at, j.approval, j.given_at FROM promises p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id WHERE p.visit_id = ? ORDER BY p.made_at",
+      )
+        .all(visitId)
+        .map(({ approval, given_at, ...promise }) => ({
+          ...promise,
+          pencilled: isPencilled({ endedAt: promise.ended_at }, { approval, givenAt: given_at }),
+        })),
       messages: visit.job_id
         ? sql<{ id: number; channel: string; subject: string; body: string; state: string; written_at: number }>(
             "SELECT id, channel, subject, body, state, written_at FROM messages WHERE job_id = ? ORDER BY id",

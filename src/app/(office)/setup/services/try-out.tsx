@@ -5,8 +5,7 @@ import type { Answers } from "@/core/catalogue/questions";
 import { moneyWords } from "@/core/money/amounts";
 import { meanCost } from "@/core/money/pay";
 import { durationWords } from "@/core/time/words";
-import { isNamed } from "@/core/windows/bars";
-import { skillGap } from "@/core/windows/skills";
+import { whoCouldDo } from "@/core/windows/eligible";
 import { type ChosenExtras, OrderForm } from "@/ui/order-form";
 import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
@@ -50,15 +49,18 @@ export function TryOut({ service, data }: { service: Service; data: SetupData })
   const problems = order.items[0]!.problems;
   const skillName = (skill: string) => data.skillIds.find((s) => String(s.id) === skill)?.name ?? skill;
   // Those who could come: what their hour costs, all in.
-  const able = data.technicians.filter(
-    (t) =>
-      isNamed(service.technicians, t.id) &&
-      (service.id === null || isNamed(t.services, service.id)) &&
-      !skillGap(
-        t.skills.map((s) => ({ skill: s.name, level: s.level, until: s.validUntil })),
-        order.skills.map((s) => ({ ...s, skill: skillName(s.skill) })),
-        data.today,
-      ),
+  const able = whoCouldDo(
+    data.technicians.map((t) => ({
+      ...t,
+      skills: t.skills.map((s) => ({ skill: s.name, level: s.level, until: s.validUntil })),
+    })),
+    // What is not saved yet is nobody's own.
+    {
+      id: service.id ?? 0,
+      technicians: service.technicians,
+      skills: order.skills.map((s) => ({ ...s, skill: skillName(s.skill) })),
+    },
+    data.today,
   );
   const margin = marginOf(
     order,

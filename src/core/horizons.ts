@@ -1,0 +1,17 @@
+/** How far ahead and how far back things are kept, in one place. Days where nothing else is said. */
+
+/** Repeats: how far ahead forecasts are kept at most, and how many of them. */
+export const forecastDays = 400;
+export const forecastsAhead = 8;
+/** When a forecast becomes a visit that the customer is told of. */
+export const agreeDaysAhead = 14;
+
+/** How long somebody stays signed in, and how long an ended session is kept. */
+export const signedInDays = 14;
+export const endedSessionDays = 30;
+/** What was sent long ago needs no key any more. */
+export const outboxDays = 90;
+/** What could not be done by itself is tried again even where nothing has changed: what it needed may be there by now. */
+export const tryAgainDays = 1;
+
+export const dayMs = 86_400_000;

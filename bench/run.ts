@@ -1,6 +1,7 @@
 export {};
 /** `npm run bench [-- NAME]`: every benchmark, or the one named. */
 const benches: Record<string, () => Promise<void>> = {
+  board: () => import("./board").then((b) => b.run()),
   "front-door": () => import("./front-door").then((b) => b.run()),
   screens: () => import("./screens").then((b) => b.run()),
   windows: () => import("./windows").then((b) => b.run()),

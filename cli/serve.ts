@@ -9,6 +9,7 @@ export async function serveApplication(port: number): Promise<void> {
   const handle = application.getRequestHandler();
   const server = createServer((request, response) => void handle(request, response));
   await new Promise<void>((resolve, reject) => server.once("error", reject).listen(port, resolve));
+  await loadWhatCustomersAsk(port);
   console.log(`Ready on http://localhost:${port}`);
 
   onStop(async () => {
@@ -19,4 +20,13 @@ export async function serveApplication(port: number): Promise<void> {
     await shared.stopWorker?.();
     shared.hogar?.store.db.close();
   });
+}
+
+/** The code behind the views is read when it is first asked for: by us, so that the first customer does not wait. */
+async function loadWhatCustomersAsk(port: number): Promise<void> {
+  await fetch(`http://localhost:${port}/api/views/front-door`, {
+    method: "POST",
+    headers: { "content-type": "application/json" },
+    body: "{}",
+  }).catch(() => {});
 }

@@ -15,6 +15,9 @@ export const ink = {
   accent: "var(--accent, #24443F)",
 } as const;
 
+/** The same as variables of CSS, for what is drawn by plain rules. */
+export const inkVariables = Object.fromEntries(Object.entries(ink).map(([name, value]) => [`--${name}`, value]));
+
 /** Eight hues for categories of services; they differ in lightness too, and always stand beside a two-letter code. */
 export const hues = ["#8A5A2B", "#24443F", "#2E6C80", "#7A4B7C", "#946E1F", "#5B7A52", "#9B4A3C", "#4A5578"] as const;
 

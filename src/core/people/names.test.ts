@@ -1,4 +1,4 @@
-import { shortName, shortForms } from "./names";
+import { nameWithin, shortForms, shortName } from "./names";
 
 it("shortens people and leaves companies whole", () => {
   expect(["Luca Arden", "Tern & Slate", "Petra", "Brome and Sons", "Sandra Dahl"].map(shortName)).toEqual([
@@ -16,6 +16,15 @@ describe("a name on a small card", () => {
       ["Mira Okonjo", "Okonjo", "MO"],
       ["Ana Maria de Souza", "Souza", "AMDS"],
       ["Cher", "C"],
+    ]);
+  });
+
+  it("is the longest form that there is room for", () => {
+    expect([20, 8, 3, 0].map((letters) => nameWithin("Mira Okonjo", letters))).toEqual([
+      "Mira Okonjo",
+      "Okonjo",
+      "MO",
+      "MO",
     ]);
   });
 });

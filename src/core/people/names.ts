@@ -2,6 +2,12 @@
 export const shortName = (name: string): string =>
   /[&\d]|\b(and|ltd|sons)\b/i.test(name) ? name : name.split(" ")[0]!;
 
+/** The longest form of a name that has at most so many letters; the shortest where none has. */
+export function nameWithin(name: string, letters: number): string {
+  const forms = shortForms(name);
+  return forms.find((form) => form.length <= letters) ?? forms.at(-1)!;
+}
+
 /** A name in fewer and fewer letters: whole, family name, initials; each shorter than the one before. */
 export function shortForms(name: string): string[] {
   const words = name.trim().split(/\s+/);

@@ -1,9 +1,9 @@
 "use client";
 import { ask } from "@/api/client";
 import { addDays } from "@/core/time/dates";
-import { dayWords } from "@/core/time/words";
+import { clock, dayWords } from "@/core/time/words";
 import { useShown } from "@/ui/live";
-import { ink } from "@/ui/palette";
+import { inkVariables } from "@/ui/palette";
 import {
   DndContext,
   type DragEndEvent,
@@ -18,15 +18,19 @@ import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
-import { useCallback, useEffect, useState } from "react";
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { DayStrip } from "../day-strip";
 import { Top } from "../top";
-import { announcements, type Landing, overLanding, toNextLanding } from "./carry";
-import type { BoardDay, BoardVisit, PlacementOptions } from "./data";
+import css from "./board.module.css";
+import { announcements, type Landing, liftWords, overLanding, toNextLanding } from "./carry";
+import type { BoardDay, BoardVisit } from "./data";
+import { Hints } from "./hint";
+import { type Held, Liftable, type Lifted, LiftedVisit } from "./lift";
 import { MoveQuestion, useMove, type Wish } from "./move";
 import { Row } from "./row";
+import { type Frame, hoursShown, leftOf } from "./scale";
 import { Tray } from "./tray";
-import { VisitCard } from "./visit-card";
+import { HourWidth, VisitCard } from "./visit-card";
 
 const VisitSheet = dynamic(() => import("./visit-sheet").then((m) => m.VisitSheet));
 
@@ -35,8 +39,7 @@ export function Board({ date, today, openVisit }: { date: string; today: string;
   const router = useRouter();
   const day = useShown("board", { date }, 60_000);
   const strip = useShown("day-strip", {}, 60_000);
-  const [lifted, setLifted] = useState<BoardVisit | null>(null);
-  const [options, setOptions] = useState<PlacementOptions | null>(null);
+  const [lifted, setLifted] = useState<Lifted | null>(null);
   const [wish, setWish] = useState<Wish | null>(null);
   const move = useMove();
   const sensors = useSensors(
@@ -70,18 +73,18 @@ export function Board({ date, today, openVisit }: { date: string; today: string;
   }, [router, day.date, today, openVisit, open, lifted]);
 
   const lift = ({ active }: DragStartEvent) => {
-    const visit = active.data.current as BoardVisit;
-    setLifted(visit);
-    setOptions(null);
+    const visit = (active.data.current as Held).visit!;
+    setLifted({ visit, options: null });
     void ask("placement-options", { visitId: visit.id, date: day.date }).then(
-      (result) => result.ok && setOptions(result.value),
+      (result) =>
+        result.ok && setLifted((now) => (now?.visit.id === visit.id ? { visit, options: result.value } : now)),
     );
   };
 
   const drop = ({ over }: DragEndEvent) => {
-    const visit = lifted;
     setLifted(null);
-    if (!visit || !over) return;
+    if (!lifted || !over) return;
+    const { visit, options } = lifted;
     const { technicianId, from, to } = over.data.current as Landing;
     const before = day.technicians.filter((t) => t.stops.some((s) => s.id === visit.id)).map((t) => t.id);
     if (visit.crew === 1 && before.includes(technicianId) && from === visit.windowFrom) return;
@@ -95,83 +98,115 @@ export function Board({ date, today, openVisit }: { date: string; today: string;
     else void move(asked);
   };
 
-  const [start, end] = hoursShown(day);
-  const scale = (minute: number) => `${((minute - start) / (end - start)) * 100}%`;
+  const frame = useMemo((): Frame => {
+    const [start, end] = hoursShown(day);
+    return { start, end, now: day.now };
+  }, [day]);
+  const visits = useMemo(
+    () =>
+      new Map([...day.technicians.flatMap((t) => t.stops), ...day.tray].map((v): [number, BoardVisit] => [v.id, v])),
+    [day],
+  );
 
   return (
-    <>
+    <Box style={inkVariables}>
       <Top title={dayWords(date)} sum={sumOf(day)} />
       <DayStrip days={strip} chosen={date} />
       <DndContext
+        id={liftWords}
         sensors={sensors}
         collisionDetection={overLanding}
         accessibility={{
-          announcements: announcements(day, options),
+          announcements: announcements(day, lifted?.options ?? null),
           screenReaderInstructions: { draggable: "Enter opens the visit, Space lifts it." },
         }}
         onDragStart={lift}
         onDragEnd={drop}
         onDragCancel={() => setLifted(null)}
       >
-        <Box sx={{ display: "flex", flex: 1, minHeight: 0 }}>
-          <Box sx={{ flex: 1, minWidth: 0 }}>
-            <Box sx={{ display: "flex", borderBottom: `1px solid ${ink.line}` }}>
-              <Box sx={{ width: 176, flex: "none" }} />
-              <Box sx={{ position: "relative", flex: 1, height: 28 }}>
-                {Array.from({ length: Math.floor((end - start) / 60) }, (_, i) => start + i * 60).map((minute) => (
-                  <Box
-                    key={minute}
-                    sx={{ position: "absolute", left: scale(minute), top: 5, fontSize: 13, color: ink.ash, pl: 1 }}
-                  >
-                    {Math.floor(minute / 60)}:00
-                  </Box>
-                ))}
+        <LiftedVisit.Provider value={lifted}>
+          <Hints off={lifted !== null}>
+            <Liftable find={(id) => visits.get(id)} open={open}>
+              <Box sx={{ display: "flex" }}>
+                <Rows day={day} frame={frame} chosen={openVisit} />
+                {openVisit ? (
+                  <VisitSheet key={openVisit} visitId={openVisit} onClose={() => open(null)} />
+                ) : (
+                  <Tray
+                    visits={day.tray}
+                    place={(visit, technicianIds) =>
+                      void move({
+                        visit,
+                        date: day.date,
+                        technicianIds,
+                        from: visit.windowFrom,
+                        to: visit.windowTo,
+                        before: [],
+                      })
+                    }
+                    canChange={day.canChange}
+                  />
+                )}
               </Box>
-            </Box>
-            {day.technicians.map((technician) => (
-              <Row
-                key={technician.id}
-                technician={technician}
-                day={day}
-                start={start}
-                end={end}
-                scale={scale}
-                lifted={lifted}
-                options={options}
-                open={open}
-                chosen={openVisit}
-              />
-            ))}
-            {day.technicians.length === 0 && (
-              <Typography sx={{ p: 8 }}>Nobody is on the team yet. Add technicians under Set-up.</Typography>
-            )}
-          </Box>
-          {openVisit ? (
-            <VisitSheet key={openVisit} visitId={openVisit} onClose={() => open(null)} />
-          ) : (
-            <Tray
-              visits={day.tray}
-              open={open}
-              place={(visit, technicianIds) =>
-                void move({
-                  visit,
-                  date: day.date,
-                  technicianIds,
-                  from: visit.windowFrom,
-                  to: visit.windowTo,
-                  before: [],
-                })
-              }
-              canChange={day.canChange}
-            />
+            </Liftable>
+          </Hints>
+        </LiftedVisit.Provider>
+        <DragOverlay dropAnimation={null}>
+          {lifted && (
+            <div data-carried style={{ ...inkVariables, width: 120 }}>
+              <VisitCard visit={lifted.visit} width={120} carried />
+            </div>
           )}
-        </Box>
-        <DragOverlay dropAnimation={null}>{lifted && <VisitCard visit={lifted} width={120} carried />}</DragOverlay>
+        </DragOverlay>
         <MoveQuestion wish={wish} onNo={() => setWish(null)} onYes={(asked) => (setWish(null), void move(asked))} />
       </DndContext>
-    </>
+    </Box>
   );
 }
+
+/** More than so many rows are drawn lower, so that most of the team is seen at once. */
+const mostFullRows = 10;
+
+const Rows = memo(function Rows({ day, frame, chosen }: { day: BoardDay; frame: Frame; chosen: number | null }) {
+  const { start, end } = frame;
+  const hours = Array.from({ length: Math.floor((end - start) / 60) }, (_, i) => start + i * 60);
+  const lane = useRef<HTMLDivElement>(null);
+  const [hourWidth, setHourWidth] = useState(72);
+  useEffect(() => {
+    const watched = new ResizeObserver(([entry]) => setHourWidth((entry!.contentRect.width / (end - start)) * 60));
+    watched.observe(lane.current!);
+    return () => watched.disconnect();
+  }, [start, end]);
+  return (
+    <div className={day.technicians.length > mostFullRows ? `${css.rows} ${css.compact}` : css.rows}>
+      <div className={css.hours}>
+        <div className={css.corner} />
+        <Box ref={lane} sx={{ position: "relative", flex: 1, height: 28 }}>
+          {hours.map((minute) => (
+            <div key={minute} className={css.hour} style={{ left: leftOf(frame, minute) }}>
+              {clock(minute)}
+            </div>
+          ))}
+        </Box>
+      </div>
+      <HourWidth.Provider value={hourWidth}>
+        {day.technicians.map((technician) => (
+          <Row
+            key={technician.id}
+            technician={technician}
+            frame={frame}
+            windows={day.windows}
+            canChange={day.canChange}
+            chosen={technician.stops.some((s) => s.id === chosen) ? chosen : null}
+          />
+        ))}
+      </HourWidth.Provider>
+      {day.technicians.length === 0 && (
+        <Typography sx={{ p: 8 }}>Nobody is on the team yet. Add technicians under Set-up.</Typography>
+      )}
+    </div>
+  );
+});
 
 /** "12 visits, 2 unplaced, 1 late". */
 function sumOf(day: BoardDay): string {
@@ -189,17 +224,4 @@ function sumOf(day: BoardDay): string {
 function crewWith(dropped: number, size: number, before: number[], offered: number[] | null): number[] {
   const others = [...before, ...(offered ?? [])].filter((id) => id !== dropped);
   return [dropped, ...new Set(others)].slice(0, size);
-}
-
-/** From the first to the last hour in which somebody works, is promised or can be. */
-function hoursShown(day: BoardDay): [number, number] {
-  const edges = [
-    ...day.windows.flat(),
-    ...day.technicians.flatMap((t) => [
-      ...t.spans.flat(),
-      ...t.stops.flatMap((s) => [s.driveFrom, s.leaves, s.windowFrom, s.windowTo]),
-    ]),
-  ];
-  if (edges.length === 0) return [8 * 60, 18 * 60];
-  return [Math.floor(Math.min(...edges) / 60) * 60, Math.ceil(Math.max(...edges) / 60) * 60];
 }

@@ -6,7 +6,15 @@ import {
   type KeyboardCoordinateGetter,
   pointerWithin,
 } from "@dnd-kit/core";
-import type { BoardDay, BoardVisit, PlacementOptions } from "./data";
+import type { BoardDay, PlacementOptions } from "./data";
+import type { Held } from "./lift";
+
+/** Says to a screen reader how a visit is lifted: the id of those words. */
+export const liftWords = "how-to-lift";
+
+/** The card of a visit in which something happened. */
+export const overWhat = (target: EventTarget): HTMLElement | null =>
+  target instanceof HTMLElement ? target.closest<HTMLElement>("[data-visit]") : null;
 
 /** Where a carried visit is: under the pointer, or, carried by keys, over the nearest landing. */
 export const overLanding: CollisionDetection = (args) =>
@@ -47,7 +55,7 @@ export function announcements(day: BoardDay, options: PlacementOptions | null): 
     const name = day.technicians.find((t) => t.id === technicianId)?.name ?? "";
     return `${name}, ${windowWords(from, to)}${here ? (here.fits ? `, ${here.extraDriving} minutes more driving` : `: ${here.why}`) : ""}`;
   };
-  const customer = (data: unknown) => (data as BoardVisit).customer;
+  const customer = (data: unknown) => (data as Held).visit!.customer;
   return {
     onDragStart: ({ active }) =>
       `${customer(active.data.current)} is lifted. Arrows carry it, Space puts it down, Escape leaves it where it was.`,

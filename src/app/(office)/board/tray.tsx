@@ -2,29 +2,25 @@
 import { durationWords, windowWords } from "@/core/time/words";
 import { Code } from "@/ui/arch";
 import { hues, ink } from "@/ui/palette";
-import { useDraggable } from "@dnd-kit/core";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
+import css from "./board.module.css";
+import { liftWords } from "./carry";
 import type { BoardDay } from "./data";
 
 type TrayVisit = BoardDay["tray"][number];
 
 interface TrayProps {
   visits: TrayVisit[];
-  open: (id: number) => void;
   place: (visit: TrayVisit, technicianIds: number[]) => void;
   canChange: boolean;
 }
 
 /** What nobody has yet, and in one line who can take it and what it costs. */
-export function Tray({ visits, open, place, canChange }: TrayProps) {
+export function Tray({ visits, place, canChange }: TrayProps) {
   return (
-    <Box
-      component="aside"
-      aria-label="Unplaced"
-      sx={{ width: 264, flex: "none", bgcolor: ink.plaster, borderLeft: `1px solid ${ink.line}`, p: 4 }}
-    >
+    <aside aria-label="Unplaced" className={css.tray}>
       <Typography variant="h3" component="h2">
         Unplaced · {visits.length}
       </Typography>
@@ -37,7 +33,6 @@ export function Tray({ visits, open, place, canChange }: TrayProps) {
         <TrayCard
           key={visit.id}
           visit={visit}
-          open={() => open(visit.id)}
           place={() => place(visit, visit.best.technicianIds)}
           canChange={canChange}
         />
@@ -47,26 +42,11 @@ export function Tray({ visits, open, place, canChange }: TrayProps) {
           Hold a card over the board to see where it fits.
         </Typography>
       )}
-    </Box>
+    </aside>
   );
 }
 
-function TrayCard({
-  visit,
-  open,
-  place,
-  canChange,
-}: {
-  visit: TrayVisit;
-  open: () => void;
-  place: () => void;
-  canChange: boolean;
-}) {
-  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({
-    id: `tray ${visit.id}`,
-    data: visit,
-    disabled: !canChange,
-  });
+function TrayCard({ visit, place, canChange }: { visit: TrayVisit; place: () => void; canChange: boolean }) {
   return (
     <Box
       sx={{
@@ -75,22 +55,15 @@ function TrayCard({
         bgcolor: "#fff",
         border: `1px ${visit.state === "forecast" ? "dashed" : "solid"} ${ink.line}`,
         borderRadius: "6px",
-        opacity: isDragging ? 0.35 : 1,
       }}
     >
-      <Box
-        ref={setNodeRef}
-        {...attributes}
-        {...(canChange ? listeners : {})}
+      <div
         data-visit={visit.id}
+        data-movable={canChange || undefined}
         role="button"
         tabIndex={0}
         aria-label={`${visit.customer}, ${visit.service}`}
-        onClick={open}
-        onKeyDown={(e) =>
-          e.key === "Enter" ? open() : (listeners?.onKeyDown as ((e: React.KeyboardEvent) => void) | undefined)?.(e)
-        }
-        sx={{ cursor: canChange ? "grab" : "pointer" }}
+        aria-describedby={canChange ? liftWords : undefined}
       >
         <Box sx={{ fontWeight: 700 }}>
           <Code code={visit.code} colour={hues[visit.hue]!} /> {visit.service}
@@ -103,7 +76,7 @@ function TrayCard({
           {durationWords(visit.minutes)}
           {visit.crew > 1 ? `, ${visit.crew} people` : ""}
         </Box>
-      </Box>
+      </div>
       <Box sx={{ mt: 2, fontSize: 14, fontWeight: 650, color: visit.best.fits ? ink.pine : ink.ember }}>
         {visit.best.words}
       </Box>

@@ -1,16 +1,24 @@
 "use client";
-import { shortForms } from "@/core/people/names";
+import { nameWithin } from "@/core/people/names";
 import { clock, durationWords, windowWords } from "@/core/time/words";
 import { stateGlyphs } from "@/ui/arch";
-import { hues, ink } from "@/ui/palette";
-import { useDraggable } from "@dnd-kit/core";
-import Box from "@mui/material/Box";
-import Tooltip from "@mui/material/Tooltip";
+import { hues } from "@/ui/palette";
+import { createContext, type CSSProperties, memo, useContext } from "react";
+import css from "./board.module.css";
+import { liftWords } from "./carry";
 import type { BoardStop, BoardVisit } from "./data";
+import { type Frame, spanOf } from "./scale";
+
+/** Pixels of a letter of the card, on the wide side, and what of the card is not for letters. */
+const [letterWidth, edges] = [7.5, 11];
+
+/** How many pixels an hour of the board is wide. */
+export const HourWidth = createContext(72);
 
 interface CardProps {
   visit: BoardVisit;
-  width?: number;
+  /** Pixels that it is wide. */
+  width: number;
   carried?: boolean;
   late?: boolean;
   chosen?: boolean;
@@ -18,126 +26,54 @@ interface CardProps {
 
 /** A visit on the board. Short ones keep the family name and the code; everything else is in the hover card. */
 export function VisitCard({ visit, width, carried, late, chosen }: CardProps) {
-  const forecast = visit.state === "forecast" || visit.state === "held";
+  const classes = [
+    css.card,
+    visit.minutes < 60 && !carried && css.short,
+    (visit.state === "forecast" || visit.state === "held") && css.pencilled,
+    chosen && css.chosen,
+    late && css.late,
+    carried && css.carried,
+  ];
   return (
-    <Box
-      sx={{
-        width: width ?? "100%",
-        height: 46,
-        pl: 1.25,
-        pr: 0.5,
-        pt: 1,
-        bgcolor: forecast ? ink.paper : "#fff",
-        border: `1px ${forecast ? "dashed" : "solid"} ${late || chosen ? (late ? ink.ember : ink.pine) : ink.line}`,
-        outline: late || chosen ? `1.5px solid ${late ? ink.ember : ink.pine}` : "none",
-        borderLeft: `4px solid ${hues[visit.hue]}`,
-        borderRadius: "4px",
-        overflow: "hidden",
-        textAlign: "left",
-        fontSize: visit.minutes < 60 && !carried ? 11.5 : 12.5,
-        lineHeight: "17px",
-        boxShadow: carried ? "0 4px 14px rgba(30,42,40,.25)" : "none",
-      }}
-    >
-      <Box
-        sx={{
-          fontWeight: 700,
-          whiteSpace: "nowrap",
-          overflow: "hidden",
-          textOverflow: "clip",
-          color: forecast ? ink.ash : ink.ink,
-        }}
-      >
-        <ShortName name={visit.customer} />
-      </Box>
-      <Box
-        sx={{
-          display: "flex",
-          justifyContent: "space-between",
-          color: ink.ash,
-          whiteSpace: "nowrap",
-          overflow: "hidden",
-        }}
-      >
-        <Box component="span" sx={{ containerType: "inline-size", flex: 1 }}>
+    <div className={classes.filter(Boolean).join(" ")} style={{ "--hue": hues[visit.hue] } as CSSProperties}>
+      <div className={css.who}>{nameWithin(visit.customer, Math.floor((width - edges) / letterWidth))}</div>
+      <div className={css.what}>
+        <span>
           {visit.code}
-          <Box component="span" sx={{ display: "none", "@container (min-width: 84px)": { display: "inline" } }}>
-            {` · ${visit.minutes} min`}
-          </Box>
-        </Box>
+          {width > 100 && ` · ${visit.minutes} min`}
+        </span>
         <span aria-hidden="true">{stateGlyphs[visit.state]}</span>
-      </Box>
-    </Box>
+      </div>
+    </div>
   );
 }
 
-/** Pixels of a letter of the card, on the wide side. */
-const letterWidth = 7.5;
-
-/** The whole name where it fits; otherwise the family name, or its initials: never cut in the middle of a word. */
-function ShortName({ name }: { name: string }) {
-  const forms = shortForms(name);
-  const widthOf = (form: string) => form.length * letterWidth;
-  return (
-    <Box sx={{ containerType: "inline-size" }}>
-      {forms.map((form, i) => {
-        const least = i === forms.length - 1 ? 0 : widthOf(form);
-        const most = i === 0 ? 100_000 : widthOf(forms[i - 1]!) - 0.1;
-        const fits = `@container (min-width: ${least}px) and (max-width: ${most}px)`;
-        return (
-          <Box key={form} component="span" sx={{ display: "none", [fits]: { display: "inline" } }}>
-            {form}
-          </Box>
-        );
-      })}
-    </Box>
-  );
-}
-
-export function DraggableVisit({
-  visit,
-  late,
-  chosen,
-  fixed,
-  open,
-}: {
+interface PlacedProps {
   visit: BoardStop;
+  frame: Frame;
   late: boolean;
   chosen: boolean;
-  fixed: boolean;
-  open: () => void;
-}) {
-  const movable = !fixed && (visit.state === "promised" || visit.state === "forecast");
-  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({
-    id: `visit ${visit.id} ${visit.arrives} ${visit.leaves}`,
-    data: visit,
-    disabled: !movable,
-  });
+  canChange: boolean;
+}
+
+/** A visit in its place. It is opened and lifted by whoever holds the whole board (lift.tsx). */
+export const PlacedVisit = memo(function PlacedVisit({ visit, frame, late, chosen, canChange }: PlacedProps) {
+  const width = (useContext(HourWidth) * (visit.leaves - visit.arrives)) / 60;
+  const movable = canChange && (visit.state === "promised" || visit.state === "forecast");
   const words = `${visit.customer}, ${visit.service}, ${visit.site}. Promised ${windowWords(visit.windowFrom, visit.windowTo)}, planned ${clock(visit.arrives)} to ${clock(visit.leaves)}, ${durationWords(visit.minutes)}, ${visit.state}${late ? ", late" : ""}.`;
   return (
-    <Tooltip title={words} placement="bottom">
-      <Box
-        ref={setNodeRef}
-        {...attributes}
-        {...(movable ? listeners : {})}
-        data-visit={visit.id}
-        role="button"
-        tabIndex={0}
-        aria-label={words}
-        aria-disabled={undefined}
-        onClick={open}
-        onKeyDown={(event) => {
-          if (event.key === "Enter") open();
-          else if (movable) (listeners?.onKeyDown as ((e: React.KeyboardEvent) => void) | undefined)?.(event);
-        }}
-        sx={{
-          cursor: movable ? "grab" : "pointer",
-          opacity: isDragging ? 0.35 : 1,
-          "&:focus-visible": { outline: `2px solid ${ink.lake}`, outlineOffset: 1 },
-        }}
-      >
-        <VisitCard visit={visit} late={late} chosen={chosen} />
-      </Box>
-    </Tooltip>
+    <div
+      className={css.stop}
+      style={spanOf(frame, visit.arrives, visit.leaves)}
+      data-visit={visit.id}
+      data-hint={words}
+      data-movable={movable || undefined}
+      role="button"
+      tabIndex={0}
+      aria-label={words}
+      {...(movable && { "aria-roledescription": "visit that can be carried", "aria-describedby": liftWords })}
+    >
+      <VisitCard visit={visit} width={width} late={late} chosen={chosen} />
+    </div>
   );
-}
+});

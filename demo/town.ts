@@ -2,6 +2,7 @@ import { distanceKm, type Point } from "@/core/place/points";
 import type { Town } from "@/gateways/town";
 import type { Address } from "@/gateways/types";
 import { seeded } from "./random";
+import { drawTown, type Spot } from "./town-drawing";
 
 /** Where the town lies: out in the empty South Atlantic. */
 const origin: Point = { lng: -18.6, lat: -41.2 };
@@ -170,6 +171,7 @@ export function makeTown(seed: number): Town {
   const edges: [number, number, number][] = [];
   const addresses: Address[] = [];
   const corners = new Map<string, number>();
+  const streets = new Map<string, Spot[]>();
 
   const connect = (a: number, b: number, kmh: number) =>
     edges.push([a, b, Math.max(0.1, Math.round(((distanceKm(nodes[a]!, nodes[b]!) * 1.15) / kmh) * 600) / 10)]);
@@ -219,10 +221,10 @@ export function makeTown(seed: number): Town {
     rows,
     addresses: count,
     postcodes: [firstCode, codes],
-    streets,
+    streets: ownNames,
     step,
   }: District) {
-    const names = random.shuffle(streets);
+    const names = random.shuffle(ownNames);
     const stretches: { street: string; a: number; b: number; along: number }[] = [];
     for (let row = 0; row < rows; row++)
       for (let c = 1; c < columns; c++)
@@ -240,6 +242,12 @@ export function makeTown(seed: number): Town {
           b: corners.get(`${name} ${column} ${r}`)!,
           along: r - 1,
         });
+    for (const { street, a, b } of stretches) {
+      const line = streets.get(street) ?? [];
+      if (line.length === 0) line.push(spotOf(nodes[a]!));
+      line.push(spotOf(nodes[b]!));
+      streets.set(street, line);
+    }
     const each = Math.ceil(count / stretches.length);
     let made = 0;
     for (const { street, a, b, along } of stretches)
@@ -284,48 +292,46 @@ export function makeTown(seed: number): Town {
         }
   }
 
+  /** What the map shows, as GeoJSON. */
   function drawn() {
-    const line = (points: [number, number][]) => points.map(([e, n]) => at(e, n)).map(({ lng, lat }) => [lng, lat]);
-    const feature = (kind: string, name: string, geometry: object) => ({
-      type: "Feature",
-      properties: { kind, name },
-      geometry,
+    const [mouth, ferryTo] = [spotOf(nodes[nearest(0.4, 0.1, harbour)]!), spotOf(nodes[nearest(3.5, -3.3, island)]!)];
+    const shapes = drawTown({
+      districts: districts.map((district, i) => ({
+        name: district.name,
+        spots: nodesOf[i]!.map((node) => spotOf(nodes[node]!)),
+        margin: Math.max(0.16, district.step * 0.45),
+      })),
+      streets: [...streets].map(([name, spots]) => ({ name, spots })),
+      river: [
+        [riverEast, -0.05],
+        [riverEast + 0.05, 1],
+        [riverEast, 2.4],
+        [riverEast + 0.1, 4.6],
+        [riverEast + 0.7, 6.4],
+        [riverEast + 0.3, 8.2],
+        [riverEast + 1.6, 10],
+        [riverEast + 1.2, 12.5],
+      ],
+      ferry: [mouth, ferryTo],
+      island: "Gull Island",
     });
-    const box = ({ corner: [e, n], columns, rows, step }: District) =>
-      line([
-        [e - step, n - step],
-        [e + columns * step, n - step],
-        [e + columns * step, n + rows * step],
-        [e - step, n + rows * step],
-        [e - step, n - step],
-      ]);
-    return [
-      feature("coast", "The coast", {
-        type: "LineString",
-        coordinates: line([
-          [-8, -0.3],
-          [-4, -0.2],
-          [-1.4, -0.15],
-          [0.4, -0.1],
-          [riverEast, -0.25],
-          [2.5, -0.1],
-          [5, -0.4],
-          [9, -0.2],
-        ]),
-      }),
-      feature("river", "The Marrow", {
-        type: "LineString",
-        coordinates: line([
-          [riverEast, -0.25],
-          [riverEast + 0.05, 1],
-          [riverEast, 2.4],
-          [riverEast + 0.1, 4.6],
-          [riverEast + 0.4, 6.4],
-        ]),
-      }),
-      ...districts.map((district) =>
-        feature("district", district.name, { type: "Polygon", coordinates: [box(district)] }),
-      ),
-    ];
+    return shapes.map(({ kind, name, shape, points }) => {
+      const coordinates = points.map(([east, north]) => at(east, north)).map(({ lng, lat }) => [lng, lat]);
+      const geometry =
+        shape === "spot"
+          ? { type: "Point", coordinates: coordinates[0] }
+          : shape === "line"
+            ? { type: "LineString", coordinates }
+            : { type: "Polygon", coordinates: [closed(coordinates)] };
+      return { type: "Feature", properties: { kind, name }, geometry };
+    });
   }
 }
+
+const spotOf = ({ lng, lat }: Point): Spot => [
+  (lng - origin.lng) * kmPerDegree.lng,
+  (lat - origin.lat) * kmPerDegree.lat,
+];
+
+const closed = <T>(ring: readonly T[]): T[] =>
+  JSON.stringify(ring[0]) === JSON.stringify(ring.at(-1)) ? [...ring] : [...ring, ring[0]!];

@@ -27,6 +27,7 @@ import { payByCard } from "@/modules/money/operations/pay-by-card";
 import { recordPayment } from "@/modules/money/operations/record-payment";
 import { handIncoming } from "@/modules/people/operations/hand-incoming";
 import { savePerson } from "@/modules/people/operations/save-person";
+import { type ImagePurpose, takeImage } from "@/modules/pictures/images";
 import { saveZone } from "@/modules/place/operations/save-zone";
 import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
 import { saveOpening, saveSpecialDay } from "@/modules/placing/operations/opening";
@@ -40,6 +41,7 @@ import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { tickedColumn } from "@/store/columns";
 import { everyTurn } from "@/worker/jobs";
 import { runDue } from "@/worker/loop";
+import { portrait, townPicture, workPicture } from "./drawings";
 import * as marrowick from "./marrowick";
 import { type Random, seeded } from "./random";
 
@@ -74,7 +76,7 @@ export async function makeWorld(
 
   setClock(at(addDays(today, -historyDays), 8));
   progress("setting the business up");
-  setUp(hogar, today);
+  await setUp(hogar, today);
   const customers = makeCustomers(hogar, random, 180 * scale);
   const life = new Life(hogar, random, customers);
 
@@ -103,7 +105,7 @@ export async function makeWorld(
   await runDue(hogar);
 }
 
-function setUp(hogar: Hogar, today: string): void {
+async function setUp(hogar: Hogar, today: string): Promise<void> {
   const places = hogar.town!.addresses;
   const depot = places[0]!;
   openBusiness(
@@ -126,9 +128,14 @@ function setUp(hogar: Hogar, today: string): void {
   );
   const drawn = new Map(
     hogar
-      .town!.features.features.map((f) => f as { properties: { name: string }; geometry: Area })
+      .town!.features.features.map((f) => f as { properties: { kind: string; name: string }; geometry: Area })
+      .filter((f) => f.properties.kind === "district")
       .map((f) => [f.properties.name, f.geometry]),
   );
+  const kept = async (purpose: ImagePurpose, drawn: Promise<Buffer> | null): Promise<string | null> => {
+    const taken = drawn && (await takeImage(hogar, office, purpose, await drawn));
+    return taken?.ok ? taken.value.token : null;
+  };
   for (const zone of marrowick.zones)
     // Moor Edge goes by postcodes alone, and not as far as its last one.
     mustPerform(
@@ -168,6 +175,7 @@ function setUp(hogar: Hogar, today: string): void {
           start: { lng, lat, line: `${line}, ${postcode}` },
           mail: `${name.split(" ")[0]!.toLowerCase()}@marrowick.example`,
           pay: marrowick.pay[name],
+          photo: await kept("technician", portrait(name)),
         },
         office,
       ).id,
@@ -226,6 +234,7 @@ function setUp(hogar: Hogar, today: string): void {
         deposit,
         questions: marrowick.questions[code] ?? [],
         checklist: marrowick.checklists[code] ?? [],
+        picture: await kept("service", workPicture(code)),
         ...marrowick.terms[code],
         extras: extras.filter((x) => x.on.includes(code)).map(({ id }) => ({ id, most: 10 })),
       },
@@ -249,7 +258,7 @@ function setUp(hogar: Hogar, today: string): void {
     office,
   );
   mustPerform(hogar, saveDirectory, { listed: true, kinds: marrowick.kinds }, office);
-  mustPerform(hogar, saveFrontDoor, marrowick.frontDoor, office);
+  mustPerform(hogar, saveFrontDoor, { ...marrowick.frontDoor, picture: await kept("door", townPicture()) }, office);
   mustPerform(hogar, saveOpening, { hours: marrowick.openingHours }, office);
   const special = (title: string, inDays: number, yearly: boolean, spans: { opens: number; closes: number }[]) =>
     mustPerform(

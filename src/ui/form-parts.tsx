@@ -2,6 +2,7 @@
 import { moneyTyped, parseMoney } from "@/core/money/amounts";
 import type { Problem } from "@/core/problems";
 import { clock, parseClock, weekdayNames } from "@/core/time/words";
+import { WithSections } from "@/ui/form-sections";
 import { useHabits, weekdaysFrom } from "@/ui/habits";
 import { ink } from "@/ui/palette";
 import Alert from "@mui/material/Alert";
@@ -65,7 +66,7 @@ export function FormFrame({
           {problem.fields?.["/"] && ` ${problem.fields["/"]}`}
         </Alert>
       )}
-      {children}
+      <WithSections>{children}</WithSections>
       <Box
         sx={{
           display: "flex",
@@ -257,21 +258,6 @@ export function WeekdaysField({
     </Box>
   );
 }
-
-/** A part of a form with a title of its own. */
-export const FormSection = ({ title, note, children }: { title: string; note?: ReactNode; children: ReactNode }) => (
-  <Box
-    component="section"
-    aria-label={title}
-    sx={{ display: "grid", gap: 4, borderTop: `1px solid ${ink.line}`, pt: 4 }}
-  >
-    <Box>
-      <Typography variant="h3">{title}</Typography>
-      {note && <Box sx={{ color: ink.ash, fontSize: 14, mt: 1 }}>{note}</Box>}
-    </Box>
-    {children}
-  </Box>
-);
 
 /** A share in percent, kept in basis points: "12.5". */
 export const PercentField = (props: NumberProps) => (

@@ -8,13 +8,13 @@ import {
   Columns,
   Field,
   FormFrame,
-  FormSection,
   MoneyField,
   QuantityField,
   SignedMoneyField,
   TaxField,
   WholeField,
 } from "@/ui/form-parts";
+import { FormSection } from "@/ui/form-sections";
 import { useLive } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import { useKeptForm } from "@/ui/use-kept-form";

@@ -1,15 +1,8 @@
 "use client";
 import { weekdayNames } from "@/core/time/words";
-import {
-  Columns,
-  Field,
-  FormFrame,
-  FormSection,
-  MoneyField,
-  PercentField,
-  TimeField,
-  WholeField,
-} from "@/ui/form-parts";
+import { counted } from "@/core/words";
+import { Columns, Field, FormFrame, MoneyField, PercentField, TimeField, WholeField } from "@/ui/form-parts";
+import { FormSection } from "@/ui/form-sections";
 import { ImageField } from "@/ui/image-field";
 import { useKeptForm } from "@/ui/use-kept-form";
 import Add from "@mui/icons-material/Add";
@@ -79,7 +72,7 @@ export function BusinessForm({ data, saved }: { data: SetupData; saved: () => vo
           wrong={wrong("/taxNumber")}
         />
       </Columns>
-      <FormSection title="How you write and count">
+      <FormSection title="How you write and count" said={draft.currency}>
         <Columns>
           {data.currencyStays ? (
             <TextField
@@ -131,7 +124,11 @@ export function BusinessForm({ data, saved }: { data: SetupData; saved: () => vo
           </TextField>
         </Columns>
       </FormSection>
-      <FormSection title="Tax" note="Services and extras choose one of these rates. What was booked keeps its own.">
+      <FormSection
+        title="Tax"
+        said={counted(rates.length, "rate")}
+        note="Services and extras choose one of these rates. What was booked keeps its own."
+      >
         <TextField
           select
           label="Prices are"
@@ -180,7 +177,11 @@ export function BusinessForm({ data, saved }: { data: SetupData; saved: () => vo
           </Button>
         </Box>
       </FormSection>
-      <FormSection title="Texts" note="The terms stand at the front door before the last button, and on documents.">
+      <FormSection
+        title="Texts"
+        said={draft.terms ? "with terms" : "no terms"}
+        note="The terms stand at the front door before the last button, and on documents."
+      >
         <Field
           label="Terms"
           multiline
@@ -206,7 +207,7 @@ export function BusinessForm({ data, saved }: { data: SetupData; saved: () => vo
           wrong={wrong("/invoiceText")}
         />
       </FormSection>
-      <FormSection title="Messages and payment">
+      <FormSection title="Messages and payment" said={`due after ${counted(draft.paymentDays, "day")}`}>
         <Columns>
           <WholeField
             label="Invoices are due after, days"
@@ -234,7 +235,7 @@ export function BusinessForm({ data, saved }: { data: SetupData; saved: () => vo
           />
         </Columns>
       </FormSection>
-      <FormSection title="Driving and cost">
+      <FormSection title="Driving and cost" said={draft.kmh ? `${draft.kmh} km/h` : undefined}>
         <Columns>
           <WholeField
             label="Driving margin, minutes"
@@ -274,6 +275,7 @@ export function BusinessForm({ data, saved }: { data: SetupData; saved: () => vo
       </FormSection>
       <FormSection
         title="What is kept"
+        said={counted(draft.keepChangesDays, "day")}
         note="Who changed something, and when, is kept for ever. What it was before and after is kept for this long; of prices, for ever."
       >
         <WholeField

@@ -1,6 +1,8 @@
 "use client";
 import type { ChecklistItem } from "@/core/catalogue/checklist";
-import { Field, FormSection } from "@/ui/form-parts";
+import { counted } from "@/core/words";
+import { Field } from "@/ui/form-parts";
+import { FormSection } from "@/ui/form-sections";
 import Add from "@mui/icons-material/Add";
 import ArrowUpward from "@mui/icons-material/ArrowUpward";
 import Close from "@mui/icons-material/Close";
@@ -28,7 +30,11 @@ export function ChecklistField({
     return `c${n}`;
   };
   return (
-    <FormSection title="Checklist" note="Ticked off on site. What must be ticked holds the visit open until it is.">
+    <FormSection
+      title="Checklist"
+      said={counted(items.length, "item")}
+      note="Ticked off on site. What must be ticked holds the visit open until it is."
+    >
       {items.map((item, at) => (
         <Box key={item.id} sx={{ display: "flex", gap: 2, alignItems: "flex-start" }}>
           <Field

@@ -1,5 +1,7 @@
 "use client";
-import { Columns, FormSection, WholeField } from "@/ui/form-parts";
+import { counted } from "@/core/words";
+import { Columns, WholeField } from "@/ui/form-parts";
+import { FormSection } from "@/ui/form-sections";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
@@ -27,7 +29,7 @@ export function OwnRules({
   wrong: (path: string) => string | undefined;
 }) {
   return (
-    <FormSection title="Booking rules of its own">
+    <FormSection title="Booking rules of its own" said={ownRulesSaid(draft)}>
       <Columns>
         <WholeField
           label="Days"
@@ -124,4 +126,20 @@ export function OwnRules({
       )}
     </FormSection>
   );
+}
+
+/** How many of the rules differ from those of the business. */
+function ownRulesSaid(draft: Draft): string {
+  const own = [
+    draft.windows !== null,
+    draft.capacity !== null,
+    draft.days > 1,
+    draft.noticeMinutes > 0,
+    draft.wish !== "none",
+    draft.hours.length > 0,
+    draft.technicians.length > 0,
+    draft.repeats.length > 0,
+    Object.values(draft.limits).some((most) => most !== null),
+  ].filter(Boolean).length;
+  return own === 0 ? "as the business" : counted(own, "rule");
 }

@@ -1,5 +1,8 @@
 "use client";
-import { Columns, Field, FormFrame, FormSection, promisedNote, WholeField, without } from "@/ui/form-parts";
+import { durationWords } from "@/core/time/words";
+import { counted } from "@/core/words";
+import { Columns, Field, FormFrame, promisedNote, WholeField, without } from "@/ui/form-parts";
+import { FormSection } from "@/ui/form-sections";
 import { ImageField } from "@/ui/image-field";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
@@ -141,7 +144,10 @@ export function ServiceForm({
         </Box>
         <OwnLink draft={draft} set={set} wrong={wrong} />
         <ServicePrice draft={draft} set={set} data={data} wrong={wrong} />
-        <FormSection title="Time and people">
+        <FormSection
+          title="Time and people"
+          said={`${durationWords(draft.minutes || 0)}, ${counted(draft.crew, "person", "people")}`}
+        >
           <Columns>
             <WholeField
               label="Minutes"
@@ -188,6 +194,7 @@ export function ServiceForm({
         </FormSection>
         <FormSection
           title="Questions"
+          said={counted(draft.questions.length, "question")}
           note="Asked while booking. An answer can change the price, the minutes, the skills, the people and the parts."
         >
           <QuestionsEditor
@@ -197,18 +204,20 @@ export function ServiceForm({
             wrong={wrong}
           />
         </FormSection>
-        <Autocomplete
-          multiple
-          options={data.extras.filter((x) => x.active).map((x) => x.id)}
-          value={draft.extras.map((x) => x.id)}
-          onChange={(_, ids) =>
-            set({ extras: ids.map((id) => draft.extras.find((x) => x.id === id) ?? { id, most: 10 }) })
-          }
-          getOptionLabel={(id) => data.extras.find((x) => x.id === id)?.name ?? "an extra that is gone"}
-          renderInput={(params) => (
-            <TextField {...params} label="Extras that can be added" helperText="Make them under Extras" />
-          )}
-        />
+        <FormSection title="Extras" said={counted(draft.extras.length, "extra")}>
+          <Autocomplete
+            multiple
+            options={data.extras.filter((x) => x.active).map((x) => x.id)}
+            value={draft.extras.map((x) => x.id)}
+            onChange={(_, ids) =>
+              set({ extras: ids.map((id) => draft.extras.find((x) => x.id === id) ?? { id, most: 10 }) })
+            }
+            getOptionLabel={(id) => data.extras.find((x) => x.id === id)?.name ?? "an extra that is gone"}
+            renderInput={(params) => (
+              <TextField {...params} label="Extras that can be added" helperText="Make them under Extras" />
+            )}
+          />
+        </FormSection>
         <ChecklistField items={draft.checklist} onItems={(checklist) => set({ checklist })} wrong={wrong} />
         <ServiceTerms draft={draft} set={set} data={data} wrong={wrong} />
         <OwnRules draft={draft} set={set} data={data} wrong={wrong} />

@@ -2,7 +2,8 @@
 import { flatPrice } from "@/core/catalogue/prices";
 import { moneyWords } from "@/core/money/amounts";
 import { durationWords } from "@/core/time/words";
-import { Columns, FormSection, MoneyField, PercentField, TaxField, WholeField } from "@/ui/form-parts";
+import { Columns, MoneyField, PercentField, TaxField, WholeField } from "@/ui/form-parts";
+import { FormSection } from "@/ui/form-sections";
 import { useLive } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
@@ -32,7 +33,7 @@ export function ServicePrice({ draft, set, data, wrong }: About) {
   const [open, setOpen] = useState<"flat" | "history" | null>(null);
   const onQuote = draft.priceKind === "quote";
   return (
-    <FormSection title="Price">
+    <FormSection title="Price" said={onQuote ? "on quote" : moneyWords(draft.priceMinor, data.currency)}>
       <Columns>
         <TextField
           select
@@ -213,7 +214,11 @@ function History({ serviceId, currency }: { serviceId: number; currency: string 
 export function ServiceTerms({ draft, set, data, wrong }: About) {
   const { late } = draft;
   return (
-    <FormSection title="If it falls through" note="Told to customers before they book.">
+    <FormSection
+      title="If it falls through"
+      said={late.kind === "none" ? "costs nothing" : `${late.hours} h before`}
+      note="Told to customers before they book."
+    >
       <Columns>
         <TextField
           select

@@ -2,12 +2,12 @@
 import { moneyWords } from "@/core/money/amounts";
 import { loadedCost, type Pay } from "@/core/money/pay";
 import { weekdayNames } from "@/core/time/words";
+import { counted } from "@/core/words";
 import { DateField } from "@/ui/date-field";
 import {
   Columns,
   Field,
   FormFrame,
-  FormSection,
   MoneyField,
   OptionalWholeField,
   PercentField,
@@ -15,6 +15,7 @@ import {
   WholeField,
   without,
 } from "@/ui/form-parts";
+import { FormSection } from "@/ui/form-sections";
 import { ImageField } from "@/ui/image-field";
 import { useChange } from "@/ui/use-change";
 import { useKeptForm } from "@/ui/use-kept-form";
@@ -133,7 +134,7 @@ export function TechnicianForm({
           />
           <HueField label="Colour" hue={draft.hue} onHue={(hue) => set({ hue })} />
         </Box>
-        <FormSection title="Skills and work">
+        <FormSection title="Skills and work" said={counted(skills.length, "skill")}>
           <Autocomplete
             multiple
             freeSolo
@@ -182,18 +183,20 @@ export function TechnicianForm({
             label={draft.offered ? "Customers may be offered this person" : "Only the office places this person"}
           />
         </FormSection>
-        <HoursField title="Weekly hours" hours={draft.hours} onHours={(hours) => set({ hours })} wrong={wrong} />
-        <Columns>
-          <OptionalWholeField
-            label="Most minutes of work a day"
-            value={draft.mostMinutes}
-            onValue={(mostMinutes) => set({ mostMinutes })}
-            wrong={wrong("/mostMinutes")}
-            helperText="Without driving. Empty: no limit"
-          />
-        </Columns>
-        <LimitsField limits={draft.limits} onLimits={(limits) => set({ limits })} wrong={wrong} />
-        <FormSection title="Where the day begins and ends">
+        <FormSection title="Hours" said={`${weekHours(draft.hours)} h a week`}>
+          <HoursField title="Weekly hours" hours={draft.hours} onHours={(hours) => set({ hours })} wrong={wrong} />
+          <Columns>
+            <OptionalWholeField
+              label="Most minutes of work a day"
+              value={draft.mostMinutes}
+              onValue={(mostMinutes) => set({ mostMinutes })}
+              wrong={wrong("/mostMinutes")}
+              helperText="Without driving. Empty: no limit"
+            />
+          </Columns>
+          <LimitsField limits={draft.limits} onLimits={(limits) => set({ limits })} wrong={wrong} />
+        </FormSection>
+        <FormSection title="Where the day begins and ends" said={draft.start.line.split(",")[0]}>
           <PlaceField
             label="Begins at"
             place={draft.start}
@@ -217,6 +220,9 @@ export function TechnicianForm({
 const samePlace = (a: { lng: number; lat: number }, b: { lng: number; lat: number }) =>
   a.lng === b.lng && a.lat === b.lat;
 
+const weekHours = (hours: readonly { opens: number; closes: number }[]): number =>
+  Math.round(hours.reduce((sum, span) => sum + span.closes - span.opens, 0) / 6) / 10;
+
 /** What somebody is paid, and what an hour then costs, all in. */
 function PayFields({
   pay,
@@ -234,7 +240,11 @@ function PayFields({
       ? loadedCost(pay)
       : null;
   return (
-    <FormSection title="Pay" note="Seen by those who change the set-up. It makes margins right, and nothing else.">
+    <FormSection
+      title="Pay"
+      said={pay.kind === "none" ? "not said" : moneyWords(pay.amountMinor, currency)}
+      note="Seen by those who change the set-up. It makes margins right, and nothing else."
+    >
       <Columns>
         <TextField
           select

@@ -4,7 +4,6 @@ import {
   Columns,
   Field,
   FormFrame,
-  FormSection,
   MoneyField,
   OptionalWholeField,
   promisedNote,
@@ -14,6 +13,7 @@ import {
   WholeField,
   without,
 } from "@/ui/form-parts";
+import { FormSection } from "@/ui/form-sections";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
 import { useKeptForm } from "@/ui/use-kept-form";

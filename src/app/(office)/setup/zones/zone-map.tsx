@@ -73,6 +73,7 @@ export default function ZoneMap({
       label="Map of the zones"
       height="clamp(300px, 46vh, 520px)"
       fit={fit}
+      districtNames={false}
       onReady={setLeaflet}
     >
       {zones
@@ -230,13 +231,12 @@ const areaOf = (parts: Rings[]): Area | null =>
       ? { type: "Polygon", coordinates: parts[0]! }
       : { type: "MultiPolygon", coordinates: parts };
 
-/** The mean of the corners: good enough to write a name at. */
-const centreOf = (area: Area | null): Point | null =>
-  meanOf(
-    partsOf(area)
-      .flatMap((rings) => rings[0] ?? [])
-      .map(([lng, lat]) => ({ lng: lng!, lat: lat! })),
-  );
+/** Above the northern edge of an area: the name stands beside it and hides nothing. */
+function edgeOf(area: Area | null): Point | null {
+  const corners = partsOf(area).flatMap((rings) => rings[0] ?? []);
+  const middle = meanOf(corners.map(([lng, lat]) => ({ lng: lng!, lat: lat! })));
+  return middle && { lng: middle.lng, lat: Math.max(...corners.map(([, lat]) => lat!)) };
+}
 const meanOf = (points: readonly Point[]): Point | null =>
   points.length
     ? {
@@ -248,14 +248,14 @@ const meanOf = (points: readonly Point[]): Point | null =>
 /** The names of the zones; two that would lie over one another go to either side. */
 function namesOn(leaflet: LeafletMap, zones: readonly ShownZone[], map: MapData, load: boolean): L.Tooltip[] {
   const placed = zones.flatMap((zone) => {
-    const centre = centreOf(zone.area) ?? meanOf(map.customers.filter((c) => c.zoneId === zone.id));
+    const centre = edgeOf(zone.area) ?? meanOf(map.customers.filter((c) => c.zoneId === zone.id));
     return centre ? [{ zone, centre, at: leaflet.latLngToContainerPoint([centre.lat, centre.lng]) }] : [];
   });
   return placed.map(({ zone, centre, at }) => {
     const near = placed.find(
       (other) => other.zone !== zone && Math.abs(other.at.y - at.y) < 22 && Math.abs(other.at.x - at.x) < 120,
     );
-    const direction = !near ? "center" : near.at.x > at.x ? "left" : "right";
+    const direction = !near ? "top" : near.at.x > at.x ? "left" : "right";
     return L.tooltip({ permanent: true, direction, className: "zone-name", interactive: false })
       .setLatLng([centre.lat, centre.lng])
       .setContent(label(zone, load));

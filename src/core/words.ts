@@ -1,0 +1,3 @@
+/** How many, with the noun that agrees: "1 visit", "2 visits", "no visits". */
+export const counted = (n: number, one: string, many = `${one}s`): string =>
+  n === 0 ? `no ${many}` : n === 1 ? `1 ${one}` : `${n} ${many}`;

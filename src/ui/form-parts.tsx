@@ -42,7 +42,15 @@ export function FormFrame({
   children,
 }: FormFrameProps) {
   return (
-    <Box component="form" noValidate onSubmit={(e) => (e.preventDefault(), onSave())} sx={{ display: "grid", gap: 4 }}>
+    <Box
+      component="form"
+      noValidate
+      onSubmit={(e) => {
+        e.preventDefault();
+        onSave();
+      }}
+      sx={{ display: "grid", gap: 4 }}
+    >
       <Box>
         <Typography variant="h2">{title}</Typography>
         {note && <Typography sx={{ color: ink.ash, mt: 1, fontSize: 14 }}>{note}</Typography>}
@@ -134,7 +142,10 @@ function ParsedField({
       value={text}
       error={parsed === null || !!wrong}
       helperText={parsed === null ? hint : (wrong ?? props.helperText)}
-      onChange={(e) => (setText(e.target.value), onValue(parse(e.target.value) ?? NaN))}
+      onChange={(e) => {
+        setText(e.target.value);
+        onValue(parse(e.target.value) ?? NaN);
+      }}
     />
   );
 }

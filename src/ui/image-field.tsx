@@ -86,7 +86,10 @@ export function ImageField({
           type="file"
           accept="image/png,image/jpeg"
           hidden
-          onChange={(e) => (void take(e.target.files?.[0]), (e.target.value = ""))}
+          onChange={(e) => {
+            void take(e.target.files?.[0]);
+            e.target.value = "";
+          }}
         />
         <Button size="small" variant="outlined" disabled={busy} onClick={() => input.current?.click()}>
           {busy ? "Sending…" : token ? "Choose another" : "Choose"}

@@ -86,7 +86,10 @@ export function PhotoField({
         multiple
         hidden
         aria-label={what}
-        onChange={(e) => (void take([...(e.target.files ?? [])]), (e.target.value = ""))}
+        onChange={(e) => {
+          void take([...(e.target.files ?? [])]);
+          e.target.value = "";
+        }}
       />
       {wrong && (
         <FormHelperText error role="alert">

@@ -143,7 +143,10 @@ export const jobs: readonly ScheduledJob[] = [
   {
     name: "pictures nobody needs",
     everyMs: 60 * minuteMs,
-    run: (hogar) => (mustPerform(hogar, forgetPictures, {}, worker), null),
+    run: (hogar) => {
+      mustPerform(hogar, forgetPictures, {}, worker);
+      return null;
+    },
   },
   { name: "what is kept no longer", everyMs: 60 * minuteMs, run: prune },
 ];

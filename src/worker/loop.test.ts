@@ -53,7 +53,14 @@ describe("a job of the worker that throws", () => {
         throw new Error("broken");
       },
     };
-    const after: ScheduledJob = { name: "after", everyMs: 0, run: () => (ran.push("after"), null) };
+    const after: ScheduledJob = {
+      name: "after",
+      everyMs: 0,
+      run: () => {
+        ran.push("after");
+        return null;
+      },
+    };
     await makeRounds(world.hogar, [jobs[0]!, broken, after]).turn();
     expect([count(world, "messages WHERE state = 'sent'"), ran]).toEqual([2, ["after"]]);
   });

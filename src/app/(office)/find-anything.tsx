@@ -63,7 +63,10 @@ export function FindAnything({
     return () => void (current = false);
   }, [text, screens]);
 
-  const close = () => (setText(""), onClose());
+  const close = () => {
+    setText("");
+    onClose();
+  };
   return (
     <Dialog
       open={open}

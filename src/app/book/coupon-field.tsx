@@ -41,7 +41,10 @@ export function CouponField({
   return (
     <Box
       component="form"
-      onSubmit={(e) => (e.preventDefault(), void use())}
+      onSubmit={(e) => {
+        e.preventDefault();
+        void use();
+      }}
       sx={{ display: "flex", gap: 2, alignItems: "flex-start", mb: 3 }}
     >
       <TextField

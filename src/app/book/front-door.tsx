@@ -74,7 +74,10 @@ export function FrontDoor({
     draft.address && chosen.length
       ? { addressId: draft.address.id, items: draft.items, technicianId: draft.technicianId }
       : null;
-  const go = (step: Step) => (setProblem(null), set({ step }));
+  const go = (step: Step) => {
+    setProblem(null);
+    set({ step });
+  };
   const here = steps.indexOf(draft.step);
 
   // The link somebody came by first is where they come from.
@@ -305,7 +308,10 @@ export function FrontDoor({
               draft={draft}
               chosen={chosen}
               business={business}
-              onChoose={(offer) => (setProblem(null), set({ offer }))}
+              onChoose={(offer) => {
+                setProblem(null);
+                set({ offer });
+              }}
               onType={set}
             />
           )}

@@ -34,7 +34,10 @@ export function TypedAddress({
     <Box
       component="form"
       aria-label="Your address in full"
-      onSubmit={(e) => (e.preventDefault(), void find())}
+      onSubmit={(e) => {
+        e.preventDefault();
+        void find();
+      }}
       sx={{ mt: 4, display: "grid", gap: 4 }}
     >
       <TextField

@@ -14,7 +14,11 @@ export function useSteps(onSent: () => void) {
     const opened = makeStepQueue({
       storage: localStorage,
       // One tab at a time, where the browser knows how: two open pages share what is kept.
-      send: (step) => inTurn(() => change("advance-visit", step)).then((result) => (sent.current(), result)),
+      send: (step) =>
+        inTurn(() => change("advance-visit", step)).then((result) => {
+          sent.current();
+          return result;
+        }),
       onChange: () => setSteps(opened.steps()),
     });
     queue.current = opened;

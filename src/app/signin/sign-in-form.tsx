@@ -39,7 +39,10 @@ export function SignInForm({ business, isDemo, back }: { business: string; isDem
     >
       <Box
         component="form"
-        onSubmit={(e) => (e.preventDefault(), void signIn())}
+        onSubmit={(e) => {
+          e.preventDefault();
+          void signIn();
+        }}
         noValidate
         sx={{
           bgcolor: "#fff",

@@ -30,7 +30,10 @@ function worldWithPost() {
   const sent: (OutgoingMessage & { way: "mail" | "text" })[] = [];
   const gateway = (way: "mail" | "text"): MessageGateway => ({
     repeatable: true,
-    send: async (message) => (sent.push({ ...message, way }), "sent"),
+    send: async (message) => {
+      sent.push({ ...message, way });
+      return "sent";
+    },
   });
   return Object.assign(smallWorld({ mail: gateway("mail"), text: gateway("text") }), { sent });
 }
@@ -134,7 +137,7 @@ describe("a booking that a person confirms", () => {
       { visitId: one<{ id: number }>(world.hogar, "SELECT id FROM visits").id },
       office,
     );
-    expect(history.ok && history.value.promises.map((p) => p.pencilled)).toEqual([1, 1, 1, 0]);
+    expect(history.ok && history.value.promises.map((p) => p.pencilled)).toEqual([true, true, true, false]);
     // Their own answer was told as one that waits, not as a new time that stands.
     expect(subjects(world)).not.toContain("New time");
     expect([

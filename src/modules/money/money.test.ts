@@ -182,7 +182,11 @@ describe("reminders", () => {
         world.hogar,
         "SELECT count(*) AS n FROM messages WHERE occasion LIKE 'invoice reminder%' AND channel = 'mail'",
       ).n;
-    const on = async (date: string, minute = 600) => (world.at(date, minute), await runDue(world.hogar), written());
+    const on = async (date: string, minute = 600) => {
+      world.at(date, minute);
+      await runDue(world.hogar);
+      return written();
+    };
     expect([
       await on("2027-03-25"),
       await on("2027-03-27", 400),

@@ -668,10 +668,10 @@ describe("days kept in memory", () => {
     world.offers();
     const read: string[] = [];
     const { sql } = world.hogar.store;
-    world.hogar.store.sql = ((text: string) => (
-      text.includes("FROM placements p JOIN visits v ON v.id = p.visit_id") && read.push(text),
-      sql(text)
-    )) as typeof sql;
+    world.hogar.store.sql = ((text: string) => {
+      if (text.includes("FROM placements p JOIN visits v ON v.id = p.visit_id")) read.push(text);
+      return sql(text);
+    }) as typeof sql;
     world.offers();
     expect(read).toEqual([]);
     world.booked();

@@ -25,7 +25,13 @@ const good = "9900000000001006";
 /** A world that keeps what it sends, with a request of Selma Vance. */
 function worldWithRequest(more: object = {}) {
   const sent: OutgoingMessage[] = [];
-  const gateway: MessageGateway = { repeatable: true, send: async (message) => (sent.push(message), "sent") };
+  const gateway: MessageGateway = {
+    repeatable: true,
+    send: async (message) => {
+      sent.push(message);
+      return "sent";
+    },
+  };
   const world = smallWorld({ mail: gateway, text: gateway });
   const rules = look(world.hogar, setup, {}, office);
   mustPerform(

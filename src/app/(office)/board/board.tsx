@@ -158,7 +158,14 @@ export function Board({ date, today, openVisit }: { date: string; today: string;
             </div>
           )}
         </DragOverlay>
-        <MoveQuestion wish={wish} onNo={() => setWish(null)} onYes={(asked) => (setWish(null), void move(asked))} />
+        <MoveQuestion
+          wish={wish}
+          onNo={() => setWish(null)}
+          onYes={(asked) => {
+            setWish(null);
+            void move(asked);
+          }}
+        />
       </DndContext>
     </Box>
   );

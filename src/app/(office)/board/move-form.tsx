@@ -97,7 +97,14 @@ export function MoveForm({ visit }: { visit: VisitDetails }) {
       <Button variant="contained" onClick={go} disabled={!option || chosen.length !== visit.crew}>
         Move the visit
       </Button>
-      <MoveQuestion wish={wish} onNo={() => setWish(null)} onYes={(asked) => (setWish(null), void move(asked))} />
+      <MoveQuestion
+        wish={wish}
+        onNo={() => setWish(null)}
+        onYes={(asked) => {
+          setWish(null);
+          void move(asked);
+        }}
+      />
     </Stack>
   );
 }

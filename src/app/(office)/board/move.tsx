@@ -1,6 +1,7 @@
 "use client";
 import { dayWords, windowWords } from "@/core/time/words";
 import { useChange } from "@/ui/use-change";
+import { useUndo } from "@/ui/use-undo";
 import Button from "@mui/material/Button";
 import Dialog from "@mui/material/Dialog";
 import DialogActions from "@mui/material/DialogActions";
@@ -21,7 +22,8 @@ export interface Wish {
 /** Moves a visit and offers to undo it. */
 export function useMove() {
   const { send } = useChange("move-visit");
-  const { enqueueSnackbar, closeSnackbar } = useSnackbar();
+  const { enqueueSnackbar } = useSnackbar();
+  const sayWithUndo = useUndo();
   return async (wish: Wish): Promise<boolean> => {
     const done = await send({
       visitId: wish.visit.id,
@@ -31,28 +33,20 @@ export function useMove() {
       toMinute: wish.to,
     });
     if (!done) return false;
-    const undo = async () => {
-      await send({
+    const words = done.value.told
+      ? `${wish.visit.customer} is told of the new time`
+      : `${wish.visit.customer} is placed`;
+    const undo = () =>
+      send({
         visitId: wish.visit.id,
         technicianIds: wish.before,
         date: wish.date,
         fromMinute: wish.visit.windowFrom,
         toMinute: wish.visit.windowTo,
       });
-    };
-    enqueueSnackbar(
-      done.value.told ? `${wish.visit.customer} is told of the new time` : `${wish.visit.customer} is placed`,
-      {
-        variant: "success",
-        // What a customer has been told is not taken back behind their back.
-        action: (key) =>
-          wish.before.length && !done.value.told ? (
-            <Button color="inherit" onClick={() => (closeSnackbar(key), void undo())}>
-              Undo
-            </Button>
-          ) : null,
-      },
-    );
+    // What a customer has been told is not taken back behind their back.
+    if (wish.before.length && !done.value.told) sayWithUndo(words, undo);
+    else enqueueSnackbar(words, { variant: "success" });
     return true;
   };
 }

@@ -3,15 +3,16 @@ import { moneyWords } from "@/core/money/amounts";
 import { localOf } from "@/core/time/local";
 import { windowIn } from "@/core/time/local-words";
 import { clock, dayShort, dayWords, durationWords, windowWords } from "@/core/time/words";
+import { type FieldStep, visitStates } from "@/core/visits/states";
 import { Code, VisitState } from "@/ui/arch";
 import { LinkBox } from "@/ui/link-box";
-import { type FieldStep, visitStates } from "@/core/visits/states";
 import { useLive } from "@/ui/live";
 import { MessageList } from "@/ui/message-list";
 import { hues, ink } from "@/ui/palette";
 import { Photos } from "@/ui/photos";
 import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
 import { useChange } from "@/ui/use-change";
+import { useCopy } from "@/ui/use-copy";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -251,30 +252,26 @@ function Steps({ visit, ticked }: { visit: VisitDetails; ticked: string[] }) {
 }
 
 function LinkSection({ visit, mayChange }: { visit: VisitDetails; mayChange: boolean }) {
-  const { send } = useChange("renew-link");
   const { enqueueSnackbar } = useSnackbar();
-  const copy = () =>
-    void navigator.clipboard
-      .writeText(new URL(visit.link!, window.location.href).href)
-      .then(() => enqueueSnackbar("The customer’s link is copied"));
+  const { send } = useChange("renew-link", {
+    then: () => enqueueSnackbar("The old link is ended; a new one is made"),
+  });
+  const copy = useCopy();
   return (
     <SheetSection title="Customer’s link">
       <Stack direction="row" spacing={2}>
         <Button size="small" variant="outlined" component="a" href={visit.link ?? "#"} target="_blank">
           Open
         </Button>
-        <Button size="small" variant="outlined" onClick={copy}>
+        <Button
+          size="small"
+          variant="outlined"
+          onClick={() => copy(new URL(visit.link!, window.location.href).href, "The customer’s link is copied")}
+        >
           Copy
         </Button>
         {mayChange && (
-          <Button
-            size="small"
-            onClick={() =>
-              void send({ jobId: visit.jobId! }).then(
-                (done) => done && enqueueSnackbar("The old link is ended; a new one is made"),
-              )
-            }
-          >
+          <Button size="small" onClick={() => void send({ jobId: visit.jobId! })}>
             End and renew
           </Button>
         )}
@@ -287,7 +284,7 @@ function Cancel({ visit }: { visit: VisitDetails }) {
   const [asking, setAsking] = useState(false);
   const [refund, setRefund] = useState(true);
   const [fee, setFee] = useState(false);
-  const { send, busy } = useChange("cancel-visit");
+  const { send, busy } = useChange("cancel-visit", { then: () => setAsking(false) });
   return (
     <SheetSection title="Cancel">
       <Button color="error" variant="outlined" size="small" onClick={() => setAsking(true)}>
@@ -318,9 +315,7 @@ function Cancel({ visit }: { visit: VisitDetails }) {
             color="error"
             variant="contained"
             disabled={busy}
-            onClick={() =>
-              void send({ visitId: visit.id, refundDeposit: refund, chargeNoAccess: fee }).then(() => setAsking(false))
-            }
+            onClick={() => void send({ visitId: visit.id, refundDeposit: refund, chargeNoAccess: fee })}
           >
             Cancel and tell
           </Button>

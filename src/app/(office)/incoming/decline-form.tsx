@@ -15,11 +15,14 @@ export function DeclineForm({
   onDone: () => void;
 }) {
   const [reason, setReason] = useState("");
-  const { send, busy, wrong } = useChange("decline-incoming");
+  const { send, busy, wrong } = useChange("decline-incoming", { then: onDone });
   return (
     <Box
       component="form"
-      onSubmit={(e) => (e.preventDefault(), void send({ entries, reason }).then((sent) => sent && onDone()))}
+      onSubmit={(e) => {
+        e.preventDefault();
+        void send({ entries, reason });
+      }}
       sx={{ display: "grid", gap: 2, justifyItems: "start" }}
     >
       <TextField

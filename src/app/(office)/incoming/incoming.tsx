@@ -122,7 +122,10 @@ export function Incoming({ openKey }: { openKey: string | null }) {
             entry={open}
             view={view}
             onClose={() => show(null)}
-            onDone={(words) => (show(null), done(words))}
+            onDone={(words) => {
+              show(null);
+              done(words);
+            }}
           />
         )}
       </Box>

@@ -52,7 +52,10 @@ export function WhyNot({
           select
           label="Service"
           value={serviceId ?? ""}
-          onChange={(e) => (setServiceId(Number(e.target.value)), setAnswers({}))}
+          onChange={(e) => {
+            setServiceId(Number(e.target.value));
+            setAnswers({});
+          }}
         >
           {choices.services.map((s) => (
             <MenuItem key={s.id} value={s.id}>

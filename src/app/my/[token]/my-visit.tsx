@@ -216,9 +216,9 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
 
 /** How it comes back, and how that is ended; a slip is taken back with the same button. */
 function ComesBack({ view, token, onChanged }: { view: View; token: string; onChanged: () => void }) {
-  const { send, busy } = useChange("repeat-by-link");
+  const { send, busy } = useChange("repeat-by-link", { then: onChanged });
   const { words, active } = view.repeat!;
-  const turn = () => void send({ goesOn: !active }, token).then((done) => done && onChanged());
+  const turn = () => void send({ goesOn: !active }, token);
   return (
     <DoorFact name="Again">
       {active ? `We come ${words}. ` : "We do not come by ourselves any more. "}
@@ -231,7 +231,7 @@ function ComesBack({ view, token, onChanged }: { view: View; token: string; onCh
 
 /** What we may write, agreed to and taken back by the same tick. */
 function Consents({ view, token, onChanged }: { view: View; token: string; onChanged: () => void }) {
-  const { send, busy } = useChange("consent-by-link");
+  const { send, busy } = useChange("consent-by-link", { then: onChanged });
   return (
     <Box role="group" aria-label="What we may write to you" sx={{ mt: 6, "@media print": { display: "none" } }}>
       {view.consents.map(({ kind, words, given }) => (
@@ -241,7 +241,7 @@ function Consents({ view, token, onChanged }: { view: View; token: string; onCha
             <Checkbox
               checked={given}
               disabled={busy}
-              onChange={(e) => void send({ kind, given: e.target.checked }, token).then((done) => done && onChanged())}
+              onChange={(e) => void send({ kind, given: e.target.checked }, token)}
             />
           }
           label={words}
@@ -253,11 +253,11 @@ function Consents({ view, token, onChanged }: { view: View; token: string; onCha
 
 /** The card we keep, and how it is taken away. */
 function KeptCard({ label, token, onGone }: { label: string; token: string; onGone: () => void }) {
-  const { send, busy } = useChange("remove-card");
+  const { send, busy } = useChange("remove-card", { then: onGone });
   return (
     <DoorFact name="Card">
       We keep your {label}.{" "}
-      <Button size="small" disabled={busy} onClick={() => void send({}, token).then((done) => done && onGone())}>
+      <Button size="small" disabled={busy} onClick={() => void send({}, token)}>
         Take it away
       </Button>
     </DoorFact>
@@ -282,9 +282,8 @@ function PayNow({
   const [card, setCard] = useState<string | null>(null);
   const [keeps, setKeeps] = useState(false);
   const [other, setOther] = useState(kept === null);
-  const { send, busy } = useChange("pay-by-card");
-  const pay = (cardToken: string | null) =>
-    void send({ purpose, cardToken, keepCard: keeps }, token).then((done) => done && onAsked());
+  const { send, busy } = useChange("pay-by-card", { then: onAsked });
+  const pay = (cardToken: string | null) => void send({ purpose, cardToken, keepCard: keeps }, token);
   const button = { mt: 3, height: 52, fontSize: 17 };
   if (kept !== null && !other)
     return (

@@ -29,7 +29,7 @@ const big = { height: 52, fontSize: 17 };
 /** What a customer may do about the visit, until when, and what it costs; one thing open at a time. */
 export function OwnChanges({ view, token, justBooked, refresh }: About & { justBooked: boolean }) {
   const [open, setOpen] = useState<"move" | "cancel" | "add" | null>(null);
-  const confirm = useChange("confirm-by-link");
+  const confirm = useChange("confirm-by-link", { then: refresh });
   const { business, changes, visit, job } = view;
   if (!changes) return null;
   // Whoever has booked this very moment has just said so.
@@ -49,12 +49,7 @@ export function OwnChanges({ view, token, justBooked, refresh }: About & { justB
     <Box component="section" aria-label="Change something" sx={{ mt: 7 }}>
       <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap", "@media print": { display: "none" } }}>
         {mayConfirm && (
-          <Button
-            variant="contained"
-            disabled={confirm.busy}
-            onClick={() => void confirm.send({}, token).then((sent) => sent && refresh())}
-            sx={big}
-          >
+          <Button variant="contained" disabled={confirm.busy} onClick={() => void confirm.send({}, token)} sx={big}>
             {job.approval === "proposed" ? "This suits me" : "I will be there"}
           </Button>
         )}
@@ -182,7 +177,7 @@ function Cancel({ view, token, refresh, again }: About & { again: () => void }) 
 function Add({ view, token, refresh }: About) {
   const [words, setWords] = useState("");
   const [photos, setPhotos] = useState<string[]>([]);
-  const { send, busy, wrong } = useChange("add-by-link");
+  const { send, busy, wrong } = useChange("add-by-link", { then: refresh });
   return (
     <Box role="group" aria-label="Tell us something" sx={{ mt: 4, display: "grid", gap: 3 }}>
       {view.additions.map((a) => (
@@ -202,12 +197,7 @@ function Add({ view, token, refresh }: About) {
         helperText={wrong("/words") ?? "A gate code, a dog, where to park"}
       />
       <PhotoField tokens={photos} most={6} what="Photos for us" onTokens={setPhotos} />
-      <Button
-        variant="outlined"
-        disabled={busy}
-        onClick={() => void send({ words, photos }, token).then((sent) => sent && refresh())}
-        sx={big}
-      >
+      <Button variant="outlined" disabled={busy} onClick={() => void send({ words, photos }, token)} sx={big}>
         {busy ? "One moment…" : "Send"}
       </Button>
     </Box>
@@ -217,7 +207,7 @@ function Add({ view, token, refresh }: About) {
 /** What a service still asks: it helps us, and changes nothing that was agreed. */
 function StillAsked({ asked, view, token, refresh }: About & { asked: View["asked"][number] }) {
   const [answers, setAnswers] = useState<Answers>({});
-  const { send, busy, problem } = useChange("answer-by-link");
+  const { send, busy, problem } = useChange("answer-by-link", { then: refresh });
   const problems = Object.fromEntries(
     Object.entries(problem?.fields ?? {}).map(([at, sentence]) => [at.replace("/answers/", ""), sentence]),
   );
@@ -241,7 +231,7 @@ function StillAsked({ asked, view, token, refresh }: About & { asked: View["aske
       <Button
         variant="outlined"
         disabled={busy || Object.keys(answers).length === 0}
-        onClick={() => void send({ position: asked.position, answers }, token).then((sent) => sent && refresh())}
+        onClick={() => void send({ position: asked.position, answers }, token)}
         sx={big}
       >
         Send

@@ -83,7 +83,14 @@ export function Phone({ conversations }: { conversations: Conversation[] }) {
           ))}
         </Box>
         {open && (
-          <Box component="form" onSubmit={(e) => (e.preventDefault(), void send())} sx={{ display: "flex", gap: 2 }}>
+          <Box
+            component="form"
+            onSubmit={(e) => {
+              e.preventDefault();
+              void send();
+            }}
+            sx={{ display: "flex", gap: 2 }}
+          >
             <TextField label="Answer" value={text} onChange={(e) => setText(e.target.value)} />
             <Button type="submit" variant="contained" disabled={!text.trim()}>
               Send

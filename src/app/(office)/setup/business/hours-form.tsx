@@ -7,6 +7,7 @@ import { Field, FormFrame, TimeField } from "@/ui/form-parts";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
 import { useKeptForm } from "@/ui/use-kept-form";
+import { useUndo } from "@/ui/use-undo";
 import Add from "@mui/icons-material/Add";
 import Close from "@mui/icons-material/Close";
 import Alert from "@mui/material/Alert";
@@ -72,22 +73,12 @@ type Day = SetupData["specialDays"][number];
 function SpecialDays({ data, saved }: { data: SetupData; saved: () => void }) {
   const [editing, setEditing] = useState<Day | "new" | null>(null);
   const remove = useChange("remove-special-day");
-  const put = useChange("save-special-day");
-  const { enqueueSnackbar, closeSnackbar } = useSnackbar();
+  const put = useChange("save-special-day", { then: saved });
+  const sayWithUndo = useUndo();
   const takeAway = async (day: Day) => {
     if (!(await remove.send({ id: day.id }))) return;
     const { name, first, last, yearly, spans } = day;
-    const undo = (key: string | number) =>
-      void put
-        .send({ id: null, name, first, last, yearly, spans })
-        .then((back) => back && (closeSnackbar(key), saved()));
-    enqueueSnackbar(`${name} is an ordinary day again`, {
-      action: (key) => (
-        <Button color="inherit" onClick={() => undo(key)}>
-          Undo
-        </Button>
-      ),
-    });
+    sayWithUndo(`${name} is an ordinary day again`, () => put.send({ id: null, name, first, last, yearly, spans }));
     saved();
   };
   return (
@@ -102,7 +93,15 @@ function SpecialDays({ data, saved }: { data: SetupData; saved: () => void }) {
       )}
       {data.specialDays.map((day) =>
         editing !== "new" && editing?.id === day.id ? (
-          <DayForm key={day.id} day={day} today={data.today} done={() => (setEditing(null), saved())} />
+          <DayForm
+            key={day.id}
+            day={day}
+            today={data.today}
+            done={() => {
+              setEditing(null);
+              saved();
+            }}
+          />
         ) : (
           <Box
             key={day.id}
@@ -127,7 +126,14 @@ function SpecialDays({ data, saved }: { data: SetupData; saved: () => void }) {
         ),
       )}
       {editing === "new" ? (
-        <DayForm day={null} today={data.today} done={() => (setEditing(null), saved())} />
+        <DayForm
+          day={null}
+          today={data.today}
+          done={() => {
+            setEditing(null);
+            saved();
+          }}
+        />
       ) : (
         <Button startIcon={<Add />} onClick={() => setEditing("new")} sx={{ mt: 2 }}>
           Special day
@@ -290,7 +296,10 @@ function Holidays({ saved }: { saved: () => void }) {
         accept=".ics,text/calendar"
         aria-label="Calendar file"
         hidden
-        onChange={(e) => (void read(e.target.files?.[0]), (e.target.value = ""))}
+        onChange={(e) => {
+          void read(e.target.files?.[0]);
+          e.target.value = "";
+        }}
       />
       <Button variant="outlined" onClick={() => input.current?.click()}>
         Choose a calendar file

@@ -6,6 +6,7 @@ import { Field } from "@/ui/form-parts";
 import { useLive } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
+import { useCopy } from "@/ui/use-copy";
 import Close from "@mui/icons-material/Close";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -23,15 +24,18 @@ import type { SetupData } from "../data";
 /** The links that lead to the front door, and where customers come from. */
 export function Sharing({ services }: { services: SetupData["services"] }) {
   const { data, problem, refresh } = useLive("sharing", {});
-  const add = useChange("add-source");
-  const remove = useChange("remove-source");
+  const add = useChange("add-source", {
+    then() {
+      setName("");
+      refresh();
+    },
+  });
+  const remove = useChange("remove-source", { then: refresh });
   const [name, setName] = useState("");
-  const { enqueueSnackbar } = useSnackbar();
+  const copy = useCopy();
   if (problem) return <Box>{problem.sentence}</Box>;
   if (!data) return <Box aria-busy="true" />;
   const amount = (minor: number) => moneyWords(minor, data.currency);
-  const copy = (address: string) =>
-    void navigator.clipboard?.writeText(address).then(() => enqueueSnackbar("Copied", { variant: "success" }));
   const link = (address: string, what: string) => (
     <>
       <Box component="code" sx={{ fontSize: 13.5, overflowWrap: "anywhere" }}>
@@ -75,7 +79,7 @@ export function Sharing({ services }: { services: SetupData["services"] }) {
             <Counted {...source} amount={amount} />
             <IconButton
               aria-label={`Stop counting ${source.name}`}
-              onClick={() => void remove.send({ slug: source.slug }).then((done) => done && refresh())}
+              onClick={() => void remove.send({ slug: source.slug })}
             >
               <Close fontSize="small" />
             </IconButton>
@@ -90,10 +94,10 @@ export function Sharing({ services }: { services: SetupData["services"] }) {
         ))}
         <Box
           component="form"
-          onSubmit={(e) => (
-            e.preventDefault(),
-            void add.send({ name }).then((done) => done && (setName(""), refresh()))
-          )}
+          onSubmit={(e) => {
+            e.preventDefault();
+            void add.send({ name });
+          }}
           sx={{ display: "flex", gap: 2, alignItems: "flex-start", mt: 3 }}
         >
           <Field

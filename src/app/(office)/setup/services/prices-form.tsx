@@ -4,11 +4,10 @@ import { moneyWords } from "@/core/money/amounts";
 import { DataTable } from "@/ui/data-table";
 import { Columns, FormFrame, SignedWholeField } from "@/ui/form-parts";
 import { useChange } from "@/ui/use-change";
-import Button from "@mui/material/Button";
+import { useUndo } from "@/ui/use-undo";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import type { GridColDef } from "@mui/x-data-grid";
-import { useSnackbar } from "notistack";
 import { useState } from "react";
 import type { SetupData } from "../data";
 
@@ -20,8 +19,8 @@ export function PricesForm({ data, saved }: { data: SetupData; saved: () => void
   const [rounding, setRounding] = useState<RoundingName>("1");
   const [chosen, setChosen] = useState(() => new Set(data.services.map((s) => s.id)));
   const { send, busy, problem } = useChange("change-prices");
-  const { send: putBack } = useChange("set-prices");
-  const { enqueueSnackbar, closeSnackbar } = useSnackbar();
+  const { send: putBack } = useChange("set-prices", { then: () => saved() });
+  const sayWithUndo = useUndo();
   const share = Number.isFinite(percent) ? percent * 100 : 0;
   const next = (priceMinor: number) => changePrice(priceMinor, share, roundingNamed(rounding, data.currency));
   const amount = (minor: number) => moneyWords(minor, data.currency);
@@ -50,17 +49,9 @@ export function PricesForm({ data, saved }: { data: SetupData; saved: () => void
   const change = async () => {
     const done = await send({ serviceIds: [...chosen], basisPoints: share, rounding });
     if (!done) return;
-    const undo = (key: string | number) =>
-      void putBack({ prices: done.value.before }).then((back) => back && (closeSnackbar(key), saved()));
-    enqueueSnackbar(`${chosen.size} ${chosen.size === 1 ? "price is" : "prices are"} changed`, {
-      variant: "success",
-      autoHideDuration: 20_000,
-      action: (key) => (
-        <Button color="inherit" onClick={() => undo(key)}>
-          Undo
-        </Button>
-      ),
-    });
+    sayWithUndo(`${chosen.size} ${chosen.size === 1 ? "price is" : "prices are"} changed`, () =>
+      putBack({ prices: done.value.before }),
+    );
     saved();
   };
   return (

@@ -6,6 +6,7 @@ import { FormSection } from "@/ui/form-sections";
 import { ImageField } from "@/ui/image-field";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
+import { useCopy } from "@/ui/use-copy";
 import { useKeptForm } from "@/ui/use-kept-form";
 import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
@@ -257,12 +258,8 @@ function OwnLink({
   set: (change: Partial<ServiceDraft>) => void;
   wrong: (path: string) => string | undefined;
 }) {
-  const { enqueueSnackbar } = useSnackbar();
+  const copy = useCopy();
   const address = draft.slug ? `/book?service=${draft.slug}` : null;
-  const copy = () =>
-    void navigator.clipboard
-      ?.writeText(`${window.location.origin}${address}`)
-      .then(() => enqueueSnackbar("The link is copied", { variant: "success" }));
   return (
     <Box sx={{ display: "flex", gap: 3, alignItems: "flex-start" }}>
       <Field
@@ -274,7 +271,11 @@ function OwnLink({
         sx={{ maxWidth: 320 }}
       />
       {address && (
-        <Button size="small" onClick={copy} sx={{ height: 40 }}>
+        <Button
+          size="small"
+          onClick={() => copy(`${window.location.origin}${address}`, "The link is copied")}
+          sx={{ height: 40 }}
+        >
           Copy the link
         </Button>
       )}
@@ -288,22 +289,17 @@ function OwnLink({
 }
 
 function Duplicate({ service, saved }: { service: Service; saved: (id: number) => void }) {
-  const { send, busy } = useChange("duplicate-service");
   const { enqueueSnackbar } = useSnackbar();
+  const { send, busy } = useChange("duplicate-service", {
+    then({ id }) {
+      enqueueSnackbar(`${service.name} is there twice; the copy is archived until you have changed it`, {
+        variant: "success",
+      });
+      saved(id);
+    },
+  });
   return (
-    <Button
-      disabled={busy}
-      onClick={() =>
-        void send({ id: service.id }).then(
-          (done) =>
-            done &&
-            (enqueueSnackbar(`${service.name} is there twice; the copy is archived until you have changed it`, {
-              variant: "success",
-            }),
-            saved(done.value.id)),
-        )
-      }
-    >
+    <Button disabled={busy} onClick={() => void send({ id: service.id })}>
       Duplicate
     </Button>
   );

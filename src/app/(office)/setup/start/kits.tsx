@@ -47,7 +47,10 @@ export function Kits({ kits, currency, fresh }: { kits: FirstStepsView["kits"]; 
           <ButtonBase
             key={k.id}
             aria-pressed={k.id === open}
-            onClick={() => (setOpen(k.id === open ? null : k.id), setWithout([]))}
+            onClick={() => {
+              setOpen(k.id === open ? null : k.id);
+              setWithout([]);
+            }}
             sx={{
               display: "block",
               textAlign: "left",

@@ -78,7 +78,7 @@ function TimeOff({ technician, today, saved }: About) {
   const [reason, setReason] = useState("Ill");
   const [hours, setHours] = useState<{ fromMinute: number; toMinute: number } | null>(null);
   const add = useChange("record-time-off");
-  const remove = useChange("remove-time-off");
+  const remove = useChange("remove-time-off", { then: saved });
   const note = useFreedNote();
   const record = async () => {
     const done = await add.send({ technicianId: technician.id, firstDate: first, lastDate: last, reason, ...hours });
@@ -94,7 +94,7 @@ function TimeOff({ technician, today, saved }: About) {
       entries={technician.timeOff.map((o) => ({
         key: o.id,
         words: words(o),
-        remove: () => void remove.send({ id: o.id }).then((done) => done && saved()),
+        remove: () => void remove.send({ id: o.id }),
       }))}
     >
       <DateField
@@ -217,7 +217,7 @@ function Errands({ technician, today, saved }: About) {
   const [title, setTitle] = useState("");
   const [address, setAddress] = useState<FoundAddress | null>(null);
   const add = useChange("record-errand");
-  const remove = useChange("remove-errand");
+  const remove = useChange("remove-errand", { then: saved });
   const note = useFreedNote();
   const record = async () => {
     const done = await add.send({
@@ -239,7 +239,7 @@ function Errands({ technician, today, saved }: About) {
       entries={technician.errands.map((e) => ({
         key: e.id,
         words: `${e.title}: ${dateWords(e.date)}, ${clock(e.from)} to ${clock(e.to)}${e.place ? `, ${e.place}` : ""}`,
-        remove: () => void remove.send({ id: e.id }).then((done) => done && saved()),
+        remove: () => void remove.send({ id: e.id }),
       }))}
     >
       <Field

@@ -53,8 +53,18 @@ export function PersonForm({
     saved: (value) => saved(value.id),
     secret: ["password"],
   });
-  const end = useChange("end-sessions");
-  const hand = useChange("hand-incoming");
+  const end = useChange("end-sessions", {
+    then({ ended }) {
+      enqueueSnackbar(`${ended === 1 ? "The session has" : `${ended} sessions have`} ended`, { variant: "success" });
+      saved();
+    },
+  });
+  const hand = useChange("hand-incoming", {
+    then(_, { personId }) {
+      if (personId !== null) enqueueSnackbar(`${person?.name} handles incoming now`, { variant: "success" });
+      saved();
+    },
+  });
   const { enqueueSnackbar } = useSnackbar();
   const free = data.technicians.filter((t) => !data.people.some((p) => p.technicianId === t.id && p.id !== draft.id));
   const handles = person !== null && data.incomingPersonId === person.id;
@@ -121,23 +131,12 @@ export function PersonForm({
             {handles ? (
               <>
                 {person.name} handles incoming.{" "}
-                <Button size="small" onClick={() => void hand.send({ personId: null }).then((done) => done && saved())}>
+                <Button size="small" onClick={() => void hand.send({ personId: null })}>
                   Whoever may
                 </Button>
               </>
             ) : (
-              <Button
-                variant="outlined"
-                onClick={() =>
-                  void hand
-                    .send({ personId: person.id })
-                    .then(
-                      (done) =>
-                        done &&
-                        (enqueueSnackbar(`${person.name} handles incoming now`, { variant: "success" }), saved()),
-                    )
-                }
-              >
+              <Button variant="outlined" onClick={() => void hand.send({ personId: person.id })}>
                 Hand incoming to {person.name}
               </Button>
             )}
@@ -150,23 +149,7 @@ export function PersonForm({
         </FormSection>
       )}
       {person && person.sessions > 0 && (
-        <Button
-          variant="outlined"
-          sx={{ justifySelf: "start" }}
-          onClick={() =>
-            void end
-              .send({ personId: person.id })
-              .then(
-                (done) =>
-                  done &&
-                  (enqueueSnackbar(
-                    `${done.value.ended === 1 ? "The session has" : `${done.value.ended} sessions have`} ended`,
-                    { variant: "success" },
-                  ),
-                  saved()),
-              )
-          }
-        >
+        <Button variant="outlined" sx={{ justifySelf: "start" }} onClick={() => void end.send({ personId: person.id })}>
           End {person.sessions === 1 ? "the session" : `${person.sessions} sessions`}
         </Button>
       )}

@@ -19,6 +19,7 @@ import { FormSection } from "@/ui/form-sections";
 import { ImageField } from "@/ui/image-field";
 import { useChange } from "@/ui/use-change";
 import { useKeptForm } from "@/ui/use-kept-form";
+import { useUndo } from "@/ui/use-undo";
 import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -26,7 +27,6 @@ import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
-import { useSnackbar } from "notistack";
 import { PlaceField } from "../business/place-field";
 import type { SetupData } from "../data";
 import { HoursField, LevelField, LimitsField, NamedField } from "../windows/rule-fields";
@@ -289,31 +289,19 @@ function PayFields({
 
 /** Somebody leaves; what was promised goes to the tray, what was done stays. */
 function Leaving({ technician, saved }: { technician: Technician; saved: (id?: number) => void }) {
-  const { send, busy } = useChange("set-technician-active");
-  const { enqueueSnackbar, closeSnackbar } = useSnackbar();
-  const leave = async () => {
-    const done = await send({ id: technician.id, active: false });
-    if (!done) return;
-    const { freed } = done.value;
-    const back = (key: string | number) =>
-      void send({ id: technician.id, active: true }).then(
-        (again) => again && (closeSnackbar(key), saved(technician.id)),
-      );
-    enqueueSnackbar(
-      `${technician.name} has left the team. ${freed ? `${freed} ${freed === 1 ? "visit waits" : "visits wait"} in the tray.` : "No visit was waiting."}`,
-      {
-        variant: freed ? "warning" : "success",
-        autoHideDuration: 20_000,
-        action: (key) => (
-          <Button color="inherit" onClick={() => back(key)}>
-            Undo
-          </Button>
-        ),
-      },
-    );
-    saved();
-  };
-  const back = () => void send({ id: technician.id, active: true }).then((done) => done && saved(technician.id));
+  const sayWithUndo = useUndo();
+  const { send, busy } = useChange("set-technician-active", {
+    then({ freed }, { active }) {
+      if (active) return saved(technician.id);
+      const waits = freed
+        ? `${freed} ${freed === 1 ? "visit waits" : "visits wait"} in the tray.`
+        : "No visit was waiting.";
+      sayWithUndo(`${technician.name} has left the team. ${waits}`, back, freed ? "warning" : "success");
+      saved();
+    },
+  });
+  const leave = () => send({ id: technician.id, active: false });
+  const back = () => send({ id: technician.id, active: true });
   return technician.active ? (
     <Button disabled={busy} onClick={() => void leave()}>
       {technician.promised
@@ -321,7 +309,7 @@ function Leaving({ technician, saved }: { technician: Technician; saved: (id?: n
         : "Deactivate"}
     </Button>
   ) : (
-    <Button disabled={busy} variant="outlined" onClick={back}>
+    <Button disabled={busy} variant="outlined" onClick={() => void back()}>
       Is back on the team
     </Button>
   );

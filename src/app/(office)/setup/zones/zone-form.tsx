@@ -17,11 +17,11 @@ import { FormSection } from "@/ui/form-sections";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
 import { useKeptForm } from "@/ui/use-kept-form";
+import { useUndo } from "@/ui/use-undo";
 import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
-import { useSnackbar } from "notistack";
 import { useEffect, useState } from "react";
 import type { SetupData } from "../data";
 import { LimitsField, TechniciansField } from "../windows/rule-fields";
@@ -74,7 +74,10 @@ export function ZoneForm({ zone, data, area, onArea, drawing, onDrawing, saved }
         .filter(Boolean),
     }),
     name: (d) => d.name,
-    saved: (value) => (onDrawing(false), saved(value.id)),
+    saved: (value) => {
+      onDrawing(false);
+      saved(value.id);
+    },
   });
   // The map draws, the form keeps.
   const drawn = JSON.stringify(area);
@@ -103,7 +106,15 @@ export function ZoneForm({ zone, data, area, onArea, drawing, onDrawing, saved }
             {drawing ? "Done drawing" : draft.area ? "Change the area" : "Draw an area"}
           </Button>
           {draft.area && (
-            <Button onClick={() => (onDrawing(false), set({ area: null }), onArea(null))}>Take the area away</Button>
+            <Button
+              onClick={() => {
+                onDrawing(false);
+                set({ area: null });
+                onArea(null);
+              }}
+            >
+              Take the area away
+            </Button>
           )}
           <Box sx={{ color: ink.ash, fontSize: 14 }}>
             {drawing
@@ -118,7 +129,13 @@ export function ZoneForm({ zone, data, area, onArea, drawing, onDrawing, saved }
             {wrong("/area")}
           </Box>
         )}
-        <CornersField area={draft.area} onArea={(next) => (onDrawing(false), set({ area: next }))} />
+        <CornersField
+          area={draft.area}
+          onArea={(next) => {
+            onDrawing(false);
+            set({ area: next });
+          }}
+        />
         <Field
           label="Postcodes"
           multiline
@@ -254,15 +271,15 @@ function CornersField({ area, onArea }: { area: Area | null; onArea: (area: Area
       <Button
         size="small"
         aria-expanded={open}
-        onClick={() => (
-          setOpen(!open),
+        onClick={() => {
+          setOpen(!open);
           setText(
             ring
               .slice(0, -1)
               .map((pair) => pair.join(", "))
               .join("\n"),
-          )
-        )}
+          );
+        }}
       >
         Corners as text
       </Button>
@@ -290,22 +307,13 @@ function CornersField({ area, onArea }: { area: Area | null; onArea: (area: Area
 
 function SetAside({ zone, saved }: { zone: Zone; saved: (id?: number) => void }) {
   const { send, busy } = useChange("set-zone-aside");
-  const put = useChange("save-zone");
-  const { enqueueSnackbar, closeSnackbar } = useSnackbar();
+  const put = useChange("save-zone", { then: () => saved(zone.id) });
+  const sayWithUndo = useUndo();
   const aside = async () => {
     if (!(await send({ id: zone.id }))) return;
-    const undo = (key: string | number) =>
-      void put.send(without(zone, "promised")).then((done) => done && (closeSnackbar(key), saved(zone.id)));
-    enqueueSnackbar(
-      `${zone.name} is archived${zone.promised ? `; ${zone.promised} promised ${zone.promised === 1 ? "visit stays" : "visits stay"}` : ""}`,
-      {
-        autoHideDuration: 20_000,
-        action: (key) => (
-          <Button color="inherit" onClick={() => undo(key)}>
-            Undo
-          </Button>
-        ),
-      },
+    const stay = `${zone.promised} promised ${zone.promised === 1 ? "visit stays" : "visits stay"}`;
+    sayWithUndo(`${zone.name} is archived${zone.promised ? `; ${stay}` : ""}`, () =>
+      put.send(without(zone, "promised")),
     );
     saved();
   };

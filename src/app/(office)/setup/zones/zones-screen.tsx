@@ -90,12 +90,21 @@ export function ZonesScreen({ data, id, saved }: { data: SetupData; id: string |
           onArea={setArea}
           drawing={drawing}
           onDrawing={setDrawing}
-          saved={(savedId) => (refresh(), saved(savedId))}
+          saved={(savedId) => {
+            refresh();
+            saved(savedId);
+          }}
         />
       ) : (
         <>
           <WhichZone onMark={setMark} />
-          <Files data={data} saved={() => (refresh(), saved())} />
+          <Files
+            data={data}
+            saved={() => {
+              refresh();
+              saved();
+            }}
+          />
         </>
       )}
     </Box>
@@ -112,7 +121,14 @@ function WhichZone({ onMark }: { onMark: (point: { lng: number; lat: number } | 
         Which zone is an address in?
       </Typography>
       <Box sx={{ maxWidth: 480 }}>
-        <AddressField label="Try an address" value={address} onValue={(a) => (setAddress(a), onMark(a))} />
+        <AddressField
+          label="Try an address"
+          value={address}
+          onValue={(a) => {
+            setAddress(a);
+            onMark(a);
+          }}
+        />
       </Box>
       <Box aria-live="polite" sx={{ mt: 2 }}>
         {problem?.sentence}
@@ -171,10 +187,10 @@ function Files({ data, saved }: { data: SetupData; saved: () => void }) {
           accept=".geojson,.json,.csv,application/geo+json,text/csv"
           aria-label="File of zones"
           hidden
-          onChange={(e) => (
-            void e.target.files?.[0]?.text().then((text) => setRead(readZones(text))),
-            (e.target.value = "")
-          )}
+          onChange={(e) => {
+            void e.target.files?.[0]?.text().then((text) => setRead(readZones(text)));
+            e.target.value = "";
+          }}
         />
         <Button variant="outlined" onClick={() => input.current?.click()}>
           Import

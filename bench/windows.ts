@@ -1,7 +1,8 @@
 import { bestInsertion, prepareDay } from "@/core/routes/insertion";
 import type { Day, Stop, Travel } from "@/core/routes/timing";
 import { addDays } from "@/core/time/dates";
-import { answerWindows, type WindowsQuestion } from "@/core/windows/offers";
+import { answerWindows } from "@/core/windows/offers";
+import { type WindowsQuestion } from "@/core/windows/question";
 import { seeded } from "@demo/random";
 import { run as overHttp } from "./front-door-windows";
 import { ms } from "./measure";

@@ -47,6 +47,7 @@ export const people = [
 ] as const;
 
 const everyDay = 127;
+
 const [tue, wed, thu] = [2, 4, 8];
 
 export const zones = [
@@ -61,12 +62,14 @@ export const zones = [
 export const outsidePostcode = "MW 408";
 
 type Hours = [weekdays: number[], spans: [number, number][]];
+
 const hours = (...parts: Hours[]) =>
   parts.flatMap(([weekdays, spans]) =>
     weekdays.flatMap((weekday) =>
       spans.map(([opens, closes]) => ({ weekday, opens: opens * 60, closes: closes * 60 })),
     ),
   );
+
 const monToFri = [0, 1, 2, 3, 4];
 
 /** `untilDays`: days from the start of the demo on which a certificate expires. */
@@ -165,6 +168,7 @@ export const technicians: {
 ];
 
 type Deposit = { kind: "none" | "percent" | "fixed" | "full"; value: number };
+
 const none: Deposit = { kind: "none", value: 0 };
 
 export const services: {
@@ -420,6 +424,7 @@ export function someAnswers(code: string, random: Random): Answers {
 
 /** What is ticked off on site, by service. */
 const item = (id: string, words: string, required = false) => ({ id, words, required });
+
 export const checklists: Record<string, { id: string; words: string; required: boolean }[]> = {
   SW: [
     item("sheets", "Sheets down"),
@@ -553,78 +558,5 @@ export const coupon = { code: "SPRING10", kind: "percent" as const, value: 1000,
 
 /** Where customers come from, and by which links they come. */
 export const sources = ["Harbour fair", "Van doors", "Parish paper"];
-export const cameBy = [null, null, null, "van-doors", "van-doors", "parish-paper", "harbour-fair", "quay-cafe"];
 
-export const firstNames = [
-  "Mira",
-  "Anton",
-  "Selma",
-  "Jonas",
-  "Farida",
-  "Edmund",
-  "Noor",
-  "Tilda",
-  "Osman",
-  "Greta",
-  "Pavel",
-  "Ada",
-  "Marius",
-  "Yara",
-  "Henrik",
-  "Lotte",
-  "Samir",
-  "Ruth",
-  "Emil",
-  "Zofia",
-  "Idris",
-  "Clara",
-  "Viktor",
-  "Amara",
-  "Felix",
-  "Ingrid",
-  "Rafael",
-  "Nadia",
-  "Oskar",
-  "Leila",
-];
-export const lastNames = [
-  "Okonjo",
-  "Halloran",
-  "Sato",
-  "Lund",
-  "Abara",
-  "Ferrer",
-  "Ruiz",
-  "Okoye",
-  "Vance",
-  "Castell",
-  "Brome",
-  "Dahl",
-  "Petrov",
-  "Marsh",
-  "Nyberg",
-  "Quinlan",
-  "Tarrow",
-  "Weiss",
-  "Imani",
-  "Solberg",
-  "Kestrel",
-  "Moreau",
-  "Adeyemi",
-  "Lindgren",
-  "Novak",
-  "Pryce",
-  "Ramos",
-  "Thorne",
-  "Ueda",
-  "Yilmaz",
-];
-export const accessNotes = [
-  "Side gate, code 4471.",
-  "Dog is friendly.",
-  "Park in the yard behind the house.",
-  "Ring twice, the bell is quiet.",
-  "Key with the neighbour at number 3.",
-  "Narrow stairs to the second floor.",
-  "",
-];
+export const cameBy = [null, null, null, "van-doors", "van-doors", "parish-paper", "harbour-fair", "quay-cafe"];

@@ -2,7 +2,8 @@ import type { Answers } from "@/core/catalogue/questions";
 import { type Actor, personActor } from "@/core/people/permissions";
 import type { Result } from "@/core/problems";
 import { epochMinute } from "@/core/time/local";
-import type { WindowAnswer } from "@/core/windows/offers";
+import type { WindowAnswer } from "@/core/windows/offer";
+
 import type { Gateways } from "@/gateways/types";
 import { type Hogar } from "@/kernel/hogar";
 import { actorOfLink } from "@/kernel/links";

@@ -21,7 +21,7 @@ const objects = (properties: Record<string, TSchema>) => Type.Array(Type.Object(
 /** Names, towns, origins. */
 export const wordsColumn = jsonColumn<string[]>(Type.Array(text));
 /** Tokens under which pictures are kept. */
-export const photosColumn = wordsColumn;
+export const photosColumn = jsonColumn<string[]>(Type.Array(text));
 export const idsColumn = jsonColumn<number[]>(Type.Array(whole));
 export const areaColumn = jsonColumn<Area>(Type.Object({ type: text, coordinates: Type.Array(Type.Any()) }));
 export const permissionsColumn = jsonColumn<Permission[]>(Type.Array(text));

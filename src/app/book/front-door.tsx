@@ -1,25 +1,21 @@
 "use client";
-import { ask, change } from "@/api/client";
-import { mayPayAll, paidNow } from "@/core/catalogue/baskets";
 import { moneyWords } from "@/core/money/amounts";
-import type { Problem } from "@/core/problems";
 import { dayWords } from "@/core/time/words";
 import { Mark } from "@/ui/arch";
 import { DoorLook, doorType } from "@/ui/door-look";
 import { imageAddress } from "@/ui/image-field";
 import { ink } from "@/ui/palette";
-import { useView } from "@/ui/use-view";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
 import Skeleton from "@mui/material/Skeleton";
 import Typography from "@mui/material/Typography";
 import dynamic from "next/dynamic";
-import { useCallback, useEffect, useRef, useState } from "react";
-import type { Business } from "./data";
-import { chosenOf, priceOf, type Step, steps, useDraft } from "./draft";
+import { useCallback, useEffect, useRef } from "react";
+import { type Step, steps } from "./draft";
 import { HoldLeft } from "./hold-left";
 import { Summary } from "./summary";
+import { useBooking, type Visit } from "./use-booking";
 import { Answers, Welcome } from "./welcome";
 import { Where } from "./where";
 
@@ -37,59 +33,16 @@ const Who = dynamic(() => later.who().then((m) => m.Who), { loading });
 const Pay = dynamic(() => later.pay().then((m) => m.Pay), { loading });
 
 /** Where, what, when, who, pay: one question at a time, and a summary that follows. */
-export function FrontDoor({
-  business,
-  slug,
-  source,
-  preview = false,
-}: {
-  business: Business;
-  slug: string | null;
-  source: string | null;
-  preview?: boolean;
-}) {
-  const { draft, ready, change: set, forget } = useDraft(preview);
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const [busy, setBusy] = useState(false);
-  const [lost, setLost] = useState(0);
-  /** How often somebody has tried to go on with something missing. */
-  const [tried, setTried] = useState(0);
-  const [cardToken, setCardToken] = useState<string | null>(null);
-  const { data: at, problem: atProblem } = useView(
-    "services-at",
-    draft.address ? { addressId: draft.address.id, slug } : null,
-  );
+export function FrontDoor({ preview = false, ...visit }: Omit<Visit, "preview"> & { preview?: boolean }) {
+  const { business } = visit;
+  const booking = useBooking({ ...visit, preview });
+  const { draft, ready, set, at, chosen, order, asked, payAll, deposit, problem, tried, go } = booking;
+  const here = steps.indexOf(draft.step);
   const title = useRef<HTMLHeadingElement>(null);
   const hasAddress = draft.address !== null;
   useEffect(() => {
     if (hasAddress) for (const load of Object.values(later)) void load();
   }, [hasAddress]);
-
-  const chosen = chosenOf(draft, at);
-  const order = priceOf(chosen, at, {
-    coupon: draft.coupon,
-    onOurWayBp: draft.offer?.onOurWay ? business.onOurWayBp : 0,
-  });
-  const asked =
-    draft.address && chosen.length
-      ? { addressId: draft.address.id, items: draft.items, technicianId: draft.technicianId }
-      : null;
-  const go = (step: Step) => {
-    setProblem(null);
-    set({ step });
-  };
-  const here = steps.indexOf(draft.step);
-
-  // The link somebody came by first is where they come from.
-  useEffect(() => {
-    if (ready && source && !draft.source) set({ source });
-  }, [ready, source, draft.source, set]);
-  // Whoever comes by a service's own link has chosen it already.
-  const linked = at?.services.find((s) => slug !== null && s.slug === slug)?.id ?? null;
-  useEffect(() => {
-    if (linked !== null && draft.items.length === 0)
-      set({ items: [{ serviceId: linked, quantity: 1, answers: {}, extras: [] }] });
-  }, [linked, draft.items.length, set]);
 
   useEffect(() => {
     if (!ready) return;
@@ -103,109 +56,34 @@ export function FrontDoor({
       document.querySelector("main [role=alert], main .Mui-error")?.scrollIntoView({ block: "center" });
   }, [tried, problem]);
 
-  const keep = async () => {
-    if (!asked || !draft.offer) return;
-    if (preview) return set({ step: "who" });
-    setBusy(true);
-    const { date, from, to } = draft.offer;
-    const result = await change("hold-offer", {
-      ...asked,
-      date,
-      from,
-      to,
-      ...(draft.hold && { instead: draft.hold.key }),
-    });
-    setBusy(false);
-    if (result.ok) {
-      const { onOurWay, ...hold } = result.value;
-      setProblem(null);
-      return set({ hold, offer: { ...draft.offer, onOurWay }, step: "who" });
-    }
-    setProblem(result.problem);
-    if (result.problem.code === "window-gone") backToWindows();
-  };
-
-  /** The window is gone: what is free now is asked again. */
-  const backToWindows = () => {
-    setLost((n) => n + 1);
-    set({ step: "when", offer: null, hold: null });
-  };
-
   const { hold } = draft;
   // Its key stays: by it, whoever presses twice books once.
   const onLapsed = useCallback(() => hold && set({ hold: { ...hold, until: null } }), [set, hold]);
 
-  /** What cannot be right is said before anybody types a card. */
-  const checkWho = async () => {
-    setBusy(true);
-    const { name, mail, phone, reminders, offers, fields } = draft;
-    const result = await ask("check-booker", { customer: { name, mail, phone, reminders, offers }, fields });
-    setBusy(false);
-    if (result.ok) go("pay");
-    else setProblem(result.problem);
-  };
-
-  const book = async () => {
-    if (!asked || !draft.offer || preview) return;
-    setBusy(true);
-    const { date, from, to } = draft.offer;
-    const { name, mail, phone, reminders, offers, note, photos, fields, repeat, atDoor } = draft;
-    const result = await change("book", {
-      ...asked,
-      date,
-      from,
-      to,
-      note,
-      photos,
-      fields,
-      repeat,
-      atDoor,
-      payAll,
-      source: draft.source,
-      customer: { name, mail, phone, reminders, offers },
-      ...(draft.hold && { hold: draft.hold.key }),
-      ...(draft.coupon && { coupon: draft.coupon.code }),
-      ...(order && { shownMinor: order.totalMinor }),
-      ...(deposit > 0 && cardToken && { cardToken, keepCard: draft.keepCard }),
-    });
-    if (result.ok) {
-      forget();
-      // The owner's own address takes the place of the page that this may be a frame of.
-      if (business.doneAddress && window.parent !== window && window.open(business.doneAddress, "_top")) return;
-      return window.location.assign(business.doneAddress || `/my/${result.value.link}?booked`);
-    }
-    setBusy(false);
-    setProblem(result.problem);
-    const wrongAt = (...starts: string[]) =>
-      Object.keys(result.problem.fields ?? {}).some((field) => starts.some((start) => field.startsWith(start)));
-    if (result.problem.code === "window-gone" || result.problem.code === "price-changed") backToWindows();
-    else if (wrongAt("/items", "/note", "/photos", "/repeat")) set({ step: "what" });
-    else if (wrongAt("/customer", "/fields")) set({ step: "who" });
-  };
-
-  const wrong = (pointer: string) => problem?.fields?.[pointer];
-  const payAll = draft.payAll && mayPayAll(chosen);
-  const deposit = order ? paidNow(order, payAll) : 0;
   const open = order?.items.some((item) => Object.keys(item.problems).length > 0) ?? false;
   const buttons: Record<Step, { words: string; ready: boolean; act: () => void }> = {
     where: { words: "Go on", ready: !!at?.zone, act: () => go("what") },
-    what: { words: "Choose a time", ready: chosen.length > 0, act: () => (open ? setTried(tried + 1) : go("when")) },
+    what: {
+      words: "Choose a time",
+      ready: chosen.length > 0,
+      act: () => (open ? booking.somethingMissing() : go("when")),
+    },
     when: {
       words: draft.offer
         ? `Keep ${draft.offer.words} on ${dayWords(draft.offer.date).split(" ")[0]}`
         : "Choose a window",
       ready: !!draft.offer,
-      act: () => void keep(),
+      act: () => void booking.keep(),
     },
     who: {
       words: "Go on",
       ready: !!(draft.name.trim() && draft.mail.trim() && draft.phone.trim()),
-      act: () => void checkWho(),
+      act: () => void booking.checkWho(),
     },
     pay: {
       words: deposit ? `Pay ${moneyWords(deposit, business.currency)} and book` : "Book",
-      ready: !deposit || !!cardToken,
-      act: () => void book(),
+      ready: !deposit || !!booking.cardToken,
+      act: () => void booking.book(),
     },
   };
   const titles: Record<Step, string> = {
@@ -280,7 +158,7 @@ export function FrontDoor({
             <Where
               draft={draft}
               at={at}
-              problem={atProblem}
+              problem={booking.atProblem}
               business={business}
               onAddress={(address) => set({ address, offer: null, items: address ? draft.items : [] })}
               onType={set}
@@ -295,7 +173,7 @@ export function FrontDoor({
               order={order}
               tried={tried > 0}
               business={business}
-              wrong={wrong}
+              wrong={booking.wrong}
               onType={(part) =>
                 set({ ...part, ...(part.items || part.technicianId !== undefined ? { offer: null } : {}) })
               }
@@ -303,19 +181,19 @@ export function FrontDoor({
           )}
           {draft.step === "when" && asked && (
             <When
-              key={lost}
+              key={booking.lost}
               asked={asked}
               draft={draft}
               chosen={chosen}
               business={business}
               onChoose={(offer) => {
-                setProblem(null);
+                booking.forgetProblem();
                 set({ offer });
               }}
               onType={set}
             />
           )}
-          {draft.step === "who" && <Who draft={draft} business={business} wrong={wrong} onType={set} />}
+          {draft.step === "who" && <Who draft={draft} business={business} wrong={booking.wrong} onType={set} />}
           {draft.step === "pay" && order && draft.offer && (
             <Pay
               draft={draft}
@@ -323,9 +201,9 @@ export function FrontDoor({
               order={order}
               payAll={payAll}
               business={business}
-              wrong={wrong}
+              wrong={booking.wrong}
               onType={set}
-              onToken={setCardToken}
+              onToken={booking.setCardToken}
             />
           )}
         </Box>
@@ -338,7 +216,7 @@ export function FrontDoor({
           always={here >= 3}
           onBack={here > 0 ? () => go(steps[here - 1]!) : null}
           button={buttons[draft.step]}
-          busy={!ready || busy}
+          busy={!ready || booking.busy}
           note={preview ? "A preview: nothing is kept or booked." : null}
         />
       </Box>

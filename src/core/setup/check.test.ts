@@ -1,4 +1,5 @@
-import { type CheckedService, type CheckedSetup, contradictions } from "./check";
+import { contradictions } from "./check";
+import { type CheckedService, type CheckedSetup } from "./checked-setup";
 
 const service: CheckedService = {
   id: 1,

@@ -2,7 +2,8 @@ import fc from "fast-check";
 import { prepareDay } from "../routes/insertion";
 import type { Stop } from "../routes/timing";
 import { soonestArrivals } from "./continuous";
-import { answerWindows, type CandidateTechnician, type WindowsQuestion } from "./offers";
+import { answerWindows } from "./offers";
+import { type CandidateTechnician, type WindowsQuestion } from "./question";
 
 const date = "2027-03-11";
 const span = { date, from: 480, to: 1020 };

@@ -1,5 +1,6 @@
 import { insertInto, roomsFor } from "../routes/insertion";
-import type { WindowsQuestion } from "./offers";
+import type { WindowsQuestion } from "./question";
+
 import type { SoonestArrivals } from "./patterns";
 import { skillGap } from "./skills";
 

@@ -3,7 +3,8 @@ import { plainArrivals, plainDay } from "../../../bench/plain-checker";
 import { days, travelTables } from "../../../bench/random-days";
 import { prepareDay } from "../routes/insertion";
 import type { Day, Travel } from "../routes/timing";
-import { answerWindows, type WindowAnswer } from "./offers";
+import { type WindowAnswer } from "./offer";
+import { answerWindows } from "./offers";
 
 const date = "2027-03-11";
 const visits = fc.record({

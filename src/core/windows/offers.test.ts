@@ -6,9 +6,10 @@ import { clockIn } from "../time/local-words";
 import { type Calendar, calendarRefusal } from "./calendar";
 import { keepingRoom } from "./forecasts";
 import { type Limit, takenOf } from "./limits";
-import { answerWindows, type CandidateTechnician, explainWindows, type WindowsQuestion } from "./offers";
+import { answerWindows, explainWindows } from "./offers";
 import { windowsOn, withFollowingDays } from "./patterns";
 import { type PromiseWindow } from "./promise-window";
+import { type CandidateTechnician, type WindowsQuestion } from "./question";
 import { mostTelling, type Reason } from "./reasons";
 import { reasonWords, remedyWords } from "./words";
 

@@ -1,123 +1,13 @@
 import type { Member } from "../routes/crew";
-import {
-  bestInto,
-  type Insertion,
-  insertionsInto,
-  leastDriving,
-  nearestMiss,
-  type PreparedDay,
-  type Rooms,
-  roomsFor,
-} from "../routes/insertion";
-import type { Travel } from "../routes/timing";
+import { bestInto, type Insertion, insertionsInto, leastDriving, nearestMiss } from "../routes/insertion";
 import { daysBetween, type LocalDate } from "../time/dates";
 import { bestCrew } from "./crews";
-import { type Limit, reached, type Taken } from "./limits";
+import { type Limit, reached } from "./limits";
+import { type Offer, type OfferedTechnician, type Refused, type WindowAnswer } from "./offer";
 import type { PromiseWindow } from "./promise-window";
+import { type AskedWindow, type Capacity, daysOf, lengthOf, type WindowsQuestion } from "./question";
 import type { CrewReason, Reason, RuleReason, TechnicianReason } from "./reasons";
-import { type HeldSkill, skillGap, type SkillNeed } from "./skills";
-
-/**
- * Which windows can be promised to a customer, and why not. A window is offered when it respects
- * the booking rules and, by the capacity mode, as many technicians as the crew needs can fit the
- * visit between what they have promised already. Every refusal carries its reasons as data.
- */
-export interface WindowsQuestion {
-  /** Epoch minute. */
-  now: number;
-  today: LocalDate;
-  rules: BookingRules;
-  visit: AskedVisit;
-  windows: readonly AskedWindow[];
-  /** What forbids a window by the calendar: closed days, zones, hours (rules.ts). */
-  refusal: (window: PromiseWindow) => readonly RuleReason[];
-  technicians: readonly CandidateTechnician[];
-  travel: Travel;
-  /** The customer's wish for a technician: nobody else (`only`), or rather this one. */
-  wanted?: { technician: string; only: boolean } | null;
-}
-
-interface BookingRules {
-  /** Minutes between now and the beginning of a window: the longest of business, zone and service. */
-  notice: number;
-  furthestDays: number;
-  capacity: Capacity;
-  limits: readonly Limit[];
-}
-
-/**
- * How many visits a window takes: as many as the technicians' routes have room for; up to a count,
- * scaled down by the share of able technicians who are not there; any number; or none without a
- * person's answer. A technician is pencilled in wherever one has room, whatever the mode.
- */
-export type Capacity =
-  { mode: "route" } | { mode: "count"; most: number; taken: Taken } | { mode: "open" } | { mode: "ask" };
-
-/** The mode of several services together: the one that promises least. */
-export const strictestMode = (modes: readonly Capacity["mode"][]): Capacity["mode"] =>
-  (["ask", "route", "count", "open"] as const).find((mode) => modes.includes(mode)) ?? "route";
-
-interface AskedVisit {
-  place: number;
-  minutes: number;
-  before: number;
-  after: number;
-  skills: readonly SkillNeed[];
-  crew: number;
-}
-
-/** A window as it is asked for: work of several days brings the windows of the following days; null where these are missing. */
-export interface AskedWindow extends PromiseWindow {
-  then?: readonly PromiseWindow[] | null;
-}
-
-export interface CandidateTechnician {
-  id: string;
-  skills: readonly HeldSkill[];
-  /** What keeps the technician from any visit of this kind: another zone, other services. */
-  bar?: "other-zone" | "other-services" | "not-offered" | null;
-  limits?: readonly Limit[];
-  /** Most minutes of work on one day; absent or null: no limit. */
-  mostMinutes?: number | null;
-  day: (date: LocalDate) => TechnicianDay;
-}
-
-export type TechnicianDay =
-  | { works: true; day: PreparedDay; load: number }
-  | { works: false; code: "off" | "outside-hours" | "day-not-feasible" };
-
-interface OfferedTechnician {
-  id: string;
-  /** Minutes of work that day already. */
-  load: number;
-  /** Minutes, over all days of the work. */
-  extraDriving: number;
-  position: number;
-  /** Earliest and latest feasible arrival on the first day, at the position with the least extra driving. */
-  arrive: [number, number];
-}
-
-export interface Offer extends PromiseWindow {
-  offered: true;
-  /** Best first: least extra driving, then least loaded, then by id; a preferred technician before all. Of a crew of several, exactly the crew. */
-  technicians: OfferedTechnician[];
-  extraDriving: number;
-  /** The common start of a crew of several. */
-  meetAt: number | null;
-  /** The following days of work of several days, with their common starts. */
-  then: (PromiseWindow & { meetAt: number | null })[];
-}
-
-/** A neighbour window: somebody is near then anyway. Minutes of extra driving, for the whole crew and all days. */
-export const isOnOurWay = ({ extraDriving, technicians }: Offer): boolean =>
-  technicians.length > 0 && extraDriving <= 4;
-
-interface Refused extends PromiseWindow {
-  offered: false;
-  reasons: Reason[];
-}
-
-export type WindowAnswer = Offer | Refused;
+import { type Team, teamOn, type TechnicianRefusal } from "./team";
 
 /** One answer for each window, in the order asked. */
 export function answerWindows(question: WindowsQuestion): WindowAnswer[] {
@@ -169,75 +59,6 @@ function brokenRules({ now, today, rules, refusal }: WindowsQuestion, window: As
       if (over) broken.push({ code: "limit-reached", ...over });
     }
   return broken;
-}
-
-const daysOf = (window: AskedWindow): PromiseWindow[] => [window, ...(window.then ?? [])];
-const lengthOf = ({ before, minutes, after }: AskedVisit): number => before + minutes + after;
-
-// ---------------------------------------------------------------- who could come on a date
-
-interface Team {
-  able: AbleTechnician[];
-  /** Why the others cannot come, on that date. */
-  reasons: TechnicianRefusal[];
-  /** Those with the skills who go there and do this, and those of them who are at work that day. */
-  suited: string[];
-  there: string[];
-}
-
-interface AbleTechnician {
-  id: string;
-  load: number;
-  limits: readonly Limit[];
-  mostMinutes: number;
-  day: PreparedDay;
-  rooms: Rooms;
-}
-
-type TechnicianRefusal = { technician: string } & TechnicianReason;
-
-/** Who could come on a date at all, and the room they have: found once for all windows of the date. */
-function teamOn({ technicians, visit, travel, wanted }: WindowsQuestion): (date: LocalDate) => Team {
-  const asked = wanted?.only && visit.crew === 1 ? technicians.filter((t) => t.id === wanted.technician) : technicians;
-  const length = lengthOf(visit);
-  const known = new Map<LocalDate, Team>();
-
-  const read = (date: LocalDate): Team => {
-    const able: AbleTechnician[] = [];
-    const reasons: TechnicianRefusal[] = [];
-    const suited: string[] = [];
-    const there: string[] = [];
-    for (const { id, skills, bar, limits = [], mostMinutes, day: dayOf } of asked) {
-      const gap = skillGap(skills, visit.skills, date);
-      if (gap ?? bar) {
-        reasons.push({ technician: id, ...(gap ?? { code: bar! }) });
-        continue;
-      }
-      suited.push(id);
-      const day = dayOf(date);
-      if (day.works)
-        able.push({
-          id,
-          load: day.load,
-          limits,
-          mostMinutes: mostMinutes ?? Infinity,
-          day: day.day,
-          rooms: roomsFor(day.day, visit.place, length, travel),
-        });
-      else reasons.push({ technician: id, code: day.code });
-      if (day.works || day.code === "day-not-feasible") there.push(id);
-    }
-    return { able, reasons, suited, there };
-  };
-  return (date) => {
-    let team = known.get(date);
-    if (!team) {
-      // Windows come in time order: what lies behind is hardly asked for again, and let go.
-      for (const past of known.keys()) if (past < date) known.delete(past);
-      known.set(date, (team = read(date)));
-    }
-    return team;
-  };
 }
 
 // ---------------------------------------------------------------- who fits into a window
@@ -304,6 +125,7 @@ function judgeDay({ visit }: WindowsQuestion, day: PromiseWindow, { able, reason
 }
 
 const none: readonly Insertion[] = [];
+
 const one = (insertion: Insertion | null): readonly Insertion[] => (insertion ? [insertion] : none);
 
 function firstReached(limits: readonly Limit[], window: PromiseWindow) {

@@ -1,7 +1,8 @@
 import { groupBy } from "@/core/group";
 import { addDays } from "@/core/time/dates";
 import { type Booking, type Limit, mondayOf, takenOf } from "@/core/windows/limits";
-import type { Capacity } from "@/core/windows/offers";
+import type { Capacity } from "@/core/windows/question";
+
 import type { VisitToPlace } from "@/core/windows/visit-to-place";
 import type { ViewContext } from "@/kernel/operation";
 import { idsColumn } from "@/store/columns";

@@ -1,7 +1,8 @@
 import { localDate } from "@/core/time/local";
 import { windowIn } from "@/core/time/local-words";
 import { dayWords } from "@/core/time/words";
-import type { Offer } from "@/core/windows/offers";
+import type { Offer } from "@/core/windows/offer";
+
 import type { OperationContext } from "@/kernel/operation";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { insertRow } from "@/store/insert";

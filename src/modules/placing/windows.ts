@@ -3,19 +3,11 @@ import { addDays, datesFrom, type LocalDate, weekdayOf } from "@/core/time/dates
 import { windowIn } from "@/core/time/local-words";
 import { type Calendar, calendarRefusal, isWorkingDay } from "@/core/windows/calendar";
 import { soonestArrivals } from "@/core/windows/continuous";
-import {
-  answerWindows,
-  type AskedWindow,
-  explainWindows,
-  isOnOurWay,
-  type Offer,
-  strictestMode,
-  type WindowAnswer,
-  type WindowExplained,
-  type WindowsQuestion,
-} from "@/core/windows/offers";
+import { isOnOurWay, type Offer, type WindowAnswer } from "@/core/windows/offer";
+import { answerWindows, explainWindows, type WindowExplained } from "@/core/windows/offers";
 import { windowsOn, withFollowingDays } from "@/core/windows/patterns";
 import { type PromiseWindow } from "@/core/windows/promise-window";
+import { type AskedWindow, strictestMode, type WindowsQuestion } from "@/core/windows/question";
 import type { Reason } from "@/core/windows/reasons";
 import type { VisitToPlace } from "@/core/windows/visit-to-place";
 import { type Names, reasonWords } from "@/core/windows/words";

@@ -6,8 +6,7 @@ import {
   type KeyboardCoordinateGetter,
   pointerWithin,
 } from "@dnd-kit/core";
-import type { BoardDay, PlacementOptions } from "./data";
-import type { Held } from "./lift";
+import type { BoardDay, Held, PlacementOptions } from "./data";
 
 /** Says to a screen reader how a visit is lifted: the id of those words. */
 export const liftWords = "how-to-lift";

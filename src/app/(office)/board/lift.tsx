@@ -2,7 +2,7 @@
 import { useDraggable } from "@dnd-kit/core";
 import { createContext, type KeyboardEvent, type ReactNode, type SyntheticEvent, useContext, useRef } from "react";
 import { overWhat } from "./carry";
-import type { BoardVisit, PlacementOptions } from "./data";
+import type { BoardVisit, Held, PlacementOptions } from "./data";
 
 /** What is carried, and where it can be put down; null while nothing is. */
 export interface Lifted {
@@ -10,11 +10,6 @@ export interface Lifted {
   options: PlacementOptions | null;
 }
 export const LiftedVisit = createContext<Lifted | null>(null);
-
-/** What is held, from the moment it is touched. */
-export interface Held {
-  visit: BoardVisit | null;
-}
 
 /**
  * All visits within can be opened and lifted. There is one thing to drag, which becomes the card that is touched: so

@@ -10,7 +10,7 @@ export interface Frame {
 export const leftOf = ({ start, end }: Frame, minute: number): string => `${((minute - start) / (end - start)) * 100}%`;
 
 /** An exact time has no width of its own; it gets half an hour. */
-export const widthOf = ({ start, end }: Frame, from: number, to: number): string =>
+const widthOf = ({ start, end }: Frame, from: number, to: number): string =>
   `${((to === from ? 30 : to - from) / (end - start)) * 100}%`;
 
 export const spanOf = (frame: Frame, from: number, to: number) => ({

@@ -3,7 +3,7 @@ import { moneyWords } from "@/core/money/amounts";
 import { localOf } from "@/core/time/local";
 import { windowIn } from "@/core/time/local-words";
 import { clock, dayShort, dayWords, durationWords, windowWords } from "@/core/time/words";
-import { type FieldStep, visitStates } from "@/core/visits/states";
+import { visitStates } from "@/core/visits/states";
 import { Code, VisitState } from "@/ui/arch";
 import { LinkBox } from "@/ui/link-box";
 import { useLive } from "@/ui/live";
@@ -11,32 +11,19 @@ import { MessageList } from "@/ui/message-list";
 import { hues, ink } from "@/ui/palette";
 import { Photos } from "@/ui/photos";
 import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
-import { useChange } from "@/ui/use-change";
-import { useCopy } from "@/ui/use-copy";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
-import Dialog from "@mui/material/Dialog";
-import DialogActions from "@mui/material/DialogActions";
-import DialogContent from "@mui/material/DialogContent";
-import DialogTitle from "@mui/material/DialogTitle";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Skeleton from "@mui/material/Skeleton";
-import Stack from "@mui/material/Stack";
-import { useSnackbar } from "notistack";
 import { useState } from "react";
 import { useOffice } from "../office";
+import { Cancel } from "./cancel-visit";
+import { LinkSection } from "./customers-link";
 import type { VisitDetails } from "./data";
 import { MoveForm } from "./move-form";
 import { RepeatForm } from "./repeat-form";
-
-const stepWords: Record<FieldStep, string> = {
-  "on the way": "On the way",
-  "on site": "On site",
-  done: "Done",
-  "no access": "No access",
-};
+import { Steps } from "./visit-steps";
 
 export function VisitSheet({ visitId, onClose }: { visitId: number; onClose: () => void }) {
   const { data: visit, problem } = useLive("visit-sheet", { visitId });
@@ -230,97 +217,5 @@ function Promise({ visit }: { visit: VisitDetails }) {
       </Box>
       <Box sx={{ color: ink.ash }}>{dayWords(visit.date)}</Box>
     </Box>
-  );
-}
-
-function Steps({ visit, ticked }: { visit: VisitDetails; ticked: string[] }) {
-  const { send, busy } = useChange("advance-visit");
-  return (
-    <Stack direction="row" spacing={2} sx={{ mt: 3 }}>
-      {visit.steps.map((to) => (
-        <Button
-          key={to}
-          variant="outlined"
-          disabled={busy}
-          onClick={() => void send({ visitId: visit.id, to, ticked })}
-        >
-          {stepWords[to]}
-        </Button>
-      ))}
-    </Stack>
-  );
-}
-
-function LinkSection({ visit, mayChange }: { visit: VisitDetails; mayChange: boolean }) {
-  const { enqueueSnackbar } = useSnackbar();
-  const { send } = useChange("renew-link", {
-    then: () => enqueueSnackbar("The old link is ended; a new one is made"),
-  });
-  const copy = useCopy();
-  return (
-    <SheetSection title="Customer’s link">
-      <Stack direction="row" spacing={2}>
-        <Button size="small" variant="outlined" component="a" href={visit.link ?? "#"} target="_blank">
-          Open
-        </Button>
-        <Button
-          size="small"
-          variant="outlined"
-          onClick={() => copy(new URL(visit.link!, window.location.href).href, "The customer’s link is copied")}
-        >
-          Copy
-        </Button>
-        {mayChange && (
-          <Button size="small" onClick={() => void send({ jobId: visit.jobId! })}>
-            End and renew
-          </Button>
-        )}
-      </Stack>
-    </SheetSection>
-  );
-}
-
-function Cancel({ visit }: { visit: VisitDetails }) {
-  const [asking, setAsking] = useState(false);
-  const [refund, setRefund] = useState(true);
-  const [fee, setFee] = useState(false);
-  const { send, busy } = useChange("cancel-visit", { then: () => setAsking(false) });
-  return (
-    <SheetSection title="Cancel">
-      <Button color="error" variant="outlined" size="small" onClick={() => setAsking(true)}>
-        Cancel this visit…
-      </Button>
-      <Dialog open={asking} onClose={() => setAsking(false)}>
-        <DialogTitle>Cancel the visit at {visit.customer.name}?</DialogTitle>
-        <DialogContent>
-          The customer is told by email. This cannot be taken back.
-          {!!visit.depositMinor && (
-            <FormControlLabel
-              sx={{ display: "flex", mt: 3 }}
-              control={<Checkbox checked={refund} onChange={(e) => setRefund(e.target.checked)} />}
-              label={`Pay back the deposit of ${moneyWords(visit.depositMinor, visit.currency)}`}
-            />
-          )}
-          {visit.state === "no access" && visit.noAccessMinor > 0 && (
-            <FormControlLabel
-              sx={{ display: "flex", mt: 3 }}
-              control={<Checkbox checked={fee} onChange={(e) => setFee(e.target.checked)} />}
-              label={`Ask ${moneyWords(visit.noAccessMinor, visit.currency)}, since nobody let us in`}
-            />
-          )}
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={() => setAsking(false)}>Keep it</Button>
-          <Button
-            color="error"
-            variant="contained"
-            disabled={busy}
-            onClick={() => void send({ visitId: visit.id, refundDeposit: refund, chargeNoAccess: fee })}
-          >
-            Cancel and tell
-          </Button>
-        </DialogActions>
-      </Dialog>
-    </SheetSection>
   );
 }

@@ -4,16 +4,8 @@ import { quoteLines, withServices } from "@/core/catalogue/quotes";
 import { type Line, moneyWords, totalOf } from "@/core/money/amounts";
 import { durationWords } from "@/core/time/words";
 import { DateField } from "@/ui/date-field";
-import {
-  Columns,
-  Field,
-  FormFrame,
-  MoneyField,
-  QuantityField,
-  SignedMoneyField,
-  TaxField,
-  WholeField,
-} from "@/ui/form-parts";
+import { FormFrame } from "@/ui/form-frame";
+import { Columns, Field, MoneyField, QuantityField, SignedMoneyField, TaxField, WholeField } from "@/ui/form-parts";
 import { FormSection } from "@/ui/form-sections";
 import { useLive } from "@/ui/live";
 import { ink } from "@/ui/palette";

@@ -3,54 +3,57 @@ import { moneyWords } from "@/core/money/amounts";
 import { roles } from "@/core/people/permissions";
 import { durationWords, weekdaysWords } from "@/core/time/words";
 import { Code } from "@/ui/arch";
-import { LinkBox } from "@/ui/link-box";
 import { useShown } from "@/ui/live";
 import { hues, ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import Skeleton from "@mui/material/Skeleton";
-import TextField from "@mui/material/TextField";
 import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
-import { type ReactNode, useState } from "react";
-import type { SetupData } from "./data";
+import type { Entry, SetupData } from "./data";
+import { Entries } from "./entries";
 import type { PartPath } from "./parts";
 import { PartsRail } from "./parts-rail";
 
 // Each part brings its own form: nobody needs all of them. Not made in the server: what is seen can be clicked.
 const loading = () => <Skeleton variant="rounded" height={320} />;
+
 const BusinessForm = dynamic(() => import("./business/business-form").then((m) => m.BusinessForm), {
   loading,
   ssr: false,
 });
+
 const HoursForm = dynamic(() => import("./business/hours-form").then((m) => m.HoursForm), { loading, ssr: false });
+
 const FrontDoorForm = dynamic(() => import("./front-door/front-door-form").then((m) => m.FrontDoorForm), {
   loading,
   ssr: false,
 });
+
 const Sharing = dynamic(() => import("./front-door/sharing").then((m) => m.Sharing), { loading, ssr: false });
+
 const CouponForm = dynamic(() => import("./services/coupon-form").then((m) => m.CouponForm), { loading, ssr: false });
+
 const ExtraForm = dynamic(() => import("./services/extra-form").then((m) => m.ExtraForm), { loading, ssr: false });
+
 const OrderForm = dynamic(() => import("./services/order-form").then((m) => m.OrderForm), { loading, ssr: false });
+
 const PricesForm = dynamic(() => import("./services/prices-form").then((m) => m.PricesForm), { loading, ssr: false });
+
 const ServiceForm = dynamic(() => import("./services/service-form").then((m) => m.ServiceForm), {
   loading,
   ssr: false,
 });
+
 const PersonForm = dynamic(() => import("./team/person-form").then((m) => m.PersonForm), { loading, ssr: false });
+
 const TechnicianForm = dynamic(() => import("./team/technician-form").then((m) => m.TechnicianForm), {
   loading,
   ssr: false,
 });
-const RulesForm = dynamic(() => import("./windows/rules-form").then((m) => m.RulesForm), { loading, ssr: false });
-const ZonesScreen = dynamic(() => import("./zones/zones-screen").then((m) => m.ZonesScreen), { loading, ssr: false });
 
-interface Entry {
-  id: number;
-  name: string;
-  sign?: ReactNode;
-  detail: string;
-}
+const RulesForm = dynamic(() => import("./windows/rules-form").then((m) => m.RulesForm), { loading, ssr: false });
+
+const ZonesScreen = dynamic(() => import("./zones/zones-screen").then((m) => m.ZonesScreen), { loading, ssr: false });
 
 /** Parts at the left, what there is of one in the middle, its form at the right. */
 export function SetupScreen({ part, id }: { part: PartPath; id: string | null }) {
@@ -70,90 +73,6 @@ export function SetupScreen({ part, id }: { part: PartPath; id: string | null })
       <Box sx={{ flex: 1, minWidth: 0, p: 6, maxWidth: wide ? 1200 : 880 }}>
         <Form part={part} data={data} id={id} saved={saved} />
       </Box>
-    </Box>
-  );
-}
-
-const manyEntries = 12;
-const mostShown = 80;
-
-/** What there is of a part; long lists can be narrowed down. */
-function Entries({
-  part,
-  entries,
-  id,
-  narrow,
-}: {
-  part: PartPath;
-  entries: Entry[];
-  id: string | null;
-  narrow: boolean;
-}) {
-  const router = useRouter();
-  const [text, setText] = useState("");
-  const asked = text.trim().toLowerCase();
-  const [all, setAll] = useState(false);
-  const open = entries.find((e) => String(e.id) === id);
-  const found = asked ? entries.filter((e) => `${e.name} ${e.detail}`.toLowerCase().includes(asked)) : entries;
-  const first = found.slice(0, mostShown);
-  const shown = all ? found : open && found.includes(open) && !first.includes(open) ? [open, ...first] : first;
-  return (
-    <Box
-      sx={{
-        width: narrow ? 216 : part === "zones" ? 240 : 310,
-        flex: "none",
-        borderRight: `1px solid ${ink.line}`,
-        py: 3,
-      }}
-    >
-      <Box sx={{ px: 4, pb: 3, display: "flex", gap: 2, flexWrap: "wrap" }}>
-        <Button variant="outlined" size="small" onClick={() => router.push(`/setup/${part}?id=new`)}>
-          {newWords[part]}
-        </Button>
-        {part === "services" && (
-          <Button size="small" onClick={() => router.push("/setup/services?id=order")}>
-            Order
-          </Button>
-        )}
-        {part === "zones" && id !== null && (
-          <Button size="small" onClick={() => router.push("/setup/zones")}>
-            All zones
-          </Button>
-        )}
-        {entries.length > manyEntries && (
-          <TextField label="Find in this list" value={text} onChange={(e) => setText(e.target.value)} sx={{ mt: 1 }} />
-        )}
-      </Box>
-      {asked && found.length === 0 && <Box sx={{ px: 4, color: ink.ash }}>Nothing here is called that.</Box>}
-      {shown.map((entry) => (
-        <LinkBox
-          key={entry.id}
-          href={`/setup/${part}?id=${entry.id}`}
-          prefetch={false}
-          aria-current={String(entry.id) === id ? "true" : undefined}
-          sx={{
-            display: "block",
-            px: 4,
-            py: 2,
-            borderTop: `1px solid ${ink.line}`,
-            textDecoration: "none",
-            color: ink.ink,
-            bgcolor: String(entry.id) === id ? ink.plaster : "transparent",
-          }}
-        >
-          <Box sx={{ fontWeight: 650 }}>
-            {entry.sign} {entry.name}
-          </Box>
-          {!narrow && <Box sx={{ fontSize: 13.5, color: ink.ash }}>{entry.detail}</Box>}
-        </LinkBox>
-      ))}
-      {found.length > shown.length && (
-        <Box sx={{ px: 4, py: 2, borderTop: `1px solid ${ink.line}` }}>
-          <Button size="small" onClick={() => setAll(true)}>
-            Show all {found.length}
-          </Button>
-        </Box>
-      )}
     </Box>
   );
 }
@@ -212,21 +131,6 @@ function Form({
       return <PersonForm key={id} person={of(data.people)} data={data} saved={saved} />;
   }
 }
-
-const newWords: Record<PartPath, string> = {
-  business: "",
-  hours: "",
-  windows: "",
-  prices: "",
-  "front-door": "",
-  sharing: "",
-  extras: "New extra",
-  coupons: "New coupon",
-  zones: "New zone",
-  technicians: "New technician",
-  services: "New service",
-  people: "New person",
-};
 
 function entriesOf(part: PartPath, data: SetupData): Entry[] | null {
   const amount = (minor: number) => moneyWords(minor, data.currency);

@@ -1,7 +1,8 @@
 "use client";
 import type { OperationInput } from "@/api/client";
 import { answerProblem, type Answers, type Question } from "@/core/catalogue/questions";
-import { Field, FormFrame } from "@/ui/form-parts";
+import { FormFrame } from "@/ui/form-frame";
+import { Field } from "@/ui/form-parts";
 import { OrderForm } from "@/ui/order-form";
 import { useKeptForm } from "@/ui/use-kept-form";
 import Checkbox from "@mui/material/Checkbox";

@@ -1,4 +1,5 @@
-import { isOnOurWay } from "@/core/windows/offers";
+import { isOnOurWay } from "@/core/windows/offer";
+
 import { input } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { chosen } from "@/modules/catalogue/inputs";

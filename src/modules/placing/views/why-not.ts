@@ -1,6 +1,7 @@
 import { justOne } from "@/core/catalogue/items";
 import { localOf } from "@/core/time/local";
-import { explainWindows, isOnOurWay } from "@/core/windows/offers";
+import { isOnOurWay } from "@/core/windows/offer";
+import { explainWindows } from "@/core/windows/offers";
 import type { CrewReason, Reason, RuleReason } from "@/core/windows/reasons";
 import { skillGap } from "@/core/windows/skills";
 import { reasonWords, remedyWords, technicianReasonWords } from "@/core/windows/words";

@@ -1,7 +1,8 @@
 "use client";
 import { weekdayNames } from "@/core/time/words";
 import { counted } from "@/core/words";
-import { Columns, Field, FormFrame, MoneyField, PercentField, TimeField, WholeField } from "@/ui/form-parts";
+import { FormFrame } from "@/ui/form-frame";
+import { Columns, Field, MoneyField, PercentField, TimeField, WholeField } from "@/ui/form-parts";
 import { FormSection } from "@/ui/form-sections";
 import { ImageField } from "@/ui/image-field";
 import { useKeptForm } from "@/ui/use-kept-form";

@@ -1,13 +1,14 @@
 "use client";
 import { DateField } from "@/ui/date-field";
-import { Columns, Field, FormFrame, MoneyField, OptionalWholeField, PercentField, without } from "@/ui/form-parts";
+import { FormFrame, without } from "@/ui/form-frame";
+import { Columns, Field, MoneyField, OptionalWholeField, PercentField } from "@/ui/form-parts";
 import { useKeptForm } from "@/ui/use-kept-form";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
 import type { SetupData } from "../data";
-import { NamedField } from "../windows/rule-fields";
+import { NamedField } from "../windows/named-field";
 
 type Coupon = SetupData["coupons"][number];
 type Draft = Omit<Coupon, "id" | "used" | "services"> & { id: number | null; services: number[] };

@@ -1,6 +1,7 @@
 "use client";
 import { markUpOf, priceFromMarkUp } from "@/core/catalogue/prices";
-import { Columns, Field, FormFrame, MoneyField, TaxField, WholeField } from "@/ui/form-parts";
+import { FormFrame } from "@/ui/form-frame";
+import { Columns, Field, MoneyField, TaxField, WholeField } from "@/ui/form-parts";
 import { useKeptForm } from "@/ui/use-kept-form";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Switch from "@mui/material/Switch";

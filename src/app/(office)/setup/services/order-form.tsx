@@ -1,7 +1,8 @@
 "use client";
 import { groupBy } from "@/core/group";
 import { Code } from "@/ui/arch";
-import { Field, FormFrame } from "@/ui/form-parts";
+import { FormFrame } from "@/ui/form-frame";
+import { Field } from "@/ui/form-parts";
 import { hues, ink } from "@/ui/palette";
 import { useKeptForm } from "@/ui/use-kept-form";
 import ArrowDownward from "@mui/icons-material/ArrowDownward";

@@ -7,14 +7,10 @@ import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
 import type { ServiceDraft as Draft, SetupData } from "../data";
-import {
-  capacityWords,
-  HoursField,
-  LimitsField,
-  PatternField,
-  RepeatsField,
-  TechniciansField,
-} from "../windows/rule-fields";
+import { HoursField } from "../windows/hours-field";
+import { TechniciansField } from "../windows/named-field";
+import { PatternField } from "../windows/pattern-field";
+import { capacityWords, LimitsField, RepeatsField } from "../windows/rule-fields";
 
 /** What differs from the booking rules of the business. */
 export function OwnRules({

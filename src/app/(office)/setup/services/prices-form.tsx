@@ -2,7 +2,8 @@
 import { changePrice, type RoundingName, roundingNamed, roundings } from "@/core/catalogue/prices";
 import { moneyWords } from "@/core/money/amounts";
 import { DataTable } from "@/ui/data-table";
-import { Columns, FormFrame, SignedWholeField } from "@/ui/form-parts";
+import { FormFrame } from "@/ui/form-frame";
+import { Columns, SignedWholeField } from "@/ui/form-parts";
 import { useChange } from "@/ui/use-change";
 import { useUndo } from "@/ui/use-undo";
 import MenuItem from "@mui/material/MenuItem";

@@ -1,12 +1,11 @@
 "use client";
 import { durationWords } from "@/core/time/words";
 import { counted } from "@/core/words";
-import { Columns, Field, FormFrame, promisedNote, WholeField, without } from "@/ui/form-parts";
+import { FormFrame, promisedNote, without } from "@/ui/form-frame";
+import { Columns, Field, WholeField } from "@/ui/form-parts";
 import { FormSection } from "@/ui/form-sections";
 import { ImageField } from "@/ui/image-field";
-import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
-import { useCopy } from "@/ui/use-copy";
 import { useKeptForm } from "@/ui/use-kept-form";
 import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
@@ -17,14 +16,17 @@ import TextField from "@mui/material/TextField";
 import { useSnackbar } from "notistack";
 import type { ServiceDraft, SetupData } from "../data";
 import { HueField } from "../team/hue-field";
-import { LevelField } from "../windows/rule-fields";
+import { LevelField } from "../windows/named-field";
 import { ChecklistField } from "./checklist-field";
+import { OwnLink } from "./own-link";
 import { OwnRules } from "./own-rules";
 import { QuestionsEditor } from "./questions-editor";
-import { ServicePrice, ServiceTerms } from "./service-price";
+import { ServicePrice } from "./service-price";
+import { ServiceTerms } from "./service-terms";
 import { TryOut } from "./try-out";
 
 type Service = SetupData["services"][number];
+
 const fresh = (data: SetupData): ServiceDraft => ({
   id: null,
   code: "",
@@ -246,46 +248,6 @@ function Levels({
       />
     </Box>
   ));
-}
-
-/** The service's own address at the front door, for a mail, a poster or a site. */
-function OwnLink({
-  draft,
-  set,
-  wrong,
-}: {
-  draft: ServiceDraft;
-  set: (change: Partial<ServiceDraft>) => void;
-  wrong: (path: string) => string | undefined;
-}) {
-  const copy = useCopy();
-  const address = draft.slug ? `/book?service=${draft.slug}` : null;
-  return (
-    <Box sx={{ display: "flex", gap: 3, alignItems: "flex-start" }}>
-      <Field
-        label="Its own link ends in"
-        value={draft.slug ?? ""}
-        onChange={(e) => set({ slug: e.target.value || null })}
-        wrong={wrong("/slug")}
-        helperText={address ?? (draft.id === null ? "Made of its name when it is saved" : "None")}
-        sx={{ maxWidth: 320 }}
-      />
-      {address && (
-        <Button
-          size="small"
-          onClick={() => copy(`${window.location.origin}${address}`, "The link is copied")}
-          sx={{ height: 40 }}
-        >
-          Copy the link
-        </Button>
-      )}
-      {address && (
-        <Button size="small" href={address} target="_blank" sx={{ height: 40, color: ink.lake }}>
-          Open it
-        </Button>
-      )}
-    </Box>
-  );
 }
 
 function Duplicate({ service, saved }: { service: Service; saved: (id: number) => void }) {

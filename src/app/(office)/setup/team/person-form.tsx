@@ -7,7 +7,8 @@ import {
   type Role,
   roles,
 } from "@/core/people/permissions";
-import { Columns, Field, FormFrame, without } from "@/ui/form-parts";
+import { FormFrame, without } from "@/ui/form-frame";
+import { Columns, Field } from "@/ui/form-parts";
 import { FormSection } from "@/ui/form-sections";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";

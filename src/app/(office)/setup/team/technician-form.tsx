@@ -1,39 +1,28 @@
 "use client";
-import { moneyWords } from "@/core/money/amounts";
-import { loadedCost, type Pay } from "@/core/money/pay";
 import { weekdayNames } from "@/core/time/words";
 import { counted } from "@/core/words";
 import { DateField } from "@/ui/date-field";
-import {
-  Columns,
-  Field,
-  FormFrame,
-  MoneyField,
-  OptionalWholeField,
-  PercentField,
-  promisedNote,
-  WholeField,
-  without,
-} from "@/ui/form-parts";
+import { FormFrame, promisedNote, without } from "@/ui/form-frame";
+import { Columns, Field, OptionalWholeField } from "@/ui/form-parts";
 import { FormSection } from "@/ui/form-sections";
 import { ImageField } from "@/ui/image-field";
-import { useChange } from "@/ui/use-change";
 import { useKeptForm } from "@/ui/use-kept-form";
-import { useUndo } from "@/ui/use-undo";
 import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
 import { PlaceField } from "../business/place-field";
-import type { SetupData } from "../data";
-import { HoursField, LevelField, LimitsField, NamedField } from "../windows/rule-fields";
+import type { SetupData, Technician } from "../data";
+import { HoursField } from "../windows/hours-field";
+import { LevelField, NamedField } from "../windows/named-field";
+import { LimitsField } from "../windows/rule-fields";
 import { Absences } from "./absences";
 import { HueField } from "./hue-field";
+import { Leaving } from "./leaving";
+import { PayFields } from "./pay-fields";
 
-type Technician = SetupData["technicians"][number];
 type Draft = Omit<Technician, "id" | "active" | "promised" | "costMinor" | "dayHours" | "errands" | "timeOff"> & {
   id: number | null;
 };
@@ -42,6 +31,7 @@ const freshHours = weekdayNames.slice(0, 5).flatMap((_, weekday) => [
   { weekday, opens: 480, closes: 720 },
   { weekday, opens: 780, closes: 1020 },
 ]);
+
 const fresh = (data: SetupData): Draft => ({
   id: null,
   name: "",
@@ -222,95 +212,3 @@ const samePlace = (a: { lng: number; lat: number }, b: { lng: number; lat: numbe
 
 const weekHours = (hours: readonly { opens: number; closes: number }[]): number =>
   Math.round(hours.reduce((sum, span) => sum + span.closes - span.opens, 0) / 6) / 10;
-
-/** What somebody is paid, and what an hour then costs, all in. */
-function PayFields({
-  pay,
-  onPay,
-  currency,
-  wrong,
-}: {
-  pay: Pay;
-  onPay: (change: Partial<Pay>) => void;
-  currency: string;
-  wrong: (path: string) => string | undefined;
-}) {
-  const cost =
-    Number.isFinite(pay.amountMinor) && Number.isFinite(pay.employerBp) && Number.isFinite(pay.hours)
-      ? loadedCost(pay)
-      : null;
-  return (
-    <FormSection
-      title="Pay"
-      said={pay.kind === "none" ? "not said" : moneyWords(pay.amountMinor, currency)}
-      note="Seen by those who change the set-up. It makes margins right, and nothing else."
-    >
-      <Columns>
-        <TextField
-          select
-          label="Paid"
-          value={pay.kind}
-          onChange={(e) => onPay({ kind: e.target.value as Pay["kind"] })}
-        >
-          <MenuItem value="none">not said</MenuItem>
-          <MenuItem value="hourly">by the hour</MenuItem>
-          <MenuItem value="salary">a salary a month</MenuItem>
-        </TextField>
-        {pay.kind !== "none" && (
-          <MoneyField
-            currency={currency}
-            label={`${pay.kind === "hourly" ? "An hour" : "A month"}, ${currency}`}
-            value={pay.amountMinor}
-            onValue={(amountMinor) => onPay({ amountMinor })}
-            wrong={wrong("/pay/amountMinor")}
-          />
-        )}
-        {pay.kind === "salary" && (
-          <WholeField
-            label="Paid hours a month"
-            value={pay.hours}
-            onValue={(hours) => onPay({ hours })}
-            wrong={wrong("/pay/hours")}
-          />
-        )}
-        {pay.kind !== "none" && (
-          <PercentField
-            label="The employer adds, %"
-            value={pay.employerBp}
-            onValue={(employerBp) => onPay({ employerBp })}
-            wrong={wrong("/pay/employerBp")}
-          />
-        )}
-      </Columns>
-      {cost !== null && <Box aria-live="polite">An hour costs {moneyWords(cost, currency)}, all in.</Box>}
-    </FormSection>
-  );
-}
-
-/** Somebody leaves; what was promised goes to the tray, what was done stays. */
-function Leaving({ technician, saved }: { technician: Technician; saved: (id?: number) => void }) {
-  const sayWithUndo = useUndo();
-  const { send, busy } = useChange("set-technician-active", {
-    then({ freed }, { active }) {
-      if (active) return saved(technician.id);
-      const waits = freed
-        ? `${freed} ${freed === 1 ? "visit waits" : "visits wait"} in the tray.`
-        : "No visit was waiting.";
-      sayWithUndo(`${technician.name} has left the team. ${waits}`, back, freed ? "warning" : "success");
-      saved();
-    },
-  });
-  const leave = () => send({ id: technician.id, active: false });
-  const back = () => send({ id: technician.id, active: true });
-  return technician.active ? (
-    <Button disabled={busy} onClick={() => void leave()}>
-      {technician.promised
-        ? `Deactivate: ${technician.promised} ${technician.promised === 1 ? "visit goes" : "visits go"} to the tray`
-        : "Deactivate"}
-    </Button>
-  ) : (
-    <Button disabled={busy} variant="outlined" onClick={() => void back()}>
-      Is back on the team
-    </Button>
-  );
-}

@@ -1,13 +1,15 @@
 "use client";
 import type { ForecastRoom } from "@/core/windows/forecasts";
-import { Columns, FormFrame, PercentField, WholeField } from "@/ui/form-parts";
+import { FormFrame } from "@/ui/form-frame";
+import { Columns, PercentField, WholeField } from "@/ui/form-parts";
 import { useKeptForm } from "@/ui/use-kept-form";
 import Box from "@mui/material/Box";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import type { Rules, SetupData } from "../data";
-import { capacityWords, LimitsField, PatternField } from "./rule-fields";
+import { PatternField } from "./pattern-field";
+import { capacityWords, LimitsField } from "./rule-fields";
 import { WindowsPreview } from "./windows-preview";
 
 const forecastWords: Record<ForecastRoom, string> = {

@@ -1,34 +1,33 @@
 "use client";
 import type { Area } from "@/core/place/zones";
+import { FormFrame, promisedNote, without } from "@/ui/form-frame";
 import {
   Columns,
   Field,
-  FormFrame,
   MoneyField,
   OptionalWholeField,
-  promisedNote,
   SignedWholeField,
   TimeField,
   WeekdaysField,
   WholeField,
-  without,
 } from "@/ui/form-parts";
 import { FormSection } from "@/ui/form-sections";
 import { ink } from "@/ui/palette";
-import { useChange } from "@/ui/use-change";
 import { useKeptForm } from "@/ui/use-kept-form";
-import { useUndo } from "@/ui/use-undo";
 import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
-import { useEffect, useState } from "react";
-import type { SetupData } from "../data";
-import { LimitsField, TechniciansField } from "../windows/rule-fields";
+import { useEffect } from "react";
+import type { SetupData, Zone } from "../data";
+import { TechniciansField } from "../windows/named-field";
+import { LimitsField } from "../windows/rule-fields";
+import { CornersField } from "./corners-field";
+import { SetAside } from "./set-aside";
 
-type Zone = SetupData["zones"][number];
 /** Postcodes as they are typed. */
 type Draft = Omit<Zone, "id" | "postcodes" | "promised"> & { id: number | null; typed: string };
+
 const fresh: Draft = {
   technicians: [],
   limits: { window: null, day: null, week: null },
@@ -240,86 +239,5 @@ export function ZoneForm({ zone, data, area, onArea, drawing, onDrawing, saved }
         </Columns>
       </FormSection>
     </FormFrame>
-  );
-}
-
-/** The corners of an area as text: what the pen does, by keyboard. */
-function CornersField({ area, onArea }: { area: Area | null; onArea: (area: Area | null) => void }) {
-  const [open, setOpen] = useState(false);
-  const ring = area?.type === "Polygon" ? (area.coordinates[0] ?? []) : [];
-  const [text, setText] = useState("");
-  if (area?.type === "MultiPolygon")
-    return <Box sx={{ color: ink.ash, fontSize: 14 }}>The area has several parts.</Box>;
-  const corners = text
-    .split("\n")
-    .map((line) =>
-      line
-        .split(/[\s,;]+/)
-        .filter(Boolean)
-        .map(Number),
-    )
-    .filter((pair) => pair.length > 0);
-  const odd = corners.some((pair) => pair.length !== 2 || pair.some((n) => !Number.isFinite(n)));
-  const apply = () =>
-    onArea(
-      corners.length < 3 || odd
-        ? area
-        : { type: "Polygon", coordinates: [[...(corners as [number, number][]), corners[0] as [number, number]]] },
-    );
-  return (
-    <Box>
-      <Button
-        size="small"
-        aria-expanded={open}
-        onClick={() => {
-          setOpen(!open);
-          setText(
-            ring
-              .slice(0, -1)
-              .map((pair) => pair.join(", "))
-              .join("\n"),
-          );
-        }}
-      >
-        Corners as text
-      </Button>
-      {open && (
-        <Box sx={{ mt: 2, display: "grid", gap: 2 }}>
-          <Field
-            label="Corners"
-            multiline
-            minRows={3}
-            value={text}
-            onChange={(e) => setText(e.target.value)}
-            wrong={odd ? "One corner a line: longitude, latitude" : undefined}
-            helperText="One corner a line: longitude, latitude"
-          />
-          <Box>
-            <Button size="small" variant="outlined" disabled={odd || corners.length < 3} onClick={apply}>
-              Use these corners
-            </Button>
-          </Box>
-        </Box>
-      )}
-    </Box>
-  );
-}
-
-function SetAside({ zone, saved }: { zone: Zone; saved: (id?: number) => void }) {
-  const { send, busy } = useChange("set-zone-aside");
-  const put = useChange("save-zone", { then: () => saved(zone.id) });
-  const sayWithUndo = useUndo();
-  const aside = async () => {
-    if (!(await send({ id: zone.id }))) return;
-    const stay = `${zone.promised} promised ${zone.promised === 1 ? "visit stays" : "visits stay"}`;
-    sayWithUndo(`${zone.name} is archived${zone.promised ? `; ${stay}` : ""}`, () =>
-      put.send(without(zone, "promised")),
-    );
-    saved();
-  };
-  return (
-    <Button disabled={busy} onClick={() => void aside()}>
-      Archive
-    </Button>
   );
 }

@@ -1,0 +1,58 @@
+"use client";
+import { moneyWords } from "@/core/money/amounts";
+import { SheetSection } from "@/ui/side-sheet";
+import { useChange } from "@/ui/use-change";
+import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import Dialog from "@mui/material/Dialog";
+import DialogActions from "@mui/material/DialogActions";
+import DialogContent from "@mui/material/DialogContent";
+import DialogTitle from "@mui/material/DialogTitle";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import { useState } from "react";
+import type { VisitDetails } from "./data";
+
+export function Cancel({ visit }: { visit: VisitDetails }) {
+  const [asking, setAsking] = useState(false);
+  const [refund, setRefund] = useState(true);
+  const [fee, setFee] = useState(false);
+  const { send, busy } = useChange("cancel-visit", { then: () => setAsking(false) });
+  return (
+    <SheetSection title="Cancel">
+      <Button color="error" variant="outlined" size="small" onClick={() => setAsking(true)}>
+        Cancel this visit…
+      </Button>
+      <Dialog open={asking} onClose={() => setAsking(false)}>
+        <DialogTitle>Cancel the visit at {visit.customer.name}?</DialogTitle>
+        <DialogContent>
+          The customer is told by email. This cannot be taken back.
+          {!!visit.depositMinor && (
+            <FormControlLabel
+              sx={{ display: "flex", mt: 3 }}
+              control={<Checkbox checked={refund} onChange={(e) => setRefund(e.target.checked)} />}
+              label={`Pay back the deposit of ${moneyWords(visit.depositMinor, visit.currency)}`}
+            />
+          )}
+          {visit.state === "no access" && visit.noAccessMinor > 0 && (
+            <FormControlLabel
+              sx={{ display: "flex", mt: 3 }}
+              control={<Checkbox checked={fee} onChange={(e) => setFee(e.target.checked)} />}
+              label={`Ask ${moneyWords(visit.noAccessMinor, visit.currency)}, since nobody let us in`}
+            />
+          )}
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={() => setAsking(false)}>Keep it</Button>
+          <Button
+            color="error"
+            variant="contained"
+            disabled={busy}
+            onClick={() => void send({ visitId: visit.id, refundDeposit: refund, chargeNoAccess: fee })}
+          >
+            Cancel and tell
+          </Button>
+        </DialogActions>
+      </Dialog>
+    </SheetSection>
+  );
+}

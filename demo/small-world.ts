@@ -3,11 +3,11 @@ import { type Actor, personActor } from "@/core/people/permissions";
 import type { Result } from "@/core/problems";
 import { epochMinute } from "@/core/time/local";
 import type { WindowAnswer } from "@/core/windows/offer";
-
-import type { Gateways } from "@/gateways/types";
+import type { Gateways, MessageGateway, OutgoingMessage } from "@/gateways/types";
 import { type Hogar } from "@/kernel/hogar";
 import { actorOfLink } from "@/kernel/links";
 import { mustPerform, perform, viewContext } from "@/kernel/operation";
+import { look } from "@/kernel/view";
 import { findWanted } from "@/modules/booking/wanted";
 import { openBusiness } from "@/modules/business/open-business";
 import { saveService } from "@/modules/catalogue/operations/save-service";
@@ -16,6 +16,8 @@ import { book } from "@/modules/front-door/operations/book";
 import { saveZone } from "@/modules/place/operations/save-zone";
 import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
 import { answersFor } from "@/modules/placing/windows";
+import { makeRequest } from "@/modules/requests/operations/requests";
+import { setup } from "@/modules/setup/views/setup";
 import { saveTechnician } from "@/modules/team/operations/save-technician";
 import { openHogar } from "@/registry/open-hogar";
 import { makeTown } from "./town";
@@ -24,6 +26,36 @@ export const office: Actor = personActor({ id: 1, name: "Odile Brandt", role: "o
 export const visitor: Actor = { kind: "visitor" };
 export const system: Actor = { kind: "system", name: "test" };
 const zone = "Europe/Lisbon";
+
+/** What a service of the small business is like, as far as a test does not say otherwise. */
+export const serviceInput = {
+  category: "Sweeping",
+  description: "",
+  taxBp: 2100,
+  beforeMinutes: 0,
+  afterMinutes: 0,
+  crew: 1,
+  active: true,
+  skills: ["sweep"],
+  deposit: { kind: "none" as "none" | "percent" | "fixed" | "full", value: 0 },
+};
+
+/** The business as its form sends it. */
+export const businessInput = {
+  name: "Marrowick Hearth & Flue",
+  phone: "+1 555 0100",
+  mail: "office@marrowick.example",
+  paymentDays: 14,
+  reminderHours: 24,
+  messageFrom: 480,
+  messageTo: 1200,
+  travelMarginMinutes: 2,
+  travelMarginPercent: 10,
+};
+
+/** What is said of a refusal: the sentence at a field, or of the whole; "done" where there is none. */
+export const saidOf = (result: Result<unknown>): string =>
+  result.ok ? "done" : (Object.values(result.problem.fields ?? {})[0] ?? result.problem.sentence);
 
 export interface SmallBooking {
   serviceId?: number;
@@ -90,16 +122,7 @@ export function smallWorld(gateways: Partial<Gateways> = {}, folder: string | nu
         office,
       ).id,
   );
-  const service = {
-    id: null,
-    category: "Sweeping",
-    description: "",
-    taxBp: 2100,
-    beforeMinutes: 0,
-    afterMinutes: 0,
-    active: true,
-    skills: ["sweep"],
-  };
+  const service = { ...serviceInput, id: null };
   const sweep = mustPerform(
     hogar,
     saveService,
@@ -212,6 +235,29 @@ export function smallWorld(gateways: Partial<Gateways> = {}, folder: string | nu
         visitor,
       );
     },
+    /** Somebody asks for a visit; answers the request's id. */
+    asked: (more: object = {}): number =>
+      mustPerform(
+        hogar,
+        makeRequest,
+        {
+          addressId: addresses[10]!.id,
+          items: [{ serviceId: sweep }],
+          address: "",
+          name: "Selma Vance",
+          mail: "selma@example.com",
+          phone: "+1 555 0178",
+          wishes: "",
+          ...more,
+        },
+        visitor,
+      ).id,
+    /** What set-up shows the owner. */
+    setUp: () => {
+      const result = look(hogar, setup, {}, office);
+      if (!result.ok) throw new Error(result.problem.sentence);
+      return result.value;
+    },
     /** The same, where it must work: answers what the customer's link opens. */
     booked: (more: SmallBooking = {}) => {
       const result = world.book(more);
@@ -231,3 +277,16 @@ export function smallWorld(gateways: Partial<Gateways> = {}, folder: string | nu
 /** The one row of a query. */
 export const one = <Row>(hogar: Hogar, query: string, ...values: unknown[]): Row =>
   hogar.store.sql<Row>(query).get(...values)!;
+
+/** A small business whose mails and texts are kept in a list. */
+export function worldWithPost() {
+  const sent: (OutgoingMessage & { way: "mail" | "text" })[] = [];
+  const gateway = (way: "mail" | "text"): MessageGateway => ({
+    repeatable: true,
+    async send(message) {
+      sent.push({ ...message, way });
+      return "sent";
+    },
+  });
+  return Object.assign(smallWorld({ mail: gateway("mail"), text: gateway("text") }), { sent });
+}

@@ -1,6 +1,7 @@
 import type { Browser } from "playwright-core";
 import { findings } from "./support/axe";
-import { desk, go, openPage, phone, type Running, sayWho, signIn, startBrowser, startDemo } from "./support/server";
+import { findAddress, sayWho } from "./support/door";
+import { desk, go, openPage, phone, type Running, signIn, startBrowser, startDemo } from "./support/server";
 
 jest.setTimeout(900_000);
 
@@ -106,8 +107,7 @@ it("so is each step of a booking, with its questions open, on a small phone and 
   await go(page, `${app.url}/book`);
   await page.getByRole("button", { name: "My address is not in the list" }).click();
   await clean("an address by hand");
-  await page.getByRole("combobox", { name: "Address" }).fill("14 alder");
-  await page.getByRole("option").first().click();
+  await findAddress(page, "14 alder");
   await page.getByRole("button", { name: "Go on" }).click();
   await page.getByRole("checkbox", { name: /Gas fire check/ }).focus();
   await page.keyboard.press("Space");

@@ -1,5 +1,6 @@
 import type { Browser } from "playwright-core";
-import { desk, go, openPage, phone, type Running, sayWho, signIn, startBrowser, startEmpty } from "./support/server";
+import { findAddress, sayWho } from "./support/door";
+import { desk, go, openPage, phone, type Running, signIn, startBrowser, startEmpty } from "./support/server";
 
 /** From nothing to the first online booking, as an owner who has never seen it. */
 jest.setTimeout(420_000);
@@ -27,8 +28,7 @@ it("an owner takes a starter kit, adds a technician and a zone, and a customer b
   );
 
   await go(page, `${app.url}/setup/business`);
-  await page.getByRole("combobox", { name: "Address" }).fill("3 alder");
-  await page.getByRole("option").first().click();
+  await findAddress(page, "3 alder");
   await page.getByLabel("Phone").fill("+1 555 0130");
   await page.getByRole("button", { name: "Save" }).click();
   await page.getByText("Alder Roofs is saved").waitFor();
@@ -58,8 +58,7 @@ it("an owner takes a starter kit, adds a technician and a zone, and a customer b
   const customer = await openPage(browser, phone);
   const door = customer.page;
   await go(door, `${app.url}/book`);
-  await door.getByRole("combobox", { name: "Address" }).fill("12 Alder");
-  await door.getByRole("option").first().click();
+  await findAddress(door, "12 Alder");
   await door.getByRole("button", { name: "Go on" }).click();
   await door.getByRole("checkbox", { name: /Gutter clearing/ }).click();
   await door

@@ -1,7 +1,8 @@
 import { createServer } from "node:http";
 import { findings } from "./support/axe";
-import { chooseAt, keepWindow, pairForTests, payWith } from "./support/pair";
-import { expectSoon, freePort, go, mailedLink, sayWho } from "./support/server";
+import { chooseAt, findAddress, keepWindow, payWith, sayWho } from "./support/door";
+import { pairForTests } from "./support/pair";
+import { expectSoon, freePort, go, mailedLink } from "./support/server";
 
 /** The front door beyond the plain booking: baskets, addresses typed by hand, wishes, bookings that a person confirms, the owner's own look, other people's sites. */
 jest.setTimeout(600_000);
@@ -239,8 +240,7 @@ it("in a frame on the owner's site the code of Sharing shows the whole page, gro
   await pair.door.goto(`${site}/`);
   const frame = pair.door.frameLocator("iframe");
   const height = () => pair.door.evaluate(() => document.querySelector("iframe")!.getBoundingClientRect().height);
-  await frame.getByRole("combobox", { name: "Address" }).fill("34 alder");
-  await frame.getByRole("option").first().click();
+  await findAddress(frame, "34 alder");
   const before = await height();
   await frame.getByRole("button", { name: "Go on" }).click();
   await frame.getByRole("checkbox", { name: /Smoke draught test/ }).click();

@@ -1,17 +1,7 @@
 import type { Browser, Page } from "playwright-core";
 import sharp from "sharp";
-import {
-  desk,
-  expectSoon,
-  go,
-  openPage,
-  phone,
-  type Running,
-  sayWho,
-  signIn,
-  startBrowser,
-  startDemo,
-} from "./support/server";
+import { findAddress, sayWho } from "./support/door";
+import { desk, expectSoon, go, openPage, phone, type Running, signIn, startBrowser, startDemo } from "./support/server";
 
 /** What customers do by their own link, on a phone: confirm, move, add, cancel; and what they ask for where nothing suits. */
 jest.setTimeout(420_000);
@@ -37,8 +27,7 @@ const visit = () =>
 
 async function chooseStove() {
   await go(page, `${app.url}/book`);
-  await page.getByRole("combobox", { name: "Address" }).fill("4 alder");
-  await page.getByRole("option").first().click();
+  await findAddress(page, "4 alder");
   await page.getByRole("button", { name: "Go on" }).click();
   await page.getByRole("checkbox", { name: /Chimney sweep/ }).click();
   await page.getByRole("button", { name: "More: How many flues?" }).click();

@@ -1,5 +1,6 @@
 import { findings } from "./support/axe";
-import { pairForTests, payWith } from "./support/pair";
+import { payWith } from "./support/door";
+import { pairForTests } from "./support/pair";
 import { go, mailedLink, phone } from "./support/server";
 
 /** From a request to a quote, and from a quote to a visit: the office at a desk, the customer on a phone. */

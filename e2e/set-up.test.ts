@@ -3,7 +3,8 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import type { Browser, Page } from "playwright-core";
 import sharp from "sharp";
-import { desk, go, openPage, phone, type Running, sayWho, signIn, startBrowser, startDemo } from "./support/server";
+import { findAddress, sayWho } from "./support/door";
+import { desk, go, openPage, phone, type Running, signIn, startBrowser, startDemo } from "./support/server";
 
 /** Set-up by hand: the map, the week, the team and the services, as an owner tunes them. */
 jest.setTimeout(420_000);
@@ -216,8 +217,7 @@ it("a service gets a checklist and a photo question; a customer by its link send
   const customer = await openPage(browser, phone);
   const door = customer.page;
   await go(door, `${app.url}/book?service=pizza-oven-flue-clean`);
-  await door.getByRole("combobox", { name: "Address" }).fill("2 birch");
-  await door.getByRole("option").first().click();
+  await findAddress(door, "2 birch");
   await door.getByRole("button", { name: "Go on" }).click();
   await door.getByRole("checkbox", { name: /Pizza-oven/, checked: true }).waitFor();
   await door
@@ -276,8 +276,7 @@ it("a source gets a link of its own, and a booking that comes by it is counted",
   const customer = await openPage(browser, phone);
   const door = customer.page;
   await go(door, `${app.url}/book?from=lantern-walk`);
-  await door.getByRole("combobox", { name: "Address" }).fill("6 alder");
-  await door.getByRole("option").first().click();
+  await findAddress(door, "6 alder");
   await door.getByRole("button", { name: "Go on" }).click();
   await door.getByRole("checkbox", { name: /Smoke draught test/ }).click();
   await door.getByRole("button", { name: "Choose a time" }).click();

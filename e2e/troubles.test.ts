@@ -1,6 +1,7 @@
 import { findings } from "./support/axe";
-import { chooseAt, keepWindow, moveToMorningOf, pairForTests, payWith } from "./support/pair";
-import { go, sayWho } from "./support/server";
+import { chooseAt, keepWindow, payWith, sayWho } from "./support/door";
+import { moveToMorningOf, pairForTests } from "./support/pair";
+import { go } from "./support/server";
 
 /** What goes wrong while a customer books and pays on a phone, and the good way on from there. */
 jest.setTimeout(600_000);

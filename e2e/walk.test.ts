@@ -1,4 +1,5 @@
 import type { Browser, Page } from "playwright-core";
+import { findAddress } from "./support/door";
 import { desk, expectSoon, go, openPage, phone, type Running, signIn, startBrowser, startDemo } from "./support/server";
 
 /** The whole job, through the interface only: from an owner's set-up to a paid visit that comes again. */
@@ -141,8 +142,7 @@ it("a customer books on a phone: where, what, when, who, pay", async () => {
   const opened = await openPage(browser, phone);
   const { page } = opened;
   await go(page, `${app.url}/book`);
-  await page.getByRole("combobox", { name: "Address" }).fill("MW 105");
-  await page.getByRole("option").first().click();
+  await findAddress(page, "MW 105");
   await page.getByText("We come to Saltpans.").waitFor();
   await page.getByRole("button", { name: "Go on" }).click();
   await page.getByRole("checkbox", { name: /Flue inspection/ }).click();
@@ -189,8 +189,7 @@ it("an address outside the zones may ask, and the office sees it", async () => {
   await office.getByRole("button", { name: "Save" }).click();
   await saved(office, "Gull Island");
   await go(page, `${app.url}/book`);
-  await page.getByRole("combobox", { name: "Address" }).fill("MW 503");
-  await page.getByRole("option").first().click();
+  await findAddress(page, "MW 503");
   await page.getByText(/outside the places we usually go to/).waitFor();
   expect(await page.getByRole("button", { name: "Go on" }).isDisabled()).toBe(true);
   await page.getByLabel("What do you need, and when?").fill("A stove that smokes, any Friday");

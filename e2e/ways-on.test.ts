@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import type { Browser, Page } from "playwright-core";
+import { findAddress } from "./support/door";
 import {
   desk,
   expectSoon,
@@ -36,8 +37,7 @@ const card = (page: Page, number: string) =>
 async function upToTheDeposit(name: string): Promise<{ page: Page; close: () => Promise<void> }> {
   const { page, context } = await openPage(browser, phone);
   await go(page, `${app.url}/book`);
-  await page.getByRole("combobox", { name: "Address" }).fill("14 Birch");
-  await page.getByRole("option").first().click();
+  await findAddress(page, "14 Birch");
   await page.getByRole("button", { name: "Go on" }).click();
   await page.getByRole("checkbox", { name: /Stove service/ }).click();
   await page.getByRole("button", { name: "Choose a time" }).click();
@@ -244,8 +244,7 @@ it("why not: the office sees what stands against a window, and what would open i
   await page.keyboard.press("Control+k");
   await page.keyboard.type("why");
   await page.getByRole("option", { name: "Why not?" }).click();
-  await page.getByRole("combobox", { name: "Address" }).fill("14 Birch");
-  await page.getByRole("option").first().click();
+  await findAddress(page, "14 Birch");
   await page.getByLabel("Service").click();
   await page.getByRole("option", { name: "Gas fire check" }).click();
   const table = page.getByRole("table", { name: "Windows and technicians" });
@@ -262,8 +261,7 @@ it("somebody on the phone is booked where it can be kept, and stands on the boar
   await signIn(page, app.url, "tomas");
   await go(page, `${app.url}/incoming`);
   await page.getByRole("link", { name: "Book on the phone" }).click();
-  await page.getByRole("combobox", { name: "Address" }).fill("16 Birch");
-  await page.getByRole("option").first().click();
+  await findAddress(page, "16 Birch");
   // A day that is not full yet.
   const [later] = app.sql<{ date: string }>(
     "SELECT date(unixepoch() + demo_offset_ms / 1000, 'unixepoch', '+9 days') AS date FROM business",
@@ -325,8 +323,7 @@ it("an errand in the way puts a visit into the tray, and says so", async () => {
 it("work of several days is booked at the front door with all its days", async () => {
   const { page, context } = await openPage(browser, phone);
   await go(page, `${app.url}/book`);
-  await page.getByRole("combobox", { name: "Address" }).fill("16 Birch");
-  await page.getByRole("option").first().click();
+  await findAddress(page, "16 Birch");
   await page.getByRole("button", { name: "Go on" }).click();
   await page.getByRole("checkbox", { name: /Flue relining.*2 days of/ }).click();
   await page.getByRole("button", { name: "Choose a time" }).click();
@@ -360,8 +357,7 @@ it("work of several days is booked at the front door with all its days", async (
 it("questions change the price while they are answered, and the technician reads the answers", async () => {
   const { page, context } = await openPage(browser, phone);
   await go(page, `${app.url}/book`);
-  await page.getByRole("combobox", { name: "Address" }).fill("18 Birch");
-  await page.getByRole("option").first().click();
+  await findAddress(page, "18 Birch");
   await page.getByRole("button", { name: "Go on" }).click();
   await page.getByRole("checkbox", { name: /Chimney sweep/ }).click();
   await page.getByRole("button", { name: "Choose a time" }).click();

@@ -1,5 +1,6 @@
-import { chooseAt, keepWindow, pairForTests, payWith } from "./support/pair";
-import { go, sayWho } from "./support/server";
+import { chooseAt, keepWindow, payWith, sayWho } from "./support/door";
+import { pairForTests } from "./support/pair";
+import { go } from "./support/server";
 
 /** Ways of booking that an owner chooses, as customers meet them on a phone. */
 jest.setTimeout(600_000);

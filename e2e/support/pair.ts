@@ -1,5 +1,5 @@
 import type { Browser, BrowserContext, Page } from "playwright-core";
-import { desk, go, openPage, phone, type Running, signIn, startBrowser, startDemo } from "./server";
+import { desk, openPage, phone, type Running, signIn, startBrowser, startDemo } from "./server";
 
 /** A demo of its own with the two who meet in it: a customer on a phone, and the owner at a desk. */
 export interface Pair {
@@ -47,34 +47,6 @@ async function openPair(): Promise<Pair> {
     },
   };
 }
-
-/** Begins a booking anew: the first address that is found, and services. */
-export async function chooseAt(page: Page, url: string, address: string, ...services: RegExp[]): Promise<void> {
-  await go(page, `${url}/book`);
-  // Whatever somebody has begun here before.
-  await page.evaluate(() => sessionStorage.clear());
-  await go(page, `${url}/book`);
-  await page.getByRole("combobox", { name: "Address" }).fill(address);
-  await page.getByRole("option").first().click();
-  await page.getByRole("button", { name: "Go on" }).click();
-  for (const name of services) await page.getByRole("checkbox", { name }).click();
-}
-
-/** The first window of the last day that is shown, kept. */
-export async function keepWindow(page: Page): Promise<void> {
-  await page.getByRole("button", { name: "Choose a time" }).click();
-  await page
-    .getByRole("group", { name: /day \d/ })
-    .last()
-    .getByRole("button")
-    .first()
-    .click();
-  await page.getByRole("button", { name: /^Keep/ }).click();
-}
-
-/** Types a number into the card service's own form. */
-export const payWith = (page: Page, number: string): Promise<void> =>
-  page.frameLocator("iframe[title=Card]").getByRole("textbox").first().fill(number);
 
 /** Moves the demo's clock to five past eight on a date, as somebody in the office. */
 export async function moveToMorningOf(pair: Pair, date: string): Promise<void> {

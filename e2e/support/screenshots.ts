@@ -1,4 +1,5 @@
 import path from "node:path";
+import { findAddress } from "./door";
 import { desk, go, mailedLink, openPage, phone, signIn, startBrowser, startDemo } from "./server";
 
 /** Takes the pictures in docs/screenshots. */
@@ -39,8 +40,7 @@ await shoot("mail");
 
 const { page: door } = await openPage(browser, phone);
 await go(door, `${app.url}/book`);
-await door.getByRole("combobox", { name: "Address" }).fill("12 Alder");
-await door.getByRole("option").first().click();
+await findAddress(door, "12 Alder");
 await door.getByText("We come to Northfield.").waitFor();
 await door.getByRole("button", { name: "Go on" }).click();
 await door.getByRole("checkbox", { name: /Chimney sweep/ }).click();

@@ -5,7 +5,7 @@ import { cpSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import { type Browser, type BrowserContext, type Locator, chromium, type Page } from "playwright-core";
+import { type Browser, type BrowserContext, chromium, type Locator, type Page } from "playwright-core";
 import { makeDemo, runTsx } from "./demo-world";
 
 /** Tests and scripts run from the project's root. */
@@ -160,15 +160,6 @@ export async function openPage(
 export async function go(page: Page, url: string): Promise<void> {
   await page.goto(url);
   await page.locator("html[data-ready]").waitFor();
-}
-
-/** Fills in who one is at the front door, and goes on to the last step. */
-export async function sayWho(page: Page, name: string, mail: string): Promise<void> {
-  await page.getByLabel("Name", { exact: true }).fill(name);
-  await page.getByLabel("Email", { exact: true }).fill(mail);
-  await page.getByLabel("Phone").fill("+1 555 0142");
-  await page.getByLabel(/^Remind me/).check();
-  await page.getByRole("button", { name: "Go on" }).click();
 }
 
 export async function signIn(page: Page, url: string, who: string): Promise<void> {

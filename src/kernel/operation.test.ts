@@ -1,12 +1,8 @@
 import { personActor } from "@/core/people/permissions";
-import { renewLink } from "@/modules/booking/operations/renew-link";
 import { moveClock } from "@/modules/business/operations/move-clock";
 import { saveService } from "@/modules/catalogue/operations/save-service";
 import { money } from "@/modules/money/views/money";
-import { myVisit } from "@/modules/my-visit/views/my-visit";
-import { endSessions } from "@/modules/people/operations/end-sessions";
 import { savePerson } from "@/modules/people/operations/save-person";
-import { actorOfSession, signIn, signOut } from "@/modules/people/sessions";
 import { saveZone } from "@/modules/place/operations/save-zone";
 import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
 import { setup } from "@/modules/setup/views/setup";
@@ -14,14 +10,14 @@ import { saveTechnician } from "@/modules/team/operations/save-technician";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { fieldDay } from "@/modules/visits/views/field";
 import { runDue } from "@/worker/loop";
-import { drainOutbox } from "@/worker/outbox";
-import { office, one, smallWorld, system, visitor } from "@demo/small-world";
-import { actorOfLink } from "./links";
+import { office, one, serviceInput, smallWorld, system, visitor } from "@demo/small-world";
 import { mustPerform, perform } from "./operation";
 import { look } from "./view";
 
 const technician = (id: number) => personActor({ id: 9, name: "Bram Okafor", role: "technician", technicianId: id });
+
 const bookkeeper = personActor({ id: 8, name: "Ines Varga", role: "bookkeeper", technicianId: null });
+
 const zone = {
   id: null,
   name: "Northfield",
@@ -150,90 +146,6 @@ describe("who may do what", () => {
   });
 });
 
-describe("a customer's link", () => {
-  it("opens its own job only", () => {
-    const world = smallWorld();
-    const [first, second] = [world.booked(), world.booked({ name: "Anton Lund" })];
-    const seen = look(world.hogar, myVisit, {}, actorOfLink(world.hogar, first.link)!);
-    expect(seen.ok && seen.value.job.customer).toBe("Mira Okonjo");
-    expect(second.link).not.toBe(first.link);
-  });
-
-  it("cannot be guessed or changed, and ends when it is renewed", () => {
-    const world = smallWorld();
-    const { link, jobId } = world.booked();
-    const [id, seal] = link.split(".");
-    for (const wrong of [
-      `${id}.`,
-      `${Number(id) + 1}.${seal}`,
-      `${id}.${seal!.slice(0, -1)}x`,
-      `${link}.x`,
-      "",
-      "1",
-      "../1",
-    ])
-      expect(actorOfLink(world.hogar, wrong)).toBeNull();
-    mustPerform(world.hogar, renewLink, { jobId }, office);
-    expect(actorOfLink(world.hogar, link)).toBeNull();
-  });
-
-  it("stands nowhere in the database", async () => {
-    const world = smallWorld();
-    const { link } = world.booked();
-    await drainOutbox(world.hogar);
-    expect(
-      one(
-        world.hogar,
-        "SELECT (SELECT count(*) FROM messages WHERE body LIKE ?) + (SELECT count(*) FROM audit_changes WHERE after LIKE ?) AS n",
-        `%${link}%`,
-        `%${link}%`,
-      ),
-    ).toEqual({ n: 0 });
-    expect(world.hogar.standins.text.conversations()[0]!.texts[0]!.body).toContain(link);
-  });
-});
-
-describe("signing in", () => {
-  it("needs the right password, and ends when the owner ends it", async () => {
-    const { hogar } = smallWorld();
-    expect(await signIn(hogar, "odile@marrowick.example", "wrong")).toMatchObject({
-      problem: { code: "wrong-password" },
-    });
-    expect(await signIn(hogar, "nobody@example.com", "open the door")).toMatchObject({
-      problem: { code: "wrong-password" },
-    });
-    const [first, second] = [
-      await signIn(hogar, "ODILE@marrowick.example", "open the door"),
-      await signIn(hogar, "odile@marrowick.example", "open the door"),
-    ];
-    if (!first.ok || !second.ok) throw new Error("could not sign in");
-    expect(actorOfSession(hogar, first.value.sessionId)).toMatchObject({ name: "Odile Brandt", role: "owner" });
-    signOut(hogar, first.value.sessionId);
-    expect(actorOfSession(hogar, first.value.sessionId)).toBeNull();
-    mustPerform(hogar, endSessions, { personId: 1 }, office);
-    expect(actorOfSession(hogar, second.value.sessionId)).toBeNull();
-  });
-
-  it("leaves the business an owner", () => {
-    const { hogar } = smallWorld();
-    expect(
-      perform(
-        hogar,
-        savePerson,
-        {
-          id: 1,
-          name: "Odile Brandt",
-          mail: "odile@marrowick.example",
-          role: "dispatcher",
-          technicianId: null,
-          active: true,
-        },
-        office,
-      ),
-    ).toMatchObject({ problem: { code: "last-owner" } });
-  });
-});
-
 describe("set-up", () => {
   it("says which span of which day overlaps", () => {
     const { hogar } = smallWorld();
@@ -294,64 +206,18 @@ describe("set-up", () => {
       world.hogar,
       saveService,
       {
+        ...serviceInput,
         id: world.services.sweep,
         code: "SW",
         name: "Chimney sweep",
-        category: "Sweeping",
-        description: "",
         priceMinor: 9900,
         taxBp: 1300,
         minutes: 90,
-        beforeMinutes: 0,
-        afterMinutes: 0,
-        crew: 1,
-        skills: ["sweep"],
-        deposit: { kind: "none", value: 0 },
-        active: true,
       },
       office,
     );
     expect(one(world.hogar, "SELECT total_minor FROM jobs WHERE id = ?", jobId)).toEqual({ total_minor: 7900 });
     expect(one(world.hogar, "SELECT minutes FROM visits WHERE id = ?", visitId)).toEqual({ minutes: 60 });
-  });
-});
-
-describe("the outbox", () => {
-  it("leaves a message whose fate is unknown to a person, where sending twice could harm", async () => {
-    const world = smallWorld({ mail: { repeatable: false, send: async () => "sent" } });
-    world.booked();
-    world.hogar.store.db.exec("UPDATE outbox SET state = 'leased', leased_until = 1, attempts = 1");
-    await drainOutbox(world.hogar);
-    expect(world.hogar.store.sql("SELECT channel, state FROM messages ORDER BY channel").all()).toEqual([
-      { channel: "mail", state: "not known" },
-      { channel: "text", state: "sent" },
-    ]);
-  });
-
-  it("tries again with growing pauses, and gives up in the end", async () => {
-    let tries = 0;
-    const world = smallWorld({
-      mail: {
-        repeatable: true,
-        send: async () => {
-          tries++;
-          throw new Error("no answer");
-        },
-      },
-    });
-    world.booked();
-    await drainOutbox(world.hogar);
-    await drainOutbox(world.hogar);
-    expect(tries).toBe(1);
-    for (let i = 0; i < 20; i++) {
-      world.later(61);
-      await drainOutbox(world.hogar);
-    }
-    expect(tries).toBe(8);
-    expect(one(world.hogar, "SELECT state, last_problem FROM outbox WHERE state = 'given up'")).toEqual({
-      state: "given up",
-      last_problem: "no answer",
-    });
   });
 });
 

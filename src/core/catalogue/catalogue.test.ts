@@ -1,7 +1,6 @@
 import fc from "fast-check";
 import { sum } from "../money/amounts";
 import { type Extra, type Order, type OrderedService, type OrderItem, priceOrder } from "./order";
-import { changePrice, flatPrice, marginOf, markUpOf, priceFromMarkUp } from "./prices";
 import {
   answerProblem,
   type Answers,
@@ -22,6 +21,7 @@ const nest: Question = {
   kind: "yes-no",
   yes: { price: { how: "add", minor: 3000 }, minutes: 30, skills: [{ skill: "roof access", level: 2 }], crew: 2 },
 };
+
 const flues: Question = {
   id: "flues",
   words: "Flues",
@@ -32,6 +32,7 @@ const flues: Question = {
   included: 1,
   each: { price: { how: "add", minor: 4500 }, minutes: 30 },
 };
+
 const kindOf: Question = {
   id: "fuel",
   words: "Fuel",
@@ -46,6 +47,7 @@ const kindOf: Question = {
     },
   ],
 };
+
 const height: Question = {
   id: "height",
   words: "Height of the roof",
@@ -61,6 +63,7 @@ const height: Question = {
     { upTo: null, effect: { price: { how: "percent", basisPoints: 2000 } } },
   ],
 };
+
 const seal: Extra = {
   id: "seal",
   name: "Rope seal",
@@ -70,6 +73,7 @@ const seal: Extra = {
   taxBp: 2100,
   most: 10,
 };
+
 const sweep: OrderedService = {
   id: 1,
   name: "Chimney sweep",
@@ -82,16 +86,19 @@ const sweep: OrderedService = {
   questions: [nest, flues, kindOf, height],
   extras: [seal],
 };
+
 type Single = Omit<Order, "items"> & {
   service: OrderedService;
   answers: Answers;
   extras: { id: string; quantity: number }[];
 };
+
 /** An order of one service, with its problems. */
 const priceOne = ({ service, answers, extras, ...order }: Single) => {
   const priced = priceOrder({ ...order, items: [{ service, answers, extras, quantity: 1 }] });
   return { ...priced, problems: priced.items[0]!.problems };
 };
+
 const order = (answers: Answers, more: Partial<Single> = {}) =>
   priceOne({
     service: sweep,
@@ -101,7 +108,96 @@ const order = (answers: Answers, more: Partial<Single> = {}) =>
     pricesIncludeTax: true,
     ...more,
   });
+
 const lines = (o: ReturnType<typeof order>) => o.lines.map((l) => [l.description, l.amountMinor]);
+
+const effects: fc.Arbitrary<Effect> = fc.record(
+  {
+    price: fc.oneof(
+      fc.record({ how: fc.constant("add" as const), minor: fc.integer({ min: -20_000, max: 20_000 }) }),
+      fc.record({ how: fc.constant("replace" as const), minor: fc.integer({ min: 0, max: 20_000 }) }),
+      fc.record({ how: fc.constant("percent" as const), basisPoints: fc.integer({ min: -15_000, max: 15_000 }) }),
+    ),
+    minutes: fc.integer({ min: -60, max: 60 }),
+    crew: fc.integer({ min: 1, max: 4 }),
+    skills: fc.array(fc.record({ skill: fc.constantFrom("a", "b"), level: fc.integer({ min: 1, max: 3 }) }), {
+      maxLength: 2,
+    }),
+    extras: fc.array(fc.record({ id: fc.constantFrom("seal", "brick"), quantity: fc.integer({ min: 1, max: 3 }) }), {
+      maxLength: 2,
+    }),
+  },
+  { requiredKeys: [] },
+);
+
+const asked: fc.Arbitrary<{ question: Question; answer: Answers[string] | undefined }> = fc.oneof(
+  fc.record({ yes: effects, no: effects, answer: fc.boolean() }).map(({ answer, ...q }) => ({
+    question: { id: "", words: "Q", required: false, kind: "yes-no" as const, ...q },
+    answer,
+  })),
+  fc.record({ a: effects, b: effects, answer: fc.subarray(["a", "b"]) }).map(({ a, b, answer }) => ({
+    question: {
+      id: "",
+      words: "Q",
+      required: false,
+      kind: "several" as const,
+      choices: [
+        { id: "a", words: "A", effect: a },
+        { id: "b", words: "B", effect: b },
+      ],
+    },
+    answer,
+  })),
+  fc.record({ each: effects, answer: fc.integer({ min: -2, max: 9 }) }).map(({ each, answer }) => ({
+    question: { id: "", words: "Q", required: false, kind: "count" as const, min: 0, max: 7, included: 1, each },
+    answer,
+  })),
+  fc
+    .record({ each: effects, low: effects, high: effects, answer: fc.integer({ min: 0, max: 40 }) })
+    .map(({ each, low, high, answer }) => ({
+      question: {
+        id: "",
+        words: "Q",
+        required: false,
+        kind: "number" as const,
+        min: 0,
+        max: 10,
+        step: 0.5,
+        unit: "m",
+        each,
+        brackets: [
+          { upTo: 4, effect: low },
+          { upTo: null, effect: high },
+        ],
+      },
+      answer: answer / 4,
+    })),
+);
+
+const orders = fc
+  .record({
+    list: fc.array(asked, { maxLength: 5 }),
+    priceMinor: fc.integer({ min: 0, max: 50_000 }),
+    taxBp: fc.constantFrom(0, 1300, 2100),
+    inclusive: fc.boolean(),
+    surchargeMinor: fc.integer({ min: 0, max: 5000 }),
+    smallestOrderMinor: fc.integer({ min: 0, max: 20_000 }),
+    chosen: fc.integer({ min: 0, max: 4 }),
+  })
+  .map(({ list, priceMinor, taxBp, inclusive, chosen, ...zone }): Single => ({
+    service: {
+      ...sweep,
+      priceMinor,
+      taxBp,
+      deposit: { kind: "percent", basisPoints: 2500 },
+      questions: list.map(({ question }, i) => ({ ...question, id: String(i) })),
+      extras: [seal, { ...seal, id: "brick", name: "Fire brick" }],
+    },
+    answers: Object.fromEntries(list.flatMap(({ answer }, i) => (answer === undefined ? [] : [[String(i), answer]]))),
+    extras: [{ id: "brick", quantity: chosen }],
+    zone: { name: "Z", ...zone },
+    pricesIncludeTax: inclusive,
+  }));
 
 describe("an order", () => {
   it("costs what the service costs where nothing is asked for beyond it", () => {
@@ -268,92 +364,6 @@ describe("an order", () => {
     ]).toEqual(["yes", "oil", "6.5 m", "not answered"]);
   });
 });
-
-const effects: fc.Arbitrary<Effect> = fc.record(
-  {
-    price: fc.oneof(
-      fc.record({ how: fc.constant("add" as const), minor: fc.integer({ min: -20_000, max: 20_000 }) }),
-      fc.record({ how: fc.constant("replace" as const), minor: fc.integer({ min: 0, max: 20_000 }) }),
-      fc.record({ how: fc.constant("percent" as const), basisPoints: fc.integer({ min: -15_000, max: 15_000 }) }),
-    ),
-    minutes: fc.integer({ min: -60, max: 60 }),
-    crew: fc.integer({ min: 1, max: 4 }),
-    skills: fc.array(fc.record({ skill: fc.constantFrom("a", "b"), level: fc.integer({ min: 1, max: 3 }) }), {
-      maxLength: 2,
-    }),
-    extras: fc.array(fc.record({ id: fc.constantFrom("seal", "brick"), quantity: fc.integer({ min: 1, max: 3 }) }), {
-      maxLength: 2,
-    }),
-  },
-  { requiredKeys: [] },
-);
-const asked: fc.Arbitrary<{ question: Question; answer: Answers[string] | undefined }> = fc.oneof(
-  fc.record({ yes: effects, no: effects, answer: fc.boolean() }).map(({ answer, ...q }) => ({
-    question: { id: "", words: "Q", required: false, kind: "yes-no" as const, ...q },
-    answer,
-  })),
-  fc.record({ a: effects, b: effects, answer: fc.subarray(["a", "b"]) }).map(({ a, b, answer }) => ({
-    question: {
-      id: "",
-      words: "Q",
-      required: false,
-      kind: "several" as const,
-      choices: [
-        { id: "a", words: "A", effect: a },
-        { id: "b", words: "B", effect: b },
-      ],
-    },
-    answer,
-  })),
-  fc.record({ each: effects, answer: fc.integer({ min: -2, max: 9 }) }).map(({ each, answer }) => ({
-    question: { id: "", words: "Q", required: false, kind: "count" as const, min: 0, max: 7, included: 1, each },
-    answer,
-  })),
-  fc
-    .record({ each: effects, low: effects, high: effects, answer: fc.integer({ min: 0, max: 40 }) })
-    .map(({ each, low, high, answer }) => ({
-      question: {
-        id: "",
-        words: "Q",
-        required: false,
-        kind: "number" as const,
-        min: 0,
-        max: 10,
-        step: 0.5,
-        unit: "m",
-        each,
-        brackets: [
-          { upTo: 4, effect: low },
-          { upTo: null, effect: high },
-        ],
-      },
-      answer: answer / 4,
-    })),
-);
-const orders = fc
-  .record({
-    list: fc.array(asked, { maxLength: 5 }),
-    priceMinor: fc.integer({ min: 0, max: 50_000 }),
-    taxBp: fc.constantFrom(0, 1300, 2100),
-    inclusive: fc.boolean(),
-    surchargeMinor: fc.integer({ min: 0, max: 5000 }),
-    smallestOrderMinor: fc.integer({ min: 0, max: 20_000 }),
-    chosen: fc.integer({ min: 0, max: 4 }),
-  })
-  .map(({ list, priceMinor, taxBp, inclusive, chosen, ...zone }): Single => ({
-    service: {
-      ...sweep,
-      priceMinor,
-      taxBp,
-      deposit: { kind: "percent", basisPoints: 2500 },
-      questions: list.map(({ question }, i) => ({ ...question, id: String(i) })),
-      extras: [seal, { ...seal, id: "brick", name: "Fire brick" }],
-    },
-    answers: Object.fromEntries(list.flatMap(({ answer }, i) => (answer === undefined ? [] : [[String(i), answer]]))),
-    extras: [{ id: "brick", quantity: chosen }],
-    zone: { name: "Z", ...zone },
-    pricesIncludeTax: inclusive,
-  }));
 
 describe("an order of several services", () => {
   const survey: OrderedService = {
@@ -528,58 +538,5 @@ describe("under every kind of question, whatever is answered", () => {
           expect(words.length).toBeGreaterThan(0);
       }),
     );
-  });
-});
-
-describe("prices of many services at once", () => {
-  it("go up or down by a share and are rounded as people like them", () => {
-    expect(
-      [{ to: 10 }, { to: 50 }, { to: 100 }, { to: 500 }].map((rounding) => changePrice(7933, 500, rounding)),
-    ).toEqual([8330, 8350, 8300, 8500]);
-    expect([7900, 8400, 11_600, 300, 0].map((price) => changePrice(price, 0, { endingIn9: true, digits: 2 }))).toEqual([
-      7900, 8900, 11_900, 900, 0,
-    ]);
-    expect(changePrice(7900, -20_000, { to: 10 })).toBe(0);
-  });
-
-  it("always end up on the rounding, near the share that was asked for", () => {
-    fc.assert(
-      fc.property(
-        fc.integer({ min: 0, max: 1_000_000 }),
-        fc.integer({ min: -9000, max: 9000 }),
-        fc.constantFrom(10, 50, 100, 500),
-        (price, share, to) => {
-          const changed = changePrice(price, share, { to });
-          expect(changed % to).toBe(0);
-          expect(Math.abs(changed - (price * (10_000 + share)) / 10_000)).toBeLessThanOrEqual(to / 2);
-        },
-      ),
-    );
-  });
-});
-
-describe("a flat price and its margin", () => {
-  it("are labour and materials with their mark-up, and what is left of them", () => {
-    expect(
-      flatPrice({ labourMinorPerHour: 4800, minutes: 90, crew: 2, materialsMinor: 2000, markUpBp: 2500, taxBp: 0 }),
-    ).toEqual({ labourMinor: 14_400, materialsMinor: 2500, taxMinor: 0, totalMinor: 16_900 });
-    expect(
-      flatPrice({ labourMinorPerHour: 6000, minutes: 60, crew: 1, materialsMinor: 0, markUpBp: 0, taxBp: 2100 }),
-    ).toMatchObject({ taxMinor: 1260, totalMinor: 7260 });
-    expect(priceFromMarkUp(2000, 5000, 2100)).toBe(3630);
-    expect([
-      markUpOf({ priceMinor: 3630, costMinor: 2000 }, 2100),
-      markUpOf({ priceMinor: 500, costMinor: 0 }, 0),
-    ]).toEqual([5000, null]);
-    expect(marginOf({ totalMinor: 12_100, taxMinor: 2100, minutes: 60, crew: 1, materialsMinor: 1000 }, 3000)).toEqual({
-      revenueMinor: 10_000,
-      labourMinor: 3000,
-      materialsMinor: 1000,
-      marginMinor: 6000,
-      basisPoints: 6000,
-    });
-    expect(
-      marginOf({ totalMinor: 0, taxMinor: 0, minutes: 60, crew: 1, materialsMinor: 0 }, 3000).basisPoints,
-    ).toBeNull();
   });
 });

@@ -1,7 +1,6 @@
 import { insertInto, roomsFor } from "../routes/insertion";
-import type { WindowsQuestion } from "./question";
-
 import type { SoonestArrivals } from "./patterns";
+import type { WindowsQuestion } from "./question";
 import { skillGap } from "./skills";
 
 /** Exact times are said in steps of so many minutes. */

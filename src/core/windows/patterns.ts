@@ -1,8 +1,7 @@
 import { addDays, type LocalDate, servesWeekday } from "../time/dates";
 import { epochMinute, localOf } from "../time/local";
-import type { AskedWindow } from "./question";
-
 import type { PromiseWindow } from "./promise-window";
+import type { AskedWindow } from "./question";
 
 /** How a day is cut into windows: minutes of the day, on the weekdays of the mask (bit 0 is Monday). */
 export type PatternPart = { weekdays: number; from: number; to: number } & PatternKind;

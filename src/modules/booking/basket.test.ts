@@ -7,7 +7,7 @@ import { payByCard } from "@/modules/money/operations/pay-by-card";
 import { myVisit } from "@/modules/my-visit/views/my-visit";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { runDue } from "@/worker/loop";
-import { office, one, smallWorld, visitor } from "@demo/small-world";
+import { office, one, serviceInput, smallWorld, visitor } from "@demo/small-world";
 
 const good = "9900000000001006";
 
@@ -85,20 +85,12 @@ describe("a booking of several services", () => {
       world.hogar,
       saveService,
       {
+        ...serviceInput,
         id: guard,
         code: "BG",
         name: "Bird guard fitted",
-        category: "Sweeping",
-        description: "",
         priceMinor: 14_500,
-        taxBp: 2100,
         minutes: 60,
-        beforeMinutes: 0,
-        afterMinutes: 0,
-        crew: 1,
-        skills: ["sweep"],
-        deposit: { kind: "none", value: 0 },
-        active: true,
         limits: { window: null, day: 1, week: null },
       },
       office,
@@ -148,20 +140,12 @@ describe("while booking", () => {
         world.hogar,
         saveService,
         {
+          ...serviceInput,
           id: world.services.sweep,
           code: "SW",
           name: "Chimney sweep",
-          category: "Sweeping",
-          description: "",
           priceMinor: 7900,
-          taxBp: 2100,
           minutes: 60,
-          beforeMinutes: 0,
-          afterMinutes: 0,
-          crew: 1,
-          skills: ["sweep"],
-          deposit: { kind: "none", value: 0 },
-          active: true,
           repeats,
         },
         office,

@@ -5,7 +5,7 @@ import { saveService } from "@/modules/catalogue/operations/save-service";
 import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
 import { whyNot } from "@/modules/placing/views/why-not";
 import { setup } from "@/modules/setup/views/setup";
-import { office, one, smallWorld, visitor } from "@demo/small-world";
+import { office, one, serviceInput, smallWorld, visitor } from "@demo/small-world";
 import { bookInOffice } from "./operations/book-in-office";
 
 type World = ReturnType<typeof smallWorld>;
@@ -61,20 +61,12 @@ describe("booking on the phone", () => {
       world.hogar,
       saveService,
       {
+        ...serviceInput,
         id: world.services.sweep,
         code: "SW",
         name: "Chimney sweep",
-        category: "Sweeping",
-        description: "",
         priceMinor: 7900,
-        taxBp: 2100,
         minutes: 60,
-        beforeMinutes: 0,
-        afterMinutes: 0,
-        crew: 1,
-        skills: ["sweep"],
-        deposit: { kind: "none", value: 0 },
-        active: true,
         questions: [
           {
             id: "flues",

@@ -1,6 +1,5 @@
 import { Refusal } from "@/core/problems";
 import { isOnOurWay, type Offer } from "@/core/windows/offer";
-
 import type { ChosenWindow } from "@/core/windows/wishes";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { placeVisit, takeOut } from "@/modules/placing/days";

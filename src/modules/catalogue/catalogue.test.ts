@@ -9,7 +9,7 @@ import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { makeRepeat } from "@/modules/repeats/operations/repeats";
 import { saveTechnician } from "@/modules/team/operations/save-technician";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
-import { office, one, smallWorld, visitor } from "@demo/small-world";
+import { office, one, serviceInput, smallWorld, visitor } from "@demo/small-world";
 import { changePrices, setPrices } from "./operations/prices";
 import { saveExtra } from "./operations/save-extra";
 import { saveService } from "./operations/save-service";
@@ -23,20 +23,12 @@ const nest = (skill?: string): Question => ({
   yes: { price: { how: "add", minor: 3000 }, minutes: 30, ...(skill && { skills: [{ skill, level: 1 }] }) },
 });
 const base = (world: World, more: object) => ({
+  ...serviceInput,
   id: world.services.sweep,
   code: "SW",
   name: "Chimney sweep",
-  category: "Sweeping",
-  description: "",
   priceMinor: 7900,
-  taxBp: 2100,
   minutes: 60,
-  beforeMinutes: 0,
-  afterMinutes: 0,
-  crew: 1,
-  skills: ["sweep"],
-  deposit: { kind: "none", value: 0 } as const,
-  active: true,
   ...more,
 });
 const save = (world: World, more: object) => mustPerform(world.hogar, saveService, base(world, more), office);

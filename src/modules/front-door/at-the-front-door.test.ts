@@ -3,23 +3,14 @@ import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { saveCoupon } from "@/modules/catalogue/operations/save-coupon";
 import { saveService } from "@/modules/catalogue/operations/save-service";
-import { setup } from "@/modules/setup/views/setup";
 import { saveTechnician, setTechnicianActive } from "@/modules/team/operations/save-technician";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
-import { office, one, smallWorld, visitor } from "@demo/small-world";
+import { office, one, saidOf, serviceInput, smallWorld, visitor } from "@demo/small-world";
 import { book } from "./operations/book";
 import { addSource, removeSource } from "./operations/sources";
 import { servicesAt } from "./views/front-door";
 import { sharing } from "./views/sharing";
-
-const problem = (result: ReturnType<typeof perform>) =>
-  result.ok ? "done" : (Object.values(result.problem.fields ?? {})[0] ?? result.problem.sentence);
-const dataOf = (world: ReturnType<typeof smallWorld>) => {
-  const result = look(world.hogar, setup, {}, office);
-  if (!result.ok) throw new Error(result.problem.sentence);
-  return result.value;
-};
 
 describe("a coupon", () => {
   const rules = {
@@ -56,9 +47,9 @@ describe("a coupon", () => {
     const world = smallWorld();
     mustPerform(world.hogar, saveCoupon, rules, office);
     expect([
-      problem(booking(world, 10, "WINTER")),
+      saidOf(booking(world, 10, "WINTER")),
       booking(world, 10, " Spring10 ").ok,
-      problem(booking(world, 11, "SPRING10")),
+      saidOf(booking(world, 11, "SPRING10")),
     ]).toEqual([
       "We do not know this code. Check how it is written.",
       true,
@@ -87,10 +78,10 @@ describe("a coupon", () => {
       office,
     );
     expect(booking(world, 12, "SPRING10").ok).toBe(true);
-    expect(problem(perform(world.hogar, saveCoupon, { ...rules, code: "SPRING10" }, office))).toMatch(
+    expect(saidOf(perform(world.hogar, saveCoupon, { ...rules, code: "SPRING10" }, office))).toMatch(
       /one of this already/,
     );
-    expect(problem(perform(world.hogar, saveCoupon, { ...rules, code: "OTHER", value: 10_001 }, office))).toBe(
+    expect(saidOf(perform(world.hogar, saveCoupon, { ...rules, code: "OTHER", value: 10_001 }, office))).toBe(
       "Enter at most 100%.",
     );
   });
@@ -118,7 +109,7 @@ describe("where customers come from", () => {
       );
     };
     mustPerform(world.hogar, addSource, { name: "Harbour fair" }, office);
-    expect(problem(perform(world.hogar, addSource, { name: "harbour FAIR!" }, office))).toMatch(/one of this already/);
+    expect(saidOf(perform(world.hogar, addSource, { name: "harbour FAIR!" }, office))).toMatch(/one of this already/);
     booking(10, "harbour-fair");
     booking(11, "<script>van</script>");
     booking(12, null);
@@ -159,19 +150,12 @@ describe("where customers come from", () => {
 
 describe("a wish for a technician", () => {
   const sweep = {
+    ...serviceInput,
     code: "SW",
     name: "Chimney sweep",
-    category: "Sweeping",
-    description: "",
     priceMinor: 7900,
-    taxBp: 2100,
     minutes: 60,
-    beforeMinutes: 0,
-    afterMinutes: 0,
-    crew: 1,
-    skills: ["sweep"],
     deposit: { kind: "none" as const, value: 0 },
-    active: true,
   };
 
   it("is offered and kept where the service lets customers have one, and means nothing elsewhere", () => {
@@ -206,7 +190,7 @@ describe("a wish for a technician", () => {
     expect(shown()).toEqual([]);
     mustPerform(world.hogar, saveService, { id: world.services.sweep, ...sweep, wish: "only" }, office);
     expect(shown()).toEqual(["Bram", "Petra"]);
-    const bram = dataOf(world).technicians[0]!;
+    const bram = world.setUp().technicians[0]!;
     const save = (services: number[]) =>
       mustPerform(
         world.hogar,
@@ -227,20 +211,13 @@ describe("a checklist", () => {
   it("goes along with the visit as it was agreed, and holds it open until what must be is ticked", () => {
     const world = smallWorld();
     const service = {
+      ...serviceInput,
       id: world.services.sweep,
       code: "SW",
       name: "Chimney sweep",
-      category: "Sweeping",
-      description: "",
       priceMinor: 7900,
-      taxBp: 2100,
       minutes: 60,
-      beforeMinutes: 0,
-      afterMinutes: 0,
-      crew: 1,
-      skills: ["sweep"],
       deposit: { kind: "none" as const, value: 0 },
-      active: true,
     };
     mustPerform(
       world.hogar,
@@ -258,7 +235,7 @@ describe("a checklist", () => {
     mustPerform(world.hogar, saveService, { ...service, checklist: [] }, office);
     world.onTheDayOf(visitId);
     mustPerform(world.hogar, advanceVisit, { visitId, to: "on site" }, office);
-    expect(problem(perform(world.hogar, advanceVisit, { visitId, to: "done", ticked: ["shown"] }, office))).toBe(
+    expect(saidOf(perform(world.hogar, advanceVisit, { visitId, to: "done", ticked: ["shown"] }, office))).toBe(
       "Required first: Smoke test passed.",
     );
     mustPerform(world.hogar, advanceVisit, { visitId, to: "done", ticked: ["smoke"] }, office);
@@ -300,20 +277,13 @@ describe("paying all while booking", () => {
       world.hogar,
       saveService,
       {
+        ...serviceInput,
         id: world.services.survey,
         code: "CS",
         name: "Camera survey",
-        category: "Sweeping",
-        description: "",
         priceMinor: 16_000,
-        taxBp: 2100,
         minutes: 90,
-        beforeMinutes: 0,
-        afterMinutes: 0,
-        crew: 1,
-        skills: ["sweep"],
         deposit: { kind: "percent", value: 2500 },
-        active: true,
         mayPayAll: true,
       },
       office,

@@ -1,9 +1,6 @@
 import { personActor } from "@/core/people/permissions";
-import type { MessageGateway, OutgoingMessage } from "@/gateways/types";
-import { sealedToken } from "@/kernel/links";
 import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
-import { renewLink } from "@/modules/booking/operations/renew-link";
 import { saveService } from "@/modules/catalogue/operations/save-service";
 import { saveFrontDoor } from "@/modules/front-door/operations/save-front-door";
 import { money } from "@/modules/money/views/money";
@@ -12,43 +9,21 @@ import { myVisit } from "@/modules/my-visit/views/my-visit";
 import { savePerson } from "@/modules/people/operations/save-person";
 import { quoteDraft } from "@/modules/quotes/views/quote-draft";
 import { makeRepeat } from "@/modules/repeats/operations/repeats";
-import { answerRequests, bookRequest, makeRequest } from "@/modules/requests/operations/requests";
-import { takeWish, withdrawWish } from "@/modules/requests/operations/wishes";
-import { wish as wishView } from "@/modules/requests/views/wish";
+import { answerRequests, bookRequest } from "@/modules/requests/operations/requests";
 import { setup } from "@/modules/setup/views/setup";
-import { saveTechnician } from "@/modules/team/operations/save-technician";
 import { fieldDay } from "@/modules/visits/views/field";
 import { visitSheet } from "@/modules/visits/views/visit-sheet";
 import { firstPage } from "@/ui/first-page";
 import { runDue } from "@/worker/loop";
-import { office, one, smallWorld, visitor } from "@demo/small-world";
+import { office, one, serviceInput, smallWorld, worldWithPost } from "@demo/small-world";
 import { approveBookings, declineIncoming, proposeWindow, takeOn } from "./operations/incoming";
 import { incoming, incomingEntry } from "./views/incoming";
 
-/** A world whose mails and texts are kept in a list. */
-function worldWithPost() {
-  const sent: (OutgoingMessage & { way: "mail" | "text" })[] = [];
-  const gateway = (way: "mail" | "text"): MessageGateway => ({
-    repeatable: true,
-    send: async (message) => {
-      sent.push({ ...message, way });
-      return "sent";
-    },
-  });
-  return Object.assign(smallWorld({ mail: gateway("mail"), text: gateway("text") }), { sent });
-}
 type World = ReturnType<typeof smallWorld>;
+
 type Post = ReturnType<typeof worldWithPost>;
-const service = {
-  category: "Sweeping",
-  description: "",
-  taxBp: 2100,
-  beforeMinutes: 0,
-  afterMinutes: 0,
-  active: true,
-  skills: ["sweep"],
-  crew: 1,
-};
+
+const service = { ...serviceInput };
 
 /** A world whose sweep is confirmed by a person, with a deposit where asked. */
 function worldWith(deposit = 0): Post {
@@ -70,18 +45,26 @@ function worldWith(deposit = 0): Post {
   );
   return world;
 }
+
 const longestFirst = firstPage<"incoming">("at");
+
 const entries = (world: World) => {
   const view = look(world.hogar, incoming, longestFirst, office);
   return view.ok ? view.value.rows : [];
 };
+
 const subjects = (world: World) =>
   world.hogar.store
     .sql<{ subject: string }>("SELECT subject FROM messages WHERE channel = 'mail' ORDER BY id")
     .all()
     .map((m) => m.subject.split(":")[0]);
+
 const approvalOf = (world: World, jobId: number) =>
   one<{ approval: string }>(world.hogar, "SELECT approval FROM jobs WHERE id = ?", jobId).approval;
+
+const late = { weekdays: 127, from: 17 * 60, to: 20 * 60, until: null };
+
+const ask = (world: World, more: object = {}) => world.asked({ wish: late, ...more });
 
 describe("a booking that a person confirms", () => {
   it("keeps its room and waits; confirmed, it stands and the customer is told", () => {
@@ -231,146 +214,6 @@ describe("whoever sees only their own visits", () => {
   });
 });
 
-const late = { weekdays: 127, from: 17 * 60, to: 20 * 60, until: null };
-const ask = (world: World, more: object = {}) =>
-  mustPerform(
-    world.hogar,
-    makeRequest,
-    {
-      addressId: world.addresses[10]!.id,
-      items: [{ serviceId: world.services.sweep }],
-      address: "",
-      name: "Selma Vance",
-      mail: "selma@example.com",
-      phone: "+1 555 0178",
-      wishes: "",
-      wish: late,
-      ...more,
-    },
-    visitor,
-  ).id;
-const openEvening = (world: World) => {
-  const windows = [
-    { kind: "window" as const, weekdays: 31, from: 15 * 60, to: 17 * 60 },
-    { kind: "window" as const, weekdays: 31, from: 17 * 60, to: 18 * 60 },
-  ];
-  mustPerform(
-    world.hogar,
-    saveService,
-    {
-      ...service,
-      id: world.services.sweep,
-      code: "SW",
-      name: "Chimney sweep",
-      priceMinor: 7900,
-      minutes: 60,
-      deposit: { kind: "none", value: 0 },
-      windows,
-    },
-    office,
-  );
-  const hours = [0, 1, 2, 3, 4].map((weekday) => ({ weekday, opens: 780, closes: 1200 }));
-  for (const [i, id] of world.technicians.entries())
-    mustPerform(
-      world.hogar,
-      saveTechnician,
-      {
-        id,
-        name: `Technician ${i}`,
-        phone: "+1 555 0111",
-        skills: [{ name: "sweep", level: 1, validUntil: null }],
-        hours,
-      },
-      office,
-    );
-};
-const told = async (world: Post) => {
-  await runDue(world.hogar);
-  return world.sent.filter((m) => m.way === "mail" && m.subject.startsWith("Free now")).length;
-};
-
-describe("a wish", () => {
-  it("is told once when a window that suits opens, and taken with one tap", async () => {
-    const world = worldWithPost();
-    const id = ask(world);
-    expect(await told(world)).toBe(0);
-    openEvening(world);
-    expect([await told(world), await told(world)]).toEqual([1, 1]);
-    const token = sealedToken(world.hogar, { kind: "wish", id: id });
-    // The mail has the link; the database never.
-    expect(world.sent.find((m) => m.subject.startsWith("Free now"))!.body).toContain(`/wish/${token}`);
-    expect(JSON.stringify(world.hogar.store.sql("SELECT payload FROM outbox").all())).not.toContain(token);
-    expect(look(world.hogar, wishView, { token }, visitor)).toMatchObject({
-      value: { what: "Chimney sweep", window: { time: "17–18" }, booked: null },
-    });
-    const { link } = mustPerform(world.hogar, takeWish, { token }, visitor);
-    expect(
-      one(
-        world.hogar,
-        "SELECT c.name, v.state FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN visits v ON v.job_id = j.id",
-      ),
-    ).toEqual({ name: "Selma Vance", state: "promised" });
-    // A second tap shows the same booking; and nobody is told of it again.
-    expect(mustPerform(world.hogar, takeWish, { token }, visitor)).toEqual({ link });
-    expect([await told(world), entries(world)]).toEqual([1, []]);
-    // What is booked is not withdrawn; and when the office ends the link, the key of the wish ends with it.
-    expect(perform(world.hogar, withdrawWish, { token }, visitor)).toMatchObject({ problem: { code: "not-found" } });
-    mustPerform(world.hogar, renewLink, { jobId: 1 }, office);
-    expect(look(world.hogar, wishView, { token }, visitor)).toMatchObject({ problem: { code: "link-ended" } });
-  });
-
-  it("stays where somebody was faster, and ends when it is withdrawn", async () => {
-    const world = worldWithPost();
-    const id = ask(world, { wish: { ...late, weekdays: 4 } });
-    openEvening(world);
-    await told(world);
-    const { told: window } = one<{ told: string }>(world.hogar, "SELECT told FROM requests WHERE id = ?", id);
-    const { date, from, to } = JSON.parse(window) as { date: string; from: number; to: number };
-    while (world.offers().some((o) => o.from === from)) world.booked({ window: { date, from, to }, nth: 11 });
-    const token = sealedToken(world.hogar, { kind: "wish", id: id });
-    expect(perform(world.hogar, takeWish, { token }, visitor)).toMatchObject({
-      problem: { code: "window-gone", sentence: expect.stringContaining("You stay on our list") },
-    });
-    expect(await told(world)).toBe(2);
-    mustPerform(world.hogar, withdrawWish, { token }, visitor);
-    expect(perform(world.hogar, takeWish, { token }, visitor)).toMatchObject({ problem: { code: "link-ended" } });
-  });
-
-  it("ends with its last day: nobody is told any more, and the office reads that none came in time", async () => {
-    const world = worldWithPost();
-    ask(world, { wish: { ...late, until: "2027-03-11" } });
-    expect(entries(world)).toMatchObject([{ waits: "no window suits", when: "any day, 17–20, until 11 March 2027" }]);
-    world.at("2027-03-12", 9 * 60);
-    openEvening(world);
-    expect(await told(world)).toBe(0);
-    expect(entries(world)).toMatchObject([{ waits: "no window came in time" }]);
-  });
-
-  it("wakes nobody: what opens at night is told in the morning, and nothing is agreed to that was not asked", async () => {
-    const world = worldWithPost();
-    ask(world);
-    openEvening(world);
-    world.at("2027-03-09", 23 * 60);
-    expect(await told(world)).toBe(0);
-    world.at("2027-03-10", 9 * 60);
-    expect(await told(world)).toBe(1);
-    const token = sealedToken(world.hogar, { kind: "wish", id: 1 });
-    mustPerform(world.hogar, takeWish, { token }, visitor);
-    expect([
-      one(world.hogar, "SELECT reminders FROM customers"),
-      world.hogar.store.sql("SELECT * FROM consents").all(),
-    ]).toEqual([{ reminders: 0 }, []]);
-  });
-
-  it("is opened by its own link only", () => {
-    const world = smallWorld();
-    const [one_, other] = [ask(world), ask(world)];
-    const forged = `${other}.${sealedToken(world.hogar, { kind: "wish", id: one_ }).split(".")[1]}`;
-    for (const token of [forged, "1", "1.x", "../1", ""])
-      expect(perform(world.hogar, takeWish, { token }, visitor)).toMatchObject({ problem: { code: "link-ended" } });
-  });
-});
-
 describe("the office", () => {
   it("sees the best windows with who would come, books a request in one of them and tells the customer", () => {
     const world = smallWorld();
@@ -490,56 +333,6 @@ describe("what a customer changes by the link", () => {
       "Cancelled by the customer: Chimney sweep, Friday 12 March, 15–17",
     ]);
     expect(mails[2]!.body).toContain("“The bell does not work.”");
-  });
-});
-
-describe("the front door's settings", () => {
-  const save = (world: World, more: object) => {
-    const view = look(world.hogar, setup, {}, office);
-    return perform(world.hogar, saveFrontDoor, { ...(view.ok ? view.value.frontDoor : {}), ...more }, office);
-  };
-  it("refuse colours that cannot be read, addresses that run something, and fields with effects", () => {
-    const world = smallWorld();
-    expect(save(world, { accent: "#eeeeaa" })).toMatchObject({
-      problem: { fields: { "/accent": expect.stringContaining("contrast") } },
-    });
-    expect(save(world, { ground: "#222222" })).toMatchObject({
-      problem: { fields: { "/ground": expect.stringContaining("lighter") } },
-    });
-    for (const doneAddress of ["javascript:alert(1)", "data:text/html,x", "//evil", "ftp://a.example"])
-      expect(save(world, { doneAddress })).toMatchObject({
-        problem: { fields: { "/doneAddress": "Write an address such as https://marrowick.example." } },
-      });
-    expect(
-      save(world, { fields: [{ id: "a", words: "How many?", required: false, kind: "count", min: 1, max: 3 }] }),
-    ).toMatchObject({ problem: { fields: { "/fields/0": expect.any(String) } } });
-    expect(save(world, { accent: "#7a1f3d", ground: "#fffdf5", sites: ["https://marrowick.example/contact"] }).ok).toBe(
-      true,
-    );
-    expect(one(world.hogar, "SELECT accent, sites FROM front_door")).toEqual({
-      accent: "#7a1f3d",
-      sites: '["https://marrowick.example"]',
-    });
-  });
-
-  it("ask their fields of everybody, and keep the answers with the job", () => {
-    const world = smallWorld();
-    expect(
-      save(world, {
-        fields: [
-          { id: "agree", words: "I have read the house rules", required: true, kind: "tick" },
-          { id: "parking", words: "Where can we park?", required: false, kind: "text", most: 100 },
-        ],
-      }).ok,
-    ).toBe(true);
-    expect(world.book()).toMatchObject({ problem: { fields: { "/fields/agree": "Please answer this." } } });
-    expect(world.book({ more: { fields: { agree: false } } })).toMatchObject({
-      problem: { fields: { "/fields/agree": "Please tick this." } },
-    });
-    const { jobId } = world.booked({ more: { fields: { agree: true, parking: "In the yard" } } });
-    expect(
-      JSON.parse(one<{ fields: string }>(world.hogar, "SELECT fields FROM jobs WHERE id = ?", jobId).fields),
-    ).toMatchObject([{ words: "yes" }, { question: "Where can we park?", words: "In the yard" }]);
   });
 });
 

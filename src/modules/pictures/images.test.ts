@@ -1,25 +1,11 @@
-import { mustPerform, perform } from "@/kernel/operation";
+import { mustPerform } from "@/kernel/operation";
 import { saveBusiness } from "@/modules/business/operations/save-business";
 import { saveService } from "@/modules/catalogue/operations/save-service";
 import { makeRequest } from "@/modules/requests/operations/requests";
-import { office, one, smallWorld, system, visitor } from "@demo/small-world";
+import { businessInput, office, one, saidOf, serviceInput, smallWorld, system, visitor } from "@demo/small-world";
 import sharp from "sharp";
 import { readImage, takeImage } from "./images";
 import { forgetPictures } from "./operations/forget-pictures";
-
-const problem = (result: ReturnType<typeof perform>) =>
-  result.ok ? "done" : (Object.values(result.problem.fields ?? {})[0] ?? result.problem.sentence);
-const business = {
-  name: "Marrowick Hearth & Flue",
-  phone: "+1 555 0100",
-  mail: "office@marrowick.example",
-  paymentDays: 14,
-  reminderHours: 24,
-  messageFrom: 480,
-  messageTo: 1200,
-  travelMarginMinutes: 2,
-  travelMarginPercent: 10,
-};
 
 describe("pictures", () => {
   const picture = (format: "png" | "jpeg", width = 1200, height = 900) => {
@@ -63,7 +49,7 @@ describe("pictures", () => {
         return kept.ok ? kept.value.token : "";
       }),
     );
-    mustPerform(world.hogar, saveBusiness, { ...business, mark: tokens[0]! }, office);
+    mustPerform(world.hogar, saveBusiness, { ...businessInput, mark: tokens[0]! }, office);
     const left = () => tokens.map((token) => readImage(world.hogar, token) !== undefined);
     mustPerform(world.hogar, forgetPictures, {}, system);
     expect(left()).toEqual([true, true]);
@@ -96,20 +82,12 @@ describe("pictures", () => {
       world.hogar,
       saveService,
       {
+        ...serviceInput,
         id: world.services.sweep,
         code: "SW",
         name: "Chimney sweep",
-        category: "Sweeping",
-        description: "",
         priceMinor: 7900,
-        taxBp: 2100,
         minutes: 60,
-        beforeMinutes: 0,
-        afterMinutes: 0,
-        crew: 1,
-        skills: ["sweep"],
-        deposit: { kind: "none", value: 0 },
-        active: true,
         questions: [{ id: "pot", words: "A photo of the pot", required: true, kind: "photo", most: 2 }],
       },
       office,
@@ -117,7 +95,7 @@ describe("pictures", () => {
     const kept = await takeImage(world.hogar, visitor, "answer", await picture("png", 10, 10));
     const token = kept.ok ? kept.value.token : "";
     const window = world.offers(world.services.sweep, 10, { pot: [token] })[0]!;
-    expect(problem(world.book({ window, answers: { pot: ["not-a-picture-of-ours"] } }))).toBe(
+    expect(saidOf(world.book({ window, answers: { pot: ["not-a-picture-of-ours"] } }))).toBe(
       "A photo did not arrive. Take it away and add it again.",
     );
     const { jobId } = world.booked({ window, answers: { pot: [token] } });

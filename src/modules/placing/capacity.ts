@@ -2,7 +2,6 @@ import { groupBy } from "@/core/group";
 import { addDays } from "@/core/time/dates";
 import { type Booking, type Limit, mondayOf, takenOf } from "@/core/windows/limits";
 import type { Capacity } from "@/core/windows/question";
-
 import type { VisitToPlace } from "@/core/windows/visit-to-place";
 import type { ViewContext } from "@/kernel/operation";
 import { idsColumn } from "@/store/columns";

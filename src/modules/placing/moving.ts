@@ -2,7 +2,6 @@ import { localDate } from "@/core/time/local";
 import { windowIn } from "@/core/time/local-words";
 import { dayWords } from "@/core/time/words";
 import type { Offer } from "@/core/windows/offer";
-
 import type { OperationContext } from "@/kernel/operation";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { insertRow } from "@/store/insert";

@@ -8,7 +8,6 @@ import { type Span, subtractSpans } from "@/core/time/spans";
 import { visitStates } from "@/core/visits/states";
 import { type ForecastRoom, keepingRoom } from "@/core/windows/forecasts";
 import type { CandidateTechnician, TechnicianDay } from "@/core/windows/question";
-
 import type { HeldSkill } from "@/core/windows/skills";
 import type { Hogar } from "@/kernel/hogar";
 import { viewContext, type ViewContext } from "@/kernel/operation";

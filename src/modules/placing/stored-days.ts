@@ -5,7 +5,6 @@ import { type LocalDate, weekdayOf } from "@/core/time/dates";
 import { epochMinute } from "@/core/time/local";
 import { joinSpans, type Span, subtractSpans } from "@/core/time/spans";
 import type { TechnicianDay } from "@/core/windows/question";
-
 import type { ViewContext } from "@/kernel/operation";
 import type { Rows } from "@/store/rows";
 import type { VisitRow } from "./visits";

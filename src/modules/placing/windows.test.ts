@@ -20,7 +20,7 @@ import { saveTechnician } from "@/modules/team/operations/save-technician";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
 import { runDue } from "@/worker/loop";
-import { office, one, smallWorld, visitor } from "@demo/small-world";
+import { office, one, serviceInput, smallWorld, visitor } from "@demo/small-world";
 import fc from "fast-check";
 import { saveBookingRules } from "./operations/booking-rules";
 import { moveVisit } from "./operations/move-visit";
@@ -50,20 +50,12 @@ const service = (world: World, more: object) =>
     world.hogar,
     saveService,
     {
+      ...serviceInput,
       id: world.services.sweep,
       code: "SW",
       name: "Chimney sweep",
-      category: "Sweeping",
-      description: "",
       priceMinor: 7900,
-      taxBp: 2100,
       minutes: 60,
-      beforeMinutes: 0,
-      afterMinutes: 0,
-      crew: 1,
-      skills: ["sweep"],
-      deposit: { kind: "none", value: 0 },
-      active: true,
       ...more,
     },
     office,

@@ -14,7 +14,7 @@ import { setup } from "@/modules/setup/views/setup";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { firstPage } from "@/ui/first-page";
 import { runDue } from "@/worker/loop";
-import { office, one, smallWorld, visitor } from "@demo/small-world";
+import { office, one, serviceInput, smallWorld, visitor } from "@demo/small-world";
 import type { SendQuote } from "./inputs";
 import { acceptQuote, bookQuote, declineQuote, putAwayQuotes, sendQuote } from "./operations/quotes";
 import { quoteOffers, quote as quoteView } from "./views/quote";
@@ -128,20 +128,13 @@ describe("a quote", () => {
       world.hogar,
       saveService,
       {
+        ...serviceInput,
         id: world.services.sweep,
         code: "SW",
         name: "Chimney sweep",
-        category: "Sweeping",
-        description: "",
         priceMinor: 99_900,
         taxBp: 600,
         minutes: 60,
-        beforeMinutes: 0,
-        afterMinutes: 0,
-        crew: 1,
-        skills: ["sweep"],
-        deposit: { kind: "none", value: 0 },
-        active: true,
       },
       office,
     );
@@ -292,20 +285,13 @@ describe("a quote", () => {
       world.hogar,
       saveService,
       {
+        ...serviceInput,
         id: world.services.survey,
         code: "CS",
         name: "Camera survey",
-        category: "Sweeping",
-        description: "",
         priceMinor: 16_000,
-        taxBp: 2100,
         minutes: 90,
-        beforeMinutes: 0,
-        afterMinutes: 0,
-        crew: 1,
-        skills: ["sweep"],
         deposit: { kind: "percent", value: 2500 },
-        active: true,
         confirm: true,
       },
       office,

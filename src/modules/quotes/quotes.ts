@@ -3,7 +3,6 @@ import { hasRunOut, quotedOrder } from "@/core/catalogue/quotes";
 import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
 import type { WindowAnswer } from "@/core/windows/offer";
-
 import { firstLinkTokenOf, openedBy } from "@/kernel/links";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import type { Wanted } from "@/modules/booking/wanted";

@@ -2,11 +2,10 @@ import { Refusal } from "@/core/problems";
 import { actorWords, type OperationContext, type ViewContext } from "@/kernel/operation";
 import { agreeJob } from "@/modules/booking/agree";
 import { findWanted, priceIn, type Wanted } from "@/modules/booking/wanted";
-import { itemsColumn, photosColumn } from "@/store/columns";
-import type { Rows } from "@/store/rows";
-
 import { customerFor, siteFor } from "@/modules/customers/customers";
 import { tellBooked } from "@/modules/messages/tell-booked";
+import { itemsColumn, photosColumn } from "@/store/columns";
+import type { Rows } from "@/store/rows";
 
 export type RequestRow = Rows["requests"];
 

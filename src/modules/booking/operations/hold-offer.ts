@@ -1,5 +1,4 @@
 import { isOnOurWay } from "@/core/windows/offer";
-
 import { input } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { chosen } from "@/modules/catalogue/inputs";

@@ -6,7 +6,6 @@ import { localOf } from "@/core/time/local";
 import { windowIn } from "@/core/time/local-words";
 import { dayShort } from "@/core/time/words";
 import type { WindowAnswer } from "@/core/windows/offer";
-
 import { suits, wishWords } from "@/core/windows/wishes";
 import { DateText, Id, input, OrNull } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";

@@ -5,7 +5,6 @@ import { moneyWords, totalOf } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
 import { dayWords } from "@/core/time/words";
 import type { Offer } from "@/core/windows/offer";
-
 import { Id, input, Money, OrNull } from "@/kernel/inputs";
 import { firstLinkTokenOf, linkTokenOf, ownLinkPlaceholder } from "@/kernel/links";
 import { actorWords, defineOperation, type OperationContext } from "@/kernel/operation";

@@ -3,9 +3,8 @@ import { windowIn } from "@/core/time/local-words";
 import { dayWords } from "@/core/time/words";
 import { firstLinkTokenOf } from "@/kernel/links";
 import { defineView } from "@/kernel/view";
-import { chosenWindowColumn, itemsColumn } from "@/store/columns";
-
 import { readItem, titleOf } from "@/modules/catalogue/catalogue";
+import { chosenWindowColumn, itemsColumn } from "@/store/columns";
 import { readFrontDoor } from "@/store/front-door";
 import { WishToken } from "../inputs";
 import { openWish } from "../wishes";

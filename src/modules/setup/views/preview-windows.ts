@@ -3,7 +3,6 @@ import { Refusal } from "@/core/problems";
 import { addDays, datesFrom } from "@/core/time/dates";
 import { localOf } from "@/core/time/local";
 import { isOnOurWay } from "@/core/windows/offer";
-
 import { mostTelling, type Reason } from "@/core/windows/reasons";
 import { reasonWords } from "@/core/windows/words";
 import { Id, input } from "@/kernel/inputs";

@@ -1,6 +1,5 @@
 "use client";
 import { weekdayNames } from "@/core/time/words";
-
 import { TimeField } from "@/ui/form-parts";
 import { useHabits, weekdaysFrom } from "@/ui/habits";
 import { ink } from "@/ui/palette";

@@ -1,5 +1,4 @@
 "use client";
-
 import type { PatternPart } from "@/core/windows/patterns";
 import { TimeField, WeekdaysField, WholeField } from "@/ui/form-parts";
 import { ink } from "@/ui/palette";

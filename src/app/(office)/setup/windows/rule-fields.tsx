@@ -1,7 +1,6 @@
 "use client";
 import { type RepeatEvery, ruleWords } from "@/core/repeats/rule";
 import type { Capacity } from "@/core/windows/question";
-
 import { Columns, OptionalWholeField } from "@/ui/form-parts";
 import Autocomplete from "@mui/material/Autocomplete";
 import TextField from "@mui/material/TextField";

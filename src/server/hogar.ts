@@ -5,6 +5,6 @@ import path from "node:path";
 /** The one application of this process. Kept globally, since the server loads its modules more than once. */
 export const shared = globalThis as { hogar?: Hogar; stopWorker?: () => Promise<void> };
 
-export const dataFolder = (): string => path.resolve(process.env.HOGAR_DATA ?? "data");
+export const dataFolder = (): string => path.resolve(/* turbopackIgnore: true */ process.env.HOGAR_DATA ?? "data");
 
 export const getHogar = (): Hogar => (shared.hogar ??= openHogar({ folder: dataFolder() }));

@@ -17,7 +17,7 @@ export interface PickedWindow {
   to: number;
   /** The window as it is read. */
   words: string;
-  then: string[];
+  followingDays: string[];
   onOurWay: boolean;
 }
 

@@ -81,7 +81,7 @@ const empty: Draft = {
   source: null,
 };
 /** Drafts of another shape are begun anew. */
-const key = "hogar booking 2";
+const key = "hogar booking 3";
 
 /** A new draft of somebody who is known by a link of theirs. */
 export const beginAgain = (known: Pick<Draft, "name" | "mail" | "phone" | "address">): void =>

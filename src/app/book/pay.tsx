@@ -39,7 +39,7 @@ export function Pay({ draft, chosen, order, payAll, business, wrong, onType, onT
   return (
     <Box>
       <Typography sx={{ mb: 3 }}>
-        {daysWords([draft.offer!.date, ...draft.offer!.then])}, {draft.offer!.words}, at {draft.address!.line}
+        {daysWords([draft.offer!.date, ...draft.offer!.followingDays])}, {draft.offer!.words}, at {draft.address!.line}
         {draft.repeat && `; then ${ruleWords(draft.repeat)}`}.
       </Typography>
       <Box sx={{ my: 4 }}>

@@ -77,7 +77,7 @@ export function Summary({ chosen, order, offer, kept, business, always, onBack, 
           }}
         >
           <span>
-            {daysWords([offer.date, ...offer.then])}, {offer.words}
+            {daysWords([offer.date, ...offer.followingDays])}, {offer.words}
           </span>
           {kept}
         </Box>

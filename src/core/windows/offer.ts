@@ -20,7 +20,7 @@ export interface Offer extends PromiseWindow {
   /** The common start of a crew of several. */
   meetAt: number | null;
   /** The following days of work of several days, with their common starts. */
-  then: (PromiseWindow & { meetAt: number | null })[];
+  followingDays: (PromiseWindow & { meetAt: number | null })[];
 }
 
 /** A neighbour window: somebody is near then anyway. Minutes of extra driving, for the whole crew and all days. */

@@ -119,7 +119,7 @@ describe("offers, against the plain checker", () => {
             today: date,
             rules: { notice: 0, furthestDays: 10, capacity: { mode: "route" }, limits: [] },
             visit: { ...visit, skills: [], crew: 2 },
-            windows: [{ date, from, to, then: [{ date: second, from, to }] }],
+            windows: [{ date, from, to, followingDays: [{ date: second, from, to }] }],
             refusal: () => [],
             travel,
             technicians: team.map((both, i) => ({
@@ -138,7 +138,7 @@ describe("offers, against the plain checker", () => {
           if (!answer?.offered) return;
           for (const { id } of answer.technicians) {
             expect(starts[Number(id)]![0]!.has(answer.meetAt!)).toBe(true);
-            expect(starts[Number(id)]![1]!.has(answer.then[0]!.meetAt!)).toBe(true);
+            expect(starts[Number(id)]![1]!.has(answer.followingDays[0]!.meetAt!)).toBe(true);
           }
         },
       ),

@@ -275,7 +275,7 @@ describe("a crew", () => {
 });
 
 describe("work of several days", () => {
-  const window = { ...nine, then: [dayAfter(nine)] };
+  const window = { ...nine, followingDays: [dayAfter(nine)] };
 
   it("is offered where the same technician can come on every day of it", () => {
     const team = [technician("t1", { off: ["2027-03-12"] }), technician("t2")];
@@ -292,7 +292,7 @@ describe("work of several days", () => {
         technicians: [technician("t1"), technician("t2"), technician("t3", { off: ["2027-03-12"] })],
       }),
     );
-    expect(answer).toMatchObject({ offered: true, meetAt: 540, then: [{ date: "2027-03-12", meetAt: 540 }] });
+    expect(answer).toMatchObject({ offered: true, meetAt: 540, followingDays: [{ date: "2027-03-12", meetAt: 540 }] });
     expect(
       words(
         question({
@@ -312,12 +312,12 @@ describe("work of several days", () => {
       to: epochMinute("2027-03-26", 660, zone),
     };
     const weekday = (on: string) => !["2027-03-27", "2027-03-28"].includes(on);
-    const { then } = withFollowingDays(friday, 3, weekday, zone);
-    expect(then!.map((w) => [w.date, clockIn(w.from, zone), clockIn(w.to, zone)])).toEqual([
+    const { followingDays } = withFollowingDays(friday, 3, weekday, zone);
+    expect(followingDays!.map((w) => [w.date, clockIn(w.from, zone), clockIn(w.to, zone)])).toEqual([
       ["2027-03-29", "09:00", "11:00"],
       ["2027-03-30", "09:00", "11:00"],
     ]);
-    expect(then![0]!.from - friday.from).toBe(3 * 1440 - 60);
+    expect(followingDays![0]!.from - friday.from).toBe(3 * 1440 - 60);
     expect(words(question({ windows: [withFollowingDays(nine, 2, () => false, zone)] }))[0]).toBe(
       "the work goes on for several days, and none follows soon enough",
     );

@@ -52,7 +52,7 @@ function brokenRules({ now, today, rules, refusal }: WindowsQuestion, window: As
   if (beyond > 0) broken.push({ code: "too-far-ahead", days: beyond });
   broken.push(...refusal(window));
   if (rules.capacity.mode === "ask") broken.push({ code: "asks-first" });
-  if (window.then === null) broken.push({ code: "no-following-day" });
+  if (window.followingDays === null) broken.push({ code: "no-following-day" });
   for (const limit of rules.limits)
     for (const day of daysOf(window)) {
       const over = reached(limit, day);
@@ -66,7 +66,7 @@ function brokenRules({ now, today, rules, refusal }: WindowsQuestion, window: As
 /** Somebody who fits: on the first day, and on those that follow. Where nobody else has to come along, with the best position only. */
 interface Fitting extends Member {
   load: number;
-  then: readonly Member[];
+  followingDays: readonly Member[];
 }
 
 interface Judged {
@@ -77,13 +77,13 @@ interface Judged {
 /** Every technician against a window and the days that follow it: fits, or what stops them. */
 function judge(question: WindowsQuestion, window: AskedWindow, team: (date: LocalDate) => Team): Judged {
   const first = judgeDay(question, window, team(window.date));
-  return (window.then ?? []).reduce<Judged>((before, day) => {
+  return (window.followingDays ?? []).reduce<Judged>((before, day) => {
     const next = judgeDay(question, day, team(day.date));
     const members = new Map(next.fitting.map((f) => [f.id, f]));
     const stillIn = new Set(before.fitting.map((f) => f.id));
     return {
       fitting: before.fitting.flatMap((f) =>
-        members.has(f.id) ? [{ ...f, then: [...f.then, members.get(f.id)!] }] : [],
+        members.has(f.id) ? [{ ...f, followingDays: [...f.followingDays, members.get(f.id)!] }] : [],
       ),
       reasons: [...before.reasons, ...next.reasons.filter((r) => stillIn.has(r.technician))],
     };
@@ -108,7 +108,7 @@ function judgeDay({ visit }: WindowsQuestion, day: PromiseWindow, { able, reason
     }
     const insertions =
       visit.crew === 1 ? one(bestInto(rooms, prepared, day, length)) : insertionsInto(rooms, prepared, day, length);
-    if (insertions.length) fitting.push({ id, load, day: prepared, insertions, then: noMore });
+    if (insertions.length) fitting.push({ id, load, day: prepared, insertions, followingDays: noMore });
     else {
       const { position, shortBy, late } = nearestMiss(rooms, prepared, day, length);
       reasons.push({
@@ -161,7 +161,7 @@ function decide(
       technicians: [],
       extraDriving: 0,
       meetAt: null,
-      then: daysOf(window)
+      followingDays: daysOf(window)
         .slice(1)
         .map((d) => ({ ...bare(d), meetAt: null })),
     };
@@ -205,7 +205,7 @@ function crewOffer(
   }
   if (wanted?.only && !ids.includes(wanted.technician))
     return { reasons: [{ code: "crew-incomplete", needed: crew, able: ids }] };
-  const candidates = fitting.map((f) => ({ id: f.id, load: f.load, days: [f, ...f.then] }));
+  const candidates = fitting.map((f) => ({ id: f.id, load: f.load, days: [f, ...f.followingDays] }));
   const together = bestCrew(candidates, lengthOf(visit), crew, wanted?.technician ?? null);
   if (!together || (wanted?.only && !together.members.has(wanted.technician)))
     return { reasons: [{ code: "crew-never-together", needed: crew, able: ids }] };
@@ -227,9 +227,9 @@ const byDriving = (a: OfferedTechnician, b: OfferedTechnician): number =>
 const offeredAtBest = (f: Fitting): OfferedTechnician =>
   offeredAs(
     f,
-    f.then.length === 0 && f.insertions.length === 1
+    f.followingDays.length === 0 && f.insertions.length === 1
       ? f.insertions
-      : [leastDriving(f.insertions)!, ...f.then.map((day) => leastDriving(day.insertions)!)],
+      : [leastDriving(f.insertions)!, ...f.followingDays.map((day) => leastDriving(day.insertions)!)],
   );
 
 /** One insertion for each day of the work. */
@@ -246,7 +246,7 @@ const offer = (window: AskedWindow, technicians: OfferedTechnician[], crew: numb
   technicians,
   extraDriving: technicians.slice(0, crew).reduce((sum, t) => sum + t.extraDriving, 0),
   meetAt: at[0] ?? null,
-  then: daysOf(window)
+  followingDays: daysOf(window)
     .slice(1)
     .map((day, i) => ({ ...bare(day), meetAt: at[i + 1] ?? null })),
 });

@@ -72,10 +72,11 @@ export function withFollowingDays(
 ): AskedWindow {
   if (days <= 1) return window;
   const [from, to] = [localOf(window.from, zone).minute, localOf(window.to, zone).minute];
-  const then: PromiseWindow[] = [];
-  for (let ahead = 1; ahead <= 14 && then.length < days - 1; ahead++) {
+  const followingDays: PromiseWindow[] = [];
+  for (let ahead = 1; ahead <= 14 && followingDays.length < days - 1; ahead++) {
     const date = addDays(window.date, ahead);
-    if (isWorkingDay(date)) then.push({ date, from: epochMinute(date, from, zone), to: epochMinute(date, to, zone) });
+    if (isWorkingDay(date))
+      followingDays.push({ date, from: epochMinute(date, from, zone), to: epochMinute(date, to, zone) });
   }
-  return { ...window, then: then.length === days - 1 ? then : null };
+  return { ...window, followingDays: followingDays.length === days - 1 ? followingDays : null };
 }

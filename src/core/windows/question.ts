@@ -57,7 +57,7 @@ interface AskedVisit {
 
 /** A window as it is asked for: work of several days brings the windows of the following days; null where these are missing. */
 export interface AskedWindow extends PromiseWindow {
-  then?: readonly PromiseWindow[] | null;
+  followingDays?: readonly PromiseWindow[] | null;
 }
 
 export interface CandidateTechnician {
@@ -75,6 +75,6 @@ export type TechnicianDay =
   | { works: true; day: PreparedDay; load: number }
   | { works: false; code: "off" | "outside-hours" | "day-not-feasible" };
 
-export const daysOf = (window: AskedWindow): PromiseWindow[] => [window, ...(window.then ?? [])];
+export const daysOf = (window: AskedWindow): PromiseWindow[] => [window, ...(window.followingDays ?? [])];
 
 export const lengthOf = ({ before, minutes, after }: AskedVisit): number => before + minutes + after;

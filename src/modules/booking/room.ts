@@ -34,7 +34,7 @@ export function takeRoom(
   const { visit } = wanted;
   const crew = offer.technicians.slice(0, visit.crew).map((t) => Number(t.id));
   let first: number | null = null;
-  for (const day of [offer, ...offer.then]) {
+  for (const day of [offer, ...offer.followingDays]) {
     const id: number = insertRow(context.sql, "visits", {
       state: "held",
       first_visit_id: first,

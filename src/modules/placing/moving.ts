@@ -23,7 +23,7 @@ export function moveTo(
   const { sql, now, business } = context;
   for (const day of days) takeOut(context, day.id);
   let told = false;
-  for (const [i, to] of [offer, ...offer.then].entries()) {
+  for (const [i, to] of [offer, ...offer.followingDays].entries()) {
     const day = days[i]!;
     const moved = day.window_from !== to.from || day.window_to !== to.to;
     sql(

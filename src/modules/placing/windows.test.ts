@@ -422,7 +422,7 @@ describe("work of several days", () => {
       },
       office,
     );
-    expect(world.offers()[0]).toMatchObject({ date: "2027-03-10", then: [{ date: "2027-03-12" }] });
+    expect(world.offers()[0]).toMatchObject({ date: "2027-03-10", followingDays: [{ date: "2027-03-12" }] });
   });
 
   it("gives all its room back when a hold lapses, moves as one, and is invoiced when the last day is done", async () => {

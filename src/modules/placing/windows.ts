@@ -95,7 +95,7 @@ function questionWithin(
   const asked = windows.map((window) =>
     withFollowingDays(window, visit.days, (date) => isWorkingDay(calendar, date), zone),
   );
-  const dates = [...new Set(asked.flatMap((w) => [w.date, ...(w.then ?? []).map((d) => d.date)]))].sort();
+  const dates = [...new Set(asked.flatMap((w) => [w.date, ...(w.followingDays ?? []).map((d) => d.date)]))].sort();
   const planning = loadPlanning(context, dates, options.without);
   return questionOn(context, planning, visit, asked, calendar, options);
 }
@@ -232,7 +232,7 @@ export const pickable = ({ business }: ViewContext, offer: Offer) => ({
   from: offer.from,
   to: offer.to,
   words: windowIn(offer.from, offer.to, business.time_zone),
-  then: offer.then.map((day) => day.date),
+  followingDays: offer.followingDays.map((day) => day.date),
   onOurWay: isOnOurWay(offer),
 });
 

@@ -26,7 +26,7 @@ import { announcements, type Landing, liftWords, overLanding, toNextLanding } fr
 import type { BoardDay, BoardVisit, Held } from "./data";
 import { Hints } from "./hint";
 import { Liftable, type Lifted, LiftedVisit } from "./lift";
-import { MoveQuestion, useMove, type Wish } from "./move";
+import { MoveQuestion, useMove, type AskedMove } from "./move";
 import { Row } from "./row";
 import { type Frame, hoursShown, leftOf } from "./scale";
 import { Tray } from "./tray";
@@ -40,7 +40,7 @@ export function Board({ date, today, openVisit }: { date: string; today: string;
   const day = useShown("board", { date }, 60_000);
   const strip = useShown("day-strip", {}, 60_000);
   const [lifted, setLifted] = useState<Lifted | null>(null);
-  const [wish, setWish] = useState<Wish | null>(null);
+  const [wish, setWish] = useState<AskedMove | null>(null);
   const move = useMove();
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
@@ -93,7 +93,7 @@ export function Board({ date, today, openVisit }: { date: string; today: string;
       visit.crew === 1
         ? [technicianId]
         : crewWith(technicianId, visit.crew, before, options?.find((o) => o.from === from)?.crew ?? null);
-    const asked: Wish = { visit, date: day.date, technicianIds: crew, from, to, before };
+    const asked: AskedMove = { visit, date: day.date, technicianIds: crew, from, to, before };
     if (visit.state === "promised" && (from !== visit.windowFrom || to !== visit.windowTo)) setWish(asked);
     else void move(asked);
   };

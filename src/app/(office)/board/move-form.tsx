@@ -11,14 +11,14 @@ import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import { useEffect, useState } from "react";
 import type { VisitDetails } from "./data";
-import { MoveQuestion, useMove, type Wish } from "./move";
+import { MoveQuestion, useMove, type AskedMove } from "./move";
 
 /** Moving by menu: a day, a window, and who; with what each would cost, or why it cannot be. */
 export function MoveForm({ visit }: { visit: VisitDetails }) {
   const [date, setDate] = useState(visit.date);
   const [window, setWindow] = useState<string>(`${visit.windowFrom} ${visit.windowTo}`);
   const [chosen, setChosen] = useState<number[]>(visit.technicians.map((t) => t.id));
-  const [wish, setWish] = useState<Wish | null>(null);
+  const [wish, setWish] = useState<AskedMove | null>(null);
   const { data: options } = useLive("placement-options", { visitId: visit.id, date });
   const move = useMove();
 
@@ -34,7 +34,7 @@ export function MoveForm({ visit }: { visit: VisitDetails }) {
     );
   const go = () => {
     if (!option) return;
-    const asked: Wish = {
+    const asked: AskedMove = {
       visit: { id: visit.id, customer: visit.customer.name, windowFrom: visit.windowFrom, windowTo: visit.windowTo },
       date,
       technicianIds: chosen,

@@ -9,7 +9,7 @@ import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
 import { useSnackbar } from "notistack";
 
-export interface Wish {
+export interface AskedMove {
   visit: { id: number; customer: string; windowFrom: number; windowTo: number };
   date: string;
   technicianIds: number[];
@@ -24,7 +24,7 @@ export function useMove() {
   const { send } = useChange("move-visit");
   const { enqueueSnackbar } = useSnackbar();
   const sayWithUndo = useUndo();
-  return async (wish: Wish): Promise<boolean> => {
+  return async (wish: AskedMove): Promise<boolean> => {
     const done = await send({
       visitId: wish.visit.id,
       technicianIds: wish.technicianIds,
@@ -57,8 +57,8 @@ export function MoveQuestion({
   onYes,
   onNo,
 }: {
-  wish: Wish | null;
-  onYes: (wish: Wish) => void;
+  wish: AskedMove | null;
+  onYes: (wish: AskedMove) => void;
   onNo: () => void;
 }) {
   return (

@@ -241,7 +241,7 @@ function OfWindow({ window, data }: { window: Window; data: Explained }) {
     <Box sx={{ display: "grid", gap: 3 }}>
       <Box>
         {window.offered
-          ? `It is offered${window.onOurWay === null ? "" : `, at ${window.onOurWay} min of extra driving`}${window.meetAt === null ? "" : `; the crew meets at ${clock(window.meetAt)}`}${window.then.length ? `; the work ${followingDays(window.then)}` : ""}.`
+          ? `It is offered${window.onOurWay === null ? "" : `, at ${window.onOurWay} min of extra driving`}${window.meetAt === null ? "" : `; the crew meets at ${clock(window.meetAt)}`}${window.followingDays.length ? `; the work ${followingDays(window.followingDays)}` : ""}.`
           : "It is not offered."}
       </Box>
       {window.against.map((rule) => (

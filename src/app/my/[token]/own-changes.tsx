@@ -135,7 +135,7 @@ function Move({ view, token, refresh }: About) {
         sx={{ ...big, mt: 2 }}
       >
         {chosen
-          ? `Move to ${daysWords([chosen.date, ...chosen.then])}, ${windowIn(chosen.from, chosen.to, timeZone)}`
+          ? `Move to ${daysWords([chosen.date, ...chosen.followingDays])}, ${windowIn(chosen.from, chosen.to, timeZone)}`
           : "Choose a window"}
       </Button>
     </Box>

@@ -167,7 +167,7 @@ function Answer({ view, token }: { view: View; token: string }) {
           {accept.busy
             ? "One moment…"
             : chosen
-              ? `Accept for ${daysWords([chosen.date, ...chosen.then])}, ${windowIn(chosen.from, chosen.to, timeZone)}`
+              ? `Accept for ${daysWords([chosen.date, ...chosen.followingDays])}, ${windowIn(chosen.from, chosen.to, timeZone)}`
               : "Choose a time to accept"}
         </Button>
       )}

@@ -125,7 +125,7 @@ export const whyNot = defineView({
             : order.totalMinor,
         onOurWay: answer.offered && answer.technicians.length > 0 ? answer.extraDriving : null,
         meetAt: answer.offered && answer.meetAt !== null ? ofDay(answer.meetAt) : null,
-        then: answer.offered ? answer.then.map((day) => day.date) : [],
+        followingDays: answer.offered ? answer.followingDays.map((day) => day.date) : [],
         /** Rules against the window, then what is missing of a crew. */
         against: [...rules, ...(answer.offered ? [] : answer.reasons.filter(isOfCrew))].map(told),
         technicians: technicians.map(({ id, fits, reason }) => ({

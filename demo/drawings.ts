@@ -2,7 +2,7 @@ import sharp from "sharp";
 
 /** Pictures of the demo's people, services and town: drawn here as SVG (W3C, Scalable Vector Graphics 2), kept as PNG. */
 
-const paper = "#F1EEE6";
+const wall = "#DDE3D8";
 const [ink, pine, ember, honey, moss, lake, mist] = [
   "#1E2A28",
   "#24443F",
@@ -121,7 +121,7 @@ const sky = rect(0, 0, 960, 640, "#D9E4E6") + round(760, 130, 62, "#F3E6C4");
 /** What is done, by the code of its service. */
 const works: Record<string, string> = {
   SW:
-    rect(0, 0, 960, 640, paper) +
+    rect(0, 0, 960, 640, wall) +
     flue(370) +
     line("M480 640 V250", stone, 14) +
     times(22, (i) =>
@@ -149,7 +149,7 @@ const works: Record<string, string> = {
     rect(290, 526, 380, 16, "#77716A", 6) +
     rect(0, 560, 960, 80, stone),
   CS:
-    rect(0, 0, 960, 640, paper) +
+    rect(0, 0, 960, 640, wall) +
     flue(90) +
     line("M200 0 Q206 180 200 330", honey, 14) +
     rect(180, 320, 40, 80, "#222", 12) +
@@ -175,7 +175,7 @@ const works: Record<string, string> = {
     shape("M390 150 Q480 40 570 150 Z", "#77807F") +
     line("M600 120 q60 -20 110 10 M610 160 q50 -16 100 6", "#9DB7BA", 9),
   FR:
-    rect(0, 0, 960, 640, paper) +
+    rect(0, 0, 960, 640, wall) +
     flue(370) +
     times(16, (i) => rect(440, i * 40, 80, 30, i % 2 ? "#B9C0BF" : "#9AA3A3", 12)) +
     line("M640 120 q90 40 60 150 q-40 110 80 170", "#9AA3A3", 34),

@@ -5,6 +5,7 @@ import { go } from "./server";
 
 /** Types an address and takes the first that is found. */
 export async function findAddress(page: Page | FrameLocator, address: string): Promise<void> {
+  await page.locator("html[data-ready]").waitFor();
   await page.getByRole("combobox", { name: "Address" }).fill(address);
   await page.getByRole("option").first().click();
 }

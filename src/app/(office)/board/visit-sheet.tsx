@@ -156,15 +156,7 @@ export function VisitSheet({ visitId, onClose }: { visitId: number; onClose: () 
         </SheetSection>
       )}
       <SheetSection title="Repeat">
-        {visit.repeat?.active ? (
-          <p style={{ margin: 0 }}>
-            Repeats {visit.repeat.words}. Next: {visit.coming.slice(0, 3).map(dayShort).join(", ") || "none"}.
-          </p>
-        ) : mayChange && visit.jobId && visit.state !== "cancelled" ? (
-          <RepeatForm visit={visit} />
-        ) : (
-          <Box sx={{ color: ink.ash }}>Does not repeat.</Box>
-        )}
+        <Repeats visit={visit} mayChange={mayChange} />
       </SheetSection>
       {visit.jobId && <LinkSection visit={visit} mayChange={mayChange} />}
       {visit.messages.length > 0 && (
@@ -218,4 +210,16 @@ function Promise({ visit }: { visit: VisitDetails }) {
       <Box sx={{ color: ink.ash }}>{dayWords(visit.date)}</Box>
     </Box>
   );
+}
+
+/** How it comes back, or the way to make it do so. */
+function Repeats({ visit, mayChange }: { visit: VisitDetails; mayChange: boolean }) {
+  if (visit.repeat?.active)
+    return (
+      <p style={{ margin: 0 }}>
+        Repeats {visit.repeat.words}. Next: {visit.coming.slice(0, 3).map(dayShort).join(", ") || "none"}.
+      </p>
+    );
+  if (mayChange && visit.jobId && visit.state !== "cancelled") return <RepeatForm visit={visit} />;
+  return <Box sx={{ color: ink.ash }}>Does not repeat.</Box>;
 }

@@ -26,7 +26,6 @@ export function TakeWish({ view, token }: { view: ViewOutput<"wish">; token: str
     if (result.ok) setLeft(true);
     else setProblem(result.problem);
   };
-  const big = { height: 52, fontSize: 17 };
   return (
     <DoorPage look={view.look} business={view.business}>
       <Typography variant="h1">
@@ -52,26 +51,47 @@ export function TakeWish({ view, token }: { view: ViewOutput<"wish">; token: str
           {problem.sentence}
         </Alert>
       )}
-      {left ? (
-        <Typography>We do not write to you about this any more.</Typography>
-      ) : view.booked ? (
-        <Button variant="contained" fullWidth href={`/my/${view.booked}`} sx={big}>
-          See the visit
+      <WhatNow view={view} left={left} busy={busy} take={() => void take()} withdraw={() => void withdraw()} />
+    </DoorPage>
+  );
+}
+
+const big = { height: 52, fontSize: 17 };
+
+/** Taking the window, leaving the list, or what is left to do after either. */
+function WhatNow({
+  view,
+  left,
+  busy,
+  take,
+  withdraw,
+}: {
+  view: ViewOutput<"wish">;
+  left: boolean;
+  busy: boolean;
+  take: () => void;
+  withdraw: () => void;
+}) {
+  if (left) return <Typography>We do not write to you about this any more.</Typography>;
+  if (view.booked)
+    return (
+      <Button variant="contained" fullWidth href={`/my/${view.booked}`} sx={big}>
+        See the visit
+      </Button>
+    );
+  return (
+    <Box sx={{ display: "grid", gap: 2 }}>
+      {view.window ? (
+        <Button variant="contained" disabled={busy} onClick={take} sx={big}>
+          {busy ? "One moment…" : "Take it"}
         </Button>
       ) : (
-        <Box sx={{ display: "grid", gap: 2 }}>
-          {view.window && (
-            <Button variant="contained" disabled={busy} onClick={() => void take()} sx={big}>
-              {busy ? "One moment…" : "Take it"}
-            </Button>
-          )}
-          {!view.window && <Typography>We write to you when a time that suits you opens.</Typography>}
-          <Button onClick={() => void withdraw()} sx={{ height: 48 }}>
-            I no longer need it
-          </Button>
-          <Typography color="textSecondary">Anything to say? Call {view.business.phone}.</Typography>
-        </Box>
+        <Typography>We write to you when a time that suits you opens.</Typography>
       )}
-    </DoorPage>
+      <Button onClick={withdraw} sx={{ height: 48 }}>
+        I no longer need it
+      </Button>
+      <Typography color="textSecondary">Anything to say? Call {view.business.phone}.</Typography>
+    </Box>
   );
 }

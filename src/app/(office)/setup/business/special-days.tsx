@@ -55,26 +55,7 @@ export function SpecialDays({ data, saved }: { data: SetupData; saved: () => voi
             }}
           />
         ) : (
-          <Box
-            key={day.id}
-            sx={{ display: "flex", gap: 3, alignItems: "center", borderTop: `1px solid ${ink.line}`, py: 1.5 }}
-          >
-            <Box sx={{ flex: 1 }}>
-              <b>{day.name}</b> {spanWords(day)}
-              <Box sx={{ color: ink.ash, fontSize: 14 }}>
-                {day.spans.length
-                  ? `open ${day.spans.map((s) => `${clock(s.opens)} to ${clock(s.closes)}`).join(" and ")}`
-                  : "closed"}
-                {day.promised > 0 && `, ${day.promised} promised ${day.promised === 1 ? "visit stays" : "visits stay"}`}
-              </Box>
-            </Box>
-            <Button size="small" aria-label={`Change ${day.name}`} onClick={() => setEditing(day)}>
-              Change
-            </Button>
-            <IconButton aria-label={`Remove ${day.name}`} onClick={() => void takeAway(day)}>
-              <Close fontSize="small" />
-            </IconButton>
-          </Box>
+          <DayRow key={day.id} day={day} change={() => setEditing(day)} remove={() => void takeAway(day)} />
         ),
       )}
       {editing === "new" ? (
@@ -99,6 +80,27 @@ export const spanWords = ({ first, last, yearly }: Pick<SpecialDay, "first" | "l
   const short = (date: string) => (yearly ? dateWords(date).replace(/ \d{4}$/, "") : dateWords(date));
   return `${first === last ? short(first) : `${short(first)} to ${short(last)}`}${yearly ? ", every year" : ""}`;
 };
+
+function DayRow({ day, change, remove }: { day: Day; change: () => void; remove: () => void }) {
+  const hours = day.spans.map((s) => `${clock(s.opens)} to ${clock(s.closes)}`).join(" and ");
+  return (
+    <Box sx={{ display: "flex", gap: 3, alignItems: "center", borderTop: `1px solid ${ink.line}`, py: 1.5 }}>
+      <Box sx={{ flex: 1 }}>
+        <b>{day.name}</b> {spanWords(day)}
+        <Box sx={{ color: ink.ash, fontSize: 14 }}>
+          {hours ? `open ${hours}` : "closed"}
+          {day.promised > 0 && `, ${day.promised} promised ${day.promised === 1 ? "visit stays" : "visits stay"}`}
+        </Box>
+      </Box>
+      <Button size="small" aria-label={`Change ${day.name}`} onClick={change}>
+        Change
+      </Button>
+      <IconButton aria-label={`Remove ${day.name}`} onClick={remove}>
+        <Close fontSize="small" />
+      </IconButton>
+    </Box>
+  );
+}
 
 function DayForm({ day, today, done }: { day: Day | null; today: string; done: () => void }) {
   const [name, setName] = useState(day?.name ?? "");

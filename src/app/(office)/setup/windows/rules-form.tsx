@@ -109,14 +109,14 @@ export function RulesForm({ data, saved }: { data: SetupData; saved: () => void 
         </Columns>
         <Columns>
           <WholeField
-            label="Customers move until, hours before"
+            label="Move until, h before"
             value={rules.moveHours}
             onValue={(moveHours) => set({ moveHours })}
             wrong={wrong("/moveHours")}
-            helperText="By their own link"
+            helperText="Customers, by their own link"
           />
           <WholeField
-            label="and cancel until, hours before"
+            label="Cancel until, h before"
             value={rules.cancelHours}
             onValue={(cancelHours) => set({ cancelHours })}
             wrong={wrong("/cancelHours")}

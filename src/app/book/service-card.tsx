@@ -87,11 +87,17 @@ export function ServiceCard({
           component="img"
           src={imageAddress(service.picture)}
           alt=""
-          sx={{ width: 72, height: 72, objectFit: "cover", borderRadius: arch, flex: "none" }}
+          sx={{
+            width: "clamp(44px, 18vw, 72px)",
+            aspectRatio: "1",
+            objectFit: "cover",
+            borderRadius: arch,
+            flex: "none",
+          }}
         />
       )}
       <Box sx={{ flex: 1, minWidth: 0 }}>
-        <Box sx={{ display: "flex", justifyContent: "space-between", gap: 3, fontWeight: 650 }}>
+        <Box sx={{ display: "flex", flexWrap: "wrap", justifyContent: "space-between", columnGap: 3, fontWeight: 650 }}>
           <span>{service.name}</span>
           <Box component="span" sx={{ whiteSpace: "nowrap" }}>
             {priceShown(service, business.currency)}

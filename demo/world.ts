@@ -178,8 +178,10 @@ class Life {
     const { hogar, random } = this;
     const visits = hogar.store
       .sql<{ id: number; drive_from: number; arrives: number; leaves: number }>(
-        `SELECT v.id, min(p.drive_from) AS drive_from, max(p.arrives) AS arrives, max(p.leaves) AS leaves FROM visits v JOIN placements p ON p.visit_id = v.id JOIN jobs j ON j.id = v.job_id
-       WHERE v.date = ? AND v.state IN ${visitStates.sql("expect")} AND j.state = 'agreed' GROUP BY v.id ORDER BY arrives`,
+        `SELECT v.id, min(p.drive_from) AS drive_from, max(p.arrives) AS arrives, max(p.leaves) AS leaves
+          FROM visits v JOIN placements p ON p.visit_id = v.id JOIN jobs j ON j.id = v.job_id
+          WHERE v.date = ? AND v.state IN ${visitStates.sql("expect")} AND j.state = 'agreed' GROUP BY v.id
+          ORDER BY arrives`,
       )
       .all(date);
     const steps = visits.flatMap((v) => [
@@ -212,8 +214,10 @@ class Life {
     const { hogar, random } = this;
     const open = hogar.store
       .sql<{ id: number; job_id: number; open: number }>(
-        `SELECT i.invoice_id AS id, i.job_id, i.open_minor AS open FROM invoice_balances i
-       WHERE open > 0 AND i.invoice_id % 11 <> 0 AND NOT EXISTS (SELECT 1 FROM payments WHERE job_id = i.job_id AND state IN ${paymentStates.sql("under way")}) ORDER BY i.invoice_id`,
+        `SELECT i.invoice_id AS id, i.job_id, i.open_minor AS open
+          FROM invoice_balances i WHERE open > 0 AND i.invoice_id % 11 <> 0
+            AND NOT EXISTS (SELECT 1 FROM payments WHERE job_id = i.job_id AND state IN ${paymentStates.sql("under way")})
+          ORDER BY i.invoice_id`,
       )
       .all();
     for (const invoice of open) {

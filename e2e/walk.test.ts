@@ -318,6 +318,8 @@ it("the invoice for the rest is there, the customer pays it, and Money shows it 
   await page.frameLocator("iframe[title=Card]").getByRole("button", { name: "9900 0000 0000 3002" }).click();
   await page.getByRole("button", { name: "Pay €70.00" }).click();
   await page.getByRole("link", { name: "Go to your bank" }).click();
+  await page.waitForURL(/\/standins\/cards\/step\//);
+  await page.locator("html[data-ready]").waitFor();
   await page.getByRole("button", { name: "Yes, I agree" }).click();
   await page.getByText("Paid in full").waitFor();
   await context.close();

@@ -40,7 +40,8 @@ export function actorOfLink(hogar: Hogar, token: string): Extract<Actor, { kind:
   if (!id || !sealed || more.length || !/^\d{1,12}$/.test(id)) return null;
   const link = hogar.store
     .sql<{ id: number; nonce: string; job_id: number; customer_id: number }>(
-      "SELECT l.id, l.nonce, l.job_id, j.customer_id FROM links l JOIN jobs j ON j.id = l.job_id WHERE l.id = ? AND l.revoked_at IS NULL",
+      `SELECT l.id, l.nonce, l.job_id, j.customer_id
+        FROM links l JOIN jobs j ON j.id = l.job_id WHERE l.id = ? AND l.revoked_at IS NULL`,
     )
     .get(Number(id));
   if (!link) return null;

@@ -3,7 +3,7 @@ import type { ViewInput } from "@/api/client";
 import Box from "@mui/material/Box";
 import TextField from "@mui/material/TextField";
 import type { DataGridProps, GridColDef, GridSortModel, GridValidRowModel } from "@mui/x-data-grid";
-import { type ReactNode, useDeferredValue, useState } from "react";
+import { type ReactNode, useDeferredValue, useMemo, useState } from "react";
 import { DataTable } from "./data-table";
 import type { firstPage, PagedView, Sort } from "./first-page";
 import { useLive } from "./live";
@@ -40,7 +40,18 @@ export function PagedTable<N extends PagedView, R extends GridValidRowModel>({
   const search = useDeferredValue(asked.search);
   const { data, problem, loading } = useLive(name, { ...asked, ...more, search } as unknown as ViewInput<N>, everyMs);
   const page = data as { rows: R[]; count: number } | null;
-  const sortModel: GridSortModel = [{ field: asked.sort as string, sort: asked.descending ? "desc" : "asc" }];
+  const { sort, descending, size } = asked;
+  // The same objects as long as they say the same: the grid takes others for a change of its own.
+  const sortModel = useMemo(
+    (): GridSortModel => [{ field: sort as string, sort: descending ? "desc" : "asc" }],
+    [sort, descending],
+  );
+  const paginationModel = useMemo(() => ({ page: asked.page, pageSize: size }), [asked.page, size]);
+  const putInOrder = ([by]: GridSortModel) => {
+    const falling = by?.sort === "desc";
+    if (by && (by.field !== sort || falling !== descending))
+      setAsked({ ...asked, sort: by.field as Sort<N>, descending: falling, page: 0 });
+  };
   return (
     <>
       <Box sx={{ px: 6, pb: 3, display: "flex", gap: 4, alignItems: "center", flexWrap: "wrap" }}>
@@ -62,12 +73,10 @@ export function PagedTable<N extends PagedView, R extends GridValidRowModel>({
           paginationMode="server"
           sortingMode="server"
           sortingOrder={["asc", "desc"]}
-          paginationModel={{ page: asked.page, pageSize: asked.size }}
+          paginationModel={paginationModel}
           onPaginationModelChange={({ page: to, pageSize }) => setAsked({ ...asked, page: to, size: pageSize })}
           sortModel={sortModel}
-          onSortModelChange={([by]) =>
-            by && setAsked({ ...asked, sort: by.field as Sort<N>, descending: by.sort === "desc", page: 0 })
-          }
+          onSortModelChange={putInOrder}
           localeText={{
             noRowsLabel: problem?.sentence ?? (asked.search ? "Nothing is found. Try fewer letters." : empty),
           }}

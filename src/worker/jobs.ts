@@ -43,17 +43,22 @@ const deposit: PieceByPiece = {
   job: "deposit",
   stateOf: rows("SELECT * FROM jobs WHERE id = @id"),
   wordsOf: words(
-    "SELECT 'The booking of ' || c.name || ', whose deposit has not come' AS words FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE j.id = @id",
+    `SELECT 'The booking of ' || c.name || ', whose deposit has not come' AS words
+      FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE j.id = @id`,
   ),
   work: (hogar, jobId) => perform(hogar, lapseDeposit, { jobId }, worker),
 };
 const repeat: PieceByPiece = {
   job: "repeat",
   stateOf: rows(
-    "SELECT r.customer_id, r.items, r.every, r.unit, r.start_date, r.until_date, r.from_minute, r.to_minute, r.technician_id, r.state, s.*, t.lng, t.lat, t.zone_id FROM repeats r JOIN services s ON s.id = r.service_id JOIN sites t ON t.id = r.site_id WHERE r.id = @id",
+    `SELECT r.customer_id, r.items, r.every, r.unit, r.start_date, r.until_date, r.from_minute, r.to_minute,
+        r.technician_id, r.state, s.*, t.lng, t.lat, t.zone_id
+      FROM repeats r JOIN services s ON s.id = r.service_id JOIN sites t ON t.id = r.site_id WHERE r.id = @id`,
   ),
   wordsOf: words(
-    "SELECT 'The repeat of ' || c.name || ', ' || s.name AS words FROM repeats r JOIN customers c ON c.id = r.customer_id JOIN services s ON s.id = r.service_id WHERE r.id = @id",
+    `SELECT 'The repeat of ' || c.name || ', ' || s.name AS words
+      FROM repeats r JOIN customers c ON c.id = r.customer_id JOIN services s ON s.id = r.service_id
+      WHERE r.id = @id`,
   ),
   work: (hogar, repeatId) => perform(hogar, growRepeat, { repeatId }, worker),
 };
@@ -70,10 +75,12 @@ const wish: PieceByPiece = {
 const visitReminder: PieceByPiece = {
   job: "visit reminder",
   stateOf: rows(
-    "SELECT v.window_from, v.state, j.mail, j.phone, c.* FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE v.id = @id",
+    `SELECT v.window_from, v.state, j.mail, j.phone, c.*
+      FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE v.id = @id`,
   ),
   wordsOf: words(
-    "SELECT 'The reminder of the visit to ' || c.name AS words FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE v.id = @id",
+    `SELECT 'The reminder of the visit to ' || c.name AS words
+      FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE v.id = @id`,
   ),
   work: (hogar, visitId) => perform(hogar, remindOfVisit, { visitId }, worker),
 };

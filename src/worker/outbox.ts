@@ -24,9 +24,10 @@ export async function drainOutbox(hogar: Hogar, leaseMs = 60_000): Promise<numbe
 function lease({ store, now }: Hogar, leaseMs: number): OutboxRow | undefined {
   return store
     .sql<OutboxRow>(
-      `UPDATE outbox SET state = 'leased', leased_until = @until, attempts = attempts + 1, last_problem = CASE state WHEN 'leased' THEN 'interrupted' ELSE last_problem END
-     WHERE id = (SELECT id FROM outbox WHERE state IN ('ready', 'leased') AND run_after <= @now AND (state = 'ready' OR leased_until < @real) ORDER BY run_after, id LIMIT 1)
-     RETURNING id, kind, key, payload, attempts, coalesce(last_problem = 'interrupted', 0) AS was_leased`,
+      `UPDATE outbox SET state = 'leased', leased_until = @until, attempts = attempts + 1,
+          last_problem = CASE state WHEN 'leased' THEN 'interrupted' ELSE last_problem END
+        WHERE id = (SELECT id FROM outbox WHERE state IN ('ready', 'leased') AND run_after <= @now AND (state = 'ready' OR leased_until < @real) ORDER BY run_after, id LIMIT 1)
+        RETURNING id, kind, key, payload, attempts, coalesce(last_problem = 'interrupted', 0) AS was_leased`,
     )
     .get({ until: Date.now() + leaseMs, now: now(), real: Date.now() });
 }
@@ -57,7 +58,8 @@ async function attempt(hogar: Hogar, row: OutboxRow): Promise<void> {
   } catch (error) {
     if (row.attempts >= mostAttempts) return giveUp(wordsOf(error));
     sql(
-      "UPDATE outbox SET state = 'ready', leased_until = NULL, last_problem = @problem, run_after = @after WHERE id = @id",
+      `UPDATE outbox SET state = 'ready', leased_until = NULL, last_problem = @problem, run_after = @after
+        WHERE id = @id`,
     ).run({ problem: wordsOf(error), after: hogar.now() + pauseMs(row.attempts), id: row.id });
   }
 }

@@ -43,7 +43,8 @@ function forgetRows({ store: { sql } }: Hogar, before: number): number {
     "SELECT coalesce((SELECT position FROM worker_marks WHERE name = 'audit changes'), 0) AS position",
   ).get()!;
   const through = sql<{ n: number; last: number | null }>(
-    "SELECT count(*) AS n, max(id) AS last FROM (SELECT c.id FROM audit_changes c JOIN audit a ON a.id = c.audit_id WHERE c.id > ? AND c.id <= ? AND a.at < ?)",
+    `SELECT count(*) AS n, max(id) AS last
+      FROM (SELECT c.id FROM audit_changes c JOIN audit a ON a.id = c.audit_id WHERE c.id > ? AND c.id <= ? AND a.at < ?)`,
   ).get(position, position + chunk, before)!;
   if (through.last === null) return 0;
   sql(

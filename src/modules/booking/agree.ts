@@ -82,10 +82,12 @@ export function agreeJob(context: OperationContext, job: NewJob): number {
       tax_minor: line.taxMinor,
     });
   sql(
-    "UPDATE visits SET state = 'promised', job_id = ?, held_until = NULL, checklist = ? WHERE id = ? OR first_visit_id = ?",
+    `UPDATE visits SET state = 'promised', job_id = ?, held_until = NULL, checklist = ?
+      WHERE id = ? OR first_visit_id = ?`,
   ).run(id, JSON.stringify(checklistOf(job.items)), job.visitId, job.visitId);
   sql(
-    "INSERT INTO promises (visit_id, made_at, window_from, window_to) SELECT id, ?, window_from, window_to FROM visits WHERE id = ? OR first_visit_id = ?",
+    `INSERT INTO promises (visit_id, made_at, window_from, window_to) SELECT id, ?, window_from, window_to
+      FROM visits WHERE id = ? OR first_visit_id = ?`,
   ).run(now, job.visitId, job.visitId);
   makeLink(context, id);
   return id;

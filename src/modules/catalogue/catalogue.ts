@@ -50,7 +50,9 @@ export function orderedService({ sql }: ViewContext, service: ServiceRow): Order
     tax_bp: number;
     most: number;
   }>(
-    "SELECT x.*, sx.most FROM service_extras sx JOIN extras x ON x.id = sx.extra_id WHERE sx.service_id = ? AND x.active = 1 ORDER BY sx.position",
+    `SELECT x.*, sx.most
+      FROM service_extras sx JOIN extras x ON x.id = sx.extra_id WHERE sx.service_id = ? AND x.active = 1
+      ORDER BY sx.position`,
   )
     .all(service.id)
     .map((x): Extra => ({

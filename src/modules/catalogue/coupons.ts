@@ -19,7 +19,8 @@ export const readCoupons = ({ sql }: Pick<ViewContext, "sql">, code: string | nu
     active: number;
     used: number;
   }>(
-    "SELECT c.*, (SELECT count(*) FROM jobs WHERE coupon_id = c.id AND state <> 'cancelled') AS used FROM coupons c WHERE @code IS NULL OR c.code = @code ORDER BY c.active DESC, c.code",
+    `SELECT c.*, (SELECT count(*) FROM jobs WHERE coupon_id = c.id AND state <> 'cancelled') AS used
+      FROM coupons c WHERE @code IS NULL OR c.code = @code ORDER BY c.active DESC, c.code`,
   )
     .all({ code })
     .map((c) => ({

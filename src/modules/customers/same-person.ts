@@ -13,11 +13,15 @@ export function sameOrAlike(
   const lastName = contact.name.split(" ").at(-1)!;
   // Whoever shares none of the three is not looked at.
   const near = sql<{ id: number; name: string; mail: string; phone: string; merged_into: number | null }>(
-    `SELECT id, name, mail, phone, merged_into FROM customers WHERE (mail = @mail OR replace(replace(replace(replace(replace(phone, ' ', ''), '-', ''), '.', ''), '(', ''), ')', '') LIKE '%' || @lastDigits OR name LIKE '%' || @lastName || '%' ESCAPE '\\') ORDER BY id`,
+    `SELECT id, name, mail, phone, merged_into
+      FROM customers
+      WHERE (mail = @mail OR replace(replace(replace(replace(replace(phone, ' ', ''), '-', ''), '.', ''), '(', ''), ')', '') LIKE '%' || @lastDigits OR name LIKE '%' || @lastName || '%' ESCAPE '\\')
+      ORDER BY id`,
   ).all({ mail: contact.mail, lastDigits: lastDigits || "-", lastName: lastName.replace(/[\\%_]/g, "\\$&") });
   const places = groupBy(
     sql<{ id: number; place: string }>(
-      "SELECT customer_id AS id, line || ', ' || postcode AS place FROM sites WHERE customer_id IN (SELECT value FROM json_each(?))",
+      `SELECT customer_id AS id, line || ', ' || postcode AS place
+        FROM sites WHERE customer_id IN (SELECT value FROM json_each(?))`,
     ).all(idsColumn.write(near.map((known) => known.id))),
     (site) => site.id,
   );

@@ -25,7 +25,9 @@ export function changeFrontDoor({ sql }: OperationContext, door: SaveFrontDoor):
   if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
   const origins = door.sites.map((site) => new URL(site).origin);
   sql(
-    "UPDATE front_door SET welcome = ?, picture = ?, accent = ?, ground = ?, answers = ?, fields = ?, pays_at_door = ?, done_words = ?, done_address = ?, shows_contact = ?, takes_wishes = ?, sites = ?, tells = ?",
+    `UPDATE front_door
+      SET welcome = ?, picture = ?, accent = ?, ground = ?, answers = ?, fields = ?, pays_at_door = ?,
+        done_words = ?, done_address = ?, shows_contact = ?, takes_wishes = ?, sites = ?, tells = ?`,
   ).run(
     door.welcome.trim(),
     door.picture,

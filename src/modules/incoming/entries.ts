@@ -31,8 +31,10 @@ export interface BookingRow {
   window_from: number;
   window_to: number;
 }
-export const bookingRows = `SELECT j.id, j.booked_at, j.approval, j.state, j.total_minor, j.note, c.name, c.phone, c.mail, s.line, s.postcode, h.name AS handler, j.handler_id, v.id AS visit, v.title, v.date, v.window_from, v.window_to
-  FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN sites s ON s.id = j.site_id JOIN visits v ON v.job_id = j.id AND v.first_visit_id IS NULL LEFT JOIN people h ON h.id = j.handler_id
+export const bookingRows = `SELECT j.id, j.booked_at, j.approval, j.state, j.total_minor, j.note, c.name, c.phone, c.mail, s.line,
+    s.postcode, h.name AS handler, j.handler_id, v.id AS visit, v.title, v.date, v.window_from, v.window_to
+  FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN sites s ON s.id = j.site_id
+    JOIN visits v ON v.job_id = j.id AND v.first_visit_id IS NULL LEFT JOIN people h ON h.id = j.handler_id
   WHERE j.approval <> 'given' AND j.state IN ${jobStates.sql("stand")}`;
 
 /** All that waits, as one list. `for_us` where a person of the office is next, and not the customer. */
@@ -73,7 +75,8 @@ export function readIncoming(context: ViewContext, asked: PageAsked, forUsOnly =
     ].map((entry) => [entry.key, entry]),
   );
   const counts = sql<{ forUs: number; away: number }>(
-    `SELECT coalesce(sum(for_us), 0) AS forUs, coalesce(sum(NOT for_us), 0) AS away FROM ${waiting} WHERE @all = 1 AND @today IS NOT NULL`,
+    `SELECT coalesce(sum(for_us), 0) AS forUs, coalesce(sum(NOT for_us), 0) AS away
+      FROM ${waiting} WHERE @all = 1 AND @today IS NOT NULL`,
   ).get({ today, all: params.all })!;
   return { rows: keys.map((key) => entries.get(key)!), count, ...counts };
 }
@@ -104,7 +107,8 @@ const readRequests = (context: ViewContext, ids: string) => {
   const titles = titlesOf(context);
   return context
     .sql<RequestRow & { handler: string | null }>(
-      "SELECT r.*, h.name AS handler FROM requests r LEFT JOIN people h ON h.id = r.handler_id WHERE r.id IN (SELECT value FROM json_each(?))",
+      `SELECT r.*, h.name AS handler
+        FROM requests r LEFT JOIN people h ON h.id = r.handler_id WHERE r.id IN (SELECT value FROM json_each(?))`,
     )
     .all(ids)
     .map((r) => ({
@@ -126,7 +130,8 @@ const readQuotes = (context: ViewContext, ids: string) => {
   const titles = titlesOf(context);
   return context
     .sql<QuoteRow & { handler: string | null }>(
-      "SELECT q.*, h.name AS handler FROM quotes q LEFT JOIN people h ON h.id = q.handler_id WHERE q.id IN (SELECT value FROM json_each(?))",
+      `SELECT q.*, h.name AS handler
+        FROM quotes q LEFT JOIN people h ON h.id = q.handler_id WHERE q.id IN (SELECT value FROM json_each(?))`,
     )
     .all(ids)
     .map((q) => ({

@@ -31,7 +31,9 @@ export function tellCustomer(
 ): void {
   const { sql, business, now } = context;
   const job = sql<{ customer_id: number; name: string; mail: string; phone: string }>(
-    "SELECT j.customer_id, c.name, iif(j.mail <> '', j.mail, c.mail) AS mail, iif(j.phone <> '', j.phone, c.phone) AS phone FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE j.id = ?",
+    `SELECT j.customer_id, c.name, iif(j.mail <> '', j.mail, c.mail) AS mail,
+        iif(j.phone <> '', j.phone, c.phone) AS phone
+      FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE j.id = ?`,
   ).get(jobId)!;
   const merge: MergeFields = {
     ...fieldsOfJob(context, jobId, visitId),

@@ -20,7 +20,10 @@ export function remindersDue(
      ORDER BY v.window_from, v.id`,
   ).all({ minute, latest: minute + business.reminder_hours * 60 + nightMinutes });
   const invoices = sql<{ id: number }>(
-    `SELECT id FROM invoices i WHERE remind_on <= ? AND NOT EXISTS (SELECT 1 FROM payments p WHERE p.job_id = i.job_id AND p.state = 'asked') ORDER BY remind_on, id LIMIT 500`,
+    `SELECT id
+      FROM invoices i WHERE remind_on <= ?
+        AND NOT EXISTS (SELECT 1 FROM payments p WHERE p.job_id = i.job_id AND p.state = 'asked')
+      ORDER BY remind_on, id LIMIT 500`,
   ).all(today);
   return {
     visits: visits

@@ -22,7 +22,8 @@ export function tellOffice(
 ): void {
   const { sql, business } = context;
   const job = sql<{ name: string; phone: string; line: string; total_minor: number; note: string }>(
-    "SELECT c.name, c.phone, s.line, j.total_minor, j.note FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN sites s ON s.id = j.site_id WHERE j.id = ?",
+    `SELECT c.name, c.phone, s.line, j.total_minor, j.note
+      FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN sites s ON s.id = j.site_id WHERE j.id = ?`,
   ).get(jobId)!;
   const visits = sql<{ title: string; date: string; window_from: number; window_to: number }>(
     "SELECT title, date, window_from, window_to FROM visits WHERE job_id = ? ORDER BY window_from",

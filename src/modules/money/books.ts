@@ -19,14 +19,19 @@ export function readBooks(sql: ViewContext["sql"]): Books {
       open:
         sum("SELECT total_minor AS n FROM invoices WHERE cancelled_at IS NULL") -
         sum(
-          "SELECT a.amount_minor AS n FROM applications a JOIN invoices i ON i.id = a.invoice_id WHERE i.cancelled_at IS NULL",
+          `SELECT a.amount_minor AS n
+            FROM applications a JOIN invoices i ON i.id = a.invoice_id WHERE i.cancelled_at IS NULL`,
         ),
       overdrawnPayments: sum(
-        `SELECT 1 AS n FROM (SELECT payment_id, amount_minor FROM applications UNION ALL SELECT payment_id, amount_minor FROM refunds) used
-         JOIN payments p ON p.id = used.payment_id GROUP BY p.id HAVING sum(used.amount_minor) > iif(p.state = 'received', p.amount_minor, 0)`,
+        `SELECT 1 AS n
+          FROM (SELECT payment_id, amount_minor FROM applications UNION ALL SELECT payment_id, amount_minor FROM refunds) used
+            JOIN payments p ON p.id = used.payment_id
+          GROUP BY p.id HAVING sum(used.amount_minor) > iif(p.state = 'received', p.amount_minor, 0)`,
       ),
       overpaidInvoices: sum(
-        "SELECT 1 AS n FROM applications a JOIN invoices i ON i.id = a.invoice_id GROUP BY i.id HAVING sum(a.amount_minor) > i.total_minor",
+        `SELECT 1 AS n
+          FROM applications a JOIN invoices i ON i.id = a.invoice_id
+          GROUP BY i.id HAVING sum(a.amount_minor) > i.total_minor`,
       ),
     },
     journal: {

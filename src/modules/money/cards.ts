@@ -13,8 +13,10 @@ export interface CardOnFile {
  */
 export const cardOf = ({ sql }: Pick<ViewContext, "sql">, jobId: number): CardOnFile | null =>
   sql<CardOnFile>(
-    `SELECT id, reference, label FROM cards c WHERE removed_at IS NULL
-     AND (job_id = @jobId OR EXISTS (SELECT 1 FROM visits kept JOIN visits this ON this.repeat_id = kept.repeat_id WHERE kept.job_id = c.job_id AND this.job_id = @jobId)) ORDER BY id DESC LIMIT 1`,
+    `SELECT id, reference, label
+      FROM cards c WHERE removed_at IS NULL
+        AND (job_id = @jobId OR EXISTS (SELECT 1 FROM visits kept JOIN visits this ON this.repeat_id = kept.repeat_id WHERE kept.job_id = c.job_id AND this.job_id = @jobId))
+      ORDER BY id DESC LIMIT 1`,
   ).get({ jobId }) ?? null;
 
 /** Writes down that the card which has just paid is to be kept, as its owner has agreed; the worker asks the card service for it. */

@@ -39,8 +39,9 @@ export function askCharge(
   )!.n;
   const key = `${purpose} of job ${jobId}, try ${tries + 1}`;
   const { id } = sql<{ id: number }>(
-    `INSERT INTO payments (customer_id, job_id, purpose, method, amount_minor, state, charge_key, asked_at, keep_token)
-     SELECT customer_id, id, ?, 'card', ?, 'asked', ?, ?, ? FROM jobs WHERE id = ? RETURNING id`,
+    `INSERT INTO payments (customer_id, job_id, purpose, method, amount_minor, state, charge_key, asked_at, keep_token) SELECT customer_id,
+        id, ?, 'card', ?, 'asked', ?, ?, ?
+      FROM jobs WHERE id = ? RETURNING id`,
   ).get(purpose, amountMinor, key, now, keepsCard ? cardToken : null, jobId)!;
   context.later({
     kind: "charge",
@@ -74,12 +75,17 @@ export function settleCharge(context: OperationContext, chargeKey: string, outco
   }
   if (outcome.state === "declined") {
     sql(
-      "UPDATE payments SET state = 'declined', gateway_reference = ?, problem = ?, step_address = NULL, settled_at = ?, keep_token = NULL WHERE id = ?",
+      `UPDATE payments
+        SET state = 'declined', gateway_reference = ?, problem = ?, step_address = NULL, settled_at = ?,
+          keep_token = NULL
+        WHERE id = ?`,
     ).run(outcome.reference, outcome.reason, now, payment.id);
     return;
   }
   sql(
-    "UPDATE payments SET state = 'received', gateway_reference = ?, step_address = NULL, settled_at = ?, keep_token = NULL WHERE id = ?",
+    `UPDATE payments
+      SET state = 'received', gateway_reference = ?, step_address = NULL, settled_at = ?, keep_token = NULL
+      WHERE id = ?`,
   ).run(outcome.reference, now, payment.id);
   enterJournal(context, `payment ${payment.id}`, paymentReceived("card", payment.amount_minor));
   if (payment.keep_token) keepCard(context, payment.job_id, payment.keep_token);
@@ -114,7 +120,8 @@ function afterReceipt(context: OperationContext, payment: PaymentRow): void {
 export function applyToInvoice(context: OperationContext, jobId: number): void {
   const { sql, now } = context;
   const received = sql<OpenAmount>(
-    "SELECT payment_id AS id, left_minor AS openMinor FROM payment_balances WHERE job_id = ? AND state = 'received' ORDER BY payment_id",
+    `SELECT payment_id AS id, left_minor AS openMinor
+      FROM payment_balances WHERE job_id = ? AND state = 'received' ORDER BY payment_id`,
   ).all(jobId);
   const due = sql<OpenAmount>(
     "SELECT invoice_id AS id, open_minor AS openMinor FROM invoice_balances WHERE job_id = ?",
@@ -153,7 +160,8 @@ export function payBack(context: OperationContext, paymentId: number, amountMino
 export function payBackTheRest(context: OperationContext, jobId: number, reason: string): void {
   const left = context
     .sql<{ id: number; rest: number }>(
-      "SELECT payment_id AS id, left_minor AS rest FROM payment_balances WHERE job_id = ? AND state = 'received' AND method = 'card' ORDER BY payment_id",
+      `SELECT payment_id AS id, left_minor AS rest
+        FROM payment_balances WHERE job_id = ? AND state = 'received' AND method = 'card' ORDER BY payment_id`,
     )
     .all(jobId);
   for (const { id, rest } of left) if (rest > 0) payBack(context, id, rest, reason);

@@ -13,10 +13,11 @@ export function issueInvoice(context: OperationContext, jobId: number): void {
   if (sql("SELECT 1 FROM invoices WHERE job_id = ?").get(jobId)) return;
   const dueDate = addDays(today, business.payment_days);
   const invoice = sql<{ id: number; number: number; total_minor: number; tax_minor: number }>(
-    `INSERT INTO invoices (number, job_id, customer_id, issued_at, due_date, remind_on, total_minor, tax_minor)
-     SELECT @number, j.id, j.customer_id, @now, @dueDate, @remindOn, coalesce(f.amount_minor, j.total_minor), coalesce(f.tax_minor, j.tax_minor)
-     FROM jobs j LEFT JOIN fees f ON f.job_id = j.id WHERE j.id = @jobId
-     RETURNING id, number, total_minor, tax_minor`,
+    `INSERT INTO invoices (number, job_id, customer_id, issued_at, due_date, remind_on, total_minor, tax_minor) SELECT @number,
+        j.id, j.customer_id, @now, @dueDate, @remindOn, coalesce(f.amount_minor, j.total_minor),
+        coalesce(f.tax_minor, j.tax_minor)
+      FROM jobs j LEFT JOIN fees f ON f.job_id = j.id WHERE j.id = @jobId
+      RETURNING id, number, total_minor, tax_minor`,
   ).get({
     number: nextInvoiceNumber(sql<{ last: number | null }>("SELECT max(number) AS last FROM invoices").get()!.last),
     now,

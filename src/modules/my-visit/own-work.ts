@@ -54,7 +54,9 @@ interface OwnRepeat {
 export function ownRepeat({ sql, actor }: ViewContext): OwnRepeat | null {
   if (actor.kind !== "link") return null;
   const repeat = sql<OwnRepeat>(
-    "SELECT r.id, r.every, r.unit, r.state FROM repeats r JOIN visits v ON v.repeat_id = r.id WHERE v.job_id = ? AND (r.state = 'active' OR r.ended_by_customer = 1) ORDER BY r.id DESC LIMIT 1",
+    `SELECT r.id, r.every, r.unit, r.state
+      FROM repeats r JOIN visits v ON v.repeat_id = r.id
+      WHERE v.job_id = ? AND (r.state = 'active' OR r.ended_by_customer = 1) ORDER BY r.id DESC LIMIT 1`,
   );
   return repeat.get(actor.jobId) ?? null;
 }

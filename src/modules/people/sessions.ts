@@ -67,8 +67,9 @@ export const signOut = (hogar: Hogar, sessionId: string): void =>
 export function actorOfSession(hogar: Hogar, sessionId: string): Extract<Actor, { kind: "person" }> | null {
   const person = hogar.store
     .sql<{ id: number; name: string; role: Role; technician_id: number | null; given: string; taken: string }>(
-      `SELECT p.id, p.name, p.role, p.technician_id, p.given, p.taken FROM sessions s JOIN people p ON p.id = s.person_id
-     WHERE s.id = ? AND s.ended_at IS NULL AND s.expires_at > ? AND p.active = 1`,
+      `SELECT p.id, p.name, p.role, p.technician_id, p.given, p.taken
+        FROM sessions s JOIN people p ON p.id = s.person_id
+        WHERE s.id = ? AND s.ended_at IS NULL AND s.expires_at > ? AND p.active = 1`,
     )
     .get(sessionId, Date.now());
   return person

@@ -14,7 +14,11 @@ export function changeBookingRules(context: OperationContext, rules: SaveBooking
     });
   savePattern(context, businessPattern, rules.windows);
   sql(
-    "UPDATE business SET notice_minutes = ?, horizon_days = ?, hold_minutes = ?, capacity = coalesce(?, capacity), forecast_room = coalesce(?, forecast_room), outside = coalesce(?, outside), move_hours = coalesce(?, move_hours), cancel_hours = coalesce(?, cancel_hours), on_our_way_bp = coalesce(?, on_our_way_bp)",
+    `UPDATE business
+      SET notice_minutes = ?, horizon_days = ?, hold_minutes = ?, capacity = coalesce(?, capacity),
+        forecast_room = coalesce(?, forecast_room), outside = coalesce(?, outside),
+        move_hours = coalesce(?, move_hours), cancel_hours = coalesce(?, cancel_hours),
+        on_our_way_bp = coalesce(?, on_our_way_bp)`,
   ).run(
     rules.noticeMinutes,
     rules.horizonDays,

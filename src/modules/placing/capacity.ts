@@ -52,7 +52,9 @@ export function readLimits(
     about.length === 0
       ? []
       : sql<BookingRow>(
-          `SELECT date, window_from AS "from", zone_id, service_id, also FROM visits WHERE date BETWEEN ? AND ? AND state NOT IN ${states} AND id NOT IN (SELECT value FROM json_each(?))`,
+          `SELECT date, window_from AS "from", zone_id, service_id, also
+            FROM visits
+            WHERE date BETWEEN ? AND ? AND state NOT IN ${states} AND id NOT IN (SELECT value FROM json_each(?))`,
         ).all(since, until, left);
   const takenBy = { business: takenOf(bookings), zone: takenOf(bookings.filter((b) => b.zone_id === visit.zoneId)) };
   const has = (booking: BookingRow, serviceId: number) =>
@@ -64,7 +66,10 @@ export function readLimits(
     ofTechnicians.length === 0
       ? []
       : sql<Booking & { technician_id: number }>(
-          `SELECT v.date, v.window_from AS "from", p.technician_id FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.date BETWEEN ? AND ? AND v.state NOT IN ${states} AND v.id NOT IN (SELECT value FROM json_each(?))`,
+          `SELECT v.date, v.window_from AS "from", p.technician_id
+            FROM placements p JOIN visits v ON v.id = p.visit_id
+            WHERE p.date BETWEEN ? AND ? AND v.state NOT IN ${states}
+              AND v.id NOT IN (SELECT value FROM json_each(?))`,
         ).all(since, until, left),
     (row) => row.technician_id,
   );

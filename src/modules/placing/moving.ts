@@ -27,7 +27,9 @@ export function moveTo(
     const day = days[i]!;
     const moved = day.window_from !== to.from || day.window_to !== to.to;
     sql(
-      "UPDATE visits SET date = ?, window_from = ?, window_to = ?, meet_at = ?, confirmed_at = iif(?, NULL, confirmed_at) WHERE id = ?",
+      `UPDATE visits
+        SET date = ?, window_from = ?, window_to = ?, meet_at = ?, confirmed_at = iif(?, NULL, confirmed_at)
+        WHERE id = ?`,
     ).run(to.date, to.from, to.to, to.meetAt, moved ? 1 : 0, day.id);
     placeVisit(context, day.id, technicianIds);
     if (!moved || day.state !== "promised") continue;

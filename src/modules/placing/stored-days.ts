@@ -70,9 +70,11 @@ export function readDays(context: ViewContext, keys: readonly DayKey[]): Map<str
   const whose = only.size === 1 ? [...only][0]! : null;
 
   const rows = sql<PlacementRow>(
-    `SELECT p.visit_id, p.technician_id, p.date, p.arrives, v.state, v.window_from, v.window_to, v.meet_at, v.minutes, v.before_minutes, v.after_minutes, v.lng, v.lat, v.zone_id, v.started_at, v.ended_at
-     FROM placements p JOIN visits v ON v.id = p.visit_id
-     WHERE p.date BETWEEN @first AND @last ${whose === null ? "" : "AND p.technician_id = @whose"} ORDER BY p.date, p.arrives`,
+    `SELECT p.visit_id, p.technician_id, p.date, p.arrives, v.state, v.window_from, v.window_to, v.meet_at,
+        v.minutes, v.before_minutes, v.after_minutes, v.lng, v.lat, v.zone_id, v.started_at, v.ended_at
+      FROM placements p JOIN visits v ON v.id = p.visit_id
+      WHERE p.date BETWEEN @first AND @last ${whose === null ? "" : "AND p.technician_id = @whose"}
+      ORDER BY p.date, p.arrives`,
   ).all({ first, last, ...(whose !== null && { whose }) });
   const placed = groupBy(rows, keyOf);
   const errands = groupBy(
@@ -168,7 +170,8 @@ export function placesOf({ hogar, business, sql }: ViewContext): {
   const places = zonedPlacesOf(hogar);
   const usual: Pace = { windingFactor: business.winding_percent / 100, kmh: business.kmh };
   const zones = sql<{ id: number; winding_percent: number | null; kmh: number | null; extra_minutes: number }>(
-    "SELECT id, winding_percent, kmh, extra_minutes FROM zones WHERE winding_percent IS NOT NULL OR kmh IS NOT NULL OR extra_minutes > 0",
+    `SELECT id, winding_percent, kmh, extra_minutes
+      FROM zones WHERE winding_percent IS NOT NULL OR kmh IS NOT NULL OR extra_minutes > 0`,
   ).all();
   const paces = new Map(
     zones.map((z) => [

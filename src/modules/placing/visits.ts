@@ -25,7 +25,8 @@ export function mustSee({ sql, actor }: ViewContext, visitId: number): void {
 /** The days of work that a visit belongs to, from the first one on; a visit alone is a list of one. */
 export const daysOfWork = ({ sql }: ViewContext, visit: VisitRow): VisitRow[] =>
   sql<VisitRow>(
-    "SELECT * FROM visits WHERE (id = @first OR first_visit_id = @first) AND state <> 'cancelled' ORDER BY window_from",
+    `SELECT *
+      FROM visits WHERE (id = @first OR first_visit_id = @first) AND state <> 'cancelled' ORDER BY window_from`,
   ).all({ first: visit.first_visit_id ?? visit.id });
 
 /** A visit to be placed anew, as it was agreed: a later change of its service does not touch it. */

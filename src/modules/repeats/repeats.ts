@@ -100,10 +100,12 @@ export const repeatsToGrow = (hogar: Hogar, today: LocalDate): number[] =>
 export const repeatsWithoutRoom = (hogar: Hogar, today: LocalDate): number[] =>
   hogar.store
     .sql<{ id: number }>(
-      `SELECT DISTINCT r.id FROM visits v JOIN repeats r ON r.id = v.repeat_id
-     WHERE v.state = 'forecast' AND v.date >= @today AND r.state = 'active' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)
-       AND EXISTS (SELECT 1 FROM plan_changes p WHERE p.version > r.grow_seen AND p.date IN (v.date, ''))
-     ORDER BY r.id`,
+      `SELECT DISTINCT r.id
+        FROM visits v JOIN repeats r ON r.id = v.repeat_id
+        WHERE v.state = 'forecast' AND v.date >= @today AND r.state = 'active'
+          AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)
+          AND EXISTS (SELECT 1 FROM plan_changes p WHERE p.version > r.grow_seen AND p.date IN (v.date, ''))
+        ORDER BY r.id`,
     )
     .all({ today })
     .map(({ id }) => id);
@@ -136,10 +138,14 @@ export function forecast(context: OperationContext, repeat: RepeatRow): number {
   const beyond =
     dates.length < forecastsAhead ? datesOf(rule, addDays(today, forecastDays), farthest, 1)[0] : undefined;
   const placed = sql<{ date: string | null }>(
-    "SELECT min(date) AS date FROM visits v WHERE repeat_id = ? AND state = 'forecast' AND date > ? AND EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)",
+    `SELECT min(date) AS date
+      FROM visits v WHERE repeat_id = ? AND state = 'forecast' AND date > ?
+        AND EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)`,
   ).get(repeat.id, addDays(today, agreeDaysAhead))!.date;
   const unplaced = sql<{ date: string | null }>(
-    "SELECT min(date) AS date FROM visits v WHERE repeat_id = ? AND state = 'forecast' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)",
+    `SELECT min(date) AS date
+      FROM visits v
+      WHERE repeat_id = ? AND state = 'forecast' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)`,
   ).get(repeat.id)!.date;
   const next = [
     dates[0],
@@ -151,7 +157,8 @@ export function forecast(context: OperationContext, repeat: RepeatRow): number {
     .filter((date) => date != null)
     .sort()[0]!;
   sql(
-    "UPDATE repeats SET grow_on = ?, grow_seen = (SELECT coalesce(max(version), 0) FROM plan_changes) WHERE id = ? AND (grow_on IS NOT ? OR grow_seen < (SELECT coalesce(max(version), 0) FROM plan_changes))",
+    `UPDATE repeats SET grow_on = ?, grow_seen = (SELECT coalesce(max(version), 0) FROM plan_changes)
+      WHERE id = ? AND (grow_on IS NOT ? OR grow_seen < (SELECT coalesce(max(version), 0) FROM plan_changes))`,
   ).run(next, repeat.id, next);
   return dates.length;
 }
@@ -204,7 +211,10 @@ function placeForecasts(context: OperationContext, repeat: RepeatRow): void {
   const { sql, today } = context;
   const wanted = repeat.technician_id === null ? null : { technicianId: repeat.technician_id, only: false };
   const unplaced = sql<VisitRow>(
-    "SELECT * FROM visits v WHERE repeat_id = ? AND state = 'forecast' AND date >= ? AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) ORDER BY date",
+    `SELECT *
+      FROM visits v WHERE repeat_id = ? AND state = 'forecast' AND date >= ?
+        AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)
+      ORDER BY date`,
   ).all(repeat.id, today);
   for (const alike of groupBy(unplaced, (visit) => JSON.stringify(placingOf(visit))).values()) {
     const answers = answersWithin(

@@ -8,7 +8,10 @@ import type { RequestRow } from "./requests";
 export const openWishes = ({ store }: Hogar): number[] =>
   store
     .sql<{ id: number }>(
-      "SELECT id FROM requests WHERE outcome = 'open' AND about = 'no window suits' AND wish IS NOT NULL AND address_id IS NOT NULL ORDER BY id",
+      `SELECT id
+        FROM requests
+        WHERE outcome = 'open' AND about = 'no window suits' AND wish IS NOT NULL AND address_id IS NOT NULL
+        ORDER BY id`,
     )
     .all()
     .map((request) => request.id);

@@ -60,7 +60,9 @@ export function readBusinessPart(context: ViewContext) {
       spans: string;
       promised: number;
     }>(
-      "SELECT id, name, first_date AS first, last_date AS last, yearly, spans, (SELECT count(*) FROM visits WHERE state = 'promised' AND date BETWEEN first_date AND last_date) AS promised FROM special_days ORDER BY yearly, first_date",
+      `SELECT id, name, first_date AS first, last_date AS last, yearly, spans,
+          (SELECT count(*) FROM visits WHERE state = 'promised' AND date BETWEEN first_date AND last_date) AS promised
+        FROM special_days ORDER BY yearly, first_date`,
     )
       .all()
       .map(({ yearly, spans, ...day }) => ({

@@ -25,7 +25,8 @@ export function readServices(context: ViewContext) {
   );
   const needs = groupBy(
     sql<{ service_id: number; name: string; level: number }>(
-      "SELECT ss.service_id, s.name, ss.level FROM service_skills ss JOIN skills s ON s.id = ss.skill_id ORDER BY s.name",
+      `SELECT ss.service_id, s.name, ss.level
+        FROM service_skills ss JOIN skills s ON s.id = ss.skill_id ORDER BY s.name`,
     ).all(),
     (s) => s.service_id,
   );
@@ -55,7 +56,9 @@ export function readServices(context: ViewContext) {
     coupons: readCoupons(context),
     categories: sql<{ name: string; hue: number }>("SELECT name, hue FROM categories ORDER BY position, name").all(),
     services: sql<ServiceRow>(
-      "SELECT s.* FROM services s LEFT JOIN categories c ON c.name = s.category ORDER BY c.position, s.category, s.position, s.name",
+      `SELECT s.*
+        FROM services s LEFT JOIN categories c ON c.name = s.category
+        ORDER BY c.position, s.category, s.position, s.name`,
     )
       .all()
       .map((s) => ({

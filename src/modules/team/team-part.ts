@@ -57,7 +57,9 @@ export function readTeam(context: ViewContext) {
   const minuteOf = (epoch: number) => localOf(epoch, business.time_zone).minute;
 
   const all = sql<TechnicianRow>(
-    "SELECT t.*, (SELECT count(*) FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = t.id AND p.date >= ? AND v.state = 'promised') AS promised FROM technicians t ORDER BY active DESC, position",
+    `SELECT t.*,
+        (SELECT count(*) FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = t.id AND p.date >= ? AND v.state = 'promised') AS promised
+      FROM technicians t ORDER BY active DESC, position`,
   )
     .all(today)
     .map((t) => {
@@ -110,7 +112,9 @@ export function readTeam(context: ViewContext) {
       taken: string;
       sessions: number;
     }>(
-      "SELECT p.*, (SELECT count(*) FROM sessions s WHERE s.person_id = p.id AND s.ended_at IS NULL AND s.expires_at > unixepoch() * 1000) AS sessions FROM people p ORDER BY p.active DESC, p.id",
+      `SELECT p.*,
+          (SELECT count(*) FROM sessions s WHERE s.person_id = p.id AND s.ended_at IS NULL AND s.expires_at > unixepoch() * 1000) AS sessions
+        FROM people p ORDER BY p.active DESC, p.id`,
     )
       .all()
       .map((p) => ({

@@ -56,12 +56,14 @@ export const duplicateService = defineOperation({
         id,
       );
     sql(
-      "INSERT INTO limits (scope, subject_id, per, most) SELECT scope, ?, per, most FROM limits WHERE scope = 'service' AND subject_id = ?",
+      `INSERT INTO limits (scope, subject_id, per, most) SELECT scope, ?, per, most
+        FROM limits WHERE scope = 'service' AND subject_id = ?`,
     ).run(newId, id);
     if (row.pattern_id !== null) {
       const pattern = insertRow(sql, "patterns", { name: `Windows of ${name} (${newId})` });
       sql(
-        "INSERT INTO pattern_parts SELECT ?, position, kind, weekdays, from_minute, to_minute, length, step FROM pattern_parts WHERE pattern_id = ?",
+        `INSERT INTO pattern_parts SELECT ?, position, kind, weekdays, from_minute, to_minute, length, step
+          FROM pattern_parts WHERE pattern_id = ?`,
       ).run(pattern, row.pattern_id);
       sql("UPDATE services SET pattern_id = ? WHERE id = ?").run(pattern, newId);
     }
@@ -98,7 +100,8 @@ export const orderServices = defineOperation({
       const tidy = name.trim();
       if (tidy !== was) {
         sql(
-          "INSERT INTO categories (name, position, hue, kind) SELECT ?, position, hue, kind FROM categories WHERE name = ? ON CONFLICT DO NOTHING",
+          `INSERT INTO categories (name, position, hue, kind) SELECT ?, position, hue, kind
+            FROM categories WHERE name = ? ON CONFLICT DO NOTHING`,
         ).run(tidy, was);
         sql("UPDATE services SET category = ? WHERE category = ? COLLATE NOCASE").run(tidy, was);
         if (tidy.toLowerCase() !== was.toLowerCase()) sql("DELETE FROM categories WHERE name = ?").run(was);

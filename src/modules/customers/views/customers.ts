@@ -47,10 +47,11 @@ export const customers = defineView({
       nextVisit: string | null;
       openMinor: number;
     }>(
-      `SELECT c.id, c.name, c.mail, c.phone, (SELECT count(DISTINCT line || postcode) FROM sites WHERE customer_id = c.id) AS sites,
-         (SELECT z.name FROM sites s JOIN zones z ON z.id = s.zone_id WHERE s.customer_id = c.id LIMIT 1) AS zone,
-         ${lastVisit} AS lastVisit, ${nextVisit} AS nextVisit, ${openOf} AS openMinor
-       FROM customers c WHERE c.id = @id`,
+      `SELECT c.id, c.name, c.mail, c.phone,
+          (SELECT count(DISTINCT line || postcode) FROM sites WHERE customer_id = c.id) AS sites,
+          (SELECT z.name FROM sites s JOIN zones z ON z.id = s.zone_id WHERE s.customer_id = c.id LIMIT 1) AS zone,
+          ${lastVisit} AS lastVisit, ${nextVisit} AS nextVisit, ${openOf} AS openMinor
+        FROM customers c WHERE c.id = @id`,
     );
     return { currency: business.currency, count, rows: ids.map((id) => row.get({ id, today })!) };
   },
@@ -88,7 +89,8 @@ export const customer = defineView({
       ).all(id),
       // Two that were merged may have had the same one.
       sites: sql<{ id: number; line: string; postcode: string; zone: string | null }>(
-        "SELECT min(s.id) AS id, s.line, s.postcode, z.name AS zone FROM sites s LEFT JOIN zones z ON z.id = s.zone_id WHERE customer_id = ? GROUP BY s.line, s.postcode",
+        `SELECT min(s.id) AS id, s.line, s.postcode, z.name AS zone
+          FROM sites s LEFT JOIN zones z ON z.id = s.zone_id WHERE customer_id = ? GROUP BY s.line, s.postcode`,
       ).all(id),
       visits: sql<{
         id: number;
@@ -99,10 +101,13 @@ export const customer = defineView({
         hue: number;
         totalMinor: number;
       }>(
-        "SELECT v.id, v.date, v.state, v.title AS service, s.code, s.hue, j.total_minor AS totalMinor FROM visits v JOIN jobs j ON j.id = v.job_id JOIN services s ON s.id = v.service_id WHERE j.customer_id = ? ORDER BY v.window_from DESC LIMIT 30",
+        `SELECT v.id, v.date, v.state, v.title AS service, s.code, s.hue, j.total_minor AS totalMinor
+          FROM visits v JOIN jobs j ON j.id = v.job_id JOIN services s ON s.id = v.service_id
+          WHERE j.customer_id = ? ORDER BY v.window_from DESC LIMIT 30`,
       ).all(id),
       messages: sql<{ id: number; channel: string; subject: string; body: string; state: string; written_at: number }>(
-        "SELECT id, channel, subject, body, state, written_at FROM messages WHERE customer_id = ? ORDER BY id DESC LIMIT 20",
+        `SELECT id, channel, subject, body, state, written_at
+          FROM messages WHERE customer_id = ? ORDER BY id DESC LIMIT 20`,
       ).all(id),
     };
   },

@@ -115,7 +115,9 @@ export const businessForSearch = defineView({
       listed: readFrontDoor(hogar.store).listed,
       publicUrl: hogar.publicUrl,
       services: sql<ServiceRow & { kind: string | null }>(
-        "SELECT s.*, c.kind FROM services s LEFT JOIN categories c ON c.name = s.category WHERE s.active = 1 AND s.hidden = 0 ORDER BY c.position, s.position, s.name",
+        `SELECT s.*, c.kind
+          FROM services s LEFT JOIN categories c ON c.name = s.category WHERE s.active = 1 AND s.hidden = 0
+          ORDER BY c.position, s.position, s.name`,
       )
         .all()
         .map((s) => ({
@@ -148,7 +150,10 @@ export const servicesAt = defineView({
     const bars = readBars(context, zone.id, false);
     const services = context
       .sql<ServiceRow>(
-        "SELECT s.* FROM services s LEFT JOIN categories c ON c.name = s.category WHERE s.active = 1 AND (s.hidden = 0 OR s.slug = ?) ORDER BY c.position, s.category, s.position, s.name",
+        `SELECT s.*
+          FROM services s LEFT JOIN categories c ON c.name = s.category
+          WHERE s.active = 1 AND (s.hidden = 0 OR s.slug = ?)
+          ORDER BY c.position, s.category, s.position, s.name`,
       )
       .all(slug)
       .map((service) => {

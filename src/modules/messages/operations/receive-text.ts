@@ -15,7 +15,9 @@ export const receiveText = defineOperation({
   input: ReceiveText,
   run({ sql, now }, { sender, body }) {
     const customer = sql<{ id: number }>(
-      "SELECT id FROM (SELECT id, phone FROM customers WHERE merged_into IS NULL UNION ALL SELECT customer_id, phone FROM jobs WHERE phone <> '') WHERE phone = ? ORDER BY id DESC LIMIT 1",
+      `SELECT id
+        FROM (SELECT id, phone FROM customers WHERE merged_into IS NULL UNION ALL SELECT customer_id, phone FROM jobs WHERE phone <> '')
+        WHERE phone = ? ORDER BY id DESC LIMIT 1`,
     ).get(sender);
     insertRow(sql, "replies", { customer_id: customer?.id ?? null, sender, body, received_at: now });
   },

@@ -16,7 +16,8 @@ export const remindOfVisit = defineOperation({
   run(context, { visitId }) {
     const { sql, business } = context;
     const visit = sql<{ job_id: number; window_from: number; booked_at: number }>(
-      "SELECT v.job_id, v.window_from, j.booked_at FROM visits v JOIN jobs j ON j.id = v.job_id WHERE v.id = ? AND v.reminded_of IS NULL",
+      `SELECT v.job_id, v.window_from, j.booked_at
+        FROM visits v JOIN jobs j ON j.id = v.job_id WHERE v.id = ? AND v.reminded_of IS NULL`,
     ).get(visitId);
     if (!visit) return;
     sql("UPDATE visits SET reminded_of = window_from WHERE id = ?").run(visitId);
@@ -52,7 +53,8 @@ export const remindOfInvoice = defineOperation({
       total_minor: number;
       open_minor: number;
     }>(
-      "SELECT i.id, i.job_id, i.number, i.due_date, i.total_minor, b.open_minor FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.id = ?",
+      `SELECT i.id, i.job_id, i.number, i.due_date, i.total_minor, b.open_minor
+        FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.id = ?`,
     ).get(invoiceId)!;
     const owed = invoice.open_minor > 0;
     const number = owed ? paymentRemindersDue(invoice.due_date, paymentReminderDays, today).at(-1) : undefined;

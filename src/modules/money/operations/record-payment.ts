@@ -24,7 +24,8 @@ export const recordPayment = defineOperation({
     const chargeKey = `${method} ${key}`;
     if (sql("SELECT 1 FROM payments WHERE charge_key = ?").get(chargeKey)) return;
     const invoice = sql<{ job_id: number; customer_id: number; open: number }>(
-      "SELECT i.job_id, i.customer_id, b.open_minor AS open FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.id = ? AND i.cancelled_at IS NULL",
+      `SELECT i.job_id, i.customer_id, b.open_minor AS open
+        FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.id = ? AND i.cancelled_at IS NULL`,
     ).get(invoiceId);
     if (!invoice) throw new Refusal("not-found");
     if (invoice.open === 0) throw new Refusal("nothing-due");

@@ -21,8 +21,8 @@ interface InvoiceRow {
   open_minor: number;
   job_id: number;
 }
-const invoiceRows =
-  "SELECT i.*, c.name AS customer, b.applied_minor AS applied, b.open_minor FROM invoices i JOIN customers c ON c.id = i.customer_id JOIN invoice_balances b ON b.invoice_id = i.id";
+const invoiceRows = `SELECT i.*, c.name AS customer, b.applied_minor AS applied, b.open_minor
+    FROM invoices i JOIN customers c ON c.id = i.customer_id JOIN invoice_balances b ON b.invoice_id = i.id`;
 
 const sorts = ["number", "customer", "issued", "dueDate", "totalMinor", "openMinor"] as const;
 /** Which invoices: a condition each. The same as core's invoiceState, in the database's words. */
@@ -134,8 +134,11 @@ export const invoice = defineView({
       state: stateOf(row, today),
       // A fee stands in place of the work.
       lines: sql<{ description: string; quantity: number; amount_minor: number; tax_minor: number; tax_bp: number }>(
-        `SELECT description, 1.0 AS quantity, amount_minor, tax_minor, tax_bp, 0 AS position FROM fees WHERE job_id = @jobId
-         UNION ALL SELECT description, quantity, amount_minor, tax_minor, tax_bp, position FROM job_lines WHERE job_id = @jobId AND NOT EXISTS (SELECT 1 FROM fees WHERE job_id = @jobId) ORDER BY position`,
+        `SELECT description, 1.0 AS quantity, amount_minor, tax_minor, tax_bp, 0 AS position
+          FROM fees WHERE job_id = @jobId
+          UNION ALL SELECT description, quantity, amount_minor, tax_minor, tax_bp, position
+          FROM job_lines WHERE job_id = @jobId AND NOT EXISTS (SELECT 1 FROM fees WHERE job_id = @jobId)
+          ORDER BY position`,
       ).all({ jobId: row.job_id }),
       payments: sql<{
         id: number;
@@ -149,10 +152,13 @@ export const invoice = defineView({
         gateway_reference: string | null;
         applied: number | null;
       }>(
-        "SELECT p.*, a.amount_minor AS applied FROM payments p LEFT JOIN applications a ON a.payment_id = p.id AND a.invoice_id = ? WHERE p.job_id = ? ORDER BY p.id",
+        `SELECT p.*, a.amount_minor AS applied
+          FROM payments p LEFT JOIN applications a ON a.payment_id = p.id AND a.invoice_id = ?
+          WHERE p.job_id = ? ORDER BY p.id`,
       ).all(id, row.job_id),
       reminders: sql<{ id: number; subject: string; state: string; written_at: number; channel: string }>(
-        "SELECT id, subject, state, written_at, channel FROM messages WHERE job_id = ? AND occasion LIKE 'invoice%' ORDER BY id",
+        `SELECT id, subject, state, written_at, channel
+          FROM messages WHERE job_id = ? AND occasion LIKE 'invoice%' ORDER BY id`,
       ).all(row.job_id),
     };
   },

@@ -127,7 +127,9 @@ export const repeatByLink = defineOperation({
     else stopRepeat(context, repeat.id);
     const { name, line } = context
       .sql<{ name: string; line: string }>(
-        "SELECT c.name, s.line FROM repeats r JOIN customers c ON c.id = r.customer_id JOIN sites s ON s.id = r.site_id WHERE r.id = ?",
+        `SELECT c.name, s.line
+          FROM repeats r JOIN customers c ON c.id = r.customer_id JOIN sites s ON s.id = r.site_id
+          WHERE r.id = ?`,
       )
       .get(repeat.id)!;
     const what = `${name} ${goesOn ? "has taken a repeat up again" : "has ended a repeat"}: ${ruleWords(repeat)}`;
@@ -149,7 +151,8 @@ export const consentByLink = defineOperation({
     const { sql, actor } = context;
     if (actor.kind !== "link") throw new Refusal("link-ended");
     sql(
-      `UPDATE jobs SET ${kind} = @given WHERE id = @jobId OR id IN (SELECT other.job_id FROM visits own JOIN visits other ON other.repeat_id = own.repeat_id WHERE own.job_id = @jobId)`,
+      `UPDATE jobs SET ${kind} = @given WHERE id = @jobId
+          OR id IN (SELECT other.job_id FROM visits own JOIN visits other ON other.repeat_id = own.repeat_id WHERE own.job_id = @jobId)`,
     ).run({ given: given ? 1 : 0, jobId: actor.jobId });
     // Another booking of theirs may still say yes.
     const still = sql(`SELECT 1 FROM jobs WHERE customer_id = ? AND ${kind} = 1`).get(actor.customerId) !== undefined;

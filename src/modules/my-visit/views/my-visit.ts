@@ -41,8 +41,10 @@ export const myVisit = defineView({
       reminders: number;
       offers: number;
     }>(
-      `SELECT j.state, j.approval, j.total_minor, j.deposit_minor, t.line, t.postcode, c.name AS customer, coalesce(j.reminders, c.reminders) AS reminders, coalesce(j.offers, c.offers) AS offers, iif(j.mail <> '', j.mail, c.mail) AS mail, iif(j.phone <> '', j.phone, c.phone) AS phone
-       FROM jobs j JOIN sites t ON t.id = j.site_id JOIN customers c ON c.id = j.customer_id WHERE j.id = ?`,
+      `SELECT j.state, j.approval, j.total_minor, j.deposit_minor, t.line, t.postcode, c.name AS customer,
+          coalesce(j.reminders, c.reminders) AS reminders, coalesce(j.offers, c.offers) AS offers,
+          iif(j.mail <> '', j.mail, c.mail) AS mail, iif(j.phone <> '', j.phone, c.phone) AS phone
+        FROM jobs j JOIN sites t ON t.id = j.site_id JOIN customers c ON c.id = j.customer_id WHERE j.id = ?`,
     ).get(jobId)!;
     const visits = sql<{
       id: number;
@@ -54,16 +56,20 @@ export const myVisit = defineView({
       repeat_id: number | null;
       confirmed_at: number | null;
     }>(
-      "SELECT id, state, title, date, window_from, window_to, repeat_id, confirmed_at FROM visits WHERE job_id = ? ORDER BY window_from",
+      `SELECT id, state, title, date, window_from, window_to, repeat_id, confirmed_at
+        FROM visits WHERE job_id = ? ORDER BY window_from`,
     ).all(jobId);
     // Of work of several days, the one that comes next; when all is over, the last.
     const visit = visits.find((v) => visitStates.allows("expect", v.state)) ?? visits.at(-1)!;
     const technicians = sql<{ name: string }>(
-      "SELECT t.name FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = ? ORDER BY t.position",
+      `SELECT t.name
+        FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = ? ORDER BY t.position`,
     ).all(visit.id);
     const coming = visit.repeat_id
       ? sql<{ date: string; window_from: number; window_to: number }>(
-          `SELECT date, window_from, window_to FROM visits WHERE repeat_id = ? AND date > ? AND state IN ${visitStates.sql("move")} ORDER BY date LIMIT 4`,
+          `SELECT date, window_from, window_to
+            FROM visits WHERE repeat_id = ? AND date > ? AND state IN ${visitStates.sql("move")}
+            ORDER BY date LIMIT 4`,
         ).all(visit.repeat_id, visit.date)
       : [];
     const lines = sql<{ description: string; quantity: number; amount_minor: number }>(
@@ -79,10 +85,12 @@ export const myVisit = defineView({
       step_address: string | null;
       settled_at: number | null;
     }>(
-      "SELECT id, purpose, method, amount_minor, state, problem, step_address, settled_at FROM payments WHERE job_id = ? ORDER BY id",
+      `SELECT id, purpose, method, amount_minor, state, problem, step_address, settled_at
+        FROM payments WHERE job_id = ? ORDER BY id`,
     ).all(jobId);
     const refunds = sql<{ id: number; amount_minor: number; state: string; asked_at: number }>(
-      "SELECT r.id, r.amount_minor, r.state, r.asked_at FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE p.job_id = ? ORDER BY r.id",
+      `SELECT r.id, r.amount_minor, r.state, r.asked_at
+        FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE p.job_id = ? ORDER BY r.id`,
     ).all(jobId);
     const invoice = sql<{
       number: number;
@@ -92,7 +100,8 @@ export const myVisit = defineView({
       applied: number;
       cancelled_at: number | null;
     }>(
-      "SELECT i.*, b.applied_minor AS applied FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.job_id = ?",
+      `SELECT i.*, b.applied_minor AS applied
+        FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.job_id = ?`,
     ).get(jobId);
     const fee = sql<{ description: string; amount_minor: number }>(
       "SELECT description, amount_minor FROM fees WHERE job_id = ?",
@@ -208,8 +217,10 @@ export const myCalendar = defineView({
       postcode: string;
       moves: number;
     }>(
-      `SELECT v.id, v.state, v.window_from, v.window_to, v.title AS service, t.line, t.postcode, (SELECT count(*) FROM promises WHERE visit_id = v.id) AS moves
-       FROM visits v JOIN jobs j ON j.id = v.job_id JOIN sites t ON t.id = j.site_id WHERE v.job_id = ? ORDER BY v.window_from`,
+      `SELECT v.id, v.state, v.window_from, v.window_to, v.title AS service, t.line, t.postcode,
+          (SELECT count(*) FROM promises WHERE visit_id = v.id) AS moves
+        FROM visits v JOIN jobs j ON j.id = v.job_id JOIN sites t ON t.id = j.site_id WHERE v.job_id = ?
+        ORDER BY v.window_from`,
     ).all(actor.jobId);
     return visits.map((v): CalendarEntry => ({
       uid: `visit-${v.id}@${business.mail.split("@")[1] ?? "hogar"}`,

@@ -21,13 +21,15 @@ export const zoneMap = defineView({
     const zones = boundsOf(context);
     const load = new Map(
       sql<{ zone_id: number; visits: number }>(
-        "SELECT zone_id, count(*) AS visits FROM visits WHERE state = 'promised' AND date BETWEEN ? AND ? GROUP BY zone_id",
+        `SELECT zone_id, count(*) AS visits
+          FROM visits WHERE state = 'promised' AND date BETWEEN ? AND ? GROUP BY zone_id`,
       )
         .all(today, addDays(today, 13))
         .map((row) => [row.zone_id, row.visits]),
     );
     const sites = sql<{ lng: number; lat: number; postcode: string; line: string; name: string; customer: number }>(
-      "SELECT s.lng, s.lat, s.postcode, s.line, c.name, c.id AS customer FROM sites s JOIN customers c ON c.id = s.customer_id ORDER BY s.id DESC LIMIT ?",
+      `SELECT s.lng, s.lat, s.postcode, s.line, c.name, c.id AS customer
+        FROM sites s JOIN customers c ON c.id = s.customer_id ORDER BY s.id DESC LIMIT ?`,
     ).all(mostSites);
     return {
       home: { lng: business.lng, lat: business.lat },

@@ -48,7 +48,9 @@ export const board = defineView({
     const placed = sql<
       BoardRow & { technician_id: number; drive_from: number; driving: number; arrives: number; leaves: number }
     >(
-      `SELECT ${visitColumns}, p.technician_id, p.drive_from, p.driving, p.arrives, p.leaves FROM placements p JOIN ${visitTables.replace("visits v", "visits v ON v.id = p.visit_id")} WHERE p.date = ? ORDER BY p.arrives`,
+      `SELECT ${visitColumns}, p.technician_id, p.drive_from, p.driving, p.arrives, p.leaves
+        FROM placements p JOIN ${visitTables.replace("visits v", "visits v ON v.id = p.visit_id")}
+        WHERE p.date = ? ORDER BY p.arrives`,
     ).all(date);
     const placedBy = groupBy(placed, (p) => p.technician_id);
     const looks = new Map(
@@ -58,7 +60,8 @@ export const board = defineView({
     );
     const skills = groupBy(
       sql<{ id: number; name: string }>(
-        "SELECT ts.technician_id AS id, s.name FROM technician_skills ts JOIN skills s ON s.id = ts.skill_id ORDER BY s.name",
+        `SELECT ts.technician_id AS id, s.name
+          FROM technician_skills ts JOIN skills s ON s.id = ts.skill_id ORDER BY s.name`,
       ).all(),
       (skill) => skill.id,
     );
@@ -96,7 +99,10 @@ export const board = defineView({
         };
       });
     const unplaced = sql<BoardRow>(
-      `SELECT ${visitColumns} FROM ${visitTables} WHERE v.date = ? AND v.state IN ${visitStates.sql("move")} AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) ORDER BY v.state DESC, v.window_from`,
+      `SELECT ${visitColumns}
+        FROM ${visitTables} WHERE v.date = ? AND v.state IN ${visitStates.sql("move")}
+          AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)
+        ORDER BY v.state DESC, v.window_from`,
     ).all(date);
     return {
       date,
@@ -221,7 +227,10 @@ export const dayStrip = defineView({
     );
     const unplaced = new Map(
       sql<{ date: string; n: number }>(
-        "SELECT date, count(*) AS n FROM visits v WHERE date BETWEEN ? AND ? AND state = 'promised' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) GROUP BY date",
+        `SELECT date, count(*) AS n
+          FROM visits v WHERE date BETWEEN ? AND ? AND state = 'promised'
+            AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)
+          GROUP BY date`,
       )
         .all(today, dates.at(-1)!)
         .map((d) => [d.date, d.n]),

@@ -91,7 +91,10 @@ export const whyNot = defineView({
     };
     const visitName = (id: number): string => {
       const { name } = sql<{ name: string }>(
-        "SELECT coalesce(c.name, rc.name, 'a hold') AS name FROM visits v LEFT JOIN jobs j ON j.id = v.job_id LEFT JOIN customers c ON c.id = j.customer_id LEFT JOIN repeats r ON r.id = v.repeat_id LEFT JOIN customers rc ON rc.id = r.customer_id WHERE v.id = ?",
+        `SELECT coalesce(c.name, rc.name, 'a hold') AS name
+          FROM visits v LEFT JOIN jobs j ON j.id = v.job_id LEFT JOIN customers c ON c.id = j.customer_id
+            LEFT JOIN repeats r ON r.id = v.repeat_id LEFT JOIN customers rc ON rc.id = r.customer_id
+          WHERE v.id = ?`,
       ).get(id)!;
       return name;
     };

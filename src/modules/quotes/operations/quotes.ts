@@ -140,7 +140,11 @@ const makeQuote = ({ sql }: OperationContext, work: QuotedWork, offered: Offered
 /** The quote as it is offered now, under the same link; what was answered to it before counts no more. */
 function changeQuote({ sql }: OperationContext, quoteId: number, offered: Offered): number {
   sql(
-    `UPDATE quotes SET state = 'sent', answered_at = NULL, answer = '', made_at = @now, made_by = @by, items = @items, lines = @lines, words = @words, total_minor = @totalMinor, deposit_minor = @depositMinor, minutes = @minutes, crew = @crew, valid_until = @validUntil WHERE id = @quoteId`,
+    `UPDATE quotes
+      SET state = 'sent', answered_at = NULL, answer = '', made_at = @now, made_by = @by, items = @items,
+        lines = @lines, words = @words, total_minor = @totalMinor, deposit_minor = @depositMinor,
+        minutes = @minutes, crew = @crew, valid_until = @validUntil
+      WHERE id = @quoteId`,
   ).run({ ...offered, quoteId });
   return quoteId;
 }
@@ -166,8 +170,9 @@ function workOf(
   }
   const { sql } = context;
   const job = sql<Omit<QuotedWork, "photos" | "request_id">>(
-    `SELECT c.name, iif(j.mail <> '', j.mail, c.mail) AS mail, iif(j.phone <> '', j.phone, c.phone) AS phone, s.line, s.postcode, s.lng, s.lat, s.zone_id, j.note, j.handler_id
-     FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN sites s ON s.id = j.site_id WHERE j.id = ?`,
+    `SELECT c.name, iif(j.mail <> '', j.mail, c.mail) AS mail, iif(j.phone <> '', j.phone, c.phone) AS phone,
+        s.line, s.postcode, s.lng, s.lat, s.zone_id, j.note, j.handler_id
+      FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN sites s ON s.id = j.site_id WHERE j.id = ?`,
   ).get(id)!;
   const photos = answersOfJob(context, id).flatMap((answer) => answer.photos ?? []);
   endWaiting(context, id, "We made a quote instead");

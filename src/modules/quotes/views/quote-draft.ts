@@ -35,7 +35,8 @@ export const quoteDraft = defineView({
         "SELECT name, rate_bp AS rateBp FROM tax_rates ORDER BY position",
       ).all(),
       services: sql<{ id: number; name: string; priceMinor: number; taxBp: number; minutes: number; crew: number }>(
-        "SELECT id, name, price_minor AS priceMinor, tax_bp AS taxBp, minutes, crew FROM services WHERE active = 1 ORDER BY category, position, name",
+        `SELECT id, name, price_minor AS priceMinor, tax_bp AS taxBp, minutes, crew
+          FROM services WHERE active = 1 ORDER BY category, position, name`,
       ).all(),
     };
   },
@@ -71,7 +72,8 @@ function asBooked(context: ViewContext, id: number): Draft {
     "SELECT minutes, crew FROM visits WHERE job_id = ? AND first_visit_id IS NULL",
   ).get(id)!;
   const lines = sql<Line>(
-    "SELECT description, quantity, unit_minor AS unitMinor, tax_bp AS taxBp FROM job_lines WHERE job_id = ? ORDER BY position",
+    `SELECT description, quantity, unit_minor AS unitMinor, tax_bp AS taxBp
+      FROM job_lines WHERE job_id = ? ORDER BY position`,
   ).all(id);
   return { ...begun(context), ...visit, lines, depositMinor };
 }

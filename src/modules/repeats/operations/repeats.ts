@@ -55,7 +55,9 @@ export const growRepeat = defineOperation({
     if (repeat.state !== "active") return { agreed: 0 };
     // A forecast that found no room until its day had passed is history.
     sql(
-      "DELETE FROM visits WHERE repeat_id = ? AND state = 'forecast' AND date < ? AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = visits.id)",
+      `DELETE
+        FROM visits WHERE repeat_id = ? AND state = 'forecast' AND date < ?
+          AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = visits.id)`,
     ).run(repeatId, today);
     forecast(context, repeat);
     const due = sql<{ id: number }>(

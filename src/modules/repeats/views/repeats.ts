@@ -49,17 +49,18 @@ export const repeats = defineView({
       ahead: number;
       unplaced: number;
     }>(
-      `SELECT r.*, c.name AS customer, s.name AS service, s.code, s.hue, t.line AS site, te.name AS technician,
-         (SELECT min(date) ${coming}) AS next, (SELECT id ${coming} ORDER BY date LIMIT 1) AS nextVisit,
-         (SELECT count(*) ${coming} AND v.state = 'forecast') AS ahead,
-         (SELECT count(*) ${coming} AND v.state = 'forecast' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)) AS unplaced
-       FROM repeats r JOIN customers c ON c.id = r.customer_id JOIN services s ON s.id = r.service_id JOIN sites t ON t.id = r.site_id
-         LEFT JOIN technicians te ON te.id = r.technician_id WHERE r.id = @id`,
+      `SELECT r.*, c.name AS customer, s.name AS service, s.code, s.hue, t.line AS site,
+          te.name AS technician, (SELECT min(date) ${coming}) AS next,
+          (SELECT id ${coming} ORDER BY date LIMIT 1) AS nextVisit,
+          (SELECT count(*) ${coming} AND v.state = 'forecast') AS ahead,
+          (SELECT count(*) ${coming} AND v.state = 'forecast' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)) AS unplaced
+        FROM repeats r JOIN customers c ON c.id = r.customer_id JOIN services s ON s.id = r.service_id
+          JOIN sites t ON t.id = r.site_id LEFT JOIN technicians te ON te.id = r.technician_id
+        WHERE r.id = @id`,
     );
     const sums = sql<{ active: number; unplaced: number }>(
       `SELECT (SELECT count(*) FROM repeats r JOIN customers c ON c.id = r.customer_id WHERE r.state = 'active' AND ${seenCustomers}) AS active,
-         (SELECT count(*) FROM visits v JOIN repeats r ON r.id = v.repeat_id JOIN customers c ON c.id = r.customer_id
-          WHERE v.state = 'forecast' AND v.date >= @today AND r.state = 'active' AND ${seenCustomers} AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)) AS unplaced`,
+          (SELECT count(*) FROM visits v JOIN repeats r ON r.id = v.repeat_id JOIN customers c ON c.id = r.customer_id WHERE v.state = 'forecast' AND v.date >= @today AND r.state = 'active' AND ${seenCustomers} AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)) AS unplaced`,
     ).get({ today, only: params.only })!;
     return {
       count,

@@ -92,7 +92,9 @@ export const takeKit = defineOperation({
       });
     if (kit.texts)
       sql(
-        "UPDATE business SET terms = iif(terms = '', ?, terms), quote_text = iif(quote_text = '', ?, quote_text), invoice_text = iif(invoice_text = '', ?, invoice_text)",
+        `UPDATE business
+          SET terms = iif(terms = '', ?, terms), quote_text = iif(quote_text = '', ?, quote_text),
+            invoice_text = iif(invoice_text = '', ?, invoice_text)`,
       ).run(kit.texts.terms, kit.texts.quote, kit.texts.invoice);
     if (!sql("SELECT 1 FROM tax_rates").get())
       insertRow(sql, "tax_rates", { name: "Standard", rate_bp: taxBp, position: 0 });

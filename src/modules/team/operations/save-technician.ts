@@ -111,11 +111,14 @@ export const setTechnicianActive = defineOperation({
       throw new Refusal("not-found");
     if (active) return { freed: 0 };
     const ahead = sql<{ visit_id: number }>(
-      `SELECT p.visit_id FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = ? AND p.date >= ? AND v.state IN ${visitStates.sql("plan")}`,
+      `SELECT p.visit_id
+        FROM placements p JOIN visits v ON v.id = p.visit_id
+        WHERE p.technician_id = ? AND p.date >= ? AND v.state IN ${visitStates.sql("plan")}`,
     ).all(id, today);
     for (const { visit_id } of ahead) takeOut(context, visit_id);
     sql(
-      "UPDATE sessions SET ended_at = ? WHERE ended_at IS NULL AND person_id IN (SELECT id FROM people WHERE technician_id = ? AND role = 'technician')",
+      `UPDATE sessions SET ended_at = ? WHERE ended_at IS NULL
+          AND person_id IN (SELECT id FROM people WHERE technician_id = ? AND role = 'technician')`,
     ).run(now, id);
     sql("UPDATE people SET active = 0 WHERE technician_id = ? AND role = 'technician'").run(id);
     return { freed: ahead.length };

@@ -46,9 +46,13 @@ export const todayView = defineView({
     const clockOf = (epoch: number) => localOf(epoch, business.time_zone).minute;
 
     for (const v of sql<{ id: number; date: string; service: string; name: string; state: string }>(
-      `SELECT v.id, v.date, v.state, v.title AS service, coalesce(c.name, rc.name) AS name FROM visits v JOIN services s ON s.id = v.service_id
-       LEFT JOIN jobs j ON j.id = v.job_id LEFT JOIN customers c ON c.id = j.customer_id LEFT JOIN repeats r ON r.id = v.repeat_id LEFT JOIN customers rc ON rc.id = r.customer_id
-       WHERE v.date BETWEEN ? AND ? AND v.state IN ${visitStates.sql("move")} AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) ORDER BY v.date LIMIT 30`,
+      `SELECT v.id, v.date, v.state, v.title AS service, coalesce(c.name, rc.name) AS name
+        FROM visits v JOIN services s ON s.id = v.service_id LEFT JOIN jobs j ON j.id = v.job_id
+          LEFT JOIN customers c ON c.id = j.customer_id LEFT JOIN repeats r ON r.id = v.repeat_id
+          LEFT JOIN customers rc ON rc.id = r.customer_id
+        WHERE v.date BETWEEN ? AND ? AND v.state IN ${visitStates.sql("move")}
+          AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)
+        ORDER BY v.date LIMIT 30`,
     ).all(today, soon))
       needs.push({
         kind: "unplaced",
@@ -67,8 +71,10 @@ export const todayView = defineView({
       window_to: number;
       arrives: number;
     }>(
-      `SELECT v.id, v.state, v.date, c.name, t.name AS technician, v.window_to, p.arrives FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id
-       JOIN placements p ON p.visit_id = v.id JOIN technicians t ON t.id = p.technician_id WHERE v.date = ? AND v.state IN ${visitStates.sql("await")} GROUP BY v.id`,
+      `SELECT v.id, v.state, v.date, c.name, t.name AS technician, v.window_to, p.arrives
+        FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id
+          JOIN placements p ON p.visit_id = v.id JOIN technicians t ON t.id = p.technician_id
+        WHERE v.date = ? AND v.state IN ${visitStates.sql("await")} GROUP BY v.id`,
     ).all(today)) {
       const late = lateBy({ state: v.state, windowTo: v.window_to, arrives: v.arrives }, minute);
       if (late === 0) continue;
@@ -82,9 +88,12 @@ export const todayView = defineView({
     }
 
     for (const p of sql<{ id: number; visit_id: number; date: string; name: string; purpose: string; problem: string }>(
-      `SELECT p.id, v.id AS visit_id, v.date, c.name, p.purpose, p.problem FROM payments p JOIN customers c ON c.id = p.customer_id JOIN visits v ON v.job_id = p.job_id JOIN jobs j ON j.id = p.job_id
-       WHERE p.state = 'declined' AND j.state <> 'cancelled' AND p.settled_at > ? AND NOT EXISTS (SELECT 1 FROM payments q WHERE q.job_id = p.job_id AND q.purpose = p.purpose AND q.id > p.id)
-       GROUP BY p.id ORDER BY p.id DESC LIMIT 10`,
+      `SELECT p.id, v.id AS visit_id, v.date, c.name, p.purpose, p.problem
+        FROM payments p JOIN customers c ON c.id = p.customer_id JOIN visits v ON v.job_id = p.job_id
+          JOIN jobs j ON j.id = p.job_id
+        WHERE p.state = 'declined' AND j.state <> 'cancelled' AND p.settled_at > ?
+          AND NOT EXISTS (SELECT 1 FROM payments q WHERE q.job_id = p.job_id AND q.purpose = p.purpose AND q.id > p.id)
+        GROUP BY p.id ORDER BY p.id DESC LIMIT 10`,
     ).all(now - 7 * 86_400_000))
       needs.push({
         kind: "failed card",
@@ -115,7 +124,9 @@ export const todayView = defineView({
 
     if (may(actor, "money.see")) {
       const overdue = sql<{ n: number; open: number }>(
-        "SELECT count(*) AS n, coalesce(sum(b.open_minor), 0) AS open FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.due_date < ? AND b.open_minor > 0",
+        `SELECT count(*) AS n, coalesce(sum(b.open_minor), 0) AS open
+          FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id
+          WHERE i.due_date < ? AND b.open_minor > 0`,
       ).get(today)!;
       if (overdue.n)
         needs.push({
@@ -126,7 +137,10 @@ export const todayView = defineView({
         });
     }
     for (const s of sql<{ id: number; name: string; skill: string; valid_until: string }>(
-      "SELECT t.id, t.name, s.name AS skill, ts.valid_until FROM technician_skills ts JOIN technicians t ON t.id = ts.technician_id JOIN skills s ON s.id = ts.skill_id WHERE t.active = 1 AND ts.valid_until < ?",
+      `SELECT t.id, t.name, s.name AS skill, ts.valid_until
+        FROM technician_skills ts JOIN technicians t ON t.id = ts.technician_id
+          JOIN skills s ON s.id = ts.skill_id
+        WHERE t.active = 1 AND ts.valid_until < ?`,
     ).all(addDays(today, 42)))
       needs.push({
         kind: "expiring",
@@ -136,7 +150,8 @@ export const todayView = defineView({
       });
 
     const bounced = sql<{ name: string; customer_id: number }>(
-      "SELECT c.id AS customer_id, c.name FROM messages m JOIN customers c ON c.id = m.customer_id WHERE m.state = 'bounced' GROUP BY c.id LIMIT 5",
+      `SELECT c.id AS customer_id, c.name
+        FROM messages m JOIN customers c ON c.id = m.customer_id WHERE m.state = 'bounced' GROUP BY c.id LIMIT 5`,
     ).all();
     for (const b of bounced)
       needs.push({
@@ -147,7 +162,9 @@ export const todayView = defineView({
       });
 
     for (const r of sql<{ id: number; sender: string; body: string; name: string | null; customer_id: number | null }>(
-      "SELECT r.*, c.name FROM replies r LEFT JOIN customers c ON c.id = r.customer_id WHERE received_at > ? ORDER BY r.id DESC LIMIT 5",
+      `SELECT r.*, c.name
+        FROM replies r LEFT JOIN customers c ON c.id = r.customer_id WHERE received_at > ?
+        ORDER BY r.id DESC LIMIT 5`,
     ).all(now - 3 * 86_400_000))
       needs.push({
         kind: "reply",
@@ -167,15 +184,17 @@ export const todayView = defineView({
       off: string | null;
     }>(
       `SELECT t.id, t.name,
-        (SELECT count(*) FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = t.id AND p.date = ?1 AND v.state IN ${visitStates.sql("over")}) AS done,
-        (SELECT count(*) FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = t.id AND p.date = ?1 AND v.state IN ${visitStates.sql("count")}) AS all_visits,
-        n.name AS next, n.window_from AS next_from, n.window_to AS next_to, (SELECT reason FROM time_off o WHERE o.technician_id = t.id AND ?1 BETWEEN first_date AND last_date) AS off
-       FROM technicians t LEFT JOIN (SELECT p.technician_id, c.name, v.window_from, v.window_to, min(p.arrives) FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id
-         WHERE p.date = ?1 AND v.state IN ${visitStates.sql("expect")} GROUP BY p.technician_id) n ON n.technician_id = t.id
-       WHERE t.active = 1 AND (@only IS NULL OR t.id = @only) ORDER BY t.position`.replaceAll("?1", "@today"),
+          (SELECT count(*) FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = t.id AND p.date = ?1 AND v.state IN ${visitStates.sql("over")}) AS done,
+          (SELECT count(*) FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = t.id AND p.date = ?1 AND v.state IN ${visitStates.sql("count")}) AS all_visits,
+          n.name AS next, n.window_from AS next_from, n.window_to AS next_to,
+          (SELECT reason FROM time_off o WHERE o.technician_id = t.id AND ?1 BETWEEN first_date AND last_date) AS off
+        FROM technicians t
+          LEFT JOIN (SELECT p.technician_id, c.name, v.window_from, v.window_to, min(p.arrives) FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE p.date = ?1 AND v.state IN ${visitStates.sql("expect")} GROUP BY p.technician_id) n ON n.technician_id = t.id
+        WHERE t.active = 1 AND (@only IS NULL OR t.id = @only) ORDER BY t.position`.replaceAll("?1", "@today"),
     ).all({ today, only });
     const booked = sql<{ n: number; minor: number }>(
-      "SELECT count(*) AS n, coalesce(sum(total_minor), 0) AS minor FROM jobs WHERE booked_at > ? AND state <> 'cancelled'",
+      `SELECT count(*) AS n, coalesce(sum(total_minor), 0) AS minor
+        FROM jobs WHERE booked_at > ? AND state <> 'cancelled'`,
     ).get(now - 7 * 86_400_000)!;
     return {
       /** Nothing has been booked yet, and this person can set the business up. */

@@ -59,7 +59,9 @@ export const advanceVisit = defineOperation({
 
     if (to === "on the way") {
       const { name } = sql<{ name: string }>(
-        "SELECT t.name FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = ? ORDER BY t.position LIMIT 1",
+        `SELECT t.name
+          FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = ?
+          ORDER BY t.position LIMIT 1`,
       ).get(visitId) ?? { name: "Somebody" };
       tellCustomer(context, {
         jobId: visit.job_id,

@@ -41,10 +41,15 @@ export const fieldDay = defineView({
       job_id: number;
       lastHere: string | null;
     }>(
-      `SELECT v.id, v.state, v.title AS service, v.minutes, c.name AS customer, c.phone, t.line, t.postcode, j.note, j.pays, v.checklist, t.access, v.date, v.window_from, v.window_to, p.arrives, p.driving, b.due_minor, j.id AS job_id,
-         (SELECT max(v2.date) FROM visits v2 JOIN jobs j2 ON j2.id = v2.job_id WHERE j2.site_id = j.site_id AND v2.state = 'done' AND v2.id <> v.id) AS lastHere
-       FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id JOIN sites t ON t.id = j.site_id JOIN job_balances b ON b.job_id = j.id
-       WHERE p.technician_id = ? AND p.date = ? AND j.state <> 'awaiting deposit' AND j.approval = 'given' ORDER BY p.arrives`,
+      `SELECT v.id, v.state, v.title AS service, v.minutes, c.name AS customer, c.phone, t.line, t.postcode,
+          j.note, j.pays, v.checklist, t.access, v.date, v.window_from, v.window_to, p.arrives, p.driving,
+          b.due_minor, j.id AS job_id,
+          (SELECT max(v2.date) FROM visits v2 JOIN jobs j2 ON j2.id = v2.job_id WHERE j2.site_id = j.site_id AND v2.state = 'done' AND v2.id <> v.id) AS lastHere
+        FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id
+          JOIN customers c ON c.id = j.customer_id JOIN sites t ON t.id = j.site_id
+          JOIN job_balances b ON b.job_id = j.id
+        WHERE p.technician_id = ? AND p.date = ? AND j.state <> 'awaiting deposit' AND j.approval = 'given'
+        ORDER BY p.arrives`,
     ).all(actor.technicianId, today);
     const jobIds = stops.map((s) => s.job_id);
     const answersOf = answersOfJobs(context, jobIds);

@@ -43,14 +43,18 @@ export const visitSheet = defineView({
         job_state: JobState | null;
       }
     >(
-      `SELECT ${visitColumns}, v.job_id, v.repeat_id, v.started_at, v.ended_at, coalesce(c.id, rc.id) AS customer_id, coalesce(c.phone, rc.phone) AS phone, coalesce(c.mail, rc.mail) AS mail,
-        j.note, j.pays, j.approval, v.checklist, v.confirmed_at, coalesce(t.postcode, rt.postcode) AS postcode, j.total_minor, j.deposit_minor, j.state AS job_state FROM ${visitTables} WHERE v.id = ?`,
+      `SELECT ${visitColumns}, v.job_id, v.repeat_id, v.started_at, v.ended_at,
+          coalesce(c.id, rc.id) AS customer_id, coalesce(c.phone, rc.phone) AS phone,
+          coalesce(c.mail, rc.mail) AS mail, j.note, j.pays, j.approval, v.checklist, v.confirmed_at,
+          coalesce(t.postcode, rt.postcode) AS postcode, j.total_minor, j.deposit_minor, j.state AS job_state
+        FROM ${visitTables} WHERE v.id = ?`,
     ).get(visitId);
     if (!visit) throw new Refusal("not-found");
     mustSee(context, visitId);
     const zone = business.time_zone;
     const technicians = sql<{ id: number; name: string; arrives: number; leaves: number }>(
-      "SELECT t.id, t.name, p.arrives, p.leaves FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE visit_id = ? ORDER BY t.position",
+      `SELECT t.id, t.name, p.arrives, p.leaves
+        FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE visit_id = ? ORDER BY t.position`,
     ).all(visitId);
     const repeat = visit.repeat_id
       ? sql<{ id: number; every: number; unit: RepeatRule["unit"]; until_date: string | null; state: string }>(
@@ -107,7 +111,9 @@ export const visitSheet = defineView({
       days: daysOfWork(context, placed).map((d) => d.date),
       coming: visit.repeat_id
         ? sql<{ date: string }>(
-            `SELECT date FROM visits WHERE repeat_id = ? AND state IN ${visitStates.sql("move")} AND date > ? ORDER BY date LIMIT 6`,
+            `SELECT date
+              FROM visits WHERE repeat_id = ? AND state IN ${visitStates.sql("move")} AND date > ?
+              ORDER BY date LIMIT 6`,
           )
             .all(visit.repeat_id, visit.date)
             .map((v) => v.date)
@@ -122,7 +128,9 @@ export const visitSheet = defineView({
         approval: "given" | "waiting" | "proposed";
         given_at: number | null;
       }>(
-        "SELECT p.made_at, p.window_from, p.window_to, p.ended_at, j.approval, j.given_at FROM promises p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id WHERE p.visit_id = ? ORDER BY p.made_at",
+        `SELECT p.made_at, p.window_from, p.window_to, p.ended_at, j.approval, j.given_at
+          FROM promises p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id WHERE p.visit_id = ?
+          ORDER BY p.made_at`,
       )
         .all(visitId)
         .map(({ approval, given_at, ...promise }) => ({
@@ -135,7 +143,9 @@ export const visitSheet = defineView({
           ).all(visit.job_id)
         : [],
       history: sql<{ at: number; actor: string; operation: string }>(
-        `SELECT DISTINCT a.id, a.at, a.actor, a.operation FROM audit_changes ac JOIN audit a ON a.id = ac.audit_id WHERE ac.entity = 'visits' AND ac.row_key = ? ORDER BY a.id DESC LIMIT 30`,
+        `SELECT DISTINCT a.id, a.at, a.actor, a.operation
+          FROM audit_changes ac JOIN audit a ON a.id = ac.audit_id WHERE ac.entity = 'visits' AND ac.row_key = ?
+          ORDER BY a.id DESC LIMIT 30`,
       ).all(String(visitId)),
       currency: business.currency,
       timeZone: zone,

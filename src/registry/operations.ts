@@ -33,7 +33,8 @@ import { saveZone, setZoneAside, takeZones } from "@/modules/place/operations/sa
 import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
 import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { removeSpecialDay, saveOpening, saveSpecialDay, takeSpecialDays } from "@/modules/placing/operations/opening";
-import { acceptQuote, bookQuote, declineQuote, putAwayQuotes, sendQuote } from "@/modules/quotes/operations/quotes";
+import { acceptQuote, bookQuote, declineQuote, putAwayQuotes } from "@/modules/quotes/operations/quotes";
+import { sendQuote } from "@/modules/quotes/operations/send-quote";
 import { endRepeat, makeRepeat, resumeRepeat } from "@/modules/repeats/operations/repeats";
 import { answerRequests, bookRequest, locateRequest, makeRequest } from "@/modules/requests/operations/requests";
 import { takeWish, withdrawWish } from "@/modules/requests/operations/wishes";

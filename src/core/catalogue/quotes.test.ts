@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { sum, totalOf } from "../money/amounts";
 import { type OrderItem, priceOrder } from "./order";
-import { hasRunOut, quotedOrder, quoteLines, quoteProblems, withServices } from "./quotes";
+import { hasRunOut, quotedOrder, quoteLines, quoteProblems, quoteStanding, withServices } from "./quotes";
 
 const item = (id: number, priceMinor: number): OrderItem => ({
   quantity: 1,
@@ -120,4 +120,18 @@ describe("the work of a quote", () => {
     expect(withServices({ ...begun, minutes: 20 }, [sweep], []).minutes).toBe(0);
     expect(withServices(begun, [sweep], [sweep])).toEqual(begun);
   });
+});
+
+describe("an open quote", () => {
+  const standing = (state: "sent" | "accepted" | "declined", validUntil = "2027-03-10") =>
+    quoteStanding({ state, validUntil }, "2027-03-10").standing;
+
+  it("is with the customer until its last day is over", () => {
+    expect([standing("sent"), standing("sent", "2027-03-09")]).toEqual(["out", "over"]);
+  });
+
+  it("is for us when it is accepted, however late it has become", () =>
+    expect(standing("accepted", "2027-03-01")).toBe("accepted"));
+
+  it("is over when they have said no", () => expect(standing("declined")).toBe("over"));
 });

@@ -18,6 +18,18 @@ export const quoteDays = 30;
 export const hasRunOut = (quote: { state: QuoteState; validUntil: LocalDate }, today: LocalDate): boolean =>
   quoteStates.allows("change", quote.state) && quote.validUntil < today;
 
+/** Where an open quote stands: with the customer, accepted, or ended by their no or by its day; and that in words. */
+export function quoteStanding(
+  quote: { state: QuoteState; validUntil: LocalDate },
+  today: LocalDate,
+): { standing: "out" | "accepted" | "over"; waits: string } {
+  if (quote.state === "accepted") return { standing: "accepted", waits: "accepted, to be booked" };
+  if (quote.state === "declined") return { standing: "over", waits: "they said no" };
+  return hasRunOut(quote, today)
+    ? { standing: "over", waits: "the quote has run out" }
+    : { standing: "out", waits: "for the customer’s answer" };
+}
+
 /** The lines of a quote as they are offered; from then on changes of how prices are set touch them no more. */
 export const quoteLines = (lines: readonly Line[], pricesIncludeTax: boolean): PricedLine[] =>
   lines.map(({ description, ...line }) => priceLine({ description: description.trim(), ...line }, pricesIncludeTax));

@@ -1,4 +1,5 @@
 import { quoteStates } from "@/core/catalogue/quote-states";
+import { quoteStanding } from "@/core/catalogue/quotes";
 import { jobStates } from "@/core/jobs/states";
 import { seesOnly } from "@/core/people/permissions";
 import { windowIn } from "@/core/time/local-words";
@@ -7,7 +8,7 @@ import { isOver, wishWords } from "@/core/windows/wishes";
 import type { ViewContext } from "@/kernel/operation";
 import { likePattern, type PageAsked, readPage } from "@/kernel/paging";
 import { readItem, titleOf } from "@/modules/catalogue/catalogue";
-import { type QuoteRow, ranOut } from "@/modules/quotes/quotes";
+import type { QuoteRow } from "@/modules/quotes/quotes";
 import { type RequestRow } from "@/modules/requests/requests";
 import { itemsColumn, wishColumn } from "@/store/columns";
 
@@ -165,14 +166,8 @@ function titlesOf({ sql }: ViewContext): (of: Pick<RequestRow, "items">) => stri
     ) || "a visit";
 }
 
-/** Where a quote stands: with the customer, accepted, or ended by their no or by its day; and that in words. */
-export function standingOf(quote: QuoteRow, today: string): { standing: "out" | "accepted" | "over"; waits: string } {
-  if (quote.state === "accepted") return { standing: "accepted", waits: "accepted, to be booked" };
-  if (quote.state === "declined") return { standing: "over", waits: "they said no" };
-  return ranOut(quote, today)
-    ? { standing: "over", waits: "the quote has run out" }
-    : { standing: "out", waits: "for the customer’s answer" };
-}
+export const standingOf = ({ state, valid_until }: QuoteRow, today: string) =>
+  quoteStanding({ state, validUntil: valid_until }, today);
 
 export const whatOf = (context: ViewContext, request: Pick<RequestRow, "items">): string =>
   titleOf(itemsOf(context, request)) || "a visit";

@@ -9,6 +9,7 @@ import { incoming, incomingEntry } from "@/modules/incoming/views/incoming";
 import { money } from "@/modules/money/views/money";
 import { myVisit } from "@/modules/my-visit/views/my-visit";
 import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
+import { sendQuote } from "@/modules/quotes/operations/send-quote";
 import { locateRequest, makeRequest } from "@/modules/requests/operations/requests";
 import { setup } from "@/modules/setup/views/setup";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
@@ -16,7 +17,7 @@ import { firstPage } from "@/ui/first-page";
 import { runDue } from "@/worker/loop";
 import { office, one, serviceInput, smallWorld, visitor } from "@demo/small-world";
 import type { SendQuote } from "./inputs";
-import { acceptQuote, bookQuote, declineQuote, putAwayQuotes, sendQuote } from "./operations/quotes";
+import { acceptQuote, bookQuote, declineQuote, putAwayQuotes } from "./operations/quotes";
 import { quoteOffers, quote as quoteView } from "./views/quote";
 import { quoteDraft } from "./views/quote-draft";
 

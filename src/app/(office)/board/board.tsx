@@ -2,6 +2,7 @@
 import { ask } from "@/api/client";
 import { addDays } from "@/core/time/dates";
 import { clock, dayWords } from "@/core/time/words";
+import { crewWith } from "@/core/windows/crew-choice";
 import { useShown } from "@/ui/live";
 import { inkVariables } from "@/ui/palette";
 import {
@@ -26,7 +27,7 @@ import { announcements, type Landing, liftWords, overLanding, toNextLanding } fr
 import type { BoardDay, BoardVisit, Held } from "./data";
 import { Hints } from "./hint";
 import { Liftable, type Lifted, LiftedVisit } from "./lift";
-import { MoveQuestion, useMove, type AskedMove } from "./move";
+import { type AskedMove, MoveQuestion, useMove } from "./move";
 import { Row } from "./row";
 import { type Frame, hoursShown, leftOf } from "./scale";
 import { Tray } from "./tray";
@@ -92,7 +93,7 @@ export function Board({ date, today, openVisit }: { date: string; today: string;
     const crew =
       visit.crew === 1
         ? [technicianId]
-        : crewWith(technicianId, visit.crew, before, options?.find((o) => o.from === from)?.crew ?? null);
+        : crewWith(technicianId, visit.crew, before, options?.find((o) => o.from === from)?.crew ?? []);
     const asked: AskedMove = { visit, date: day.date, technicianIds: crew, from, to, before };
     if (visit.state === "promised" && (from !== visit.windowFrom || to !== visit.windowTo)) setWish(asked);
     else void move(asked);
@@ -226,9 +227,4 @@ function sumOf(day: BoardDay): string {
   ]
     .filter(Boolean)
     .join(", ");
-}
-
-function crewWith(dropped: number, size: number, before: number[], offered: number[] | null): number[] {
-  const others = [...before, ...(offered ?? [])].filter((id) => id !== dropped);
-  return [dropped, ...new Set(others)].slice(0, size);
 }

@@ -1,26 +1,22 @@
 import { groupBy } from "@/core/group";
 import { shortName } from "@/core/people/names";
 import { may, seesOnly } from "@/core/people/permissions";
-import { addDays, datesFrom } from "@/core/time/dates";
 import { localOf } from "@/core/time/local";
-import { isOpen } from "@/core/time/opening";
 import { minutesIn } from "@/core/time/spans";
 import { lateBy } from "@/core/visits/lateness";
 import { visitStates } from "@/core/visits/states";
 import { windowsOn } from "@/core/windows/patterns";
 import { type Names, reasonWords } from "@/core/windows/words";
-import { DateText, Id, input, Nothing } from "@/kernel/inputs";
+import { DateText, input } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { readPattern } from "@/modules/catalogue/patterns";
+import { inOffice, windowOf } from "@/modules/placing/in-office";
 import { idsColumn } from "@/store/columns";
 import { type BoardRow, type BoardStop, type BoardVisit, visitColumns, visitTables } from "../board";
-import { readOpening } from "../opening-hours";
 import { loadPlanning } from "../planning";
-import { daysOfWork, placingOf, readVisit, type VisitRow } from "../visits";
-import { answersWithin, type AskOptions, explainWithin, namesOf } from "../windows";
-
-const PlacementOptions = input({ visitId: Id, date: DateText });
+import { placingOf, type VisitRow } from "../visits";
+import { answersWithin, namesOf } from "../windows";
 
 /** One day, technician by technician, with what is unplaced. */
 export const board = defineView({
@@ -157,94 +153,3 @@ function bestPlacement(
     words: `${crew.map((t) => shortName(names.technician(t.id))).join(" and ")}, ${answer.extraDriving} min extra driving`,
   };
 }
-
-const windowOf = (visit: VisitRow) => ({ date: visit.date, from: visit.window_from, to: visit.window_to });
-
-/** A person in the office is not bound by the booking rules; forecasts do not push one another aside. */
-const inOffice = (visit: VisitRow): AskOptions => ({
-  strict: false,
-  ...(visit.state === "forecast" && { forecasts: "full" }),
-});
-
-/** For moving a visit on a date: each window and each technician, with what it would cost or why it cannot be. */
-export const placementOptions = defineView({
-  name: "placement-options",
-  access: "board.change",
-  input: PlacementOptions,
-  read(context, { visitId, date }) {
-    const { business } = context;
-    const visit = readVisit(context, visitId);
-    const own = date === visit.date ? [windowOf(visit)] : [];
-    const pattern = windowsOn(readPattern(context, placingOf(visit).serviceIds), [date], business.time_zone).filter(
-      (w) => !own.some((o) => o.from === w.from && o.to === w.to),
-    );
-    const windows = [...own, ...pattern].sort((a, b) => a.from - b.from);
-    const days = visit.first_visit_id === null ? daysOfWork(context, visit) : [visit];
-    const options = { ...inOffice(visit), without: days.map((d) => d.id) };
-    // Of a crew, each is looked at alone; who can come together is asked once more.
-    const alone = explainWithin(context, { ...placingOf(visit, days.length), crew: 1 }, windows, options);
-    const together = visit.crew > 1 ? answersWithin(context, placingOf(visit, days.length), windows, options) : [];
-    const names = namesOf(context);
-    return windows.map((window, i) => {
-      const crew = together[i];
-      return {
-        from: localOf(window.from, business.time_zone).minute,
-        to: localOf(window.to, business.time_zone).minute,
-        isPromised: window.from === visit.window_from && window.to === visit.window_to,
-        technicians: alone[i]!.technicians.map(({ id, fits, reason }) => ({
-          id: Number(id),
-          name: names.technician(id),
-          ...(fits
-            ? {
-                fits: true as const,
-                extraDriving: fits.extraDriving,
-                arrives: localOf(fits.arrive[0], business.time_zone).minute,
-              }
-            : { fits: false as const, why: reasonWords({ technician: id, ...reason! }, names) }),
-        })),
-        crew: crew?.offered ? crew.technicians.map((t) => Number(t.id)) : null,
-      };
-    });
-  },
-});
-
-/** How full the next fourteen days are, and where a person is needed. */
-export const dayStrip = defineView({
-  name: "day-strip",
-  access: "office.see",
-  input: Nothing,
-  read(context) {
-    const { sql, today } = context;
-    const dates = datesFrom(today, addDays(today, 13));
-    const planning = loadPlanning(context, dates);
-    const opening = readOpening(context);
-    const promised = new Map(
-      sql<{ date: string; minutes: number }>(
-        "SELECT date, sum(leaves - arrives + driving) AS minutes FROM placements WHERE date BETWEEN ? AND ? GROUP BY date",
-      )
-        .all(today, dates.at(-1)!)
-        .map((d) => [d.date, d.minutes]),
-    );
-    const unplaced = new Map(
-      sql<{ date: string; n: number }>(
-        `SELECT date, count(*) AS n
-          FROM visits v WHERE date BETWEEN ? AND ? AND state = 'promised'
-            AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)
-          GROUP BY date`,
-      )
-        .all(today, dates.at(-1)!)
-        .map((d) => [d.date, d.n]),
-    );
-    return dates.map((date) => {
-      const days = planning.technicians.map((t) => planning.dayOf(t.id, date));
-      const hours = days.reduce((sum, day) => sum + minutesIn(day.hours), 0);
-      return {
-        date,
-        workable: isOpen(opening, date) ? hours : 0,
-        promised: promised.get(date) ?? 0,
-        needsPerson: unplaced.get(date) ?? 0,
-        off: days.filter((d) => d.absence === "off").length,
-      };
-    });
-  },
-});

@@ -6,6 +6,7 @@ import type { CrewReason, Reason, RuleReason } from "@/core/windows/reasons";
 import { skillGap } from "@/core/windows/skills";
 import { reasonWords, remedyWords, technicianReasonWords } from "@/core/windows/words";
 import { DateText, Id, input, OrNull } from "@/kernel/inputs";
+import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { priceItems, questionsOf, readItem, toPlace } from "@/modules/catalogue/catalogue";
 import { Answers, chosen } from "@/modules/catalogue/inputs";
@@ -60,7 +61,7 @@ export const whyNot = defineView({
   access: "office.see",
   input: WhyNot,
   read(context, { addressId, serviceId, date, technicianId, only, answers = {} }) {
-    const { sql, business } = context;
+    const { business } = context;
     const address = addressOf(context, addressId);
     const items = [readItem(context, { ...justOne(serviceId), answers })];
     const zone = zoneOf(context, address);
@@ -81,23 +82,12 @@ export const whyNot = defineView({
       // The day as the engine asked it: forecasts that give way are not in it.
       const prepared = question.planning.prepared(Number(technician), on, business.forecast_room);
       const stops = prepared.works ? (prepared.day.stops as readonly PlannedStop[]) : [];
-      const nameOf = (stop: PlannedStop | undefined, none: string) => {
-        if (!stop) return none;
-        if (stop.errandId !== null)
-          return sql<{ title: string }>("SELECT title FROM errands WHERE id = ?").get(stop.errandId)!.title;
-        return visitName(stop.visitId!);
-      };
+      const named = stopNames(on);
+      const nameOf = (stop: PlannedStop | undefined, none: string) =>
+        stop ? (named.get(keyOf(stop)) ?? "somebody") : none;
       return `between ${nameOf(stops[position - 1], "the start of the day")} and ${nameOf(stops[position], "the way home")}`;
     };
-    const visitName = (id: number): string => {
-      const { name } = sql<{ name: string }>(
-        `SELECT coalesce(c.name, rc.name, 'a hold') AS name
-          FROM visits v LEFT JOIN jobs j ON j.id = v.job_id LEFT JOIN customers c ON c.id = j.customer_id
-            LEFT JOIN repeats r ON r.id = v.repeat_id LEFT JOIN customers rc ON rc.id = r.customer_id
-          WHERE v.id = ?`,
-      ).get(id)!;
-      return name;
-    };
+    const stopNames = onceADay((on) => readStopNames(context, on));
 
     return {
       zone: zone?.name ?? null,
@@ -154,3 +144,27 @@ export const whyNot = defineView({
 
 const isOfCrew = (reason: Reason): reason is CrewReason =>
   ["crew-incomplete", "crew-never-together", "nobody"].includes(reason.code);
+
+const keyOf = ({ visitId, errandId }: Pick<PlannedStop, "visitId" | "errandId">): string =>
+  errandId !== null ? `errand ${errandId}` : `visit ${visitId}`;
+
+/** Whose visits and which errands lie on a day, read at once: by visit and by errand. */
+function readStopNames({ sql }: ViewContext, on: string): Map<string, string> {
+  const rows = sql<{ key: string; name: string }>(
+    `SELECT 'visit ' || v.id AS key, coalesce(c.name, rc.name, 'a hold') AS name
+      FROM placements p JOIN visits v ON v.id = p.visit_id LEFT JOIN jobs j ON j.id = v.job_id
+        LEFT JOIN customers c ON c.id = j.customer_id LEFT JOIN repeats r ON r.id = v.repeat_id
+        LEFT JOIN customers rc ON rc.id = r.customer_id
+      WHERE p.date = @on
+      UNION ALL SELECT 'errand ' || id, title FROM errands WHERE date = @on`,
+  ).all({ on });
+  return new Map(rows.map(({ key, name }) => [key, name]));
+}
+
+function onceADay<T>(read: (on: string) => T): (on: string) => T {
+  const known = new Map<string, T>();
+  return (on) => {
+    if (!known.has(on)) known.set(on, read(on));
+    return known.get(on)!;
+  };
+}

@@ -1,0 +1,156 @@
+import { type Item } from "@/core/catalogue/items";
+import { quoteLines, quoteProblems } from "@/core/catalogue/quotes";
+import { moneyWords, totalOf } from "@/core/money/amounts";
+import { Refusal } from "@/core/problems";
+import { dayWords } from "@/core/time/words";
+import { ownLinkPlaceholder } from "@/kernel/links";
+import { actorWords, defineOperation, type OperationContext } from "@/kernel/operation";
+import { readItem, titleOf } from "@/modules/catalogue/catalogue";
+import { answersOfJob } from "@/modules/catalogue/job-items";
+import { tellPerson } from "@/modules/messages/telling";
+import { addressOf } from "@/modules/place/addresses";
+import { zoneOf } from "@/modules/place/zones";
+import { SendQuote } from "@/modules/quotes/inputs";
+import { type QuoteRow, readQuote } from "@/modules/quotes/quotes";
+import { endRequest, readRequest } from "@/modules/requests/requests";
+import { endWaiting } from "@/modules/requests/waiting";
+import { insertRow } from "@/store/insert";
+import { nanoid } from "nanoid";
+
+/** Whom a quote is for, where the work is, and what was said about it: from what came in. */
+type QuotedWork = Pick<
+  QuoteRow,
+  | "name"
+  | "mail"
+  | "phone"
+  | "line"
+  | "postcode"
+  | "lng"
+  | "lat"
+  | "zone_id"
+  | "note"
+  | "photos"
+  | "handler_id"
+  | "request_id"
+>;
+
+/**
+ * Sends a quote: it takes the place of the request or the booking it is about, or of the quote as it
+ * was before. A booking gives its room back, and what was paid for it returns.
+ */
+export const sendQuote = defineOperation({
+  name: "send-quote",
+  access: "shared.change",
+  input: SendQuote,
+  run(context, { about, items, lines: typed, minutes, crew, depositMinor, words, validUntil }) {
+    const { now, business, today } = context;
+    const asked = items.map(({ serviceId, quantity = 1, answers = {}, extras = [] }): Item => ({
+      serviceId,
+      quantity,
+      answers,
+      extras,
+    }));
+    const title = titleOf(asked.map((item) => readItem(context, item)));
+    const lines = quoteLines(typed, business.prices_include_tax === 1);
+    const wrong = quoteProblems({ lines, depositMinor }, validUntil, today);
+    if (Object.keys(wrong).length) throw new Refusal("invalid-input", { fields: wrong });
+    const { totalMinor } = totalOf(lines);
+    const offered = {
+      now,
+      by: actorWords(context.actor),
+      items: JSON.stringify(asked),
+      lines: JSON.stringify(lines),
+      words: words.trim(),
+      totalMinor,
+      depositMinor,
+      minutes,
+      crew,
+      validUntil,
+    };
+    const work = about.kind === "quote" ? readQuote(context, about.id) : workOf(context, about);
+    const quoteId =
+      about.kind === "quote" ? changeQuote(context, about.id, offered) : makeQuote(context, work, offered);
+    const sum = moneyWords(totalMinor, business.currency);
+    tellPerson(context, work, {
+      key: `quote ${quoteId} at ${now}`,
+      opens: { kind: "quote", id: quoteId },
+      subject: `${about.kind === "quote" ? "Your quote has changed" : "Your quote"}: ${title}, ${sum}`,
+      words: `${about.kind === "booking" ? "instead of your booking we offer you" : "we offer you"} ${title} at ${work.line} for ${sum}, until ${dayWords(validUntil)}. Read it, choose a time and accept it here:\n\n${ownLinkPlaceholder}`,
+      text: `our quote for ${title}, ${sum}: ${ownLinkPlaceholder}`,
+    });
+    return { quoteId };
+  },
+});
+
+/** What is offered, by the names of the statements below. */
+type Offered = Record<"by" | "items" | "lines" | "words" | "validUntil", string> &
+  Record<"now" | "totalMinor" | "depositMinor" | "minutes" | "crew", number>;
+
+const makeQuote = ({ sql }: OperationContext, work: QuotedWork, offered: Offered): number =>
+  insertRow(sql, "quotes", {
+    request_id: work.request_id,
+    made_at: offered.now,
+    made_by: offered.by,
+    name: work.name,
+    mail: work.mail,
+    phone: work.phone,
+    line: work.line,
+    postcode: work.postcode,
+    lng: work.lng,
+    lat: work.lat,
+    zone_id: work.zone_id,
+    note: work.note,
+    photos: work.photos,
+    handler_id: work.handler_id,
+    nonce: nanoid(32),
+    items: offered.items,
+    lines: offered.lines,
+    words: offered.words,
+    total_minor: offered.totalMinor,
+    deposit_minor: offered.depositMinor,
+    minutes: offered.minutes,
+    crew: offered.crew,
+    valid_until: offered.validUntil,
+  });
+
+/** The quote as it is offered now, under the same link; what was answered to it before counts no more. */
+function changeQuote({ sql }: OperationContext, quoteId: number, offered: Offered): number {
+  sql(
+    `UPDATE quotes
+      SET state = 'sent', answered_at = NULL, answer = '', made_at = @now, made_by = @by, items = @items,
+        lines = @lines, words = @words, total_minor = @totalMinor, deposit_minor = @depositMinor,
+        minutes = @minutes, crew = @crew, valid_until = @validUntil
+      WHERE id = @quoteId`,
+  ).run({ ...offered, quoteId });
+  return quoteId;
+}
+
+/** What came in, which the quote answers: it waits no more. */
+function workOf(
+  context: OperationContext,
+  { kind, id }: { kind: "booking" | "request" | "quote"; id: number },
+): QuotedWork {
+  if (kind === "request") {
+    const request = readRequest(context, id);
+    if (request.address_id === null)
+      throw new Refusal("invalid-input", { fields: { "/": "Say first where this is." } });
+    const address = addressOf(context, request.address_id);
+    endRequest(context, id, "answered");
+    return {
+      ...request,
+      ...address,
+      zone_id: zoneOf(context, address)?.id ?? null,
+      note: request.wishes,
+      request_id: id,
+    };
+  }
+  const { sql } = context;
+  const job = sql<Omit<QuotedWork, "photos" | "request_id">>(
+    `SELECT c.name, iif(j.mail <> '', j.mail, c.mail) AS mail, iif(j.phone <> '', j.phone, c.phone) AS phone,
+        s.line, s.postcode, s.lng, s.lat, s.zone_id, j.note, j.handler_id
+      FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN sites s ON s.id = j.site_id WHERE j.id = ?`,
+  ).get(id)!;
+  const photos = answersOfJob(context, id).flatMap((answer) => answer.photos ?? []);
+  endWaiting(context, id, "We made a quote instead");
+  return { ...job, photos: JSON.stringify(photos.slice(0, 6)), request_id: null };
+}

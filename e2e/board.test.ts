@@ -1,24 +1,10 @@
-import type { Browser, Page } from "playwright-core";
-import { desk, expectSoon, go, openPage, type Running, signIn, startBrowser, startDemo } from "./support/server";
+import { deskForTests } from "./support/desk";
+import { expectSoon, go } from "./support/server";
 
 /** The dispatcher's day without a mouse. */
 jest.setTimeout(600_000);
 
-let app: Running;
-let browser: Browser;
-let page: Page;
-const troubles: string[] = [];
-beforeAll(async () => {
-  [app, browser] = await Promise.all([startDemo(), startBrowser()]);
-  page = (await openPage(browser, desk)).page;
-  page.on("pageerror", (error) => troubles.push(String(error)));
-  await signIn(page, app.url, "tomas");
-});
-afterAll(async () => {
-  await browser?.close();
-  await app?.stop();
-});
-afterEach(() => expect(troubles.splice(0)).toEqual([]));
+const at = deskForTests("tomas");
 
 interface Placed {
   id: number;
@@ -29,12 +15,12 @@ interface Placed {
 }
 /** Promised visits of one technician on coming days, whoever is alone on them. */
 const promised = () =>
-  app.sql<Placed>(
+  at.app.sql<Placed>(
     `SELECT v.id, v.date, c.name, t.name AS technician, v.window_from FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id JOIN placements p ON p.visit_id = v.id JOIN technicians t ON t.id = p.technician_id
    WHERE v.state = 'promised' AND v.crew = 1 AND j.approval = 'given' AND j.state = 'agreed' AND v.first_visit_id IS NULL AND v.date > (SELECT min(date) FROM visits WHERE state = 'promised') ORDER BY v.date, v.id`,
   );
 const holderOf = (id: number) =>
-  app
+  at.app
     .sql<{ name: string }>(
       "SELECT t.name FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = ?",
       id,
@@ -42,37 +28,37 @@ const holderOf = (id: number) =>
     .map((t) => t.name)
     .join();
 const windowOf = (id: number) =>
-  app.sql<{ window_from: number }>("SELECT window_from FROM visits WHERE id = ?", id)[0]!.window_from;
-const cardOf = (id: number) => page.locator(`[data-visit="${id}"]`);
+  at.app.sql<{ window_from: number }>("SELECT window_from FROM visits WHERE id = ?", id)[0]!.window_from;
+const cardOf = (id: number) => at.page.locator(`[data-visit="${id}"]`);
 
 it("days are turned by arrows, a visit is opened by Enter and closed by Escape", async () => {
   const [visit] = promised();
-  await go(page, `${app.url}/board?date=${visit!.date}`);
-  await page.locator("body").press("ArrowRight");
-  await page.waitForURL((url) => url.searchParams.get("date")! > visit!.date);
-  await page.locator("body").press("ArrowLeft");
-  await page.waitForURL((url) => url.searchParams.get("date") === visit!.date);
+  await go(at.page, `${at.app.url}/board?date=${visit!.date}`);
+  await at.page.locator("body").press("ArrowRight");
+  await at.page.waitForURL((url) => url.searchParams.get("date")! > visit!.date);
+  await at.page.locator("body").press("ArrowLeft");
+  await at.page.waitForURL((url) => url.searchParams.get("date") === visit!.date);
   await cardOf(visit!.id).focus();
-  await page.keyboard.press("Enter");
-  const sheet = page.getByRole("complementary", { name: "Details" });
+  await at.page.keyboard.press("Enter");
+  const sheet = at.page.getByRole("complementary", { name: "Details" });
   await sheet.getByText(visit!.name).first().waitFor();
-  await page.keyboard.press("Escape");
+  await at.page.keyboard.press("Escape");
   await sheet.waitFor({ state: "detached" });
-  expect(new URL(page.url()).searchParams.get("visit")).toBeNull();
+  expect(new URL(at.page.url()).searchParams.get("visit")).toBeNull();
 });
 
 it("a visit is carried to another technician by Space and arrows; it says what that would cost, and Undo takes it back", async () => {
   // The first that somebody else may take within its own window.
   for (const visit of promised()) {
-    await go(page, `${app.url}/board?date=${visit.date}`);
+    await go(at.page, `${at.app.url}/board?date=${visit.date}`);
     await cardOf(visit.id).focus();
-    await page.keyboard.press("Space");
-    await page
+    await at.page.keyboard.press("Space");
+    await at.page
       .getByText(/^\+\d+ min$/)
       .first()
       .waitFor({ timeout: 5_000 })
       .catch(() => {});
-    const said = page.locator("[id^='DndLiveRegion']");
+    const said = at.page.locator("[id^='DndLiveRegion']");
     for (const arrow of [
       "ArrowDown",
       "ArrowUp",
@@ -83,8 +69,10 @@ it("a visit is carried to another technician by Space and arrows; it says what t
       "ArrowDown",
       "ArrowDown",
     ]) {
-      await page.keyboard.press(arrow);
-      await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
+      await at.page.keyboard.press(arrow);
+      await at.page.evaluate(
+        () => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))),
+      );
       if (
         /minutes more driving/.test((await said.textContent()) ?? "") &&
         !(await said.textContent())!.startsWith(visit.technician)
@@ -93,38 +81,38 @@ it("a visit is carried to another technician by Space and arrows; it says what t
     }
     const where = (await said.textContent()) ?? "";
     if (!/minutes more driving/.test(where) || where.startsWith(visit.technician)) {
-      await page.keyboard.press("Escape");
+      await at.page.keyboard.press("Escape");
       expect(holderOf(visit.id)).toBe(visit.technician);
       continue;
     }
     const [technician] = where.split(",");
-    await page.keyboard.press("Space");
-    await page
+    await at.page.keyboard.press("Space");
+    await at.page
       .getByText(`${visit.name} is placed`)
-      .or(page.getByRole("button", { name: /^Move and tell/ }))
+      .or(at.page.getByRole("button", { name: /^Move and tell/ }))
       .first()
       .waitFor();
     // Another window is promised only after a question.
-    const asks = page.getByRole("button", { name: "Leave it" });
+    const asks = at.page.getByRole("button", { name: "Leave it" });
     if (await asks.count()) {
       await asks.click();
       expect([holderOf(visit.id), windowOf(visit.id)]).toEqual([visit.technician, visit.window_from]);
       continue;
     }
     expect([holderOf(visit.id), windowOf(visit.id)]).toEqual([technician, visit.window_from]);
-    await page.getByRole("button", { name: "Undo" }).click();
-    return expectSoon(page, () => holderOf(visit.id) === visit.technician);
+    await at.page.getByRole("button", { name: "Undo" }).click();
+    return expectSoon(at.page, () => holderOf(visit.id) === visit.technician);
   }
   throw new Error("No visit of the demo's days can be given to somebody else");
 });
 
 it("a customer is found by Ctrl+K and a few letters, and what only asks is found with them", async () => {
-  await go(page, `${app.url}/board`);
-  await page.keyboard.press("Control+k");
-  await page.getByRole("combobox").last().fill("selma v");
-  await page.getByRole("option", { name: /Selma Vance, request/ }).waitFor();
-  await page.keyboard.press("ArrowDown");
-  await page.getByRole("option", { name: /Selma Vance, request/ }).click();
-  await page.waitForURL(/\/incoming\?open=request/);
-  await page.getByRole("complementary", { name: "Details" }).getByText("I am home from five.").waitFor();
+  await go(at.page, `${at.app.url}/board`);
+  await at.page.keyboard.press("Control+k");
+  await at.page.getByRole("combobox").last().fill("selma v");
+  await at.page.getByRole("option", { name: /Selma Vance, request/ }).waitFor();
+  await at.page.keyboard.press("ArrowDown");
+  await at.page.getByRole("option", { name: /Selma Vance, request/ }).click();
+  await at.page.waitForURL(/\/incoming\?open=request/);
+  await at.page.getByRole("complementary", { name: "Details" }).getByText("I am home from five.").waitFor();
 });

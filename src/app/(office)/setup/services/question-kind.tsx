@@ -8,41 +8,33 @@ import Button from "@mui/material/Button";
 import IconButton from "@mui/material/IconButton";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
+import type { ReactNode } from "react";
 import type { SetupData } from "../data";
 import { EffectFields } from "./effect-fields";
 import { freshId, type Wrong } from "./question-drafts";
 
-export function Kind({
-  question,
-  onQuestion,
-  data,
-  wrong,
-  plain,
-}: {
-  question: Question;
+interface KindProps<Q extends Question = Question> {
+  question: Q;
   onQuestion: (question: Question) => void;
   data: SetupData;
   wrong: Wrong;
-  plain: boolean;
-}) {
+}
+type Of<K extends Question["kind"]> = Extract<Question, { kind: K }>;
+
+/** What a question asks for, by its kind, and what the answers do. A plain one does nothing. */
+export function Kind({ plain, ...props }: KindProps & { plain: boolean }) {
+  const { question, onQuestion, data, wrong } = props;
   switch (question.kind) {
     case "yes-no":
-      return (
-        <>
-          <EffectFields
-            words="Yes"
-            effect={question.yes}
-            onEffect={(yes) => onQuestion({ ...question, yes })}
-            data={data}
-          />
-          <EffectFields
-            words="No"
-            effect={question.no}
-            onEffect={(no) => onQuestion({ ...question, no })}
-            data={data}
-          />
-        </>
-      );
+      return (["yes", "no"] as const).map((answer) => (
+        <EffectFields
+          key={answer}
+          words={answer === "yes" ? "Yes" : "No"}
+          effect={question[answer]}
+          onEffect={(effect) => onQuestion({ ...question, [answer]: effect })}
+          data={data}
+        />
+      ));
     case "one":
     case "several":
       return (
@@ -55,129 +47,9 @@ export function Kind({
         />
       );
     case "count":
-      return (
-        <>
-          <Box sx={{ display: "flex", gap: 2, mt: 2 }}>
-            <WholeField
-              label="At least"
-              value={question.min}
-              onValue={(min) => onQuestion({ ...question, min })}
-              sx={{ width: 100 }}
-            />
-            <WholeField
-              label="At most"
-              value={question.max}
-              onValue={(max) => onQuestion({ ...question, max })}
-              wrong={wrong("/max")}
-              sx={{ width: 100 }}
-            />
-            <WholeField
-              label="In the price"
-              value={question.included ?? 0}
-              onValue={(included) => onQuestion({ ...question, included })}
-              sx={{ width: 110 }}
-            />
-          </Box>
-          <EffectFields
-            each
-            words="Each one more"
-            effect={question.each}
-            onEffect={(each) => onQuestion({ ...question, each })}
-            data={data}
-          />
-        </>
-      );
+      return <Count {...props} question={question} />;
     case "number":
-      return (
-        <>
-          <Box sx={{ display: "flex", gap: 2, mt: 2 }}>
-            <WholeField
-              label="At least"
-              value={question.min}
-              onValue={(min) => onQuestion({ ...question, min })}
-              sx={{ width: 100 }}
-            />
-            <WholeField
-              label="At most"
-              value={question.max}
-              onValue={(max) => onQuestion({ ...question, max })}
-              wrong={wrong("/max")}
-              sx={{ width: 100 }}
-            />
-            <TextField
-              select
-              label="In steps of"
-              value={question.step}
-              onChange={(e) => onQuestion({ ...question, step: Number(e.target.value) })}
-              sx={{ width: 110 }}
-            >
-              {[0.1, 0.5, 1, 5, 10].map((step) => (
-                <MenuItem key={step} value={step}>
-                  {step}
-                </MenuItem>
-              ))}
-            </TextField>
-            <Field
-              label="Unit"
-              value={question.unit}
-              onChange={(e) => onQuestion({ ...question, unit: e.target.value })}
-              sx={{ width: 90 }}
-            />
-          </Box>
-          <EffectFields
-            each
-            words={`Each ${question.unit || "unit"}`}
-            effect={question.each}
-            onEffect={(each) => onQuestion({ ...question, each })}
-            data={data}
-          />
-          {(question.brackets ?? []).map((bracket, i) => (
-            <Box key={i} sx={{ display: "flex", alignItems: "flex-start", gap: 2 }}>
-              <Field
-                label="Up to"
-                value={bracket.upTo ?? ""}
-                placeholder="no end"
-                onChange={(e) =>
-                  onQuestion({
-                    ...question,
-                    brackets: question.brackets!.map((b, k) =>
-                      k === i ? { ...b, upTo: e.target.value === "" ? null : Number(e.target.value) || 0 } : b,
-                    ),
-                  })
-                }
-                sx={{ width: 90, mt: 1.5 }}
-              />
-              <EffectFields
-                words="then"
-                effect={bracket.effect}
-                onEffect={(effect) =>
-                  onQuestion({
-                    ...question,
-                    brackets: question.brackets!.map((b, k) => (k === i ? { ...b, effect } : b)),
-                  })
-                }
-                data={data}
-              />
-              <IconButton
-                aria-label="Remove this bracket"
-                onClick={() => onQuestion({ ...question, brackets: question.brackets!.filter((_, k) => k !== i) })}
-              >
-                <Close fontSize="small" />
-              </IconButton>
-            </Box>
-          ))}
-          {wrong("/brackets") && <Box sx={{ color: "error.main", fontSize: 13 }}>{wrong("/brackets")}</Box>}
-          <Button
-            size="small"
-            startIcon={<Add />}
-            onClick={() =>
-              onQuestion({ ...question, brackets: [...(question.brackets ?? []), { upTo: null, effect: {} }] })
-            }
-          >
-            Bracket
-          </Button>
-        </>
-      );
+      return <Measure {...props} question={question} />;
     case "photo":
       return (
         <Box sx={{ mt: 2 }}>
@@ -194,6 +66,124 @@ export function Kind({
     case "tick":
       return null;
   }
+}
+
+/** From how much to how much, and what else stands beside it. */
+function Bounds({
+  question,
+  onQuestion,
+  wrong,
+  children,
+}: Omit<KindProps<Of<"count"> | Of<"number">>, "data"> & { children: ReactNode }) {
+  return (
+    <Box sx={{ display: "flex", gap: 2, mt: 2 }}>
+      <WholeField
+        label="At least"
+        value={question.min}
+        onValue={(min) => onQuestion({ ...question, min })}
+        sx={{ width: 100 }}
+      />
+      <WholeField
+        label="At most"
+        value={question.max}
+        onValue={(max) => onQuestion({ ...question, max })}
+        wrong={wrong("/max")}
+        sx={{ width: 100 }}
+      />
+      {children}
+    </Box>
+  );
+}
+
+function Count(props: KindProps<Of<"count">>) {
+  const { question, onQuestion, data } = props;
+  return (
+    <>
+      <Bounds {...props}>
+        <WholeField
+          label="In the price"
+          value={question.included ?? 0}
+          onValue={(included) => onQuestion({ ...question, included })}
+          sx={{ width: 110 }}
+        />
+      </Bounds>
+      <EffectFields
+        each
+        words="Each one more"
+        effect={question.each}
+        onEffect={(each) => onQuestion({ ...question, each })}
+        data={data}
+      />
+    </>
+  );
+}
+
+function Measure(props: KindProps<Of<"number">>) {
+  const { question, onQuestion, data } = props;
+  return (
+    <>
+      <Bounds {...props}>
+        <TextField
+          select
+          label="In steps of"
+          value={question.step}
+          onChange={(e) => onQuestion({ ...question, step: Number(e.target.value) })}
+          sx={{ width: 110 }}
+        >
+          {[0.1, 0.5, 1, 5, 10].map((step) => (
+            <MenuItem key={step} value={step}>
+              {step}
+            </MenuItem>
+          ))}
+        </TextField>
+        <Field
+          label="Unit"
+          value={question.unit}
+          onChange={(e) => onQuestion({ ...question, unit: e.target.value })}
+          sx={{ width: 90 }}
+        />
+      </Bounds>
+      <EffectFields
+        each
+        words={`Each ${question.unit || "unit"}`}
+        effect={question.each}
+        onEffect={(each) => onQuestion({ ...question, each })}
+        data={data}
+      />
+      <Brackets {...props} />
+    </>
+  );
+}
+
+/** What counts up to a measure, and beyond it. */
+function Brackets({ question, onQuestion, data, wrong }: KindProps<Of<"number">>) {
+  const brackets = question.brackets ?? [];
+  const put = (next: typeof brackets) => onQuestion({ ...question, brackets: next });
+  const set = (at: number, change: Partial<(typeof brackets)[number]>) =>
+    put(brackets.map((bracket, i) => (i === at ? { ...bracket, ...change } : bracket)));
+  return (
+    <>
+      {brackets.map((bracket, at) => (
+        <Box key={at} sx={{ display: "flex", alignItems: "flex-start", gap: 2 }}>
+          <Field
+            label="Up to"
+            value={bracket.upTo ?? ""}
+            placeholder="no end"
+            onChange={(e) => set(at, { upTo: e.target.value === "" ? null : Number(e.target.value) || 0 })}
+            sx={{ width: 90, mt: 1.5 }}
+          />
+          <EffectFields words="then" effect={bracket.effect} onEffect={(effect) => set(at, { effect })} data={data} />
+          <IconButton aria-label="Remove this bracket" onClick={() => put(brackets.filter((_, i) => i !== at))}>
+            <Close fontSize="small" />
+          </IconButton>
+        </Box>
+      ))}
+      {wrong("/brackets") && <Box sx={{ color: "error.main", fontSize: 13 }}>{wrong("/brackets")}</Box>}
+      <Button size="small" startIcon={<Add />} onClick={() => put([...brackets, { upTo: null, effect: {} }])}>
+        Bracket
+      </Button>
+    </>
+  );
 }
 
 function Choices({

@@ -139,6 +139,7 @@ it("several that wait are declined together, with a reason that the customers re
   const waiting = Object.values(counted()).reduce((a, b) => a + b, 0);
   expect(waiting).toBeGreaterThan(1);
   await go(pair.office, `${pair.app.url}/incoming`);
+  await pair.office.locator("[role=row][data-rowindex='0']").waitFor();
   await pair.office.getByRole("checkbox", { name: /Select all rows/ }).check();
   await pair.office.getByText(`${waiting} chosen`).waitFor();
   await pair.office.getByRole("button", { name: "Decline…" }).click();

@@ -36,9 +36,11 @@ export function Incoming({ openKey }: { openKey: string | null }) {
   const [chosen, setChosen] = useState<Entry[]>([]);
   const show = (entry: Pick<Entry, "key"> | null) =>
     router.push(entry ? `/incoming?open=${encodeURIComponent(entry.key)}` : "/incoming", { scroll: false });
+  // All of a page are chosen by their names, so that what comes in meanwhile is not chosen with them.
   const choose = (to: GridRowSelectionModel, rows: Entry[]) => {
-    setSelection(to);
-    setChosen(rows.filter((row) => (to.type === "include") === to.ids.has(row.key)));
+    const taken = rows.filter((row) => (to.type === "include") === to.ids.has(row.key));
+    setSelection({ type: "include", ids: new Set(taken.map((row) => row.key)) });
+    setChosen(taken);
   };
   const done = (words: string) => {
     enqueueSnackbar(words, { variant: "success" });

@@ -11,6 +11,7 @@ import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import type { Entry, SetupData } from "./data";
 import { Entries } from "./entries";
+import { NothingOpen } from "./nothing-open";
 import type { PartPath } from "./parts";
 import { PartsRail } from "./parts-rail";
 
@@ -106,7 +107,7 @@ function Form({
     case "zones":
       return <ZonesScreen key={id} data={data} id={id} saved={saved} />;
   }
-  if (id === null) return <Box sx={{ color: ink.ash }}>Choose one at the left, or add a new one.</Box>;
+  if (id === null) return <NothingOpen part={part} data={data} />;
   switch (part) {
     case "technicians":
       return (

@@ -2,7 +2,7 @@ import { createServer } from "node:http";
 import { findings } from "./support/axe";
 import { chooseAt, findAddress, keepWindow, payWith, sayWho } from "./support/door";
 import { pairForTests } from "./support/pair";
-import { expectSoon, freePort, go, mailedLink } from "./support/server";
+import { expectSoon, freePort, go, mailedLink, tick } from "./support/server";
 
 /** The front door beyond the plain booking: baskets, addresses typed by hand, wishes, bookings that a person confirms, the owner's own look, other people's sites. */
 jest.setTimeout(600_000);
@@ -140,8 +140,10 @@ it("several that wait are declined together, with a reason that the customers re
   expect(waiting).toBeGreaterThan(1);
   await go(pair.office, `${pair.app.url}/incoming`);
   await pair.office.locator("[role=row][data-rowindex='0']").waitFor();
-  await pair.office.getByRole("checkbox", { name: /Select all rows/ }).check();
-  await pair.office.getByText(`${waiting} chosen`).waitFor();
+  await tick(
+    pair.office.getByRole("checkbox", { name: /Select all rows/ }),
+    pair.office.getByText(`${waiting} chosen`),
+  );
   await pair.office.getByRole("button", { name: "Decline…" }).click();
   await pair.office.getByLabel("Reason, as they read it").fill("We are all at the harbour fair that week.");
   await pair.office.getByRole("button", { name: `Decline and tell all ${waiting}` }).click();
@@ -173,14 +175,16 @@ it("two of one mail are put side by side, merged, and taken apart again", async 
   }
   await go(pair.office, `${pair.app.url}/customers`);
   await pair.office.getByRole("button", { name: /may be the same person/ }).click();
-  const alike = pair.office.getByRole("region", { name: "Maybe the same person" });
-  await alike.getByRole("button", { name: "One person: keep this one" }).first().click();
+  const duplicates = pair.office.getByRole("region", { name: "Possible duplicates" });
+  await duplicates.getByRole("button", { name: "One person: keep this one" }).first().click();
   await pair.office.getByText(/They are one customer now/).waitFor();
   expect(pair.app.sql("SELECT count(*) AS n FROM customers WHERE merged_into IS NOT NULL")).toEqual([{ n: 1 }]);
   await pair.office.getByRole("button", { name: "Undo" }).click();
-  await alike.getByText(/was merged into/).waitFor({ state: "hidden" });
+  await duplicates.getByText(/was merged into/).waitFor({ state: "hidden" });
   expect(pair.app.sql("SELECT count(*) AS n FROM customers WHERE merged_into IS NOT NULL")).toEqual([{ n: 0 }]);
-  expect(pair.app.sql<{ n: number }>("SELECT count(*) AS n FROM alike WHERE state = 'open'")[0]!.n).toBeGreaterThan(0);
+  expect(
+    pair.app.sql<{ n: number }>("SELECT count(*) AS n FROM possible_duplicates WHERE state = 'open'")[0]!.n,
+  ).toBeGreaterThan(0);
 });
 
 it("the owner's look is seen while it is typed, and what could not be read is mended", async () => {

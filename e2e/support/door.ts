@@ -33,9 +33,13 @@ export async function keepWindow(page: Page): Promise<void> {
   await page.getByRole("button", { name: /^Keep/ }).click();
 }
 
-/** Types a number into the card service's own form. */
-export const payWith = (page: Page, number: string): Promise<void> =>
-  page.frameLocator("iframe[title=Card]").getByRole("textbox").first().fill(number);
+/** Types a number into the card service's own form, and waits until that has said that the card can be used. */
+export async function payWith(page: Page, number: string): Promise<void> {
+  const form = page.frameLocator("iframe[title=Card]");
+  await form.locator("html[data-ready]").waitFor();
+  await form.getByRole("textbox").first().fill(number);
+  await form.getByText("The card can be used").waitFor();
+}
 
 /** Fills in who one is at the front door, and goes on to the last step. */
 export async function sayWho(page: Page, name: string, mail: string): Promise<void> {

@@ -206,3 +206,15 @@ export async function typeDate(field: Locator, date: string): Promise<void> {
     await field.page().keyboard.type(String(part));
   }
 }
+
+/** Ticks a box of a table that may still be drawing itself, until what follows from it is seen. */
+export async function tick(box: Locator, follows: Locator): Promise<void> {
+  for (let tries = 1; ; tries++) {
+    if (!(await box.isChecked())) await box.click();
+    try {
+      return await follows.waitFor({ timeout: 10_000 });
+    } catch (error) {
+      if (tries === 5) throw error;
+    }
+  }
+}

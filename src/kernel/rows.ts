@@ -1,29 +1,22 @@
 import { Refusal } from "@/core/problems";
 import { clock } from "@/core/time/words";
 import { sqliteCode } from "@/store/database";
-import { insertRow } from "@/store/insert";
+import { insertRow, type NewRow } from "@/store/insert";
 import type { Limits } from "./inputs";
 import type { OperationContext } from "./operation";
 
 /** Inserts a row or changes the one of this id. A name that is taken is told as such. */
-export function saveRow(
+export function saveRow<T extends "zones" | "technicians" | "services" | "extras" | "special_days" | "coupons">(
   { sql }: OperationContext,
-  table: "zones" | "technicians" | "services" | "extras" | "special_days" | "coupons",
+  table: T,
   id: number | null,
   values: Record<string, string | number | null>,
 ): number {
-  const columns = Object.keys(values);
   try {
-    if (id === null)
-      return sql<{ id: number }>(
-        `INSERT INTO ${table} (${columns.join(", ")}) VALUES (${columns.map(() => "?").join(", ")}) RETURNING id`,
-      ).get(...Object.values(values))!.id;
-    if (
-      sql(`UPDATE ${table} SET ${columns.map((c) => `${c} = ?`).join(", ")} WHERE id = ?`).run(
-        ...Object.values(values),
-        id,
-      ).changes === 0
-    )
+    // Forms say which columns; the table's own checks say what they hold.
+    if (id === null) return insertRow(sql, table, values as unknown as NewRow<T>);
+    const set = Object.keys(values).map((column) => `${column} = @${column}`);
+    if (sql(`UPDATE ${table} SET ${set.join(", ")} WHERE id = @id`).run({ ...values, id }).changes === 0)
       throw new Refusal("not-found");
     return id;
   } catch (error) {

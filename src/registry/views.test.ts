@@ -251,7 +251,9 @@ describe("customers", () => {
     expect(see(world, customers, firstPage<"customers">("name")).rows).toMatchObject([
       { nextVisit: null, lastVisit: tomorrow, openMinor: 7900 },
     ]);
-    expect(see(world, customer, { id: 1 }).visits).toMatchObject([{ id: visitId, state: "done" }]);
+    expect(see(world, customer, { id: 1, visits: 20, messages: 10 }).visits).toMatchObject([
+      { id: visitId, state: "done" },
+    ]);
     for (const text of ["okon", "5550142", "mira@"]) expect(see(world, find, { text }).customers).toHaveLength(1);
     expect(see(world, find, { text: "%" }).customers).toHaveLength(0);
   });

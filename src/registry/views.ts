@@ -5,7 +5,7 @@ import { look, type View } from "@/kernel/view";
 import { priceHistory } from "@/modules/catalogue/views/price-history";
 import { customer, customers } from "@/modules/customers/views/customers";
 import { find } from "@/modules/customers/views/find";
-import { alike } from "@/modules/customers/views/same-person";
+import { possibleDuplicates } from "@/modules/customers/views/same-person";
 import {
   businessForSearch,
   checkBooker,
@@ -18,6 +18,7 @@ import {
 import { sharing } from "@/modules/front-door/views/sharing";
 import { incoming, incomingEntry } from "@/modules/incoming/views/incoming";
 import { invoice, invoices, money } from "@/modules/money/views/money";
+import { payments } from "@/modules/money/views/payments";
 import { myCalendar, myOffers, myVisit } from "@/modules/my-visit/views/my-visit";
 import { findAddress, typeAddress } from "@/modules/place/views/find-address";
 import { whichZone, zoneMap } from "@/modules/place/views/zone-map";
@@ -39,7 +40,7 @@ import type { Static } from "@sinclair/typebox";
 
 /** The views that can be asked for from outside, by name. */
 export const views = {
-  alike: alike,
+  "possible-duplicates": possibleDuplicates,
   board: board,
   "business-for-search": businessForSearch,
   "check-booker": checkBooker,
@@ -56,6 +57,7 @@ export const views = {
   "incoming-entry": incomingEntry,
   invoice: invoice,
   invoices: invoices,
+  payments: payments,
   money: money,
   "my-calendar": myCalendar,
   "my-offers": myOffers,

@@ -12,14 +12,6 @@ export interface Rows {
     words: string;
     photos: Json;
   };
-  alike: {
-    id: number;
-    one_id: number;
-    other_id: number;
-    found_at: number;
-    state: "open" | "two people" | "merged";
-    moved: Json;
-  };
   applications: {
     payment_id: number;
     invoice_id: number;
@@ -383,6 +375,14 @@ export interface Rows {
     date: string;
     version: number;
   };
+  possible_duplicates: {
+    id: number;
+    one_id: number;
+    other_id: number;
+    found_at: number;
+    state: "open" | "two people" | "merged";
+    moved: Json;
+  };
   promises: {
     visit_id: number;
     made_at: number;
@@ -693,7 +693,6 @@ export interface Rows {
 /** What a new row of a table may leave out: what has a default or may be null. */
 export interface LeftOut {
   additions: "id";
-  alike: "id" | "moved";
   applications: never;
   audit: "id";
   audit_changes: "id" | "before" | "after";
@@ -777,6 +776,7 @@ export interface LeftOut {
   people: "id" | "technician_id" | "given" | "taken";
   placements: never;
   plan_changes: never;
+  possible_duplicates: "id" | "moved";
   promises: "ended_at";
   quotes: "id" | "request_id" | "zone_id" | "photos" | "state" | "answered_at" | "answer" | "handler_id" | "job_id";
   refunds: "id";

@@ -1,7 +1,7 @@
 import type { ViewInput } from "@/api/client";
 
 /** Views that answer one page of a list. */
-export type PagedView = "customers" | "repeats" | "invoices" | "incoming";
+export type PagedView = "customers" | "repeats" | "invoices" | "payments" | "incoming";
 export type Sort<N extends PagedView> = ViewInput<N>["sort"];
 
 /** What a list begins with: also what its page brings along. */

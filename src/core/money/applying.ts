@@ -45,3 +45,7 @@ export function invoiceState(
 /** The invoices one looks at together. */
 export const invoicesShown = ["all", "open", "overdue", "part paid", "paid"] as const;
 export type InvoicesShown = (typeof invoicesShown)[number];
+
+/** The payments one looks at together. */
+export const paymentsShown = ["all", "not used up", "under way", "declined"] as const;
+export type PaymentsShown = (typeof paymentsShown)[number];

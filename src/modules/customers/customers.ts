@@ -4,7 +4,7 @@ import { Refusal } from "@/core/problems";
 import type { Address } from "@/gateways/types";
 import type { OperationContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
-import { noteAlike, sameOrAlike } from "./same-person";
+import { notePossibleDuplicate, findSame } from "./same-person";
 
 export interface BookerDetails {
   name: string;
@@ -26,10 +26,10 @@ export function customerFor(
   const wrongPhone = phoneProblem(phone, business.phone);
   if (wrongPhone) throw new Refusal("invalid-input", { fields: { "/customer/phone": wrongPhone } });
   const kept = { name: tidy, mail: mail.trim(), phone: phoneKept(phone, business.phone) };
-  const found = sameOrAlike(context, { ...kept, places: [`${address.line}, ${address.postcode}`] });
+  const found = findSame(context, { ...kept, places: [`${address.line}, ${address.postcode}`] });
   const id =
     found.same?.id ?? insertRow(sql, "customers", { ...kept, reminders: reminders ? 1 : 0, offers: 0, since_at: now });
-  if (!found.same) for (const alike of found.alike) noteAlike(context, alike, id);
+  if (!found.same) for (const other of found.possible) notePossibleDuplicate(context, other, id);
   if (reminders !== undefined) recordConsent(context, id, "reminders", reminders);
   if (offers !== undefined) recordConsent(context, id, "offers", offers);
   return id;

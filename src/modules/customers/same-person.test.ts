@@ -7,14 +7,14 @@ import { runDue } from "@/worker/loop";
 import { office, one, smallWorld } from "@demo/small-world";
 import { keepApart, mergeCustomers, splitCustomers } from "./operations/same-person";
 import { customers } from "./views/customers";
-import { alike } from "./views/same-person";
+import { possibleDuplicates } from "./views/same-person";
 
 type World = ReturnType<typeof smallWorld>;
 const as = (name: string, mail: string, phone: string) => ({
   more: { customer: { name, mail, phone, reminders: true } },
 });
 const pairs = (world: World) => {
-  const view = look(world.hogar, alike, {}, office);
+  const view = look(world.hogar, possibleDuplicates, {}, office);
   if (!view.ok) throw new Error(view.problem.sentence);
   return view.value;
 };

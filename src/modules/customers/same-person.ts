@@ -5,10 +5,10 @@ import { idsColumn } from "@/store/columns";
 import { insertOnce } from "@/store/insert";
 
 /** Who somebody is: a customer we know for certain, or those who may be the same person. */
-export function sameOrAlike(
+export function findSame(
   { sql, business }: ViewContext,
   contact: Contact,
-): { same: { id: number } | null; alike: number[] } {
+): { same: { id: number } | null; possible: number[] } {
   const lastDigits = contact.phone.replace(/\D/g, "").slice(-6);
   const lastName = contact.name.split(" ").at(-1)!;
   // Whoever shares none of the three is not looked at.
@@ -40,13 +40,13 @@ export function sameOrAlike(
   const same = matches.find((m) => m.match === "certain");
   return {
     same: same ? { id: same.id } : null,
-    alike: [...new Set(matches.filter((m) => m.match === "likely").map((m) => m.id))],
+    possible: [...new Set(matches.filter((m) => m.match === "likely").map((m) => m.id))],
   };
 }
 
 /** Puts two side by side, for somebody of the office to look at. */
-export const noteAlike = ({ sql, now }: OperationContext, one: number, other: number): void =>
-  void insertOnce(sql, "alike", {
+export const notePossibleDuplicate = ({ sql, now }: OperationContext, one: number, other: number): void =>
+  void insertOnce(sql, "possible_duplicates", {
     one_id: Math.min(one, other),
     other_id: Math.max(one, other),
     found_at: now,

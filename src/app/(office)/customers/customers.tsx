@@ -13,12 +13,14 @@ import { hues, ink } from "@/ui/palette";
 import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Skeleton from "@mui/material/Skeleton";
 import type { GridColDef } from "@mui/x-data-grid";
 import { useRouter } from "next/navigation";
+import { useState } from "react";
 import { useOffice } from "../office";
 import { Top } from "../top";
-import { Alike } from "./alike";
+import { PossibleDuplicates } from "./possible-duplicates";
 
 type Row = ViewOutput<"customers">["rows"][number];
 
@@ -61,7 +63,7 @@ export function Customers({ open }: { open: number | null }) {
       <Top title="Customers" sum={`${count} ${count === 1 ? "customer" : "customers"}`} />
       <Box sx={{ display: "flex", flex: 1, minHeight: 0 }}>
         <Box sx={{ flex: 1, minWidth: 0, height: "calc(100dvh - 72px)", display: "flex", flexDirection: "column" }}>
-          {mayMerge && <Alike />}
+          {mayMerge && <PossibleDuplicates />}
           <PagedTable<"customers", Row>
             name="customers"
             first={first}
@@ -79,7 +81,8 @@ export function Customers({ open }: { open: number | null }) {
 }
 
 function CustomerSheet({ id, onClose }: { id: number; onClose: () => void }) {
-  const { data: customer, problem } = useLive("customer", { id });
+  const [shown, setShown] = useState({ visits: 20, messages: 10 });
+  const { data: customer, problem } = useLive("customer", { id, ...shown });
   if (!customer)
     return (
       <SideSheet title="Customer" onClose={onClose}>
@@ -125,6 +128,10 @@ function CustomerSheet({ id, onClose }: { id: number; onClose: () => void }) {
             <Box>{moneyWords(v.totalMinor, customer.currency)}</Box>
           </LinkBox>
         ))}
+        <Earlier
+          left={customer.visitCount - customer.visits.length}
+          onMore={() => setShown({ ...shown, visits: shown.visits + 50 })}
+        />
       </SheetSection>
       {customer.consents.length > 0 && (
         <SheetSection title="What they agreed to">
@@ -137,7 +144,19 @@ function CustomerSheet({ id, onClose }: { id: number; onClose: () => void }) {
       )}
       <SheetSection title="Messages">
         <MessageList messages={customer.messages} />
+        <Earlier
+          left={customer.messageCount - customer.messages.length}
+          onMore={() => setShown({ ...shown, messages: shown.messages + 50 })}
+        />
       </SheetSection>
     </SideSheet>
   );
 }
+
+/** The way to what lies further back. */
+const Earlier = ({ left, onMore }: { left: number; onMore: () => void }) =>
+  left > 0 && (
+    <Button size="small" onClick={onMore} sx={{ mt: 1 }}>
+      {left === 1 ? "Show the earlier one" : `Show earlier ones (${left})`}
+    </Button>
+  );

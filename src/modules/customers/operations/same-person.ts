@@ -3,7 +3,7 @@ import { Id, input } from "@/kernel/inputs";
 import { defineOperation, type ViewContext } from "@/kernel/operation";
 import { movedColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
-import { noteAlike } from "../same-person";
+import { notePossibleDuplicate } from "../same-person";
 
 /** Two customers side by side. */
 const OnePair = input({ pairId: Id });
@@ -19,7 +19,7 @@ interface Pair {
 }
 
 function readPair({ sql }: ViewContext, id: number, state: Pair["state"]): Pair {
-  const pair = sql<Pair>("SELECT * FROM alike WHERE id = ? AND state = ?").get(id, state);
+  const pair = sql<Pair>("SELECT * FROM possible_duplicates WHERE id = ? AND state = ?").get(id, state);
   if (!pair) throw new Refusal("not-found", { sentence: "Somebody has dealt with these two already." });
   return pair;
 }
@@ -57,13 +57,13 @@ export const mergeCustomers = defineOperation({
       ]),
     );
     sql("UPDATE customers SET merged_into = ? WHERE id = ?").run(keepId, goneId);
-    sql("UPDATE alike SET state = 'merged', moved = ? WHERE id = ?").run(JSON.stringify(moved), pairId);
+    sql("UPDATE possible_duplicates SET state = 'merged', moved = ? WHERE id = ?").run(JSON.stringify(moved), pairId);
     // Others who are like the one that is gone are like the one that stays.
     for (const other of sql<Pair>(
-      "SELECT * FROM alike WHERE state = 'open' AND (one_id = @goneId OR other_id = @goneId)",
+      "SELECT * FROM possible_duplicates WHERE state = 'open' AND (one_id = @goneId OR other_id = @goneId)",
     ).all({ goneId })) {
       const third = other.one_id === goneId ? other.other_id : other.one_id;
-      if (third !== keepId) noteAlike(context, keepId, third);
+      if (third !== keepId) notePossibleDuplicate(context, keepId, third);
     }
   },
 });
@@ -90,7 +90,7 @@ export const splitCustomers = defineOperation({
         JSON.stringify(moved[table] ?? []),
       );
     sql("UPDATE customers SET merged_into = NULL WHERE id = ?").run(gone.id);
-    sql("UPDATE alike SET state = 'open', moved = '{}' WHERE id = ?").run(pairId);
+    sql("UPDATE possible_duplicates SET state = 'open', moved = '{}' WHERE id = ?").run(pairId);
   },
 });
 
@@ -101,6 +101,6 @@ export const keepApart = defineOperation({
   input: KeepApart,
   run(context, { pairId, apart }) {
     readPair(context, pairId, apart ? "open" : "two people");
-    context.sql("UPDATE alike SET state = ? WHERE id = ?").run(apart ? "two people" : "open", pairId);
+    context.sql("UPDATE possible_duplicates SET state = ? WHERE id = ?").run(apart ? "two people" : "open", pairId);
   },
 });

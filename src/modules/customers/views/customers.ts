@@ -3,6 +3,7 @@ import { Refusal } from "@/core/problems";
 import { Id, input } from "@/kernel/inputs";
 import { likePattern, pageInput, readPage } from "@/kernel/paging";
 import { defineView } from "@/kernel/view";
+import { Type } from "@sinclair/typebox";
 import { seenCustomers } from "../seen";
 
 const openOf = "(SELECT coalesce(sum(open_minor), 0) FROM invoice_balances b WHERE b.customer_id = c.id)";
@@ -57,11 +58,14 @@ export const customers = defineView({
   },
 });
 
+const HowMany = Type.Integer({ minimum: 0, maximum: 5_000 });
+
+/** One customer, with the latest of their visits and messages, as many as asked. */
 export const customer = defineView({
   name: "customer",
   access: "customers.see",
-  input: input({ id: Id }),
-  read({ sql, business, actor }, { id }) {
+  input: input({ id: Id, visits: HowMany, messages: HowMany }),
+  read({ sql, business, actor }, { id, visits, messages }) {
     const row = sql<{
       id: number;
       name: string;
@@ -71,7 +75,12 @@ export const customer = defineView({
       offers: number;
       since_at: number;
       openMinor: number;
-    }>(`SELECT c.*, ${openOf} AS openMinor FROM customers c WHERE id = @id AND ${seenCustomers}`).get({
+      visitCount: number;
+      messageCount: number;
+    }>(`SELECT c.id, c.name, c.mail, c.phone, c.reminders, c.offers, c.since_at, ${openOf} AS openMinor,
+        (SELECT count(*) FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.customer_id = c.id) AS visitCount,
+        (SELECT count(*) FROM messages WHERE customer_id = c.id) AS messageCount
+      FROM customers c WHERE id = @id AND ${seenCustomers}`).get({
       id,
       only: seesOnly(actor),
     });
@@ -103,12 +112,12 @@ export const customer = defineView({
       }>(
         `SELECT v.id, v.date, v.state, v.title AS service, s.code, s.hue, j.total_minor AS totalMinor
           FROM visits v JOIN jobs j ON j.id = v.job_id JOIN services s ON s.id = v.service_id
-          WHERE j.customer_id = ? ORDER BY v.window_from DESC LIMIT 30`,
-      ).all(id),
+          WHERE j.customer_id = ? ORDER BY v.window_from DESC LIMIT ?`,
+      ).all(id, visits),
       messages: sql<{ id: number; channel: string; subject: string; body: string; state: string; written_at: number }>(
         `SELECT id, channel, subject, body, state, written_at
-          FROM messages WHERE customer_id = ? ORDER BY id DESC LIMIT 20`,
-      ).all(id),
+          FROM messages WHERE customer_id = ? ORDER BY id DESC LIMIT ?`,
+      ).all(id, messages),
     };
   },
 });

@@ -3,8 +3,8 @@ import { Nothing } from "@/kernel/inputs";
 import { defineView } from "@/kernel/view";
 
 /** Pairs who may be the same person, side by side; and merges that can be taken back. */
-export const alike = defineView({
-  name: "alike",
+export const possibleDuplicates = defineView({
+  name: "possible-duplicates",
   access: "board.change",
   input: Nothing,
   read({ sql, actor }) {
@@ -22,14 +22,14 @@ export const alike = defineView({
     return {
       open: sql<{ id: number; one_id: number; other_id: number }>(
         `SELECT a.id, a.one_id, a.other_id
-          FROM alike a JOIN customers o ON o.id = a.one_id JOIN customers t ON t.id = a.other_id
+          FROM possible_duplicates a JOIN customers o ON o.id = a.one_id JOIN customers t ON t.id = a.other_id
           WHERE a.state = 'open' AND o.merged_into IS NULL AND t.merged_into IS NULL ORDER BY a.id LIMIT 20`,
       )
         .all()
         .map((pair) => ({ id: pair.id, sides: [side(pair.one_id), side(pair.other_id)] as const })),
       merged: sql<{ id: number; kept: string; gone: string }>(
         `SELECT a.id, k.name AS kept, g.name AS gone
-          FROM alike a
+          FROM possible_duplicates a
             JOIN customers g ON g.id IN (a.one_id, a.other_id) AND g.merged_into IN (a.one_id, a.other_id)
             JOIN customers k ON k.id = g.merged_into
           WHERE a.state = 'merged' AND k.merged_into IS NULL ORDER BY a.id DESC LIMIT 10`,

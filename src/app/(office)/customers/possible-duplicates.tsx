@@ -8,11 +8,11 @@ import Button from "@mui/material/Button";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
 
-type Side = ViewOutput<"alike">["open"][number]["sides"][number];
+type Side = ViewOutput<"possible-duplicates">["open"][number]["sides"][number];
 
 /** Two who may be one, side by side: which to keep, or that they are two. Either can be taken back. */
-export function Alike() {
-  const { data } = useLive("alike", {});
+export function PossibleDuplicates() {
+  const { data } = useLive("possible-duplicates", {});
   const [open, setOpen] = useState(false);
   const merge = useChange("merge-customers");
   const split = useChange("split-customers");
@@ -39,7 +39,7 @@ export function Alike() {
       undoable("They stay two customers", () => apart.send({ pairId: pair.id, apart: false }));
   };
   return (
-    <Box component="section" aria-label="Maybe the same person" sx={{ px: 6, pb: 4 }}>
+    <Box component="section" aria-label="Possible duplicates" sx={{ px: 6, pb: 4 }}>
       <Button size="small" aria-expanded={open} onClick={() => setOpen(!open)}>
         {data.open.length
           ? `${data.open.length} ${data.open.length === 1 ? "pair" : "pairs"} may be the same person`

@@ -1,13 +1,13 @@
 "use client";
-import { ask } from "@/api/client";
 import { dayShort } from "@/core/time/words";
+import { useLive } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
 import Dialog from "@mui/material/Dialog";
 import TextField from "@mui/material/TextField";
 import { useRouter } from "next/navigation";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 
 interface Found {
   group: "Screens" | "Customers" | "Visits" | "Incoming";
@@ -28,40 +28,30 @@ export function FindAnything({
 }) {
   const router = useRouter();
   const [text, setText] = useState("");
-  const [found, setFound] = useState<Found[]>([]);
-
-  useEffect(() => {
-    const own: Found[] = [...screens, { href: "/book", word: "Front door" }]
+  const { data } = useLive("find", text.trim().length < 2 ? null : { text });
+  const found = [
+    ...[...screens, { href: "/book", word: "Front door" }]
       .filter(({ word }) => word.toLowerCase().startsWith(text.trim().toLowerCase()))
-      .map(({ href, word }) => ({ group: "Screens", words: word, detail: "", href }));
-    if (text.trim().length < 2) return setFound(own);
-    let current = true;
-    void ask("find", { text }).then((result) => {
-      if (!current || !result.ok) return;
-      setFound([
-        ...own,
-        ...result.value.customers.map((c): Found => ({
-          group: "Customers",
-          words: c.name,
-          detail: c.phone,
-          href: `/customers?id=${c.id}`,
-        })),
-        ...result.value.visits.map((v): Found => ({
-          group: "Visits",
-          words: `${v.name}, ${v.service}`,
-          detail: `${dayShort(v.date)}, ${v.line}`,
-          href: `/board?date=${v.date}&visit=${v.id}`,
-        })),
-        ...result.value.waiting.map((w): Found => ({
-          group: "Incoming",
-          words: `${w.name}, ${w.key}`,
-          detail: w.where,
-          href: `/incoming?open=${encodeURIComponent(w.key)}`,
-        })),
-      ]);
-    });
-    return () => void (current = false);
-  }, [text, screens]);
+      .map(({ href, word }): Found => ({ group: "Screens", words: word, detail: "", href })),
+    ...(data?.customers ?? []).map((c): Found => ({
+      group: "Customers",
+      words: c.name,
+      detail: c.phone,
+      href: `/customers?id=${c.id}`,
+    })),
+    ...(data?.visits ?? []).map((v): Found => ({
+      group: "Visits",
+      words: `${v.name}, ${v.service}`,
+      detail: `${dayShort(v.date)}, ${v.line}`,
+      href: `/board?date=${v.date}&visit=${v.id}`,
+    })),
+    ...(data?.waiting ?? []).map((w): Found => ({
+      group: "Incoming",
+      words: `${w.name}, ${w.key}`,
+      detail: w.where,
+      href: `/incoming?open=${encodeURIComponent(w.key)}`,
+    })),
+  ];
 
   const close = () => {
     setText("");

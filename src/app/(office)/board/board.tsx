@@ -73,13 +73,11 @@ export function Board({ date, today, openVisit }: { date: string; today: string;
     return () => window.removeEventListener("keydown", onKey);
   }, [router, day.date, today, openVisit, open, lifted]);
 
-  const lift = ({ active }: DragStartEvent) => {
+  const lift = async ({ active }: DragStartEvent) => {
     const visit = (active.data.current as Held).visit!;
     setLifted({ visit, options: null });
-    void ask("placement-options", { visitId: visit.id, date: day.date }).then(
-      (result) =>
-        result.ok && setLifted((now) => (now?.visit.id === visit.id ? { visit, options: result.value } : now)),
-    );
+    const options = await ask("placement-options", { visitId: visit.id, date: day.date });
+    if (options.ok) setLifted((now) => (now?.visit.id === visit.id ? { visit, options: options.value } : now));
   };
 
   const drop = ({ over }: DragEndEvent) => {
@@ -121,7 +119,7 @@ export function Board({ date, today, openVisit }: { date: string; today: string;
           announcements: announcements(day, lifted?.options ?? null),
           screenReaderInstructions: { draggable: "Enter opens the visit, Space lifts it." },
         }}
-        onDragStart={lift}
+        onDragStart={(start) => void lift(start)}
         onDragEnd={drop}
         onDragCancel={() => setLifted(null)}
       >

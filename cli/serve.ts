@@ -1,3 +1,5 @@
+import { addressHeader, clientAddress } from "@/server/client-address";
+import { nanoid } from "nanoid";
 import next from "next";
 import { createServer } from "node:http";
 import { onStop } from "./stopping";
@@ -7,7 +9,17 @@ export async function serveApplication(port: number): Promise<void> {
   const application = next({ dev: false, dir: process.cwd(), port });
   await application.prepare();
   const handle = application.getRequestHandler();
-  const server = createServer((request, response) => void handle(request, response));
+  const trusted = trustedProxies();
+  const server = createServer((request, response) => {
+    // Only this server says where a request came from and what it is called.
+    request.headers[addressHeader] = clientAddress(
+      request.socket.remoteAddress,
+      String(request.headers["x-forwarded-for"] ?? ""),
+      trusted,
+    );
+    request.headers["x-request-id"] = nanoid(8);
+    void handle(request, response);
+  });
   await new Promise<void>((resolve, reject) => server.once("error", reject).listen(port, resolve));
   await loadWhatCustomersAsk(port);
   console.log(`Ready on http://localhost:${port}`);
@@ -20,6 +32,14 @@ export async function serveApplication(port: number): Promise<void> {
     await shared.stopWorker?.();
     shared.hogar?.store.db.close();
   });
+}
+
+/** How many proxies of ours stand before this server: HOGAR_TRUSTED_PROXIES, none where it is not set. */
+function trustedProxies(): number {
+  const count = Number(process.env.HOGAR_TRUSTED_PROXIES ?? 0);
+  if (!Number.isInteger(count) || count < 0 || count > 10)
+    throw new Error("HOGAR_TRUSTED_PROXIES: how many proxies stand before Hogar, 0 to 10");
+  return count;
 }
 
 /** The code behind the views is read when it is first asked for: by us, so that the first customer does not wait. */

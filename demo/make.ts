@@ -31,7 +31,7 @@ if (!existsSync(database)) {
   mkdirSync(folder, { recursive: true });
   writeFileSync(path.join(folder, "town.json"), JSON.stringify(makeTown(seed)));
   let clock = 0;
-  const hogar = openHogar({ folder, clock: () => clock });
+  const hogar = openHogar({ folder, clock: () => clock, standins: true });
   const began = Date.now();
   const opens = values.at ? epochOf(values.at) : began;
   if (opens < began) throw new Error("--at must lie ahead: the clock goes forward only.");

@@ -77,7 +77,7 @@ export interface SmallBooking {
 export function smallWorld(gateways: Partial<Gateways> = {}, folder: string | null = null) {
   let now = epochMinute("2027-03-09", 480, zone) * 60_000;
   const town = makeTown(7);
-  const hogar = openHogar({ folder, clock: () => now, town, gateways, env: {} });
+  const hogar = openHogar({ folder, clock: () => now, town, gateways, env: {}, standins: true });
   const home = town.addresses[0]!;
   openBusiness(
     hogar,
@@ -223,7 +223,7 @@ export function smallWorld(gateways: Partial<Gateways> = {}, folder: string | nu
           to,
           note: "",
           ...(hold && { hold }),
-          ...(card && { cardToken: hogar.standins.cards.tokenFor(card)! }),
+          ...(card && { cardToken: hogar.standins!.cards.tokenFor(card)! }),
           customer: {
             name,
             mail: `${name.split(" ")[0]!.toLowerCase()}@example.com`,

@@ -139,7 +139,7 @@ class Life {
         ...chosen,
         customer: details,
         source: random.pick(marrowick.cameBy),
-        cardToken: hogar.standins.cards.tokenFor(card.number)!,
+        cardToken: hogar.standins!.cards.tokenFor(card.number)!,
       },
       { kind: "visitor" },
     );
@@ -243,7 +243,7 @@ class Life {
   private pay(jobId: number, purpose: "deposit" | "invoice", card: (typeof testCards)[number]): void {
     const { hogar } = this;
     const actor = actorOfLink(hogar, linkTokenOf(hogar, jobId)!)!;
-    mustPerform(hogar, payByCard, { purpose, cardToken: hogar.standins.cards.tokenFor(card.number)! }, actor);
+    mustPerform(hogar, payByCard, { purpose, cardToken: hogar.standins!.cards.tokenFor(card.number)! }, actor);
   }
 
   /** Somebody asks, and gets a quote. */

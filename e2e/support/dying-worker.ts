@@ -5,7 +5,7 @@ import { office, smallWorld } from "@demo/small-world";
 
 /** Books with a deposit, lets the worker charge the card, and kills the process before the outcome is taken down. */
 const world = smallWorld({}, process.env.HOGAR_DATA!);
-const { cards } = world.hogar.gateways;
+const cards = world.hogar.gateways.cards!;
 world.hogar.gateways.cards = {
   ...cards,
   async charge(charge) {

@@ -6,13 +6,26 @@ export const problems = {
   "invalid-input": "Some entries need another look.",
   "not-signed-in": "Please sign in to go on.",
   "not-allowed": "Your role does not allow this. Ask the owner of the business.",
+  "as-person":
+    "You are signed in, so this customer’s page can be read and not used. Open the link in a private window to act as the customer.",
   "not-found": "This no longer exists. Go back and choose again.",
   "wrong-password": "Email and password do not match. Check both and try again.",
+  "too-many-holds": "You keep several times already. Book one of them or wait some minutes until they are free again.",
+  "day-is-kept":
+    "Many people are choosing times on this day right now. Try again in some minutes, or choose another day.",
+  "code-needed": "Confirm your booking with the code that we have sent you.",
+  "wrong-code": "This code is not right. Look at the newest message and try again.",
+  "second-factor": "Enter the code from your authenticator app.",
+  "second-factor-needed": "Your role needs a second factor. Set it up under Your account first.",
+  "too-many-cards": "Several cards were declined. Call us, and we will find a way.",
+  "too-many-pictures": "There are many pictures already. Send what you have first, or try again tomorrow.",
+  "too-many-messages": "We have written to this address often today. Call us, please.",
   "too-many-tries": "Too many tries. Wait a few minutes and try again.",
   "bad-request": "The request could not be read. Reload the page and try again.",
   "link-ended": "This link is no longer valid. Call us and we will send a new one.",
   "outside-zones": "This address is not in our zones yet.",
   "service-not-offered": "This service cannot be booked at the moment. Choose another one.",
+  "move-refused": "It is too late to move this here. Call us.",
   "window-gone":
     "Somebody was faster: this window has just been taken. The nearest ones that are still free are below.",
   "hold-expired": "The window was kept for you for a while and is free again. Choose one of those below.",
@@ -62,13 +75,45 @@ export interface Problem {
 
 export type Result<T> = { ok: true; value: T } | { ok: false; problem: Problem };
 
+/** What has to do with the lock, for the owner to read. */
+export const securityKinds = [
+  "sign-in refused",
+  "signed in",
+  "code wrong",
+  "second factor",
+  "password changed",
+  "rights changed",
+  "link copied",
+  "link ended",
+  "room refused",
+  "room given back",
+  "card refused",
+] as const;
+export type SecurityKind = (typeof securityKinds)[number];
+export interface SecurityNote {
+  kind: SecurityKind;
+  /** Who it was, or whom it was about. */
+  who: string;
+  words: string;
+}
+
 /** Thrown inside an operation or a view: nothing is changed, and the caller gets the problem. */
 export class Refusal extends Error {
   readonly problem: Problem;
 
-  constructor(code: ProblemCode, more: Omit<Problem, "code" | "sentence"> & { sentence?: string } = {}) {
+  /** What the log of the lock says of it, where it has to do with that. */
+  readonly security: SecurityNote | null;
+
+  constructor(
+    code: ProblemCode,
+    {
+      security = null,
+      ...more
+    }: Omit<Problem, "code" | "sentence"> & { sentence?: string; security?: SecurityNote | null } = {},
+  ) {
     super(more.sentence ?? problems[code]);
     this.name = "Refusal";
+    this.security = security;
     this.problem = { ...more, code, sentence: more.sentence ?? problems[code] };
   }
 }

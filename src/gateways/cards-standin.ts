@@ -47,7 +47,8 @@ export function cardStandin(db: Database.Database, secret: string): CardStandin 
           "SELECT behaviour, last_digits FROM card_tokens WHERE token = ?",
         )
         .get(token);
-      const behaviour = card?.behaviour ?? "declined";
+      if (!card) return { state: "unknown card" };
+      const { behaviour } = card;
       const state = { pays: "received", slow: "received", asks: "second step" }[behaviour] ?? "declined";
       db.prepare("INSERT INTO charges VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(
         key,
@@ -56,7 +57,7 @@ export function cardStandin(db: Database.Database, secret: string): CardStandin 
         currency,
         description,
         state,
-        card?.last_digits ?? "????",
+        card.last_digits,
         Date.now(),
       );
       if (behaviour === "slow") throw new Error("The card service did not answer in time");

@@ -10,6 +10,9 @@ export interface CleanImage {
   bytes: Buffer;
 }
 
+/** More pixels than any camera of a phone that people send from needs; what is larger is not decoded at all. */
+const mostPixels = 25_000_000;
+
 /**
  * A PNG or JPEG, told by its content and not by its name, turned upright, at most `size` pixels on its
  * longer side, and without anything it carried along: place, camera, comments, colour profiles.
@@ -17,8 +20,9 @@ export interface CleanImage {
  */
 export async function cleanImage(sent: Buffer, size: number): Promise<CleanImage> {
   try {
-    const picture = sharp(sent, { limitInputPixels: 60_000_000, failOn: "error" });
-    const { format } = await picture.metadata();
+    const picture = sharp(sent, { limitInputPixels: mostPixels, failOn: "error", sequentialRead: true });
+    const { format, width, height } = await picture.metadata();
+    if ((width ?? 0) * (height ?? 0) > mostPixels) throw new ImageProblem("too many pixels");
     if (format !== "png" && format !== "jpeg") throw new ImageProblem("neither PNG nor JPEG");
     const upright = picture.rotate().resize({ width: size, height: size, fit: "inside", withoutEnlargement: true });
     const { data, info } = await (

@@ -2,9 +2,11 @@ import type { Pace, Point } from "@/core/place/points";
 
 /** The outside world, as the application sees it. Each has a stand-in that ships with Hogar and an opening for a real one. */
 export interface Gateways {
-  cards: CardGateway;
-  mail: MessageGateway;
-  text: MessageGateway;
+  /** Null: no card is asked for. */
+  cards: CardGateway | null;
+  /** Null: nothing is sent this way, and set-up says so. */
+  mail: MessageGateway | null;
+  text: MessageGateway | null;
   places: PlaceGateway;
   roads: RoadGateway;
 }
@@ -28,6 +30,8 @@ export interface CardGateway {
 
 export type ChargeOutcome =
   | { state: "received"; reference: string }
+  /** The token is none of the gateway's: somebody made it up. */
+  | { state: "unknown card" }
   | { state: "declined"; reference: string; reason: string }
   /** The customer's bank asks for a second step at this address. */
   | { state: "second step"; reference: string; address: string };

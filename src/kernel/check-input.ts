@@ -3,6 +3,7 @@ import { isTimeZone } from "@/core/time/local";
 import type { Static, TSchema } from "@sinclair/typebox";
 import { Ajv, type ErrorObject, type ValidateFunction } from "ajv";
 import addFormats from "ajv-formats";
+import { seenText } from "./seen-text";
 
 const ajv = new Ajv({ allErrors: true, verbose: true, allowUnionTypes: true });
 ajv.addKeyword("patternSentence");
@@ -16,7 +17,7 @@ const validators = new WeakMap<TSchema, ValidateFunction>();
 export function checkInput<S extends TSchema>(schema: S, input: unknown): Static<S> {
   let validate = validators.get(schema);
   if (!validate) validators.set(schema, (validate = ajv.compile(schema)));
-  const copy: unknown = structuredClone(input ?? {});
+  const copy = copyOf(input);
   if (!validate(copy)) {
     const fields: Record<string, string> = {};
     // Of what is none of several alternatives, the one that says most about it.
@@ -25,6 +26,14 @@ export function checkInput<S extends TSchema>(schema: S, input: unknown): Static
     throw new Refusal("invalid-input", { fields });
   }
   return copy as Static<S>;
+}
+
+function copyOf(input: unknown): unknown {
+  try {
+    return seenText(input ?? {});
+  } catch {
+    throw new Refusal("bad-request");
+  }
 }
 
 const isVague = ({ keyword }: ErrorObject): boolean => keyword === "const" || keyword === "anyOf";

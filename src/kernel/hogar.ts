@@ -4,17 +4,19 @@ import type { TextStandin } from "@/gateways/text-standin";
 import type { Town } from "@/gateways/town";
 import type { Gateways } from "@/gateways/types";
 import type { Store } from "@/store/database";
+import type { Keys } from "./keys";
 
 /** The application of one business: its data, its clock and its ways to the outside. */
 export interface Hogar {
   store: Store;
   gateways: Gateways;
-  standins: { cards: CardStandin; mail: MailStandin | null; text: TextStandin };
+  /** Outside services to try things out with: in the demo and in tests only. */
+  standins: { cards: CardStandin; mail: MailStandin; text: TextStandin } | null;
   town: Town | null;
   /** Epoch milliseconds: the real time, or the demo's. */
   now: () => number;
-  /** Seals sessions and customer links. */
-  secret: string;
+  /** Seal sessions and customer links, and hash what is only to be told apart. */
+  keys: Keys;
   /** The address under which customers reach the application. */
   publicUrl: string;
   /** Called when something has been put into the outbox. */

@@ -45,6 +45,6 @@ describe("a customer's link", () => {
         `%${link}%`,
       ),
     ).toEqual({ n: 0 });
-    expect(world.hogar.standins.text.conversations()[0]!.texts[0]!.body).toContain(link);
+    expect(world.hogar.standins!.text.conversations()[0]!.texts[0]!.body).toContain(link);
   });
 });

@@ -1,8 +1,8 @@
 import type { Actor } from "@/core/people/permissions";
 import { insertRow } from "@/store/insert";
 import { nanoid } from "nanoid";
-import { createHmac, timingSafeEqual } from "node:crypto";
 import type { Hogar } from "./hogar";
+import { hashed, isHashOf } from "./keys";
 import type { OperationContext } from "./operation";
 
 /**
@@ -13,7 +13,7 @@ export function linkTokenOf(hogar: Hogar, jobId: number): string | null {
   const link = hogar.store
     .sql<{ id: number; nonce: string }>("SELECT id, nonce FROM links WHERE job_id = ? AND revoked_at IS NULL")
     .get(jobId);
-  return link ? `${link.id}.${seal(hogar.secret, link.nonce)}` : null;
+  return link ? `${link.id}.${hashed(hogar.keys, "links", link.nonce)}` : null;
 }
 
 /**
@@ -45,7 +45,7 @@ export function actorOfLink(hogar: Hogar, token: string): Extract<Actor, { kind:
     )
     .get(Number(id));
   if (!link) return null;
-  if (!isSealed(seal(hogar.secret, link.nonce), sealed)) return null;
+  if (!isHashOf(hogar.keys, "links", link.nonce, sealed)) return null;
   return { kind: "link", linkId: link.id, jobId: link.job_id, customerId: link.customer_id };
 }
 
@@ -61,26 +61,19 @@ export const ownLinkPlaceholder = "{{own_link}}";
 
 /** The token that opens a wish or a quote: it reads it, and takes it. */
 export function sealedToken(hogar: Hogar, { kind, id }: OpenedBy): string {
-  return `${id}.${sealOf(hogar, { kind, id })}`;
+  return `${id}.${hashed(hogar.keys, "own links", sealedOf(hogar, { kind, id }) ?? "")}`;
 }
 
 /** The id of the wish or quote that a token opens, or null. */
 export function openedBy(hogar: Hogar, kind: OpenedBy["kind"], token: string): number | null {
   const [id, sealed, ...more] = token.split(".");
   if (!id || !sealed || more.length || !/^\d{1,12}$/.test(id)) return null;
-  const expected = sealOf(hogar, { kind, id: Number(id) });
-  return expected !== null && isSealed(expected, sealed) ? Number(id) : null;
+  const text = sealedOf(hogar, { kind, id: Number(id) });
+  return text !== null && isHashOf(hogar.keys, "own links", text, sealed) ? Number(id) : null;
 }
 
-function sealOf({ store, secret }: Hogar, { kind, id }: OpenedBy): string | null {
+/** What is sealed for a wish or a quote: its kind and its nonce; null where there is none. */
+function sealedOf({ store }: Hogar, { kind, id }: OpenedBy): string | null {
   const nonce = store.sql<{ nonce: string }>(`SELECT nonce FROM ${opened[kind]} WHERE id = ?`).get(id)?.nonce;
-  return nonce ? seal(secret, `${kind} ${nonce}`) : null;
+  return nonce ? `${kind} ${nonce}` : null;
 }
-
-function isSealed(expected: string, given: string): boolean {
-  const [one, other] = [Buffer.from(expected), Buffer.from(given)];
-  return one.length === other.length && timingSafeEqual(one, other);
-}
-
-const seal = (secret: string, nonce: string): string =>
-  createHmac("sha256", secret).update(`link ${nonce}`).digest("base64url");

@@ -8,6 +8,9 @@ import { insertOnce } from "@/store/insert";
 import type { Static, TSchema } from "@sinclair/typebox";
 import { checkInput } from "./check-input";
 import type { Hogar } from "./hogar";
+import { requestId } from "./request-id";
+import { logSecurity } from "./security-log";
+import { type About, mustBeTheirs } from "./subjects";
 
 /**
  * The one door through which data changes. An operation is validated, permitted, run in one
@@ -17,6 +20,8 @@ import type { Hogar } from "./hogar";
 export interface Operation<S extends TSchema = TSchema, R = unknown> {
   name: string;
   access: Access;
+  /** Whose things its input names; a table test asks for it. */
+  about?: About;
   input: S;
   run: (context: OperationContext, input: Static<S>) => R;
 }
@@ -33,7 +38,17 @@ export interface ViewContext {
   /** Local date of the business. */
   today: string;
   business: BusinessRow;
+  origin: Origin;
 }
+
+/** Where a request came from, as keyed hashes: told apart and counted, never read. Null where it is not known or not asked. */
+export interface Origin {
+  address: string | null;
+  browser: string | null;
+  /** The network address itself, for the log of the lock alone; empty where it is not known. */
+  network: string;
+}
+export const ownOrigin: Origin = { address: null, browser: null, network: "" };
 
 export interface OperationContext extends ViewContext {
   /** Asks the worker to do something outside after the commit, once per key. */
@@ -48,9 +63,9 @@ export function perform<S extends TSchema, R>(
   operation: Operation<S, R>,
   input: unknown,
   actor: Actor,
+  origin: Origin = ownOrigin,
 ): Result<R> {
-  if (!may(actor, operation.access))
-    return refused(new Refusal(actor.kind === "visitor" ? "not-signed-in" : "not-allowed"));
+  if (!may(actor, operation.access)) return refused(notAllowed(actor, operation.access));
   const { db, audit, sql } = hogar.store;
   let woken = false;
   const caches = markCaches(hogar.store);
@@ -58,8 +73,9 @@ export function perform<S extends TSchema, R>(
     const checked = checkInput(operation.input, input);
     const value = db
       .transaction(() => {
+        mustBeTheirs(sql, operation.about, checked, actor);
         const context: OperationContext = {
-          ...viewContext(hogar, actor),
+          ...viewContext(hogar, actor, origin),
           later({ kind, key, payload, afterMs = 0 }) {
             insertOnce(sql, "outbox", {
               kind,
@@ -81,6 +97,8 @@ export function perform<S extends TSchema, R>(
     return { ok: true, value };
   } catch (error) {
     caches.back();
+    if (error instanceof Refusal && error.security)
+      logSecurity(hogar.store, hogar.now(), { ...error.security, address: origin.network });
     return refused(error);
   }
 }
@@ -100,22 +118,39 @@ export function mustPerform<S extends TSchema, R>(
   return result.value;
 }
 
-export function viewContext(hogar: Hogar, actor: Actor): ViewContext {
+/** Why somebody may not: not signed in, signed in as somebody else than the link's customer, or without the right. */
+export const notAllowed = (actor: Actor, access: Access): Refusal =>
+  new Refusal(
+    actor.kind === "visitor"
+      ? "not-signed-in"
+      : access === "link" && actor.kind === "person"
+        ? "as-person"
+        : "not-allowed",
+  );
+
+export function viewContext(hogar: Hogar, actor: Actor, origin: Origin = ownOrigin): ViewContext {
   const business = readBusiness(hogar.store);
   if (!business)
     throw new Refusal("not-found", { sentence: "The business is not set up yet. Run `npm run hogar -- init`." });
   writeTimesBy(business.clock_hours);
   const now = hogar.now();
   const minute = Math.floor(now / 60_000);
-  return { hogar, sql: hogar.store.sql, actor, now, minute, today: localDate(minute, business.time_zone), business };
+  const today = localDate(minute, business.time_zone);
+  return { hogar, sql: hogar.store.sql, actor, now, minute, today, business, origin };
 }
 
 /** Turns what was thrown into a problem; what is not a refusal is kept for the log and told in general words. */
 export function refused(error: unknown): { ok: false; problem: Refusal["problem"] } {
   if (error instanceof Refusal) return { ok: false, problem: error.problem };
   const busy = sqliteCode(error)?.startsWith("SQLITE_BUSY");
-  if (!busy) console.error(error);
-  return { ok: false, problem: new Refusal(busy ? "busy" : "unexpected").problem };
+  if (busy) return { ok: false, problem: new Refusal("busy").problem };
+  const request = requestId();
+  console.error(...(request ? [`request ${request}`] : []), error);
+  const { sentence } = new Refusal("unexpected").problem;
+  return {
+    ok: false,
+    problem: { code: "unexpected", sentence: request ? `${sentence} If you call us, name ${request}.` : sentence },
+  };
 }
 
 export function actorWords(actor: Actor): string {
@@ -123,7 +158,7 @@ export function actorWords(actor: Actor): string {
     case "person":
       return `person ${actor.id} ${actor.name}`;
     case "link":
-      return `customer ${actor.customerId} by link`;
+      return `customer ${actor.customerId} by link ${actor.linkId}`;
     case "visitor":
       return "visitor";
     case "system":

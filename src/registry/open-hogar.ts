@@ -6,11 +6,11 @@ import { textStandin } from "@/gateways/text-standin";
 import { loadTown, type Town, townPlaces, townRoads } from "@/gateways/town";
 import type { Gateways } from "@/gateways/types";
 import type { Hogar } from "@/kernel/hogar";
+import { type Keys, keysOf } from "@/kernel/keys";
 import { readBusiness } from "@/store/business";
 import { openStore } from "@/store/database";
-import { randomBytes } from "node:crypto";
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import path from "node:path";
+import { keepToOurselves, keptSecrets } from "./secrets";
 
 export interface HogarOptions {
   /** The data folder; null keeps everything in memory, for tests. */
@@ -19,42 +19,55 @@ export interface HogarOptions {
   gateways?: Partial<Gateways>;
   town?: Town;
   env?: Record<string, string | undefined>;
+  /** Whether stand-ins take the place of outside services: in the demo and in memory, and nowhere else. */
+  standins?: boolean;
 }
 
-/** Opens the business in a data folder, creating what is missing. */
-export function openHogar({ folder, clock, gateways, town: givenTown, env = process.env }: HogarOptions): Hogar {
-  if (folder) mkdirSync(folder, { recursive: true });
+/** Opens the business in a data folder, creating what is missing. What is in it is for this user of the machine alone. */
+export function openHogar({
+  folder,
+  clock,
+  gateways,
+  town: givenTown,
+  env = process.env,
+  standins,
+}: HogarOptions): Hogar {
+  if (folder) keepToOurselves(folder);
   const inside = (name: string): string | null => folder && path.join(folder, name);
   const store = openStore(inside("hogar.sqlite") ?? ":memory:");
-  const secret = folder ? keptSecret(path.join(folder, "secret")) : "a secret for tests only, thirty-two characters";
+  const keys = keysOf(folder ? keptSecrets(folder) : ["a secret for tests only, thirty-two characters"]);
   const town = givenTown ?? (folder ? loadTown(path.join(folder, "town.json")) : null);
-  const standinDb = openStandinStore(inside("standins"));
   const from = () => readBusiness(store)?.mail ?? "office@business.example";
-  const mail = env.SMTP_URL ? null : mailStandin(inside("standins/mail"), from);
-  const cards = cardStandin(standinDb, secret);
-  const text = textStandin(standinDb);
+  const tryOut =
+    (standins ?? (folder === null || readBusiness(store)?.demo_offset_ms != null))
+      ? openStandins(inside("standins"), keys, from)
+      : null;
   const ownRoads = townRoads(town);
   const roads = env.HOGAR_ROUTING_URL ? routingServer(env.HOGAR_ROUTING_URL, ownRoads) : ownRoads;
   return {
     store,
     town,
-    secret,
+    keys,
     gateways: {
-      cards,
-      text,
-      mail: mail ?? smtpMail(env.SMTP_URL!, from),
+      cards: tryOut?.cards ?? null,
+      text: tryOut?.text ?? null,
+      mail: env.SMTP_URL ? smtpMail(env.SMTP_URL, from) : (tryOut?.mail ?? null),
       places: townPlaces(town),
       roads,
       ...gateways,
     },
-    standins: { cards, mail, text },
+    standins: tryOut,
     now: clock ?? (() => Date.now() + (readBusiness(store)?.demo_offset_ms ?? 0)),
     publicUrl: env.HOGAR_URL ?? `http://localhost:${env.PORT ?? 3000}`,
     wake: () => {},
   };
 }
 
-function keptSecret(file: string): string {
-  if (!existsSync(file)) writeFileSync(file, randomBytes(32).toString("base64url"), { mode: 0o600, flag: "wx" });
-  return readFileSync(file, "utf8").trim();
+function openStandins(folder: string | null, keys: Keys, from: () => string): NonNullable<Hogar["standins"]> {
+  const db = openStandinStore(folder);
+  return {
+    cards: cardStandin(db, keys.of("card stand-in")),
+    mail: mailStandin(folder && path.join(folder, "mail"), from),
+    text: textStandin(db),
+  };
 }

@@ -1,5 +1,6 @@
 import type { Operation } from "@/kernel/operation";
 import { bookInOffice } from "@/modules/booking/operations/book-in-office";
+import { copyLink } from "@/modules/booking/operations/copy-link";
 import { holdOffer } from "@/modules/booking/operations/hold-offer";
 import { renewLink } from "@/modules/booking/operations/renew-link";
 import { moveClock } from "@/modules/business/operations/move-clock";
@@ -26,6 +27,8 @@ import {
   moveByLink,
   repeatByLink,
 } from "@/modules/my-visit/operations/by-link";
+import { enterCodeByLink, sendCodeByLink } from "@/modules/my-visit/operations/proof";
+import { endOwnSession } from "@/modules/people/operations/end-own-session";
 import { endSessions } from "@/modules/people/operations/end-sessions";
 import { handIncoming } from "@/modules/people/operations/hand-incoming";
 import { savePerson } from "@/modules/people/operations/save-person";
@@ -68,11 +71,14 @@ export const operations = {
   "cancel-visit": cancelVisit,
   "change-prices": changePrices,
   "confirm-by-link": confirmByLink,
+  "copy-link": copyLink,
   "decline-incoming": declineIncoming,
   "decline-quote": declineQuote,
   "duplicate-service": duplicateService,
   "end-repeat": endRepeat,
+  "end-own-session": endOwnSession,
   "end-sessions": endSessions,
+  "enter-code-by-link": enterCodeByLink,
   "hand-incoming": handIncoming,
   "hold-offer": holdOffer,
   "keep-apart": keepApart,
@@ -111,6 +117,7 @@ export const operations = {
   "save-special-day": saveSpecialDay,
   "save-technician": saveTechnician,
   "save-zone": saveZone,
+  "send-code-by-link": sendCodeByLink,
   "send-quote": sendQuote,
   "set-day-hours": setDayHours,
   "set-prices": setPrices,

@@ -1,5 +1,6 @@
 /** What routes call beside operations and views: sessions, pictures, and what gateways bring. */
 export { receiveText } from "@/modules/messages/operations/receive-text";
 export { recordCharge } from "@/modules/money/operations/record-outcomes";
-export { actorOfSession, homeOf, signIn, signOut } from "@/modules/people/sessions";
+export { addOwnFactor, changeOwnPassword, endOthers, removeOwnFactor } from "@/modules/people/own-account";
+export { actorOfSession, homeOf, personOfMail, signIn, signOut } from "@/modules/people/sessions";
 export { isPurpose, readImage, takeImage } from "@/modules/pictures/images";

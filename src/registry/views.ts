@@ -19,7 +19,8 @@ import { sharing } from "@/modules/front-door/views/sharing";
 import { incoming, incomingEntry } from "@/modules/incoming/views/incoming";
 import { invoice, invoices, money } from "@/modules/money/views/money";
 import { payments } from "@/modules/money/views/payments";
-import { myCalendar, myOffers, myVisit } from "@/modules/my-visit/views/my-visit";
+import { customersPage, myCalendar, myOffers, myVisit } from "@/modules/my-visit/views/my-visit";
+import { account } from "@/modules/people/views/account";
 import { findAddress, typeAddress } from "@/modules/place/views/find-address";
 import { whichZone, zoneMap } from "@/modules/place/views/zone-map";
 import { board } from "@/modules/placing/views/board";
@@ -40,6 +41,7 @@ import type { Static } from "@sinclair/typebox";
 
 /** The views that can be asked for from outside, by name. */
 export const views = {
+  account: account,
   "possible-duplicates": possibleDuplicates,
   board: board,
   "business-for-search": businessForSearch,
@@ -47,6 +49,7 @@ export const views = {
   "check-coupon": checkCoupon,
   customer: customer,
   customers: customers,
+  "customers-page": customersPage,
   "day-strip": dayStrip,
   "field-day": fieldDay,
   find: find,

@@ -1,8 +1,8 @@
-import { readBusiness } from "@/store/business";
 import { notFound } from "next/navigation";
 import { getHogar } from "./hogar";
 
-/** The stand-ins' own pages exist in the demo only: elsewhere they would show customers' mail to anybody. */
-export function mustBeDemo(): void {
-  if (readBusiness(getHogar().store)?.demo_offset_ms == null) notFound();
+/** The stand-ins, in the demo. Elsewhere they and their pages do not exist. */
+export function standins() {
+  const { standins } = getHogar();
+  return standins ?? notFound();
 }

@@ -1,5 +1,8 @@
 import { Refusal } from "@/core/problems";
+import { requestId } from "@/kernel/request-id";
 import { type RateLimiterAbstract, RateLimiterMemory } from "rate-limiter-flexible";
+import { bodyOf, jsonFrom } from "./body";
+import { addressHeader } from "./client-address";
 
 /** Keeps out what is not a request of our own pages, and slows down whoever asks too often. */
 const perMinute = (points: number) => new RateLimiterMemory({ points, duration: 60 });
@@ -10,63 +13,58 @@ const limits = {
   // What takes room from others, or somebody's time: nobody gets much of it.
   scarce: perMinute(Math.ceil(frontDoorPerMinute / 12)),
   images: perMinute(60),
-  signInOfAccount: new RateLimiterMemory({ points: 10, duration: 300 }),
-  // A whole office may sign in from one address at eight in the morning.
-  signInFromAddress: new RateLimiterMemory({ points: 60, duration: 300 }),
+  pages: perMinute(frontDoorPerMinute * 4),
 };
 
 export type LimitName = keyof typeof limits;
 
-/** The body of a JSON request from a page of this application, of at most so many characters; a refusal for anything else. */
+/** The body of a JSON request from a page of this application, of at most so many bytes; a refusal for anything else. */
 export async function jsonOf(request: Request, most = 200_000): Promise<unknown> {
   if (isForeign(request) || !request.headers.get("content-type")?.startsWith("application/json"))
     throw new Refusal("bad-request");
-  const text = await request.text();
-  if (text.length > most) throw new Refusal("bad-request");
-  try {
-    return JSON.parse(text || "{}");
-  } catch {
-    throw new Refusal("bad-request");
-  }
+  return jsonFrom((await bodyOf(request, most, "bad-request")).toString("utf8"));
 }
 
 const largestImage = 15_000_000;
 
 /** The bytes of a picture sent by a page of this application. */
-export async function bytesOf(request: Request): Promise<Buffer> {
+export async function imageOf(request: Request): Promise<Buffer> {
   if (isForeign(request) || !request.headers.get("content-type")?.startsWith("image/"))
     throw new Refusal("bad-request");
-  if (Number(request.headers.get("content-length") ?? 0) > largestImage) throw new Refusal("too-large");
-  const bytes = Buffer.from(await request.arrayBuffer());
-  if (bytes.length > largestImage) throw new Refusal("too-large");
-  return bytes;
+  return bodyOf(request, largestImage, "too-large");
 }
 
 /** Whether a request comes from a page of somebody else. */
 function isForeign(request: Request): boolean {
   const origin = request.headers.get("origin");
   const site = request.headers.get("sec-fetch-site");
+  const host = origin === null ? null : (URL.parse(origin)?.host ?? "");
   return (
-    (origin !== null && new URL(origin).host !== request.headers.get("host")) ||
+    (host !== null && host !== request.headers.get("host")) ||
     (site !== null && site !== "same-origin" && site !== "none")
   );
 }
 
 export async function limit(name: LimitName, key: string): Promise<void> {
-  const limiter: RateLimiterAbstract = limits[name];
-  try {
-    await limiter.consume(key);
-  } catch {
-    throw new Refusal("too-many-tries");
-  }
+  if (!(await isWithin(name, key))) throw new Refusal("too-many-tries");
 }
 
-export const addressOf = (request: Request): string =>
-  request.headers.get("x-forwarded-for")?.split(",").at(-1)?.trim() ?? "unknown";
+/** Counts once more, and says whether that is still within the limit. */
+export async function isWithin(name: LimitName, key: string): Promise<boolean> {
+  const limiter: RateLimiterAbstract = limits[name];
+  return limiter.consume(key).then(
+    () => true,
+    () => false,
+  );
+}
+
+/** Where a request came from, as our own server has seen it. */
+export const addressOf = (headers: Headers): string => headers.get(addressHeader) ?? "unknown";
 
 const statuses: Record<string, number> = {
   "not-signed-in": 401,
   "not-allowed": 403,
+  "as-person": 403,
   "link-ended": 403,
   "not-found": 404,
   "bad-request": 400,
@@ -84,6 +82,7 @@ export function answer(result: { ok: true; value: unknown } | { ok: false; probl
     status,
     headers: {
       "content-type": "application/json",
+      ...(requestId() && { "x-request-id": requestId()! }),
       "cache-control": body.length < 32_000 ? "no-store, no-transform" : "no-store",
     },
   });

@@ -10,10 +10,20 @@ interface SessionData {
   id?: string;
 }
 
+/** Newest key last: it seals, the others still open. */
+const passwords = (use: "sessions" | "browsers"): Record<string, string> =>
+  Object.fromEntries(
+    getHogar()
+      .keys.all(use)
+      .toReversed()
+      .map((key, i) => [String(i + 1), key]),
+  );
+const cookieOptions = () =>
+  ({ httpOnly: true, sameSite: "lax", secure: getHogar().publicUrl.startsWith("https:"), path: "/" }) as const;
 const options = (): SessionOptions => ({
-  password: getHogar().secret,
+  password: passwords("sessions"),
   cookieName: "hogar",
-  cookieOptions: { httpOnly: true, sameSite: "lax", secure: getHogar().publicUrl.startsWith("https:"), path: "/" },
+  cookieOptions: cookieOptions(),
 });
 
 export const getSession = async () => getIronSession<SessionData>(await cookies(), options());
@@ -28,9 +38,24 @@ export async function mustBeSignedIn(back: string): Promise<Extract<Actor, { kin
   return (await signedIn()) ?? redirect(`/signin?to=${encodeURIComponent(back)}`);
 }
 
-/** Who sends a request: by customer's link where one is given, by session, or as a visitor. */
+/** Who sends a request: whoever is signed in, by a customer's link where one is given, or a visitor. Somebody of the business never acts as a customer. */
 export async function actorOf(request: Request): Promise<Actor> {
+  const person = await signedIn();
+  if (person) return person;
   const token = request.headers.get("x-hogar-link");
-  if (token) return actorOfLink(getHogar(), token) ?? { kind: "visitor" };
-  return (await signedIn()) ?? { kind: "visitor" };
+  return (token && actorOfLink(getHogar(), token)) || { kind: "visitor" };
 }
+
+interface KnownBrowser {
+  people?: number[];
+}
+const yearSeconds = 365 * 86_400;
+
+/** Who has signed in with this browser before: they go on even while others try their account. */
+export const knownBrowser = async () =>
+  getIronSession<KnownBrowser>(await cookies(), {
+    password: passwords("browsers"),
+    cookieName: "hogar-known",
+    ttl: yearSeconds,
+    cookieOptions: { ...cookieOptions(), maxAge: yearSeconds },
+  });

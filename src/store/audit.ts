@@ -17,11 +17,23 @@ const notAudited = new Set([
   "plan_changes",
   "failed_work",
   "worker_marks",
+  "security_events",
   "audit",
   "audit_changes",
 ]);
 /** Columns that the audit does not repeat: secrets, and what is too large. */
-const notRepeated = new Set(["password_hash", "hold_key", "nonce", "bytes", "keep_token"]);
+const notRepeated = new Set([
+  "password_hash",
+  "hold_key",
+  "nonce",
+  "bytes",
+  "keep_token",
+  "code_hash",
+  "totp_sealed",
+  "recovery_hashes",
+  "from_address",
+  "from_browser",
+]);
 
 export function installAudit(db: Database.Database): AuditScope {
   let current: number | null = null;

@@ -3,7 +3,7 @@ import type { Item } from "@/core/catalogue/items";
 import type { KeptAnswer, Question } from "@/core/catalogue/questions";
 import type { Terms } from "@/core/catalogue/terms";
 import type { PricedLine } from "@/core/money/amounts";
-import type { Permission } from "@/core/people/permissions";
+import type { Permission, Role } from "@/core/people/permissions";
 import type { Area } from "@/core/place/zones";
 import type { RepeatEvery } from "@/core/repeats/rule";
 import type { OpenSpan } from "@/core/time/opening";
@@ -25,6 +25,7 @@ export const photosColumn = jsonColumn<string[]>(Type.Array(text));
 export const idsColumn = jsonColumn<number[]>(Type.Array(whole));
 export const areaColumn = jsonColumn<Area>(Type.Object({ type: text, coordinates: Type.Array(Type.Any()) }));
 export const permissionsColumn = jsonColumn<Permission[]>(Type.Array(text));
+export const rolesColumn = jsonColumn<Role[]>(Type.Array(text));
 export const spansColumn = jsonColumn<OpenSpan[]>(Type.Array(Type.Tuple([whole, whole])));
 
 export const questionsColumn = jsonColumn<Question[]>(objects({ id: text, words: text, kind: text }));

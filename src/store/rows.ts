@@ -74,6 +74,11 @@ export interface Rows {
     cancel_hours: number;
     on_our_way_bp: number;
     keep_changes_days: number;
+    unproved_percent: number;
+    unproved_each: number;
+    unproved_a_day: number;
+    late_moves: "fee" | "refused";
+    second_factor_roles: Json;
   };
   cards: {
     id: number;
@@ -186,6 +191,8 @@ export interface Rows {
     height: number;
     bytes: Buffer;
     made_at: number;
+    from_address: string | null;
+    used: 0 | 1;
   };
   invoice_balances: {
     invoice_id: number;
@@ -257,6 +264,14 @@ export interface Rows {
     given_at: number | null;
     reminders: 0 | 1 | null;
     offers: 0 | 1 | null;
+    name: string;
+    proof: "known" | "none" | "asked" | "paid" | "given";
+    code_hash: string | null;
+    lapses_at: number | null;
+    code_tries: number;
+    from_address: string | null;
+    from_browser: string | null;
+    moved_fee_minor: number;
   };
   journal: {
     id: number;
@@ -277,6 +292,7 @@ export interface Rows {
     nonce: string;
     made_at: number;
     revoked_at: number | null;
+    copied_at: number | null;
   };
   messages: {
     id: number;
@@ -348,6 +364,7 @@ export interface Rows {
     asked_at: number;
     settled_at: number | null;
     keep_token: string | null;
+    from_address: string | null;
   };
   people: {
     id: number;
@@ -359,6 +376,9 @@ export interface Rows {
     active: 0 | 1;
     given: Json;
     taken: Json;
+    totp_sealed: string | null;
+    totp_step: number;
+    recovery_hashes: Json;
   };
   placements: {
     visit_id: number;
@@ -476,6 +496,14 @@ export interface Rows {
     nonce: string;
     told: Json | null;
   };
+  security_events: {
+    id: number;
+    at: number;
+    kind: string;
+    who: string;
+    words: string;
+    address: string;
+  };
   service_extras: {
     service_id: number;
     extra_id: number;
@@ -541,6 +569,8 @@ export interface Rows {
     started_at: number;
     expires_at: number;
     ended_at: number | null;
+    browser: string;
+    address: string;
   };
   sites: {
     id: number;
@@ -651,6 +681,8 @@ export interface Rows {
     also: Json;
     on_our_way: 0 | 1;
     reminded_of: number | null;
+    from_address: string | null;
+    from_browser: string | null;
   };
   worker_marks: {
     name: string;
@@ -719,7 +751,12 @@ export interface LeftOut {
     | "move_hours"
     | "cancel_hours"
     | "on_our_way_bp"
-    | "keep_changes_days";
+    | "keep_changes_days"
+    | "unproved_percent"
+    | "unproved_each"
+    | "unproved_a_day"
+    | "late_moves"
+    | "second_factor_roles";
   cards: "id" | "removed_at";
   categories: "kind";
   consents: "id";
@@ -746,7 +783,7 @@ export interface LeftOut {
     | "sites"
     | "listed"
     | "tells";
-  images: never;
+  images: "from_address" | "used";
   invoices: "id" | "cancelled_at" | "remind_on";
   job_items: never;
   job_lines: never;
@@ -763,17 +800,25 @@ export interface LeftOut {
     | "phone"
     | "given_at"
     | "reminders"
-    | "offers";
+    | "offers"
+    | "name"
+    | "proof"
+    | "code_hash"
+    | "lapses_at"
+    | "code_tries"
+    | "from_address"
+    | "from_browser"
+    | "moved_fee_minor";
   journal: "id";
   limits: never;
-  links: "id" | "revoked_at";
+  links: "id" | "revoked_at" | "copied_at";
   messages: "id" | "job_id" | "sent_at";
   opening_hours: never;
   outbox: "id" | "leased_until" | "last_problem" | "ended_at";
   pattern_parts: "length" | "step";
   patterns: "id";
-  payments: "id" | "gateway_reference" | "problem" | "step_address" | "settled_at" | "keep_token";
-  people: "id" | "technician_id" | "given" | "taken";
+  payments: "id" | "gateway_reference" | "problem" | "step_address" | "settled_at" | "keep_token" | "from_address";
+  people: "id" | "technician_id" | "given" | "taken" | "totp_sealed" | "totp_step" | "recovery_hashes";
   placements: never;
   plan_changes: never;
   possible_duplicates: "id" | "moved";
@@ -796,6 +841,7 @@ export interface LeftOut {
     | "job_id"
     | "nonce"
     | "told";
+  security_events: "id";
   service_extras: never;
   service_hours: never;
   service_skills: "level";
@@ -823,7 +869,7 @@ export interface LeftOut {
     | "position"
     | "repeats"
     | "confirm";
-  sessions: "ended_at";
+  sessions: "ended_at" | "browser" | "address";
   sites: "id" | "zone_id";
   skills: "id";
   sources: never;
@@ -865,7 +911,9 @@ export interface LeftOut {
     | "title"
     | "also"
     | "on_our_way"
-    | "reminded_of";
+    | "reminded_of"
+    | "from_address"
+    | "from_browser";
   worker_marks: never;
   working_spans: never;
   zone_postcodes: never;

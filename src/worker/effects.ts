@@ -29,6 +29,12 @@ const kind = <P>(shape: Record<keyof P, TSchema>, effect: (hogar: Hogar, payload
   return (hogar, payload) => effect(hogar, column.read(payload));
 };
 
+/** The way to the outside that an effect needs. What was asked for while there was one waits for a person where there is none any more. */
+function opened<G>(gateway: G | null, name: string): G {
+  if (gateway === null) throw new Error(`There is no ${name} service`);
+  return gateway;
+}
+
 const [text, whole] = [Type.String(), Type.Integer()];
 const nothing = () => {};
 
@@ -45,7 +51,7 @@ const charge = kind<ChargePayload>(
   (hogar, { chargeKey, ...charge }) => ({
     repeatable: true,
     async carryOut() {
-      const outcome = await hogar.gateways.cards.charge({ key: chargeKey, ...charge });
+      const outcome = await opened(hogar.gateways.cards, "card").charge({ key: chargeKey, ...charge });
       mustPerform(hogar, recordCharge, { chargeKey, outcome }, worker);
     },
     // Whether the card was charged is not known: the payment stays "asked" and is shown to a person.
@@ -64,7 +70,7 @@ const refund = kind<RefundPayload>(
   (hogar, { refundKey, ...refund }) => ({
     repeatable: true,
     async carryOut() {
-      await hogar.gateways.cards.refund({ key: refundKey, ...refund });
+      await opened(hogar.gateways.cards, "card").refund({ key: refundKey, ...refund });
       mustPerform(hogar, recordRefund, { refundKey }, worker);
     },
     giveUp: nothing,
@@ -80,7 +86,7 @@ interface KeepCardPayload {
 const keepCard = kind<KeepCardPayload>({ customerId: whole, jobId: whole, token: text }, (hogar, { token, ...of }) => ({
   repeatable: true,
   async carryOut() {
-    mustPerform(hogar, recordKeptCard, { ...of, ...(await hogar.gateways.cards.keep(token)) }, worker);
+    mustPerform(hogar, recordKeptCard, { ...of, ...(await opened(hogar.gateways.cards, "card").keep(token)) }, worker);
   },
   // Then there is no card on file, and the customer enters one the next time.
   giveUp: nothing,
@@ -99,10 +105,10 @@ interface TellPayload {
 const tell = kind<TellPayload>(
   { way: text, to: text, subject: text, body: text, opens: Type.Optional(Type.Object({ kind: text })) },
   (hogar, { way, to, subject, body, opens }) => ({
-    repeatable: hogar.gateways[way].repeatable,
+    repeatable: hogar.gateways[way]?.repeatable ?? true,
     async carryOut(key) {
       const link = opens ? `${hogar.publicUrl}/${opens.kind}/${sealedToken(hogar, opens)}` : "";
-      await hogar.gateways[way].send({ key, to, subject, body: body.replaceAll(ownLinkPlaceholder, link) });
+      await hogar.gateways[way]?.send({ key, to, subject, body: body.replaceAll(ownLinkPlaceholder, link) });
     },
     giveUp: nothing,
   }),
@@ -115,10 +121,15 @@ const message = kind<{ messageId: number }>({ messageId: whole }, (hogar, { mess
     .get(messageId)!;
   const gateway = hogar.gateways[channel];
   return {
-    repeatable: gateway.repeatable,
+    repeatable: gateway?.repeatable ?? true,
     async carryOut(key) {
       const link = (job_id === null ? null : linkAddressOf(hogar, job_id)) ?? hogar.publicUrl;
-      const state = await gateway.send({ key, to: recipient, subject, body: body.replaceAll(linkPlaceholder, link) });
+      const state = await opened(gateway, channel).send({
+        key,
+        to: recipient,
+        subject,
+        body: body.replaceAll(linkPlaceholder, link),
+      });
       mustPerform(hogar, recordDelivery, { messageId, state }, worker);
     },
     giveUp: () => mustPerform(hogar, recordDelivery, { messageId, state: "not known" }, worker),

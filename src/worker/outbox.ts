@@ -36,7 +36,9 @@ async function attempt(hogar: Hogar, row: OutboxRow): Promise<void> {
   const { sql } = hogar.store;
   const end = (state: "done" | "given up", problem: string | null) =>
     sql(
-      "UPDATE outbox SET state = @state, leased_until = NULL, last_problem = @problem, ended_at = @now WHERE id = @id",
+      // What is over needs its card tokens and its words no more.
+      `UPDATE outbox SET state = @state, leased_until = NULL, last_problem = @problem, ended_at = @now, payload = '{}'
+        WHERE id = @id`,
     ).run({ state, problem, now: hogar.now(), id: row.id });
   const kind = effects[row.kind];
   if (!kind) return void end("given up", `Nobody knows how to do “${row.kind}”`);

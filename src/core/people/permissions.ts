@@ -11,6 +11,8 @@ export type Permission =
   | "customers.see"
   | "money.see"
   | "money.change"
+  /** Who did what, and the log of the lock. */
+  | "audit.see"
   | "field.work";
 
 export const roles: Record<Role, { name: string; permissions: readonly Permission[] }> = {
@@ -25,6 +27,7 @@ export const roles: Record<Role, { name: string; permissions: readonly Permissio
       "customers.see",
       "money.see",
       "money.change",
+      "audit.see",
       "field.work",
     ],
   },
@@ -49,6 +52,7 @@ export const permissionWords: Record<Permission, string> = {
   "customers.see": "See customers",
   "money.see": "See invoices and payments",
   "money.change": "Record payments",
+  "audit.see": "See who did what",
   "field.work": "Work through a day in the field",
 };
 export const allPermissions = Object.keys(permissionWords) as Permission[];
@@ -65,6 +69,7 @@ export const permissionsOf = (
 export const personActor = ({
   given = [],
   taken = [],
+  mustEnrol = false,
   ...person
 }: {
   id: number;
@@ -73,10 +78,13 @@ export const personActor = ({
   technicianId: number | null;
   given?: readonly Permission[];
   taken?: readonly Permission[];
+  mustEnrol?: boolean;
+  session?: string;
 }): Extract<Actor, { kind: "person" }> => ({
   kind: "person",
   ...person,
-  permissions: permissionsOf(person.role, given, taken),
+  mustEnrol,
+  permissions: mustEnrol ? [] : permissionsOf(person.role, given, taken),
 });
 
 /** The technician whose visits are all that somebody sees; null where everybody's are. Somebody limited to own visits who is no technician sees none (0). */
@@ -92,6 +100,10 @@ export type Actor =
       role: Role;
       technicianId: number | null;
       permissions: readonly Permission[];
+      /** The role asks for a second factor that this person has not set up: until then nothing else can be done. */
+      mustEnrol: boolean;
+      /** Which of this person's sessions it is, as it is named to them. */
+      session?: string;
     }
   | { kind: "link"; linkId: number; jobId: number; customerId: number }
   | { kind: "visitor" }
@@ -99,14 +111,21 @@ export type Actor =
 
 /**
  * What an operation or a view asks of its actor. `shared.change` is for what is nobody's own yet, such as what
- * came in: it takes somebody who may book and sees everybody's work.
+ * came in: it takes somebody who may book and sees everybody's work; `shared.see` is for what shows everybody's work at
+ * once. `person` is whoever is signed in, for what is theirs.
  */
-export type Access = Permission | "shared.change" | "anybody" | "link" | "system";
+export type Access = Permission | "shared.change" | "shared.see" | "person" | "anybody" | "link" | "system";
 
 export function may(actor: Actor, access: Access): boolean {
   if (access === "anybody" || actor.kind === "system") return true;
   if (access === "system") return false;
   if (access === "link") return actor.kind === "link";
+  if (access === "person") return actor.kind === "person";
+  if (access === "shared.see") return may(actor, "office.see") && may(actor, "visits.all");
   if (access === "shared.change") return may(actor, "board.change") && may(actor, "visits.all");
   return actor.kind === "person" && actor.permissions.includes(access);
 }
+
+/** Of these permissions, those that somebody cannot give since they do not have them. The application itself gives all. */
+export const beyond = (actor: Actor, permissions: readonly Permission[]): Permission[] =>
+  actor.kind === "system" ? [] : permissions.filter((p) => !may(actor, p));

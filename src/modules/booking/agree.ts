@@ -11,7 +11,9 @@ import { insertRow } from "@/store/insert";
 
 export interface NewJob {
   /** Where its messages go, where that is not to the customer as we know them. */
-  reach?: { mail: string; phone: string };
+  reach?: { name: string; mail: string; phone: string };
+  /** Whether whoever books is known to us; they are where nothing is said. */
+  proof?: "known" | "none" | "asked";
   /** What was agreed to while booking, where that was asked. */
   agreed?: { reminders: boolean; offers?: boolean };
   visitId: number;
@@ -50,12 +52,16 @@ export function agreeJob(context: OperationContext, job: NewJob): number {
     fields: JSON.stringify(job.fields ?? []),
     pays: job.atDoor ? "at the door" : "by invoice",
     approval: job.toConfirm ? "waiting" : "given",
+    name: job.reach?.name.trim() ?? "",
     mail: job.reach?.mail.trim() ?? "",
     phone: job.reach ? phoneKept(job.reach.phone, context.business.phone) : "",
     reminders: agreedTo(job, "reminders"),
     offers: agreedTo(job, "offers"),
     coupon_id: job.couponId ?? null,
     source: job.source ?? "",
+    proof: job.proof ?? "known",
+    from_address: context.origin.address,
+    from_browser: context.origin.browser,
     booked_at: now,
     booked_by: job.bookedBy,
   });

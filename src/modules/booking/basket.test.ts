@@ -253,7 +253,7 @@ describe("while booking", () => {
       mustPerform(
         world.hogar,
         payByCard,
-        { purpose, cardToken: world.hogar.standins.cards.tokenFor(number)!, keepCard: true },
+        { purpose, cardToken: world.hogar.standins!.cards.tokenFor(number)!, keepCard: true },
         actor,
       );
       await runDue(world.hogar);

@@ -1,9 +1,11 @@
 import { Refusal } from "@/core/problems";
 import { isOnOurWay, type Offer } from "@/core/windows/offer";
 import type { ChosenWindow } from "@/core/windows/wishes";
+import { hashed } from "@/kernel/keys";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { placeVisit, takeOut } from "@/modules/placing/days";
 import { answersFor, type AskOptions, bookableDates, nearestOffers } from "@/modules/placing/windows";
+import type { VisitRow } from "@/modules/placing/visits";
 import { insertRow } from "@/store/insert";
 import type { Wanted } from "./wanted";
 
@@ -55,13 +57,19 @@ export function takeRoom(
       skills: JSON.stringify(visit.skills),
       on_our_way: isOnOurWay(offer) ? 1 : 0,
       held_until: hold.until,
-      hold_key: first === null ? hold.key : null,
+      hold_key: first === null && hold.key !== null ? hashed(context.hogar.keys, "holds", hold.key) : null,
+      from_address: context.origin.address,
+      from_browser: context.origin.browser,
     });
     placeVisit(context, id, crew);
     first ??= id;
   }
   return first!;
 }
+
+/** The visit of a hold by the key that was given out for it: only a hash of that is kept. */
+export const visitOfHold = <Row = VisitRow>({ sql, hogar }: ViewContext, key: string): Row | undefined =>
+  sql<Row>("SELECT * FROM visits WHERE hold_key = ?").get(hashed(hogar.keys, "holds", key));
 
 /** Gives back the room of a hold, on all its days. */
 export function releaseHold(context: OperationContext, visitId: number): void {

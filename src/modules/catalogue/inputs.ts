@@ -13,6 +13,7 @@ import {
   Weekdays,
 } from "@/kernel/inputs";
 import { AddressId } from "@/modules/place/inputs";
+import type { About } from "@/kernel/subjects";
 import { type Static, type TString, Type } from "@sinclair/typebox";
 
 /** Answers by question: whether they fit the questions is for core to say. */
@@ -48,6 +49,13 @@ export const chosen = {
   from: Type.Integer({ minimum: 0 }),
   to: Type.Integer({ minimum: 0 }),
 };
+
+/** What is ordered is named by anybody: services, extras, and a technician whom one wishes for. */
+export const orderAbout = {
+  "items.serviceId": "shared",
+  "items.extras.id": "shared",
+  technicianId: "shared",
+} as const satisfies About;
 
 export const RepeatEveryInput = input({
   every: Type.Integer({ minimum: 1, maximum: 120 }),

@@ -15,21 +15,28 @@ export interface BookerDetails {
   offers?: boolean;
 }
 
-/** The customer of these details: the same person where that is certain, otherwise a new one, put side by side with those who may be the same. What was agreed to is kept in the words that were shown. */
+/**
+ * The customer of these details: the same person where that is certain, otherwise a new one, put side by side with those who
+ * may be the same. What was agreed to is kept in the words that were shown. Who books for themselves has only typed who they
+ * are: they are a customer of their own, until a person or a code says otherwise; `provedMail` where their email is shown.
+ */
 export function customerFor(
   context: OperationContext,
   { name, mail, phone, reminders, offers }: BookerDetails,
   address: Pick<Address, "line" | "postcode">,
+  provedMail = false,
 ): number {
-  const { sql, now, business } = context;
+  const { sql, now, business, actor } = context;
   const tidy = name.trim().replace(/\s+/g, " ");
   const wrongPhone = phoneProblem(phone, business.phone);
   if (wrongPhone) throw new Refusal("invalid-input", { fields: { "/customer/phone": wrongPhone } });
   const kept = { name: tidy, mail: mail.trim(), phone: phoneKept(phone, business.phone) };
-  const found = findSame(context, { ...kept, places: [`${address.line}, ${address.postcode}`] });
+  const ours = actor.kind === "person" || actor.kind === "system";
+  const found = findSame(context, { ...kept, places: [`${address.line}, ${address.postcode}`] }, { byMail: !ours });
+  const same = ours || provedMail ? found.same : null;
   const id =
-    found.same?.id ?? insertRow(sql, "customers", { ...kept, reminders: reminders ? 1 : 0, offers: 0, since_at: now });
-  if (!found.same) for (const other of found.possible) notePossibleDuplicate(context, other, id);
+    same?.id ?? insertRow(sql, "customers", { ...kept, reminders: reminders ? 1 : 0, offers: 0, since_at: now });
+  if (!same) for (const other of found.possible) notePossibleDuplicate(context, other, id);
   if (reminders !== undefined) recordConsent(context, id, "reminders", reminders);
   if (offers !== undefined) recordConsent(context, id, "offers", offers);
   return id;

@@ -266,7 +266,7 @@ describe("paying all while booking", () => {
           to,
           note: "",
           payAll: true,
-          cardToken: world.hogar.standins.cards.tokenFor(testCards[0].number)!,
+          cardToken: world.hogar.standins!.cards.tokenFor(testCards[0].number)!,
           customer: { name: `Mira ${nth}`, mail: "mira@example.com", phone: "+1 555 0142", reminders: true },
         },
         visitor,

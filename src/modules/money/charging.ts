@@ -73,6 +73,7 @@ export function settleCharge(context: OperationContext, chargeKey: string, outco
     );
     return;
   }
+  if (outcome.state === "unknown card") return settleUnknown(context, payment);
   if (outcome.state === "declined") {
     sql(
       `UPDATE payments
@@ -90,6 +91,16 @@ export function settleCharge(context: OperationContext, chargeKey: string, outco
   enterJournal(context, `payment ${payment.id}`, paymentReceived("card", payment.amount_minor));
   if (payment.keep_token) keepCard(context, payment.job_id, payment.keep_token);
   afterReceipt(context, payment);
+}
+
+/** A card that nobody has given out: it is no try of a customer's, and a booking made with it keeps no room. */
+function settleUnknown({ sql, now }: OperationContext, payment: PaymentRow): void {
+  sql(
+    `UPDATE payments SET state = 'declined', problem = 'There is no such card', settled_at = ?, keep_token = NULL
+      WHERE id = ?`,
+  ).run(now, payment.id);
+  if (payment.purpose === "deposit")
+    sql("UPDATE jobs SET lapses_at = ? WHERE id = ? AND state = 'awaiting deposit'").run(now, payment.job_id);
 }
 
 function afterReceipt(context: OperationContext, payment: PaymentRow): void {

@@ -23,7 +23,7 @@ const totals = (world: World) => {
   if (!result.ok) throw new Error(result.problem.sentence);
   return result.value.totals;
 };
-const cardFor = (world: World, number = good) => world.hogar.standins.cards.tokenFor(number)!;
+const cardFor = (world: World, number = good) => world.hogar.standins!.cards.tokenFor(number)!;
 
 describe("from deposit to paid", () => {
   it("the invoice takes the deposit, the customer pays the rest, and every cent agrees with the journal", async () => {
@@ -69,7 +69,7 @@ describe("from deposit to paid", () => {
       "SELECT charge_key FROM payments WHERE job_id = ?",
       jobId,
     );
-    const { reference } = world.hogar.standins.cards.charges()[0]!;
+    const { reference } = world.hogar.standins!.cards.charges()[0]!;
     mustPerform(
       world.hogar,
       recordCharge,
@@ -89,7 +89,7 @@ describe("a charge", () => {
     world.later(1);
     await drainOutbox(world.hogar);
     expect(one(world.hogar, "SELECT state FROM payments WHERE job_id = ?", jobId)).toEqual({ state: "received" });
-    expect(world.hogar.standins.cards.charges()).toHaveLength(1);
+    expect(world.hogar.standins!.cards.charges()).toHaveLength(1);
   });
 
   it("cannot be started while another is under way, and its news count once", async () => {

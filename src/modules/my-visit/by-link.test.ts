@@ -175,7 +175,7 @@ describe("a customer by the link", () => {
     mustPerform(
       world.hogar,
       payByCard,
-      { purpose: "invoice", cardToken: world.hogar.standins.cards.tokenFor(card)! },
+      { purpose: "invoice", cardToken: world.hogar.standins!.cards.tokenFor(card)! },
       actor,
     );
     await runDue(world.hogar);

@@ -1,20 +1,30 @@
 import { dayMs, signedInDays } from "@/core/horizons";
-import { type Actor, may, personActor, type Role } from "@/core/people/permissions";
+import { type Actor, may, type Permission, personActor, type Role } from "@/core/people/permissions";
 import { Refusal, type Result } from "@/core/problems";
 import type { Hogar } from "@/kernel/hogar";
 import { Id, input } from "@/kernel/inputs";
-import { defineOperation, perform } from "@/kernel/operation";
-import { permissionsColumn } from "@/store/columns";
+import { hashed } from "@/kernel/keys";
+import { defineOperation, mustPerform, perform } from "@/kernel/operation";
+import { logSecurity } from "@/kernel/security-log";
+import { permissionsColumn, rolesColumn } from "@/store/columns";
 import { insertRow } from "@/store/insert";
+import type { Rows } from "@/store/rows";
 import { hashSync, verify } from "@node-rs/argon2";
 import { Type } from "@sinclair/typebox";
 import { nanoid } from "nanoid";
+import { secondFactorOf, takeFactor } from "./factors";
+
+/** Where somebody signs in from, in words for their own list of sessions. */
+export interface SignedInFrom {
+  browser: string;
+  address: string;
+}
 
 const startSession = defineOperation({
   name: "start-session",
   access: "system",
-  input: input({ personId: Id }),
-  run({ sql }, { personId }) {
+  input: input({ personId: Id, browser: Type.String(), address: Type.String() }),
+  run({ sql }, { personId, browser, address }) {
     const id = nanoid(40);
     // Sessions live by the real clock: moving the demo's clock signs nobody out.
     insertRow(sql, "sessions", {
@@ -22,6 +32,8 @@ const startSession = defineOperation({
       person_id: personId,
       started_at: Date.now(),
       expires_at: Date.now() + signedInDays * dayMs,
+      browser,
+      address,
     });
     return { sessionId: id };
   },
@@ -38,48 +50,81 @@ const endSession = defineOperation({
 const nobodysHash = hashSync("nobody has this password");
 const system: Actor = { kind: "system", name: "sign-in" };
 
-/** Checks mail and password and starts a session. */
+/** The id of whoever signs in with a mail, or null. */
+export const personOfMail = ({ store }: Hogar, mail: string): number | null =>
+  store.sql<{ id: number }>("SELECT id FROM people WHERE mail = ? AND active = 1").get(mail.trim())?.id ?? null;
+
+/** Checks mail, password and, where there is one, the second factor, and starts a session. */
 export async function signIn(
   hogar: Hogar,
-  mail: string,
-  password: string,
-): Promise<Result<{ sessionId: string; home: string }>> {
-  const person = hogar.store
-    .sql<{ id: number; password_hash: string; role: Role }>(
-      "SELECT id, password_hash, role FROM people WHERE mail = ? AND active = 1",
-    )
-    .get(mail.trim());
+  { mail, password, code = "" }: { mail: string; password: string; code?: string },
+  from: SignedInFrom = { browser: "", address: "" },
+): Promise<Result<{ sessionId: string; home: string; personId: number }>> {
+  const { store } = hogar;
+  const person = store.sql<Rows["people"]>("SELECT * FROM people WHERE mail = ? AND active = 1").get(mail.trim());
   const right = await verify(person?.password_hash ?? nobodysHash, password);
-  if (!person || !right) return { ok: false, problem: new Refusal("wrong-password").problem };
-  const result = perform(hogar, startSession, { personId: person.id }, system);
+  const refuse = (code: "wrong-password" | "wrong-code" | "second-factor", words: string) => {
+    logSecurity(store, hogar.now(), {
+      kind: code === "wrong-code" ? "code wrong" : "sign-in refused",
+      who: mail.trim(),
+      words,
+      address: from.address,
+    });
+    return { ok: false, problem: new Refusal(code).problem } as const;
+  };
+  if (!person || !right) return refuse("wrong-password", "Email and password did not match");
+  if (secondFactorOf(hogar, person)) {
+    if (code === "") return { ok: false, problem: new Refusal("second-factor").problem };
+    if (!takeFactor(hogar, person.id, code)) return refuse("wrong-code", "The second factor was wrong");
+  }
+  const result = perform(hogar, startSession, { personId: person.id, ...from }, system);
   if (!result.ok) return result;
+  logSecurity(store, hogar.now(), { kind: "signed in", who: person.name, words: from.browser, address: from.address });
   const { sessionId } = result.value;
-  return { ok: true, value: { sessionId, home: homeOf(actorOfSession(hogar, sessionId)!) } };
+  return { ok: true, value: { sessionId, personId: person.id, home: homeOf(actorOfSession(hogar, sessionId)!) } };
 }
 
-/** Where somebody begins: in the office, or in the field. */
-export const homeOf = (actor: Actor): string => (may(actor, "office.see") ? "/today" : "/field");
+/** Where somebody begins: in the office, in the field, or where the second factor is set up. */
+export function homeOf(actor: Actor): string {
+  if (actor.kind === "person" && actor.mustEnrol) return "/account";
+  return may(actor, "office.see") ? "/today" : may(actor, "field.work") ? "/field" : "/account";
+}
 
 export const signOut = (hogar: Hogar, sessionId: string): void =>
-  void perform(hogar, endSession, { sessionId }, system);
+  void mustPerform(hogar, endSession, { sessionId }, system);
+
+/** A session as its person sees it named: the id itself would open it. */
+export const sessionName = ({ keys }: Hogar, sessionId: string): string =>
+  hashed(keys, "sessions", sessionId).slice(0, 16);
 
 /** Who a session stands for, or null where it has ended. */
 export function actorOfSession(hogar: Hogar, sessionId: string): Extract<Actor, { kind: "person" }> | null {
   const person = hogar.store
-    .sql<{ id: number; name: string; role: Role; technician_id: number | null; given: string; taken: string }>(
-      `SELECT p.id, p.name, p.role, p.technician_id, p.given, p.taken
-        FROM sessions s JOIN people p ON p.id = s.person_id
+    .sql<{
+      id: number;
+      name: string;
+      role: Role;
+      technician_id: number | null;
+      given: string;
+      taken: string;
+      totp_sealed: string | null;
+      second_factor_roles: string;
+    }>(
+      `SELECT p.id, p.name, p.role, p.technician_id, p.given, p.taken, p.totp_sealed, b.second_factor_roles
+        FROM sessions s JOIN people p ON p.id = s.person_id JOIN business b
         WHERE s.id = ? AND s.ended_at IS NULL AND s.expires_at > ? AND p.active = 1`,
     )
     .get(sessionId, Date.now());
-  return person
-    ? personActor({
-        id: person.id,
-        name: person.name,
-        role: person.role,
-        technicianId: person.technician_id,
-        given: permissionsColumn.read(person.given),
-        taken: permissionsColumn.read(person.taken),
-      })
-    : null;
+  if (!person) return null;
+  const permissions = (text: string): Permission[] => permissionsColumn.read(text);
+  return personActor({
+    id: person.id,
+    name: person.name,
+    role: person.role,
+    technicianId: person.technician_id,
+    given: permissions(person.given),
+    taken: permissions(person.taken),
+    mustEnrol: person.totp_sealed === null && rolesColumn.read(person.second_factor_roles).includes(person.role),
+    session: sessionName(hogar, sessionId),
+  });
 }

@@ -1,9 +1,10 @@
 import { type Access, type Actor, may } from "@/core/people/permissions";
 import { Refusal, type Result } from "@/core/problems";
-import { cleanImage, type CleanImage, ImageProblem } from "@/gateways/images";
+import { cleanImageOutside } from "@/gateways/image-process";
+import { type CleanImage, ImageProblem } from "@/gateways/images";
 import type { Hogar } from "@/kernel/hogar";
 import { input, OneOf } from "@/kernel/inputs";
-import { defineOperation, perform, refused } from "@/kernel/operation";
+import { defineOperation, type Origin, ownOrigin, perform, refused } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { nanoid } from "nanoid";
@@ -30,7 +31,7 @@ const keep = defineOperation({
     height: Type.Integer(),
     base64: Type.String(),
   }),
-  run({ sql, now }, { purpose, mime, width, height, base64 }) {
+  run({ sql, now, origin, actor }, { purpose, mime, width, height, base64 }) {
     const token = nanoid();
     insertRow(sql, "images", {
       token,
@@ -40,10 +41,27 @@ const keep = defineOperation({
       height,
       bytes: Buffer.from(base64, "base64"),
       made_at: now,
+      from_address: origin.address,
+      used: actor.kind === "person" ? 1 : 0,
     });
     return { token, width, height };
   },
 });
+
+/** Bytes of pictures that visitors have sent and nobody has sent off with anything: from one address, and in all. */
+const mostUnused = { here: 40_000_000, all: 1_000_000_000 };
+
+function mustHaveRoom({ store }: Hogar, actor: Actor, { address }: Origin): void {
+  if (actor.kind === "person") return;
+  const { here, all } = store
+    .sql<{ here: number; all: number }>(
+      `SELECT coalesce(sum(iif(from_address = @address, length(bytes), 0)), 0) AS here,
+          coalesce(sum(length(bytes)), 0) AS "all"
+        FROM images WHERE used = 0`,
+    )
+    .get({ address })!;
+  if (here > mostUnused.here || all > mostUnused.all) throw new Refusal("too-many-pictures");
+}
 
 /** Takes a picture as it was sent: looked at by its content, made smaller, stripped of everything but itself. */
 export async function takeImage(
@@ -51,12 +69,14 @@ export async function takeImage(
   actor: Actor,
   purpose: ImagePurpose,
   sent: Buffer,
+  origin: Origin = ownOrigin,
 ): Promise<Result<{ token: string; width: number; height: number }>> {
   if (!may(actor, purposes[purpose].access))
     return refused(new Refusal(actor.kind === "visitor" ? "not-signed-in" : "not-allowed"));
   let clean: CleanImage;
   try {
-    clean = await cleanImage(sent, purposes[purpose].size);
+    mustHaveRoom(hogar, actor, origin);
+    clean = await cleanImageOutside(sent, purposes[purpose].size);
   } catch (error) {
     return refused(error instanceof ImageProblem ? new Refusal("not-a-picture") : error);
   }
@@ -65,6 +85,7 @@ export async function takeImage(
     keep,
     { purpose, mime: clean.mime, width: clean.width, height: clean.height, base64: clean.bytes.toString("base64") },
     actor,
+    origin,
   );
 }
 

@@ -49,7 +49,12 @@ export function agreeRequest(
   const order = priceIn(context, wanted, visitId);
   // On the phone no deposit is asked.
   const depositMinor = bookedBy === "office" ? 0 : order.depositMinor;
-  const customerId = customerFor(context, { name: request.name, mail: request.mail, phone: request.phone }, address);
+  const customerId = customerFor(
+    context,
+    { name: request.name, mail: request.mail, phone: request.phone },
+    address,
+    true,
+  );
   const siteId = siteFor(context, customerId, address, zone?.id ?? null);
   const jobId = agreeJob(context, {
     reach: request,

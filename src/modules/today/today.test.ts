@@ -108,7 +108,7 @@ describe("what needs a person today", () => {
     mustPerform(
       world.hogar,
       payByCard,
-      { purpose: "deposit", cardToken: world.hogar.standins.cards.tokenFor(testCards[0].number)! },
+      { purpose: "deposit", cardToken: world.hogar.standins!.cards.tokenFor(testCards[0].number)! },
       actor,
     );
     await runDue(world.hogar);

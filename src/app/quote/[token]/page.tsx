@@ -6,7 +6,7 @@ import { Quote } from "./quote";
 export const metadata = { title: "Your quote", robots: { index: false, follow: false } };
 
 export default async function QuotePage({ params }: { params: Promise<{ token: string }> }) {
-  const token = decodeURIComponent((await params).token);
+  const { token } = await params;
   const hogar = getHogar();
   const result = readAs("quote", { token }, { kind: "visitor" });
   if (!result.ok)

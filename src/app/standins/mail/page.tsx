@@ -1,5 +1,4 @@
-import { mustBeDemo } from "@/server/demo";
-import { getHogar } from "@/server/hogar";
+import { standins } from "@/server/demo";
 import { LinkBox } from "@/ui/link-box";
 import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
@@ -11,11 +10,10 @@ const shown = 60;
 
 /** The mail stand-in: every mail that went out, newest first, read from its .eml file. */
 export default async function MailPage({ searchParams }: { searchParams: Promise<{ file?: string }> }) {
-  mustBeDemo();
+  const box = standins().mail;
   const { file } = await searchParams;
-  const box = getHogar().standins.mail;
-  const parse = async (name: string) => ({ name, mail: await PostalMime.parse(box!.read(name)!) });
-  const files = box?.files() ?? [];
+  const parse = async (name: string) => ({ name, mail: await PostalMime.parse(box.read(name)!) });
+  const files = box.files();
   const mails = await Promise.all(files.slice(0, shown).map((f) => parse(f.name)));
   const open = file && files.some((f) => f.name === file) ? await parse(file) : mails[0];
   return (

@@ -1,11 +1,9 @@
-import { mustBeDemo } from "@/server/demo";
-import { getHogar } from "@/server/hogar";
+import { standins } from "@/server/demo";
 import { Phone } from "./phone";
 
 export const metadata = { title: "Texts" };
 
 /** The text stand-in: a plain phone, on which customers' texts can be read and answered. */
 export default function TextPage() {
-  mustBeDemo();
-  return <Phone conversations={getHogar().standins.text.conversations()} />;
+  return <Phone conversations={standins().text.conversations()} />;
 }

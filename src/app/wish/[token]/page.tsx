@@ -4,7 +4,7 @@ import { TakeWish } from "./take-wish";
 export const metadata = { title: "Free now", robots: { index: false, follow: false } };
 
 export default async function WishPage({ params }: { params: Promise<{ token: string }> }) {
-  const token = decodeURIComponent((await params).token);
+  const { token } = await params;
   const result = readAs("wish", { token }, { kind: "visitor" });
   if (!result.ok)
     return (

@@ -2,7 +2,7 @@ import { Refusal } from "@/core/problems";
 import { Id, input } from "@/kernel/inputs";
 import { linkTokenOf } from "@/kernel/links";
 import { actorWords, defineOperation } from "@/kernel/operation";
-import { chosen } from "@/modules/catalogue/inputs";
+import { chosen, orderAbout } from "@/modules/catalogue/inputs";
 import { customerFor, siteFor } from "@/modules/customers/customers";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { Type } from "@sinclair/typebox";
@@ -21,6 +21,7 @@ const BookInOffice = input({
 export const bookInOffice = defineOperation({
   name: "book-in-office",
   access: "board.change",
+  about: { "customer.id": "customer", ...orderAbout },
   input: BookInOffice,
   run(context, input) {
     const wanted = findWanted(context, input, { office: true });

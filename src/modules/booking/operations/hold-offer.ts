@@ -1,10 +1,11 @@
 import { isOnOurWay } from "@/core/windows/offer";
 import { input } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
-import { chosen } from "@/modules/catalogue/inputs";
+import { chosen, orderAbout } from "@/modules/catalogue/inputs";
 import { Type } from "@sinclair/typebox";
 import { nanoid } from "nanoid";
-import { releaseHold, stillOffered, takeRoom } from "../room";
+import { releaseHold, stillOffered, takeRoom, visitOfHold } from "../room";
+import { mayKeepRoom } from "../unproved";
 import { findWanted } from "../wanted";
 
 const HoldOffer = input({ ...chosen, instead: Type.Optional(Type.String({ maxLength: 60 })) });
@@ -13,15 +14,15 @@ const HoldOffer = input({ ...chosen, instead: Type.Optional(Type.String({ maxLen
 export const holdOffer = defineOperation({
   name: "hold-offer",
   access: "anybody",
+  about: orderAbout,
   input: HoldOffer,
   run(context, { date, from, to, instead, ...asked }) {
     if (instead) {
-      const before = context
-        .sql<{ id: number }>("SELECT id FROM visits WHERE hold_key = ? AND state = 'held'")
-        .get(instead);
-      if (before) releaseHold(context, before.id);
+      const before = visitOfHold(context, instead);
+      if (before?.state === "held") releaseHold(context, before.id);
     }
     const wanted = findWanted(context, asked);
+    mayKeepRoom(context, { date, minutes: wanted.visit.minutes * wanted.visit.crew });
     const offer = stillOffered(context, wanted, { date, from, to });
     const key = nanoid(24);
     const until = context.now + context.business.hold_minutes * 60_000;

@@ -1,7 +1,8 @@
 import { Refusal } from "@/core/problems";
 import { Id, input } from "@/kernel/inputs";
 import { makeLink } from "@/kernel/links";
-import { defineOperation } from "@/kernel/operation";
+import { actorWords, defineOperation } from "@/kernel/operation";
+import { logSecurity } from "@/kernel/security-log";
 
 const OneJob = input({ jobId: Id });
 
@@ -9,6 +10,7 @@ const OneJob = input({ jobId: Id });
 export const renewLink = defineOperation({
   name: "renew-link",
   access: "board.change",
+  about: { jobId: "job" },
   input: OneJob,
   run(context, { jobId }) {
     if (
@@ -16,6 +18,11 @@ export const renewLink = defineOperation({
         .changes === 0
     )
       throw new Refusal("not-found");
+    logSecurity(context.hogar.store, context.now, {
+      kind: "link ended",
+      who: actorWords(context.actor),
+      words: `of job ${jobId}; a new one was made`,
+    });
     makeLink(context, jobId);
   },
 });

@@ -3,7 +3,7 @@ import { Id, input } from "@/kernel/inputs";
 import { defineOperation, type ViewContext } from "@/kernel/operation";
 import { movedColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
-import { notePossibleDuplicate } from "../same-person";
+import { belongings, joinCustomers } from "../same-person";
 
 /** Two customers side by side. */
 const OnePair = input({ pairId: Id });
@@ -24,19 +24,6 @@ function readPair({ sql }: ViewContext, id: number, state: Pair["state"]): Pair 
   return pair;
 }
 
-/** Everything that belongs to a customer. */
-const belongings = [
-  "sites",
-  "jobs",
-  "repeats",
-  "invoices",
-  "payments",
-  "messages",
-  "replies",
-  "consents",
-  "cards",
-] as const;
-
 /** Two are one: what belongs to the other goes to the one who is kept. Can be undone. */
 export const mergeCustomers = defineOperation({
   name: "merge-customers",
@@ -48,23 +35,7 @@ export const mergeCustomers = defineOperation({
     if (keepId !== pair.one_id && keepId !== pair.other_id)
       throw new Refusal("invalid-input", { fields: { "/keepId": "Choose one of the two." } });
     const goneId = keepId === pair.one_id ? pair.other_id : pair.one_id;
-    const moved = Object.fromEntries(
-      belongings.map((table) => [
-        table,
-        sql<{ id: number }>(`UPDATE ${table} SET customer_id = ? WHERE customer_id = ? RETURNING id`)
-          .all(keepId, goneId)
-          .map((row) => row.id),
-      ]),
-    );
-    sql("UPDATE customers SET merged_into = ? WHERE id = ?").run(keepId, goneId);
-    sql("UPDATE possible_duplicates SET state = 'merged', moved = ? WHERE id = ?").run(JSON.stringify(moved), pairId);
-    // Others who are like the one that is gone are like the one that stays.
-    for (const other of sql<Pair>(
-      "SELECT * FROM possible_duplicates WHERE state = 'open' AND (one_id = @goneId OR other_id = @goneId)",
-    ).all({ goneId })) {
-      const third = other.one_id === goneId ? other.other_id : other.one_id;
-      if (third !== keepId) notePossibleDuplicate(context, keepId, third);
-    }
+    joinCustomers(context, keepId, goneId);
   },
 });
 

@@ -64,6 +64,7 @@ const HowMany = Type.Integer({ minimum: 0, maximum: 5_000 });
 export const customer = defineView({
   name: "customer",
   access: "customers.see",
+  about: { id: "customer" },
   input: input({ id: Id, visits: HowMany, messages: HowMany }),
   read({ sql, business, actor }, { id, visits, messages }) {
     const row = sql<{

@@ -1,23 +1,27 @@
 import { mayPayAll, paidNow } from "@/core/catalogue/baskets";
 import { moneyWords } from "@/core/money/amounts";
+import { phoneKept } from "@/core/people/phones";
 import { sourceOf } from "@/core/people/sources";
 import { Refusal } from "@/core/problems";
 import { commonRepeats } from "@/core/repeats/rule";
 import { type ChosenWindow } from "@/core/windows/wishes";
 import { input, OrNull } from "@/kernel/inputs";
-import { linkTokenOf } from "@/kernel/links";
+import { firstLinkTokenOf, linkTokenOf } from "@/kernel/links";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { agreeJob } from "@/modules/booking/agree";
 import { Booker } from "@/modules/booking/inputs";
-import { releaseHold, stillOffered, takeRoom } from "@/modules/booking/room";
+import { asksForCode, sendCode } from "@/modules/booking/codes";
+import { releaseHold, stillOffered, takeRoom, visitOfHold } from "@/modules/booking/room";
+import { mayKeepRoom } from "@/modules/booking/unproved";
 import { findWanted, priceIn, type Wanted } from "@/modules/booking/wanted";
 import { keptAnswersOf } from "@/modules/catalogue/fields";
-import { Answers, chosen, RepeatEveryInput } from "@/modules/catalogue/inputs";
+import { Answers, chosen, RepeatEveryInput, orderAbout } from "@/modules/catalogue/inputs";
 import { customerFor, siteFor } from "@/modules/customers/customers";
 import { tellBooked } from "@/modules/messages/tell-booked";
 import { tellOffice } from "@/modules/messages/telling-office";
+import { takesCards } from "@/modules/money/cards";
 import { askCharge } from "@/modules/money/charging";
-import { isKeptPhoto, lostPhoto } from "@/modules/pictures/photos";
+import { isKeptPhoto, lostPhoto, usePhotos } from "@/modules/pictures/photos";
 import type { VisitRow } from "@/modules/placing/visits";
 import { beginRepeat } from "@/modules/repeats/repeats";
 import { Photos } from "@/modules/requests/inputs";
@@ -56,10 +60,12 @@ export type Book = Static<typeof Book>;
 export const book = defineOperation({
   name: "book",
   access: "anybody",
+  about: orderAbout,
   input: Book,
   run(context, input) {
     const again = input.hold ? bookedBefore(context, input.hold) : null;
     if (again) return again;
+    const isProved = provedBooker(context);
     const { repeat = null, photos = [], cardToken } = input;
     const wanted = findWanted(context, input);
     const { items } = wanted;
@@ -73,8 +79,10 @@ export const book = defineOperation({
       )
     )
       throw new Refusal("invalid-input", { fields: { "/repeat": "Choose how often from the list." } });
+    const held = heldRoom(context, input.hold, wanted, input);
+    if (!isProved) mayBook(context, input, held === null ? wanted.visit.minutes * wanted.visit.crew : null);
     const visitId =
-      heldRoom(context, input.hold, wanted, input) ??
+      held ??
       takeRoom(context, wanted, stillOffered(context, wanted, input), { key: input.hold ?? null, until: context.now });
     const order = priceIn(context, wanted, visitId);
     // Nobody pays more than what they have read.
@@ -83,11 +91,13 @@ export const book = defineOperation({
         sentence: `This costs ${moneyWords(order.totalMinor, context.business.currency)} by now. Look at it again before you book.`,
       });
     const lets = items.map(({ service }) => ({ service: { mayPayAll: service.may_pay_all === 1 } }));
-    const depositMinor = paidNow(order, (input.payAll ?? false) && mayPayAll(lets));
+    // Without a card service nothing is paid here.
+    const depositMinor = takesCards(context) ? paidNow(order, (input.payAll ?? false) && mayPayAll(lets)) : 0;
     if (depositMinor > 0 && !cardToken)
       throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card to pay with." } });
-    const customerId = customerFor(context, input.customer, wanted.address);
+    const customerId = customerFor(context, input.customer, wanted.address, isProved);
     const siteId = siteFor(context, customerId, wanted.address, wanted.zone?.id ?? null);
+    const proof = isProved ? "known" : depositMinor === 0 && asksForCode(context) ? "asked" : "none";
     const source = sourceOf(
       input.source,
       (slug) => context.sql("SELECT 1 FROM sources WHERE slug = ?").get(slug) !== undefined,
@@ -95,6 +105,7 @@ export const book = defineOperation({
     const atDoor = (input.atDoor ?? false) && readFrontDoor(context).paysAtDoor;
     const jobId = agreeJob(context, {
       reach: input.customer,
+      proof,
       agreed: input.customer,
       visitId,
       customerId,
@@ -112,6 +123,14 @@ export const book = defineOperation({
       source,
     });
     if (repeat) beginRepeat(context, visitId, repeat);
+    usePhotos(context, photos);
+    for (const { answers } of items) usePhotos(context, Object.values(answers).flat().map(String));
+    const link = linkTokenOf(context.hogar, jobId)!;
+    // Nobody is told before it is confirmed.
+    if (proof === "asked") {
+      sendCode(context, jobId);
+      return { link };
+    }
     tellOffice(context, jobId);
     if (depositMinor > 0)
       askCharge(context, {
@@ -122,14 +141,32 @@ export const book = defineOperation({
         keepsCard: input.keepCard ?? false,
       });
     else tellBooked(context, jobId);
-    return { link: linkTokenOf(context.hogar, jobId)! };
+    return { link };
   },
 });
 
-function bookedBefore({ sql, hogar }: OperationContext, hold: string): { link: string } | null {
-  const visit = sql<{ job_id: number | null }>("SELECT job_id FROM visits WHERE hold_key = ?").get(hold);
-  const link = visit?.job_id ? linkTokenOf(hogar, visit.job_id) : null;
-  return link ? { link } : null;
+/** For some hours a second press gives the link of the first; a link that was ended since does not come back. */
+const pressedAgainMs = 3 * 3_600_000;
+
+function bookedBefore(context: OperationContext, hold: string): { link: string } | null {
+  const jobId = visitOfHold(context, hold)?.job_id;
+  if (!jobId) return null;
+  const { booked_at: at } = context.sql<{ booked_at: number }>("SELECT booked_at FROM jobs WHERE id = ?").get(jobId)!;
+  const link = context.now - at < pressedAgainMs ? firstLinkTokenOf(context.hogar, jobId) : null;
+  if (!link) throw new Refusal("link-ended", { sentence: "This is booked already. Its link is in the email we sent." });
+  return { link };
+}
+
+/** Whether whoever books is known: signed in, or by the link of a booking for which they have shown who they are. */
+function provedBooker({ actor, sql }: OperationContext): boolean {
+  if (actor.kind !== "link") return actor.kind !== "visitor";
+  const { proof } = sql<{ proof: string }>("SELECT proof FROM jobs WHERE id = ?").get(actor.jobId)!;
+  return proof === "known" || proof === "given";
+}
+
+function mayBook(context: OperationContext, { date, customer: { mail, phone } }: Book, minutes: number | null): void {
+  const contact = { mail: mail.trim(), phone: phoneKept(phone, context.business.phone) };
+  mayKeepRoom(context, { date, minutes }, contact);
 }
 
 /** The visit that the hold keeps, where it is still in force and for the same thing. A hold that has run out gives its key back. */
@@ -141,7 +178,7 @@ function heldRoom(
 ): number | null {
   if (!hold) return null;
   const { sql, now } = context;
-  const visit = sql<VisitRow & { held_until: number | null }>("SELECT * FROM visits WHERE hold_key = ?").get(hold);
+  const visit = visitOfHold<VisitRow & { held_until: number | null }>(context, hold);
   if (!visit) return null;
   const { minutes, crew, skills, serviceIds, title } = wanted.visit;
   const sameServices =

@@ -17,7 +17,7 @@ import { findWanted } from "@/modules/booking/wanted";
 import { orderedService, priceItems, type ServiceRow, termsOf } from "@/modules/catalogue/catalogue";
 import { couponFor } from "@/modules/catalogue/coupons";
 import { fieldProblems } from "@/modules/catalogue/fields";
-import { Answers, chosen, order } from "@/modules/catalogue/inputs";
+import { Answers, chosen, order, orderAbout } from "@/modules/catalogue/inputs";
 import { addressOf } from "@/modules/place/addresses";
 import { zoneOf } from "@/modules/place/zones";
 import { readBars } from "@/modules/placing/bars";
@@ -223,6 +223,7 @@ export const checkBooker = defineView({
 export const checkCoupon = defineView({
   name: "check-coupon",
   access: "anybody",
+  about: { serviceIds: "shared" },
   input: CheckCoupon,
   read(context, { code: typed, serviceIds }): Coupon {
     const { code, kind, value, services } = couponFor(context, typed, serviceIds);
@@ -234,6 +235,7 @@ export const checkCoupon = defineView({
 export const offers = defineView({
   name: "offers",
   access: "anybody",
+  about: orderAbout,
   input: AskOffers,
   read(context, { from, ...asked }) {
     const { offers, next } = soonestOffers(context, findWanted(context, asked).visit, from);

@@ -8,6 +8,7 @@ import { reference } from "../inputs";
 
 const ChargeOutcomeSchema = Type.Union([
   input({ state: Type.Literal("received"), reference }),
+  input({ state: Type.Literal("unknown card") }),
   input({ state: Type.Literal("declined"), reference, reason: Type.String({ maxLength: 300 }) }),
   input({ state: Type.Literal("second step"), reference, address: Type.String({ maxLength: 300 }) }),
 ]);

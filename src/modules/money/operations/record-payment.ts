@@ -18,6 +18,7 @@ const RecordPayment = input({
 export const recordPayment = defineOperation({
   name: "record-payment",
   access: "money.change",
+  about: { invoiceId: "invoice" },
   input: RecordPayment,
   run(context, { invoiceId, method, amountMinor, key }) {
     const { sql, now } = context;

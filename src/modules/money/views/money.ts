@@ -115,6 +115,7 @@ const stateOf = (i: InvoiceRow, today: string) =>
 export const invoice = defineView({
   name: "invoice",
   access: "money.see",
+  about: { id: "invoice" },
   input: input({ id: Id }),
   read({ sql, today, business }, { id }) {
     const row = sql<InvoiceRow>(`${invoiceRows} WHERE i.id = ?`).get(id);

@@ -7,7 +7,7 @@ import { invoiceState } from "@/core/money/applying";
 import { Refusal } from "@/core/problems";
 import { ruleWords } from "@/core/repeats/rule";
 import { type VisitState, visitStates } from "@/core/visits/states";
-import { Nothing } from "@/kernel/inputs";
+import { Id, input, Nothing } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { termsOfJob } from "@/modules/catalogue/job-items";
@@ -20,164 +20,174 @@ import { readFrontDoor } from "@/store/front-door";
 import { openQuestions, ownRepeat, ownWork } from "../own-work";
 
 /** What a customer's private link opens: one job, its visits, its money. */
-export const myVisit = defineView({
-  name: "my-visit",
-  access: "link",
-  input: Nothing,
-  read(context) {
-    const { sql, actor, business, today } = context;
-    if (actor.kind !== "link") throw new Refusal("link-ended");
-    const { jobId } = actor;
-    const job = sql<{
-      state: string;
-      approval: "given" | "waiting" | "proposed";
-      total_minor: number;
-      deposit_minor: number;
-      line: string;
-      postcode: string;
-      customer: string;
-      mail: string;
-      phone: string;
-      reminders: number;
-      offers: number;
-    }>(
-      `SELECT j.state, j.approval, j.total_minor, j.deposit_minor, t.line, t.postcode, c.name AS customer,
+export const myVisit = defineView({ name: "my-visit", access: "link", input: Nothing, read: pageOf });
+
+/** The same as its customer sees it, for somebody of the office: to be read, without the link. */
+export const customersPage = defineView({
+  name: "customers-page",
+  access: "office.see",
+  about: { jobId: "job" },
+  input: input({ jobId: Id }),
+  read(context, { jobId }) {
+    const job = context.sql<{ customer_id: number }>("SELECT customer_id FROM jobs WHERE id = ?").get(jobId);
+    if (!job) throw new Refusal("not-found");
+    return pageOf({ ...context, actor: { kind: "link", linkId: 0, jobId, customerId: job.customer_id } });
+  },
+});
+
+function pageOf(context: ViewContext) {
+  const { sql, actor, business, today } = context;
+  if (actor.kind !== "link") throw new Refusal("link-ended");
+  const { jobId } = actor;
+  const job = sql<{
+    state: string;
+    approval: "given" | "waiting" | "proposed";
+    total_minor: number;
+    deposit_minor: number;
+    line: string;
+    postcode: string;
+    customer: string;
+    mail: string;
+    phone: string;
+    reminders: number;
+    offers: number;
+  }>(
+    `SELECT j.state, j.approval, j.total_minor, j.deposit_minor, t.line, t.postcode, c.name AS customer,
           coalesce(j.reminders, c.reminders) AS reminders, coalesce(j.offers, c.offers) AS offers,
           iif(j.mail <> '', j.mail, c.mail) AS mail, iif(j.phone <> '', j.phone, c.phone) AS phone
         FROM jobs j JOIN sites t ON t.id = j.site_id JOIN customers c ON c.id = j.customer_id WHERE j.id = ?`,
-    ).get(jobId)!;
-    const visits = sql<{
-      id: number;
-      state: VisitState;
-      title: string;
-      date: string;
-      window_from: number;
-      window_to: number;
-      repeat_id: number | null;
-      confirmed_at: number | null;
-    }>(
-      `SELECT id, state, title, date, window_from, window_to, repeat_id, confirmed_at
+  ).get(jobId)!;
+  const visits = sql<{
+    id: number;
+    state: VisitState;
+    title: string;
+    date: string;
+    window_from: number;
+    window_to: number;
+    repeat_id: number | null;
+    confirmed_at: number | null;
+  }>(
+    `SELECT id, state, title, date, window_from, window_to, repeat_id, confirmed_at
         FROM visits WHERE job_id = ? ORDER BY window_from`,
-    ).all(jobId);
-    // Of work of several days, the one that comes next; when all is over, the last.
-    const visit = visits.find((v) => visitStates.allows("expect", v.state)) ?? visits.at(-1)!;
-    const technicians = sql<{ name: string }>(
-      `SELECT t.name
+  ).all(jobId);
+  // Of work of several days, the one that comes next; when all is over, the last.
+  const visit = visits.find((v) => visitStates.allows("expect", v.state)) ?? visits.at(-1)!;
+  const technicians = sql<{ name: string }>(
+    `SELECT t.name
         FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = ? ORDER BY t.position`,
-    ).all(visit.id);
-    const coming = visit.repeat_id
-      ? sql<{ date: string; window_from: number; window_to: number }>(
-          `SELECT date, window_from, window_to
+  ).all(visit.id);
+  const coming = visit.repeat_id
+    ? sql<{ date: string; window_from: number; window_to: number }>(
+        `SELECT date, window_from, window_to
             FROM visits WHERE repeat_id = ? AND date > ? AND state IN ${visitStates.sql("move")}
             ORDER BY date LIMIT 4`,
-        ).all(visit.repeat_id, visit.date)
-      : [];
-    const lines = sql<{ description: string; quantity: number; amount_minor: number }>(
-      "SELECT description, quantity, amount_minor FROM job_lines WHERE job_id = ? ORDER BY position",
-    ).all(jobId);
-    const payments = sql<{
-      id: number;
-      purpose: string;
-      method: string;
-      amount_minor: number;
-      state: string;
-      problem: string | null;
-      step_address: string | null;
-      settled_at: number | null;
-    }>(
-      `SELECT id, purpose, method, amount_minor, state, problem, step_address, settled_at
+      ).all(visit.repeat_id, visit.date)
+    : [];
+  const lines = sql<{ description: string; quantity: number; amount_minor: number }>(
+    "SELECT description, quantity, amount_minor FROM job_lines WHERE job_id = ? ORDER BY position",
+  ).all(jobId);
+  const payments = sql<{
+    id: number;
+    purpose: string;
+    method: string;
+    amount_minor: number;
+    state: string;
+    problem: string | null;
+    step_address: string | null;
+    settled_at: number | null;
+  }>(
+    `SELECT id, purpose, method, amount_minor, state, problem, step_address, settled_at
         FROM payments WHERE job_id = ? ORDER BY id`,
-    ).all(jobId);
-    const refunds = sql<{ id: number; amount_minor: number; state: string; asked_at: number }>(
-      `SELECT r.id, r.amount_minor, r.state, r.asked_at
+  ).all(jobId);
+  const refunds = sql<{ id: number; amount_minor: number; state: string; asked_at: number }>(
+    `SELECT r.id, r.amount_minor, r.state, r.asked_at
         FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE p.job_id = ? ORDER BY r.id`,
-    ).all(jobId);
-    const invoice = sql<{
-      number: number;
-      due_date: string;
-      total_minor: number;
-      tax_minor: number;
-      applied: number;
-      cancelled_at: number | null;
-    }>(
-      `SELECT i.*, b.applied_minor AS applied
+  ).all(jobId);
+  const invoice = sql<{
+    number: number;
+    due_date: string;
+    total_minor: number;
+    tax_minor: number;
+    applied: number;
+    cancelled_at: number | null;
+  }>(
+    `SELECT i.*, b.applied_minor AS applied
         FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.job_id = ?`,
-    ).get(jobId);
-    const fee = sql<{ description: string; amount_minor: number }>(
-      "SELECT description, amount_minor FROM fees WHERE job_id = ?",
-    ).get(jobId);
-    const { changes } = ownWork(context);
-    const repeat = ownRepeat(context);
-    const address = addressAt(context, job);
-    return {
-      repeat: repeat && { words: ruleWords(repeat), active: repeat.state === "active" },
-      // Whoever comes by a link is known: the next booking begins with what they have said before.
-      again: {
-        name: job.customer,
-        mail: job.mail,
-        phone: job.phone,
-        address: address && {
-          id: address.id,
-          line: address.line,
-          postcode: address.postcode,
-          lng: address.lng,
-          lat: address.lat,
+  ).get(jobId);
+  const fee = sql<{ description: string; amount_minor: number }>(
+    "SELECT description, amount_minor FROM fees WHERE job_id = ?",
+  ).get(jobId);
+  const { changes } = ownWork(context);
+  const repeat = ownRepeat(context);
+  const address = addressAt(context, job);
+  return {
+    repeat: repeat && { words: ruleWords(repeat), active: repeat.state === "active" },
+    // Whoever comes by a link is known: the next booking begins with what they have said before.
+    again: {
+      name: job.customer,
+      mail: job.mail,
+      phone: job.phone,
+      address: address && {
+        id: address.id,
+        line: address.line,
+        postcode: address.postcode,
+        lng: address.lng,
+        lat: address.lat,
+      },
+    },
+    changes,
+    termsWords: orderTermsWords(termsOfJob(context, jobId), (minor) => moneyWords(minor, business.currency)),
+    card: cardOf(context, jobId)?.label ?? null,
+    cardWords: consentWords(business.name)["card on file"],
+    consents: (["reminders", "offers"] as const).map((kind) => ({
+      kind,
+      words: consentWords(business.name)[kind],
+      given: job[kind] === 1,
+    })),
+    asked: changes ? openQuestions(context, jobId) : [],
+    fee: fee ?? null,
+    additions: sql<{ id: number; made_at: number; words: string; photos: string }>(
+      "SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id",
+    )
+      .all(jobId)
+      .map((a) => ({ ...a, photos: photosColumn.read(a.photos) })),
+    done: doorOf(context),
+    business: {
+      name: business.name,
+      mail: business.mail,
+      invoiceText: business.invoice_text,
+      mark: business.mark,
+      phone: business.phone,
+      currency: business.currency,
+      timeZone: business.time_zone,
+      isDemo: business.demo_offset_ms !== null,
+    },
+    job: { ...job, service: visit.title },
+    visit,
+    days: visits.filter((v) => v.state !== "cancelled").map((v) => v.date),
+    lines,
+    payments,
+    refunds,
+    coming,
+    technicians: technicians.map((t) => t.name),
+    invoice: invoice && {
+      number: invoice.number,
+      dueDate: invoice.due_date,
+      totalMinor: invoice.total_minor,
+      taxMinor: invoice.tax_minor,
+      openMinor: invoice.total_minor - invoice.applied,
+      state: invoiceState(
+        {
+          totalMinor: invoice.total_minor,
+          appliedMinor: invoice.applied,
+          dueDate: invoice.due_date,
+          cancelled: invoice.cancelled_at !== null,
         },
-      },
-      changes,
-      termsWords: orderTermsWords(termsOfJob(context, jobId), (minor) => moneyWords(minor, business.currency)),
-      card: cardOf(context, jobId)?.label ?? null,
-      cardWords: consentWords(business.name)["card on file"],
-      consents: (["reminders", "offers"] as const).map((kind) => ({
-        kind,
-        words: consentWords(business.name)[kind],
-        given: job[kind] === 1,
-      })),
-      asked: changes ? openQuestions(context, jobId) : [],
-      fee: fee ?? null,
-      additions: sql<{ id: number; made_at: number; words: string; photos: string }>(
-        "SELECT id, made_at, words, photos FROM additions WHERE job_id = ? ORDER BY id",
-      )
-        .all(jobId)
-        .map((a) => ({ ...a, photos: photosColumn.read(a.photos) })),
-      done: doorOf(context),
-      business: {
-        name: business.name,
-        mail: business.mail,
-        invoiceText: business.invoice_text,
-        mark: business.mark,
-        phone: business.phone,
-        currency: business.currency,
-        timeZone: business.time_zone,
-        isDemo: business.demo_offset_ms !== null,
-      },
-      job: { ...job, service: visit.title },
-      visit,
-      days: visits.filter((v) => v.state !== "cancelled").map((v) => v.date),
-      lines,
-      payments,
-      refunds,
-      coming,
-      technicians: technicians.map((t) => t.name),
-      invoice: invoice && {
-        number: invoice.number,
-        dueDate: invoice.due_date,
-        totalMinor: invoice.total_minor,
-        taxMinor: invoice.tax_minor,
-        openMinor: invoice.total_minor - invoice.applied,
-        state: invoiceState(
-          {
-            totalMinor: invoice.total_minor,
-            appliedMinor: invoice.applied,
-            dueDate: invoice.due_date,
-            cancelled: invoice.cancelled_at !== null,
-          },
-          today,
-        ),
-      },
-    };
-  },
-});
+        today,
+      ),
+    },
+  };
+}
 
 /** What the owner says to those who have booked, and in which colours. */
 function doorOf({ hogar }: ViewContext) {

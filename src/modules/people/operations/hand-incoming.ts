@@ -11,6 +11,7 @@ const HandIncoming = input({ personId: OrNull(Id) });
 export const handIncoming = defineOperation({
   name: "hand-incoming",
   access: "office.see",
+  about: { personId: "shared" },
   input: HandIncoming,
   run(context, { personId }) {
     const { sql, business, actor } = context;

@@ -1,10 +1,13 @@
-import { allPermissions, type Role } from "@/core/people/permissions";
+import { allPermissions, beyond, permissionsOf, permissionWords, type Role, roles } from "@/core/people/permissions";
 import { Refusal } from "@/core/problems";
 import { Id, input, Mail, Name, OneOf, OrNull } from "@/kernel/inputs";
-import { defineOperation } from "@/kernel/operation";
+import { actorWords, defineOperation, type OperationContext } from "@/kernel/operation";
+import { logSecurity } from "@/kernel/security-log";
+import { permissionsColumn } from "@/store/columns";
 import { insertRow } from "@/store/insert";
 import { hashSync } from "@node-rs/argon2";
-import { Type } from "@sinclair/typebox";
+import { type Static, Type } from "@sinclair/typebox";
+import { mustBeGood } from "../passwords";
 
 const Permissions = Type.Array(OneOf(allPermissions), { maxItems: 40, uniqueItems: true });
 const SavePerson = input({
@@ -20,16 +23,42 @@ const SavePerson = input({
   taken: Type.Optional(Permissions),
 });
 
+/** Nobody gives rights that they do not have, and nobody changes somebody who has more than they. */
+function mustNotGiveMore({ sql, actor }: OperationContext, person: Static<typeof SavePerson>): void {
+  const before =
+    person.id === null
+      ? undefined
+      : sql<{ role: Role; given: string; taken: string }>("SELECT role, given, taken FROM people WHERE id = ?").get(
+          person.id,
+        );
+  const had = before
+    ? permissionsOf(before.role, permissionsColumn.read(before.given), permissionsColumn.read(before.taken))
+    : [];
+  const gets = permissionsOf(
+    person.role,
+    person.given ?? (before ? permissionsColumn.read(before.given) : []),
+    person.taken ?? (before ? permissionsColumn.read(before.taken) : []),
+  );
+  const tooMuch = beyond(actor, [...had, ...gets]);
+  if (tooMuch.length)
+    throw new Refusal("not-allowed", {
+      sentence: `You cannot give or change what you may not do yourself: ${permissionWords[tooMuch[0]!].toLowerCase()}.`,
+    });
+}
+
 /** Adds or changes somebody who signs in. A new password, another role or leaving ends the sessions of before. */
 export const savePerson = defineOperation({
   name: "save-person",
   access: "people.change",
   input: SavePerson,
-  run({ sql, now }, person) {
+  run(context, person) {
+    const { sql, now } = context;
     if (person.id === null && !person.password)
       throw new Refusal("invalid-input", {
         fields: { "/password": "Give a first password of at least 10 characters." },
       });
+    if (person.password) mustBeGood(person.password, [person.name, person.mail]);
+    mustNotGiveMore(context, person);
     if (person.role === "technician" && person.technicianId === null)
       throw new Refusal("invalid-input", { fields: { "/technicianId": "Choose whose day this person sees." } });
     if (sql("SELECT 1 FROM people WHERE mail = ? AND id IS NOT ?").get(person.mail, person.id))
@@ -68,6 +97,23 @@ export const savePerson = defineOperation({
     // Somebody must still be able to give permissions back.
     if (!sql("SELECT 1 FROM people WHERE role = 'owner' AND active = 1 AND taken = '[]'").get())
       throw new Refusal("last-owner");
+    if (
+      before.role !== person.role ||
+      before.given !== given ||
+      before.taken !== taken ||
+      before.active !== Number(person.active)
+    )
+      logSecurity(context.hogar.store, now, {
+        kind: "rights changed",
+        who: person.name,
+        words: `by ${actorWords(context.actor)}: ${roles[person.role].name}${person.active ? "" : ", may not sign in"}`,
+      });
+    if (person.password)
+      logSecurity(context.hogar.store, now, {
+        kind: "password changed",
+        who: person.name,
+        words: `by ${actorWords(context.actor)}`,
+      });
     if (person.password || before.role !== person.role || !person.active)
       sql("UPDATE sessions SET ended_at = ? WHERE person_id = ? AND ended_at IS NULL").run(now, person.id);
     return { id: person.id };

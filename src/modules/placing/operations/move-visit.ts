@@ -24,6 +24,7 @@ const MoveVisit = input({
 export const moveVisit = defineOperation({
   name: "move-visit",
   access: "board.change",
+  about: { visitId: "visit", technicianIds: "shared" },
   input: MoveVisit,
   run(context, { visitId, technicianIds, date, fromMinute, toMinute }) {
     const zone = context.business.time_zone;

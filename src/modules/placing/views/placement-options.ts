@@ -14,6 +14,7 @@ const PlacementOptions = input({ visitId: Id, date: DateText });
 export const placementOptions = defineView({
   name: "placement-options",
   access: "board.change",
+  about: { visitId: "visit" },
   input: PlacementOptions,
   read(context, { visitId, date }) {
     const { business } = context;

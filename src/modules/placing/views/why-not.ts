@@ -30,7 +30,8 @@ const WhyNot = input({
 /** What can be asked about: the services, the technicians, and the address that came with the link. */
 export const whyNotChoices = defineView({
   name: "why-not-choices",
-  access: "office.see",
+  access: "shared.see",
+  about: {},
   input: input({ addressId: OrNull(AddressId) }),
   read(context, { addressId }) {
     const { sql, today, business } = context;
@@ -58,7 +59,8 @@ export const whyNotChoices = defineView({
  */
 export const whyNot = defineView({
   name: "why-not",
-  access: "office.see",
+  access: "shared.see",
+  about: { serviceId: "shared", technicianId: "shared" },
   input: WhyNot,
   read(context, { addressId, serviceId, date, technicianId, only, answers = {} }) {
     const { business } = context;

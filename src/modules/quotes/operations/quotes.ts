@@ -127,7 +127,7 @@ function bookIt(
 ): number {
   const { items, order, address } = wanted;
   const visitId = takeRoom(context, wanted, offer, { key: null, until: context.now });
-  const customerId = customerFor(context, quote, address);
+  const customerId = customerFor(context, quote, address, true);
   const siteId = siteFor(context, customerId, address, quote.zone_id);
   const note = [quote.note, words.trim()].filter(Boolean).join("\n").slice(0, 1000);
   const jobId = agreeJob(context, {

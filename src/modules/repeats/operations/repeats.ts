@@ -22,6 +22,7 @@ const OneRepeat = input({ repeatId: Id });
 export const makeRepeat = defineOperation({
   name: "make-repeat",
   access: "board.change",
+  about: { visitId: "visit" },
   input: MakeRepeat,
   run(context, { visitId, every, unit, until }) {
     return beginRepeat(context, visitId, { every, unit, until });
@@ -32,6 +33,7 @@ export const makeRepeat = defineOperation({
 export const endRepeat = defineOperation({
   name: "end-repeat",
   access: "board.change",
+  about: { repeatId: "repeat" },
   input: OneRepeat,
   run: (context, { repeatId }) => stopRepeat(context, readRepeat(context, repeatId).id),
 });
@@ -40,6 +42,7 @@ export const endRepeat = defineOperation({
 export const resumeRepeat = defineOperation({
   name: "resume-repeat",
   access: "board.change",
+  about: { repeatId: "repeat" },
   input: OneRepeat,
   run: (context, { repeatId }) => ({ forecasts: takeUpRepeat(context, repeatId) }),
 });

@@ -6,7 +6,7 @@ import { DateText, Id, input, Mail, MinuteOfDay, Name, OrNull, Phone } from "@/k
 import { defineOperation } from "@/kernel/operation";
 import { takeRoom } from "@/modules/booking/room";
 import { readItem, titleOf } from "@/modules/catalogue/catalogue";
-import { chosen, Items } from "@/modules/catalogue/inputs";
+import { chosen, Items, orderAbout } from "@/modules/catalogue/inputs";
 import { tellAll } from "@/modules/messages/telling-office";
 import { isKeptPhoto, lostPhoto } from "@/modules/pictures/photos";
 import { addressOf } from "@/modules/place/addresses";
@@ -49,6 +49,7 @@ const BookRequest = input({ requestId: Id, ...windowChosen, serviceId: Type.Opti
 export const makeRequest = defineOperation({
   name: "make-request",
   access: "anybody",
+  about: orderAbout,
   input: MakeRequest,
   run(context, { addressId, items: asked = [], address, name, mail, phone, wishes, photos = [], wish = null }) {
     const { sql, now, business } = context;

@@ -46,6 +46,7 @@ const RemoveTimeOff = input({ id: Id });
 export const recordTimeOff = defineOperation({
   name: "record-time-off",
   access: "board.change",
+  about: { technicianId: "technician" },
   input: RecordTimeOff,
   run(context, { technicianId, firstDate, lastDate, reason, fromMinute, toMinute }) {
     const { sql, today } = context;
@@ -75,6 +76,7 @@ export const recordTimeOff = defineOperation({
 export const removeTimeOff = defineOperation({
   name: "remove-time-off",
   access: "board.change",
+  about: { id: "time off" },
   input: RemoveTimeOff,
   run: ({ sql }, { id }) => void sql("DELETE FROM time_off WHERE id = ?").run(id),
 });
@@ -83,6 +85,7 @@ export const removeTimeOff = defineOperation({
 export const recordErrand = defineOperation({
   name: "record-errand",
   access: "board.change",
+  about: { technicianId: "technician" },
   input: RecordErrand,
   run(context, { technicianId, date, fromMinute, toMinute, title, addressId }) {
     const { sql, hogar, business } = context;
@@ -110,6 +113,7 @@ export const recordErrand = defineOperation({
 export const removeErrand = defineOperation({
   name: "remove-errand",
   access: "board.change",
+  about: { id: "errand" },
   input: RemoveErrand,
   run: ({ sql }, { id }) => void sql("DELETE FROM errands WHERE id = ?").run(id),
 });
@@ -117,6 +121,7 @@ export const removeErrand = defineOperation({
 export const setDayHours = defineOperation({
   name: "set-day-hours",
   access: "board.change",
+  about: { technicianId: "technician" },
   input: SetDayHours,
   run(context, { technicianId, date, spans }) {
     mustKnow(context, technicianId);

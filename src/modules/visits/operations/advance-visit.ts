@@ -6,7 +6,6 @@ import { Id, input, OneOf } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { issueInvoice } from "@/modules/money/invoicing";
-import { mustSee } from "@/modules/placing/visits";
 import { tickedColumn } from "@/store/columns";
 import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
@@ -25,6 +24,7 @@ const tickedList = (list: TickedItem[], ticked: readonly string[] | undefined): 
 export const advanceVisit = defineOperation({
   name: "advance-visit",
   access: "field.work",
+  about: { visitId: "visit" },
   input: AdvanceVisit,
   run(context, { visitId, to, ticked }) {
     const { sql, now, today } = context;
@@ -36,7 +36,6 @@ export const advanceVisit = defineOperation({
       checklist: string;
     }>("SELECT state, date, job_id, started_at, checklist FROM visits WHERE id = ?").get(visitId);
     if (!visit) throw new Refusal("not-found");
-    mustSee(context, visitId);
     // Repeating a step changes nothing: a phone may send it twice.
     if (visit.state === to) return;
     const job = sql<JobStanding>("SELECT state, approval FROM jobs WHERE id = ?").get(visit.job_id);

@@ -7,7 +7,6 @@ import { termsOfJob } from "@/modules/catalogue/job-items";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { payBackTheRest } from "@/modules/money/charging";
 import { chargeFee } from "@/modules/money/fees";
-import { mustSee } from "@/modules/placing/visits";
 import { Type } from "@sinclair/typebox";
 import { cancelJob } from "../cancelling";
 
@@ -24,13 +23,13 @@ const CancelVisit = input({
 export const cancelVisit = defineOperation({
   name: "cancel-visit",
   access: "board.change",
+  about: { visitId: "visit" },
   input: CancelVisit,
   run(context, { visitId, refundDeposit, chargeNoAccess = false }) {
     const visit = context
       .sql<{ state: VisitState; job_id: number }>("SELECT state, job_id FROM visits WHERE id = ?")
       .get(visitId);
     if (!visit) throw new Refusal("not-found");
-    mustSee(context, visitId);
     if (!visitStates.allows("cancel", visit.state)) throw new Refusal("visit-not-open");
     const fee = chargeNoAccess && visit.state === "no access" ? noAccessFee(termsOfJob(context, visit.job_id)) : 0;
     cancelJob(context, visit.job_id, refundDeposit && fee === 0);

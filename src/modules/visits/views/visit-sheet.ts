@@ -7,11 +7,10 @@ import { localOf } from "@/core/time/local";
 import { isPencilled } from "@/core/visits/promises";
 import { type FieldStep, fieldSteps, stepRefusal, type VisitState, visitStates } from "@/core/visits/states";
 import { Id, input } from "@/kernel/inputs";
-import { linkTokenOf } from "@/kernel/links";
 import { defineView } from "@/kernel/view";
 import { answersOfJob, termsOfJob } from "@/modules/catalogue/job-items";
 import { type BoardRow, visitColumns, visitTables } from "@/modules/placing/board";
-import { daysOfWork, mustSee, readVisit } from "@/modules/placing/visits";
+import { daysOfWork, readVisit } from "@/modules/placing/visits";
 import { photosColumn, tickedColumn } from "@/store/columns";
 
 const OneVisit = input({ visitId: Id });
@@ -20,6 +19,7 @@ const OneVisit = input({ visitId: Id });
 export const visitSheet = defineView({
   name: "visit-sheet",
   access: "office.see",
+  about: { visitId: "visit" },
   input: OneVisit,
   read(context, { visitId }) {
     const { sql, business, hogar } = context;
@@ -50,7 +50,6 @@ export const visitSheet = defineView({
         FROM ${visitTables} WHERE v.id = ?`,
     ).get(visitId);
     if (!visit) throw new Refusal("not-found");
-    mustSee(context, visitId);
     const zone = business.time_zone;
     const technicians = sql<{ id: number; name: string; arrives: number; leaves: number }>(
       `SELECT t.id, t.name, p.arrives, p.leaves
@@ -63,7 +62,6 @@ export const visitSheet = defineView({
       : undefined;
     const placed = readVisit(context, visitId);
     const found = visit.site ? hogar.gateways.places.suggest(`${visit.site} ${visit.postcode}`, 1)[0] : undefined;
-    const token = visit.job_id ? linkTokenOf(hogar, visit.job_id) : null;
     return {
       id: visit.id,
       state: visit.state,
@@ -118,7 +116,6 @@ export const visitSheet = defineView({
             .all(visit.repeat_id, visit.date)
             .map((v) => v.date)
         : [],
-      link: token && `/my/${token}`,
       whyNot: found ? `/why-not?address=${found.id}&service=${placed.service_id}&date=${visit.date}` : null,
       promises: sql<{
         made_at: number;

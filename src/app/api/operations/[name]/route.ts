@@ -13,7 +13,8 @@ export async function POST(request: Request, { params }: { params: Promise<{ nam
   const operation = operationNamed(name);
   return guarded(
     request,
-    (actor, input) => (operation ? perform(getHogar(), operation, input, actor) : refused(new Refusal("not-found"))),
+    (actor, input, origin) =>
+      operation ? perform(getHogar(), operation, input, actor, origin) : refused(new Refusal("not-found")),
     scarce.has(name) ? "scarce" : "frontDoor",
   );
 }

@@ -7,7 +7,7 @@ import { readBusiness } from "@/store/business";
 /** The customer's visit as a file for their calendar. */
 export async function GET(_request: Request, { params }: { params: Promise<{ token: string }> }): Promise<Response> {
   const hogar = getHogar();
-  const actor = actorOfLink(hogar, decodeURIComponent((await params).token));
+  const actor = actorOfLink(hogar, (await params).token);
   const entries = actor && readAs("my-calendar", {}, actor);
   if (!entries?.ok) return new Response("This link is no longer valid.", { status: 403 });
   return new Response(calendarFile(entries.value, readBusiness(hogar.store)!.name), {

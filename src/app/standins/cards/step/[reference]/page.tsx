@@ -1,5 +1,5 @@
 import { moneyWords } from "@/core/money/amounts";
-import { getHogar } from "@/server/hogar";
+import { standins } from "@/server/demo";
 import { notFound } from "next/navigation";
 import { Step } from "./step";
 
@@ -14,7 +14,7 @@ export default async function StepPage({
 }) {
   const { reference } = await params;
   const { back } = await searchParams;
-  const charge = getHogar().standins.cards.chargeByReference(reference);
+  const charge = standins().cards.chargeByReference(reference);
   if (!charge) notFound();
   return (
     <Step

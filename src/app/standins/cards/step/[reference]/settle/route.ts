@@ -1,15 +1,16 @@
 import { refused } from "@/kernel/operation";
 import { answer, jsonOf } from "@/server/guard";
-import { getHogar } from "@/server/hogar";
+import { standins } from "@/server/demo";
 
 /** The bank's second step is taken or refused; the stand-in then sends the application its signed notice. */
 export async function POST(
   request: Request,
   { params }: { params: Promise<{ reference: string }> },
 ): Promise<Response> {
+  const { cards } = standins();
   try {
     const { agreed } = (await jsonOf(request)) as { agreed?: unknown };
-    const notice = getHogar().standins.cards.settleStep((await params).reference, agreed === true);
+    const notice = cards.settleStep((await params).reference, agreed === true);
     if (notice)
       await fetch(new URL("/api/notices/cards", `http://127.0.0.1:${process.env.PORT ?? 3000}`), {
         method: "POST",

@@ -1,0 +1,37 @@
+import { randomBytes } from "node:crypto";
+import { chmodSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, writeFileSync } from "node:fs";
+import path from "node:path";
+
+/** The data folder and what lies in it are readable by this user alone, whatever the machine's habit (umask). */
+export function keepToOurselves(folder: string): void {
+  process.umask(0o077);
+  mkdirSync(folder, { recursive: true, mode: 0o700 });
+  close(folder);
+}
+
+function close(folder: string): void {
+  chmodSync(folder, 0o700);
+  for (const entry of readdirSync(folder, { withFileTypes: true })) {
+    const inside = path.join(folder, entry.name);
+    if (entry.isDirectory()) close(inside);
+    else if (entry.isFile()) chmodSync(inside, 0o600);
+  }
+}
+
+const fileOf = (folder: string): string => path.join(folder, "secret");
+const newSecret = (): string => randomBytes(32).toString("base64url");
+
+/** The installation's secrets, the newest first; the first one is made here. */
+export function keptSecrets(folder: string): string[] {
+  const file = fileOf(folder);
+  if (!existsSync(file)) writeFileSync(file, `${newSecret()}\n`, { mode: 0o600, flag: "wx" });
+  return readFileSync(file, "utf8").split("\n").filter(Boolean);
+}
+
+/** Puts a new secret before the others, which go on opening what they have sealed; with `forget` they do not. */
+export function changeSecret(folder: string, forget: boolean): void {
+  const secrets = [newSecret(), ...(forget ? [] : keptSecrets(folder))];
+  const next = `${fileOf(folder)}.new`;
+  writeFileSync(next, `${secrets.join("\n")}\n`, { mode: 0o600 });
+  renameSync(next, fileOf(folder));
+}

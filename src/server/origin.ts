@@ -1,0 +1,20 @@
+import { hashed } from "@/kernel/keys";
+import type { Origin } from "@/kernel/operation";
+import { addressOf } from "./guard";
+import { getHogar } from "./hogar";
+
+/** Tells browsers apart for counting holds: a random name that our pages hand out, and nothing else. */
+export const browserCookie = "hogar-browser";
+const browserName = /(?:^|;\s*)hogar-browser=([\w-]{8,40})/;
+
+/** Where a request came from, so that it can be counted and not read. */
+export function originOf(request: Request): Origin {
+  const { keys } = getHogar();
+  const address = addressOf(request.headers);
+  const browser = browserName.exec(request.headers.get("cookie") ?? "")?.[1];
+  return {
+    address: address === "unknown" ? null : hashed(keys, "origins", `address ${address}`),
+    network: address === "unknown" ? "" : address,
+    browser: browser ? hashed(keys, "origins", `browser ${browser}`) : null,
+  };
+}

@@ -25,6 +25,7 @@ const modules = [
   "incoming",
   "due",
   "today",
+  "records",
 ];
 
 /** Which layer may import which: one direction, from the screens down to the core. */

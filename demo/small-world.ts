@@ -6,7 +6,7 @@ import type { WindowAnswer } from "@/core/windows/offer";
 import type { Gateways, MessageGateway, OutgoingMessage } from "@/gateways/types";
 import { type Hogar } from "@/kernel/hogar";
 import { actorOfLink } from "@/kernel/links";
-import { mustPerform, perform, viewContext } from "@/kernel/operation";
+import { mustPerform, type Origin, perform, viewContext } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { findWanted } from "@/modules/booking/wanted";
 import { openBusiness } from "@/modules/business/open-business";
@@ -19,6 +19,7 @@ import { answersFor } from "@/modules/placing/windows";
 import { makeRequest } from "@/modules/requests/operations/requests";
 import { setup } from "@/modules/setup/views/setup";
 import { saveTechnician } from "@/modules/team/operations/save-technician";
+import { saveSecurity } from "@/modules/people/operations/save-security";
 import { openHogar } from "@/registry/open-hogar";
 import { makeTown } from "./town";
 
@@ -71,6 +72,9 @@ export interface SmallBooking {
   items?: Book["items"];
   /** What else is said while booking. */
   more?: Partial<Book>;
+  /** Who books, where that is not a visitor; and from where. */
+  as?: Actor;
+  from?: Origin;
 }
 
 /** A small business in memory for tests: two technicians, two services, one zone; Tuesday 9 March 2027, eight o'clock. */
@@ -92,6 +96,13 @@ export function smallWorld(gateways: Partial<Gateways> = {}, folder: string | nu
       demo: true,
     },
     { name: "Odile Brandt", mail: "odile@marrowick.example", password: "open the door" },
+  );
+  // Tests of all else book as often as they like; those of the lock set it closer.
+  mustPerform(
+    hogar,
+    saveSecurity,
+    { unprovedEach: 1000, unprovedPercent: 100, unprovedADay: 1000, secondFactorRoles: [] },
+    office,
   );
   mustPerform(
     hogar,
@@ -232,7 +243,8 @@ export function smallWorld(gateways: Partial<Gateways> = {}, folder: string | nu
           },
           ...more.more,
         },
-        visitor,
+        more.as ?? visitor,
+        more.from,
       );
     },
     /** Somebody asks for a visit; answers the request's id. */

@@ -141,7 +141,8 @@ class Life {
         source: random.pick(marrowick.cameBy),
         cardToken: hogar.standins!.cards.tokenFor(card.number)!,
       },
-      { kind: "visitor" },
+      // Who has been here before is known: the demo tells of customers, and not of strangers.
+      { kind: "system", name: "front door" },
     );
     return actorOfLink(hogar, link)!.jobId;
   }

@@ -1,17 +1,25 @@
+import { isOrigin } from "@/core/look/origins";
 import { readFrontDoor } from "@/store/front-door";
 import { type NextRequest, NextResponse } from "next/server";
+import { addressOf, isWithin } from "./server/guard";
 import { getHogar } from "./server/hogar";
+import { browserCookie } from "./server/origin";
 
 /** What may stand in a frame on the owner's sites: customers' pages, and the card form within them. */
 const framed = /^\/(book|my|wish|quote|standins\/cards)(\/|$)/;
 
+const booking = /^\/book(\/|$)/;
+
 /** Security headers on every page: own scripts only (by nonce), no framing but by ourselves and the owner's sites, nothing told to others. */
-export function proxy(request: NextRequest): NextResponse {
+export async function proxy(request: NextRequest): Promise<NextResponse> {
   const nonce = Buffer.from(crypto.randomUUID()).toString("base64");
+  const hogar = getHogar();
+  const { pathname } = request.nextUrl;
+  if (pathname.startsWith("/standins") && !hogar.standins) return new NextResponse("Not found", { status: 404 });
+  if (!(await isWithin("pages", addressOf(request.headers))))
+    return new NextResponse("Too many pages at once. Wait a minute and try again.", { status: 429 });
   const sites =
-    framed.test(request.nextUrl.pathname) && request.nextUrl.pathname !== "/book/preview"
-      ? readFrontDoor(getHogar().store).sites
-      : [];
+    framed.test(pathname) && pathname !== "/book/preview" ? readFrontDoor(hogar.store).sites.filter(isOrigin) : [];
   const policy = [
     "default-src 'self'",
     `script-src 'self' 'nonce-${nonce}' 'strict-dynamic'${process.env.NODE_ENV === "development" ? " 'unsafe-eval'" : ""}`,
@@ -35,6 +43,14 @@ export function proxy(request: NextRequest): NextResponse {
   // This header knows no list of sites; where there is one, the policy above says it.
   if (sites.length === 0) response.headers.set("x-frame-options", "SAMEORIGIN");
   response.headers.set("permissions-policy", "camera=(), microphone=(), geolocation=()");
+  // Counts what one browser keeps of our room: a random name, handed out with the pages on which one books.
+  if (booking.test(pathname) && !request.cookies.has(browserCookie))
+    response.cookies.set(browserCookie, crypto.randomUUID(), {
+      httpOnly: true,
+      sameSite: "lax",
+      secure: hogar.publicUrl.startsWith("https:"),
+      maxAge: 400 * 86_400,
+    });
   return response;
 }
 

@@ -15,3 +15,4 @@ export const outboxDays = 90;
 export const tryAgainDays = 1;
 
 export const dayMs = 86_400_000;
+export const hourMs = 3_600_000;

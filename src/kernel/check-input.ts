@@ -10,6 +10,8 @@ ajv.addKeyword("patternSentence");
 addFormats.default(ajv);
 ajv.addFormat("time-zone", isTimeZone);
 ajv.addFormat("web-address", /^https?:\/\/[^\s/.]+(\.[^\s/.]+)+(\/\S*)?$/);
+// Nothing that a mail program would make a link of.
+ajv.addFormat("person-name", (name: string) => !/\/\/|@|www\.|[\p{L}\d-]{2,}\.\p{L}{2,}($|[\s/?#:,])/iu.test(name));
 ajv.addFormat("phone", /^\+?[\d ()./-]{5,24}$/);
 const validators = new WeakMap<TSchema, ValidateFunction>();
 
@@ -86,6 +88,7 @@ function sentenceFor({ keyword, params, parentSchema }: ErrorObject): string {
 const formatSentences: Record<string, string> = {
   email: "Write a mail address, such as mira@example.com.",
   date: "Write a date, such as 2027-03-11.",
+  "person-name": "Write the name, without a web or mail address.",
   phone: "Write a phone number, such as +1 555 0142.",
   "web-address": "Write an address such as https://marrowick.example.",
   "time-zone": "Write a time zone, such as Europe/Lisbon.",

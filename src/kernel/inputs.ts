@@ -8,6 +8,14 @@ export const Name = Type.String({
   pattern: "\\S",
   patternSentence: "Please fill this in.",
 });
+/** Of a person whom we write to: a name without a web address, so that nobody sends one through us. */
+export const PersonName = Type.String({
+  minLength: 1,
+  maxLength: 80,
+  pattern: "\\S",
+  patternSentence: "Please fill this in.",
+  format: "person-name",
+});
 export const Mail = Type.String({ format: "email", maxLength: 120 });
 export const Phone = Type.String({ format: "phone" });
 export const DateText = Type.String({ format: "date" });

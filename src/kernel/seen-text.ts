@@ -2,7 +2,6 @@
  * What cannot be seen is no text: control characters, marks that turn the direction of writing, and spaces of no width.
  * What joins letters and signs (U+200C, U+200D) stays, since some scripts need it. Lines and tabs stay.
  */
-// eslint-disable-next-line no-control-regex
 const unseen =
   /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F-\u009F\u00AD\u061C\u180E\u200B\u200E\u200F\u2028-\u202E\u2060-\u206F\uFEFF\uFFF9-\uFFFB]/g;
 

@@ -31,11 +31,13 @@ import { enterCodeByLink, sendCodeByLink } from "@/modules/my-visit/operations/p
 import { endOwnSession } from "@/modules/people/operations/end-own-session";
 import { endSessions } from "@/modules/people/operations/end-sessions";
 import { handIncoming } from "@/modules/people/operations/hand-incoming";
+import { saveSecurity } from "@/modules/people/operations/save-security";
 import { savePerson } from "@/modules/people/operations/save-person";
 import { saveZone, setZoneAside, takeZones } from "@/modules/place/operations/save-zone";
 import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
 import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { removeSpecialDay, saveOpening, saveSpecialDay, takeSpecialDays } from "@/modules/placing/operations/opening";
+import { giveBackRoom } from "@/modules/due/operations/give-back-room";
 import { acceptQuote, bookQuote, declineQuote, putAwayQuotes } from "@/modules/quotes/operations/quotes";
 import { sendQuote } from "@/modules/quotes/operations/send-quote";
 import { endRepeat, makeRepeat, resumeRepeat } from "@/modules/repeats/operations/repeats";
@@ -79,6 +81,7 @@ export const operations = {
   "end-own-session": endOwnSession,
   "end-sessions": endSessions,
   "enter-code-by-link": enterCodeByLink,
+  "give-back-room": giveBackRoom,
   "hand-incoming": handIncoming,
   "hold-offer": holdOffer,
   "keep-apart": keepApart,
@@ -113,6 +116,7 @@ export const operations = {
   "save-front-door": saveFrontDoor,
   "save-opening": saveOpening,
   "save-person": savePerson,
+  "save-security": saveSecurity,
   "save-service": saveService,
   "save-special-day": saveSpecialDay,
   "save-technician": saveTechnician,

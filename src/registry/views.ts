@@ -29,6 +29,8 @@ import { placementOptions } from "@/modules/placing/views/placement-options";
 import { whyNot, whyNotChoices } from "@/modules/placing/views/why-not";
 import { quote, quoteOffers } from "@/modules/quotes/views/quote";
 import { quoteDraft } from "@/modules/quotes/views/quote-draft";
+import { securityLog } from "@/modules/records/views/security-log";
+import { whoDidWhat } from "@/modules/records/views/who-did-what";
 import { repeats } from "@/modules/repeats/views/repeats";
 import { wish } from "@/modules/requests/views/wish";
 import { firstSteps } from "@/modules/setup/views/first-steps";
@@ -75,6 +77,7 @@ export const views = {
   "quote-offers": quoteOffers,
   repeats: repeats,
   "services-at": servicesAt,
+  "security-log": securityLog,
   setup: setup,
   sharing: sharing,
   today: todayView,
@@ -83,6 +86,7 @@ export const views = {
   "which-zone": whichZone,
   "why-not": whyNot,
   "why-not-choices": whyNotChoices,
+  "who-did-what": whoDidWhat,
   wish: wish,
   "zone-map": zoneMap,
 } as const;

@@ -18,6 +18,8 @@ const text = Type.String();
 const whole = Type.Integer();
 const objects = (properties: Record<string, TSchema>) => Type.Array(Type.Object(properties));
 
+/** A row as the audit keeps it. */
+export const jsonRowColumn = jsonColumn<Record<string, unknown>>(Type.Object({}));
 /** Names, towns, origins. */
 export const wordsColumn = jsonColumn<string[]>(Type.Array(text));
 /** Tokens under which pictures are kept. */

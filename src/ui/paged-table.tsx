@@ -26,7 +26,8 @@ export function PagedTable<N extends PagedView, R extends GridValidRowModel>({
   more?: Partial<ViewInput<N>>;
   /** Columns whose field is no sort of the view cannot be sorted. */
   columns: GridColDef<R>[];
-  searchLabel: string;
+  /** Null where nothing is searched. */
+  searchLabel: string | null;
   beside?: ReactNode;
   onOpen?: (row: R) => void;
   empty: string;
@@ -56,13 +57,15 @@ export function PagedTable<N extends PagedView, R extends GridValidRowModel>({
     <>
       <Box sx={{ px: 6, pb: 3, display: "flex", gap: 4, alignItems: "center", flexWrap: "wrap" }}>
         {beside}
-        <TextField
-          size="small"
-          label={searchLabel}
-          value={asked.search}
-          onChange={(e) => setAsked({ ...asked, search: e.target.value, page: 0 })}
-          sx={{ width: 280 }}
-        />
+        {searchLabel && (
+          <TextField
+            size="small"
+            label={searchLabel}
+            value={asked.search}
+            onChange={(e) => setAsked({ ...asked, search: e.target.value, page: 0 })}
+            sx={{ width: 280 }}
+          />
+        )}
       </Box>
       <Box sx={{ flex: 1, minHeight: 300 }}>
         <DataTable<R>

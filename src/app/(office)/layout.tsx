@@ -1,4 +1,5 @@
 import { may, roles } from "@/core/people/permissions";
+import { homeOf } from "@/registry/routes";
 import { getHogar } from "@/server/hogar";
 import { mustBeSignedIn } from "@/server/session";
 import { readBusiness } from "@/store/business";
@@ -10,7 +11,7 @@ import { Office } from "./office";
 
 export default async function OfficeLayout({ children }: { children: ReactNode }) {
   const actor = await mustBeSignedIn("/today");
-  if (!may(actor, "office.see")) redirect("/field");
+  if (!may(actor, "office.see")) redirect(homeOf(actor));
   const hogar = getHogar();
   const business = readBusiness(hogar.store)!;
   return (

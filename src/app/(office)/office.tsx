@@ -9,6 +9,7 @@ import DoorFrontOutlined from "@mui/icons-material/DoorFrontOutlined";
 import LogoutOutlined from "@mui/icons-material/LogoutOutlined";
 import MoveToInboxOutlined from "@mui/icons-material/MoveToInboxOutlined";
 import PeopleOutlined from "@mui/icons-material/PeopleOutlined";
+import PersonOutlined from "@mui/icons-material/PersonOutlined";
 import ReceiptLongOutlined from "@mui/icons-material/ReceiptLongOutlined";
 import RepeatOutlined from "@mui/icons-material/RepeatOutlined";
 import TuneOutlined from "@mui/icons-material/TuneOutlined";
@@ -131,7 +132,17 @@ export function Office({
             );
           })}
           <Box sx={{ flex: 1 }} />
-          <Tooltip title={`${person.name}, ${person.role}. Sign out`} placement="right">
+          <Tooltip title={`${person.name}, ${person.role}: your account`} placement="right">
+            <ButtonBase
+              component="a"
+              href="/account"
+              aria-label="Your account"
+              sx={{ width: 44, height: 44, borderRadius: "6px", color: ink.ash }}
+            >
+              <PersonOutlined fontSize="small" />
+            </ButtonBase>
+          </Tooltip>
+          <Tooltip title="Sign out" placement="right">
             <ButtonBase
               onClick={() => void signOut()}
               aria-label="Sign out"
@@ -150,7 +161,9 @@ export function Office({
         onClose={() => setFinding(false)}
         screens={[
           ...seen.map(({ href, word }) => ({ href, word })),
-          { href: "/why-not", word: "Why not?" },
+          ...(person.permissions.includes("visits.all") ? [{ href: "/why-not", word: "Why not?" }] : []),
+          ...(person.permissions.includes("audit.see") ? [{ href: "/records", word: "Who did what" }] : []),
+          { href: "/account", word: "Your account" },
           ...(person.permissions.includes("board.change")
             ? [{ href: "/why-not#book", word: "Book on the phone" }]
             : []),

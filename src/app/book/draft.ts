@@ -22,6 +22,9 @@ export interface DraftItem {
   extras: ChosenExtras;
 }
 
+/** What a window that is kept costs: told with it, also where prices are not shown before. */
+type HeldPrice = Pick<PricedOrder, "lines" | "totalMinor" | "taxMinor" | "depositMinor">;
+
 /** What a customer has chosen and typed so far. Kept with the tab, so that nothing is lost on a reload. */
 export interface Draft {
   step: Step;
@@ -36,7 +39,7 @@ export interface Draft {
   photos: string[];
   offer: Offer | null;
   /** `until` is null when its minutes are over. */
-  hold: { key: string; until: number | null } | null;
+  hold: { key: string; until: number | null; price?: HeldPrice } | null;
   /** What would suit, where no window does; and what one writes to be answered by a person. */
   wish: Wish;
   wishes: string;

@@ -29,16 +29,18 @@ export function useBooking({ business, slug, source, preview }: Visit) {
     draft.address ? { addressId: draft.address.id, slug } : null,
   );
   const chosen = chosenOf(draft, at);
-  const order = priceOf(chosen, at, {
+  const priced = priceOf(chosen, at, {
     coupon: draft.coupon,
     onOurWayBp: draft.offer?.onOurWay ? business.onOurWayBp : 0,
   });
+  // A price that is not shown is not known here before the window is kept.
+  const order = priced && { ...priced, ...(chosen.some(({ service }) => !service.showsPrice) && draft.hold?.price) };
   const asked =
     draft.address && chosen.length
-      ? { addressId: draft.address.id, items: draft.items, technicianId: draft.technicianId }
+      ? { addressId: draft.address.id, items: draft.items, technicianId: draft.technicianId, slug }
       : null;
-  const payAll = draft.payAll && mayPayAll(chosen);
-  const deposit = order ? paidNow(order, payAll) : 0;
+  const payAll = draft.payAll && business.takesCards && mayPayAll(chosen);
+  const deposit = order && business.takesCards ? paidNow(order, payAll) : 0;
   const go = (step: Step) => {
     setProblem(null);
     set({ step });

@@ -253,8 +253,7 @@ function NextStop({
       )}
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 2, mt: 3 }}>
         {chip(durationWords(stop.minutes))}
-        {stop.toCollectMinor > 0 &&
-          chip(`${moneyWords(stop.toCollectMinor, currency)} to collect${stop.paysAtDoor ? " at the door" : ""}`)}
+        {stop.toCollectMinor > 0 && chip(`${moneyWords(stop.toCollectMinor, currency)} to collect at the door`)}
         {stop.lastHere && chip(`last here ${dayShort(stop.lastHere)}`)}
       </Box>
       {stop.state !== "on site" && (

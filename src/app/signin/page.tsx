@@ -1,3 +1,4 @@
+import { ownPath } from "@/core/people/own-path";
 import { getHogar } from "@/server/hogar";
 import { readBusiness } from "@/store/business";
 import { SignInForm } from "./sign-in-form";
@@ -7,7 +8,7 @@ export const metadata = { title: "Sign in" };
 export default async function SignInPage({ searchParams }: { searchParams: Promise<{ to?: string }> }) {
   const business = readBusiness(getHogar().store);
   const { to } = await searchParams;
-  // Only ways within the application.
-  const back = to && /^\/(?![/\\])/.test(to) ? to : null;
-  return <SignInForm business={business?.name ?? "Hogar"} isDemo={business?.demo_offset_ms != null} back={back} />;
+  return (
+    <SignInForm business={business?.name ?? "Hogar"} isDemo={business?.demo_offset_ms != null} back={ownPath(to)} />
+  );
 }

@@ -16,12 +16,19 @@ export function SignInForm({ business, isDemo, back }: { business: string; isDem
   const [password, setPassword] = useState("");
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
+  const [code, setCode] = useState("");
+  /** The password was right, and a second factor is asked for. */
+  const [asksCode, setAsksCode] = useState(false);
 
   const signIn = async () => {
     setBusy(true);
-    const result = await post<{ home: string }>("/api/session", { mail, password });
+    const result = await post<{ home: string }>("/api/session", { mail, password, ...(asksCode && { code }) });
     if (result.ok) return window.location.assign(back ?? result.value.home);
     setBusy(false);
+    if (result.problem.code === "second-factor") {
+      setAsksCode(true);
+      return setProblem(null);
+    }
     setProblem(result.problem);
   };
 
@@ -84,6 +91,16 @@ export function SignInForm({ business, isDemo, back }: { business: string; isDem
             error={!!problem?.fields?.["/password"]}
             helperText={problem?.fields?.["/password"]}
           />
+          {asksCode && (
+            <TextField
+              label="Code from your authenticator app"
+              value={code}
+              onChange={(e) => setCode(e.target.value)}
+              helperText="Or one of your recovery codes"
+              slotProps={{ htmlInput: { autoComplete: "one-time-code" } }}
+              autoFocus
+            />
+          )}
           <Button type="submit" variant="contained" size="large" disabled={busy}>
             Sign in
           </Button>

@@ -1,8 +1,14 @@
 import { ownChanges } from "./cut-off";
 
 const terms = [{ late: { hours: 24, kind: "fixed" as const, value: 2500 }, noAccessMinor: 0, totalMinor: 7900 }];
-const at = (minutesBefore: number, agreed = true) =>
-  ownChanges({ moveHours: 24, cancelHours: 2 }, terms, { agreed }, 100_000, 100_000 - minutesBefore);
+const at = (minutesBefore: number, agreed = true, more: { lateMoves?: "fee" | "refused"; takenMinor?: number } = {}) =>
+  ownChanges(
+    { moveHours: more.lateMoves ? 2 : 24, cancelHours: 2, lateMoves: more.lateMoves ?? "fee" },
+    terms,
+    { agreed, takenMinor: more.takenMinor ?? 0 },
+    100_000,
+    100_000 - minutesBefore,
+  );
 
 describe("what customers change by themselves", () => {
   it("ends at its own hour for moving and for cancelling", () => {
@@ -20,5 +26,15 @@ describe("what customers change by themselves", () => {
     expect([24 * 60, 24 * 60 - 1].map((before) => at(before).feeMinor)).toEqual([0, 2500]);
     expect(at(600, false)).toMatchObject({ mayMove: false, mayCancel: true, feeMinor: 0 });
     expect(at(30 * 60, false).mayMove).toBe(false);
+  });
+
+  it("moves late with the fee, or not at all, as the owner says", () => {
+    expect(at(600, true, { lateMoves: "fee" })).toMatchObject({ mayMove: true, moveTakesMinor: 2500 });
+    expect(at(600, true, { lateMoves: "refused" })).toMatchObject({ mayMove: false, mayCancel: true });
+    expect(at(30 * 60, true, { lateMoves: "refused" })).toMatchObject({ mayMove: true, moveTakesMinor: 0 });
+  });
+
+  it("costs the fee that was taken along by a late move, however far away the visit is now", () => {
+    expect(at(50 * 60, true, { takenMinor: 2500 })).toMatchObject({ feeMinor: 2500, moveTakesMinor: 2500 });
   });
 });

@@ -5,6 +5,8 @@ import { type ItemTerms, lateFee } from "./terms";
 export interface CutOffs {
   moveHours: number;
   cancelHours: number;
+  /** What moving does inside the time in which cancelling costs a fee: it takes the fee along, or is refused. */
+  lateMoves: "fee" | "refused";
 }
 
 export interface OwnChanges {
@@ -15,22 +17,28 @@ export interface OwnChanges {
   mayCancel: boolean;
   /** What cancelling costs at this moment. */
   feeMinor: Minor;
+  /** What a move at this moment takes along: cancelling costs at least this afterwards. */
+  moveTakesMinor: Minor;
 }
 
 /** What a customer may do about a promised visit at a moment, and what it costs. What waits for its deposit or for us is not agreed: it can be left for nothing, and not be moved; a time that we proposed can be answered with another. `opens` and `now` are epoch minutes. */
 export function ownChanges(
-  { moveHours, cancelHours }: CutOffs,
+  { moveHours, cancelHours, lateMoves }: CutOffs,
   terms: readonly ItemTerms[],
-  { agreed, proposed = false }: { agreed: boolean; proposed?: boolean },
+  { agreed, proposed = false, takenMinor = 0 }: { agreed: boolean; proposed?: boolean; takenMinor?: Minor },
   opens: number,
   now: number,
 ): OwnChanges {
   const [moveUntil, cancelUntil] = [opens - moveHours * 60, opens - cancelHours * 60];
+  // A fee that was taken along by moving late is not lost on the way.
+  const feeMinor = agreed ? Math.max(lateFee(terms, opens - now), takenMinor) : 0;
+  const lateNow = agreed ? lateFee(terms, opens - now) : 0;
   return {
     moveUntil,
     cancelUntil,
-    mayMove: (agreed || proposed) && now < moveUntil,
+    mayMove: (agreed || proposed) && now < moveUntil && (lateNow === 0 || lateMoves === "fee"),
     mayCancel: now < cancelUntil,
-    feeMinor: agreed ? lateFee(terms, opens - now) : 0,
+    feeMinor,
+    moveTakesMinor: lateNow > 0 ? feeMinor : takenMinor,
   };
 }

@@ -20,7 +20,7 @@ export interface KeptRoomLimits {
 }
 
 /** A household and a small office share one network address. */
-const perAddress = 3;
+export const perAddress = 3;
 
 /**
  * Why somebody unproved may not keep another visit of `minutes` of work, or null where they may. The first visit of a day may

@@ -137,10 +137,14 @@ export const zonesAsGeoJson = (zones: readonly (Required<Omit<FiledZone, "area">
 
 /** Zones as CSV: a row for each postcode and each town. Areas cannot stand in it. */
 export const zonesAsCsv = (zones: readonly Required<Omit<FiledZone, "area">>[]): string =>
-  Papa.unparse({
-    fields: ["zone", "postcode", "town", "priority"],
-    data: zones.flatMap((z) => [
-      ...z.postcodes.map((p) => [z.name, p, "", z.priority]),
-      ...z.towns.map((t) => [z.name, "", t, z.priority]),
-    ]),
-  });
+  // A cell that a spreadsheet would take for a formula is marked as text.
+  Papa.unparse(
+    {
+      fields: ["zone", "postcode", "town", "priority"],
+      data: zones.flatMap((z) => [
+        ...z.postcodes.map((p) => [z.name, p, "", z.priority]),
+        ...z.towns.map((t) => [z.name, "", t, z.priority]),
+      ]),
+    },
+    { escapeFormulae: true },
+  );

@@ -2,7 +2,16 @@ import { daysBetween, type LocalDate } from "../time/dates";
 
 /** What can wait for a person on the first screen. */
 export type NeedKind =
-  "incoming" | "unplaced" | "late" | "failed card" | "overdue" | "bounced" | "expiring" | "reply" | "stuck";
+  | "incoming"
+  | "unplaced"
+  | "late"
+  | "failed card"
+  | "overdue"
+  | "bounced"
+  | "expiring"
+  | "reply"
+  | "stuck"
+  | "hoarding";
 
 /** Days ahead up to which a promise without a technician is about to be broken. */
 const soonDays = 1;
@@ -12,6 +21,7 @@ const ranks: Record<NeedKind, number> = {
   late: 0,
   unplaced: 6,
   stuck: 2,
+  hoarding: 2,
   "failed card": 3,
   reply: 4,
   incoming: 5,

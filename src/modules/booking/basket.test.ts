@@ -7,7 +7,7 @@ import { payByCard } from "@/modules/money/operations/pay-by-card";
 import { myVisit } from "@/modules/my-visit/views/my-visit";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { runDue } from "@/worker/loop";
-import { office, one, serviceInput, smallWorld, visitor } from "@demo/small-world";
+import { office, one, serviceInput, smallWorld, visitor, system } from "@demo/small-world";
 
 const good = "9900000000001006";
 
@@ -173,6 +173,7 @@ describe("while booking", () => {
   it("what one agrees to is kept with the words that were shown, and a second booking without the tick takes nothing back", () => {
     const world = smallWorld();
     world.booked({
+      as: system,
       more: {
         customer: {
           name: "Mira Okonjo",
@@ -184,6 +185,7 @@ describe("while booking", () => {
       },
     });
     world.booked({
+      as: system,
       more: {
         customer: {
           name: "Mira Okonjo",

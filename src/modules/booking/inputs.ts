@@ -1,8 +1,8 @@
-import { input, Mail, Name, Phone } from "@/kernel/inputs";
+import { input, Mail, PersonName, Phone } from "@/kernel/inputs";
 import { Type } from "@sinclair/typebox";
 
 export const Booker = input({
-  name: Name,
+  name: PersonName,
   mail: Mail,
   phone: Phone,
   reminders: Type.Boolean(),

@@ -1,4 +1,4 @@
-import { type KeptRoom, roomRefusal } from "@/core/people/hoarding";
+import { type KeptRoom, perAddress, roomRefusal } from "@/core/people/hoarding";
 import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
 import { minutesIn } from "@/core/time/spans";
@@ -76,7 +76,64 @@ export const unprovedMinutes = (sql: ViewContext["sql"], date: LocalDate, now: n
         OR (v.state = 'promised' AND ${unprovedJobs}))`,
   ).get(date, now)!.minutes;
 
-function workableOn(context: OperationContext, date: LocalDate): number {
+function workableOn(context: ViewContext, date: LocalDate): number {
   const planning = loadPlanning(context, [date]);
   return planning.technicians.reduce((sum, t) => sum + minutesIn(planning.dayOf(t.id, date).hours), 0);
+}
+
+/** Holds and bookings of unproved people, from one address or on one date; null is any. */
+export function unprovedRoom(
+  { sql, now, today }: ViewContext,
+  of: { address: string | null; date: LocalDate | null },
+): { holds: number[]; jobs: number[] } {
+  const params = { ...of, now, today };
+  const ids = (query: string) =>
+    sql<{ id: number }>(query)
+      .all(params)
+      .map(({ id }) => id);
+  return {
+    holds: ids(
+      `SELECT id FROM visits WHERE state = 'held' AND held_until >= @now AND first_visit_id IS NULL AND @today IS NOT NULL
+        AND (@address IS NULL OR from_address = @address) AND (@date IS NULL OR date = @date)`,
+    ),
+    jobs: ids(
+      `SELECT j.id FROM jobs j WHERE ${unprovedJobs} AND (@address IS NULL OR j.from_address = @address) AND @now IS NOT NULL
+        AND EXISTS (SELECT 1 FROM visits WHERE job_id = j.id AND date >= @today AND (@date IS NULL OR date = @date))`,
+    ),
+  };
+}
+
+export interface Hoarding {
+  /** From one network address, or on one date. */
+  address: string | null;
+  date: LocalDate | null;
+  /** Holds and bookings. */
+  kept: number;
+}
+
+/** Where unproved people keep so much that a person should look: nearly all that one address may, or that a day lets them. */
+export function hoarding(context: ViewContext): Hoarding[] {
+  const { sql, now, today, business } = context;
+  const most = business.unproved_each * perAddress;
+  const byAddress = sql<{ address: string; kept: number }>(
+    `SELECT address, count(*) AS kept FROM (
+        SELECT from_address AS address FROM visits
+        WHERE state = 'held' AND held_until >= @now AND first_visit_id IS NULL
+        UNION ALL SELECT j.from_address FROM jobs j
+        WHERE ${unprovedJobs} AND EXISTS (SELECT 1 FROM visits WHERE job_id = j.id AND date >= @today))
+      WHERE address IS NOT NULL GROUP BY address HAVING count(*) >= @most ORDER BY kept DESC LIMIT 10`,
+  ).all({ now, today, most });
+  const byDate = sql<{ date: LocalDate; kept: number; minutes: number }>(
+    `SELECT v.date, count(*) AS kept, sum(v.minutes * v.crew) AS minutes
+      FROM visits v LEFT JOIN jobs j ON j.id = v.job_id
+      WHERE v.date >= @today
+        AND ((v.state = 'held' AND v.held_until >= @now) OR (v.state = 'promised' AND ${unprovedJobs}))
+      GROUP BY v.date HAVING count(*) > @most ORDER BY v.date LIMIT 10`,
+  ).all({ now, today, most });
+  return [
+    ...byAddress.map(({ address, kept }) => ({ address, date: null, kept })),
+    ...byDate
+      .filter(({ date, minutes }) => minutes > (workableOn(context, date) * business.unproved_percent) / 200)
+      .map(({ date, kept }) => ({ address: null, date, kept })),
+  ];
 }

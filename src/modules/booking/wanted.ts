@@ -33,8 +33,8 @@ export interface Wanted {
 /** Refuses where the address, the zone, a service or an answer is not as it must be. */
 export function findWanted(
   context: ViewContext,
-  { addressId, items: asked, technicianId = null, coupon: code = "" }: Asked,
-  { office = false } = {},
+  { addressId, items: asked, technicianId = null, coupon: code = "", slug = null }: Asked,
+  { office = false, isAsked = false } = {},
 ): Wanted {
   const address = addressOf(context, addressId);
   const zone = zoneOf(context, address);
@@ -42,7 +42,10 @@ export function findWanted(
   const items = asked.map(({ serviceId, quantity = 1, answers = {}, extras = [] }) =>
     readItem(context, { serviceId, quantity, answers, extras }),
   );
-  if (items.some(({ service }) => !service.active)) throw new Refusal("service-not-offered");
+  // What is hidden is booked by its own link, by ourselves, and where it was asked for before.
+  const ours = office || isAsked || context.actor.kind === "person" || context.actor.kind === "system";
+  const isShown = ({ service }: ItemRow) => service.hidden === 0 || service.slug === slug || ours;
+  if (!items.every((item) => item.service.active && isShown(item))) throw new Refusal("service-not-offered");
   const long = mustBeAlone(items);
   if (long)
     throw new Refusal("invalid-input", {
@@ -100,6 +103,8 @@ export interface Asked {
   items: readonly (Pick<Item, "serviceId"> & Partial<Item>)[];
   /** The technician wished for. */
   technicianId?: number | null;
+  /** The service's own link by which they came. */
+  slug?: string | null;
   /** A coupon's code, or nothing. */
   coupon?: string;
 }

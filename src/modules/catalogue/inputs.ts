@@ -39,7 +39,12 @@ export const Items = Type.Array(
   { minItems: 1, maxItems: 12 },
 );
 /** `technicianId`: the technician a customer wishes for, where the service lets them. */
-export const order = { items: Items, technicianId: Type.Optional(OrNull(Id)) };
+export const order = {
+  items: Items,
+  technicianId: Type.Optional(OrNull(Id)),
+  /** The link of a service's own by which somebody came: it opens one that is hidden. */
+  slug: Type.Optional(OrNull(Type.String({ maxLength: 80 }))),
+};
 
 /** The window somebody chose: epoch minutes, as the offer said them. */
 export const chosen = {
@@ -244,6 +249,8 @@ export const SaveBookingRules = input({
   /** Until how many hours before the window customers move and cancel by themselves. */
   moveHours: Type.Optional(Type.Integer({ minimum: 0, maximum: 720 })),
   cancelHours: Type.Optional(Type.Integer({ minimum: 0, maximum: 720 })),
+  /** What moving does inside the time in which cancelling costs a fee. */
+  lateMoves: Type.Optional(OneOf(["fee", "refused"])),
   /** Off the price of windows on our way, basis points. */
   onOurWayBp: Type.Optional(Type.Integer({ minimum: 0, maximum: 5000 })),
 });

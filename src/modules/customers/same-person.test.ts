@@ -4,7 +4,7 @@ import { look } from "@/kernel/view";
 import { money } from "@/modules/money/views/money";
 import { myVisit } from "@/modules/my-visit/views/my-visit";
 import { runDue } from "@/worker/loop";
-import { office, one, smallWorld } from "@demo/small-world";
+import { office, one, smallWorld, system } from "@demo/small-world";
 import { keepApart, mergeCustomers, splitCustomers } from "./operations/same-person";
 import { customers } from "./views/customers";
 import { possibleDuplicates } from "./views/same-person";
@@ -12,6 +12,8 @@ import { possibleDuplicates } from "./views/same-person";
 type World = ReturnType<typeof smallWorld>;
 const as = (name: string, mail: string, phone: string) => ({
   more: { customer: { name, mail, phone, reminders: true } },
+  // Somebody of whom we know who they are: strangers stay apart until a code or a person has joined them.
+  as: system,
 });
 const pairs = (world: World) => {
   const view = look(world.hogar, possibleDuplicates, {}, office);
@@ -34,11 +36,27 @@ describe("somebody who books again", () => {
     });
   });
 
+  it("is somebody of their own while they have only typed who they are, and joined by nobody but a person", () => {
+    const world = smallWorld();
+    world.booked(as("Mira Okonjo", "mira@example.com", "+1 202 555 0142"));
+    const typed = { name: "m. okonjo", mail: "mira@example.com", phone: "+1 202 555 0142", offers: true };
+    const { actor } = world.booked({ nth: 12, more: { customer: { ...typed, reminders: true } } });
+    expect(names(world)).toEqual(["m. okonjo", "Mira Okonjo"]);
+    expect(pairs(world).open).toHaveLength(1);
+    expect(look(world.hogar, myVisit, {}, actor)).toMatchObject({ value: { again: { name: "m. okonjo" } } });
+    expect(one(world.hogar, "SELECT offers FROM customers WHERE name = 'Mira Okonjo'")).toEqual({ offers: 0 });
+  });
+
   it("never comes by what somebody else of the same mail has left: no card, no other visit", async () => {
     const world = smallWorld();
-    const mira = world.booked({ serviceId: world.services.survey, card: "9900000000001006", more: { keepCard: true } });
+    const mira = world.booked({
+      as: system,
+      serviceId: world.services.survey,
+      card: "9900000000001006",
+      more: { keepCard: true },
+    });
     await runDue(world.hogar);
-    const stranger = world.booked({ nth: 12 });
+    const stranger = world.booked({ as: system, nth: 12 });
     expect(one<{ n: number }>(world.hogar, "SELECT count(DISTINCT customer_id) AS n FROM jobs").n).toBe(1);
     expect([look(world.hogar, myVisit, {}, mira.actor), look(world.hogar, myVisit, {}, stranger.actor)]).toMatchObject([
       { value: { card: "card ending 1006" } },

@@ -1,3 +1,4 @@
+import { isOrigin } from "@/core/look/origins";
 import { questionProblems } from "@/core/catalogue/question-check";
 import { effectsIn } from "@/core/catalogue/questions";
 import { contrast, textContrast } from "@/core/look/contrast";
@@ -20,7 +21,8 @@ export function changeFrontDoor({ sql }: OperationContext, door: SaveFrontDoor):
       fields[`/fields/${i}`] = "A field is answered with words, a choice, a yes or no, or a tick, and changes nothing.";
   });
   door.sites.forEach((site, i) => {
-    if (!URL.canParse(site)) fields[`/sites/${i}`] = "Write an address such as https://marrowick.example.";
+    if (!isOrigin(URL.parse(site)?.origin ?? ""))
+      fields[`/sites/${i}`] = "Write an address such as https://marrowick.example.";
   });
   if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
   const origins = door.sites.map((site) => new URL(site).origin);

@@ -1,3 +1,4 @@
+import { dayMs } from "@/core/horizons";
 import { type Occasion, standardTexts } from "@/core/messages/standard";
 import { fillTemplate, type MergeFields } from "@/core/messages/templates";
 import { moneyWords } from "@/core/money/amounts";
@@ -29,9 +30,9 @@ export function tellCustomer(
   context: OperationContext,
   { jobId, visitId, occasion, about, fields = {}, answer = false }: Telling,
 ): void {
-  const { sql, business, now } = context;
-  const job = sql<{ customer_id: number; name: string; mail: string; phone: string }>(
-    `SELECT j.customer_id, c.name, iif(j.mail <> '', j.mail, c.mail) AS mail,
+  const { sql, business, now, hogar } = context;
+  const job = sql<{ customer_id: number; name: string; mail: string; phone: string; proof: string }>(
+    `SELECT j.customer_id, j.proof, iif(j.name <> '', j.name, c.name) AS name, iif(j.mail <> '', j.mail, c.mail) AS mail,
         iif(j.phone <> '', j.phone, c.phone) AS phone
       FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE j.id = ?`,
   ).get(jobId)!;
@@ -42,6 +43,8 @@ export function tellCustomer(
     business: business.name,
     phone: business.phone,
     ...fields,
+    // To an address of which nobody has shown that it is theirs, no word goes that somebody has typed.
+    ...(isUnproved(job.proof) && { customer: "there", site: "your address" }),
   };
   const texts = standardTexts[occasion];
   const ways = [
@@ -49,7 +52,8 @@ export function tellCustomer(
     { channel: "text", recipient: job.phone, template: texts.text && { subject: "", body: texts.text } },
   ] as const;
   for (const { channel, recipient, template } of ways) {
-    if (!template || !recipient) continue;
+    if (!template || !recipient || !hogar.gateways[channel]) continue;
+    if (isUnproved(job.proof) && writtenToday(context, recipient) >= mostToUnproved) continue;
     const { subject, body } = fillTemplate(template, merge);
     const key = `${occasion} ${about} ${channel}`;
     const written = insertOnce(sql, "messages", {
@@ -72,6 +76,16 @@ export function tellCustomer(
     });
   }
 }
+
+const isUnproved = (proof: string): boolean => proof === "none" || proof === "asked";
+/** Messages on a day to one address of which nobody has shown that it is theirs, whatever bookings they are about. */
+const mostToUnproved = 6;
+
+const writtenToday = ({ sql, now }: OperationContext, recipient: string): number =>
+  sql<{ n: number }>("SELECT count(*) AS n FROM messages WHERE recipient = ? AND written_at > ?").get(
+    recipient,
+    now - dayMs,
+  )!.n;
 
 /** Merge fields of a job: of the visit named, or of all days that are still to come; where there are none, of the last. */
 function fieldsOfJob({ sql, business }: OperationContext, jobId: number, visitId?: number): MergeFields {

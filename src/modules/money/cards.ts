@@ -7,6 +7,9 @@ export interface CardOnFile {
   label: string;
 }
 
+/** Whether cards can be charged at all. */
+export const takesCards = ({ hogar }: Pick<ViewContext, "hogar">): boolean => hogar.gateways.cards !== null;
+
 /**
  * The card that was left with us by a link: by that of this very booking, or of one that it repeats. Whoever
  * books with somebody else's mail gets a link of their own, and never comes by somebody else's card.

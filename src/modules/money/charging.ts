@@ -4,7 +4,8 @@ import { type JournalEntry, paymentApplied, paymentReceived } from "@/core/money
 import { paymentStates } from "@/core/money/states";
 import { Refusal } from "@/core/problems";
 import type { ChargeOutcome } from "@/gateways/types";
-import type { OperationContext } from "@/kernel/operation";
+import { hourMs } from "@/core/horizons";
+import { actorWords, type OperationContext } from "@/kernel/operation";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { tellBooked } from "@/modules/messages/tell-booked";
 import { insertRow } from "@/store/insert";
@@ -37,12 +38,12 @@ export function askCharge(
     jobId,
     purpose,
   )!.n;
+  mustNotTest(context, jobId);
   const key = `${purpose} of job ${jobId}, try ${tries + 1}`;
   const { id } = sql<{ id: number }>(
-    `INSERT INTO payments (customer_id, job_id, purpose, method, amount_minor, state, charge_key, asked_at, keep_token) SELECT customer_id,
-        id, ?, 'card', ?, 'asked', ?, ?, ?
-      FROM jobs WHERE id = ? RETURNING id`,
-  ).get(purpose, amountMinor, key, now, keepsCard ? cardToken : null, jobId)!;
+    `INSERT INTO payments (customer_id, job_id, purpose, method, amount_minor, state, charge_key, asked_at, keep_token, from_address)
+      SELECT customer_id, id, ?, 'card', ?, 'asked', ?, ?, ?, ? FROM jobs WHERE id = ? RETURNING id`,
+  ).get(purpose, amountMinor, key, now, keepsCard ? cardToken : null, context.origin.address, jobId)!;
   context.later({
     kind: "charge",
     key: `charge ${key}`,
@@ -58,6 +59,26 @@ export function askCharge(
 }
 
 type PaymentRow = Rows["payments"];
+
+/** Declined cards for one job, and from one network address, within an hour; then a person helps. */
+const mostDeclined = 5;
+
+/** Refuses whoever tries cards, one after the other. */
+function mustNotTest({ sql, now, origin, business, actor }: OperationContext, jobId: number): void {
+  const { ofJob, fromHere } = sql<{ ofJob: number; fromHere: number }>(
+    `SELECT count(*) FILTER (WHERE job_id = @jobId) AS ofJob, count(*) FILTER (WHERE from_address = @address) AS fromHere
+      FROM payments WHERE state = 'declined' AND settled_at > @since`,
+  ).get({ jobId, address: origin.address, since: now - hourMs })!;
+  if (ofJob < mostDeclined && fromHere < mostDeclined) return;
+  throw new Refusal("too-many-cards", {
+    sentence: `Several cards were declined. Call us on ${business.phone}, and we will find a way.`,
+    security: {
+      kind: "card refused",
+      who: actorWords(actor),
+      words: `after ${Math.max(ofJob, fromHere)} declined cards`,
+    },
+  });
+}
 
 /** Takes down how a charge ended. The same news twice changes nothing. */
 export function settleCharge(context: OperationContext, chargeKey: string, outcome: ChargeOutcome): void {
@@ -113,7 +134,9 @@ function afterReceipt(context: OperationContext, payment: PaymentRow): void {
     return;
   }
   if (payment.purpose === "deposit" && job.state === "awaiting deposit") {
-    sql("UPDATE jobs SET state = 'agreed' WHERE id = ?").run(payment.job_id);
+    sql("UPDATE jobs SET state = 'agreed', proof = iif(proof = 'none', 'paid', proof) WHERE id = ?").run(
+      payment.job_id,
+    );
     tellBooked(context, payment.job_id);
   }
   applyToInvoice(context, payment.job_id);

@@ -11,7 +11,7 @@ import { setup } from "@/modules/setup/views/setup";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
 import { runDue } from "@/worker/loop";
-import { office, one, serviceInput, smallWorld } from "@demo/small-world";
+import { office, one, serviceInput, smallWorld, system } from "@demo/small-world";
 import {
   addByLink,
   answerByLink,
@@ -253,7 +253,7 @@ describe("a customer by the link", () => {
       problem: { fields: { "/photos": expect.stringContaining("did not arrive") } },
     });
     expect(perform(world.hogar, cancelByLink, { feeMinor: 0 }, office)).toMatchObject({
-      problem: { code: "not-allowed" },
+      problem: { code: "as-person" },
     });
     const calendar = look(world.hogar, myCalendar, {}, mine.actor);
     expect(calendar.ok && calendar.value).toMatchObject([
@@ -421,7 +421,7 @@ describe("whoever comes by a link", () => {
 
   it("books again with what they have said before, at the same place, as the same customer", () => {
     const world = worldWith();
-    const { actor, jobId } = world.booked();
+    const { actor, jobId } = world.booked({ as: system });
     const { again } = view(world, actor);
     expect(again).toMatchObject({
       name: "Mira Okonjo",
@@ -429,6 +429,7 @@ describe("whoever comes by a link", () => {
       address: { line: world.addresses[10]!.line },
     });
     const second = world.booked({
+      as: actor,
       more: {
         addressId: again.address!.id,
         customer: { name: again.name, mail: again.mail, phone: again.phone, reminders: true },

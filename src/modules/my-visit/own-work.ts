@@ -9,7 +9,7 @@ import type { VisitRow } from "@/modules/placing/visits";
 
 /** What customers change by their own link, until the owner's hours before the window. */
 export interface OwnWork {
-  job: { id: number; state: string; approval: "given" | "waiting" | "proposed" };
+  job: { id: number; state: string; approval: "given" | "waiting" | "proposed"; moved_fee_minor: number };
   /** The days that are still to come, in order. */
   days: VisitRow[];
   changes: OwnChanges | null;
@@ -19,7 +19,9 @@ export interface OwnWork {
 export function ownWork(context: ViewContext): OwnWork {
   const { sql, actor, business, minute } = context;
   if (actor.kind !== "link") throw new Refusal("link-ended");
-  const job = sql<OwnWork["job"]>("SELECT id, state, approval FROM jobs WHERE id = ?").get(actor.jobId)!;
+  const job = sql<OwnWork["job"]>("SELECT id, state, approval, moved_fee_minor FROM jobs WHERE id = ?").get(
+    actor.jobId,
+  )!;
   const days = sql<VisitRow>("SELECT * FROM visits WHERE job_id = ? AND state = 'promised' ORDER BY window_from").all(
     actor.jobId,
   );
@@ -30,11 +32,12 @@ export function ownWork(context: ViewContext): OwnWork {
   const changes =
     first && !begun && job.state !== "cancelled" && job.state !== "done"
       ? ownChanges(
-          { moveHours: business.move_hours, cancelHours: business.cancel_hours },
+          { moveHours: business.move_hours, cancelHours: business.cancel_hours, lateMoves: business.late_moves },
           termsOfJob(context, job.id),
           {
             agreed: job.state === "agreed" && job.approval === "given",
             proposed: job.state === "agreed" && job.approval === "proposed",
+            takenMinor: job.moved_fee_minor,
           },
           first.window_from,
           minute,

@@ -7,15 +7,15 @@ import { office, smallWorld } from "@demo/small-world";
 describe("signing in", () => {
   it("needs the right password, and ends when the owner ends it", async () => {
     const { hogar } = smallWorld();
-    expect(await signIn(hogar, "odile@marrowick.example", "wrong")).toMatchObject({
+    expect(await signIn(hogar, { mail: "odile@marrowick.example", password: "wrong" })).toMatchObject({
       problem: { code: "wrong-password" },
     });
-    expect(await signIn(hogar, "nobody@example.com", "open the door")).toMatchObject({
+    expect(await signIn(hogar, { mail: "nobody@example.com", password: "open the door" })).toMatchObject({
       problem: { code: "wrong-password" },
     });
     const [first, second] = [
-      await signIn(hogar, "ODILE@marrowick.example", "open the door"),
-      await signIn(hogar, "odile@marrowick.example", "open the door"),
+      await signIn(hogar, { mail: "ODILE@marrowick.example", password: "open the door" }),
+      await signIn(hogar, { mail: "odile@marrowick.example", password: "open the door" }),
     ];
     if (!first.ok || !second.ok) throw new Error("could not sign in");
     expect(actorOfSession(hogar, first.value.sessionId)).toMatchObject({ name: "Odile Brandt", role: "owner" });

@@ -5,7 +5,7 @@ export const isKeptPhoto = ({ sql }: ViewContext, token: string): boolean =>
   sql("SELECT 1 FROM images WHERE token = ? AND purpose = 'answer'").get(token) !== undefined;
 
 /** Marks pictures as sent off with something: they count against nobody any more. */
-export function usePhotos({ sql }: OperationContext, tokens: readonly string[]): void {
+export function claimPhotos({ sql }: OperationContext, tokens: readonly string[]): void {
   for (const token of tokens) sql("UPDATE images SET used = 1 WHERE token = ? AND used = 0").run(token);
 }
 export const lostPhoto = "A photo did not arrive. Take it away and add it again.";

@@ -18,7 +18,7 @@ export function changeBookingRules(context: OperationContext, rules: SaveBooking
       SET notice_minutes = ?, horizon_days = ?, hold_minutes = ?, capacity = coalesce(?, capacity),
         forecast_room = coalesce(?, forecast_room), outside = coalesce(?, outside),
         move_hours = coalesce(?, move_hours), cancel_hours = coalesce(?, cancel_hours),
-        on_our_way_bp = coalesce(?, on_our_way_bp)`,
+        late_moves = coalesce(?, late_moves), on_our_way_bp = coalesce(?, on_our_way_bp)`,
   ).run(
     rules.noticeMinutes,
     rules.horizonDays,
@@ -28,6 +28,7 @@ export function changeBookingRules(context: OperationContext, rules: SaveBooking
     rules.outside ?? null,
     rules.moveHours ?? null,
     rules.cancelHours ?? null,
+    rules.lateMoves ?? null,
     rules.onOurWayBp ?? null,
   );
   if (rules.limits) saveLimits(context, "business", 0, rules.limits);

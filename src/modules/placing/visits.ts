@@ -1,4 +1,3 @@
-import { seesOnly } from "@/core/people/permissions";
 import { Refusal } from "@/core/problems";
 import type { VisitToPlace } from "@/core/windows/visit-to-place";
 import type { ViewContext } from "@/kernel/operation";

@@ -3,6 +3,7 @@ import { actorWords, type OperationContext, type ViewContext } from "@/kernel/op
 import { agreeJob } from "@/modules/booking/agree";
 import { findWanted, priceIn, type Wanted } from "@/modules/booking/wanted";
 import { customerFor, siteFor } from "@/modules/customers/customers";
+import { takesCards } from "@/modules/money/cards";
 import { tellBooked } from "@/modules/messages/tell-booked";
 import { itemsColumn, photosColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
@@ -34,7 +35,7 @@ export function wantedOf(
   const items = chosen.length || serviceId === undefined ? chosen : [{ serviceId }];
   return request.address_id === null || items.length === 0
     ? null
-    : findWanted(context, { addressId: request.address_id, items }, { office });
+    : findWanted(context, { addressId: request.address_id, items }, { office, isAsked: true });
 }
 
 /** What was asked for is agreed, in the room that was taken for it. Answers the job's id. */
@@ -48,7 +49,7 @@ export function agreeRequest(
   const { items, address, zone } = wanted;
   const order = priceIn(context, wanted, visitId);
   // On the phone no deposit is asked.
-  const depositMinor = bookedBy === "office" ? 0 : order.depositMinor;
+  const depositMinor = bookedBy === "office" || !takesCards(context) ? 0 : order.depositMinor;
   const customerId = customerFor(
     context,
     { name: request.name, mail: request.mail, phone: request.phone },

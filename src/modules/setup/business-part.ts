@@ -2,12 +2,12 @@ import type { ViewContext } from "@/kernel/operation";
 import { limitsBy } from "@/kernel/reading";
 import { readPattern } from "@/modules/catalogue/patterns";
 import { readOpening } from "@/modules/placing/opening-hours";
-import { spansColumn } from "@/store/columns";
+import { rolesColumn, spansColumn } from "@/store/columns";
 import { readFrontDoor } from "@/store/front-door";
 
 /** Who the business is, when it is open, and by which rules one books. */
 export function readBusinessPart(context: ViewContext) {
-  const { sql, business: b, today } = context;
+  const { sql, business: b, today, hogar } = context;
   const { listed, ...frontDoor } = readFrontDoor(context);
   const jobs = sql("SELECT 1 FROM jobs").get() !== undefined;
   return {
@@ -47,6 +47,18 @@ export function readBusinessPart(context: ViewContext) {
       keepChangesDays: b.keep_changes_days,
     },
     frontDoor,
+    security: {
+      unprovedEach: b.unproved_each,
+      unprovedPercent: b.unproved_percent,
+      unprovedADay: b.unproved_a_day,
+      secondFactorRoles: rolesColumn.read(b.second_factor_roles),
+    },
+    /** What there is to send and to charge with. */
+    outside: {
+      mail: hogar.gateways.mail !== null,
+      text: hogar.gateways.text !== null,
+      cards: hogar.gateways.cards !== null,
+    },
     listed,
     /** Once work is priced the currency stays. */
     currencyStays: jobs,
@@ -81,6 +93,7 @@ export function readBusinessPart(context: ViewContext) {
       outside: b.outside,
       moveHours: b.move_hours,
       cancelHours: b.cancel_hours,
+      lateMoves: b.late_moves,
       onOurWayBp: b.on_our_way_bp,
     },
   };

@@ -8,6 +8,8 @@ export interface NeedsPerson {
   href: string;
   /** The day it is about, where it is about one. */
   date?: LocalDate;
+  /** What can be done about it at once: room that is given back. */
+  givesBack?: { address: string | null; date: LocalDate | null };
   /** How many it stands for, where that is not one. */
   n?: number;
 }

@@ -78,3 +78,6 @@ CREATE INDEX audit_by_actor ON audit (actor, id);
 
 -- When somebody of the office last took a customer's link: it leaves by that operation alone.
 ALTER TABLE links ADD COLUMN copied_at INTEGER;
+
+-- How often an address was written to on a day.
+CREATE INDEX messages_by_recipient ON messages (recipient, written_at);

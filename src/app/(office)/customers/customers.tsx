@@ -29,9 +29,11 @@ const first = firstPage<"customers">("name");
 export function Customers({ open }: { open: number | null }) {
   const router = useRouter();
   const { count, currency } = useShown("customers", first);
-  const mayMerge = useOffice().person.permissions.includes("board.change");
+  const { permissions } = useOffice().person;
+  const mayMerge = permissions.includes("board.change");
+  const seesMoney = permissions.includes("money.see");
   const show = (id: number | null) => router.push(id ? `/customers?id=${id}` : "/customers", { scroll: false });
-  const columns: GridColDef<Row>[] = [
+  const all: GridColDef<Row>[] = [
     { field: "name", headerName: "Name", flex: 1.2, minWidth: 140 },
     { field: "phone", headerName: "Phone", width: 160 },
     { field: "mail", headerName: "Email", flex: 1.4, minWidth: 150 },
@@ -55,9 +57,10 @@ export function Customers({ open }: { open: number | null }) {
       width: 110,
       align: "right",
       headerAlign: "right",
-      valueFormatter: (value: number) => (value ? moneyWords(value, currency) : ""),
+      valueFormatter: (value: number | null) => (value ? moneyWords(value, currency) : ""),
     },
   ];
+  const columns = all.filter(({ field }) => field !== "openMinor" || seesMoney);
   return (
     <>
       <Top title="Customers" sum={`${count} ${count === 1 ? "customer" : "customers"}`} />
@@ -97,7 +100,7 @@ function CustomerSheet({ id, onClose }: { id: number; onClose: () => void }) {
       <Fact name="Reminders">{customer.reminders ? "agreed to" : "not wanted"}</Fact>
       <Fact name="Offers">{customer.offers ? "agreed to" : "not agreed to"}</Fact>
       {customer.card && <Fact name="Card">{customer.card}, kept with the card service</Fact>}
-      <Fact name="Open">{moneyWords(customer.openMinor, customer.currency)}</Fact>
+      {customer.openMinor !== null && <Fact name="Open">{moneyWords(customer.openMinor, customer.currency)}</Fact>}
       <SheetSection title="Sites">
         {customer.sites.map((s) => (
           <Fact key={s.id} name={s.zone ?? "outside"}>

@@ -97,6 +97,7 @@ export function Entries({
 const newWords: Record<PartPath, string> = {
   business: "",
   hours: "",
+  security: "",
   windows: "",
   prices: "",
   "front-door": "",

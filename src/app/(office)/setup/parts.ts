@@ -16,6 +16,7 @@ export const groups = [
         about: "Who does the visits, what they may do and when they work",
       },
       { path: "people", name: "People", about: "Who signs in, and what each of them may do" },
+      { path: "security", name: "Security", about: "What strangers may keep, second factors, and ways to the outside" },
     ],
   },
   {

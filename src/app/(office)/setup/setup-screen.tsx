@@ -47,6 +47,8 @@ const ServiceForm = dynamic(() => import("./services/service-form").then((m) => 
 
 const PersonForm = dynamic(() => import("./team/person-form").then((m) => m.PersonForm), { loading, ssr: false });
 
+const SecurityForm = dynamic(() => import("./team/security-form").then((m) => m.SecurityForm), { loading, ssr: false });
+
 const TechnicianForm = dynamic(() => import("./team/technician-form").then((m) => m.TechnicianForm), {
   loading,
   ssr: false,
@@ -96,6 +98,8 @@ function Form({
       return <BusinessForm data={data} saved={done} />;
     case "hours":
       return <HoursForm data={data} saved={done} />;
+    case "security":
+      return <SecurityForm data={data} saved={done} />;
     case "windows":
       return <RulesForm data={data} saved={done} />;
     case "prices":

@@ -1,11 +1,16 @@
 "use client";
+import type { ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
+import { counted } from "@/core/words";
 import { dayWords, windowWords } from "@/core/time/words";
 import { LinkBox } from "@/ui/link-box";
 import { useShown } from "@/ui/live";
 import { ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
+import { useSnackbar } from "notistack";
 import { DayStrip } from "../day-strip";
 import { Top } from "../top";
 
@@ -19,7 +24,15 @@ const signs: Record<string, string> = {
   expiring: "◔",
   reply: "✉",
   stuck: "!",
+  hoarding: "!",
 };
+
+const bookedWords = ({ booked, currency }: Pick<ViewOutput<"today">, "booked" | "currency">): string =>
+  booked
+    ? [`${booked.n} booked in the last 7 days`, booked.minor !== null && moneyWords(booked.minor, currency)]
+        .filter(Boolean)
+        .join(", ")
+    : "";
 
 /** The first screen: what needs a person now, and how the day goes. */
 export function Today() {
@@ -28,10 +41,7 @@ export function Today() {
   const waiting = view.needs.reduce((sum, { n = 1 }) => sum + n, 0);
   return (
     <>
-      <Top
-        title={dayWords(view.today)}
-        sum={`${view.booked.n} booked in the last 7 days, ${moneyWords(view.booked.minor, view.currency)}`}
-      />
+      <Top title={dayWords(view.today)} sum={bookedWords(view)} />
       <DayStrip days={strip} chosen={view.today} />
       <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 7fr) minmax(0, 5fr)", gap: 10, px: 6, py: 5 }}>
         <Box component="section">
@@ -64,63 +74,98 @@ export function Today() {
             </Typography>
           )}
           {view.needs.map((need, i) => (
-            <LinkBox
-              key={i}
-              href={need.href}
-              sx={{
-                display: "flex",
-                gap: 4,
-                py: 2.25,
-                borderTop: `1px solid ${ink.line}`,
-                textDecoration: "none",
-                color: ink.ink,
-                "&:hover": { bgcolor: ink.plaster },
-              }}
-            >
-              <Box
-                aria-hidden="true"
-                sx={{
-                  width: 20,
-                  textAlign: "center",
-                  color: ["incoming", "late", "failed card", "stuck", "unplaced"].includes(need.kind)
-                    ? ink.ember
-                    : ink.ash,
-                  fontWeight: 700,
-                }}
-              >
-                {signs[need.kind]}
-              </Box>
-              <Box sx={{ minWidth: 0 }}>
-                <Box sx={{ fontWeight: 650 }}>{need.words}</Box>
-                <Box sx={{ color: ink.ash, fontSize: 14 }}>{need.detail}</Box>
-              </Box>
-            </LinkBox>
+            <Need key={i} need={need} />
           ))}
         </Box>
-        <Box component="section">
-          <Typography variant="h2" sx={{ mb: 2 }}>
-            The team today
-          </Typography>
-          {view.technicians.map((t) => (
-            <Box key={t.id} sx={{ display: "flex", gap: 4, py: 2.25, borderTop: `1px solid ${ink.line}` }}>
-              <Box sx={{ flex: 1, minWidth: 0 }}>
-                <Box sx={{ fontWeight: 650 }}>{t.name}</Box>
-                <Box sx={{ color: ink.ash, fontSize: 14 }}>
-                  {t.off ??
-                    (t.next
-                      ? `next: ${t.next}, promised ${windowWords(t.nextFrom!, t.nextTo!)}`
-                      : t.all_visits
-                        ? "done for today"
-                        : "no visits")}
-                </Box>
-              </Box>
-              <Box sx={{ textAlign: "right", whiteSpace: "nowrap" }}>
-                {t.all_visits > 0 && `${t.done} of ${t.all_visits} done`}
-              </Box>
-            </Box>
-          ))}
-        </Box>
+        <Team view={view} />
       </Box>
     </>
+  );
+}
+
+type View = ViewOutput<"today">;
+
+/** One thing that needs a person: where to see it, and what can be done at once. */
+function Need({ need }: { need: View["needs"][number] }) {
+  const { enqueueSnackbar } = useSnackbar();
+  const giveBack = useChange("give-back-room", {
+    then: ({ holds, bookings }) =>
+      enqueueSnackbar(`Given back: ${counted(holds, "hold")}, ${counted(bookings, "booking")}`, { variant: "success" }),
+  });
+  const { givesBack } = need;
+  return (
+    <Box sx={{ display: "flex", alignItems: "center", borderTop: `1px solid ${ink.line}` }}>
+      <LinkBox
+        href={need.href}
+        sx={{
+          display: "flex",
+          gap: 4,
+          py: 2.25,
+          flex: 1,
+          textDecoration: "none",
+          color: ink.ink,
+          "&:hover": { bgcolor: ink.plaster },
+        }}
+      >
+        <Box
+          aria-hidden="true"
+          sx={{
+            width: 20,
+            textAlign: "center",
+            color: ["incoming", "late", "failed card", "stuck", "unplaced", "hoarding"].includes(need.kind)
+              ? ink.ember
+              : ink.ash,
+            fontWeight: 700,
+          }}
+        >
+          {signs[need.kind]}
+        </Box>
+        <Box sx={{ minWidth: 0 }}>
+          <Box sx={{ fontWeight: 650 }}>{need.words}</Box>
+          <Box sx={{ color: ink.ash, fontSize: 14 }}>{need.detail}</Box>
+        </Box>
+      </LinkBox>
+
+      {givesBack && (
+        <Button
+          variant="outlined"
+          size="small"
+          disabled={giveBack.busy}
+          onClick={() => void giveBack.send(givesBack)}
+          sx={{ flex: "none" }}
+        >
+          Give all of it back
+        </Button>
+      )}
+    </Box>
+  );
+}
+
+/** How the day of each technician goes. */
+function Team({ view }: { view: View }) {
+  return (
+    <Box component="section">
+      <Typography variant="h2" sx={{ mb: 2 }}>
+        The team today
+      </Typography>
+      {view.technicians.map((t) => (
+        <Box key={t.id} sx={{ display: "flex", gap: 4, py: 2.25, borderTop: `1px solid ${ink.line}` }}>
+          <Box sx={{ flex: 1, minWidth: 0 }}>
+            <Box sx={{ fontWeight: 650 }}>{t.name}</Box>
+            <Box sx={{ color: ink.ash, fontSize: 14 }}>
+              {t.off ??
+                (t.next
+                  ? `next: ${t.next}, promised ${windowWords(t.nextFrom!, t.nextTo!)}`
+                  : t.all_visits
+                    ? "done for today"
+                    : "no visits")}
+            </Box>
+          </Box>
+          <Box sx={{ textAlign: "right", whiteSpace: "nowrap" }}>
+            {t.all_visits > 0 && `${t.done} of ${t.all_visits} done`}
+          </Box>
+        </Box>
+      ))}
+    </Box>
   );
 }

@@ -18,6 +18,7 @@ import FormControlLabel from "@mui/material/FormControlLabel";
 import LinearProgress from "@mui/material/LinearProgress";
 import Typography from "@mui/material/Typography";
 import { useEffect } from "react";
+import { EnterCode } from "./enter-code";
 import { OwnChanges } from "./own-changes";
 import { PayNow } from "./pay-now";
 
@@ -46,27 +47,33 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
 
   // While a charge is under way, or the day is today, the page looks again by itself.
   useEffect(() => {
+    // Somebody else reads this page: nothing of it changes by them.
+    if (!token) return;
     const timer = setInterval(refresh, underWay ? 700 : 20_000);
     return () => clearInterval(timer);
-  }, [refresh, underWay]);
+  }, [refresh, underWay, token]);
 
+  const asksForCode = job.proof === "asked" && job.state === "agreed";
   const title = underWay
     ? "One moment, we ask your bank"
-    : depositDue
-      ? step
-        ? "Your bank asks you"
-        : "One step is left: the deposit"
-      : visit.state === "promised" && job.approval !== "given"
-        ? job.approval === "waiting"
-          ? "We have your booking"
-          : "Does this time suit you?"
-        : (titles[visit.state] ?? "Your visit");
+    : asksForCode
+      ? "One step is left: the code"
+      : depositDue
+        ? step
+          ? "Your bank asks you"
+          : "One step is left: the deposit"
+        : visit.state === "promised" && job.approval !== "given"
+          ? job.approval === "waiting"
+            ? "We have your booking"
+            : "Does this time suit you?"
+          : (titles[visit.state] ?? "Your visit");
   return (
     <DoorPage look={view.done.look} business={business}>
       <Box role="status">
         <Typography variant="h1">{title}</Typography>
       </Box>
-      {justBooked && view.done.words && (
+      {asksForCode && <EnterCode mail={job.mail} token={token} onRight={refresh} sent />}
+      {justBooked && view.done.words && !asksForCode && (
         <Typography sx={{ mt: 3, whiteSpace: "pre-wrap" }}>{view.done.words}</Typography>
       )}
       {underWay && <LinearProgress sx={{ mt: 3 }} aria-label="Asking the bank" />}
@@ -74,13 +81,15 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
         <PromiseArch time={windowIn(visit.window_from, visit.window_to, business.timeZone)} day={dayWords(visit.date)}>
           <Box sx={{ color: ink.ash, mt: 2 }}>
             {stateGlyphs[visit.state]}{" "}
-            {depositDue
-              ? "kept until the deposit is paid"
-              : job.approval === "given" || visit.state !== "promised"
-                ? visit.state
-                : job.approval === "waiting"
-                  ? "kept for you; one of us confirms it soon"
-                  : "proposed by us; say yes, or choose another"}
+            {asksForCode
+              ? "kept until you have entered the code"
+              : depositDue
+                ? "kept until the deposit is paid"
+                : job.approval === "given" || visit.state !== "promised"
+                  ? visit.state
+                  : job.approval === "waiting"
+                    ? "kept for you; one of us confirms it soon"
+                    : "proposed by us; say yes, or choose another"}
           </Box>
           {view.technicians.length > 0 && ["on the way", "on site"].includes(visit.state) && (
             <Box sx={{ color: ink.ash }}>{view.technicians.join(" and ")}</Box>
@@ -175,7 +184,7 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
           Go to your bank
         </Button>
       )}
-      {due > 0 && !underWay && !step && (visit.state !== "cancelled" || invoice) && (
+      {due > 0 && view.takesCards && !underWay && !step && (visit.state !== "cancelled" || invoice) && (
         <PayNow
           purpose={depositDue ? "deposit" : "invoice"}
           words={`Pay ${amount(due)}`}
@@ -187,6 +196,9 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
       )}
       <OwnChanges view={view} token={token} justBooked={justBooked} refresh={refresh} />
       <Consents view={view} token={token} onChanged={refresh} />
+      {(job.proof === "none" || job.proof === "paid") && job.state !== "cancelled" && (
+        <EnterCode mail={job.mail} token={token} onRight={refresh} sent={false} />
+      )}
       <Button
         variant="outlined"
         href="/book"

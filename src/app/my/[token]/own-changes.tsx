@@ -85,7 +85,11 @@ export function OwnChanges({ view, token, justBooked, refresh }: About & { justB
         <StillAsked key={asked.position} asked={asked} view={view} token={token} refresh={refresh} />
       ))}
       <Typography color="textSecondary" sx={{ mt: 4 }}>
-        {changes.mayMove ? `You can move it here until ${until(changes.moveUntil)}. ` : ""}
+        {changes.mayMove
+          ? `You can move it here until ${until(changes.moveUntil)}. `
+          : changes.mayCancel
+            ? `To move it, call ${business.phone}. `
+            : ""}
         {changes.mayCancel
           ? `You can cancel here until ${until(changes.cancelUntil)}. `
           : `It is too late to change it here: call ${business.phone}. `}
@@ -125,6 +129,12 @@ function Move({ view, token, refresh }: About) {
         <Alert severity="warning" role="alert" sx={{ mb: 2, fontSize: 16 }}>
           {refused.sentence}
         </Alert>
+      )}
+      {view.changes!.moveTakesMinor > 0 && (
+        <Typography sx={{ mb: 3 }}>
+          Moving costs nothing. Since it is late, cancelling will still cost{" "}
+          {moneyWords(view.changes!.moveTakesMinor, view.business.currency)} afterwards, whenever you do it.
+        </Typography>
       )}
       <WindowPicker offers={offers} chosen={chosen} onChoose={setChosen} />
       <Button

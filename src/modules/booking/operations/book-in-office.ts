@@ -1,6 +1,5 @@
 import { Refusal } from "@/core/problems";
 import { Id, input } from "@/kernel/inputs";
-import { linkTokenOf } from "@/kernel/links";
 import { actorWords, defineOperation } from "@/kernel/operation";
 import { chosen, orderAbout } from "@/modules/catalogue/inputs";
 import { customerFor, siteFor } from "@/modules/customers/customers";
@@ -44,7 +43,8 @@ export const bookInOffice = defineOperation({
       bookedBy: actorWords(context.actor),
     });
     tellCustomer(context, { jobId, occasion: "booked", about: `job ${jobId}`, answer: true });
-    return { jobId, visitId, link: linkTokenOf(context.hogar, jobId)! };
+    // The link goes to the customer, and leaves to nobody else but by copy-link.
+    return { jobId, visitId };
 
     function known(id: number): number {
       if (!context.sql("SELECT 1 FROM customers WHERE id = ?").get(id)) throw new Refusal("not-found");

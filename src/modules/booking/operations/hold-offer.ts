@@ -2,11 +2,12 @@ import { isOnOurWay } from "@/core/windows/offer";
 import { input } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { chosen, orderAbout } from "@/modules/catalogue/inputs";
+import { takesCards } from "@/modules/money/cards";
 import { Type } from "@sinclair/typebox";
 import { nanoid } from "nanoid";
 import { releaseHold, stillOffered, takeRoom, visitOfHold } from "../room";
 import { mayKeepRoom } from "../unproved";
-import { findWanted } from "../wanted";
+import { findWanted, priceIn } from "../wanted";
 
 const HoldOffer = input({ ...chosen, instead: Type.Optional(Type.String({ maxLength: 60 })) });
 
@@ -26,7 +27,14 @@ export const holdOffer = defineOperation({
     const offer = stillOffered(context, wanted, { date, from, to });
     const key = nanoid(24);
     const until = context.now + context.business.hold_minutes * 60_000;
-    takeRoom(context, wanted, offer, { key, until });
-    return { key, until, onOurWay: isOnOurWay(offer) };
+    const visitId = takeRoom(context, wanted, offer, { key, until });
+    const { lines, totalMinor, taxMinor, depositMinor } = priceIn(context, wanted, visitId);
+    return {
+      key,
+      until,
+      onOurWay: isOnOurWay(offer),
+      /** What it costs in this window: prices that are not shown before are told here. */
+      price: { lines, totalMinor, taxMinor, depositMinor: takesCards(context) ? depositMinor : 0 },
+    };
   },
 });

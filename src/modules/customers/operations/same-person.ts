@@ -30,7 +30,6 @@ export const mergeCustomers = defineOperation({
   access: "shared.change",
   input: MergeCustomers,
   run(context, { pairId, keepId }) {
-    const { sql } = context;
     const pair = readPair(context, pairId, "open");
     if (keepId !== pair.one_id && keepId !== pair.other_id)
       throw new Refusal("invalid-input", { fields: { "/keepId": "Choose one of the two." } });

@@ -1,4 +1,4 @@
-import { seesOnly } from "@/core/people/permissions";
+import { may, seesOnly } from "@/core/people/permissions";
 import { Refusal } from "@/core/problems";
 import { Id, input } from "@/kernel/inputs";
 import { likePattern, pageInput, readPage } from "@/kernel/paging";
@@ -21,6 +21,7 @@ export const customers = defineView({
   input: input(pageInput(sorts)),
   read(context, asked) {
     const { sql, today, business, actor } = context;
+    if (asked.sort === "openMinor" && !may(actor, "money.see")) throw new Refusal("not-allowed");
     const params = { today, only: seesOnly(actor), search: likePattern(asked.search) };
     const { rows: ids, count } = readPage(context, asked, {
       from: "FROM customers c",
@@ -54,7 +55,15 @@ export const customers = defineView({
           ${lastVisit} AS lastVisit, ${nextVisit} AS nextVisit, ${openOf} AS openMinor
         FROM customers c WHERE c.id = @id`,
     );
-    return { currency: business.currency, count, rows: ids.map((id) => row.get({ id, today })!) };
+    const seesMoney = may(actor, "money.see");
+    return {
+      currency: business.currency,
+      count,
+      rows: ids.map((id) => {
+        const { openMinor, ...customer } = row.get({ id, today })!;
+        return { ...customer, openMinor: seesMoney ? openMinor : null };
+      }),
+    };
   },
 });
 
@@ -88,6 +97,7 @@ export const customer = defineView({
     if (!row) throw new Refusal("not-found");
     return {
       ...row,
+      openMinor: may(actor, "money.see") ? row.openMinor : null,
       currency: business.currency,
       timeZone: business.time_zone,
       card:

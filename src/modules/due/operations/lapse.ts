@@ -14,17 +14,23 @@ export const lapseHold = defineOperation({
   run: (context, { visitId }) => releaseHold(context, visitId),
 });
 
-/** Gives back the room of a booking whose deposit never came, and says so. */
+/** Gives back the room of a booking whose deposit or code never came. Who was to pay is told; who never was reached is not. */
 export const lapseDeposit = defineOperation({
   name: "lapse-deposit",
   access: "system",
   input: input({ jobId: Id }),
   run(context, { jobId }) {
-    if (context.sql<{ state: string }>("SELECT state FROM jobs WHERE id = ?").get(jobId)?.state !== "awaiting deposit")
-      return;
+    const job = context
+      .sql<{ state: string; proof: string; lapses_at: number | null }>(
+        "SELECT state, proof, lapses_at FROM jobs WHERE id = ?",
+      )
+      .get(jobId);
+    const waitsForCode = job?.proof === "asked" && job.state === "agreed";
+    if (!job || (job.state !== "awaiting deposit" && !waitsForCode)) return;
     stopRepeatsOf(context, jobId);
     cancelJob(context, jobId, true);
     reopenQuote(context, jobId);
-    tellCustomer(context, { jobId, occasion: "deposit lapsed", about: `job ${jobId}` });
+    // A card that nobody has given out was no booking either.
+    if (job.lapses_at === null) tellCustomer(context, { jobId, occasion: "deposit lapsed", about: `job ${jobId}` });
   },
 });

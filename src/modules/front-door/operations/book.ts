@@ -21,7 +21,7 @@ import { tellBooked } from "@/modules/messages/tell-booked";
 import { tellOffice } from "@/modules/messages/telling-office";
 import { takesCards } from "@/modules/money/cards";
 import { askCharge } from "@/modules/money/charging";
-import { isKeptPhoto, lostPhoto, usePhotos } from "@/modules/pictures/photos";
+import { isKeptPhoto, lostPhoto, claimPhotos } from "@/modules/pictures/photos";
 import type { VisitRow } from "@/modules/placing/visits";
 import { beginRepeat } from "@/modules/repeats/repeats";
 import { Photos } from "@/modules/requests/inputs";
@@ -123,8 +123,8 @@ export const book = defineOperation({
       source,
     });
     if (repeat) beginRepeat(context, visitId, repeat);
-    usePhotos(context, photos);
-    for (const { answers } of items) usePhotos(context, Object.values(answers).flat().map(String));
+    claimPhotos(context, photos);
+    for (const { answers } of items) claimPhotos(context, Object.values(answers).flat().map(String));
     const link = linkTokenOf(context.hogar, jobId)!;
     // Nobody is told before it is confirmed.
     if (proof === "asked") {

@@ -1,5 +1,6 @@
 import type { Coupon } from "@/core/catalogue/coupons";
 import { justOne } from "@/core/catalogue/items";
+import type { OrderedService } from "@/core/catalogue/order";
 import { priceRange } from "@/core/catalogue/price-range";
 import { lookOf } from "@/core/look/front-door";
 import { consentWords } from "@/core/messages/consents";
@@ -18,6 +19,7 @@ import { orderedService, priceItems, type ServiceRow, termsOf } from "@/modules/
 import { couponFor } from "@/modules/catalogue/coupons";
 import { fieldProblems } from "@/modules/catalogue/fields";
 import { Answers, chosen, order, orderAbout } from "@/modules/catalogue/inputs";
+import { takesCards } from "@/modules/money/cards";
 import { addressOf } from "@/modules/place/addresses";
 import { zoneOf } from "@/modules/place/zones";
 import { readBars } from "@/modules/placing/bars";
@@ -74,6 +76,7 @@ function doorOf({ sql, hogar, today, business: b }: ViewContext) {
     moveHours: b.move_hours,
     cancelHours: b.cancel_hours,
     onOurWayBp: b.on_our_way_bp,
+    takesCards: hogar.gateways.cards !== null,
     takesRequests: b.outside === "request",
     takesCoupons: sql("SELECT 1 FROM coupons WHERE active = 1").get() !== undefined,
     look: lookOf(door),
@@ -147,6 +150,7 @@ export const servicesAt = defineView({
         .all()
         .map((t) => [t.id, t.photo]),
     );
+    const cards = takesCards(context);
     const bars = readBars(context, zone.id, false);
     const services = context
       .sql<ServiceRow>(
@@ -159,6 +163,8 @@ export const servicesAt = defineView({
       .map((service) => {
         const ordered = orderedService(context, service);
         const order = priceItems(context, [{ ...justOne(service.id), service, ordered }], zone);
+        // A price that is not shown is told with the window that is kept, and to nobody before.
+        const shows = service.shows_price === 1;
         return {
           id: service.id,
           code: service.code,
@@ -171,7 +177,7 @@ export const servicesAt = defineView({
           slug: service.slug,
           picture: service.picture,
           priceKind: service.price_kind,
-          showsPrice: service.shows_price === 1,
+          showsPrice: shows,
           showsMinutes: service.shows_minutes === 1,
           mayPayAll: service.may_pay_all === 1,
           terms: termsOf(service),
@@ -184,11 +190,11 @@ export const servicesAt = defineView({
                   .filter((t) => !bars.of(t.id, [service.id]) && !skillGap(t.skills, ordered.skills, context.today))
                   .map(({ id, name }) => ({ id, name: shortName(name), photo: photos.get(id) ?? null })),
           asksFirst: (service.capacity ?? context.business.capacity) === "ask",
-          lines: order.lines.map((l) => ({ description: l.description, amountMinor: l.amountMinor })),
-          totalMinor: order.totalMinor,
-          depositMinor: order.depositMinor,
+          lines: shows ? order.lines.map((l) => ({ description: l.description, amountMinor: l.amountMinor })) : [],
+          totalMinor: shows ? order.totalMinor : 0,
+          depositMinor: shows && cards ? order.depositMinor : 0,
           /** What core needs to price it while it is being answered. What materials cost the business stays inside. */
-          ordered: { ...ordered, extras: ordered.extras.map((x) => ({ ...x, costMinor: 0 })) },
+          ordered: seenByCustomers(ordered, { shows, cards }),
         };
       });
     return {
@@ -206,6 +212,23 @@ export const servicesAt = defineView({
     };
   },
 });
+
+/** A service as its customers' browsers price it: without what materials cost us, and without any price where that is not shown. */
+function seenByCustomers(
+  ordered: OrderedService,
+  { shows, cards }: { shows: boolean; cards: boolean },
+): OrderedService {
+  const seen = {
+    ...ordered,
+    ...(!cards && { deposit: { kind: "none" } as const }),
+    extras: ordered.extras.map((x) => ({ ...x, costMinor: 0 })),
+  };
+  return shows ? seen : { ...withoutAmounts(seen), deposit: { kind: "none" } };
+}
+
+/** The same with every amount of money 0. */
+const withoutAmounts = <T>(value: T): T =>
+  JSON.parse(JSON.stringify(value, (key, entry: unknown) => (key.endsWith("Minor") ? 0 : entry))) as T;
 
 /** Whether somebody can be reached as they say, and has answered what the owner asks of everybody: refused with the sentences that booking would say. */
 export const checkBooker = defineView({

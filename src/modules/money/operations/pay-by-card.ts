@@ -2,7 +2,7 @@ import { Refusal } from "@/core/problems";
 import { input, OneOf, OrNull } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { Type } from "@sinclair/typebox";
-import { cardOf } from "../cards";
+import { cardOf, takesCards } from "../cards";
 import { askCharge } from "../charging";
 
 /** With a card as its form gives it, to be kept or not; without one, the card on file is charged. */
@@ -21,6 +21,8 @@ export const payByCard = defineOperation({
     const { sql, actor } = context;
     if (actor.kind !== "link") throw new Refusal("not-allowed");
     const { jobId } = actor;
+    if (!takesCards(context))
+      throw new Refusal("not-allowed", { sentence: "Cards cannot be charged here at the moment." });
     const card = cardToken ?? cardOf(context, jobId)?.reference;
     if (!card) throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card to pay with." } });
     const amountMinor = purpose === "deposit" ? depositDue() : invoiceDue();

@@ -10,7 +10,11 @@ const ChargeOutcomeSchema = Type.Union([
   input({ state: Type.Literal("received"), reference }),
   input({ state: Type.Literal("unknown card") }),
   input({ state: Type.Literal("declined"), reference, reason: Type.String({ maxLength: 300 }) }),
-  input({ state: Type.Literal("second step"), reference, address: Type.String({ maxLength: 300 }) }),
+  input({
+    state: Type.Literal("second step"),
+    reference,
+    address: Type.String({ maxLength: 300, pattern: "^(https://|/[^/])" }),
+  }),
 ]);
 const RecordCharge = input({ chargeKey: Type.String({ maxLength: 120 }), outcome: ChargeOutcomeSchema });
 const RecordRefund = input({ refundKey: Type.String({ maxLength: 120 }) });

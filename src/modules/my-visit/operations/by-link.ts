@@ -12,7 +12,7 @@ import { tellCustomer } from "@/modules/messages/messaging";
 import { tellAll, tellOffice } from "@/modules/messages/telling-office";
 import { payBackTheRest } from "@/modules/money/charging";
 import { chargeFee } from "@/modules/money/fees";
-import { isKeptPhoto, lostPhoto } from "@/modules/pictures/photos";
+import { isKeptPhoto, lostPhoto, claimPhotos } from "@/modules/pictures/photos";
 import { moveTo } from "@/modules/placing/moving";
 import { placingOf } from "@/modules/placing/visits";
 import { answersFor, bookableDates, nearestOffers } from "@/modules/placing/windows";
@@ -72,6 +72,7 @@ export const moveByLink = defineOperation({
           })),
         },
       });
+    context.sql("UPDATE jobs SET moved_fee_minor = ? WHERE id = ?").run(changes.moveTakesMinor, job.id);
     moveTo(
       context,
       days,
@@ -176,6 +177,7 @@ export const addByLink = defineOperation({
       throw new Refusal("invalid-input", { fields: { "/words": "Write something, or add a photo." } });
     if (!photos.every((token) => isKeptPhoto(context, token)))
       throw new Refusal("invalid-input", { fields: { "/photos": lostPhoto } });
+    claimPhotos(context, photos);
     if (sql<{ n: number }>("SELECT count(*) AS n FROM additions WHERE job_id = ?").get(job.id)!.n >= 20)
       throw new Refusal("invalid-input", {
         fields: { "/words": `That is a lot already. Call us on ${context.business.phone}.` },
@@ -208,6 +210,7 @@ export const answerByLink = defineOperation({
     });
     if (wrong.length)
       throw new Refusal("invalid-input", { fields: Object.fromEntries(wrong) as Record<string, string> });
+    claimPhotos(context, Object.values(answers).flat().map(String));
     const kept = keptAnswersColumn.read(
       sql<{ answers: string }>("SELECT answers FROM job_items WHERE job_id = ? AND position = ?").get(job.id, position)
         ?.answers ?? "[]",

@@ -11,7 +11,7 @@ import { Id, input, Nothing } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { termsOfJob } from "@/modules/catalogue/job-items";
-import { cardOf } from "@/modules/money/cards";
+import { cardOf, takesCards } from "@/modules/money/cards";
 import { addressAt } from "@/modules/place/addresses";
 import { placingOf } from "@/modules/placing/visits";
 import { answersFor, bookableDates, pickable } from "@/modules/placing/windows";
@@ -46,13 +46,15 @@ function pageOf(context: ViewContext) {
     deposit_minor: number;
     line: string;
     postcode: string;
+    proof: string;
     customer: string;
     mail: string;
     phone: string;
     reminders: number;
     offers: number;
   }>(
-    `SELECT j.state, j.approval, j.total_minor, j.deposit_minor, t.line, t.postcode, c.name AS customer,
+    `SELECT j.state, j.approval, j.total_minor, j.deposit_minor, t.line, t.postcode, j.proof,
+          iif(j.name <> '', j.name, c.name) AS customer,
           coalesce(j.reminders, c.reminders) AS reminders, coalesce(j.offers, c.offers) AS offers,
           iif(j.mail <> '', j.mail, c.mail) AS mail, iif(j.phone <> '', j.phone, c.phone) AS phone
         FROM jobs j JOIN sites t ON t.id = j.site_id JOIN customers c ON c.id = j.customer_id WHERE j.id = ?`,
@@ -137,6 +139,7 @@ function pageOf(context: ViewContext) {
     },
     changes,
     termsWords: orderTermsWords(termsOfJob(context, jobId), (minor) => moneyWords(minor, business.currency)),
+    takesCards: takesCards(context),
     card: cardOf(context, jobId)?.label ?? null,
     cardWords: consentWords(business.name)["card on file"],
     consents: (["reminders", "offers"] as const).map((kind) => ({

@@ -9,6 +9,7 @@ import { agreeJob } from "@/modules/booking/agree";
 import { takeRoom } from "@/modules/booking/room";
 import type { Wanted } from "@/modules/booking/wanted";
 import { customerFor, siteFor } from "@/modules/customers/customers";
+import { takesCards } from "@/modules/money/cards";
 import { tellBooked } from "@/modules/messages/tell-booked";
 import { tellAll, tellOffice } from "@/modules/messages/telling-office";
 import { answersWithin } from "@/modules/placing/windows";
@@ -68,7 +69,11 @@ export const acceptQuote = defineOperation({
       throw new Refusal("window-gone", {
         sentence: "Somebody was faster: this window has just been taken. Choose another one.",
       });
-    const jobId = bookIt(context, quote, wanted, offer, { by: "front door", words, depositMinor: quote.deposit_minor });
+    const jobId = bookIt(context, quote, wanted, offer, {
+      by: "front door",
+      words,
+      depositMinor: takesCards(context) ? quote.deposit_minor : 0,
+    });
     tellOffice(context, jobId);
     return { link: linkTokenOf(context.hogar, jobId)! };
   },

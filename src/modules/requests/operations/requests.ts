@@ -2,13 +2,13 @@ import { type Item } from "@/core/catalogue/items";
 import { phoneKept, phoneProblem } from "@/core/people/phones";
 import { Refusal } from "@/core/problems";
 import { wishWords } from "@/core/windows/wishes";
-import { DateText, Id, input, Mail, MinuteOfDay, Name, OrNull, Phone } from "@/kernel/inputs";
+import { DateText, Id, input, Mail, MinuteOfDay, PersonName, OrNull, Phone } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { takeRoom } from "@/modules/booking/room";
 import { readItem, titleOf } from "@/modules/catalogue/catalogue";
 import { chosen, Items, orderAbout } from "@/modules/catalogue/inputs";
 import { tellAll } from "@/modules/messages/telling-office";
-import { isKeptPhoto, lostPhoto } from "@/modules/pictures/photos";
+import { isKeptPhoto, lostPhoto, claimPhotos } from "@/modules/pictures/photos";
 import { addressOf } from "@/modules/place/addresses";
 import { zoneOf } from "@/modules/place/zones";
 import { answersWithin } from "@/modules/placing/windows";
@@ -29,7 +29,7 @@ const MakeRequest = input({
   addressId: OrNull(chosen.addressId),
   items: Type.Optional(Type.Array(Items.items, { maxItems: 12 })),
   address: Type.String({ maxLength: 200 }),
-  name: Name,
+  name: PersonName,
   mail: Mail,
   phone: Phone,
   wishes: Type.String({ maxLength: 1000 }),
@@ -81,6 +81,8 @@ export const makeRequest = defineOperation({
         ? "a time to be agreed"
         : "no window suits";
     const where = found ? `${found.line}, ${found.postcode}` : address.trim();
+    claimPhotos(context, photos);
+    for (const { answers } of items) claimPhotos(context, Object.values(answers).flat().map(String));
     const id = insertRow(sql, "requests", {
       made_at: now,
       about,

@@ -1,3 +1,4 @@
+import { dayMs } from "@/core/horizons";
 import { may, seesOnly } from "@/core/people/permissions";
 import { addDays } from "@/core/time/dates";
 import { localOf } from "@/core/time/local";
@@ -7,6 +8,7 @@ import { lateBy } from "@/core/visits/lateness";
 import { type VisitState, visitStates } from "@/core/visits/states";
 import { Nothing } from "@/kernel/inputs";
 import { defineView } from "@/kernel/view";
+import { hoarding } from "@/modules/booking/unproved";
 import { readIncoming } from "@/modules/incoming/entries";
 import type { NeedsPerson } from "../needs";
 
@@ -43,6 +45,17 @@ export const todayView = defineView({
           n: forUs - mostShown,
         });
     }
+    if (only === null && may(actor, "board.change"))
+      for (const { address, date, kept } of hoarding(context))
+        needs.push({
+          kind: "hoarding",
+          words: `${kept} times are kept by ${address ? "somebody" : "people"} nobody knows${date ? `, on ${dateWords(date)}` : ""}`,
+          detail: address
+            ? "Holds and bookings without a payment or a code, all from one network address"
+            : "Holds and bookings without a payment or a code: much of that day",
+          href: date ? `/board?date=${date}` : "/board",
+          givesBack: { address, date },
+        });
     const clockOf = (epoch: number) => localOf(epoch, business.time_zone).minute;
 
     for (const v of sql<{ id: number; date: string; service: string; name: string; state: string }>(
@@ -195,14 +208,15 @@ export const todayView = defineView({
     const booked = sql<{ n: number; minor: number }>(
       `SELECT count(*) AS n, coalesce(sum(total_minor), 0) AS minor
         FROM jobs WHERE booked_at > ? AND state <> 'cancelled'`,
-    ).get(now - 7 * 86_400_000)!;
+    ).get(now - 7 * dayMs)!;
     return {
       /** Nothing has been booked yet, and this person can set the business up. */
       isFresh: may(actor, "setup.change") && sql("SELECT 1 FROM jobs").get() === undefined,
       // What needs a person is for those who see everybody's work.
       today,
       needs: only === null ? byUrgency(needs, today) : [],
-      booked,
+      // Figures of everybody's work are for those who see it, and money for those who see money.
+      booked: only === null ? { n: booked.n, minor: may(actor, "money.see") ? booked.minor : null } : null,
       currency: business.currency,
       technicians: technicians.map((t) => ({
         ...t,

@@ -88,7 +88,8 @@ export const fieldDay = defineView({
         windowTo: localOf(s.window_to, zone).minute,
         arrives: localOf(s.arrives, zone).minute,
         driving: s.driving,
-        toCollectMinor: s.due_minor,
+        // A sum is told where it is to be collected, and nowhere else.
+        toCollectMinor: s.pays === "at the door" ? s.due_minor : 0,
         paysAtDoor: s.pays === "at the door",
         lastHere: s.lastHere,
       })),

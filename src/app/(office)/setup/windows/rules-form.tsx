@@ -130,6 +130,16 @@ export function RulesForm({ data, saved }: { data: SetupData; saved: () => void 
             helperText="Those that add hardly any driving"
           />
         </Columns>
+        <TextField
+          select
+          label="Moving when cancelling already costs a fee"
+          value={rules.lateMoves}
+          onChange={(e) => set({ lateMoves: e.target.value as typeof rules.lateMoves })}
+          helperText="Otherwise one would move far away and cancel there for nothing"
+        >
+          <MenuItem value="fee">Customers may move; cancelling costs the fee ever after</MenuItem>
+          <MenuItem value="refused">Customers call to move</MenuItem>
+        </TextField>
         <LimitsField limits={rules.limits} onLimits={(limits) => set({ limits })} wrong={wrong} />
         <Box>
           <Typography variant="h3" sx={{ mb: 2 }}>

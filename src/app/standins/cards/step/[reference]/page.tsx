@@ -1,3 +1,4 @@
+import { ownPath } from "@/core/people/own-path";
 import { moneyWords } from "@/core/money/amounts";
 import { standins } from "@/server/demo";
 import { notFound } from "next/navigation";
@@ -22,7 +23,7 @@ export default async function StepPage({
       amount={moneyWords(charge.amount_minor, charge.currency)}
       description={charge.description}
       open={charge.state === "second step"}
-      back={back && /^\/my\/[\w.-]+$/.test(back) ? back : "/"}
+      back={ownPath(back) ?? "/"}
     />
   );
 }

@@ -1,0 +1,34 @@
+import { Refusal } from "@/core/problems";
+import { DateText, input, OrNull } from "@/kernel/inputs";
+import { actorWords, defineOperation } from "@/kernel/operation";
+import { logSecurity } from "@/kernel/security-log";
+import { releaseHold } from "@/modules/booking/room";
+import { unprovedRoom } from "@/modules/booking/unproved";
+import { stopRepeatsOf } from "@/modules/repeats/repeats";
+import { cancelJob } from "@/modules/visits/cancelling";
+import { Type } from "@sinclair/typebox";
+
+/** Of one network address (its hash, as Today names it), of one date, or of both. */
+const GiveBackRoom = input({ address: OrNull(Type.String({ maxLength: 80 })), date: OrNull(DateText) });
+
+/** Gives back all that unproved people keep from one address or on one day: holds end, bookings are cancelled, and nobody is written to, since nobody has shown that they are reached. */
+export const giveBackRoom = defineOperation({
+  name: "give-back-room",
+  access: "shared.change",
+  input: GiveBackRoom,
+  run(context, of) {
+    if (of.address === null && of.date === null) throw new Refusal("bad-request");
+    const { holds, jobs } = unprovedRoom(context, of);
+    for (const visitId of holds) releaseHold(context, visitId);
+    for (const jobId of jobs) {
+      stopRepeatsOf(context, jobId);
+      cancelJob(context, jobId, true);
+    }
+    logSecurity(context.hogar.store, context.now, {
+      kind: "room given back",
+      who: actorWords(context.actor),
+      words: `${holds.length} holds and ${jobs.length} bookings${of.date ? ` on ${of.date}` : " from one address"}`,
+    });
+    return { holds: holds.length, bookings: jobs.length };
+  },
+});

@@ -1,0 +1,38 @@
+import { OneOf, input } from "@/kernel/inputs";
+import { actorWords, defineOperation } from "@/kernel/operation";
+import { logSecurity } from "@/kernel/security-log";
+import { Type } from "@sinclair/typebox";
+
+const SaveSecurity = input({
+  /** Holds and unproved bookings of one browser, email or phone. */
+  unprovedEach: Type.Integer({ minimum: 1, maximum: 10_000 }),
+  /** Percent of a day's work that unproved people together may keep. */
+  unprovedPercent: Type.Integer({ minimum: 1, maximum: 100 }),
+  /** Bookings a day that pay nothing, from people nobody knows, before a code is asked. */
+  unprovedADay: Type.Integer({ minimum: 0, maximum: 10_000 }),
+  /** Roles that must have a second factor. */
+  secondFactorRoles: Type.Array(OneOf(["owner", "dispatcher", "bookkeeper", "technician"]), {
+    maxItems: 4,
+    uniqueItems: true,
+  }),
+});
+
+/** What strangers may keep before they show who they are, and which roles need a second factor. */
+export const saveSecurity = defineOperation({
+  name: "save-security",
+  access: "people.change",
+  input: SaveSecurity,
+  run({ sql, now, hogar, actor }, { unprovedEach, unprovedPercent, unprovedADay, secondFactorRoles }) {
+    sql(
+      `UPDATE business
+        SET unproved_each = ?, unproved_percent = ?, unproved_a_day = ?, second_factor_roles = ?`,
+    ).run(unprovedEach, unprovedPercent, unprovedADay, JSON.stringify(secondFactorRoles));
+    logSecurity(hogar.store, now, {
+      kind: "rights changed",
+      who: actorWords(actor),
+      words: secondFactorRoles.length
+        ? `second factor for ${secondFactorRoles.join(", ")}`
+        : "no role needs a second factor",
+    });
+  },
+});

@@ -1,5 +1,8 @@
 import { openBusiness } from "@/modules/business/open-business";
+import { passwordProblem } from "@/modules/people/passwords";
+import { sealFactorsAnew } from "@/modules/people/factors";
 import { openHogar } from "@/registry/open-hogar";
+import { addSecret, forgetOldSecrets } from "@/registry/secrets";
 import { startWorker } from "@/worker/loop";
 import path from "node:path";
 import { parseArgs } from "node:util";
@@ -26,7 +29,8 @@ export function init(args: string[]): void {
   });
   const { name: business, mail, password, owner, phone, currency, lng, lat } = values;
   if (!business || !mail || !password || !owner) throw new Error("--name, --owner, --mail and --password are needed");
-  if (password.length < 10) throw new Error("--password: at least 10 characters");
+  const weak = passwordProblem(password, [owner, mail]);
+  if (weak) throw new Error(`--password: ${weak}`);
   const hogar = openHogar({ folder });
   if (hogar.store.sql("SELECT 1 FROM business").get()) throw new Error(`${folder} holds a business already`);
   openBusiness(
@@ -69,6 +73,20 @@ export function worker(): void {
   const stop = startWorker(hogar);
   console.log("The worker runs. Stop it with Ctrl+C.");
   onStop(stop);
+}
+
+/** A new secret for sessions and links: the old ones go on opening what they have sealed, unless they are to be forgotten. */
+export function newSecret(args: string[]): void {
+  const { values } = parseArgs({ args, options: { "forget-old": { type: "boolean", default: false } } });
+  addSecret(folder);
+  if (!values["forget-old"])
+    return console.log("There is a new secret. What the old ones have sealed stays open. Restart Hogar.");
+  // What is kept sealed is sealed anew before the old secrets are gone.
+  sealFactorsAnew(openHogar({ folder }));
+  forgetOldSecrets(folder);
+  console.log(
+    "There is a new secret, and the old ones open nothing any more: everybody signs in again, recovery codes and customers’ links in earlier messages are over. Restart Hogar.",
+  );
 }
 
 export async function backup([file]: string[]): Promise<void> {

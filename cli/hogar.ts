@@ -16,6 +16,10 @@ const commands: Record<string, { about: string; load: () => Promise<Command> }> 
     load: async () => (await business()).serve,
   },
   worker: { about: "run the worker alone", load: async () => (await business()).worker },
+  "new-secret": {
+    about: "a new secret for sessions and links: [--forget-old]",
+    load: async () => (await business()).newSecret,
+  },
   backup: { about: "copy the database while it is in use: FILE", load: async () => (await business()).backup },
   windows: {
     about: "which windows can be promised, JSON in and out: [FILE]",

@@ -23,14 +23,27 @@ export interface Running {
   stop: () => Promise<void>;
 }
 
+interface DemoOptions {
+  historyDays?: number;
+  env?: Record<string, string>;
+  /** What strangers may keep, as an owner gets it; other tests book as often as they like. */
+  strangersAreLimited?: boolean;
+}
+
 export async function startDemo({
   historyDays,
   env = {},
-}: { historyDays?: number; env?: Record<string, string> } = {}): Promise<Running> {
+  strangersAreLimited = false,
+}: DemoOptions = {}): Promise<Running> {
   const template = historyDays === undefined ? process.env.HOGAR_E2E_WORLD : undefined;
-  return start(env, (more, folder) =>
-    template ? cpSync(template, folder, { recursive: true, preserveTimestamps: true }) : makeDemo(more, historyDays),
-  );
+  return start(env, (more, folder) => {
+    if (template) cpSync(template, folder, { recursive: true, preserveTimestamps: true });
+    else makeDemo(more, historyDays);
+    if (strangersAreLimited) return;
+    const db = new Database(path.join(folder, "hogar.sqlite"));
+    db.exec("UPDATE business SET unproved_each = 1000, unproved_percent = 100, unproved_a_day = 1000");
+    db.close();
+  });
 }
 
 /** The same on a business that has only just been made, in the demo's town. */

@@ -53,7 +53,8 @@ async function clean(sent: Buffer, size: number): Promise<CleanImage> {
 }
 
 function start(): ChildProcess {
-  const started = fork(path.join(process.cwd(), "src/gateways/image-child.ts"), {
+  const script = path.join(/* turbopackIgnore: true */ process.cwd(), "src/gateways/image-child.ts");
+  const started = fork(/* turbopackIgnore: true */ script, {
     execArgv: ["--import", "tsx", "--max-old-space-size=256"],
     serialization: "advanced",
   });

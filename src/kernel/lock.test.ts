@@ -1,5 +1,5 @@
 import { isOrigin } from "@/core/look/origins";
-import { changeSecret, keepToOurselves, keptSecrets } from "@/registry/secrets";
+import { addSecret, forgetOldSecrets, keepToOurselves, keptSecrets } from "@/registry/secrets";
 import { mkdirSync, mkdtempSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
@@ -32,9 +32,9 @@ describe("the data folder", () => {
 
   it("takes a new secret, with the old ones or without", () => {
     const [first] = keptSecrets(folder);
-    changeSecret(folder, false);
+    addSecret(folder);
     expect([keptSecrets(folder).length, keptSecrets(folder)[1]]).toEqual([2, first]);
-    changeSecret(folder, true);
+    forgetOldSecrets(folder);
     expect([keptSecrets(folder).length, keptSecrets(folder).includes(first!)]).toEqual([1, false]);
   });
 });

@@ -192,6 +192,7 @@ describe("somebody who sees only their own visits", () => {
       sort: "at",
       descending: true,
       search: "",
+      by: "anybody",
       personId: null,
       customerId: ids.customer,
       visitId: null,

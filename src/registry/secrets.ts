@@ -28,9 +28,14 @@ export function keptSecrets(folder: string): string[] {
   return readFileSync(file, "utf8").split("\n").filter(Boolean);
 }
 
-/** Puts a new secret before the others, which go on opening what they have sealed; with `forget` they do not. */
-export function changeSecret(folder: string, forget: boolean): void {
-  const secrets = [newSecret(), ...(forget ? [] : keptSecrets(folder))];
+/** Puts a new secret before the others, which go on opening what they have sealed. */
+export const addSecret = (folder: string): void => write(folder, [newSecret(), ...keptSecrets(folder)]);
+
+/** Leaves the newest alone: what others have sealed is open no more. */
+export const forgetOldSecrets = (folder: string): void => write(folder, keptSecrets(folder).slice(0, 1));
+
+/** Whole or not at all: a half-written secret would shut everybody out. */
+function write(folder: string, secrets: readonly string[]): void {
   const next = `${fileOf(folder)}.new`;
   writeFileSync(next, `${secrets.join("\n")}\n`, { mode: 0o600 });
   renameSync(next, fileOf(folder));

@@ -15,7 +15,7 @@ export function clientAddress(socket: string | undefined, forwarded: string | un
 function household(address: string): string {
   if (!ipaddr.isValid(address)) return "unknown";
   const parsed = ipaddr.process(address);
-  if (parsed.kind() === "ipv4") return parsed.toString();
+  if (parsed.kind() === "ipv4" || parsed.range() === "loopback") return parsed.toString();
   const network = ipaddr.IPv6.networkAddressFromCIDR(`${parsed.toString()}/64`);
   return `${network.toString()}/64`;
 }

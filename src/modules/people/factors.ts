@@ -84,3 +84,19 @@ export const dropFactor = (hogar: Hogar, personId: number): void =>
 // Without letters that are taken for others.
 const five = customAlphabet("abcdefghjkmnpqrstuvwxyz23456789", 5);
 const newRecoveryCode = (): string => `${five()}-${five()}`;
+
+/** Seals every shared secret with the newest key. Recovery codes are hashes, which only the key they were made with reads. */
+export function sealFactorsAnew(hogar: Hogar): void {
+  for (const person of hogar.store
+    .sql<{ id: number; totp_sealed: string }>("SELECT id, totp_sealed FROM people WHERE totp_sealed IS NOT NULL")
+    .all()) {
+    const secret = secondFactorOf(hogar, person);
+    if (secret)
+      mustPerform(
+        hogar,
+        setFactor,
+        { personId: person.id, sealed: sealed(hogar.keys, "second factors", secret), recovery: [] },
+        system,
+      );
+  }
+}

@@ -10,7 +10,15 @@ import { securityLog } from "./views/security-log";
 import { whoDidWhat } from "./views/who-did-what";
 
 type World = ReturnType<typeof smallWorld>;
-const everything = { personId: null, customerId: null, visitId: null, operation: null, from: null, to: null };
+const everything = {
+  by: "anybody" as const,
+  personId: null,
+  customerId: null,
+  visitId: null,
+  operation: null,
+  from: null,
+  to: null,
+};
 function entries(world: World, filters: object = {}) {
   const result = look(
     world.hogar,
@@ -49,6 +57,10 @@ it("is found by person, customer, visit, operation and day", () => {
   expect(said({ customerId })).toEqual(["cancel-visit", "book"]);
   expect(said({ visitId: mine.visitId })).toEqual(["book"]);
   expect(new Set(said({ operation: "book" }))).toEqual(new Set(["book"]));
+  expect([
+    said({ by: "itself", visitId: theirs.visitId }),
+    said({ by: "people", visitId: theirs.visitId }).length,
+  ]).toEqual([[], 2]);
   expect(said({ personId: 1, visitId: theirs.visitId })).toEqual(["cancel-visit"]);
   expect([said({ from: "2027-03-10" }), said({ to: "2027-03-08" })]).toEqual([[], []]);
 });

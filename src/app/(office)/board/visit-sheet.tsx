@@ -1,4 +1,5 @@
 "use client";
+import { actorInWords, operationWords } from "@/core/records/changes";
 import { moneyWords } from "@/core/money/amounts";
 import { localOf } from "@/core/time/local";
 import { windowIn } from "@/core/time/local-words";
@@ -179,11 +180,15 @@ export function VisitSheet({ visitId, onClose }: { visitId: number; onClose: () 
           const { date, minute } = localOf(Math.floor(h.at / 60_000), visit.timeZone);
           return (
             <Fact key={i} name={`${dayShort(date).slice(4)} ${clock(minute)}`}>
-              {h.operation.replaceAll("-", " ")},{" "}
-              {h.actor.replace(/^person \d+ /, "").replace(/^customer \d+/, "customer")}
+              {operationWords(h.operation)}, {actorInWords(h.actor)}
             </Fact>
           );
         })}
+        {person.permissions.includes("audit.see") && (
+          <LinkBox href={`/records?by=anybody&visit=${visit.id}`} sx={{ color: ink.lake, fontSize: 14 }}>
+            Before and after
+          </LinkBox>
+        )}
       </SheetSection>
       {mayChange && visitStates.allows("cancel", visit.state) && <Cancel visit={visit} />}
     </SideSheet>

@@ -86,6 +86,7 @@ export function Customers({ open }: { open: number | null }) {
 function CustomerSheet({ id, onClose }: { id: number; onClose: () => void }) {
   const [shown, setShown] = useState({ visits: 20, messages: 10 });
   const { data: customer, problem } = useLive("customer", { id, ...shown });
+  const seesRecords = useOffice().person.permissions.includes("audit.see");
   if (!customer)
     return (
       <SideSheet title="Customer" onClose={onClose}>
@@ -144,6 +145,11 @@ function CustomerSheet({ id, onClose }: { id: number; onClose: () => void }) {
             </Fact>
           ))}
         </SheetSection>
+      )}
+      {seesRecords && (
+        <LinkBox href={`/records?by=anybody&customer=${id}`} sx={{ color: ink.lake, fontSize: 14 }}>
+          Who did what with this customer
+        </LinkBox>
       )}
       <SheetSection title="Messages">
         <MessageList messages={customer.messages} />

@@ -5,7 +5,7 @@ export type Entry = ViewOutput<"who-did-what">["rows"][number];
 export type SecurityEntry = ViewOutput<"security-log">["rows"][number];
 export type Filters = Pick<
   ViewInput<"who-did-what">,
-  "personId" | "customerId" | "visitId" | "operation" | "from" | "to"
+  "by" | "personId" | "customerId" | "visitId" | "operation" | "from" | "to"
 >;
 
 export const changesFirst = firstPage<"who-did-what">("at", true);
@@ -16,6 +16,7 @@ const date = (text: string | undefined): string | null => (text && /^\d{4}-\d{2}
 
 /** The filters that stand in an address. */
 export const filtersOf = (query: Record<string, string | undefined>): Filters => ({
+  by: query.by === "anybody" || query.by === "itself" ? query.by : "people",
   personId: id(query.person),
   customerId: id(query.customer),
   visitId: id(query.visit),

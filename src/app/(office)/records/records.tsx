@@ -96,6 +96,8 @@ function summary(changes: Entry["changes"]): string {
   return changes.length > 3 ? `${said.join("; ")} … and ${changes.length - 3} more` : said.join("; ");
 }
 
+const bys: readonly string[] = ["people", "itself", "anybody"] satisfies Filters["by"][];
+
 function FilterFields({
   filters,
   people,
@@ -114,11 +116,16 @@ function FilterFields({
       <TextField
         select
         label="Who"
-        value={filters.personId ?? ""}
-        onChange={(e) => show({ person: e.target.value })}
-        sx={{ width: 170 }}
+        value={filters.personId ?? filters.by}
+        onChange={(e) => {
+          const by = bys.find((b) => b === e.target.value);
+          show(by ? { by, person: null } : { by: "people", person: e.target.value });
+        }}
+        sx={{ width: 200 }}
       >
-        <MenuItem value="">everybody</MenuItem>
+        <MenuItem value="people">people and customers</MenuItem>
+        <MenuItem value="itself">by itself</MenuItem>
+        <MenuItem value="anybody">everything</MenuItem>
         {people.map((p) => (
           <MenuItem key={p.id} value={p.id}>
             {p.name}

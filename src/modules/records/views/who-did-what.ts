@@ -1,7 +1,7 @@
 import { addDays } from "@/core/time/dates";
 import { epochMinute } from "@/core/time/local";
 import { fieldChanges, type RowChange } from "@/core/records/changes";
-import { DateText, Id, input, OrNull } from "@/kernel/inputs";
+import { DateText, Id, input, OneOf, OrNull } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { pageInput, readPage } from "@/kernel/paging";
 import { defineView } from "@/kernel/view";
@@ -10,6 +10,8 @@ import { Type } from "@sinclair/typebox";
 
 const asked = {
   ...pageInput(["at"] as const),
+  /** Whoever it was; people and customers; or what was done by itself. */
+  by: OneOf(["anybody", "people", "itself"]),
   personId: OrNull(Id),
   customerId: OrNull(Id),
   visitId: OrNull(Id),
@@ -37,11 +39,12 @@ export const whoDidWhat = defineView({
   access: "audit.see",
   about: { personId: "shared", customerId: "customer", visitId: "visit" },
   input: input(asked),
-  read(context, { personId, customerId, visitId, operation, from, to, ...page }) {
+  read(context, { by, personId, customerId, visitId, operation, from, to, ...page }) {
     const { sql, business } = context;
     const day = (date: string | null) => (date === null ? null : epochMinute(date, 0, business.time_zone) * 60_000);
     const params = {
       actor: personId === null ? null : `person ${personId} `,
+      by,
       customerId,
       visitId,
       operation,
@@ -50,6 +53,7 @@ export const whoDidWhat = defineView({
     };
     const where = [
       "(@actor IS NULL OR (a.actor >= @actor AND a.actor < @actor || '~'))",
+      "(@by = 'anybody' OR (a.actor LIKE 'system %') = (@by = 'itself'))",
       `(@customerId IS NULL OR ${hasChange(ofCustomer)})`,
       `(@visitId IS NULL OR ${hasChange(ofVisit)})`,
       "(@operation IS NULL OR a.operation = @operation)",

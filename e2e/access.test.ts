@@ -1,4 +1,5 @@
 import type { Browser } from "playwright-core";
+import { linkOf } from "./support/http";
 import { findings } from "./support/axe";
 import { findAddress, sayWho } from "./support/door";
 import { desk, go, openPage, phone, type Running, signIn, startBrowser, startDemo } from "./support/server";
@@ -71,20 +72,8 @@ it("the front door, the sign-in and the field are too, and the front door fits a
   const [{ id }] = app.sql<{ id: number }>(
     "SELECT v.job_id AS id FROM visits v JOIN jobs j ON j.id = v.job_id WHERE v.state = 'promised' AND j.state = 'agreed' ORDER BY v.date DESC LIMIT 1",
   ) as [{ id: number }];
-  const office = await openPage(browser, desk);
-  await signIn(office.page, app.url, "odile");
-  const [{ visit, date }] = app.sql<{ visit: number; date: string }>(
-    "SELECT id AS visit, date FROM visits WHERE job_id = ?",
-    id,
-  ) as [{ visit: number; date: string }];
-  await go(office.page, `${app.url}/board?date=${date}&visit=${visit}`);
-  const link = (await office.page
-    .getByRole("complementary", { name: "Details" })
-    .getByRole("link", { name: "Open", exact: true })
-    .getAttribute("href"))!;
-  await office.context.close();
   const mine = await openPage(browser, { width: 320, height: 640 });
-  await go(mine.page, app.url + link);
+  await go(mine.page, await linkOf(app.url, id));
   for (const what of ["Move", "Cancel", "Tell us something"]) {
     await mine.page.getByRole("button", { name: what, exact: true }).click();
     await mine.page.getByRole("group", { name: new RegExp(`^${what}`) }).waitFor();
@@ -153,7 +142,8 @@ it("each role sees its own places, and goes nowhere else by address either", asy
   const { page, context } = await openPage(browser, desk);
   await signIn(page, app.url, "ines");
   const places = await page.getByRole("navigation", { name: "Places" }).getByRole("link").allInnerTexts();
-  expect(places).toEqual(["Today", "Board", "Customers", "Repeats", "Money"]);
+  // The last leads to one's own account, and is a sign without words.
+  expect(places.filter(Boolean)).toEqual(["Today", "Board", "Customers", "Repeats", "Money"]);
   await go(page, `${app.url}/setup/people`);
   expect(new URL(page.url()).pathname).toBe("/today");
   await page.getByRole("button", { name: "Sign out" }).click();

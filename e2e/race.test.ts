@@ -34,10 +34,13 @@ describe("over HTTP", () => {
     const address = app.sql<{ line: string }>("SELECT line FROM sites WHERE line LIKE '%Northfield'")[0]!.line;
     const found = await post(`${app.url}/api/views/find-address`, { text: address });
     const addressId = (found.body.value as { id: string }[])[0]!.id;
-    const serviceId = app.sql<{ id: number }>("SELECT id FROM services WHERE code = 'PO'")[0]!.id;
+    // It is hidden, and booked by its own link.
+    const { id: serviceId, slug } = app.sql<{ id: number; slug: string }>(
+      "SELECT id, slug FROM services WHERE code = 'PO'",
+    )[0]!;
     const offers = async () =>
       (
-        (await post(`${app.url}/api/views/offers`, { addressId, items: [{ serviceId }] })).body.value as {
+        (await post(`${app.url}/api/views/offers`, { addressId, items: [{ serviceId }], slug })).body.value as {
           windows: { date: string; from: number; to: number }[];
         }
       ).windows;
@@ -45,6 +48,7 @@ describe("over HTTP", () => {
       post(`${app.url}/api/operations/book`, {
         addressId,
         items: [{ serviceId }],
+        slug,
         ...window,
         note: "",
         customer: { name: `Customer ${n}`, mail: `customer${n}@example.com`, phone: "+1 555 0142", reminders: false },

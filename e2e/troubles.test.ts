@@ -1,5 +1,6 @@
 import { findings } from "./support/axe";
 import { chooseAt, keepWindow, payWith, sayWho } from "./support/door";
+import { linkOf } from "./support/http";
 import { moveToMorningOf, pairForTests } from "./support/pair";
 import { go } from "./support/server";
 
@@ -114,10 +115,6 @@ it("a link that the office renews opens nothing any more, and the new one does",
   await pair.office.getByText("The old link is ended; a new one is made").waitFor();
   await go(pair.door, old);
   await pair.door.getByText(/This link is no longer valid/).waitFor();
-  const renewed = await pair.office
-    .getByRole("link", { name: "Open" })
-    .and(pair.office.locator("[href^='/my/']"))
-    .getAttribute("href");
-  await go(pair.door, pair.app.url + renewed!);
+  await go(pair.door, await linkOf(pair.app.url, job!.id));
   await pair.door.getByRole("heading", { name: "You are booked" }).waitFor();
 });

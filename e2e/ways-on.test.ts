@@ -241,7 +241,7 @@ it("the command line makes a business, refuses a second one, and copies its data
 
 it("why not: the office sees what stands against a window, and what would open it", async () => {
   const { page, context, troubles } = await openPage(browser, desk);
-  await signIn(page, app.url, "tomas");
+  await signIn(page, app.url, "odile");
   await go(page, `${app.url}/today`);
   await page.keyboard.press("Control+k");
   await page.keyboard.type("why");

@@ -1,4 +1,5 @@
 import { chooseAt, keepWindow, payWith, sayWho } from "./support/door";
+import { linkOf } from "./support/http";
 import { pairForTests } from "./support/pair";
 import { go } from "./support/server";
 
@@ -174,11 +175,7 @@ it("when it is too late to change something by the link, the phone number stands
     id,
   )[0]!;
   await go(pair.office, `${pair.app.url}/board?date=${date}&visit=${visit}`);
-  const link = await pair.office
-    .getByRole("link", { name: "Open" })
-    .and(pair.office.locator("[href^='/my/']"))
-    .getAttribute("href");
-  await go(pair.door, pair.app.url + link!);
+  await go(pair.door, await linkOf(pair.app.url, id));
   await pair.door.getByRole("button", { name: "Cancel", exact: true }).waitFor();
   // On the day itself, an hour before.
   const clock = pair.office.getByRole("button", { name: "Demo clock" });

@@ -1,10 +1,12 @@
 import { randomBytes } from "node:crypto";
 import { chmodSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, writeFileSync } from "node:fs";
 import path from "node:path";
+import { isMainThread } from "node:worker_threads";
 
 /** The data folder and what lies in it are readable by this user alone, whatever the machine's habit (umask). */
 export function keepToOurselves(folder: string): void {
-  process.umask(0o077);
+  // A thread has the habit of its process, and cannot change it.
+  if (isMainThread) process.umask(0o077);
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   close(folder);
 }

@@ -270,6 +270,7 @@ function OfWindow({ window, data }: { window: Window; data: Explained }) {
 }
 
 function OfTechnician({ verdict, name, date }: { verdict: Verdict; name: string; date: string }) {
+  const mayMend = useOffice().person.permissions.includes("setup.change");
   if (verdict.fits) {
     const { arrives, latest, extraDriving } = verdict.fits;
     return (
@@ -294,14 +295,15 @@ function OfTechnician({ verdict, name, date }: { verdict: Verdict; name: string;
           See the day on the board
         </LinkBox>
       )}
-      {(verdict.code === "no-skill" ||
-        verdict.code === "skill-expired" ||
-        verdict.code === "off" ||
-        verdict.code === "outside-hours") && (
-        <LinkBox href={`/setup/technicians?id=${verdict.id}`} sx={{ color: ink.lake }}>
-          {name} in Set-up
-        </LinkBox>
-      )}
+      {mayMend &&
+        (verdict.code === "no-skill" ||
+          verdict.code === "skill-expired" ||
+          verdict.code === "off" ||
+          verdict.code === "outside-hours") && (
+          <LinkBox href={`/setup/technicians?id=${verdict.id}`} sx={{ color: ink.lake }}>
+            {name} in Set-up
+          </LinkBox>
+        )}
     </Box>
   );
 }

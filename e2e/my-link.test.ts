@@ -1,3 +1,5 @@
+import { readdirSync, readFileSync } from "node:fs";
+import path from "node:path";
 import type { Browser, Page } from "playwright-core";
 import sharp from "sharp";
 import { findAddress, sayWho } from "./support/door";
@@ -151,7 +153,20 @@ it("cancelling in time costs nothing, says so before, and gives the window back"
   ]).toEqual(["cancelled", [{ n: 0 }], [{ n: 0 }]]);
 });
 
-it("whoever books again by the link need not say again who and where", async () => {
+it("whoever books again by the link need not say again who and where, and is the same customer once a code has shown it", async () => {
+  await page.getByRole("button", { name: "Confirm your email with a code" }).click();
+  const box = path.join(app.folder, "standins", "mail");
+  const code = () =>
+    readdirSync(box)
+      .map((name) => /^Subject: (\d{6}) is your code/m.exec(readFileSync(path.join(box, name), "utf8"))?.[1])
+      .find(Boolean);
+  await expectSoon(page, () => code() !== undefined);
+  await page.getByLabel("Code").fill("000000");
+  await page.getByRole("button", { name: "Confirm", exact: true }).click();
+  await page.getByText("This code is not right").waitFor();
+  await page.getByLabel("Code").fill(code()!);
+  await page.getByRole("button", { name: "Confirm", exact: true }).click();
+  await page.getByRole("region", { name: "Confirm your email" }).waitFor({ state: "detached" });
   await page.getByRole("link", { name: "Book again" }).click();
   await page.getByRole("heading", { name: "What can we do for you?" }).waitFor();
   await page.getByRole("checkbox", { name: /Smoke draught test/ }).click();

@@ -21,6 +21,7 @@ const screens: [string, string][] = [
   ["incoming", "/incoming?open=quote%202"],
   ["repeats", "/repeats"],
   ["money", "/money?show=open"],
+  ["records", "/records"],
   ["first-steps", "/setup/start"],
   ["set-up", "/setup/technicians?id=1"],
   ["service", "/setup/services?id=1"],
@@ -35,8 +36,6 @@ for (const [name, at] of screens) {
   if (name === "windows") await page.getByText(/ windows offered/).waitFor();
   await shoot(name);
 }
-await go(page, `${app.url}/standins/mail`);
-await shoot("mail");
 
 const { page: door } = await openPage(browser, phone);
 await go(door, `${app.url}/book`);

@@ -16,6 +16,8 @@ const password = "open the door";
 export interface Running {
   url: string;
   folder: string;
+  /** Of the server's process. */
+  pid: number;
   /** All that the server has written out. */
   log: () => string;
   /** Reads the database beside the running application. */
@@ -100,6 +102,7 @@ async function start(
   return {
     url: `http://localhost:${port}`,
     folder,
+    pid: server.pid!,
     log: () => log,
     sql: <Row>(query: string, ...values: unknown[]) => db.prepare<unknown[], Row>(query).all(...values),
     stop: async () => {

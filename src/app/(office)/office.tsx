@@ -82,8 +82,6 @@ export function Office({
     <OfficeContext.Provider value={{ person, demo, openFind: () => setFinding(true) }}>
       <Box sx={{ display: "flex", minHeight: "100dvh" }}>
         <Box
-          component="nav"
-          aria-label="Places"
           sx={{
             width: 84,
             flex: "none",
@@ -102,35 +100,41 @@ export function Office({
           <Box sx={{ mb: 2 }}>
             <Mark />
           </Box>
-          {seen.map(({ href, word, icon: Icon }) => {
-            const here = path.startsWith(href);
-            return (
-              <LinkBox
-                key={href}
-                href={href}
-                aria-current={here ? "page" : undefined}
-                sx={{
-                  width: 66,
-                  height: 64,
-                  borderRadius: "33px 33px 6px 6px",
-                  display: "flex",
-                  flexDirection: "column",
-                  alignItems: "center",
-                  justifyContent: "center",
-                  pt: 1,
-                  gap: 0.5,
-                  fontSize: 13,
-                  textDecoration: "none",
-                  color: here ? ink.paper : ink.ink,
-                  bgcolor: here ? ink.pine : "transparent",
-                  "&:hover": here ? {} : { bgcolor: ink.line },
-                }}
-              >
-                <Icon sx={{ fontSize: 21 }} />
-                {word}
-              </LinkBox>
-            );
-          })}
+          <Box
+            component="nav"
+            aria-label="Places"
+            sx={{ display: "flex", flexDirection: "column", alignItems: "center", gap: 1 }}
+          >
+            {seen.map(({ href, word, icon: Icon }) => {
+              const here = path.startsWith(href);
+              return (
+                <LinkBox
+                  key={href}
+                  href={href}
+                  aria-current={here ? "page" : undefined}
+                  sx={{
+                    width: 66,
+                    height: 64,
+                    borderRadius: "33px 33px 6px 6px",
+                    display: "flex",
+                    flexDirection: "column",
+                    alignItems: "center",
+                    justifyContent: "center",
+                    pt: 1,
+                    gap: 0.5,
+                    fontSize: 13,
+                    textDecoration: "none",
+                    color: here ? ink.paper : ink.ink,
+                    bgcolor: here ? ink.pine : "transparent",
+                    "&:hover": here ? {} : { bgcolor: ink.line },
+                  }}
+                >
+                  <Icon sx={{ fontSize: 21 }} />
+                  {word}
+                </LinkBox>
+              );
+            })}
+          </Box>
           <Box sx={{ flex: 1 }} />
           <Tooltip title={`${person.name}, ${person.role}: your account`} placement="right">
             <ButtonBase

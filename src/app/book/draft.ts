@@ -56,6 +56,8 @@ export interface Draft {
   coupon: Coupon | null;
   /** What stood in the link they came by. */
   source: string | null;
+  /** The link of an earlier booking, by which somebody is known. */
+  by: string | null;
 }
 
 const empty: Draft = {
@@ -82,12 +84,13 @@ const empty: Draft = {
   keepCard: false,
   coupon: null,
   source: null,
+  by: null,
 };
 /** Drafts of another shape are begun anew. */
 const key = "hogar booking 3";
 
 /** A new draft of somebody who is known by a link of theirs. */
-export const beginAgain = (known: Pick<Draft, "name" | "mail" | "phone" | "address">): void =>
+export const beginAgain = (known: Pick<Draft, "name" | "mail" | "phone" | "address" | "by">): void =>
   tabStore.write(key, JSON.stringify({ ...empty, ...known, step: known.address ? "what" : "where" } satisfies Draft));
 
 /** A preview begins anew each time and leaves the draft of the tab alone. */

@@ -61,13 +61,17 @@ export function useBooking({ business, slug, source, preview }: Visit) {
     if (preview) return set({ step: "who" });
     setBusy(true);
     const { date, from, to } = draft.offer;
-    const result = await change("hold-offer", {
-      ...asked,
-      date,
-      from,
-      to,
-      ...(draft.hold && { instead: draft.hold.key }),
-    });
+    const result = await change(
+      "hold-offer",
+      {
+        ...asked,
+        date,
+        from,
+        to,
+        ...(draft.hold && { instead: draft.hold.key }),
+      },
+      draft.by ?? undefined,
+    );
     setBusy(false);
     if (result.ok) {
       const { onOurWay, ...hold } = result.value;
@@ -99,24 +103,28 @@ export function useBooking({ business, slug, source, preview }: Visit) {
     setBusy(true);
     const { date, from, to } = draft.offer;
     const { name, mail, phone, reminders, offers, note, photos, fields, repeat, atDoor } = draft;
-    const result = await change("book", {
-      ...asked,
-      date,
-      from,
-      to,
-      note,
-      photos,
-      fields,
-      repeat,
-      atDoor,
-      payAll,
-      source: draft.source,
-      customer: { name, mail, phone, reminders, offers },
-      ...(draft.hold && { hold: draft.hold.key }),
-      ...(draft.coupon && { coupon: draft.coupon.code }),
-      ...(order && { shownMinor: order.totalMinor }),
-      ...(deposit > 0 && cardToken && { cardToken, keepCard: draft.keepCard }),
-    });
+    const result = await change(
+      "book",
+      {
+        ...asked,
+        date,
+        from,
+        to,
+        note,
+        photos,
+        fields,
+        repeat,
+        atDoor,
+        payAll,
+        source: draft.source,
+        customer: { name, mail, phone, reminders, offers },
+        ...(draft.hold && { hold: draft.hold.key }),
+        ...(draft.coupon && { coupon: draft.coupon.code }),
+        ...(order && { shownMinor: order.totalMinor }),
+        ...(deposit > 0 && cardToken && { cardToken, keepCard: draft.keepCard }),
+      },
+      draft.by ?? undefined,
+    );
     if (result.ok) {
       forget();
       // The owner's own address takes the place of the page that this may be a frame of.

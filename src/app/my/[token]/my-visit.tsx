@@ -196,13 +196,13 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
       )}
       <OwnChanges view={view} token={token} justBooked={justBooked} refresh={refresh} />
       <Consents view={view} token={token} onChanged={refresh} />
-      {(job.proof === "none" || job.proof === "paid") && job.state !== "cancelled" && (
+      {(job.proof === "none" || job.proof === "paid") && (
         <EnterCode mail={job.mail} token={token} onRight={refresh} sent={false} />
       )}
       <Button
         variant="outlined"
         href="/book"
-        onClick={() => beginAgain(view.again)}
+        onClick={() => beginAgain({ ...view.again, by: token || null })}
         sx={{ mt: 5, minHeight: 52, fontSize: 17, "@media print": { display: "none" } }}
       >
         {visit.state === "cancelled" || visit.state === "done" ? "Book again" : "Book something else"}

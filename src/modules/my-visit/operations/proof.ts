@@ -20,6 +20,9 @@ interface Booked {
 }
 const bookedSql = "SELECT proof, state, customer_id, name, mail, phone FROM jobs WHERE id = ?";
 
+/** What waited for a code and has lapsed stays so; whoever has cancelled may still show who they are. */
+const hasLapsed = (proof: Booked["proof"], state: string): boolean => proof === "asked" && state === "cancelled";
+
 /** Sends a code to whoever has booked, to show that they are reached as they typed. */
 export const sendCodeByLink = defineOperation({
   name: "send-code-by-link",
@@ -29,7 +32,7 @@ export const sendCodeByLink = defineOperation({
     const { actor, sql } = context;
     if (actor.kind !== "link") throw new Refusal("link-ended");
     const { proof, state } = sql<Booked>(bookedSql).get(actor.jobId)!;
-    if (proof === "known" || proof === "given" || state === "cancelled") throw new Refusal("visit-not-open");
+    if (proof === "known" || proof === "given" || hasLapsed(proof, state)) throw new Refusal("visit-not-open");
     sendCode(context, actor.jobId);
   },
 });
@@ -48,7 +51,7 @@ export const enterCodeByLink = defineOperation({
     const { jobId } = actor;
     const booked = sql<Booked>(bookedSql).get(jobId)!;
     if (booked.proof === "given" || booked.proof === "known") return { right: true };
-    if (booked.state === "cancelled") throw new Refusal("visit-not-open");
+    if (hasLapsed(booked.proof, booked.state)) throw new Refusal("visit-not-open");
     if (takeCode(context, jobId, code) === "wrong") {
       logSecurity(hogar.store, now, {
         kind: "code wrong",

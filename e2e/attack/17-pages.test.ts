@@ -1,0 +1,10 @@
+import { underAttack } from "./attacker";
+
+/** 16, too: pages have a limit as well. */
+const app = underAttack({ HOGAR_FRONT_DOOR_PER_MINUTE: "5" });
+
+it("whoever loads page after page is asked to wait", async () => {
+  const statuses = [];
+  for (let n = 0; n < 25; n++) statuses.push((await fetch(`${app.url}/book`)).status);
+  expect([statuses[0], statuses.at(-1)]).toEqual([200, 429]);
+});

@@ -11,6 +11,7 @@ export async function serveApplication(port: number): Promise<void> {
   const handle = application.getRequestHandler();
   const trusted = trustedProxies();
   const server = createServer((request, response) => {
+    if (!isReadable(request.url ?? "/")) return void response.writeHead(400).end("This address cannot be read.");
     // Only this server says where a request came from and what it is called.
     request.headers[addressHeader] = clientAddress(
       request.socket.remoteAddress,
@@ -32,6 +33,16 @@ export async function serveApplication(port: number): Promise<void> {
     await shared.stopWorker?.();
     shared.hogar?.store.db.close();
   });
+}
+
+/** Whether an address is written as addresses are: a half-written escape is nobody's page. */
+function isReadable(address: string): boolean {
+  try {
+    decodeURIComponent(address);
+    return true;
+  } catch {
+    return false;
+  }
 }
 
 /** How many proxies of ours stand before this server: HOGAR_TRUSTED_PROXIES, none where it is not set. */

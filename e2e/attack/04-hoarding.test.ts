@@ -6,7 +6,7 @@ const app = underAttack();
 const perAddress = 9;
 
 it("of forty holds a handful are kept, whatever browser each claims to be", async () => {
-  const { addressOf, windowsFor, change, serviceOf } = visitorAt(app);
+  const { addressOf, windowsFor, change, itemOf } = visitorAt(app);
   const addressId = await addressOf("14 alder");
   const windows = await windowsFor(addressId, "SW");
   const answers = [];
@@ -15,7 +15,7 @@ it("of forty holds a handful are kept, whatever browser each claims to be", asyn
     answers.push(
       await change(
         "hold-offer",
-        { addressId, items: [{ serviceId: serviceOf("SW") }], date, from, to },
+        { addressId, items: [itemOf("SW")], date, from, to },
         { cookie: `hogar-browser=made-up-browser-${n}` },
       ),
     );

@@ -5,10 +5,10 @@ import { underAttack, visitorAt } from "./attacker";
 const app = underAttack();
 
 it("the key gives out the first link, and none once that was ended; nowhere does it stand to be read", async () => {
-  const { addressOf, windowsFor, change, serviceOf, who, jobOf } = visitorAt(app);
+  const { addressOf, windowsFor, change, itemOf, who, jobOf } = visitorAt(app);
   const addressId = await addressOf("16 alder");
   const { date, from, to } = (await windowsFor(addressId, "SW"))[0]!;
-  const chosen = { addressId, items: [{ serviceId: serviceOf("SW") }], date, from, to };
+  const chosen = { addressId, items: [itemOf("SW")], date, from, to };
   const { key } = (await change<{ key: string }>("hold-offer", chosen)).value;
   const book = () =>
     change<{ link: string }>("book", { ...chosen, hold: key, note: "", customer: who("Holder Finch") });

@@ -22,9 +22,14 @@ export function visitorAt(app: Running) {
   const change = <T>(operation: string, input: unknown, headers?: Record<string, string>) =>
     post<T>(`${app.url}/api/operations/${operation}`, input, headers);
   const serviceOf = (code: string) => app.sql<{ id: number }>("SELECT id FROM services WHERE code = ?", code)[0]!.id;
+  /** A service as it is ordered, with what it must be told. */
+  const itemOf = (code: string) => ({
+    serviceId: serviceOf(code),
+    ...(code === "SW" && { answers: { flues: 1, nest: false } }),
+  });
   const addressOf = async (text: string) => (await ask<{ id: string }[]>("find-address", { text })).value[0]!.id;
   const windowsFor = async (addressId: string, code: string) =>
-    (await ask<{ windows: Window[] }>("offers", { addressId, items: [{ serviceId: serviceOf(code) }] })).value.windows;
+    (await ask<{ windows: Window[] }>("offers", { addressId, items: [itemOf(code)] })).value.windows;
   const who = (name: string, more: object = {}) => ({
     name,
     mail: `${name.split(" ")[0]!.toLowerCase()}@example.com`,
@@ -40,7 +45,7 @@ export function visitorAt(app: Running) {
       "book",
       {
         addressId,
-        items: [{ serviceId: serviceOf(code) }],
+        items: [itemOf(code)],
         date,
         from,
         to,
@@ -53,7 +58,7 @@ export function visitorAt(app: Running) {
   };
   const jobOf = (link: string) =>
     app.sql<{ id: number }>("SELECT job_id AS id FROM links WHERE id = ?", Number(link.split(".")[0]))[0]!.id;
-  return { ask, change, serviceOf, addressOf, windowsFor, who, book, jobOf };
+  return { ask, change, serviceOf, itemOf, addressOf, windowsFor, who, book, jobOf };
 }
 
 /** Asks the server again and again until the worker has done what is asked of it. */

@@ -37,14 +37,14 @@ const singular: Record<string, string> = {
   front_door: "front door",
   journal: "journal entry",
 };
-export const entityWords = (entity: string): string =>
+const entityWords = (entity: string): string =>
   singular[entity] ?? entity.replace(/s$/, "").replaceAll("_", " ");
 
 const moments = /_at$|_until$/;
 const minutes = /^(window_from|window_to|arrives|leaves|drive_from|begins|ends|meet_at)$/;
 
 /** A column in words: "window from", "total". */
-export const fieldWords = (column: string): string =>
+const fieldWords = (column: string): string =>
   column
     .replace(/_minor$/, "")
     .replace(/_at$/, "")
@@ -52,7 +52,7 @@ export const fieldWords = (column: string): string =>
     .replaceAll("_", " ");
 
 /** A value as somebody reads it: money with its currency, moments in the business's time, nothing as a dash. */
-export function valueWords(column: string, value: unknown, { currency, timeZone }: Reading): string {
+function valueWords(column: string, value: unknown, { currency, timeZone }: Reading): string {
   if (value === null || value === undefined || value === "") return "–";
   if (typeof value === "number") {
     if (column.endsWith("_minor")) return moneyWords(value, currency);

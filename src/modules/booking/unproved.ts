@@ -68,7 +68,7 @@ function keptRoom(context: OperationContext, date: LocalDate, contact: Contact |
 }
 
 /** Minutes of work that unproved people keep on a date. */
-export const unprovedMinutes = (sql: ViewContext["sql"], date: LocalDate, now: number): number =>
+const unprovedMinutes = (sql: ViewContext["sql"], date: LocalDate, now: number): number =>
   sql<{ minutes: number }>(
     `SELECT coalesce(sum(v.minutes * v.crew), 0) AS minutes
       FROM visits v LEFT JOIN jobs j ON j.id = v.job_id

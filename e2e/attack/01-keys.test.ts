@@ -13,7 +13,7 @@ it("a bookkeeper reads everything about a visit, and nothing that opens the cust
   ];
   const sheet = await ask("visit-sheet", { visitId }, ines);
   expect(sheet.ok).toBe(true);
-  expect(JSON.stringify(sheet.value)).not.toMatch(/\/my\/|{{my_link}}.*\./);
+  expect(JSON.stringify(sheet.value)).not.toContain("/my/");
   expect(JSON.stringify(sheet.value)).not.toContain(link.split(".")[1]);
   expect((await ask("customers-page", { jobId: jobOf(link) }, ines)).ok).toBe(true);
   expect((await post(`${app.url}/api/operations/copy-link`, { jobId: jobOf(link) }, ines)).status).toBe(403);

@@ -34,6 +34,8 @@ export function tellPerson(
 ): void {
   const { business } = context;
   const of = opens && { opens };
+  // What a stranger typed is sent on by a person who has read it, and not by itself.
+  const greeting = context.actor.kind === "person" ? `Hello ${name},` : "Hello,";
   context.later({
     kind: "tell",
     key: `${key}, mail`,
@@ -41,7 +43,7 @@ export function tellPerson(
       way: "mail",
       to: mail,
       subject,
-      body: `Hello ${name},\n\n${words}\n\n${business.name}\n${business.phone}\n`,
+      body: `${greeting}\n\n${words}\n\n${business.name}\n${business.phone}\n`,
       ...of,
     },
   });

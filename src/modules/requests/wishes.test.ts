@@ -78,7 +78,10 @@ describe("a wish", () => {
     expect([await told(world), await told(world)]).toEqual([1, 1]);
     const token = sealedToken(world.hogar, { kind: "wish", id: id });
     // The mail has the link; the database never.
-    expect(world.sent.find((m) => m.subject.startsWith("Free now"))!.body).toContain(`/wish/${token}`);
+    const { body } = world.sent.find((m) => m.subject.startsWith("Free now"))!;
+    expect(body).toContain(`/wish/${token}`);
+    // Nobody has shown that the address is theirs: it reads none of the words that were typed.
+    expect(body).toMatch(/^Hello,\n/);
     expect(JSON.stringify(world.hogar.store.sql("SELECT payload FROM outbox").all())).not.toContain(token);
     expect(look(world.hogar, wishView, { token }, visitor)).toMatchObject({
       value: { what: "Chimney sweep", window: { time: "17–18" }, booked: null },

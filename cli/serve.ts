@@ -10,7 +10,14 @@ export async function serveApplication(port: number): Promise<void> {
   await application.prepare();
   const handle = application.getRequestHandler();
   const trusted = trustedProxies();
+  let toldOfProxy = false;
   const server = createServer((request, response) => {
+    if (trusted === 0 && request.headers["x-forwarded-for"] && !toldOfProxy) {
+      toldOfProxy = true;
+      console.warn(
+        "Requests come through a proxy, and all count as one address: say how many with HOGAR_TRUSTED_PROXIES.",
+      );
+    }
     if (!isReadable(request.url ?? "/")) return void response.writeHead(400).end("This address cannot be read.");
     // Only this server says where a request came from and what it is called.
     request.headers[addressHeader] = clientAddress(

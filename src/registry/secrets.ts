@@ -12,11 +12,20 @@ export function keepToOurselves(folder: string): void {
 }
 
 function close(folder: string): void {
-  chmodSync(folder, 0o700);
+  restrict(folder, 0o700);
   for (const entry of readdirSync(folder, { withFileTypes: true })) {
     const inside = path.join(folder, entry.name);
     if (entry.isDirectory()) close(inside);
-    else if (entry.isFile()) chmodSync(inside, 0o600);
+    else if (entry.isFile()) restrict(inside, 0o600);
+  }
+}
+
+function restrict(at: string, mode: number): void {
+  try {
+    chmodSync(at, mode);
+  } catch (error) {
+    // Another connection may have put its journal away this moment; some disks know no modes.
+    if ((error as NodeJS.ErrnoException).code !== "ENOENT") console.warn(`${at} could not be closed to others:`, error);
   }
 }
 

@@ -7,8 +7,7 @@ import type { Store } from "@/store/database";
  * limited to own visits names only what belongs to these, a link only what is of its booking. `shared` is nobody's own:
  * a service, a zone, a technician whom a customer wishes for.
  */
-type Subject =
-  "visit" | "job" | "repeat" | "customer" | "technician" | "invoice" | "errand" | "time off" | "shared";
+type Subject = "visit" | "job" | "repeat" | "customer" | "technician" | "invoice" | "errand" | "time off" | "shared";
 
 /** The subjects in an input, by where they stand in it: `visitId`, `customer.id`, `technicianIds`. */
 export type About = Readonly<Record<string, Subject>>;

@@ -37,8 +37,7 @@ const singular: Record<string, string> = {
   front_door: "front door",
   journal: "journal entry",
 };
-const entityWords = (entity: string): string =>
-  singular[entity] ?? entity.replace(/s$/, "").replaceAll("_", " ");
+const entityWords = (entity: string): string => singular[entity] ?? entity.replace(/s$/, "").replaceAll("_", " ");
 
 const moments = /_at$|_until$/;
 const minutes = /^(window_from|window_to|arrives|leaves|drive_from|begins|ends|meet_at)$/;

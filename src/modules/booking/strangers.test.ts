@@ -1,3 +1,4 @@
+import type { Actor } from "@/core/people/permissions";
 import { mustPerform, type Origin, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { giveBackRoom } from "@/modules/due/operations/give-back-room";
@@ -20,13 +21,13 @@ const closer = (world: Pick<World, "hogar">, more: object = {}) =>
     office,
   );
 const from = (address: string, browser = address): Origin => ({ address, browser, network: address });
-const hold = (world: World, origin: Origin, nth = 10, at = 0) => {
+const hold = (world: World, origin: Origin, nth = 10, at = 0, actor: Actor = visitor) => {
   const { date, from, to } = world.offers(world.services.sweep, nth)[at]!;
   return perform(
     world.hogar,
     holdOffer,
     { addressId: world.addresses[nth]!.id, items: [{ serviceId: world.services.sweep }], date, from, to },
-    visitor,
+    actor,
     origin,
   );
 };
@@ -55,6 +56,17 @@ describe("strangers at the front door", () => {
     closer(world);
     const results = Array.from({ length: 7 }, (_, n) => hold(world, from("one office", `browser ${n}`), 10 + n));
     expect(results.map((r) => r.ok)).toEqual([true, true, true, true, true, true, false]);
+  });
+
+  it("are not known by the link of a booking for which they have shown nothing", () => {
+    const world = smallWorld();
+    closer(world);
+    const me = from("a house");
+    const { actor } = world.booked({ from: me });
+    const holds = [1, 2, 3].map((nth) => hold(world, me, 10 + nth, 0, actor).ok);
+    expect(holds).toEqual([true, false, false]);
+    expect(saidOf(world.book({ nth: 15, as: actor, from: me, name: "Other Finch" }))).toBe("done");
+    expect(saidOf(world.book({ nth: 16, as: actor, from: me, name: "Third Finch" }))).toMatch(/nobody has confirmed/);
   });
 
   it("are counted by the email and phone they type, wherever they come from", () => {

@@ -13,6 +13,13 @@ interface Contact {
 /** Bookings that still lie ahead and of which nobody has shown anything. */
 const unprovedJobs = "j.proof IN ('none', 'asked') AND j.state IN ('agreed', 'awaiting deposit')";
 
+/** Whether whoever acts is known: signed in, or by the link of a booking for which they have shown who they are. */
+export function isKnown({ actor, sql }: OperationContext): boolean {
+  if (actor.kind !== "link") return actor.kind !== "visitor";
+  const { proof } = sql<{ proof: string }>("SELECT proof FROM jobs WHERE id = ?").get(actor.jobId)!;
+  return proof === "known" || proof === "given";
+}
+
 /**
  * Refuses a visitor who keeps too much room already, or where unproved people keep their share of the day: counted here, in
  * the transaction that would keep more. Whoever is signed in, and whoever comes by a proved link, is not counted.
@@ -22,8 +29,8 @@ export function mayKeepRoom(
   visit: { date: LocalDate; minutes: number | null },
   contact: Contact | null = null,
 ): void {
-  const { actor, business } = context;
-  if (actor.kind !== "visitor") return;
+  const { business } = context;
+  if (isKnown(context)) return;
   const refusal = roomRefusal(
     keptRoom(context, visit.date, contact),
     { each: business.unproved_each, percentOfDay: business.unproved_percent },

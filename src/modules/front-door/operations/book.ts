@@ -12,7 +12,7 @@ import { agreeJob } from "@/modules/booking/agree";
 import { Booker } from "@/modules/booking/inputs";
 import { asksForCode, sendCode } from "@/modules/booking/codes";
 import { releaseHold, stillOffered, takeRoom, visitOfHold } from "@/modules/booking/room";
-import { mayKeepRoom } from "@/modules/booking/unproved";
+import { isKnown, mayKeepRoom } from "@/modules/booking/unproved";
 import { findWanted, priceIn, type Wanted } from "@/modules/booking/wanted";
 import { keptAnswersOf } from "@/modules/catalogue/fields";
 import { Answers, chosen, RepeatEveryInput, orderAbout } from "@/modules/catalogue/inputs";
@@ -65,7 +65,7 @@ export const book = defineOperation({
   run(context, input) {
     const again = input.hold ? bookedBefore(context, input.hold) : null;
     if (again) return again;
-    const isProved = provedBooker(context);
+    const isProved = isKnown(context);
     const { repeat = null, photos = [], cardToken } = input;
     const wanted = findWanted(context, input);
     const { items } = wanted;
@@ -155,13 +155,6 @@ function bookedBefore(context: OperationContext, hold: string): { link: string }
   const link = context.now - at < pressedAgainMs ? firstLinkTokenOf(context.hogar, jobId) : null;
   if (!link) throw new Refusal("link-ended", { sentence: "This is booked already. Its link is in the email we sent." });
   return { link };
-}
-
-/** Whether whoever books is known: signed in, or by the link of a booking for which they have shown who they are. */
-function provedBooker({ actor, sql }: OperationContext): boolean {
-  if (actor.kind !== "link") return actor.kind !== "visitor";
-  const { proof } = sql<{ proof: string }>("SELECT proof FROM jobs WHERE id = ?").get(actor.jobId)!;
-  return proof === "known" || proof === "given";
 }
 
 function mayBook(context: OperationContext, { date, customer: { mail, phone } }: Book, minutes: number | null): void {

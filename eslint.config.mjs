@@ -11,6 +11,7 @@ const modules = [
   "messages",
   "catalogue",
   "customers",
+  "imports",
   "placing",
   "money",
   "booking",

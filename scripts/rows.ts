@@ -33,7 +33,8 @@ interface Column {
 function rowsFile({ db }: Store): string {
   const tables = db
     .prepare(
-      "SELECT name, type, sql FROM sqlite_master WHERE type IN ('table', 'view') AND name NOT LIKE 'sqlite%' ORDER BY name",
+      `SELECT m.name, m.type, m.sql FROM sqlite_master m JOIN pragma_table_list t ON t.name = m.name AND t.schema = 'main'
+        WHERE t.type IN ('table', 'view') AND m.name NOT LIKE 'sqlite%' ORDER BY m.name`,
     )
     .all() as { name: string; type: string; sql: string }[];
   const whole = tables.map(({ name, type, sql }) => {

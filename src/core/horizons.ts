@@ -14,5 +14,10 @@ export const outboxDays = 90;
 /** What could not be done by itself is tried again even where nothing has changed: what it needed may be there by now. */
 export const tryAgainDays = 1;
 
+/** Somebody limited to own visits sees the customers of those so many days back and ahead. */
+export const ownCustomersDays = 14;
+/** Rows of an imported file are kept this long: until then an import can be undone. */
+export const importRowsDays = 30;
+
 export const dayMs = 86_400_000;
 export const hourMs = 3_600_000;

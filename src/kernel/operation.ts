@@ -73,9 +73,10 @@ export function perform<S extends TSchema, R>(
     const checked = checkInput(operation.input, input);
     const value = db
       .transaction(() => {
-        mustBeTheirs(sql, operation.about, checked, actor);
+        const seen = viewContext(hogar, actor, origin);
+        mustBeTheirs(seen, operation.about, checked);
         const context: OperationContext = {
-          ...viewContext(hogar, actor, origin),
+          ...seen,
           later({ kind, key, payload, afterMs = 0 }) {
             insertOnce(sql, "outbox", {
               kind,

@@ -24,8 +24,9 @@ export function look<S extends TSchema, R>(hogar: Hogar, view: View<S, R>, input
     if (!may(actor, view.access)) throw notAllowed(actor, view.access);
     const checked = checkInput(view.input, input);
     const read = hogar.store.db.transaction(() => {
-      mustBeTheirs(hogar.store.sql, view.about, checked, actor);
-      return view.read(viewContext(hogar, actor), checked);
+      const context = viewContext(hogar, actor);
+      mustBeTheirs(context, view.about, checked);
+      return view.read(context, checked);
     });
     return { ok: true, value: read() };
   } catch (error) {

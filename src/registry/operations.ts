@@ -9,13 +9,27 @@ import { changePrices, setPrices } from "@/modules/catalogue/operations/prices";
 import { saveCoupon } from "@/modules/catalogue/operations/save-coupon";
 import { saveExtra } from "@/modules/catalogue/operations/save-extra";
 import { duplicateService, orderServices, saveService } from "@/modules/catalogue/operations/save-service";
+import { archiveCustomer, eraseCustomer } from "@/modules/customers/operations/archive-customer";
+import { saveCustomer } from "@/modules/customers/operations/save-customer";
+import { removeView, saveView } from "@/modules/customers/operations/saved-views";
+import { archiveSite, saveSite } from "@/modules/customers/operations/sites";
 import { keepApart, mergeCustomers, splitCustomers } from "@/modules/customers/operations/same-person";
 import { book } from "@/modules/front-door/operations/book";
 import { saveDirectory } from "@/modules/front-door/operations/save-directory";
 import { saveFrontDoor } from "@/modules/front-door/operations/save-front-door";
 import { addSource, removeSource } from "@/modules/front-door/operations/sources";
+import {
+  addImportRows,
+  beginImport,
+  changeImportRow,
+  decideImportRows,
+  dropImport,
+  stopImport,
+  takeImport,
+  undoImport,
+} from "@/modules/imports/operations/imports";
 import { approveBookings, declineIncoming, proposeWindow, takeOn } from "@/modules/incoming/operations/incoming";
-import { removeCard } from "@/modules/money/operations/cards";
+import { forgetCard, removeCard } from "@/modules/money/operations/cards";
 import { payByCard } from "@/modules/money/operations/pay-by-card";
 import { recordPayment } from "@/modules/money/operations/record-payment";
 import {
@@ -60,27 +74,36 @@ import type { Static } from "@sinclair/typebox";
 export const operations = {
   "accept-quote": acceptQuote,
   "add-by-link": addByLink,
+  "add-import-rows": addImportRows,
   "add-source": addSource,
   "advance-visit": advanceVisit,
   "answer-by-link": answerByLink,
   "answer-requests": answerRequests,
   "approve-bookings": approveBookings,
+  "archive-customer": archiveCustomer,
+  "archive-site": archiveSite,
+  "begin-import": beginImport,
   book: book,
   "book-in-office": bookInOffice,
   "book-quote": bookQuote,
   "book-request": bookRequest,
   "cancel-by-link": cancelByLink,
   "cancel-visit": cancelVisit,
+  "change-import-row": changeImportRow,
   "change-prices": changePrices,
   "confirm-by-link": confirmByLink,
   "copy-link": copyLink,
+  "decide-import-rows": decideImportRows,
   "decline-incoming": declineIncoming,
   "decline-quote": declineQuote,
+  "drop-import": dropImport,
   "duplicate-service": duplicateService,
+  "erase-customer": eraseCustomer,
   "end-repeat": endRepeat,
   "end-own-session": endOwnSession,
   "end-sessions": endSessions,
   "enter-code-by-link": enterCodeByLink,
+  "forget-card": forgetCard,
   "give-back-room": giveBackRoom,
   "hand-incoming": handIncoming,
   "hold-offer": holdOffer,
@@ -104,6 +127,7 @@ export const operations = {
   "remove-source": removeSource,
   "remove-special-day": removeSpecialDay,
   "remove-time-off": removeTimeOff,
+  "remove-view": removeView,
   "renew-link": renewLink,
   "repeat-by-link": repeatByLink,
   "consent-by-link": consentByLink,
@@ -111,6 +135,7 @@ export const operations = {
   "save-booking-rules": saveBookingRules,
   "save-business": saveBusiness,
   "save-coupon": saveCoupon,
+  "save-customer": saveCustomer,
   "save-directory": saveDirectory,
   "save-extra": saveExtra,
   "save-front-door": saveFrontDoor,
@@ -118,8 +143,10 @@ export const operations = {
   "save-person": savePerson,
   "save-security": saveSecurity,
   "save-service": saveService,
+  "save-site": saveSite,
   "save-special-day": saveSpecialDay,
   "save-technician": saveTechnician,
+  "save-view": saveView,
   "save-zone": saveZone,
   "send-code-by-link": sendCodeByLink,
   "send-quote": sendQuote,
@@ -128,11 +155,14 @@ export const operations = {
   "set-technician-active": setTechnicianActive,
   "set-zone-aside": setZoneAside,
   "split-customers": splitCustomers,
+  "stop-import": stopImport,
+  "take-import": takeImport,
   "take-kit": takeKit,
   "take-on": takeOn,
   "take-special-days": takeSpecialDays,
   "take-wish": takeWish,
   "take-zones": takeZones,
+  "undo-import": undoImport,
   "withdraw-wish": withdrawWish,
 } as const;
 

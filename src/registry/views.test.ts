@@ -1,7 +1,8 @@
 import { mustPerform, viewContext } from "@/kernel/operation";
 import { look, type View } from "@/kernel/view";
 import { findWanted } from "@/modules/booking/wanted";
-import { customer, customers } from "@/modules/customers/views/customers";
+import { customer } from "@/modules/customers/views/customer";
+import { customers } from "@/modules/customers/views/customers";
 import { find } from "@/modules/customers/views/find";
 import { saveFrontDoor } from "@/modules/front-door/operations/save-front-door";
 import { checkBooker, offers, servicesAt } from "@/modules/front-door/views/front-door";
@@ -251,9 +252,10 @@ describe("customers", () => {
     expect(see(world, customers, firstPage<"customers">("name")).rows).toMatchObject([
       { nextVisit: null, lastVisit: tomorrow, openMinor: 7900 },
     ]);
-    expect(see(world, customer, { id: 1, visits: 20, messages: 10 }).visits).toMatchObject([
-      { id: visitId, state: "done" },
-    ]);
+    expect(see(world, customer, { id: 1, visits: 20, messages: 10 }).visits).toMatchObject({
+      coming: [],
+      past: [{ id: visitId, state: "done" }],
+    });
     for (const text of ["okon", "5550142", "mira@"]) expect(see(world, find, { text }).customers).toHaveLength(1);
     expect(see(world, find, { text: "%" }).customers).toHaveLength(0);
   });

@@ -3,8 +3,11 @@ import type { Result } from "@/core/problems";
 import type { Hogar } from "@/kernel/hogar";
 import { look, type View } from "@/kernel/view";
 import { priceHistory } from "@/modules/catalogue/views/price-history";
-import { customer, customers } from "@/modules/customers/views/customers";
+import { customer } from "@/modules/customers/views/customer";
+import { customerCards } from "@/modules/customers/views/cards";
+import { customerChoices, customers } from "@/modules/customers/views/customers";
 import { find } from "@/modules/customers/views/find";
+import { sameAs } from "@/modules/customers/views/same-as";
 import { possibleDuplicates } from "@/modules/customers/views/same-person";
 import {
   businessForSearch,
@@ -16,13 +19,14 @@ import {
   servicesAt,
 } from "@/modules/front-door/views/front-door";
 import { sharing } from "@/modules/front-door/views/sharing";
+import { importRows, imports, oneImport } from "@/modules/imports/views/imports";
 import { incoming, incomingEntry } from "@/modules/incoming/views/incoming";
 import { invoice, invoices, money } from "@/modules/money/views/money";
 import { payments } from "@/modules/money/views/payments";
 import { customersPage, myCalendar, myOffers, myVisit } from "@/modules/my-visit/views/my-visit";
 import { account } from "@/modules/people/views/account";
 import { findAddress, typeAddress } from "@/modules/place/views/find-address";
-import { whichZone, zoneMap } from "@/modules/place/views/zone-map";
+import { townMap, whichZone, zoneMap } from "@/modules/place/views/zone-map";
 import { board } from "@/modules/placing/views/board";
 import { dayStrip } from "@/modules/placing/views/day-strip";
 import { placementOptions } from "@/modules/placing/views/placement-options";
@@ -51,6 +55,8 @@ export const views = {
   "check-coupon": checkCoupon,
   customer: customer,
   customers: customers,
+  "customer-cards": customerCards,
+  "customer-choices": customerChoices,
   "customers-page": customersPage,
   "day-strip": dayStrip,
   "field-day": fieldDay,
@@ -58,6 +64,9 @@ export const views = {
   "find-address": findAddress,
   "first-steps": firstSteps,
   "front-door": frontDoor,
+  import: oneImport,
+  "import-rows": importRows,
+  imports: imports,
   incoming: incoming,
   "incoming-entry": incomingEntry,
   invoice: invoice,
@@ -76,11 +85,13 @@ export const views = {
   "quote-draft": quoteDraft,
   "quote-offers": quoteOffers,
   repeats: repeats,
+  "same-as": sameAs,
   "services-at": servicesAt,
   "security-log": securityLog,
   setup: setup,
   sharing: sharing,
   today: todayView,
+  "town-map": townMap,
   "type-address": typeAddress,
   "visit-sheet": visitSheet,
   "which-zone": whichZone,

@@ -16,6 +16,8 @@ const notAudited = new Set([
   "sessions",
   "plan_changes",
   "failed_work",
+  "import_rows",
+  "import_keys",
   "worker_marks",
   "security_events",
   "audit",
@@ -44,7 +46,9 @@ export function installAudit(db: Database.Database): AuditScope {
     return current;
   });
   const tables = db
-    .prepare<[], { name: string }>("SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'")
+    .prepare<[], { name: string }>(
+      "SELECT name FROM pragma_table_list WHERE schema = 'main' AND type = 'table' AND name NOT LIKE 'sqlite_%'",
+    )
     .all();
   for (const { name } of tables) if (!notAudited.has(name)) db.exec(triggersOf(db, name));
 

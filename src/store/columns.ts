@@ -1,7 +1,10 @@
 import type { ChecklistItem, TickedItem } from "@/core/catalogue/checklist";
 import type { Item } from "@/core/catalogue/items";
 import type { KeptAnswer, Question } from "@/core/catalogue/questions";
+import type { CustomerFilter } from "@/core/customers/filter";
 import type { Terms } from "@/core/catalogue/terms";
+import type { Columns } from "@/core/imports/match-columns";
+import type { RowProblem } from "@/core/imports/customer-row";
 import type { PricedLine } from "@/core/money/amounts";
 import type { Permission, Role } from "@/core/people/permissions";
 import type { Area } from "@/core/place/zones";
@@ -66,3 +69,25 @@ export const doorAnswersColumn = jsonColumn<{ question: string; answer: string }
 export const tellsColumn = jsonColumn<{ way: "mail" | "text"; to: string }[]>(objects({ way: text, to: text }));
 /** What belonged to somebody before two became one: ids by table. */
 export const movedColumn = jsonColumn<Record<string, number[]>>(Type.Record(text, Type.Array(whole)));
+/** A saved view. What came to the filter later is as with everybody. */
+export const filterColumn = jsonColumn<CustomerFilter>(
+  Type.Object({ openMoney: Type.Boolean(), noComing: Type.Boolean(), archived: Type.Boolean() }),
+);
+export const columnsColumn = jsonColumn<Columns>(
+  Type.Object({ names: Type.Array(text), fields: Type.Array(Type.Any()), dates: text }),
+);
+export const rowProblemsColumn = jsonColumn<RowProblem[]>(objects({ field: text, sentence: text }));
+/** What taking a row of an import has made or changed. */
+export const doneColumn = jsonColumn<Done>(Type.Object({ id: whole, made: Type.Boolean() }));
+
+/** Enough of what an imported row has made or changed to take it back. */
+export interface Done {
+  id: number;
+  made: boolean;
+  /** Ids of rows that were added to somebody known. */
+  sites?: number[];
+  tags?: number[];
+  /** Columns that were changed, as they were before and are since. */
+  before?: Record<string, string | number | null>;
+  after?: Record<string, string | number | null>;
+}

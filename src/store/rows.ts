@@ -114,6 +114,20 @@ export interface Rows {
     most: number | null;
     active: 0 | 1;
   };
+  customer_tags: {
+    id: number;
+    customer_id: number;
+    tag: string;
+  };
+  customer_texts: {
+    id: number;
+    name: string;
+    phone: number;
+    mail: number;
+    places: number;
+    tags: number;
+    notes: number;
+  };
   customers: {
     id: number;
     name: string;
@@ -123,6 +137,16 @@ export interface Rows {
     since_at: number;
     offers: 0 | 1;
     merged_into: number | null;
+    reached_by: "any" | "email" | "text" | "phone";
+    source: string;
+    payment_days: number | null;
+    technician_note: string;
+    inside_note: string;
+    bill_name: string;
+    bill_mail: string;
+    bill_address: string;
+    archived_at: number | null;
+    erased_at: number | null;
   };
   day_hours: {
     technician_id: number;
@@ -194,6 +218,34 @@ export interface Rows {
     from_address: string | null;
     used: 0 | 1;
   };
+  import_keys: {
+    import_id: number;
+    key: string;
+    number: number;
+  };
+  import_rows: {
+    id: number;
+    import_id: number;
+    number: number;
+    cells: Json;
+    verdict: "waiting" | "wrong" | "new" | "certain" | "likely";
+    problems: Json;
+    same_id: number | null;
+    same_row: number | null;
+    decision: "take" | "join" | "leave out" | null;
+    done: Json | null;
+    kept: 0 | 1;
+  };
+  imports: {
+    id: number;
+    kind: "customers" | "services" | "extras" | "prices";
+    file: string;
+    made_at: number;
+    made_by: string;
+    state: "filling" | "checking" | "checked" | "taking" | "stopped" | "taken" | "undoing" | "undone";
+    columns: Json;
+    row_count: number;
+  };
   invoice_balances: {
     invoice_id: number;
     customer_id: number;
@@ -213,6 +265,9 @@ export interface Rows {
     tax_minor: number;
     cancelled_at: number | null;
     remind_on: string | null;
+    bill_name: string;
+    bill_mail: string;
+    bill_address: string;
   };
   job_balances: {
     job_id: number;
@@ -402,6 +457,7 @@ export interface Rows {
     found_at: number;
     state: "open" | "two people" | "merged";
     moved: Json;
+    filled: Json;
   };
   promises: {
     visit_id: number;
@@ -496,6 +552,12 @@ export interface Rows {
     nonce: string;
     told: Json | null;
   };
+  saved_views: {
+    id: number;
+    name: string;
+    filter: Json;
+    made_at: number;
+  };
   security_events: {
     id: number;
     at: number;
@@ -581,6 +643,9 @@ export interface Rows {
     lat: number;
     zone_id: number | null;
     access: string;
+    name: string;
+    parking: string;
+    archived_at: number | null;
   };
   skills: {
     id: number;
@@ -761,7 +826,21 @@ export interface LeftOut {
   categories: "kind";
   consents: "id";
   coupons: "id" | "first_date" | "last_date" | "most";
-  customers: "id" | "offers" | "merged_into";
+  customer_tags: "id";
+  customers:
+    | "id"
+    | "offers"
+    | "merged_into"
+    | "reached_by"
+    | "source"
+    | "payment_days"
+    | "technician_note"
+    | "inside_note"
+    | "bill_name"
+    | "bill_mail"
+    | "bill_address"
+    | "archived_at"
+    | "erased_at";
   day_hours: never;
   errands: "id" | "lng" | "lat";
   extras: "id";
@@ -784,7 +863,10 @@ export interface LeftOut {
     | "listed"
     | "tells";
   images: "from_address" | "used";
-  invoices: "id" | "cancelled_at" | "remind_on";
+  import_keys: never;
+  import_rows: "id" | "verdict" | "problems" | "same_id" | "same_row" | "decision" | "done" | "kept";
+  imports: "id";
+  invoices: "id" | "cancelled_at" | "remind_on" | "bill_name" | "bill_mail" | "bill_address";
   job_items: never;
   job_lines: never;
   jobs:
@@ -821,7 +903,7 @@ export interface LeftOut {
   people: "id" | "technician_id" | "given" | "taken" | "totp_sealed" | "totp_step" | "recovery_hashes";
   placements: never;
   plan_changes: never;
-  possible_duplicates: "id" | "moved";
+  possible_duplicates: "id" | "moved" | "filled";
   promises: "ended_at";
   quotes: "id" | "request_id" | "zone_id" | "photos" | "state" | "answered_at" | "answer" | "handler_id" | "job_id";
   refunds: "id";
@@ -841,6 +923,7 @@ export interface LeftOut {
     | "job_id"
     | "nonce"
     | "told";
+  saved_views: "id";
   security_events: "id";
   service_extras: never;
   service_hours: never;
@@ -870,7 +953,7 @@ export interface LeftOut {
     | "repeats"
     | "confirm";
   sessions: "ended_at" | "browser" | "address";
-  sites: "id" | "zone_id";
+  sites: "id" | "zone_id" | "name" | "parking" | "archived_at";
   skills: "id";
   sources: never;
   special_days: "id";

@@ -18,6 +18,7 @@ export function PagedTable<N extends PagedView, R extends GridValidRowModel>({
   beside,
   empty,
   everyMs,
+  onSearch,
   ...table
 }: {
   name: N;
@@ -31,6 +32,8 @@ export function PagedTable<N extends PagedView, R extends GridValidRowModel>({
   beside?: ReactNode;
   onOpen?: (row: R) => void;
   empty: string;
+  /** What is looked for, where somebody else wants to know. */
+  onSearch?: (search: string) => void;
   /** How often it is read again by itself. */
   everyMs?: number;
 } & Pick<
@@ -38,6 +41,13 @@ export function PagedTable<N extends PagedView, R extends GridValidRowModel>({
   "columnVisibilityModel" | "checkboxSelection" | "rowSelectionModel" | "onRowSelectionModelChange" | "getRowId"
 >) {
   const [asked, setAsked] = useState(first);
+  // Other rows begin on their first page.
+  const rows = JSON.stringify(more);
+  const [rowsShown, setRowsShown] = useState(rows);
+  if (rows !== rowsShown) {
+    setRowsShown(rows);
+    setAsked({ ...asked, page: 0 });
+  }
   const search = useDeferredValue(asked.search);
   const { data, problem, loading } = useLive(name, { ...asked, ...more, search } as unknown as ViewInput<N>, everyMs);
   const page = data as { rows: R[]; count: number } | null;
@@ -62,7 +72,10 @@ export function PagedTable<N extends PagedView, R extends GridValidRowModel>({
             size="small"
             label={searchLabel}
             value={asked.search}
-            onChange={(e) => setAsked({ ...asked, search: e.target.value, page: 0 })}
+            onChange={(e) => {
+              setAsked({ ...asked, search: e.target.value, page: 0 });
+              onSearch?.(e.target.value);
+            }}
             sx={{ width: 280 }}
           />
         )}

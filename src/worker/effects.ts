@@ -114,6 +114,16 @@ const tell = kind<TellPayload>(
   }),
 );
 
+/** What was erased must not live on in the log of the database: it is written back and emptied. */
+const emptyLog = kind<object>({}, (hogar) => ({
+  repeatable: true,
+  async carryOut() {
+    const [{ busy }] = hogar.store.db.pragma("wal_checkpoint(TRUNCATE)") as [{ busy: number }];
+    if (busy) throw new Error("The log is being read and is emptied later");
+  },
+  giveUp: nothing,
+}));
+
 /** A mail or text to a customer, kept with them. */
 const message = kind<{ messageId: number }>({ messageId: whole }, (hogar, { messageId }) => {
   const { channel, recipient, subject, body, job_id } = hogar.store
@@ -136,4 +146,11 @@ const message = kind<{ messageId: number }>({ messageId: whole }, (hogar, { mess
   };
 });
 
-export const effects: Record<string, Kind> = { charge, refund, "keep card": keepCard, tell, message };
+export const effects: Record<string, Kind> = {
+  charge,
+  refund,
+  "keep card": keepCard,
+  tell,
+  message,
+  "empty log": emptyLog,
+};

@@ -4,6 +4,7 @@ import { lapsedDeposits, lapsedHolds } from "@/modules/due/lapsed";
 import { lapseDeposit, lapseHold } from "@/modules/due/operations/lapse";
 import { remindOfInvoice, remindOfVisit } from "@/modules/messages/operations/write-reminders";
 import { remindersDue } from "@/modules/messages/reminders";
+import { goOnWithImport } from "@/modules/imports/operations/go-on-with-import";
 import { forgetPictures } from "@/modules/pictures/operations/forget-pictures";
 import { growRepeat } from "@/modules/repeats/operations/repeats";
 import { repeatsToGrow, repeatsWithoutRoom } from "@/modules/repeats/repeats";
@@ -100,9 +101,29 @@ const outbox: ScheduledJob = {
   },
 };
 
+/** Rows of an import in one transaction, at most. */
+const importRowsAtOnce = 200;
+
+/** Imports under way, in pieces: the record says whose import it was that changed something. */
+function goOnWithImports(hogar: Hogar, until: number): number | null {
+  for (const { id, made_by } of hogar.store
+    .sql<{ id: number; made_by: string }>(
+      "SELECT id, made_by FROM imports WHERE state IN ('checking', 'taking', 'undoing') ORDER BY id",
+    )
+    .all()) {
+    const actor = { kind: "system", name: `import ${id} of ${made_by}` } as const;
+    for (let more = true; more;) {
+      if (performance.now() > until) return id;
+      more = mustPerform(hogar, goOnWithImport, { importId: id, most: importRowsAtOnce }, actor).more;
+    }
+  }
+  return null;
+}
+
 /** In this order at each turn. The outbox comes first, so that nothing that follows can keep a message or a charge back. */
 export const jobs: readonly ScheduledJob[] = [
   outbox,
+  { name: "imports", everyMs: 0, run: goOnWithImports },
   { name: "lapsed holds", everyMs: 0, run: (hogar, until) => workThrough(hogar, hold, lapsedHolds(hogar), until) },
   {
     name: "lapsed deposits",

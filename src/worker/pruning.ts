@@ -1,4 +1,4 @@
-import { dayMs, endedSessionDays, outboxDays } from "@/core/horizons";
+import { dayMs, endedSessionDays, importRowsDays, outboxDays } from "@/core/horizons";
 import type { Hogar } from "@/kernel/hogar";
 import { viewContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
@@ -33,8 +33,23 @@ export function prune(hogar: Hogar, until: number): number | null {
           chunk,
         ).changes,
     ) ||
+    inChunks(() => forgetImports(hogar, now - importRowsDays * dayMs)) ||
     inChunks(() => forgetRows(hogar, now - business.keep_changes_days * dayMs));
   return left ? 0 : null;
+}
+
+/** Rows of files that were imported long ago, and then the imports themselves. Answers how many rows went. */
+function forgetImports({ store: { sql } }: Hogar, before: number): number {
+  const old = "SELECT id FROM imports WHERE made_at < @before AND state NOT IN ('checking', 'taking', 'undoing')";
+  const gone = sql(
+    `DELETE FROM import_rows WHERE id IN (SELECT id FROM import_rows WHERE import_id IN (${old}) LIMIT @chunk)`,
+  ).run({ before, chunk }).changes;
+  if (gone < chunk)
+    for (const { id } of sql<{ id: number }>(old).all({ before })) {
+      sql("DELETE FROM import_keys WHERE import_id = ?").run(id);
+      sql("DELETE FROM imports WHERE id = ?").run(id);
+    }
+  return gone;
 }
 
 /** Empties what rows were before and after changes up to a moment, in the order in which they were written. Answers how many were looked at. */

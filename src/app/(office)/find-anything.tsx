@@ -10,20 +10,28 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 
 interface Found {
-  group: "Screens" | "Customers" | "Visits" | "Incoming";
+  group: "Screens" | "Customers" | "Visits" | "Incoming" | "Begin";
   words: string;
   detail: string;
   href: string;
+  act?: () => void;
 }
+
+/** Whether some word of these begins with what is typed. */
+const begins = (words: string, text: string): boolean =>
+  ` ${words.toLowerCase()}`.includes(` ${text.trim().toLowerCase()}`);
 
 /** Ctrl/Cmd+K: any customer, visit or screen. */
 export function FindAnything({
   open,
   onClose,
   screens,
+  onNewCustomer,
 }: {
   open: boolean;
   onClose: () => void;
+  /** Null where somebody may not. */
+  onNewCustomer: (() => void) | null;
   screens: { href: string; word: string }[];
 }) {
   const router = useRouter();
@@ -36,8 +44,8 @@ export function FindAnything({
     ...(data?.customers ?? []).map((c): Found => ({
       group: "Customers",
       words: c.name,
-      detail: c.phone,
-      href: `/customers?id=${c.id}`,
+      detail: [c.archived ? "archived" : "", c.detail].filter(Boolean).join(" · "),
+      href: `/customers/${c.id}`,
     })),
     ...(data?.visits ?? []).map((v): Found => ({
       group: "Visits",
@@ -51,6 +59,9 @@ export function FindAnything({
       detail: w.where,
       href: `/incoming?open=${encodeURIComponent(w.key)}`,
     })),
+    ...(onNewCustomer && begins("New customer", text)
+      ? [{ group: "Begin", words: "New customer", detail: "N", href: "#new", act: onNewCustomer } as const]
+      : []),
   ];
 
   const close = () => {
@@ -78,7 +89,8 @@ export function FindAnything({
         onChange={(_, option) => {
           if (!option) return;
           close();
-          router.push(option.href);
+          if (option.act) option.act();
+          else router.push(option.href);
         }}
         autoHighlight
         noOptionsText="Nothing of this name. Try a street or a part of the number."
@@ -99,7 +111,7 @@ export function FindAnything({
           <TextField
             {...params}
             autoFocus
-            placeholder="A customer, a street, a screen"
+            placeholder="A name, phone, street, tag or screen"
             aria-label="Find anything"
             sx={{ p: 3 }}
           />

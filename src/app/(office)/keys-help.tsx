@@ -8,6 +8,7 @@ import { usePathname } from "next/navigation";
 
 const everywhere: [string, string][] = [
   ["Ctrl or Cmd + K", "Find a customer, a visit or a screen"],
+  ["N", "New customer"],
   ["?", "These keys"],
   ["Esc", "Close what is open"],
 ];

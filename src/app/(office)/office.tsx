@@ -19,6 +19,7 @@ import Tooltip from "@mui/material/Tooltip";
 import { usePathname } from "next/navigation";
 import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
 import { FindAnything } from "./find-anything";
+import { NewCustomer } from "./customers/new-customer";
 import { KeysHelp } from "./keys-help";
 
 export interface OfficePerson {
@@ -30,6 +31,8 @@ interface OfficeState {
   person: OfficePerson;
   demo: { now: number; timeZone: string } | null;
   openFind: () => void;
+  /** Begins a new customer over whatever is on the screen. */
+  openNewCustomer: () => void;
 }
 const OfficeContext = createContext<OfficeState | null>(null);
 export const useOffice = (): OfficeState => useContext(OfficeContext)!;
@@ -56,6 +59,8 @@ export function Office({
 }) {
   const [finding, setFinding] = useState(false);
   const [keys, setKeys] = useState(false);
+  const [making, setMaking] = useState(false);
+  const mayMake = person.permissions.includes("customers.change");
   const path = usePathname();
   const seen = places.filter((place) => person.permissions.includes(place.needs));
 
@@ -65,12 +70,19 @@ export function Office({
         event.preventDefault();
         setFinding(true);
       }
-      const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, [contenteditable]");
-      if (event.key === "?" && !typing) setKeys(true);
+      const typing =
+        event.target instanceof HTMLElement &&
+        event.target.closest("input, textarea, [contenteditable], [role=dialog], [role=menu], [role=listbox]");
+      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.key === "?") setKeys(true);
+      if (event.key.toLowerCase() === "n" && mayMake) {
+        event.preventDefault();
+        setMaking(true);
+      }
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, []);
+  }, [mayMake]);
 
   const signOut = async () => {
     await fetch("/api/session", { method: "DELETE", headers: { "content-type": "application/json" }, body: "{}" });
@@ -79,7 +91,9 @@ export function Office({
   };
 
   return (
-    <OfficeContext.Provider value={{ person, demo, openFind: () => setFinding(true) }}>
+    <OfficeContext.Provider
+      value={{ person, demo, openFind: () => setFinding(true), openNewCustomer: () => setMaking(true) }}
+    >
       <Box sx={{ display: "flex", minHeight: "100dvh" }}>
         <Box
           sx={{
@@ -163,16 +177,19 @@ export function Office({
       <FindAnything
         open={finding}
         onClose={() => setFinding(false)}
+        onNewCustomer={mayMake ? () => setMaking(true) : null}
         screens={[
           ...seen.map(({ href, word }) => ({ href, word })),
           ...(person.permissions.includes("visits.all") ? [{ href: "/why-not", word: "Why not?" }] : []),
           ...(person.permissions.includes("audit.see") ? [{ href: "/records", word: "Who did what" }] : []),
+          ...(mayMake ? [{ href: "/import", word: "Import" }] : []),
           { href: "/account", word: "Your account" },
           ...(person.permissions.includes("board.change")
             ? [{ href: "/why-not#book", word: "Book on the phone" }]
             : []),
         ]}
       />
+      {mayMake && <NewCustomer open={making} onClose={() => setMaking(false)} />}
       <KeysHelp open={keys} onClose={() => setKeys(false)} />
     </OfficeContext.Provider>
   );

@@ -14,7 +14,7 @@ type Address = NonNullable<Draft["address"]>;
 
 // Few need these.
 const Ask = dynamic(() => import("./ask").then((m) => m.Ask));
-const TypedAddress = dynamic(() => import("./typed-address").then((m) => m.TypedAddress));
+const TypedAddress = dynamic(() => import("@/ui/typed-address").then((m) => m.TypedAddress));
 
 export function Where({
   draft,

@@ -9,6 +9,11 @@ export type Permission =
   /** All visits and customers; without it only those of one's own day as a technician. */
   | "visits.all"
   | "customers.see"
+  | "customers.change"
+  /** Phone numbers and emails of customers; without it their names and places only. */
+  | "contacts.see"
+  /** Notes for inside only. */
+  | "notes.see"
   | "money.see"
   | "money.change"
   /** Who did what, and the log of the lock. */
@@ -25,6 +30,9 @@ export const roles: Record<Role, { name: string; permissions: readonly Permissio
       "board.change",
       "visits.all",
       "customers.see",
+      "customers.change",
+      "contacts.see",
+      "notes.see",
       "money.see",
       "money.change",
       "audit.see",
@@ -33,11 +41,29 @@ export const roles: Record<Role, { name: string; permissions: readonly Permissio
   },
   dispatcher: {
     name: "Dispatcher",
-    permissions: ["office.see", "board.change", "visits.all", "customers.see", "field.work"],
+    permissions: [
+      "office.see",
+      "board.change",
+      "visits.all",
+      "customers.see",
+      "customers.change",
+      "contacts.see",
+      "notes.see",
+      "field.work",
+    ],
   },
   bookkeeper: {
     name: "Bookkeeper",
-    permissions: ["office.see", "visits.all", "customers.see", "money.see", "money.change"],
+    permissions: [
+      "office.see",
+      "visits.all",
+      "customers.see",
+      "customers.change",
+      "contacts.see",
+      "notes.see",
+      "money.see",
+      "money.change",
+    ],
   },
   technician: { name: "Technician", permissions: ["field.work"] },
 };
@@ -50,6 +76,9 @@ export const permissionWords: Record<Permission, string> = {
   "board.change": "Book, move and cancel visits",
   "visits.all": "See everybody’s visits, not only their own",
   "customers.see": "See customers",
+  "customers.change": "Make, change and import customers",
+  "contacts.see": "See customers’ phone numbers and emails",
+  "notes.see": "Read notes for inside only",
   "money.see": "See invoices and payments",
   "money.change": "Record payments",
   "audit.see": "See who did what",
@@ -112,9 +141,10 @@ export type Actor =
 /**
  * What an operation or a view asks of its actor. `shared.change` is for what is nobody's own yet, such as what
  * came in: it takes somebody who may book and sees everybody's work; `shared.see` is for what shows everybody's work at
- * once. `person` is whoever is signed in, for what is theirs.
+ * once. `customers.all` is for what concerns customers beyond one's own. `person` is whoever is signed in, for what is theirs.
  */
-export type Access = Permission | "shared.change" | "shared.see" | "person" | "anybody" | "link" | "system";
+export type Access =
+  Permission | "shared.change" | "shared.see" | "customers.all" | "person" | "anybody" | "link" | "system";
 
 export function may(actor: Actor, access: Access): boolean {
   if (access === "anybody" || actor.kind === "system") return true;
@@ -122,6 +152,7 @@ export function may(actor: Actor, access: Access): boolean {
   if (access === "link") return actor.kind === "link";
   if (access === "person") return actor.kind === "person";
   if (access === "shared.see") return may(actor, "office.see") && may(actor, "visits.all");
+  if (access === "customers.all") return may(actor, "customers.change") && may(actor, "visits.all");
   if (access === "shared.change") return may(actor, "board.change") && may(actor, "visits.all");
   return actor.kind === "person" && actor.permissions.includes(access);
 }

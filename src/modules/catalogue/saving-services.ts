@@ -100,7 +100,7 @@ function refuseOddTerms({ deposit, late, priceMinor, priceKind }: SaveService): 
 const flag = (column: string, value: boolean | undefined) => (value === undefined ? {} : { [column]: value ? 1 : 0 });
 
 /** A category, made at the end where it is new; it takes the next of eight hues. */
-function categoryNamed({ sql }: OperationContext, name: string): { name: string; hue: number } {
+export function categoryNamed({ sql }: OperationContext, name: string): { name: string; hue: number } {
   const known = sql<{ name: string; hue: number }>("SELECT name, hue FROM categories WHERE name = ?").get(name);
   if (known) return known;
   const { n } = sql<{ n: number }>("SELECT count(*) AS n FROM categories").get()!;

@@ -36,6 +36,8 @@ export function customerFor(
   const same = ours || provedMail ? found.same : null;
   const id =
     same?.id ?? insertRow(sql, "customers", { ...kept, reminders: reminders ? 1 : 0, offers: 0, since_at: now });
+  // Whoever was put away and books again is back.
+  if (same) sql("UPDATE customers SET archived_at = NULL WHERE id = ? AND archived_at IS NOT NULL").run(same.id);
   if (!same) for (const other of found.possible) notePossibleDuplicate(context, other, id);
   if (reminders !== undefined) recordConsent(context, id, "reminders", reminders);
   if (offers !== undefined) recordConsent(context, id, "offers", offers);
@@ -71,7 +73,10 @@ export function siteFor(
     address.line,
     address.postcode,
   );
-  if (same) return same.id;
+  if (same) {
+    sql("UPDATE sites SET archived_at = NULL WHERE id = ? AND archived_at IS NOT NULL").run(same.id);
+    return same.id;
+  }
   return insertRow(sql, "sites", {
     customer_id: customerId,
     line: address.line,

@@ -11,15 +11,17 @@ export function findSame(
   /** Of whom only the mail is shown, nobody else is certain; and whom it is not. */
   { byMail = false, but = null }: { byMail?: boolean; but?: number | null } = {},
 ): { same: { id: number } | null; possible: number[] } {
-  const lastDigits = contact.phone.replace(/\D/g, "").slice(-6);
-  const lastName = contact.name.split(" ").at(-1)!;
+  const match = nearMatch(contact);
   // Whoever shares none of the three is not looked at.
-  const near = sql<{ id: number; name: string; mail: string; phone: string; merged_into: number | null }>(
-    `SELECT id, name, mail, phone, merged_into
-      FROM customers
-      WHERE (mail = @mail OR replace(replace(replace(replace(replace(phone, ' ', ''), '-', ''), '.', ''), '(', ''), ')', '') LIKE '%' || @lastDigits OR name LIKE '%' || @lastName || '%' ESCAPE '\\')
-      ORDER BY id`,
-  ).all({ mail: contact.mail, lastDigits: lastDigits || "-", lastName: lastName.replace(/[\\%_]/g, "\\$&") });
+  const near =
+    match === null
+      ? []
+      : sql<{ id: number; name: string; mail: string; phone: string; merged_into: number | null }>(
+          `SELECT id, name, mail, phone, merged_into
+            FROM customers
+            WHERE id IN (SELECT rowid FROM customer_search WHERE customer_search MATCH ?) AND erased_at IS NULL
+            ORDER BY id`,
+        ).all(match);
   const places = groupBy(
     sql<{ id: number; place: string }>(
       `SELECT customer_id AS id, line || ', ' || postcode AS place
@@ -46,6 +48,19 @@ export function findSame(
   return { same: same ? { id: same.id } : null, possible: [...new Set(matches.map((m) => m.id))] };
 }
 
+/** A query of the index for whoever has the email, the end of the phone number or the family name; null where none can be looked for. */
+function nearMatch({ name, mail, phone }: Contact): string | null {
+  const parts = [
+    ["mail", mail.trim()],
+    ["phone", phone.replace(/\D/g, "").slice(-6)],
+    ["name", name.trim().split(/\s+/).at(-1)!],
+  ] as const;
+  const asked = parts.filter(([, text]) => [...text].length >= 3);
+  return asked.length
+    ? asked.map(([column, text]) => `${column} : "${text.replaceAll('"', '""')}"`).join(" OR ")
+    : null;
+}
+
 /** Puts two side by side, for somebody of the office to look at. */
 export const notePossibleDuplicate = ({ sql, now }: OperationContext, one: number, other: number): void =>
   void insertOnce(sql, "possible_duplicates", {
@@ -66,23 +81,48 @@ export const belongings = [
   "replies",
   "consents",
   "cards",
+  "customer_tags",
 ] as const;
 
-/** What belongs to one goes to the other, whom they are. What was moved is taken down with the two, so that it can be taken back. */
-export function joinCustomers(context: OperationContext, keepId: number, goneId: number): void {
+/** What a customer takes over from one who turns out to be the same person, where they have nothing of their own there. */
+const gaps = ["mail", "phone", "technician_note", "inside_note", "source"] as const;
+
+/** Answers the columns that were filled. */
+const fillGaps = ({ sql }: OperationContext, keepId: number, goneId: number): string[] =>
+  gaps.filter(
+    (column) =>
+      sql(
+        `UPDATE customers SET ${column} = (SELECT ${column} FROM customers WHERE id = @goneId)
+          WHERE id = @keepId AND ${column} = '' AND EXISTS (SELECT 1 FROM customers WHERE id = @goneId AND ${column} <> '')`,
+      ).run({ keepId, goneId }).changes > 0,
+  );
+
+/** Empties again what was filled, where it has not been changed since. */
+export function emptyGaps({ sql }: OperationContext, keepId: number, goneId: number, filled: readonly string[]): void {
+  for (const column of gaps.filter((name) => filled.includes(name)))
+    sql(
+      `UPDATE customers SET ${column} = '' WHERE id = @keepId AND ${column} = (SELECT ${column} FROM customers WHERE id = @goneId)`,
+    ).run({ keepId, goneId });
+}
+
+/** What belongs to one goes to the other, whom they are. What was moved is taken down with the two, so that it can be taken back. Answers the pair. */
+export function joinCustomers(context: OperationContext, keepId: number, goneId: number): number {
   const { sql } = context;
   notePossibleDuplicate(context, keepId, goneId);
   const moved = Object.fromEntries(
     belongings.map((table) => [
       table,
-      sql<{ id: number }>(`UPDATE ${table} SET customer_id = ? WHERE customer_id = ? RETURNING id`)
+      // A tag that both had stays with the one that is gone.
+      sql<{ id: number }>(`UPDATE OR IGNORE ${table} SET customer_id = ? WHERE customer_id = ? RETURNING id`)
         .all(keepId, goneId)
         .map((row) => row.id),
     ]),
   );
   sql("UPDATE customers SET merged_into = ? WHERE id = ?").run(keepId, goneId);
-  sql("UPDATE possible_duplicates SET state = 'merged', moved = ? WHERE one_id = ? AND other_id = ?").run(
+  const filled = fillGaps(context, keepId, goneId);
+  sql("UPDATE possible_duplicates SET state = 'merged', moved = ?, filled = ? WHERE one_id = ? AND other_id = ?").run(
     JSON.stringify(moved),
+    JSON.stringify(filled),
     Math.min(keepId, goneId),
     Math.max(keepId, goneId),
   );
@@ -93,4 +133,8 @@ export function joinCustomers(context: OperationContext, keepId: number, goneId:
     const third = one_id === goneId ? other_id : one_id;
     if (third !== keepId) notePossibleDuplicate(context, keepId, third);
   }
+  return sql<{ id: number }>("SELECT id FROM possible_duplicates WHERE one_id = ? AND other_id = ?").get(
+    Math.min(keepId, goneId),
+    Math.max(keepId, goneId),
+  )!.id;
 }

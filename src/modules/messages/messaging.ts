@@ -31,11 +31,7 @@ export function tellCustomer(
   { jobId, visitId, occasion, about, fields = {}, answer = false }: Telling,
 ): void {
   const { sql, business, now, hogar } = context;
-  const job = sql<{ customer_id: number; name: string; mail: string; phone: string; proof: string }>(
-    `SELECT j.customer_id, j.proof, iif(j.name <> '', j.name, c.name) AS name, iif(j.mail <> '', j.mail, c.mail) AS mail,
-        iif(j.phone <> '', j.phone, c.phone) AS phone
-      FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE j.id = ?`,
-  ).get(jobId)!;
+  const job = recipientOf(context, jobId, occasion);
   const merge: MergeFields = {
     ...fieldsOfJob(context, jobId, visitId),
     my_link: linkPlaceholder,
@@ -53,6 +49,8 @@ export function tellCustomer(
   ] as const;
   for (const { channel, recipient, template } of ways) {
     if (!template || !recipient || !hogar.gateways[channel]) continue;
+    if (job.reached_by === "email" && channel === "text" && texts.mail && job.mail) continue;
+    if (job.reached_by === "text" && channel === "mail" && texts.text && job.phone) continue;
     if (isUnproved(job.proof) && writtenToday(context, recipient) >= mostToUnproved) continue;
     const { subject, body } = fillTemplate(template, merge);
     const key = `${occasion} ${about} ${channel}`;
@@ -75,6 +73,30 @@ export function tellCustomer(
       afterMs: answer ? 0 : untilAllowed(context),
     });
   }
+}
+
+/** Occasions that are about a bill: they go to whom the invoice is addressed. */
+const aboutBills = new Set<Occasion>(["invoice", "invoice reminder"]);
+
+/** Who is told: whoever booked as they typed it, otherwise the customer; of a bill that goes to somebody else, they alone. */
+function recipientOf({ sql }: OperationContext, jobId: number, occasion: Occasion) {
+  const { bill_name, bill_mail, ...job } = sql<{
+    customer_id: number;
+    name: string;
+    mail: string;
+    phone: string;
+    proof: string;
+    reached_by: "any" | "email" | "text" | "phone";
+    bill_name: string | null;
+    bill_mail: string | null;
+  }>(
+    `SELECT j.customer_id, j.proof, iif(j.name <> '', j.name, c.name) AS name, iif(j.mail <> '', j.mail, c.mail) AS mail,
+        iif(j.phone <> '', j.phone, c.phone) AS phone, c.reached_by, i.bill_name, i.bill_mail
+      FROM jobs j JOIN customers c ON c.id = j.customer_id LEFT JOIN invoices i ON i.job_id = j.id WHERE j.id = ?`,
+  ).get(jobId)!;
+  return bill_name && bill_mail && aboutBills.has(occasion)
+    ? { ...job, name: bill_name, mail: bill_mail, phone: "", reached_by: "any" as const }
+    : job;
 }
 
 const isUnproved = (proof: string): boolean => proof === "none" || proof === "asked";

@@ -11,12 +11,15 @@ import { applyToInvoice, enterJournal } from "./charging";
 export function issueInvoice(context: OperationContext, jobId: number): void {
   const { sql, now, today, business } = context;
   if (sql("SELECT 1 FROM invoices WHERE job_id = ?").get(jobId)) return;
-  const dueDate = addDays(today, business.payment_days);
+  const { days } = sql<{ days: number | null }>(
+    "SELECT c.payment_days AS days FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE j.id = ?",
+  ).get(jobId)!;
+  const dueDate = addDays(today, days ?? business.payment_days);
   const invoice = sql<{ id: number; number: number; total_minor: number; tax_minor: number }>(
-    `INSERT INTO invoices (number, job_id, customer_id, issued_at, due_date, remind_on, total_minor, tax_minor) SELECT @number,
-        j.id, j.customer_id, @now, @dueDate, @remindOn, coalesce(f.amount_minor, j.total_minor),
-        coalesce(f.tax_minor, j.tax_minor)
-      FROM jobs j LEFT JOIN fees f ON f.job_id = j.id WHERE j.id = @jobId
+    `INSERT INTO invoices (number, job_id, customer_id, issued_at, due_date, remind_on, total_minor, tax_minor, bill_name,
+        bill_mail, bill_address) SELECT @number, j.id, j.customer_id, @now, @dueDate, @remindOn,
+        coalesce(f.amount_minor, j.total_minor), coalesce(f.tax_minor, j.tax_minor), c.bill_name, c.bill_mail, c.bill_address
+      FROM jobs j JOIN customers c ON c.id = j.customer_id LEFT JOIN fees f ON f.job_id = j.id WHERE j.id = @jobId
       RETURNING id, number, total_minor, tax_minor`,
   ).get({
     number: nextInvoiceNumber(sql<{ last: number | null }>("SELECT max(number) AS last FROM invoices").get()!.last),

@@ -62,15 +62,16 @@ export function VisitSheet({ visitId, onClose }: { visitId: number; onClose: () 
         )}
       </Fact>
       <Fact name="Customer">
-        {visit.customer.name}
-        {visit.customer.phone && (
-          <>
-            <br />
-            {visit.customer.phone}
-            <br />
-            {visit.customer.mail}
-          </>
+        {visit.customer.id !== null ? (
+          <LinkBox href={`/customers/${visit.customer.id}`} sx={{ color: ink.lake }}>
+            {visit.customer.name}
+          </LinkBox>
+        ) : (
+          visit.customer.name
         )}
+        {[visit.customer.phone, visit.customer.mail].filter(Boolean).map((words) => (
+          <div key={words}>{words}</div>
+        ))}
       </Fact>
       <Fact name="Site">
         {visit.site}
@@ -144,6 +145,7 @@ export function VisitSheet({ visitId, onClose }: { visitId: number; onClose: () 
           )}
         </Fact>
       )}
+      {visit.siteNotes.length > 0 && <Fact name="On site">{visit.siteNotes.join(" ")}</Fact>}
       {visit.note && <Fact name="Note">{visit.note}</Fact>}
       {mayChange && visit.steps.length > 0 && <Steps visit={visit} ticked={ticked} />}
       {mayChange && visitStates.allows("move", visit.state) && (

@@ -31,7 +31,8 @@ export function PossibleDuplicates() {
     });
   };
   const keep = async (side: Side) => {
-    if (pair && (await merge.send({ pairId: pair.id, keepId: side.id })))
+    const gone = pair?.sides.find((other) => other !== side);
+    if (pair && gone && (await merge.send({ keepId: side.id, goneId: gone.id })))
       undoable(`They are one customer now: ${side.name}`, () => split.send({ pairId: pair.id }));
   };
   const keepApart = async () => {

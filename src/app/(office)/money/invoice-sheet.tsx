@@ -3,6 +3,7 @@ import type { ViewOutput } from "@/api/client";
 import { moneyTyped, moneyWords, parseMoney } from "@/core/money/amounts";
 import { localDate } from "@/core/time/local";
 import { dateWords, dayShort } from "@/core/time/words";
+import { LinkBox } from "@/ui/link-box";
 import { useLive } from "@/ui/live";
 import { channelWords } from "@/ui/message-list";
 import { ink } from "@/ui/palette";
@@ -35,7 +36,16 @@ export function InvoiceSheet({ id, onClose }: { id: number; onClose: () => void 
     ms === null ? "" : dayShort(localDate(Math.floor(ms / 60_000), invoice.timeZone));
   return (
     <SideSheet title={`Invoice ${invoice.number}`} onClose={onClose}>
-      <Fact name="Customer">{invoice.customer}</Fact>
+      <Fact name="Customer">
+        {person.permissions.includes("customers.see") ? (
+          <LinkBox href={`/customers/${invoice.customerId}`} sx={{ color: ink.lake }}>
+            {invoice.customer}
+          </LinkBox>
+        ) : (
+          invoice.customer
+        )}
+      </Fact>
+      {invoice.bill && <Fact name="Bill to">{invoice.bill}</Fact>}
       <Fact name="State">
         <b style={{ color: invoice.state === "overdue" ? ink.ember : invoice.state === "paid" ? ink.moss : ink.ink }}>
           {invoice.state}

@@ -17,6 +17,8 @@ export interface Asked {
   questions: readonly Question[];
   answers: Answers;
   currency: string;
+  /** For whom it is, where that is known already. */
+  customer: { id: number; name: string } | null;
   onAnswers: (answers: Answers) => void;
 }
 
@@ -31,14 +33,14 @@ const nobodyYet = { name: "", mail: "", phone: "", reminders: false, note: "" };
 
 /** Books an offered window for somebody on the phone: what the service asks, who it is, what we should know. What is typed stays when another window is looked at. */
 export function BookHere({ asked, window, words }: BookHereProps) {
-  const { work, questions, answers, currency, onAnswers } = asked;
+  const { work, questions, answers, currency, customer: known, onAnswers } = asked;
   const router = useRouter();
   const { draft, set, wrong, frame, round } = useKeptForm({
     operation: "book-in-office",
-    of: "booking on the phone",
+    of: known ? `booking for customer ${known.id}` : "booking on the phone",
     from: nobodyYet,
-    input: ({ note, ...customer }) => ({ ...work, ...window, customer, note }),
-    name: ({ name }) => `The booking for ${name}`,
+    input: ({ note, ...typed }) => ({ ...work, ...window, customer: known ? { id: known.id } : typed, note }),
+    name: ({ name }) => `The booking for ${known?.name ?? name}`,
     sent: true,
     saved: ({ visitId }) => router.push(`/board?date=${window.date}&visit=${visitId}`),
   });
@@ -50,7 +52,7 @@ export function BookHere({ asked, window, words }: BookHereProps) {
     <FormFrame
       key={round}
       {...frame}
-      title="On the phone?"
+      title={known ? `For ${known.name}` : "On the phone?"}
       note={`Book ${words}. They are told by email and text.`}
       save="Book it and tell them"
     >
@@ -66,29 +68,33 @@ export function BookHere({ asked, window, words }: BookHereProps) {
           onChosen={() => {}}
         />
       )}
-      <Field
-        label="Name"
-        autoComplete="off"
-        value={draft.name}
-        onChange={(e) => set({ name: e.target.value })}
-        wrong={wrong("/customer/name")}
-      />
-      <Field
-        label="Email"
-        type="email"
-        autoComplete="off"
-        value={draft.mail}
-        onChange={(e) => set({ mail: e.target.value })}
-        wrong={wrong("/customer/mail")}
-      />
-      <Field
-        label="Phone"
-        type="tel"
-        autoComplete="off"
-        value={draft.phone}
-        onChange={(e) => set({ phone: e.target.value })}
-        wrong={wrong("/customer/phone")}
-      />
+      {!known && (
+        <>
+          <Field
+            label="Name"
+            autoComplete="off"
+            value={draft.name}
+            onChange={(e) => set({ name: e.target.value })}
+            wrong={wrong("/customer/name")}
+          />
+          <Field
+            label="Email"
+            type="email"
+            autoComplete="off"
+            value={draft.mail}
+            onChange={(e) => set({ mail: e.target.value })}
+            wrong={wrong("/customer/mail")}
+          />
+          <Field
+            label="Phone"
+            type="tel"
+            autoComplete="off"
+            value={draft.phone}
+            onChange={(e) => set({ phone: e.target.value })}
+            wrong={wrong("/customer/phone")}
+          />
+        </>
+      )}
       <Field
         label="What we should know"
         multiline
@@ -97,10 +103,12 @@ export function BookHere({ asked, window, words }: BookHereProps) {
         onChange={(e) => set({ note: e.target.value })}
         wrong={wrong("/note")}
       />
-      <FormControlLabel
-        control={<Checkbox checked={draft.reminders} onChange={(e) => set({ reminders: e.target.checked })} />}
-        label="They want a reminder before the visit"
-      />
+      {!known && (
+        <FormControlLabel
+          control={<Checkbox checked={draft.reminders} onChange={(e) => set({ reminders: e.target.checked })} />}
+          label="They want a reminder before the visit"
+        />
+      )}
     </FormFrame>
   );
 }

@@ -8,10 +8,14 @@ export const metadata = { title: "Why not?" };
 export default async function WhyNotPage({
   searchParams,
 }: {
-  searchParams: Promise<{ address?: string; service?: string; date?: string }>;
+  searchParams: Promise<{ address?: string; service?: string; date?: string; customer?: string }>;
 }) {
-  const { address, service, date } = await searchParams;
-  const choices = await read("why-not-choices", { addressId: address ?? null }, "/why-not");
+  const { address, service, date, customer } = await searchParams;
+  const choices = await read(
+    "why-not-choices",
+    { addressId: address ?? null, customerId: Number(customer) || null },
+    "/why-not",
+  );
   return (
     <>
       <Top title="Why not?" sum="Who can come when, what stands against it, and booking on the phone" />

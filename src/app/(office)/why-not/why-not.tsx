@@ -110,6 +110,7 @@ export function WhyNot({
                 questions: choices.services.find((s) => s.id === serviceId)?.questions ?? [],
                 answers,
                 currency: choices.currency,
+                customer: choices.customer,
                 onAnswers: setAnswers,
               }}
             />

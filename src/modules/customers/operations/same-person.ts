@@ -1,13 +1,13 @@
 import { Refusal } from "@/core/problems";
 import { Id, input } from "@/kernel/inputs";
 import { defineOperation, type ViewContext } from "@/kernel/operation";
-import { movedColumn } from "@/store/columns";
+import { movedColumn, wordsColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
-import { belongings, joinCustomers } from "../same-person";
+import { belongings, emptyGaps, joinCustomers } from "../same-person";
 
 /** Two customers side by side. */
 const OnePair = input({ pairId: Id });
-const MergeCustomers = input({ pairId: Id, keepId: Id });
+const MergeCustomers = input({ keepId: Id, goneId: Id });
 const KeepApart = input({ pairId: Id, apart: Type.Boolean() });
 
 interface Pair {
@@ -16,6 +16,7 @@ interface Pair {
   other_id: number;
   state: "open" | "two people" | "merged";
   moved: string;
+  filled: string;
 }
 
 function readPair({ sql }: ViewContext, id: number, state: Pair["state"]): Pair {
@@ -24,17 +25,18 @@ function readPair({ sql }: ViewContext, id: number, state: Pair["state"]): Pair 
   return pair;
 }
 
-/** Two are one: what belongs to the other goes to the one who is kept. Can be undone. */
+/** Two are one: what belongs to the other goes to the one who is kept. Can be undone by the pair that is answered. */
 export const mergeCustomers = defineOperation({
   name: "merge-customers",
   access: "shared.change",
   input: MergeCustomers,
-  run(context, { pairId, keepId }) {
-    const pair = readPair(context, pairId, "open");
-    if (keepId !== pair.one_id && keepId !== pair.other_id)
-      throw new Refusal("invalid-input", { fields: { "/keepId": "Choose one of the two." } });
-    const goneId = keepId === pair.one_id ? pair.other_id : pair.one_id;
-    joinCustomers(context, keepId, goneId);
+  run(context, { keepId, goneId }) {
+    if (keepId === goneId)
+      throw new Refusal("invalid-input", { fields: { "/goneId": "Choose another customer than this one." } });
+    for (const id of [keepId, goneId])
+      if (!context.sql("SELECT 1 FROM customers WHERE id = ? AND merged_into IS NULL AND erased_at IS NULL").get(id))
+        throw new Refusal("not-found", { sentence: "Somebody has dealt with these two already." });
+    return { pairId: joinCustomers(context, keepId, goneId) };
   },
 });
 
@@ -59,8 +61,9 @@ export const splitCustomers = defineOperation({
         gone.merged_into,
         JSON.stringify(moved[table] ?? []),
       );
+    emptyGaps(context, gone.merged_into, gone.id, wordsColumn.read(pair.filled));
     sql("UPDATE customers SET merged_into = NULL WHERE id = ?").run(gone.id);
-    sql("UPDATE possible_duplicates SET state = 'open', moved = '{}' WHERE id = ?").run(pairId);
+    sql("UPDATE possible_duplicates SET state = 'open', moved = '{}', filled = '[]' WHERE id = ?").run(pairId);
   },
 });
 

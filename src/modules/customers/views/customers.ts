@@ -1,134 +1,145 @@
-import { may, seesOnly } from "@/core/people/permissions";
+import { type CustomerFilter, everybody } from "@/core/customers/filter";
 import { Refusal } from "@/core/problems";
-import { Id, input } from "@/kernel/inputs";
-import { likePattern, pageInput, readPage } from "@/kernel/paging";
+import { visitStates } from "@/core/visits/states";
+import { input, Nothing } from "@/kernel/inputs";
+import type { ViewContext } from "@/kernel/operation";
+import { type Page, type PageAsked, pageInput, readPage } from "@/kernel/paging";
 import { defineView } from "@/kernel/view";
+import { filterColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
-import { seenCustomers } from "../seen";
+import { Filter } from "../inputs";
+import { searchCondition } from "../search";
+import { type CustomerRights, rightsOn, seenCustomers } from "../seen";
 
 const openOf = "(SELECT coalesce(sum(open_minor), 0) FROM invoice_balances b WHERE b.customer_id = c.id)";
+const visitsOf = "FROM jobs j JOIN visits v ON v.job_id = j.id WHERE j.customer_id = c.id";
+const lastVisit = `(SELECT max(v.date) ${visitsOf} AND v.state = 'done')`;
+const nextVisit = `(SELECT min(v.date) ${visitsOf} AND v.state = 'promised' AND v.date >= @today)`;
 
-const sorts = ["name", "phone", "mail", "lastVisit", "nextVisit", "openMinor"] as const;
-const lastVisit =
-  "(SELECT max(v.date) FROM jobs j JOIN visits v ON v.job_id = j.id WHERE j.customer_id = c.id AND v.state = 'done')";
-const nextVisit =
-  "(SELECT min(v.date) FROM jobs j JOIN visits v ON v.job_id = j.id WHERE j.customer_id = c.id AND v.state = 'promised' AND v.date >= @today)";
+export const customerSorts = ["name", "phone", "mail", "lastVisit", "nextVisit", "openMinor"] as const;
 
-/** One page of the customers; looked for by any part of name, phone, email and street. */
+/** One page of the customers: those of a filter; looked for by any part of name, phone, email, place, tag and note. */
 export const customers = defineView({
   name: "customers",
   access: "customers.see",
-  input: input(pageInput(sorts)),
-  read(context, asked) {
-    const { sql, today, business, actor } = context;
-    if (asked.sort === "openMinor" && !may(actor, "money.see")) throw new Refusal("not-allowed");
-    const params = { today, only: seesOnly(actor), search: likePattern(asked.search) };
-    const { rows: ids, count } = readPage(context, asked, {
-      from: "FROM customers c",
-      where: `c.merged_into IS NULL AND ${seenCustomers} AND (@search IS NULL OR c.name LIKE @search ESCAPE '\\' OR c.phone LIKE @search ESCAPE '\\'
-        OR c.mail LIKE @search ESCAPE '\\' OR EXISTS (SELECT 1 FROM sites WHERE customer_id = c.id AND line || ', ' || postcode LIKE @search ESCAPE '\\')) AND @today IS NOT NULL`,
-      id: "c.id",
-      order: {
-        name: "c.name COLLATE NOCASE",
-        phone: "c.phone",
-        mail: "c.mail",
-        lastVisit,
-        nextVisit,
-        openMinor: openOf,
-      },
-      params,
-    });
-    const row = sql<{
-      id: number;
-      name: string;
-      mail: string;
-      phone: string;
-      sites: number;
-      zone: string | null;
-      lastVisit: string | null;
-      nextVisit: string | null;
-      openMinor: number;
-    }>(
-      `SELECT c.id, c.name, c.mail, c.phone,
-          (SELECT count(DISTINCT line || postcode) FROM sites WHERE customer_id = c.id) AS sites,
-          (SELECT z.name FROM sites s JOIN zones z ON z.id = s.zone_id WHERE s.customer_id = c.id LIMIT 1) AS zone,
-          ${lastVisit} AS lastVisit, ${nextVisit} AS nextVisit, ${openOf} AS openMinor
-        FROM customers c WHERE c.id = @id`,
-    );
-    const seesMoney = may(actor, "money.see");
-    return {
-      currency: business.currency,
-      count,
-      rows: ids.map((id) => {
-        const { openMinor, ...customer } = row.get({ id, today })!;
-        return { ...customer, openMinor: seesMoney ? openMinor : null };
-      }),
-    };
+  about: { "filter.zoneId": "shared" },
+  input: input({ ...pageInput(customerSorts), filter: Type.Optional(Filter) }),
+  read(context, { filter = everybody, ...asked }) {
+    const rights = rightsOn(context.actor);
+    const { rows: ids, count } = pageOf(context, asked, filter, rights);
+    return { currency: context.business.currency, count, rows: ids.map(customerRow(context, rights)) };
   },
 });
 
-const HowMany = Type.Integer({ minimum: 0, maximum: 5_000 });
+/** The ids of a page of customers, as far as somebody may ask for it. */
+export function pageOf(
+  context: ViewContext,
+  asked: PageAsked,
+  filter: CustomerFilter,
+  rights: CustomerRights,
+): Page<number> {
+  const needsMoney = asked.sort === "openMinor" || filter.openMoney;
+  const needsContacts = asked.sort === "phone" || asked.sort === "mail";
+  if ((needsMoney && !rights.money) || (needsContacts && !rights.contacts)) throw new Refusal("not-allowed");
+  const searched = searchCondition(asked.search, rights);
+  const filtered = filterCondition(context, filter);
+  return readPage(context, asked, {
+    from: "FROM customers c",
+    where: `c.merged_into IS NULL AND c.erased_at IS NULL AND ${seenCustomers} AND ${searched.where} AND ${filtered.where}`,
+    id: "c.id",
+    order: {
+      name: "c.name COLLATE NOCASE",
+      phone: "c.phone",
+      mail: "c.mail",
+      lastVisit,
+      nextVisit,
+      openMinor: openOf,
+    },
+    params: { today: context.today, only: rights.only, ...searched.params, ...filtered.params },
+  });
+}
 
-/** One customer, with the latest of their visits and messages, as many as asked. */
-export const customer = defineView({
-  name: "customer",
-  access: "customers.see",
-  about: { id: "customer" },
-  input: input({ id: Id, visits: HowMany, messages: HowMany }),
-  read({ sql, business, actor }, { id, visits, messages }) {
-    const row = sql<{
-      id: number;
-      name: string;
-      mail: string;
-      phone: string;
-      reminders: number;
-      offers: number;
-      since_at: number;
-      openMinor: number;
-      visitCount: number;
-      messageCount: number;
-    }>(`SELECT c.id, c.name, c.mail, c.phone, c.reminders, c.offers, c.since_at, ${openOf} AS openMinor,
-        (SELECT count(*) FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.customer_id = c.id) AS visitCount,
-        (SELECT count(*) FROM messages WHERE customer_id = c.id) AS messageCount
-      FROM customers c WHERE id = @id AND ${seenCustomers}`).get({
-      id,
-      only: seesOnly(actor),
-    });
-    if (!row) throw new Refusal("not-found");
+/** A filter as a condition on customers `c`. */
+function filterCondition({ now }: ViewContext, filter: CustomerFilter): { where: string; params: object } {
+  const parts = [filter.archived ? "c.archived_at IS NOT NULL" : "c.archived_at IS NULL"];
+  if (filter.openMoney)
+    parts.push("EXISTS (SELECT 1 FROM invoice_balances b WHERE b.customer_id = c.id AND b.open_minor > 0)");
+  if (filter.noVisitDays !== null)
+    parts.push(
+      `c.since_at < @before AND NOT EXISTS (SELECT 1 ${visitsOf} AND v.state = 'done' AND v.date > date(@today, '-' || @noVisitDays || ' days'))`,
+    );
+  if (filter.noComing)
+    parts.push(
+      `NOT EXISTS (SELECT 1 ${visitsOf} AND v.state IN ${visitStates.sql("expect")})
+        AND NOT EXISTS (SELECT 1 FROM repeats r WHERE r.customer_id = c.id AND r.state = 'active')`,
+    );
+  if (filter.zoneId !== null)
+    parts.push(
+      "EXISTS (SELECT 1 FROM sites s WHERE s.customer_id = c.id AND s.zone_id = @zoneId AND s.archived_at IS NULL)",
+    );
+  if (filter.source !== null)
+    parts.push(
+      "(c.source = @source OR EXISTS (SELECT 1 FROM jobs j WHERE j.customer_id = c.id AND j.source = @source))",
+    );
+  if (filter.tag !== null)
+    parts.push("EXISTS (SELECT 1 FROM customer_tags t WHERE t.customer_id = c.id AND t.tag = @tag)");
+  const before = filter.noVisitDays === null ? null : now - filter.noVisitDays * 86_400_000;
+  const { noVisitDays, zoneId, source, tag } = filter;
+  return { where: parts.join(" AND "), params: { before, noVisitDays, zoneId, source, tag } };
+}
+
+/** A customer as a row of the list, by id, as far as somebody may see. */
+function customerRow({ sql, today }: ViewContext, rights: CustomerRights) {
+  const row = sql<{
+    id: number;
+    name: string;
+    mail: string;
+    phone: string;
+    sites: number;
+    place: string | null;
+    zone: string | null;
+    lastVisit: string | null;
+    nextVisit: string | null;
+    openMinor: number;
+    tags: string;
+  }>(
+    `SELECT c.id, c.name, c.mail, c.phone,
+        (SELECT count(DISTINCT line || postcode) FROM sites WHERE customer_id = c.id AND archived_at IS NULL) AS sites,
+        (SELECT s.line || ', ' || s.postcode FROM sites s WHERE s.customer_id = c.id AND s.archived_at IS NULL ORDER BY s.id LIMIT 1) AS place,
+        (SELECT z.name FROM sites s JOIN zones z ON z.id = s.zone_id WHERE s.customer_id = c.id LIMIT 1) AS zone,
+        ${lastVisit} AS lastVisit, ${nextVisit} AS nextVisit, ${openOf} AS openMinor,
+        (SELECT json_group_array(tag) FROM (SELECT tag FROM customer_tags WHERE customer_id = c.id ORDER BY tag)) AS tags
+      FROM customers c WHERE c.id = @id`,
+  );
+  return (id: number) => {
+    const { mail, phone, openMinor, tags, ...customer } = row.get({ id, today })!;
     return {
-      ...row,
-      openMinor: may(actor, "money.see") ? row.openMinor : null,
-      currency: business.currency,
-      timeZone: business.time_zone,
-      card:
-        sql<{ label: string }>(
-          "SELECT label FROM cards WHERE customer_id = ? AND removed_at IS NULL ORDER BY id DESC LIMIT 1",
-        ).get(id)?.label ?? null,
-      consents: sql<{ id: number; kind: string; given: number; words: string; at: number }>(
-        "SELECT id, kind, given, words, at FROM consents WHERE customer_id = ? ORDER BY id DESC",
-      ).all(id),
-      // Two that were merged may have had the same one.
-      sites: sql<{ id: number; line: string; postcode: string; zone: string | null }>(
-        `SELECT min(s.id) AS id, s.line, s.postcode, z.name AS zone
-          FROM sites s LEFT JOIN zones z ON z.id = s.zone_id WHERE customer_id = ? GROUP BY s.line, s.postcode`,
-      ).all(id),
-      visits: sql<{
-        id: number;
-        date: string;
-        state: string;
-        service: string;
-        code: string;
-        hue: number;
-        totalMinor: number;
-      }>(
-        `SELECT v.id, v.date, v.state, v.title AS service, s.code, s.hue, j.total_minor AS totalMinor
-          FROM visits v JOIN jobs j ON j.id = v.job_id JOIN services s ON s.id = v.service_id
-          WHERE j.customer_id = ? ORDER BY v.window_from DESC LIMIT ?`,
-      ).all(id, visits),
-      messages: sql<{ id: number; channel: string; subject: string; body: string; state: string; written_at: number }>(
-        `SELECT id, channel, subject, body, state, written_at
-          FROM messages WHERE customer_id = ? ORDER BY id DESC LIMIT ?`,
-      ).all(id, messages),
+      ...customer,
+      tags: JSON.parse(tags) as string[],
+      mail: rights.contacts ? mail : null,
+      phone: rights.contacts ? phone : null,
+      openMinor: rights.money ? openMinor : null,
     };
-  },
+  };
+}
+
+/** What the list can be filtered by: zones, sources and tags that are in use, and the views somebody has saved. */
+export const customerChoices = defineView({
+  name: "customer-choices",
+  access: "customers.see",
+  input: Nothing,
+  read: ({ sql }) => ({
+    zones: sql<{ id: number; name: string }>("SELECT id, name FROM zones WHERE active = 1 ORDER BY name").all(),
+    sources: sql<{ source: string; name: string }>(
+      `SELECT s.source, coalesce(k.name, s.source) AS name
+        FROM (SELECT source FROM customers WHERE source <> '' UNION SELECT source FROM jobs WHERE source <> '') s
+          LEFT JOIN sources k ON k.slug = s.source ORDER BY 2 LIMIT 200`,
+    ).all(),
+    tags: sql<{ tag: string; n: number }>(
+      "SELECT tag, count(*) AS n FROM customer_tags GROUP BY tag ORDER BY n DESC, tag LIMIT 200",
+    ).all(),
+    views: sql<{ id: number; name: string; filter: string }>("SELECT id, name, filter FROM saved_views ORDER BY name")
+      .all()
+      .map((view) => ({ ...view, filter: filterColumn.read(view.filter) })),
+  }),
 });

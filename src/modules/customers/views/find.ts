@@ -1,33 +1,47 @@
 import { quoteStates } from "@/core/catalogue/quote-states";
-import { seesOnly } from "@/core/people/permissions";
 import { defineView } from "@/kernel/view";
 import { FindAddress } from "@/modules/place/inputs";
-import { seenCustomers } from "../seen";
+import { searchCondition } from "../search";
+import { rightsOn, seenCustomers } from "../seen";
 
-/** Customers and visits for the command palette. */
+/** Customers and visits for the command palette: found by what is known of the customer. */
 export const find = defineView({
   name: "find",
   access: "customers.see",
   input: FindAddress,
   read({ sql, today, actor }, { text }) {
-    const only = seesOnly(actor);
-    const like = `%${text.trim().replace(/[\\%_]/g, "\\$&")}%`;
-    const found = sql<{ id: number; name: string; mail: string; phone: string }>(
-      `SELECT id, name, mail, phone
-        FROM customers c
-        WHERE (name LIKE @like ESCAPE '\\' OR mail LIKE @like ESCAPE '\\' OR replace(phone, ' ', '') LIKE replace(@like, ' ', '') ESCAPE '\\')
-          AND merged_into IS NULL AND ${seenCustomers}
-        ORDER BY name LIMIT 6`,
-    ).all({ like, only });
+    const rights = rightsOn(actor);
+    const { only } = rights;
+    const { where, params } = searchCondition(text, rights);
+    const asked = { ...params, today, only, begins: `${text.trim().replace(/[\\%_]/g, "\\$&")}%` };
+    const theirs = `c.merged_into IS NULL AND c.erased_at IS NULL AND ${seenCustomers} AND ${where}`;
+    const found = sql<{
+      id: number;
+      name: string;
+      mail: string;
+      phone: string;
+      place: string | null;
+      archived_at: number | null;
+    }>(
+      `SELECT c.id, c.name, c.mail, c.phone, c.archived_at,
+          (SELECT s.line FROM sites s WHERE s.customer_id = c.id ORDER BY s.id LIMIT 1) AS place
+        FROM customers c WHERE ${theirs}
+        ORDER BY c.archived_at IS NOT NULL, c.name NOT LIKE @begins ESCAPE '\\', c.name LIMIT 6`,
+    )
+      .all(asked)
+      .map(({ archived_at, mail, phone, ...customer }) => ({
+        ...customer,
+        archived: archived_at !== null,
+        detail: rights.contacts ? phone || mail : (customer.place ?? ""),
+      }));
     const visits = sql<{ id: number; date: string; service: string; name: string; line: string }>(
       `SELECT v.id, v.date, v.title AS service, c.name, t.line
-        FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id
-          JOIN sites t ON t.id = j.site_id
-        WHERE v.state <> 'cancelled' AND (c.name LIKE @like ESCAPE '\\' OR t.line LIKE @like ESCAPE '\\')
-          AND ${seenCustomers}
+        FROM customers c JOIN jobs j ON j.customer_id = c.id JOIN visits v ON v.job_id = j.id JOIN sites t ON t.id = j.site_id
+        WHERE v.state <> 'cancelled' AND ${theirs}
         ORDER BY abs(julianday(v.date) - julianday(@today)) LIMIT 6`,
-    ).all({ like, today, only });
+    ).all(asked);
     // What waits belongs to nobody yet: whoever sees only their own visits finds none of it.
+    const like = `%${text.trim().replace(/[\\%_]/g, "\\$&")}%`;
     const waiting =
       only !== null
         ? []

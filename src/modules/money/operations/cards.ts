@@ -38,3 +38,19 @@ export const removeCard = defineOperation({
     recordConsent(context, actor.customerId, "card on file", false, true);
   },
 });
+
+/** The office takes a card away, as the customer has asked. */
+export const forgetCard = defineOperation({
+  name: "forget-card",
+  access: "money.change",
+  about: { cardId: "card" },
+  input: input({ cardId: Id }),
+  run(context, { cardId }) {
+    const { sql, now } = context;
+    const card = sql<{ customer_id: number }>(
+      "UPDATE cards SET removed_at = ? WHERE id = ? AND removed_at IS NULL RETURNING customer_id",
+    ).get(now, cardId);
+    if (!card) throw new Refusal("not-found");
+    recordConsent(context, card.customer_id, "card on file", false, true);
+  },
+});

@@ -20,6 +20,9 @@ interface InvoiceRow {
   applied: number;
   open_minor: number;
   job_id: number;
+  bill_name: string;
+  bill_mail: string;
+  bill_address: string;
 }
 const invoiceRows = `SELECT i.*, c.name AS customer, b.applied_minor AS applied, b.open_minor
     FROM invoices i JOIN customers c ON c.id = i.customer_id JOIN invoice_balances b ON b.invoice_id = i.id`;
@@ -125,6 +128,7 @@ export const invoice = defineView({
       number: row.number,
       customer: row.customer,
       customerId: row.customer_id,
+      bill: row.bill_name ? [row.bill_name, row.bill_mail, row.bill_address].filter(Boolean).join(", ") : null,
       dueDate: row.due_date,
       totalMinor: row.total_minor,
       taxMinor: row.tax_minor,

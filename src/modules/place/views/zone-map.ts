@@ -2,6 +2,7 @@ import { matchWords, zoneAt } from "@/core/place/zones";
 import { Refusal } from "@/core/problems";
 import { addDays } from "@/core/time/dates";
 import { input, Nothing } from "@/kernel/inputs";
+import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { AddressId } from "../inputs";
 import { boundsOf, zonesOf } from "../zones";
@@ -11,13 +12,26 @@ const OneAddress = input({ addressId: AddressId });
 // Each is a shape in the page.
 const mostSites = 2500;
 
+/** The ground of every map: where the business is, the town and its roads. */
+const townOf = ({ hogar, business }: ViewContext) => ({
+  home: { lng: business.lng, lat: business.lat },
+  town: hogar.town?.features ?? null,
+  roads: hogar.town
+    ? hogar.town.edges.map(([a, b]) =>
+        [hogar.town!.nodes[a]!, hogar.town!.nodes[b]!].map(({ lng, lat }) => [lng, lat] as [number, number]),
+      )
+    : [],
+});
+
+export const townMap = defineView({ name: "town-map", access: "customers.see", input: Nothing, read: townOf });
+
 /** What lies under the zones on the map: the town, the customers, how busy each zone is, and who lies outside of all. */
 export const zoneMap = defineView({
   name: "zone-map",
   access: "setup.change",
   input: Nothing,
   read(context) {
-    const { sql, hogar, today, business } = context;
+    const { sql, today } = context;
     const zones = boundsOf(context);
     const load = new Map(
       sql<{ zone_id: number; visits: number }>(
@@ -32,13 +46,7 @@ export const zoneMap = defineView({
         FROM sites s JOIN customers c ON c.id = s.customer_id ORDER BY s.id DESC LIMIT ?`,
     ).all(mostSites);
     return {
-      home: { lng: business.lng, lat: business.lat },
-      town: hogar.town?.features ?? null,
-      roads: hogar.town
-        ? hogar.town.edges.map(([a, b]) =>
-            [hogar.town!.nodes[a]!, hogar.town!.nodes[b]!].map(({ lng, lat }) => [lng, lat] as [number, number]),
-          )
-        : [],
+      ...townOf(context),
       load: zones.map(({ id, name }) => ({ id, name, visits: load.get(id) ?? 0 })),
       customers: sites.map(({ lng, lat, postcode, name, line, customer }) => ({
         lng,

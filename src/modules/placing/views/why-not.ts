@@ -32,13 +32,18 @@ export const whyNotChoices = defineView({
   name: "why-not-choices",
   access: "shared.see",
   about: {},
-  input: input({ addressId: OrNull(AddressId) }),
-  read(context, { addressId }) {
+  input: input({ addressId: OrNull(AddressId), customerId: Type.Optional(OrNull(Id)) }),
+  read(context, { addressId, customerId = null }) {
     const { sql, today, business } = context;
     const found = addressId === null ? null : knownAddress(context, addressId);
     return {
       today,
       address: found && { id: found.id, line: found.line, postcode: found.postcode, lng: found.lng, lat: found.lat },
+      /** For whom it is, where that is known already. */
+      customer:
+        sql<{ id: number; name: string }>(
+          "SELECT id, name FROM customers WHERE id = ? AND merged_into IS NULL AND erased_at IS NULL",
+        ).get(customerId) ?? null,
       services: sql<{ id: number; name: string; questions: string }>(
         "SELECT id, name, questions FROM services WHERE active = 1 ORDER BY category, name",
       )

@@ -171,7 +171,7 @@ export const todayView = defineView({
         kind: "bounced",
         words: `Messages to ${b.name} bounced`,
         detail: "The email address or number is not right",
-        href: `/customers?id=${b.customer_id}`,
+        href: `/customers/${b.customer_id}`,
       });
 
     for (const r of sql<{ id: number; sender: string; body: string; name: string | null; customer_id: number | null }>(
@@ -183,7 +183,7 @@ export const todayView = defineView({
         kind: "reply",
         words: `${r.name ?? r.sender} writes: “${r.body.slice(0, 120)}”`,
         detail: "A text that came in",
-        href: r.customer_id ? `/customers?id=${r.customer_id}` : "/customers",
+        href: r.customer_id ? `/customers/${r.customer_id}` : "/customers",
       });
 
     const technicians = sql<{

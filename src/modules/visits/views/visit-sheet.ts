@@ -9,6 +9,7 @@ import { type FieldStep, fieldSteps, stepRefusal, type VisitState, visitStates }
 import { Id, input } from "@/kernel/inputs";
 import { defineView } from "@/kernel/view";
 import { answersOfJob, termsOfJob } from "@/modules/catalogue/job-items";
+import { rightsOn } from "@/modules/customers/seen";
 import { type BoardRow, visitColumns, visitTables } from "@/modules/placing/board";
 import { daysOfWork, readVisit } from "@/modules/placing/visits";
 import { photosColumn, tickedColumn } from "@/store/columns";
@@ -38,6 +39,9 @@ export const visitSheet = defineView({
         checklist: string;
         confirmed_at: number | null;
         postcode: string | null;
+        access: string | null;
+        parking: string | null;
+        technician_note: string | null;
         total_minor: number | null;
         deposit_minor: number | null;
         job_state: JobState | null;
@@ -46,11 +50,13 @@ export const visitSheet = defineView({
       `SELECT ${visitColumns}, v.job_id, v.repeat_id, v.started_at, v.ended_at,
           coalesce(c.id, rc.id) AS customer_id, coalesce(c.phone, rc.phone) AS phone,
           coalesce(c.mail, rc.mail) AS mail, j.note, j.pays, j.approval, v.checklist, v.confirmed_at,
-          coalesce(t.postcode, rt.postcode) AS postcode, j.total_minor, j.deposit_minor, j.state AS job_state
+          coalesce(t.postcode, rt.postcode) AS postcode, coalesce(t.access, rt.access) AS access,
+          coalesce(t.parking, rt.parking) AS parking, coalesce(c.technician_note, rc.technician_note) AS technician_note, j.total_minor, j.deposit_minor, j.state AS job_state
         FROM ${visitTables} WHERE v.id = ?`,
     ).get(visitId);
     if (!visit) throw new Refusal("not-found");
     const zone = business.time_zone;
+    const { contacts } = rightsOn(context.actor);
     const technicians = sql<{ id: number; name: string; arrives: number; leaves: number }>(
       `SELECT t.id, t.name, p.arrives, p.leaves
         FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE visit_id = ? ORDER BY t.position`,
@@ -75,7 +81,15 @@ export const visitSheet = defineView({
       date: visit.date,
       windowFrom: localOf(visit.window_from, zone).minute,
       windowTo: localOf(visit.window_to, zone).minute,
-      customer: { id: visit.customer_id, name: visit.customer, phone: visit.phone, mail: visit.mail },
+      customer: {
+        id: visit.customer_id,
+        name: visit.customer,
+        phone: contacts ? visit.phone : null,
+        mail: contacts ? visit.mail : null,
+      },
+      siteNotes: [visit.access, visit.parking && `Parking: ${visit.parking}`, visit.technician_note].filter(
+        (words): words is string => !!words,
+      ),
       site: visit.site,
       postcode: visit.postcode,
       note: visit.note,

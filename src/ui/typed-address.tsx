@@ -6,19 +6,26 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import type { Draft } from "./draft";
+import type { FoundAddress } from "./address-field";
 
-type Address = NonNullable<Draft["address"]>;
+export interface Typed {
+  line: string;
+  postcode: string;
+}
 
-/** For an address that the look-up does not know. */
+/** For an address that the look-up does not know. It may stand within a form. */
 export function TypedAddress({
   typed,
   onType,
   onAddress,
+  label = "Your address in full",
+  size = "medium",
 }: {
-  typed: NonNullable<Draft["typed"]>;
-  onType: (typed: NonNullable<Draft["typed"]>) => void;
-  onAddress: (address: Address) => void;
+  typed: Typed;
+  onType: (typed: Typed) => void;
+  onAddress: (address: FoundAddress) => void;
+  label?: string;
+  size?: "small" | "medium";
 }) {
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
@@ -32,9 +39,10 @@ export function TypedAddress({
   const wrong = (name: string) => problem?.fields?.[`/${name}`];
   return (
     <Box
-      component="form"
-      aria-label="Your address in full"
-      onSubmit={(e) => {
+      role="group"
+      aria-label={label}
+      onKeyDown={(e) => {
+        if (e.key !== "Enter") return;
         e.preventDefault();
         void find();
       }}
@@ -42,7 +50,7 @@ export function TypedAddress({
     >
       <TextField
         label="House number, street and town"
-        size="medium"
+        size={size}
         autoComplete="street-address"
         value={typed.line}
         onChange={(e) => onType({ ...typed, line: e.target.value })}
@@ -51,7 +59,7 @@ export function TypedAddress({
       />
       <TextField
         label="Postcode"
-        size="medium"
+        size={size}
         autoComplete="postal-code"
         value={typed.postcode}
         onChange={(e) => onType({ ...typed, postcode: e.target.value })}
@@ -60,10 +68,10 @@ export function TypedAddress({
       />
       {problem && !problem.fields && <Alert severity="warning">{problem.sentence}</Alert>}
       <Button
-        type="submit"
         variant="outlined"
+        onClick={() => void find()}
         disabled={busy || !typed.line.trim() || !typed.postcode.trim()}
-        sx={{ height: 52, fontSize: 17 }}
+        sx={size === "medium" ? { height: 52, fontSize: 17 } : { justifySelf: "start" }}
       >
         {busy ? "One moment…" : "Use this address"}
       </Button>

@@ -1,0 +1,224 @@
+"use client";
+import { moneyWords } from "@/core/money/amounts";
+import { localDate } from "@/core/time/local";
+import { dateWords, dayShort } from "@/core/time/words";
+import { Code, VisitState } from "@/ui/arch";
+import { LinkBox } from "@/ui/link-box";
+import { MessageList } from "@/ui/message-list";
+import { hues, ink } from "@/ui/palette";
+import { Fact, SheetSection } from "@/ui/side-sheet";
+import { useChange } from "@/ui/use-change";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import type { ReactNode } from "react";
+import { useOffice } from "../office";
+import type { Customer } from "./data";
+
+const Line = ({ href, children }: { href: string; children: ReactNode }) => (
+  <LinkBox
+    href={href}
+    sx={{
+      display: "flex",
+      gap: 3,
+      alignItems: "baseline",
+      py: 1.25,
+      px: 1,
+      mx: -1,
+      borderTop: `1px solid ${ink.line}`,
+      fontSize: 14.5,
+      textDecoration: "none",
+      color: ink.ink,
+      "&:hover": { bgcolor: ink.plaster },
+    }}
+  >
+    {children}
+  </LinkBox>
+);
+const Cell = ({ width, right, children }: { width?: number; right?: boolean; children: ReactNode }) => (
+  <Box
+    sx={{
+      ...(width ? { width, flex: "none" } : { flex: 1, minWidth: 0 }),
+      ...(right && { textAlign: "right", fontVariantNumeric: "tabular-nums" }),
+      overflow: "hidden",
+      textOverflow: "ellipsis",
+      whiteSpace: "nowrap",
+    }}
+  >
+    {children}
+  </Box>
+);
+
+/** Visits to come first, then those that were. */
+export function Visits({ customer, onMore }: { customer: Customer; onMore: () => void }) {
+  const { coming, past, pastCount } = customer.visits;
+  const mayBook = useOffice().person.permissions.includes("board.change");
+  const several = customer.sites.length > 1;
+  const lines = (visits: typeof coming) =>
+    visits.map((v) => (
+      <Line key={v.id} href={`/board?date=${v.date}&visit=${v.id}`}>
+        <Cell width={104}>{dayShort(v.date)}</Cell>
+        <Box sx={{ flex: "none" }}>
+          <Code code={v.code} colour={hues[v.hue]!} />
+        </Box>
+        <Cell>
+          {v.service}
+          {several && <span style={{ color: ink.ash }}> · {v.site.split(",")[0]}</span>}
+        </Cell>
+        <Cell width={140}>
+          {v.technicians ?? (v.state === "promised" ? <span style={{ color: ink.ember }}>no technician</span> : "")}
+        </Cell>
+        <Cell width={104}>
+          <VisitState state={v.state} />
+        </Cell>
+        <Cell width={84} right>
+          {moneyWords(v.totalMinor, customer.currency)}
+        </Cell>
+      </Line>
+    ));
+  return (
+    <>
+      <SheetSection title={coming.length ? "Coming" : "Nothing is coming"}>
+        {lines(coming)}
+        {mayBook &&
+          customer.sites
+            .filter((site) => site.addressId !== null)
+            .map((site) => (
+              <LinkBox
+                key={site.id}
+                href={`/why-not?address=${encodeURIComponent(site.addressId!)}&customer=${customer.id}`}
+                sx={{ color: ink.lake, fontSize: 14.5, display: "inline-block", py: 1, mr: 4 }}
+              >
+                {several ? `Book at ${site.name || site.line.split(",")[0]}` : "Book a visit"}
+              </LinkBox>
+            ))}
+      </SheetSection>
+      {pastCount > 0 && (
+        <SheetSection title="Earlier">
+          {lines(past)}
+          <Earlier left={pastCount - past.length} onMore={onMore} />
+        </SheetSection>
+      )}
+    </>
+  );
+}
+
+export const Repeats = ({ customer }: { customer: Customer }) =>
+  customer.repeats.length > 0 && (
+    <SheetSection title="Repeats">
+      {customer.repeats.map((r) => (
+        <Line key={r.id} href={`/repeats?search=${encodeURIComponent(customer.name)}`}>
+          <Cell>
+            {r.service}, {r.words}
+          </Cell>
+          <Cell width={200}>{r.site.split(",")[0]}</Cell>
+          <Cell width={150}>
+            {r.state === "active" ? (r.next ? `next ${dayShort(r.next)}` : "nothing ahead") : "ended"}
+          </Cell>
+        </Line>
+      ))}
+    </SheetSection>
+  );
+
+export const Quotes = ({ customer }: { customer: Customer }) =>
+  customer.quotes.length > 0 && (
+    <SheetSection title="Quotes">
+      {customer.quotes.map((q) => (
+        <Line key={q.id} href={q.isOpen ? `/incoming?open=${encodeURIComponent(`quote ${q.id}`)}` : "/incoming"}>
+          <Cell width={104}>{dayShort(q.made)}</Cell>
+          <Cell>{q.line}</Cell>
+          <Cell width={150}>{q.state}</Cell>
+          <Cell width={84} right>
+            {moneyWords(q.total_minor, customer.currency)}
+          </Cell>
+        </Line>
+      ))}
+    </SheetSection>
+  );
+
+export function Invoices({ customer }: { customer: Customer }) {
+  if (!customer.invoices?.length) return null;
+  const open = customer.invoices.reduce((sum, i) => sum + i.openMinor, 0);
+  return (
+    <SheetSection title={open > 0 ? `Invoices: ${moneyWords(open, customer.currency)} open` : "Invoices: nothing open"}>
+      {customer.invoices.map((i) => (
+        <Line key={i.id} href={`/money?id=${i.id}`}>
+          <Cell width={104}>{dayShort(i.issued)}</Cell>
+          <Cell>
+            Invoice {i.number}
+            {i.billName && <span style={{ color: ink.ash }}> · to {i.billName}</span>}
+          </Cell>
+          <Cell width={150}>
+            <span style={i.state === "overdue" ? { color: ink.ember } : undefined}>{i.state}</span>
+            {i.openMinor > 0 && `, due ${dayShort(i.dueDate)}`}
+          </Cell>
+          <Cell width={84} right>
+            {moneyWords(i.totalMinor, customer.currency)}
+          </Cell>
+        </Line>
+      ))}
+    </SheetSection>
+  );
+}
+
+export function Cards({ customer }: { customer: Customer }) {
+  const mayChange = useOffice().person.permissions.includes("money.change");
+  const remove = useChange("forget-card");
+  return (
+    customer.cards.length > 0 && (
+      <SheetSection title="Cards on file">
+        {customer.cards.map((card) => (
+          <Box key={card.id} sx={{ display: "flex", alignItems: "center", borderTop: `1px solid ${ink.line}`, py: 1 }}>
+            <Box sx={{ flex: 1, fontSize: 14.5 }}>{card.label}, kept with the card service</Box>
+            {mayChange && (
+              <Button size="small" disabled={remove.busy} onClick={() => void remove.send({ cardId: card.id })}>
+                Remove
+              </Button>
+            )}
+          </Box>
+        ))}
+      </SheetSection>
+    )
+  );
+}
+
+/** What they said yes and no to, in the words they read. */
+export function Agreed({ customer: c }: { customer: Customer }) {
+  const seesRecords = useOffice().person.permissions.includes("audit.see");
+  return (
+    <SheetSection title="What they agreed to">
+      <Fact name="Reminders">{c.reminders ? "agreed to" : "not wanted"}</Fact>
+      <Fact name="Offers">{c.offers ? "agreed to" : "not agreed to"}</Fact>
+      {c.consents.map((consent) => (
+        <Fact key={consent.id} name={dayShort(localDate(Math.floor(consent.at / 60_000), c.timeZone))}>
+          <span title={dateWords(localDate(Math.floor(consent.at / 60_000), c.timeZone))}>
+            {consent.given ? "✓" : "✕"} “{consent.words}”
+          </span>
+        </Fact>
+      ))}
+      {seesRecords && (
+        <LinkBox
+          href={`/records?by=anybody&customer=${c.id}`}
+          sx={{ color: ink.lake, fontSize: 14, display: "inline-block", mt: 2 }}
+        >
+          Who did what with this customer
+        </LinkBox>
+      )}
+    </SheetSection>
+  );
+}
+
+export const Messages = ({ customer, onMore }: { customer: Customer; onMore: () => void }) =>
+  customer.messages.length > 0 && (
+    <SheetSection title="Messages">
+      <MessageList messages={customer.messages} />
+      <Earlier left={customer.messageCount - customer.messages.length} onMore={onMore} />
+    </SheetSection>
+  );
+
+/** The way to what lies further back. */
+const Earlier = ({ left, onMore }: { left: number; onMore: () => void }) =>
+  left > 0 && (
+    <Button size="small" onClick={onMore} sx={{ mt: 1 }}>
+      {left === 1 ? "Show the earlier one" : `Show earlier ones (${left})`}
+    </Button>
+  );

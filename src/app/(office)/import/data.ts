@@ -1,0 +1,28 @@
+import type { ViewOutput } from "@/api/client";
+import type { ImportKind } from "@/core/imports/fields";
+
+export type Imports = ViewOutput<"imports">;
+export type OneImport = ViewOutput<"import">;
+export type ImportRow = ViewOutput<"import-rows">["rows"][number];
+
+/** What is imported, as it is said of one and of many. */
+export const kindWords: Record<ImportKind, { one: string; many: string; about: string }> = {
+  customers: { one: "customer", many: "customers", about: "Names, contacts, sites, tags and notes, from CSV or vCard" },
+  services: { one: "service", many: "services", about: "Names, categories, prices and minutes, from CSV" },
+  extras: { one: "extra", many: "extras", about: "Parts and products with unit, price and cost, from CSV" },
+  prices: { one: "price", many: "prices", about: "New prices of services and extras you have, from CSV" },
+};
+
+export const counted = (n: number, kind: ImportKind): string =>
+  `${n} ${n === 1 ? kindWords[kind].one : kindWords[kind].many}`;
+
+export const stateWords: Record<OneImport["state"], string> = {
+  filling: "not finished reading",
+  checking: "being looked over",
+  checked: "waits for you",
+  taking: "being imported",
+  stopped: "stopped",
+  taken: "imported",
+  undoing: "being undone",
+  undone: "undone",
+};

@@ -1,0 +1,153 @@
+import { phoneKept, phoneProblem } from "../people/phones";
+import type { LocalDate } from "../time/dates";
+import { type DateOrder, readDate } from "./dates";
+
+/** A customer as a row of a file tells of them. */
+export interface CustomerDraft {
+  name: string;
+  mail: string;
+  phone: string;
+  reachedBy: "any" | "email" | "text" | "phone";
+  tags: string[];
+  source: string;
+  paymentDays: number | null;
+  technicianNote: string;
+  insideNote: string;
+  bill: { name: string; mail: string; address: string } | null;
+  /** Null where the file does not say. */
+  reminders: boolean | null;
+  offers: boolean | null;
+  since: LocalDate | null;
+  /** `line` and `postcode` as written: where that is has still to be found. */
+  site: { line: string; postcode: string; town: string; name: string; access: string; parking: string } | null;
+}
+
+/** What is wrong with one cell. */
+export interface RowProblem {
+  field: string;
+  sentence: string;
+}
+
+type Values = Record<string, string>;
+export interface Reading {
+  dates: DateOrder;
+  /** The business's own phone: its country is meant where none is written. */
+  ownPhone: string;
+}
+
+/** Reads the values of a row; what cannot be read is told, cell by cell. Never throws. */
+export function customerOf(
+  values: Values,
+  { dates, ownPhone }: Reading,
+): { draft: CustomerDraft; problems: RowProblem[] } {
+  const problems: RowProblem[] = [];
+  const wrong = (field: string, sentence: string) => void problems.push({ field, sentence });
+  const text = (field: string, most: number): string => {
+    const value = tidy(values[field] ?? "");
+    if (value.length > most) wrong(field, `This is longer than ${most} characters.`);
+    return value.slice(0, most);
+  };
+  const note = (field: string): string => (values[field] ?? "").trim().slice(0, 2000);
+  const mail = mailIn(values.mail ?? "");
+  if (mail === null) wrong("mail", `“${short(values.mail!)}” is no email address.`);
+  const billMail = mailIn(values.billMail ?? "");
+  if (billMail === null) wrong("billMail", `“${short(values.billMail!)}” is no email address.`);
+  const phone = phoneIn(values.phone ?? "", ownPhone);
+  if (phone === null) wrong("phone", `“${short(values.phone!)}” is no phone number.`);
+  const name = nameIn(values);
+  if (name === "") wrong("name", "There is no name.");
+  else if (name.length > 80) wrong("name", "This name is longer than 80 characters.");
+  else if (/\/\/|@|www\./i.test(name)) wrong("name", "A name has no web address in it.");
+  const billName = text("billName", 80);
+  const billAddress = text("billAddress", 200);
+  if (billName === "" && (billMail || billAddress)) wrong("billName", "Bills go somewhere, but to whom?");
+  const draft: CustomerDraft = {
+    name: name.slice(0, 80),
+    mail: mail ?? "",
+    phone: phone ?? "",
+    reachedBy: reachedByIn(values.reachedBy ?? ""),
+    tags: [...new Set((values.tags ?? "").split(/[,;|]/).map(tidy).filter(Boolean))].slice(0, 30),
+    source: text("source", 80),
+    paymentDays: null,
+    technicianNote: note("technicianNote"),
+    insideNote: note("insideNote"),
+    bill: billName ? { name: billName, mail: billMail ?? "", address: billAddress } : null,
+    reminders: null,
+    offers: null,
+    since: null,
+    site: siteIn(values),
+  };
+  if (draft.tags.some((tag) => tag.length > 40)) wrong("tags", "A tag is longer than 40 characters.");
+  const days = (values.paymentDays ?? "").replace(/\s*days?$/i, "").trim();
+  if (days !== "") {
+    if (/^\d{1,3}$/.test(days) && Number(days) <= 365) draft.paymentDays = Number(days);
+    else wrong("paymentDays", "Write a number of days, at most 365.");
+  }
+  for (const field of ["reminders", "offers"] as const) {
+    const value = yesNoIn(values[field] ?? "");
+    if (value === "unclear") wrong(field, "Write yes or no.");
+    else draft[field] = value;
+  }
+  if (values.since) {
+    draft.since = readDate(values.since, dates);
+    if (draft.since === null) wrong("since", `“${short(values.since)}” is no date.`);
+  }
+  return { draft, problems };
+}
+
+const tidy = (text: string): string => text.trim().replace(/\s+/g, " ");
+const short = (text: string): string => (text.length > 40 ? `${text.slice(0, 40)}…` : text);
+
+/** One column or two; "Okonjo, Mira" is turned round; a company where nobody is named. */
+function nameIn(values: Values): string {
+  const parts = tidy(`${values.firstName ?? ""} ${values.lastName ?? ""}`);
+  const whole = tidy(values.name ?? "") || parts || tidy(values.company ?? "");
+  const turned = /^([\p{L}'’-]+), ([\p{L}'’. -]+)$/u.exec(whole);
+  return turned ? `${turned[2]} ${turned[1]}` : whole;
+}
+
+/** The first of several; empty where there is none, null where it is none. */
+function mailIn(text: string): string | null {
+  const [first = ""] = text.trim().split(/[\s;,]+/);
+  return first === "" || /^[^\s@"<>()]+@[^\s@"<>()]+\.[^\s@.]{2,}$/.test(first) ? first.slice(0, 120) : null;
+}
+
+/** A number however it is written, with 00 for +; empty where there is none, null where it is none. */
+function phoneIn(text: string, own: string): string | null {
+  const [first = ""] = text.trim().split(/\s*[;|]\s*|\s+or\s+/);
+  const plain = first
+    .replace(/^tel[.:]?\s*/i, "")
+    .replace(/^00(?=[1-9])/, "+")
+    .replace("(0)", "");
+  if (plain === "") return "";
+  return phoneProblem(plain, own) === null ? phoneKept(plain, own) : null;
+}
+
+function siteIn(values: Values): CustomerDraft["site"] {
+  const line = tidy([values.houseNumber, values.line].filter(Boolean).join(" "));
+  const [town, postcode] = [tidy(values.town ?? ""), tidy(values.postcode ?? "").toUpperCase()];
+  if (line === "" && postcode === "") return null;
+  const of = (field: string, most: number) => tidy(values[field] ?? "").slice(0, most);
+  return {
+    line: line.slice(0, 120),
+    postcode: postcode.slice(0, 20),
+    town: town.slice(0, 60),
+    name: of("siteName", 60),
+    access: of("access", 600),
+    parking: of("parking", 600),
+  };
+}
+
+function reachedByIn(text: string): CustomerDraft["reachedBy"] {
+  const word = text.trim().toLowerCase();
+  if (/^e-?mail$/.test(word)) return "email";
+  if (/^(text|sms)$/.test(word)) return "text";
+  return /^(phone|call|tel\w*)$/.test(word) ? "phone" : "any";
+}
+
+function yesNoIn(text: string): boolean | null | "unclear" {
+  const word = text.trim().toLowerCase();
+  if (word === "") return null;
+  if (/^(yes|y|true|1|x|on|ja|sim|oui)$/.test(word)) return true;
+  return /^(no|n|false|0|off|nein|não|non)$/.test(word) ? false : "unclear";
+}

@@ -1,0 +1,182 @@
+import { mustPerform, perform } from "@/kernel/operation";
+import { look } from "@/kernel/view";
+import { money } from "@/modules/money/views/money";
+import { recordPayment } from "@/modules/money/operations/record-payment";
+import { advanceVisit } from "@/modules/visits/operations/advance-visit";
+import { addByLink } from "@/modules/my-visit/operations/by-link";
+import { runDue } from "@/worker/loop";
+import { office, one, saidOf, smallWorld, system } from "@demo/small-world";
+import fc from "fast-check";
+import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { eraseCustomer } from "./operations/archive-customer";
+import { mergeCustomers } from "./operations/same-person";
+import { saveCustomer } from "./operations/save-customer";
+import { saveSite } from "./operations/sites";
+
+type World = ReturnType<typeof smallWorld>;
+
+/** Every text of every table in which one of the words stands; the words are looked for as bytes in the files too. */
+function whereStands(world: World, words: readonly string[]): string[] {
+  const { db } = world.hogar.store;
+  const tables = db
+    .prepare<[], { name: string }>("SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite%'")
+    .all();
+  return tables.flatMap(({ name }) =>
+    db
+      .prepare<[], Record<string, unknown>>(`SELECT * FROM ${name}`)
+      .all()
+      .flatMap((row) =>
+        Object.entries(row).flatMap(([column, value]) =>
+          words.some((word) => textOf(value).includes(word))
+            ? [`${name}.${column}: ${textOf(value).slice(0, 80)}`]
+            : [],
+        ),
+      ),
+  );
+}
+const textOf = (value: unknown): string =>
+  Buffer.isBuffer(value) ? value.toString("latin1") : value === null ? "" : String(value as string | number);
+
+const filesWith = (folder: string, words: readonly string[]): string[] =>
+  readdirSync(folder, { recursive: true })
+    .map((name) => path.join(folder, String(name)))
+    .filter((file) => statSync(file).isFile() && !file.includes("standins"))
+    .filter((file) => words.some((word) => readFileSync(file).includes(Buffer.from(word))));
+
+/** Somebody who booked, wrote, was served and paid; their names and notes are `word`. */
+async function served(folder: string | null, word: string) {
+  const world = smallWorld({}, folder);
+  const name = `Mira ${word}`;
+  const { visitId, actor } = world.booked({
+    as: system,
+    name,
+    more: {
+      note: `${word} opens`,
+      customer: { name, mail: `${word}@example.com`, phone: "+1 202 555 0142", reminders: true },
+    },
+  });
+  mustPerform(world.hogar, addByLink, { words: `${word} has a dog`, photos: [] }, actor);
+  mustPerform(
+    world.hogar,
+    saveCustomer,
+    {
+      id: 1,
+      name,
+      mail: `${word}@example.com`,
+      phone: "+1 202 555 0142",
+      reachedBy: "any",
+      tags: [`tag-${word}`],
+      source: `by ${word}`,
+      paymentDays: null,
+      technicianNote: `${word} knows`,
+      insideNote: `never ${word}`,
+      bill: { name: `Agent ${word}`, mail: `agent-${word}@example.com`, address: `${word} street` },
+      reminders: true,
+      offers: true,
+    },
+    office,
+  );
+  mustPerform(
+    world.hogar,
+    saveSite,
+    {
+      id: null,
+      customerId: 1,
+      addressId: world.addresses[30]!.id,
+      name: `at ${word}`,
+      access: `key ${word}`,
+      parking: word,
+    },
+    office,
+  );
+  world.onTheDayOf(visitId);
+  for (const to of ["on site", "done"] as const) mustPerform(world.hogar, advanceVisit, { visitId, to }, office);
+  await runDue(world.hogar);
+  return { world, visitId };
+}
+
+const pay = (world: World) =>
+  mustPerform(
+    world.hogar,
+    recordPayment,
+    {
+      invoiceId: one<{ id: number }>(world.hogar, "SELECT id FROM invoices").id,
+      method: "cash",
+      amountMinor: 7900,
+      key: "paid at the door",
+    },
+    office,
+  );
+
+const sums = (world: World) => [
+  look(world.hogar, money, {}, office),
+  world.hogar.store.sql("SELECT id, number, total_minor, tax_minor, due_date FROM invoices").all(),
+  world.hogar.store.sql("SELECT id, amount_minor, state, method FROM payments").all(),
+  world.hogar.store.sql("SELECT * FROM journal").all(),
+  world.hogar.store.sql("SELECT description, amount_minor FROM job_lines").all(),
+];
+
+describe("erasing a customer", () => {
+  it("waits until nothing is coming and nothing is open", async () => {
+    const { world } = await served(null, "Zyxomma");
+    const erase = () => saidOf(perform(world.hogar, eraseCustomer, { customerId: 1 }, office));
+    expect(erase()).toBe("There is still 1 open invoice. Cancel or settle them first.");
+    pay(world);
+    expect(erase()).toBe("done");
+    expect(saidOf(perform(world.hogar, eraseCustomer, { customerId: 1 }, office))).toContain("no longer exists");
+  });
+
+  it("takes whoever was merged into them along", async () => {
+    const { world } = await served(null, "Zyxomma");
+    pay(world);
+    const { id } = mustPerform(
+      world.hogar,
+      saveCustomer,
+      {
+        id: null,
+        name: "M. Quibbleton",
+        mail: "quibbleton@example.com",
+        phone: "",
+        reachedBy: "any",
+        tags: [],
+        source: "",
+        paymentDays: null,
+        technicianNote: "",
+        insideNote: "",
+        bill: null,
+        reminders: false,
+        offers: false,
+      },
+      office,
+    );
+    mustPerform(world.hogar, mergeCustomers, { keepId: 1, goneId: id }, office);
+    mustPerform(world.hogar, eraseCustomer, { customerId: 1 }, office);
+    expect(whereStands(world, ["uibbleton", "Zyxomma"])).toEqual([]);
+  });
+
+  it("leaves no byte of who they were in any table or file, and every sum as it was", async () => {
+    const letters = fc.string({ unit: fc.constantFrom(..."bcdfghjklmnpqrstvwxz"), minLength: 8, maxLength: 12 });
+    await fc.assert(
+      fc.asyncProperty(letters, async (some) => {
+        const word = `Q${some}`;
+        const folder = mkdtempSync(path.join(tmpdir(), "hogar-erase-"));
+        const { world } = await served(folder, word);
+        pay(world);
+        await runDue(world.hogar);
+        const words = [word, word.toLowerCase(), "202 555 0142", "2025550142"];
+        expect(whereStands(world, words).length).toBeGreaterThan(20);
+        const before = sums(world);
+        mustPerform(world.hogar, eraseCustomer, { customerId: 1 }, office);
+        await runDue(world.hogar);
+        expect(sums(world)).toEqual(before);
+        expect(whereStands(world, words)).toEqual([]);
+        expect(filesWith(folder, words)).toEqual([]);
+        world.hogar.store.db.close();
+        rmSync(folder, { recursive: true });
+      }),
+      { numRuns: 4 },
+    );
+  });
+});

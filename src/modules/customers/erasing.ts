@@ -1,0 +1,204 @@
+import { Refusal } from "@/core/problems";
+import type { OperationContext } from "@/kernel/operation";
+import { idsColumn } from "@/store/columns";
+import { openBusinessWith } from "./open-business";
+
+/** What stands in place of a name and an address that were erased. */
+const erasedName = "Erased customer";
+const erasedPlace = "erased";
+
+/**
+ * Takes away all that says who a customer was: names, contacts, places, notes, words, pictures, cards and links; of those
+ * too who were merged into them, and from the record of changes. Invoices, payments and the journal stay with their
+ * numbers and sums, and jobs and visits with what was done and when. Refused while something is still going on.
+ */
+export function eraseCustomer(context: OperationContext, customerId: number): void {
+  const { coming, money } = openBusinessWith(context, customerId);
+  const left = [...coming, ...money];
+  if (left.length)
+    throw new Refusal("in-use", {
+      sentence: `There ${/^1 /.test(left[0]!) ? "is" : "are"} still ${left.join(", ")}. Cancel or settle them first.`,
+    });
+  const { sql } = context;
+  const customers = sql<Known>(
+    `WITH RECURSIVE them (id) AS (SELECT @customerId UNION SELECT c.id FROM customers c JOIN them ON c.merged_into = them.id)
+      SELECT c.id, c.name, c.mail, c.phone, c.bill_name, c.bill_mail FROM customers c JOIN them USING (id)`,
+  ).all({ customerId });
+  const scope = scopeOf(context, customers);
+  forgetWords(context, scope);
+  forgetTraces(context, customers, scope);
+  forgetChanges(context, scope);
+  // What is overwritten in the file must not be left in the log beside it.
+  context.later({ kind: "empty log", key: `empty log, customer ${customerId} at ${context.now}`, payload: {} });
+}
+
+interface Known {
+  id: number;
+  name: string;
+  mail: string;
+  phone: string;
+  bill_name: string;
+  bill_mail: string;
+}
+
+/** Ids of everything that is theirs, by table. */
+type Scope = Record<(typeof scoped)[number], string>;
+const scoped = [
+  "customers",
+  "sites",
+  "customer_tags",
+  "jobs",
+  "visits",
+  "repeats",
+  "invoices",
+  "refunds",
+  "messages",
+  "replies",
+  "consents",
+  "cards",
+  "links",
+  "additions",
+  "requests",
+  "quotes",
+] as const;
+
+function scopeOf({ sql }: OperationContext, known: readonly Known[]): Scope {
+  const customers = idsColumn.write(known.map(({ id }) => id));
+  const ids = (query: string, list: string) =>
+    idsColumn.write(
+      sql<{ id: number }>(query)
+        .all(list)
+        .map((row) => row.id),
+    );
+  const of = (table: string) =>
+    ids(`SELECT id FROM ${table} WHERE customer_id IN (SELECT value FROM json_each(?))`, customers);
+  const jobs = of("jobs");
+  const ofJobs = (table: string) =>
+    ids(`SELECT id FROM ${table} WHERE job_id IN (SELECT value FROM json_each(?))`, jobs);
+  // What came in before they were customers is known by how they were reached.
+  const mails = JSON.stringify(known.map(({ mail }) => mail.toLowerCase()).filter(Boolean));
+  const phones = JSON.stringify(known.map(({ phone }) => phone).filter(Boolean));
+  const asked = (table: "requests" | "quotes") =>
+    idsColumn.write(
+      sql<{ id: number }>(
+        `SELECT id FROM ${table} WHERE job_id IN (SELECT value FROM json_each(@jobs))
+          OR lower(mail) IN (SELECT value FROM json_each(@mails)) OR phone IN (SELECT value FROM json_each(@phones))`,
+      )
+        .all({ jobs, mails, phones })
+        .map((row) => row.id),
+    );
+  return {
+    customers,
+    jobs,
+    sites: of("sites"),
+    customer_tags: of("customer_tags"),
+    repeats: of("repeats"),
+    invoices: of("invoices"),
+    messages: of("messages"),
+    replies: of("replies"),
+    consents: of("consents"),
+    cards: of("cards"),
+    visits: ofJobs("visits"),
+    links: ofJobs("links"),
+    additions: ofJobs("additions"),
+    refunds: ids(
+      "SELECT r.id FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE p.customer_id IN (SELECT value FROM json_each(?))",
+      customers,
+    ),
+    requests: asked("requests"),
+    quotes: asked("quotes"),
+  };
+}
+
+const among = "IN (SELECT value FROM json_each(@ids))";
+
+/** What was written about them is overwritten, or goes with its row where nothing of money hangs on it. */
+function forgetWords({ sql, now, business }: OperationContext, scope: Scope): void {
+  const forget = (table: keyof Scope, set: string, more = {}) =>
+    sql(`UPDATE ${table} SET ${set} WHERE id ${among}`).run({ ids: scope[table], ...more });
+  // Pictures first, while it is still known which they are.
+  sql(
+    `DELETE FROM images WHERE purpose = 'answer' AND token IN (
+      SELECT p.value FROM additions a, json_each(a.photos) p WHERE a.id IN (SELECT value FROM json_each(@additions))
+      UNION SELECT p.value FROM jobs j, json_each(j.photos) p WHERE j.id IN (SELECT value FROM json_each(@jobs))
+      UNION SELECT p.value FROM job_items i, json_each(i.answers) a, json_each(a.value, '$.photos') p WHERE i.job_id IN (SELECT value FROM json_each(@jobs))
+      UNION SELECT p.value FROM requests r, json_each(r.photos) p WHERE r.id IN (SELECT value FROM json_each(@requests))
+      UNION SELECT p.value FROM quotes q, json_each(q.photos) p WHERE q.id IN (SELECT value FROM json_each(@quotes))
+    )`,
+  ).run({ additions: scope.additions, jobs: scope.jobs, requests: scope.requests, quotes: scope.quotes });
+  for (const table of ["messages", "replies", "consents", "cards", "additions", "customer_tags"] as const)
+    sql(`DELETE FROM ${table} WHERE id ${among}`).run({ ids: scope[table] });
+  const here = { lng: business.lng, lat: business.lat };
+  forget(
+    "customers",
+    `name = '${erasedName}', mail = '', phone = '', source = '', reached_by = 'any', technician_note = '', inside_note = '',
+      bill_name = '', bill_mail = '', bill_address = '', reminders = 0, offers = 0, erased_at = @now,
+      archived_at = coalesce(archived_at, @now)`,
+    { now },
+  );
+  forget(
+    "sites",
+    `line = '${erasedPlace}', postcode = '', name = '', access = '', parking = '', lng = @lng, lat = @lat`,
+    here,
+  );
+  forget(
+    "jobs",
+    "note = '', fields = '[]', photos = '[]', name = '', mail = '', phone = '', from_address = NULL, from_browser = NULL",
+  );
+  sql("UPDATE job_items SET answers = '[]' WHERE job_id IN (SELECT value FROM json_each(?))").run(scope.jobs);
+  forget("visits", "lng = @lng, lat = @lat, from_address = NULL, from_browser = NULL", here);
+  forget("repeats", "items = '[]'");
+  forget("invoices", "bill_name = '', bill_mail = '', bill_address = '', remind_on = NULL");
+  forget("refunds", "reason = ''");
+  forget("links", "revoked_at = coalesce(revoked_at, @now)", { now });
+  forget(
+    "requests",
+    `name = '', mail = '', phone = '', address = '${erasedPlace}', address_id = NULL, lng = NULL, lat = NULL, wishes = '',
+      items = '[]', photos = '[]', outcome = iif(outcome = 'open', 'withdrawn', outcome)`,
+  );
+  forget(
+    "quotes",
+    `name = '', mail = '', phone = '', line = '${erasedPlace}', postcode = '', lng = @lng, lat = @lat, items = '[]', note = '',
+      photos = '[]', words = '', answer = '', state = iif(state IN ('sent', 'accepted'), 'withdrawn', state)`,
+    here,
+  );
+}
+
+/** Where their name or how they are reached stands in what is kept for a while: what was sent to the office, what failed, what was imported. */
+function forgetTraces({ sql }: OperationContext, known: readonly Known[], scope: Scope): void {
+  const words = known.flatMap(({ name, mail, phone, bill_mail }) => [name, mail, phone, bill_mail]).filter(Boolean);
+  for (const word of new Set(words)) {
+    sql("DELETE FROM outbox WHERE instr(payload, ?) > 0 AND kind = 'tell'").run(JSON.stringify(word).slice(1, -1));
+    sql("DELETE FROM failed_work WHERE instr(words, ?) > 0").run(word);
+    sql(
+      "UPDATE security_events SET who = replace(who, @word, '(erased)'), words = replace(words, @word, '(erased)') WHERE instr(who || words, @word) > 0",
+    ).run({ word });
+  }
+  sql(
+    "DELETE FROM outbox WHERE kind = 'message' AND json_extract(payload, '$.messageId') IN (SELECT value FROM json_each(?))",
+  ).run(scope.messages);
+  for (const word of new Set(known.flatMap(({ mail, phone }) => [mail, phone]).filter(Boolean)))
+    sql("DELETE FROM import_rows WHERE instr(cells, ?) > 0").run(JSON.stringify(word).slice(1, -1));
+  // A key holds their name and how they are reached.
+  for (const word of new Set(known.flatMap(({ name, mail }) => [name, mail]).filter(Boolean)))
+    sql("DELETE FROM import_keys WHERE instr(key, lower(?)) > 0").run(word);
+  sql(
+    `DELETE FROM import_rows WHERE same_id IN (SELECT value FROM json_each(@customers))
+      OR json_extract(done, '$.id') IN (SELECT value FROM json_each(@customers))
+      AND import_id IN (SELECT id FROM imports WHERE kind = 'customers')`,
+  ).run({ customers: scope.customers });
+}
+
+/** The record keeps who did what and when; what stood there before and after goes, of this erasing too. */
+function forgetChanges({ sql }: OperationContext, scope: Scope): void {
+  const forget = sql(
+    `UPDATE audit_changes SET before = NULL, after = NULL
+      WHERE entity = @entity AND row_key IN (SELECT CAST(value AS TEXT) FROM json_each(@ids))`,
+  );
+  for (const entity of scoped) forget.run({ entity, ids: scope[entity] });
+  sql(
+    `UPDATE audit_changes SET before = NULL, after = NULL
+      WHERE entity = 'job_items' AND row_key IN (
+        SELECT job_id || ' ' || position FROM job_items WHERE job_id IN (SELECT value FROM json_each(?)))`,
+  ).run(scope.jobs);
+}

@@ -1,0 +1,94 @@
+import type { Consent } from "@/core/messages/consents";
+import { phoneKept, phoneProblem } from "@/core/people/phones";
+import { Refusal } from "@/core/problems";
+import type { Address } from "@/gateways/types";
+import type { OperationContext } from "@/kernel/operation";
+import { insertRow } from "@/store/insert";
+import { recordConsent } from "./customers";
+import type { SaveCustomer } from "./inputs";
+import { rightsOn } from "./seen";
+
+/** Writes a customer as somebody of the office knows them. Answers their id. */
+export function storeCustomer(context: OperationContext, { id, ...customer }: Omit<SaveCustomer, "site">): number {
+  const { sql, business, now, actor } = context;
+  const wrong = customer.phone && phoneProblem(customer.phone, business.phone);
+  if (wrong) throw new Refusal("invalid-input", { fields: { "/phone": wrong } });
+  const { contacts, notes } = rightsOn(actor);
+  const { bill } = customer;
+  // Whoever does not see contacts and notes for inside does not write over them either.
+  const row = {
+    name: tidy(customer.name),
+    reached_by: customer.reachedBy,
+    source: customer.source.trim(),
+    payment_days: customer.paymentDays,
+    technician_note: customer.technicianNote.trim(),
+    ...(notes && { inside_note: customer.insideNote.trim() }),
+    ...(contacts && {
+      bill_name: bill ? tidy(bill.name) : "",
+      bill_mail: bill?.mail.trim() ?? "",
+      bill_address: bill?.address.trim() ?? "",
+    }),
+  };
+  const reached = { mail: customer.mail.trim(), phone: customer.phone && phoneKept(customer.phone, business.phone) };
+  const known = id === null ? null : changeCustomer(context, id, { ...row, ...(contacts && reached) });
+  const customerId =
+    known ?? insertRow(sql, "customers", { ...row, ...reached, reminders: 0, offers: 0, since_at: now });
+  saveTags(context, customerId, customer.tags);
+  for (const kind of ["reminders", "offers"] as const) noteConsent(context, customerId, kind, customer[kind]);
+  return customerId;
+}
+
+function changeCustomer({ sql }: OperationContext, id: number, row: Record<string, string | number | null>): number {
+  const set = Object.keys(row).map((column) => `${column} = @${column}`);
+  const { changes } = sql(
+    `UPDATE customers SET ${set.join(", ")} WHERE id = @id AND merged_into IS NULL AND erased_at IS NULL`,
+  ).run({ ...row, id });
+  if (changes === 0) throw new Refusal("not-found");
+  return id;
+}
+
+/** What the office was told counts as said, where it differs from what was known. */
+function noteConsent(
+  context: OperationContext,
+  customerId: number,
+  kind: Exclude<Consent, "card on file">,
+  given: boolean,
+): void {
+  const now = context.sql<{ given: number }>(`SELECT ${kind} AS given FROM customers WHERE id = ?`).get(customerId)!;
+  if ((now.given === 1) !== given) recordConsent(context, customerId, kind, given, true);
+}
+
+export function saveTags({ sql }: OperationContext, customerId: number, tags: readonly string[]): void {
+  const kept = [...new Map(tags.map((tag) => [tidy(tag).toLowerCase(), tidy(tag)])).values()];
+  sql("DELETE FROM customer_tags WHERE customer_id = ? AND tag NOT IN (SELECT value FROM json_each(?))").run(
+    customerId,
+    JSON.stringify(kept),
+  );
+  for (const tag of kept) addTag({ sql }, customerId, tag);
+}
+
+export const addTag = ({ sql }: Pick<OperationContext, "sql">, customerId: number, tag: string): number | null =>
+  sql<{ id: number }>(
+    "INSERT INTO customer_tags (customer_id, tag) VALUES (?, ?) ON CONFLICT DO NOTHING RETURNING id",
+  ).get(customerId, tag)?.id ?? null;
+
+/** A place of a customer, new. Answers its id. */
+export const storeSite = (
+  { sql }: OperationContext,
+  customerId: number,
+  { line, postcode, lng, lat }: Pick<Address, "line" | "postcode" | "lng" | "lat">,
+  { zoneId, name, access, parking }: { zoneId: number | null; name: string; access: string; parking: string },
+): number =>
+  insertRow(sql, "sites", {
+    customer_id: customerId,
+    line,
+    postcode,
+    lng,
+    lat,
+    zone_id: zoneId,
+    name: name.trim(),
+    access: access.trim(),
+    parking: parking.trim(),
+  });
+
+export const tidy = (text: string): string => text.trim().replace(/\s+/g, " ");

@@ -1,0 +1,205 @@
+import { type CustomerDraft, customerOf } from "@/core/imports/customer-row";
+import type { Columns } from "@/core/imports/match-columns";
+import { phoneKey } from "@/core/people/phones";
+import { dateWords } from "@/core/time/words";
+import { epochMinute } from "@/core/time/local";
+import { Refusal } from "@/core/problems";
+import type { Address } from "@/gateways/types";
+import type { OperationContext, ViewContext } from "@/kernel/operation";
+import { addTag, storeCustomer, storeSite, tidy } from "@/modules/customers/storing";
+import { findSame } from "@/modules/customers/same-person";
+import { addressAt } from "@/modules/place/addresses";
+import { zoneOf } from "@/modules/place/zones";
+import type { Rows } from "@/store/rows";
+import type { Done } from "@/store/columns";
+import type { KindOfImport } from "./kind";
+
+type Values = Record<string, string>;
+const read = ({ business }: ViewContext, values: Values, { dates }: Columns) =>
+  customerOf(values, { dates, ownPhone: business.phone });
+
+export const customersKind: KindOfImport = {
+  check(context, values, columns) {
+    const { draft, problems } = read(context, values, columns);
+    const address = addressOfDraft(context, draft);
+    if (draft.site && !address)
+      problems.push({
+        field: draft.site.postcode ? "postcode" : "line",
+        sentence: `“${[draft.site.line, draft.site.postcode].filter(Boolean).join(", ")}” is not found on the map. Correct it, or empty it to import without a site.`,
+      });
+    const places = address ? [`${address.line}, ${address.postcode}`] : [];
+    const { same, possible } = findSame(context, { ...draft, places });
+    return {
+      problems,
+      same: same ? { id: same.id, certain: true } : possible[0] ? { id: possible[0], certain: false } : null,
+    };
+  },
+
+  keys(context, values, columns) {
+    const { draft } = read(context, values, columns);
+    const name = draft.name.toLowerCase();
+    return [
+      ...(draft.mail ? [`${name} ${draft.mail.toLowerCase()}`] : []),
+      ...(draft.phone ? [`${name} ${phoneKey(draft.phone, context.business.phone)}`] : []),
+      // Whoever has neither is told apart by the name alone.
+      ...(draft.mail || draft.phone ? [] : [name]),
+    ];
+  },
+
+  take(context, values, columns, joined) {
+    const { draft } = read(context, values, columns);
+    return joined === null ? make(context, draft) : join(context, draft, joined);
+  },
+
+  undo(context, done) {
+    return done.made ? unmake(context, done.id) : unjoin(context, done);
+  },
+
+  words(context, values, columns) {
+    const { draft } = read(context, values, columns);
+    const address = addressOfDraft(context, draft);
+    const zone = address ? (zoneOf(context, address)?.name ?? "outside our zones") : "";
+    return {
+      name: draft.name,
+      details: [
+        draft.phone,
+        draft.mail,
+        address ? `${address.line}, ${address.postcode} (${zone})` : "",
+        draft.tags.length ? `tags: ${draft.tags.join(", ")}` : "",
+        draft.bill ? `bills to ${draft.bill.name}` : "",
+        draft.since ? `since ${dateWords(draft.since)}` : "",
+      ].filter(Boolean),
+    };
+  },
+
+  known({ sql }, id) {
+    const known = sql<{ name: string; phone: string; mail: string; place: string | null }>(
+      `SELECT name, phone, mail,
+          (SELECT group_concat(line || ', ' || postcode, ' · ') FROM sites WHERE customer_id = c.id) AS place
+        FROM customers c WHERE id = ?`,
+    ).get(id);
+    return known ? { name: known.name, details: [known.phone, known.mail, known.place ?? ""].filter(Boolean) } : null;
+  },
+};
+
+/** Where the site of a row lies: as the look-up knows it, or as exactly as can be said; null where it cannot. */
+function addressOfDraft(context: ViewContext, { site }: CustomerDraft): Address | null {
+  if (!site) return null;
+  const line = site.town && !site.line.includes(site.town) ? `${site.line}, ${site.town}` : site.line;
+  const { places } = context.hogar.gateways;
+  // A whole address in one column is found by all that stands there.
+  const [found] = places.suggest(`${line} ${site.postcode}`, 2);
+  if (
+    found &&
+    (found.line.toLowerCase() === line.toLowerCase() || !site.postcode || site.line.length < found.line.length)
+  )
+    return found;
+  return site.postcode ? addressAt(context, { line, postcode: site.postcode }) : null;
+}
+
+function make(context: OperationContext, draft: CustomerDraft): Done {
+  const { name, mail, phone, reachedBy, tags, source, paymentDays, technicianNote, insideNote, bill } = draft;
+  const { since, reminders, offers } = draft;
+  const id = storeCustomer(context, {
+    ...{ name, mail, phone, reachedBy, tags, source, paymentDays, technicianNote, insideNote, bill },
+    id: null,
+    reminders: reminders ?? false,
+    offers: offers ?? false,
+  });
+  if (since)
+    context
+      .sql("UPDATE customers SET since_at = ? WHERE id = ?")
+      .run(epochMinute(since, 0, context.business.time_zone) * 60_000, id);
+  addSite(context, id, draft);
+  return { id, made: true };
+}
+
+function addSite(context: OperationContext, customerId: number, draft: CustomerDraft): number | null {
+  const address = addressOfDraft(context, draft);
+  if (!address || !draft.site) return null;
+  const known = context
+    .sql("SELECT 1 FROM sites WHERE customer_id = ? AND line = ? AND postcode = ?")
+    .get(customerId, address.line, address.postcode);
+  if (known) return null;
+  return storeSite(context, customerId, address, { zoneId: zoneOf(context, address)?.id ?? null, ...draft.site });
+}
+
+/** Somebody we know keeps what we know; the row fills what is empty, and adds a site and tags. */
+function join(context: OperationContext, draft: CustomerDraft, id: number): Done {
+  const { sql } = context;
+  const known = sql<Rows["customers"]>(
+    "SELECT * FROM customers WHERE id = ? AND merged_into IS NULL AND erased_at IS NULL",
+  ).get(id);
+  if (!known) throw new Refusal("not-found", { sentence: "The customer this was to join is no longer there." });
+  const offered = {
+    mail: draft.mail,
+    phone: draft.phone,
+    source: draft.source,
+    technician_note: draft.technicianNote,
+    inside_note: draft.insideNote,
+    ...(draft.bill &&
+      known.bill_name === "" && {
+        bill_name: draft.bill.name,
+        bill_mail: draft.bill.mail,
+        bill_address: draft.bill.address,
+      }),
+  };
+  const gaps = Object.entries(offered).filter(([column, value]) => value && known[column as keyof typeof known] === "");
+  const [before, after] = [gaps.map(([column]) => [column, ""]), gaps].map(
+    (pairs) => Object.fromEntries(pairs) as Record<string, string>,
+  );
+  setColumns(context, id, after!);
+  const site = addSite(context, id, draft);
+  const tags = draft.tags.flatMap((tag) => addTag(context, id, tidy(tag)) ?? []);
+  return { id, made: false, before, after, tags, sites: site === null ? [] : [site] };
+}
+
+function setColumns({ sql }: OperationContext, id: number, values: Record<string, string | number | null>): void {
+  const columns = Object.keys(values);
+  if (columns.length)
+    sql(`UPDATE customers SET ${columns.map((column) => `${column} = @${column}`).join(", ")} WHERE id = @id`).run({
+      ...values,
+      id,
+    });
+}
+
+/** Everything but sites, tags and consents that names a customer: whoever has any of it has been used since. */
+const usedBy = ["jobs", "repeats", "invoices", "payments", "messages", "replies", "cards"] as const;
+
+/** A customer who was only imported goes again, with what came along; whoever has been used since stays. */
+function unmake({ sql }: OperationContext, id: number): boolean {
+  const isUsed =
+    usedBy.some((table) => sql(`SELECT 1 FROM ${table} WHERE customer_id = ? LIMIT 1`).get(id)) ||
+    sql(
+      "SELECT 1 FROM customers WHERE merged_into = @id OR (id = @id AND (merged_into IS NOT NULL OR erased_at IS NOT NULL))",
+    ).get({ id });
+  if (isUsed) return false;
+  for (const table of ["sites", "customer_tags", "consents"]) sql(`DELETE FROM ${table} WHERE customer_id = ?`).run(id);
+  sql("DELETE FROM possible_duplicates WHERE one_id = @id OR other_id = @id").run({ id });
+  sql("DELETE FROM customers WHERE id = ?").run(id);
+  return true;
+}
+
+/** What was filled goes where it still stands as it came, and the site where nobody has been since. */
+function unjoin(context: OperationContext, { id, before = {}, after = {}, sites = [], tags = [] }: Done): boolean {
+  const { sql } = context;
+  const now = sql<Rows["customers"]>("SELECT * FROM customers WHERE id = ?").get(id);
+  if (!now) return true;
+  setColumns(
+    context,
+    id,
+    Object.fromEntries(
+      Object.entries(before).filter(([column]) => now[column as keyof typeof now] === after[column]),
+    ) as Record<string, string>,
+  );
+  for (const tag of tags) sql("DELETE FROM customer_tags WHERE id = ?").run(tag);
+  return sites
+    .map((site) => {
+      const used = sql(
+        "SELECT 1 FROM jobs WHERE site_id = @site UNION ALL SELECT 1 FROM repeats WHERE site_id = @site",
+      ).get({ site });
+      if (!used) sql("DELETE FROM sites WHERE id = ?").run(site);
+      return !used;
+    })
+    .every(Boolean);
+}

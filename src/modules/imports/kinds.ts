@@ -1,0 +1,11 @@
+import { extrasKind, pricesKind, servicesKind } from "./catalogue-kinds";
+import { customersKind } from "./customers-kind";
+import type { Kinds } from "./kind";
+
+/** What the one machine imports. */
+export const kinds: Kinds = {
+  customers: customersKind,
+  services: servicesKind,
+  extras: extrasKind,
+  prices: pricesKind,
+};

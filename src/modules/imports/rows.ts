@@ -1,0 +1,113 @@
+import { type Columns, valuesOf } from "@/core/imports/match-columns";
+import { may } from "@/core/people/permissions";
+import { Refusal } from "@/core/problems";
+import type { OperationContext, ViewContext } from "@/kernel/operation";
+import { columnsColumn, doneColumn, wordsColumn } from "@/store/columns";
+import { insertOnce } from "@/store/insert";
+import type { Rows } from "@/store/rows";
+import type { KindOfImport } from "./kind";
+import { kinds } from "./kinds";
+
+/** An import with what is needed to read its rows. */
+export interface OpenImport {
+  row: Rows["imports"];
+  columns: Columns;
+  kind: KindOfImport;
+}
+
+type State = Rows["imports"]["state"];
+
+/** An import somebody may work with: customers by whoever changes all of them, the catalogue by whoever sets up. */
+export function openImport(context: ViewContext, importId: number, states?: readonly State[]): OpenImport {
+  const row = context.sql<Rows["imports"]>("SELECT * FROM imports WHERE id = ?").get(importId);
+  if (!row) throw new Refusal("not-found");
+  mayImport(context, row.kind);
+  if (states && !states.includes(row.state))
+    throw new Refusal("wrong-order", { sentence: `This import is ${row.state} already. Look at it again.` });
+  return { row, columns: columnsColumn.read(row.columns), kind: kinds[row.kind] };
+}
+
+export function mayImport({ actor }: ViewContext, kind: Rows["imports"]["kind"]): void {
+  if (!may(actor, kind === "customers" ? "customers.all" : "setup.change")) throw new Refusal("not-allowed");
+}
+
+export const setState = ({ sql }: OperationContext, importId: number, state: State): void =>
+  void sql("UPDATE imports SET state = ? WHERE id = ?").run(state, importId);
+
+type Row = Rows["import_rows"];
+const valuesIn = (columns: Columns, row: Row) => valuesOf(columns, wordsColumn.read(row.cells));
+
+/** Looks one row over: what is wrong with it, and who it may be: of those we know, or of the rows before it. */
+export function checkRow(context: OperationContext, { row: { id }, columns, kind }: OpenImport, row: Row): void {
+  const { sql } = context;
+  const values = valuesIn(columns, row);
+  const { problems, same } = kind.check(context, values, columns);
+  const keys = kind.keys(context, values, columns);
+  const earlier = same?.certain ? null : earlierRow(context, id, row.number, keys);
+  const verdict = problems.length ? "wrong" : same?.certain || earlier ? "certain" : same ? "likely" : "new";
+  // What is certain joins by itself unless a person says otherwise; what is likely waits for one.
+  const decision = ({ wrong: null, new: "take", certain: "join", likely: null } as const)[verdict];
+  sql("UPDATE import_rows SET verdict = ?, problems = ?, same_id = ?, same_row = ?, decision = ? WHERE id = ?").run(
+    verdict,
+    JSON.stringify(problems),
+    earlier ? null : (same?.id ?? null),
+    earlier,
+    decision,
+    row.id,
+  );
+  sql("DELETE FROM import_keys WHERE import_id = ? AND number = ? AND key NOT IN (SELECT value FROM json_each(?))").run(
+    id,
+    row.number,
+    JSON.stringify(keys),
+  );
+  for (const key of keys) insertOnce(sql, "import_keys", { import_id: id, key, number: row.number });
+}
+
+/** The first row before this one that is not wrong and has a key in common. */
+const earlierRow = (
+  { sql }: OperationContext,
+  importId: number,
+  number: number,
+  keys: readonly string[],
+): number | null =>
+  sql<{ number: number }>(
+    `SELECT r.number FROM import_keys k JOIN import_rows r ON r.import_id = k.import_id AND r.number = k.number
+      WHERE k.import_id = ? AND k.key IN (SELECT value FROM json_each(?)) AND r.number < ? AND r.verdict <> 'wrong'
+      ORDER BY r.number LIMIT 1`,
+  ).get(importId, JSON.stringify(keys), number)?.number ?? null;
+
+/** Takes one row as was decided. A row that cannot be taken after all says why and stays out; the others go on. */
+export function takeRow(context: OperationContext, { row: { id }, columns, kind }: OpenImport, row: Row): void {
+  const { sql, hogar } = context;
+  const joined = row.decision === "join" ? joinedTo(context, id, row) : null;
+  try {
+    const done = hogar.store.db.transaction(() => kind.take(context, valuesIn(columns, row), columns, joined))();
+    sql("UPDATE import_rows SET done = ? WHERE id = ?").run(JSON.stringify(done), row.id);
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error;
+    const { sentence, fields } = error.problem;
+    const told = fields ? Object.values(fields).join(" ") : sentence;
+    sql("UPDATE import_rows SET verdict = 'wrong', decision = NULL, problems = ? WHERE id = ?").run(
+      JSON.stringify([{ field: "", sentence: told }]),
+      row.id,
+    );
+  }
+}
+
+/** Whom a row joins: somebody we knew, or who was made of an earlier row; nobody where that one was left out. */
+function joinedTo({ sql }: OperationContext, importId: number, { same_id, same_row }: Row): number | null {
+  if (same_row === null) return same_id;
+  const done = sql<{ done: string | null }>("SELECT done FROM import_rows WHERE import_id = ? AND number = ?").get(
+    importId,
+    same_row,
+  )?.done;
+  return done ? doneColumn.read(done).id : null;
+}
+
+/** Takes back what a row has made. Answers whether all of it is gone. */
+export function undoRow(context: OperationContext, { kind }: OpenImport, row: Row): boolean {
+  const gone = kind.undo(context, doneColumn.read(row.done!));
+  if (gone) context.sql("UPDATE import_rows SET done = NULL WHERE id = ?").run(row.id);
+  else context.sql("UPDATE import_rows SET kept = 1 WHERE id = ?").run(row.id);
+  return gone;
+}

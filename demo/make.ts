@@ -5,6 +5,8 @@ import { openHogar } from "@/registry/open-hogar";
 import { existsSync, mkdirSync, rmSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import { parseArgs } from "node:util";
+import { writeExamples } from "@/gateways/example-files";
+import { importFiles } from "./import-files";
 import { business } from "./marrowick";
 import { makeTown } from "./town";
 import { makeWorld } from "./world";
@@ -41,6 +43,12 @@ if (!existsSync(database)) {
     historyDays: Number(values["history-days"]),
     progress: (words) => process.stdout.write(`\r  making the demo world: ${words}          `),
   });
+  const known = hogar.store
+    .sql<{ name: string; mail: string; phone: string }>(
+      "SELECT name, mail, phone FROM customers ORDER BY id LIMIT 9 OFFSET 40",
+    )
+    .all();
+  writeExamples(path.join(folder, "standins", "examples"), importFiles(hogar.town!, known));
   const ahead = Math.round((opens - Date.now()) / 60_000);
   if (ahead > 0) mustPerform(hogar, moveClock, { minutes: ahead }, { kind: "system", name: "demo" });
   hogar.store.db.close();

@@ -25,6 +25,7 @@ import { tickedColumn } from "@/store/columns";
 import { everyTurn } from "@/worker/jobs";
 import { runDue } from "@/worker/loop";
 import { type DemoCustomer, makeCustomers } from "./customers";
+import { knowTheCustomers } from "./customer-life";
 import * as marrowick from "./marrowick";
 import { accessNotes } from "./names";
 import { type Random, seeded } from "./random";
@@ -84,6 +85,7 @@ export async function makeWorld(
   setClock(now);
   progress("this morning");
   await life.thisMorning(today);
+  knowTheCustomers(hogar, random);
   await runDue(hogar);
 }
 

@@ -1,4 +1,5 @@
 import type { CardStandin } from "@/gateways/cards-standin";
+import type { ExampleFiles } from "@/gateways/example-files";
 import type { MailStandin } from "@/gateways/mail";
 import type { TextStandin } from "@/gateways/text-standin";
 import type { Town } from "@/gateways/town";
@@ -11,7 +12,7 @@ export interface Hogar {
   store: Store;
   gateways: Gateways;
   /** Outside services to try things out with: in the demo and in tests only. */
-  standins: { cards: CardStandin; mail: MailStandin; text: TextStandin } | null;
+  standins: { cards: CardStandin; mail: MailStandin; text: TextStandin; examples: ExampleFiles } | null;
   town: Town | null;
   /** Epoch milliseconds: the real time, or the demo's. */
   now: () => number;

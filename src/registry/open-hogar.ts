@@ -1,4 +1,5 @@
 import { cardStandin } from "@/gateways/cards-standin";
+import { exampleFiles } from "@/gateways/example-files";
 import { mailStandin, smtpMail } from "@/gateways/mail";
 import { routingServer } from "@/gateways/routing-server";
 import { openStandinStore } from "@/gateways/standin-store";
@@ -69,5 +70,6 @@ function openStandins(folder: string | null, keys: Keys, from: () => string): No
     cards: cardStandin(db, keys.of("card stand-in")),
     mail: mailStandin(folder && path.join(folder, "mail"), from),
     text: textStandin(db),
+    examples: exampleFiles(folder && path.join(folder, "examples")),
   };
 }

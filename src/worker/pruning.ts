@@ -38,18 +38,13 @@ export function prune(hogar: Hogar, until: number): number | null {
   return left ? 0 : null;
 }
 
-/** Rows of files that were imported long ago, and then the imports themselves. Answers how many rows went. */
+/** Rows of files that were imported long ago. Answers how many went. */
 function forgetImports({ store: { sql } }: Hogar, before: number): number {
-  const old = "SELECT id FROM imports WHERE made_at < @before AND state NOT IN ('checking', 'taking', 'undoing')";
-  const gone = sql(
+  const old = "SELECT id FROM imports WHERE made_at < @before";
+  sql(`DELETE FROM import_keys WHERE import_id IN (${old})`).run({ before });
+  return sql(
     `DELETE FROM import_rows WHERE id IN (SELECT id FROM import_rows WHERE import_id IN (${old}) LIMIT @chunk)`,
   ).run({ before, chunk }).changes;
-  if (gone < chunk)
-    for (const { id } of sql<{ id: number }>(old).all({ before })) {
-      sql("DELETE FROM import_keys WHERE import_id = ?").run(id);
-      sql("DELETE FROM imports WHERE id = ?").run(id);
-    }
-  return gone;
 }
 
 /** Empties what rows were before and after changes up to a moment, in the order in which they were written. Answers how many were looked at. */

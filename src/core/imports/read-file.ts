@@ -52,7 +52,7 @@ function fromCsv(text: string): Table {
   const lines = Papa.parse<string[]>(text, { skipEmptyLines: "greedy" }).data;
   const [first = [], ...rest] = lines;
   const width = Math.min(mostColumns, Math.max(0, ...lines.slice(0, 500).map((line) => line.length)));
-  const isHead = !first.some((cell) => /@|\d{4}/.test(cell)) && rest.length > 0;
+  const isHead = !first.some((cell) => /@|\d{4}/.test(cell));
   const columns = Array.from({ length: width }, (_, i) => (isHead && first[i]?.trim()) || `Column ${i + 1}`);
   return { columns, rows: isHead ? rest : lines };
 }

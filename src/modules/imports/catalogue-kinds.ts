@@ -33,7 +33,8 @@ function kindFor(kind: "services" | "extras" | "prices"): KindOfImport {
     },
     keys: (context, values) => {
       const { draft } = read(context, values, kind);
-      return [draft.name.toLowerCase(), ...(draft.code ? [`code ${draft.code}`] : [])].filter(Boolean);
+      const certain = [draft.name.toLowerCase(), ...(draft.code ? [`code ${draft.code}`] : [])].filter(Boolean);
+      return { certain, likely: [] };
     },
     take(context, values, _columns, joined) {
       const { draft } = read(context, values, kind);
@@ -129,8 +130,8 @@ function freeCode({ sql }: OperationContext, name: string): string {
       .replace(/[^A-Z]/g, ""),
     ..."ABCDEFGHIJKLMNOPQRSTUVWXYZ",
   ];
-  for (const first of letters)
-    for (const second of letters) {
+  for (const [i, first] of letters.entries())
+    for (const second of [...letters.slice(i + 1), ...letters.slice(0, i + 1)]) {
       const code = first + second;
       if (!sql("SELECT 1 FROM services WHERE code = ? COLLATE NOCASE").get(code)) return code;
     }

@@ -38,12 +38,14 @@ export const customersKind: KindOfImport = {
   keys(context, values, columns) {
     const { draft } = read(context, values, columns);
     const name = draft.name.toLowerCase();
-    return [
-      ...(draft.mail ? [`${name} ${draft.mail.toLowerCase()}`] : []),
-      ...(draft.phone ? [`${name} ${phoneKey(draft.phone, context.business.phone)}`] : []),
-      // Whoever has neither is told apart by the name alone.
-      ...(draft.mail || draft.phone ? [] : [name]),
-    ];
+    const reached = [draft.mail.toLowerCase(), draft.phone && phoneKey(draft.phone, context.business.phone)].filter(
+      Boolean,
+    );
+    return {
+      // Whoever has neither email nor phone is told apart by the name alone.
+      certain: reached.length ? reached.map((way) => `${name} = ${way}`) : [name],
+      likely: reached,
+    };
   },
 
   take(context, values, columns, joined) {

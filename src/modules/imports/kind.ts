@@ -11,11 +11,16 @@ export interface Verdict {
   same: { id: number; certain: boolean } | null;
 }
 
+export interface RowKeys {
+  certain: string[];
+  likely: string[];
+}
+
 /** One sort of thing that can be imported. Each is called row by row, within a transaction. */
 export interface KindOfImport {
   check: (context: ViewContext, values: Record<string, string>, columns: Columns) => Verdict;
-  /** What tells rows of one file apart: two with a key in common may be the same. */
-  keys: (context: ViewContext, values: Record<string, string>, columns: Columns) => string[];
+  /** What tells rows of one file apart: two with a `certain` key in common are the same, two with a `likely` one may be. */
+  keys: (context: ViewContext, values: Record<string, string>, columns: Columns) => RowKeys;
   /** Makes something new, or joins the row to what we know. Refuses where it cannot. */
   take: (context: OperationContext, values: Record<string, string>, columns: Columns, joined: number | null) => Done;
   /** Takes it back. Answers whether it is gone: what has been used since stays. */

@@ -1,3 +1,4 @@
+import { dayMs, importRowsDays } from "@/core/horizons";
 import { type Columns, valuesOf } from "@/core/imports/match-columns";
 import { may } from "@/core/people/permissions";
 import { Refusal } from "@/core/problems";
@@ -20,12 +21,15 @@ type State = Rows["imports"]["state"];
 /** An import somebody may work with: customers by whoever changes all of them, the catalogue by whoever sets up. */
 export function openImport(context: ViewContext, importId: number, states?: readonly State[]): OpenImport {
   const row = context.sql<Rows["imports"]>("SELECT * FROM imports WHERE id = ?").get(importId);
-  if (!row) throw new Refusal("not-found");
+  if (!row || row.made_at < keptSince(context)) throw new Refusal("not-found");
   mayImport(context, row.kind);
   if (states && !states.includes(row.state))
     throw new Refusal("wrong-order", { sentence: `This import is ${row.state} already. Look at it again.` });
   return { row, columns: columnsColumn.read(row.columns), kind: kinds[row.kind] };
 }
+
+/** Imports that were begun before this, in epoch milliseconds, have been let go. */
+export const keptSince = ({ now }: ViewContext): number => now - importRowsDays * dayMs;
 
 export function mayImport({ actor }: ViewContext, kind: Rows["imports"]["kind"]): void {
   if (!may(actor, kind === "customers" ? "customers.all" : "setup.change")) throw new Refusal("not-allowed");
@@ -41,26 +45,32 @@ const valuesIn = (columns: Columns, row: Row) => valuesOf(columns, wordsColumn.r
 export function checkRow(context: OperationContext, { row: { id }, columns, kind }: OpenImport, row: Row): void {
   const { sql } = context;
   const values = valuesIn(columns, row);
-  const { problems, same } = kind.check(context, values, columns);
+  const { problems, same: known } = kind.check(context, values, columns);
   const keys = kind.keys(context, values, columns);
-  const earlier = same?.certain ? null : earlierRow(context, id, row.number, keys);
-  const verdict = problems.length ? "wrong" : same?.certain || earlier ? "certain" : same ? "likely" : "new";
+  const before = (of: readonly string[]) => earlierRow(context, id, row.number, of);
+  const same_row = known?.certain ? null : (before(keys.certain) ?? (known ? null : before(keys.likely)));
+  const isCertain = known?.certain === true || before(keys.certain) !== null;
+  const verdict = problems.length ? "wrong" : isCertain ? "certain" : known || same_row !== null ? "likely" : "new";
   // What is certain joins by itself unless a person says otherwise; what is likely waits for one.
   const decision = ({ wrong: null, new: "take", certain: "join", likely: null } as const)[verdict];
   sql("UPDATE import_rows SET verdict = ?, problems = ?, same_id = ?, same_row = ?, decision = ? WHERE id = ?").run(
     verdict,
     JSON.stringify(problems),
-    earlier ? null : (same?.id ?? null),
-    earlier,
+    same_row === null ? (known?.id ?? null) : null,
+    same_row,
     decision,
     row.id,
   );
+  keepKeys(context, id, row.number, [...keys.certain, ...keys.likely]);
+}
+
+function keepKeys({ sql }: OperationContext, importId: number, number: number, keys: readonly string[]): void {
   sql("DELETE FROM import_keys WHERE import_id = ? AND number = ? AND key NOT IN (SELECT value FROM json_each(?))").run(
-    id,
-    row.number,
+    importId,
+    number,
     JSON.stringify(keys),
   );
-  for (const key of keys) insertOnce(sql, "import_keys", { import_id: id, key, number: row.number });
+  for (const key of keys) insertOnce(sql, "import_keys", { import_id: importId, key, number });
 }
 
 /** The first row before this one that is not wrong and has a key in common. */

@@ -102,18 +102,6 @@ export function CustomerForm({
         <Columns>
           <Field label="Phone" {...text("phone")} />
           <Field label="Email" {...text("mail")} />
-          <TextField
-            select
-            label="Likes to be reached by"
-            value={draft.reachedBy}
-            onChange={(e) => set({ reachedBy: e.target.value as Draft["reachedBy"] })}
-          >
-            {Object.entries(reachedByWords).map(([way, words]) => (
-              <MenuItem key={way} value={way}>
-                {words}
-              </MenuItem>
-            ))}
-          </TextField>
         </Columns>
       )}
       <SameAs
@@ -124,6 +112,18 @@ export function CustomerForm({
         but={customer?.id ?? null}
         onOpen={onOpen}
       />
+      <TextField
+        select
+        label="Likes to be reached by"
+        value={draft.reachedBy}
+        onChange={(e) => set({ reachedBy: e.target.value as Draft["reachedBy"] })}
+      >
+        {Object.entries(reachedByWords).map(([way, words]) => (
+          <MenuItem key={way} value={way}>
+            {words}
+          </MenuItem>
+        ))}
+      </TextField>
       {!customer && (
         <FormSection title="Where we go" note="More sites can be added on the customer’s page.">
           <SiteFields

@@ -33,7 +33,8 @@ const columnsOf = (currency: string): (GridColDef<CustomerRow> & { needs?: "cont
     headerName: "Tags",
     sortable: false,
     width: 130,
-    renderCell: ({ row }) => row.tags.map((tag) => <Chip key={tag} label={tag} size="small" sx={{ mr: 0.5 }} />),
+    renderCell: ({ row }) =>
+      row.tags.map((tag) => <Chip key={tag} label={tag} size="small" variant="outlined" sx={{ mr: 0.5 }} />),
   },
   { field: "lastVisit", headerName: "Last visit", width: 100, valueFormatter: day },
   { field: "nextVisit", headerName: "Next visit", width: 100, valueFormatter: day },

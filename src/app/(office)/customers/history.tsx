@@ -34,6 +34,10 @@ const Line = ({ href, children }: { href: string; children: ReactNode }) => (
     {children}
   </LinkBox>
 );
+/** A day as it is read: with its weekday in this year, with the year otherwise. */
+const dayOf = (date: string, { today }: Customer): string =>
+  date.slice(0, 4) === today.slice(0, 4) ? dayShort(date) : dateWords(date);
+
 const Cell = ({ width, right, children }: { width?: number; right?: boolean; children: ReactNode }) => (
   <Box
     sx={{
@@ -56,7 +60,7 @@ export function Visits({ customer, onMore }: { customer: Customer; onMore: () =>
   const lines = (visits: typeof coming) =>
     visits.map((v) => (
       <Line key={v.id} href={`/board?date=${v.date}&visit=${v.id}`}>
-        <Cell width={104}>{dayShort(v.date)}</Cell>
+        <Cell width={130}>{dayOf(v.date, customer)}</Cell>
         <Box sx={{ flex: "none" }}>
           <Code code={v.code} colour={hues[v.hue]!} />
         </Box>
@@ -112,7 +116,7 @@ export const Repeats = ({ customer }: { customer: Customer }) =>
           </Cell>
           <Cell width={200}>{r.site.split(",")[0]}</Cell>
           <Cell width={150}>
-            {r.state === "active" ? (r.next ? `next ${dayShort(r.next)}` : "nothing ahead") : "ended"}
+            {r.state === "active" ? (r.next ? `next ${dayOf(r.next, customer)}` : "nothing ahead") : "ended"}
           </Cell>
         </Line>
       ))}
@@ -124,7 +128,7 @@ export const Quotes = ({ customer }: { customer: Customer }) =>
     <SheetSection title="Quotes">
       {customer.quotes.map((q) => (
         <Line key={q.id} href={q.isOpen ? `/incoming?open=${encodeURIComponent(`quote ${q.id}`)}` : "/incoming"}>
-          <Cell width={104}>{dayShort(q.made)}</Cell>
+          <Cell width={130}>{dayOf(q.made, customer)}</Cell>
           <Cell>{q.line}</Cell>
           <Cell width={150}>{q.state}</Cell>
           <Cell width={84} right>
@@ -142,14 +146,14 @@ export function Invoices({ customer }: { customer: Customer }) {
     <SheetSection title={open > 0 ? `Invoices: ${moneyWords(open, customer.currency)} open` : "Invoices: nothing open"}>
       {customer.invoices.map((i) => (
         <Line key={i.id} href={`/money?id=${i.id}`}>
-          <Cell width={104}>{dayShort(i.issued)}</Cell>
+          <Cell width={130}>{dayOf(i.issued, customer)}</Cell>
           <Cell>
             Invoice {i.number}
             {i.billName && <span style={{ color: ink.ash }}> · to {i.billName}</span>}
           </Cell>
           <Cell width={150}>
             <span style={i.state === "overdue" ? { color: ink.ember } : undefined}>{i.state}</span>
-            {i.openMinor > 0 && `, due ${dayShort(i.dueDate)}`}
+            {i.openMinor > 0 && `, due ${dayOf(i.dueDate, customer)}`}
           </Cell>
           <Cell width={84} right>
             {moneyWords(i.totalMinor, customer.currency)}
@@ -189,10 +193,8 @@ export function Agreed({ customer: c }: { customer: Customer }) {
       <Fact name="Reminders">{c.reminders ? "agreed to" : "not wanted"}</Fact>
       <Fact name="Offers">{c.offers ? "agreed to" : "not agreed to"}</Fact>
       {c.consents.map((consent) => (
-        <Fact key={consent.id} name={dayShort(localDate(Math.floor(consent.at / 60_000), c.timeZone))}>
-          <span title={dateWords(localDate(Math.floor(consent.at / 60_000), c.timeZone))}>
-            {consent.given ? "✓" : "✕"} “{consent.words}”
-          </span>
+        <Fact key={consent.id} name={dayOf(localDate(Math.floor(consent.at / 60_000), c.timeZone), c)}>
+          {consent.given ? "✓" : "✕"} “{consent.words}”
         </Fact>
       ))}
       {seesRecords && (

@@ -16,8 +16,7 @@ export default function SitesMap({ sites, ...town }: TownShown & { sites: readon
           pathOptions={{ color: ink.paper, weight: 2, fillColor: ink.pine, fillOpacity: 1 }}
         >
           <Tooltip permanent direction="right" offset={[8, 0]}>
-            {sites.length > 1 ? `${i + 1} ` : ""}
-            {site.name || site.line.split(",")[0]}
+            {sites.length > 1 ? i + 1 : site.name || site.line.split(",")[0]}
           </Tooltip>
         </CircleMarker>
       ))}

@@ -88,26 +88,25 @@ function Standing({ one }: { one: OneImport }) {
         {c.wrong > 0 && ` ${c.wrong} could not be: see below.`}
       </Alert>
     );
-  if (state === "undone")
-    return (
-      <Alert severity="info" action={dropIt}>
-        {c.kept === 0
-          ? "All of it is undone."
-          : `It is undone, but for ${counted(c.kept, kind)} that have been used since and stay.`}
-      </Alert>
-    );
   const left = c.toTake + c.toJoin - c.done;
   return (
     <Box sx={{ display: "flex", gap: 3, alignItems: "center", flexWrap: "wrap" }}>
+      {state === "undone" && (
+        <Alert severity="info" sx={{ width: "100%" }}>
+          {c.kept === 0
+            ? "All of it is undone."
+            : `It is undone, but for ${counted(c.kept, kind)} that have been used since and stay.`}
+        </Alert>
+      )}
       <Button
         variant="contained"
         disabled={busy || left === 0 || c.undecided > 0}
         onClick={() => void take.send({ importId })}
       >
-        {state === "stopped" ? "Go on: import " : "Import "}
+        {({ stopped: "Go on: import ", undone: "Import again: " } as Record<string, string>)[state] ?? "Import "}
         {left} {left === 1 ? "row" : "rows"}
       </Button>
-      {c.done > 0 && (
+      {c.done > c.kept && (
         <Button variant="outlined" disabled={busy} onClick={() => void undo.send({ importId })}>
           Undo the {c.done} that are in
         </Button>
@@ -157,7 +156,7 @@ function Rows({ one }: { one: OneImport }) {
   const [asked, setAsked] = useState({ ...firstPage<"import-rows">("number"), size: 25 });
   const { data } = useLive("import-rows", { ...asked, importId: one.id, show });
   const decide = useChange("decide-import-rows");
-  const canDecide = one.state === "checked" || one.state === "stopped";
+  const canDecide = ["checked", "stopped", "undone"].includes(one.state);
   const tabs: [Shown, string, number][] = [
     ["wrong", "Something wrong", c.wrong],
     ["likely", "May be known", c.likely],

@@ -26,7 +26,7 @@ interface Opened {
 
 /** A file is chosen and read here, in the browser; its columns are matched; then its rows are looked over. */
 export function NewImport({ begin }: { begin: ImportKind | null }) {
-  const { kinds, latest, timeZone, ...reading } = useShown("imports", {});
+  const { kinds, latest, timeZone, examples, ...reading } = useShown("imports", {});
   const [kind, setKind] = useState<ImportKind>(begin ?? kinds[0] ?? "customers");
   const [opened, setOpened] = useState<Opened | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -120,6 +120,23 @@ export function NewImport({ begin }: { begin: ImportKind | null }) {
               />
             </Box>
           </>
+        )}
+        {!opened && examples.length > 0 && (
+          <Box component="section" sx={{ maxWidth: 760, fontSize: 14.5 }}>
+            <Typography variant="h3" sx={{ mb: 1 }}>
+              Files of the demo to try it with
+            </Typography>
+            {examples.map(({ name, about }) => (
+              <Box key={name} sx={{ py: 0.75 }}>
+                <Box component="a" href={`/standins/examples/${name}`} download={name} sx={{ color: ink.lake }}>
+                  {name}
+                </Box>
+                <Box component="span" sx={{ color: ink.ash, ml: 2 }}>
+                  {about}
+                </Box>
+              </Box>
+            ))}
+          </Box>
         )}
         {problem && <Alert severity="error">{problem}</Alert>}
         {opened && (

@@ -94,7 +94,9 @@ const Known = ({ row }: { row: ImportRow }) => (
   >
     {row.sameRow !== null ? (
       <>
-        <b>As row {row.sameRow} of this file</b>
+        <b>
+          {row.verdict === "certain" ? "The same as" : "Perhaps the same as"} row {row.sameRow} of this file
+        </b>
         <Box sx={{ color: ink.ash }}>Joined, its site and tags are added there.</Box>
       </>
     ) : row.same ? (

@@ -55,6 +55,7 @@ export const customer = defineView({
       /** What stands in the way of archiving, and of erasing. */
       coming: open.coming,
       inTheWay: [...open.coming, ...open.money],
+      today,
       currency: business.currency,
       timeZone: business.time_zone,
       tags: sql<{ tag: string }>("SELECT tag FROM customer_tags WHERE customer_id = ? ORDER BY tag")

@@ -7,6 +7,9 @@ import type { Rows } from "@/store/rows";
 import { AddImportRows, BeginImport, ChangeImportRow, DecideImportRows, OneImport } from "../inputs";
 import { checkRow, mayImport, openImport, setState } from "../rows";
 
+/** States in which a person decides about rows, and says that they are taken: after an undo again. */
+const decidable = ["checked", "stopped", "undone"] as const;
+
 /** Begins with a file: what its columns hold, and how many rows it has. Nothing of it is taken. */
 export const beginImport = defineOperation({
   name: "begin-import",
@@ -58,7 +61,7 @@ export const decideImportRows = defineOperation({
   about: { importId: "shared" },
   input: DecideImportRows,
   run(context, { importId, numbers = null, verdict = null, decision }) {
-    openImport(context, importId, ["checked", "stopped"]);
+    openImport(context, importId, decidable);
     const { changes } = context
       .sql(
         `UPDATE import_rows SET decision = @decision
@@ -79,7 +82,7 @@ export const changeImportRow = defineOperation({
   about: { importId: "shared" },
   input: ChangeImportRow,
   run(context, { importId, number, cells }) {
-    const open = openImport(context, importId, ["checked", "stopped"]);
+    const open = openImport(context, importId, decidable);
     if (cells.length !== open.columns.names.length) throw new Refusal("bad-request");
     const { sql } = context;
     const { changes } = sql("UPDATE import_rows SET cells = ? WHERE import_id = ? AND number = ? AND done IS NULL").run(
@@ -103,7 +106,7 @@ export const takeImport = defineOperation({
   about: { importId: "shared" },
   input: OneImport,
   run(context, { importId }) {
-    openImport(context, importId, ["checked", "stopped"]);
+    openImport(context, importId, decidable);
     const { n } = context
       .sql<{ n: number }>(
         "SELECT count(*) AS n FROM import_rows WHERE import_id = ? AND verdict = 'likely' AND decision IS NULL",

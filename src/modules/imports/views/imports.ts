@@ -7,20 +7,29 @@ import { doneColumn, rowProblemsColumn, wordsColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
 import { importKinds, verdicts } from "../inputs";
-import { openImport } from "../rows";
+import { keptSince, openImport } from "../rows";
 
 /** Imports of the last weeks that somebody may see, newest first. */
 export const imports = defineView({
   name: "imports",
   access: "person",
   input: Nothing,
-  read({ sql, actor, business }) {
+  read(context) {
+    const { sql, actor, business } = context;
     const seen = importKinds.filter((kind) => may(actor, kind === "customers" ? "customers.all" : "setup.change"));
     const latest = sql<Pick<Rows["imports"], "id" | "kind" | "file" | "made_at" | "made_by" | "state" | "row_count">>(
       `SELECT id, kind, file, made_at, made_by, state, row_count
-        FROM imports WHERE kind IN (SELECT value FROM json_each(?)) ORDER BY id DESC LIMIT 20`,
-    ).all(JSON.stringify(seen));
-    return { kinds: seen, latest, ownPhone: business.phone, currency: business.currency, timeZone: business.time_zone };
+        FROM imports WHERE kind IN (SELECT value FROM json_each(?)) AND made_at >= ? ORDER BY id DESC LIMIT 20`,
+    ).all(JSON.stringify(seen), keptSince(context));
+    return {
+      /** In the demo: files to try it with. */
+      examples: context.hogar.standins?.examples.list() ?? [],
+      kinds: seen,
+      latest,
+      ownPhone: business.phone,
+      currency: business.currency,
+      timeZone: business.time_zone,
+    };
   },
 });
 

@@ -28,7 +28,7 @@ export function knowTheCustomers(hogar: Hogar, random: Random): void {
         FROM customers c WHERE merged_into IS NULL ORDER BY id`,
     )
     .all();
-  const landlords = customers.filter((c) => c.sites >= 2).slice(0, 3);
+  const landlords = [...customers].sort((a, b) => b.sites - a.sites || b.jobs - a.jobs || a.id - b.id).slice(0, 3);
   for (const customer of customers) {
     const landlord = landlords.indexOf(customer);
     const tags = [

@@ -9,7 +9,7 @@ const at = deskForTests("odile");
 const names = (order: string, skip: number, count: number) =>
   at.app
     .sql<{ name: string }>(
-      `SELECT name FROM customers c WHERE merged_into IS NULL ORDER BY ${order} LIMIT ${count} OFFSET ${skip}`,
+      `SELECT name FROM customers c WHERE merged_into IS NULL AND archived_at IS NULL ORDER BY ${order} LIMIT ${count} OFFSET ${skip}`,
     )
     .map((c) => c.name);
 const cell = (row: number) => at.page.locator(`[role=row][data-rowindex="${row}"] [data-field=name]`);

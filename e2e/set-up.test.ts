@@ -185,7 +185,7 @@ it("two weeks beside the rules follow what is typed, before it is saved", async 
 it("a permission taken from somebody closes that screen to them", async () => {
   const [ines] = app.sql<{ id: number }>("SELECT id FROM people WHERE name = 'Ines Varga'");
   await go(page, `${app.url}/setup/people?id=${ines!.id}`);
-  await page.getByLabel("See customers").click();
+  await page.getByLabel("See customers", { exact: true }).click();
   await save("Ines Varga is saved");
   const hers = await openPage(browser, desk);
   await signIn(hers.page, app.url, "ines");

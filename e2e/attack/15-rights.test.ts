@@ -10,7 +10,7 @@ it("figures of money are told to those who may see money", async () => {
   const tomas = await as(app.url, "tomas");
   const [{ id }] = app.sql<{ id: number }>("SELECT customer_id AS id FROM invoices LIMIT 1") as [{ id: number }];
   expect((await ask("today", {}, tomas)).value).toMatchObject({ booked: { minor: null } });
-  expect((await ask("customer", { id, visits: 1, messages: 1 }, tomas)).value).toMatchObject({ openMinor: null });
+  expect((await ask("customer", { id, visits: 1, messages: 1 }, tomas)).value).toMatchObject({ invoices: null });
   const byMoney = { page: 0, size: 5, sort: "openMinor", descending: true, search: "" };
   expect((await ask("customers", byMoney, tomas)).status).toBe(403);
 });

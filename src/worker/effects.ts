@@ -114,11 +114,24 @@ const tell = kind<TellPayload>(
   }),
 );
 
-/** What was erased must not live on in the log of the database: it is written back and emptied. */
-const emptyLog = kind<object>({}, (hogar) => ({
+/** Pages of the index of customers that are merged in one transaction. */
+const pagesMerged = 64;
+
+/** What was erased must not live on beside the rows: the index's segments are merged into one, and the database's log is written back and emptied. */
+const forgetTraces = kind<object>({}, ({ store: { db } }) => ({
   repeatable: true,
   async carryOut() {
-    const [{ busy }] = hogar.store.db.pragma("wal_checkpoint(TRUNCATE)") as [{ busy: number }];
+    const merge = db.prepare(
+      "INSERT INTO customer_search (customer_search, rank) VALUES ('merge', CAST(? AS INTEGER))",
+    );
+    const changes = db.prepare("SELECT total_changes()").pluck();
+    // A negative number begins with all segments; as SQLite says, less than two changes mean that nothing is left to merge.
+    for (let [pages, before] = [-pagesMerged, -2]; (changes.get() as number) - before >= 2; pages = pagesMerged) {
+      before = changes.get() as number;
+      merge.run(pages);
+      await new Promise(setImmediate);
+    }
+    const [{ busy }] = db.pragma("wal_checkpoint(TRUNCATE)") as [{ busy: number }];
     if (busy) throw new Error("The log is being read and is emptied later");
   },
   giveUp: nothing,
@@ -152,5 +165,5 @@ export const effects: Record<string, Kind> = {
   "keep card": keepCard,
   tell,
   message,
-  "empty log": emptyLog,
+  "forget traces": forgetTraces,
 };

@@ -17,15 +17,16 @@ export function searchWords(text: string, columns: readonly string[], phones: bo
   const words = text.replaceAll("\0", "").trim().split(/\s+/).filter(Boolean).slice(0, mostWords);
   const long = words.filter((word) => lengthOf(word) >= 3);
   const short = words.filter((word) => lengthOf(word) < 3);
-  const digits = phones ? phoneDigits(text) : null;
-  const anywhere = long.length ? `({${columns.join(" ")}} : (${long.map(quoted).join(" AND ")}))` : null;
-  if (digits !== null) {
-    const byPhone = `(phone : ${quoted(digits)})`;
-    return short.length === 0 && anywhere
-      ? { match: `${anywhere} OR ${byPhone}`, short: [] }
-      : { match: byPhone, short: [] };
-  }
-  return { match: anywhere, short: short.map((word) => `%${word.replace(/[\\%_]/g, "\\$&")}%`) };
+  const inPhone = (written: string): string[] => {
+    const digits = phones ? phoneDigits(written) : null;
+    return digits === null ? [] : [`phone : ${quoted(digits)}`];
+  };
+  const anywhere = (word: string) => [`{${columns.join(" ")}} : ${quoted(word)}`, ...inPhone(word)].join(" OR ");
+  const every = long.length ? long.map((word) => `(${anywhere(word)})`).join(" AND ") : null;
+  // All of it may be one number, written in groups.
+  const [whole] = words.length > 1 ? inPhone(text) : [];
+  if (whole) return { match: every && short.length === 0 ? `(${every}) OR (${whole})` : whole, short: [] };
+  return { match: every, short: short.map((word) => `%${word.replace(/[\\%_]/g, "\\$&")}%`) };
 }
 
 /** The digits of what can be a phone number, without what stands before them at home or abroad (0, 00, +); null where it is none. */

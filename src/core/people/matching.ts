@@ -16,11 +16,17 @@ export interface Contact {
 export function matchOf(one: Contact, other: Contact, own: string): "certain" | "likely" | null {
   const name = sameName(one.name, other.name);
   const mail = one.mail.trim() !== "" && one.mail.trim().toLowerCase() === other.mail.trim().toLowerCase();
-  const [here, there] = [phoneKey(one.phone, own), phoneKey(other.phone, own)];
-  const phone = here.length >= 6 && here === there;
+  const phone = samePhone(one.phone, other.phone, own);
   if (name && (mail || phone)) return "certain";
   const place = (one.places ?? []).some((line) => other.places?.includes(line));
   return mail || phone || (name && place) ? "likely" : null;
+}
+
+/** Whether two numbers ring the same phone. Those that do not end alike are not read any further. */
+function samePhone(one: string, other: string, own: string): boolean {
+  const end = (phone: string) => phone.replace(/\D/g, "").slice(-6);
+  if (end(one).length < 6 || end(one) !== end(other)) return false;
+  return phoneKey(one, own) === phoneKey(other, own);
 }
 
 /** "Mira Okonjo", "okonjo, mira", "M. Okonjo" and "Mira A. Okonjo" are one name; "Mira" and "Mira Okonjo" are not. */

@@ -25,11 +25,14 @@ export function eraseCustomer(context: OperationContext, customerId: number): vo
       SELECT c.id, c.name, c.mail, c.phone, c.bill_name, c.bill_mail FROM customers c JOIN them USING (id)`,
   ).all({ customerId });
   const scope = scopeOf(context, customers);
+  // What the index lets go of is overwritten at once; it is slower, and else let go of when segments are merged.
+  sql("INSERT INTO customer_search (customer_search, rank) VALUES ('secure-delete', 1)").run();
   forgetWords(context, scope);
+  sql("INSERT INTO customer_search (customer_search, rank) VALUES ('secure-delete', 0)").run();
   forgetTraces(context, customers, scope);
   forgetChanges(context, scope);
-  // What is overwritten in the file must not be left in the log beside it.
-  context.later({ kind: "empty log", key: `empty log, customer ${customerId} at ${context.now}`, payload: {} });
+  // What is overwritten in the file must not be left in the index's older segments, nor in the log beside it.
+  context.later({ kind: "forget traces", key: `forget traces of ${customerId} at ${context.now}`, payload: {} });
 }
 
 interface Known {

@@ -10,9 +10,12 @@ export function searchCondition(text: string, rights: CustomerRights): { where: 
   const { match, short } = searchWords(text, columns, rights.contacts);
   const parts: string[] = [];
   if (match !== null) parts.push("c.id IN (SELECT rowid FROM customer_search WHERE customer_search MATCH @match)");
+  // One or two letters alone are the beginning of a name; beside longer words they may stand anywhere.
   short.forEach((_, i) =>
     parts.push(
-      `EXISTS (SELECT 1 FROM customer_search s WHERE s.rowid = c.id AND (${columns.map((column) => `s.${column} LIKE @short${i} ESCAPE '\\'`).join(" OR ")}))`,
+      match === null
+        ? `c.name LIKE @short${i} ESCAPE '\\'`
+        : `EXISTS (SELECT 1 FROM customer_search s WHERE s.rowid = c.id AND (${columns.map((column) => `s.${column} LIKE @short${i} ESCAPE '\\'`).join(" OR ")}))`,
     ),
   );
   return {

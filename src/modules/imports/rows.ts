@@ -81,10 +81,11 @@ const earlierRow = (
   keys: readonly string[],
 ): number | null =>
   sql<{ number: number }>(
-    `SELECT r.number FROM import_keys k JOIN import_rows r ON r.import_id = k.import_id AND r.number = k.number
-      WHERE k.import_id = ? AND k.key IN (SELECT value FROM json_each(?)) AND r.number < ? AND r.verdict <> 'wrong'
-      ORDER BY r.number LIMIT 1`,
-  ).get(importId, JSON.stringify(keys), number)?.number ?? null;
+    `SELECT r.number
+      FROM json_each(@keys) w CROSS JOIN import_keys k ON k.import_id = @importId AND k.key = w.value
+        CROSS JOIN import_rows r ON r.import_id = @importId AND r.number = k.number
+      WHERE k.number < @number AND r.verdict <> 'wrong' ORDER BY r.number LIMIT 1`,
+  ).get({ keys: JSON.stringify(keys), importId, number })?.number ?? null;
 
 /** Takes one row as was decided. A row that cannot be taken after all says why and stays out; the others go on. */
 export function takeRow(context: OperationContext, { row: { id }, columns, kind }: OpenImport, row: Row): void {

@@ -47,11 +47,10 @@ CREATE TABLE saved_views (
 
 -- ---------------------------------------------------------------- how they are found
 
--- Any part of anything is found by three letters in a row. What is deleted leaves no byte behind.
+-- Any part of anything is found by three letters in a row.
 CREATE VIRTUAL TABLE customer_search USING fts5 (
   name, phone, mail, places, tags, notes, tokenize = 'trigram remove_diacritics 1'
 );
-INSERT INTO customer_search (customer_search, rank) VALUES ('secure-delete', 1);
 
 -- What is looked for of each. Of a phone only its digits count; places twice, with and without the postcode's space.
 CREATE VIEW customer_texts AS

@@ -87,7 +87,7 @@ export function Customers({ begin }: { begin: CustomerFilter }) {
           first={first}
           more={{ filter }}
           columns={columns}
-          searchLabel="Name, phone, street, tag, note…"
+          searchLabel="Search customers"
           onSearch={setSearch}
           beside={<FilterBar filter={filter} onFilter={setFilter} />}
           onOpen={(row) => router.push(`/customers/${row.id}`)}

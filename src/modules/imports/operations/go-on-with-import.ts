@@ -21,7 +21,7 @@ const stages = {
 >;
 
 /** A transaction is over after so many milliseconds, however many rows it was meant for. */
-const longestMs = 40;
+const longestMs = 25;
 
 /** Goes on with an import under way by some rows. Answers whether more is to do. */
 export const goOnWithImport = defineOperation({

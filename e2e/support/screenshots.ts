@@ -13,11 +13,13 @@ await signIn(page, app.url, "odile");
 const [busy] = app.sql<{ date: string; visit: number }>(
   `SELECT p.date, max(p.visit_id) AS visit FROM placements p JOIN visits v ON v.id = p.visit_id WHERE v.state = 'promised' AND p.date > date(unixepoch() + (SELECT demo_offset_ms FROM business) / 1000, 'unixepoch') AND p.date IN (SELECT date FROM visits WHERE state = 'promised' AND id NOT IN (SELECT visit_id FROM placements)) GROUP BY p.date ORDER BY p.date LIMIT 1`,
 );
+const [landlord] = app.sql<{ id: number }>("SELECT id FROM customers WHERE bill_name <> ''");
 const screens: [string, string][] = [
   ["today", "/today"],
   ["board", `/board?date=${busy!.date}`],
   ["visit", `/board?date=${busy!.date}&visit=${busy!.visit}`],
   ["customers", "/customers"],
+  ["customer", `/customers/${landlord!.id}`],
   ["incoming", "/incoming?open=quote%202"],
   ["repeats", "/repeats"],
   ["money", "/money?show=open"],
@@ -27,7 +29,6 @@ const screens: [string, string][] = [
   ["service", "/setup/services?id=1"],
   ["zones", "/setup/zones"],
   ["windows", "/setup/windows"],
-  ["front-door-settings", "/setup/front-door"],
   ["why-not", "/why-not?address=a700&service=1"],
 ];
 for (const [name, at] of screens) {
@@ -37,6 +38,15 @@ for (const [name, at] of screens) {
   await shoot(name);
 }
 
+await go(page, `${app.url}/import?kind=customers`);
+await page.getByLabel("File to import").setInputFiles(path.join(app.folder, "standins/examples/customers-200.csv"));
+await page.getByRole("button", { name: "Look over all 200 rows" }).click();
+await page.waitForURL(/\/import\/\d+$/);
+await page.getByText("7 rows wait for your decision.").waitFor();
+await page.getByRole("button", { name: /May be known/ }).click();
+await page.getByText("Perhaps the same as row 101 of this file").waitFor();
+await shoot("import");
+
 const { page: door } = await openPage(browser, phone);
 await go(door, `${app.url}/book`);
 await findAddress(door, "12 Alder");
@@ -45,7 +55,6 @@ await door.getByRole("button", { name: "Go on" }).click();
 await door.getByRole("checkbox", { name: /Chimney sweep/ }).click();
 await door.getByRole("button", { name: "More: How many flues?" }).click();
 await door.getByRole("group", { name: "Could there be a nest?" }).getByRole("button", { name: "No" }).click();
-await shoot("front-door-what", door);
 await door.getByRole("button", { name: "Choose a time" }).click();
 await door
   .getByRole("group", { name: /day \d/ })

@@ -17,25 +17,11 @@ import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
 import Tooltip from "@mui/material/Tooltip";
 import { usePathname } from "next/navigation";
-import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { FindAnything } from "./find-anything";
 import { NewCustomer } from "./customers/new-customer";
 import { KeysHelp } from "./keys-help";
-
-export interface OfficePerson {
-  name: string;
-  role: string;
-  permissions: Permission[];
-}
-interface OfficeState {
-  person: OfficePerson;
-  demo: { now: number; timeZone: string } | null;
-  openFind: () => void;
-  /** Begins a new customer over whatever is on the screen. */
-  openNewCustomer: () => void;
-}
-const OfficeContext = createContext<OfficeState | null>(null);
-export const useOffice = (): OfficeState => useContext(OfficeContext)!;
+import { OfficeContext, type OfficePerson, type OfficeState } from "./office-context";
 
 const places: { href: string; word: string; icon: typeof DoorFrontOutlined; needs: Permission }[] = [
   { href: "/today", word: "Today", icon: DoorFrontOutlined, needs: "office.see" },

@@ -5,7 +5,7 @@ import ButtonBase from "@mui/material/ButtonBase";
 import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
 import { DemoClock } from "./demo-clock";
-import { useOffice } from "./office";
+import { useOffice } from "./office-context";
 
 /** The top of a screen: one title, what it comes to, the finder, at most one primary action. */
 export function Top({ title, sum, action }: { title: string; sum?: ReactNode; action?: ReactNode }) {

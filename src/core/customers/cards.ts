@@ -19,7 +19,7 @@ export interface CustomerCard {
   since: string;
   sites: readonly CardSite[];
 }
-export interface CardSite {
+interface CardSite {
   name: string;
   line: string;
   postcode: string;

@@ -5,11 +5,11 @@ import { type Static, Type } from "@sinclair/typebox";
 
 const Empty = Type.Literal("");
 const Note = Type.String({ maxLength: 2000 });
-export const Tags = Type.Array(Type.String({ minLength: 1, maxLength: 40, pattern: "\\S" }), { maxItems: 30 });
+const Tags = Type.Array(Type.String({ minLength: 1, maxLength: 40, pattern: "\\S" }), { maxItems: 30 });
 
 /** How somebody is reached, where it is known at all: the office does not always have both. */
-export const MailOrNone = Type.Union([Empty, Mail]);
-export const PhoneOrNone = Type.Union([Empty, Phone]);
+const MailOrNone = Type.Union([Empty, Mail]);
+const PhoneOrNone = Type.Union([Empty, Phone]);
 
 export const siteDetails = {
   /** What they call it: "the mill". */
@@ -18,7 +18,7 @@ export const siteDetails = {
   parking: Type.String({ maxLength: 600 }),
 };
 
-export const customerDetails = {
+const customerDetails = {
   name: PersonName,
   mail: MailOrNone,
   phone: PhoneOrNone,

@@ -58,7 +58,7 @@ function noteConsent(
   if ((now.given === 1) !== given) recordConsent(context, customerId, kind, given, true);
 }
 
-export function saveTags({ sql }: OperationContext, customerId: number, tags: readonly string[]): void {
+function saveTags({ sql }: OperationContext, customerId: number, tags: readonly string[]): void {
   const kept = [...new Map(tags.map((tag) => [tidy(tag).toLowerCase(), tidy(tag)])).values()];
   sql("DELETE FROM customer_tags WHERE customer_id = ? AND tag NOT IN (SELECT value FROM json_each(?))").run(
     customerId,

@@ -5,13 +5,13 @@ import type { Done } from "@/store/columns";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 
 /** What a row was found to be when it was looked over. */
-export interface Verdict {
+interface Verdict {
   problems: RowProblem[];
   /** Who or what we know that it is, or may be. */
   same: { id: number; certain: boolean } | null;
 }
 
-export interface RowKeys {
+interface RowKeys {
   certain: string[];
   likely: string[];
 }

@@ -18,7 +18,7 @@ import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Skeleton from "@mui/material/Skeleton";
 import { useState } from "react";
-import { useOffice } from "../office";
+import { useOffice } from "../office-context";
 import { Cancel } from "./cancel-visit";
 import { LinkSection } from "./customers-link";
 import type { VisitDetails } from "./data";

@@ -10,7 +10,7 @@ import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import { useOffice } from "../office";
+import { useOffice } from "../office-context";
 import { reachedByWords } from "./data";
 import { SameAs } from "./same-as";
 import { SiteFields, type SiteDraft, noSite } from "./site-fields";

@@ -6,7 +6,7 @@ import IconButton from "@mui/material/IconButton";
 import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
 import { useState } from "react";
-import { useOffice } from "../office";
+import { useOffice } from "../office-context";
 import type { Customer } from "./data";
 import { Erase } from "./erase";
 import { MergeWith } from "./merge-with";

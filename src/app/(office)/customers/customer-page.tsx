@@ -8,7 +8,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { useOffice } from "../office";
+import { useOffice } from "../office-context";
 import { Top } from "../top";
 import { CustomerForm } from "./customer-form";
 import { CustomerMenu } from "./customer-menu";

@@ -11,7 +11,7 @@ import Chip from "@mui/material/Chip";
 import type { GridColDef } from "@mui/x-data-grid";
 import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
-import { useOffice } from "../office";
+import { useOffice } from "../office-context";
 import { Top } from "../top";
 import type { CustomerRow } from "./data";
 import { FilterBar } from "./filter-bar";

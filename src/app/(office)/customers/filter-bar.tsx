@@ -14,7 +14,7 @@ import MenuItem from "@mui/material/MenuItem";
 import Popover from "@mui/material/Popover";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import { useOffice } from "../office";
+import { useOffice } from "../office-context";
 
 interface Filtering {
   filter: CustomerFilter;

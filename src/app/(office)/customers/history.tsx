@@ -11,7 +11,7 @@ import { useChange } from "@/ui/use-change";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { ReactNode } from "react";
-import { useOffice } from "../office";
+import { useOffice } from "../office-context";
 import type { Customer } from "./data";
 
 const Line = ({ href, children }: { href: string; children: ReactNode }) => (

@@ -6,7 +6,7 @@ import MenuItem from "@mui/material/MenuItem";
 import { useRouter } from "next/navigation";
 import { useSnackbar } from "notistack";
 import { useRef, useState } from "react";
-import { useOffice } from "../office";
+import { useOffice } from "../office-context";
 import { saveList } from "./save-list";
 
 /** In and out: a file of customers, or what is on the screen as one. */

@@ -4,7 +4,7 @@ import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useDeferredValue } from "react";
-import { useOffice } from "../office";
+import { useOffice } from "../office-context";
 
 interface Typing {
   name: string;

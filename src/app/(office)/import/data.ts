@@ -1,7 +1,6 @@
 import type { ViewOutput } from "@/api/client";
 import type { ImportKind } from "@/core/imports/fields";
 
-export type Imports = ViewOutput<"imports">;
 export type OneImport = ViewOutput<"import">;
 export type ImportRow = ViewOutput<"import-rows">["rows"][number];
 

@@ -18,7 +18,7 @@ import TextField from "@mui/material/TextField";
 import { nanoid } from "nanoid";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
-import { useOffice } from "../office";
+import { useOffice } from "../office-context";
 
 type Invoice = ViewOutput<"invoice">;
 

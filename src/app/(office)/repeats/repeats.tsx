@@ -13,7 +13,7 @@ import type { GridColDef } from "@mui/x-data-grid";
 import { useRouter } from "next/navigation";
 import { type SnackbarKey, useSnackbar } from "notistack";
 import type { MouseEvent } from "react";
-import { useOffice } from "../office";
+import { useOffice } from "../office-context";
 import { Top } from "../top";
 
 type Row = ViewOutput<"repeats">["rows"][number];

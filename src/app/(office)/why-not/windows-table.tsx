@@ -7,7 +7,7 @@ import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import { useOffice } from "../office";
+import { useOffice } from "../office-context";
 import { type Asked, BookHere } from "./book-here";
 import { type Explained, followingDays } from "./data";
 

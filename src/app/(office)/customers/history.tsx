@@ -123,11 +123,19 @@ export const Repeats = ({ customer }: { customer: Customer }) =>
     </SheetSection>
   );
 
+/** What waits stands in Incoming; what was booked on the board. */
+const quoteHref = (quote: Customer["quotes"][number]): string =>
+  quote.isOpen
+    ? `/incoming?open=${encodeURIComponent(`quote ${quote.id}`)}`
+    : quote.visitId
+      ? `/board?date=${quote.visitDate}&visit=${quote.visitId}`
+      : "/incoming";
+
 export const Quotes = ({ customer }: { customer: Customer }) =>
   customer.quotes.length > 0 && (
     <SheetSection title="Quotes">
       {customer.quotes.map((q) => (
-        <Line key={q.id} href={q.isOpen ? `/incoming?open=${encodeURIComponent(`quote ${q.id}`)}` : "/incoming"}>
+        <Line key={q.id} href={quoteHref(q)}>
           <Cell width={130}>{dayOf(q.made, customer)}</Cell>
           <Cell>{q.line}</Cell>
           <Cell width={150}>{q.state}</Cell>

@@ -2,7 +2,7 @@
 import type { ViewOutput } from "@/api/client";
 import { dayShort } from "@/core/time/words";
 import { Code } from "@/ui/arch";
-import { firstPage } from "@/ui/first-page";
+import type { firstPage } from "@/ui/first-page";
 import { useShown } from "@/ui/live";
 import { PagedTable } from "@/ui/paged-table";
 import { hues, ink } from "@/ui/palette";
@@ -18,9 +18,7 @@ import { Top } from "../top";
 
 type Row = ViewOutput<"repeats">["rows"][number];
 
-const first = firstPage<"repeats">("next");
-
-export function Repeats() {
+export function Repeats({ first }: { first: ReturnType<typeof firstPage<"repeats">> }) {
   const router = useRouter();
   const { person } = useOffice();
   const { sums } = useShown("repeats", first);

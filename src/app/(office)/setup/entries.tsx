@@ -19,11 +19,14 @@ export function Entries({
   entries,
   id,
   narrow,
+  onExport,
 }: {
   part: PartPath;
   entries: Entry[];
   id: string | null;
   narrow: boolean;
+  /** What there is as a file; null where that makes no sense. */
+  onExport: (() => void) | null;
 }) {
   const router = useRouter();
   const [text, setText] = useState("");
@@ -50,6 +53,16 @@ export function Entries({
           <Button size="small" onClick={() => router.push("/setup/services?id=order")}>
             Order
           </Button>
+        )}
+        {onExport && (
+          <>
+            <Button size="small" onClick={() => router.push(`/import?kind=${part}`)}>
+              Import
+            </Button>
+            <Button size="small" onClick={onExport}>
+              Export CSV
+            </Button>
+          </>
         )}
         {part === "zones" && id !== null && (
           <Button size="small" onClick={() => router.push("/setup/zones")}>

@@ -3,6 +3,7 @@ import { moneyWords } from "@/core/money/amounts";
 import { roles } from "@/core/people/permissions";
 import { durationWords, weekdaysWords } from "@/core/time/words";
 import { Code } from "@/ui/arch";
+import { download } from "@/ui/download";
 import { useShown } from "@/ui/live";
 import { hues, ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
@@ -72,12 +73,27 @@ export function SetupScreen({ part, id }: { part: PartPath; id: string | null })
   return (
     <Box sx={{ display: "flex", flex: 1, borderTop: `1px solid ${ink.line}`, minHeight: 0 }}>
       <PartsRail here={part} />
-      {entries && <Entries part={part} entries={entries} id={id} narrow={narrow} />}
+      {entries && <Entries part={part} entries={entries} id={id} narrow={narrow} onExport={exportOf(part, data)} />}
       <Box sx={{ flex: 1, minWidth: 0, p: 6, maxWidth: wide ? 1200 : 880 }}>
         <Form part={part} data={data} id={id} saved={saved} />
       </Box>
     </Box>
   );
+}
+
+/** The services or extras as a file, whole. */
+function exportOf(part: PartPath, { services, extras, currency }: SetupData): (() => void) | null {
+  if (part === "services")
+    return () =>
+      void import("@/core/catalogue/csv").then((csv) =>
+        download("services.csv", "text/csv", csv.servicesCsv(services, currency)),
+      );
+  if (part === "extras")
+    return () =>
+      void import("@/core/catalogue/csv").then((csv) =>
+        download("extras.csv", "text/csv", csv.extrasCsv(extras, currency)),
+      );
+  return null;
 }
 
 function Form({

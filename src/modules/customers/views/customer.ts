@@ -168,8 +168,12 @@ const quotesOf = ({ sql, business }: ViewContext, { id, mail }: Rows["customers"
     total_minor: number;
     line: string;
     valid_until: string;
+    visitId: number | null;
+    visitDate: string | null;
   }>(
-    `SELECT q.id, q.made_at, q.state, q.total_minor, q.line, q.valid_until
+    `SELECT q.id, q.made_at, q.state, q.total_minor, q.line, q.valid_until,
+        (SELECT v.id FROM visits v WHERE v.job_id = q.job_id ORDER BY v.window_from LIMIT 1) AS visitId,
+        (SELECT v.date FROM visits v WHERE v.job_id = q.job_id ORDER BY v.window_from LIMIT 1) AS visitDate
       FROM quotes q WHERE q.job_id IN (SELECT id FROM jobs WHERE customer_id = @id) OR (@mail <> '' AND lower(q.mail) = @mail)
       ORDER BY q.id DESC LIMIT 50`,
   )

@@ -184,6 +184,7 @@ export const services: {
   days?: number;
   noticeMinutes?: number;
   wish?: "none" | "preferred" | "only";
+  workPlace?: "ours" | "afar";
   skills: string[];
   deposit: Deposit;
   popular: number;
@@ -213,6 +214,32 @@ export const services: {
     skills: ["solid fuel"],
     deposit: { kind: "fixed", value: 3000 },
     popular: 6,
+  },
+  {
+    code: "GC",
+    name: "Stove glass cut",
+    category: "Stoves",
+    description: "Bring the old glass or its measures: we cut and fit a new one while you wait.",
+    priceMinor: 3500,
+    taxBp: 2100,
+    minutes: 30,
+    workPlace: "ours",
+    skills: ["solid fuel"],
+    deposit: none,
+    popular: 0,
+  },
+  {
+    code: "AC",
+    name: "Advice call about a new stove",
+    category: "Stoves",
+    description: "We call you: which stove, which flue, and what it would cost.",
+    priceMinor: 2500,
+    taxBp: 2100,
+    minutes: 20,
+    workPlace: "afar",
+    skills: ["solid fuel"],
+    deposit: none,
+    popular: 0,
   },
   {
     code: "GA",

@@ -129,6 +129,7 @@ export async function setUp(hogar: Hogar, today: string): Promise<void> {
     crew = 1,
     days = 1,
     noticeMinutes = 0,
+    workPlace = "site" as const,
     skills,
     deposit,
   } of marrowick.services)
@@ -147,6 +148,7 @@ export async function setUp(hogar: Hogar, today: string): Promise<void> {
         taxBp,
         minutes,
         afterMinutes,
+        workPlace,
         crew,
         days,
         noticeMinutes,

@@ -624,6 +624,7 @@ export interface Rows {
     position: number;
     repeats: Json;
     confirm: 0 | 1;
+    work_place: "site" | "ours" | "afar";
   };
   sessions: {
     id: string;
@@ -748,6 +749,7 @@ export interface Rows {
     reminded_of: number | null;
     from_address: string | null;
     from_browser: string | null;
+    work_place: "site" | "ours" | "afar";
   };
   worker_marks: {
     name: string;
@@ -951,7 +953,8 @@ export interface LeftOut {
     | "checklist"
     | "position"
     | "repeats"
-    | "confirm";
+    | "confirm"
+    | "work_place";
   sessions: "ended_at" | "browser" | "address";
   sites: "id" | "zone_id" | "name" | "parking" | "archived_at";
   skills: "id";
@@ -996,7 +999,8 @@ export interface LeftOut {
     | "on_our_way"
     | "reminded_of"
     | "from_address"
-    | "from_browser";
+    | "from_browser"
+    | "work_place";
   worker_marks: never;
   working_spans: never;
   zone_postcodes: never;

@@ -123,13 +123,15 @@ export const chosenOf = (draft: Draft, at: ServicesAt | null): Chosen[] =>
     return service ? [{ ...item, service }] : [];
   });
 
+const nowhere = { name: "", surchargeMinor: 0, smallestOrderMinor: 0 };
+
 /** The basket priced as the server will; null while there is nothing to price. */
 export const priceOf = (
   chosen: readonly Chosen[],
   at: ServicesAt | null,
   { coupon, onOurWayBp }: { coupon: Coupon | null; onOurWayBp: number },
 ): PricedOrder | null =>
-  chosen.length && at?.zone
+  chosen.length && at
     ? priceOrder({
         items: chosen.map(({ service, quantity, answers, extras }) => ({
           service: service.ordered,
@@ -137,7 +139,8 @@ export const priceOf = (
           answers,
           extras: extras.map((x) => ({ id: String(x.id), quantity: x.quantity })),
         })),
-        zone: at.zone,
+        // Where nobody goes to them, zones say nothing.
+        zone: at.zone && chosen[0]!.service.workPlace === "site" ? at.zone : nowhere,
         pricesIncludeTax: at.pricesIncludeTax,
         onOurWayBp,
         coupon,

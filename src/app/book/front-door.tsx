@@ -62,7 +62,7 @@ export function FrontDoor({ preview = false, ...visit }: Omit<Visit, "preview"> 
 
   const open = order?.items.some((item) => Object.keys(item.problems).length > 0) ?? false;
   const buttons: Record<Step, { words: string; ready: boolean; act: () => void }> = {
-    where: { words: "Go on", ready: !!at?.zone, act: () => go("what") },
+    where: { words: "Go on", ready: !!at && (at.zone !== null || at.services.length > 0), act: () => go("what") },
     what: {
       words: "Choose a time",
       ready: chosen.length > 0,

@@ -1,5 +1,6 @@
 "use client";
 import { areCounted } from "@/core/catalogue/questions";
+import { workPlaceWords } from "@/core/visits/work-place";
 import { moneyWords } from "@/core/money/amounts";
 import { durationWords } from "@/core/time/words";
 import { imageAddress } from "@/ui/image-field";
@@ -33,6 +34,7 @@ export function ServiceCard({
   onChoose: () => void;
 }) {
   const facts = [
+    workPlaceWords[service.workPlace].customer,
     service.showsMinutes &&
       (service.days > 1 ? `${service.days} days of ${durationWords(service.minutes)}` : durationWords(service.minutes)),
     service.showsPrice &&

@@ -10,6 +10,20 @@ import type { Business, Offer } from "./data";
 import type { Chosen, Draft } from "./draft";
 import { useOffers } from "./use-offers";
 
+/** What a chosen time means, by where the work is done. */
+const arrivals = {
+  exact: {
+    site: "We arrive at the time you choose.",
+    ours: "We expect you at the time you choose.",
+    afar: "We call you at the time you choose.",
+  },
+  within: {
+    site: "We arrive within the time you choose.",
+    ours: "Come to us within the time you choose.",
+    afar: "We call you within the time you choose.",
+  },
+} as const;
+
 interface WhenProps {
   asked: ViewInput<"offers">;
   draft: Draft;
@@ -23,6 +37,7 @@ interface WhenProps {
 export function When({ asked, draft, chosen, business, onChoose, onType }: WhenProps) {
   const asksFirst = chosen.some(({ service }) => service.asksFirst);
   const days = chosen[0]?.service.days ?? 1;
+  const where = chosen[0]?.service.workPlace ?? "site";
   const { offers, problem, later } = useOffers(asksFirst ? null : asked);
   const [none, setNone] = useState(false);
   const wish = useRef<HTMLDivElement>(null);
@@ -55,8 +70,8 @@ export function When({ asked, draft, chosen, business, onChoose, onType }: WhenP
         {days > 1
           ? `The work takes ${days} days in a row; choose when it begins.`
           : offers.every((offer) => offer.from === offer.to)
-            ? "We arrive at the time you choose."
-            : "We arrive within the time you choose."}{" "}
+            ? arrivals.exact[where]
+            : arrivals.within[where]}{" "}
         Soonest first.
       </Typography>
       {problem && (

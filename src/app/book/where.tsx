@@ -56,6 +56,11 @@ export function Where({
           {problem.sentence}
         </Alert>
       )}
+      {at && !at.zone && at.services.length > 0 && (
+        <Alert severity="info" sx={{ mt: 4, fontSize: 16 }}>
+          What is done at our place or by phone can be booked from everywhere: go on below.
+        </Alert>
+      )}
       {at &&
         !at.zone &&
         (business.takesRequests ? (

@@ -45,7 +45,9 @@ export function FieldDay() {
     stops.find((s) => s.state === "on the way") ??
     stops.find((s) => s.state === "promised");
   const rest = stops.filter((s) => s !== current);
-  const step = current && nextStep(current.state);
+  const next = current && nextStep(current.state);
+  // Where nobody drives, it begins without a way.
+  const step = current && current.workPlace !== "site" && next === "on the way" ? "on site" : next;
   const left = current && step === "done" ? missing(ticked(current.checklist, ticksOf(current))).length : 0;
   const first = view.name.split(" ")[0]!;
 

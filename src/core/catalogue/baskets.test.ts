@@ -1,6 +1,13 @@
+import type { WorkPlace } from "../visits/work-place";
 import { goesWith, mayPayAll, mustBeAlone, paidNow, wishThatCounts } from "./baskets";
 
-const service = (more: object = {}) => ({ days: 1, mayPayAll: true, wish: "preferred" as const, ...more });
+const service = (more: object = {}) => ({
+  days: 1,
+  workPlace: "site" as WorkPlace,
+  mayPayAll: true,
+  wish: "preferred" as const,
+  ...more,
+});
 const item = (more: object = {}, quantity = 1) => ({ service: service(more), quantity });
 
 describe("work of several days", () => {
@@ -16,6 +23,11 @@ describe("work of several days", () => {
     expect(mustBeAlone([item({}, 4), item()])).toBeNull();
     expect(goesWith(service(), [item()])).toBe(true);
   });
+});
+
+it("work at another place is booked on its own", () => {
+  expect(goesWith(service({ workPlace: "ours" }), [item()])).toBe(false);
+  expect(goesWith(service({ workPlace: "ours" }), [item({ workPlace: "ours" })])).toBe(true);
 });
 
 describe("paying while booking", () => {

@@ -1,9 +1,11 @@
 import type { Minor } from "../money/amounts";
+import type { WorkPlace } from "../visits/work-place";
 
 /** What may be booked together, and how it is paid. */
 
 interface Basketed {
   days: number;
+  workPlace: WorkPlace;
   mayPayAll: boolean;
   wish: "none" | "preferred" | "only";
 }
@@ -16,9 +18,13 @@ export const mustBeAlone = <I extends { service: Pick<Basketed, "days">; quantit
     ? (items.find(({ service }) => service.days > 1) ?? null)
     : (items.find(({ service, quantity }) => service.days > 1 && quantity > 1) ?? null);
 
-/** What stays in a basket when a service is put into it. */
-export const goesWith = <S extends Pick<Basketed, "days">>(service: S, others: readonly { service: S }[]): boolean =>
-  service.days === 1 && others.every((other) => other.service.days === 1);
+/** What stays in a basket when a service is put into it: one visit is made at one place. */
+export const goesWith = <S extends Pick<Basketed, "days" | "workPlace">>(
+  service: S,
+  others: readonly { service: S }[],
+): boolean =>
+  service.days === 1 &&
+  others.every((other) => other.service.days === 1 && other.service.workPlace === service.workPlace);
 
 /** Whether all of it may be paid at once: where each service lets it. */
 export const mayPayAll = (items: readonly { service: Pick<Basketed, "mayPayAll"> }[]): boolean =>

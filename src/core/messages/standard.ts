@@ -20,27 +20,27 @@ export const standardTexts: Record<Occasion, { mail?: Template; text?: string }>
   booked: {
     mail: {
       subject: "Booked: {{service}} on {{day}}, {{window}}",
-      body: "Hello {{customer}},\n\nwe will be at your door on {{day}} {{arrival}}: {{service}} at {{site}}.\n\nEverything about this visit is here: {{my_link}}\n\nUntil then,\n{{business}}\n{{phone}}\n",
+      body: "Hello {{customer}},\n\n{{promise}} on {{day}} {{arrival}}: {{service}} {{where}}.\n\nEverything about this visit is here: {{my_link}}\n\nUntil then,\n{{business}}\n{{phone}}\n",
     },
     text: "{{business}}: booked for {{day}}, {{window}}, {{service}}. {{my_link}}",
   },
   received: {
     mail: {
       subject: "We have your booking: {{service}} on {{day}}, {{window}}",
-      body: "Hello {{customer}},\n\nthank you. We have your booking for {{day}} {{arrival}}: {{service}} at {{site}}. The time is kept for you, and one of us confirms it soon.\n\n{{my_link}}\n\n{{business}}\n{{phone}}\n",
+      body: "Hello {{customer}},\n\nthank you. We have your booking for {{day}} {{arrival}}: {{service}} {{where}}. The time is kept for you, and one of us confirms it soon.\n\n{{my_link}}\n\n{{business}}\n{{phone}}\n",
     },
   },
   proposed: {
     mail: {
       subject: "Another time: {{service}} on {{day}}, {{window}}",
-      body: "Hello {{customer}},\n\nwe cannot come at the time you chose, but on {{day}} {{arrival}}. Does that suit you? Tell us here, or choose another time: {{my_link}}\n\n{{business}}\n{{phone}}\n",
+      body: "Hello {{customer}},\n\nthe time you chose is not possible, but {{day}} {{arrival}} is. Does that suit you? Tell us here, or choose another time: {{my_link}}\n\n{{business}}\n{{phone}}\n",
     },
     text: "{{business}}: we propose {{day}}, {{window}}, for {{service}}. Say yes or choose another time: {{my_link}}",
   },
   declined: {
     mail: {
-      subject: "We cannot come: {{service}} on {{day}}",
-      body: "Hello {{customer}},\n\nwe are sorry that we cannot come for {{service}} on {{day}}: {{reason}}\n\nWhat you have paid goes back to your card. Call {{phone}} if we can help in another way.\n\n{{business}}\n",
+      subject: "Not possible: {{service}} on {{day}}",
+      body: "Hello {{customer}},\n\nwe are sorry that {{service}} on {{day}} is not possible: {{reason}}\n\nWhat you have paid goes back to your card. Call {{phone}} if we can help in another way.\n\n{{business}}\n",
     },
   },
   moved: {
@@ -58,16 +58,16 @@ export const standardTexts: Record<Occasion, { mail?: Template; text?: string }>
   },
   "coming again": {
     mail: {
-      subject: "We are coming again: {{service}} on {{day}}, {{window}}",
-      body: "Hello {{customer}},\n\nit is time again: on {{day}} {{arrival}} we come for {{service}} at {{site}}.\n\nDetails, and another time if this one does not suit you: {{my_link}}\nOr call {{phone}}.\n\n{{business}}\n",
+      subject: "It is time again: {{service}} on {{day}}, {{window}}",
+      body: "Hello {{customer}},\n\nit is time again: on {{day}} {{arrival}} {{comes}} for {{service}} {{where}}.\n\nDetails, and another time if this one does not suit you: {{my_link}}\nOr call {{phone}}.\n\n{{business}}\n",
     },
   },
   "visit reminder": {
     mail: {
       subject: "Reminder: {{day}}, {{window}}, {{service}}",
-      body: "Hello {{customer}},\n\na reminder that we come on {{day}} {{arrival}}: {{service}} at {{site}}.\n\nTell us that you will be there, or what we should know: {{my_link}}\n\n{{business}}\n{{phone}}\n",
+      body: "Hello {{customer}},\n\na reminder that {{comes}} on {{day}} {{arrival}}: {{service}} {{where}}.\n\nTell us that you will be there, or what we should know: {{my_link}}\n\n{{business}}\n{{phone}}\n",
     },
-    text: "{{business}}: reminder, we come on {{day}}, {{window}}, {{service}}. {{my_link}}",
+    text: "{{business}}: reminder, {{comes}} on {{day}}, {{window}}, {{service}}. {{my_link}}",
   },
   "on the way": { text: "{{business}}: {{technician}} is on the way to you, {{service}}. {{my_link}}" },
   invoice: {

@@ -8,8 +8,8 @@ import type { RuleReason } from "./reasons";
 export interface Calendar {
   timeZone: string;
   opening: Opening;
-  /** Null outside all zones. */
-  zone: { weekdays: number; from: number; to: number } | null;
+  /** Null outside all zones; "anywhere" where nobody goes to the customer, and zones say nothing. */
+  zone: { weekdays: number; from: number; to: number } | "anywhere" | null;
   /** Where the address is outside all zones: the nearest one. */
   nearest?: { name: string; km: number } | null;
   /** By service: the hours at which it is done; none where that is at all hours. */
@@ -30,7 +30,9 @@ export const calendarRefusal =
     else if (!spans.some(([from, to]) => from <= opens && closes <= to))
       reasons.push({ code: "outside-opening-hours", ...(name && { name }) });
     if (!zone) reasons.push({ code: "outside-zones", ...(nearest && { nearest: nearest.name, km: nearest.km }) });
-    else if (!servesWeekday(zone.weekdays, window.date)) reasons.push({ code: "zone-not-served", weekday });
+    else if (zone === "anywhere") {
+      // Where the customer lives is of no account.
+    } else if (!servesWeekday(zone.weekdays, window.date)) reasons.push({ code: "zone-not-served", weekday });
     else if (opens < zone.from || closes > zone.to) reasons.push({ code: "outside-zone-hours" });
     if (
       serviceHours.some(
@@ -43,4 +45,4 @@ export const calendarRefusal =
 
 /** A day on which work that goes on from the day before is done. */
 export const isWorkingDay = ({ opening, zone }: Calendar, date: LocalDate): boolean =>
-  isOpen(opening, date) && (!zone || servesWeekday(zone.weekdays, date));
+  isOpen(opening, date) && (!zone || zone === "anywhere" || servesWeekday(zone.weekdays, date));

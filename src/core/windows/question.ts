@@ -47,7 +47,8 @@ export const strictestMode = (modes: readonly Capacity["mode"][]): Capacity["mod
   (["ask", "route", "count", "open"] as const).find((mode) => modes.includes(mode)) ?? "route";
 
 interface AskedVisit {
-  place: number;
+  /** Null: from afar, wherever a technician is by then. */
+  place: number | null;
   minutes: number;
   before: number;
   after: number;

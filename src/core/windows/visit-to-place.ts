@@ -1,8 +1,11 @@
 import type { Point } from "@/core/place/points";
+import type { WorkPlace } from "@/core/visits/work-place";
 import type { SkillNeed } from "@/core/windows/skills";
 
 /** What has to be known of a visit to find room for it. */
 export interface VisitToPlace {
+  /** Where the work is done; `point` is there, and of no account from afar. */
+  workPlace: WorkPlace;
   point: Point;
   zoneId: number | null;
   /** Everything that is done there, the main one first. */

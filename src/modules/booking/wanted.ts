@@ -22,7 +22,7 @@ import { zoneOf, type ZoneRules } from "@/modules/place/zones";
 /** What a booking is about, found again from the ids that came in. */
 export interface Wanted {
   address: Address;
-  /** Null outside all zones, where only the office books. */
+  /** Null outside all zones, where only the office books; and where nobody goes to the customer. */
   zone: ZoneRules | null;
   items: ItemRow[];
   visit: VisitToPlace;
@@ -37,8 +37,6 @@ export function findWanted(
   { office = false, isAsked = false } = {},
 ): Wanted {
   const address = addressOf(context, addressId);
-  const zone = zoneOf(context, address);
-  if (!zone && !office) throw new Refusal("outside-zones");
   const items = asked.map(({ serviceId, quantity = 1, answers = {}, extras = [] }) =>
     readItem(context, { serviceId, quantity, answers, extras }),
   );
@@ -46,6 +44,17 @@ export function findWanted(
   const ours = office || isAsked || context.actor.kind === "person" || context.actor.kind === "system";
   const isShown = ({ service }: ItemRow) => service.hidden === 0 || service.slug === slug || ours;
   if (!items.every((item) => item.service.active && isShown(item))) throw new Refusal("service-not-offered");
+  const [{ service: first }] = items as [ItemRow];
+  const elsewhere = items.find(({ service }) => service.work_place !== first.work_place);
+  if (elsewhere)
+    throw new Refusal("invalid-input", {
+      fields: {
+        "/items": `${elsewhere.service.name} is done at another place than ${first.name}. Book it on its own.`,
+      },
+    });
+  // Where nobody goes to them, it is of no account where they live: no zone, no surcharge, no days of its own.
+  const zone = first.work_place === "site" ? zoneOf(context, address) : null;
+  if (!zone && !office && first.work_place === "site") throw new Refusal("outside-zones");
   const long = mustBeAlone(items);
   if (long)
     throw new Refusal("invalid-input", {
@@ -72,7 +81,10 @@ export function findWanted(
     address,
     zone,
     items,
-    visit: { ...toPlace(items, address, zone?.id ?? null, order), wanted: wishThatCounts(items, technicianId) },
+    visit: {
+      ...toPlace(context, items, address, zone?.id ?? null, order),
+      wanted: wishThatCounts(items, technicianId),
+    },
     order,
     coupon,
   };

@@ -11,6 +11,7 @@ import {
 import type { Question } from "@/core/catalogue/questions";
 import type { Terms } from "@/core/catalogue/terms";
 import { Refusal } from "@/core/problems";
+import type { WorkPlace } from "@/core/visits/work-place";
 import type { VisitToPlace } from "@/core/windows/visit-to-place";
 import type { ViewContext } from "@/kernel/operation";
 import type { ZoneRules } from "@/modules/place/zones";
@@ -118,15 +119,30 @@ export const termsOf = (service: ServiceRow): Terms => ({
   noAccessMinor: service.no_access_minor,
 });
 
+/** A zone as it counts for an order: not at all where nobody goes to the customer. */
+export const zoneThatCounts = <Z>(items: readonly Pick<ItemRow, "service">[], zone: Z | null): Z | null =>
+  items[0]!.service.work_place === "site" ? zone : null;
+
+/** Where the technician has to be: at the customer's, or at our own place; zones count for the first alone. */
+const placeOf = (
+  workPlace: WorkPlace,
+  address: { lng: number; lat: number },
+  business: { lng: number; lat: number },
+  zoneId: number | null,
+): Pick<VisitToPlace, "workPlace" | "point" | "zoneId"> => {
+  const { lng, lat } = workPlace === "ours" ? business : address;
+  return { workPlace, point: { lng, lat }, zoneId: workPlace === "site" ? zoneId : null };
+};
+
 /** What an order needs room for. */
 export const toPlace = (
+  { business }: ViewContext,
   items: readonly Pick<ItemRow, "service" | "quantity">[],
-  point: { lng: number; lat: number },
+  address: { lng: number; lat: number },
   zoneId: number | null,
   order: Pick<PricedOrder, "minutes" | "crew" | "skills">,
 ): VisitToPlace => ({
-  point: { lng: point.lng, lat: point.lat },
-  zoneId,
+  ...placeOf(items[0]!.service.work_place, address, business, zoneId),
   serviceIds: items.map((item) => item.service.id),
   title: titleOf(items),
   minutes: order.minutes,

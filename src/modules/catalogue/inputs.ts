@@ -13,6 +13,7 @@ import {
   Weekdays,
 } from "@/kernel/inputs";
 import { AddressId } from "@/modules/place/inputs";
+import { workPlaces } from "@/core/visits/work-place";
 import type { About } from "@/kernel/subjects";
 import { type Static, type TString, Type } from "@sinclair/typebox";
 
@@ -190,6 +191,8 @@ export const SaveService = input({
   active: Type.Boolean(),
   /** Consecutive working days with the same crew. */
   days: Type.Optional(Type.Integer({ minimum: 1, maximum: 10 })),
+  /** At the customer's, at our own place, or from afar. */
+  workPlace: Type.Optional(OneOf(workPlaces)),
   noticeMinutes: Type.Optional(Type.Integer({ minimum: 0, maximum: 60 * 24 * 60 })),
   /** Null: as the business. */
   capacity: Type.Optional(OrNull(Capacity)),

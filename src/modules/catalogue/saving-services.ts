@@ -32,6 +32,7 @@ export function storeService(context: OperationContext, service: SaveService): {
     hue: service.hue ?? category.hue,
     active: service.active ? 1 : 0,
     ...(service.days !== undefined && { days: service.days }),
+    ...(service.workPlace && { work_place: service.workPlace }),
     ...(service.noticeMinutes !== undefined && { notice_minutes: service.noticeMinutes }),
     ...(service.capacity !== undefined && { capacity: service.capacity }),
     ...(service.wish !== undefined && { wish: service.wish }),

@@ -5,6 +5,7 @@ import { moneyWords } from "@/core/money/amounts";
 import { localOf } from "@/core/time/local";
 import { windowIn } from "@/core/time/local-words";
 import { arrivalWords, clock, dateWords, daysWords } from "@/core/time/words";
+import { placeInWords, type WorkPlace } from "@/core/visits/work-place";
 import { type VisitState, visitStates } from "@/core/visits/states";
 import type { OperationContext } from "@/kernel/operation";
 import { insertOnce } from "@/store/insert";
@@ -33,14 +34,14 @@ export function tellCustomer(
   const { sql, business, now, hogar } = context;
   const job = recipientOf(context, jobId, occasion);
   const merge: MergeFields = {
-    ...fieldsOfJob(context, jobId, visitId),
+    ...fieldsOfJob(context, jobId, { visitId, phone: job.phone, unproved: isUnproved(job.proof) }),
     my_link: linkPlaceholder,
     customer: job.name,
     business: business.name,
     phone: business.phone,
     ...fields,
     // To an address of which nobody has shown that it is theirs, no word goes that somebody has typed.
-    ...(isUnproved(job.proof) && { customer: "there", site: "your address" }),
+    ...(isUnproved(job.proof) && { customer: "there" }),
   };
   const texts = standardTexts[occasion];
   const ways = [
@@ -110,11 +111,16 @@ const writtenToday = ({ sql, now }: OperationContext, recipient: string): number
   )!.n;
 
 /** Merge fields of a job: of the visit named, or of all days that are still to come; where there are none, of the last. */
-function fieldsOfJob({ sql, business }: OperationContext, jobId: number, visitId?: number): MergeFields {
+function fieldsOfJob(
+  { sql, business }: OperationContext,
+  jobId: number,
+  { visitId, phone, unproved }: { visitId?: number; phone: string; unproved: boolean },
+): MergeFields {
   const zone = business.time_zone;
-  const job = sql<{ line: string }>("SELECT t.line FROM jobs j JOIN sites t ON t.id = j.site_id WHERE j.id = ?").get(
-    jobId,
-  )!;
+  const { line } = sql<{ line: string }>(
+    "SELECT t.line FROM jobs j JOIN sites t ON t.id = j.site_id WHERE j.id = ?",
+  ).get(jobId)!;
+  const site = unproved ? "your address" : line;
   const visits = sql<{
     id: number;
     state: VisitState;
@@ -122,9 +128,10 @@ function fieldsOfJob({ sql, business }: OperationContext, jobId: number, visitId
     date: string;
     window_from: number;
     window_to: number;
-  }>("SELECT id, state, title, date, window_from, window_to FROM visits WHERE job_id = ? ORDER BY window_from").all(
-    jobId,
-  );
+    work_place: WorkPlace;
+  }>(
+    "SELECT id, state, title, date, window_from, window_to, work_place FROM visits WHERE job_id = ? ORDER BY window_from",
+  ).all(jobId);
   const coming = visits.filter((v) =>
     visitId === undefined ? visitStates.allows("expect", v.state) : v.id === visitId,
   );
@@ -132,7 +139,8 @@ function fieldsOfJob({ sql, business }: OperationContext, jobId: number, visitId
   const [from, to] = [localOf(first.window_from, zone).minute, localOf(first.window_to, zone).minute];
   return {
     service: first.title,
-    site: job.line,
+    site,
+    ...placeInWords(first.work_place, { site, ours: business.address, phone: unproved ? "" : phone }),
     day: daysWords(coming.length ? coming.map((v) => v.date) : [first.date]),
     window: windowIn(first.window_from, first.window_to, zone),
     arrival: arrivalWords(from, to),

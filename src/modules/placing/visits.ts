@@ -22,6 +22,7 @@ export const daysOfWork = ({ sql }: ViewContext, visit: VisitRow): VisitRow[] =>
 
 /** A visit to be placed anew, as it was agreed: a later change of its service does not touch it. */
 export const placingOf = (visit: VisitRow, days = 1): VisitToPlace => ({
+  workPlace: visit.work_place,
   skills: skillNeedsColumn.read(visit.skills),
   point: { lng: visit.lng, lat: visit.lat },
   zoneId: visit.zone_id,

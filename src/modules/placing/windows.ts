@@ -132,7 +132,7 @@ function questionOn(
       limits: limits?.limits ?? [],
     },
     visit: {
-      place: planning.place(visit.point, visit.zoneId),
+      place: visit.workPlace === "afar" ? null : planning.place(visit.point, visit.zoneId),
       minutes: visit.minutes,
       before: visit.before,
       after: visit.after,
@@ -166,22 +166,28 @@ export function visitingDays(context: ViewContext, visit: VisitToPlace): (date: 
   return (date) => isWorkingDay(calendar, date) && worked.has(weekdayOf(date));
 }
 
-function calendarFor(context: ViewContext, { zoneId, serviceIds, point }: VisitToPlace): Calendar {
+function calendarFor(context: ViewContext, { zoneId, serviceIds, point, workPlace }: VisitToPlace): Calendar {
   const { sql, business } = context;
   const zone =
     zoneId === null ? undefined : sql<ZoneRules>("SELECT * FROM zones WHERE id = ? AND active = 1").get(zoneId);
   return {
     timeZone: business.time_zone,
     opening: readOpening(context),
-    zone: zone ? { weekdays: zone.weekdays, from: zone.serve_from, to: zone.serve_to } : null,
-    nearest: zone
-      ? null
-      : nearestZone(
-          sql<Point & { name: string }>(
-            "SELECT DISTINCT z.name, s.lng, s.lat FROM sites s JOIN zones z ON z.id = s.zone_id WHERE z.active = 1",
-          ).all(),
-          point,
-        ),
+    zone:
+      workPlace !== "site"
+        ? "anywhere"
+        : zone
+          ? { weekdays: zone.weekdays, from: zone.serve_from, to: zone.serve_to }
+          : null,
+    nearest:
+      zone || workPlace !== "site"
+        ? null
+        : nearestZone(
+            sql<Point & { name: string }>(
+              "SELECT DISTINCT z.name, s.lng, s.lat FROM sites s JOIN zones z ON z.id = s.zone_id WHERE z.active = 1",
+            ).all(),
+            point,
+          ),
     serviceHours: serviceIds.map((id) =>
       sql<{ weekday: number; opens: number; closes: number }>(
         "SELECT weekday, opens, closes FROM service_hours WHERE service_id = ?",

@@ -66,7 +66,7 @@ export function wantedOfQuote(context: ViewContext, quote: QuoteRow): Wanted {
     address,
     zone,
     items,
-    visit: { ...toPlace(items, address, quote.zone_id, order), wanted: null },
+    visit: { ...toPlace(context, items, address, quote.zone_id, order), wanted: null },
     order,
     coupon: null,
   };

@@ -175,7 +175,7 @@ function addForecasts(
   const site = sql<{ lng: number; lat: number; zone_id: number | null }>(
     "SELECT lng, lat, zone_id FROM sites WHERE id = ?",
   ).get(repeat.site_id)!;
-  const needs = toPlace(items, site, site.zone_id, priceItems(context, items, null));
+  const needs = toPlace(context, items, site, site.zone_id, priceItems(context, items, null));
   const comes = visitingDays(context, needs);
   const within = (day: LocalDate) =>
     day > today && (repeat.until_date === null || day <= repeat.until_date) && comes(day);
@@ -191,7 +191,7 @@ function addForecasts(
       service_id: repeat.service_id,
       also: JSON.stringify(needs.serviceIds.slice(1)),
       title: needs.title,
-      zone_id: site.zone_id,
+      zone_id: needs.zoneId,
       date: day,
       window_from: epochMinute(day, repeat.from_minute, business.time_zone),
       window_to: epochMinute(day, repeat.to_minute, business.time_zone),
@@ -199,8 +199,9 @@ function addForecasts(
       before_minutes: needs.before,
       after_minutes: needs.after,
       crew: needs.crew,
-      lng: site.lng,
-      lat: site.lat,
+      work_place: needs.workPlace,
+      lng: needs.point.lng,
+      lat: needs.point.lat,
       skills: JSON.stringify(needs.skills),
     });
   }

@@ -78,6 +78,7 @@ export function readServices(context: ViewContext) {
         skills: (needs.get(s.id) ?? []).map((n) => ({ name: n.name, level: n.level })),
         deposit: { kind: s.deposit_kind, value: s.deposit_value },
         days: s.days,
+        workPlace: s.work_place,
         noticeMinutes: s.notice_minutes,
         capacity: s.capacity,
         wish: s.wish,

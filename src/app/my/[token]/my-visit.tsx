@@ -98,9 +98,7 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
       )}
       <DoorFact name="What">{job.service}</DoorFact>
       {view.days.length > 1 && <DoorFact name="Days">{daysWords(view.days)}</DoorFact>}
-      <DoorFact name="Where">
-        {job.line}, {job.postcode}
-      </DoorFact>
+      <DoorFact name="Where">{view.where}</DoorFact>
       {view.repeat && <ComesBack view={view} token={token} onChanged={refresh} />}
       {view.repeat?.active && view.coming.length > 0 && (
         <DoorFact name="Then">

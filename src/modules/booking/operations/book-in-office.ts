@@ -4,6 +4,7 @@ import { actorWords, defineOperation } from "@/kernel/operation";
 import { chosen, orderAbout } from "@/modules/catalogue/inputs";
 import { customerFor, siteFor } from "@/modules/customers/customers";
 import { tellCustomer } from "@/modules/messages/messaging";
+import { zoneOf } from "@/modules/place/zones";
 import { Type } from "@sinclair/typebox";
 import { agreeJob } from "../agree";
 import { Booker } from "../inputs";
@@ -30,7 +31,7 @@ export const bookInOffice = defineOperation({
     const visitId = takeRoom(context, wanted, { ...offer, technicians }, { key: null, until: context.now });
     const customerId =
       "id" in input.customer ? known(input.customer.id) : customerFor(context, input.customer, wanted.address);
-    const siteId = siteFor(context, customerId, wanted.address, wanted.zone?.id ?? null);
+    const siteId = siteFor(context, customerId, wanted.address, zoneOf(context, wanted.address)?.id ?? null);
     const jobId = agreeJob(context, {
       ...("id" in input.customer ? {} : { agreed: input.customer }),
       visitId,

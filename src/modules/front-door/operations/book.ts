@@ -27,6 +27,7 @@ import { beginRepeat } from "@/modules/repeats/repeats";
 import { Photos } from "@/modules/requests/inputs";
 import { idsColumn, repeatsEveryColumn } from "@/store/columns";
 import { readFrontDoor } from "@/store/front-door";
+import { zoneOf } from "@/modules/place/zones";
 import { type Static, Type } from "@sinclair/typebox";
 
 export const Book = input({
@@ -96,7 +97,7 @@ export const book = defineOperation({
     if (depositMinor > 0 && !cardToken)
       throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card to pay with." } });
     const customerId = customerFor(context, input.customer, wanted.address, isProved);
-    const siteId = siteFor(context, customerId, wanted.address, wanted.zone?.id ?? null);
+    const siteId = siteFor(context, customerId, wanted.address, zoneOf(context, wanted.address)?.id ?? null);
     const proof = isProved ? "known" : depositMinor === 0 && asksForCode(context) ? "asked" : "none";
     const source = sourceOf(
       input.source,

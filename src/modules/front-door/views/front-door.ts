@@ -15,7 +15,7 @@ import { rehearse } from "@/kernel/rehearse";
 import { defineView } from "@/kernel/view";
 import { Booker } from "@/modules/booking/inputs";
 import { findWanted } from "@/modules/booking/wanted";
-import { orderedService, priceItems, type ServiceRow, termsOf } from "@/modules/catalogue/catalogue";
+import { orderedService, priceItems, type ServiceRow, termsOf, zoneThatCounts } from "@/modules/catalogue/catalogue";
 import { couponFor } from "@/modules/catalogue/coupons";
 import { fieldProblems } from "@/modules/catalogue/fields";
 import { Answers, chosen, order, orderAbout } from "@/modules/catalogue/inputs";
@@ -142,7 +142,6 @@ export const servicesAt = defineView({
   input: ServicesAt,
   read(context, { addressId, slug = null }) {
     const zone = zoneOf(context, addressOf(context, addressId));
-    if (!zone) return { zone: null, pricesIncludeTax: true, services: [] };
     const team = loadPlanning(context, []).technicians;
     const photos = new Map(
       context
@@ -151,7 +150,7 @@ export const servicesAt = defineView({
         .map((t) => [t.id, t.photo]),
     );
     const cards = takesCards(context);
-    const bars = readBars(context, zone.id, false);
+    const bars = { site: readBars(context, zone?.id ?? null, false), elsewhere: readBars(context, null, false) };
     const services = context
       .sql<ServiceRow>(
         `SELECT s.*
@@ -160,9 +159,12 @@ export const servicesAt = defineView({
           ORDER BY c.position, s.category, s.position, s.name`,
       )
       .all(slug)
+      // Outside of all zones there is what is done at our place or from afar.
+      .filter((service) => zone !== null || service.work_place !== "site")
       .map((service) => {
         const ordered = orderedService(context, service);
-        const order = priceItems(context, [{ ...justOne(service.id), service, ordered }], zone);
+        const item = { ...justOne(service.id), service, ordered };
+        const order = priceItems(context, [item], zoneThatCounts([item], zone));
         // A price that is not shown is told with the window that is kept, and to nobody before.
         const shows = service.shows_price === 1;
         return {
@@ -174,6 +176,7 @@ export const servicesAt = defineView({
           hue: service.hue,
           minutes: service.minutes,
           days: service.days,
+          workPlace: service.work_place,
           slug: service.slug,
           picture: service.picture,
           priceKind: service.price_kind,
@@ -187,7 +190,11 @@ export const servicesAt = defineView({
             service.wish === "none" || service.crew > 1
               ? []
               : team
-                  .filter((t) => !bars.of(t.id, [service.id]) && !skillGap(t.skills, ordered.skills, context.today))
+                  .filter(
+                    (t) =>
+                      !bars[service.work_place === "site" ? "site" : "elsewhere"].of(t.id, [service.id]) &&
+                      !skillGap(t.skills, ordered.skills, context.today),
+                  )
                   .map(({ id, name }) => ({ id, name: shortName(name), photo: photos.get(id) ?? null })),
           asksFirst: (service.capacity ?? context.business.capacity) === "ask",
           lines: shows ? order.lines.map((l) => ({ description: l.description, amountMinor: l.amountMinor })) : [],
@@ -199,7 +206,7 @@ export const servicesAt = defineView({
       });
     return {
       pricesIncludeTax: context.business.prices_include_tax === 1,
-      zone: {
+      zone: zone && {
         name: zone.name,
         weekdays: zone.weekdays,
         serveFrom: zone.serve_from,

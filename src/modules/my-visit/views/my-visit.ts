@@ -6,6 +6,7 @@ import { moneyWords } from "@/core/money/amounts";
 import { invoiceState } from "@/core/money/applying";
 import { Refusal } from "@/core/problems";
 import { ruleWords } from "@/core/repeats/rule";
+import { placeInWords, type WorkPlace } from "@/core/visits/work-place";
 import { type VisitState, visitStates } from "@/core/visits/states";
 import { Id, input, Nothing } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
@@ -68,8 +69,9 @@ function pageOf(context: ViewContext) {
     window_to: number;
     repeat_id: number | null;
     confirmed_at: number | null;
+    work_place: WorkPlace;
   }>(
-    `SELECT id, state, title, date, window_from, window_to, repeat_id, confirmed_at
+    `SELECT id, state, title, date, window_from, window_to, repeat_id, confirmed_at, work_place
         FROM visits WHERE job_id = ? ORDER BY window_from`,
   ).all(jobId);
   // Of work of several days, the one that comes next; when all is over, the last.
@@ -166,6 +168,7 @@ function pageOf(context: ViewContext) {
       isDemo: business.demo_offset_ms !== null,
     },
     job: { ...job, service: visit.title },
+    where: whereOf(context, visit.work_place, job),
     visit,
     days: visits.filter((v) => v.state !== "cancelled").map((v) => v.date),
     lines,
@@ -192,6 +195,18 @@ function pageOf(context: ViewContext) {
   };
 }
 
+/** Where the work is done, as the customer reads it. */
+const whereOf = (
+  { business }: ViewContext,
+  workPlace: WorkPlace,
+  job: { line: string; postcode: string; phone: string },
+): string => {
+  const site = `${job.line}, ${job.postcode}`;
+  if (workPlace === "site") return site;
+  const { where } = placeInWords(workPlace, { site, ours: business.address, phone: job.phone });
+  return where[0]!.toUpperCase() + where.slice(1);
+};
+
 /** What the owner says to those who have booked, and in which colours. */
 function doorOf({ hogar }: ViewContext) {
   const { doneWords, showsContact, ...door } = readFrontDoor(hogar.store);
@@ -214,11 +229,18 @@ export const myOffers = defineView({
 });
 
 /** The visits of a link for somebody's calendar. */
+const calendarWords: Record<WorkPlace, string> = {
+  site: "We arrive within this time.",
+  ours: "Come to us within this time.",
+  afar: "We call you within this time.",
+};
+
 export const myCalendar = defineView({
   name: "my-calendar",
   access: "link",
   input: Nothing,
-  read({ sql, actor, business, minute }) {
+  read(context) {
+    const { sql, actor, business, minute } = context;
     if (actor.kind !== "link") throw new Refusal("link-ended");
     const visits = sql<{
       id: number;
@@ -226,11 +248,13 @@ export const myCalendar = defineView({
       window_from: number;
       window_to: number;
       service: string;
+      work_place: WorkPlace;
       line: string;
       postcode: string;
+      phone: string;
       moves: number;
     }>(
-      `SELECT v.id, v.state, v.window_from, v.window_to, v.title AS service, t.line, t.postcode,
+      `SELECT v.id, v.state, v.window_from, v.window_to, v.title AS service, v.work_place, t.line, t.postcode, j.phone,
           (SELECT count(*) FROM promises WHERE visit_id = v.id) AS moves
         FROM visits v JOIN jobs j ON j.id = v.job_id JOIN sites t ON t.id = j.site_id WHERE v.job_id = ?
         ORDER BY v.window_from`,
@@ -240,8 +264,8 @@ export const myCalendar = defineView({
       title: `${v.service}, ${business.name}`,
       from: v.window_from,
       to: v.window_to,
-      place: `${v.line}, ${v.postcode}`,
-      words: `We arrive within this time. To change something, use the link in our mail or call ${business.phone}.`,
+      place: whereOf(context, v.work_place, v),
+      words: `${calendarWords[v.work_place]} To change something, use the link in our mail or call ${business.phone}.`,
       sequence: v.moves - 1,
       cancelled: v.state === "cancelled",
       now: minute,

@@ -8,7 +8,7 @@ import { reasonWords, remedyWords, technicianReasonWords } from "@/core/windows/
 import { DateText, Id, input, OrNull } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
-import { priceItems, questionsOf, readItem, toPlace } from "@/modules/catalogue/catalogue";
+import { priceItems, questionsOf, readItem, toPlace, zoneThatCounts } from "@/modules/catalogue/catalogue";
 import { Answers, chosen } from "@/modules/catalogue/inputs";
 import { addressOf, knownAddress } from "@/modules/place/addresses";
 import { AddressId } from "@/modules/place/inputs";
@@ -71,10 +71,10 @@ export const whyNot = defineView({
     const { business } = context;
     const address = addressOf(context, addressId);
     const items = [readItem(context, { ...justOne(serviceId), answers })];
-    const zone = zoneOf(context, address);
+    const zone = zoneThatCounts(items, zoneOf(context, address));
     const wanted = technicianId === null ? null : { technicianId, only };
     const order = priceItems(context, items, zone);
-    const asked = { ...toPlace(items, address, zone?.id ?? null, order), wanted };
+    const asked = { ...toPlace(context, items, address, zone?.id ?? null, order), wanted };
     const question = questionFor(context, asked, [date]);
     const names = namesOf(context);
     const ofDay = (epoch: number) => localOf(epoch, business.time_zone).minute;

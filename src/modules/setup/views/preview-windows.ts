@@ -8,7 +8,7 @@ import { reasonWords } from "@/core/windows/words";
 import { Id, input } from "@/kernel/inputs";
 import { rehearse } from "@/kernel/rehearse";
 import { defineView } from "@/kernel/view";
-import { priceItems, readItem, toPlace } from "@/modules/catalogue/catalogue";
+import { priceItems, readItem, toPlace, zoneThatCounts } from "@/modules/catalogue/catalogue";
 import { SaveBookingRules } from "@/modules/catalogue/inputs";
 import { knownAddress } from "@/modules/place/addresses";
 import { AddressId } from "@/modules/place/inputs";
@@ -32,9 +32,9 @@ export const previewWindows = defineView({
         const address = knownAddress(rehearsed, addressId);
         if (!address)
           throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
-        const zone = zoneOf(rehearsed, address);
         const items = [readItem(rehearsed, justOne(serviceId))];
-        const visit = toPlace(items, address, zone?.id ?? null, priceItems(rehearsed, items, zone));
+        const zone = zoneThatCounts(items, zoneOf(rehearsed, address));
+        const visit = toPlace(rehearsed, items, address, zone?.id ?? null, priceItems(rehearsed, items, zone));
         const dates = datesFrom(rehearsed.today, addDays(rehearsed.today, 13));
         const names = namesOf(rehearsed);
         const minuteOf = (epoch: number) => localOf(epoch, rehearsed.business.time_zone).minute;

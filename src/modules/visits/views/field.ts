@@ -1,6 +1,7 @@
 import { groupBy } from "@/core/group";
 import { Refusal } from "@/core/problems";
 import { localOf } from "@/core/time/local";
+import type { WorkPlace } from "@/core/visits/work-place";
 import type { VisitState } from "@/core/visits/states";
 import { Nothing } from "@/kernel/inputs";
 import { defineView } from "@/kernel/view";
@@ -33,6 +34,7 @@ export const fieldDay = defineView({
       checklist: string;
       access: string;
       parking: string;
+      work_place: WorkPlace;
       technician_note: string;
       date: string;
       window_from: number;
@@ -44,7 +46,7 @@ export const fieldDay = defineView({
       lastHere: string | null;
     }>(
       `SELECT v.id, v.state, v.title AS service, v.minutes, c.name AS customer, c.phone, t.line, t.postcode,
-          j.note, j.pays, v.checklist, t.access, t.parking, c.technician_note, v.date, v.window_from, v.window_to, p.arrives, p.driving,
+          j.note, j.pays, v.checklist, t.access, t.parking, v.work_place, c.technician_note, v.date, v.window_from, v.window_to, p.arrives, p.driving,
           b.due_minor, j.id AS job_id,
           (SELECT max(v2.date) FROM visits v2 JOIN jobs j2 ON j2.id = v2.job_id WHERE j2.site_id = j.site_id AND v2.state = 'done' AND v2.id <> v.id) AS lastHere
         FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id
@@ -74,9 +76,16 @@ export const fieldDay = defineView({
         minutes: s.minutes,
         customer: s.customer,
         phone: s.phone,
-        line: s.line,
-        postcode: s.postcode,
-        note: [s.access, s.parking && `Parking: ${s.parking}`, s.technician_note, s.note].filter(Boolean).join(" "),
+        workPlace: s.work_place,
+        line: s.work_place === "site" ? s.line : s.work_place === "ours" ? "At our place" : "By phone",
+        postcode: s.work_place === "site" ? s.postcode : "",
+        note: [
+          ...(s.work_place === "site" ? [s.access, s.parking && `Parking: ${s.parking}`] : []),
+          s.technician_note,
+          s.note,
+        ]
+          .filter(Boolean)
+          .join(" "),
         answers: answersOf(s.job_id).map((a) => ({
           words: `${a.question} ${a.words}`,
           photos: a.photos ?? [],

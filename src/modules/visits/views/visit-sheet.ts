@@ -5,6 +5,7 @@ import { type RepeatRule, ruleWords } from "@/core/repeats/rule";
 import type { LocalDate } from "@/core/time/dates";
 import { localOf } from "@/core/time/local";
 import { isPencilled } from "@/core/visits/promises";
+import type { WorkPlace } from "@/core/visits/work-place";
 import { type FieldStep, fieldSteps, stepRefusal, type VisitState, visitStates } from "@/core/visits/states";
 import { Id, input } from "@/kernel/inputs";
 import { defineView } from "@/kernel/view";
@@ -39,6 +40,7 @@ export const visitSheet = defineView({
         checklist: string;
         confirmed_at: number | null;
         postcode: string | null;
+        work_place: WorkPlace;
         access: string | null;
         parking: string | null;
         technician_note: string | null;
@@ -50,7 +52,7 @@ export const visitSheet = defineView({
       `SELECT ${visitColumns}, v.job_id, v.repeat_id, v.started_at, v.ended_at,
           coalesce(c.id, rc.id) AS customer_id, coalesce(c.phone, rc.phone) AS phone,
           coalesce(c.mail, rc.mail) AS mail, j.note, j.pays, j.approval, v.checklist, v.confirmed_at,
-          coalesce(t.postcode, rt.postcode) AS postcode, coalesce(t.access, rt.access) AS access,
+          iif(v.work_place = 'site', coalesce(t.postcode, rt.postcode), NULL) AS postcode, v.work_place, coalesce(t.access, rt.access) AS access,
           coalesce(t.parking, rt.parking) AS parking, coalesce(c.technician_note, rc.technician_note) AS technician_note, j.total_minor, j.deposit_minor, j.state AS job_state
         FROM ${visitTables} WHERE v.id = ?`,
     ).get(visitId);
@@ -87,10 +89,12 @@ export const visitSheet = defineView({
         phone: contacts ? visit.phone : null,
         mail: contacts ? visit.mail : null,
       },
-      siteNotes: [visit.access, visit.parking && `Parking: ${visit.parking}`, visit.technician_note].filter(
-        (words): words is string => !!words,
-      ),
+      siteNotes: [
+        ...(visit.work_place === "site" ? [visit.access, visit.parking && `Parking: ${visit.parking}`] : []),
+        visit.technician_note,
+      ].filter((words): words is string => !!words),
       site: visit.site,
+      workPlace: visit.work_place,
       postcode: visit.postcode,
       note: visit.note,
       answers: visit.job_id ? answersOfJob(context, visit.job_id) : [],

@@ -3,6 +3,7 @@ import { durationWords } from "@/core/time/words";
 import { counted } from "@/core/words";
 import { FormFrame, promisedNote, without } from "@/ui/form-frame";
 import { Columns, Field, WholeField } from "@/ui/form-parts";
+import { type WorkPlace, workPlaces, workPlaceWords } from "@/core/visits/work-place";
 import { FormSection } from "@/ui/form-sections";
 import { ImageField } from "@/ui/image-field";
 import { useChange } from "@/ui/use-change";
@@ -11,6 +12,7 @@ import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import FormControlLabel from "@mui/material/FormControlLabel";
+import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
 import { useSnackbar } from "notistack";
@@ -44,6 +46,7 @@ const fresh = (data: SetupData): ServiceDraft => ({
   deposit: { kind: "none", value: 0 },
   active: true,
   days: 1,
+  workPlace: "site",
   noticeMinutes: 0,
   capacity: null,
   wish: "none",
@@ -151,6 +154,25 @@ export function ServiceForm({
           title="Time and people"
           said={`${durationWords(draft.minutes || 0)}, ${counted(draft.crew, "person", "people")}`}
         >
+          <TextField
+            select
+            label="Where it is done"
+            value={draft.workPlace}
+            onChange={(e) => set({ workPlace: e.target.value as WorkPlace })}
+            helperText={
+              draft.workPlace === "site"
+                ? "Somebody drives there; zones say when, and at what surcharge"
+                : draft.workPlace === "ours"
+                  ? "The customer comes or brings it; whoever is out has to be back by then"
+                  : "Nobody drives: it is done from wherever the technician is"
+            }
+          >
+            {workPlaces.map((place) => (
+              <MenuItem key={place} value={place}>
+                {workPlaceWords[place].owner}
+              </MenuItem>
+            ))}
+          </TextField>
           <Columns>
             <WholeField
               label="Minutes"

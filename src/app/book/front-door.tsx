@@ -32,6 +32,8 @@ const When = dynamic(() => later.when().then((m) => m.When), { loading });
 const Who = dynamic(() => later.who().then((m) => m.Who), { loading });
 const Pay = dynamic(() => later.pay().then((m) => m.Pay), { loading });
 
+const whenWords = { site: "When shall we come?", ours: "When will you come?", afar: "When shall we call?" };
+
 /** Where, what, when, who, pay: one question at a time, and a summary that follows. */
 export function FrontDoor({ preview = false, ...visit }: Omit<Visit, "preview"> & { preview?: boolean }) {
   const { business } = visit;
@@ -89,7 +91,7 @@ export function FrontDoor({ preview = false, ...visit }: Omit<Visit, "preview"> 
   const titles: Record<Step, string> = {
     where: "Where shall we come?",
     what: "What can we do for you?",
-    when: "When shall we come?",
+    when: whenWords[chosen[0]?.service.workPlace ?? "site"],
     who: "Who are you?",
     pay: payAll ? "Paying now" : deposit ? "The deposit" : "Is everything right?",
   };

@@ -1,3 +1,4 @@
+import type { WorkPlace } from "../visits/work-place";
 import type { PromiseWindow } from "./promise-window";
 import type { Reason } from "./reasons";
 
@@ -23,9 +24,9 @@ export interface Offer extends PromiseWindow {
   followingDays: (PromiseWindow & { meetAt: number | null })[];
 }
 
-/** A neighbour window: somebody is near then anyway. Minutes of extra driving, for the whole crew and all days. */
-export const isOnOurWay = ({ extraDriving, technicians }: Offer): boolean =>
-  technicians.length > 0 && extraDriving <= 4;
+/** A neighbour window: somebody is near then anyway. Minutes of extra driving, for the whole crew and all days. Where nobody goes to the customer there is no way to be on. */
+export const isOnOurWay = ({ extraDriving, technicians }: Offer, workPlace: WorkPlace): boolean =>
+  workPlace === "site" && technicians.length > 0 && extraDriving <= 4;
 
 export interface Refused extends PromiseWindow {
   offered: false;

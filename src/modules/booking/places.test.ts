@@ -1,7 +1,7 @@
 import { mustPerform, perform, viewContext } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { saveService } from "@/modules/catalogue/operations/save-service";
-import { servicesAt } from "@/modules/front-door/views/front-door";
+import { offers, servicesAt } from "@/modules/front-door/views/front-door";
 import { myCalendar, myVisit } from "@/modules/my-visit/views/my-visit";
 import { answersFor } from "@/modules/placing/windows";
 import { whyNot } from "@/modules/placing/views/why-not";
@@ -60,6 +60,8 @@ describe("work that is done at our place or from afar", () => {
     const far = w.addresses.at(-1)!;
     for (const offer of w.offered(w.advice, far.id)) expect(offer).toMatchObject({ offered: true, extraDriving: 0 });
     const [window] = w.offered(w.advice, far.id);
+    const windows = look(w.hogar, offers, { addressId: far.id, items: [{ serviceId: w.advice }] }, visitor);
+    expect(windows.ok && windows.value.windows.some((offer) => offer.onOurWay)).toBe(false);
     const { visitId } = w.booked({ serviceId: w.advice, nth: w.addresses.length - 1, window: window! });
     expect(driving(w, visitId)).toBe(0);
   });

@@ -56,7 +56,7 @@ export function takeRoom(
       lng: visit.point.lng,
       lat: visit.point.lat,
       skills: JSON.stringify(visit.skills),
-      on_our_way: isOnOurWay(offer) ? 1 : 0,
+      on_our_way: isOnOurWay(offer, visit.workPlace) ? 1 : 0,
       held_until: hold.until,
       hold_key: first === null && hold.key !== null ? hashed(context.hogar.keys, "holds", hold.key) : null,
       from_address: context.origin.address,

@@ -233,13 +233,13 @@ export function soonestOffers(
 }
 
 /** An offer as customers choose it: its window in epoch minutes and as they read it, and the days on which the work goes on. */
-export const pickable = ({ business }: ViewContext, offer: Offer) => ({
+export const pickable = ({ business }: ViewContext, { workPlace }: Pick<VisitToPlace, "workPlace">, offer: Offer) => ({
   date: offer.date,
   from: offer.from,
   to: offer.to,
   words: windowIn(offer.from, offer.to, business.time_zone),
   followingDays: offer.followingDays.map((day) => day.date),
-  onOurWay: isOnOurWay(offer),
+  onOurWay: isOnOurWay(offer, workPlace),
 });
 
 /** The nearest offers to a window, for somebody who has just lost it. */

@@ -32,7 +32,7 @@ export const holdOffer = defineOperation({
     return {
       key,
       until,
-      onOurWay: isOnOurWay(offer),
+      onOurWay: isOnOurWay(offer, wanted.visit.workPlace),
       /** What it costs in this window: prices that are not shown before are told here. */
       price: { lines, totalMinor, taxMinor, depositMinor: takesCards(context) ? depositMinor : 0 },
     };

@@ -268,9 +268,10 @@ export const offers = defineView({
   about: orderAbout,
   input: AskOffers,
   read(context, { from, ...asked }) {
-    const { offers, next } = soonestOffers(context, findWanted(context, asked).visit, from);
+    const { visit } = findWanted(context, asked);
+    const { offers, next } = soonestOffers(context, visit, from);
     return {
-      windows: offers.map((offer) => pickable(context, offer)),
+      windows: offers.map((offer) => pickable(context, visit, offer)),
       next,
     };
   },

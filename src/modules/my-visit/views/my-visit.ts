@@ -221,10 +221,11 @@ export const myOffers = defineView({
   read(context) {
     const { days, changes } = ownWork(context);
     if (!changes?.mayMove) return [];
-    const answers = answersFor(context, placingOf(days[0]!, days.length), bookableDates(context), {
+    const visit = placingOf(days[0]!, days.length);
+    const answers = answersFor(context, visit, bookableDates(context), {
       without: days.map((d) => d.id),
     });
-    return answers.flatMap((a) => (a.offered && a.from !== days[0]!.window_from ? [pickable(context, a)] : []));
+    return answers.flatMap((a) => (a.offered && a.from !== days[0]!.window_from ? [pickable(context, visit, a)] : []));
   },
 });
 

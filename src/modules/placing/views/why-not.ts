@@ -120,7 +120,7 @@ export const whyNot = defineView({
         offered: answer.offered,
         /** What it costs in this window, with what is taken off on our way: the price it is booked at. */
         totalMinor:
-          answer.offered && isOnOurWay(answer) && business.on_our_way_bp > 0
+          answer.offered && isOnOurWay(answer, asked.workPlace) && business.on_our_way_bp > 0
             ? priceItems(context, items, zone, { onOurWayBp: business.on_our_way_bp }).totalMinor
             : order.totalMinor,
         onOurWay: answer.offered && answer.technicians.length > 0 ? answer.extraDriving : null,

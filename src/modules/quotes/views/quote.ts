@@ -62,7 +62,8 @@ export const quoteOffers = defineView({
   access: "anybody",
   input: QuoteToken,
   read(context, { token }) {
-    const answers = answersOfQuote(context, wantedOfQuote(context, openQuote(context, token)), bookableDates(context));
-    return answers.flatMap((answer) => (answer.offered ? [pickable(context, answer)] : []));
+    const wanted = wantedOfQuote(context, openQuote(context, token));
+    const answers = answersOfQuote(context, wanted, bookableDates(context));
+    return answers.flatMap((answer) => (answer.offered ? [pickable(context, wanted.visit, answer)] : []));
   },
 });

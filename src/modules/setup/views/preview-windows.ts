@@ -50,7 +50,7 @@ export const previewWindows = defineView({
                 from: minuteOf(a.from),
                 to: minuteOf(a.to),
                 offered: a.offered,
-                onOurWay: a.offered && isOnOurWay(a),
+                onOurWay: a.offered && isOnOurWay(a, visit.workPlace),
                 who: a.offered
                   ? a.technicians.slice(0, Math.max(visit.crew, 3)).map((t) => names.technician(t.id))
                   : [],

@@ -184,7 +184,7 @@ export const services: {
   days?: number;
   noticeMinutes?: number;
   wish?: "none" | "preferred" | "only";
-  workPlace?: "ours" | "afar";
+  workPlace?: "ours";
   skills: string[];
   deposit: Deposit;
   popular: number;
@@ -224,19 +224,6 @@ export const services: {
     taxBp: 2100,
     minutes: 30,
     workPlace: "ours",
-    skills: ["solid fuel"],
-    deposit: none,
-    popular: 0,
-  },
-  {
-    code: "AC",
-    name: "Advice call about a new stove",
-    category: "Stoves",
-    description: "We call you: which stove, which flue, and what it would cost.",
-    priceMinor: 2500,
-    taxBp: 2100,
-    minutes: 20,
-    workPlace: "afar",
     skills: ["solid fuel"],
     deposit: none,
     popular: 0,

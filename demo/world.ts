@@ -86,7 +86,7 @@ export async function makeWorld(
   progress("this morning");
   await life.thisMorning(today);
   // Not everything is done at somebody's door.
-  for (const code of ["GC", "AC", "GC"]) life.bookSomething(12, code);
+  for (const code of ["GC", "GC"]) life.bookSomething(12, code);
   life.confirmAll();
   knowTheCustomers(hogar, random);
   await runDue(hogar);

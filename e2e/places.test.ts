@@ -2,7 +2,7 @@ import { chooseAt, keepWindow } from "./support/door";
 import { pairForTests } from "./support/pair";
 import { expectSoon, go, mailedLink } from "./support/server";
 
-/** Work that is done at our own place or by phone, as a customer far away and the office meet it. */
+/** Work that is done at our own place, as a customer far away and the office meet it. */
 jest.setTimeout(600_000);
 
 const pair = pairForTests();
@@ -40,18 +40,6 @@ it("somebody outside all zones books what is done at our place, and is expected 
   await pair.office
     .getByRole("complementary", { name: "Details" })
     .getByText("At our place", { exact: true })
-    .waitFor();
-});
-
-it("a call is booked from anywhere, and nobody drives for it", async () => {
-  await book(/Advice call.*By phone/s, "Casimir Call");
-  await expectSoon(pair.door, () => visitOf("Casimir Call") !== undefined);
-  expect(visitOf("Casimir Call")).toMatchObject({ work_place: "afar", driving: 0 });
-  await mailedLink(pair.office, pair.app.url, /Advice call.*casimir/s, "my");
-  await pair.office
-    .getByRole("article")
-    .getByText(/we will call you on|we have your booking/i)
-    .first()
     .waitFor();
 });
 

@@ -624,7 +624,7 @@ export interface Rows {
     position: number;
     repeats: Json;
     confirm: 0 | 1;
-    work_place: "site" | "ours" | "afar";
+    work_place: "site" | "ours";
   };
   sessions: {
     id: string;
@@ -749,7 +749,7 @@ export interface Rows {
     reminded_of: number | null;
     from_address: string | null;
     from_browser: string | null;
-    work_place: "site" | "ours" | "afar";
+    work_place: "site" | "ours";
   };
   worker_marks: {
     name: string;

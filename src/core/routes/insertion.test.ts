@@ -3,7 +3,7 @@ import { plainArrivals, plainDay } from "../../../bench/plain-checker";
 import { days, stops, travelTables } from "../../../bench/random-days";
 import { bestInsertion, insertions, nearestMiss, prepareDay, roomsFor } from "./insertion";
 import { asLateAsItIs } from "./lateness";
-import { type Day, type Stop, timeDay, whereTheyAre, work } from "./timing";
+import { type Day, timeDay, work } from "./timing";
 
 const byDistance = (from: number, to: number) => Math.abs(from - to) * 10;
 const day: Day = {
@@ -53,50 +53,6 @@ describe("a new stop in a day", () => {
         }
       }),
       { numRuns: 1500 },
-    );
-  });
-
-  it("from afar fits exactly where the same work at the place before it does, and nobody drives for it", () => {
-    fc.assert(
-      fc.property(days, stops, travelTables, (some, stop, travel) => {
-        const prepared = prepareDay(some, travel);
-        if (!prepared) return;
-        const found = insertions(prepared, { ...stop, afar: true }, travel);
-        for (let position = 0; position <= some.stops.length; position++) {
-          const here = position ? some.stops[position - 1]!.place : some.start;
-          const arrivals = plainArrivals(some, position, { ...stop, place: here }, travel);
-          const insertion = found.find((i) => i.position === position);
-          expect(insertion ? [insertion.arrive, insertion.arriveLatest, insertion.extraDriving] : null).toEqual(
-            arrivals.length ? [arrivals[0], arrivals.at(-1), 0] : null,
-          );
-        }
-      }),
-      { numRuns: 500 },
-    );
-  });
-
-  it("from afar moves along when a stop comes between it and the one before, and every promise is kept", () => {
-    fc.assert(
-      fc.property(days, stops, stops, (some, call, stop) => {
-        const put = (into: Day, what: Stop): Day | null => {
-          const prepared = prepareDay(into, byDistance);
-          const best = prepared && bestInsertion(prepared, what, byDistance);
-          if (!best) return null;
-          const { position } = best;
-          return whereTheyAre({
-            ...into,
-            stops: [...into.stops.slice(0, position), what, ...into.stops.slice(position)],
-          });
-        };
-        const withCall = put(some, { ...call, afar: true });
-        const both = withCall && put(withCall, stop);
-        if (!both) return;
-        const timing = timeDay(both, byDistance);
-        expect(timing.ok).toBe(true);
-        const at = both.stops.findIndex((s) => s.afar);
-        expect(timing.ok && timing.stops[at]!.driving).toBe(0);
-      }),
-      { numRuns: 1000 },
     );
   });
 

@@ -92,16 +92,15 @@ export function prepareDay<S extends Stop>(day: Day<S>, travel: Travel): Prepare
   return { start, end, spans, stops, leave, latest };
 }
 
-/** The room for `length` minutes of work at `place`; null is work from afar, done wherever the stop before it is. */
-export function roomsFor(day: PreparedDay, place: number | null, length: number, travel: Travel): Rooms {
+/** The room for `length` minutes of work at `place`. */
+export function roomsFor(day: PreparedDay, place: number, length: number, travel: Travel): Rooms {
   const { spans, stops, leave, latest } = day;
   const [towards, onward, rooms]: [number[], number[], Room[]] = [[], [], []];
   let previous = day.start;
   for (let position = 0; position <= stops.length; position++) {
     const next = position < stops.length ? stops[position]!.place : day.end;
-    const at = place ?? previous;
-    const there = travel(previous, at);
-    const back = travel(at, next);
+    const there = travel(previous, place);
+    const back = travel(place, next);
     towards.push(there);
     onward.push(back);
     const from = fit(spans, drive(spans, leave[position]!, there), length);
@@ -148,7 +147,7 @@ export function bestInto({ rooms }: Rooms, day: PreparedDay, window: Arrivals, l
 /** The same for a stop that carries its own window. */
 export const insertions = (day: PreparedDay, stop: Stop, travel: Travel): Insertion[] =>
   insertionsInto(
-    roomsFor(day, stop.afar ? null : stop.place, work(stop), travel),
+    roomsFor(day, stop.place, work(stop), travel),
     day,
     { from: stop.earliest, to: stop.latest },
     work(stop),
@@ -156,12 +155,7 @@ export const insertions = (day: PreparedDay, stop: Stop, travel: Travel): Insert
 
 /** The position with the least extra driving (the earlier one on a tie), or null. */
 export const bestInsertion = (day: PreparedDay, stop: Stop, travel: Travel): Insertion | null =>
-  bestInto(
-    roomsFor(day, stop.afar ? null : stop.place, work(stop), travel),
-    day,
-    { from: stop.earliest, to: stop.latest },
-    work(stop),
-  );
+  bestInto(roomsFor(day, stop.place, work(stop), travel), day, { from: stop.earliest, to: stop.latest }, work(stop));
 
 /** The insertion with the least extra driving (the earlier one on a tie), or null of none. */
 export function leastDriving(found: readonly Insertion[]): Insertion | null {

@@ -18,8 +18,6 @@ export interface Stop {
   before: number;
   minutes: number;
   after: number;
-  /** Work from afar, such as a call: nobody drives for it. Its place is that of the stop before it (`whereTheyAre`). */
-  afar?: boolean;
 }
 
 export interface Day<S extends Stop = Stop> {
@@ -29,20 +27,6 @@ export interface Day<S extends Stop = Stop> {
   spans: readonly Span[];
   /** In the order in which they are driven. */
   stops: readonly S[];
-}
-
-/** The day with its calls made from wherever the technician is by then: the place of the stop before, or the start. */
-export function whereTheyAre<S extends Stop>(day: Day<S>): Day<S> {
-  if (!day.stops.some((stop) => stop.afar)) return day;
-  let place = day.start;
-  const stops = day.stops.map((stop) => {
-    if (!stop.afar) {
-      place = stop.place;
-      return stop;
-    }
-    return { ...stop, place };
-  });
-  return { ...day, stops };
 }
 
 /** Minutes from one place to another; whole numbers, not always the same both ways. */

@@ -47,8 +47,7 @@ export const strictestMode = (modes: readonly Capacity["mode"][]): Capacity["mod
   (["ask", "route", "count", "open"] as const).find((mode) => modes.includes(mode)) ?? "route";
 
 interface AskedVisit {
-  /** Null: from afar, wherever a technician is by then. */
-  place: number | null;
+  place: number;
   minutes: number;
   before: number;
   after: number;

@@ -4,7 +4,7 @@ import type { SkillNeed } from "@/core/windows/skills";
 
 /** What has to be known of a visit to find room for it. */
 export interface VisitToPlace {
-  /** Where the work is done; `point` is there, and of no account from afar. */
+  /** Where the work is done; `point` is there. */
   workPlace: WorkPlace;
   point: Point;
   zoneId: number | null;

@@ -11,18 +11,12 @@ import { office, one, saidOf, serviceInput, visitor, worldWithPost } from "@demo
 import { findWanted } from "./wanted";
 
 const day = "2027-03-10";
+const glassCut = { ...serviceInput, code: "GL", name: "Glass cut", priceMinor: 2000, minutes: 30 };
 
-/** A business that also mends things brought in, and gives advice by phone. */
+/** A business that also mends what is brought in. */
 function world() {
   const small = worldWithPost();
-  const service = (code: string, name: string, workPlace: "ours" | "afar") =>
-    mustPerform(
-      small.hogar,
-      saveService,
-      { ...serviceInput, id: null, code, name, priceMinor: 2000, minutes: 30, workPlace },
-      office,
-    ).id;
-  const [glass, advice] = [service("GL", "Glass cut", "ours"), service("AD", "Advice call", "afar")];
+  const glass = mustPerform(small.hogar, saveService, { ...glassCut, id: null, workPlace: "ours" }, office).id;
   const outside = small.town.addresses.find((a) => !a.postcode.startsWith("MW 1"))!;
   /** Windows of a day for a service at an address, as a customer is offered them. */
   const offered = (serviceId: number, addressId = small.addresses[10]!.id) => {
@@ -30,56 +24,23 @@ function world() {
     const { visit } = findWanted(context, { addressId, items: [{ serviceId }] });
     return answersFor(context, visit, [day]).filter((a) => a.offered);
   };
-  return { ...small, glass, advice, outside, offered };
+  return { ...small, glass, outside, offered };
 }
-type World = ReturnType<typeof world>;
-const driving = ({ hogar }: World, visitId: number) =>
-  one<{ driving: number }>(hogar, "SELECT driving FROM placements WHERE visit_id = ?", visitId).driving;
 
-describe("work that is done at our place or from afar", () => {
+describe("work that is done at our place", () => {
   it("is offered wherever somebody lives, without a zone’s surcharge, where work at their door is not", () => {
     const w = world();
     const there = look(w.hogar, servicesAt, { addressId: w.outside.id }, visitor);
     expect(there).toMatchObject({
       value: {
         zone: null,
-        services: [
-          { name: "Glass cut", workPlace: "ours", totalMinor: 2000 },
-          { name: "Advice call", workPlace: "afar" },
-        ],
+        services: [{ name: "Glass cut", workPlace: "ours", totalMinor: 2000 }],
       },
     });
-    expect(w.offered(w.advice, w.outside.id).length).toBe(4);
-    expect(() => w.offered(w.services.sweep, w.outside.id)).toThrow("not in our zones");
-  });
-
-  it("asks nobody to drive for a call, wherever they are", () => {
-    const w = world();
-    const [first] = w.offers();
-    w.booked({ nth: 20, window: first! });
-    const far = w.addresses.at(-1)!;
-    for (const offer of w.offered(w.advice, far.id)) expect(offer).toMatchObject({ offered: true, extraDriving: 0 });
-    const [window] = w.offered(w.advice, far.id);
-    const windows = look(w.hogar, offers, { addressId: far.id, items: [{ serviceId: w.advice }] }, visitor);
+    expect(w.offered(w.glass, w.outside.id).length).toBe(4);
+    const windows = look(w.hogar, offers, { addressId: w.outside.id, items: [{ serviceId: w.glass }] }, visitor);
     expect(windows.ok && windows.value.windows.some((offer) => offer.onOurWay)).toBe(false);
-    const { visitId } = w.booked({ serviceId: w.advice, nth: w.addresses.length - 1, window: window! });
-    expect(driving(w, visitId)).toBe(0);
-  });
-
-  it("has a call made from where the visit before it was, and goes on from there", () => {
-    const w = world();
-    const context = () => viewContext(w.hogar, visitor);
-    const alone = { date: day, from: w.offered(w.advice)[0]!.from, to: w.offered(w.advice)[0]!.to };
-    const call = w.booked({ serviceId: w.advice, window: alone });
-    const before = answersFor(
-      context(),
-      findWanted(context(), { addressId: w.addresses[30]!.id, items: [{ serviceId: w.services.sweep }] }).visit,
-      [day],
-    );
-    const sweep = w.booked({ nth: 30, window: before.find((a) => a.offered)! });
-    // Neither of the two keeps the other from being where it is.
-    expect([driving(w, call.visitId), w.offered(w.services.sweep).length]).toEqual([0, 4]);
-    expect(driving(w, sweep.visitId)).toBeGreaterThan(0);
+    expect(() => w.offered(w.services.sweep, w.outside.id)).toThrow("not in our zones");
   });
 
   it("expects whoever does it at our place, and who is out has to come back", () => {
@@ -102,7 +63,7 @@ describe("work that is done at our place or from afar", () => {
     const said = look(
       w.hogar,
       whyNot,
-      { addressId: w.outside.id, serviceId: w.advice, date: day, technicianId: null, only: false },
+      { addressId: w.outside.id, serviceId: w.glass, date: day, technicianId: null, only: false },
       office,
     );
     expect(said).toMatchObject({ ok: true, value: { zone: null } });
@@ -110,41 +71,25 @@ describe("work that is done at our place or from afar", () => {
 
   it("is told as what it is: in messages, on the customer's page and in their calendar, and to the office", async () => {
     const w = world();
-    const at = (serviceId: number) => w.booked({ serviceId, window: w.offered(serviceId)[0]! });
-    const [glass, advice] = [at(w.glass), at(w.advice)];
+    const { actor, visitId } = w.booked({ serviceId: w.glass, window: w.offered(w.glass)[0]! });
     await runDue(w.hogar);
     const mails = w.sent.filter((m) => m.subject.startsWith("Booked")).map((m) => m.body);
     expect(mails[0]).toContain("we expect you on Wednesday 10 March");
     expect(mails[0]).toContain("Glass cut at our place.");
-    expect(mails[1]).toContain("we will call you on Wednesday 10 March");
-    expect(look(w.hogar, myVisit, {}, glass.actor)).toMatchObject({ value: { where: "At our place" } });
-    expect(look(w.hogar, myVisit, {}, advice.actor)).toMatchObject({ value: { where: "By phone, on +1 555 0142" } });
-    expect(look(w.hogar, myCalendar, {}, advice.actor)).toMatchObject({
-      value: [{ words: expect.stringContaining("We call you within this time.") }],
+    expect(look(w.hogar, myVisit, {}, actor)).toMatchObject({ value: { where: "At our place" } });
+    expect(look(w.hogar, myCalendar, {}, actor)).toMatchObject({
+      value: [{ words: expect.stringContaining("Come to us within this time.") }],
     });
-    expect(look(w.hogar, visitSheet, { visitId: glass.visitId }, office)).toMatchObject({
+    expect(look(w.hogar, visitSheet, { visitId }, office)).toMatchObject({
       value: { site: "At our place" },
     });
   });
 
   it("keeps what was agreed when the service is done elsewhere from then on", () => {
     const w = world();
-    const { visitId } = w.booked({ serviceId: w.advice, window: w.offered(w.advice)[0]! });
-    const change = perform(
-      w.hogar,
-      saveService,
-      {
-        ...serviceInput,
-        id: w.advice,
-        code: "AD",
-        name: "Advice call",
-        priceMinor: 2000,
-        minutes: 30,
-        workPlace: "site",
-      },
-      office,
-    );
+    const { visitId } = w.booked({ serviceId: w.glass, window: w.offered(w.glass)[0]! });
+    const change = perform(w.hogar, saveService, { ...glassCut, id: w.glass, workPlace: "site" }, office);
     expect(saidOf(change)).toBe("done");
-    expect(one(w.hogar, "SELECT work_place FROM visits WHERE id = ?", visitId)).toEqual({ work_place: "afar" });
+    expect(one(w.hogar, "SELECT work_place FROM visits WHERE id = ?", visitId)).toEqual({ work_place: "ours" });
   });
 });

@@ -191,7 +191,7 @@ export const SaveService = input({
   active: Type.Boolean(),
   /** Consecutive working days with the same crew. */
   days: Type.Optional(Type.Integer({ minimum: 1, maximum: 10 })),
-  /** At the customer's, at our own place, or from afar. */
+  /** At the customer's, or at our own place. */
   workPlace: Type.Optional(OneOf(workPlaces)),
   noticeMinutes: Type.Optional(Type.Integer({ minimum: 0, maximum: 60 * 24 * 60 })),
   /** Null: as the business. */

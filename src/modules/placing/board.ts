@@ -23,7 +23,7 @@ export interface BoardStop extends BoardVisit {
 }
 
 export const visitColumns = `v.id, v.state, s.code, v.title AS service, s.hue, v.minutes, v.crew, v.date, v.window_from, v.window_to,
-  coalesce(c.name, rc.name, 'A customer is booking') AS customer, CASE v.work_place WHEN 'ours' THEN 'At our place' WHEN 'afar' THEN 'By phone' ELSE coalesce(t.line, rt.line, '') END AS site`;
+  coalesce(c.name, rc.name, 'A customer is booking') AS customer, CASE v.work_place WHEN 'ours' THEN 'At our place' ELSE coalesce(t.line, rt.line, '') END AS site`;
 export const visitTables = `visits v JOIN services s ON s.id = v.service_id
   LEFT JOIN jobs j ON j.id = v.job_id LEFT JOIN customers c ON c.id = j.customer_id LEFT JOIN sites t ON t.id = j.site_id
   LEFT JOIN repeats r ON r.id = v.repeat_id LEFT JOIN customers rc ON rc.id = r.customer_id LEFT JOIN sites rt ON rt.id = r.site_id`;

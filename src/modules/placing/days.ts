@@ -1,6 +1,6 @@
 import { Refusal } from "@/core/problems";
 import { bestInsertion, prepareDay } from "@/core/routes/insertion";
-import { type Day, timeDay, type Travel, whereTheyAre } from "@/core/routes/timing";
+import { type Day, timeDay, type Travel } from "@/core/routes/timing";
 import type { LocalDate } from "@/core/time/dates";
 import { clockIn } from "@/core/time/local-words";
 import type { OperationContext } from "@/kernel/operation";
@@ -29,7 +29,6 @@ export function placeVisit(context: OperationContext, visitId: number, technicia
       before: visit.before_minutes,
       minutes: visit.minutes,
       after: visit.after_minutes,
-      ...(visit.work_place === "afar" && { afar: true }),
     };
     const { day, absence } = planning.dayOf(technicianId, visit.date);
     const whole = absence ? null : withStop(day, stop, planning.travel);
@@ -50,10 +49,7 @@ export function takeOut({ sql }: OperationContext, visitId: number): void {
 export function withStop(day: Day<PlannedStop>, stop: PlannedStop, travel: Travel): Day<PlannedStop> | null {
   const prepared = prepareDay(day, travel);
   const best = prepared && bestInsertion(prepared, stop, travel);
-  return (
-    best &&
-    whereTheyAre({ ...day, stops: [...day.stops.slice(0, best.position), stop, ...day.stops.slice(best.position)] })
-  );
+  return best && { ...day, stops: [...day.stops.slice(0, best.position), stop, ...day.stops.slice(best.position)] };
 }
 
 /** Puts a promise where forecasts are that give way here; each of them goes back in where there is still room, or waits unplaced. */

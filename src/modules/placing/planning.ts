@@ -2,7 +2,7 @@ import { groupBy } from "@/core/group";
 import type { Point } from "@/core/place/points";
 import { prepareDay } from "@/core/routes/insertion";
 import { asLateAsItIs } from "@/core/routes/lateness";
-import { type Day, type Stop, timeDay, type Timing, type Travel, whereTheyAre, work } from "@/core/routes/timing";
+import { type Day, type Stop, timeDay, type Timing, type Travel, work } from "@/core/routes/timing";
 import { addDays, datesFrom, type LocalDate } from "@/core/time/dates";
 import { type Span, subtractSpans } from "@/core/time/spans";
 import { visitStates } from "@/core/visits/states";
@@ -136,18 +136,10 @@ function asItStands(
       : [
           ...rows
             .filter((row) => !visitStates.allows("plan", row.state))
-            .map((row) => ({
-              of: row as object,
-              place: row.work_place === "afar" ? null : row.place,
-              free: freeAfter(row, minute),
-            })),
+            .map((row) => ({ of: row as object, place: row.place, free: freeAfter(row, minute) })),
           ...errands.filter((e) => e.begins < minute).map((e) => ({ of: e as object, place: e.number, free: e.ends })),
         ];
   const last = begun.reduce<(typeof begun)[number] | null>((a, b) => (a && a.free > b.free ? a : b), null);
-  // After a call they are where they were before it.
-  const lastPlace = begun
-    .filter((b) => b.place !== null)
-    .reduce<(typeof begun)[number] | null>((a, b) => (a && a.free > b.free ? a : b), null)?.place;
   const ahead = (of: object) => !begun.some((b) => b.of === of);
   const stops = [
     ...rows.filter(ahead).map((row) => ({ at: row.arrives, stop: toStop(row) })),
@@ -156,12 +148,7 @@ function asItStands(
     .sort((a, b) => a.at - b.at)
     .map(({ stop }) => stop);
   const free = date === today ? Math.max(last?.free ?? minute, minute) : -Infinity;
-  return whereTheyAre({
-    start: lastPlace ?? start,
-    end,
-    spans: subtractSpans(spans, [[-Infinity, free]]),
-    stops,
-  });
+  return { start: last?.place ?? start, end, spans: subtractSpans(spans, [[-Infinity, free]]), stops };
 }
 
 /** When a technician is free after a visit that has begun: when it ended, or when it will. */
@@ -184,7 +171,6 @@ const toStop = (row: PlacementRow): PlannedStop => ({
   before: row.before_minutes,
   minutes: row.minutes,
   after: row.after_minutes,
-  ...(row.work_place === "afar" && { afar: true }),
 });
 
 const errandStop = (e: StoredDay["errands"][number]): PlannedStop => ({

@@ -24,7 +24,6 @@ export interface PlacementRow extends Pick<
   | "after_minutes"
   | "lng"
   | "lat"
-  | "work_place"
 > {
   visit_id: number;
   technician_id: number;
@@ -72,7 +71,7 @@ export function readDays(context: ViewContext, keys: readonly DayKey[]): Map<str
 
   const rows = sql<PlacementRow>(
     `SELECT p.visit_id, p.technician_id, p.date, p.arrives, v.state, v.window_from, v.window_to, v.meet_at,
-        v.minutes, v.before_minutes, v.after_minutes, v.lng, v.lat, v.zone_id, v.work_place, v.started_at, v.ended_at
+        v.minutes, v.before_minutes, v.after_minutes, v.lng, v.lat, v.zone_id, v.started_at, v.ended_at
       FROM placements p JOIN visits v ON v.id = p.visit_id
       WHERE p.date BETWEEN @first AND @last ${whose === null ? "" : "AND p.technician_id = @whose"}
       ORDER BY p.date, p.arrives`,

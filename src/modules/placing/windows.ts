@@ -132,7 +132,7 @@ function questionOn(
       limits: limits?.limits ?? [],
     },
     visit: {
-      place: visit.workPlace === "afar" ? null : planning.place(visit.point, visit.zoneId),
+      place: planning.place(visit.point, visit.zoneId),
       minutes: visit.minutes,
       before: visit.before,
       after: visit.after,

@@ -159,7 +159,7 @@ export const servicesAt = defineView({
           ORDER BY c.position, s.category, s.position, s.name`,
       )
       .all(slug)
-      // Outside of all zones there is what is done at our place or from afar.
+      // Outside of all zones there is what is done at our place.
       .filter((service) => zone !== null || service.work_place !== "site")
       .map((service) => {
         const ordered = orderedService(context, service);

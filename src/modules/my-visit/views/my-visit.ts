@@ -196,14 +196,10 @@ function pageOf(context: ViewContext) {
 }
 
 /** Where the work is done, as the customer reads it. */
-const whereOf = (
-  { business }: ViewContext,
-  workPlace: WorkPlace,
-  job: { line: string; postcode: string; phone: string },
-): string => {
+const whereOf = ({ business }: ViewContext, workPlace: WorkPlace, job: { line: string; postcode: string }): string => {
   const site = `${job.line}, ${job.postcode}`;
   if (workPlace === "site") return site;
-  const { where } = placeInWords(workPlace, { site, ours: business.address, phone: job.phone });
+  const { where } = placeInWords(workPlace, { site, ours: business.address });
   return where[0]!.toUpperCase() + where.slice(1);
 };
 
@@ -233,7 +229,6 @@ export const myOffers = defineView({
 const calendarWords: Record<WorkPlace, string> = {
   site: "We arrive within this time.",
   ours: "Come to us within this time.",
-  afar: "We call you within this time.",
 };
 
 export const myCalendar = defineView({
@@ -252,10 +247,9 @@ export const myCalendar = defineView({
       work_place: WorkPlace;
       line: string;
       postcode: string;
-      phone: string;
       moves: number;
     }>(
-      `SELECT v.id, v.state, v.window_from, v.window_to, v.title AS service, v.work_place, t.line, t.postcode, j.phone,
+      `SELECT v.id, v.state, v.window_from, v.window_to, v.title AS service, v.work_place, t.line, t.postcode,
           (SELECT count(*) FROM promises WHERE visit_id = v.id) AS moves
         FROM visits v JOIN jobs j ON j.id = v.job_id JOIN sites t ON t.id = j.site_id WHERE v.job_id = ?
         ORDER BY v.window_from`,

@@ -77,7 +77,7 @@ export const fieldDay = defineView({
         customer: s.customer,
         phone: s.phone,
         workPlace: s.work_place,
-        line: s.work_place === "site" ? s.line : s.work_place === "ours" ? "At our place" : "By phone",
+        line: s.work_place === "site" ? s.line : "At our place",
         postcode: s.work_place === "site" ? s.postcode : "",
         note: [
           ...(s.work_place === "site" ? [s.access, s.parking && `Parking: ${s.parking}`] : []),

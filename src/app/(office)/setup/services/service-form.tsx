@@ -162,9 +162,7 @@ export function ServiceForm({
             helperText={
               draft.workPlace === "site"
                 ? "Somebody drives there; zones say when, and at what surcharge"
-                : draft.workPlace === "ours"
-                  ? "The customer comes or brings it; whoever is out has to be back by then"
-                  : "Nobody drives: it is done from wherever the technician is"
+                : "The customer comes or brings it; whoever is out has to be back by then"
             }
           >
             {workPlaces.map((place) => (

@@ -85,9 +85,6 @@ export async function makeWorld(
   setClock(now);
   progress("this morning");
   await life.thisMorning(today);
-  // Not everything is done at somebody's door.
-  for (const code of ["GC", "GC"]) life.bookSomething(12, code);
-  life.confirmAll();
   knowTheCustomers(hogar, random);
   await runDue(hogar);
 }

@@ -77,7 +77,7 @@ export const permissionWords: Record<Permission, string> = {
   "visits.all": "See everybody’s visits, not only their own",
   "customers.see": "See customers",
   "customers.change": "Make, change and import customers",
-  "contacts.see": "See customers’ phone numbers and emails",
+  "contacts.see": "See how customers are reached",
   "notes.see": "Read notes for inside only",
   "money.see": "See invoices and payments",
   "money.change": "Record payments",

@@ -30,7 +30,7 @@ const visitOf = (name: string) =>
 it("somebody outside all zones books what is done at our place, and is expected there", async () => {
   await go(pair.door, `${pair.app.url}/book`);
   await book(/Stove glass cut.*At our place/s, "Berenice Place");
-  await expectSoon(pair.door, () => visitOf("Berenice Place") !== undefined);
+  await pair.door.waitForURL(/\/my\//);
   const link = await mailedLink(pair.office, pair.app.url, /Stove glass cut.*berenice/s, "my");
   await go(pair.door, link);
   await pair.door.getByText(/^At our place, .*MW \d+/).waitFor();

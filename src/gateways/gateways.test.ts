@@ -2,11 +2,12 @@ import type { ChargeOutcome } from "./types";
 import type { Point } from "@/core/place/points";
 import { makeTown } from "@demo/town";
 import fc from "fast-check";
-import { mkdtempSync, rmSync } from "node:fs";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import PostalMime from "postal-mime";
 import { cardStandin, testCards } from "./cards-standin";
+import { exampleFiles, writeExamples } from "./example-files";
 import { estimatedRoads } from "./estimated-roads";
 import { mailStandin } from "./mail";
 import { graphRoads } from "./road-graph";
@@ -230,4 +231,17 @@ it("the test phone keeps both sides of a conversation", async () => {
     },
   ]);
   expect(await phone.send({ key: "b", to: "+1 555 0199", subject: "", body: "" })).toBe("bounced");
+});
+
+describe("files of the demo", () => {
+  it("are those of their index, and nothing else of the machine", () => {
+    const at = folder();
+    const files = exampleFiles(path.join(at, "examples"));
+    expect([files.list(), files.read("a.csv")]).toEqual([[], null]);
+    writeFileSync(path.join(at, "secret"), "a secret");
+    writeExamples(path.join(at, "examples"), [{ name: "a.csv", about: "A list", bytes: Buffer.from("Name\nMira") }]);
+    expect(files.list()).toEqual([{ name: "a.csv", about: "A list" }]);
+    expect(String(files.read("a.csv"))).toBe("Name\nMira");
+    expect([files.read("../secret"), files.read("index.json")]).toEqual([null, null]);
+  });
 });

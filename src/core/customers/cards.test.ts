@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { customerOf } from "../imports/customer-row";
 import { matchColumns, valuesOf } from "../imports/match-columns";
 import { readFile } from "../imports/read-file";
-import { type CustomerCard, csvOf } from "./cards";
+import { type CustomerCard, customersCsv } from "./cards";
 import { vCardsOf } from "./vcards";
 
 const mira: CustomerCard = {
@@ -37,7 +37,7 @@ function readBack(text: string) {
 
 describe("customers as CSV", () => {
   it("are read back as they were, a row for each site", () => {
-    const rows = readBack(csvOf([mira]));
+    const rows = readBack(customersCsv([mira]));
     const { sites, ...all } = mira;
     expect(rows).toEqual(
       sites.map((site) => ({ problems: [], draft: { ...all, tags: [...all.tags], site: { ...site, town: "" } } })),
@@ -45,8 +45,8 @@ describe("customers as CSV", () => {
   });
 
   it("hold nothing that a spreadsheet would take for a formula", () => {
-    expect(csvOf([mira])).toContain(`"'=Pays ""late"""`);
-    expect(csvOf([{ ...mira, sites: [] }])).toContain("'+1 202 555 0142");
+    expect(customersCsv([mira])).toContain(`"'=Pays ""late"""`);
+    expect(customersCsv([{ ...mira, sites: [] }])).toContain("'+1 202 555 0142");
   });
 
   it("come back the same, whatever the notes and names are", () => {
@@ -58,7 +58,7 @@ describe("customers as CSV", () => {
         words,
         words.filter((w) => /[a-zé]/.test(w) && !w.includes("@") && !w.includes(",")),
         (note, name) => {
-          const [row] = readBack(csvOf([{ ...mira, name, insideNote: note, sites: [] }]));
+          const [row] = readBack(customersCsv([{ ...mira, name, insideNote: note, sites: [] }]));
           return row!.draft.insideNote === note && row!.draft.name === name;
         },
       ),

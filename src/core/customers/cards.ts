@@ -1,4 +1,4 @@
-import Papa from "papaparse";
+import { csvOf } from "../csv";
 
 /** A customer as they are handed to another program: what is known of them, and where we go. */
 export interface CustomerCard {
@@ -53,14 +53,8 @@ const heads = [
 const noSite: CardSite = { name: "", line: "", postcode: "", access: "", parking: "" };
 const yesNo = (value: boolean): string => (value ? "yes" : "no");
 
-/**
- * What a spreadsheet would take for a formula gets an apostrophe in front (as spreadsheets write a plain text), and what
- * begins with one gets another: reading takes away exactly one.
- */
-const guarded = /^[=+\-@\t\r'].*$/;
-
 /** Customers as CSV (RFC 4180): a row for each site, and one for whoever has none. The import reads it back to the same. */
-export function csvOf(cards: readonly CustomerCard[]): string {
+export function customersCsv(cards: readonly CustomerCard[]): string {
   const data = cards.flatMap((card) =>
     (card.sites.length ? card.sites : [noSite]).map((site) => [
       card.name,
@@ -85,5 +79,5 @@ export function csvOf(cards: readonly CustomerCard[]): string {
       site.parking,
     ]),
   );
-  return Papa.unparse({ fields: [...heads], data }, { escapeFormulae: guarded });
+  return csvOf(heads, data);
 }

@@ -1,4 +1,5 @@
 import { parseMoney } from "../money/amounts";
+import { tidy } from "../words";
 import type { RowProblem } from "./customer-row";
 
 /** A service, an extra or a price as a row of a file tells of it; what the file does not say is null. */
@@ -23,7 +24,7 @@ export function catalogueOf(
   const problems: RowProblem[] = [];
   const wrong = (field: string, sentence: string) => void problems.push({ field, sentence });
   const text = (field: string, most: number): string => {
-    const value = (values[field] ?? "").trim().replace(/\s+/g, " ");
+    const value = tidy(values[field] ?? "");
     if (value.length > most) wrong(field, `This is longer than ${most} characters.`);
     return value.slice(0, most);
   };

@@ -1,4 +1,5 @@
 import { phoneKept, phoneProblem } from "../people/phones";
+import { tidy } from "../words";
 import type { LocalDate } from "../time/dates";
 import { type DateOrder, readDate } from "./dates";
 
@@ -95,7 +96,6 @@ export function customerOf(
   return { draft, problems };
 }
 
-const tidy = (text: string): string => text.trim().replace(/\s+/g, " ");
 const short = (text: string): string => (text.length > 40 ? `${text.slice(0, 40)}…` : text);
 
 /** One column or two; "Okonjo, Mira" is turned round; a company where nobody is named. */

@@ -231,6 +231,7 @@ describe("views of the list", () => {
       ["Anton Vale"],
       [],
     ]);
+    expect(see(world, 1)).toMatchObject({ openMinor: 7900, invoices: [{ state: "open", openMinor: 7900 }] });
     world.later(3 * 1440);
     expect(list(world, { filter: { noVisitDays: 2 } })).toEqual(["Anton Vale", "Mira Okonjo"]);
     expect(list(world, { filter: { noVisitDays: 30 } })).toEqual([]);

@@ -1,6 +1,7 @@
 import { type Consent, consentWords } from "@/core/messages/consents";
 import { phoneKept, phoneProblem } from "@/core/people/phones";
 import { Refusal } from "@/core/problems";
+import { tidy } from "@/core/words";
 import type { Address } from "@/gateways/types";
 import type { OperationContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
@@ -27,10 +28,9 @@ export function customerFor(
   provedMail = false,
 ): number {
   const { sql, now, business, actor } = context;
-  const tidy = name.trim().replace(/\s+/g, " ");
   const wrongPhone = phoneProblem(phone, business.phone);
   if (wrongPhone) throw new Refusal("invalid-input", { fields: { "/customer/phone": wrongPhone } });
-  const kept = { name: tidy, mail: mail.trim(), phone: phoneKept(phone, business.phone) };
+  const kept = { name: tidy(name), mail: mail.trim(), phone: phoneKept(phone, business.phone) };
   const ours = actor.kind === "person" || actor.kind === "system";
   const found = findSame(context, { ...kept, places: [`${address.line}, ${address.postcode}`] }, { byMail: !ours });
   const same = ours || provedMail ? found.same : null;
@@ -77,13 +77,24 @@ export function siteFor(
     sql("UPDATE sites SET archived_at = NULL WHERE id = ? AND archived_at IS NOT NULL").run(same.id);
     return same.id;
   }
-  return insertRow(sql, "sites", {
-    customer_id: customerId,
-    line: address.line,
-    postcode: address.postcode,
-    lng: address.lng,
-    lat: address.lat,
-    zone_id: zoneId,
-    access: "",
-  });
+  return storeSite({ sql }, customerId, address, { zoneId, name: "", access: "", parking: "" });
 }
+
+/** A place of a customer, new. Answers its id. */
+export const storeSite = (
+  { sql }: Pick<OperationContext, "sql">,
+  customerId: number,
+  { line, postcode, lng, lat }: Pick<Address, "line" | "postcode" | "lng" | "lat">,
+  { zoneId, name, access, parking }: { zoneId: number | null; name: string; access: string; parking: string },
+): number =>
+  insertRow(sql, "sites", {
+    customer_id: customerId,
+    line,
+    postcode,
+    lng,
+    lat,
+    zone_id: zoneId,
+    name: name.trim(),
+    access: access.trim(),
+    parking: parking.trim(),
+  });

@@ -10,7 +10,9 @@ import fc from "fast-check";
 import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
+import { bookInOffice } from "@/modules/booking/operations/book-in-office";
 import { eraseCustomer } from "./operations/archive-customer";
+import { possibleDuplicates } from "./views/same-person";
 import { mergeCustomers } from "./operations/same-person";
 import { saveCustomer } from "./operations/save-customer";
 import { saveSite } from "./operations/sites";
@@ -154,6 +156,64 @@ describe("erasing a customer", () => {
     mustPerform(world.hogar, mergeCustomers, { keepId: 1, goneId: id }, office);
     mustPerform(world.hogar, eraseCustomer, { customerId: 1 }, office);
     expect(whereStands(world, ["uibbleton", "Zyxomma"])).toEqual([]);
+  });
+
+  it("leaves a household alone that shares the phone and the email", async () => {
+    const { world } = await served(null, "Zyxomma");
+    pay(world);
+    const shared = { mail: "zyxomma@example.com", phone: "+1 202 555 0142", wishes: "Any morning" };
+    const theirs = world.asked({ name: "Anton Vale", ...shared });
+    const own = world.asked({ name: "Mira Zyxomma", ...shared });
+    mustPerform(world.hogar, eraseCustomer, { customerId: 1 }, office);
+    const request = (id: number) => one(world.hogar, "SELECT name, outcome FROM requests WHERE id = ?", id);
+    expect([request(theirs), request(own)]).toEqual([
+      { name: "Anton Vale", outcome: "open" },
+      { name: "", outcome: "withdrawn" },
+    ]);
+  });
+
+  it("asks nobody any more whether they are somebody else", async () => {
+    const { world } = await served(null, "Zyxomma");
+    pay(world);
+    const anton = { name: "Anton Vale", mail: "zyxomma@example.com", phone: "+1 555 0177", reminders: true };
+    world.booked({ nth: 12, as: system, more: { customer: anton } });
+    expect(one(world.hogar, "SELECT count(*) AS n FROM possible_duplicates")).toEqual({ n: 1 });
+    mustPerform(world.hogar, eraseCustomer, { customerId: 1 }, office);
+    expect(look(world.hogar, possibleDuplicates, {}, office)).toMatchObject({ value: { open: [], merged: [] } });
+  });
+
+  it("leaves of an order which work it was, so that what is kept of it can still be read", async () => {
+    const { world } = await served(null, "Zyxomma");
+    pay(world);
+    const items = [{ serviceId: world.services.sweep, answers: {} }];
+    const id = world.asked({
+      name: "Mira Zyxomma",
+      mail: "zyxomma@example.com",
+      phone: "+1 555 0199",
+      wishes: "Soon",
+      items,
+    });
+    mustPerform(world.hogar, eraseCustomer, { customerId: 1 }, office);
+    const { items: left } = one<{ items: string }>(world.hogar, "SELECT items FROM requests WHERE id = ?", id);
+    expect(JSON.parse(left)).toMatchObject([{ serviceId: world.services.sweep, answers: {} }]);
+  });
+
+  it("is no customer for whom somebody can be booked", async () => {
+    const { world } = await served(null, "Zyxomma");
+    pay(world);
+    mustPerform(world.hogar, eraseCustomer, { customerId: 1 }, office);
+    const { date, from, to } = world.offers(world.services.sweep, 12)[0]!;
+    const booked = perform(
+      world.hogar,
+      bookInOffice,
+      {
+        addressId: world.addresses[12]!.id,
+        items: [{ serviceId: world.services.sweep }],
+        ...{ date, from, to, note: "", customer: { id: 1 } },
+      },
+      office,
+    );
+    expect(booked).toMatchObject({ problem: { code: "not-found" } });
   });
 
   it("leaves no byte of who they were in any table or file, and every sum as it was", async () => {

@@ -1,3 +1,5 @@
+import { quoteStates } from "@/core/catalogue/quote-states";
+import { type Contact, matchOf } from "@/core/people/matching";
 import { Refusal } from "@/core/problems";
 import type { OperationContext } from "@/kernel/operation";
 import { idsColumn } from "@/store/columns";
@@ -65,7 +67,7 @@ const scoped = [
   "quotes",
 ] as const;
 
-function scopeOf({ sql }: OperationContext, known: readonly Known[]): Scope {
+function scopeOf({ sql, business }: OperationContext, known: readonly Known[]): Scope {
   const customers = idsColumn.write(known.map(({ id }) => id));
   const ids = (query: string, list: string) =>
     idsColumn.write(
@@ -78,16 +80,24 @@ function scopeOf({ sql }: OperationContext, known: readonly Known[]): Scope {
   const jobs = of("jobs");
   const ofJobs = (table: string) =>
     ids(`SELECT id FROM ${table} WHERE job_id IN (SELECT value FROM json_each(?))`, jobs);
-  // What came in before they were customers is known by how they were reached.
-  const mails = JSON.stringify(known.map(({ mail }) => mail.toLowerCase()).filter(Boolean));
-  const phones = JSON.stringify(known.map(({ phone }) => phone).filter(Boolean));
+  // What came in before they were customers is theirs where it is certainly they: a household shares a phone and an email.
   const asked = (table: "requests" | "quotes") =>
     idsColumn.write(
-      sql<{ id: number }>(
-        `SELECT id FROM ${table} WHERE job_id IN (SELECT value FROM json_each(@jobs))
-          OR lower(mail) IN (SELECT value FROM json_each(@mails)) OR phone IN (SELECT value FROM json_each(@phones))`,
+      sql<Contact & { id: number; job_id: number | null }>(
+        `SELECT id, job_id, name, mail, phone
+          FROM ${table} WHERE job_id IN (SELECT value FROM json_each(@jobs)) OR lower(mail) IN (SELECT value FROM json_each(@mails))
+            OR phone IN (SELECT value FROM json_each(@phones))`,
       )
-        .all({ jobs, mails, phones })
+        .all({
+          jobs,
+          mails: JSON.stringify(known.map(({ mail }) => mail.toLowerCase()).filter(Boolean)),
+          phones: JSON.stringify(known.map(({ phone }) => phone).filter(Boolean)),
+        })
+        .filter(
+          (row) =>
+            idsColumn.read(jobs).includes(row.job_id ?? 0) ||
+            known.some((person) => matchOf(person, row, business.phone) === "certain"),
+        )
         .map((row) => row.id),
     );
   return {
@@ -113,6 +123,9 @@ function scopeOf({ sql }: OperationContext, known: readonly Known[]): Scope {
   };
 }
 
+/** Services of an order without what was answered: which work it was stays. */
+const itemsAlone =
+  "(SELECT coalesce(json_group_array(json_set(value, '$.answers', json('{}'))), '[]') FROM json_each(items))";
 const among = "IN (SELECT value FROM json_each(@ids))";
 
 /** What was written about them is overwritten, or goes with its row where nothing of money hangs on it. */
@@ -150,45 +163,57 @@ function forgetWords({ sql, now, business }: OperationContext, scope: Scope): vo
   );
   sql("UPDATE job_items SET answers = '[]' WHERE job_id IN (SELECT value FROM json_each(?))").run(scope.jobs);
   forget("visits", "lng = @lng, lat = @lat, from_address = NULL, from_browser = NULL", here);
-  forget("repeats", "items = '[]'");
+  forget("repeats", `items = ${itemsAlone}`);
   forget("invoices", "bill_name = '', bill_mail = '', bill_address = '', remind_on = NULL");
   forget("refunds", "reason = ''");
   forget("links", "revoked_at = coalesce(revoked_at, @now)", { now });
   forget(
     "requests",
     `name = '', mail = '', phone = '', address = '${erasedPlace}', address_id = NULL, lng = NULL, lat = NULL, wishes = '',
-      items = '[]', photos = '[]', outcome = iif(outcome = 'open', 'withdrawn', outcome)`,
+      items = ${itemsAlone}, photos = '[]', outcome = iif(outcome = 'open', 'withdrawn', outcome)`,
   );
   forget(
     "quotes",
-    `name = '', mail = '', phone = '', line = '${erasedPlace}', postcode = '', lng = @lng, lat = @lat, items = '[]', note = '',
-      photos = '[]', words = '', answer = '', state = iif(state IN ('sent', 'accepted'), 'withdrawn', state)`,
+    `name = '', mail = '', phone = '', line = '${erasedPlace}', postcode = '', lng = @lng, lat = @lat, items = ${itemsAlone}, note = '',
+      photos = '[]', words = '', answer = '', state = iif(state IN ${quoteStates.sql("open")}, 'withdrawn', state)`,
     here,
   );
 }
 
 /** Where their name or how they are reached stands in what is kept for a while: what was sent to the office, what failed, what was imported. */
 function forgetTraces({ sql }: OperationContext, known: readonly Known[], scope: Scope): void {
-  const words = known.flatMap(({ name, mail, phone, bill_mail }) => [name, mail, phone, bill_mail]).filter(Boolean);
-  for (const word of new Set(words)) {
-    sql("DELETE FROM outbox WHERE instr(payload, ?) > 0 AND kind = 'tell'").run(JSON.stringify(word).slice(1, -1));
+  const reached = new Set(known.flatMap(({ mail, phone, bill_mail }) => [mail, phone, bill_mail]).filter(Boolean));
+  const names = new Set(known.flatMap(({ name, bill_name }) => [name, bill_name]).filter(Boolean));
+  const inJson = (word: string) => JSON.stringify(word).slice(1, -1);
+  for (const word of reached) {
+    sql("DELETE FROM outbox WHERE kind = 'tell' AND instr(payload, ?) > 0").run(inJson(word));
+    sql("DELETE FROM import_rows WHERE instr(cells, ?) > 0").run(inJson(word));
+  }
+  // A name may be another one's too: what is still to be sent is left.
+  for (const word of names)
+    sql("DELETE FROM outbox WHERE kind = 'tell' AND ended_at IS NOT NULL AND instr(payload, ?) > 0").run(inJson(word));
+  for (const word of [...reached, ...names]) {
     sql("DELETE FROM failed_work WHERE instr(words, ?) > 0").run(word);
     sql(
-      "UPDATE security_events SET who = replace(who, @word, '(erased)'), words = replace(words, @word, '(erased)') WHERE instr(who || words, @word) > 0",
+      `UPDATE security_events SET who = replace(who, @word, '(erased)'), words = replace(words, @word, '(erased)')
+        WHERE instr(who || words, @word) > 0`,
     ).run({ word });
   }
   sql(
     "DELETE FROM outbox WHERE kind = 'message' AND json_extract(payload, '$.messageId') IN (SELECT value FROM json_each(?))",
   ).run(scope.messages);
-  for (const word of new Set(known.flatMap(({ mail, phone }) => [mail, phone]).filter(Boolean)))
-    sql("DELETE FROM import_rows WHERE instr(cells, ?) > 0").run(JSON.stringify(word).slice(1, -1));
-  // A key holds their name and how they are reached.
-  for (const word of new Set(known.flatMap(({ name, mail }) => [name, mail]).filter(Boolean)))
-    sql("DELETE FROM import_keys WHERE instr(key, lower(?)) > 0").run(word);
   sql(
-    `DELETE FROM import_rows WHERE same_id IN (SELECT value FROM json_each(@customers))
-      OR json_extract(done, '$.id') IN (SELECT value FROM json_each(@customers))
-      AND import_id IN (SELECT id FROM imports WHERE kind = 'customers')`,
+    `DELETE FROM import_rows WHERE import_id IN (SELECT id FROM imports WHERE kind = 'customers')
+      AND (same_id IN (SELECT value FROM json_each(@customers)) OR json_extract(done, '$.id') IN (SELECT value FROM json_each(@customers)))`,
+  ).run({ customers: scope.customers });
+  sql(
+    `DELETE FROM import_keys
+      WHERE NOT EXISTS (SELECT 1 FROM import_rows r WHERE r.import_id = import_keys.import_id AND r.number = import_keys.number)`,
+  ).run();
+  // Nobody asks any more whether they are somebody else.
+  sql(
+    `DELETE FROM possible_duplicates
+      WHERE one_id IN (SELECT value FROM json_each(@customers)) OR other_id IN (SELECT value FROM json_each(@customers))`,
   ).run({ customers: scope.customers });
 }
 

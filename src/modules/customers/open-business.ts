@@ -1,3 +1,4 @@
+import { paymentStates } from "@/core/money/states";
 import { counted } from "@/core/words";
 import { visitStates } from "@/core/visits/states";
 import type { ViewContext } from "@/kernel/operation";
@@ -29,7 +30,7 @@ export function openBusinessWith({ sql }: ViewContext, customerId: number): { co
       ),
       ...said(
         n(
-          `SELECT count(*) AS n FROM payments p WHERE p.customer_id = @customerId AND (p.state IN ('asked', 'second step')
+          `SELECT count(*) AS n FROM payments p WHERE p.customer_id = @customerId AND (p.state IN ${paymentStates.sql("under way")}
               OR EXISTS (SELECT 1 FROM refunds r WHERE r.payment_id = p.id AND r.state = 'asked'))`,
         ),
         "payment under way",

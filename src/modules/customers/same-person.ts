@@ -112,8 +112,10 @@ export function joinCustomers(context: OperationContext, keepId: number, goneId:
   const moved = Object.fromEntries(
     belongings.map((table) => [
       table,
-      // A tag that both had stays with the one that is gone.
-      sql<{ id: number }>(`UPDATE OR IGNORE ${table} SET customer_id = ? WHERE customer_id = ? RETURNING id`)
+      // A tag that both had stays with the one that is gone; nothing else can stand in the way.
+      sql<{ id: number }>(
+        `UPDATE ${table === "customer_tags" ? "OR IGNORE " : ""}${table} SET customer_id = ? WHERE customer_id = ? RETURNING id`,
+      )
         .all(keepId, goneId)
         .map((row) => row.id),
     ]),

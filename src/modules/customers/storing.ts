@@ -1,7 +1,7 @@
 import type { Consent } from "@/core/messages/consents";
 import { phoneKept, phoneProblem } from "@/core/people/phones";
 import { Refusal } from "@/core/problems";
-import type { Address } from "@/gateways/types";
+import { tidy } from "@/core/words";
 import type { OperationContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
 import { recordConsent } from "./customers";
@@ -71,24 +71,3 @@ export const addTag = ({ sql }: Pick<OperationContext, "sql">, customerId: numbe
   sql<{ id: number }>(
     "INSERT INTO customer_tags (customer_id, tag) VALUES (?, ?) ON CONFLICT DO NOTHING RETURNING id",
   ).get(customerId, tag)?.id ?? null;
-
-/** A place of a customer, new. Answers its id. */
-export const storeSite = (
-  { sql }: OperationContext,
-  customerId: number,
-  { line, postcode, lng, lat }: Pick<Address, "line" | "postcode" | "lng" | "lat">,
-  { zoneId, name, access, parking }: { zoneId: number | null; name: string; access: string; parking: string },
-): number =>
-  insertRow(sql, "sites", {
-    customer_id: customerId,
-    line,
-    postcode,
-    lng,
-    lat,
-    zone_id: zoneId,
-    name: name.trim(),
-    access: access.trim(),
-    parking: parking.trim(),
-  });
-
-export const tidy = (text: string): string => text.trim().replace(/\s+/g, " ");

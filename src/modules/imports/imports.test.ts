@@ -1,10 +1,12 @@
-import { csvOf } from "@/core/customers/cards";
+import { customersCsv } from "@/core/customers/cards";
 import { everybody } from "@/core/customers/filter";
 import type { ImportKind } from "@/core/imports/fields";
 import { matchColumns } from "@/core/imports/match-columns";
 import { readFile } from "@/core/imports/read-file";
 import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
+import { personActor } from "@/core/people/permissions";
+import { eraseCustomer } from "@/modules/customers/operations/archive-customer";
 import { customerCards } from "@/modules/customers/views/cards";
 import { firstPage } from "@/ui/first-page";
 import { runDue } from "@/worker/loop";
@@ -187,6 +189,49 @@ describe("an import of customers", () => {
     ).toEqual({ actor: `system import ${id} of Odile Brandt` });
   });
 
+  it("goes on behind a row with which something goes wrong that nobody thought of", async () => {
+    jest.spyOn(console, "error").mockImplementation(() => {});
+    const world = smallWorld();
+    const id = await begun(world, `${head}Anton Vale;anton@example.com;;;;\nTilda Moss;tilda@example.com;;;;`);
+    world.hogar.store.db.exec(
+      "CREATE TEMP TRIGGER no_anton BEFORE INSERT ON main.customers WHEN NEW.name LIKE 'Anton%' BEGIN SELECT RAISE(ABORT, 'no'); END",
+    );
+    await take(world, id);
+    expect(names(world)).toEqual(["Tilda Moss"]);
+    expect(rowsOf(world, id)[0]).toMatchObject({ verdict: "wrong", madeId: null });
+    expect(seen(world, id)).toMatchObject({ state: "taken", counts: { done: 1, wrong: 1 } });
+  });
+
+  it("leaves nothing of whom was imported and then erased, and the catalogue's rows where they are", async () => {
+    const world = smallWorld();
+    await begun(world, "Service;Price;Minutes\nChimney sweep;85;60\n", "services");
+    const id = await begun(world, `${head}Anton Vale;anton@example.com;(202) 555-0143;;;`);
+    await take(world, id);
+    mustPerform(world.hogar, eraseCustomer, { customerId: 1 }, office);
+    const left = ["SELECT count(*) AS n FROM import_rows", "SELECT count(*) AS n FROM import_keys WHERE import_id = 2"];
+    expect(left.map((query) => one<{ n: number }>(world.hogar, query).n)).toEqual([1, 0]);
+  });
+
+  it("of the catalogue is for whoever sets up, of customers for whoever changes all of them", () => {
+    const world = smallWorld();
+    const dispatcher = personActor({ id: 2, name: "Tomas Quill", role: "dispatcher", technicianId: null });
+    const columns = {
+      names: ["Name", "Price", "Min"],
+      fields: ["name", "price", "minutes"],
+      dates: "day first" as const,
+    };
+    const begin = (kind: ImportKind, fields: string[]) =>
+      perform(
+        world.hogar,
+        beginImport,
+        { kind, file: "a.csv", columns: { ...columns, fields }, rowCount: 1 },
+        dispatcher,
+      );
+    expect(begin("services", columns.fields)).toMatchObject({ problem: { code: "not-allowed" } });
+    expect(begin("customers", ["name", "mail", "phone"]).ok).toBe(true);
+    expect(look(world.hogar, imports, {}, dispatcher)).toMatchObject({ value: { kinds: ["customers"] } });
+  });
+
   it("is thrown away before anything was taken, and not after; its rows are let go a month later", async () => {
     const world = smallWorld();
     const dropped = await begun(world, `${head}Anton Vale;anton@example.com;;;;`);
@@ -237,7 +282,7 @@ describe("an import of customers", () => {
     await take(world, id);
     const exported = cards(world);
     const other = smallWorld();
-    await take(other, await begun(other, csvOf(exported)));
+    await take(other, await begun(other, customersCsv(exported)));
     expect(cards(other)).toEqual(exported);
   });
 });

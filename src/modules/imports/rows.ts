@@ -1,7 +1,8 @@
 import { dayMs, importRowsDays } from "@/core/horizons";
 import { type Columns, valuesOf } from "@/core/imports/match-columns";
-import { may } from "@/core/people/permissions";
-import { Refusal } from "@/core/problems";
+import type { ImportKind } from "@/core/imports/fields";
+import { type Access, may } from "@/core/people/permissions";
+import { type Problem, Refusal } from "@/core/problems";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { columnsColumn, doneColumn, wordsColumn } from "@/store/columns";
 import { insertOnce } from "@/store/insert";
@@ -18,7 +19,7 @@ export interface OpenImport {
 
 type State = Rows["imports"]["state"];
 
-/** An import somebody may work with: customers by whoever changes all of them, the catalogue by whoever sets up. */
+/** An import somebody may work with. */
 export function openImport(context: ViewContext, importId: number, states?: readonly State[]): OpenImport {
   const row = context.sql<Rows["imports"]>("SELECT * FROM imports WHERE id = ?").get(importId);
   if (!row || row.made_at < keptSince(context)) throw new Refusal("not-found");
@@ -31,9 +32,12 @@ export function openImport(context: ViewContext, importId: number, states?: read
 /** Imports that were begun before this, in epoch milliseconds, have been let go. */
 export const keptSince = ({ now }: ViewContext): number => now - importRowsDays * dayMs;
 
-export function mayImport({ actor }: ViewContext, kind: Rows["imports"]["kind"]): void {
-  if (!may(actor, kind === "customers" ? "customers.all" : "setup.change")) throw new Refusal("not-allowed");
+export function mayImport({ actor }: ViewContext, kind: ImportKind): void {
+  if (!may(actor, accessTo(kind))) throw new Refusal("not-allowed");
 }
+
+/** Customers are brought in by whoever changes all of them, the catalogue by whoever sets up. */
+export const accessTo = (kind: ImportKind): Access => (kind === "customers" ? "customers.all" : "setup.change");
 
 export const setState = ({ sql }: OperationContext, importId: number, state: State): void =>
   void sql("UPDATE imports SET state = ? WHERE id = ?").run(state, importId);
@@ -87,23 +91,19 @@ const earlierRow = (
       WHERE k.number < @number AND r.verdict <> 'wrong' ORDER BY r.number LIMIT 1`,
   ).get({ keys: JSON.stringify(keys), importId, number })?.number ?? null;
 
-/** Takes one row as was decided. A row that cannot be taken after all says why and stays out; the others go on. */
+/** Takes one row as was decided. Refuses where it cannot be taken after all. */
 export function takeRow(context: OperationContext, { row: { id }, columns, kind }: OpenImport, row: Row): void {
-  const { sql, hogar } = context;
   const joined = row.decision === "join" ? joinedTo(context, id, row) : null;
-  try {
-    const done = hogar.store.db.transaction(() => kind.take(context, valuesIn(columns, row), columns, joined))();
-    sql("UPDATE import_rows SET done = ? WHERE id = ?").run(JSON.stringify(done), row.id);
-  } catch (error) {
-    if (!(error instanceof Refusal)) throw error;
-    const { sentence, fields } = error.problem;
-    const told = fields ? Object.values(fields).join(" ") : sentence;
-    sql("UPDATE import_rows SET verdict = 'wrong', decision = NULL, problems = ? WHERE id = ?").run(
-      JSON.stringify([{ field: "", sentence: told }]),
-      row.id,
-    );
-  }
+  const done = kind.take(context, valuesIn(columns, row), columns, joined);
+  context.sql("UPDATE import_rows SET done = ? WHERE id = ?").run(JSON.stringify(done), row.id);
 }
+
+/** A row with which something went wrong: it stays out and says why, the others go on. */
+export const rowIsWrong = ({ sql }: OperationContext, row: Row, { sentence, fields }: Problem): void =>
+  void sql("UPDATE import_rows SET verdict = 'wrong', decision = NULL, problems = ? WHERE id = ?").run(
+    JSON.stringify([{ field: "", sentence: fields ? Object.values(fields).join(" ") : sentence }]),
+    row.id,
+  );
 
 /** Whom a row joins: somebody we knew, or who was made of an earlier row; nobody where that one was left out. */
 function joinedTo({ sql }: OperationContext, importId: number, { same_id, same_row }: Row): number | null {
@@ -115,10 +115,12 @@ function joinedTo({ sql }: OperationContext, importId: number, { same_id, same_r
   return done ? doneColumn.read(done).id : null;
 }
 
-/** Takes back what a row has made. Answers whether all of it is gone. */
-export function undoRow(context: OperationContext, { kind }: OpenImport, row: Row): boolean {
-  const gone = kind.undo(context, doneColumn.read(row.done!));
-  if (gone) context.sql("UPDATE import_rows SET done = NULL WHERE id = ?").run(row.id);
-  else context.sql("UPDATE import_rows SET kept = 1 WHERE id = ?").run(row.id);
-  return gone;
+/** Takes back what a row has made; refuses where that has been used since. */
+export function undoRow(context: OperationContext, { kind }: OpenImport, row: Row): void {
+  if (!kind.undo(context, doneColumn.read(row.done!))) throw new Refusal("in-use");
+  context.sql("UPDATE import_rows SET done = NULL WHERE id = ?").run(row.id);
 }
+
+/** What cannot be taken back stays, and is counted as such. */
+export const rowStays = ({ sql }: OperationContext, row: Row): void =>
+  void sql("UPDATE import_rows SET kept = 1 WHERE id = ?").run(row.id);

@@ -149,7 +149,7 @@ export const Quotes = ({ customer }: { customer: Customer }) =>
 
 export function Invoices({ customer }: { customer: Customer }) {
   if (!customer.invoices?.length) return null;
-  const open = customer.invoices.reduce((sum, i) => sum + i.openMinor, 0);
+  const open = customer.openMinor ?? 0;
   return (
     <SheetSection title={open > 0 ? `Invoices: ${moneyWords(open, customer.currency)} open` : "Invoices: nothing open"}>
       {customer.invoices.map((i) => (

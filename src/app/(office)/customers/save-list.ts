@@ -23,8 +23,8 @@ export async function saveList(
     progress.onShare(Math.round((cards.length * 100) / Math.max(1, result.value.count)));
   }
   if (kind === "csv") {
-    const { csvOf } = await import("@/core/customers/cards");
-    download("customers.csv", "text/csv", csvOf(cards));
+    const { customersCsv } = await import("@/core/customers/cards");
+    download("customers.csv", "text/csv", customersCsv(cards));
   } else await saveCards("customers", cards);
   return null;
 }

@@ -1,6 +1,7 @@
 "use client";
 import { ask, type ViewInput } from "@/api/client";
 import { actorInWords, operationWords } from "@/core/records/changes";
+import { download } from "@/ui/download";
 import Button from "@mui/material/Button";
 import { useSnackbar } from "notistack";
 import { useRef, useState } from "react";
@@ -34,13 +35,9 @@ export function SaveCsv({ asked }: { asked: ViewInput<"who-did-what"> }) {
     }
     setDone(null);
     if (stopped.current) return;
-    const { default: Papa } = await import("papaparse");
+    const { csvOf } = await import("@/core/csv");
     const fields = ["when", "who", "what", "of", "field", "before", "after"];
-    const text = Papa.unparse({ fields, data: rows }, { escapeFormulae: true });
-    const address = URL.createObjectURL(new Blob([text], { type: "text/csv;charset=utf-8" }));
-    const link = Object.assign(document.createElement("a"), { href: address, download: "who-did-what.csv" });
-    link.click();
-    URL.revokeObjectURL(address);
+    download("who-did-what.csv", "text/csv", csvOf(fields, rows));
   };
   return done === null ? (
     <Button variant="outlined" onClick={() => void save()}>

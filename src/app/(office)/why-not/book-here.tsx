@@ -29,6 +29,12 @@ interface BookHereProps {
   words: string;
 }
 
+const who = [
+  { name: "name", label: "Name", type: "text" },
+  { name: "mail", label: "Email", type: "email" },
+  { name: "phone", label: "Phone", type: "tel" },
+] as const;
+
 const nobodyYet = { name: "", mail: "", phone: "", reminders: false, note: "" };
 
 /** Books an offered window for somebody on the phone: what the service asks, who it is, what we should know. What is typed stays when another window is looked at. */
@@ -70,29 +76,17 @@ export function BookHere({ asked, window, words }: BookHereProps) {
       )}
       {!known && (
         <>
-          <Field
-            label="Name"
-            autoComplete="off"
-            value={draft.name}
-            onChange={(e) => set({ name: e.target.value })}
-            wrong={wrong("/customer/name")}
-          />
-          <Field
-            label="Email"
-            type="email"
-            autoComplete="off"
-            value={draft.mail}
-            onChange={(e) => set({ mail: e.target.value })}
-            wrong={wrong("/customer/mail")}
-          />
-          <Field
-            label="Phone"
-            type="tel"
-            autoComplete="off"
-            value={draft.phone}
-            onChange={(e) => set({ phone: e.target.value })}
-            wrong={wrong("/customer/phone")}
-          />
+          {who.map(({ name, label, type }) => (
+            <Field
+              key={name}
+              label={label}
+              type={type}
+              autoComplete="off"
+              value={draft[name]}
+              onChange={(e) => set({ [name]: e.target.value })}
+              wrong={wrong(`/customer/${name}`)}
+            />
+          ))}
         </>
       )}
       <Field

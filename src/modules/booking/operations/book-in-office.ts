@@ -48,7 +48,11 @@ export const bookInOffice = defineOperation({
     return { jobId, visitId };
 
     function known(id: number): number {
-      if (!context.sql("SELECT 1 FROM customers WHERE id = ?").get(id)) throw new Refusal("not-found");
+      // Whoever was put away and is booked for is back.
+      const { changes } = context
+        .sql("UPDATE customers SET archived_at = NULL WHERE id = ? AND merged_into IS NULL AND erased_at IS NULL")
+        .run(id);
+      if (changes === 0) throw new Refusal("not-found");
       return id;
     }
   },

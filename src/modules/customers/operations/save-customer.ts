@@ -3,7 +3,8 @@ import { addressOf } from "@/modules/place/addresses";
 import { zoneOf } from "@/modules/place/zones";
 import { findSame, notePossibleDuplicate } from "../same-person";
 import { SaveCustomer } from "../inputs";
-import { storeCustomer, storeSite } from "../storing";
+import { storeSite } from "../customers";
+import { storeCustomer } from "../storing";
 
 /** Makes or changes a customer, with a first site where one is known. */
 export const saveCustomer = defineOperation({

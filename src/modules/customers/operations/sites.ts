@@ -7,7 +7,7 @@ import { AddressId } from "@/modules/place/inputs";
 import { zoneOf } from "@/modules/place/zones";
 import { Type } from "@sinclair/typebox";
 import { siteDetails } from "../inputs";
-import { storeSite } from "../storing";
+import { storeSite } from "../customers";
 
 const SaveSite = input({
   id: OrNull(Id),

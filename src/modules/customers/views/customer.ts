@@ -12,6 +12,7 @@ import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
 import { openBusinessWith } from "../open-business";
 import { rightsOn, seenCustomers } from "../seen";
+import { openOf } from "./customers";
 
 const HowMany = Type.Integer({ minimum: 0, maximum: 5_000 });
 
@@ -66,6 +67,9 @@ export const customer = defineView({
       repeats: repeatsOf(context, id),
       quotes: quotesOf(context, row),
       invoices: rights.money ? invoicesOf(context, id) : null,
+      openMinor: rights.money
+        ? sql<{ minor: number }>(`SELECT ${openOf} AS minor FROM customers c WHERE c.id = ?`).get(id)!.minor
+        : null,
       cards: sql<{ id: number; label: string; kept_at: number }>(
         "SELECT id, label, kept_at FROM cards WHERE customer_id = ? AND removed_at IS NULL ORDER BY id DESC",
       ).all(id),

@@ -1,4 +1,5 @@
 import { type CustomerFilter, everybody } from "@/core/customers/filter";
+import { dayMs } from "@/core/horizons";
 import { Refusal } from "@/core/problems";
 import { visitStates } from "@/core/visits/states";
 import { input, Nothing } from "@/kernel/inputs";
@@ -11,7 +12,8 @@ import { Filter } from "../inputs";
 import { searchCondition } from "../search";
 import { type CustomerRights, rightsOn, seenCustomers } from "../seen";
 
-const openOf = "(SELECT coalesce(sum(open_minor), 0) FROM invoice_balances b WHERE b.customer_id = c.id)";
+/** What is open on all invoices of a customer `c`. */
+export const openOf = "(SELECT coalesce(sum(open_minor), 0) FROM invoice_balances b WHERE b.customer_id = c.id)";
 const visitsOf = "FROM jobs j JOIN visits v ON v.job_id = j.id WHERE j.customer_id = c.id";
 const lastVisit = `(SELECT max(v.date) ${visitsOf} AND v.state = 'done')`;
 const nextVisit = `(SELECT min(v.date) ${visitsOf} AND v.state = 'promised' AND v.date >= @today)`;
@@ -83,7 +85,7 @@ function filterCondition({ now }: ViewContext, filter: CustomerFilter): { where:
     );
   if (filter.tag !== null)
     parts.push("EXISTS (SELECT 1 FROM customer_tags t WHERE t.customer_id = c.id AND t.tag = @tag)");
-  const before = filter.noVisitDays === null ? null : now - filter.noVisitDays * 86_400_000;
+  const before = filter.noVisitDays === null ? null : now - filter.noVisitDays * dayMs;
   const { noVisitDays, zoneId, source, tag } = filter;
   return { where: parts.join(" AND "), params: { before, noVisitDays, zoneId, source, tag } };
 }

@@ -7,7 +7,7 @@ import { doneColumn, rowProblemsColumn, wordsColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
 import { importKinds, verdicts } from "../inputs";
-import { keptSince, openImport } from "../rows";
+import { accessTo, keptSince, openImport } from "../rows";
 
 /** Imports of the last weeks that somebody may see, newest first. */
 export const imports = defineView({
@@ -16,7 +16,7 @@ export const imports = defineView({
   input: Nothing,
   read(context) {
     const { sql, actor, business } = context;
-    const seen = importKinds.filter((kind) => may(actor, kind === "customers" ? "customers.all" : "setup.change"));
+    const seen = importKinds.filter((kind) => may(actor, accessTo(kind)));
     const latest = sql<Pick<Rows["imports"], "id" | "kind" | "file" | "made_at" | "made_by" | "state" | "row_count">>(
       `SELECT id, kind, file, made_at, made_by, state, row_count
         FROM imports WHERE kind IN (SELECT value FROM json_each(?)) AND made_at >= ? ORDER BY id DESC LIMIT 20`,

@@ -7,6 +7,7 @@ import { plainArrivals } from "../bench/plain-checker";
 import { plan } from "./plan";
 import { type QuoteInput, answerTo as quoteOf } from "./quote";
 import { BadInput, readJson } from "./read-json";
+import { answerTo as repeatOf, type RepeatInput } from "./repeat";
 import { answerTo, WindowsInput } from "./windows";
 
 const sample: WindowsInput = {
@@ -345,5 +346,93 @@ describe("hogar quote", () => {
   it("reads a file and writes one line", () => {
     const run = spawnSync("npx", ["--no-install", "tsx", "cli/hogar.ts", "quote", fileOf(sweep)], { encoding: "utf8" });
     expect([run.status, JSON.parse(run.stdout).totalMinor]).toEqual([0, 22_100]);
+  });
+});
+
+describe("hogar repeat", () => {
+  const second: RepeatInput = {
+    timeZone: "Europe/Lisbon",
+    rule: "FREQ=MONTHLY;BYDAY=2TU",
+    start: "2027-03-09",
+    window: ["09:00", "11:00"],
+    exceptions: [
+      { date: "2027-04-13", skip: true },
+      { date: "2027-05-11", to: "2027-05-12", window: ["13:00", "15:00"] },
+    ],
+    pauses: [["2027-07-01", "2027-08-31"]],
+    closed: [["2027-09-14", "2027-09-14"]],
+    weekdays: 62,
+    onClosed: "later",
+    from: "2027-01-01",
+    to: "2027-09-30",
+  };
+
+  it("answers each date of the rule with what becomes of it, at its local time through daylight saving", () => {
+    expect(repeatOf(second)).toEqual({
+      words: "every month on the second Tuesday, 9-11",
+      dates: [
+        {
+          date: "2027-03-09",
+          state: "planned",
+          day: "2027-03-09",
+          from: "2027-03-09T09:00:00Z",
+          to: "2027-03-09T11:00:00Z",
+        },
+        { date: "2027-04-13", state: "skipped" },
+        {
+          date: "2027-05-11",
+          state: "moved",
+          day: "2027-05-12",
+          from: "2027-05-12T12:00:00Z",
+          to: "2027-05-12T14:00:00Z",
+        },
+        {
+          date: "2027-06-08",
+          state: "planned",
+          day: "2027-06-08",
+          from: "2027-06-08T08:00:00Z",
+          to: "2027-06-08T10:00:00Z",
+        },
+        { date: "2027-07-13", state: "paused" },
+        { date: "2027-08-10", state: "paused" },
+        {
+          date: "2027-09-14",
+          state: "moved",
+          day: "2027-09-15",
+          from: "2027-09-15T08:00:00Z",
+          to: "2027-09-15T10:00:00Z",
+        },
+      ],
+    });
+  });
+
+  it.each<[string, object, string]>([
+    [
+      "a rule that is none",
+      { rule: "FREQ=SOMETIMES" },
+      "rule: A rule begins with FREQ=DAILY, WEEKLY, MONTHLY or YEARLY.",
+    ],
+    [
+      "a first date that is not of the rule",
+      { start: "2027-03-10" },
+      "rule: the first date, 2027-03-10, is not one of its dates.",
+    ],
+    [
+      "a date that is left out and moved",
+      { exceptions: [{ date: "2027-04-13", skip: true, to: "2027-04-14" }] },
+      "exceptions[0]: a date is left out or takes place on another day, not both",
+    ],
+    [
+      "a pause that ends before it begins",
+      { pauses: [["2027-08-31", "2027-07-01"]] },
+      "pauses[0]: a pause ends before it begins",
+    ],
+  ])("refuses %s", (_, more, words) => expect(() => repeatOf({ ...second, ...more })).toThrow(words));
+
+  it("reads a file and writes one line", () => {
+    const run = spawnSync("npx", ["--no-install", "tsx", "cli/hogar.ts", "repeat", fileOf(second)], {
+      encoding: "utf8",
+    });
+    expect([run.status, JSON.parse(run.stdout).dates.length]).toEqual([0, 7]);
   });
 });

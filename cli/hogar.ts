@@ -29,6 +29,10 @@ const commands: Record<string, { about: string; load: () => Promise<Command> }> 
     about: "what an order costs and how long it takes, JSON in and out: [FILE]",
     load: async () => (await import("./quote")).quote,
   },
+  repeat: {
+    about: "the dates of a recurrence rule and what becomes of them, JSON in and out: [FILE]",
+    load: async () => (await import("./repeat")).repeat,
+  },
   plan: {
     about: "who does what in which order, JSON in and out: [FILE] [--seed N] [--budget-ms N]",
     load: async () => (await import("./plan")).plan,

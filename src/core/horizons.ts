@@ -1,8 +1,8 @@
 /** How far ahead and how far back things are kept, in one place. Days where nothing else is said. */
 
-/** Repeats: how far ahead forecasts are kept at most, and how many of them. */
-export const forecastDays = 400;
-export const forecastsAhead = 8;
+/** Repeats: how far ahead forecasts are kept (a year beyond what is booked today), and how many are laid out within one transaction. */
+export const forecastDays = 430;
+export const forecastsAtOnce = 16;
 /** When a forecast becomes a visit that the customer is told of. */
 export const agreeDaysAhead = 14;
 

@@ -52,7 +52,7 @@ const deposit: PieceByPiece = {
 const repeat: PieceByPiece = {
   job: "repeat",
   stateOf: rows(
-    `SELECT r.customer_id, r.items, r.every, r.unit, r.start_date, r.until_date, r.from_minute, r.to_minute,
+    `SELECT r.customer_id, r.items, r.rule, r.start_date, r.on_closed, r.from_minute, r.to_minute,
         r.technician_id, r.state, s.*, t.lng, t.lat, t.zone_id
       FROM repeats r JOIN services s ON s.id = r.service_id JOIN sites t ON t.id = r.site_id WHERE r.id = @id`,
   ),

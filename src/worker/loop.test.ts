@@ -27,8 +27,7 @@ afterEach(() => logged.mockRestore());
 function withBadRepeat(): { world: World; bad: number; good: number } {
   const world = smallWorld();
   const [bad, good] = [world.booked(), world.booked({ name: "Anton Lund", nth: 12 })].map(
-    ({ visitId }) =>
-      mustPerform(world.hogar, makeRepeat, { visitId, every: 4, unit: "week", until: null }, office).repeatId,
+    ({ visitId }) => mustPerform(world.hogar, makeRepeat, { visitId, rule: "FREQ=WEEKLY;INTERVAL=4" }, office).repeatId,
   ) as [number, number];
   damage(
     world,
@@ -77,7 +76,7 @@ describe("a repeat that cannot be read", () => {
     expect([
       count(world, `visits WHERE repeat_id = ${good} AND state = 'forecast'`),
       count(world, "messages WHERE state = 'waiting'"),
-    ]).toEqual([7, 0]);
+    ]).toEqual([15, 0]);
   });
 
   it("is told to a person on Today, with the reason", async () => {
@@ -106,7 +105,7 @@ describe("a repeat that cannot be read", () => {
     await runDue(world.hogar);
     expect([failedAt(), count(world, `visits WHERE repeat_id = ${bad} AND state = 'forecast'`)]).toEqual([
       undefined,
-      7,
+      15,
     ]);
   });
 });
@@ -114,12 +113,7 @@ describe("a repeat that cannot be read", () => {
 describe("repeats with nothing new", () => {
   it("are not looked at, and write nothing", async () => {
     const world = smallWorld();
-    mustPerform(
-      world.hogar,
-      makeRepeat,
-      { visitId: world.booked().visitId, every: 1, unit: "year", until: null },
-      office,
-    );
+    mustPerform(world.hogar, makeRepeat, { visitId: world.booked().visitId, rule: "FREQ=YEARLY" }, office);
     await runDue(world.hogar);
     const entries = count(world, "audit");
     world.later(30);
@@ -132,7 +126,7 @@ describe("repeats with nothing new", () => {
     const world = smallWorld();
     const { visitId } = world.booked();
     damage(world, "UPDATE technicians SET active = 0");
-    const { repeatId } = mustPerform(world.hogar, makeRepeat, { visitId, every: 1, unit: "year", until: null }, office);
+    const { repeatId } = mustPerform(world.hogar, makeRepeat, { visitId, rule: "FREQ=YEARLY" }, office);
     const placed = () =>
       count(
         world,

@@ -1,59 +1,11 @@
-import { addDays, addMonths, daysBetween, isDate, type LocalDate } from "../time/dates";
-import { dateWords } from "../time/words";
+import { type LocalDate, weekdayOf } from "../time/dates";
+import type { Recurrence } from "./recurrence";
 
-/**
- * When a repeat brings visits back: every N days, weeks, months or years from its first date on.
- * Dates are those of the same rule by RFC 5545, but for days that a month does not have.
- */
-export interface RepeatRule {
+/** How often, without from when: what a service lets customers choose. */
+export interface RepeatEvery {
   every: number;
   unit: "day" | "week" | "month" | "year";
-  start: LocalDate;
-  /** Last date on which a visit may fall. */
-  until?: LocalDate | null;
 }
-
-/**
- * Dates of the rule after `after`, up to and including `to`, at most `limit`. A day of the month
- * that a month does not have falls on its last day, so that a yearly visit is never lost.
- */
-export function datesOf(rule: RepeatRule, after: LocalDate, to: LocalDate, limit = 200): LocalDate[] {
-  if (!isDate(rule.start)) throw new RangeError(`Not a date: ${rule.start}`);
-  const last = rule.until && rule.until < to ? rule.until : to;
-  const dates: LocalDate[] = [];
-  for (let n = firstAfter(rule, after); dates.length < limit; n++) {
-    const date = nth(rule, n);
-    if (date > last) break;
-    if (date > after) dates.push(date);
-  }
-  return dates;
-}
-
-function nth({ every, unit, start }: RepeatRule, n: number): LocalDate {
-  if (unit === "day" || unit === "week") return addDays(start, n * every * (unit === "week" ? 7 : 1));
-  return addMonths(start, n * every * (unit === "year" ? 12 : 1));
-}
-
-/** A number of the rule from which on no date lies at or before `after` but for the first few. */
-function firstAfter({ every, unit, start }: RepeatRule, after: LocalDate): number {
-  const longest = { day: 1, week: 7, month: 31, year: 366 }[unit] * every;
-  return Math.max(0, Math.floor(daysBetween(start, after) / longest));
-}
-
-/** How far a visit may stand from its date. */
-const furthestDays = 10;
-
-/** The day of a visit whose date is one on which nobody comes: the nearest one on which somebody does, the later of two; null where there is none near. */
-export function nearestDay(date: LocalDate, comes: (date: LocalDate) => boolean): LocalDate | null {
-  for (let away = 0; away <= furthestDays; away++) {
-    const day = [addDays(date, away), addDays(date, -away)].find(comes);
-    if (day) return day;
-  }
-  return null;
-}
-
-/** How often, without from when. */
-export type RepeatEvery = Pick<RepeatRule, "every" | "unit">;
 
 /** What every one of the lists lets: how often services that are booked together may come again. */
 export const commonRepeats = (lists: readonly (readonly RepeatEvery[])[]): RepeatEvery[] =>
@@ -61,9 +13,58 @@ export const commonRepeats = (lists: readonly (readonly RepeatEvery[])[]): Repea
     lists.every((list) => list.some((other) => other.every === one.every && other.unit === one.unit)),
   );
 
-/** "every 4 weeks", "yearly until 3 May 2028". */
-export function ruleWords(rule: Pick<RepeatRule, "every" | "unit" | "until">): string {
+/** "every 4 weeks", "yearly". */
+export function everyWords({ every, unit }: RepeatEvery): string {
   const single = { day: "daily", week: "weekly", month: "monthly", year: "yearly" };
-  const words = rule.every === 1 ? single[rule.unit] : `every ${rule.every} ${rule.unit}s`;
-  return rule.until ? `${words} until ${dateWords(rule.until)}` : words;
+  return every === 1 ? single[unit] : `every ${every} ${unit}s`;
+}
+
+const frequencies = { day: "DAILY", week: "WEEKLY", month: "MONTHLY", year: "YEARLY" } as const;
+
+/** A rule that says nothing yet but how often. */
+export const plainRule = ({ every, unit }: RepeatEvery): Recurrence => ({
+  freq: frequencies[unit],
+  interval: every,
+  count: null,
+  until: null,
+  months: [],
+  weeks: [],
+  daysOfYear: [],
+  daysOfMonth: [],
+  weekdays: [],
+  positions: [],
+  weekStart: 0,
+});
+
+/** The rule by which a visit comes back so often: on the last day of a month that has no such day, so that none is lost. */
+export function ruleFrom(often: RepeatEvery, start: LocalDate): Recurrence {
+  const rule = plainRule(often);
+  const day = Number(start.slice(8));
+  if (often.unit === "month" && day > 28) return { ...rule, ...orLastDay(day) };
+  if (often.unit === "year" && start.endsWith("-02-29")) return { ...rule, months: [2], ...orLastDay(29) };
+  return rule;
+}
+
+/** The days of a month of which the last one there is is meant: the 31st, or the last day of a shorter month. */
+const orLastDay = (day: number): Pick<Recurrence, "daysOfMonth" | "positions"> => ({
+  daysOfMonth: Array.from({ length: day - 27 }, (_, i) => 28 + i),
+  positions: [-1],
+});
+
+/** What of a month is meant, of all that a first date can mean: its number, its weekday counted, a working day, the last day. */
+export type DaysOfMonth = Pick<Recurrence, "daysOfMonth" | "weekdays" | "positions">;
+
+export function waysOfMonth(start: LocalDate): DaysOfMonth[] {
+  const day = Number(start.slice(8));
+  const weekday = weekdayOf(start);
+  const none = { daysOfMonth: [], weekdays: [], positions: [] };
+  const workingDays = [0, 1, 2, 3, 4].map((n) => ({ weekday: n, nth: null }));
+  return [
+    day > 28 ? { ...none, ...orLastDay(day) } : { ...none, daysOfMonth: [day] },
+    { ...none, weekdays: [{ weekday, nth: Math.min(Math.ceil(day / 7), 4) }] },
+    { ...none, weekdays: [{ weekday, nth: -1 }] },
+    { ...none, weekdays: workingDays, positions: [1] },
+    { ...none, weekdays: workingDays, positions: [-1] },
+    { ...none, daysOfMonth: [-1] },
+  ];
 }

@@ -1,27 +1,27 @@
-import { groupBy } from "@/core/group";
-import { agreeDaysAhead, forecastDays, forecastsAhead } from "@/core/horizons";
 import { Refusal } from "@/core/problems";
-import { datesOf, nearestDay, type RepeatRule } from "@/core/repeats/rule";
-import { addDays, type LocalDate } from "@/core/time/dates";
-import { epochMinute, localOf } from "@/core/time/local";
+import type { OnClosed } from "@/core/repeats/coming";
+import { isDateOf, type Recurrence, ruleText } from "@/core/repeats/recurrence";
+import type { LocalDate } from "@/core/time/dates";
+import { localOf } from "@/core/time/local";
+import { dayWords } from "@/core/time/words";
 import type { Hogar } from "@/kernel/hogar";
 import type { OperationContext } from "@/kernel/operation";
-import { priceItems, readItem, toPlace } from "@/modules/catalogue/catalogue";
 import { itemsOfJob } from "@/modules/catalogue/job-items";
-import { placeVisit } from "@/modules/placing/days";
-import { placingOf, type VisitRow } from "@/modules/placing/visits";
-import { answersWithin, visitingDays } from "@/modules/placing/windows";
-import { itemsColumn } from "@/store/columns";
 import { insertRow } from "@/store/insert";
-import type { Rows } from "@/store/rows";
+import { forecast } from "./laying-out";
+import type { RepeatRow } from "./terms";
 
-export type RepeatRow = Rows["repeats"];
+/** How it comes back: a rule, given the day of the visit, and what becomes of a date on which nobody comes. */
+export interface HowOften {
+  rule: (start: LocalDate) => Recurrence;
+  onClosed?: OnClosed;
+}
 
 /** The rule begins on the visit's own date, with its window and its technician. */
 export function beginRepeat(
   context: OperationContext,
   visitId: number,
-  { every, unit, until = null }: Pick<RepeatRule, "every" | "unit" | "until">,
+  { rule: ruleFor, onClosed = "nearest" }: HowOften,
 ): { repeatId: number; forecasts: number } {
   const { sql, business } = context;
   const visit = sql<{
@@ -31,12 +31,15 @@ export function beginRepeat(
     window_to: number;
     repeat_id: number | null;
     state: string;
+    seats: number;
   }>("SELECT * FROM visits WHERE id = ?").get(visitId);
   if (!visit?.job_id || visit.state === "cancelled") throw new Refusal("visit-not-open");
+  if (visit.seats > 0)
+    throw new Refusal("visit-not-open", { sentence: "A seat is booked once: it does not come back by itself." });
   const active = visit.repeat_id && sql("SELECT 1 FROM repeats WHERE id = ? AND state = 'active'").get(visit.repeat_id);
   if (active) throw new Refusal("repeat-exists");
-  if (until && until <= visit.date)
-    throw new Refusal("invalid-input", { fields: { "/until": "Choose a day after the visit." } });
+  const rule = ruleFor(visit.date);
+  refuseOddStart(rule, visit.date);
   const job = sql<{ customer_id: number; site_id: number; service_id: number; days: number }>(
     "SELECT j.*, s.days FROM jobs j JOIN services s ON s.id = j.service_id WHERE j.id = ?",
   ).get(visit.job_id)!;
@@ -49,10 +52,9 @@ export function beginRepeat(
     site_id: job.site_id,
     service_id: job.service_id,
     technician_id: technician?.technician_id ?? null,
-    every,
-    unit,
+    rule: ruleText(rule),
     start_date: visit.date,
-    until_date: until,
+    on_closed: onClosed,
     from_minute: localOf(visit.window_from, business.time_zone).minute,
     to_minute: localOf(visit.window_to, business.time_zone).minute,
     items: JSON.stringify(itemsOfJob(context, visit.job_id)),
@@ -60,6 +62,16 @@ export function beginRepeat(
   });
   sql("UPDATE visits SET repeat_id = ?, repeat_date = ? WHERE id = ?").run(id, visit.date, visitId);
   return { repeatId: id, forecasts: forecast(context, readRepeat(context, id)) };
+}
+
+/** Refuses a rule that does not have its first date, or no other one. */
+function refuseOddStart(rule: Recurrence, start: LocalDate): void {
+  const refuse = (sentence: string) => {
+    throw new Refusal("invalid-input", { fields: { "/rule": sentence } });
+  };
+  if (rule.until && rule.until <= start) refuse("Choose a day after the visit.");
+  if (!isDateOf({ ...rule, count: null, until: null }, start, start))
+    refuse(`${dayWords(start)}, on which it begins, is not one of these dates. Choose a rule that has it.`);
 }
 
 export function stopRepeat({ sql, actor }: OperationContext, repeatId: number): void {
@@ -114,128 +126,4 @@ export function readRepeat({ sql }: OperationContext, id: number): RepeatRow {
   const repeat = sql<RepeatRow>("SELECT * FROM repeats WHERE id = ?").get(id);
   if (!repeat) throw new Refusal("not-found");
   return repeat;
-}
-
-/** Adds the forecasts that are missing, finds room for those that have none, and notes when to look again. Answers how many dates lie ahead. */
-export function forecast(context: OperationContext, repeat: RepeatRow): number {
-  const { sql, today } = context;
-  const rule: RepeatRule = {
-    every: repeat.every,
-    unit: repeat.unit,
-    start: repeat.start_date,
-    until: repeat.until_date,
-  };
-  const all = datesOf(rule, today, addDays(today, forecastDays));
-  const dates = all.slice(0, forecastsAhead);
-  const known = new Set(
-    sql<{ repeat_date: string }>("SELECT repeat_date FROM visits WHERE repeat_id = ?")
-      .all(repeat.id)
-      .map((v) => v.repeat_date),
-  );
-  const missing = dates.filter((date) => !known.has(date));
-  if (missing.length) addForecasts(context, repeat, missing, all);
-  placeForecasts(context, repeat);
-  const beyond =
-    dates.length < forecastsAhead ? datesOf(rule, addDays(today, forecastDays), farthest, 1)[0] : undefined;
-  const placed = sql<{ date: string | null }>(
-    `SELECT min(date) AS date
-      FROM visits v WHERE repeat_id = ? AND state = 'forecast' AND date > ?
-        AND EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)`,
-  ).get(repeat.id, addDays(today, agreeDaysAhead))!.date;
-  const unplaced = sql<{ date: string | null }>(
-    `SELECT min(date) AS date
-      FROM visits v
-      WHERE repeat_id = ? AND state = 'forecast' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)`,
-  ).get(repeat.id)!.date;
-  const next = [
-    dates[0],
-    placed && addDays(placed, -agreeDaysAhead),
-    unplaced && addDays(unplaced, 1),
-    beyond && addDays(beyond, -forecastDays),
-    farthest,
-  ]
-    .filter((date) => date != null)
-    .sort()[0]!;
-  sql(
-    `UPDATE repeats SET grow_on = ?, grow_seen = (SELECT coalesce(max(version), 0) FROM plan_changes)
-      WHERE id = ? AND (grow_on IS NOT ? OR grow_seen < (SELECT coalesce(max(version), 0) FROM plan_changes))`,
-  ).run(next, repeat.id, next);
-  return dates.length;
-}
-const farthest = "9999-12-31";
-
-function addForecasts(
-  context: OperationContext,
-  repeat: RepeatRow,
-  dates: readonly LocalDate[],
-  all: readonly LocalDate[],
-): void {
-  const { sql, today, business } = context;
-  const items = itemsColumn.read(repeat.items).map((item) => readItem(context, item));
-  const site = sql<{ lng: number; lat: number; zone_id: number | null }>(
-    "SELECT lng, lat, zone_id FROM sites WHERE id = ?",
-  ).get(repeat.site_id)!;
-  const needs = toPlace(context, items, site, site.zone_id, priceItems(context, items, null));
-  const comes = visitingDays(context, needs);
-  const within = (day: LocalDate) =>
-    day > today && (repeat.until_date === null || day <= repeat.until_date) && comes(day);
-  for (const date of dates) {
-    // A date on which nobody comes at all moves to a day nearby; its place in the rule stays its own.
-    const day = nearestDay(date, within) ?? date;
-    // Where the rule comes on that day anyway, once is enough.
-    if (day !== date && all.includes(day)) continue;
-    insertRow(sql, "visits", {
-      state: "forecast",
-      repeat_id: repeat.id,
-      repeat_date: date,
-      service_id: repeat.service_id,
-      also: JSON.stringify(needs.serviceIds.slice(1)),
-      title: needs.title,
-      zone_id: needs.zoneId,
-      date: day,
-      window_from: epochMinute(day, repeat.from_minute, business.time_zone),
-      window_to: epochMinute(day, repeat.to_minute, business.time_zone),
-      minutes: needs.minutes,
-      before_minutes: needs.before,
-      after_minutes: needs.after,
-      crew: needs.crew,
-      work_place: needs.workPlace,
-      lng: needs.point.lng,
-      lat: needs.point.lat,
-      skills: JSON.stringify(needs.skills),
-    });
-  }
-}
-
-/** Finds room for the forecasts of a repeat that have none: with the same technician where that works. They lie on days of their own, so all are asked for at once. */
-function placeForecasts(context: OperationContext, repeat: RepeatRow): void {
-  const { sql, today } = context;
-  const wanted = repeat.technician_id === null ? null : { technicianId: repeat.technician_id, only: false };
-  const unplaced = sql<VisitRow>(
-    `SELECT *
-      FROM visits v WHERE repeat_id = ? AND state = 'forecast' AND date >= ?
-        AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)
-      ORDER BY date`,
-  ).all(repeat.id, today);
-  for (const alike of groupBy(unplaced, (visit) => JSON.stringify(placingOf(visit))).values()) {
-    const answers = answersWithin(
-      context,
-      { ...placingOf(alike[0]!), wanted },
-      alike.map((visit) => ({ date: visit.date, from: visit.window_from, to: visit.window_to })),
-      { strict: false, forecasts: "full" },
-    );
-    const taken = new Set<LocalDate>();
-    for (const [i, visit] of alike.entries()) {
-      const answer = answers[i]!;
-      // The answers know of one another only on different days.
-      if (!answer.offered || taken.has(visit.date)) continue;
-      taken.add(visit.date);
-      sql("UPDATE visits SET meet_at = ? WHERE id = ?").run(answer.meetAt, visit.id);
-      placeVisit(
-        context,
-        visit.id,
-        answer.technicians.slice(0, visit.crew).map((t) => Number(t.id)),
-      );
-    }
-  }
 }

@@ -4,12 +4,16 @@ import { Repeats } from "./repeats";
 
 export const metadata = { title: "Repeats" };
 
-export default async function RepeatsPage({ searchParams }: { searchParams: Promise<{ search?: string }> }) {
-  const { search = "" } = await searchParams;
+export default async function RepeatsPage({
+  searchParams,
+}: {
+  searchParams: Promise<{ search?: string; open?: string }>;
+}) {
+  const { search = "", open } = await searchParams;
   const first = { ...firstPage<"repeats">("next"), search: search.slice(0, 80) };
   return (
     <Bring back="/repeats" views={[["repeats", first]]}>
-      <Repeats first={first} key={search} />
+      <Repeats first={first} open={Number(open) || null} key={search} />
     </Bring>
   );
 }

@@ -10,6 +10,7 @@ import { useChange } from "@/ui/use-change";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { GridColDef } from "@mui/x-data-grid";
+import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { type SnackbarKey, useSnackbar } from "notistack";
 import type { MouseEvent } from "react";
@@ -18,8 +19,14 @@ import { Top } from "../top";
 
 type Row = ViewOutput<"repeats">["rows"][number];
 
-export function Repeats({ first }: { first: ReturnType<typeof firstPage<"repeats">> }) {
+/** Its forms come when one is opened. */
+const RepeatSheet = dynamic(() => import("./repeat-sheet").then((m) => m.RepeatSheet));
+
+const narrow = new Set(["customer", "service", "words", "next"]);
+
+export function Repeats({ first, open }: { first: ReturnType<typeof firstPage<"repeats">>; open: number | null }) {
   const router = useRouter();
+  const show = (id: number | null) => router.replace(id === null ? "/repeats" : `/repeats?open=${id}`);
   const { person } = useOffice();
   const { sums } = useShown("repeats", first);
   const { enqueueSnackbar, closeSnackbar } = useSnackbar();
@@ -46,12 +53,12 @@ export function Repeats({ first }: { first: ReturnType<typeof firstPage<"repeats
   };
 
   const columns: GridColDef<Row>[] = [
-    { field: "customer", headerName: "Customer", flex: 1, minWidth: 140 },
+    { field: "customer", headerName: "Customer", flex: 0.8, minWidth: 120 },
     {
       field: "service",
       headerName: "Service",
       flex: 1.1,
-      minWidth: 220,
+      minWidth: 170,
       renderCell: ({ row }) => (
         <span>
           <Code code={row.code} colour={hues[row.hue]!} /> {row.service}
@@ -62,7 +69,8 @@ export function Repeats({ first }: { first: ReturnType<typeof firstPage<"repeats
       field: "words",
       sortable: false,
       headerName: "How often",
-      width: 190,
+      flex: 1.4,
+      minWidth: 230,
       valueGetter: (_, row) => `${row.words}, ${row.window}`,
     },
     { field: "technician", sortable: false, headerName: "Usually", width: 120 },
@@ -104,15 +112,19 @@ export function Repeats({ first }: { first: ReturnType<typeof firstPage<"repeats
         title="Repeats"
         sum={`${sums.active} active${sums.unplaced ? `, ${sums.unplaced} ${sums.unplaced === 1 ? "forecast" : "forecasts"} without room` : ""}`}
       />
-      <Box sx={{ height: "calc(100dvh - 72px)", display: "flex", flexDirection: "column" }}>
-        <PagedTable<"repeats", Row>
-          name="repeats"
-          first={first}
-          columns={columns}
-          searchLabel="Search repeats"
-          onOpen={(row) => row.next && router.push(`/board?date=${row.next}&visit=${row.nextVisit}`)}
-          empty="Nothing repeats yet. Open a visit on the board and let it repeat."
-        />
+      <Box sx={{ display: "flex" }}>
+        <Box sx={{ height: "calc(100dvh - 72px)", display: "flex", flexDirection: "column", flex: 1, minWidth: 0 }}>
+          <PagedTable<"repeats", Row>
+            name="repeats"
+            first={first}
+            // Beside an open one there is room for who, what and when.
+            columns={open === null ? columns : columns.filter(({ field }) => narrow.has(field))}
+            searchLabel="Search repeats"
+            onOpen={(row) => show(row.id)}
+            empty="Nothing repeats yet. Open a visit on the board and let it repeat."
+          />
+        </Box>
+        {open !== null && <RepeatSheet key={open} repeatId={open} onClose={() => show(null)} />}
       </Box>
     </>
   );

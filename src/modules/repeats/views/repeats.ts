@@ -1,5 +1,5 @@
 import { seesOnly } from "@/core/people/permissions";
-import { type RepeatRule, ruleWords } from "@/core/repeats/rule";
+import { repeatWords } from "@/core/repeats/rule-words";
 import { windowWords } from "@/core/time/words";
 import { visitStates } from "@/core/visits/states";
 import { input } from "@/kernel/inputs";
@@ -36,9 +36,8 @@ export const repeats = defineView({
       service: string;
       code: string;
       hue: number;
-      every: number;
-      unit: RepeatRule["unit"];
-      until_date: string | null;
+      rule: string;
+      start_date: string;
       from_minute: number;
       to_minute: number;
       state: string;
@@ -69,7 +68,7 @@ export const repeats = defineView({
         const r = row.get({ id, today })!;
         return {
           ...r,
-          words: ruleWords({ every: r.every, unit: r.unit, until: r.until_date }),
+          words: repeatWords(r),
           window: windowWords(r.from_minute, r.to_minute),
         };
       }),

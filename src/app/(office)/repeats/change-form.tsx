@@ -1,0 +1,111 @@
+"use client";
+import { type OnClosed, onClosedWays } from "@/core/repeats/coming";
+import { datesOfRule } from "@/core/repeats/recurrence";
+import { addDays } from "@/core/time/dates";
+import { dayShort, windowWords } from "@/core/time/words";
+import { DateField } from "@/ui/date-field";
+import { TimeField } from "@/ui/form-parts";
+import { ink } from "@/ui/palette";
+import { readOrSay, RuleEditor } from "@/ui/rule-editor";
+import { useChange } from "@/ui/use-change";
+import { useUndo } from "@/ui/use-undo";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import Stack from "@mui/material/Stack";
+import TextField from "@mui/material/TextField";
+import { useState } from "react";
+import { closedWords, type RepeatDetails } from "./data";
+
+/** Other terms from a date on. What they change is said before it is done; it can be taken back. */
+export function ChangeForm({ repeat, onDone }: { repeat: RepeatDetails; onDone: () => void }) {
+  const [text, setText] = useState(repeat.rule);
+  const [wished, setWished] = useState(
+    repeat.coming.find(({ state }) => state === "forecast")?.date ?? addDays(repeat.today, 1),
+  );
+  const [from, setFrom] = useState(repeat.fromMinute);
+  const [until, setUntil] = useState(repeat.toMinute);
+  const [technicianId, setTechnicianId] = useState(repeat.technicianId);
+  const [onClosed, setOnClosed] = useState<OnClosed>(repeat.onClosed);
+  const { send, busy, wrong } = useChange("change-repeat");
+  const undo = useChange("undo-repeat-change");
+  const sayWithUndo = useUndo();
+  const { rule } = readOrSay(text);
+  // The new terms begin on their first date from the wished one on.
+  const start = (rule && datesOfRule({ ...rule, count: null }, wished, wished, addDays(wished, 3660), 1)[0]) ?? wished;
+  const after = repeat.coming.filter(({ date }) => date >= wished);
+  const stay = after.filter(({ state }) => state !== null && state !== "forecast").length;
+
+  const change = async () => {
+    const done = await send({
+      repeatId: repeat.id,
+      from: wished,
+      rule: text,
+      fromMinute: from,
+      toMinute: until,
+      technicianId,
+      onClosed,
+    });
+    if (!done) return;
+    onDone();
+    sayWithUndo(`Changed from ${dayShort(wished)} on`, () => undo.send({ repeatId: repeat.id }));
+  };
+  return (
+    <Box sx={{ mt: 3, p: 3, bgcolor: ink.plaster, borderRadius: "6px" }}>
+      <Stack spacing={3}>
+        <DateField
+          label="From then on"
+          value={wished}
+          onValue={(day) => day && setWished(day)}
+          wrong={wrong("/from")}
+        />
+        <RuleEditor text={text} start={start} wrong={wrong("/rule")} onText={setText} />
+        <Stack direction="row" spacing={2}>
+          <TimeField label="Window from" value={from} onValue={setFrom} />
+          <TimeField label="until" value={until} onValue={setUntil} wrong={wrong("/toMinute")} />
+        </Stack>
+        <TextField
+          select
+          label="Technician"
+          value={technicianId ?? ""}
+          onChange={(e) => setTechnicianId(e.target.value === "" ? null : Number(e.target.value))}
+        >
+          <MenuItem value="">whoever is near</MenuItem>
+          {repeat.technicians.map((t) => (
+            <MenuItem key={t.id} value={t.id}>
+              {t.name}, if they can
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
+          select
+          label="On days nobody comes"
+          value={onClosed}
+          onChange={(e) => setOnClosed(e.target.value as OnClosed)}
+        >
+          {onClosedWays.map((way) => (
+            <MenuItem key={way} value={way}>
+              {closedWords[way]}
+            </MenuItem>
+          ))}
+        </TextField>
+        <Box role="status" sx={{ fontSize: 14.5 }}>
+          <b>
+            From {dayShort(wished)} on, {windowWords(from, until)}; first on {dayShort(start)}.
+          </b>{" "}
+          {after.length - stay === 1 ? "1 forecast is" : `${after.length - stay} forecasts are`} laid out anew
+          {stay > 0 && `, ${stay} promised ${stay === 1 ? "visit stays as it is" : "visits stay as they are"}`}. Nobody
+          is told: customers hear of each visit when it is promised.
+        </Box>
+        <Button
+          variant="contained"
+          disabled={busy || !rule}
+          onClick={() => void change()}
+          sx={{ alignSelf: "flex-start" }}
+        >
+          Do this
+        </Button>
+      </Stack>
+    </Box>
+  );
+}

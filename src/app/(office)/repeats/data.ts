@@ -1,0 +1,12 @@
+import type { ViewOutput } from "@/api/client";
+import type { OnClosed } from "@/core/repeats/coming";
+
+/** What the sheet of a repeat reads. */
+export type RepeatDetails = ViewOutput<"repeat">;
+
+export const closedWords: Record<OnClosed, string> = {
+  nearest: "the nearest day",
+  later: "the next day somebody comes",
+  earlier: "the day before on which somebody comes",
+  skip: "left out",
+};

@@ -1,0 +1,144 @@
+"use client";
+import { dayShort, windowWords } from "@/core/time/words";
+import { stateGlyphs } from "@/ui/arch";
+import { DateField } from "@/ui/date-field";
+import { TimeField } from "@/ui/form-parts";
+import { LinkBox } from "@/ui/link-box";
+import { ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
+import { useUndo } from "@/ui/use-undo";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Stack from "@mui/material/Stack";
+import { useState } from "react";
+import type { RepeatDetails } from "./data";
+
+type Coming = RepeatDetails["coming"][number];
+
+/** A date of a repeat, what becomes of it, and what can be agreed for it alone. */
+export function DateRow({ repeat, date, mayChange }: { repeat: RepeatDetails; date: Coming; mayChange: boolean }) {
+  const [moving, setMoving] = useState(false);
+  const { send, busy, wrong } = useChange("agree-repeat-date", { then: () => setMoving(false) });
+  const sayWithUndo = useUndo();
+  const about = { repeatId: repeat.id, date: date.date };
+  const isOwn = repeat.agreed.includes(date.date);
+  const isOpen = date.state === null || date.state === "forecast";
+  const dayOf = (day: string) =>
+    day.slice(0, 4) === repeat.today.slice(0, 4) ? dayShort(day) : `${dayShort(day)} ${day.slice(0, 4)}`;
+  const skip = async () => {
+    if (await send({ ...about, skip: true })) sayWithUndo(`${dayOf(date.date)} is left out`, () => send(about));
+  };
+  return (
+    <Box sx={{ borderTop: `1px solid ${ink.line}`, py: 1.25, fontSize: 14.5 }}>
+      <Box sx={{ display: "flex", alignItems: "center", gap: 2 }}>
+        <Box aria-hidden sx={{ width: 18, textAlign: "center" }}>
+          {glyphOf(date)}
+        </Box>
+        <Box sx={{ flex: 1, minWidth: 0 }}>
+          {date.day !== date.date && (
+            <Box component="s" sx={{ color: ink.ash, mr: 1 }}>
+              {dayOf(date.date)}
+            </Box>
+          )}
+          {date.day &&
+            (date.visitId ? (
+              <LinkBox href={`/board?date=${date.day}&visit=${date.visitId}`} sx={{ color: ink.ink, fontWeight: 650 }}>
+                {dayOf(date.day)}
+              </LinkBox>
+            ) : (
+              dayOf(date.day)
+            ))}{" "}
+          <Box component="span" sx={{ color: date.state === "forecast" && !date.technician ? ink.ember : ink.ash }}>
+            {factsOf(repeat, date)}
+          </Box>
+        </Box>
+        {mayChange && isOpen && (
+          <>
+            {isOwn || date.becomes === "skipped" ? (
+              isOwn && (
+                <Button size="small" disabled={busy} onClick={() => void send(about)}>
+                  As the rule says
+                </Button>
+              )
+            ) : (
+              <>
+                <Button size="small" aria-expanded={moving} onClick={() => setMoving(!moving)}>
+                  Move
+                </Button>
+                <Button size="small" disabled={busy} onClick={() => void skip()}>
+                  Skip
+                </Button>
+              </>
+            )}
+          </>
+        )}
+      </Box>
+      {moving && (
+        <MoveOne
+          date={date}
+          busy={busy}
+          wrong={wrong}
+          onMove={(to, window) =>
+            void send({
+              ...about,
+              ...(to !== date.date && { to }),
+              ...((window[0] !== date.window[0] || window[1] !== date.window[1]) && {
+                window: { fromMinute: window[0], toMinute: window[1] },
+              }),
+            })
+          }
+        />
+      )}
+    </Box>
+  );
+}
+
+const glyphOf = ({ state, becomes, technician }: Coming): string =>
+  state === "forecast" && !technician
+    ? "△"
+    : state
+      ? stateGlyphs[state]!
+      : ({ skipped: "⁄", paused: "‖", "no day": "△" }[becomes as string] ?? "◌");
+
+function factsOf(repeat: RepeatDetails, { state, becomes, technician, window }: Coming): string {
+  const own = window[0] !== repeat.fromMinute || window[1] !== repeat.toMinute;
+  const what =
+    state === "forecast"
+      ? (technician ?? "finds no room yet")
+      : state === null
+        ? becomes === "planned" || becomes === "moved"
+          ? "not laid out yet"
+          : becomes === "no day"
+            ? "nobody comes near this day"
+            : becomes
+        : technician
+          ? `${state}, ${technician}`
+          : state;
+  return [own ? windowWords(...window) : "", what].filter(Boolean).join(", ");
+}
+
+function MoveOne({
+  date,
+  busy,
+  wrong,
+  onMove,
+}: {
+  date: Coming;
+  busy: boolean;
+  wrong: (pointer: string) => string | undefined;
+  onMove: (to: string, window: [number, number]) => void;
+}) {
+  const [to, setTo] = useState(date.day ?? date.date);
+  const [from, setFrom] = useState(date.window[0]);
+  const [until, setUntil] = useState(date.window[1]);
+  return (
+    <Stack direction="row" spacing={2} sx={{ mt: 2, alignItems: "flex-start" }}>
+      <DateField label="To" value={to} onValue={(day) => day && setTo(day)} wrong={wrong("/to")} width={160} />
+      <TimeField label="From" value={from} onValue={setFrom} sx={{ width: 86 }} />
+      <TimeField label="Until" value={until} onValue={setUntil} wrong={wrong("/window")} sx={{ width: 86 }} />
+      <Button variant="outlined" disabled={busy} onClick={() => onMove(to, [from, until])} sx={{ height: 40 }}>
+        Move
+      </Button>
+    </Stack>
+  );
+}

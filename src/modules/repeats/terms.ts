@@ -1,0 +1,58 @@
+import { addDays, type LocalDate } from "@/core/time/dates";
+import type { OperationContext, ViewContext } from "@/kernel/operation";
+import { repeatTermsColumn, type StoredTerms } from "@/store/columns";
+import { insertRow } from "@/store/insert";
+import type { Rows } from "@/store/rows";
+
+export type RepeatRow = Rows["repeats"];
+
+/** Until no day that will come. */
+export const farthest = "9999-12-31";
+
+/** The terms of a repeat in the order in which they count, each up to its `until_date`; the last ones are in force. */
+export const allTerms = ({ sql }: ViewContext, repeat: RepeatRow): StoredTerms[] => {
+  const { start_date, rule, from_minute, to_minute, technician_id, on_closed } = repeat;
+  return [
+    ...sql<StoredTerms>(
+      `SELECT until_date, start_date, rule, from_minute, to_minute, technician_id, on_closed
+        FROM repeat_terms WHERE repeat_id = ? ORDER BY until_date`,
+    ).all(repeat.id),
+    { until_date: farthest, start_date, rule, from_minute, to_minute, technician_id, on_closed },
+  ];
+};
+
+/** Those that count before a date, the last of them up to the day before it. */
+export function termsUpTo(terms: readonly StoredTerms[], date: LocalDate): StoredTerms[] {
+  const dayBefore = addDays(date, -1);
+  const at = terms.findIndex((one) => one.until_date >= dayBefore);
+  return terms
+    .slice(0, at + 1)
+    .map((one, i) => (i === at ? { ...one, until_date: dayBefore } : one))
+    .filter((one) => one.start_date < date);
+}
+
+/** Other terms in place of all of them; `before`: what can be taken back then. */
+export function replaceTerms(
+  { sql }: OperationContext,
+  repeatId: number,
+  terms: readonly StoredTerms[],
+  before: readonly StoredTerms[] | null,
+): void {
+  const { start_date, rule, from_minute, to_minute, technician_id, on_closed } = terms.at(-1)!;
+  sql(
+    `UPDATE repeats SET start_date = ?, rule = ?, from_minute = ?, to_minute = ?, technician_id = ?, on_closed = ?,
+        terms_before = ?
+      WHERE id = ?`,
+  ).run(
+    start_date,
+    rule,
+    from_minute,
+    to_minute,
+    technician_id,
+    on_closed,
+    before && repeatTermsColumn.write([...before]),
+    repeatId,
+  );
+  sql("DELETE FROM repeat_terms WHERE repeat_id = ?").run(repeatId);
+  for (const one of terms.slice(0, -1)) insertRow(sql, "repeat_terms", { repeat_id: repeatId, ...one });
+}

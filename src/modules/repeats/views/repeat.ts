@@ -1,0 +1,114 @@
+import { forecastDays } from "@/core/horizons";
+import { Refusal } from "@/core/problems";
+import { repeatWords } from "@/core/repeats/rule-words";
+import { addDays, type LocalDate } from "@/core/time/dates";
+import { localOf } from "@/core/time/local";
+import type { VisitState } from "@/core/visits/states";
+import { Id, input } from "@/kernel/inputs";
+import { defineView } from "@/kernel/view";
+import type { Rows } from "@/store/rows";
+import { datesOfRepeat, needsOf } from "../laying-out";
+import type { RepeatRow } from "../terms";
+
+/** One repeat: its terms, what becomes of each date of the coming twelve months, and what came of the last ones. */
+export const repeatView = defineView({
+  name: "repeat",
+  access: "customers.see",
+  about: { repeatId: "repeat" },
+  input: input({ repeatId: Id }),
+  read(context, { repeatId }) {
+    const { sql, today, business } = context;
+    const repeat = sql<
+      RepeatRow & {
+        customer: string;
+        service: string;
+        code: string;
+        hue: number;
+        site: string;
+        technician: string | null;
+      }
+    >(
+      `SELECT r.*, c.name AS customer, s.name AS service, s.code, s.hue, t.line AS site, te.name AS technician
+        FROM repeats r JOIN customers c ON c.id = r.customer_id JOIN services s ON s.id = r.service_id
+          JOIN sites t ON t.id = r.site_id LEFT JOIN technicians te ON te.id = r.technician_id
+        WHERE r.id = ?`,
+    ).get(repeatId);
+    if (!repeat) throw new Refusal("not-found");
+    const visits = new Map(
+      sql<{
+        id: number;
+        state: VisitState;
+        repeat_date: LocalDate;
+        date: LocalDate;
+        window_from: number;
+        window_to: number;
+        technician: string | null;
+      }>(
+        `SELECT v.id, v.state, v.repeat_date, v.date, v.window_from, v.window_to,
+            (SELECT group_concat(t.name, ', ') FROM placements p JOIN technicians t ON t.id = p.technician_id
+              WHERE p.visit_id = v.id) AS technician
+          FROM visits v WHERE v.repeat_id = ? ORDER BY v.date`,
+      )
+        .all(repeatId)
+        .map((visit) => [visit.repeat_date, visit]),
+    );
+    const windowOf = ({ window_from, window_to }: { window_from: number; window_to: number }) =>
+      [localOf(window_from, business.time_zone).minute, localOf(window_to, business.time_zone).minute] as const;
+    const { comes } = needsOf(context, repeat);
+    const coming =
+      repeat.state === "active"
+        ? datesOfRepeat(context, repeat, comes, addDays(today, 1), addDays(today, forecastDays))
+        : [];
+    return {
+      id: repeat.id,
+      customer: { id: repeat.customer_id, name: repeat.customer },
+      service: repeat.service,
+      code: repeat.code,
+      hue: repeat.hue,
+      site: repeat.site,
+      state: repeat.state,
+      words: repeatWords(repeat),
+      rule: repeat.rule,
+      start: repeat.start_date,
+      fromMinute: repeat.from_minute,
+      toMinute: repeat.to_minute,
+      technicianId: repeat.technician_id,
+      technician: repeat.technician,
+      onClosed: repeat.on_closed,
+      today,
+      technicians: sql<{ id: number; name: string }>(
+        "SELECT id, name FROM technicians WHERE active = 1 ORDER BY position, id",
+      ).all(),
+      before: sql<Rows["repeat_terms"]>("SELECT * FROM repeat_terms WHERE repeat_id = ? ORDER BY until_date DESC")
+        .all(repeatId)
+        .map((terms) => ({ words: repeatWords(terms), until: terms.until_date })),
+      pauses: sql<Rows["repeat_pauses"]>(
+        "SELECT * FROM repeat_pauses WHERE repeat_id = ? AND last_date >= ? ORDER BY first_date",
+      )
+        .all(repeatId, today)
+        .map(({ id, first_date, last_date }) => ({ id, first: first_date, last: last_date })),
+      agreed: sql<{ date: LocalDate }>("SELECT date FROM repeat_exceptions WHERE repeat_id = ?")
+        .all(repeatId)
+        .map(({ date }) => date),
+      coming: coming.map((date) => {
+        const visit = visits.get(date.date);
+        return {
+          date: date.date,
+          becomes: date.state,
+          // A visit stands where it stands, whatever the rule says of its date by now.
+          day: visit && visit.state !== "cancelled" ? visit.date : "day" in date ? date.day : null,
+          window: visit ? windowOf(visit) : date.window,
+          visitId: visit?.id ?? null,
+          state: visit?.state ?? null,
+          technician: visit?.technician ?? null,
+        };
+      }),
+      past: [...visits.values()]
+        .filter((visit) => visit.date <= today && visit.state !== "forecast")
+        .slice(-8)
+        .reverse()
+        .map((visit) => ({ ...visit, window: windowOf(visit) })),
+      timeZone: business.time_zone,
+    };
+  },
+});

@@ -1,3 +1,4 @@
+import { inTwoPlaces } from "@demo/two-places";
 import Database from "better-sqlite3";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -98,7 +99,7 @@ export async function run(): Promise<void> {
     const one = <Row>(query: string) => db.prepare<[], Row>(query).get()!;
     const { jobs, visits, twice } = one<{ jobs: number; visits: number; twice: number }>(
       `SELECT (SELECT count(*) FROM jobs WHERE booked_by = 'front door') AS jobs, (SELECT count(*) FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.booked_by = 'front door' AND v.state = 'promised') AS visits,
-       (SELECT count(*) FROM placements a JOIN placements b ON a.technician_id = b.technician_id AND a.date = b.date AND a.visit_id < b.visit_id AND a.drive_from < b.leaves AND b.drive_from < a.leaves) AS twice`,
+       (SELECT count(*) FROM (${inTwoPlaces})) AS twice`,
     );
     db.close();
     console.log(

@@ -51,8 +51,8 @@ export function makeLargeOffice(folder: string): Hogar {
           SELECT 'application ' || id, asked_at, 'held', 7900 FROM payments UNION ALL SELECT 'application ' || id, asked_at, 'receivable', -7900 FROM payments;
         UPDATE business SET message_from = 0, message_to = 1440;
         UPDATE invoices SET remind_on = date('now', '-1 day') WHERE id <= 3100;
-        INSERT INTO repeats (id, customer_id, site_id, service_id, technician_id, every, unit, start_date, from_minute, to_minute, items, state)
-          ${numbers(repeats)} SELECT i, i + 1, i + 1, 1, i % ${technicians} + 1, i % 12 + 1, 'month', date('now', '-' || (i % 300) || ' days'), 540, 660,
+        INSERT INTO repeats (id, customer_id, site_id, service_id, technician_id, rule, start_date, from_minute, to_minute, items, state)
+          ${numbers(repeats)} SELECT i, i + 1, i + 1, 1, i % ${technicians} + 1, 'FREQ=MONTHLY;INTERVAL=' || (i % 12 + 1), date('now', '-' || (i % 300) || ' days'), 540, 660,
             '[{"serviceId":1,"quantity":1,"answers":{},"extras":[]}]', 'active' FROM n;
       `);
     }),

@@ -184,7 +184,10 @@ export const services: {
   days?: number;
   noticeMinutes?: number;
   wish?: "none" | "preferred" | "only";
-  workPlace?: "ours";
+  workPlace?: "ours" | "afar";
+  seats?: number;
+  /** Weekdays, as a mask, and the minute of the day at which it begins. */
+  begins?: { weekdays: number; at: number };
   skills: string[];
   deposit: Deposit;
   popular: number;
@@ -224,6 +227,34 @@ export const services: {
     taxBp: 2100,
     minutes: 30,
     workPlace: "ours",
+    skills: ["solid fuel"],
+    deposit: none,
+    popular: 0,
+  },
+  {
+    code: "AC",
+    name: "Advice call about a new stove",
+    category: "Stoves",
+    description: "We call you: which stove, which flue, and what it would cost.",
+    priceMinor: 2500,
+    taxBp: 2100,
+    minutes: 20,
+    workPlace: "afar",
+    skills: ["solid fuel"],
+    deposit: none,
+    popular: 0,
+  },
+  {
+    code: "LL",
+    name: "Lighting lesson",
+    category: "Stoves",
+    description: "Ninety minutes at our stoves: laying, lighting and burning clean, with soup.",
+    priceMinor: 1800,
+    taxBp: 2100,
+    minutes: 90,
+    workPlace: "ours",
+    seats: 8,
+    begins: { weekdays: 0b0001000, at: 14 * 60 + 30 },
     skills: ["solid fuel"],
     deposit: none,
     popular: 0,

@@ -130,6 +130,8 @@ export async function setUp(hogar: Hogar, today: string): Promise<void> {
     days = 1,
     noticeMinutes = 0,
     workPlace = "site" as const,
+    seats = 0,
+    begins,
     skills,
     deposit,
   } of marrowick.services)
@@ -149,6 +151,10 @@ export async function setUp(hogar: Hogar, today: string): Promise<void> {
         minutes,
         afterMinutes,
         workPlace,
+        seats,
+        ...(begins && {
+          windows: [{ kind: "exact", weekdays: begins.weekdays, from: begins.at, to: begins.at, step: 60 }],
+        }),
         crew,
         days,
         noticeMinutes,

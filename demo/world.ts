@@ -1,6 +1,8 @@
 import { quoteDays, quoteLines } from "@/core/catalogue/quotes";
 import { type Line, totalOf } from "@/core/money/amounts";
 import { paymentStates } from "@/core/money/states";
+import { ruleText } from "@/core/repeats/recurrence";
+import { ruleFrom } from "@/core/repeats/rule";
 import { addDays, weekdayOf } from "@/core/time/dates";
 import { epochMinute, localDate } from "@/core/time/local";
 import { visitStates } from "@/core/visits/states";
@@ -26,6 +28,7 @@ import { everyTurn } from "@/worker/jobs";
 import { runDue } from "@/worker/loop";
 import { type DemoCustomer, makeCustomers } from "./customers";
 import { knowTheCustomers } from "./customer-life";
+import { bookElsewhere } from "./places-life";
 import * as marrowick from "./marrowick";
 import { accessNotes } from "./names";
 import { type Random, seeded } from "./random";
@@ -86,6 +89,7 @@ export async function makeWorld(
   progress("this morning");
   await life.thisMorning(today);
   knowTheCustomers(hogar, random);
+  bookElsewhere(hogar);
   await runDue(hogar);
 }
 
@@ -172,8 +176,10 @@ class Life {
       ] as const);
       const jobId = this.bookSomething(14, code);
       if (jobId === null) continue;
-      const { id } = hogar.store.sql<{ id: number }>("SELECT id FROM visits WHERE job_id = ?").get(jobId)!;
-      mustPerform(hogar, makeRepeat, { visitId: id, every, unit, until: null }, office);
+      const { id, date } = hogar.store
+        .sql<{ id: number; date: string }>("SELECT id, date FROM visits WHERE job_id = ?")
+        .get(jobId)!;
+      mustPerform(hogar, makeRepeat, { visitId: id, rule: ruleText(ruleFrom({ every, unit }, date)) }, office);
     }
   }
 

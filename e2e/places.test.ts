@@ -2,7 +2,7 @@ import { chooseAt, keepWindow } from "./support/door";
 import { pairForTests } from "./support/pair";
 import { expectSoon, go, mailedLink } from "./support/server";
 
-/** Work that is done at our own place, as a customer far away and the office meet it. */
+/** Work that is done at our own place or by phone, alone or together, as customers far away and the office meet it. */
 jest.setTimeout(600_000);
 
 const pair = pairForTests();
@@ -14,12 +14,21 @@ const beyond = () =>
 async function book(service: RegExp, name: string) {
   await chooseAt(pair.door, pair.app.url, beyond(), service);
   await keepWindow(pair.door);
+  await who(name);
+}
+async function who(name: string) {
   await pair.door.getByLabel("Name", { exact: true }).fill(name);
   await pair.door.getByLabel("Email", { exact: true }).fill(`${name.split(" ")[0]!.toLowerCase()}.place@example.com`);
   await pair.door.getByLabel("Phone").fill("+1 555 0147");
   await pair.door.getByRole("button", { name: "Go on" }).click();
   await pair.door.getByRole("button", { name: /^Book/ }).click();
+  await pair.door.waitForURL(/\/my\//);
 }
+const comes = (name: string) =>
+  pair.app.sql<{ id: number; date: string; total: number }>(
+    `SELECT v.id, v.date, j.total_minor AS total FROM jobs j JOIN visits v ON v.job_id = j.id WHERE j.name = ?`,
+    name,
+  )[0];
 const visitOf = (name: string) =>
   pair.app.sql<{ id: number; date: string; work_place: string; driving: number }>(
     `SELECT v.id, v.date, v.work_place, p.driving FROM jobs j JOIN visits v ON v.job_id = j.id
@@ -30,7 +39,6 @@ const visitOf = (name: string) =>
 it("somebody outside all zones books what is done at our place, and is expected there", async () => {
   await go(pair.door, `${pair.app.url}/book`);
   await book(/Stove glass cut.*At our place/s, "Berenice Place");
-  await pair.door.waitForURL(/\/my\//);
   const link = await mailedLink(pair.office, pair.app.url, /Stove glass cut.*berenice/s, "my");
   await go(pair.door, link);
   await pair.door.getByText(/^At our place, .*MW \d+/).waitFor();
@@ -41,6 +49,56 @@ it("somebody outside all zones books what is done at our place, and is expected 
     .getByRole("complementary", { name: "Details" })
     .getByText("At our place", { exact: true })
     .waitFor();
+});
+
+it("a call is booked from anywhere, and nobody drives for it", async () => {
+  await book(/Advice call.*By phone/s, "Casimir Call");
+  expect(visitOf("Casimir Call")).toMatchObject({ work_place: "afar", driving: 0 });
+  await mailedLink(pair.office, pair.app.url, /Advice call.*casimir/s, "my");
+  await pair.office
+    .getByRole("article")
+    .getByText(/we will call you on|we have your booking/i)
+    .first()
+    .waitFor();
+});
+
+it("a lesson with eight seats is booked by three customers until it is full, and the office reads who comes", async () => {
+  const seatsOf = (name: string) => pair.door.getByRole("group", { name }).getByRole("button", { name: /^More/ });
+  const lesson = async (name: string, seats: number) => {
+    await chooseAt(pair.door, pair.app.url, beyond(), /Lighting lesson.*with up to 8 people/s);
+    for (let more = 1; more < seats; more++) await seatsOf("How many of Lighting lesson").click();
+    await pair.door.getByRole("button", { name: "Choose a time" }).click();
+    await pair.door.getByRole("button", { name: new RegExp(`^${day}`) }).click();
+    await pair.door.getByRole("button", { name: /^Keep/ }).click();
+    await who(name);
+  };
+  // A day on which nobody has booked yet.
+  await chooseAt(pair.door, pair.app.url, beyond(), /Lighting lesson/);
+  await pair.door.getByRole("button", { name: "Choose a time" }).click();
+  const free = pair.door.getByRole("button", { name: /8 seats left$/ }).first();
+  const day = (await free.getAttribute("aria-label"))!.split(",")[0]!;
+  for (const [name, seats] of [
+    ["Ottoline Seat", 3],
+    ["Percy Seat", 3],
+    ["Quentin Seat", 2],
+  ] as const)
+    await lesson(name, seats);
+  await chooseAt(pair.door, pair.app.url, beyond(), /Lighting lesson/);
+  await pair.door.getByRole("button", { name: "Choose a time" }).click();
+  await pair.door
+    .getByRole("button", { name: /seats left$/ })
+    .first()
+    .waitFor();
+  expect(await pair.door.getByRole("button", { name: new RegExp(`^${day}`) }).count()).toBe(0);
+  const { id, date } = comes("Percy Seat")!;
+  expect(["Ottoline Seat", "Percy Seat", "Quentin Seat"].map((name) => comes(name)!.total)).toEqual([5400, 5400, 3600]);
+  await go(pair.office, `${pair.app.url}/board?date=${date}`);
+  await pair.office.getByRole("button", { name: /^3 customers, 8 seats, Lighting lesson/ }).waitFor();
+  await go(pair.office, `${pair.app.url}/board?date=${date}&visit=${id}`);
+  const sheet = pair.office.getByRole("complementary", { name: "Details" });
+  await sheet.getByText("Who comes: 8 of 8 seats").waitFor();
+  await sheet.getByRole("button", { name: /Quentin Seat.*2 seats/s }).click();
+  await sheet.getByText("€36.00").waitFor();
 });
 
 it("the owner says where a service is done", async () => {

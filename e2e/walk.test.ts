@@ -191,7 +191,7 @@ it("an address outside the zones may ask, and the office sees it", async () => {
   await go(page, `${app.url}/book`);
   await findAddress(page, "MW 503");
   await page.getByText(/outside the places we usually go to/).waitFor();
-  await page.getByText("What is done at our place can be booked from everywhere").waitFor();
+  await page.getByText("What is done at our place or by phone can be booked from everywhere").waitFor();
   await page.getByLabel("What do you need, and when?").fill("A stove that smokes, any Friday");
   await page.getByLabel("Name", { exact: true }).fill("Ada Brome");
   await page.getByLabel("Email", { exact: true }).fill("ada.brome@example.com");

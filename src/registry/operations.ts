@@ -54,7 +54,16 @@ import { removeSpecialDay, saveOpening, saveSpecialDay, takeSpecialDays } from "
 import { giveBackRoom } from "@/modules/due/operations/give-back-room";
 import { acceptQuote, bookQuote, declineQuote, putAwayQuotes } from "@/modules/quotes/operations/quotes";
 import { sendQuote } from "@/modules/quotes/operations/send-quote";
-import { endRepeat, makeRepeat, resumeRepeat } from "@/modules/repeats/operations/repeats";
+import {
+  agreeRepeatDate,
+  changeRepeat,
+  endPause,
+  endRepeat,
+  makeRepeat,
+  pauseRepeat,
+  resumeRepeat,
+  undoRepeatChange,
+} from "@/modules/repeats/operations/repeats";
 import { answerRequests, bookRequest, locateRequest, makeRequest } from "@/modules/requests/operations/requests";
 import { takeWish, withdrawWish } from "@/modules/requests/operations/wishes";
 import { takeKit } from "@/modules/setup/operations/take-kit";
@@ -100,6 +109,11 @@ export const operations = {
   "duplicate-service": duplicateService,
   "erase-customer": eraseCustomer,
   "end-repeat": endRepeat,
+  "change-repeat": changeRepeat,
+  "undo-repeat-change": undoRepeatChange,
+  "agree-repeat-date": agreeRepeatDate,
+  "pause-repeat": pauseRepeat,
+  "end-pause": endPause,
   "end-own-session": endOwnSession,
   "end-sessions": endSessions,
   "enter-code-by-link": enterCodeByLink,

@@ -213,12 +213,12 @@ describe("the board", () => {
   it("tells everything about a visit: promise, people, repeat, messages and history", () => {
     const world = smallWorld();
     const { visitId } = world.booked();
-    mustPerform(world.hogar, makeRepeat, { visitId, every: 2, unit: "week", until: null }, office);
+    mustPerform(world.hogar, makeRepeat, { visitId, rule: "FREQ=WEEKLY;INTERVAL=2" }, office);
     const sheet = see(world, visitSheet, { visitId });
     expect(sheet).toMatchObject({
       state: "promised",
       windowFrom: 540,
-      repeat: { words: "every 2 weeks", active: true },
+      repeat: { words: "every 2 weeks on Wednesday", active: true },
       coming: expect.arrayContaining(["2027-03-24"]),
       totalMinor: 7900,
     });
@@ -301,12 +301,12 @@ describe("customers", () => {
   it("come again in the order of their next date", () => {
     const world = smallWorld();
     const [first, second] = [world.booked(), world.booked({ name: "Anton Lund", nth: 20 })];
-    mustPerform(world.hogar, makeRepeat, { visitId: first.visitId, every: 1, unit: "year", until: null }, office);
-    mustPerform(world.hogar, makeRepeat, { visitId: second.visitId, every: 4, unit: "week", until: null }, office);
+    mustPerform(world.hogar, makeRepeat, { visitId: first.visitId, rule: "FREQ=YEARLY" }, office);
+    mustPerform(world.hogar, makeRepeat, { visitId: second.visitId, rule: "FREQ=WEEKLY;INTERVAL=4" }, office);
     world.at("2027-03-20", 600);
     expect(see(world, repeats, firstPage<"repeats">("next")).rows.map((r) => [r.customer, r.words, r.next])).toEqual([
-      ["Anton Lund", "every 4 weeks", "2027-04-07"],
-      ["Mira Okonjo", "yearly", "2028-03-10"],
+      ["Anton Lund", "every 4 weeks on Wednesday", "2027-04-07"],
+      ["Mira Okonjo", "every year on 10 March", "2028-03-10"],
     ]);
   });
 });

@@ -35,6 +35,7 @@ import { quote, quoteOffers } from "@/modules/quotes/views/quote";
 import { quoteDraft } from "@/modules/quotes/views/quote-draft";
 import { securityLog } from "@/modules/records/views/security-log";
 import { whoDidWhat } from "@/modules/records/views/who-did-what";
+import { repeatView } from "@/modules/repeats/views/repeat";
 import { repeats } from "@/modules/repeats/views/repeats";
 import { wish } from "@/modules/requests/views/wish";
 import { firstSteps } from "@/modules/setup/views/first-steps";
@@ -84,6 +85,7 @@ export const views = {
   quote: quote,
   "quote-draft": quoteDraft,
   "quote-offers": quoteOffers,
+  repeat: repeatView,
   repeats: repeats,
   "same-as": sameAs,
   "services-at": servicesAt,

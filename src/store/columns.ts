@@ -14,6 +14,7 @@ import type { SkillNeed } from "@/core/windows/skills";
 import type { ChosenWindow, Wish } from "@/core/windows/wishes";
 import { type TSchema, Type } from "@sinclair/typebox";
 import { jsonColumn } from "./json-column";
+import type { Rows } from "./rows";
 
 /** Every column that holds a list or an object, by what it holds. */
 
@@ -42,6 +43,11 @@ export const tickedColumn = jsonColumn<TickedItem[]>(
   objects({ id: text, words: text, required: Type.Boolean(), done: Type.Boolean() }),
 );
 export const repeatsEveryColumn = jsonColumn<RepeatEvery[]>(objects({ every: whole, unit: text }));
+/** Terms of a repeat, as they count up to a date. */
+export type StoredTerms = Omit<Rows["repeat_terms"], "repeat_id">;
+export const repeatTermsColumn = jsonColumn<StoredTerms[]>(
+  objects({ until_date: text, start_date: text, rule: text, from_minute: whole, to_minute: whole, on_closed: text }),
+);
 export const skillNeedsColumn = jsonColumn<SkillNeed[]>(objects({ skill: text }));
 export const extrasColumn = jsonColumn<Item["extras"]>(objects({ id: whole, quantity: whole }));
 export const itemsColumn = jsonColumn<Item[]>(

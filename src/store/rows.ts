@@ -505,16 +505,37 @@ export interface Rows {
     asked_at: number;
     reason: string;
   };
+  repeat_exceptions: {
+    repeat_id: number;
+    date: string;
+    skip: 0 | 1;
+    to_date: string | null;
+    from_minute: number | null;
+    to_minute: number | null;
+  };
+  repeat_pauses: {
+    id: number;
+    repeat_id: number;
+    first_date: string;
+    last_date: string;
+  };
+  repeat_terms: {
+    repeat_id: number;
+    until_date: string;
+    start_date: string;
+    rule: string;
+    from_minute: number;
+    to_minute: number;
+    technician_id: number | null;
+    on_closed: "nearest" | "later" | "earlier" | "skip";
+  };
   repeats: {
     id: number;
     customer_id: number;
     site_id: number;
     service_id: number;
     technician_id: number | null;
-    every: number;
-    unit: "day" | "week" | "month" | "year";
     start_date: string;
-    until_date: string | null;
     from_minute: number;
     to_minute: number;
     state: "active" | "ended";
@@ -522,6 +543,9 @@ export interface Rows {
     ended_by_customer: 0 | 1;
     grow_on: string | null;
     grow_seen: number;
+    rule: string;
+    on_closed: "nearest" | "later" | "earlier" | "skip";
+    terms_before: Json | null;
   };
   replies: {
     id: number;
@@ -624,7 +648,8 @@ export interface Rows {
     position: number;
     repeats: Json;
     confirm: 0 | 1;
-    work_place: "site" | "ours";
+    work_place: "site" | "ours" | "afar";
+    seats: number;
   };
   sessions: {
     id: string;
@@ -634,6 +659,10 @@ export interface Rows {
     ended_at: number | null;
     browser: string;
     address: string;
+  };
+  shared_times: {
+    id: number;
+    service_id: number;
   };
   sites: {
     id: number;
@@ -749,7 +778,9 @@ export interface Rows {
     reminded_of: number | null;
     from_address: string | null;
     from_browser: string | null;
-    work_place: "site" | "ours";
+    work_place: "site" | "ours" | "afar";
+    seats: number;
+    shared_id: number | null;
   };
   worker_marks: {
     name: string;
@@ -909,7 +940,19 @@ export interface LeftOut {
   promises: "ended_at";
   quotes: "id" | "request_id" | "zone_id" | "photos" | "state" | "answered_at" | "answer" | "handler_id" | "job_id";
   refunds: "id";
-  repeats: "id" | "technician_id" | "until_date" | "items" | "ended_by_customer" | "grow_on" | "grow_seen";
+  repeat_exceptions: "to_date" | "from_minute" | "to_minute";
+  repeat_pauses: "id";
+  repeat_terms: "technician_id";
+  repeats:
+    | "id"
+    | "technician_id"
+    | "items"
+    | "ended_by_customer"
+    | "grow_on"
+    | "grow_seen"
+    | "rule"
+    | "on_closed"
+    | "terms_before";
   replies: "id" | "customer_id";
   requests:
     | "id"
@@ -954,8 +997,10 @@ export interface LeftOut {
     | "position"
     | "repeats"
     | "confirm"
-    | "work_place";
+    | "work_place"
+    | "seats";
   sessions: "ended_at" | "browser" | "address";
+  shared_times: "id";
   sites: "id" | "zone_id" | "name" | "parking" | "archived_at";
   skills: "id";
   sources: never;
@@ -1000,7 +1045,9 @@ export interface LeftOut {
     | "reminded_of"
     | "from_address"
     | "from_browser"
-    | "work_place";
+    | "work_place"
+    | "seats"
+    | "shared_id";
   worker_marks: never;
   working_spans: never;
   zone_postcodes: never;

@@ -19,6 +19,8 @@ export interface PickedWindow {
   words: string;
   followingDays: string[];
   onOurWay: boolean;
+  /** Where several customers share a time. */
+  seatsLeft: number | null;
 }
 
 const daysShown = 3;
@@ -32,6 +34,9 @@ interface WindowPickerProps {
   onOurWayBp?: number;
   onChoose: (window: PickedWindow) => void;
 }
+
+const seatsWords = ({ seatsLeft }: PickedWindow, before = ""): string =>
+  seatsLeft === null ? "" : `${before}${seatsLeft} ${seatsLeft === 1 ? "seat" : "seats"} left`;
 
 /** Days side by side with their arches. */
 export function WindowPicker({ offers, later = null, chosen, onOurWayBp = 0, onChoose }: WindowPickerProps) {
@@ -81,7 +86,7 @@ export function WindowPicker({ offers, later = null, chosen, onOurWayBp = 0, onC
                 <ButtonBase
                   key={offer.from}
                   aria-pressed={on}
-                  aria-label={`${dayWords(date)}, ${offer.words}${offer.onOurWay ? `, on our way${onOurWayBp > 0 ? `, ${onOurWayBp / 100}% off` : ""}` : ""}`}
+                  aria-label={`${dayWords(date)}, ${offer.words}${offer.onOurWay ? `, on our way${onOurWayBp > 0 ? `, ${onOurWayBp / 100}% off` : ""}` : ""}${seatsWords(offer, ", ")}`}
                   onClick={() => onChoose(offer)}
                   sx={{
                     display: "flex",
@@ -99,6 +104,11 @@ export function WindowPicker({ offers, later = null, chosen, onOurWayBp = 0, onC
                   }}
                 >
                   {offer.words}
+                  {offer.seatsLeft !== null && (
+                    <Box sx={{ fontSize: 13, fontWeight: 400, color: on ? ink.paper : ink.ash }}>
+                      {seatsWords(offer)}
+                    </Box>
+                  )}
                   {offer.onOurWay && (
                     <Box
                       sx={{

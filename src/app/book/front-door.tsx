@@ -32,7 +32,7 @@ const When = dynamic(() => later.when().then((m) => m.When), { loading });
 const Who = dynamic(() => later.who().then((m) => m.Who), { loading });
 const Pay = dynamic(() => later.pay().then((m) => m.Pay), { loading });
 
-const whenWords = { site: "When shall we come?", ours: "When will you come?" };
+const whenWords = { site: "When shall we come?", ours: "When will you come?", afar: "When shall we call?" };
 
 /** Where, what, when, who, pay: one question at a time, and a summary that follows. */
 export function FrontDoor({ preview = false, ...visit }: Omit<Visit, "preview"> & { preview?: boolean }) {

@@ -3,7 +3,7 @@ import { mayPayAll, paidNow } from "@/core/catalogue/baskets";
 import type { PricedOrder } from "@/core/catalogue/order";
 import { orderTermsWords } from "@/core/catalogue/terms";
 import { moneyWords } from "@/core/money/amounts";
-import { ruleWords } from "@/core/repeats/rule";
+import { everyWords } from "@/core/repeats/rule";
 import { daysWords, durationWords } from "@/core/time/words";
 import { CardForm } from "@/ui/card-form";
 import { ink } from "@/ui/palette";
@@ -40,7 +40,7 @@ export function Pay({ draft, chosen, order, payAll, business, wrong, onType, onT
     <Box>
       <Typography sx={{ mb: 3 }}>
         {daysWords([draft.offer!.date, ...draft.offer!.followingDays])}, {draft.offer!.words}, at {draft.address!.line}
-        {draft.repeat && `; then ${ruleWords(draft.repeat)}`}.
+        {draft.repeat && `; then ${everyWords(draft.repeat)}`}.
       </Typography>
       <Box sx={{ my: 4 }}>
         {order.lines.map((line, i) => (

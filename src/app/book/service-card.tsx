@@ -35,6 +35,7 @@ export function ServiceCard({
 }) {
   const facts = [
     workPlaceWords[service.workPlace].customer,
+    service.seats > 0 && `with up to ${service.seats} people`,
     service.showsMinutes &&
       (service.days > 1 ? `${service.days} days of ${durationWords(service.minutes)}` : durationWords(service.minutes)),
     service.showsPrice &&

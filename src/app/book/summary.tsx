@@ -1,4 +1,5 @@
 "use client";
+import { titleOf } from "@/core/catalogue/titles";
 import type { PricedOrder } from "@/core/catalogue/order";
 import { moneyWords } from "@/core/money/amounts";
 import { daysWords, durationWords } from "@/core/time/words";
@@ -50,11 +51,7 @@ export function Summary({ chosen, order, offer, kept, business, always, onBack, 
       {order && (
         <Box sx={{ display: "flex", justifyContent: "space-between", gap: 4, mb: 1 }}>
           <Box sx={{ minWidth: 0 }}>
-            {chosen.length > 2
-              ? `${chosen[0]!.service.name} and ${chosen.length - 1} more`
-              : chosen
-                  .map(({ service, quantity }) => (quantity > 1 ? `${quantity} × ${service.name}` : service.name))
-                  .join(", ")}
+            {chosen.length > 2 ? `${chosen[0]!.service.name} and ${chosen.length - 1} more` : titleOf(chosen)}
             {chosen.every(({ service }) => service.showsMinutes) && (
               <Box component="span" sx={{ color: ink.ash }}>
                 {" "}

@@ -2,7 +2,7 @@
 import { goesWith } from "@/core/catalogue/baskets";
 import type { PricedOrder } from "@/core/catalogue/order";
 import { groupBy } from "@/core/group";
-import { commonRepeats, type RepeatEvery, ruleWords } from "@/core/repeats/rule";
+import { commonRepeats, type RepeatEvery, everyWords } from "@/core/repeats/rule";
 import { Counter, OrderForm, Pick } from "@/ui/order-form";
 import { ink } from "@/ui/palette";
 import { PhotoField } from "@/ui/photo-field";
@@ -29,7 +29,8 @@ interface WhatProps {
 
 /** Services by category; each that is chosen opens its questions. Below, what counts for all of it. */
 export function What({ draft, chosen, at, order, tried, business, wrong, onType }: WhatProps) {
-  const long = chosen.some(({ service }) => service.days > 1);
+  // Booked alone: work of several days, and a seat.
+  const long = chosen.some(({ service }) => service.days > 1 || service.seats > 0);
   const choose = (service: BookableService) => {
     const has = draft.items.some((item) => item.serviceId === service.id);
     const fresh: DraftItem = { serviceId: service.id, quantity: 1, answers: {}, extras: [] };
@@ -90,11 +91,11 @@ export function What({ draft, chosen, at, order, tried, business, wrong, onType 
                           aria-label={`How many of ${service.name}`}
                           sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", gap: 2 }}
                         >
-                          <span>How many of these?</span>
+                          <span>{service.seats > 0 ? "How many seats?" : "How many of these?"}</span>
                           <Counter
                             value={item.quantity}
                             min={1}
-                            max={20}
+                            max={service.seats || 20}
                             onValue={(quantity) => setItem(service.id, { quantity })}
                             what={service.name}
                           />
@@ -196,11 +197,11 @@ function Again({
         </Pick>
         {choices.map((every) => (
           <Pick
-            key={ruleWords(every)}
-            on={chosen !== null && ruleWords(chosen) === ruleWords(every)}
+            key={everyWords(every)}
+            on={chosen !== null && everyWords(chosen) === everyWords(every)}
             onPick={() => onChoose(every)}
           >
-            {ruleWords(every)}
+            {everyWords(every)}
           </Pick>
         ))}
       </Box>

@@ -15,10 +15,12 @@ const arrivals = {
   exact: {
     site: "We arrive at the time you choose.",
     ours: "We expect you at the time you choose.",
+    afar: "We call you at the time you choose.",
   },
   within: {
     site: "We arrive within the time you choose.",
     ours: "Come to us within the time you choose.",
+    afar: "We call you within the time you choose.",
   },
 } as const;
 

@@ -58,7 +58,7 @@ export function Where({
       )}
       {at && !at.zone && at.services.length > 0 && (
         <Alert severity="info" sx={{ mt: 4, fontSize: 16 }}>
-          What is done at our place can be booked from everywhere: go on below.
+          What is done at our place or by phone can be booked from everywhere: go on below.
         </Alert>
       )}
       {at &&

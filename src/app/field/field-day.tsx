@@ -5,7 +5,7 @@ import { moneyWords } from "@/core/money/amounts";
 import { type ProblemCode, Refusal } from "@/core/problems";
 import { clock, dayShort, dayWords, durationWords, windowWords } from "@/core/time/words";
 import { lateBy } from "@/core/visits/lateness";
-import { type FieldStep, nextStep, visitStates } from "@/core/visits/states";
+import { type FieldStep, furtherOf, nextStep, type VisitState, visitStates } from "@/core/visits/states";
 import { stateGlyphs } from "@/ui/arch";
 import { useRefresh, useShown } from "@/ui/live";
 import { ink } from "@/ui/palette";
@@ -18,6 +18,7 @@ import FormControlLabel from "@mui/material/FormControlLabel";
 import Typography from "@mui/material/Typography";
 import { onlineManager } from "@tanstack/react-query";
 import type { StepOnPhone } from "./step-queue";
+import { WhoComes } from "./who-comes";
 import { useSteps, useTicks } from "./use-steps";
 
 type View = ViewOutput<"field-day">;
@@ -39,7 +40,7 @@ export function FieldDay() {
   const { ticksOf, tick } = useTicks();
 
   // What was tapped counts at once, sent or not.
-  const stops = view.stops.map((stop) => ({ ...stop, state: stateOf(stop) }));
+  const stops = view.stops.map((stop) => asItStands(stop, stateOf));
   const current =
     stops.find((s) => s.state === "on site") ??
     stops.find((s) => s.state === "on the way") ??
@@ -81,6 +82,7 @@ export function FieldDay() {
             now={view.now}
             ticks={ticksOf(current)}
             onTick={(ids) => tick(current.id, ids)}
+            onMissing={(visitId) => take({ visitId, to: "no access" })}
           />
         ) : (
           <Typography sx={{ my: 8 }}>
@@ -102,7 +104,7 @@ export function FieldDay() {
               {windowWords(stop.windowFrom, stop.windowTo)}
             </Box>
             <Box sx={{ flex: 1, minWidth: 0 }}>
-              {stop.customer}, {stop.service.toLowerCase()}
+              {whoComesTo(stop)}, {stop.service.toLowerCase()}
               {!over(stop) && (
                 <Box sx={{ color: ink.ash, fontSize: 15 }}>
                   {stop.line}
@@ -126,10 +128,14 @@ export function FieldDay() {
             onClick={() => take({ visitId: current.id, to: step, ticked: ticksOf(current) })}
             sx={{ height: 60, fontSize: 19 }}
           >
-            {left ? `${left} required ${left === 1 ? "item" : "items"} left` : stepWords[step]}
+            {left
+              ? `${left} required ${left === 1 ? "item" : "items"} left`
+              : current.workPlace !== "site" && step === "on site"
+                ? "◐ Begin"
+                : stepWords[step]}
           </Button>
         )}
-        {current && visitStates.follows("no access", current.state) && (
+        {current && current.comes.length === 0 && visitStates.follows("no access", current.state) && (
           <Button fullWidth onClick={() => take({ visitId: current.id, to: "no access" })} sx={{ mt: 1, height: 48 }}>
             {stepWords["no access"]}
           </Button>
@@ -143,6 +149,17 @@ export function FieldDay() {
     </Box>
   );
 }
+
+/** A time that customers share stands where those of them are who came. */
+function asItStands(stop: Stop, stateOf: (visit: { id: number; state: VisitState }) => VisitState): Stop {
+  if (stop.comes.length === 0) return { ...stop, state: stateOf(stop) };
+  const comes = stop.comes.map((one) => ({ ...one, state: stateOf(one) }));
+  const here = comes.filter((one) => one.state !== "no access");
+  const state = here.length ? here.map((one) => one.state).reduce(furtherOf) : "no access";
+  return { ...stop, id: here[0]?.id ?? stop.id, comes, state };
+}
+
+const whoComesTo = ({ comes, customer }: Stop): string => (comes.length > 1 ? `${comes.length} customers` : customer);
 
 const nameOf = (stops: readonly { id: number; customer: string }[], visitId: number): string =>
   stops.find((s) => s.id === visitId)?.customer ?? "an earlier stop";
@@ -179,12 +196,15 @@ function NextStop({
   now,
   ticks,
   onTick,
+  onMissing,
 }: {
   stop: Stop;
   currency: string;
   now: number;
   ticks: string[];
   onTick: (ids: string[]) => void;
+  /** Of those who share the time, one has not come. */
+  onMissing: (visitId: number) => void;
 }) {
   const arrives = Math.max(now + stop.driving, stop.arrives);
   const late = lateBy({ ...stop, arrives }, now);
@@ -213,12 +233,11 @@ function NextStop({
       <Box className="titles" sx={{ fontSize: 27, fontWeight: 700, lineHeight: 1.15, mt: 2 }}>
         {stop.service}
       </Box>
-      <Box sx={{ mt: 1, fontSize: 18 }}>{stop.customer}</Box>
-      <Box>
-        {stop.line}, {stop.postcode}
-      </Box>
-      {stop.note && <Box sx={{ mt: 3, color: ink.ash }}>{stop.note}</Box>}
-      {[...stop.answers, ...stop.additions].map((answer, i) => (
+      <Box sx={{ mt: 1, fontSize: 18 }}>{whoComesTo(stop)}</Box>
+      <Box>{[stop.line, stop.postcode].filter(Boolean).join(", ")}</Box>
+      {stop.comes.length > 0 && <WhoComes stop={stop} currency={currency} onMissing={onMissing} />}
+      {stop.comes.length === 0 && stop.note && <Box sx={{ mt: 3, color: ink.ash }}>{stop.note}</Box>}
+      {(stop.comes.length ? [] : [...stop.answers, ...stop.additions]).map((answer, i) => (
         <Box key={i} sx={{ mt: 1, color: ink.ash }}>
           {answer.words}
           <Photos tokens={answer.photos} size={92} />
@@ -255,21 +274,27 @@ function NextStop({
       )}
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 2, mt: 3 }}>
         {chip(durationWords(stop.minutes))}
-        {stop.toCollectMinor > 0 && chip(`${moneyWords(stop.toCollectMinor, currency)} to collect at the door`)}
+        {stop.comes.length === 0 &&
+          stop.toCollectMinor > 0 &&
+          chip(`${moneyWords(stop.toCollectMinor, currency)} to collect at the door`)}
         {stop.lastHere && chip(`last here ${dayShort(stop.lastHere)}`)}
       </Box>
       {stop.state !== "on site" && (
         <Box sx={{ mt: 3, fontWeight: 650, color: late > 0 ? ink.ember : ink.ink }}>
-          {late > 0
-            ? `Arrive ${clock(arrives % 1440)} if you leave now: ${durationWords(late)} late.`
-            : `${stop.driving} min drive, planned for ${clock(stop.arrives)}.`}
+          {stop.workPlace === "afar"
+            ? `Planned for ${clock(stop.arrives)}.`
+            : late > 0
+              ? `Arrive ${clock(arrives % 1440)} if you leave now: ${durationWords(late)} late.`
+              : `${stop.driving} min drive, planned for ${clock(stop.arrives)}.`}
         </Box>
       )}
-      <Box sx={{ mt: 3 }}>
-        <Button variant="outlined" href={`tel:${stop.phone.replace(/[^\d+]/g, "")}`} sx={{ minHeight: 48 }}>
-          Call {stop.phone}
-        </Button>
-      </Box>
+      {stop.comes.length === 0 && (
+        <Box sx={{ mt: 3 }}>
+          <Button variant="outlined" href={`tel:${stop.phone.replace(/[^\d+]/g, "")}`} sx={{ minHeight: 48 }}>
+            Call {stop.phone}
+          </Button>
+        </Box>
+      )}
     </Box>
   );
 }

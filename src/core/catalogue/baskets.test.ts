@@ -3,6 +3,7 @@ import { goesWith, mayPayAll, mustBeAlone, paidNow, wishThatCounts } from "./bas
 
 const service = (more: object = {}) => ({
   days: 1,
+  seats: 0,
   workPlace: "site" as WorkPlace,
   mayPayAll: true,
   wish: "preferred" as const,
@@ -15,6 +16,12 @@ describe("work of several days", () => {
     const long = item({ days: 3 });
     expect(mustBeAlone([item(), long])).toBe(long);
     expect([goesWith(service({ days: 3 }), [item()]), goesWith(service(), [long])]).toEqual([false, false]);
+  });
+
+  it("is booked alone where it is a seat among others, and as often as one likes", () => {
+    const seat = item({ seats: 8, workPlace: "ours" }, 3);
+    expect([mustBeAlone([seat]), mustBeAlone([seat, item()])]).toEqual([null, seat]);
+    expect(goesWith(service({ workPlace: "ours" }), [seat])).toBe(false);
   });
 
   it("is booked once", () => expect(mustBeAlone([item({ days: 3 }, 2)])).not.toBeNull());

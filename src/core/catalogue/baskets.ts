@@ -5,26 +5,30 @@ import type { WorkPlace } from "../visits/work-place";
 
 interface Basketed {
   days: number;
+  /** How many customers share a time; 0: each has one of their own. */
+  seats: number;
   workPlace: WorkPlace;
   mayPayAll: boolean;
   wish: "none" | "preferred" | "only";
 }
 
-/** Work of several days is booked alone and once: the first of the basket that may not be where it is, or null. */
-export const mustBeAlone = <I extends { service: Pick<Basketed, "days">; quantity: number }>(
+/** Work of several days is booked alone and once, a seat alone: the first of the basket that may not be where it is, or null. */
+export const mustBeAlone = <I extends { service: Pick<Basketed, "days" | "seats">; quantity: number }>(
   items: readonly I[],
 ): I | null =>
   items.length > 1
-    ? (items.find(({ service }) => service.days > 1) ?? null)
+    ? (items.find(({ service }) => isAlone(service)) ?? null)
     : (items.find(({ service, quantity }) => service.days > 1 && quantity > 1) ?? null);
 
+const isAlone = ({ days, seats }: Pick<Basketed, "days" | "seats">): boolean => days > 1 || seats > 0;
+
 /** What stays in a basket when a service is put into it: one visit is made at one place. */
-export const goesWith = <S extends Pick<Basketed, "days" | "workPlace">>(
+export const goesWith = <S extends Pick<Basketed, "days" | "seats" | "workPlace">>(
   service: S,
   others: readonly { service: S }[],
 ): boolean =>
-  service.days === 1 &&
-  others.every((other) => other.service.days === 1 && other.service.workPlace === service.workPlace);
+  !isAlone(service) &&
+  others.every((other) => !isAlone(other.service) && other.service.workPlace === service.workPlace);
 
 /** Whether all of it may be paid at once: where each service lets it. */
 export const mayPayAll = (items: readonly { service: Pick<Basketed, "mayPayAll"> }[]): boolean =>

@@ -401,6 +401,11 @@ describe("an order of several services", () => {
       ...more,
     });
 
+  it("costs as many times as seats are taken, in a time that is as long for all", () => {
+    const priced = basket([item({ ...survey, seats: 8 }, 3)]);
+    expect([priced.totalMinor, priced.minutes]).toEqual([48_000, 90]);
+  });
+
   it("adds up price, time and skills, and asks for as many people as the largest needs", () => {
     const priced = basket([item(sweep), item(survey), item(alarm, 3)]);
     expect(lines(priced as never)).toEqual([

@@ -31,6 +31,8 @@ export interface OrderedService {
   taxBp: number;
   deposit: Deposit;
   minutes: number;
+  /** How many customers share a time of it: that is as long for all, whatever one of them takes. 0: each has their own. */
+  seats?: number;
   crew: number;
   skills: readonly SkillNeed[];
   questions: readonly Question[];
@@ -182,10 +184,14 @@ function priceItem({ service, quantity: times, answers, extras }: OrderItem, pri
   for (const { extra, quantity } of parts) lines.push(line(extra.name, quantity, extra.priceMinor, extra.taxBp));
   return {
     lines,
-    minutes:
-      times *
-      Math.max(1, Math.round(service.minutes + sum(effects.map(({ effect, times: n }) => (effect.minutes ?? 0) * n)))),
-    crew: Math.max(service.crew, ...effects.map(({ effect }) => effect.crew ?? 0)),
+    minutes: service.seats
+      ? service.minutes
+      : times *
+        Math.max(
+          1,
+          Math.round(service.minutes + sum(effects.map(({ effect, times: n }) => (effect.minutes ?? 0) * n))),
+        ),
+    crew: service.seats ? service.crew : Math.max(service.crew, ...effects.map(({ effect }) => effect.crew ?? 0)),
     skills: joinSkills([...service.skills, ...effects.flatMap(({ effect }) => effect.skills ?? [])]),
     materialsMinor: sum(parts.map(({ extra, quantity }) => roundHalfAway(extra.costMinor * quantity * times))),
     problems: problemsOf(service.questions, answers),

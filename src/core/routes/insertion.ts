@@ -32,6 +32,8 @@ export interface Rooms {
   /** Driving minutes to the stop and on from it, by position. */
   towards: readonly number[];
   onward: readonly number[];
+  /** A call: it has no place, and the driving around it may begin before it and go on after it. */
+  call: boolean;
   /** The positions at which the stop can be kept at all, in the order of the day. */
   rooms: readonly Room[];
 }
@@ -92,9 +94,10 @@ export function prepareDay<S extends Stop>(day: Day<S>, travel: Travel): Prepare
   return { start, end, spans, stops, leave, latest };
 }
 
-/** The room for `length` minutes of work at `place`. */
-export function roomsFor(day: PreparedDay, place: number, length: number, travel: Travel): Rooms {
+/** The room for `length` minutes of work at `place`, or from wherever somebody is where there is none (null: a call). */
+export function roomsFor(day: PreparedDay, place: number | null, length: number, travel: Travel): Rooms {
   const { spans, stops, leave, latest } = day;
+  if (place === null) return roomsForCall(day, length, travel);
   const [towards, onward, rooms]: [number[], number[], Room[]] = [[], [], []];
   let previous = day.start;
   for (let position = 0; position <= stops.length; position++) {
@@ -108,7 +111,29 @@ export function roomsFor(day: PreparedDay, place: number, length: number, travel
     if (from <= to) rooms.push({ position, extraDriving: there + back - travel(previous, next), from, to });
     previous = next;
   }
-  return { towards, onward, rooms };
+  return { towards, onward, call: false, rooms };
+}
+
+/**
+ * The room for a call, which splits the drive it falls into: from when the stop before is left, until the next one can
+ * still be reached. Nothing is driven for it.
+ */
+function roomsForCall(day: PreparedDay, length: number, travel: Travel): Rooms {
+  const { spans, stops, leave, latest } = day;
+  const [towards, onward, rooms]: [number[], number[], Room[]] = [[], [], []];
+  let previous = day.start;
+  for (let position = 0; position <= stops.length; position++) {
+    const next = position < stops.length ? stops[position]!.place : day.end;
+    const driving = travel(previous, next);
+    towards.push(0);
+    onward.push(driving);
+    const from = fit(spans, leave[position]!, length);
+    const to = fitBack(spans, latest[position]! - length, length);
+    if (from <= to && drive(spans, leave[position]!, driving + length) <= latest[position]!)
+      rooms.push({ position, extraDriving: 0, from, to });
+    previous = next;
+  }
+  return { towards, onward, call: true, rooms };
 }
 
 /** How a stop fits into one position and a window, or null. */
@@ -144,8 +169,11 @@ export function bestInto({ rooms }: Rooms, day: PreparedDay, window: Arrivals, l
   return best;
 }
 
+/** A stop, or a call: that has no place. */
+export type StopOrCall = Omit<Stop, "place"> & { place: number | null };
+
 /** The same for a stop that carries its own window. */
-export const insertions = (day: PreparedDay, stop: Stop, travel: Travel): Insertion[] =>
+export const insertions = (day: PreparedDay, stop: StopOrCall, travel: Travel): Insertion[] =>
   insertionsInto(
     roomsFor(day, stop.place, work(stop), travel),
     day,
@@ -154,7 +182,7 @@ export const insertions = (day: PreparedDay, stop: Stop, travel: Travel): Insert
   );
 
 /** The position with the least extra driving (the earlier one on a tie), or null. */
-export const bestInsertion = (day: PreparedDay, stop: Stop, travel: Travel): Insertion | null =>
+export const bestInsertion = (day: PreparedDay, stop: StopOrCall, travel: Travel): Insertion | null =>
   bestInto(roomsFor(day, stop.place, work(stop), travel), day, { from: stop.earliest, to: stop.latest }, work(stop));
 
 /** The insertion with the least extra driving (the earlier one on a tie), or null of none. */
@@ -165,13 +193,21 @@ export function leastDriving(found: readonly Insertion[]): Insertion | null {
 }
 
 /** How close the stop comes to fitting: for a window into which it does not fit. Measured as if the last span went on until all is done. */
-export function nearestMiss({ towards, onward }: Rooms, day: PreparedDay, window: Arrivals, length: number): NearMiss {
+export function nearestMiss(
+  { towards, onward, call }: Rooms,
+  day: PreparedDay,
+  window: Arrivals,
+  length: number,
+): NearMiss {
   const spans = openEnded(day.spans);
   let miss: NearMiss = { position: 0, shortBy: Infinity, late: "both" };
   for (let position = 0; position < towards.length; position++) {
     const arrive = fit(spans, Math.max(window.from, drive(spans, day.leave[position]!, towards[position]!)), length);
     const tooLate = arrive - window.to;
-    const lateAfter = drive(spans, arrive + length, onward[position]!) - day.latest[position]!;
+    const after = call
+      ? Math.max(arrive + length, drive(spans, day.leave[position]!, onward[position]! + length))
+      : drive(spans, arrive + length, onward[position]!);
+    const lateAfter = after - day.latest[position]!;
     const shortBy = Math.max(tooLate, lateAfter);
     if (shortBy < miss.shortBy)
       miss = { position, shortBy, late: lateAfter <= 0 ? "window" : tooLate <= 0 ? "next" : "both" };

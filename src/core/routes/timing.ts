@@ -75,7 +75,8 @@ export function timeDay(day: Day, travel: Travel): Timing {
   return { ok: true, stops: timed, driving: driving + minutes, home };
 }
 
-export const work = (stop: Stop): number => stop.before + stop.minutes + stop.after;
+export const work = (stop: Pick<Stop, "before" | "minutes" | "after">): number =>
+  stop.before + stop.minutes + stop.after;
 
 export const closing = (spans: readonly Span[]): number => (spans.length ? spans[spans.length - 1]![1] : -Infinity);
 

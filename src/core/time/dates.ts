@@ -33,7 +33,7 @@ export function isDate(text: string): boolean {
   return month >= 1 && month <= 12 && day >= 1 && day <= daysInMonth(year, month);
 }
 
-interface DateParts {
+export interface DateParts {
   year: number;
   /** 1 to 12. */
   month: number;
@@ -56,8 +56,11 @@ const isLeap = (year: number): boolean => year % 4 === 0 && (year % 100 !== 0 ||
  * (H. Hinnant, "chrono-Compatible Low-Level Date Algorithms", 2013): years are counted from March, so that the leap
  * day is the last of its year, in eras of 400 years.
  */
-export function numberOf(date: LocalDate): number {
-  const { year, month, day } = partsOf(date);
+export const numberOf = (date: LocalDate): number => numberFrom(partsOf(date));
+
+export const dateOf = (number: number): LocalDate => dateFrom(partsAt(number));
+
+export function numberFrom({ year, month, day }: DateParts): number {
   const y = month <= 2 ? year - 1 : year;
   const era = Math.floor(y / 400);
   const dayOfYear = Math.floor((153 * (month + (month > 2 ? -3 : 9)) + 2) / 5) + day - 1;
@@ -66,7 +69,7 @@ export function numberOf(date: LocalDate): number {
   return era * 146_097 + dayOfEra - 719_468;
 }
 
-export function dateOf(number: number): LocalDate {
+export function partsAt(number: number): DateParts {
   const z = number + 719_468;
   const era = Math.floor(z / 146_097);
   const dayOfEra = z - era * 146_097;
@@ -76,11 +79,11 @@ export function dateOf(number: number): LocalDate {
   const dayOfYear = dayOfEra - (365 * yearOfEra + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100));
   const shifted = Math.floor((5 * dayOfYear + 2) / 153);
   const month = shifted < 10 ? shifted + 3 : shifted - 9;
-  return dateFrom({
+  return {
     year: yearOfEra + era * 400 + (month <= 2 ? 1 : 0),
     month,
     day: dayOfYear - Math.floor((153 * shifted + 2) / 5) + 1,
-  });
+  };
 }
 
 const dateFrom = ({ year, month, day }: DateParts): LocalDate =>

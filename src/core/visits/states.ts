@@ -65,6 +65,10 @@ const order: Record<VisitState, number> = {
 export const furtherOf = (state: VisitState, step: VisitState): VisitState =>
   order[step] > order[state] ? step : state;
 
+/** Of several that share a time, the one that says where it stands: the first that is not over. */
+export const standsFor = <V extends { state: VisitState }>(together: readonly V[]): V =>
+  together.find(({ state }) => !visitStates.allows("over", state)) ?? together[0]!;
+
 /** The step that comes next where all goes well; null where there is none. */
 export const nextStep = (state: VisitState): FieldStep | null =>
   (({ promised: "on the way", "on the way": "on site", "on site": "done" }) as Partial<Record<VisitState, FieldStep>>)[

@@ -22,6 +22,8 @@ export interface Offer extends PromiseWindow {
   meetAt: number | null;
   /** The following days of work of several days, with their common starts. */
   followingDays: (PromiseWindow & { meetAt: number | null })[];
+  /** Where a time has several seats: how many are left before this booking, and the time that is joined (null: a new one). */
+  seats?: { left: number; joins: string | null };
 }
 
 /** A neighbour window: somebody is near then anyway. Minutes of extra driving, for the whole crew and all days. Where nobody goes to the customer there is no way to be on. */

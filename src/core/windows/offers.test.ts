@@ -105,6 +105,35 @@ describe("which windows can be promised", () => {
     );
   });
 
+  describe("where a time has several seats", () => {
+    const seats = (asked: number, taken: number): WindowsQuestion["seats"] => ({
+      asked,
+      of: 8,
+      at: ({ from }) => (from === nine.from ? { id: "7", taken, technicians: ["t1"], begins: 540 } : null),
+    });
+
+    it("joins who is there already, though their technician has no more room, and opens another time elsewhere", () => {
+      const asked = question({ seats: seats(2, 5), technicians: [technician("t1", { spans: [[480, 600]] })] });
+      expect(answerWindows(asked)).toMatchObject([
+        { offered: true, technicians: [{ id: "t1" }], seats: { left: 3, joins: "7" } },
+        { offered: false },
+      ]);
+      expect(answerWindows(question({ seats: seats(2, 5) }))[1]).toMatchObject({ seats: { left: 8, joins: null } });
+    });
+
+    it("refuses with the seats that are left", () => {
+      expect(words(question({ seats: seats(4, 5) }))[0]).toBe("only 3 of 8 seats are left");
+      expect(words(question({ seats: seats(1, 8) }))[0]).toBe("all 8 seats are taken");
+    });
+
+    it("still keeps the rules, but counts no visit that is there already", () => {
+      const limits: Limit[] = [{ of: "business", per: "day", most: 1, taken: () => 1 }];
+      const full = question({ seats: seats(1, 5), rules: { ...rules, limits } });
+      expect(words(full)[0]).toBe("offered by Petra");
+      expect(words({ ...full, now: 480 })[0]).toBe("1 h too soon for the notice we need");
+    });
+  });
+
   it("names the skill that nobody has, and the day on which one expired", () => {
     expect(words(question({ technicians: [technician("t1", { skills: [] })] }))[0]).toBe(
       "Petra does not have the skill “gas”",

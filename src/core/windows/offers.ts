@@ -14,7 +14,9 @@ export function answerWindows(question: WindowsQuestion): WindowAnswer[] {
   const team = teamOn(question);
   return question.windows.map((window) => {
     const rules = brokenRules(question, window);
-    return rules.length ? refuse(window, rules) : decide(question, window, judge(question, window, team), team);
+    return rules.length
+      ? refuse(window, rules)
+      : (joined(question, window) ?? decide(question, window, judge(question, window, team), team));
   });
 }
 
@@ -33,7 +35,9 @@ export function explainWindows(question: WindowsQuestion): WindowExplained[] {
     const judged = judge(question, window, team);
     const fits = new Map(judged.fitting.map((f) => [f.id, offeredAtBest(f)]));
     return {
-      answer: rules.length ? refuse(window, rules) : decide(question, window, judged, team),
+      answer: rules.length
+        ? refuse(window, rules)
+        : (joined(question, window) ?? decide(question, window, judged, team)),
       rules,
       technicians: question.technicians.flatMap(({ id }) => {
         const fit = fits.get(id) ?? null;
@@ -44,7 +48,8 @@ export function explainWindows(question: WindowsQuestion): WindowExplained[] {
   });
 }
 
-function brokenRules({ now, today, rules, refusal }: WindowsQuestion, window: AskedWindow): RuleReason[] {
+function brokenRules(question: WindowsQuestion, window: AskedWindow): RuleReason[] {
+  const { now, today, rules, refusal, seats } = question;
   const broken: RuleReason[] = [];
   const late = now + rules.notice - window.from;
   if (late > 0) broken.push({ code: "too-soon", minutes: late });
@@ -53,12 +58,24 @@ function brokenRules({ now, today, rules, refusal }: WindowsQuestion, window: As
   broken.push(...refusal(window));
   if (rules.capacity.mode === "ask") broken.push({ code: "asks-first" });
   if (window.followingDays === null) broken.push({ code: "no-following-day" });
-  for (const limit of rules.limits)
+  // Whoever joins a time adds no visit to a day.
+  for (const limit of seats?.at(window) ? [] : rules.limits)
     for (const day of daysOf(window)) {
       const over = reached(limit, day);
       if (over) broken.push({ code: "limit-reached", ...over });
     }
   return broken;
+}
+
+/** The answer where a time with seats is there already: it is joined, or it is full. Null where there is none. */
+function joined({ seats }: WindowsQuestion, window: AskedWindow): WindowAnswer | null {
+  const time = seats?.at(window);
+  if (!seats || !time) return null;
+  const left = Math.max(0, seats.of - time.taken);
+  if (left < seats.asked) return refuse(window, [{ code: "seats-full", left, of: seats.of }]);
+  const arrive: [number, number] = [time.begins, time.begins];
+  const technicians = time.technicians.map((id) => ({ id, load: 0, extraDriving: 0, position: 0, arrive }));
+  return { ...offer(window, technicians, technicians.length, []), seats: { left, joins: time.id } };
 }
 
 // ---------------------------------------------------------------- who fits into a window
@@ -152,10 +169,12 @@ function decide(
     const short = countShort(capacity, window, team(window.date), visit.crew);
     if (short.length) return refuse(window, [...short, ...judged.reasons]);
   }
+  const seats = question.seats && { seats: { left: question.seats.of, joins: null } };
   const crew = crewOffer(question, window, judged.fitting);
-  if ("offered" in crew) return crew;
+  if ("offered" in crew) return { ...crew, ...seats };
   if (capacity.mode === "count" || capacity.mode === "open")
     return {
+      ...seats,
       ...bare(window),
       offered: true,
       technicians: [],

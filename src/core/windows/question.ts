@@ -22,8 +22,20 @@ export interface WindowsQuestion {
   refusal: (window: PromiseWindow) => readonly RuleReason[];
   technicians: readonly CandidateTechnician[];
   travel: Travel;
+  /** Where a time has several seats: how many are asked for, and the times that are there already. */
+  seats?: { asked: number; of: number; at: (window: PromiseWindow) => SharedTime | null };
   /** The customer's wish for a technician: nobody else (`only`), or rather this one. */
   wanted?: { technician: string; only: boolean } | null;
+}
+
+/** A time that several customers share, with one technician or crew: who comes later joins those who are there. */
+export interface SharedTime {
+  id: string;
+  /** Seats that are taken. */
+  taken: number;
+  /** Who does it, and when it begins; nobody where it waits for a person. */
+  technicians: readonly string[];
+  begins: number;
 }
 
 interface BookingRules {
@@ -47,7 +59,8 @@ export const strictestMode = (modes: readonly Capacity["mode"][]): Capacity["mod
   (["ask", "route", "count", "open"] as const).find((mode) => modes.includes(mode)) ?? "route";
 
 interface AskedVisit {
-  place: number;
+  /** Null: from afar, wherever a technician is by then. */
+  place: number | null;
   minutes: number;
   before: number;
   after: number;

@@ -20,6 +20,8 @@ export type RuleReason =
   /** Work of several days that finds no working day to go on. */
   | { code: "no-following-day" }
   | { code: "asks-first" }
+  /** Fewer seats are left than are asked for. */
+  | { code: "seats-full"; left: number; of: number }
   | ({ code: "limit-reached" } & ReachedLimit);
 
 export interface ReachedLimit {

@@ -4,7 +4,7 @@ import type { SkillNeed } from "@/core/windows/skills";
 
 /** What has to be known of a visit to find room for it. */
 export interface VisitToPlace {
-  /** Where the work is done; `point` is there. */
+  /** Where the work is done; `point` is there, and of no account from afar. */
   workPlace: WorkPlace;
   point: Point;
   zoneId: number | null;
@@ -16,6 +16,8 @@ export interface VisitToPlace {
   before: number;
   after: number;
   crew: number;
+  /** How many seats of a time that customers share; 0: it has a time of its own. */
+  seats: number;
   /** Consecutive working days with the same crew. */
   days: number;
   /** Everything it asks for, by the service and by the answers. */

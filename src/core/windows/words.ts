@@ -46,6 +46,10 @@ function ruleWords(reason: RuleReason): string {
       return "the work goes on for several days, and none follows soon enough";
     case "asks-first":
       return "times are agreed with a person, not chosen from windows";
+    case "seats-full":
+      return reason.left === 0
+        ? `all ${reason.of} seats are taken`
+        : `only ${reason.left} of ${reason.of} seats ${reason.left === 1 ? "is" : "are"} left`;
     case "limit-reached":
       return limitWords(reason);
   }
@@ -115,6 +119,8 @@ export function remedyWords(reason: RuleReason | TechnicianReason, names: Names)
       return "a working day within two weeks after it";
     case "asks-first":
       return "another capacity mode for this service";
+    case "seats-full":
+      return "more seats for this service, or another time";
     case "limit-reached":
       return reason.set === undefined
         ? `a limit of ${reason.taken + 1}`

@@ -155,9 +155,8 @@ describe("while booking", () => {
       problem: { fields: { "/repeat": expect.any(String) } },
     });
     const { actor } = world.booked({ more: { repeat: { every: 1, unit: "year" } } });
-    expect(one(world.hogar, "SELECT every, unit, start_date, state FROM repeats")).toEqual({
-      every: 1,
-      unit: "year",
+    expect(one(world.hogar, "SELECT rule, start_date, state FROM repeats")).toEqual({
+      rule: "FREQ=YEARLY",
       start_date: "2027-03-10",
       state: "active",
     });

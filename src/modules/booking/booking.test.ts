@@ -1,3 +1,4 @@
+import { inTwoPlaces } from "@demo/two-places";
 import { mustPerform, perform, viewContext } from "@/kernel/operation";
 import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { endRepeat, makeRepeat } from "@/modules/repeats/operations/repeats";
@@ -12,8 +13,7 @@ import { holdOffer } from "./operations/hold-offer";
 
 const count = (world: ReturnType<typeof smallWorld>, query: string) => one<{ n: number }>(world.hogar, query).n;
 /** Pairs of planned placements that overlap, counted without the help of the trigger. */
-const overlaps = `SELECT count(*) AS n FROM placements a JOIN placements b ON a.technician_id = b.technician_id AND a.date = b.date AND a.visit_id < b.visit_id
-  WHERE a.settled = 0 AND b.settled = 0 AND a.drive_from < b.leaves AND b.drive_from < a.leaves`;
+const overlaps = `SELECT count(*) AS n FROM (${inTwoPlaces})`;
 
 describe("booking", () => {
   it("makes a customer, a job with its price, a promised visit on a technician, and tells the customer", async () => {
@@ -276,7 +276,7 @@ describe("a repeat", () => {
   it("that comes every day comes once on each day on which somebody works", async () => {
     const world = smallWorld();
     const { visitId } = world.booked();
-    mustPerform(world.hogar, makeRepeat, { visitId, every: 1, unit: "day", until: "2027-03-26" }, office);
+    mustPerform(world.hogar, makeRepeat, { visitId, rule: "FREQ=DAILY;UNTIL=20270326" }, office);
     for (let day = 1; day <= 8; day++) {
       world.later(24 * 60);
       await runDue(world.hogar);
@@ -304,17 +304,17 @@ describe("a repeat", () => {
     const { repeatId, forecasts } = mustPerform(
       world.hogar,
       makeRepeat,
-      { visitId, every: 2, unit: "week", until: null },
+      { visitId, rule: "FREQ=WEEKLY;INTERVAL=2" },
       office,
     );
-    expect(forecasts).toBe(8);
-    // The first of them is the visit itself.
+    // The visit itself, and every second week of a year; the first dozen of them at once, the rest by the worker.
+    expect(forecasts).toBe(31);
     expect(
       count(
         world,
         "SELECT count(*) AS n FROM visits v JOIN placements p ON p.visit_id = v.id WHERE v.state = 'forecast'",
       ),
-    ).toBe(7);
+    ).toBe(16);
     mustPerform(world.hogar, endRepeat, { repeatId }, office);
     expect(count(world, "SELECT count(*) AS n FROM visits WHERE state = 'forecast'")).toBe(0);
     expect(count(world, "SELECT count(*) AS n FROM visits WHERE state = 'promised'")).toBe(1);
@@ -323,7 +323,7 @@ describe("a repeat", () => {
   it("becomes a promised visit two weeks ahead, at today's price, and the customer is told once", async () => {
     const world = smallWorld();
     const { visitId } = world.booked();
-    mustPerform(world.hogar, makeRepeat, { visitId, every: 4, unit: "week", until: null }, office);
+    mustPerform(world.hogar, makeRepeat, { visitId, rule: "FREQ=WEEKLY;INTERVAL=4" }, office);
     world.at("2027-03-25", 600);
     for (let i = 0; i < 2; i++) await runDue(world.hogar);
     expect(count(world, "SELECT count(*) AS n FROM visits WHERE state = 'promised' AND date = '2027-04-07'")).toBe(1);

@@ -4,6 +4,7 @@ import type { ChosenWindow } from "@/core/windows/wishes";
 import { hashed } from "@/kernel/keys";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { placeVisit, takeOut } from "@/modules/placing/days";
+import { openTime } from "@/modules/placing/shared-times";
 import { answersFor, type AskOptions, bookableDates, nearestOffers } from "@/modules/placing/windows";
 import type { VisitRow } from "@/modules/placing/visits";
 import { insertRow } from "@/store/insert";
@@ -53,6 +54,7 @@ export function takeRoom(
       crew: visit.crew,
       meet_at: day.meetAt,
       work_place: visit.workPlace,
+      seats: visit.seats,
       lng: visit.point.lng,
       lat: visit.point.lat,
       skills: JSON.stringify(visit.skills),
@@ -62,6 +64,10 @@ export function takeRoom(
       from_address: context.origin.address,
       from_browser: context.origin.browser,
     });
+    if (visit.seats > 0)
+      context
+        .sql("UPDATE visits SET shared_id = CAST(? AS INTEGER) WHERE id = ?")
+        .run(offer.seats?.joins ?? openTime(context, visit.serviceIds[0]!), id);
     placeVisit(context, id, crew);
     first ??= id;
   }

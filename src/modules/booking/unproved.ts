@@ -77,10 +77,12 @@ function keptRoom(context: OperationContext, date: LocalDate, contact: Contact |
 /** Minutes of work that unproved people keep on a date. */
 const unprovedMinutes = (sql: ViewContext["sql"], date: LocalDate, now: number): number =>
   sql<{ minutes: number }>(
-    `SELECT coalesce(sum(v.minutes * v.crew), 0) AS minutes
-      FROM visits v LEFT JOIN jobs j ON j.id = v.job_id
-      WHERE v.date = ? AND ((v.state = 'held' AND v.held_until >= ?)
-        OR (v.state = 'promised' AND ${unprovedJobs}))`,
+    `SELECT coalesce(sum(minutes), 0) AS minutes FROM (
+        SELECT max(v.minutes * v.crew) AS minutes
+        FROM visits v LEFT JOIN jobs j ON j.id = v.job_id
+        WHERE v.date = ? AND ((v.state = 'held' AND v.held_until >= ?)
+          OR (v.state = 'promised' AND ${unprovedJobs}))
+        GROUP BY coalesce(v.shared_id, -v.id))`,
   ).get(date, now)!.minutes;
 
 function workableOn(context: ViewContext, date: LocalDate): number {

@@ -58,7 +58,14 @@ export function findWanted(
   const long = mustBeAlone(items);
   if (long)
     throw new Refusal("invalid-input", {
-      fields: { "/items": `${long.service.name} takes several days. Book it on its own.` },
+      fields: {
+        "/items": `${long.service.name} ${long.service.seats ? "is at one time for several customers" : "takes several days"}. Book it on its own.`,
+      },
+    });
+  const [{ service, quantity }] = items as [ItemRow];
+  if (service.seats > 0 && quantity > service.seats)
+    throw new Refusal("invalid-input", {
+      fields: { "/items/0/quantity": `${service.name} has ${service.seats} seats at a time.` },
     });
   const coupon = code.trim()
     ? couponFor(

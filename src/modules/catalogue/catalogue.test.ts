@@ -138,7 +138,7 @@ describe("questions", () => {
     const world = smallWorld();
     save(world, { questions: [nest()] });
     const { visitId } = world.booked({ answers: { nest: true } });
-    mustPerform(world.hogar, makeRepeat, { visitId, every: 4, unit: "week", until: null }, office);
+    mustPerform(world.hogar, makeRepeat, { visitId, rule: "FREQ=WEEKLY;INTERVAL=4" }, office);
     expect(
       one(world.hogar, "SELECT minutes FROM visits WHERE state = 'forecast' AND date = ?", addDays("2027-03-10", 28)),
     ).toEqual({ minutes: 90 });

@@ -1,3 +1,4 @@
+import { titleOf } from "@/core/catalogue/titles";
 import type { Coupon } from "@/core/catalogue/coupons";
 import type { Item } from "@/core/catalogue/items";
 import {
@@ -77,6 +78,7 @@ export function orderedService({ sql }: ViewContext, service: ServiceRow): Order
     taxBp: service.tax_bp,
     deposit: depositWhere(service.deposit_kind, service.deposit_value),
     minutes: service.minutes,
+    seats: service.seats,
     crew: service.crew,
     skills,
     questions: questionsOf(service),
@@ -108,10 +110,6 @@ export function priceItems(
     coupon,
   });
 }
-
-/** What is done, in words: "Chimney sweep, 2 × Alarm check". */
-export const titleOf = (items: readonly { service: { name: string }; quantity: number }[]): string =>
-  items.map(({ service, quantity }) => (quantity > 1 ? `${quantity} × ${service.name}` : service.name)).join(", ");
 
 /** What is asked where a visit falls through. */
 export const termsOf = (service: ServiceRow): Terms => ({
@@ -146,6 +144,7 @@ export const toPlace = (
   serviceIds: items.map((item) => item.service.id),
   title: titleOf(items),
   minutes: order.minutes,
+  seats: items[0]!.service.seats > 0 ? items[0]!.quantity : 0,
   before: Math.max(...items.map((item) => item.service.before_minutes)),
   after: Math.max(...items.map((item) => item.service.after_minutes)),
   crew: order.crew,

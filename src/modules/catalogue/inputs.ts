@@ -191,8 +191,10 @@ export const SaveService = input({
   active: Type.Boolean(),
   /** Consecutive working days with the same crew. */
   days: Type.Optional(Type.Integer({ minimum: 1, maximum: 10 })),
-  /** At the customer's, or at our own place. */
+  /** At the customer's, at our own place, or from afar. */
   workPlace: Type.Optional(OneOf(workPlaces)),
+  /** How many customers one time takes, with one technician; 0: each has a time of their own. */
+  seats: Type.Optional(Type.Integer({ minimum: 0, maximum: 500 })),
   noticeMinutes: Type.Optional(Type.Integer({ minimum: 0, maximum: 60 * 24 * 60 })),
   /** Null: as the business. */
   capacity: Type.Optional(OrNull(Capacity)),

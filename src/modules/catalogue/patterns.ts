@@ -10,7 +10,9 @@ export const businessPattern = 1;
 export function refuseOddWindows(parts: SaveBookingRules["windows"]): void {
   const fields: Record<string, string> = {};
   for (const [i, part] of parts.entries()) {
-    if (part.to <= part.from) fields[`/windows/${i}`] = "A window ends after it begins.";
+    // An exact time may be the only one of its day.
+    if (part.to < part.from || (part.to === part.from && part.kind !== "exact"))
+      fields[`/windows/${i}`] = "A window ends after it begins.";
     else if (part.kind === "stepping" && part.length > part.to - part.from)
       fields[`/windows/${i}`] = "Not even one window of that length fits in here.";
     const twice = parts.some(

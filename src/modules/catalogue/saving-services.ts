@@ -10,6 +10,7 @@ import { refuseOddWindows, saveOwnWindows } from "./patterns";
 /** Adds or changes a service with all that belongs to it. */
 export function storeService(context: OperationContext, service: SaveService): { id: number } {
   refuseOddTerms(service);
+  refuseOddSeats(context, service);
   if (service.hours) refuseOverlaps(service.hours);
   if (service.windows) refuseOddWindows(service.windows);
   if (service.questions) refuseOddQuestions(context, service.questions);
@@ -33,6 +34,7 @@ export function storeService(context: OperationContext, service: SaveService): {
     active: service.active ? 1 : 0,
     ...(service.days !== undefined && { days: service.days }),
     ...(service.workPlace && { work_place: service.workPlace }),
+    ...(service.seats !== undefined && { seats: service.seats }),
     ...(service.noticeMinutes !== undefined && { notice_minutes: service.noticeMinutes }),
     ...(service.capacity !== undefined && { capacity: service.capacity }),
     ...(service.wish !== undefined && { wish: service.wish }),
@@ -95,6 +97,25 @@ function refuseOddTerms({ deposit, late, priceMinor, priceKind }: SaveService): 
   if (priceKind === "quote" && deposit.kind !== "none")
     fields["/deposit/kind"] = "What is priced on quote has no deposit yet.";
   if (late?.kind === "percent" && late.value > 10_000) fields["/late/value"] = "Enter at most 100%.";
+  if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
+}
+
+/** A time that is shared is at one place and on one day, and comes back for nobody in particular. */
+function refuseOddSeats(
+  { sql }: OperationContext,
+  { id, seats: asked, workPlace = "site", days = 1, crew, repeats = [] }: SaveService,
+): void {
+  const before = sql<{ seats: number }>("SELECT seats FROM services WHERE id = ?").get(id ?? 0);
+  const seats = asked ?? before?.seats ?? 0;
+  if (seats === 0) return;
+  const fields: Record<string, string> = {};
+  if (seats === 1) fields["/seats"] = "Enter at least 2 seats, or 0 where each customer has a time of their own.";
+  if (workPlace === "site")
+    fields["/workPlace"] =
+      "Several customers at one time come to our place, or are called together. Choose one of these.";
+  if (days > 1) fields["/days"] = "A time with several seats is on one day.";
+  if (crew > 1) fields["/crew"] = "A time with several seats has one technician.";
+  if (repeats.length) fields["/repeats"] = "A seat is booked once: it does not come back by itself.";
   if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
 }
 

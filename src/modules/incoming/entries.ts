@@ -1,3 +1,4 @@
+import { titleOf } from "@/core/catalogue/titles";
 import { quoteStates } from "@/core/catalogue/quote-states";
 import { quoteStanding } from "@/core/catalogue/quotes";
 import { jobStates } from "@/core/jobs/states";
@@ -7,7 +8,7 @@ import { dateWords, dayShort } from "@/core/time/words";
 import { isOver, wishWords } from "@/core/windows/wishes";
 import type { ViewContext } from "@/kernel/operation";
 import { likePattern, type PageAsked, readPage } from "@/kernel/paging";
-import { readItem, titleOf } from "@/modules/catalogue/catalogue";
+import { readItem } from "@/modules/catalogue/catalogue";
 import type { QuoteRow } from "@/modules/quotes/quotes";
 import { type RequestRow } from "@/modules/requests/requests";
 import { itemsColumn, wishColumn } from "@/store/columns";
@@ -153,7 +154,7 @@ const readQuotes = (context: ViewContext, ids: string) => {
 /** What is asked for in many of them, by the names of the services read once. */
 function titlesOf({ sql }: ViewContext): (of: Pick<RequestRow, "items">) => string {
   const services = new Map(
-    sql<{ id: number; name: string }>("SELECT id, name FROM services")
+    sql<{ id: number; name: string; seats: number }>("SELECT id, name, seats FROM services")
       .all()
       .map((service) => [service.id, service]),
   );

@@ -134,7 +134,7 @@ describe("a booking that a person confirms", () => {
     const world = worldWith(3000);
     const { jobId, visitId } = world.booked({ card: "9900000000001006" });
     await runDue(world.hogar);
-    mustPerform(world.hogar, makeRepeat, { visitId, every: 1, unit: "month", until: null }, office);
+    mustPerform(world.hogar, makeRepeat, { visitId, rule: "FREQ=MONTHLY" }, office);
     expect([entries(world)[0]!.waits, subjects(world)]).toEqual(["to be confirmed", ["We have your booking"]]);
     mustPerform(
       world.hogar,

@@ -34,7 +34,7 @@ export function tellCustomer(
   const { sql, business, now, hogar } = context;
   const job = recipientOf(context, jobId, occasion);
   const merge: MergeFields = {
-    ...fieldsOfJob(context, jobId, { visitId, unproved: isUnproved(job.proof) }),
+    ...fieldsOfJob(context, jobId, { visitId, phone: job.phone, unproved: isUnproved(job.proof) }),
     my_link: linkPlaceholder,
     customer: job.name,
     business: business.name,
@@ -114,7 +114,7 @@ const writtenToday = ({ sql, now }: OperationContext, recipient: string): number
 function fieldsOfJob(
   { sql, business }: OperationContext,
   jobId: number,
-  { visitId, unproved }: { visitId?: number; unproved: boolean },
+  { visitId, phone, unproved }: { visitId?: number; phone: string; unproved: boolean },
 ): MergeFields {
   const zone = business.time_zone;
   const { line } = sql<{ line: string }>(
@@ -140,7 +140,7 @@ function fieldsOfJob(
   return {
     service: first.title,
     site,
-    ...placeInWords(first.work_place, { site, ours: business.address }),
+    ...placeInWords(first.work_place, { site, ours: business.address, phone: unproved ? "" : phone }),
     day: daysWords(coming.length ? coming.map((v) => v.date) : [first.date]),
     window: windowIn(first.window_from, first.window_to, zone),
     arrival: arrivalWords(from, to),

@@ -362,7 +362,7 @@ describe("whoever comes by a link", () => {
     const world = smallWorld();
     const { actor } = world.booked({ window: world.offers().find((o) => o.date === "2027-03-10")! });
     const { id: visitId } = one<{ id: number }>(world.hogar, "SELECT id FROM visits");
-    mustPerform(world.hogar, makeRepeat, { visitId, every: 1, unit: "month", until: null }, office);
+    mustPerform(world.hogar, makeRepeat, { visitId, rule: "FREQ=MONTHLY" }, office);
     // The 10th of April and of October 2027 are a Saturday and a Sunday.
     const days = world.hogar.store
       .sql<{ date: string; rule: string }>(
@@ -389,13 +389,13 @@ describe("whoever comes by a link", () => {
     const world = worldWith();
     const [mine, theirs] = [world.booked(), world.booked({ name: "Jonas Lund", nth: 30 })];
     for (const { visitId } of [mine, theirs])
-      mustPerform(world.hogar, makeRepeat, { visitId, every: 1, unit: "month", until: null }, office);
+      mustPerform(world.hogar, makeRepeat, { visitId, rule: "FREQ=MONTHLY" }, office);
     const states = () =>
       world.hogar.store
         .sql<{ state: string; n: number }>("SELECT state, count(*) AS n FROM visits GROUP BY state ORDER BY state")
         .all();
     const before = states();
-    expect(view(world, mine.actor).repeat).toEqual({ words: "monthly", active: true });
+    expect(view(world, mine.actor).repeat).toEqual({ words: "every month on the 10th", active: true });
     mustPerform(world.hogar, repeatByLink, { goesOn: false }, mine.actor);
     mustPerform(world.hogar, repeatByLink, { goesOn: false }, mine.actor);
     expect([view(world, mine.actor).coming, view(world, theirs.actor).coming.length, states()]).toEqual([

@@ -1,7 +1,7 @@
 import { ownChanges, type OwnChanges } from "@/core/catalogue/cut-off";
 import { type Question, stillOpen } from "@/core/catalogue/questions";
 import { Refusal } from "@/core/problems";
-import type { RepeatRule } from "@/core/repeats/rule";
+import type { LocalDate } from "@/core/time/dates";
 import type { ViewContext } from "@/kernel/operation";
 import { questionsOf, readService } from "@/modules/catalogue/catalogue";
 import { itemsOfJob, termsOfJob } from "@/modules/catalogue/job-items";
@@ -48,8 +48,8 @@ export function ownWork(context: ViewContext): OwnWork {
 
 interface OwnRepeat {
   id: number;
-  every: number;
-  unit: RepeatRule["unit"];
+  rule: string;
+  start_date: LocalDate;
   state: "active" | "ended";
 }
 
@@ -57,7 +57,7 @@ interface OwnRepeat {
 export function ownRepeat({ sql, actor }: ViewContext): OwnRepeat | null {
   if (actor.kind !== "link") return null;
   const repeat = sql<OwnRepeat>(
-    `SELECT r.id, r.every, r.unit, r.state
+    `SELECT r.id, r.rule, r.start_date, r.state
       FROM repeats r JOIN visits v ON v.repeat_id = r.id
       WHERE v.job_id = ? AND (r.state = 'active' OR r.ended_by_customer = 1) ORDER BY r.id DESC LIMIT 1`,
   );

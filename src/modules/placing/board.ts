@@ -1,4 +1,6 @@
-import type { VisitState } from "@/core/visits/states";
+import { groupBy } from "@/core/group";
+import { standsFor, type VisitState } from "@/core/visits/states";
+
 export interface BoardVisit {
   id: number;
   state: VisitState;
@@ -12,6 +14,8 @@ export interface BoardVisit {
   windowFrom: number;
   windowTo: number;
   crew: number;
+  /** How many bookings share its time. */
+  bookings: number;
 }
 
 export interface BoardStop extends BoardVisit {
@@ -22,8 +26,8 @@ export interface BoardStop extends BoardVisit {
   leaves: number;
 }
 
-export const visitColumns = `v.id, v.state, s.code, v.title AS service, s.hue, v.minutes, v.crew, v.date, v.window_from, v.window_to,
-  coalesce(c.name, rc.name, 'A customer is booking') AS customer, CASE v.work_place WHEN 'ours' THEN 'At our place' ELSE coalesce(t.line, rt.line, '') END AS site`;
+export const visitColumns = `v.id, v.state, s.code, iif(v.shared_id IS NULL, v.title, s.name) AS service, s.hue, v.minutes, v.crew, v.date, v.window_from, v.window_to, v.shared_id, v.seats,
+  coalesce(c.name, rc.name, 'A customer is booking') AS customer, CASE v.work_place WHEN 'ours' THEN 'At our place' WHEN 'afar' THEN 'By phone' ELSE coalesce(t.line, rt.line, '') END AS site`;
 export const visitTables = `visits v JOIN services s ON s.id = v.service_id
   LEFT JOIN jobs j ON j.id = v.job_id LEFT JOIN customers c ON c.id = j.customer_id LEFT JOIN sites t ON t.id = j.site_id
   LEFT JOIN repeats r ON r.id = v.repeat_id LEFT JOIN customers rc ON rc.id = r.customer_id LEFT JOIN sites rt ON rt.id = r.site_id`;
@@ -41,4 +45,22 @@ export interface BoardRow {
   window_to: number;
   customer: string;
   site: string;
+  shared_id: number | null;
+  seats: number;
+}
+
+/** Visits that share a time as one card: that of the first which is not over, named by how many come. */
+export function asCards<R extends BoardRow & { technician_id?: number }>(
+  rows: readonly R[],
+): (R & { bookings: number })[] {
+  const cards = groupBy(rows, (row) => `${row.technician_id ?? ""} ${row.shared_id ?? `visit ${row.id}`}`);
+  return [...cards.values()].map((together) => {
+    const first = standsFor(together);
+    const seats = together.reduce((sum, row) => sum + row.seats, 0);
+    return {
+      ...first,
+      bookings: together.length,
+      ...(together.length > 1 && { customer: `${together.length} customers, ${seats} seats` }),
+    };
+  });
 }

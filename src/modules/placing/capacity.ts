@@ -54,7 +54,8 @@ export function readLimits(
       : sql<BookingRow>(
           `SELECT date, window_from AS "from", zone_id, service_id, also
             FROM visits
-            WHERE date BETWEEN ? AND ? AND state NOT IN ${states} AND id NOT IN (SELECT value FROM json_each(?))`,
+            WHERE date BETWEEN ? AND ? AND state NOT IN ${states} AND id NOT IN (SELECT value FROM json_each(?))
+            GROUP BY coalesce(shared_id, -id)`,
         ).all(since, until, left);
   const takenBy = { business: takenOf(bookings), zone: takenOf(bookings.filter((b) => b.zone_id === visit.zoneId)) };
   const has = (booking: BookingRow, serviceId: number) =>
@@ -69,7 +70,8 @@ export function readLimits(
           `SELECT v.date, v.window_from AS "from", p.technician_id
             FROM placements p JOIN visits v ON v.id = p.visit_id
             WHERE p.date BETWEEN ? AND ? AND v.state NOT IN ${states}
-              AND v.id NOT IN (SELECT value FROM json_each(?))`,
+              AND v.id NOT IN (SELECT value FROM json_each(?))
+            GROUP BY coalesce(v.shared_id, -v.id), p.technician_id`,
         ).all(since, until, left),
     (row) => row.technician_id,
   );

@@ -6,31 +6,35 @@ import type { OperationContext } from "@/kernel/operation";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { insertRow } from "@/store/insert";
 import { placeVisit, takeOut } from "./days";
+import { openTime } from "./shared-times";
 import type { VisitRow } from "./visits";
 
 /**
  * Puts the days of a work into the windows of an offer. The old promise stays in the history, and the
  * customer is told where a promised window is another, unless that is done in other words (`silent`);
- * answers whether they were.
+ * answers whether they were. A seat goes into the time that is there, into `timeId`, or opens one.
  */
 export function moveTo(
   context: OperationContext,
   days: readonly VisitRow[],
   offer: Offer,
   technicianIds: readonly number[],
-  { answer = false, silent = false } = {},
+  { answer = false, silent = false, timeId = null as number | null } = {},
 ): boolean {
   const { sql, now, business } = context;
   for (const day of days) takeOut(context, day.id);
+  const timeOf = (day: VisitRow) =>
+    day.shared_id === null ? null : (offer.seats?.joins ?? timeId ?? openTime(context, day.service_id));
   let told = false;
   for (const [i, to] of [offer, ...offer.followingDays].entries()) {
     const day = days[i]!;
     const moved = day.window_from !== to.from || day.window_to !== to.to;
     sql(
       `UPDATE visits
-        SET date = ?, window_from = ?, window_to = ?, meet_at = ?, confirmed_at = iif(?, NULL, confirmed_at)
+        SET date = ?, window_from = ?, window_to = ?, meet_at = ?, confirmed_at = iif(?, NULL, confirmed_at),
+          shared_id = CAST(? AS INTEGER)
         WHERE id = ?`,
-    ).run(to.date, to.from, to.to, to.meetAt, moved ? 1 : 0, day.id);
+    ).run(to.date, to.from, to.to, to.meetAt, moved ? 1 : 0, timeOf(day), day.id);
     placeVisit(context, day.id, technicianIds);
     if (!moved || day.state !== "promised") continue;
     sql("UPDATE promises SET ended_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(now, day.id);

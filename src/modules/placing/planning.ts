@@ -1,5 +1,6 @@
 import { groupBy } from "@/core/group";
 import type { Point } from "@/core/place/points";
+import { withCalls, withoutCall } from "@/core/routes/calls";
 import { prepareDay } from "@/core/routes/insertion";
 import { asLateAsItIs } from "@/core/routes/lateness";
 import { type Day, type Stop, timeDay, type Timing, type Travel, work } from "@/core/routes/timing";
@@ -18,15 +19,29 @@ import { type ErrandRow, type PlacementRow, placesOf, type StoredDay } from "./s
 /** A stop of the plan that still lies ahead, with the visit or the errand it belongs to. */
 export interface PlannedStop extends Stop {
   visitId: number | null;
+  /** Who shares the time of that visit. */
+  along: readonly number[];
   errandId: number | null;
   forecast: boolean;
 }
 
+/** Work from afar that still lies ahead, and when it is done: its span is no longer among those of the day. */
+export interface PlannedCall extends Omit<PlannedStop, "place"> {
+  at: number;
+}
+
+/** A day with its stops and its calls. */
+export interface DayPlan extends Day<PlannedStop> {
+  calls: readonly PlannedCall[];
+}
+
+export const spanOf = (call: PlannedCall): Span => [call.at, call.at + work(call)];
+
 interface PlannedDay {
   /** The day as it goes on from now, with the windows that were promised and the hours that are worked. */
-  promised: Day<PlannedStop>;
+  promised: DayPlan;
   /** The same where something is late already: as late as it is. */
-  day: Day<PlannedStop>;
+  day: DayPlan;
   /** The hours worked that day, all of it. */
   hours: readonly Span[];
   /** Why there are no spans, where there are none. */
@@ -71,14 +86,14 @@ export function loadPlanning(
   const { place, travel } = placesOf(context);
   // What depends on this minute, or on visits left out, is worked out here and not kept.
   const isPlain = (day: StoredDay, date: LocalDate) =>
-    date !== context.today && (without.length === 0 || !day.placed.some((row) => without.includes(row.visit_id)));
+    date !== context.today && (without.length === 0 || !day.placed.some((row) => isWithout(row, without)));
 
   const dayOf = memo((technicianId: number, date: LocalDate): PlannedDay => {
     const day = stored(technicianId, date);
     const promised = asItStands(context, day, date, without);
     return {
       promised,
-      day: asLateAsItIs(promised, travel),
+      day: { ...asLateAsItIs(promised, travel), calls: promised.calls },
       absence: day.absence,
       reason: day.reason,
       hours: day.spans,
@@ -114,12 +129,27 @@ export function readAhead(hogar: Hogar): void {
   for (const date of dates) for (const { id } of technicians) prepared(id, date, context.business.forecast_room);
 }
 
-function prepare({ day, absence }: PlannedDay, room: ForecastRoom, travel: Travel): TechnicianDay {
+function prepare({ day: whole, absence, hours }: PlannedDay, room: ForecastRoom, travel: Travel): TechnicianDay {
   if (absence) return { works: false, code: absence };
-  const ready = prepareDay({ ...day, stops: keepingRoom(day.stops, room) }, travel);
+  const day = asForecastsKeep(whole, room, hours);
+  const ready = prepareDay(day, travel);
   return ready
-    ? { works: true, day: ready, load: ready.stops.reduce((sum, stop) => sum + work(stop), 0) }
+    ? { works: true, day: ready, load: minutesOf(day.stops) + minutesOf(day.calls) }
     : { works: false, code: "day-not-feasible" };
+}
+
+const minutesOf = (stops: readonly Omit<Stop, "place">[]): number => stops.reduce((sum, stop) => sum + work(stop), 0);
+
+/** The day without the forecasts that keep no room. */
+export function asForecastsKeep(day: DayPlan, room: ForecastRoom, hours: readonly Span[]): DayPlan {
+  const calls = keepingRoom(day.calls, room);
+  const given = day.calls.filter((call) => !calls.includes(call));
+  return {
+    ...day,
+    stops: keepingRoom(day.stops, room),
+    calls,
+    spans: given.reduce((spans, call) => withoutCall(spans, spanOf(call), hours), day.spans),
+  };
 }
 
 /** A day as it goes on from now: what is over has happened, what is under way is waited for, and nobody drives off in the past. */
@@ -128,28 +158,53 @@ function asItStands(
   { start, end, spans, placed, errands }: StoredDay,
   date: LocalDate,
   without: readonly number[],
-): Day<PlannedStop> {
-  const rows = placed.filter((row) => !without.includes(row.visit_id));
+): DayPlan {
+  const rows = placed.filter((row) => !isWithout(row, without));
   const begun =
     date !== today
       ? []
       : [
           ...rows
             .filter((row) => !visitStates.allows("plan", row.state))
-            .map((row) => ({ of: row as object, place: row.place, free: freeAfter(row, minute) })),
+            .map((row) => ({ of: row as object, place: isCall(row) ? null : row.place, free: freeAfter(row, minute) })),
           ...errands.filter((e) => e.begins < minute).map((e) => ({ of: e as object, place: e.number, free: e.ends })),
         ];
-  const last = begun.reduce<(typeof begun)[number] | null>((a, b) => (a && a.free > b.free ? a : b), null);
+  const lastOf = (some: typeof begun) =>
+    some.reduce<(typeof begun)[number] | null>((a, b) => (a && a.free > b.free ? a : b), null);
   const ahead = (of: object) => !begun.some((b) => b.of === of);
   const stops = [
-    ...rows.filter(ahead).map((row) => ({ at: row.arrives, stop: toStop(row) })),
+    ...rows
+      .filter((row) => ahead(row) && !isCall(row))
+      .map((row) => ({ at: row.arrives, stop: { ...plannedOf(row), place: row.place } })),
     ...errands.filter(ahead).map((e) => ({ at: e.begins, stop: errandStop(e) })),
   ]
     .sort((a, b) => a.at - b.at)
     .map(({ stop }) => stop);
-  const free = date === today ? Math.max(last?.free ?? minute, minute) : -Infinity;
-  return { start: last?.place ?? start, end, spans: subtractSpans(spans, [[-Infinity, free]]), stops };
+  const free = date === today ? Math.max(lastOf(begun)?.free ?? minute, minute) : -Infinity;
+  // A call that is overdue is made as soon as somebody is free.
+  let at = free;
+  const calls = rows
+    .filter((row) => ahead(row) && isCall(row))
+    .map((row): PlannedCall => {
+      const call = { ...plannedOf(row), at: Math.max(row.arrives, at) };
+      at = call.at + work(call);
+      return call;
+    });
+  return {
+    // After a call they are where they were before it.
+    start: lastOf(begun.filter((b) => b.place !== null))?.place ?? start,
+    end,
+    spans: withCalls(subtractSpans(spans, [[-Infinity, free]]), calls.map(spanOf)),
+    stops,
+    calls,
+  };
 }
+
+/** A time that is shared is there as long as one of its visits is. */
+const isWithout = (row: PlacementRow, without: readonly number[]): boolean =>
+  [row.visit_id, ...row.along].every((id) => without.includes(id));
+
+const isCall = (row: PlacementRow): boolean => row.work_place === "afar";
 
 /** When a technician is free after a visit that has begun: when it ended, or when it will. */
 function freeAfter(row: PlacementRow, now: number): number {
@@ -161,11 +216,11 @@ function freeAfter(row: PlacementRow, now: number): number {
 
 const workOf = (row: PlacementRow): number => row.before_minutes + row.minutes + row.after_minutes;
 
-const toStop = (row: PlacementRow): PlannedStop => ({
+const plannedOf = (row: PlacementRow): Omit<PlannedStop, "place"> => ({
   visitId: row.visit_id,
+  along: row.along,
   errandId: null,
   forecast: row.state === "forecast",
-  place: row.place,
   earliest: row.meet_at ?? row.window_from,
   latest: row.meet_at ?? row.window_to,
   before: row.before_minutes,
@@ -175,6 +230,7 @@ const toStop = (row: PlacementRow): PlannedStop => ({
 
 const errandStop = (e: StoredDay["errands"][number]): PlannedStop => ({
   visitId: null,
+  along: [],
   errandId: e.id,
   forecast: false,
   place: e.number,

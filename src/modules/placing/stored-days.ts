@@ -3,6 +3,7 @@ import type { Pace, Point } from "@/core/place/points";
 import type { Travel } from "@/core/routes/timing";
 import { type LocalDate, weekdayOf } from "@/core/time/dates";
 import { epochMinute } from "@/core/time/local";
+import { standsFor } from "@/core/visits/states";
 import { joinSpans, type Span, subtractSpans } from "@/core/time/spans";
 import type { TechnicianDay } from "@/core/windows/question";
 import type { ViewContext } from "@/kernel/operation";
@@ -24,8 +25,12 @@ export interface PlacementRow extends Pick<
   | "after_minutes"
   | "lng"
   | "lat"
+  | "work_place"
+  | "shared_id"
 > {
   visit_id: number;
+  /** Other visits that share this one's time: they are one stop. */
+  along: readonly number[];
   technician_id: number;
   arrives: number;
   started_at: number | null;
@@ -69,14 +74,14 @@ export function readDays(context: ViewContext, keys: readonly DayKey[]): Map<str
   // One technician's day is asked for alone after each change to it: then nobody else's is read.
   const whose = only.size === 1 ? [...only][0]! : null;
 
-  const rows = sql<PlacementRow>(
+  const rows = sql<Omit<PlacementRow, "along" | "place">>(
     `SELECT p.visit_id, p.technician_id, p.date, p.arrives, v.state, v.window_from, v.window_to, v.meet_at,
-        v.minutes, v.before_minutes, v.after_minutes, v.lng, v.lat, v.zone_id, v.started_at, v.ended_at
+        v.minutes, v.before_minutes, v.after_minutes, v.lng, v.lat, v.zone_id, v.work_place, v.shared_id, v.started_at, v.ended_at
       FROM placements p JOIN visits v ON v.id = p.visit_id
       WHERE p.date BETWEEN @first AND @last ${whose === null ? "" : "AND p.technician_id = @whose"}
       ORDER BY p.date, p.arrives`,
   ).all({ first, last, ...(whose !== null && { whose }) });
-  const placed = groupBy(rows, keyOf);
+  const placed = groupBy(asStops(rows), keyOf);
   const errands = groupBy(
     sql<ErrandRow>("SELECT * FROM errands WHERE date BETWEEN ? AND ? ORDER BY begins").all(first, last),
     keyOf,
@@ -154,6 +159,19 @@ export function readDays(context: ViewContext, keys: readonly DayKey[]): Map<str
     });
   }
   return days;
+}
+
+/** Visits that share a time are one stop: as that of them stands which is not over yet. */
+function asStops<R extends Omit<PlacementRow, "along" | "place">>(rows: readonly R[]): (R & { along: number[] })[] {
+  const stops = new Map<string, R[]>();
+  for (const row of rows) {
+    const key = `${row.technician_id} ${row.date} ${row.shared_id === null ? `visit ${row.visit_id}` : row.shared_id}`;
+    stops.set(key, [...(stops.get(key) ?? []), row]);
+  }
+  return [...stops.values()].map((together) => {
+    const first = standsFor(together);
+    return { ...first, along: together.filter((row) => row !== first).map((row) => row.visit_id) };
+  });
 }
 
 const keyOf = (row: { technician_id: number; date: string }): string => `${row.technician_id} ${row.date}`;

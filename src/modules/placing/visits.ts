@@ -21,7 +21,7 @@ export const daysOfWork = ({ sql }: ViewContext, visit: VisitRow): VisitRow[] =>
   ).all({ first: visit.first_visit_id ?? visit.id });
 
 /** A visit to be placed anew, as it was agreed: a later change of its service does not touch it. */
-export const placingOf = (visit: VisitRow, days = 1): VisitToPlace => ({
+export const placingOf = (visit: VisitRow, days = 1, seats = visit.seats): VisitToPlace => ({
   workPlace: visit.work_place,
   skills: skillNeedsColumn.read(visit.skills),
   point: { lng: visit.lng, lat: visit.lat },
@@ -32,5 +32,6 @@ export const placingOf = (visit: VisitRow, days = 1): VisitToPlace => ({
   before: visit.before_minutes,
   after: visit.after_minutes,
   crew: visit.crew,
+  seats,
   days,
 });

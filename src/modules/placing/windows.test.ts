@@ -346,7 +346,7 @@ function withForecast(room: "full" | "half" | "none") {
     forecastRoom: room,
   });
   const { visitId } = world.booked({ window: world.offers()[0]! });
-  mustPerform(world.hogar, makeRepeat, { visitId, every: 3, unit: "week", until: null }, office);
+  mustPerform(world.hogar, makeRepeat, { visitId, rule: "FREQ=WEEKLY;INTERVAL=3" }, office);
   return { world, date: addDays("2027-03-10", 21) };
 }
 
@@ -458,7 +458,7 @@ describe("work of several days", () => {
       .sql<{ id: number; date: string }>("SELECT id, date FROM visits WHERE job_id = ? ORDER BY date")
       .all(jobId);
     expect(days.map((d) => d.date)).toEqual(["2027-03-11", "2027-03-12"]);
-    expect(perform(world.hogar, makeRepeat, { visitId, every: 1, unit: "year", until: null }, office)).toMatchObject({
+    expect(perform(world.hogar, makeRepeat, { visitId, rule: "FREQ=YEARLY" }, office)).toMatchObject({
       problem: { code: "repeat-of-several-days" },
     });
     const invoices = () => one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM invoices").n;

@@ -18,6 +18,7 @@ import { readBars } from "./bars";
 import { readLimits } from "./capacity";
 import { readOpening } from "./opening-hours";
 import { loadPlanning, type Planning } from "./planning";
+import { sharedTimes } from "./shared-times";
 
 interface ServiceRules {
   notice_minutes: number;
@@ -54,10 +55,20 @@ export function questionFor(
   const planning = loadPlanning(context, reach, options.without);
   const question = questionOn(context, planning, visit, [], calendar, options);
   const soonest = soonestArrivals(question);
-  const windows = windowsOn(readPattern(context, visit.serviceIds), dates, business.time_zone, soonest).map((window) =>
-    withFollowingDays(window, visit.days, (date) => isWorkingDay(calendar, date), business.time_zone),
-  );
-  return { ...question, windows, planning };
+  const windows = windowsOn(readPattern(context, visit.serviceIds), dates, business.time_zone, soonest);
+  // A time that was moved elsewhere by a person is still joined.
+  for (const { date, from, to } of visit.seats
+    ? sharedTimes(context, visit.serviceIds[0]!, dates, options.without)
+    : [])
+    if (!windows.some((w) => w.from === from && w.to === to)) windows.push({ date, from, to });
+  if (visit.seats) windows.sort((a, b) => a.from - b.from);
+  return {
+    ...question,
+    windows: windows.map((window) =>
+      withFollowingDays(window, visit.days, (date) => isWorkingDay(calendar, date), business.time_zone),
+    ),
+    planning,
+  };
 }
 
 /** Answers for all windows of the service's pattern on the dates. */
@@ -132,7 +143,7 @@ function questionOn(
       limits: limits?.limits ?? [],
     },
     visit: {
-      place: planning.place(visit.point, visit.zoneId),
+      place: visit.workPlace === "afar" ? null : planning.place(visit.point, visit.zoneId),
       minutes: visit.minutes,
       before: visit.before,
       after: visit.after,
@@ -149,6 +160,29 @@ function questionOn(
       mostMinutes: strict ? bars.mostMinutes(Number(t.id)) : null,
     })),
     travel: planning.travel,
+    ...(visit.seats > 0 && { seats: seatsOf(context, visit, without) }),
+  };
+}
+
+/** The times of a service with seats that are there already, by their window. */
+function seatsOf(context: ViewContext, visit: VisitToPlace, without: readonly number[]): WindowsQuestion["seats"] {
+  const { sql } = context;
+  const [serviceId] = visit.serviceIds as [number];
+  const { seats } = sql<{ seats: number }>("SELECT seats FROM services WHERE id = ?").get(serviceId)!;
+  const onDate = memo((date: LocalDate) => sharedTimes(context, serviceId, [date], without));
+  return {
+    asked: visit.seats,
+    of: seats,
+    at: ({ date, from, to }) => onDate(date).find((time) => time.from === from && time.to === to) ?? null,
+  };
+}
+
+function memo<R>(compute: (date: LocalDate) => R): (date: LocalDate) => R {
+  const known = new Map<LocalDate, R>();
+  return (date) => {
+    let value = known.get(date);
+    if (value === undefined) known.set(date, (value = compute(date)));
+    return value;
   };
 }
 
@@ -240,6 +274,7 @@ export const pickable = ({ business }: ViewContext, { workPlace }: Pick<VisitToP
   words: windowIn(offer.from, offer.to, business.time_zone),
   followingDays: offer.followingDays.map((day) => day.date),
   onOurWay: isOnOurWay(offer, workPlace),
+  seatsLeft: offer.seats?.left ?? null,
 });
 
 /** The nearest offers to a window, for somebody who has just lost it. */

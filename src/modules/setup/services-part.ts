@@ -79,6 +79,7 @@ export function readServices(context: ViewContext) {
         deposit: { kind: s.deposit_kind, value: s.deposit_value },
         days: s.days,
         workPlace: s.work_place,
+        seats: s.seats,
         noticeMinutes: s.notice_minutes,
         capacity: s.capacity,
         wish: s.wish,

@@ -129,7 +129,7 @@ export function Board({ date, today, openVisit }: { date: string; today: string;
               <Box sx={{ display: "flex" }}>
                 <Rows day={day} frame={frame} chosen={openVisit} />
                 {openVisit ? (
-                  <VisitSheet key={openVisit} visitId={openVisit} onClose={() => open(null)} />
+                  <VisitSheet key={openVisit} visitId={openVisit} onClose={() => open(null)} onOpen={open} />
                 ) : (
                   <Tray
                     visits={day.tray}

@@ -1,5 +1,6 @@
 "use client";
 import { moneyWords } from "@/core/money/amounts";
+import { visitStates } from "@/core/visits/states";
 import { SheetSection } from "@/ui/side-sheet";
 import { useChange } from "@/ui/use-change";
 import Button from "@mui/material/Button";
@@ -16,6 +17,8 @@ export function Cancel({ visit }: { visit: VisitDetails }) {
   const [asking, setAsking] = useState(false);
   const [refund, setRefund] = useState(true);
   const [fee, setFee] = useState(false);
+  const [all, setAll] = useState(false);
+  const others = visit.comes?.who.filter((one) => one.id !== visit.id && visitStates.allows("cancel", one.state)) ?? [];
   const { send, busy } = useChange("cancel-visit", { then: () => setAsking(false) });
   return (
     <SheetSection title="Cancel">
@@ -25,12 +28,21 @@ export function Cancel({ visit }: { visit: VisitDetails }) {
       <Dialog open={asking} onClose={() => setAsking(false)}>
         <DialogTitle>Cancel the visit at {visit.customer.name}?</DialogTitle>
         <DialogContent>
-          The customer is told by email. This cannot be taken back.
-          {!!visit.depositMinor && (
+          {all ? `All ${others.length + 1} customers are` : "The customer is"} told by email. This cannot be taken back.
+          {others.length > 0 && (
+            <FormControlLabel
+              sx={{ display: "flex", mt: 3 }}
+              control={<Checkbox checked={all} onChange={(e) => setAll(e.target.checked)} />}
+              label={`Cancel the whole time: ${others.map((one) => one.customer).join(", ")} as well`}
+            />
+          )}
+          {(!!visit.depositMinor || all) && (
             <FormControlLabel
               sx={{ display: "flex", mt: 3 }}
               control={<Checkbox checked={refund} onChange={(e) => setRefund(e.target.checked)} />}
-              label={`Pay back the deposit of ${moneyWords(visit.depositMinor, visit.currency)}`}
+              label={
+                all ? "Pay back deposits" : `Pay back the deposit of ${moneyWords(visit.depositMinor!, visit.currency)}`
+              }
             />
           )}
           {visit.state === "no access" && visit.noAccessMinor > 0 && (
@@ -47,7 +59,7 @@ export function Cancel({ visit }: { visit: VisitDetails }) {
             color="error"
             variant="contained"
             disabled={busy}
-            onClick={() => void send({ visitId: visit.id, refundDeposit: refund, chargeNoAccess: fee })}
+            onClick={() => void send({ visitId: visit.id, refundDeposit: refund, chargeNoAccess: fee, all })}
           >
             Cancel and tell
           </Button>

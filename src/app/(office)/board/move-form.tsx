@@ -1,10 +1,13 @@
 "use client";
 import { clock, windowWords } from "@/core/time/words";
+import { visitStates } from "@/core/visits/states";
 import { DateField } from "@/ui/date-field";
 import { useLive } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import Skeleton from "@mui/material/Skeleton";
 import Stack from "@mui/material/Stack";
@@ -20,6 +23,7 @@ export function MoveForm({ visit }: { visit: VisitDetails }) {
   const [chosen, setChosen] = useState<number[]>(visit.technicians.map((t) => t.id));
   const [wish, setWish] = useState<AskedMove | null>(null);
   const { data: options } = useLive("placement-options", { visitId: visit.id, date });
+  const [alone, setAlone] = useState(false);
   const move = useMove();
 
   useEffect(() => {
@@ -32,14 +36,17 @@ export function MoveForm({ visit }: { visit: VisitDetails }) {
     setChosen((now) =>
       visit.crew === 1 ? [id] : now.includes(id) ? now.filter((n) => n !== id) : [...now, id].slice(-visit.crew),
     );
+  const coming = visit.comes?.who.filter((one) => visitStates.allows("plan", one.state)).length ?? 1;
+  const whoMoves = coming > 1 && !alone ? `${coming} customers` : visit.customer.name;
   const go = () => {
     if (!option) return;
     const asked: AskedMove = {
-      visit: { id: visit.id, customer: visit.customer.name, windowFrom: visit.windowFrom, windowTo: visit.windowTo },
+      visit: { id: visit.id, customer: whoMoves, windowFrom: visit.windowFrom, windowTo: visit.windowTo },
       date,
       technicianIds: chosen,
       from: option.from,
       to: option.to,
+      ...(alone && { alone }),
       before: date === visit.date ? visit.technicians.map((t) => t.id) : [],
     };
     if (visit.state === "promised" && (date !== visit.date || !option.isPromised)) setWish(asked);
@@ -94,8 +101,14 @@ export function MoveForm({ visit }: { visit: VisitDetails }) {
           );
         })}
       </Box>
+      {coming > 1 && (
+        <FormControlLabel
+          control={<Checkbox size="small" checked={alone} onChange={(e) => setAlone(e.target.checked)} />}
+          label={`Only ${visit.customer.name}, not all who come then`}
+        />
+      )}
       <Button variant="contained" onClick={go} disabled={!option || chosen.length !== visit.crew}>
-        Move the visit
+        {coming > 1 && !alone ? `Move all ${coming}` : "Move the visit"}
       </Button>
       <MoveQuestion
         wish={wish}

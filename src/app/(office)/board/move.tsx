@@ -17,6 +17,8 @@ export interface AskedMove {
   to: number;
   /** Who had it, for undoing; nobody where it was unplaced. */
   before: number[];
+  /** Of a time that several customers share, this one only. */
+  alone?: boolean;
 }
 
 /** Moves a visit and offers to undo it. */
@@ -31,6 +33,7 @@ export function useMove() {
       date: wish.date,
       fromMinute: wish.from,
       toMinute: wish.to,
+      ...(wish.alone && { alone: true }),
     });
     if (!done) return false;
     const words = done.value.told
@@ -43,6 +46,7 @@ export function useMove() {
         date: wish.date,
         fromMinute: wish.visit.windowFrom,
         toMinute: wish.visit.windowTo,
+        ...(wish.alone && { alone: true }),
       });
     // What a customer has been told is not taken back behind their back.
     if (wish.before.length && !done.value.told) sayWithUndo(words, undo);

@@ -36,7 +36,11 @@ export function VisitCard({ visit, width, carried, late, chosen }: CardProps) {
   ];
   return (
     <div className={classes.filter(Boolean).join(" ")} style={{ "--hue": hues[visit.hue] } as CSSProperties}>
-      <div className={css.who}>{nameWithin(visit.customer, Math.floor((width - edges) / letterWidth))}</div>
+      <div className={css.who}>
+        {visit.bookings > 1
+          ? `${visit.bookings} customers`
+          : nameWithin(visit.customer, Math.floor((width - edges) / letterWidth))}
+      </div>
       <div className={css.what}>
         <span>
           {visit.code}

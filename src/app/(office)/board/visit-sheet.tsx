@@ -25,8 +25,16 @@ import type { VisitDetails } from "./data";
 import { MoveForm } from "./move-form";
 import { RepeatForm } from "./repeat-form";
 import { Steps } from "./visit-steps";
+import { WhoComes } from "./who-comes";
 
-export function VisitSheet({ visitId, onClose }: { visitId: number; onClose: () => void }) {
+interface VisitSheetProps {
+  visitId: number;
+  onClose: () => void;
+  /** Another one who comes at the same time. */
+  onOpen: (visitId: number) => void;
+}
+
+export function VisitSheet({ visitId, onClose, onOpen }: VisitSheetProps) {
   const { data: visit, problem } = useLive("visit-sheet", { visitId });
   const { person } = useOffice();
   const mayChange = person.permissions.includes("board.change");
@@ -61,6 +69,7 @@ export function VisitSheet({ visitId, onClose }: { visitId: number; onClose: () 
           </>
         )}
       </Fact>
+      {visit.comes && <WhoComes comes={visit.comes} chosen={visit.id} onOpen={onOpen} />}
       <Fact name="Customer">
         {visit.customer.id !== null ? (
           <LinkBox href={`/customers/${visit.customer.id}`} sx={{ color: ink.lake }}>
@@ -158,9 +167,11 @@ export function VisitSheet({ visitId, onClose }: { visitId: number; onClose: () 
           )}
         </SheetSection>
       )}
-      <SheetSection title="Repeat">
-        <Repeats visit={visit} mayChange={mayChange} />
-      </SheetSection>
+      {!visit.comes && (
+        <SheetSection title="Repeat">
+          <Repeats visit={visit} mayChange={mayChange} />
+        </SheetSection>
+      )}
       {visit.jobId && <LinkSection visit={visit} mayChange={mayChange} />}
       {visit.messages.length > 0 && (
         <SheetSection title="Messages">

@@ -110,7 +110,7 @@ export const Repeats = ({ customer }: { customer: Customer }) =>
   customer.repeats.length > 0 && (
     <SheetSection title="Repeats">
       {customer.repeats.map((r) => (
-        <Line key={r.id} href={`/repeats?search=${encodeURIComponent(customer.name)}`}>
+        <Line key={r.id} href={`/repeats?open=${r.id}`}>
           <Cell>
             {r.service}, {r.words}
           </Cell>

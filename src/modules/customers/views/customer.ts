@@ -1,7 +1,7 @@
 import { quoteStates } from "@/core/catalogue/quote-states";
 import { invoiceState } from "@/core/money/applying";
 import { Refusal } from "@/core/problems";
-import { type RepeatRule, ruleWords } from "@/core/repeats/rule";
+import { repeatWords } from "@/core/repeats/rule-words";
 import { localDate } from "@/core/time/local";
 import { visitStates } from "@/core/visits/states";
 import { Id, input } from "@/kernel/inputs";
@@ -146,22 +146,18 @@ const repeatsOf = ({ sql, today }: ViewContext, id: number) =>
     id: number;
     service: string;
     site: string;
-    every: number;
-    unit: RepeatRule["unit"];
-    until_date: string | null;
+    rule: string;
+    start_date: string;
     state: string;
     next: string | null;
   }>(
-    `SELECT r.id, s.name AS service, t.line AS site, r.every, r.unit, r.until_date, r.state,
+    `SELECT r.id, s.name AS service, t.line AS site, r.rule, r.start_date, r.state,
         (SELECT min(v.date) FROM visits v WHERE v.repeat_id = r.id AND v.date >= @today AND v.state IN ${visitStates.sql("move")}) AS next
       FROM repeats r JOIN services s ON s.id = r.service_id JOIN sites t ON t.id = r.site_id
       WHERE r.customer_id = @id ORDER BY r.state, r.id`,
   )
     .all({ id, today })
-    .map(({ every, unit, until_date, ...repeat }) => ({
-      ...repeat,
-      words: ruleWords({ every, unit, until: until_date }),
-    }));
+    .map((repeat) => ({ ...repeat, words: repeatWords(repeat) }));
 
 /** Quotes that became a job of theirs, or went to the email they have. */
 const quotesOf = ({ sql, business }: ViewContext, { id, mail }: Rows["customers"]) =>

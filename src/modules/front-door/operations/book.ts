@@ -3,7 +3,7 @@ import { moneyWords } from "@/core/money/amounts";
 import { phoneKept } from "@/core/people/phones";
 import { sourceOf } from "@/core/people/sources";
 import { Refusal } from "@/core/problems";
-import { commonRepeats } from "@/core/repeats/rule";
+import { commonRepeats, ruleFrom } from "@/core/repeats/rule";
 import { type ChosenWindow } from "@/core/windows/wishes";
 import { input, OrNull } from "@/kernel/inputs";
 import { firstLinkTokenOf, linkTokenOf } from "@/kernel/links";
@@ -123,7 +123,7 @@ export const book = defineOperation({
       couponId: wanted.coupon?.id ?? null,
       source,
     });
-    if (repeat) beginRepeat(context, visitId, repeat);
+    if (repeat) beginRepeat(context, visitId, { rule: (start) => ruleFrom(repeat, start) });
     claimPhotos(context, photos);
     for (const { answers } of items) claimPhotos(context, Object.values(answers).flat().map(String));
     const link = linkTokenOf(context.hogar, jobId)!;
@@ -174,14 +174,18 @@ function heldRoom(
   const { sql, now } = context;
   const visit = visitOfHold<VisitRow & { held_until: number | null }>(context, hold);
   if (!visit) return null;
-  const { minutes, crew, skills, serviceIds, title } = wanted.visit;
+  const { minutes, crew, skills, serviceIds, title, seats, point } = wanted.visit;
   const sameServices =
     JSON.stringify([visit.service_id, ...idsColumn.read(visit.also)]) === JSON.stringify(serviceIds) &&
     visit.title === title;
-  const samePlace = visit.lng === wanted.address.lng && visit.lat === wanted.address.lat;
+  const samePlace = visit.lng === point.lng && visit.lat === point.lat;
   // Whoever changes an answer while the window is kept needs room for what it is now.
   const sameWork =
-    sameServices && visit.minutes === minutes && visit.crew === crew && visit.skills === JSON.stringify(skills);
+    sameServices &&
+    visit.seats === seats &&
+    visit.minutes === minutes &&
+    visit.crew === crew &&
+    visit.skills === JSON.stringify(skills);
   if (
     samePlace &&
     sameWork &&

@@ -159,7 +159,7 @@ export const servicesAt = defineView({
           ORDER BY c.position, s.category, s.position, s.name`,
       )
       .all(slug)
-      // Outside of all zones there is what is done at our place.
+      // Outside of all zones there is what is done at our place or from afar.
       .filter((service) => zone !== null || service.work_place !== "site")
       .map((service) => {
         const ordered = orderedService(context, service);
@@ -176,6 +176,7 @@ export const servicesAt = defineView({
           hue: service.hue,
           minutes: service.minutes,
           days: service.days,
+          seats: service.seats,
           workPlace: service.work_place,
           slug: service.slug,
           picture: service.picture,

@@ -1,7 +1,7 @@
 import { answerProblem } from "@/core/catalogue/questions";
 import { moneyWords } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
-import { ruleWords } from "@/core/repeats/rule";
+import { repeatWords } from "@/core/repeats/rule-words";
 import { input, Nothing, OneOf } from "@/kernel/inputs";
 import { defineOperation, type ViewContext } from "@/kernel/operation";
 import { giveApproval } from "@/modules/booking/approval";
@@ -133,7 +133,7 @@ export const repeatByLink = defineOperation({
           WHERE r.id = ?`,
       )
       .get(repeat.id)!;
-    const what = `${name} ${goesOn ? "has taken a repeat up again" : "has ended a repeat"}: ${ruleWords(repeat)}`;
+    const what = `${name} ${goesOn ? "has taken a repeat up again" : "has ended a repeat"}: ${repeatWords(repeat)}`;
     tellAll(context, {
       key: `repeat ${repeat.id} at ${context.now}`,
       subject: what,

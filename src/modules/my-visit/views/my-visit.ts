@@ -5,7 +5,7 @@ import { consentWords } from "@/core/messages/consents";
 import { moneyWords } from "@/core/money/amounts";
 import { invoiceState } from "@/core/money/applying";
 import { Refusal } from "@/core/problems";
-import { ruleWords } from "@/core/repeats/rule";
+import { repeatWords } from "@/core/repeats/rule-words";
 import { placeInWords, type WorkPlace } from "@/core/visits/work-place";
 import { type VisitState, visitStates } from "@/core/visits/states";
 import { Id, input, Nothing } from "@/kernel/inputs";
@@ -125,7 +125,7 @@ function pageOf(context: ViewContext) {
   const repeat = ownRepeat(context);
   const address = addressAt(context, job);
   return {
-    repeat: repeat && { words: ruleWords(repeat), active: repeat.state === "active" },
+    repeat: repeat && { words: repeatWords(repeat), active: repeat.state === "active" },
     // Whoever comes by a link is known: the next booking begins with what they have said before.
     again: {
       name: job.customer,
@@ -196,10 +196,14 @@ function pageOf(context: ViewContext) {
 }
 
 /** Where the work is done, as the customer reads it. */
-const whereOf = ({ business }: ViewContext, workPlace: WorkPlace, job: { line: string; postcode: string }): string => {
+const whereOf = (
+  { business }: ViewContext,
+  workPlace: WorkPlace,
+  job: { line: string; postcode: string; phone: string },
+): string => {
   const site = `${job.line}, ${job.postcode}`;
   if (workPlace === "site") return site;
-  const { where } = placeInWords(workPlace, { site, ours: business.address });
+  const { where } = placeInWords(workPlace, { site, ours: business.address, phone: job.phone });
   return where[0]!.toUpperCase() + where.slice(1);
 };
 
@@ -229,6 +233,7 @@ export const myOffers = defineView({
 const calendarWords: Record<WorkPlace, string> = {
   site: "We arrive within this time.",
   ours: "Come to us within this time.",
+  afar: "We call you within this time.",
 };
 
 export const myCalendar = defineView({
@@ -247,9 +252,10 @@ export const myCalendar = defineView({
       work_place: WorkPlace;
       line: string;
       postcode: string;
+      phone: string;
       moves: number;
     }>(
-      `SELECT v.id, v.state, v.window_from, v.window_to, v.title AS service, v.work_place, t.line, t.postcode,
+      `SELECT v.id, v.state, v.window_from, v.window_to, v.title AS service, v.work_place, t.line, t.postcode, j.phone,
           (SELECT count(*) FROM promises WHERE visit_id = v.id) AS moves
         FROM visits v JOIN jobs j ON j.id = v.job_id JOIN sites t ON t.id = j.site_id WHERE v.job_id = ?
         ORDER BY v.window_from`,

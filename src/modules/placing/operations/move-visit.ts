@@ -4,7 +4,9 @@ import { visitStates } from "@/core/visits/states";
 import { DateText, Id, input, MinuteOfDay } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { Type } from "@sinclair/typebox";
+import { takeOut } from "../days";
 import { moveTo } from "../moving";
+import { openTime, togetherWith } from "../shared-times";
 import { daysOfWork, placingOf, readVisit } from "../visits";
 import { answersWithin, reasonsInWords } from "../windows";
 
@@ -14,11 +16,13 @@ const MoveVisit = input({
   date: DateText,
   fromMinute: MinuteOfDay,
   toMinute: MinuteOfDay,
+  /** Of a time that several customers share, this one only. */
+  alone: Type.Optional(Type.Boolean()),
 });
 
 /**
  * Moves a visit to other technicians, another window, or both; the first day of work of several days
- * takes the following ones along. What cannot work is refused with the reason; a new window is told
+ * takes the following ones along, and a time that several customers share takes all of them. What cannot work is refused with the reason; a new window is told
  * to the customer, and the old promise stays in the history.
  */
 export const moveVisit = defineOperation({
@@ -26,7 +30,7 @@ export const moveVisit = defineOperation({
   access: "board.change",
   about: { visitId: "visit", technicianIds: "shared" },
   input: MoveVisit,
-  run(context, { visitId, technicianIds, date, fromMinute, toMinute }) {
+  run(context, { visitId, technicianIds, date, fromMinute, toMinute, alone = false }) {
     const zone = context.business.time_zone;
     const visit = readVisit(context, visitId);
     if (!visitStates.allows("move", visit.state)) throw new Refusal("visit-not-open");
@@ -41,9 +45,11 @@ export const moveVisit = defineOperation({
     if (window.to <= context.minute)
       throw new Refusal("cannot-be-kept", { sentence: "This window has passed. Choose one that lies ahead." });
     const days = visit.first_visit_id === null ? daysOfWork(context, visit) : [visit];
-    const [answer] = answersWithin(context, placingOf(visit, days.length), [window], {
+    const together = alone ? [visit] : togetherWith(context, visit).filter((v) => visitStates.allows("plan", v.state));
+    const seats = together.reduce((sum, v) => sum + v.seats, 0);
+    const [answer] = answersWithin(context, placingOf(visit, days.length, seats), [window], {
       strict: false,
-      without: days.map((d) => d.id),
+      without: [...days, ...together].map((v) => v.id),
       among: technicianIds,
       ...(visit.state === "forecast" && { forecasts: "full" }),
     });
@@ -52,6 +58,11 @@ export const moveVisit = defineOperation({
         sentence: `This cannot be kept: ${reasonsInWords(context, answer?.reasons ?? []).join("; ") || "the technician is not available"}.`,
       });
 
-    return { told: moveTo(context, days, answer, technicianIds) };
+    if (visit.shared_id === null) return { told: moveTo(context, days, answer, technicianIds) };
+    for (const { id } of together) takeOut(context, id);
+    // Who goes alone leaves the time to the others.
+    const timeId = alone ? openTime(context, visit.service_id) : visit.shared_id;
+    const told = together.map((one) => moveTo(context, [one], answer, technicianIds, { timeId }));
+    return { told: told.includes(true) };
   },
 });

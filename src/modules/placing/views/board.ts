@@ -13,8 +13,9 @@ import { defineView } from "@/kernel/view";
 import { readPattern } from "@/modules/catalogue/patterns";
 import { inOffice, windowOf } from "@/modules/placing/in-office";
 import { idsColumn } from "@/store/columns";
-import { type BoardRow, type BoardStop, type BoardVisit, visitColumns, visitTables } from "../board";
+import { asCards, type BoardRow, type BoardStop, type BoardVisit, visitColumns, visitTables } from "../board";
 import { loadPlanning } from "../planning";
+import { togetherWith } from "../shared-times";
 import { placingOf, type VisitRow } from "../visits";
 import { answersWithin, namesOf } from "../windows";
 
@@ -28,7 +29,7 @@ export const board = defineView({
     const zone = business.time_zone;
     const planning = loadPlanning(context, [date]);
     const ofDay = (epoch: number) => localOf(epoch, zone).minute;
-    const toVisit = (v: BoardRow): BoardVisit => ({
+    const toVisit = (v: BoardRow & { bookings: number }): BoardVisit => ({
       id: v.id,
       state: v.state,
       code: v.code,
@@ -38,6 +39,7 @@ export const board = defineView({
       site: v.site,
       minutes: v.minutes,
       crew: v.crew,
+      bookings: v.bookings,
       windowFrom: ofDay(v.window_from),
       windowTo: ofDay(v.window_to),
     });
@@ -48,7 +50,7 @@ export const board = defineView({
         FROM placements p JOIN ${visitTables.replace("visits v", "visits v ON v.id = p.visit_id")}
         WHERE p.date = ? ORDER BY p.arrives`,
     ).all(date);
-    const placedBy = groupBy(placed, (p) => p.technician_id);
+    const placedBy = groupBy(asCards(placed), (p) => p.technician_id);
     const looks = new Map(
       sql<{ id: number; hue: number; photo: string | null }>("SELECT id, hue, photo FROM technicians")
         .all()
@@ -94,12 +96,14 @@ export const board = defineView({
           late: lateVisits(technician.id),
         };
       });
-    const unplaced = sql<BoardRow>(
-      `SELECT ${visitColumns}
+    const unplaced = asCards(
+      sql<BoardRow>(
+        `SELECT ${visitColumns}
         FROM ${visitTables} WHERE v.date = ? AND v.state IN ${visitStates.sql("move")}
           AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)
         ORDER BY v.state DESC, v.window_from`,
-    ).all(date);
+      ).all(date),
+    );
     return {
       date,
       technicians,
@@ -110,7 +114,7 @@ export const board = defineView({
       canChange: may(context.actor, "board.change"),
     };
 
-    function tray(rows: readonly BoardRow[]) {
+    function tray(rows: readonly (BoardRow & { bookings: number })[]) {
       const visits = new Map(
         sql<VisitRow>("SELECT * FROM visits WHERE id IN (SELECT value FROM json_each(?))")
           .all(idsColumn.write(rows.map((row) => row.id)))
@@ -138,7 +142,7 @@ function bestPlacement(
 ): { technicianIds: number[]; words: string; fits: boolean } {
   const [answer] = answersWithin(context, placingOf(visit), [windowOf(visit)], {
     ...inOffice(visit),
-    without: [visit.id],
+    without: togetherWith(context, visit).map((v) => v.id),
   });
   if (!answer?.offered)
     return {

@@ -18,14 +18,17 @@ export const dayStrip = defineView({
     const opening = readOpening(context);
     const promised = new Map(
       sql<{ date: string; minutes: number }>(
-        "SELECT date, sum(leaves - arrives + driving) AS minutes FROM placements WHERE date BETWEEN ? AND ? GROUP BY date",
+        // Who shares a time is with the technician at once.
+        `SELECT date, sum(leaves - arrives + driving) AS minutes
+          FROM (SELECT DISTINCT date, technician_id, arrives, leaves, driving FROM placements WHERE date BETWEEN ? AND ?)
+          GROUP BY date`,
       )
         .all(today, dates.at(-1)!)
         .map((d) => [d.date, d.minutes]),
     );
     const unplaced = new Map(
       sql<{ date: string; n: number }>(
-        `SELECT date, count(*) AS n
+        `SELECT date, count(DISTINCT coalesce(shared_id, -id)) AS n
           FROM visits v WHERE date BETWEEN ? AND ? AND state = 'promised'
             AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)
           GROUP BY date`,

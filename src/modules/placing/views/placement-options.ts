@@ -5,6 +5,7 @@ import { DateText, Id, input } from "@/kernel/inputs";
 import { defineView } from "@/kernel/view";
 import { readPattern } from "@/modules/catalogue/patterns";
 import { inOffice, windowOf } from "@/modules/placing/in-office";
+import { togetherWith } from "@/modules/placing/shared-times";
 import { daysOfWork, placingOf, readVisit } from "@/modules/placing/visits";
 import { answersWithin, explainWithin, namesOf } from "@/modules/placing/windows";
 
@@ -25,7 +26,7 @@ export const placementOptions = defineView({
     );
     const windows = [...own, ...pattern].sort((a, b) => a.from - b.from);
     const days = visit.first_visit_id === null ? daysOfWork(context, visit) : [visit];
-    const options = { ...inOffice(visit), without: days.map((d) => d.id) };
+    const options = { ...inOffice(visit), without: [...days, ...togetherWith(context, visit)].map((v) => v.id) };
     // Of a crew, each is looked at alone; who can come together is asked once more.
     const alone = explainWithin(context, { ...placingOf(visit, days.length), crew: 1 }, windows, options);
     const together = visit.crew > 1 ? answersWithin(context, placingOf(visit, days.length), windows, options) : [];

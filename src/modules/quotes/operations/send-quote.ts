@@ -1,3 +1,4 @@
+import { titleOf } from "@/core/catalogue/titles";
 import { type Item } from "@/core/catalogue/items";
 import { quoteLines, quoteProblems } from "@/core/catalogue/quotes";
 import { moneyWords, totalOf } from "@/core/money/amounts";
@@ -5,7 +6,7 @@ import { Refusal } from "@/core/problems";
 import { dayWords } from "@/core/time/words";
 import { ownLinkPlaceholder } from "@/kernel/links";
 import { actorWords, defineOperation, type OperationContext } from "@/kernel/operation";
-import { readItem, titleOf } from "@/modules/catalogue/catalogue";
+import { readItem } from "@/modules/catalogue/catalogue";
 import { answersOfJob } from "@/modules/catalogue/job-items";
 import { tellPerson } from "@/modules/messages/telling";
 import { addressOf } from "@/modules/place/addresses";

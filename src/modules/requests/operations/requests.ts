@@ -1,3 +1,4 @@
+import { titleOf } from "@/core/catalogue/titles";
 import { type Item } from "@/core/catalogue/items";
 import { phoneKept, phoneProblem } from "@/core/people/phones";
 import { Refusal } from "@/core/problems";
@@ -5,7 +6,7 @@ import { wishWords } from "@/core/windows/wishes";
 import { DateText, Id, input, Mail, MinuteOfDay, PersonName, OrNull, Phone } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { takeRoom } from "@/modules/booking/room";
-import { readItem, titleOf } from "@/modules/catalogue/catalogue";
+import { readItem } from "@/modules/catalogue/catalogue";
 import { chosen, Items, orderAbout } from "@/modules/catalogue/inputs";
 import { tellAll } from "@/modules/messages/telling-office";
 import { isKeptPhoto, lostPhoto, claimPhotos } from "@/modules/pictures/photos";

@@ -1,9 +1,10 @@
+import { titleOf } from "@/core/catalogue/titles";
 import { lookOf } from "@/core/look/front-door";
 import { windowIn } from "@/core/time/local-words";
 import { dayWords } from "@/core/time/words";
 import { firstLinkTokenOf } from "@/kernel/links";
 import { defineView } from "@/kernel/view";
-import { readItem, titleOf } from "@/modules/catalogue/catalogue";
+import { readItem } from "@/modules/catalogue/catalogue";
 import { chosenWindowColumn, itemsColumn } from "@/store/columns";
 import { readFrontDoor } from "@/store/front-door";
 import { WishToken } from "../inputs";

@@ -1,14 +1,16 @@
 import { Refusal } from "@/core/problems";
+import { withoutCall } from "@/core/routes/calls";
 import { prepareDay } from "@/core/routes/insertion";
 import { asLateAsItIs } from "@/core/routes/lateness";
-import type { Day, Travel } from "@/core/routes/timing";
+import type { Travel } from "@/core/routes/timing";
 import type { LocalDate } from "@/core/time/dates";
 import { epochMinute } from "@/core/time/local";
+import { intersectSpans, minutesIn, type Span } from "@/core/time/spans";
 import { DateText, Id, input, MinuteOfDay, Name, OrNull } from "@/kernel/inputs";
 import { refuseOddSpans } from "@/kernel/odd-spans";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
-import { takeOut, withStop, writeDay } from "@/modules/placing/days";
-import { loadPlanning, type PlannedStop } from "@/modules/placing/planning";
+import { takeOut, toPutIn, type ToPutIn, visitsAt, withStop, writeDay } from "@/modules/placing/days";
+import { type DayPlan, loadPlanning, spanOf } from "@/modules/placing/planning";
 import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 
@@ -157,7 +159,7 @@ function changingDays<R extends object>(
   let freed = 0;
   for (const date of dates) {
     const latest = new Map(stops.get(date)!.map((stop) => [stop.visitId, stop.latest]));
-    const { promised } = planning.dayOf(technicianId, date);
+    const { promised, hours, errands } = planning.dayOf(technicianId, date);
     const day = {
       ...promised,
       stops: promised.stops.map((stop) => ({
@@ -165,20 +167,33 @@ function changingDays<R extends object>(
         latest: Math.max(stop.latest, stop.visitId === null ? stop.latest : (latest.get(stop.visitId) ?? stop.latest)),
       })),
     };
-    const { kept, out } = prepareDay(day, planning.travel) ? { kept: day, out: [] } : rebuilt(day, planning.travel);
-    for (const { visitId } of out) takeOut(context, visitId!);
+    const callsStand = day.calls.every((call) => stands(spanOf(call), hours, errands));
+    const { kept, out } =
+      callsStand && prepareDay(day, planning.travel) ? { kept: day, out: [] } : rebuilt(day, hours, planning.travel);
+    const freedVisits = out.flatMap(visitsAt);
+    for (const id of freedVisits) takeOut(context, id);
     writeDay(context, technicianId, date, kept, planning);
-    freed += out.length;
+    freed += freedVisits.length;
   }
   return { ...result, freed };
 }
 
+/** Whether a call can be made when it was to be: within the hours, and not while somebody is on an errand. */
+const stands = (call: Span, hours: readonly Span[], errands: readonly { begins: number; ends: number }[]): boolean =>
+  minutesIn(intersectSpans([call], hours)) === call[1] - call[0] &&
+  errands.every(({ begins, ends }) => ends <= call[0] || begins >= call[1]);
+
 /** The day with the visits that fit around its errands, and those that do not. */
-function rebuilt(day: Day<PlannedStop>, travel: Travel): { kept: Day<PlannedStop>; out: PlannedStop[] } {
+function rebuilt(day: DayPlan, hours: readonly Span[], travel: Travel): { kept: DayPlan; out: ToPutIn[] } {
   // An errand stands, even where its way home is after hours.
-  let kept: Day<PlannedStop> = asLateAsItIs({ ...day, stops: day.stops.filter((s) => s.visitId === null) }, travel);
-  const out: PlannedStop[] = [];
-  for (const stop of day.stops.filter((s) => s.visitId !== null)) {
+  const empty = {
+    ...day,
+    spans: day.calls.reduce((spans, call) => withoutCall(spans, spanOf(call), hours), day.spans),
+    stops: day.stops.filter((s) => s.visitId === null),
+  };
+  let kept: DayPlan = { ...asLateAsItIs(empty, travel), calls: [] };
+  const out: ToPutIn[] = [];
+  for (const stop of toPutIn(day).filter((s) => s.visitId !== null)) {
     const grown = withStop(kept, stop, travel);
     if (grown) kept = grown;
     else out.push(stop);

@@ -65,7 +65,7 @@ export const todayView = defineView({
           LEFT JOIN customers rc ON rc.id = r.customer_id
         WHERE v.date BETWEEN ? AND ? AND v.state IN ${visitStates.sql("move")}
           AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)
-        ORDER BY v.date LIMIT 30`,
+        GROUP BY coalesce(v.shared_id, -v.id) ORDER BY v.date LIMIT 30`,
     ).all(today, soon))
       needs.push({
         kind: "unplaced",
@@ -87,7 +87,7 @@ export const todayView = defineView({
       `SELECT v.id, v.state, v.date, c.name, t.name AS technician, v.window_to, p.arrives
         FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id
           JOIN placements p ON p.visit_id = v.id JOIN technicians t ON t.id = p.technician_id
-        WHERE v.date = ? AND v.state IN ${visitStates.sql("await")} GROUP BY v.id`,
+        WHERE v.date = ? AND v.state IN ${visitStates.sql("await")} GROUP BY coalesce(v.shared_id, -v.id)`,
     ).all(today)) {
       const late = lateBy({ state: v.state, windowTo: v.window_to, arrives: v.arrives }, minute);
       if (late === 0) continue;
@@ -197,8 +197,8 @@ export const todayView = defineView({
       off: string | null;
     }>(
       `SELECT t.id, t.name,
-          (SELECT count(*) FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = t.id AND p.date = ?1 AND v.state IN ${visitStates.sql("over")}) AS done,
-          (SELECT count(*) FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = t.id AND p.date = ?1 AND v.state IN ${visitStates.sql("count")}) AS all_visits,
+          (SELECT count(DISTINCT coalesce(v.shared_id, -v.id)) FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = t.id AND p.date = ?1 AND v.state IN ${visitStates.sql("over")}) AS done,
+          (SELECT count(DISTINCT coalesce(v.shared_id, -v.id)) FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.technician_id = t.id AND p.date = ?1 AND v.state IN ${visitStates.sql("count")}) AS all_visits,
           n.name AS next, n.window_from AS next_from, n.window_to AS next_to,
           (SELECT reason FROM time_off o WHERE o.technician_id = t.id AND ?1 BETWEEN first_date AND last_date) AS off
         FROM technicians t

@@ -1,11 +1,13 @@
 import { missing, tick, type TickedItem } from "@/core/catalogue/checklist";
 import type { JobStanding } from "@/core/jobs/states";
-import { Refusal } from "@/core/problems";
-import { stepRefusal, type VisitState, visitStates } from "@/core/visits/states";
+import { type ProblemCode, Refusal } from "@/core/problems";
+import { type FieldStep, stepRefusal, visitStates } from "@/core/visits/states";
 import { Id, input, OneOf } from "@/kernel/inputs";
-import { defineOperation } from "@/kernel/operation";
+import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { issueInvoice } from "@/modules/money/invoicing";
+import { togetherWith } from "@/modules/placing/shared-times";
+import { readVisit, type VisitRow } from "@/modules/placing/visits";
 import { tickedColumn } from "@/store/columns";
 import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
@@ -20,84 +22,92 @@ const AdvanceVisit = input({
 const tickedList = (list: TickedItem[], ticked: readonly string[] | undefined): TickedItem[] =>
   ticked ? tick(list, ticked) : list;
 
-/** A technician (or the office) says where a visit stands. Done brings the invoice. */
+/**
+ * A technician (or the office) says where a visit stands. Done brings the invoice. A step counts for all who share its
+ * time, except that nobody was there: that is said of one of them.
+ */
 export const advanceVisit = defineOperation({
   name: "advance-visit",
   access: "field.work",
   about: { visitId: "visit" },
   input: AdvanceVisit,
   run(context, { visitId, to, ticked }) {
-    const { sql, now, today } = context;
-    const visit = sql<{
-      state: VisitState;
-      date: string;
-      job_id: number;
-      started_at: number | null;
-      checklist: string;
-    }>("SELECT state, date, job_id, started_at, checklist FROM visits WHERE id = ?").get(visitId);
-    if (!visit) throw new Refusal("not-found");
+    const visit = readVisit(context, visitId);
     // Repeating a step changes nothing: a phone may send it twice.
     if (visit.state === to) return;
-    const job = sql<JobStanding>("SELECT state, approval FROM jobs WHERE id = ?").get(visit.job_id);
-    const refusal = job ? stepRefusal(to, visit, job, today) : "visit-not-open";
+    const refusal = refusalOf(context, visit, to);
     if (refusal) throw new Refusal(refusal);
-    const list = tickedList(tickedColumn.read(visit.checklist), ticked);
-    const left = to === "done" ? missing(list) : [];
-    if (left.length)
-      throw new Refusal("checklist-open", {
-        sentence: `Required first: ${left.map((item) => item.words).join("; ")}.`,
-      });
-    sql("UPDATE visits SET checklist = ? WHERE id = ?").run(JSON.stringify(list), visitId);
-    const over = visitStates.allows("over", to);
-    sql("UPDATE visits SET state = ?, started_at = ?, ended_at = ? WHERE id = ?").run(
-      to,
-      to === "on site" ? now : visit.started_at,
-      over ? now : null,
-      visitId,
-    );
-
-    if (to === "on the way") {
-      const { name } = sql<{ name: string }>(
-        `SELECT t.name
-          FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = ?
-          ORDER BY t.position LIMIT 1`,
-      ).get(visitId) ?? { name: "Somebody" };
-      tellCustomer(context, {
-        jobId: visit.job_id,
-        occasion: "on the way",
-        about: `visit ${visitId}`,
-        answer: true,
-        fields: { technician: name },
-      });
-    }
-    if (over) settlePlacements(visit.started_at ?? now);
-    if (
-      to === "done" &&
-      !sql(`SELECT 1 FROM visits WHERE job_id = ? AND state NOT IN ${visitStates.sql("closed")}`).get(visit.job_id)
-    ) {
-      sql("UPDATE jobs SET state = 'done' WHERE id = ?").run(visit.job_id);
-      issueInvoice(context, visit.job_id);
-    }
-
-    /** From a plan to what happened. */
-    function settlePlacements(startedMs: number): void {
-      const arrives = Math.floor(startedMs / 60_000);
-      const leaves = Math.max(Math.ceil(now / 60_000), arrives + 1);
-      const placed = sql<{ technician_id: number; date: string; drive_from: number; driving: number }>(
-        "SELECT technician_id, date, drive_from, driving FROM placements WHERE visit_id = ?",
-      ).all(visitId);
-      sql("DELETE FROM placements WHERE visit_id = ?").run(visitId);
-      for (const p of placed)
-        insertRow(sql, "placements", {
-          visit_id: visitId,
-          technician_id: p.technician_id,
-          date: p.date,
-          drive_from: Math.min(p.drive_from, arrives),
-          driving: p.driving,
-          arrives,
-          leaves,
-          settled: 1,
-        });
-    }
+    take(context, visit, to, ticked);
+    if (to === "no access") return;
+    for (const other of togetherWith(context, visit))
+      if (other.id !== visitId && !refusalOf(context, other, to)) take(context, other, to, ticked);
   },
 });
+
+function refusalOf({ sql, today }: OperationContext, visit: VisitRow, to: FieldStep): ProblemCode | null {
+  const job = sql<JobStanding>("SELECT state, approval FROM jobs WHERE id = ?").get(visit.job_id);
+  return job ? stepRefusal(to, visit, job, today) : "visit-not-open";
+}
+
+function take(context: OperationContext, visit: VisitRow, to: FieldStep, ticked: readonly string[] | undefined): void {
+  const { sql, now } = context;
+  const jobId = visit.job_id!;
+  const list = tickedList(tickedColumn.read(visit.checklist), ticked);
+  const left = to === "done" ? missing(list) : [];
+  if (left.length)
+    throw new Refusal("checklist-open", {
+      sentence: `Required first: ${left.map((item) => item.words).join("; ")}.`,
+    });
+  sql("UPDATE visits SET checklist = ? WHERE id = ?").run(JSON.stringify(list), visit.id);
+  const over = visitStates.allows("over", to);
+  sql("UPDATE visits SET state = ?, started_at = ?, ended_at = ? WHERE id = ?").run(
+    to,
+    to === "on site" ? now : visit.started_at,
+    over ? now : null,
+    visit.id,
+  );
+
+  if (to === "on the way") {
+    const { name } = sql<{ name: string }>(
+      `SELECT t.name
+        FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = ?
+        ORDER BY t.position LIMIT 1`,
+    ).get(visit.id) ?? { name: "Somebody" };
+    tellCustomer(context, {
+      jobId,
+      occasion: "on the way",
+      about: `visit ${visit.id}`,
+      answer: true,
+      fields: { technician: name },
+    });
+  }
+  if (over) settlePlacements(context, visit);
+  if (
+    to === "done" &&
+    !sql(`SELECT 1 FROM visits WHERE job_id = ? AND state NOT IN ${visitStates.sql("closed")}`).get(jobId)
+  ) {
+    sql("UPDATE jobs SET state = 'done' WHERE id = ?").run(jobId);
+    issueInvoice(context, jobId);
+  }
+}
+
+/** From a plan to what happened. */
+function settlePlacements({ sql, now }: OperationContext, visit: VisitRow): void {
+  const arrives = Math.floor((visit.started_at ?? now) / 60_000);
+  const leaves = Math.max(Math.ceil(now / 60_000), arrives + 1);
+  const placed = sql<{ technician_id: number; date: string; drive_from: number; driving: number }>(
+    "SELECT technician_id, date, drive_from, driving FROM placements WHERE visit_id = ?",
+  ).all(visit.id);
+  sql("DELETE FROM placements WHERE visit_id = ?").run(visit.id);
+  for (const p of placed)
+    insertRow(sql, "placements", {
+      visit_id: visit.id,
+      technician_id: p.technician_id,
+      date: p.date,
+      drive_from: Math.min(p.drive_from, arrives),
+      driving: p.driving,
+      arrives,
+      leaves,
+      settled: 1,
+    });
+}

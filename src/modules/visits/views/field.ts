@@ -2,7 +2,7 @@ import { groupBy } from "@/core/group";
 import { Refusal } from "@/core/problems";
 import { localOf } from "@/core/time/local";
 import type { WorkPlace } from "@/core/visits/work-place";
-import type { VisitState } from "@/core/visits/states";
+import { standsFor, type VisitState } from "@/core/visits/states";
 import { Nothing } from "@/kernel/inputs";
 import { defineView } from "@/kernel/view";
 import { answersOfJobs } from "@/modules/catalogue/job-items";
@@ -44,17 +44,20 @@ export const fieldDay = defineView({
       due_minor: number;
       job_id: number;
       lastHere: string | null;
+      shared_id: number | null;
+      seats: number;
     }>(
-      `SELECT v.id, v.state, v.title AS service, v.minutes, c.name AS customer, c.phone, t.line, t.postcode,
+      `SELECT v.id, v.state, iif(v.shared_id IS NULL, v.title, sv.name) AS service, v.minutes, c.name AS customer, c.phone, t.line, t.postcode,
           j.note, j.pays, v.checklist, t.access, t.parking, v.work_place, c.technician_note, v.date, v.window_from, v.window_to, p.arrives, p.driving,
-          b.due_minor, j.id AS job_id,
+          b.due_minor, j.id AS job_id, v.shared_id, v.seats,
           (SELECT max(v2.date) FROM visits v2 JOIN jobs j2 ON j2.id = v2.job_id WHERE j2.site_id = j.site_id AND v2.state = 'done' AND v2.id <> v.id) AS lastHere
         FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id
           JOIN customers c ON c.id = j.customer_id JOIN sites t ON t.id = j.site_id
-          JOIN job_balances b ON b.job_id = j.id
+          JOIN job_balances b ON b.job_id = j.id JOIN services sv ON sv.id = v.service_id
         WHERE p.technician_id = ? AND p.date = ? AND j.state <> 'awaiting deposit' AND j.approval = 'given'
-        ORDER BY p.arrives`,
+        ORDER BY p.arrives, v.id`,
     ).all(actor.technicianId, today);
+    const times = groupBy(stops, (s) => s.shared_id ?? `visit ${s.id}`);
     const jobIds = stops.map((s) => s.job_id);
     const answersOf = answersOfJobs(context, jobIds);
     const additions = groupBy(
@@ -69,7 +72,13 @@ export const fieldDay = defineView({
       currency: business.currency,
       phone: business.phone,
       now: localOf(minute, zone).minute,
-      stops: stops.map((s) => ({
+      stops: [...times.values()].map(stopOf),
+    };
+
+    /** Of those who share a time, the one who is served last says where it stands. */
+    function stopOf(together: typeof stops) {
+      const s = standsFor(together);
+      return {
         id: s.id,
         state: s.state,
         service: s.service,
@@ -77,7 +86,7 @@ export const fieldDay = defineView({
         customer: s.customer,
         phone: s.phone,
         workPlace: s.work_place,
-        line: s.work_place === "site" ? s.line : "At our place",
+        line: s.work_place === "site" ? s.line : s.work_place === "ours" ? "At our place" : "By phone",
         postcode: s.work_place === "site" ? s.postcode : "",
         note: [
           ...(s.work_place === "site" ? [s.access, s.parking && `Parking: ${s.parking}`] : []),
@@ -102,8 +111,24 @@ export const fieldDay = defineView({
         // A sum is told where it is to be collected, and nowhere else.
         toCollectMinor: s.pays === "at the door" ? s.due_minor : 0,
         paysAtDoor: s.pays === "at the door",
-        lastHere: s.lastHere,
-      })),
-    };
+        lastHere: s.work_place === "site" ? s.lastHere : null,
+        // Where several customers share the time: each of them, with what is to be known of them.
+        comes:
+          s.shared_id === null
+            ? []
+            : together
+                .toSorted((a, b) => a.id - b.id)
+                .map((one) => ({
+                  id: one.id,
+                  state: one.state,
+                  customer: one.customer,
+                  phone: one.phone,
+                  seats: one.seats,
+                  note: [one.technician_note, one.note].filter(Boolean).join(" "),
+                  answers: answersOf(one.job_id).map((a) => `${a.question} ${a.words}`),
+                  toCollectMinor: one.pays === "at the door" ? one.due_minor : 0,
+                })),
+      };
+    }
   },
 });

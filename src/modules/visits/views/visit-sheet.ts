@@ -1,18 +1,19 @@
 import { noAccessFee } from "@/core/catalogue/terms";
 import type { Approval, JobState } from "@/core/jobs/states";
 import { Refusal } from "@/core/problems";
-import { type RepeatRule, ruleWords } from "@/core/repeats/rule";
+import { repeatWords } from "@/core/repeats/rule-words";
 import type { LocalDate } from "@/core/time/dates";
 import { localOf } from "@/core/time/local";
 import { isPencilled } from "@/core/visits/promises";
 import type { WorkPlace } from "@/core/visits/work-place";
 import { type FieldStep, fieldSteps, stepRefusal, type VisitState, visitStates } from "@/core/visits/states";
 import { Id, input } from "@/kernel/inputs";
+import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { answersOfJob, termsOfJob } from "@/modules/catalogue/job-items";
 import { rightsOn } from "@/modules/customers/seen";
 import { type BoardRow, visitColumns, visitTables } from "@/modules/placing/board";
-import { daysOfWork, readVisit } from "@/modules/placing/visits";
+import { daysOfWork, readVisit, type VisitRow } from "@/modules/placing/visits";
 import { photosColumn, tickedColumn } from "@/store/columns";
 
 const OneVisit = input({ visitId: Id });
@@ -64,9 +65,9 @@ export const visitSheet = defineView({
         FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE visit_id = ? ORDER BY t.position`,
     ).all(visitId);
     const repeat = visit.repeat_id
-      ? sql<{ id: number; every: number; unit: RepeatRule["unit"]; until_date: string | null; state: string }>(
-          "SELECT * FROM repeats WHERE id = ?",
-        ).get(visit.repeat_id)
+      ? sql<{ id: number; rule: string; start_date: string; state: string }>("SELECT * FROM repeats WHERE id = ?").get(
+          visit.repeat_id,
+        )
       : undefined;
     const placed = readVisit(context, visitId);
     const found = visit.site ? hogar.gateways.places.suggest(`${visit.site} ${visit.postcode}`, 1)[0] : undefined;
@@ -93,6 +94,8 @@ export const visitSheet = defineView({
         ...(visit.work_place === "site" ? [visit.access, visit.parking && `Parking: ${visit.parking}`] : []),
         visit.technician_note,
       ].filter((words): words is string => !!words),
+      /** Who shares its time, itself among them, where it has several seats. */
+      comes: placed.shared_id === null ? null : comesTo(context, placed),
       site: visit.site,
       workPlace: visit.work_place,
       postcode: visit.postcode,
@@ -121,7 +124,7 @@ export const visitSheet = defineView({
       })),
       repeat: repeat && {
         id: repeat.id,
-        words: ruleWords({ every: repeat.every, unit: repeat.unit, until: repeat.until_date }),
+        words: repeatWords(repeat),
         active: repeat.state === "active",
       },
       days: daysOfWork(context, placed).map((d) => d.date),
@@ -177,4 +180,18 @@ function stepsNow(
   if (state === null || approval === null) return [];
   const may = fieldSteps.filter((step) => stepRefusal(step, visit, { state, approval }, today) === null);
   return visit.state === "promised" ? may.slice(0, 1) : may;
+}
+
+/** The list of who comes, and how many seats there are. */
+function comesTo(context: ViewContext, visit: VisitRow) {
+  const { sql } = context;
+  const who = sql<{ id: number; state: VisitState; customer: string; phone: string; note: string; seats: number }>(
+    `SELECT v.id, v.state, coalesce(c.name, 'A customer is booking') AS customer, coalesce(c.phone, '') AS phone,
+        coalesce(j.note, '') AS note, v.seats
+      FROM visits v LEFT JOIN jobs j ON j.id = v.job_id LEFT JOIN customers c ON c.id = j.customer_id
+      WHERE v.shared_id = ? AND (v.state <> 'cancelled' OR v.id = ?) ORDER BY v.id`,
+  ).all(visit.shared_id, visit.id);
+  const { seats } = sql<{ seats: number }>("SELECT seats FROM services WHERE id = ?").get(visit.service_id)!;
+  const { contacts } = rightsOn(context.actor);
+  return { seats, who: who.map((one) => (contacts ? one : { ...one, phone: "" })) };
 }

@@ -47,6 +47,7 @@ const fresh = (data: SetupData): ServiceDraft => ({
   active: true,
   days: 1,
   workPlace: "site",
+  seats: 0,
   noticeMinutes: 0,
   capacity: null,
   wish: "none",
@@ -159,10 +160,14 @@ export function ServiceForm({
             label="Where it is done"
             value={draft.workPlace}
             onChange={(e) => set({ workPlace: e.target.value as WorkPlace })}
+            error={!!wrong("/workPlace")}
             helperText={
-              draft.workPlace === "site"
+              wrong("/workPlace") ??
+              (draft.workPlace === "site"
                 ? "Somebody drives there; zones say when, and at what surcharge"
-                : "The customer comes or brings it; whoever is out has to be back by then"
+                : draft.workPlace === "ours"
+                  ? "The customer comes or brings it; whoever is out has to be back by then"
+                  : "Nobody drives: it is done from wherever the technician is")
             }
           >
             {workPlaces.map((place) => (
@@ -171,6 +176,19 @@ export function ServiceForm({
               </MenuItem>
             ))}
           </TextField>
+          {(draft.workPlace !== "site" || draft.seats > 0) && (
+            <WholeField
+              label="Customers at one time"
+              value={draft.seats === 0 ? 1 : draft.seats}
+              onValue={(seats) => set({ seats: seats === 1 ? 0 : seats })}
+              wrong={wrong("/seats")}
+              helperText={
+                draft.seats > 0
+                  ? `${draft.seats} seats with one technician; each customer books and pays their own. Set hours and windows that say when it begins.`
+                  : "1: each customer has a time of their own"
+              }
+            />
+          )}
           <Columns>
             <WholeField
               label="Minutes"

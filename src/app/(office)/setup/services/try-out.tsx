@@ -26,7 +26,8 @@ export function TryOut({ service, data }: { service: Service; data: SetupData })
   const order = priceOrder({
     items: [
       {
-        quantity: 1,
+        // A time that customers share pays for itself when it is full.
+        quantity: service.seats || 1,
         answers,
         extras: chosen.map((x) => ({ id: String(x.id), quantity: x.quantity })),
         service: {
@@ -36,6 +37,7 @@ export function TryOut({ service, data }: { service: Service; data: SetupData })
           taxBp: service.taxBp || 0,
           deposit: depositWhere(service.deposit.kind, service.deposit.value || 0),
           minutes: service.minutes || 1,
+          seats: service.seats,
           crew: service.crew || 1,
           skills: service.skills.map((s) => ({ skill: s.name, level: s.level })),
           questions: service.questions,
@@ -76,7 +78,9 @@ export function TryOut({ service, data }: { service: Service; data: SetupData })
       aria-label="Try-out"
       sx={{ bgcolor: ink.plaster, p: 5, borderRadius: "6px", position: "sticky", top: 16, display: "grid", gap: 4 }}
     >
-      <Typography variant="h3">Try it as a customer</Typography>
+      <Typography variant="h3">
+        {service.seats > 0 ? `With all ${service.seats} seats taken` : "Try it as a customer"}
+      </Typography>
       <OrderForm
         questions={service.questions}
         extras={extras}

@@ -1,5 +1,5 @@
 "use client";
-import { type RepeatEvery, ruleWords } from "@/core/repeats/rule";
+import { type RepeatEvery, everyWords } from "@/core/repeats/rule";
 import type { Capacity } from "@/core/windows/question";
 import { Columns, OptionalWholeField } from "@/ui/form-parts";
 import Autocomplete from "@mui/material/Autocomplete";
@@ -70,7 +70,7 @@ export function RepeatsField({
       multiple
       options={options}
       value={repeats}
-      getOptionLabel={ruleWords}
+      getOptionLabel={everyWords}
       isOptionEqualToValue={same}
       onChange={(_, chosen) => onRepeats(chosen)}
       renderInput={(params) => (

@@ -1,10 +1,7 @@
 /** How far ahead and how far back things are kept, in one place. Days where nothing else is said. */
 
-/** Repeats: how far ahead forecasts are kept (a year beyond what is booked today), and how many are laid out within one transaction. */
-export const forecastDays = 430;
+/** Repeats: how many forecasts are laid out within one transaction. */
 export const forecastsAtOnce = 16;
-/** When a forecast becomes a visit that the customer is told of. */
-export const agreeDaysAhead = 14;
 
 /** How long somebody stays signed in, and how long an ended session is kept. */
 export const signedInDays = 14;

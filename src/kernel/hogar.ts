@@ -5,6 +5,7 @@ import type { TextStandin } from "@/gateways/text-standin";
 import type { Town } from "@/gateways/town";
 import type { Gateways } from "@/gateways/types";
 import type { Store } from "@/store/database";
+import type { InTurn } from "@/store/write-turns";
 import type { Keys } from "./keys";
 
 /** The application of one business: its data, its clock and its ways to the outside. */
@@ -20,6 +21,8 @@ export interface Hogar {
   keys: Keys;
   /** The address under which customers reach the application. */
   publicUrl: string;
+  /** Writes in turn with the other threads of this process. */
+  inTurn: InTurn;
   /** Called when something has been put into the outbox. */
   wake: () => void;
 }

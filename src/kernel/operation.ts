@@ -71,29 +71,28 @@ export function perform<S extends TSchema, R>(
   const caches = markCaches(hogar.store);
   try {
     const checked = checkInput(operation.input, input);
-    const value = db
-      .transaction(() => {
-        const seen = viewContext(hogar, actor, origin);
-        mustBeTheirs(seen, operation.about, checked);
-        const context: OperationContext = {
-          ...seen,
-          later({ kind, key, payload, afterMs = 0 }) {
-            insertOnce(sql, "outbox", {
-              kind,
-              key,
-              payload: JSON.stringify(payload),
-              state: "ready",
-              attempts: 0,
-              run_after: context.now + afterMs,
-            });
-            woken = true;
-          },
-        };
-        return audit.under({ at: context.now, actor: actorWords(actor), operation: operation.name }, () =>
-          operation.run(context, checked),
-        );
-      })
-      .immediate();
+    const transaction = db.transaction(() => {
+      const seen = viewContext(hogar, actor, origin);
+      mustBeTheirs(seen, operation.about, checked);
+      const context: OperationContext = {
+        ...seen,
+        later({ kind, key, payload, afterMs = 0 }) {
+          insertOnce(sql, "outbox", {
+            kind,
+            key,
+            payload: JSON.stringify(payload),
+            state: "ready",
+            attempts: 0,
+            run_after: context.now + afterMs,
+          });
+          woken = true;
+        },
+      };
+      return audit.under({ at: context.now, actor: actorWords(actor), operation: operation.name }, () =>
+        operation.run(context, checked),
+      );
+    });
+    const value = hogar.inTurn(() => transaction.immediate());
     if (woken) hogar.wake();
     return { ok: true, value };
   } catch (error) {

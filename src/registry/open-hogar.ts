@@ -10,6 +10,7 @@ import type { Hogar } from "@/kernel/hogar";
 import { type Keys, keysOf } from "@/kernel/keys";
 import { readBusiness } from "@/store/business";
 import { openStore } from "@/store/database";
+import { alone, type InTurn } from "@/store/write-turns";
 import path from "node:path";
 import { keepToOurselves, keptSecrets } from "./secrets";
 
@@ -20,6 +21,8 @@ export interface HogarOptions {
   gateways?: Partial<Gateways>;
   town?: Town;
   env?: Record<string, string | undefined>;
+  /** How writes take turns, where other threads write too. */
+  inTurn?: InTurn;
   /** Whether stand-ins take the place of outside services: in the demo and in memory, and nowhere else. */
   standins?: boolean;
 }
@@ -31,6 +34,7 @@ export function openHogar({
   gateways,
   town: givenTown,
   env = process.env,
+  inTurn = alone,
   standins,
 }: HogarOptions): Hogar {
   if (folder) keepToOurselves(folder);
@@ -60,6 +64,7 @@ export function openHogar({
     standins: tryOut,
     now: clock ?? (() => Date.now() + (readBusiness(store)?.demo_offset_ms ?? 0)),
     publicUrl: env.HOGAR_URL ?? `http://localhost:${env.PORT ?? 3000}`,
+    inTurn,
     wake: () => {},
   };
 }

@@ -54,16 +54,18 @@ import { removeSpecialDay, saveOpening, saveSpecialDay, takeSpecialDays } from "
 import { giveBackRoom } from "@/modules/due/operations/give-back-room";
 import { acceptQuote, bookQuote, declineQuote, putAwayQuotes } from "@/modules/quotes/operations/quotes";
 import { sendQuote } from "@/modules/quotes/operations/send-quote";
+import { answerAsked, askNow, bookAgain, bookAskedByLink, leaveOutAsked } from "@/modules/repeats/operations/asks";
 import {
   agreeRepeatDate,
   changeRepeat,
   endPause,
-  endRepeat,
-  makeRepeat,
   pauseRepeat,
-  resumeRepeat,
+  setRepeatPrice,
+  setRepeatWays,
   undoRepeatChange,
-} from "@/modules/repeats/operations/repeats";
+} from "@/modules/repeats/operations/changes";
+import { endRepeat, makeRepeat, promiseDate, resumeRepeat } from "@/modules/repeats/operations/repeats";
+import { setAgain } from "@/modules/repeats/operations/set-again";
 import { answerRequests, bookRequest, locateRequest, makeRequest } from "@/modules/requests/operations/requests";
 import { takeWish, withdrawWish } from "@/modules/requests/operations/wishes";
 import { takeKit } from "@/modules/setup/operations/take-kit";
@@ -111,6 +113,15 @@ export const operations = {
   "end-repeat": endRepeat,
   "change-repeat": changeRepeat,
   "undo-repeat-change": undoRepeatChange,
+  "set-repeat-ways": setRepeatWays,
+  "set-repeat-price": setRepeatPrice,
+  "promise-date": promiseDate,
+  "ask-now": askNow,
+  "book-again": bookAgain,
+  "leave-out-asked": leaveOutAsked,
+  "book-asked": bookAskedByLink,
+  "answer-asked": answerAsked,
+  "set-again": setAgain,
   "agree-repeat-date": agreeRepeatDate,
   "pause-repeat": pauseRepeat,
   "end-pause": endPause,

@@ -35,6 +35,7 @@ import { quote, quoteOffers } from "@/modules/quotes/views/quote";
 import { quoteDraft } from "@/modules/quotes/views/quote-draft";
 import { securityLog } from "@/modules/records/views/security-log";
 import { whoDidWhat } from "@/modules/records/views/who-did-what";
+import { againOffers, ask, askOffers } from "@/modules/repeats/views/ask";
 import { repeatView } from "@/modules/repeats/views/repeat";
 import { repeats } from "@/modules/repeats/views/repeats";
 import { wish } from "@/modules/requests/views/wish";
@@ -86,6 +87,9 @@ export const views = {
   "quote-draft": quoteDraft,
   "quote-offers": quoteOffers,
   repeat: repeatView,
+  ask,
+  "ask-offers": askOffers,
+  "again-offers": againOffers,
   repeats: repeats,
   "same-as": sameAs,
   "services-at": servicesAt,

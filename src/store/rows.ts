@@ -79,6 +79,10 @@ export interface Rows {
     unproved_a_day: number;
     late_moves: "fee" | "refused";
     second_factor_roles: Json;
+    repeat_months: number;
+    promise_days: number;
+    ask_days: number;
+    ask_again_days: number;
   };
   cards: {
     id: number;
@@ -361,6 +365,8 @@ export interface Rows {
     state: "waiting" | "sent" | "bounced" | "not known";
     written_at: number;
     sent_at: number | null;
+    repeat_id: number | null;
+    ask_id: number | null;
   };
   opening_hours: {
     weekday: number;
@@ -505,6 +511,20 @@ export interface Rows {
     asked_at: number;
     reason: string;
   };
+  repeat_asks: {
+    id: number;
+    repeat_id: number;
+    date: string;
+    nonce: string;
+    state: "asked" | "for us" | "booked" | "declined" | "closed";
+    made_at: number;
+    times: number;
+    asked_on: string | null;
+    answered_at: number | null;
+    answer: string;
+    job_id: number | null;
+    handler_id: number | null;
+  };
   repeat_exceptions: {
     repeat_id: number;
     date: string;
@@ -546,6 +566,20 @@ export interface Rows {
     rule: string;
     on_closed: "nearest" | "later" | "earlier" | "skip";
     terms_before: Json | null;
+    comes: "set" | "flexible" | "ask";
+    leeway_days: number | null;
+    counted: "calendar" | "done";
+    promise_days: number | null;
+    asks: "customer" | "office";
+    after_visit_id: number | null;
+    end_reason: string;
+    price_per: "catalogue" | "visit" | "month" | "year";
+    price_minor: number | null;
+    price_visits: number | null;
+    review_date: string | null;
+    review_bp: number | null;
+    review_notice_days: number | null;
+    review_told_at: number | null;
   };
   replies: {
     id: number;
@@ -650,6 +684,9 @@ export interface Rows {
     confirm: 0 | 1;
     work_place: "site" | "ours" | "afar";
     seats: number;
+    comes: "set" | "flexible" | "ask";
+    promise_days: number | null;
+    again_months: number | null;
   };
   sessions: {
     id: string;
@@ -781,6 +818,7 @@ export interface Rows {
     work_place: "site" | "ours" | "afar";
     seats: number;
     shared_id: number | null;
+    again_months: number | null;
   };
   worker_marks: {
     name: string;
@@ -854,7 +892,11 @@ export interface LeftOut {
     | "unproved_each"
     | "unproved_a_day"
     | "late_moves"
-    | "second_factor_roles";
+    | "second_factor_roles"
+    | "repeat_months"
+    | "promise_days"
+    | "ask_days"
+    | "ask_again_days";
   cards: "id" | "removed_at";
   categories: "kind";
   consents: "id";
@@ -927,7 +969,7 @@ export interface LeftOut {
   journal: "id";
   limits: never;
   links: "id" | "revoked_at" | "copied_at";
-  messages: "id" | "job_id" | "sent_at";
+  messages: "id" | "job_id" | "sent_at" | "repeat_id" | "ask_id";
   opening_hours: never;
   outbox: "id" | "leased_until" | "last_problem" | "ended_at";
   pattern_parts: "length" | "step";
@@ -940,6 +982,7 @@ export interface LeftOut {
   promises: "ended_at";
   quotes: "id" | "request_id" | "zone_id" | "photos" | "state" | "answered_at" | "answer" | "handler_id" | "job_id";
   refunds: "id";
+  repeat_asks: "id" | "times" | "asked_on" | "answered_at" | "answer" | "job_id" | "handler_id";
   repeat_exceptions: "to_date" | "from_minute" | "to_minute";
   repeat_pauses: "id";
   repeat_terms: "technician_id";
@@ -952,7 +995,21 @@ export interface LeftOut {
     | "grow_seen"
     | "rule"
     | "on_closed"
-    | "terms_before";
+    | "terms_before"
+    | "comes"
+    | "leeway_days"
+    | "counted"
+    | "promise_days"
+    | "asks"
+    | "after_visit_id"
+    | "end_reason"
+    | "price_per"
+    | "price_minor"
+    | "price_visits"
+    | "review_date"
+    | "review_bp"
+    | "review_notice_days"
+    | "review_told_at";
   replies: "id" | "customer_id";
   requests:
     | "id"
@@ -998,7 +1055,10 @@ export interface LeftOut {
     | "repeats"
     | "confirm"
     | "work_place"
-    | "seats";
+    | "seats"
+    | "comes"
+    | "promise_days"
+    | "again_months";
   sessions: "ended_at" | "browser" | "address";
   shared_times: "id";
   sites: "id" | "zone_id" | "name" | "parking" | "archived_at";
@@ -1047,7 +1107,8 @@ export interface LeftOut {
     | "from_browser"
     | "work_place"
     | "seats"
-    | "shared_id";
+    | "shared_id"
+    | "again_months";
   worker_marks: never;
   working_spans: never;
   zone_postcodes: never;

@@ -92,6 +92,9 @@ const keepCard = kind<KeepCardPayload>({ customerId: whole, jobId: whole, token:
   giveUp: nothing,
 }));
 
+const ownLinkAddress = (hogar: Hogar, opens: OpenedBy): string =>
+  `${hogar.publicUrl}/${opens.kind}/${sealedToken(hogar, opens)}`;
+
 interface TellPayload {
   way: "mail" | "text";
   to: string;
@@ -107,7 +110,7 @@ const tell = kind<TellPayload>(
   (hogar, { way, to, subject, body, opens }) => ({
     repeatable: hogar.gateways[way]?.repeatable ?? true,
     async carryOut(key) {
-      const link = opens ? `${hogar.publicUrl}/${opens.kind}/${sealedToken(hogar, opens)}` : "";
+      const link = opens ? ownLinkAddress(hogar, opens) : "";
       await hogar.gateways[way]?.send({ key, to, subject, body: body.replaceAll(ownLinkPlaceholder, link) });
     },
     giveUp: nothing,
@@ -139,14 +142,17 @@ const forgetTraces = kind<object>({}, ({ store: { db } }) => ({
 
 /** A mail or text to a customer, kept with them. */
 const message = kind<{ messageId: number }>({ messageId: whole }, (hogar, { messageId }) => {
-  const { channel, recipient, subject, body, job_id } = hogar.store
+  const { channel, recipient, subject, body, job_id, ask_id } = hogar.store
     .sql<Rows["messages"]>("SELECT * FROM messages WHERE id = ?")
     .get(messageId)!;
   const gateway = hogar.gateways[channel];
   return {
     repeatable: gateway?.repeatable ?? true,
     async carryOut(key) {
-      const link = (job_id === null ? null : linkAddressOf(hogar, job_id)) ?? hogar.publicUrl;
+      const link =
+        ask_id !== null
+          ? ownLinkAddress(hogar, { kind: "again", id: ask_id })
+          : ((job_id === null ? null : linkAddressOf(hogar, job_id)) ?? hogar.publicUrl);
       const state = await opened(gateway, channel).send({
         key,
         to: recipient,

@@ -1,4 +1,5 @@
 import type { Hogar } from "@/kernel/hogar";
+import { freeTurn, makeTurns, turnsOf } from "@/store/write-turns";
 import path from "node:path";
 import { Worker } from "node:worker_threads";
 
@@ -9,16 +10,19 @@ const restartMs = 1_000;
  * dies is started again; its leases run out, and what it was about is done once. Answers how to stop it.
  */
 export function startWorkerThread(hogar: Hogar, folder: string): () => Promise<void> {
+  const turns = makeTurns();
+  hogar.inTurn = turnsOf(turns, { standsBack: false });
   let stopping = false;
   let thread = start();
 
   function start(): Worker {
     const worker = new Worker(path.join(process.cwd(), "src/worker/thread.ts"), {
-      workerData: { folder },
+      workerData: { folder, turns },
       execArgv: ["--import", "tsx"],
     });
     worker.on("error", (error) => console.error("worker thread", error));
     worker.on("exit", () => {
+      freeTurn(turns);
       if (!stopping) setTimeout(() => (stopping ? undefined : (thread = start())), restartMs).unref();
     });
     return worker;

@@ -6,6 +6,8 @@ export type Occasion =
   | "moved"
   | "cancelled"
   | "coming again"
+  | "ask first"
+  | "price review"
   | "visit reminder"
   | "on the way"
   | "invoice"
@@ -60,6 +62,19 @@ export const standardTexts: Record<Occasion, { mail?: Template; text?: string }>
     mail: {
       subject: "It is time again: {{service}} on {{day}}, {{window}}",
       body: "Hello {{customer}},\n\nit is time again: on {{day}} {{arrival}} {{comes}} for {{service}} {{where}}.\n\nDetails, and another time if this one does not suit you: {{my_link}}\nOr call {{phone}}.\n\n{{business}}\n",
+    },
+  },
+  "ask first": {
+    mail: {
+      subject: "Is it time again? {{service}}, around {{day}}",
+      body: "Hello {{customer}},\n\nyour next {{service}} {{where}} would be due around {{day}}. Nothing is booked yet: choose a time that suits you, or tell us that you do not need it this time.\n\n{{my_link}}\n\nOr call {{phone}}.\n\n{{business}}\n",
+    },
+    text: "{{business}}: {{service}} would be due around {{day}}. Choose a time, or say not this time: {{my_link}}",
+  },
+  "price review": {
+    mail: {
+      subject: "From {{day}}: {{service}}, {{price}}",
+      body: "Hello {{customer}},\n\nfrom {{day}} on, {{service}} {{where}} is {{price}}. Until then it stays at {{old}}.\n\nAnything to ask? Call {{phone}}.\n\n{{business}}\n",
     },
   },
   "visit reminder": {

@@ -1,6 +1,6 @@
 import { dateWords, listWords, weekdayNames } from "../time/words";
-import { type LocalDate, weekdayOf } from "../time/dates";
-import { readRule, type Recurrence } from "./recurrence";
+import { addDays, type LocalDate, weekdayOf } from "../time/dates";
+import { datesOfRule, readRule, type Recurrence } from "./recurrence";
 
 const units = { DAILY: "day", WEEKLY: "week", MONTHLY: "month", YEARLY: "year" } as const;
 export const monthNames = [
@@ -25,9 +25,10 @@ export const repeatWords = ({ rule, start_date }: { rule: string; start_date: Lo
 /** A rule as people say it: "every month on the second Tuesday", "every 4 weeks on Thursday, until 3 May 2028". */
 export function recurrenceWords(rule: Recurrence, start: LocalDate): string {
   const { interval, freq, count, until } = rule;
+  if (count === 1) return `once, on ${dateWords(datesOfRule(rule, start, start, addDays(start, 3660), 1)[0] ?? start)}`;
   const unit = units[freq];
   const every = interval === 1 ? `every ${unit}` : `every ${interval} ${unit}s`;
-  const ends = until ? `, until ${dateWords(until)}` : count ? `, ${count === 1 ? "once" : `${count} times`}` : "";
+  const ends = until ? `, until ${dateWords(until)}` : count ? `, ${count} times` : "";
   return [every, ...whenWords(rule, start)].join(" ") + ends;
 }
 

@@ -88,9 +88,10 @@ export function agreeJob(context: OperationContext, job: NewJob): number {
       tax_minor: line.taxMinor,
     });
   sql(
-    `UPDATE visits SET state = 'promised', job_id = ?, held_until = NULL, checklist = ?
+    `UPDATE visits SET state = 'promised', job_id = ?, held_until = NULL, checklist = ?,
+        again_months = iif(id = ? AND repeat_id IS NULL, ?, NULL)
       WHERE id = ? OR first_visit_id = ?`,
-  ).run(id, JSON.stringify(checklistOf(job.items)), job.visitId, job.visitId);
+  ).run(id, JSON.stringify(checklistOf(job.items)), job.visitId, againMonths(job.items), job.visitId, job.visitId);
   sql(
     `INSERT INTO promises (visit_id, made_at, window_from, window_to) SELECT id, ?, window_from, window_to
       FROM visits WHERE id = ? OR first_visit_id = ?`,
@@ -112,3 +113,9 @@ const checklistOf = (items: readonly ItemRow[]): TickedItem[] =>
       done: false,
     })),
   );
+
+/** The soonest of the services after which it is time again. */
+function againMonths(items: readonly ItemRow[]): number | null {
+  const months = items.flatMap(({ service }) => service.again_months ?? []);
+  return months.length ? Math.min(...months) : null;
+}

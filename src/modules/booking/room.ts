@@ -30,11 +30,10 @@ export function stillOffered(
 /** Keeps room for a visit that is not promised yet: a hold, on each of its days. Answers the id of the first. */
 export function takeRoom(
   context: OperationContext,
-  wanted: Wanted,
+  { visit }: Pick<Wanted, "visit">,
   offer: Offer,
   hold: { key: string | null; until: number },
 ): number {
-  const { visit } = wanted;
   const crew = offer.technicians.slice(0, visit.crew).map((t) => Number(t.id));
   let first: number | null = null;
   for (const day of [offer, ...offer.followingDays]) {

@@ -163,7 +163,8 @@ function forgetWords({ sql, now, business }: OperationContext, scope: Scope): vo
   );
   sql("UPDATE job_items SET answers = '[]' WHERE job_id IN (SELECT value FROM json_each(?))").run(scope.jobs);
   forget("visits", "lng = @lng, lat = @lat, from_address = NULL, from_browser = NULL", here);
-  forget("repeats", `items = ${itemsAlone}`);
+  forget("repeats", `items = ${itemsAlone}, end_reason = ''`);
+  sql("UPDATE repeat_asks SET answer = '' WHERE repeat_id IN (SELECT value FROM json_each(?))").run(scope.repeats);
   forget("invoices", "bill_name = '', bill_mail = '', bill_address = '', remind_on = NULL");
   forget("refunds", "reason = ''");
   forget("links", "revoked_at = coalesce(revoked_at, @now)", { now });

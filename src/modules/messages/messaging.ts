@@ -9,6 +9,7 @@ import { placeInWords, type WorkPlace } from "@/core/visits/work-place";
 import { type VisitState, visitStates } from "@/core/visits/states";
 import type { OperationContext } from "@/kernel/operation";
 import { insertOnce } from "@/store/insert";
+import type { Rows } from "@/store/rows";
 import { untilAllowed } from "./telling";
 
 export interface Telling {
@@ -31,7 +32,7 @@ export function tellCustomer(
   context: OperationContext,
   { jobId, visitId, occasion, about, fields = {}, answer = false }: Telling,
 ): void {
-  const { sql, business, now, hogar } = context;
+  const { business } = context;
   const job = recipientOf(context, jobId, occasion);
   const merge: MergeFields = {
     ...fieldsOfJob(context, jobId, { visitId, phone: job.phone, unproved: isUnproved(job.proof) }),
@@ -43,23 +44,76 @@ export function tellCustomer(
     // To an address of which nobody has shown that it is theirs, no word goes that somebody has typed.
     ...(isUnproved(job.proof) && { customer: "there" }),
   };
+  write(context, { ...job, jobId }, { occasion, about, merge, answer });
+}
+
+/** Something about a repeat rather than about one booking of it. */
+interface RepeatTelling extends Pick<Telling, "occasion" | "about"> {
+  repeat: Pick<Rows["repeats"], "id" | "customer_id" | "site_id" | "service_id">;
+  /** The question whose link stands in it. */
+  askId?: number;
+  fields: MergeFields;
+}
+
+/** Writes the customer of a repeat the messages of an occasion, once, within the allowed hours. */
+export function tellAboutRepeat(
+  context: OperationContext,
+  { repeat, askId, occasion, about, fields }: RepeatTelling,
+): void {
+  const { sql, business } = context;
+  const customer = sql<Recipient>(
+    "SELECT id AS customer_id, name, mail, phone, reached_by, 'known' AS proof FROM customers WHERE id = ?",
+  ).get(repeat.customer_id)!;
+  const { line } = sql<{ line: string }>("SELECT line FROM sites WHERE id = ?").get(repeat.site_id)!;
+  const { work_place } = sql<{ work_place: WorkPlace }>("SELECT work_place FROM services WHERE id = ?").get(
+    repeat.service_id,
+  )!;
+  const merge: MergeFields = {
+    ...placeInWords(work_place, { site: line, ours: business.address, phone: customer.phone }),
+    my_link: linkPlaceholder,
+    customer: customer.name,
+    business: business.name,
+    phone: business.phone,
+    ...fields,
+  };
+  write(context, { ...customer, jobId: null, repeatId: repeat.id, askId }, { occasion, about, merge, answer: false });
+}
+
+interface Recipient {
+  customer_id: number;
+  name: string;
+  mail: string;
+  phone: string;
+  proof: string;
+  reached_by: "any" | "email" | "text" | "phone";
+}
+
+/** One message each way that they are reached, kept with them and sent by the worker. */
+function write(
+  context: OperationContext,
+  to: Recipient & { jobId: number | null; repeatId?: number; askId?: number },
+  { occasion, about, merge, answer }: { occasion: Occasion; about: string; merge: MergeFields; answer: boolean },
+): void {
+  const { sql, now, hogar } = context;
   const texts = standardTexts[occasion];
   const ways = [
-    { channel: "mail", recipient: job.mail, template: texts.mail },
-    { channel: "text", recipient: job.phone, template: texts.text && { subject: "", body: texts.text } },
+    { channel: "mail", recipient: to.mail, template: texts.mail },
+    { channel: "text", recipient: to.phone, template: texts.text && { subject: "", body: texts.text } },
   ] as const;
   for (const { channel, recipient, template } of ways) {
     if (!template || !recipient || !hogar.gateways[channel]) continue;
-    if (job.reached_by === "email" && channel === "text" && texts.mail && job.mail) continue;
-    if (job.reached_by === "text" && channel === "mail" && texts.text && job.phone) continue;
-    if (isUnproved(job.proof) && writtenToday(context, recipient) >= mostToUnproved) continue;
+    if (to.reached_by === "email" && channel === "text" && texts.mail && to.mail) continue;
+    if (to.reached_by === "text" && channel === "mail" && texts.text && to.phone) continue;
+    if (isUnproved(to.proof) && writtenToday(context, recipient) >= mostToUnproved) continue;
     const { subject, body } = fillTemplate(template, merge);
     const key = `${occasion} ${about} ${channel}`;
     const written = insertOnce(sql, "messages", {
       occasion: key,
       channel,
-      customer_id: job.customer_id,
-      job_id: jobId,
+      customer_id: to.customer_id,
+      job_id: to.jobId,
+      repeat_id: to.repeatId ?? null,
+      ask_id: to.askId ?? null,
       recipient,
       subject,
       body,
@@ -80,17 +134,8 @@ export function tellCustomer(
 const aboutBills = new Set<Occasion>(["invoice", "invoice reminder"]);
 
 /** Who is told: whoever booked as they typed it, otherwise the customer; of a bill that goes to somebody else, they alone. */
-function recipientOf({ sql }: OperationContext, jobId: number, occasion: Occasion) {
-  const { bill_name, bill_mail, ...job } = sql<{
-    customer_id: number;
-    name: string;
-    mail: string;
-    phone: string;
-    proof: string;
-    reached_by: "any" | "email" | "text" | "phone";
-    bill_name: string | null;
-    bill_mail: string | null;
-  }>(
+function recipientOf({ sql }: OperationContext, jobId: number, occasion: Occasion): Recipient {
+  const { bill_name, bill_mail, ...job } = sql<Recipient & { bill_name: string | null; bill_mail: string | null }>(
     `SELECT j.customer_id, j.proof, iif(j.name <> '', j.name, c.name) AS name, iif(j.mail <> '', j.mail, c.mail) AS mail,
         iif(j.phone <> '', j.phone, c.phone) AS phone, c.reached_by, i.bill_name, i.bill_mail
       FROM jobs j JOIN customers c ON c.id = j.customer_id LEFT JOIN invoices i ON i.job_id = j.id WHERE j.id = ?`,

@@ -28,6 +28,8 @@ interface ServiceRules {
 export interface AskOptions {
   /** False leaves out notice, horizon, zone days, hours and limits, as a person in the office may. */
   strict?: boolean;
+  /** Days beyond the horizon are answered for too: for whoever was asked about a day out there. */
+  isBeyond?: boolean;
   /** Somebody in the office places: those count too whom customers are not offered. */
   office?: boolean;
   /** Visits left out of the plan, as if they were not there. */
@@ -117,7 +119,7 @@ function questionOn(
   visit: VisitToPlace,
   windows: readonly AskedWindow[],
   calendar: Calendar,
-  { strict = true, office = !strict, among, forecasts, without = [] }: AskOptions,
+  { strict = true, office = !strict, isBeyond = !strict, among, forecasts, without = [] }: AskOptions,
 ): WindowsQuestion {
   const { sql, business } = context;
   const zone = visit.zoneId === null ? undefined : sql<ZoneRules>("SELECT * FROM zones WHERE id = ?").get(visit.zoneId);
@@ -138,7 +140,7 @@ function questionOn(
       notice: strict
         ? Math.max(business.notice_minutes, zone?.notice_minutes ?? 0, ...services.map((s) => s.notice_minutes))
         : -1e9,
-      furthestDays: strict ? business.horizon_days : 1e9,
+      furthestDays: isBeyond ? 1e9 : business.horizon_days,
       capacity: limits?.capacity ?? { mode: "route" },
       limits: limits?.limits ?? [],
     },

@@ -1,25 +1,29 @@
-import { groupBy } from "@/core/group";
-import { agreeDaysAhead, forecastDays, forecastsAtOnce } from "@/core/horizons";
+import { forecastsAtOnce } from "@/core/horizons";
 import { type ComingDate, comingDates, type Exception, furthestDays } from "@/core/repeats/coming";
-import { datesOfRule, readRule } from "@/core/repeats/recurrence";
-import { addDays, type LocalDate } from "@/core/time/dates";
+import { countedFrom } from "@/core/repeats/counted";
+import { daysNear } from "@/core/repeats/flexible";
+import { datesOfRule, readRule, ruleText } from "@/core/repeats/recurrence";
+import { addDays, addMonths, type LocalDate } from "@/core/time/dates";
 import { epochMinute } from "@/core/time/local";
+import { visitStates } from "@/core/visits/states";
 import type { VisitToPlace } from "@/core/windows/visit-to-place";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
-import { priceItems, readItem, toPlace } from "@/modules/catalogue/catalogue";
-import { placeVisit, takeOut } from "@/modules/placing/days";
-import { placingOf, type VisitRow } from "@/modules/placing/visits";
-import { answersWithin, visitingDays } from "@/modules/placing/windows";
-import { itemsColumn } from "@/store/columns";
+import { takeOut } from "@/modules/placing/days";
+import type { VisitRow } from "@/modules/placing/visits";
 import { insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
+import { nextAskLook, settleAsks } from "./asking";
+import { findRoom, type WishOfDate } from "./finding-room";
+import { needsOf } from "./needs";
+import { isOneOpen, promiseDaysOf } from "./promising";
+import { nextReviewLook } from "./reviewing";
 import { allTerms, farthest, type RepeatRow } from "./terms";
 
-/** A date of a repeat, and what becomes of it, with the window and the technician of its terms. */
-export type DateOfRepeat = ComingDate & { window: readonly [number, number]; technicianId: number | null };
+/** A date of a repeat, and what becomes of it, with the window and the technician of its terms; `isFixed`: day or window were agreed for it alone. */
+export type DateOfRepeat = ComingDate & WishOfDate & { window: readonly [number, number] };
 
 /** The same with the day on which it is to stand. */
-type DatedForecast = Pick<DateOfRepeat, "date" | "window" | "technicianId"> & { day: LocalDate };
+type DatedForecast = Pick<DateOfRepeat, "date" | "window" | "technicianId" | "isFixed"> & { day: LocalDate };
 
 /** The dates of a repeat from `from` to `to` and what becomes of each, by all that was agreed; `comes`: whether somebody comes on a day at all. */
 export function datesOfRepeat(
@@ -38,12 +42,15 @@ export function datesOfRepeat(
       ...(to_date !== null && { to: to_date }),
       ...(from_minute !== null && { window: [from_minute, to_minute!] as const }),
     }));
+  const fixed = new Set(exceptions.filter(({ to, window }) => to ?? window).map(({ date }) => date));
   const pauses = sql<Rows["repeat_pauses"]>("SELECT * FROM repeat_pauses WHERE repeat_id = ?")
     .all(repeat.id)
     .map(({ first_date, last_date }) => [first_date, last_date] as const);
   const terms = allTerms(context, repeat);
   return terms.flatMap(({ rule, start_date: start, until_date: until, on_closed: onClosed, ...term }, i) => {
-    const opens = i === 0 ? from : latest(from, addDays(terms[i - 1]!.until_date, 1));
+    // Counted from a visit, its dates begin after it.
+    const after = repeat.counted === "done" && until === farthest ? latest(from, addDays(start, 1)) : from;
+    const opens = i === 0 ? after : latest(after, addDays(terms[i - 1]!.until_date, 1));
     const ends = earliest(to, until);
     const coming = { rule: readRule(rule), start, exceptions, pauses, comes, onClosed };
     return opens > ends
@@ -52,6 +59,7 @@ export function datesOfRepeat(
           ...date,
           window: ("window" in date && date.window) || ([term.from_minute, term.to_minute] as const),
           technicianId: term.technician_id,
+          isFixed: fixed.has(date.date),
         }));
   });
 }
@@ -59,30 +67,26 @@ export function datesOfRepeat(
 const latest = (a: LocalDate, b: LocalDate): LocalDate => (a > b ? a : b);
 const earliest = (a: LocalDate, b: LocalDate): LocalDate => (a < b ? a : b);
 
-/** What a visit of a repeat needs, and the days on which somebody could come for it. */
-export function needsOf(context: ViewContext, repeat: RepeatRow) {
-  const items = itemsColumn.read(repeat.items).map((item) => readItem(context, item));
-  const site = context
-    .sql<{ lng: number; lat: number; zone_id: number | null }>("SELECT lng, lat, zone_id FROM sites WHERE id = ?")
-    .get(repeat.site_id)!;
-  const needs = toPlace(context, items, site, site.zone_id, priceItems(context, items, null));
-  return { needs, comes: visitingDays(context, needs) };
-}
+/** The last day up to which a repeat is laid out. */
+export const horizonOf = ({ today, business }: ViewContext): LocalDate => addMonths(today, business.repeat_months);
 
 /**
  * Brings the forecasts of a repeat in line with what was agreed: adds what is missing, so many at once, moves what stands
  * on another day by now, takes away what does not take place; finds room for those that have none, and notes when to look
  * again. What is promised stays as it is. Answers how many dates lie ahead.
  */
-export function forecast(context: OperationContext, repeat: RepeatRow): number {
+export function forecast(context: OperationContext, agreed: RepeatRow): number {
   const { sql, today } = context;
+  const repeat = countedAnew(context, agreed);
   const { needs, comes } = needsOf(context, repeat);
-  const horizon = addDays(today, forecastDays);
+  const horizon = horizonOf(context);
   const within = (day: LocalDate) => day > today && comes(day);
   const dates = datesOfRepeat(context, repeat, within, addDays(today, -furthestDays), horizon);
   const stored = new Map(
-    sql<Pick<VisitRow, "id" | "state" | "repeat_date" | "date" | "window_from" | "window_to">>(
-      "SELECT id, state, repeat_date, date, window_from, window_to FROM visits WHERE repeat_id = ?",
+    sql<StoredDate>(
+      `SELECT id, state, repeat_date, date, window_from, window_to,
+          EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) AS placed
+        FROM visits v WHERE repeat_id = ?`,
     )
       .all(repeat.id)
       .map((visit) => [visit.repeat_date!, visit]),
@@ -97,17 +101,20 @@ export function forecast(context: OperationContext, repeat: RepeatRow): number {
     if (visit.state === "forecast" && visit.date > today) {
       const date = wanted.get(visit.repeat_date!);
       if (!date) dropForecast(context, visit.id);
-      else standsOn(context, visit, date);
+      else if (!mayStandThere(repeat, visit, date, within)) standOn(context, visit, date);
     }
   const missing = ahead.filter(({ date }) => !stored.has(date));
   for (const date of missing.slice(0, forecastsAtOnce)) addForecast(context, repeat, needs, date);
-  placeForecasts(context, repeat, new Map(ahead.map((date) => [date.date, date.technicianId])));
+  findRoom(context, repeat, wanted, comes);
+  settleAsks(context, repeat);
 
+  const dueFirst = isOneOpen(context, repeat.id) && repeat.counted === "done";
+  const promiseDays = promiseDaysOf(context, repeat);
   const placed = sql<{ date: string | null }>(
     `SELECT min(date) AS date
       FROM visits v WHERE repeat_id = ? AND state = 'forecast' AND date > ?
         AND EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)`,
-  ).get(repeat.id, addDays(today, agreeDaysAhead))!.date;
+  ).get(repeat.id, addDays(today, promiseDays))!.date;
   const unplaced = sql<{ date: string | null }>(
     `SELECT min(date) AS date
       FROM visits v
@@ -120,15 +127,17 @@ export function forecast(context: OperationContext, repeat: RepeatRow): number {
     addDays(horizon, 3660),
     1,
   )[0];
+  const soonest = (date: LocalDate) => latest(date, addDays(today, 1));
   const next = [
     missing.length > forecastsAtOnce ? today : null,
     ahead[0]?.day,
-    placed && addDays(placed, -agreeDaysAhead),
+    repeat.comes === "ask" ? nextAskLook(context, repeat) : placed && !dueFirst && addDays(placed, -promiseDays),
     unplaced && addDays(unplaced, 1),
-    beyond && addDays(beyond, -forecastDays),
+    beyond && soonest(addMonths(beyond, -context.business.repeat_months)),
+    nextReviewLook(repeat, today),
     farthest,
   ]
-    .filter((date) => date != null)
+    .filter((date) => typeof date === "string")
     .sort()[0]!;
   sql(
     `UPDATE repeats SET grow_on = ?, grow_seen = (SELECT coalesce(max(version), 0) FROM plan_changes)
@@ -136,17 +145,46 @@ export function forecast(context: OperationContext, repeat: RepeatRow): number {
   ).run(next, repeat.id, next);
   return ahead.length;
 }
+
+/**
+ * A repeat that is counted from its last visit begins anew with each that was done, and with each that is promised: what
+ * is expected after it moves along.
+ */
+function countedAnew({ sql }: OperationContext, repeat: RepeatRow): RepeatRow {
+  if (repeat.counted === "calendar") return repeat;
+  const came = `FROM visits WHERE repeat_id = ? AND (state = 'done' OR state IN ${visitStates.sql("expect")})`;
+  const last = sql<{ date: string | null }>(`SELECT max(date) AS date ${came}`).get(repeat.id)!.date;
+  if (last === null || last === repeat.start_date) return repeat;
+  const { n } = sql<{ n: number }>(`SELECT count(*) AS n ${came} AND date > ? AND date <= ?`).get(
+    repeat.id,
+    repeat.start_date,
+    last,
+  )!;
+  const rule = ruleText(countedFrom(readRule(repeat.rule), last, n));
+  sql("UPDATE repeats SET start_date = ?, rule = ? WHERE id = ?").run(last, rule, repeat.id);
+  return { ...repeat, start_date: last, rule };
+}
+
+type StoredDate = Pick<VisitRow, "id" | "state" | "repeat_date" | "date" | "window_from" | "window_to"> & {
+  placed: number;
+};
+
 function dropForecast(context: OperationContext, visitId: number): void {
   takeOut(context, visitId);
   context.sql("DELETE FROM visits WHERE id = ?").run(visitId);
 }
 
+/** Whether a forecast that has found a day and a window near its date may stay there: a flexible one, as long as somebody comes then. */
+const mayStandThere = (
+  { comes, leeway_days }: RepeatRow,
+  { placed, date }: StoredDate,
+  { day, isFixed }: DatedForecast,
+  within: (day: LocalDate) => boolean,
+): boolean =>
+  comes === "flexible" && !isFixed && placed === 1 && within(date) && daysNear(day, leeway_days).includes(date);
+
 /** A forecast that stands elsewhere by now is moved there, and looks for room anew. */
-function standsOn(
-  context: OperationContext,
-  visit: Pick<VisitRow, "id" | "date" | "window_from" | "window_to">,
-  { day, window }: DatedForecast,
-): void {
+function standOn(context: OperationContext, visit: StoredDate, { day, window }: DatedForecast): void {
   const [from, to] = windowOn(context, day, window);
   if (visit.date === day && visit.window_from === from && visit.window_to === to) return;
   takeOut(context, visit.id);
@@ -185,44 +223,4 @@ function addForecast(
     lat: needs.point.lat,
     skills: JSON.stringify(needs.skills),
   });
-}
-
-/** Finds room for the forecasts of a repeat that have none: with the same technician where that works. They lie on days of their own, so all are asked for at once. */
-function placeForecasts(
-  context: OperationContext,
-  repeat: RepeatRow,
-  usually: ReadonlyMap<LocalDate, number | null>,
-): void {
-  const { sql, today } = context;
-  const wantedOf = (visit: VisitRow) => {
-    const technicianId = usually.get(visit.repeat_date!) ?? null;
-    return technicianId === null ? null : { technicianId, only: false };
-  };
-  const unplaced = sql<VisitRow>(
-    `SELECT *
-      FROM visits v WHERE repeat_id = ? AND state = 'forecast' AND date >= ?
-        AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)
-      ORDER BY date`,
-  ).all(repeat.id, today);
-  for (const alike of groupBy(unplaced, (visit) => JSON.stringify([placingOf(visit), wantedOf(visit)])).values()) {
-    const answers = answersWithin(
-      context,
-      { ...placingOf(alike[0]!), wanted: wantedOf(alike[0]!) },
-      alike.map((visit) => ({ date: visit.date, from: visit.window_from, to: visit.window_to })),
-      { strict: false, forecasts: "full" },
-    );
-    const taken = new Set<LocalDate>();
-    for (const [i, visit] of alike.entries()) {
-      const answer = answers[i]!;
-      // The answers know of one another only on different days.
-      if (!answer.offered || taken.has(visit.date)) continue;
-      taken.add(visit.date);
-      sql("UPDATE visits SET meet_at = ? WHERE id = ?").run(answer.meetAt, visit.id);
-      placeVisit(
-        context,
-        visit.id,
-        answer.technicians.slice(0, visit.crew).map((t) => Number(t.id)),
-      );
-    }
-  }
 }

@@ -5,14 +5,8 @@ import { look } from "@/kernel/view";
 import { runDue } from "@/worker/loop";
 import { office, one, saidOf, smallWorld } from "@demo/small-world";
 import fc from "fast-check";
-import {
-  agreeRepeatDate,
-  changeRepeat,
-  endPause,
-  makeRepeat,
-  pauseRepeat,
-  undoRepeatChange,
-} from "./operations/repeats";
+import { agreeRepeatDate, changeRepeat, endPause, pauseRepeat, undoRepeatChange } from "./operations/changes";
+import { makeRepeat } from "./operations/repeats";
 import { repeatView } from "./views/repeat";
 
 const zone = "Europe/Lisbon";

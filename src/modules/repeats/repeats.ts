@@ -1,11 +1,13 @@
 import { Refusal } from "@/core/problems";
 import type { OnClosed } from "@/core/repeats/coming";
+import { canCountFromVisits, type Counted } from "@/core/repeats/counted";
+import type { Comes, Leeway } from "@/core/repeats/flexible";
 import { isDateOf, type Recurrence, ruleText } from "@/core/repeats/recurrence";
 import type { LocalDate } from "@/core/time/dates";
 import { localOf } from "@/core/time/local";
 import { dayWords } from "@/core/time/words";
 import type { Hogar } from "@/kernel/hogar";
-import type { OperationContext } from "@/kernel/operation";
+import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { itemsOfJob } from "@/modules/catalogue/job-items";
 import { insertRow } from "@/store/insert";
 import { forecast } from "./laying-out";
@@ -15,13 +17,17 @@ import type { RepeatRow } from "./terms";
 export interface HowOften {
   rule: (start: LocalDate) => Recurrence;
   onClosed?: OnClosed;
+  /** As the service has it, where nothing is said. */
+  comes?: Comes;
+  leewayDays?: Leeway;
+  counted?: Counted;
 }
 
 /** The rule begins on the visit's own date, with its window and its technician. */
 export function beginRepeat(
   context: OperationContext,
   visitId: number,
-  { rule: ruleFor, onClosed = "nearest" }: HowOften,
+  { rule: ruleFor, onClosed = "nearest", comes, leewayDays = null, counted = "calendar" }: HowOften,
 ): { repeatId: number; forecasts: number } {
   const { sql, business } = context;
   const visit = sql<{
@@ -40,8 +46,12 @@ export function beginRepeat(
   if (active) throw new Refusal("repeat-exists");
   const rule = ruleFor(visit.date);
   refuseOddStart(rule, visit.date);
-  const job = sql<{ customer_id: number; site_id: number; service_id: number; days: number }>(
-    "SELECT j.*, s.days FROM jobs j JOIN services s ON s.id = j.service_id WHERE j.id = ?",
+  if (counted === "done" && !canCountFromVisits(rule))
+    throw new Refusal("invalid-input", {
+      fields: { "/rule": "Counted from the last visit, a rule says only how often." },
+    });
+  const job = sql<{ customer_id: number; site_id: number; service_id: number; days: number; comes: Comes }>(
+    "SELECT j.*, s.days, s.comes FROM jobs j JOIN services s ON s.id = j.service_id WHERE j.id = ?",
   ).get(visit.job_id)!;
   if (job.days > 1) throw new Refusal("repeat-of-several-days");
   const technician = sql<{ technician_id: number }>(
@@ -55,6 +65,9 @@ export function beginRepeat(
     rule: ruleText(rule),
     start_date: visit.date,
     on_closed: onClosed,
+    comes: comes ?? job.comes,
+    leeway_days: leewayDays,
+    counted,
     from_minute: localOf(visit.window_from, business.time_zone).minute,
     to_minute: localOf(visit.window_to, business.time_zone).minute,
     items: JSON.stringify(itemsOfJob(context, visit.job_id)),
@@ -74,15 +87,17 @@ function refuseOddStart(rule: Recurrence, start: LocalDate): void {
     refuse(`${dayWords(start)}, on which it begins, is not one of these dates. Choose a rule that has it.`);
 }
 
-export function stopRepeat({ sql, actor }: OperationContext, repeatId: number): void {
+export function stopRepeat({ sql, actor }: OperationContext, repeatId: number, reason = ""): void {
   sql(
     "DELETE FROM placements WHERE visit_id IN (SELECT id FROM visits WHERE repeat_id = ? AND state = 'forecast')",
   ).run(repeatId);
   sql("DELETE FROM visits WHERE repeat_id = ? AND state = 'forecast'").run(repeatId);
-  sql("UPDATE repeats SET state = 'ended', ended_by_customer = ? WHERE id = ?").run(
+  sql("UPDATE repeats SET state = 'ended', ended_by_customer = ?, end_reason = ? WHERE id = ?").run(
     actor.kind === "link" ? 1 : 0,
+    reason.trim(),
     repeatId,
   );
+  sql("UPDATE repeat_asks SET state = 'closed' WHERE repeat_id = ? AND state IN ('asked', 'for us')").run(repeatId);
 }
 
 /** What was to come again with a booking that never stood has not begun. */
@@ -95,7 +110,7 @@ export function stopRepeatsOf(context: OperationContext, jobId: number): void {
 
 /** Answers how many dates lie ahead. */
 export function takeUpRepeat(context: OperationContext, repeatId: number): number {
-  context.sql("UPDATE repeats SET state = 'active', grow_on = NULL WHERE id = ?").run(repeatId);
+  context.sql("UPDATE repeats SET state = 'active', end_reason = '', grow_on = NULL WHERE id = ?").run(repeatId);
   return forecast(context, readRepeat(context, repeatId));
 }
 
@@ -122,8 +137,39 @@ export const repeatsWithoutRoom = (hogar: Hogar, today: LocalDate): number[] =>
     .all({ today })
     .map(({ id }) => id);
 
-export function readRepeat({ sql }: OperationContext, id: number): RepeatRow {
+export function readRepeat({ sql }: ViewContext, id: number): RepeatRow {
   const repeat = sql<RepeatRow>("SELECT * FROM repeats WHERE id = ?").get(id);
   if (!repeat) throw new Refusal("not-found");
   return repeat;
 }
+
+/** A repeat that has not ended. */
+export function goesOn(context: OperationContext, repeatId: number): RepeatRow {
+  const repeat = readRepeat(context, repeatId);
+  if (repeat.state !== "active")
+    throw new Refusal("visit-not-open", { sentence: "This repeat has ended. Resume it first." });
+  return repeat;
+}
+
+/** The visit of a date that is not promised yet, and has room; refused where there is none. */
+export function openDate(
+  { sql }: OperationContext,
+  repeatId: number,
+  date: LocalDate,
+  { withoutRoom = false } = {},
+): number {
+  const visit = sql<{ id: number; state: string; placed: number }>(
+    `SELECT id, state, EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id) AS placed
+      FROM visits v WHERE repeat_id = ? AND repeat_date = ?`,
+  ).get(repeatId, date);
+  if (visit?.state !== "forecast")
+    throw new Refusal("visit-not-open", { sentence: "This date is promised already, or does not take place." });
+  if (!visit.placed && !withoutRoom)
+    throw new Refusal("cannot-be-kept", { sentence: "Nobody can come then yet. Move it, or make room on the board." });
+  return visit.id;
+}
+
+/** Lays a repeat out anew after a change of it. */
+export const laidOut = (context: OperationContext, repeatId: number): { forecasts: number } => ({
+  forecasts: forecast(context, readRepeat(context, repeatId)),
+});

@@ -1,4 +1,3 @@
-import { forecastDays } from "@/core/horizons";
 import { Refusal } from "@/core/problems";
 import { repeatWords } from "@/core/repeats/rule-words";
 import { addDays, type LocalDate } from "@/core/time/dates";
@@ -7,7 +6,8 @@ import type { VisitState } from "@/core/visits/states";
 import { Id, input } from "@/kernel/inputs";
 import { defineView } from "@/kernel/view";
 import type { Rows } from "@/store/rows";
-import { datesOfRepeat, needsOf } from "../laying-out";
+import { datesOfRepeat, horizonOf } from "../laying-out";
+import { needsOf } from "../needs";
 import type { RepeatRow } from "../terms";
 
 /** One repeat: its terms, what becomes of each date of the coming twelve months, and what came of the last ones. */
@@ -56,9 +56,7 @@ export const repeatView = defineView({
       [localOf(window_from, business.time_zone).minute, localOf(window_to, business.time_zone).minute] as const;
     const { comes } = needsOf(context, repeat);
     const coming =
-      repeat.state === "active"
-        ? datesOfRepeat(context, repeat, comes, addDays(today, 1), addDays(today, forecastDays))
-        : [];
+      repeat.state === "active" ? datesOfRepeat(context, repeat, comes, addDays(today, 1), horizonOf(context)) : [];
     return {
       id: repeat.id,
       customer: { id: repeat.customer_id, name: repeat.customer },

@@ -6,6 +6,8 @@ import { Id, input, OneOf } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { issueInvoice } from "@/modules/money/invoicing";
+import { comeAgain } from "@/modules/repeats/again";
+import { laidOut, readRepeat } from "@/modules/repeats/repeats";
 import { togetherWith } from "@/modules/placing/shared-times";
 import { readVisit, type VisitRow } from "@/modules/placing/visits";
 import { tickedColumn } from "@/store/columns";
@@ -82,6 +84,7 @@ function take(context: OperationContext, visit: VisitRow, to: FieldStep, ticked:
     });
   }
   if (over) settlePlacements(context, visit);
+  if (to === "done") comeBack(context, visit);
   if (
     to === "done" &&
     !sql(`SELECT 1 FROM visits WHERE job_id = ? AND state NOT IN ${visitStates.sql("closed")}`).get(jobId)
@@ -89,6 +92,13 @@ function take(context: OperationContext, visit: VisitRow, to: FieldStep, ticked:
     sql("UPDATE jobs SET state = 'done' WHERE id = ?").run(jobId);
     issueInvoice(context, jobId);
   }
+}
+
+/** What follows of a visit that was done: it is time again in some months, or so long after it by its repeat. */
+function comeBack(context: OperationContext, visit: VisitRow): void {
+  if (visit.repeat_id === null) return comeAgain(context, visit);
+  const repeat = readRepeat(context, visit.repeat_id);
+  if (repeat.counted === "done" && repeat.state === "active") laidOut(context, repeat.id);
 }
 
 /** From a plan to what happened. */

@@ -65,6 +65,7 @@ import {
   undoRepeatChange,
 } from "@/modules/repeats/operations/changes";
 import { endRepeat, makeRepeat, promiseDate, resumeRepeat } from "@/modules/repeats/operations/repeats";
+import { moveRepeatVisit } from "@/modules/repeats/operations/move-repeat-visit";
 import { setAgain } from "@/modules/repeats/operations/set-again";
 import { answerRequests, bookRequest, locateRequest, makeRequest } from "@/modules/requests/operations/requests";
 import { takeWish, withdrawWish } from "@/modules/requests/operations/wishes";
@@ -122,6 +123,7 @@ export const operations = {
   "book-asked": bookAskedByLink,
   "answer-asked": answerAsked,
   "set-again": setAgain,
+  "move-repeat-visit": moveRepeatVisit,
   "agree-repeat-date": agreeRepeatDate,
   "pause-repeat": pauseRepeat,
   "end-pause": endPause,

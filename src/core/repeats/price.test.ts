@@ -24,7 +24,9 @@ const title = "Chimney sweep";
 describe("the price of a repeat", () => {
   it("stands in one line in place of the catalogue’s, without a deposit", () => {
     const priced = atAgreedPrice(order, { title, taxBp: 2100, terms: { per: "visit", minor: 7500 } }, true);
-    expect(priced.lines).toMatchObject([{ description: "Chimney sweep, as agreed", amountMinor: 7500, taxMinor: 1302 }]);
+    expect(priced.lines).toMatchObject([
+      { description: "Chimney sweep, as agreed", amountMinor: 7500, taxMinor: 1302 },
+    ]);
     expect([priced.totalMinor, priced.depositMinor, priced.minutes]).toEqual([7500, 0, 45]);
     expect(priced.items.map(({ totalMinor }) => totalMinor)).toEqual([7500]);
   });

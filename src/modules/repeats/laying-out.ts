@@ -15,7 +15,7 @@ import type { Rows } from "@/store/rows";
 import { nextAskLook, settleAsks } from "./asking";
 import { findRoom, type WishOfDate } from "./finding-room";
 import { needsOf } from "./needs";
-import { isOneOpen, promiseDaysOf } from "./promising";
+import { duePromises, isOneOpen, promiseDaysOf } from "./promising";
 import { nextReviewLook } from "./reviewing";
 import { allTerms, farthest, type RepeatRow } from "./terms";
 
@@ -81,7 +81,11 @@ export function forecast(context: OperationContext, agreed: RepeatRow): number {
   const { needs, comes } = needsOf(context, repeat);
   const horizon = horizonOf(context);
   const within = (day: LocalDate) => day > today && comes(day);
-  const dates = datesOfRepeat(context, repeat, within, addDays(today, -furthestDays), horizon);
+  // A date that is past stands where it has been moved to, and does not move on from day to day.
+  const dates = [
+    ...datesOfRepeat(context, repeat, comes, addDays(today, -furthestDays), today),
+    ...datesOfRepeat(context, repeat, within, addDays(today, 1), horizon),
+  ];
   const stored = new Map(
     sql<StoredDate>(
       `SELECT id, state, repeat_date, date, window_from, window_to,
@@ -129,7 +133,7 @@ export function forecast(context: OperationContext, agreed: RepeatRow): number {
   )[0];
   const soonest = (date: LocalDate) => latest(date, addDays(today, 1));
   const next = [
-    missing.length > forecastsAtOnce ? today : null,
+    missing.length > forecastsAtOnce || duePromises(context, repeat).length ? today : null,
     ahead[0]?.day,
     repeat.comes === "ask" ? nextAskLook(context, repeat) : placed && !dueFirst && addDays(placed, -promiseDays),
     unplaced && addDays(unplaced, 1),

@@ -1,68 +1,29 @@
 import { Refusal } from "@/core/problems";
-import { epochMinute } from "@/core/time/local";
-import { visitStates } from "@/core/visits/states";
-import { DateText, Id, input, MinuteOfDay } from "@/kernel/inputs";
+import { Id, input } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { Type } from "@sinclair/typebox";
-import { takeOut } from "../days";
-import { moveTo } from "../moving";
-import { openTime, togetherWith } from "../shared-times";
-import { daysOfWork, placingOf, readVisit } from "../visits";
-import { answersWithin, reasonsInWords } from "../windows";
+import { chosenPlace, moveByHand } from "../by-hand";
+import { readVisit } from "../visits";
 
 const MoveVisit = input({
   visitId: Id,
-  technicianIds: Type.Array(Id, { minItems: 1, maxItems: 9, uniqueItems: true }),
-  date: DateText,
-  fromMinute: MinuteOfDay,
-  toMinute: MinuteOfDay,
+  ...chosenPlace,
   /** Of a time that several customers share, this one only. */
   alone: Type.Optional(Type.Boolean()),
 });
 
-/**
- * Moves a visit to other technicians, another window, or both; the first day of work of several days
- * takes the following ones along, and a time that several customers share takes all of them. What cannot work is refused with the reason; a new window is told
- * to the customer, and the old promise stays in the history.
- */
+/** Moves a visit that is promised; a date of a repeat that is not is moved by `move-repeat-visit`, which keeps what was agreed. */
 export const moveVisit = defineOperation({
   name: "move-visit",
   access: "board.change",
   about: { visitId: "visit", technicianIds: "shared" },
   input: MoveVisit,
-  run(context, { visitId, technicianIds, date, fromMinute, toMinute, alone = false }) {
-    const zone = context.business.time_zone;
+  run(context, { visitId, alone = false, ...place }) {
     const visit = readVisit(context, visitId);
-    if (!visitStates.allows("move", visit.state)) throw new Refusal("visit-not-open");
-    if (toMinute < fromMinute)
-      throw new Refusal("invalid-input", { fields: { "/toMinute": "A window ends after it begins." } });
-    if (technicianIds.length !== visit.crew)
-      throw new Refusal("invalid-input", {
-        fields: { "/technicianIds": visit.crew === 1 ? "Choose one technician." : `Choose ${visit.crew} people.` },
+    if (visit.state === "forecast")
+      throw new Refusal("visit-not-open", {
+        sentence: "Say whether only this date of the repeat moves, or all from now on.",
       });
-
-    const window = { date, from: epochMinute(date, fromMinute, zone), to: epochMinute(date, toMinute, zone) };
-    if (window.to <= context.minute)
-      throw new Refusal("cannot-be-kept", { sentence: "This window has passed. Choose one that lies ahead." });
-    const days = visit.first_visit_id === null ? daysOfWork(context, visit) : [visit];
-    const together = alone ? [visit] : togetherWith(context, visit).filter((v) => visitStates.allows("plan", v.state));
-    const seats = together.reduce((sum, v) => sum + v.seats, 0);
-    const [answer] = answersWithin(context, placingOf(visit, days.length, seats), [window], {
-      strict: false,
-      without: [...days, ...together].map((v) => v.id),
-      among: technicianIds,
-      ...(visit.state === "forecast" && { forecasts: "full" }),
-    });
-    if (!answer?.offered)
-      throw new Refusal("cannot-be-kept", {
-        sentence: `This cannot be kept: ${reasonsInWords(context, answer?.reasons ?? []).join("; ") || "the technician is not available"}.`,
-      });
-
-    if (visit.shared_id === null) return { told: moveTo(context, days, answer, technicianIds) };
-    for (const { id } of together) takeOut(context, id);
-    // Who goes alone leaves the time to the others.
-    const timeId = alone ? openTime(context, visit.service_id) : visit.shared_id;
-    const told = together.map((one) => moveTo(context, [one], answer, technicianIds, { timeId }));
-    return { told: told.includes(true) };
+    return moveByHand(context, visit, place, { alone });
   },
 });

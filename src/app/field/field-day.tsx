@@ -7,6 +7,7 @@ import { clock, dayShort, dayWords, durationWords, windowWords } from "@/core/ti
 import { lateBy } from "@/core/visits/lateness";
 import { type FieldStep, furtherOf, nextStep, type VisitState, visitStates } from "@/core/visits/states";
 import { stateGlyphs } from "@/ui/arch";
+import { AgainField } from "@/ui/again-field";
 import { useRefresh, useShown } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import { Photos } from "@/ui/photos";
@@ -19,7 +20,7 @@ import Typography from "@mui/material/Typography";
 import { onlineManager } from "@tanstack/react-query";
 import type { StepOnPhone } from "./step-queue";
 import { WhoComes } from "./who-comes";
-import { useSteps, useTicks } from "./use-steps";
+import { useAgain, useSteps, useTicks } from "./use-steps";
 
 type View = ViewOutput<"field-day">;
 type Stop = View["stops"][number];
@@ -38,6 +39,7 @@ export function FieldDay() {
   const refresh = useRefresh();
   const { take, kept, refused, stateOf, dismiss } = useSteps(refresh);
   const { ticksOf, tick } = useTicks();
+  const { againOf, setAgain } = useAgain();
 
   // What was tapped counts at once, sent or not.
   const stops = view.stops.map((stop) => asItStands(stop, stateOf));
@@ -82,6 +84,8 @@ export function FieldDay() {
             now={view.now}
             ticks={ticksOf(current)}
             onTick={(ids) => tick(current.id, ids)}
+            again={againOf(current)}
+            onAgain={(months) => setAgain(current.id, months)}
             onMissing={(visitId) => take({ visitId, to: "no access" })}
           />
         ) : (
@@ -125,7 +129,14 @@ export function FieldDay() {
             variant="contained"
             fullWidth
             disabled={left > 0}
-            onClick={() => take({ visitId: current.id, to: step, ticked: ticksOf(current) })}
+            onClick={() =>
+              take({
+                visitId: current.id,
+                to: step,
+                ticked: ticksOf(current),
+                ...(step === "done" && current.mayComeAgain && { againMonths: againOf(current) }),
+              })
+            }
             sx={{ height: 60, fontSize: 19 }}
           >
             {left
@@ -196,6 +207,8 @@ function NextStop({
   now,
   ticks,
   onTick,
+  again,
+  onAgain,
   onMissing,
 }: {
   stop: Stop;
@@ -203,6 +216,9 @@ function NextStop({
   now: number;
   ticks: string[];
   onTick: (ids: string[]) => void;
+  /** In how many months its customer is asked again. */
+  again: number | null;
+  onAgain: (months: number | null) => void;
   /** Of those who share the time, one has not come. */
   onMissing: (visitId: number) => void;
 }) {
@@ -271,6 +287,9 @@ function NextStop({
             />
           ))}
         </Box>
+      )}
+      {stop.state === "on site" && stop.mayComeAgain && (
+        <AgainField months={again} onMonths={onAgain} size="medium" sx={{ mt: 4 }} />
       )}
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 2, mt: 3 }}>
         {chip(durationWords(stop.minutes))}

@@ -14,6 +14,8 @@ export interface KeptStep {
   to: FieldStep;
   /** What of the checklist was ticked, when the step was taken. */
   ticked?: string[];
+  /** With what is done: in how many months its customer is asked again; null is not at all. */
+  againMonths?: number | null;
 }
 
 /** A step that was taken on this phone, and how far it has come. */

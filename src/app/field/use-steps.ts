@@ -43,29 +43,42 @@ export function useSteps(onSent: () => void) {
 const inTurn = <T>(send: () => Promise<T>): Promise<T> =>
   "locks" in navigator ? (navigator.locks.request("hogar field steps", send) as Promise<T>) : send();
 
-const ticksKey = "hogar field ticks";
-type Ticks = Record<number, string[]>;
-
 /** What is ticked of each visit's checklist, kept on the phone until the visit is over. */
 export function useTicks() {
-  const [ticks, setTicks] = useState<Ticks>({});
-  useEffect(() => setTicks(readTicks()), []);
-  const tick = (visitId: number, ids: string[]) => {
-    const next = { ...ticks, [visitId]: ids };
-    localStorage.setItem(ticksKey, JSON.stringify(next));
-    setTicks(next);
-  };
+  const [ticks, keep] = useKept<string[]>("hogar field ticks");
   return {
     ticksOf: (visit: { id: number; checklist: readonly { id: string; done: boolean }[] }) =>
       ticks[visit.id] ?? visit.checklist.filter((item) => item.done).map((item) => item.id),
-    tick,
+    tick: keep,
   };
 }
 
-function readTicks(): Ticks {
+/** In how many months each customer is to be asked again, as it was chosen on this phone; null is not at all. */
+export function useAgain() {
+  const [chosen, keep] = useKept<number | null>("hogar field again");
+  return {
+    againOf: (visit: { id: number; againMonths: number | null }) =>
+      chosen[visit.id] === undefined ? visit.againMonths : chosen[visit.id]!,
+    setAgain: keep,
+  };
+}
+
+/** Something chosen for a visit, kept on the phone: a page that is loaded anew has it still. */
+function useKept<T>(key: string): [Record<number, T>, (visitId: number, value: T) => void] {
+  const [kept, setKept] = useState<Record<number, T>>({});
+  useEffect(() => setKept(readKept<T>(key)), [key]);
+  const keep = (visitId: number, value: T) => {
+    const next = { ...kept, [visitId]: value };
+    localStorage.setItem(key, JSON.stringify(next));
+    setKept(next);
+  };
+  return [kept, keep];
+}
+
+function readKept<T>(key: string): Record<number, T> {
   try {
-    const kept = JSON.parse(localStorage.getItem(ticksKey) ?? "{}") as unknown;
-    return typeof kept === "object" && kept !== null ? (kept as Ticks) : {};
+    const kept = JSON.parse(localStorage.getItem(key) ?? "{}") as unknown;
+    return typeof kept === "object" && kept !== null ? (kept as Record<number, T>) : {};
   } catch {
     return {};
   }

@@ -3,6 +3,11 @@ import { addDays, datesFrom, daysBetween, type LocalDate, weekdayOf } from "../t
 /** How the visits of a repeat come: on their date, where they fit best near it, or after somebody has been asked. */
 export type Comes = "set" | "flexible" | "ask";
 export const waysToCome: readonly Comes[] = ["set", "flexible", "ask"];
+export const comesWords: Record<Comes, string> = {
+  set: "on its date",
+  flexible: "near its date, where it fits best",
+  ask: "after the customer is asked",
+};
 
 /** Within how many days before and after its date a flexible visit may stand; null is the week of its date, from Monday on. */
 export type Leeway = number | null;

@@ -1,3 +1,4 @@
+import { waysToCome } from "@/core/repeats/flexible";
 import {
   DateText,
   Id,
@@ -169,6 +170,9 @@ export const Checklist = Type.Array(
   { maxItems: 60 },
 );
 
+/** Days before a date of a repeat. */
+const AheadDays = Type.Integer({ minimum: 1, maximum: 120 });
+
 export const SaveService = input({
   id: OrNull(Id),
   code: Type.String({ pattern: "^[A-Za-z]{2}$", patternSentence: "Two letters, such as SW." }),
@@ -207,6 +211,10 @@ export const SaveService = input({
   confirm: Type.Optional(Type.Boolean()),
   /** How often customers may have it come again, by themselves. */
   repeats: Type.Optional(Type.Array(RepeatEveryInput, { maxItems: 8 })),
+  /** How it comes back where nothing else is agreed; how many days before a date is promised (null: as the business); in how many months its customer is asked again after it was done (null: not at all). */
+  comes: Type.Optional(OneOf(waysToCome)),
+  promiseDays: Type.Optional(OrNull(AheadDays)),
+  againMonths: Type.Optional(OrNull(Type.Integer({ minimum: 1, maximum: 120 }))),
   questions: Type.Optional(Questions),
   extras: Type.Optional(
     Type.Array(input({ id: Id, most: Type.Integer({ minimum: 1, maximum: 999 }) }), { maxItems: 60 }),
@@ -258,5 +266,10 @@ export const SaveBookingRules = input({
   lateMoves: Type.Optional(OneOf(["fee", "refused"])),
   /** Off the price of windows on our way, basis points. */
   onOurWayBp: Type.Optional(Type.Integer({ minimum: 0, maximum: 5000 })),
+  /** Repeats: laid out so many months ahead; promised, and asked about, so many days before a date; asked once more after so many. */
+  repeatMonths: Type.Optional(Type.Integer({ minimum: 1, maximum: 36 })),
+  promiseDays: Type.Optional(AheadDays),
+  askDays: Type.Optional(AheadDays),
+  askAgainDays: Type.Optional(Type.Integer({ minimum: 1, maximum: 60 })),
 });
 export type SaveBookingRules = Static<typeof SaveBookingRules>;

@@ -39,6 +39,9 @@ export function storeService(context: OperationContext, service: SaveService): {
     ...(service.capacity !== undefined && { capacity: service.capacity }),
     ...(service.wish !== undefined && { wish: service.wish }),
     ...(service.repeats && { repeats: JSON.stringify(service.repeats) }),
+    ...(service.comes && { comes: service.comes }),
+    ...(service.promiseDays !== undefined && { promise_days: service.promiseDays }),
+    ...(service.againMonths !== undefined && { again_months: service.againMonths }),
     ...(service.questions && { questions: JSON.stringify(service.questions) }),
     ...(service.checklist && { checklist: JSON.stringify(service.checklist) }),
     ...(service.picture !== undefined && { picture: service.picture }),
@@ -103,7 +106,7 @@ function refuseOddTerms({ deposit, late, priceMinor, priceKind }: SaveService): 
 /** A time that is shared is at one place and on one day, and comes back for nobody in particular. */
 function refuseOddSeats(
   { sql }: OperationContext,
-  { id, seats: asked, workPlace = "site", days = 1, crew, repeats = [] }: SaveService,
+  { id, seats: asked, workPlace = "site", days = 1, crew, repeats = [], againMonths }: SaveService,
 ): void {
   const before = sql<{ seats: number }>("SELECT seats FROM services WHERE id = ?").get(id ?? 0);
   const seats = asked ?? before?.seats ?? 0;
@@ -115,6 +118,7 @@ function refuseOddSeats(
       "Several customers at one time come to our place, or are called together. Choose one of these.";
   if (days > 1) fields["/days"] = "A time with several seats is on one day.";
   if (crew > 1) fields["/crew"] = "A time with several seats has one technician.";
+  if (againMonths) fields["/againMonths"] = "A seat is booked once: it does not come back by itself.";
   if (repeats.length) fields["/repeats"] = "A seat is booked once: it does not come back by itself.";
   if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
 }

@@ -16,6 +16,8 @@ export interface BoardVisit {
   crew: number;
   /** How many bookings share its time. */
   bookings: number;
+  /** The repeat that brings it and those after it, as long as that goes on. */
+  repeatId: number | null;
 }
 
 export interface BoardStop extends BoardVisit {
@@ -27,6 +29,7 @@ export interface BoardStop extends BoardVisit {
 }
 
 export const visitColumns = `v.id, v.state, s.code, iif(v.shared_id IS NULL, v.title, s.name) AS service, s.hue, v.minutes, v.crew, v.date, v.window_from, v.window_to, v.shared_id, v.seats,
+  iif(r.state = 'active', r.id, NULL) AS coming_repeat_id,
   coalesce(c.name, rc.name, 'A customer is booking') AS customer, CASE v.work_place WHEN 'ours' THEN 'At our place' WHEN 'afar' THEN 'By phone' ELSE coalesce(t.line, rt.line, '') END AS site`;
 export const visitTables = `visits v JOIN services s ON s.id = v.service_id
   LEFT JOIN jobs j ON j.id = v.job_id LEFT JOIN customers c ON c.id = j.customer_id LEFT JOIN sites t ON t.id = j.site_id
@@ -47,6 +50,7 @@ export interface BoardRow {
   site: string;
   shared_id: number | null;
   seats: number;
+  coming_repeat_id: number | null;
 }
 
 /** Visits that share a time as one card: that of the first which is not over, named by how many come. */

@@ -18,7 +18,9 @@ export function changeBookingRules(context: OperationContext, rules: SaveBooking
       SET notice_minutes = ?, horizon_days = ?, hold_minutes = ?, capacity = coalesce(?, capacity),
         forecast_room = coalesce(?, forecast_room), outside = coalesce(?, outside),
         move_hours = coalesce(?, move_hours), cancel_hours = coalesce(?, cancel_hours),
-        late_moves = coalesce(?, late_moves), on_our_way_bp = coalesce(?, on_our_way_bp)`,
+        late_moves = coalesce(?, late_moves), on_our_way_bp = coalesce(?, on_our_way_bp),
+        repeat_months = coalesce(?, repeat_months), promise_days = coalesce(?, promise_days),
+        ask_days = coalesce(?, ask_days), ask_again_days = coalesce(?, ask_again_days)`,
   ).run(
     rules.noticeMinutes,
     rules.horizonDays,
@@ -30,6 +32,13 @@ export function changeBookingRules(context: OperationContext, rules: SaveBooking
     rules.cancelHours ?? null,
     rules.lateMoves ?? null,
     rules.onOurWayBp ?? null,
+    rules.repeatMonths ?? null,
+    rules.promiseDays ?? null,
+    rules.askDays ?? null,
+    rules.askAgainDays ?? null,
   );
+  // Repeats are laid out by them: each is looked at anew.
+  if ([rules.repeatMonths, rules.promiseDays, rules.askDays, rules.askAgainDays].some((one) => one !== undefined))
+    sql("UPDATE repeats SET grow_on = NULL WHERE state = 'active' AND grow_on IS NOT NULL").run();
   if (rules.limits) saveLimits(context, "business", 0, rules.limits);
 }

@@ -95,6 +95,10 @@ export function readBusinessPart(context: ViewContext) {
       cancelHours: b.cancel_hours,
       lateMoves: b.late_moves,
       onOurWayBp: b.on_our_way_bp,
+      repeatMonths: b.repeat_months,
+      promiseDays: b.promise_days,
+      askDays: b.ask_days,
+      askAgainDays: b.ask_again_days,
     },
   };
 }

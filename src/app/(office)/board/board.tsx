@@ -92,8 +92,9 @@ export function Board({ date, today, openVisit }: { date: string; today: string;
       visit.crew === 1
         ? [technicianId]
         : crewWith(technicianId, visit.crew, before, options?.find((o) => o.from === from)?.crew ?? []);
-    const asked: AskedMove = { visit, date: day.date, technicianIds: crew, from, to, before };
-    if (visit.state === "promised" && (from !== visit.windowFrom || to !== visit.windowTo)) setWish(asked);
+    const tells = visit.state === "promised" && (from !== visit.windowFrom || to !== visit.windowTo);
+    const asked: AskedMove = { visit, date: day.date, technicianIds: crew, from, to, before, tells };
+    if (tells || visit.repeatId !== null) setWish(asked);
     else void move(asked);
   };
 
@@ -141,6 +142,7 @@ export function Board({ date, today, openVisit }: { date: string; today: string;
                         from: visit.windowFrom,
                         to: visit.windowTo,
                         before: [],
+                        tells: false,
                       })
                     }
                     canChange={day.canChange}

@@ -41,7 +41,14 @@ export function MoveForm({ visit }: { visit: VisitDetails }) {
   const go = () => {
     if (!option) return;
     const asked: AskedMove = {
-      visit: { id: visit.id, customer: whoMoves, windowFrom: visit.windowFrom, windowTo: visit.windowTo },
+      visit: {
+        id: visit.id,
+        customer: whoMoves,
+        windowFrom: visit.windowFrom,
+        windowTo: visit.windowTo,
+        repeatId: visit.repeatId,
+      },
+      tells: visit.state === "promised" && (date !== visit.date || !option.isPromised),
       date,
       technicianIds: chosen,
       from: option.from,
@@ -49,7 +56,7 @@ export function MoveForm({ visit }: { visit: VisitDetails }) {
       ...(alone && { alone }),
       before: date === visit.date ? visit.technicians.map((t) => t.id) : [],
     };
-    if (visit.state === "promised" && (date !== visit.date || !option.isPromised)) setWish(asked);
+    if (asked.tells || visit.repeatId !== null) setWish(asked);
     else void move(asked);
   };
 

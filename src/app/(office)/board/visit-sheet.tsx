@@ -11,7 +11,9 @@ import { useLive } from "@/ui/live";
 import { MessageList } from "@/ui/message-list";
 import { hues, ink } from "@/ui/palette";
 import { Photos } from "@/ui/photos";
+import { AgainField } from "@/ui/again-field";
 import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
+import { useChange } from "@/ui/use-change";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Checkbox from "@mui/material/Checkbox";
@@ -230,6 +232,21 @@ function Promise({ visit }: { visit: VisitDetails }) {
   );
 }
 
+/** Done once, and asked about again in some months. */
+function Again({ visit }: { visit: VisitDetails }) {
+  const { send, busy } = useChange("set-again");
+  return (
+    <Box sx={{ mb: 4 }}>
+      <AgainField
+        months={visit.againMonths}
+        disabled={busy}
+        onMonths={(months) => void send({ visitId: visit.id, months })}
+        helperText="Once it is done. Or let it come back by a rule:"
+      />
+    </Box>
+  );
+}
+
 /** How it comes back, or the way to make it do so. */
 function Repeats({ visit, mayChange }: { visit: VisitDetails; mayChange: boolean }) {
   if (visit.repeat?.active)
@@ -238,6 +255,12 @@ function Repeats({ visit, mayChange }: { visit: VisitDetails; mayChange: boolean
         Repeats {visit.repeat.words}. Next: {visit.coming.slice(0, 3).map(dayShort).join(", ") || "none"}.
       </p>
     );
-  if (mayChange && visit.jobId && visit.state !== "cancelled") return <RepeatForm visit={visit} />;
+  if (mayChange && visit.jobId && visit.state !== "cancelled")
+    return (
+      <>
+        <Again visit={visit} />
+        <RepeatForm visit={visit} />
+      </>
+    );
   return <Box sx={{ color: ink.ash }}>Does not repeat.</Box>;
 }

@@ -40,6 +40,7 @@ export const board = defineView({
       minutes: v.minutes,
       crew: v.crew,
       bookings: v.bookings,
+      repeatId: v.coming_repeat_id,
       windowFrom: ofDay(v.window_from),
       windowTo: ofDay(v.window_to),
     });

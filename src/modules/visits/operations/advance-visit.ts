@@ -2,7 +2,7 @@ import { missing, tick, type TickedItem } from "@/core/catalogue/checklist";
 import type { JobStanding } from "@/core/jobs/states";
 import { type ProblemCode, Refusal } from "@/core/problems";
 import { type FieldStep, stepRefusal, visitStates } from "@/core/visits/states";
-import { Id, input, OneOf } from "@/kernel/inputs";
+import { Id, input, OneOf, OrNull } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { issueInvoice } from "@/modules/money/invoicing";
@@ -18,6 +18,8 @@ const AdvanceVisit = input({
   visitId: Id,
   to: OneOf(["on the way", "on site", "done", "no access"]),
   ticked: Type.Optional(Type.Array(Type.String({ maxLength: 40 }), { maxItems: 60 })),
+  /** With what is done: in how many months its customer is asked again; null is not at all, and nothing as it was agreed. */
+  againMonths: Type.Optional(OrNull(Type.Integer({ minimum: 1, maximum: 120 }))),
 });
 
 /** As it was, where nothing is said of it. */
@@ -33,13 +35,16 @@ export const advanceVisit = defineOperation({
   access: "field.work",
   about: { visitId: "visit" },
   input: AdvanceVisit,
-  run(context, { visitId, to, ticked }) {
+  run(context, { visitId, to, ticked, againMonths }) {
     const visit = readVisit(context, visitId);
     // Repeating a step changes nothing: a phone may send it twice.
     if (visit.state === to) return;
     const refusal = refusalOf(context, visit, to);
     if (refusal) throw new Refusal(refusal);
-    take(context, visit, to, ticked);
+    const again = againMonths === undefined || visit.repeat_id !== null ? visit.again_months : againMonths;
+    if (again !== visit.again_months)
+      context.sql("UPDATE visits SET again_months = ? WHERE id = ?").run(again, visitId);
+    take(context, { ...visit, again_months: again }, to, ticked);
     if (to === "no access") return;
     for (const other of togetherWith(context, visit))
       if (other.id !== visitId && !refusalOf(context, other, to)) take(context, other, to, ticked);

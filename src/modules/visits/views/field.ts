@@ -44,12 +44,14 @@ export const fieldDay = defineView({
       due_minor: number;
       job_id: number;
       lastHere: string | null;
+      repeat_id: number | null;
+      again_months: number | null;
       shared_id: number | null;
       seats: number;
     }>(
       `SELECT v.id, v.state, iif(v.shared_id IS NULL, v.title, sv.name) AS service, v.minutes, c.name AS customer, c.phone, t.line, t.postcode,
           j.note, j.pays, v.checklist, t.access, t.parking, v.work_place, c.technician_note, v.date, v.window_from, v.window_to, p.arrives, p.driving,
-          b.due_minor, j.id AS job_id, v.shared_id, v.seats,
+          b.due_minor, j.id AS job_id, v.shared_id, v.seats, v.repeat_id, v.again_months,
           (SELECT max(v2.date) FROM visits v2 JOIN jobs j2 ON j2.id = v2.job_id WHERE j2.site_id = j.site_id AND v2.state = 'done' AND v2.id <> v.id) AS lastHere
         FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id
           JOIN customers c ON c.id = j.customer_id JOIN sites t ON t.id = j.site_id
@@ -104,6 +106,9 @@ export const fieldDay = defineView({
           photos: photosColumn.read(a.photos),
         })),
         checklist: tickedColumn.read(s.checklist),
+        /** What comes back by a repeat, or is a seat of a time, is not asked about again. */
+        mayComeAgain: s.repeat_id === null && s.shared_id === null,
+        againMonths: s.again_months,
         windowFrom: localOf(s.window_from, zone).minute,
         windowTo: localOf(s.window_to, zone).minute,
         arrives: localOf(s.arrives, zone).minute,

@@ -1,6 +1,7 @@
 import { noAccessFee } from "@/core/catalogue/terms";
 import type { Approval, JobState } from "@/core/jobs/states";
 import { Refusal } from "@/core/problems";
+import type { Comes } from "@/core/repeats/flexible";
 import { repeatWords } from "@/core/repeats/rule-words";
 import type { LocalDate } from "@/core/time/dates";
 import { localOf } from "@/core/time/local";
@@ -122,6 +123,10 @@ export const visitSheet = defineView({
         arrives: localOf(t.arrives, zone).minute,
         leaves: localOf(t.leaves, zone).minute,
       })),
+      repeatId: visit.coming_repeat_id,
+      comesBack: sql<{ comes: Comes }>("SELECT comes FROM services WHERE id = ?").get(placed.service_id)!.comes,
+      /** In how many months its customer is asked again; what comes back by a repeat is not asked about. */
+      againMonths: placed.again_months,
       repeat: repeat && {
         id: repeat.id,
         words: repeatWords(repeat),

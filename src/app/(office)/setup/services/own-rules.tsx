@@ -10,7 +10,7 @@ import type { ServiceDraft as Draft, SetupData } from "../data";
 import { HoursField } from "../windows/hours-field";
 import { TechniciansField } from "../windows/named-field";
 import { PatternField } from "../windows/pattern-field";
-import { capacityWords, LimitsField, RepeatsField } from "../windows/rule-fields";
+import { capacityWords, LimitsField } from "../windows/rule-fields";
 
 /** What differs from the booking rules of the business. */
 export function OwnRules({
@@ -78,7 +78,6 @@ export function OwnRules({
           <MenuItem value="itself">are placed by themselves</MenuItem>
           <MenuItem value="confirm">are pencilled in, and a person confirms</MenuItem>
         </TextField>
-        <RepeatsField repeats={draft.repeats} onRepeats={(repeats) => set({ repeats })} />
       </Columns>
       <TechniciansField
         label="Technicians who do it"
@@ -134,7 +133,6 @@ function ownRulesSaid(draft: Draft): string {
     draft.wish !== "none",
     draft.hours.length > 0,
     draft.technicians.length > 0,
-    draft.repeats.length > 0,
     Object.values(draft.limits).some((most) => most !== null),
   ].filter(Boolean).length;
   return own === 0 ? "as the business" : counted(own, "rule");

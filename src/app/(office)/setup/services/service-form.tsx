@@ -20,6 +20,7 @@ import type { ServiceDraft, SetupData } from "../data";
 import { HueField } from "../team/hue-field";
 import { LevelField } from "../windows/named-field";
 import { ChecklistField } from "./checklist-field";
+import { ComesBack } from "./comes-back";
 import { OwnLink } from "./own-link";
 import { OwnRules } from "./own-rules";
 import { QuestionsEditor } from "./questions-editor";
@@ -53,6 +54,9 @@ const fresh = (data: SetupData): ServiceDraft => ({
   wish: "none",
   confirm: false,
   repeats: [],
+  comes: "set",
+  promiseDays: null,
+  againMonths: null,
   windows: null,
   hours: [],
   technicians: [],
@@ -261,6 +265,7 @@ export function ServiceForm({
         </FormSection>
         <ChecklistField items={draft.checklist} onItems={(checklist) => set({ checklist })} wrong={wrong} />
         <ServiceTerms draft={draft} set={set} data={data} wrong={wrong} />
+        <ComesBack draft={draft} set={set} data={data} wrong={wrong} />
         <OwnRules draft={draft} set={set} data={data} wrong={wrong} />
       </FormFrame>
       <TryOut service={draft} data={data} />

@@ -140,6 +140,36 @@ export function RulesForm({ data, saved }: { data: SetupData; saved: () => void 
           <MenuItem value="fee">Customers may move; cancelling costs the fee ever after</MenuItem>
           <MenuItem value="refused">Customers call to move</MenuItem>
         </TextField>
+        <Columns>
+          <WholeField
+            label="Repeats laid out, months ahead"
+            value={rules.repeatMonths}
+            onValue={(repeatMonths) => set({ repeatMonths })}
+            wrong={wrong("/repeatMonths")}
+            helperText="As forecasts on the board"
+          />
+          <WholeField
+            label="Promised, days before"
+            value={rules.promiseDays}
+            onValue={(promiseDays) => set({ promiseDays })}
+            wrong={wrong("/promiseDays")}
+            helperText="A forecast becomes a visit then, and its customer is told"
+          />
+          <WholeField
+            label="Asked first, days before"
+            value={rules.askDays}
+            onValue={(askDays) => set({ askDays })}
+            wrong={wrong("/askDays")}
+            helperText="Whoever is asked before a visit comes back"
+          />
+          <WholeField
+            label="Asked once more, days after"
+            value={rules.askAgainDays}
+            onValue={(askAgainDays) => set({ askAgainDays })}
+            wrong={wrong("/askAgainDays")}
+            helperText="Then it waits for a person"
+          />
+        </Columns>
         <LimitsField limits={rules.limits} onLimits={(limits) => set({ limits })} wrong={wrong} />
         <Box>
           <Typography variant="h3" sx={{ mb: 2 }}>

@@ -486,6 +486,8 @@ export const terms: Record<
   string,
   {
     repeats?: { every: number; unit: "week" | "month" | "year" }[];
+    comes?: "flexible" | "ask";
+    againMonths?: number;
     wish?: "preferred" | "only";
     priceKind?: "fixed" | "from" | "quote";
     mayPayAll?: boolean;
@@ -496,7 +498,8 @@ export const terms: Record<
   }
 > = {
   ST: { wish: "preferred", repeats: [{ every: 1, unit: "year" }] },
-  GA: { repeats: [{ every: 1, unit: "year" }] },
+  GA: { repeats: [{ every: 1, unit: "year" }], comes: "ask" },
+  CS: { againMonths: 24 },
   LC: { repeats: [{ every: 1, unit: "year" }] },
   SW: {
     repeats: [

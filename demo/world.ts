@@ -29,6 +29,7 @@ import { runDue } from "@/worker/loop";
 import { type DemoCustomer, makeCustomers } from "./customers";
 import { knowTheCustomers } from "./customer-life";
 import { bookElsewhere } from "./places-life";
+import { agreeRepeats } from "./repeats-life";
 import * as marrowick from "./marrowick";
 import { accessNotes } from "./names";
 import { type Random, seeded } from "./random";
@@ -91,6 +92,8 @@ export async function makeWorld(
   knowTheCustomers(hogar, random);
   bookElsewhere(hogar);
   await runDue(hogar);
+  progress("the repeats");
+  await agreeRepeats(hogar);
 }
 
 class Life {

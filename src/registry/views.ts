@@ -37,7 +37,7 @@ import { securityLog } from "@/modules/records/views/security-log";
 import { whoDidWhat } from "@/modules/records/views/who-did-what";
 import { againOffers, ask, askOffers } from "@/modules/repeats/views/ask";
 import { repeatView } from "@/modules/repeats/views/repeat";
-import { repeats } from "@/modules/repeats/views/repeats";
+import { repeats, repeatsOutlook } from "@/modules/repeats/views/repeats";
 import { wish } from "@/modules/requests/views/wish";
 import { firstSteps } from "@/modules/setup/views/first-steps";
 import { previewWindows } from "@/modules/setup/views/preview-windows";
@@ -91,6 +91,7 @@ export const views = {
   "ask-offers": askOffers,
   "again-offers": againOffers,
   repeats: repeats,
+  "repeats-outlook": repeatsOutlook,
   "same-as": sameAs,
   "services-at": servicesAt,
   "security-log": securityLog,

@@ -42,12 +42,26 @@ const watched: {
   },
 ];
 
+/** What repeats are laid out by, beside somebody's days: kept under a technician who is nobody. */
+export const repeatsRules = -1;
+const all = ["INSERT", "UPDATE", "DELETE"] as const;
+for (const [table, of] of [
+  ["opening_hours", undefined],
+  ["special_days", undefined],
+  ["service_hours", undefined],
+  ["zones", "weekdays, serve_from, serve_to, active, surcharge_minor, smallest_order_minor"],
+  ["services", "price_minor, tax_bp, minutes, before_minutes, after_minutes, crew, questions, promise_days"],
+  ["extras", "price_minor, tax_bp"],
+  ["business", "repeat_months, promise_days, ask_days, ask_again_days, prices_include_tax"],
+] as const)
+  watched.push({ table, events: of ? ["UPDATE"] : [...all], of, technician: String(repeatsRules), date: "''" });
+
 export function installPlanChanges(db: Database.Database): void {
-  for (const { table, events, of, technician, date, from } of watched)
+  for (const [n, { table, events, of, technician, date, from }] of watched.entries())
     for (const event of events) {
       const row = event === "DELETE" ? "OLD" : "NEW";
       const say = (text: string) => text.replaceAll("ROW", row);
-      db.exec(`CREATE TEMP TRIGGER plan_changes_${table}_${event} AFTER ${event} ${of ? `OF ${of}` : ""} ON main.${table} BEGIN
+      db.exec(`CREATE TEMP TRIGGER plan_changes_${table}_${event}_${n} AFTER ${event} ${of ? `OF ${of}` : ""} ON main.${table} BEGIN
         INSERT INTO plan_changes SELECT ${say(technician)}, ${say(date)}, (SELECT coalesce(max(version), 0) + 1 FROM plan_changes) ${from ? `FROM ${say(from)}` : "WHERE true"}
         ON CONFLICT DO UPDATE SET version = excluded.version;
       END;`);

@@ -576,6 +576,7 @@ export interface Rows {
     price_per: "catalogue" | "visit" | "month" | "year";
     price_minor: number | null;
     price_visits: number | null;
+    value_minor: number;
     review_date: string | null;
     review_bp: number | null;
     review_notice_days: number | null;
@@ -1006,6 +1007,7 @@ export interface LeftOut {
     | "price_per"
     | "price_minor"
     | "price_visits"
+    | "value_minor"
     | "review_date"
     | "review_bp"
     | "review_notice_days"

@@ -38,7 +38,13 @@ export function PagedTable<N extends PagedView, R extends GridValidRowModel>({
   everyMs?: number;
 } & Pick<
   DataGridProps<R>,
-  "columnVisibilityModel" | "checkboxSelection" | "rowSelectionModel" | "onRowSelectionModelChange" | "getRowId"
+  | "columnVisibilityModel"
+  | "checkboxSelection"
+  | "rowSelectionModel"
+  | "onRowSelectionModelChange"
+  | "isRowSelectable"
+  | "getRowId"
+  | "rowHeight"
 >) {
   const [asked, setAsked] = useState(first);
   // Other rows begin on their first page.

@@ -10,6 +10,7 @@ import type { ViewContext } from "@/kernel/operation";
 import { likePattern, type PageAsked, readPage } from "@/kernel/paging";
 import { readItem } from "@/modules/catalogue/catalogue";
 import type { QuoteRow } from "@/modules/quotes/quotes";
+import { repeatsAtRisk, type Risk, riskWords } from "@/modules/repeats/at-risk";
 import { type RequestRow } from "@/modules/requests/requests";
 import { itemsColumn, wishColumn } from "@/store/columns";
 
@@ -45,7 +46,10 @@ const waiting = `(
     FROM jobs j JOIN customers c ON c.id = j.customer_id JOIN sites s ON s.id = j.site_id WHERE j.approval <> 'given' AND j.state IN ${jobStates.sql("stand")}
   UNION ALL SELECT 'request', id, made_at, name, phone, mail, address, 1, handler_id, NULL FROM requests WHERE outcome = 'open'
   UNION ALL SELECT 'quote', id, coalesce(answered_at, made_at), name, phone, mail, line || ', ' || postcode, state <> 'sent' OR valid_until < @today, handler_id, total_minor
-    FROM quotes WHERE state IN ${quoteStates.sql("open")}) w`;
+    FROM quotes WHERE state IN ${quoteStates.sql("open")}
+  UNION ALL SELECT 'repeat', r.id, min(risk.at), c.name, c.phone, c.mail, s.line || ', ' || s.postcode, 1, NULL, NULL
+    FROM ${repeatsAtRisk} risk JOIN repeats r ON r.id = risk.id JOIN customers c ON c.id = r.customer_id JOIN sites s ON s.id = r.site_id
+    GROUP BY r.id) w`;
 
 export const incomingSorts = ["at", "name", "waits", "handler", "totalMinor"] as const;
 
@@ -74,6 +78,7 @@ export function readIncoming(context: ViewContext, asked: PageAsked, forUsOnly =
       ...readBookings(context, ids("booking")),
       ...readRequests(context, ids("request")),
       ...readQuotes(context, ids("quote")),
+      ...readRepeats(context, ids("repeat")),
     ].map((entry) => [entry.key, entry]),
   );
   const counts = sql<{ forUs: number; away: number }>(
@@ -150,6 +155,30 @@ const readQuotes = (context: ViewContext, ids: string) => {
       when: q.answer || `quote ${q.id}, until ${dateWords(q.valid_until)}`,
     }));
 };
+
+/** Repeats that need a person; they are settled on their own page. */
+const readRepeats = ({ sql, today }: ViewContext, ids: string) =>
+  sql<{ id: number; at: number; why: Risk; date: string; name: string; service: string; answer: string | null }>(
+    `SELECT r.id, min(risk.at) AS at, risk.why, risk.date, c.name, s.name AS service,
+        (SELECT answer FROM repeat_asks a WHERE a.repeat_id = r.id AND a.date = risk.date) AS answer
+      FROM ${repeatsAtRisk} risk JOIN repeats r ON r.id = risk.id JOIN customers c ON c.id = r.customer_id
+        JOIN services s ON s.id = r.service_id
+      WHERE r.id IN (SELECT value FROM json_each(@ids)) GROUP BY r.id`,
+  )
+    .all({ ids, today })
+    .map((r) => ({
+      key: `repeat ${r.id}`,
+      kind: "repeat" as const,
+      id: r.id,
+      at: r.at,
+      name: r.name,
+      what: r.service,
+      handler: null as string | null,
+      totalMinor: null as number | null,
+      forUs: true,
+      waits: riskWords[r.why].waits,
+      when: [dayShort(r.date), r.answer && `“${r.answer}”`].filter(Boolean).join(", "),
+    }));
 
 /** What is asked for in many of them, by the names of the services read once. */
 function titlesOf({ sql }: ViewContext): (of: Pick<RequestRow, "items">) => string {

@@ -37,8 +37,5 @@ export function changeBookingRules(context: OperationContext, rules: SaveBooking
     rules.askDays ?? null,
     rules.askAgainDays ?? null,
   );
-  // Repeats are laid out by them: each is looked at anew.
-  if ([rules.repeatMonths, rules.promiseDays, rules.askDays, rules.askAgainDays].some((one) => one !== undefined))
-    sql("UPDATE repeats SET grow_on = NULL WHERE state = 'active' AND grow_on IS NOT NULL").run();
   if (rules.limits) saveLimits(context, "business", 0, rules.limits);
 }

@@ -19,7 +19,7 @@ export const askAbout = ({ sql }: ViewContext, repeatId: number, date: LocalDate
   sql<AskRow>("SELECT * FROM repeat_asks WHERE repeat_id = ? AND date = ?").get(repeatId, date);
 
 /** The date of an ask-first repeat that is next: the first forecast that is not past. */
-const nextForecast = ({ sql, today }: ViewContext, repeatId: number): LocalDate | null =>
+export const nextForecast = ({ sql, today }: ViewContext, repeatId: number): LocalDate | null =>
   sql<{ date: LocalDate | null }>(
     "SELECT min(repeat_date) AS date FROM visits WHERE repeat_id = ? AND state = 'forecast' AND date > ?",
   ).get(repeatId, today)!.date;

@@ -15,6 +15,7 @@ import type { Rows } from "@/store/rows";
 import { nextAskLook, settleAsks } from "./asking";
 import { findRoom, type WishOfDate } from "./finding-room";
 import { needsOf } from "./needs";
+import { orderOfRepeat } from "./pricing";
 import { duePromises, isOneOpen, promiseDaysOf } from "./promising";
 import { nextReviewLook } from "./reviewing";
 import { allTerms, farthest, type RepeatRow } from "./terms";
@@ -143,6 +144,8 @@ export function forecast(context: OperationContext, agreed: RepeatRow): number {
   ]
     .filter((date) => typeof date === "string")
     .sort()[0]!;
+  const value = orderOfRepeat(context, repeat).order.totalMinor;
+  if (value !== repeat.value_minor) sql("UPDATE repeats SET value_minor = ? WHERE id = ?").run(value, repeat.id);
   sql(
     `UPDATE repeats SET grow_on = ?, grow_seen = (SELECT coalesce(max(version), 0) FROM plan_changes)
       WHERE id = ? AND (grow_on IS NOT ? OR grow_seen < (SELECT coalesce(max(version), 0) FROM plan_changes))`,

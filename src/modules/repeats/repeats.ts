@@ -10,6 +10,7 @@ import type { Hogar } from "@/kernel/hogar";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { itemsOfJob } from "@/modules/catalogue/job-items";
 import { insertRow } from "@/store/insert";
+import { repeatsRules } from "@/store/plan-changes";
 import { forecast } from "./laying-out";
 import type { RepeatRow } from "./terms";
 
@@ -114,13 +115,17 @@ export function takeUpRepeat(context: OperationContext, repeatId: number): numbe
   return forecast(context, readRepeat(context, repeatId));
 }
 
-/** Repeats that have something to do: a date of theirs comes into view, or falls due. */
+/** Repeats that have something to do: a date of theirs comes into view, or falls due, or what all are laid out by has changed. */
 export const repeatsToGrow = (hogar: Hogar, today: LocalDate): number[] =>
   hogar.store
     .sql<{ id: number }>(
-      "SELECT id FROM repeats WHERE state = 'active' AND (grow_on IS NULL OR grow_on <= ?) ORDER BY id",
+      `SELECT id
+        FROM repeats
+        WHERE state = 'active' AND (grow_on IS NULL OR grow_on <= @today
+          OR grow_seen < (SELECT version FROM plan_changes WHERE technician_id = ${repeatsRules} AND date = ''))
+        ORDER BY id`,
     )
-    .all(today)
+    .all({ today })
     .map(({ id }) => id);
 
 /** Repeats with a forecast that has no room, on a day that has changed since room was looked for. */

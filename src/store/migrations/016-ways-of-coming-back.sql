@@ -28,6 +28,8 @@ ALTER TABLE repeats ADD COLUMN end_reason TEXT NOT NULL DEFAULT '';
 ALTER TABLE repeats ADD COLUMN price_per TEXT NOT NULL DEFAULT 'catalogue' CHECK (price_per IN ('catalogue', 'visit', 'month', 'year'));
 ALTER TABLE repeats ADD COLUMN price_minor INTEGER CHECK (price_minor >= 0);
 ALTER TABLE repeats ADD COLUMN price_visits INTEGER CHECK (price_visits BETWEEN 1 AND 400);
+-- What a visit costs today, as it was worked out when the repeat was laid out last: lists and forecasts of money read it.
+ALTER TABLE repeats ADD COLUMN value_minor INTEGER NOT NULL DEFAULT 0;
 -- From this day on the price is another by so much; the customer hears of it so many days before.
 ALTER TABLE repeats ADD COLUMN review_date TEXT;
 ALTER TABLE repeats ADD COLUMN review_bp INTEGER CHECK (review_bp BETWEEN -10000 AND 10000);

@@ -2,7 +2,10 @@ import type { ViewOutput } from "@/api/client";
 import { firstPage } from "@/ui/first-page";
 
 type IncomingView = ViewOutput<"incoming">;
-export type Entry = IncomingView["rows"][number];
+export type Waiting = IncomingView["rows"][number];
+/** What is dealt with here; repeats are on their own page. */
+export type Entry = Exclude<Waiting, { kind: "repeat" }>;
+export const isEntry = (waiting: Waiting): waiting is Entry => waiting.kind !== "repeat";
 
 /** What is open, by its key as it stands in the address. */
 export function keyed(key: string | null): Pick<Entry, "kind" | "id"> | null {

@@ -13,7 +13,7 @@ import { useRouter } from "next/navigation";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
 import { Top } from "../top";
-import { type Entry, keyed, longestFirst } from "./data";
+import { type Entry, isEntry, keyed, longestFirst, type Waiting } from "./data";
 
 const ChosenBar = dynamic(() => import("./chosen-bar").then((m) => m.ChosenBar));
 
@@ -34,8 +34,15 @@ export function Incoming({ openKey }: { openKey: string | null }) {
   const { enqueueSnackbar } = useSnackbar();
   const [selection, setSelection] = useState(nothing);
   const [chosen, setChosen] = useState<Entry[]>([]);
-  const show = (entry: Pick<Entry, "key"> | null) =>
-    router.push(entry ? `/incoming?open=${encodeURIComponent(entry.key)}` : "/incoming", { scroll: false });
+  const show = (one: Pick<Waiting, "key" | "kind" | "id"> | null) =>
+    router.push(
+      one?.kind === "repeat"
+        ? `/repeats?open=${one.id}`
+        : one
+          ? `/incoming?open=${encodeURIComponent(one.key)}`
+          : "/incoming",
+      { scroll: false },
+    );
   // All of a page are chosen by their names, so that what comes in meanwhile is not chosen with them.
   const choose = (to: GridRowSelectionModel, rows: Entry[]) => {
     const taken = rows.filter((row) => (to.type === "include") === to.ids.has(row.key));
@@ -46,7 +53,7 @@ export function Incoming({ openKey }: { openKey: string | null }) {
     enqueueSnackbar(words, { variant: "success" });
     choose(nothing, []);
   };
-  const columns: GridColDef<Entry>[] = [
+  const columns: GridColDef<Waiting>[] = [
     { field: "name", headerName: "Who", flex: 1, minWidth: 120 },
     { field: "what", headerName: "What", flex: 1.2, minWidth: 140, sortable: false },
     {
@@ -103,7 +110,7 @@ export function Incoming({ openKey }: { openKey: string | null }) {
               <Box sx={{ color: ink.ash }}>Open one with a click, or tick several.</Box>
             )}
           </Box>
-          <PagedTable<"incoming", Entry>
+          <PagedTable<"incoming", Waiting>
             name="incoming"
             first={longestFirst}
             everyMs={60_000}
@@ -112,10 +119,13 @@ export function Incoming({ openKey }: { openKey: string | null }) {
             columns={columns}
             checkboxSelection
             rowSelectionModel={selection}
-            onRowSelectionModelChange={(to, { api }) => choose(to, [...api.getRowModels().values()] as Entry[])}
+            onRowSelectionModelChange={(to, { api }) =>
+              choose(to, ([...api.getRowModels().values()] as Waiting[]).filter(isEntry))
+            }
+            isRowSelectable={({ row }) => isEntry(row)}
             onOpen={show}
             columnVisibilityModel={open ? { at: false, handler: false, totalMinor: false, when: false } : {}}
-            empty="Nothing waits. Bookings that you want to confirm, requests, wishes and quotes come here."
+            empty="Nothing waits. Bookings that you want to confirm, requests, wishes, quotes and repeats that need you come here."
           />
         </Box>
         {open && (

@@ -4,6 +4,9 @@ import type { OnClosed } from "@/core/repeats/coming";
 /** What the sheet of a repeat reads. */
 export type RepeatDetails = ViewOutput<"repeat">;
 
+/** Which repeats the list begins with. */
+export const everyOne = { show: "all", serviceId: null, zoneId: null, technicianId: null } as const;
+
 export const closedWords: Record<OnClosed, string> = {
   nearest: "the nearest day",
   later: "the next day somebody comes",

@@ -1,8 +1,14 @@
 "use client";
+import { moneyWords } from "@/core/money/amounts";
+import { actorInWords, operationWords } from "@/core/records/changes";
+import { comesWords } from "@/core/repeats/flexible";
+import { priceTermsWords } from "@/core/repeats/price";
+import { localOf } from "@/core/time/local";
 import { clock, dayShort, windowWords } from "@/core/time/words";
 import { Code, stateGlyphs } from "@/ui/arch";
 import { LinkBox } from "@/ui/link-box";
 import { useLive } from "@/ui/live";
+import { MessageList } from "@/ui/message-list";
 import { hues, ink } from "@/ui/palette";
 import { upper } from "@/ui/rule-editor";
 import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
@@ -17,17 +23,30 @@ import { useState } from "react";
 import { useOffice } from "../office-context";
 import { closedWords } from "./data";
 import { ChangeForm } from "./change-form";
+import { AskSection } from "./ask-section";
 import { DateRow } from "./date-row";
+import { EndForm } from "./end-form";
 import { PauseForm } from "./pause-form";
+import { PriceForm } from "./price-form";
+import { WaysForm } from "./ways-form";
+import { YearStrip } from "./year-strip";
+
+type Doing = "change" | "ways" | "price" | "pause" | "end";
+const acts: { what: Doing; words: string; variant?: "contained"; color?: "error" }[] = [
+  { what: "change", words: "Change…", variant: "contained" },
+  { what: "ways", words: "How it comes…" },
+  { what: "price", words: "Price…" },
+  { what: "pause", words: "Pause…" },
+  { what: "end", words: "End…", color: "error" },
+];
 
 /** One repeat: its sentence, its dates and what becomes of them, and what can be changed. */
 export function RepeatSheet({ repeatId, onClose }: { repeatId: number; onClose: () => void }) {
   const { data: repeat, problem } = useLive("repeat", { repeatId });
   const { person } = useOffice();
-  const [doing, setDoing] = useState<"change" | "pause" | null>(null);
+  const [doing, setDoing] = useState<Doing | null>(null);
   const sayWithUndo = useUndo();
   const endPause = useChange("end-pause");
-  const end = useChange("end-repeat");
   const resume = useChange("resume-repeat");
   if (!repeat)
     return (
@@ -36,10 +55,8 @@ export function RepeatSheet({ repeatId, onClose }: { repeatId: number; onClose: 
       </SideSheet>
     );
   const mayChange = person.permissions.includes("board.change") && repeat.state === "active";
-  const endIt = async () => {
-    if (await end.send({ repeatId }))
-      sayWithUndo(`${repeat.customer.name}’s repeat is ended; promised visits stay`, () => resume.send({ repeatId }));
-  };
+  const toggle = (what: Doing) => setDoing(doing === what ? null : what);
+  const close = () => setDoing(null);
   return (
     <SideSheet
       title={
@@ -53,7 +70,7 @@ export function RepeatSheet({ repeatId, onClose }: { repeatId: number; onClose: 
       <Box className="titles" sx={{ fontSize: 20, fontWeight: 700, lineHeight: 1.35, mb: 3 }}>
         {upper(repeat.words)}, {windowWords(repeat.fromMinute, repeat.toMinute)},{" "}
         {repeat.technician ? `by ${repeat.technician} if they can` : "by whoever is near"}.
-        {repeat.state === "ended" && " Ended."}
+        {repeat.state === "ended" && ` Ended.${repeat.endReason && ` ${repeat.endReason}.`}`}
       </Box>
       <Fact name="Customer">
         <LinkBox href={`/customers/${repeat.customer.id}`} sx={{ color: ink.lake }}>
@@ -61,7 +78,27 @@ export function RepeatSheet({ repeatId, onClose }: { repeatId: number; onClose: 
         </LinkBox>
         , {repeat.site}
       </Fact>
+      <Fact name="It comes">
+        {comesWords[repeat.comes]}
+        {repeat.comes === "flexible" && (repeat.leewayDays ? `, ${repeat.leewayDays} days around it` : ", in its week")}
+        {repeat.counted === "done" && "; counted from the last visit that was done"}
+        {repeat.comes !== "ask" && `; promised ${repeat.promisedAhead} days before`}
+      </Fact>
+      <Fact name="Price">
+        {repeat.price.per === "catalogue"
+          ? `${moneyWords(repeat.valueMinor, repeat.currency)}, by the catalogue`
+          : priceTermsWords(repeat.price, repeat.currency)}
+        {repeat.review &&
+          `; ${repeat.review.byBp / 100}% more from ${dayShort(repeat.review.date)} ${repeat.review.date.slice(0, 4)}, ${repeat.reviewTold ? "told" : "not told yet"}`}
+      </Fact>
       <Fact name="Closed days">{closedWords[repeat.onClosed]}</Fact>
+      {repeat.after && (
+        <Fact name="After">
+          <LinkBox href={`/board?date=${repeat.after.date}&visit=${repeat.after.id}`} sx={{ color: ink.lake }}>
+            the visit of {dayShort(repeat.after.date)} {repeat.after.date.slice(0, 4)}
+          </LinkBox>
+        </Fact>
+      )}
       {repeat.before.map((terms) => (
         <Fact key={terms.until} name="Before">
           {terms.words}, up to {dayShort(terms.until)}
@@ -78,24 +115,12 @@ export function RepeatSheet({ repeatId, onClose }: { repeatId: number; onClose: 
         </Fact>
       ))}
       {mayChange && (
-        <Stack direction="row" spacing={2} sx={{ mt: 3 }}>
-          <Button
-            variant="contained"
-            aria-expanded={doing === "change"}
-            onClick={() => setDoing(doing === "change" ? null : "change")}
-          >
-            Change…
-          </Button>
-          <Button
-            variant="outlined"
-            aria-expanded={doing === "pause"}
-            onClick={() => setDoing(doing === "pause" ? null : "pause")}
-          >
-            Pause…
-          </Button>
-          <Button variant="outlined" color="error" onClick={() => void endIt()}>
-            End
-          </Button>
+        <Stack direction="row" sx={{ mt: 3, gap: 2, flexWrap: "wrap" }}>
+          {acts.map(({ what, words, ...look }) => (
+            <Button key={what} variant="outlined" aria-expanded={doing === what} onClick={() => toggle(what)} {...look}>
+              {words}
+            </Button>
+          ))}
         </Stack>
       )}
       {person.permissions.includes("board.change") && repeat.state === "ended" && (
@@ -103,8 +128,15 @@ export function RepeatSheet({ repeatId, onClose }: { repeatId: number; onClose: 
           Resume
         </Button>
       )}
-      {doing === "change" && <ChangeForm repeat={repeat} onDone={() => setDoing(null)} />}
-      {doing === "pause" && <PauseForm repeat={repeat} onDone={() => setDoing(null)} />}
+      {doing === "change" && <ChangeForm repeat={repeat} onDone={close} />}
+      {doing === "ways" && <WaysForm repeat={repeat} onDone={close} />}
+      {doing === "price" && <PriceForm repeat={repeat} onDone={close} />}
+      {doing === "pause" && <PauseForm repeat={repeat} onDone={close} />}
+      {doing === "end" && <EndForm repeat={repeat} onDone={close} />}
+      <AskSection repeat={repeat} mayChange={mayChange} />
+      <SheetSection title="The year behind, and the year ahead">
+        <YearStrip marks={repeat.strip} today={repeat.today} width={400} />
+      </SheetSection>
       {repeat.coming.length > 0 && (
         <SheetSection title="Dates">
           {repeat.coming.map((date) => (
@@ -124,6 +156,21 @@ export function RepeatSheet({ repeatId, onClose }: { repeatId: number; onClose: 
           ))}
         </SheetSection>
       )}
+      {repeat.messages.length > 0 && (
+        <SheetSection title="What they were told">
+          <MessageList messages={repeat.messages} />
+        </SheetSection>
+      )}
+      <SheetSection title="Who did what">
+        {repeat.history.map((h, i) => {
+          const { date, minute } = localOf(Math.floor(h.at / 60_000), repeat.timeZone);
+          return (
+            <Fact key={i} name={`${dayShort(date).slice(4)} ${clock(minute)}`}>
+              {operationWords(h.operation)}, {actorInWords(h.actor)}
+            </Fact>
+          );
+        })}
+      </SheetSection>
     </SideSheet>
   );
 }

@@ -1,131 +1,198 @@
 "use client";
-import type { ViewOutput } from "@/api/client";
+import type { ViewInput, ViewOutput } from "@/api/client";
+import { moneyWords } from "@/core/money/amounts";
 import { dayShort } from "@/core/time/words";
 import { Code } from "@/ui/arch";
 import type { firstPage } from "@/ui/first-page";
 import { useShown } from "@/ui/live";
 import { PagedTable } from "@/ui/paged-table";
 import { hues, ink } from "@/ui/palette";
-import { useChange } from "@/ui/use-change";
+import { upper } from "@/ui/rule-editor";
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
+import Chip from "@mui/material/Chip";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
 import type { GridColDef } from "@mui/x-data-grid";
 import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
-import { type SnackbarKey, useSnackbar } from "notistack";
-import type { MouseEvent } from "react";
-import { useOffice } from "../office-context";
+import { useState } from "react";
 import { Top } from "../top";
+import { everyOne } from "./data";
+import { Outlook } from "./outlook";
+import { StripLegend, YearStrip } from "./year-strip";
 
 type Row = ViewOutput<"repeats">["rows"][number];
+type Outlooked = ViewOutput<"repeats-outlook">;
+type Which = Pick<ViewInput<"repeats">, "show" | "serviceId" | "zoneId" | "technicianId">;
 
 /** Its forms come when one is opened. */
 const RepeatSheet = dynamic(() => import("./repeat-sheet").then((m) => m.RepeatSheet));
 
-const narrow = new Set(["customer", "service", "words", "next"]);
+const narrow = new Set(["customer", "next", "strip"]);
+const shown = ["all", "needs a person", "no room", "asked", "price review", "ended"] as const;
 
+/** All repeats: the months ahead at the head, then each with the year behind and ahead of it. */
 export function Repeats({ first, open }: { first: ReturnType<typeof firstPage<"repeats">>; open: number | null }) {
   const router = useRouter();
   const show = (id: number | null) => router.replace(id === null ? "/repeats" : `/repeats?open=${id}`);
-  const { person } = useOffice();
-  const { sums } = useShown("repeats", first);
-  const { enqueueSnackbar, closeSnackbar } = useSnackbar();
-  const resume = useChange("resume-repeat");
-  const end = useChange("end-repeat");
-
-  const endIt = async (row: Row) => {
-    if (!(await end.send({ repeatId: row.id }))) return;
-    const undo = (key: SnackbarKey) => {
-      closeSnackbar(key);
-      void resume.send({ repeatId: row.id });
-    };
-    enqueueSnackbar(`${row.customer}’s repeat is ended; promised visits stay`, {
-      action: (key) => (
-        <Button color="inherit" onClick={() => undo(key)}>
-          Undo
-        </Button>
-      ),
-    });
-  };
-  const endOrResume = (event: MouseEvent, row: Row) => {
-    event.stopPropagation();
-    void (row.state === "active" ? endIt(row) : resume.send({ repeatId: row.id }));
-  };
-
+  const outlook = useShown("repeats-outlook", {});
+  const [which, setWhich] = useState<Which>(everyOne);
   const columns: GridColDef<Row>[] = [
-    { field: "customer", headerName: "Customer", flex: 0.8, minWidth: 120 },
     {
-      field: "service",
-      headerName: "Service",
-      flex: 1.1,
-      minWidth: 170,
-      renderCell: ({ row }) => (
-        <span>
-          <Code code={row.code} colour={hues[row.hue]!} /> {row.service}
-        </span>
-      ),
+      field: "customer",
+      headerName: "Who and what",
+      flex: 1,
+      minWidth: 200,
+      renderCell: ({ row }) => <WhoAndWhat row={row} />,
     },
-    {
-      field: "words",
-      sortable: false,
-      headerName: "How often",
-      flex: 1.4,
-      minWidth: 230,
-      valueGetter: (_, row) => `${row.words}, ${row.window}`,
-    },
-    { field: "technician", sortable: false, headerName: "Usually", width: 120 },
     {
       field: "next",
       headerName: "Next",
-      width: 110,
-      valueFormatter: (value: string | null) => (value ? dayShort(value) : ""),
+      width: 124,
+      renderCell: ({ row }) => <Next row={row} />,
     },
     {
-      field: "ahead",
+      field: "strip",
       sortable: false,
-      headerName: "Forecasts",
-      width: 140,
-      renderCell: ({ row }) => (
-        <span>
-          {row.ahead}
-          {row.unplaced > 0 && <b style={{ color: ink.ember }}> · {row.unplaced} no room</b>}
-        </span>
-      ),
+      headerName: "The year behind, and the year ahead",
+      width: 320,
+      renderCell: ({ row }) => <YearStrip marks={row.strip} today={outlook.today} />,
     },
-    { field: "state", headerName: "State", width: 74 },
+    { field: "technician", sortable: false, headerName: "Usually", width: 120 },
     {
-      field: "do",
-      headerName: "",
+      field: "kept",
+      sortable: false,
+      headerName: "Kept",
+      width: 76,
+      valueFormatter: (kept: Row["kept"]) =>
+        kept === null ? "" : kept.of < 5 ? `${kept.kept} of ${kept.of}` : `${Math.round((100 * kept.kept) / kept.of)}%`,
+    },
+    {
+      field: "value",
+      headerName: "A year",
       width: 96,
-      sortable: false,
-      renderCell: ({ row }) =>
-        person.permissions.includes("board.change") && (
-          <Button size="small" onClick={(event) => endOrResume(event, row)}>
-            {row.state === "active" ? "End" : "Resume"}
-          </Button>
-        ),
+      align: "right",
+      headerAlign: "right",
+      valueGetter: (_, row) => (row.valueMinor === null ? "" : moneyWords(row.valueMinor, outlook.currency)),
     },
   ];
+  const { counts, active, valueMinor } = outlook;
+  const needs = counts["needs a person"];
   return (
     <>
       <Top
         title="Repeats"
-        sum={`${sums.active} active${sums.unplaced ? `, ${sums.unplaced} ${sums.unplaced === 1 ? "forecast" : "forecasts"} without room` : ""}`}
+        sum={
+          <>
+            {active} active
+            {valueMinor !== null && `, ${moneyWords(valueMinor, outlook.currency)} in the coming twelve months`}
+            {needs > 0 && (
+              <b style={{ color: ink.ember }}>
+                {" "}
+                · {needs} {needs === 1 ? "needs" : "need"} a person
+              </b>
+            )}
+          </>
+        }
       />
       <Box sx={{ display: "flex" }}>
         <Box sx={{ height: "calc(100dvh - 72px)", display: "flex", flexDirection: "column", flex: 1, minWidth: 0 }}>
+          {outlook.months.length > 0 && <Outlook months={outlook.months} currency={outlook.currency} />}
+          <Filters outlook={outlook} which={which} onWhich={setWhich} />
           <PagedTable<"repeats", Row>
             name="repeats"
             first={first}
-            // Beside an open one there is room for who, what and when.
+            more={which}
+            // Beside an open one there is room for who and when.
             columns={open === null ? columns : columns.filter(({ field }) => narrow.has(field))}
             searchLabel="Search repeats"
+            beside={
+              <Box sx={{ flex: 1, color: ink.ash, fontSize: 13 }}>
+                <StripLegend />
+              </Box>
+            }
+            rowHeight={58}
             onOpen={(row) => show(row.id)}
-            empty="Nothing repeats yet. Open a visit on the board and let it repeat."
+            empty={
+              which.show === "all"
+                ? "Nothing repeats yet. Open a visit on the board and let it repeat."
+                : "None of them now."
+            }
           />
         </Box>
         {open !== null && <RepeatSheet key={open} repeatId={open} onClose={() => show(null)} />}
       </Box>
     </>
+  );
+}
+
+function WhoAndWhat({ row }: { row: Row }) {
+  return (
+    <Box sx={{ lineHeight: 1.35, py: 1.5, overflow: "hidden" }}>
+      <Box sx={{ fontWeight: 650, overflow: "hidden", textOverflow: "ellipsis" }}>
+        <Code code={row.code} colour={hues[row.hue]!} /> {row.customer}
+      </Box>
+      <Box sx={{ color: ink.ash, fontSize: 13, overflow: "hidden", textOverflow: "ellipsis" }}>
+        {upper(row.words)}, {row.window}
+        {row.comes === "flexible" && ", flexible"}
+        {row.comes === "ask" && ", ask first"}
+        {row.counted === "done" && ", from the last one done"}
+      </Box>
+    </Box>
+  );
+}
+
+function Next({ row }: { row: Row }) {
+  if (row.state === "ended") return <span style={{ color: ink.ash }}>ended</span>;
+  return (
+    <Box sx={{ lineHeight: 1.35, py: 1.5 }}>
+      {row.next ? dayShort(row.next) : "none ahead"}
+      <Box sx={{ fontSize: 13, color: row.needs ? ink.ember : ink.ash, whiteSpace: "normal" }}>
+        {row.needs ?? (row.asked ? `asked ${dayShort(row.asked)}` : row.nextState)}
+      </Box>
+    </Box>
+  );
+}
+
+function Filters({ outlook, which, onWhich }: { outlook: Outlooked; which: Which; onWhich: (which: Which) => void }) {
+  const choice = (
+    label: string,
+    name: "serviceId" | "zoneId" | "technicianId",
+    all: { id: number; name: string }[],
+  ) => (
+    <TextField
+      select
+      size="small"
+      label={label}
+      value={which[name] ?? 0}
+      onChange={(e) => onWhich({ ...which, [name]: Number(e.target.value) || null })}
+      sx={{ width: 136 }}
+    >
+      <MenuItem value={0}>all</MenuItem>
+      {all.map((one) => (
+        <MenuItem key={one.id} value={one.id}>
+          {one.name}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+  return (
+    <Box sx={{ px: 6, pb: 3, display: "flex", gap: 1.5, alignItems: "center", flexWrap: "wrap" }}>
+      <Box role="group" aria-label="Which repeats" sx={{ display: "flex", gap: 1.5, flexWrap: "wrap", flex: 1 }}>
+        {shown.map((name) => (
+          <Chip
+            key={name}
+            label={name === "all" ? "all" : `${name} ${outlook.counts[name]}`}
+            aria-pressed={which.show === name}
+            color={which.show === name ? "primary" : "default"}
+            variant={which.show === name ? "filled" : "outlined"}
+            onClick={() => onWhich({ ...which, show: name })}
+          />
+        ))}
+      </Box>
+      {choice("Service", "serviceId", outlook.services)}
+      {choice("Zone", "zoneId", outlook.zones)}
+      {choice("Usually", "technicianId", outlook.technicians)}
+    </Box>
   );
 }

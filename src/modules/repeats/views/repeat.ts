@@ -2,12 +2,18 @@ import { Refusal } from "@/core/problems";
 import { repeatWords } from "@/core/repeats/rule-words";
 import { addDays, type LocalDate } from "@/core/time/dates";
 import { localOf } from "@/core/time/local";
-import type { VisitState } from "@/core/visits/states";
+import { type VisitState, visitStates } from "@/core/visits/states";
 import { Id, input } from "@/kernel/inputs";
+import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import type { Rows } from "@/store/rows";
 import { datesOfRepeat, horizonOf } from "../laying-out";
 import { needsOf } from "../needs";
+import { orderOfRepeat, priceTermsOf } from "../pricing";
+import { nextForecast } from "../asking";
+import { promiseDaysOf } from "../promising";
+import { reviewOf } from "../reviewing";
+import { stripsOf } from "../strips";
 import type { RepeatRow } from "../terms";
 
 /** One repeat: its terms, what becomes of each date of the coming twelve months, and what came of the last ones. */
@@ -57,6 +63,22 @@ export const repeatView = defineView({
     const { comes } = needsOf(context, repeat);
     const coming =
       repeat.state === "active" ? datesOfRepeat(context, repeat, comes, addDays(today, 1), horizonOf(context)) : [];
+    const dates = new Set(coming.map(({ date }) => date));
+    // What was promised by earlier terms, or moved by hand, stands beside the dates of the rule.
+    const standing = [...visits.values()]
+      .filter(
+        ({ repeat_date, date, state }) =>
+          date > today && visitStates.allows("cancel", state) && !dates.has(repeat_date),
+      )
+      .map((visit) => ({
+        date: visit.repeat_date,
+        becomes: "planned" as const,
+        day: visit.date as LocalDate | null,
+        window: windowOf(visit),
+        visitId: visit.id as number | null,
+        state: visit.state as VisitState | null,
+        technician: visit.technician,
+      }));
     return {
       id: repeat.id,
       customer: { id: repeat.customer_id, name: repeat.customer },
@@ -73,6 +95,37 @@ export const repeatView = defineView({
       technicianId: repeat.technician_id,
       technician: repeat.technician,
       onClosed: repeat.on_closed,
+      comes: repeat.comes,
+      leewayDays: repeat.leeway_days,
+      counted: repeat.counted,
+      /** Its own, and what counts. */
+      promiseDays: repeat.promise_days,
+      promisedAhead: promiseDaysOf(context, repeat),
+      asks: repeat.asks,
+      endReason: repeat.end_reason,
+      currency: business.currency,
+      /** What a visit costs today. */
+      valueMinor: orderOfRepeat(context, repeat).order.totalMinor,
+      price: priceTermsOf(repeat),
+      review: reviewOf(repeat),
+      reviewTold: repeat.review_told_at !== null,
+      /** What was asked and is not settled. */
+      ask: openAskOf(context, repeatId),
+      nextToAsk: repeat.comes === "ask" ? nextForecast(context, repeatId) : null,
+      after: repeat.after_visit_id === null ? null : afterVisit(context, repeat.after_visit_id),
+      strip: stripsOf(context, [repeatId])(repeatId),
+      messages: sql<{ id: number; channel: string; subject: string; body: string; state: string }>(
+        `SELECT id, channel, subject, body, state
+          FROM messages
+          WHERE repeat_id = @repeatId OR job_id IN (SELECT job_id FROM visits WHERE repeat_id = @repeatId AND date >= date(@today, '-60 days'))
+          ORDER BY id DESC LIMIT 12`,
+      ).all({ repeatId, today }),
+      history: sql<{ at: number; actor: string; operation: string }>(
+        `SELECT DISTINCT a.id, a.at, a.actor, a.operation
+          FROM audit_changes ac JOIN audit a ON a.id = ac.audit_id
+          WHERE ac.entity = 'repeats' AND ac.row_key = ? AND a.operation <> 'grow-repeat'
+          ORDER BY a.id DESC LIMIT 15`,
+      ).all(String(repeatId)),
       today,
       technicians: sql<{ id: number; name: string }>(
         "SELECT id, name FROM technicians WHERE active = 1 ORDER BY position, id",
@@ -88,19 +141,22 @@ export const repeatView = defineView({
       agreed: sql<{ date: LocalDate }>("SELECT date FROM repeat_exceptions WHERE repeat_id = ?")
         .all(repeatId)
         .map(({ date }) => date),
-      coming: coming.map((date) => {
-        const visit = visits.get(date.date);
-        return {
-          date: date.date,
-          becomes: date.state,
-          // A visit stands where it stands, whatever the rule says of its date by now.
-          day: visit && visit.state !== "cancelled" ? visit.date : "day" in date ? date.day : null,
-          window: visit ? windowOf(visit) : date.window,
-          visitId: visit?.id ?? null,
-          state: visit?.state ?? null,
-          technician: visit?.technician ?? null,
-        };
-      }),
+      coming: [
+        ...coming.map((date) => {
+          const visit = visits.get(date.date);
+          return {
+            date: date.date,
+            becomes: date.state,
+            // A visit stands where it stands, whatever the rule says of its date by now.
+            day: visit && visit.state !== "cancelled" ? visit.date : "day" in date ? date.day : null,
+            window: visit ? windowOf(visit) : date.window,
+            visitId: visit?.id ?? null,
+            state: visit?.state ?? null,
+            technician: visit?.technician ?? null,
+          };
+        }),
+        ...standing,
+      ].sort((a, b) => a.date.localeCompare(b.date)),
       past: [...visits.values()]
         .filter((visit) => visit.date <= today && visit.state !== "forecast")
         .slice(-8)
@@ -110,3 +166,12 @@ export const repeatView = defineView({
     };
   },
 });
+
+const openAskOf = ({ sql }: ViewContext, repeatId: number) =>
+  sql<{ date: LocalDate; state: "asked" | "for us"; times: number; asked_on: LocalDate | null; answer: string }>(
+    `SELECT date, state, times, asked_on, answer
+      FROM repeat_asks WHERE repeat_id = ? AND state IN ('asked', 'for us') ORDER BY date LIMIT 1`,
+  ).get(repeatId) ?? null;
+
+const afterVisit = ({ sql }: ViewContext, visitId: number) =>
+  sql<{ id: number; date: LocalDate }>("SELECT id, date FROM visits WHERE id = ?").get(visitId) ?? null;

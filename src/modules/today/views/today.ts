@@ -12,7 +12,12 @@ import { hoarding } from "@/modules/booking/unproved";
 import { readIncoming } from "@/modules/incoming/entries";
 import type { NeedsPerson } from "../needs";
 
-const did = { booking: "has booked", request: "asks for", quote: "has our quote for" } as const;
+const did = {
+  booking: "has booked",
+  request: "asks for",
+  quote: "has our quote for",
+  repeat: "comes back for",
+} as const;
 /** Of what waits in Incoming, so many are named one by one. */
 const mostShown = 8;
 
@@ -34,7 +39,7 @@ export const todayView = defineView({
           kind: "incoming",
           words: `${e.name} ${did[e.kind]} ${e.what}`,
           detail: [e.waits, e.when, e.handler && `${e.handler} is on it`].filter(Boolean).join(" · "),
-          href: `/incoming?open=${encodeURIComponent(e.key)}`,
+          href: e.kind === "repeat" ? `/repeats?open=${e.id}` : `/incoming?open=${encodeURIComponent(e.key)}`,
         });
       if (forUs > mostShown)
         needs.push({
@@ -63,14 +68,14 @@ export const todayView = defineView({
         FROM visits v JOIN services s ON s.id = v.service_id LEFT JOIN jobs j ON j.id = v.job_id
           LEFT JOIN customers c ON c.id = j.customer_id LEFT JOIN repeats r ON r.id = v.repeat_id
           LEFT JOIN customers rc ON rc.id = r.customer_id
-        WHERE v.date BETWEEN ? AND ? AND v.state IN ${visitStates.sql("move")}
+        WHERE v.date BETWEEN ? AND ? AND v.state IN ${visitStates.sql("await")}
           AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)
         GROUP BY coalesce(v.shared_id, -v.id) ORDER BY v.date LIMIT 30`,
     ).all(today, soon))
       needs.push({
         kind: "unplaced",
         words: `${v.name} has no technician yet`,
-        detail: `${v.service}${v.state === "forecast" ? ", a repeat that finds no room" : ""}`,
+        detail: v.service,
         href: `/board?date=${v.date}&visit=${v.id}`,
         date: v.date,
       });

@@ -14,7 +14,7 @@ export async function agreeRepeats(hogar: Hogar): Promise<void> {
   const { sql } = hogar.store;
   const { today } = viewContext(hogar, office);
   const of = (code: string) =>
-    sql<{ id: number; counted: string }>(
+    sql<{ id: number }>(
       "SELECT r.id FROM repeats r JOIN services s ON s.id = r.service_id WHERE s.code = ? AND r.state = 'active' ORDER BY r.id",
     )
       .all(code)

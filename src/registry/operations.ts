@@ -66,6 +66,12 @@ import {
 } from "@/modules/repeats/operations/changes";
 import { endRepeat, makeRepeat, promiseDate, resumeRepeat } from "@/modules/repeats/operations/repeats";
 import { moveRepeatVisit } from "@/modules/repeats/operations/move-repeat-visit";
+import {
+  changeDateByLink,
+  endPauseByLink,
+  pauseByLink,
+  restoreDateByLink,
+} from "@/modules/my-visit/operations/own-dates";
 import { setAgain } from "@/modules/repeats/operations/set-again";
 import { answerRequests, bookRequest, locateRequest, makeRequest } from "@/modules/requests/operations/requests";
 import { takeWish, withdrawWish } from "@/modules/requests/operations/wishes";
@@ -123,6 +129,10 @@ export const operations = {
   "book-asked": bookAskedByLink,
   "answer-asked": answerAsked,
   "set-again": setAgain,
+  "change-date-by-link": changeDateByLink,
+  "restore-date-by-link": restoreDateByLink,
+  "pause-by-link": pauseByLink,
+  "end-pause-by-link": endPauseByLink,
   "move-repeat-visit": moveRepeatVisit,
   "agree-repeat-date": agreeRepeatDate,
   "pause-repeat": pauseRepeat,

@@ -36,6 +36,8 @@ import { quoteDraft } from "@/modules/quotes/views/quote-draft";
 import { securityLog } from "@/modules/records/views/security-log";
 import { whoDidWhat } from "@/modules/records/views/who-did-what";
 import { againOffers, ask, askOffers } from "@/modules/repeats/views/ask";
+import { myDateOffers, myDates, myRepeatCalendar } from "@/modules/my-visit/views/my-dates";
+import { repeatCalendarView } from "@/modules/repeats/views/repeat-calendar";
 import { repeatView } from "@/modules/repeats/views/repeat";
 import { repeats, repeatsOutlook } from "@/modules/repeats/views/repeats";
 import { wish } from "@/modules/requests/views/wish";
@@ -92,6 +94,10 @@ export const views = {
   "again-offers": againOffers,
   repeats: repeats,
   "repeats-outlook": repeatsOutlook,
+  "repeat-calendar": repeatCalendarView,
+  "my-dates": myDates,
+  "my-date-offers": myDateOffers,
+  "my-repeat-calendar": myRepeatCalendar,
   "same-as": sameAs,
   "services-at": servicesAt,
   "security-log": securityLog,

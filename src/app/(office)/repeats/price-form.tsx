@@ -147,7 +147,7 @@ function Review({
           type="number"
           value={review.byBp / 100}
           onChange={(e) => onReview({ ...review, byBp: Math.round(Number(e.target.value) * 100) })}
-          sx={{ width: 90 }}
+          sx={{ minWidth: 84, width: 84 }}
         />
         <WholeField
           label="Told, days before"

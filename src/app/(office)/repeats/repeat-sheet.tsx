@@ -1,4 +1,5 @@
 "use client";
+import { ask } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
 import { actorInWords, operationWords } from "@/core/records/changes";
 import { comesWords } from "@/core/repeats/flexible";
@@ -12,13 +13,14 @@ import { MessageList } from "@/ui/message-list";
 import { hues, ink } from "@/ui/palette";
 import { upper } from "@/ui/rule-editor";
 import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
+import { download } from "@/ui/download";
 import { useChange } from "@/ui/use-change";
-import { useUndo } from "@/ui/use-undo";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Skeleton from "@mui/material/Skeleton";
 import Stack from "@mui/material/Stack";
+import { useSnackbar } from "notistack";
 import { useState } from "react";
 import { useOffice } from "../office-context";
 import { closedWords } from "./data";
@@ -45,7 +47,7 @@ export function RepeatSheet({ repeatId, onClose }: { repeatId: number; onClose: 
   const { data: repeat, problem } = useLive("repeat", { repeatId });
   const { person } = useOffice();
   const [doing, setDoing] = useState<Doing | null>(null);
-  const sayWithUndo = useUndo();
+  const { enqueueSnackbar } = useSnackbar();
   const endPause = useChange("end-pause");
   const resume = useChange("resume-repeat");
   if (!repeat)
@@ -57,6 +59,11 @@ export function RepeatSheet({ repeatId, onClose }: { repeatId: number; onClose: 
   const mayChange = person.permissions.includes("board.change") && repeat.state === "active";
   const toggle = (what: Doing) => setDoing(doing === what ? null : what);
   const close = () => setDoing(null);
+  const saveCalendar = async () => {
+    const file = await ask("repeat-calendar", { repeatId });
+    if (file.ok) download(`${repeat.customer.name}.ics`, "text/calendar", file.value);
+    else enqueueSnackbar(file.problem.sentence, { variant: "error" });
+  };
   return (
     <SideSheet
       title={
@@ -144,11 +151,14 @@ export function RepeatSheet({ repeatId, onClose }: { repeatId: number; onClose: 
           ))}
         </SheetSection>
       )}
+      <Button size="small" onClick={() => void saveCalendar()}>
+        As a calendar file
+      </Button>
       {repeat.past.length > 0 && (
         <SheetSection title="Until now">
           {repeat.past.map((visit) => (
-            <Fact key={visit.id} name={dayShort(visit.date)}>
-              <LinkBox href={`/board?date=${visit.date}&visit=${visit.id}`} sx={{ color: ink.lake }}>
+            <Fact key={visit.id} name={dayShort(visit.day)}>
+              <LinkBox href={`/board?date=${visit.day}&visit=${visit.id}`} sx={{ color: ink.lake }}>
                 {stateGlyphs[visit.state]} {visit.state}
               </LinkBox>
               {visit.technician && `, ${visit.technician}`}, {clock(visit.window[0])}

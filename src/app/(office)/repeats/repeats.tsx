@@ -107,11 +107,14 @@ export function Repeats({ first, open }: { first: ReturnType<typeof firstPage<"r
             columns={open === null ? columns : columns.filter(({ field }) => narrow.has(field))}
             searchLabel="Search repeats"
             beside={
-              <Box sx={{ flex: 1, color: ink.ash, fontSize: 13 }}>
-                <StripLegend />
-              </Box>
+              open === null && (
+                <Box sx={{ flex: 1, color: ink.ash, fontSize: 13 }}>
+                  <StripLegend />
+                </Box>
+              )
             }
-            rowHeight={58}
+            // The tables are compact: this is 58 pixels.
+            rowHeight={83}
             onOpen={(row) => show(row.id)}
             empty={
               which.show === "all"

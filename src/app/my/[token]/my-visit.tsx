@@ -17,10 +17,14 @@ import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import LinearProgress from "@mui/material/LinearProgress";
 import Typography from "@mui/material/Typography";
-import { useEffect } from "react";
+import dynamic from "next/dynamic";
+import { useEffect, useState } from "react";
 import { EnterCode } from "./enter-code";
 import { OwnChanges } from "./own-changes";
 import { PayNow } from "./pay-now";
+
+/** With its pickers of days and windows; it comes when somebody wants to change something. */
+const OwnDates = dynamic(() => import("./own-dates").then((m) => m.OwnDates));
 
 type View = ViewOutput<"my-visit">;
 
@@ -228,14 +232,23 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
 function ComesBack({ view, token, onChanged }: { view: View; token: string; onChanged: () => void }) {
   const { send, busy } = useChange("repeat-by-link", { then: onChanged });
   const { words, active } = view.repeat!;
+  const [open, setOpen] = useState(false);
   const turn = () => void send({ goesOn: !active }, token);
   return (
-    <DoorFact name="Again">
-      {active ? `We come ${words}. ` : "We do not come by ourselves any more. "}
-      <Button size="small" disabled={busy} onClick={turn}>
-        {active ? "End it" : "Take it up again"}
-      </Button>
-    </DoorFact>
+    <>
+      <DoorFact name="Again">
+        {active ? `We come ${words}. ` : "We do not come by ourselves any more. "}
+        {active && (
+          <Button size="small" aria-expanded={open} onClick={() => setOpen(!open)}>
+            Change dates
+          </Button>
+        )}
+        <Button size="small" disabled={busy} onClick={turn}>
+          {active ? "End it" : "Take it up again"}
+        </Button>
+      </DoorFact>
+      {active && open && <OwnDates token={token} timeZone={view.business.timeZone} />}
+    </>
   );
 }
 

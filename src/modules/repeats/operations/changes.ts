@@ -8,11 +8,9 @@ import { addDays } from "@/core/time/dates";
 import { DateText, Id, input, MinuteOfDay, Money, OneOf, OrNull } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { repeatTermsColumn } from "@/store/columns";
-import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
-import { askAbout } from "../asking";
+import { agreeDateOf, endPauseOf, pauseOf } from "../agreeing";
 import { Leeway, Rule, ruleIn } from "../inputs";
-import { datesOfRepeat } from "../laying-out";
 import { goesOn, laidOut } from "../repeats";
 import { allTerms, farthest, replaceTerms, termsUpTo } from "../terms";
 
@@ -129,43 +127,7 @@ export const agreeRepeatDate = defineOperation({
   access: "board.change",
   about: { repeatId: "repeat" },
   input: AgreeDate,
-  run(context, { repeatId, date, skip = false, to, window }) {
-    const { sql, today } = context;
-    const repeat = goesOn(context, repeatId);
-    if (date <= today) throw new Refusal("invalid-input", { fields: { "/date": "What has been, stays." } });
-    if (skip && to)
-      throw new Refusal("invalid-input", { fields: { "/to": "It is left out, or on another day: not both." } });
-    if (to && to <= today) throw new Refusal("invalid-input", { fields: { "/to": "Choose a day after today." } });
-    if (window && window.toMinute < window.fromMinute)
-      throw new Refusal("invalid-input", { fields: { "/window": "A window ends after it begins." } });
-    const visit = sql<{ state: string }>("SELECT state FROM visits WHERE repeat_id = ? AND repeat_date = ?").get(
-      repeatId,
-      date,
-    );
-    if (visit && visit.state !== "forecast")
-      throw new Refusal("visit-not-open", {
-        sentence: "This one is promised already. Move or cancel the visit itself: its customer is told then.",
-      });
-    if (!visit && datesOfRepeat(context, repeat, () => true, date, date).length === 0)
-      throw new Refusal("not-found", { sentence: "This is not a date of this repeat." });
-    sql("DELETE FROM repeat_exceptions WHERE repeat_id = ? AND date = ?").run(repeatId, date);
-    if (skip || to || window)
-      insertRow(sql, "repeat_exceptions", {
-        repeat_id: repeatId,
-        date,
-        skip: skip ? 1 : 0,
-        to_date: to ?? null,
-        from_minute: window?.fromMinute ?? null,
-        to_minute: window?.toMinute ?? null,
-      });
-    if (skip && askAbout(context, repeatId, date))
-      sql("UPDATE repeat_asks SET state = 'declined', answered_at = ? WHERE repeat_id = ? AND date = ?").run(
-        context.now,
-        repeatId,
-        date,
-      );
-    return laidOut(context, repeatId);
-  },
+  run: (context, { repeatId, date, ...agreed }) => agreeDateOf(context, goesOn(context, repeatId), date, agreed),
 });
 
 /** Nobody comes from one day to another; what is promised then stays, and is told. */
@@ -174,19 +136,7 @@ export const pauseRepeat = defineOperation({
   access: "board.change",
   about: { repeatId: "repeat" },
   input: PauseRepeat,
-  run(context, { repeatId, first, last }) {
-    const { sql, today } = context;
-    goesOn(context, repeatId);
-    if (last < first || last <= today)
-      throw new Refusal("invalid-input", {
-        fields: { "/last": last < first ? "A pause ends after it begins." : "This has passed already." },
-      });
-    const pauseId = insertRow(sql, "repeat_pauses", { repeat_id: repeatId, first_date: first, last_date: last });
-    const { n } = sql<{ n: number }>(
-      "SELECT count(*) AS n FROM visits WHERE repeat_id = ? AND state = 'promised' AND repeat_date BETWEEN ? AND ?",
-    ).get(repeatId, first, last)!;
-    return { pauseId, promised: n, ...laidOut(context, repeatId) };
-  },
+  run: (context, { repeatId, first, last }) => pauseOf(context, goesOn(context, repeatId).id, first, last),
 });
 
 export const endPause = defineOperation({
@@ -195,8 +145,7 @@ export const endPause = defineOperation({
   about: { repeatId: "repeat", pauseId: "shared" },
   input: EndPause,
   run(context, { repeatId, pauseId }) {
-    goesOn(context, repeatId);
-    context.sql("DELETE FROM repeat_pauses WHERE id = ? AND repeat_id = ?").run(pauseId, repeatId);
+    endPauseOf(context, goesOn(context, repeatId).id, pauseId);
     return laidOut(context, repeatId);
   },
 });

@@ -1,14 +1,11 @@
 import { Refusal } from "@/core/problems";
 import { repeatWords } from "@/core/repeats/rule-words";
-import { addDays, type LocalDate } from "@/core/time/dates";
-import { localOf } from "@/core/time/local";
-import { type VisitState, visitStates } from "@/core/visits/states";
+import type { LocalDate } from "@/core/time/dates";
 import { Id, input } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import type { Rows } from "@/store/rows";
-import { datesOfRepeat, horizonOf } from "../laying-out";
-import { needsOf } from "../needs";
+import { datesAhead, visitsOfRepeat } from "../dates-ahead";
 import { orderOfRepeat, priceTermsOf } from "../pricing";
 import { nextForecast } from "../asking";
 import { promiseDaysOf } from "../promising";
@@ -40,45 +37,7 @@ export const repeatView = defineView({
         WHERE r.id = ?`,
     ).get(repeatId);
     if (!repeat) throw new Refusal("not-found");
-    const visits = new Map(
-      sql<{
-        id: number;
-        state: VisitState;
-        repeat_date: LocalDate;
-        date: LocalDate;
-        window_from: number;
-        window_to: number;
-        technician: string | null;
-      }>(
-        `SELECT v.id, v.state, v.repeat_date, v.date, v.window_from, v.window_to,
-            (SELECT group_concat(t.name, ', ') FROM placements p JOIN technicians t ON t.id = p.technician_id
-              WHERE p.visit_id = v.id) AS technician
-          FROM visits v WHERE v.repeat_id = ? ORDER BY v.date`,
-      )
-        .all(repeatId)
-        .map((visit) => [visit.repeat_date, visit]),
-    );
-    const windowOf = ({ window_from, window_to }: { window_from: number; window_to: number }) =>
-      [localOf(window_from, business.time_zone).minute, localOf(window_to, business.time_zone).minute] as const;
-    const { comes } = needsOf(context, repeat);
-    const coming =
-      repeat.state === "active" ? datesOfRepeat(context, repeat, comes, addDays(today, 1), horizonOf(context)) : [];
-    const dates = new Set(coming.map(({ date }) => date));
-    // What was promised by earlier terms, or moved by hand, stands beside the dates of the rule.
-    const standing = [...visits.values()]
-      .filter(
-        ({ repeat_date, date, state }) =>
-          date > today && visitStates.allows("cancel", state) && !dates.has(repeat_date),
-      )
-      .map((visit) => ({
-        date: visit.repeat_date,
-        becomes: "planned" as const,
-        day: visit.date as LocalDate | null,
-        window: windowOf(visit),
-        visitId: visit.id as number | null,
-        state: visit.state as VisitState | null,
-        technician: visit.technician,
-      }));
+    const visits = visitsOfRepeat(context, repeatId);
     return {
       id: repeat.id,
       customer: { id: repeat.customer_id, name: repeat.customer },
@@ -141,27 +100,11 @@ export const repeatView = defineView({
       agreed: sql<{ date: LocalDate }>("SELECT date FROM repeat_exceptions WHERE repeat_id = ?")
         .all(repeatId)
         .map(({ date }) => date),
-      coming: [
-        ...coming.map((date) => {
-          const visit = visits.get(date.date);
-          return {
-            date: date.date,
-            becomes: date.state,
-            // A visit stands where it stands, whatever the rule says of its date by now.
-            day: visit && visit.state !== "cancelled" ? visit.date : "day" in date ? date.day : null,
-            window: visit ? windowOf(visit) : date.window,
-            visitId: visit?.id ?? null,
-            state: visit?.state ?? null,
-            technician: visit?.technician ?? null,
-          };
-        }),
-        ...standing,
-      ].sort((a, b) => a.date.localeCompare(b.date)),
-      past: [...visits.values()]
-        .filter((visit) => visit.date <= today && visit.state !== "forecast")
+      coming: datesAhead(context, repeat, visits),
+      past: visits
+        .filter(({ day, state }) => day <= today && state !== "forecast")
         .slice(-8)
-        .reverse()
-        .map((visit) => ({ ...visit, window: windowOf(visit) })),
+        .reverse(),
       timeZone: business.time_zone,
     };
   },

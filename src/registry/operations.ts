@@ -72,6 +72,7 @@ import {
   pauseByLink,
   restoreDateByLink,
 } from "@/modules/my-visit/operations/own-dates";
+import { agreeRepeat } from "@/modules/repeats/operations/agree-repeat";
 import { setAgain } from "@/modules/repeats/operations/set-again";
 import { answerRequests, bookRequest, locateRequest, makeRequest } from "@/modules/requests/operations/requests";
 import { takeWish, withdrawWish } from "@/modules/requests/operations/wishes";
@@ -129,6 +130,7 @@ export const operations = {
   "book-asked": bookAskedByLink,
   "answer-asked": answerAsked,
   "set-again": setAgain,
+  "agree-repeat": agreeRepeat,
   "change-date-by-link": changeDateByLink,
   "restore-date-by-link": restoreDateByLink,
   "pause-by-link": pauseByLink,

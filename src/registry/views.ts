@@ -38,6 +38,8 @@ import { whoDidWhat } from "@/modules/records/views/who-did-what";
 import { againOffers, ask, askOffers } from "@/modules/repeats/views/ask";
 import { myDateOffers, myDates, myRepeatCalendar } from "@/modules/my-visit/views/my-dates";
 import { repeatCalendarView } from "@/modules/repeats/views/repeat-calendar";
+import { repeatBeginning } from "@/modules/repeats/views/repeat-beginning";
+import { repeatPlaces } from "@/modules/repeats/views/repeat-places";
 import { repeatView } from "@/modules/repeats/views/repeat";
 import { repeats, repeatsOutlook } from "@/modules/repeats/views/repeats";
 import { wish } from "@/modules/requests/views/wish";
@@ -94,6 +96,8 @@ export const views = {
   "again-offers": againOffers,
   repeats: repeats,
   "repeats-outlook": repeatsOutlook,
+  "repeat-places": repeatPlaces,
+  "repeat-beginning": repeatBeginning,
   "repeat-calendar": repeatCalendarView,
   "my-dates": myDates,
   "my-date-offers": myDateOffers,

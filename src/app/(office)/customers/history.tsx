@@ -10,7 +10,8 @@ import { Fact, SheetSection } from "@/ui/side-sheet";
 import { useChange } from "@/ui/use-change";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import type { ReactNode } from "react";
+import dynamic from "next/dynamic";
+import { type ReactNode, useState } from "react";
 import { useOffice } from "../office-context";
 import type { Customer } from "./data";
 
@@ -106,8 +107,14 @@ export function Visits({ customer, onMore }: { customer: Customer; onMore: () =>
   );
 }
 
-export const Repeats = ({ customer }: { customer: Customer }) =>
-  customer.repeats.length > 0 && (
+/** Its rule and its dates come when one is agreed. */
+const NewRepeat = dynamic(() => import("./new-repeat").then((m) => m.NewRepeat));
+
+export function Repeats({ customer }: { customer: Customer }) {
+  const [agreeing, setAgreeing] = useState(false);
+  const mayAgree = useOffice().person.permissions.includes("board.change") && customer.sites.length > 0;
+  if (customer.repeats.length === 0 && !mayAgree) return null;
+  return (
     <SheetSection title="Repeats">
       {customer.repeats.map((r) => (
         <Line key={r.id} href={`/repeats?open=${r.id}`}>
@@ -120,8 +127,15 @@ export const Repeats = ({ customer }: { customer: Customer }) =>
           </Cell>
         </Line>
       ))}
+      {mayAgree && (
+        <Button size="small" onClick={() => setAgreeing(true)}>
+          Agree a repeat…
+        </Button>
+      )}
+      {agreeing && <NewRepeat customer={customer} onClose={() => setAgreeing(false)} />}
     </SheetSection>
   );
+}
 
 /** What waits stands in Incoming; what was booked on the board. */
 const quoteHref = (quote: Customer["quotes"][number]): string =>

@@ -15,6 +15,7 @@ import MenuItem from "@mui/material/MenuItem";
 import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
+import { BestPlaces } from "./best-places";
 import { closedWords, type RepeatDetails } from "./data";
 
 /** Other terms from a date on. What they change is said before it is done; it can be taken back. */
@@ -27,6 +28,7 @@ export function ChangeForm({ repeat, onDone }: { repeat: RepeatDetails; onDone: 
   const [until, setUntil] = useState(repeat.toMinute);
   const [technicianId, setTechnicianId] = useState(repeat.technicianId);
   const [onClosed, setOnClosed] = useState<OnClosed>(repeat.onClosed);
+  const [looking, setLooking] = useState(false);
   const { send, busy, wrong } = useChange("change-repeat");
   const undo = useChange("undo-repeat-change");
   const sayWithUndo = useUndo();
@@ -60,6 +62,28 @@ export function ChangeForm({ repeat, onDone }: { repeat: RepeatDetails; onDone: 
           wrong={wrong("/from")}
         />
         <RuleEditor text={text} start={start} wrong={wrong("/rule")} onText={setText} />
+        <Button
+          variant="outlined"
+          aria-expanded={looking}
+          disabled={!rule}
+          onClick={() => setLooking(!looking)}
+          sx={{ alignSelf: "flex-start" }}
+        >
+          Where does it fit best?
+        </Button>
+        {looking && rule && (
+          <BestPlaces
+            about={{ repeatId: repeat.id, rule: text, from: wished }}
+            onChoose={(place) => {
+              setText(place.rule);
+              setWished(place.start);
+              setFrom(place.fromMinute);
+              setUntil(place.toMinute);
+              setTechnicianId(place.technicianId);
+              setLooking(false);
+            }}
+          />
+        )}
         <Stack direction="row" spacing={2}>
           <TimeField label="Window from" value={from} onValue={setFrom} />
           <TimeField label="until" value={until} onValue={setUntil} wrong={wrong("/toMinute")} />

@@ -74,6 +74,8 @@ export const pauseByLink = defineOperation({
 export const endPauseByLink = defineOperation({
   name: "end-pause-by-link",
   access: "link",
+  // Of their own repeat alone: that is looked for.
+  about: { pauseId: "shared" },
   input: EndPause,
   run(context, { pauseId }) {
     const repeat = mine(context);

@@ -1,0 +1,198 @@
+"use client";
+import { BestPlaces } from "@/app/(office)/repeats/best-places";
+import { canCountFromVisits, type Counted } from "@/core/repeats/counted";
+import { type Comes, comesWords, waysToCome } from "@/core/repeats/flexible";
+import { datesOfRule, ruleText } from "@/core/repeats/recurrence";
+import { ruleFrom } from "@/core/repeats/rule";
+import { addDays } from "@/core/time/dates";
+import { dayShort } from "@/core/time/words";
+import { DateField } from "@/ui/date-field";
+import { TimeField } from "@/ui/form-parts";
+import { useLive } from "@/ui/live";
+import { readOrSay, RuleEditor } from "@/ui/rule-editor";
+import { useChange } from "@/ui/use-change";
+import type { ViewOutput } from "@/api/client";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Dialog from "@mui/material/Dialog";
+import DialogActions from "@mui/material/DialogActions";
+import DialogContent from "@mui/material/DialogContent";
+import DialogTitle from "@mui/material/DialogTitle";
+import MenuItem from "@mui/material/MenuItem";
+import Skeleton from "@mui/material/Skeleton";
+import Stack from "@mui/material/Stack";
+import TextField from "@mui/material/TextField";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+
+/** Agrees a repeat with a customer: what, where, how often, and the day, window and technician that fit best. */
+export function NewRepeat({ customer, onClose }: { customer: { id: number; name: string }; onClose: () => void }) {
+  const { data, problem } = useLive("repeat-beginning", { customerId: customer.id });
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="sm">
+      <DialogTitle>A repeat for {customer.name}</DialogTitle>
+      {problem && (
+        <DialogContent>
+          <Alert severity="warning">{problem.sentence}</Alert>
+        </DialogContent>
+      )}
+      {!data && !problem && (
+        <DialogContent>
+          <Skeleton variant="rounded" height={300} />
+        </DialogContent>
+      )}
+      {data && <Form beginning={data} customerId={customer.id} onClose={onClose} />}
+    </Dialog>
+  );
+}
+
+function Form({
+  beginning,
+  customerId,
+  onClose,
+}: {
+  beginning: ViewOutput<"repeat-beginning">;
+  customerId: number;
+  onClose: () => void;
+}) {
+  const { sites, services, technicians, tomorrow } = beginning;
+  const router = useRouter();
+  const [draft, setDraft] = useState(() => ({
+    siteId: sites[0]!.id,
+    serviceId: services[0]?.id ?? 0,
+    rule: ruleText(ruleFrom({ every: 4, unit: "week" }, tomorrow)),
+    from: tomorrow,
+    fromMinute: 540,
+    toMinute: 660,
+    technicianId: null as number | null,
+    comes: (services[0]?.comes ?? "set") as Comes,
+    counted: "calendar" as Counted,
+  }));
+  const [looking, setLooking] = useState(false);
+  const set = (change: Partial<typeof draft>) => setDraft({ ...draft, ...change });
+  const { send, busy, wrong } = useChange("agree-repeat");
+  const { rule } = readOrSay(draft.rule);
+  const start =
+    (rule && datesOfRule({ ...rule, count: null }, draft.from, draft.from, addDays(draft.from, 3660), 1)[0]) ??
+    draft.from;
+  const agree = async () => {
+    const { serviceId, ...terms } = draft;
+    const done = await send({ customerId, items: [{ serviceId }], onClosed: "nearest", leewayDays: null, ...terms });
+    if (done) router.push(`/repeats?open=${done.value.repeatId}`);
+  };
+  return (
+    <>
+      <DialogContent>
+        <Stack spacing={3} sx={{ pt: 1 }}>
+          {sites.length > 1 && (
+            <TextField
+              select
+              label="Where"
+              value={draft.siteId}
+              onChange={(e) => set({ siteId: Number(e.target.value) })}
+            >
+              {sites.map((site) => (
+                <MenuItem key={site.id} value={site.id}>
+                  {site.line}
+                </MenuItem>
+              ))}
+            </TextField>
+          )}
+          <TextField
+            select
+            label="What"
+            value={draft.serviceId}
+            onChange={(e) => {
+              const service = services.find(({ id }) => id === Number(e.target.value))!;
+              set({ serviceId: service.id, comes: service.comes });
+            }}
+            error={!!wrong("/items")}
+            helperText={wrong("/items")}
+          >
+            {services.map((service) => (
+              <MenuItem key={service.id} value={service.id}>
+                {service.name}
+              </MenuItem>
+            ))}
+          </TextField>
+          <DateField label="From" value={draft.from} onValue={(from) => from && set({ from })} wrong={wrong("/from")} />
+          <RuleEditor text={draft.rule} start={start} wrong={wrong("/rule")} onText={(text) => set({ rule: text })} />
+          <Button
+            variant="outlined"
+            aria-expanded={looking}
+            disabled={!rule}
+            onClick={() => setLooking(!looking)}
+            sx={{ alignSelf: "flex-start" }}
+          >
+            Where does it fit best?
+          </Button>
+          {looking && rule && (
+            <BestPlaces
+              about={{ siteId: draft.siteId, serviceId: draft.serviceId, rule: draft.rule, from: draft.from }}
+              onChoose={({ rule: chosen, start: from, fromMinute, toMinute, technicianId }) => {
+                set({ rule: chosen, from, fromMinute, toMinute, technicianId });
+                setLooking(false);
+              }}
+            />
+          )}
+          <Stack direction="row" spacing={2}>
+            <TimeField label="Window from" value={draft.fromMinute} onValue={(fromMinute) => set({ fromMinute })} />
+            <TimeField
+              label="until"
+              value={draft.toMinute}
+              onValue={(toMinute) => set({ toMinute })}
+              wrong={wrong("/toMinute")}
+            />
+            <TextField
+              select
+              label="Technician"
+              value={draft.technicianId ?? 0}
+              onChange={(e) => set({ technicianId: Number(e.target.value) || null })}
+            >
+              <MenuItem value={0}>whoever is near</MenuItem>
+              {technicians.map((t) => (
+                <MenuItem key={t.id} value={t.id}>
+                  {t.name}, if they can
+                </MenuItem>
+              ))}
+            </TextField>
+          </Stack>
+          <TextField
+            select
+            label="It comes"
+            value={draft.comes}
+            onChange={(e) => set({ comes: e.target.value as Comes })}
+          >
+            {waysToCome.map((way) => (
+              <MenuItem key={way} value={way}>
+                {comesWords[way]}
+              </MenuItem>
+            ))}
+          </TextField>
+          {rule && canCountFromVisits(rule) && (
+            <TextField
+              select
+              label="Counted"
+              value={draft.counted}
+              onChange={(e) => set({ counted: e.target.value as Counted })}
+            >
+              <MenuItem value="calendar">by the calendar</MenuItem>
+              <MenuItem value="done">from the last visit that was done</MenuItem>
+            </TextField>
+          )}
+          <Box role="status" sx={{ fontSize: 14.5 }}>
+            First on {dayShort(start)} {start.slice(0, 4)}. Its dates are forecasts; the customer hears of each when it
+            is promised.
+          </Box>
+        </Stack>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Leave it</Button>
+        <Button variant="contained" disabled={busy || !rule} onClick={() => void agree()}>
+          Agree it
+        </Button>
+      </DialogActions>
+    </>
+  );
+}

@@ -15,9 +15,10 @@ const modules = [
   "placing",
   "money",
   "booking",
+  // What is done may come back: a visit knows repeats, not the other way round.
+  "repeats",
   "visits",
   "team",
-  "repeats",
   "setup",
   "requests",
   "my-visit",

@@ -34,6 +34,8 @@ export async function run(): Promise<void> {
       ["customer", { id: 500, visits: 20, messages: 10 }],
       ["find", { text: "harbour" }],
       ["repeats", firstPage<"repeats">("next")],
+      ["repeats", { ...firstPage<"repeats">("value", true), show: "needs a person" }],
+      ["repeats-outlook", {}],
       ["money", {}],
       ["invoices", { ...firstPage<"invoices">("number", true), show: "all" }],
       ["invoices", { ...firstPage<"invoices">("dueDate"), show: "overdue" }],

@@ -1,10 +1,10 @@
-import { addDays, addMonths } from "@/core/time/dates";
+import { addDays, addMonths, daysBetween } from "@/core/time/dates";
 import type { Hogar } from "@/kernel/hogar";
 import { sealedToken } from "@/kernel/links";
 import { mustPerform, viewContext } from "@/kernel/operation";
 import { answerAsked } from "@/modules/repeats/operations/asks";
 import { agreeRepeatDate, pauseRepeat, setRepeatPrice, setRepeatWays } from "@/modules/repeats/operations/changes";
-import { endRepeat } from "@/modules/repeats/operations/repeats";
+import { endRepeat, promiseDate } from "@/modules/repeats/operations/repeats";
 import { setAgain } from "@/modules/repeats/operations/set-again";
 import { runDue } from "@/worker/loop";
 import { office } from "./set-up";
@@ -52,20 +52,28 @@ export async function agreeRepeats(hogar: Hogar): Promise<void> {
     ).all(leftOut))
       mustPerform(hogar, agreeRepeatDate, { repeatId: leftOut, date, skip: true }, office);
 
+  // Two have been promised by hand already.
+  for (const repeatId of landlords.slice(6, 8)) {
+    const { date } = sql<{ date: string | null }>(
+      `SELECT min(repeat_date) AS date FROM visits v WHERE repeat_id = ? AND state = 'forecast'
+          AND EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)`,
+    ).get(repeatId)!;
+    if (date) mustPerform(hogar, promiseDate, { repeatId, date }, office);
+  }
+
   // What was done once: some are asked in a year, and some whom it concerns already.
-  const done = (from: number, to: number, n: number) =>
-    sql<{ id: number }>(
-      `SELECT id FROM visits WHERE state = 'done' AND repeat_id IS NULL AND shared_id IS NULL AND again_months IS NULL
-          AND date BETWEEN ? AND ? ORDER BY id LIMIT ?`,
-    )
-      .all(addDays(today, from), addDays(today, to), n)
-      .map(({ id }) => id);
-  for (const visitId of done(-28, -1, 8)) mustPerform(hogar, setAgain, { visitId, months: 12 }, office);
-  const soon = done(-44, -36, 4);
-  for (const visitId of soon) mustPerform(hogar, setAgain, { visitId, months: 2 }, office);
+  const done = (n: number) =>
+    sql<{ id: number; date: string }>(
+      `SELECT id, date FROM visits WHERE state = 'done' AND repeat_id IS NULL AND shared_id IS NULL AND again_months IS NULL
+          AND date < ? ORDER BY date, id LIMIT ?`,
+    ).all(addDays(today, -3), n);
+  const soon = done(4);
+  for (const { id: visitId, date } of soon)
+    mustPerform(hogar, setAgain, { visitId, months: daysBetween(date, today) > 30 ? 2 : 1 }, office);
+  for (const { id: visitId } of done(8)) mustPerform(hogar, setAgain, { visitId, months: 12 }, office);
   const [phoned] = soon;
   if (phoned !== undefined) {
-    const { id } = sql<{ id: number }>("SELECT id FROM repeats WHERE after_visit_id = ?").get(phoned)!;
+    const { id } = sql<{ id: number }>("SELECT id FROM repeats WHERE after_visit_id = ?").get(phoned.id)!;
     mustPerform(hogar, setRepeatWays, { ...ways, repeatId: id, comes: "ask", asks: "office" }, office);
   }
   await runDue(hogar);

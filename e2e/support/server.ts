@@ -191,7 +191,7 @@ export async function mailedLink(
   page: Page,
   url: string,
   about: RegExp,
-  kind: "my" | "wish" | "quote",
+  kind: "my" | "wish" | "quote" | "again",
 ): Promise<string> {
   const link = new RegExp(`/${kind}/\\S+`);
   for (let i = 0; i < 60; i++) {
@@ -205,9 +205,9 @@ export async function mailedLink(
   throw new Error(`No mail about ${about}`);
 }
 
-/** What comes true within some frames of a page. */
-export async function expectSoon(page: Page, holds: () => boolean | Promise<boolean>): Promise<void> {
-  for (let i = 0; i < 300; i++) {
+/** What comes true within some frames of a page; of more where the worker has to come by first. */
+export async function expectSoon(page: Page, holds: () => boolean | Promise<boolean>, frames = 300): Promise<void> {
+  for (let i = 0; i < frames; i++) {
     if (await holds()) return;
     await page.evaluate(() => new Promise(requestAnimationFrame));
   }

@@ -43,3 +43,6 @@ export const Technicians = Type.Array(Id, { maxItems: 500, uniqueItems: true });
 
 /** Of an image that was sent before; null takes it away. */
 export const ImageToken = OrNull(Type.String({ pattern: "^[A-Za-z0-9_-]{21}$" }));
+
+/** A window that was chosen of those offered: its day, and epoch minutes. */
+export const windowChosen = { date: DateText, from: Type.Integer({ minimum: 0 }), to: Type.Integer({ minimum: 0 }) };

@@ -204,6 +204,11 @@ describe("somebody who sees only their own visits", () => {
       counted: "calendar",
     },
     "repeat-places": { siteId: ids.site, serviceId: 1, rule: "FREQ=WEEKLY", from: "2027-04-01" },
+    "repeats-proposal": {
+      ids: [ids.repeat],
+      change: { weekday: null, until: null, technician: null },
+      from: "2027-04-01",
+    },
     "repeat-beginning": { customerId: ids.customer },
     "repeat-calendar": { repeatId: ids.repeat },
     "set-again": { visitId: other, months: 12 },

@@ -39,6 +39,7 @@ import { againOffers, ask, askOffers } from "@/modules/repeats/views/ask";
 import { myDateOffers, myDates, myRepeatCalendar } from "@/modules/my-visit/views/my-dates";
 import { repeatCalendarView } from "@/modules/repeats/views/repeat-calendar";
 import { repeatBeginning } from "@/modules/repeats/views/repeat-beginning";
+import { repeatIds, repeatsProposal } from "@/modules/repeats/views/many";
 import { repeatPlaces } from "@/modules/repeats/views/repeat-places";
 import { repeatView } from "@/modules/repeats/views/repeat";
 import { repeats, repeatsOutlook } from "@/modules/repeats/views/repeats";
@@ -97,6 +98,8 @@ export const views = {
   repeats: repeats,
   "repeats-outlook": repeatsOutlook,
   "repeat-places": repeatPlaces,
+  "repeat-ids": repeatIds,
+  "repeats-proposal": repeatsProposal,
   "repeat-beginning": repeatBeginning,
   "repeat-calendar": repeatCalendarView,
   "my-dates": myDates,

@@ -40,7 +40,8 @@ export function calendarFile(entries: readonly CalendarEntry[], product: string)
   return `${calendar.toString()}\r\n`;
 }
 
-const utc = (minute: number): InstanceType<typeof ICAL.Time> => {
+/** An epoch minute as calendar programs write it. */
+export const utc = (minute: number): InstanceType<typeof ICAL.Time> => {
   const {
     year,
     month,

@@ -1,4 +1,5 @@
 import ICAL from "ical.js";
+import { utc } from "../messages/calendar-file";
 import { addDays, type LocalDate } from "../time/dates";
 
 /** Minutes of the day. */
@@ -63,7 +64,7 @@ function eventAt(
   const event = new ICAL.Component("vevent");
   const values = {
     uid,
-    dtstamp: ICAL.Time.fromJSDate(new Date(now * 60_000), true),
+    dtstamp: utc(now),
     dtstart: wallTime(day, from),
     dtend: wallTime(day, Math.max(to, from + 1)),
     summary: title,

@@ -177,6 +177,8 @@ const readRepeats = ({ sql, today }: ViewContext, ids: string) =>
       totalMinor: null as number | null,
       forUs: true,
       waits: riskWords[r.why].waits,
+      /** The one thing to do about it. */
+      next: riskWords[r.why].next,
       when: [dayShort(r.date), r.answer && `“${r.answer}”`].filter(Boolean).join(", "),
     }));
 

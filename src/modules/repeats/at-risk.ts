@@ -28,7 +28,7 @@ export const repeatsAtRisk = `(
 
 /** What is said of it, and the one thing to do next. */
 export const riskWords: Record<Risk, { waits: string; next: string }> = {
-  asked: { waits: "to be phoned: no answer yet", next: "Phone them, then book or leave it out" },
-  "no room": { waits: "for room: nobody can come", next: "Move the date, or make room on the board" },
-  skipped: { waits: "left out twice in a row", next: "Ask whether it shall go on" },
+  asked: { waits: "to be phoned", next: "Phone them, then book or leave it out" },
+  "no room": { waits: "for room", next: "Move the date, or make room on the board" },
+  skipped: { waits: "left out twice", next: "Ask whether it shall go on" },
 };

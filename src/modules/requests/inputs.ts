@@ -1,7 +1,6 @@
-import { DateText, input } from "@/kernel/inputs";
+import { input } from "@/kernel/inputs";
 import { Type } from "@sinclair/typebox";
 
 export const Photos = Type.Array(Type.String({ maxLength: 40 }), { maxItems: 6, uniqueItems: true });
-export const windowChosen = { date: DateText, from: Type.Integer({ minimum: 0 }), to: Type.Integer({ minimum: 0 }) };
 /** The sealed link of a wish that can be met. */
 export const WishToken = input({ token: Type.String({ maxLength: 100 }) });

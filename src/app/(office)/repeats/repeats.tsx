@@ -9,6 +9,7 @@ import { PagedTable } from "@/ui/paged-table";
 import { hues, ink } from "@/ui/palette";
 import { upper } from "@/ui/rule-editor";
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Chip from "@mui/material/Chip";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
@@ -16,6 +17,7 @@ import type { GridColDef } from "@mui/x-data-grid";
 import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import { useOffice } from "../office-context";
 import { Top } from "../top";
 import { everyOne } from "./data";
 import { Outlook } from "./outlook";
@@ -26,6 +28,7 @@ type Outlooked = ViewOutput<"repeats-outlook">;
 type Which = Pick<ViewInput<"repeats">, "show" | "serviceId" | "zoneId" | "technicianId">;
 
 /** Its forms come when one is opened. */
+const ChangeMany = dynamic(() => import("./change-many").then((m) => m.ChangeMany));
 const RepeatSheet = dynamic(() => import("./repeat-sheet").then((m) => m.RepeatSheet));
 
 const narrow = new Set(["customer", "next", "strip"]);
@@ -37,6 +40,9 @@ export function Repeats({ first, open }: { first: ReturnType<typeof firstPage<"r
   const show = (id: number | null) => router.replace(id === null ? "/repeats" : `/repeats?open=${id}`);
   const outlook = useShown("repeats-outlook", {});
   const [which, setWhich] = useState<Which>(everyOne);
+  const [search, setSearch] = useState(first.search);
+  const [changing, setChanging] = useState(false);
+  const mayChange = useOffice().person.permissions.includes("board.change");
   const columns: GridColDef<Row>[] = [
     {
       field: "customer",
@@ -82,6 +88,14 @@ export function Repeats({ first, open }: { first: ReturnType<typeof firstPage<"r
     <>
       <Top
         title="Repeats"
+        action={
+          mayChange &&
+          active > 0 && (
+            <Button variant="outlined" onClick={() => setChanging(true)} sx={{ flex: "none" }}>
+              Change many…
+            </Button>
+          )
+        }
         sum={
           <>
             {active} active
@@ -115,6 +129,7 @@ export function Repeats({ first, open }: { first: ReturnType<typeof firstPage<"r
             }
             // The tables are compact: this is 58 pixels.
             rowHeight={83}
+            onSearch={setSearch}
             onOpen={(row) => show(row.id)}
             empty={
               which.show === "all"
@@ -123,10 +138,37 @@ export function Repeats({ first, open }: { first: ReturnType<typeof firstPage<"r
             }
           />
         </Box>
+        {changing && (
+          <ChangeMany
+            which={{
+              search,
+              serviceId: which.serviceId ?? null,
+              zoneId: which.zoneId ?? null,
+              technicianId: which.technicianId ?? null,
+            }}
+            words={whichWords(outlook, which, search)}
+            today={outlook.today}
+            technicians={outlook.technicians}
+            onClose={() => setChanging(false)}
+          />
+        )}
         {open !== null && <RepeatSheet key={open} repeatId={open} onClose={() => show(null)} />}
       </Box>
     </>
   );
+}
+
+/** Which are meant, by what the list is narrowed to. */
+function whichWords({ services, zones, technicians }: Outlooked, which: Which, search: string): string {
+  const nameOf = (all: { id: number; name: string }[], id: number | null | undefined) =>
+    all.find((one) => one.id === id)?.name;
+  const narrowed = [
+    nameOf(services, which.serviceId),
+    nameOf(zones, which.zoneId),
+    nameOf(technicians, which.technicianId),
+    search && `“${search}”`,
+  ].filter(Boolean);
+  return narrowed.length ? narrowed.join(", ") : "all active repeats";
 }
 
 function WhoAndWhat({ row }: { row: Row }) {

@@ -1,5 +1,5 @@
 import { Refusal } from "@/core/problems";
-import { Id, input, OrNull } from "@/kernel/inputs";
+import { Id, input, OrNull, windowChosen } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { giveApproval } from "@/modules/booking/approval";
 import { tellCustomer } from "@/modules/messages/messaging";
@@ -9,7 +9,6 @@ import { moveTo } from "@/modules/placing/moving";
 import { placingOf, type VisitRow } from "@/modules/placing/visits";
 import { answersWithin } from "@/modules/placing/windows";
 import { withdrawQuote } from "@/modules/quotes/quotes";
-import { windowChosen } from "@/modules/requests/inputs";
 import { endRequest, readRequest } from "@/modules/requests/requests";
 import { endWaiting, readWaiting } from "@/modules/requests/waiting";
 import { Type } from "@sinclair/typebox";

@@ -1,13 +1,12 @@
 import { Refusal } from "@/core/problems";
 import { localOf } from "@/core/time/local";
 import { dayWords } from "@/core/time/words";
-import { DateText, Id, input, OrNull } from "@/kernel/inputs";
+import { DateText, Id, input, OrNull, windowChosen } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { tellAll } from "@/modules/messages/telling-office";
 import { agreeDateOf, endPauseOf, pauseOf } from "@/modules/repeats/agreeing";
 import { goesOn, laidOut } from "@/modules/repeats/repeats";
 import type { RepeatRow } from "@/modules/repeats/terms";
-import { windowChosen } from "@/modules/requests/inputs";
 import { ownRepeat } from "../own-work";
 import { offersForDate, refuseLateChange } from "../own-dates";
 

@@ -1,10 +1,9 @@
 import { Refusal } from "@/core/problems";
 import { dayWords } from "@/core/time/words";
-import { DateText, Id, input, OneOf } from "@/kernel/inputs";
+import { DateText, Id, input, OneOf, windowChosen } from "@/kernel/inputs";
 import { firstLinkTokenOf, linkTokenOf } from "@/kernel/links";
 import { actorWords, defineOperation, type OperationContext } from "@/kernel/operation";
 import { tellAll, tellOffice } from "@/modules/messages/telling-office";
-import { windowChosen } from "@/modules/requests/inputs";
 import { Type } from "@sinclair/typebox";
 import { askAbout, askCustomer, type AskRow, openAsk } from "../asking";
 import { bookAsked, declineAsked } from "../booking-asked";

@@ -3,7 +3,7 @@ import { type Item } from "@/core/catalogue/items";
 import { phoneKept, phoneProblem } from "@/core/people/phones";
 import { Refusal } from "@/core/problems";
 import { wishWords } from "@/core/windows/wishes";
-import { DateText, Id, input, Mail, MinuteOfDay, PersonName, OrNull, Phone } from "@/kernel/inputs";
+import { DateText, Id, input, Mail, MinuteOfDay, PersonName, OrNull, Phone, windowChosen } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { takeRoom } from "@/modules/booking/room";
 import { readItem } from "@/modules/catalogue/catalogue";
@@ -16,7 +16,7 @@ import { answersWithin } from "@/modules/placing/windows";
 import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { nanoid } from "nanoid";
-import { Photos, windowChosen } from "../inputs";
+import { Photos } from "../inputs";
 import { agreeRequest, endRequest, readRequest, wantedOf } from "../requests";
 
 const Wish = input({

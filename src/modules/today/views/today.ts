@@ -38,7 +38,9 @@ export const todayView = defineView({
         needs.push({
           kind: "incoming",
           words: `${e.name} ${did[e.kind]} ${e.what}`,
-          detail: [e.waits, e.when, e.handler && `${e.handler} is on it`].filter(Boolean).join(" · "),
+          detail: [e.kind === "repeat" ? e.next : e.waits, e.when, e.handler && `${e.handler} is on it`]
+            .filter(Boolean)
+            .join(" · "),
           href: e.kind === "repeat" ? `/repeats?open=${e.id}` : `/incoming?open=${encodeURIComponent(e.key)}`,
         });
       if (forUs > mostShown)

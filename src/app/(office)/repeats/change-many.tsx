@@ -1,0 +1,301 @@
+"use client";
+import { ask, change as perform, type ViewInput, type ViewOutput } from "@/api/client";
+import { addMonths } from "@/core/time/dates";
+import { weekdayNames } from "@/core/time/words";
+import { useAfterChange } from "@/ui/after-change";
+import { DateField } from "@/ui/date-field";
+import { ink } from "@/ui/palette";
+import { useUndo } from "@/ui/use-undo";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import Dialog from "@mui/material/Dialog";
+import DialogActions from "@mui/material/DialogActions";
+import DialogContent from "@mui/material/DialogContent";
+import DialogTitle from "@mui/material/DialogTitle";
+import LinearProgress from "@mui/material/LinearProgress";
+import MenuItem from "@mui/material/MenuItem";
+import Stack from "@mui/material/Stack";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
+import TextField from "@mui/material/TextField";
+import { useRef, useState } from "react";
+
+type Proposal = ViewOutput<"repeats-proposal">[number];
+type Change = ViewInput<"repeats-proposal">["change"];
+type Which = ViewInput<"repeat-ids">;
+
+const atOnce = 20;
+
+interface ChangeManyProps {
+  /** Those of the list, as it is filtered. */
+  which: Which;
+  words: string;
+  today: string;
+  technicians: readonly { id: number; name: string }[];
+  onClose: () => void;
+}
+
+/** Many repeats at once: what it would do to each is shown first; then all of it or a part is taken, with one undo. */
+export function ChangeMany({ which, words, today, technicians, onClose }: ChangeManyProps) {
+  const [change, setChange] = useState<Change>({ weekday: null, until: null, technician: null });
+  const [from, setFrom] = useState(addMonths(`${today.slice(0, 7)}-01`, 1));
+  const [proposals, setProposals] = useState<Proposal[] | null>(null);
+  const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
+  const work = useWork();
+  const afterChange = useAfterChange();
+  const sayWithUndo = useUndo();
+  const set = (more: Partial<Change>) => {
+    setChange({ ...change, ...more });
+    setProposals(null);
+  };
+  const isSomething = change.weekday !== null || change.until !== null || change.technician !== null;
+  const taken = (proposals ?? []).filter(({ id, terms }) => terms !== null && !left.has(id));
+
+  const propose = () =>
+    work.through("Looking at", async (step) => {
+      const ids = await ask("repeat-ids", which);
+      if (!ids.ok) return ids.problem.sentence;
+      const found: Proposal[] = [];
+      for (let i = 0; i < ids.value.length; i += atOnce) {
+        if (step(i, ids.value.length)) return null;
+        const some = await ask("repeats-proposal", { ids: ids.value.slice(i, i + atOnce), change, from });
+        if (!some.ok) return some.problem.sentence;
+        found.push(...some.value);
+      }
+      setProposals(found);
+      // What finds no room is not taken by itself.
+      setLeft(new Set(found.filter(({ odd }) => odd !== null).map(({ id }) => id)));
+      return null;
+    });
+  const take = () =>
+    work.through("Changing", async (step) => {
+      const done: number[] = [];
+      let problem: string | null = null;
+      for (const [i, { id, terms }] of taken.entries()) {
+        if (step(i, taken.length)) break;
+        const result = await perform("change-repeat", { repeatId: id, ...terms! });
+        if (!result.ok) {
+          problem = `${taken[i]!.customer}: ${result.problem.sentence}`;
+          break;
+        }
+        done.push(id);
+      }
+      afterChange();
+      if (done.length)
+        sayWithUndo(`${done.length} ${done.length === 1 ? "repeat is" : "repeats are"} changed`, async () => {
+          for (const repeatId of done) await perform("undo-repeat-change", { repeatId });
+          afterChange();
+        });
+      if (problem === null) onClose();
+      return problem;
+    });
+
+  return (
+    <Dialog open onClose={work.busy ? undefined : onClose} fullWidth maxWidth="md">
+      <DialogTitle>Change many: {words}</DialogTitle>
+      <DialogContent>
+        <Stack spacing={3} sx={{ pt: 1 }}>
+          <Stack direction="row" spacing={2}>
+            <DateField
+              label="From"
+              value={from}
+              onValue={(day) => day && (setFrom(day), setProposals(null))}
+              width={170}
+            />
+            <WeekdayField
+              label="Those who come on"
+              value={change.weekday?.from ?? -1}
+              none="any day"
+              onValue={(day) =>
+                set({ weekday: day < 0 ? null : { from: day, to: change.weekday?.to ?? (day + 6) % 7 } })
+              }
+            />
+            {change.weekday && (
+              <WeekdayField
+                label="come on"
+                value={change.weekday.to}
+                onValue={(to) => set({ weekday: { from: change.weekday!.from, to } })}
+              />
+            )}
+          </Stack>
+          <Stack direction="row" spacing={2}>
+            <TextField
+              select
+              label="Technician"
+              value={change.technician === null ? "same" : (change.technician.to ?? "near")}
+              onChange={(e) =>
+                set({
+                  technician:
+                    e.target.value === "same"
+                      ? null
+                      : { to: e.target.value === "near" ? null : Number(e.target.value) },
+                })
+              }
+            >
+              <MenuItem value="same">as it is</MenuItem>
+              <MenuItem value="near">whoever is best</MenuItem>
+              {technicians.map((t) => (
+                <MenuItem key={t.id} value={t.id}>
+                  {t.name}, if they can
+                </MenuItem>
+              ))}
+            </TextField>
+            <DateField
+              label="Season ends"
+              value={change.until}
+              onValue={(until) => set({ until })}
+              width={220}
+              clearable
+            />
+          </Stack>
+          {work.problem && <Alert severity="error">{work.problem}</Alert>}
+          {work.progress && (
+            <Box role="status">
+              {work.progress.words} {work.progress.at} of {work.progress.of}
+              <LinearProgress variant="determinate" value={(100 * work.progress.at) / Math.max(1, work.progress.of)} />
+            </Box>
+          )}
+          {proposals && (
+            <Proposals
+              proposals={proposals}
+              left={left}
+              onLeft={(id) => {
+                const next = new Set(left);
+                if (!next.delete(id)) next.add(id);
+                setLeft(next);
+              }}
+            />
+          )}
+        </Stack>
+      </DialogContent>
+      <DialogActions>
+        {work.busy ? <Button onClick={work.stop}>Stop</Button> : <Button onClick={onClose}>Leave it</Button>}
+        <Button variant="outlined" disabled={!isSomething || work.busy} onClick={() => void propose()}>
+          Show what it does
+        </Button>
+        <Button variant="contained" disabled={taken.length === 0 || work.busy} onClick={() => void take()}>
+          Do this for {taken.length}
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}
+
+function WeekdayField({
+  label,
+  value,
+  none,
+  onValue,
+}: {
+  label: string;
+  value: number;
+  none?: string;
+  onValue: (day: number) => void;
+}) {
+  return (
+    <TextField select label={label} value={value} onChange={(e) => onValue(Number(e.target.value))}>
+      {none && <MenuItem value={-1}>{none}</MenuItem>}
+      {weekdayNames.map((name, day) => (
+        <MenuItem key={name} value={day}>
+          {name}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}
+
+function Proposals({
+  proposals,
+  left,
+  onLeft,
+}: {
+  proposals: readonly Proposal[];
+  left: ReadonlySet<number>;
+  onLeft: (id: number) => void;
+}) {
+  const taken = proposals.filter(({ id, terms }) => terms !== null && !left.has(id));
+  const driving = taken.reduce((sum, one) => sum + (one.driving ?? 0), 0);
+  const promised = taken.reduce((sum, one) => sum + one.promised, 0);
+  if (proposals.length === 0) return <Box role="status">It concerns none of them.</Box>;
+  return (
+    <>
+      <Box role="status" sx={{ fontSize: 14.5 }}>
+        {taken.length} of {proposals.length} are changed;{" "}
+        {driving === 0
+          ? "no more driving"
+          : driving > 0
+            ? `${driving} min more driving`
+            : `${-driving} min less driving`}{" "}
+        on their next dates.{" "}
+        {promised > 0
+          ? `${promised} promised ${promised === 1 ? "visit stays" : "visits stay"} as told.`
+          : "Nobody has to be told: nothing promised is touched."}
+      </Box>
+      <Table size="small" aria-label="What it does to each">
+        <TableHead>
+          <TableRow>
+            <TableCell padding="checkbox" />
+            <TableCell>Who</TableCell>
+            <TableCell>Now</TableCell>
+            <TableCell>Then</TableCell>
+            <TableCell align="right">Driving</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {proposals.map((one) => (
+            <TableRow key={one.id}>
+              <TableCell padding="checkbox">
+                <Checkbox
+                  size="small"
+                  checked={one.terms !== null && !left.has(one.id)}
+                  disabled={one.terms === null}
+                  onChange={() => onLeft(one.id)}
+                  slotProps={{ input: { "aria-label": `Change ${one.customer}` } }}
+                />
+              </TableCell>
+              <TableCell>{one.customer}</TableCell>
+              <TableCell>{one.from}</TableCell>
+              <TableCell>
+                {one.to}
+                {one.odd && <Box sx={{ color: ink.ember }}>{one.odd}</Box>}
+                {one.promised > 0 && <Box sx={{ color: ink.ash }}>{one.promised} promised, stays</Box>}
+              </TableCell>
+              <TableCell align="right">
+                {one.driving === null
+                  ? ""
+                  : `${one.driving > 0 ? "+" : one.driving < 0 ? "−" : ""}${Math.abs(one.driving)} min`}
+              </TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+    </>
+  );
+}
+
+/** Work that goes through many, with its progress; `step` answers whether somebody has stopped it. */
+function useWork() {
+  const [progress, setProgress] = useState<{ words: string; at: number; of: number } | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const stopped = useRef(false);
+  const through = async (
+    words: string,
+    work: (step: (at: number, of: number) => boolean) => Promise<string | null>,
+  ): Promise<void> => {
+    stopped.current = false;
+    setProblem(null);
+    setProgress({ words, at: 0, of: 0 });
+    const wrong = await work((at, of) => {
+      setProgress({ words, at, of });
+      return stopped.current;
+    });
+    setProgress(null);
+    setProblem(wrong);
+  };
+  return { through, progress, problem, busy: progress !== null, stop: () => void (stopped.current = true) };
+}

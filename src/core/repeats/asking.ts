@@ -17,7 +17,7 @@ export interface Asking {
 export type AskStep = { step: "wait"; until: LocalDate } | { step: "ask" } | { step: "for us" };
 
 /** Asked so often by a link and not answered, a customer is left to a person. */
-export const mostAsks = 2;
+const mostAsks = 2;
 
 export function askStep({ date, askDays, againDays, byLink, times, askedOn }: Asking, today: LocalDate): AskStep {
   const due = times === 0 || askedOn === null ? addDays(date, -askDays) : addDays(askedOn, againDays);

@@ -1,6 +1,6 @@
 import type { LocalDate } from "../time/dates";
 import type { Recurrence } from "./recurrence";
-import { plainRule, ruleFrom } from "./rule";
+import { ruleFrom } from "./rule";
 
 /** Whether dates come by the calendar, whatever becomes of a visit, or so long after the last one that was done. */
 export type Counted = "calendar" | "done";
@@ -20,10 +20,3 @@ export function countedFrom(rule: Recurrence, day: LocalDate, passed: number): R
   const from = ruleFrom({ every: rule.interval, unit: unitOf[rule.freq] }, day);
   return { ...from, until: rule.until, count: rule.count === null ? null : Math.max(1, rule.count - passed) };
 }
-
-/** The same without what a first date has said: as it was agreed. */
-export const asAgreed = (rule: Recurrence): Recurrence => ({
-  ...plainRule({ every: rule.interval, unit: unitOf[rule.freq] }),
-  until: rule.until,
-  count: rule.count,
-});

@@ -11,12 +11,13 @@ const modules = [
   "messages",
   "catalogue",
   "customers",
-  "imports",
   "placing",
   "money",
   "booking",
   // What is done may come back: a visit knows repeats, not the other way round.
   "repeats",
+  // Repeats are imported too.
+  "imports",
   "visits",
   "team",
   "setup",

@@ -33,6 +33,11 @@ export function importFiles(town: Town, known: readonly Known[]): { name: string
       about: "Next year’s prices, with one service that nobody has",
       bytes: new TextEncoder().encode(priceList),
     },
+    {
+      name: "repeats.csv",
+      about: "Repeats of nine customers, in words and as calendar rules, with two rows that say too little",
+      bytes: new TextEncoder().encode(repeatFile(known)),
+    },
   ];
 }
 
@@ -120,3 +125,18 @@ const contacts = (town: Town): string =>
 
 const priceList =
   "Item;New price\nChimney sweep;82,00\nStove service;€ 129.00\nGas fire check;98\nRoof garden watered;50\n";
+
+const howOften = ["every 4 weeks", "quarterly", "second Tuesday of the month", "FREQ=MONTHLY;INTERVAL=6", "yearly"];
+
+const repeatFile = (known: readonly Known[]): string =>
+  Papa.unparse(
+    known.map(({ name, mail }, i) => ({
+      Customer: name,
+      Email: mail,
+      Service: i % 2 === 0 ? "Chimney sweep" : "Gas fire check",
+      "How often": i === 3 ? "now and then" : howOften[i % howOften.length]!,
+      Window: i === 5 ? "morning" : i % 2 === 0 ? "9-11" : "13:00-15:00",
+      Technician: i % 3 === 0 ? "Bram" : "",
+      Price: i % 4 === 0 ? "85.00" : "",
+    })),
+  );

@@ -242,7 +242,7 @@ export interface Rows {
   };
   imports: {
     id: number;
-    kind: "customers" | "services" | "extras" | "prices";
+    kind: "customers" | "services" | "extras" | "prices" | "repeats";
     file: string;
     made_at: number;
     made_by: string;

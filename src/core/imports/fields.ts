@@ -1,5 +1,5 @@
 /** What can be imported. */
-export type ImportKind = "customers" | "services" | "extras" | "prices";
+export type ImportKind = "customers" | "services" | "extras" | "prices" | "repeats";
 
 export interface ImportField {
   id: string;
@@ -99,7 +99,20 @@ const prices: readonly ImportField[] = [
   field("price", "New price", "newprice price amount rate unitprice"),
 ];
 
-export const fieldsOf: Record<ImportKind, readonly ImportField[]> = { customers, services, extras, prices };
+const repeats: readonly ImportField[] = [
+  field("name", "Customer", "customer name customername client clientname"),
+  field("mail", "Email", "email mail emailaddress", isMail),
+  field("phone", "Phone", "phone telephone mobile tel", isPhone),
+  field("site", "Address", "address site street location line siteaddress"),
+  field("service", "Service", "service job what work servicename"),
+  field("rule", "How often", "howoften rule rrule frequency every recurrence repeats interval"),
+  field("start", "From", "from start startdate begins first next nextdate nextvisit", isDay),
+  field("window", "Window", "window time between hours arrival"),
+  field("technician", "Technician", "technician who by worker usually"),
+  field("price", "Price a visit", "price pricevisit amount rate fee"),
+];
+
+export const fieldsOf: Record<ImportKind, readonly ImportField[]> = { customers, services, extras, prices, repeats };
 
 /** The one thing without which there is nothing to import. */
 export const neededOf: Record<ImportKind, readonly (readonly string[])[]> = {
@@ -107,4 +120,5 @@ export const neededOf: Record<ImportKind, readonly (readonly string[])[]> = {
   services: [["name"], ["price"], ["minutes"]],
   extras: [["name"], ["price"]],
   prices: [["name", "code"], ["price"]],
+  repeats: [["name", "mail", "phone"], ["service"], ["rule"]],
 };

@@ -39,7 +39,8 @@ export function matchColumns(kind: ImportKind, { columns, rows }: Table): Column
       )?.id,
     );
   });
-  const dates = dateOrderOf(sample.map((row) => row[matched.indexOf("since")] ?? ""));
+  const dated = matched.findIndex((field) => field === "since" || field === "start");
+  const dates = dateOrderOf(sample.map((row) => row[dated] ?? ""));
   return { names: columns, fields: matched, dates };
 }
 

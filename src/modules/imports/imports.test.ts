@@ -229,7 +229,7 @@ describe("an import of customers", () => {
       );
     expect(begin("services", columns.fields)).toMatchObject({ problem: { code: "not-allowed" } });
     expect(begin("customers", ["name", "mail", "phone"]).ok).toBe(true);
-    expect(look(world.hogar, imports, {}, dispatcher)).toMatchObject({ value: { kinds: ["customers"] } });
+    expect(look(world.hogar, imports, {}, dispatcher)).toMatchObject({ value: { kinds: ["customers", "repeats"] } });
   });
 
   it("is thrown away before anything was taken, and not after; its rows are let go a month later", async () => {
@@ -333,5 +333,66 @@ describe("an import of the catalogue", () => {
     expect(one(world.hogar, "SELECT cost_minor, unit FROM extras")).toEqual({ cost_minor: 3150, unit: "piece" });
     await undo(world, id);
     expect([price("extras", "Cowl"), price("services", "Chimney sweep")]).toEqual([6000, 7900]);
+  });
+});
+
+describe("repeats from a file", () => {
+  const file = [
+    "Client;Street;Job;Frequency;Start;Time;Worker;Fee",
+    "Mira Okonjo;;Chimney sweep;every 4 weeks;24.03.2027;9-11;Bram;75",
+    "Mira Okonjo;;SW;every now and then;24.03.2027;9-11;;",
+    "Nobody Known;;Chimney sweep;monthly;;;;",
+  ].join("\n");
+
+  it("are found, told row by row, taken, laid out, and taken back", async () => {
+    const world = smallWorld();
+    world.booked();
+    const importId = await begun(world, file, "repeats");
+    expect(rowsOf(world, importId).map(({ problems }) => problems.map((p) => p.field))).toEqual([
+      [],
+      ["rule"],
+      ["name"],
+    ]);
+    await take(world, importId);
+    for (let i = 0; i < 3; i++) await runDue(world.hogar);
+    const repeat = one<object>(
+      world.hogar,
+      "SELECT rule, start_date, from_minute, price_per, price_minor, (SELECT name FROM technicians WHERE id = technician_id) AS who FROM repeats",
+    );
+    expect(repeat).toEqual({
+      rule: "FREQ=WEEKLY;INTERVAL=4",
+      start_date: "2027-03-24",
+      from_minute: 540,
+      price_per: "visit",
+      price_minor: 7500,
+      who: "Bram Okafor",
+    });
+    expect(
+      one(world.hogar, "SELECT min(date) AS first, count(*) > 12 AS year FROM visits WHERE state = 'forecast'"),
+    ).toEqual({
+      first: "2027-03-24",
+      year: 1,
+    });
+    await undo(world, importId);
+    expect(
+      one(
+        world.hogar,
+        "SELECT (SELECT count(*) FROM repeats) + (SELECT count(*) FROM visits WHERE repeat_id IS NOT NULL) AS n",
+      ),
+    ).toEqual({ n: 0 });
+  });
+
+  it("that are there already are not made twice, nor taken back once a visit is promised", async () => {
+    const world = smallWorld();
+    world.booked();
+    const lines = file.split("\n").slice(0, 2).join("\n").replace("24.03.2027", "17.03.2027");
+    const first = await begun(world, lines, "repeats");
+    await take(world, first);
+    for (let i = 0; i < 3; i++) await runDue(world.hogar);
+    const second = await begun(world, lines, "repeats");
+    await take(world, second);
+    expect(one(world.hogar, "SELECT count(*) AS n FROM repeats")).toEqual({ n: 1 });
+    await undo(world, first);
+    expect(one(world.hogar, "SELECT state FROM repeats")).toEqual({ state: "active" });
   });
 });

@@ -1,5 +1,6 @@
 import { extrasKind, pricesKind, servicesKind } from "./catalogue-kinds";
 import { customersKind } from "./customers-kind";
+import { repeatsKind } from "./repeats-kind";
 import type { Kinds } from "./kind";
 
 /** What the one machine imports. */
@@ -8,4 +9,5 @@ export const kinds: Kinds = {
   services: servicesKind,
   extras: extrasKind,
   prices: pricesKind,
+  repeats: repeatsKind,
 };

@@ -37,7 +37,8 @@ export function mayImport({ actor }: ViewContext, kind: ImportKind): void {
 }
 
 /** Customers are brought in by whoever changes all of them, the catalogue by whoever sets up. */
-export const accessTo = (kind: ImportKind): Access => (kind === "customers" ? "customers.all" : "setup.change");
+export const accessTo = (kind: ImportKind): Access =>
+  kind === "customers" ? "customers.all" : kind === "repeats" ? "board.change" : "setup.change";
 
 export const setState = ({ sql }: OperationContext, importId: number, state: State): void =>
   void sql("UPDATE imports SET state = ? WHERE id = ?").run(state, importId);

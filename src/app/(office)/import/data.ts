@@ -9,6 +9,11 @@ export const kindWords: Record<ImportKind, { one: string; many: string; about: s
   customers: { one: "customer", many: "customers", about: "Names, contacts, sites, tags and notes, from CSV or vCard" },
   services: { one: "service", many: "services", about: "Names, categories, prices and minutes, from CSV" },
   extras: { one: "extra", many: "extras", about: "Parts and products with unit, price and cost, from CSV" },
+  repeats: {
+    one: "repeat",
+    many: "repeats",
+    about: "Who, what, how often in words or as an RRULE, from when, window, technician and price, from CSV",
+  },
   prices: { one: "price", many: "prices", about: "New prices of services and extras you have, from CSV" },
 };
 

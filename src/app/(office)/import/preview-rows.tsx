@@ -1,4 +1,5 @@
 "use client";
+import { repeatDetails, repeatOf } from "@/core/imports/repeat-row";
 import { catalogueOf } from "@/core/imports/catalogue-row";
 import { customerOf, type RowProblem } from "@/core/imports/customer-row";
 import type { ImportKind } from "@/core/imports/fields";
@@ -13,6 +14,7 @@ import Typography from "@mui/material/Typography";
 interface Reading {
   ownPhone: string;
   currency: string;
+  today: string;
 }
 
 const shown = 6;
@@ -56,7 +58,7 @@ function lineOf(
   kind: ImportKind,
   values: Record<string, string>,
   { dates }: Columns,
-  { ownPhone, currency }: Reading,
+  { ownPhone, currency, today }: Reading,
 ): { name: string; details: string[]; problems: RowProblem[] } {
   if (kind === "customers") {
     const { draft, problems } = customerOf(values, { dates, ownPhone });
@@ -73,6 +75,10 @@ function lineOf(
       ],
       problems,
     };
+  }
+  if (kind === "repeats") {
+    const { draft, problems } = repeatOf(values, { dates, currency, today });
+    return { name: draft.customer || draft.mail || draft.phone, details: repeatDetails(draft, currency), problems };
   }
   const { draft, problems } = catalogueOf(values, kind, currency);
   return {

@@ -29,6 +29,7 @@ export const imports = defineView({
       ownPhone: business.phone,
       currency: business.currency,
       timeZone: business.time_zone,
+      today: context.today,
     };
   },
 });

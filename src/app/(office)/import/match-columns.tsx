@@ -13,14 +13,14 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
-import { PreviewRows } from "./preview-rows";
+import { PreviewRows, type Reading } from "./preview-rows";
 
 interface Matching {
   kind: ImportKind;
   file: string;
   table: Table;
   columns: Columns;
-  reading: { ownPhone: string; currency: string };
+  reading: Reading;
   onColumns: (columns: Columns) => void;
   onBack: () => void;
 }

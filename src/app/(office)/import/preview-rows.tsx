@@ -11,7 +11,7 @@ import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 
-interface Reading {
+export interface Reading {
   ownPhone: string;
   currency: string;
   today: string;

@@ -1,15 +1,14 @@
 "use client";
-import { canCountFromVisits, type Counted } from "@/core/repeats/counted";
-import { type Comes, comesWords, waysToCome } from "@/core/repeats/flexible";
+import type { Counted } from "@/core/repeats/counted";
+import type { Comes } from "@/core/repeats/flexible";
+import { ComesField, CountedField } from "../repeats/term-fields";
 import { ruleText } from "@/core/repeats/recurrence";
 import { ruleFrom } from "@/core/repeats/rule";
 import { recurrenceWords } from "@/core/repeats/rule-words";
 import { readOrSay, RuleEditor } from "@/ui/rule-editor";
 import { useChange } from "@/ui/use-change";
 import Button from "@mui/material/Button";
-import MenuItem from "@mui/material/MenuItem";
 import Stack from "@mui/material/Stack";
-import TextField from "@mui/material/TextField";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
 import type { VisitDetails } from "./data";
@@ -33,19 +32,8 @@ export function RepeatForm({ visit }: { visit: VisitDetails }) {
   return (
     <Stack spacing={3}>
       <RuleEditor text={text} start={visit.date} wrong={wrong("/rule")} onText={setText} />
-      <TextField select label="It comes" value={comes} onChange={(e) => setComes(e.target.value as Comes)}>
-        {waysToCome.map((way) => (
-          <MenuItem key={way} value={way}>
-            {comesWords[way]}
-          </MenuItem>
-        ))}
-      </TextField>
-      {rule && canCountFromVisits(rule) && (
-        <TextField select label="Counted" value={counted} onChange={(e) => setCounted(e.target.value as Counted)}>
-          <MenuItem value="calendar">by the calendar</MenuItem>
-          <MenuItem value="done">from the last visit that was done</MenuItem>
-        </TextField>
-      )}
+      <ComesField value={comes} onValue={setComes} />
+      <CountedField rule={rule} value={counted} onValue={setCounted} />
       <Button variant="outlined" disabled={busy || !rule} onClick={() => void make()} sx={{ alignSelf: "flex-start" }}>
         Repeat
       </Button>

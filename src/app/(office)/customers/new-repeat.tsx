@@ -1,7 +1,8 @@
 "use client";
 import { BestPlaces } from "@/app/(office)/repeats/best-places";
-import { canCountFromVisits, type Counted } from "@/core/repeats/counted";
-import { type Comes, comesWords, waysToCome } from "@/core/repeats/flexible";
+import { ComesField, CountedField, TechnicianField } from "@/app/(office)/repeats/term-fields";
+import type { Counted } from "@/core/repeats/counted";
+import type { Comes } from "@/core/repeats/flexible";
 import { datesOfRule, ruleText } from "@/core/repeats/recurrence";
 import { ruleFrom } from "@/core/repeats/rule";
 import { addDays } from "@/core/time/dates";
@@ -144,43 +145,14 @@ function Form({
               onValue={(toMinute) => set({ toMinute })}
               wrong={wrong("/toMinute")}
             />
-            <TextField
-              select
-              label="Technician"
-              value={draft.technicianId ?? 0}
-              onChange={(e) => set({ technicianId: Number(e.target.value) || null })}
-            >
-              <MenuItem value={0}>whoever is near</MenuItem>
-              {technicians.map((t) => (
-                <MenuItem key={t.id} value={t.id}>
-                  {t.name}, if they can
-                </MenuItem>
-              ))}
-            </TextField>
+            <TechnicianField
+              technicians={technicians}
+              value={draft.technicianId}
+              onValue={(technicianId) => set({ technicianId })}
+            />
           </Stack>
-          <TextField
-            select
-            label="It comes"
-            value={draft.comes}
-            onChange={(e) => set({ comes: e.target.value as Comes })}
-          >
-            {waysToCome.map((way) => (
-              <MenuItem key={way} value={way}>
-                {comesWords[way]}
-              </MenuItem>
-            ))}
-          </TextField>
-          {rule && canCountFromVisits(rule) && (
-            <TextField
-              select
-              label="Counted"
-              value={draft.counted}
-              onChange={(e) => set({ counted: e.target.value as Counted })}
-            >
-              <MenuItem value="calendar">by the calendar</MenuItem>
-              <MenuItem value="done">from the last visit that was done</MenuItem>
-            </TextField>
-          )}
+          <ComesField value={draft.comes} onValue={(comes) => set({ comes })} />
+          <CountedField rule={rule} value={draft.counted} onValue={(counted) => set({ counted })} />
           <Box role="status" sx={{ fontSize: 14.5 }}>
             First on {dayShort(start)} {start.slice(0, 4)}. Its dates are forecasts; the customer hears of each when it
             is promised.

@@ -16,6 +16,7 @@ import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { BestPlaces } from "./best-places";
+import { TechnicianField } from "./term-fields";
 import { closedWords, type RepeatDetails } from "./data";
 
 /** Other terms from a date on. What they change is said before it is done; it can be taken back. */
@@ -88,19 +89,7 @@ export function ChangeForm({ repeat, onDone }: { repeat: RepeatDetails; onDone: 
           <TimeField label="Window from" value={from} onValue={setFrom} />
           <TimeField label="until" value={until} onValue={setUntil} wrong={wrong("/toMinute")} />
         </Stack>
-        <TextField
-          select
-          label="Technician"
-          value={technicianId ?? ""}
-          onChange={(e) => setTechnicianId(e.target.value === "" ? null : Number(e.target.value))}
-        >
-          <MenuItem value="">whoever is near</MenuItem>
-          {repeat.technicians.map((t) => (
-            <MenuItem key={t.id} value={t.id}>
-              {t.name}, if they can
-            </MenuItem>
-          ))}
-        </TextField>
+        <TechnicianField technicians={repeat.technicians} value={technicianId} onValue={setTechnicianId} />
         <TextField
           select
           label="On days nobody comes"

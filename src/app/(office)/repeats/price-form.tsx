@@ -5,11 +5,9 @@ import { addMonths } from "@/core/time/dates";
 import { dayShort } from "@/core/time/words";
 import { DateField } from "@/ui/date-field";
 import { MoneyField, WholeField } from "@/ui/form-parts";
-import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
 import { useUndo } from "@/ui/use-undo";
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import Stack from "@mui/material/Stack";
@@ -17,6 +15,7 @@ import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { RepeatDetails } from "./data";
+import { OpenedForm } from "./term-fields";
 
 type Per = (typeof pricePers)[number];
 const perWords: Record<Per, string> = {
@@ -54,69 +53,63 @@ export function PriceForm({ repeat, onDone }: { repeat: RepeatDetails; onDone: (
   };
   const isPaidAhead = terms.per === "month" || terms.per === "year";
   return (
-    <Box sx={{ mt: 3, p: 3, bgcolor: ink.plaster, borderRadius: "6px" }}>
-      <Stack spacing={3}>
-        <TextField select label="Price" value={terms.per} onChange={(e) => set({ per: e.target.value as Per })}>
-          {pricePers.map((per) => (
-            <MenuItem key={per} value={per}>
-              {perWords[per]}
-            </MenuItem>
-          ))}
-        </TextField>
-        {terms.per !== "catalogue" && (
-          <Stack direction="row" spacing={2}>
-            <MoneyField
-              label={`Amount a ${terms.per}`}
-              currency={repeat.currency}
-              value={terms.minor}
-              onValue={(minor) => set({ minor })}
-              wrong={wrong("/minor")}
+    <OpenedForm
+      says={isPaidAhead && "Its visits cost nothing themselves from now on."}
+      disabled={busy}
+      onDo={() => void save()}
+    >
+      <TextField select label="Price" value={terms.per} onChange={(e) => set({ per: e.target.value as Per })}>
+        {pricePers.map((per) => (
+          <MenuItem key={per} value={per}>
+            {perWords[per]}
+          </MenuItem>
+        ))}
+      </TextField>
+      {terms.per !== "catalogue" && (
+        <Stack direction="row" spacing={2}>
+          <MoneyField
+            label={`Amount a ${terms.per}`}
+            currency={repeat.currency}
+            value={terms.minor}
+            onValue={(minor) => set({ minor })}
+            wrong={wrong("/minor")}
+          />
+          {isPaidAhead && (
+            <WholeField
+              label={`Visits a ${terms.per}`}
+              value={terms.visits}
+              onValue={(visits) => set({ visits })}
+              wrong={wrong("/visits")}
             />
-            {isPaidAhead && (
-              <WholeField
-                label={`Visits a ${terms.per}`}
-                value={terms.visits}
-                onValue={(visits) => set({ visits })}
-                wrong={wrong("/visits")}
-              />
-            )}
-          </Stack>
-        )}
-        {terms.per !== "catalogue" && (
-          <FormControlLabel
-            control={
-              <Switch
-                checked={terms.review !== null}
-                onChange={(e) =>
-                  set({
-                    review: e.target.checked ? { date: addMonths(repeat.today, 12), byBp: 300, noticeDays: 30 } : null,
-                  })
-                }
-              />
-            }
-            label="Another price from a day on"
-          />
-        )}
-        {terms.per !== "catalogue" && terms.review && (
-          <Review
-            review={terms.review}
-            onReview={(review) => set({ review })}
-            wrong={wrong}
-            said={(review) =>
-              `${money(terms.minor)} until then, ${money(reviewed(terms.minor, review))} from ${dayShort(review.date)} ${review.date.slice(0, 4)}. ${repeat.customer.name} is told on ${dayShort(noticeOn(review))}.`
-            }
-          />
-        )}
-        {isPaidAhead && (
-          <Box role="status" sx={{ fontSize: 14.5 }}>
-            Its visits cost nothing themselves from now on.
-          </Box>
-        )}
-        <Button variant="contained" disabled={busy} onClick={() => void save()} sx={{ alignSelf: "flex-start" }}>
-          Do this
-        </Button>
-      </Stack>
-    </Box>
+          )}
+        </Stack>
+      )}
+      {terms.per !== "catalogue" && (
+        <FormControlLabel
+          control={
+            <Switch
+              checked={terms.review !== null}
+              onChange={(e) =>
+                set({
+                  review: e.target.checked ? { date: addMonths(repeat.today, 12), byBp: 300, noticeDays: 30 } : null,
+                })
+              }
+            />
+          }
+          label="Another price from a day on"
+        />
+      )}
+      {terms.per !== "catalogue" && terms.review && (
+        <Review
+          review={terms.review}
+          onReview={(review) => set({ review })}
+          wrong={wrong}
+          said={(review) =>
+            `${money(terms.minor)} until then, ${money(reviewed(terms.minor, review))} from ${dayShort(review.date)} ${review.date.slice(0, 4)}. ${repeat.customer.name} is told on ${dayShort(noticeOn(review))}.`
+          }
+        />
+      )}
+    </OpenedForm>
   );
 }
 

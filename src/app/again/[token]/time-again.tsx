@@ -4,13 +4,13 @@ import { moneyWords } from "@/core/money/amounts";
 import { windowIn } from "@/core/time/local-words";
 import { dayWords, durationWords } from "@/core/time/words";
 import { DoorFact, DoorPage } from "@/ui/door-page";
+import { SaidWith } from "@/ui/said-with";
 import { useChange } from "@/ui/use-change";
 import { useView } from "@/ui/use-view";
 import { type PickedWindow, PickerSkeleton, WindowPicker } from "@/ui/window-picker";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
@@ -146,24 +146,15 @@ function Choices({ view, token }: { view: View; token: string }) {
         </Button>
       </Box>
       {open !== null && (
-        <Box
-          role="group"
-          aria-label={open === "call me" ? "Call me" : "Not this time"}
-          sx={{ mt: 3, display: "grid", gap: 3 }}
-        >
-          <TextField
-            label={open === "call me" ? "When, and about what" : "Why, if you like to say"}
-            size="medium"
-            multiline
-            minRows={2}
-            value={words}
-            onChange={(e) => setWords(e.target.value)}
-            slotProps={{ htmlInput: { maxLength: 1000 } }}
-          />
-          <Button variant="contained" disabled={answer.busy} onClick={() => void say(open)} sx={big}>
-            {open === "call me" ? "Please call me" : "Leave it out this time"}
-          </Button>
-        </Box>
+        <SaidWith
+          name={open === "call me" ? "Call me" : "Not this time"}
+          label={open === "call me" ? "When, and about what" : "Why, if you like to say"}
+          words={words}
+          onWords={setWords}
+          button={open === "call me" ? "Please call me" : "Leave it out this time"}
+          disabled={answer.busy}
+          onSay={() => void say(open)}
+        />
       )}
     </Box>
   );

@@ -4,14 +4,13 @@ import { moneyWords } from "@/core/money/amounts";
 import { windowIn } from "@/core/time/local-words";
 import { daysWords, dayWords, durationWords } from "@/core/time/words";
 import { AmountRow, DoorFact, DoorPage } from "@/ui/door-page";
-import { ink } from "@/ui/palette";
+import { SaidWith } from "@/ui/said-with";
 import { useChange } from "@/ui/use-change";
 import { useView } from "@/ui/use-view";
 import { type PickedWindow, PickerSkeleton, WindowPicker } from "@/ui/window-picker";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
@@ -188,36 +187,28 @@ function Answer({ view, token }: { view: View; token: string }) {
           </Button>
         )}
       </Box>
-      {open !== null && (
-        <Box
-          role="group"
-          aria-label={open === "no" ? "No, thank you" : "Accept without a time"}
-          sx={{ mt: 3, display: "grid", gap: 3 }}
-        >
-          <TextField
-            label={open === "no" ? "Why, if you like to say" : "When would it suit you?"}
-            size="medium"
-            multiline
-            minRows={2}
-            value={words}
-            onChange={(e) => setWords(e.target.value)}
-            slotProps={{ htmlInput: { maxLength: 1000 } }}
-          />
-          {open === "no" ? (
-            <Button
-              variant="outlined"
-              disabled={decline.busy}
-              onClick={() => void sayNo()}
-              sx={{ ...big, color: ink.ink }}
-            >
-              Say no
-            </Button>
-          ) : (
-            <Button variant="contained" disabled={accept.busy || !mayAnswer} onClick={() => void take(null)} sx={big}>
-              Accept, and find a time with me
-            </Button>
-          )}
-        </Box>
+      {open === "no" && (
+        <SaidWith
+          name="No, thank you"
+          label="Why, if you like to say"
+          words={words}
+          onWords={setWords}
+          button="Say no"
+          outlined
+          disabled={decline.busy}
+          onSay={() => void sayNo()}
+        />
+      )}
+      {open === "none suits" && (
+        <SaidWith
+          name="Accept without a time"
+          label="When would it suit you?"
+          words={words}
+          onWords={setWords}
+          button="Accept, and find a time with me"
+          disabled={accept.busy || !mayAnswer}
+          onSay={() => void take(null)}
+        />
       )}
     </Box>
   );

@@ -7,6 +7,17 @@ export interface RepeatEvery {
   unit: "day" | "week" | "month" | "year";
 }
 
+/** How often most work comes back: what is offered first where one agrees by word of mouth. */
+export const usualRepeats: readonly RepeatEvery[] = [
+  { every: 1, unit: "week" },
+  { every: 2, unit: "week" },
+  { every: 4, unit: "week" },
+  { every: 1, unit: "month" },
+  { every: 3, unit: "month" },
+  { every: 6, unit: "month" },
+  { every: 1, unit: "year" },
+];
+
 /** What every one of the lists lets: how often services that are booked together may come again. */
 export const commonRepeats = (lists: readonly (readonly RepeatEvery[])[]): RepeatEvery[] =>
   (lists[0] ?? []).filter((one) =>

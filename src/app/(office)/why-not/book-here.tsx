@@ -1,12 +1,17 @@
 "use client";
+import { ruleText } from "@/core/repeats/recurrence";
+import { everyWords, ruleFrom, usualRepeats } from "@/core/repeats/rule";
 import type { OperationInput } from "@/api/client";
 import { answerProblem, type Answers, type Question } from "@/core/catalogue/questions";
 import { FormFrame } from "@/ui/form-frame";
 import { Field } from "@/ui/form-parts";
 import { OrderForm } from "@/ui/order-form";
+import { useChange } from "@/ui/use-change";
 import { useKeptForm } from "@/ui/use-kept-form";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
 import { useRouter } from "next/navigation";
 
 type Booking = OperationInput<"book-in-office">;
@@ -35,7 +40,8 @@ const who = [
   { name: "phone", label: "Phone", type: "tel" },
 ] as const;
 
-const nobodyYet = { name: "", mail: "", phone: "", reminders: false, note: "" };
+/** `often`: at which of the usual repeats it comes back; -1 is not at all. */
+const nobodyYet = { name: "", mail: "", phone: "", reminders: false, note: "", often: -1 };
 
 /** Books an offered window for somebody on the phone: what the service asks, who it is, what we should know. What is typed stays when another window is looked at. */
 export function BookHere({ asked, window, words }: BookHereProps) {
@@ -45,11 +51,22 @@ export function BookHere({ asked, window, words }: BookHereProps) {
     operation: "book-in-office",
     of: known ? `booking for customer ${known.id}` : "booking on the phone",
     from: nobodyYet,
-    input: ({ note, ...typed }) => ({ ...work, ...window, customer: known ? { id: known.id } : typed, note }),
+    input: ({ note, name, mail, phone, reminders }) => ({
+      ...work,
+      ...window,
+      customer: known ? { id: known.id } : { name, mail, phone, reminders },
+      note,
+    }),
     name: ({ name }) => `The booking for ${known?.name ?? name}`,
     sent: true,
-    saved: ({ visitId }) => router.push(`/board?date=${window.date}&visit=${visitId}`),
+    saved: ({ visitId }) =>
+      void comeBack(visitId).then(() => router.push(`/board?date=${window.date}&visit=${visitId}`)),
   });
+  const repeat = useChange("make-repeat");
+  const comeBack = async (visitId: number) => {
+    const often = usualRepeats[draft.often];
+    if (often) await repeat.send({ visitId, rule: ruleText(ruleFrom(often, window.date)) });
+  };
   // What is asked may be left open on the phone; what is answered must make sense.
   const problems = Object.fromEntries(
     questions.flatMap((q) => (answers[q.id] === undefined ? [] : [[q.id, answerProblem(q, answers[q.id]) ?? ""]])),
@@ -103,6 +120,19 @@ export function BookHere({ asked, window, words }: BookHereProps) {
           label="They want a reminder before the visit"
         />
       )}
+      <TextField
+        select
+        label="And it comes back"
+        value={draft.often}
+        onChange={(e) => set({ often: Number(e.target.value) })}
+      >
+        <MenuItem value={-1}>no, just once</MenuItem>
+        {usualRepeats.map((often, i) => (
+          <MenuItem key={i} value={i}>
+            {everyWords(often)}
+          </MenuItem>
+        ))}
+      </TextField>
     </FormFrame>
   );
 }

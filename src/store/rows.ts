@@ -501,6 +501,7 @@ export interface Rows {
     handler_id: number | null;
     job_id: number | null;
     nonce: string;
+    repeats: Json;
   };
   refunds: {
     id: number;
@@ -981,7 +982,17 @@ export interface LeftOut {
   plan_changes: never;
   possible_duplicates: "id" | "moved" | "filled";
   promises: "ended_at";
-  quotes: "id" | "request_id" | "zone_id" | "photos" | "state" | "answered_at" | "answer" | "handler_id" | "job_id";
+  quotes:
+    | "id"
+    | "request_id"
+    | "zone_id"
+    | "photos"
+    | "state"
+    | "answered_at"
+    | "answer"
+    | "handler_id"
+    | "job_id"
+    | "repeats";
   refunds: "id";
   repeat_asks: "id" | "times" | "asked_on" | "answered_at" | "answer" | "job_id" | "handler_id";
   repeat_exceptions: "to_date" | "from_minute" | "to_minute";

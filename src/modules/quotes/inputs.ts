@@ -1,5 +1,5 @@
 import { DateText, Id, input, Money, OneOf } from "@/kernel/inputs";
-import { Items } from "@/modules/catalogue/inputs";
+import { Items, RepeatEveryInput } from "@/modules/catalogue/inputs";
 import { type Static, Type } from "@sinclair/typebox";
 
 /** What a quote is made from: what came in, or a quote that is changed. */
@@ -29,6 +29,8 @@ export const SendQuote = input({
   /** What the customer reads above the lines. */
   words: Type.String({ maxLength: 4000 }),
   validUntil: DateText,
+  /** How often it comes back once it is accepted, at this price: once at most. */
+  repeats: Type.Optional(Type.Array(RepeatEveryInput, { maxItems: 1 })),
 });
 export type SendQuote = Static<typeof SendQuote>;
 

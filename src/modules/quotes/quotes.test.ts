@@ -85,6 +85,28 @@ const lines = [
   { description: "Spring price", quantity: 1, unitMinor: -1000, taxBp: 2100 },
 ];
 
+describe("a quote for work that comes back", () => {
+  it("brings the repeat when it is accepted, at the price that was accepted", () => {
+    const world = worldWithRequest();
+    const { token } = world.quoted({ lines, depositMinor: 0, repeats: [{ every: 3, unit: "month" }] });
+    expect(world.shown(token)).toMatchObject({ value: { repeats: [{ every: 3, unit: "month" }] } });
+    const [window] = world.offered(token);
+    mustPerform(world.hogar, acceptQuote, { token, totalMinor: 20_000, window: window!, words: "" }, visitor);
+    expect(
+      one(
+        world.hogar,
+        "SELECT rule, start_date, price_per, price_minor, value_minor FROM repeats WHERE state = 'active'",
+      ),
+    ).toEqual({
+      rule: "FREQ=MONTHLY;INTERVAL=3",
+      start_date: window!.date,
+      price_per: "visit",
+      price_minor: 20_000,
+      value_minor: 20_000,
+    });
+  });
+});
+
 describe("a quote", () => {
   it("begins with what was asked for, at its price and with its time", () => {
     const world = worldWithRequest();

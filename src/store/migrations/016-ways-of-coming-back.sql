@@ -60,3 +60,6 @@ CREATE INDEX repeat_asks_of_job ON repeat_asks (job_id) WHERE job_id IS NOT NULL
 ALTER TABLE messages ADD COLUMN repeat_id INTEGER REFERENCES repeats (id);
 ALTER TABLE messages ADD COLUMN ask_id INTEGER REFERENCES repeat_asks (id);
 CREATE INDEX messages_of_repeat ON messages (repeat_id, written_at) WHERE repeat_id IS NOT NULL;
+
+-- How often the work of a quote comes back once it is accepted, at its price: none, or one [{ "every", "unit" }].
+ALTER TABLE quotes ADD COLUMN repeats TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(repeats));

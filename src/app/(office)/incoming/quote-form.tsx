@@ -9,6 +9,7 @@ import { Columns, Field, MoneyField, QuantityField, SignedMoneyField, TaxField, 
 import { FormSection } from "@/ui/form-sections";
 import { useLive } from "@/ui/live";
 import { ink } from "@/ui/palette";
+import { OftenField } from "@/ui/often-field";
 import { useKeptForm } from "@/ui/use-kept-form";
 import Add from "@mui/icons-material/Add";
 import Close from "@mui/icons-material/Close";
@@ -84,6 +85,11 @@ function Form({ about, name, data, onSent }: QuoteFormProps & { data: Beginning 
             helperText={wrong("/items") ?? "It says who may do it, and by which terms."}
           />
         )}
+      />
+      <OftenField
+        often={draft.repeats[0] ?? null}
+        onOften={(often) => set({ repeats: often ? [often] : [] })}
+        wrong={wrong("/repeats")}
       />
       <FormSection title="What it costs" note={pricesIncludeTax ? "Prices with tax" : "Prices without tax"}>
         {draft.lines.map((line, i) => (

@@ -1,17 +1,16 @@
 "use client";
 import { ruleText } from "@/core/repeats/recurrence";
-import { everyWords, ruleFrom, usualRepeats } from "@/core/repeats/rule";
+import { type RepeatEvery, ruleFrom } from "@/core/repeats/rule";
 import type { OperationInput } from "@/api/client";
 import { answerProblem, type Answers, type Question } from "@/core/catalogue/questions";
 import { FormFrame } from "@/ui/form-frame";
 import { Field } from "@/ui/form-parts";
 import { OrderForm } from "@/ui/order-form";
+import { OftenField } from "@/ui/often-field";
 import { useChange } from "@/ui/use-change";
 import { useKeptForm } from "@/ui/use-kept-form";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
-import MenuItem from "@mui/material/MenuItem";
-import TextField from "@mui/material/TextField";
 import { useRouter } from "next/navigation";
 
 type Booking = OperationInput<"book-in-office">;
@@ -40,8 +39,7 @@ const who = [
   { name: "phone", label: "Phone", type: "tel" },
 ] as const;
 
-/** `often`: at which of the usual repeats it comes back; -1 is not at all. */
-const nobodyYet = { name: "", mail: "", phone: "", reminders: false, note: "", often: -1 };
+const nobodyYet = { name: "", mail: "", phone: "", reminders: false, note: "", often: null as RepeatEvery | null };
 
 /** Books an offered window for somebody on the phone: what the service asks, who it is, what we should know. What is typed stays when another window is looked at. */
 export function BookHere({ asked, window, words }: BookHereProps) {
@@ -64,7 +62,7 @@ export function BookHere({ asked, window, words }: BookHereProps) {
   });
   const repeat = useChange("make-repeat");
   const comeBack = async (visitId: number) => {
-    const often = usualRepeats[draft.often];
+    const { often } = draft;
     if (often) await repeat.send({ visitId, rule: ruleText(ruleFrom(often, window.date)) });
   };
   // What is asked may be left open on the phone; what is answered must make sense.
@@ -120,19 +118,7 @@ export function BookHere({ asked, window, words }: BookHereProps) {
           label="They want a reminder before the visit"
         />
       )}
-      <TextField
-        select
-        label="And it comes back"
-        value={draft.often}
-        onChange={(e) => set({ often: Number(e.target.value) })}
-      >
-        <MenuItem value={-1}>no, just once</MenuItem>
-        {usualRepeats.map((often, i) => (
-          <MenuItem key={i} value={i}>
-            {everyWords(often)}
-          </MenuItem>
-        ))}
-      </TextField>
+      <OftenField often={draft.often} onOften={(often) => set({ often })} />
     </FormFrame>
   );
 }

@@ -1,6 +1,7 @@
 "use client";
 import type { ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
+import { everyWords } from "@/core/repeats/rule";
 import { windowIn } from "@/core/time/local-words";
 import { daysWords, dayWords, durationWords } from "@/core/time/words";
 import { AmountRow, DoorFact, DoorPage } from "@/ui/door-page";
@@ -72,6 +73,11 @@ export function Quote({ view, token }: { view: View; token: string }) {
           {view.what}, {view.days > 1 ? `${view.days} days` : `about ${durationWords(view.minutes)}`}
         </DoorFact>
         <DoorFact name="Where">{view.address}</DoorFact>
+        {view.repeats.map((often) => (
+          <DoorFact key={often.unit} name="Again">
+            {everyWords(often)}, at the same price, until you end it
+          </DoorFact>
+        ))}
       </Box>
       <Typography variant="h2" sx={{ mt: 6, mb: 2 }}>
         Price

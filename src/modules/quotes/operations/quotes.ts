@@ -12,8 +12,10 @@ import { customerFor, siteFor } from "@/modules/customers/customers";
 import { takesCards } from "@/modules/money/cards";
 import { tellBooked } from "@/modules/messages/tell-booked";
 import { tellAll, tellOffice } from "@/modules/messages/telling-office";
+import { type RepeatEvery, ruleFrom } from "@/core/repeats/rule";
+import { beginRepeat, laidOut } from "@/modules/repeats/repeats";
 import { answersWithin } from "@/modules/placing/windows";
-import { photosColumn } from "@/store/columns";
+import { photosColumn, repeatsEveryColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
 import { QuoteToken } from "../inputs";
 import { answersOfQuote, openQuote, type QuoteRow, ranOut, readQuote, wantedOfQuote, withdrawQuote } from "../quotes";
@@ -149,8 +151,17 @@ function bookIt(
   context
     .sql("UPDATE quotes SET state = 'booked', answered_at = ?, answer = ?, job_id = ? WHERE id = ?")
     .run(context.now, words.trim(), jobId, quote.id);
+  const [often] = repeatsEveryColumn.read(quote.repeats);
+  if (often) comeBack(context, visitId, often, quote.total_minor);
   if (depositMinor === 0) tellBooked(context, jobId);
   return jobId;
+}
+
+/** What was quoted comes back, at the price that was accepted. */
+function comeBack(context: OperationContext, visitId: number, often: RepeatEvery, totalMinor: number): void {
+  const { repeatId } = beginRepeat(context, visitId, { rule: (start) => ruleFrom(often, start) });
+  context.sql("UPDATE repeats SET price_per = 'visit', price_minor = ? WHERE id = ?").run(totalMinor, repeatId);
+  laidOut(context, repeatId);
 }
 
 /** Quotes that nobody waits for any more: their links end, and nobody is told. */

@@ -43,7 +43,7 @@ export const sendQuote = defineOperation({
   name: "send-quote",
   access: "shared.change",
   input: SendQuote,
-  run(context, { about, items, lines: typed, minutes, crew, depositMinor, words, validUntil }) {
+  run(context, { about, items, lines: typed, minutes, crew, depositMinor, words, validUntil, repeats = [] }) {
     const { now, business, today } = context;
     const asked = items.map(({ serviceId, quantity = 1, answers = {}, extras = [] }): Item => ({
       serviceId,
@@ -51,6 +51,15 @@ export const sendQuote = defineOperation({
       answers,
       extras,
     }));
+    const once = repeats.length
+      ? asked.map((item) => readItem(context, item)).find(({ service }) => service.days > 1 || service.seats > 0)
+      : undefined;
+    if (once)
+      throw new Refusal("invalid-input", {
+        fields: {
+          "/repeats": `${once.service.name} takes several days or has seats: it does not come back by itself.`,
+        },
+      });
     const title = titleOf(asked.map((item) => readItem(context, item)));
     const lines = quoteLines(typed, business.prices_include_tax === 1);
     const wrong = quoteProblems({ lines, depositMinor }, validUntil, today);
@@ -67,6 +76,7 @@ export const sendQuote = defineOperation({
       minutes,
       crew,
       validUntil,
+      repeats: JSON.stringify(repeats),
     };
     const work = about.kind === "quote" ? readQuote(context, about.id) : workOf(context, about);
     const quoteId =
@@ -84,7 +94,7 @@ export const sendQuote = defineOperation({
 });
 
 /** What is offered, by the names of the statements below. */
-type Offered = Record<"by" | "items" | "lines" | "words" | "validUntil", string> &
+type Offered = Record<"by" | "items" | "lines" | "words" | "validUntil" | "repeats", string> &
   Record<"now" | "totalMinor" | "depositMinor" | "minutes" | "crew", number>;
 
 const makeQuote = ({ sql }: OperationContext, work: QuotedWork, offered: Offered): number =>
@@ -112,6 +122,7 @@ const makeQuote = ({ sql }: OperationContext, work: QuotedWork, offered: Offered
     minutes: offered.minutes,
     crew: offered.crew,
     valid_until: offered.validUntil,
+    repeats: offered.repeats,
   });
 
 /** The quote as it is offered now, under the same link; what was answered to it before counts no more. */
@@ -120,7 +131,7 @@ function changeQuote({ sql }: OperationContext, quoteId: number, offered: Offere
     `UPDATE quotes
       SET state = 'sent', answered_at = NULL, answer = '', made_at = @now, made_by = @by, items = @items,
         lines = @lines, words = @words, total_minor = @totalMinor, deposit_minor = @depositMinor,
-        minutes = @minutes, crew = @crew, valid_until = @validUntil
+        minutes = @minutes, crew = @crew, valid_until = @validUntil, repeats = @repeats
       WHERE id = @quoteId`,
   ).run({ ...offered, quoteId });
   return quoteId;

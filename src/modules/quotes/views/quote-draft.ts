@@ -1,5 +1,6 @@
 import { quoteDays } from "@/core/catalogue/quotes";
 import type { Line } from "@/core/money/amounts";
+import type { RepeatEvery } from "@/core/repeats/rule";
 import { addDays } from "@/core/time/dates";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
@@ -7,11 +8,13 @@ import { priceItems, readItem } from "@/modules/catalogue/catalogue";
 import { addressOf } from "@/modules/place/addresses";
 import { zoneOf } from "@/modules/place/zones";
 import { readRequest } from "@/modules/requests/requests";
-import { linesColumn } from "@/store/columns";
+import { linesColumn, repeatsEveryColumn } from "@/store/columns";
 import { QuoteAbout, type SendQuote } from "../inputs";
 import { itemsAbout, readQuote } from "../quotes";
 
-type Draft = Pick<SendQuote, "lines" | "minutes" | "crew" | "depositMinor" | "words" | "validUntil">;
+type Draft = Pick<SendQuote, "lines" | "minutes" | "crew" | "depositMinor" | "words" | "validUntil"> & {
+  repeats: RepeatEvery[];
+};
 
 /** What a quote begins with: what was asked for at its price by the catalogue, what was booked as it was agreed, or the quote as it stands. */
 export const quoteDraft = defineView({
@@ -42,7 +45,8 @@ export const quoteDraft = defineView({
   },
 });
 
-const begun = ({ business, today }: ViewContext): Pick<Draft, "words" | "validUntil"> => ({
+const begun = ({ business, today }: ViewContext): Pick<Draft, "words" | "validUntil" | "repeats"> => ({
+  repeats: [],
   words: business.quote_text,
   validUntil: addDays(today, quoteDays),
 });
@@ -88,5 +92,6 @@ function asSent(context: ViewContext, id: number): Draft {
     crew: quote.crew,
     depositMinor: quote.deposit_minor,
     lines: linesColumn.read(quote.lines).map(typedLine),
+    repeats: repeatsEveryColumn.read(quote.repeats),
   };
 }

@@ -5,6 +5,7 @@ import { firstLinkTokenOf } from "@/kernel/links";
 import { defineView } from "@/kernel/view";
 import { termsOf } from "@/modules/catalogue/catalogue";
 import { bookableDates, pickable } from "@/modules/placing/windows";
+import { repeatsEveryColumn } from "@/store/columns";
 import { readFrontDoor } from "@/store/front-door";
 import { QuoteToken } from "../inputs";
 import { answersOfQuote, openQuote, ranOut, wantedOfQuote } from "../quotes";
@@ -50,6 +51,7 @@ export const quote = defineView({
         })),
         (minor) => moneyWords(minor, business.currency),
       ),
+      repeats: repeatsEveryColumn.read(row.repeats),
       state: over ? ("run out" as const) : row.state,
       booked: row.job_id === null ? null : firstLinkTokenOf(hogar, row.job_id),
     };

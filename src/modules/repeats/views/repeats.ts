@@ -83,7 +83,6 @@ export const repeats = defineView({
         unplaced: number;
         value: number;
         asked: string | null;
-        why: Risk | null;
       }
     >(
       `SELECT r.*, c.name AS customer, s.name AS service, s.code, s.hue, t.line AS site,
@@ -92,11 +91,17 @@ export const repeats = defineView({
           (SELECT v.state ${coming} ORDER BY date LIMIT 1) AS nextState,
           (SELECT max(date) FROM visits v WHERE v.repeat_id = r.id AND v.state = 'done') AS last,
           (SELECT count(*) ${coming} AND ${withoutRoom}) AS unplaced, ${valueAYear} AS value,
-          (SELECT max(asked_on) FROM repeat_asks a WHERE a.repeat_id = r.id AND a.state = 'asked') AS asked,
-          (SELECT why FROM ${repeatsAtRisk} risk WHERE risk.id = r.id LIMIT 1) AS why
+          (SELECT max(asked_on) FROM repeat_asks a WHERE a.repeat_id = r.id AND a.state = 'asked') AS asked
         ${joined} WHERE r.id = @id`,
     );
     const strip = stripsOf(context, ids);
+    const risks = new Map(
+      sql<{ id: number; why: Risk }>(
+        `SELECT id, why FROM ${repeatsAtRisk} WHERE id IN (SELECT value FROM json_each(@ids)) AND @today IS NOT NULL`,
+      )
+        .all({ ids: JSON.stringify(ids), today })
+        .map(({ id, why }) => [id, why]),
+    );
     const money = may(actor, "money.see");
     return {
       count,
@@ -122,7 +127,7 @@ export const repeats = defineView({
           last: r.last,
           unplaced: r.unplaced,
           asked: r.asked,
-          needs: r.why && riskWords[r.why].waits,
+          needs: risks.has(id) ? riskWords[risks.get(id)!].waits : null,
           valueMinor: money && r.state === "active" ? r.value : null,
           kept: keptOf(marks.filter(({ date }) => date < today).map(({ mark }) => mark)),
           strip: marks,

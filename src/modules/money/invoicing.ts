@@ -11,6 +11,13 @@ import { applyToInvoice, enterJournal } from "./charging";
 export function issueInvoice(context: OperationContext, jobId: number): void {
   const { sql, now, today, business } = context;
   if (sql("SELECT 1 FROM invoices WHERE job_id = ?").get(jobId)) return;
+  // A visit that a month or a year pays for costs nothing itself: there is nothing to bill.
+  const isPaidFor = sql(
+    `SELECT 1 FROM jobs j JOIN visits v ON v.job_id = j.id JOIN repeats r ON r.id = v.repeat_id
+      WHERE j.id = ? AND j.total_minor = 0 AND r.price_per IN ('month', 'year')
+        AND NOT EXISTS (SELECT 1 FROM fees WHERE job_id = j.id)`,
+  ).get(jobId);
+  if (isPaidFor) return;
   const { days } = sql<{ days: number | null }>(
     "SELECT c.payment_days AS days FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE j.id = ?",
   ).get(jobId)!;

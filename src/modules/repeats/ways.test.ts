@@ -9,7 +9,7 @@ import { office, one, saidOf, visitor, worldWithPost } from "@demo/small-world";
 import { answerAsked, bookAgain, bookAskedByLink } from "./operations/asks";
 import { setRepeatPrice, setRepeatWays } from "./operations/changes";
 import { moveRepeatVisit } from "./operations/move-repeat-visit";
-import { makeRepeat } from "./operations/repeats";
+import { makeRepeat, promiseDate } from "./operations/repeats";
 import { setAgain } from "./operations/set-again";
 import { askOffers } from "./views/ask";
 
@@ -244,5 +244,27 @@ describe("the price of a repeat", () => {
         .all(w.repeatId)
         .map(({ total }) => total),
     ).toEqual([7000, 7350]);
+  });
+
+  it("is paid by the month or the year: its visits cost nothing and bring no invoice", async () => {
+    const w = await world("FREQ=WEEKLY;INTERVAL=2");
+    mustPerform(
+      w.hogar,
+      setRepeatPrice,
+      { repeatId: w.repeatId, per: "month", minor: 6000, visits: 2, review: null },
+      office,
+    );
+    mustPerform(w.hogar, promiseDate, { repeatId: w.repeatId, date: "2027-04-07" }, office);
+    const later = w.visits().find((v) => v.on === "2027-04-07")!;
+    await w.morningOf("2027-04-07");
+    w.done(later.id);
+    expect(
+      one(
+        w.hogar,
+        `SELECT j.state, j.total_minor AS total, (SELECT count(*) FROM invoices WHERE job_id = j.id) AS invoices
+          FROM visits v JOIN jobs j ON j.id = v.job_id WHERE v.id = ?`,
+        later.id,
+      ),
+    ).toEqual({ state: "done", total: 0, invoices: 0 });
   });
 });

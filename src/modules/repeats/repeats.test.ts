@@ -2,6 +2,7 @@ import { addDays } from "@/core/time/dates";
 import { localOf } from "@/core/time/local";
 import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
+import { recordTimeOff, removeTimeOff } from "@/modules/team/operations/absences";
 import { runDue } from "@/worker/loop";
 import { office, one, saidOf, smallWorld } from "@demo/small-world";
 import fc from "fast-check";
@@ -169,6 +170,36 @@ describe("a repeat", () => {
         ],
       },
     });
+  });
+
+  it("says why a date finds no room, and settles it when there is some again", async () => {
+    const w = await world();
+    const date = "2027-04-07";
+    const off = w.technicians.map(
+      (technicianId) =>
+        mustPerform(
+          w.hogar,
+          recordTimeOff,
+          { technicianId, firstDate: date, lastDate: date, reason: "training" },
+          office,
+        ).id,
+    );
+    mustPerform(
+      w.hogar,
+      agreeRepeatDate,
+      { repeatId: w.repeatId, date, window: { fromMinute: 540, toMinute: 600 } },
+      office,
+    );
+    const shown = () => {
+      const view = look(w.hogar, repeatView, { repeatId: w.repeatId }, office);
+      if (!view.ok) throw new Error(view.problem.sentence);
+      return view.value.coming.find((one) => one.date === date)!;
+    };
+    expect(shown()).toMatchObject({ technician: null, why: expect.stringContaining("Bram Okafor") });
+    for (const id of off) mustPerform(w.hogar, removeTimeOff, { id }, office);
+    w.at("2027-03-09", 600);
+    await runDue(w.hogar);
+    expect(shown()).toMatchObject({ technician: expect.any(String), why: null });
   });
 
   it("never has two visits for one date, and never touches what is promised, whatever is agreed and taken back", async () => {

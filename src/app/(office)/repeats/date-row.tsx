@@ -73,6 +73,7 @@ export function DateRow({ repeat, date, mayChange }: { repeat: RepeatDetails; da
           </>
         )}
       </Box>
+      {date.why && <Box sx={{ color: ink.ember, fontSize: 13.5, pl: 4.5 }}>{date.why}</Box>}
       {moving && (
         <MoveOne
           date={date}

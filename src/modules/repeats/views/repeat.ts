@@ -4,8 +4,10 @@ import type { LocalDate } from "@/core/time/dates";
 import { Id, input } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
+import { placingOf, readVisit } from "@/modules/placing/visits";
+import { answersWithin, reasonsInWords } from "@/modules/placing/windows";
 import type { Rows } from "@/store/rows";
-import { datesAhead, visitsOfRepeat } from "../dates-ahead";
+import { type DateAhead, datesAhead, visitsOfRepeat } from "../dates-ahead";
 import { orderOfRepeat, priceTermsOf } from "../pricing";
 import { nextForecast } from "../asking";
 import { promiseDaysOf } from "../promising";
@@ -100,7 +102,7 @@ export const repeatView = defineView({
       agreed: sql<{ date: LocalDate }>("SELECT date FROM repeat_exceptions WHERE repeat_id = ?")
         .all(repeatId)
         .map(({ date }) => date),
-      coming: datesAhead(context, repeat, visits),
+      coming: withReasons(context, datesAhead(context, repeat, visits)),
       past: visits
         .filter(({ day, state }) => day <= today && state !== "forecast")
         .slice(-8)
@@ -118,3 +120,22 @@ const openAskOf = ({ sql }: ViewContext, repeatId: number) =>
 
 const afterVisit = ({ sql }: ViewContext, visitId: number) =>
   sql<{ id: number; date: LocalDate }>("SELECT id, date FROM visits WHERE id = ?").get(visitId) ?? null;
+
+/** Of the dates that find no room, so many are said why. */
+const mostReasons = 6;
+
+function withReasons(context: ViewContext, dates: readonly DateAhead[]): (DateAhead & { why: string | null })[] {
+  const roomless = dates.filter(({ state, technician }) => state === "forecast" && technician === null);
+  const asked = new Set(roomless.slice(0, mostReasons).map(({ date }) => date));
+  return dates.map((date) => ({ ...date, why: asked.has(date.date) ? whyNoRoom(context, date.visitId!) : null }));
+}
+
+/** Why nobody can come for a forecast, as things stand now. */
+function whyNoRoom(context: ViewContext, visitId: number): string {
+  const visit = readVisit(context, visitId);
+  const window = { date: visit.date, from: visit.window_from, to: visit.window_to };
+  const [answer] = answersWithin(context, placingOf(visit), [window], { strict: false, forecasts: "full" });
+  return answer?.offered
+    ? "there is room now: it is looked at again within the hour"
+    : reasonsInWords(context, answer?.reasons ?? []).join("; ");
+}

@@ -243,6 +243,9 @@ it("a visit can be carried to another technician by hand, and back by Undo", asy
     .first()
     .waitFor();
   await page.mouse.up();
+  // It comes back since: only this one is meant.
+  await page.getByRole("radio", { name: "This one only" }).check();
+  await page.getByRole("button", { name: "Move", exact: true }).click();
   await page.getByText("Mira Okonjo is placed").waitFor();
   const holder = () =>
     app.sql<{ name: string }>(

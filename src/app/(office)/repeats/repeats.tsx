@@ -1,5 +1,5 @@
 "use client";
-import type { ViewInput, ViewOutput } from "@/api/client";
+import type { ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
 import { dayShort } from "@/core/time/words";
 import { Code } from "@/ui/arch";
@@ -10,29 +10,30 @@ import { hues, ink } from "@/ui/palette";
 import { upper } from "@/ui/rule-editor";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Chip from "@mui/material/Chip";
-import MenuItem from "@mui/material/MenuItem";
-import TextField from "@mui/material/TextField";
 import type { GridColDef } from "@mui/x-data-grid";
 import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { useOffice } from "../office-context";
 import { Top } from "../top";
-import { everyOne } from "./data";
-import { Outlook } from "./outlook";
-import { StripLegend, YearStrip } from "./year-strip";
+import { everyOne, type Outlooked, type Which } from "./data";
+import { StripLegend } from "./strip-legend";
 
 type Row = ViewOutput<"repeats">["rows"][number];
-type Outlooked = ViewOutput<"repeats-outlook">;
-type Which = Pick<ViewInput<"repeats">, "show" | "serviceId" | "zoneId" | "technicianId">;
 
+/** The table is there before what is drawn beside it. */
+const Outlook = dynamic(() => import("./outlook").then((m) => m.Outlook), {
+  loading: () => <Box sx={{ height: 148, flex: "none" }} />,
+});
+const Filters = dynamic(() => import("./filters").then((m) => m.Filters), {
+  loading: () => <Box sx={{ height: 52, flex: "none" }} />,
+});
+const YearStrip = dynamic(() => import("./year-strip").then((m) => m.YearStrip));
 /** Its forms come when one is opened. */
 const ChangeMany = dynamic(() => import("./change-many").then((m) => m.ChangeMany));
 const RepeatSheet = dynamic(() => import("./repeat-sheet").then((m) => m.RepeatSheet));
 
 const narrow = new Set(["customer", "next", "strip"]);
-const shown = ["all", "needs a person", "no room", "asked", "price review", "ended"] as const;
 
 /** All repeats: the months ahead at the head, then each with the year behind and ahead of it. */
 export function Repeats({ first, open }: { first: ReturnType<typeof firstPage<"repeats">>; open: number | null }) {
@@ -195,49 +196,6 @@ function Next({ row }: { row: Row }) {
       <Box sx={{ fontSize: 13, color: row.needs ? ink.ember : ink.ash, whiteSpace: "normal" }}>
         {row.needs ?? (row.asked ? `asked ${dayShort(row.asked)}` : row.nextState)}
       </Box>
-    </Box>
-  );
-}
-
-function Filters({ outlook, which, onWhich }: { outlook: Outlooked; which: Which; onWhich: (which: Which) => void }) {
-  const choice = (
-    label: string,
-    name: "serviceId" | "zoneId" | "technicianId",
-    all: { id: number; name: string }[],
-  ) => (
-    <TextField
-      select
-      size="small"
-      label={label}
-      value={which[name] ?? 0}
-      onChange={(e) => onWhich({ ...which, [name]: Number(e.target.value) || null })}
-      sx={{ width: 136 }}
-    >
-      <MenuItem value={0}>all</MenuItem>
-      {all.map((one) => (
-        <MenuItem key={one.id} value={one.id}>
-          {one.name}
-        </MenuItem>
-      ))}
-    </TextField>
-  );
-  return (
-    <Box sx={{ px: 6, pb: 3, display: "flex", gap: 1.5, alignItems: "center", flexWrap: "wrap" }}>
-      <Box role="group" aria-label="Which repeats" sx={{ display: "flex", gap: 1.5, flexWrap: "wrap", flex: 1 }}>
-        {shown.map((name) => (
-          <Chip
-            key={name}
-            label={name === "all" ? "all" : `${name} ${outlook.counts[name]}`}
-            aria-pressed={which.show === name}
-            color={which.show === name ? "primary" : "default"}
-            variant={which.show === name ? "filled" : "outlined"}
-            onClick={() => onWhich({ ...which, show: name })}
-          />
-        ))}
-      </Box>
-      {choice("Service", "serviceId", outlook.services)}
-      {choice("Zone", "zoneId", outlook.zones)}
-      {choice("Usually", "technicianId", outlook.technicians)}
     </Box>
   );
 }

@@ -53,14 +53,3 @@ function MarkAt({ x, date, mark, visitId }: { x: number; date: LocalDate; mark: 
     </Link>
   );
 }
-
-/** What the marks mean. */
-export const StripLegend = () => (
-  <>
-    {Object.values(markWords).map(({ glyph, words }) => (
-      <span key={words} style={{ whiteSpace: "nowrap", marginRight: 12 }}>
-        <b>{glyph}</b> {words}
-      </span>
-    ))}
-  </>
-);

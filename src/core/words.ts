@@ -4,3 +4,6 @@ export const counted = (n: number, one: string, many = `${one}s`): string =>
 
 /** A text in one line, without spaces around it or two in a row. */
 export const tidy = (text: string): string => text.trim().replace(/\s+/g, " ");
+
+/** With a capital at the beginning, as a sentence begins. */
+export const upper = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);

@@ -4,6 +4,7 @@ import { type DaysOfMonth, waysOfMonth } from "@/core/repeats/rule";
 import { monthNames, recurrenceWords } from "@/core/repeats/rule-words";
 import { addDays, type LocalDate, weekdayOf } from "@/core/time/dates";
 import { dayShort, listWords, weekdayNames } from "@/core/time/words";
+import { upper } from "@/core/words";
 import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import MenuItem from "@mui/material/MenuItem";
@@ -120,8 +121,6 @@ export function RuleEditor({ text, start, wrong, onText }: RuleEditorProps) {
     </Stack>
   );
 }
-
-export const upper = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
 
 const nothing = { months: [], weeks: [], daysOfYear: [], daysOfMonth: [], weekdays: [], positions: [] };
 

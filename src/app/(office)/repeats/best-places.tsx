@@ -2,7 +2,7 @@
 import type { ViewInput, ViewOutput } from "@/api/client";
 import { dayShort, windowWords } from "@/core/time/words";
 import { ink } from "@/ui/palette";
-import { upper } from "@/ui/rule-editor";
+import { upper } from "@/core/words";
 import { useView } from "@/ui/use-view";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";

@@ -11,7 +11,7 @@ import { LinkBox } from "@/ui/link-box";
 import { useLive } from "@/ui/live";
 import { MessageList } from "@/ui/message-list";
 import { hues, ink } from "@/ui/palette";
-import { upper } from "@/ui/rule-editor";
+import { upper } from "@/core/words";
 import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
 import { download } from "@/ui/download";
 import { useChange } from "@/ui/use-change";

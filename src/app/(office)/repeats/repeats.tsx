@@ -7,7 +7,7 @@ import type { firstPage } from "@/ui/first-page";
 import { useShown } from "@/ui/live";
 import { PagedTable } from "@/ui/paged-table";
 import { hues, ink } from "@/ui/palette";
-import { upper } from "@/ui/rule-editor";
+import { upper } from "@/core/words";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { GridColDef } from "@mui/x-data-grid";

@@ -45,7 +45,10 @@ export function bookAsked(
 ): number {
   const { sql, now } = context;
   if (ask.job_id !== null) return ask.job_id;
-  const offer = answersOn(context, ask, [window.date], office).find(
+  const around = offeredAround(ask.date, context.today);
+  // A link books around its date, and nothing else.
+  const dates = window.date < around.from || window.date > around.to ? [] : [window.date];
+  const offer = answersOn(context, ask, dates, office).find(
     (answer): answer is Offer => answer.offered && answer.from === window.from && answer.to === window.to,
   );
   if (!offer)

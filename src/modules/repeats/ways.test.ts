@@ -146,6 +146,14 @@ describe("a repeat that asks first", () => {
     expect(w.ask().state).toBe("booked");
   });
 
+  it("is booked around its date, and on no other day that the link might name", async () => {
+    const w = await quarterly();
+    await w.morningOf("2027-05-13");
+    const from = Date.parse("2027-09-15T08:00:00Z") / 60_000;
+    const window = { date: "2027-09-15", from, to: from + 120 };
+    expect(saidOf(perform(w.hogar, bookAskedByLink, { token: w.askToken(), window }, visitor))).toContain("faster");
+  });
+
   it("is left out where the customer says not this time, and comes again the next time", async () => {
     const w = await quarterly();
     await w.morningOf("2027-05-13");

@@ -8,7 +8,7 @@ import { Type } from "@sinclair/typebox";
 import { askAbout, askCustomer, type AskRow, openAsk } from "../asking";
 import { bookAsked, declineAsked } from "../booking-asked";
 import { AskToken } from "../inputs";
-import { goesOn, laidOut, openDate, readRepeat } from "../repeats";
+import { goesOn, laidOut, openDate } from "../repeats";
 
 const token = AskToken.properties.token;
 const BookAsked = input({ token, window: input(windowChosen) });
@@ -93,8 +93,9 @@ export const bookAgain = defineOperation({
   about: { repeatId: "repeat" },
   input: BookAgain,
   run(context, { repeatId, date, window }) {
-    const ask = askAbout(context, readRepeat(context, repeatId).id, date);
-    if (!ask) throw new Refusal("not-found", { sentence: "Nobody has been asked about this date yet." });
+    const ask = askAbout(context, goesOn(context, repeatId).id, date);
+    if (!ask || ask.state === "closed")
+      throw new Refusal("not-found", { sentence: "Nobody has been asked about this date yet." });
     const jobId = bookAsked(context, ask, window, { office: true, by: actorWords(context.actor) });
     laidOut(context, repeatId);
     return { jobId };
@@ -108,8 +109,8 @@ export const leaveOutAsked = defineOperation({
   about: { repeatId: "repeat" },
   input: OneDate,
   run(context, { repeatId, date }) {
-    const ask = askAbout(context, readRepeat(context, repeatId).id, date);
-    if (!ask || ask.job_id !== null) throw new Refusal("not-found");
+    const ask = askAbout(context, goesOn(context, repeatId).id, date);
+    if (!ask || ask.state === "closed" || ask.job_id !== null) throw new Refusal("not-found");
     declineAsked(context, ask, "");
     laidOut(context, repeatId);
   },

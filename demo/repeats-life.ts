@@ -2,10 +2,13 @@ import { addDays, addMonths, daysBetween } from "@/core/time/dates";
 import type { Hogar } from "@/kernel/hogar";
 import { sealedToken } from "@/kernel/links";
 import { mustPerform, viewContext } from "@/kernel/operation";
+import { recordKeptCard } from "@/modules/money/operations/cards";
 import { answerAsked } from "@/modules/repeats/operations/asks";
-import { agreeRepeatDate, pauseRepeat, setRepeatPrice, setRepeatWays } from "@/modules/repeats/operations/changes";
+import { agreeRepeatDate, pauseRepeat } from "@/modules/repeats/operations/changes";
+import { setRepeatPrice, setRepeatWays } from "@/modules/repeats/operations/ways";
 import { endRepeat, promiseDate } from "@/modules/repeats/operations/repeats";
 import { setAgain } from "@/modules/repeats/operations/set-again";
+import { worker } from "@/worker/effects";
 import { runDue } from "@/worker/loop";
 import { office } from "./set-up";
 
@@ -52,6 +55,9 @@ export async function agreeRepeats(hogar: Hogar): Promise<void> {
     ).all(leftOut))
       mustPerform(hogar, agreeRepeatDate, { repeatId: leftOut, date, skip: true }, office);
 
+  // One has left a card whose month is over.
+  expireACard(hogar, landlords);
+
   // Two have been promised by hand already.
   for (const repeatId of landlords.slice(6, 8)) {
     const { date } = sql<{ date: string | null }>(
@@ -84,5 +90,27 @@ export async function agreeRepeats(hogar: Hogar): Promise<void> {
       answerAsked,
       { token: sealedToken(hogar, { kind: "again", id: asked.id }), answer: "call me", words: "After four, please." },
       { kind: "visitor" },
+    );
+}
+
+/** The card service keeps a card for one of them that cannot be charged any more. */
+function expireACard(hogar: Hogar, repeatIds: readonly number[]): void {
+  const { sql } = hogar.store;
+  const { today } = viewContext(hogar, office);
+  const kept = sql<{ customerId: number; jobId: number }>(
+    `SELECT j.customer_id AS customerId, j.id AS jobId FROM visits v JOIN jobs j ON j.id = v.job_id
+      WHERE v.repeat_id IN (SELECT value FROM json_each(?)) ORDER BY v.id LIMIT 1`,
+  ).get(JSON.stringify(repeatIds));
+  if (kept)
+    mustPerform(
+      hogar,
+      recordKeptCard,
+      {
+        ...kept,
+        reference: "card_of_last_month",
+        label: "card ending 5007",
+        expires: addMonths(today, -1).slice(0, 7),
+      },
+      worker,
     );
 }

@@ -2,6 +2,8 @@
 
 /** Repeats: how many forecasts are laid out within one transaction. */
 export const forecastsAtOnce = 16;
+/** Repeats: how many technicians' days are looked at for room within one transaction, about. */
+export const daysLookedAtOnce = 60;
 
 /** How long somebody stays signed in, and how long an ended session is kept. */
 export const signedInDays = 14;

@@ -52,6 +52,7 @@ for (const [table, of] of [
   ["zones", "weekdays, serve_from, serve_to, active, surcharge_minor, smallest_order_minor"],
   ["services", "price_minor, tax_bp, minutes, before_minutes, after_minutes, crew, questions, promise_days"],
   ["extras", "price_minor, tax_bp"],
+  ["job_patterns", "items, minutes, crew"],
   ["business", "repeat_months, promise_days, ask_days, ask_again_days, prices_include_tax"],
 ] as const)
   watched.push({ table, events: of ? ["UPDATE"] : [...all], of, technician: String(repeatsRules), date: "''" });

@@ -25,10 +25,10 @@ export function askStep({ date, askDays, againDays, byLink, times, askedOn }: As
   return byLink && times < mostAsks ? { step: "ask" } : { step: "for us" };
 }
 
-/** The days for which windows are offered around a date: from ten days before it to three weeks after, none of them past. */
+/** The days for which windows are offered around a date: from ten days before it to three weeks after, none of them past, and ten at least. */
 export function offeredAround(date: LocalDate, today: LocalDate): { from: LocalDate; to: LocalDate } {
-  const from = addDays(date, -10);
-  const first = addDays(today, 1);
-  const to = addDays(date, 21);
-  return { from: from > first ? from : first, to: to > first ? to : addDays(first, 21) };
+  const from = later(addDays(date, -10), addDays(today, 1));
+  return { from, to: later(addDays(date, 21), addDays(from, 10)) };
 }
+
+const later = (a: LocalDate, b: LocalDate): LocalDate => (a > b ? a : b);

@@ -58,6 +58,7 @@ describe("what becomes of the dates of a repeat", () => {
     expect(days("earlier")).toEqual(["9 planned", "16 to 15", "23 planned"]);
     expect(days("nearest")).toEqual(["9 planned", "16 to 17", "23 planned"]);
     expect(days("skip")).toEqual(["9 planned", "16 skipped", "23 planned"]);
+    expect(days("ask")).toEqual(["9 planned", "16 no day", "23 planned"]);
   });
 
   it("come once: not on a date of the rule itself, and not where an earlier one was moved to", () => {
@@ -148,6 +149,7 @@ function plainly({ exceptions, pauses, comes, onClosed }: Coming, all: readonly 
     if (exception?.skip) return { date, state: "skipped" };
     if (comes(date)) return { date, state: "planned", day: date, window: null };
     if (onClosed === "skip") return { date, state: "skipped" };
+    if (onClosed === "ask") return { date, state: "no day" };
     const day = near(date);
     if (!day) return { date, state: "no day" };
     if (all.includes(day) || movedTo.includes(day)) return { date, state: "skipped" };

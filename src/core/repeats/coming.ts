@@ -1,12 +1,12 @@
 import { addDays, type LocalDate } from "../time/dates";
 import { datesOfRule, isDateOf, type Recurrence } from "./recurrence";
 
-/** What becomes of a date on which nobody comes. */
-export type OnClosed = "later" | "earlier" | "nearest" | "skip";
-export const onClosedWays: readonly OnClosed[] = ["nearest", "later", "earlier", "skip"];
+/** What becomes of a date on which nobody comes: it moves, is left out, or waits for a person. */
+export type OnClosed = "later" | "earlier" | "nearest" | "skip" | "ask";
+export const onClosedWays: readonly OnClosed[] = ["nearest", "later", "earlier", "skip", "ask"];
 
 /** What was agreed for one date of a rule: it is left out, takes place on another day, in another window (minutes of the day), or both. */
-export interface Exception {
+interface Exception {
   date: LocalDate;
   skip?: boolean;
   to?: LocalDate;
@@ -63,6 +63,7 @@ export function comingDates(coming: Coming, from: LocalDate, to: LocalDate): Com
     if (exception?.skip) return { date, state: "skipped" };
     if (comes(date)) return on(date);
     if (onClosed === "skip") return { date, state: "skipped" };
+    if (onClosed === "ask") return { date, state: "no day" };
     const day = dayInstead(date, comes, onClosed);
     if (day === null) return { date, state: "no day" };
     return isDate.has(day) || taken.has(day) ? { date, state: "skipped" } : on(day);
@@ -76,16 +77,14 @@ export function comingDates(coming: Coming, from: LocalDate, to: LocalDate): Com
 }
 
 /** The day of a date on which nobody comes; of two that are as near, the later. Null where nobody comes within ten days. */
-function dayInstead(
-  date: LocalDate,
-  comes: (day: LocalDate) => boolean,
-  way: Exclude<OnClosed, "skip">,
-): LocalDate | null {
-  for (let away = 0; away <= furthestDays; away++) {
-    const later = way === "earlier" ? [] : [addDays(date, away)];
-    const earlier = way === "later" ? [] : [addDays(date, -away)];
-    const day = [...later, ...earlier].find(comes);
-    if (day) return day;
-  }
-  return null;
+const dayInstead = (date: LocalDate, comes: (day: LocalDate) => boolean, way: OnClosed): LocalDate | null =>
+  daysInstead(date, way).find(comes) ?? null;
+
+/** The days to which a date may move by its agreement, the nearest first; none where it does not move by itself. */
+export function daysInstead(date: LocalDate, way: OnClosed): LocalDate[] {
+  if (way === "skip" || way === "ask") return [];
+  return Array.from({ length: furthestDays }, (_, i) => i + 1).flatMap((away) => [
+    ...(way === "earlier" ? [] : [addDays(date, away)]),
+    ...(way === "later" ? [] : [addDays(date, -away)]),
+  ]);
 }

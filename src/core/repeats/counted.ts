@@ -12,6 +12,10 @@ const unitOf = { DAILY: "day", WEEKLY: "week", MONTHLY: "month", YEARLY: "year" 
 export const canCountFromVisits = ({ months, weeks, daysOfYear, daysOfMonth, weekdays }: Recurrence): boolean =>
   ![months, weeks, daysOfYear, weekdays].some((list) => list.length > 0) && daysOfMonth.every((day) => day >= 28);
 
+/** What is said to whoever wants to count something else so. */
+export const countedFromVisitsWords =
+  "Counted from the last visit, a rule says only how often: so many days, weeks, months or years. Choose such a rule first.";
+
 /**
  * The rule from the day on which a visit was done, or is promised: that is its first date. `passed`: how many of its
  * dates have come to be visits since it began, which a rule for so many visits counts down; it never falls below that first one.

@@ -1,5 +1,6 @@
 import { dateWords, listWords, weekdayNames } from "../time/words";
 import { addDays, type LocalDate, weekdayOf } from "../time/dates";
+import { ordinal } from "../words";
 import { datesOfRule, readRule, type Recurrence } from "./recurrence";
 
 const units = { DAILY: "day", WEEKLY: "week", MONTHLY: "month", YEARLY: "year" } as const;
@@ -120,10 +121,3 @@ const nthWords = (n: number): string => (n === -1 ? "last" : n < 0 ? `${ordinal(
 const dayOfMonthWords = (day: number): string =>
   day === -1 ? "last day" : day < 0 ? `${ordinal(-day)}-last day` : ordinal(day);
 const fromEnd = (n: number): string => (n === -1 ? "the last one" : n < 0 ? `the ${ordinal(-n)}-last one` : String(n));
-
-/** "1st", "22nd", "13th". */
-function ordinal(n: number): string {
-  const tens = n % 100;
-  const ending = tens >= 11 && tens <= 13 ? "th" : (["th", "st", "nd", "rd"][n % 10] ?? "th");
-  return `${n}${ending}`;
-}

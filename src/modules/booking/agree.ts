@@ -48,6 +48,7 @@ export function agreeJob(context: OperationContext, job: NewJob): number {
     tax_minor: job.order.taxMinor,
     deposit_minor: job.depositMinor,
     note: job.note,
+    instructions: job.items[0]!.pattern?.note ?? "",
     photos: JSON.stringify(job.photos ?? []),
     fields: JSON.stringify(job.fields ?? []),
     pays: job.atDoor ? "at the door" : "by invoice",
@@ -65,11 +66,12 @@ export function agreeJob(context: OperationContext, job: NewJob): number {
     booked_at: now,
     booked_by: job.bookedBy,
   });
-  for (const [i, { service, quantity, answers, extras }] of job.items.entries())
+  for (const [i, { service, quantity, answers, extras, pattern }] of job.items.entries())
     insertRow(sql, "job_items", {
       job_id: id,
       position: i,
       service_id: service.id,
+      pattern_id: pattern?.id ?? null,
       quantity,
       answers: JSON.stringify(keptAnswers(questionsOf(service), answers)),
       extras: JSON.stringify(extras),
@@ -104,15 +106,13 @@ export function agreeJob(context: OperationContext, job: NewJob): number {
 const agreedTo = ({ agreed, reach }: NewJob, kind: "reminders" | "offers"): 0 | 1 | null =>
   agreed?.[kind] ? 1 : agreed || reach ? 0 : null;
 
-/** What is ticked off on site, of all services; ids are told apart where there are several. */
-const checklistOf = (items: readonly ItemRow[]): TickedItem[] =>
-  items.flatMap(({ service }, i) =>
-    checklistColumn.read(service.checklist).map((item) => ({
-      ...item,
-      ...(i > 0 && { id: `${i}-${item.id}` }),
-      done: false,
-    })),
+/** What is ticked off on site, of all services and of the pattern; ids are told apart where there are several. */
+const checklistOf = (items: readonly ItemRow[]): TickedItem[] => {
+  const lists = [...items.map(({ service }) => service), ...items.flatMap(({ pattern }) => pattern ?? [])];
+  return lists.flatMap(({ checklist }, i) =>
+    checklistColumn.read(checklist).map((item) => ({ ...item, ...(i > 0 && { id: `${i}-${item.id}` }), done: false })),
   );
+};
 
 /** The soonest of the services after which it is time again. */
 function againMonths(items: readonly ItemRow[]): number | null {

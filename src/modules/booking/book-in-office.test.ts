@@ -127,7 +127,7 @@ describe("booking on the phone", () => {
       const view = look(
         world.hogar,
         whyNot,
-        { addressId, serviceId: world.services.sweep, date, technicianId: null, only: false },
+        { addressId, items: [{ serviceId: world.services.sweep }], date, technicianId: null, only: false },
         office,
       );
       const offered = view.ok ? view.value.windows.filter((w) => w.offered) : [];

@@ -123,7 +123,7 @@ describe("work that is done at our place or from afar", () => {
     const said = look(
       w.hogar,
       whyNot,
-      { addressId: w.outside.id, serviceId: w.advice, date: day, technicianId: null, only: false },
+      { addressId: w.outside.id, items: [{ serviceId: w.advice }], date: day, technicianId: null, only: false },
       office,
     );
     expect(said).toMatchObject({ ok: true, value: { zone: null } });

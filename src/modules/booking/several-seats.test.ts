@@ -100,7 +100,13 @@ describe("a time with several seats", () => {
     const said = look(
       w.hogar,
       whyNot,
-      { addressId: w.addresses[10]!.id, serviceId: w.serviceId, date: day, technicianId: null, only: false },
+      {
+        addressId: w.addresses[10]!.id,
+        items: [{ serviceId: w.serviceId }],
+        date: day,
+        technicianId: null,
+        only: false,
+      },
       office,
     );
     expect(said).toMatchObject({ ok: true, value: { windows: [{ offered: true }, {}, {}, {}] } });

@@ -14,6 +14,7 @@ import {
   type ServiceRow,
   toPlace,
 } from "@/modules/catalogue/catalogue";
+import { itemsOf } from "@/modules/catalogue/inputs";
 import { couponFor, type StoredCoupon } from "@/modules/catalogue/coupons";
 import { isKeptPhoto, lostPhoto } from "@/modules/pictures/photos";
 import { addressOf } from "@/modules/place/addresses";
@@ -37,9 +38,7 @@ export function findWanted(
   { office = false, isAsked = false } = {},
 ): Wanted {
   const address = addressOf(context, addressId);
-  const items = asked.map(({ serviceId, quantity = 1, answers = {}, extras = [] }) =>
-    readItem(context, { serviceId, quantity, answers, extras }),
-  );
+  const items = itemsOf(asked).map((item) => readItem(context, item));
   // What is hidden is booked by its own link, by ourselves, and where it was asked for before.
   const ours = office || isAsked || context.actor.kind === "person" || context.actor.kind === "system";
   const isShown = ({ service }: ItemRow) => service.hidden === 0 || service.slug === slug || ours;

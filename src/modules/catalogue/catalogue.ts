@@ -18,18 +18,21 @@ import type { ViewContext } from "@/kernel/operation";
 import type { ZoneRules } from "@/modules/place/zones";
 import { questionsColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
+import { type JobPatternRow, readJobPattern } from "./job-patterns";
 
 export type ServiceRow = Rows["services"];
 
 /** The same with its service, ready to be priced. */
-export interface ItemRow extends Omit<Item, "serviceId"> {
+export interface ItemRow extends Omit<Item, "serviceId" | "patternId"> {
   service: ServiceRow;
   ordered: OrderedService;
+  pattern: JobPatternRow | null;
 }
 
-export function readItem(context: ViewContext, { serviceId, ...item }: Item): ItemRow {
+export function readItem(context: ViewContext, { serviceId, patternId, ...item }: Item): ItemRow {
   const service = readService(context, serviceId);
-  return { ...item, service, ordered: orderedService(context, service) };
+  const pattern = patternId === undefined ? null : readJobPattern(context, patternId);
+  return { ...item, service, ordered: orderedService(context, service), pattern };
 }
 
 export function readService({ sql }: ViewContext, id: number): ServiceRow {
@@ -93,7 +96,7 @@ export function priceItems(
   zone: Pick<ZoneRules, "name" | "surcharge_minor" | "smallest_order_minor"> | null,
   { coupon = null, onOurWayBp = 0 }: { coupon?: Coupon | null; onOurWayBp?: number } = {},
 ): PricedOrder {
-  return priceOrder({
+  const order = priceOrder({
     items: items.map(({ ordered, quantity, answers, extras }): OrderItem => ({
       service: ordered,
       quantity,
@@ -109,6 +112,9 @@ export function priceItems(
     onOurWayBp,
     coupon,
   });
+  // A pattern may know the time and the people better than the sum of its services does.
+  const { minutes, crew } = items[0]?.pattern ?? {};
+  return { ...order, minutes: minutes ?? order.minutes, crew: crew ?? order.crew };
 }
 
 /** What is asked where a visit falls through. */

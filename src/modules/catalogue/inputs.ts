@@ -1,3 +1,4 @@
+import type { Item } from "@/core/catalogue/items";
 import { waysToCome } from "@/core/repeats/flexible";
 import {
   DateText,
@@ -30,16 +31,27 @@ export const Answers = Type.Record(
   { maxProperties: 60 },
 );
 const Extras = Type.Array(input({ id: Id, quantity: Type.Integer({ minimum: 1, maximum: 999 }) }), { maxItems: 60 });
+const item = {
+  serviceId: Id,
+  quantity: Type.Optional(Type.Integer({ minimum: 1, maximum: 99 })),
+  answers: Type.Optional(Answers),
+  extras: Type.Optional(Extras),
+};
+const atLeastOne = { minItems: 1, maxItems: 12 };
 /** The services of an order, the main one first, with what was answered and chosen for each. */
-export const Items = Type.Array(
-  input({
-    serviceId: Id,
-    quantity: Type.Optional(Type.Integer({ minimum: 1, maximum: 99 })),
-    answers: Type.Optional(Answers),
-    extras: Type.Optional(Extras),
-  }),
-  { minItems: 1, maxItems: 12 },
-);
+export const Items = Type.Array(input(item), atLeastOne);
+/** The same as the office orders it: perhaps by a job pattern, which stands with the first. */
+export const OfficeItems = Type.Array(input({ ...item, patternId: Type.Optional(Id) }), atLeastOne);
+
+/** What came in, with all that was not said as it is then. */
+export const itemsOf = (items: readonly (Pick<Item, "serviceId"> & Partial<Item>)[]): Item[] =>
+  items.map(({ serviceId, quantity = 1, answers = {}, extras = [], patternId }) => ({
+    serviceId,
+    quantity,
+    answers,
+    extras,
+    ...(patternId !== undefined && { patternId }),
+  }));
 /** `technicianId`: the technician a customer wishes for, where the service lets them. */
 export const order = {
   items: Items,
@@ -61,6 +73,7 @@ export const chosen = {
 export const orderAbout = {
   "items.serviceId": "shared",
   "items.extras.id": "shared",
+  "items.patternId": "shared",
   technicianId: "shared",
 } as const satisfies About;
 

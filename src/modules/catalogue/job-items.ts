@@ -35,6 +35,7 @@ export const itemsOfJob = (context: Pick<ViewContext, "sql">, jobId: number): It
     quantity: item.quantity,
     extras: extrasColumn.read(item.extras),
     answers: Object.fromEntries(keptAnswersColumn.read(item.answers).map(({ id, value }) => [id, value])),
+    ...(item.pattern_id !== null && { patternId: item.pattern_id }),
   }));
 
 /** A job's terms, service by service, as they stood when it was agreed. */

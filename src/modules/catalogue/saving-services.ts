@@ -5,7 +5,7 @@ import type { OperationContext } from "@/kernel/operation";
 import { refuseOverlaps, saveLimits, saveNamed, saveRow, skillNamed } from "@/kernel/rows";
 import { insertRow } from "@/store/insert";
 import type { SaveService } from "./inputs";
-import { refuseOddWindows, saveOwnWindows } from "./patterns";
+import { refuseOddWindows, saveOwnWindows } from "./window-patterns";
 
 /** Adds or changes a service with all that belongs to it. */
 export function storeService(context: OperationContext, service: SaveService): { id: number } {

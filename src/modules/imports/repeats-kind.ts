@@ -1,12 +1,13 @@
+import { type Item, justOne } from "@/core/catalogue/items";
 import { type RepeatDraft, repeatDetails, repeatOf } from "@/core/imports/repeat-row";
 import type { Columns } from "@/core/imports/match-columns";
 import { phoneKey } from "@/core/people/phones";
 import { Refusal } from "@/core/problems";
-import { ruleText } from "@/core/repeats/recurrence";
 import { dateWords } from "@/core/time/words";
 import type { ViewContext } from "@/kernel/operation";
+import { openPatterns, itemsByPattern } from "@/modules/catalogue/job-patterns";
 import { takeOut } from "@/modules/placing/days";
-import { insertRow } from "@/store/insert";
+import { storeRepeat } from "@/modules/repeats/storing";
 import type { RowProblem } from "@/core/imports/customer-row";
 import type { KindOfImport } from "./kind";
 
@@ -41,20 +42,17 @@ export const repeatsKind: KindOfImport = {
     const { found } = find(context, draft);
     if (!found || !draft.rule || !draft.start) throw new Refusal("not-found");
     const window = draft.window ?? usualWindow;
-    const id = insertRow(context.sql, "repeats", {
-      customer_id: found.customerId,
-      site_id: found.siteId,
-      service_id: found.serviceId,
-      technician_id: found.technicianId,
-      rule: ruleText(draft.rule),
-      start_date: draft.start,
-      from_minute: window.from,
-      to_minute: window.to,
+    const id = storeRepeat(context, {
+      customerId: found.customerId,
+      siteId: found.siteId,
+      items: found.items,
+      rule: draft.rule,
+      start: draft.start,
+      fromMinute: window.from,
+      toMinute: window.to,
+      technicianId: found.technicianId,
       comes: found.comes,
-      items: JSON.stringify([{ serviceId: found.serviceId, quantity: 1, answers: {}, extras: [] }]),
-      price_per: draft.priceMinor === null ? "catalogue" : "visit",
-      price_minor: draft.priceMinor,
-      state: "active",
+      visitMinor: draft.priceMinor,
     });
     // Its dates are laid out by the worker, repeat by repeat.
     return { id, made: true };
@@ -97,7 +95,8 @@ export const repeatsKind: KindOfImport = {
 interface Found {
   customerId: number;
   siteId: number;
-  serviceId: number;
+  /** A service, or what a job pattern of that name does. */
+  items: readonly Item[];
   comes: "set" | "flexible" | "ask";
   technicianId: number | null;
 }
@@ -129,14 +128,12 @@ function find(context: ViewContext, draft: RepeatDraft): { found: Found | null; 
           ? "They have several sites: say which."
           : "This customer has no site yet.",
     });
-  const service = sql<{ id: number; comes: Found["comes"] }>(
-    `SELECT id, comes FROM services
-      WHERE active = 1 AND seats = 0 AND days = 1 AND (name = ? COLLATE NOCASE OR code = ? COLLATE NOCASE)`,
-  ).get(draft.service, draft.service);
+  const items = workNamed(context, draft.service);
+  const service = sql<{ comes: Found["comes"] }>("SELECT comes FROM services WHERE id = ?").get(items?.[0]!.serviceId);
   if (draft.service && !service)
     wrong.push({
       field: "service",
-      sentence: `No service that can come back is called “${draft.service.slice(0, 60)}”.`,
+      sentence: `No service that can come back, and no job pattern, is called “${draft.service.slice(0, 60)}”.`,
     });
   const technician = draft.technician
     ? sql<{ id: number }>(
@@ -154,13 +151,26 @@ function find(context: ViewContext, draft: RepeatDraft): { found: Found | null; 
         ? {
             customerId,
             siteId: site.id,
-            serviceId: service.id,
+            items: items!,
             comes: service.comes,
             technicianId: technician[0]?.id ?? null,
           }
         : null,
     wrong,
   };
+}
+
+/** The service of that name or code, or the work of the job pattern of that name. */
+function workNamed(context: ViewContext, name: string): readonly Item[] | null {
+  const service = context
+    .sql<{ id: number }>(
+      `SELECT id FROM services
+        WHERE active = 1 AND seats = 0 AND days = 1 AND (name = ? COLLATE NOCASE OR code = ? COLLATE NOCASE)`,
+    )
+    .get(name, name);
+  if (service) return [justOne(service.id)];
+  const pattern = openPatterns(context).find((one) => one.name.toLowerCase() === name.toLowerCase());
+  return pattern ? itemsByPattern(pattern) : null;
 }
 
 /** By email, then by phone, then by a name that only one has. */
@@ -187,9 +197,9 @@ function customerOf({ sql, business }: ViewContext, { mail, phone, customer }: R
   );
 }
 
-const alike = ({ sql }: ViewContext, { customerId, siteId, serviceId }: Found) => {
+const alike = ({ sql }: ViewContext, { customerId, siteId, items }: Found) => {
   const known = sql<{ id: number }>(
     "SELECT id FROM repeats WHERE customer_id = ? AND site_id = ? AND service_id = ? AND state = 'active'",
-  ).get(customerId, siteId, serviceId);
+  ).get(customerId, siteId, items[0]!.serviceId);
   return known && { id: known.id, certain: true };
 };

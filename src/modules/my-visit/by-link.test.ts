@@ -154,7 +154,7 @@ describe("a customer by the link", () => {
     await runDue(world.hogar);
     expect([
       one(world.hogar, "SELECT total_minor, tax_minor FROM invoices"),
-      one(world.hogar, "SELECT amount_minor FROM applications"),
+      one(world.hogar, "SELECT amount_minor FROM allocations"),
       one(world.hogar, "SELECT amount_minor FROM refunds"),
     ]).toEqual([{ total_minor: 2500, tax_minor: 434 }, { amount_minor: 2500 }, { amount_minor: 500 }]);
     expect([view(world, actor).fee, view(world, actor).invoice!.openMinor, sumsAgree(world)]).toEqual([

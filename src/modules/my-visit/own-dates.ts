@@ -5,7 +5,7 @@ import { epochMinute } from "@/core/time/local";
 import type { WindowAnswer } from "@/core/windows/offer";
 import type { ViewContext } from "@/kernel/operation";
 import { answersFor } from "@/modules/placing/windows";
-import { needsOf } from "@/modules/repeats/needs";
+import { workOn } from "@/modules/repeats/work";
 import type { RepeatRow } from "@/modules/repeats/terms";
 
 /** Windows around a date of a repeat that is not promised yet, as if it were not there. */
@@ -14,7 +14,7 @@ export function offersForDate(context: ViewContext, repeat: RepeatRow, date: Loc
     .sql<{ id: number }>("SELECT id FROM visits WHERE repeat_id = ? AND repeat_date = ? AND state = 'forecast'")
     .all(repeat.id, date)
     .map(({ id }) => id);
-  const { needs } = needsOf(context, repeat);
+  const { needs } = workOn(context, repeat, date);
   const wanted = repeat.technician_id === null ? null : { technicianId: repeat.technician_id, only: false };
   const { from, to } = offeredAround(date, context.today);
   return answersFor(context, { ...needs, wanted }, datesFrom(from, to), { without: own, isBeyond: true });

@@ -2,7 +2,7 @@ import { Refusal } from "@/core/problems";
 import type { OperationContext } from "@/kernel/operation";
 import { saveLimits } from "@/kernel/rows";
 import type { SaveBookingRules } from "@/modules/catalogue/inputs";
-import { businessPattern, refuseOddWindows, savePattern } from "@/modules/catalogue/patterns";
+import { businessPattern, refuseOddWindows, savePattern } from "@/modules/catalogue/window-patterns";
 
 /** The business's windows, notice, horizon and limits from now on. */
 export function changeBookingRules(context: OperationContext, rules: SaveBookingRules): void {

@@ -68,8 +68,11 @@ export function readDays(context: ViewContext, keys: readonly DayKey[]): Map<str
   if (keys.length === 0) return days;
   const { sql, business } = context;
   const { place } = placesOf(context);
-  const dates = keys.map((k) => k.date).sort();
-  const [first, last] = [dates[0]!, dates.at(-1)!];
+  // The dates of a repeat lie far apart: what is between them is not read.
+  const asked = [...new Set(keys.map((k) => k.date))].sort();
+  const [first, last] = [asked[0]!, asked.at(-1)!];
+  const dates = JSON.stringify(asked);
+  const ofDates = "date IN (SELECT value FROM json_each(@dates))";
   const only = new Set(keys.map((k) => k.technicianId));
   // One technician's day is asked for alone after each change to it: then nobody else's is read.
   const whose = only.size === 1 ? [...only][0]! : null;
@@ -78,18 +81,18 @@ export function readDays(context: ViewContext, keys: readonly DayKey[]): Map<str
     `SELECT p.visit_id, p.technician_id, p.date, p.arrives, v.state, v.window_from, v.window_to, v.meet_at,
         v.minutes, v.before_minutes, v.after_minutes, v.lng, v.lat, v.zone_id, v.work_place, v.shared_id, v.started_at, v.ended_at
       FROM placements p JOIN visits v ON v.id = p.visit_id
-      WHERE p.date BETWEEN @first AND @last ${whose === null ? "" : "AND p.technician_id = @whose"}
+      WHERE p.${ofDates} ${whose === null ? "" : "AND p.technician_id = @whose"}
       ORDER BY p.date, p.arrives`,
-  ).all({ first, last, ...(whose !== null && { whose }) });
+  ).all({ dates, ...(whose !== null && { whose }) });
   const placed = groupBy(asStops(rows), keyOf);
   const errands = groupBy(
-    sql<ErrandRow>("SELECT * FROM errands WHERE date BETWEEN ? AND ? ORDER BY begins").all(first, last),
+    sql<ErrandRow>(`SELECT * FROM errands WHERE ${ofDates} ORDER BY begins`).all({ dates }),
     keyOf,
   );
   const dayHours = groupBy(
     sql<{ technician_id: number; date: string; opens: number; closes: number }>(
-      "SELECT * FROM day_hours WHERE date BETWEEN ? AND ? ORDER BY opens",
-    ).all(first, last),
+      `SELECT * FROM day_hours WHERE ${ofDates} ORDER BY opens`,
+    ).all({ dates }),
     keyOf,
   );
   const week = groupBy(

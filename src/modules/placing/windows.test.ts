@@ -66,7 +66,13 @@ const said = (world: World, date = dates[0]!) => {
   const view = look(
     world.hogar,
     whyNot,
-    { addressId: world.addresses[10]!.id, serviceId: world.services.sweep, date, technicianId: null, only: false },
+    {
+      addressId: world.addresses[10]!.id,
+      items: [{ serviceId: world.services.sweep }],
+      date,
+      technicianId: null,
+      only: false,
+    },
     office,
   );
   if (!view.ok) throw new Error(view.problem.sentence);
@@ -515,7 +521,13 @@ describe("why not?", () => {
     const view = look(
       world.hogar,
       whyNot,
-      { addressId: outside.id, serviceId: world.services.sweep, date: dates[0]!, technicianId: null, only: false },
+      {
+        addressId: outside.id,
+        items: [{ serviceId: world.services.sweep }],
+        date: dates[0]!,
+        technicianId: null,
+        only: false,
+      },
       office,
     );
     expect(view).toMatchObject({ ok: true, value: { zone: null } });

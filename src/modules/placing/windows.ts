@@ -12,7 +12,7 @@ import type { Reason } from "@/core/windows/reasons";
 import type { VisitToPlace } from "@/core/windows/visit-to-place";
 import { type Names, reasonWords } from "@/core/windows/words";
 import type { ViewContext } from "@/kernel/operation";
-import { readPattern } from "@/modules/catalogue/patterns";
+import { readPattern } from "@/modules/catalogue/window-patterns";
 import type { ZoneRules } from "@/modules/place/zones";
 import { readBars } from "./bars";
 import { readLimits } from "./capacity";

@@ -1,15 +1,14 @@
 import { plainRule } from "@/core/repeats/rule";
-import { ruleText } from "@/core/repeats/recurrence";
 import { addMonths } from "@/core/time/dates";
 import { localOf } from "@/core/time/local";
 import type { OperationContext } from "@/kernel/operation";
 import { itemsOfJob } from "@/modules/catalogue/job-items";
 import type { VisitRow } from "@/modules/placing/visits";
-import { insertRow } from "@/store/insert";
 import { forecast } from "./laying-out";
 import { readRepeat, stopRepeat } from "./repeats";
+import { storeRepeat } from "./storing";
 
-const once = ruleText({ ...plainRule({ every: 1, unit: "day" }), count: 1 });
+const once = { ...plainRule({ every: 1, unit: "day" }), count: 1 };
 
 /** A visit that was done and is to come again in so many months brings one date about which its customer is asked; none any more where that was taken back. */
 export function comeAgain(context: OperationContext, visit: VisitRow): void {
@@ -29,18 +28,17 @@ export function comeAgain(context: OperationContext, visit: VisitRow): void {
   const job = sql<{ customer_id: number; site_id: number }>("SELECT customer_id, site_id FROM jobs WHERE id = ?").get(
     visit.job_id,
   )!;
-  const id = insertRow(sql, "repeats", {
-    customer_id: job.customer_id,
-    site_id: job.site_id,
-    service_id: visit.service_id,
+  const id = storeRepeat(context, {
+    customerId: job.customer_id,
+    siteId: job.site_id,
+    items: itemsOfJob(context, visit.job_id!),
     rule: once,
-    start_date: start,
+    start,
     comes: "ask",
-    from_minute: localOf(visit.window_from, business.time_zone).minute,
-    to_minute: localOf(visit.window_to, business.time_zone).minute,
-    items: JSON.stringify(itemsOfJob(context, visit.job_id!)),
-    state: "active",
-    after_visit_id: visit.id,
+    fromMinute: localOf(visit.window_from, business.time_zone).minute,
+    toMinute: localOf(visit.window_to, business.time_zone).minute,
+    technicianId: null,
+    afterVisitId: visit.id,
   });
   forecast(context, readRepeat(context, id));
 }

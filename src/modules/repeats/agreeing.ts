@@ -2,16 +2,22 @@ import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
 import type { OperationContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
+import type { Rows } from "@/store/rows";
 import { askAbout } from "./asking";
-import { datesOfRepeat } from "./laying-out";
+import { datesOfRepeat } from "./dates";
 import { laidOut } from "./repeats";
 import type { RepeatRow } from "./terms";
 
-/** What is agreed for one date: left out, on another day, in another window (minutes of the day), or both; nothing: as the rule says. */
+/**
+ * What is agreed for one date: left out, on another day, in another window (minutes of the day), or both; nothing: as the
+ * rule says. Who comes and what is done stay as they were agreed for it where nothing is said of them; null is as usual.
+ */
 export interface AgreedDate {
   skip?: boolean;
   to?: LocalDate;
   window?: { fromMinute: number; toMinute: number };
+  technicianId?: number | null;
+  patternId?: number | null;
 }
 
 /** Agrees something for one date that is not promised yet. Answers how many dates lie ahead. */
@@ -19,7 +25,7 @@ export function agreeDateOf(
   context: OperationContext,
   repeat: RepeatRow,
   date: LocalDate,
-  { skip = false, to, window }: AgreedDate,
+  { skip = false, to, window, technicianId, patternId }: AgreedDate,
 ): { forecasts: number } {
   const { sql, today, now } = context;
   if (date <= today) throw new Refusal("invalid-input", { fields: { "/date": "What has been, stays." } });
@@ -38,16 +44,19 @@ export function agreeDateOf(
     });
   if (!visit && datesOfRepeat(context, repeat, () => true, date, date).length === 0)
     throw new Refusal("not-found", { sentence: "This is not a date of this repeat." });
-  sql("DELETE FROM repeat_exceptions WHERE repeat_id = ? AND date = ?").run(repeat.id, date);
-  if (skip || to || window)
-    insertRow(sql, "repeat_exceptions", {
-      repeat_id: repeat.id,
-      date,
-      skip: skip ? 1 : 0,
-      to_date: to ?? null,
-      from_minute: window?.fromMinute ?? null,
-      to_minute: window?.toMinute ?? null,
-    });
+  const before = sql<Rows["repeat_exceptions"]>(
+    "DELETE FROM repeat_exceptions WHERE repeat_id = ? AND date = ? RETURNING *",
+  ).get(repeat.id, date);
+  const agreed = {
+    skip: skip ? (1 as const) : (0 as const),
+    to_date: to ?? null,
+    from_minute: window?.fromMinute ?? null,
+    to_minute: window?.toMinute ?? null,
+    technician_id: technicianId === undefined ? (before?.technician_id ?? null) : technicianId,
+    pattern_id: patternId === undefined ? (before?.pattern_id ?? null) : patternId,
+  };
+  if (Object.values(agreed).some((value) => value !== null && value !== 0))
+    insertRow(sql, "repeat_exceptions", { repeat_id: repeat.id, date, ...agreed });
   if (skip && askAbout(context, repeat.id, date))
     sql("UPDATE repeat_asks SET state = 'declined', answered_at = ? WHERE repeat_id = ? AND date = ?").run(
       now,

@@ -9,7 +9,7 @@ import { takeOut } from "@/modules/placing/days";
 import { insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
 import { nanoid } from "nanoid";
-import { needsOf } from "./needs";
+import { workOn } from "./work";
 import type { RepeatRow } from "./terms";
 
 export type AskRow = Rows["repeat_asks"];
@@ -86,7 +86,7 @@ export function askCustomer(context: OperationContext, repeat: RepeatRow, date: 
     askId: id,
     occasion: "ask first",
     about: `ask ${id}, ${times}`,
-    fields: { service: needsOf(context, repeat).needs.title, day: dayWords(date) },
+    fields: { service: workOn(context, repeat, date).needs.title, day: dayWords(date) },
   });
 }
 

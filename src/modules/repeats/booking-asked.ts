@@ -10,7 +10,7 @@ import { takeOut } from "@/modules/placing/days";
 import { answersFor } from "@/modules/placing/windows";
 import { insertRow } from "@/store/insert";
 import type { AskRow } from "./asking";
-import { needsOf } from "./needs";
+import { workOn } from "./work";
 import { agreeDate } from "./promising";
 import { readRepeat } from "./repeats";
 
@@ -22,7 +22,7 @@ export function answersAround(context: ViewContext, ask: AskRow, { office = fals
 
 function answersOn(context: ViewContext, ask: AskRow, dates: readonly string[], office: boolean): WindowAnswer[] {
   const repeat = readRepeat(context, ask.repeat_id);
-  const { needs } = needsOf(context, repeat);
+  const { needs } = workOn(context, repeat, ask.date);
   const wanted = repeat.technician_id === null ? null : { technicianId: repeat.technician_id, only: false };
   return answersFor(context, { ...needs, wanted }, dates, {
     strict: !office,
@@ -62,13 +62,21 @@ export function bookAsked(
     sql("DELETE FROM visits WHERE id = ?").run(id);
   }
   const repeat = readRepeat(context, ask.repeat_id);
-  const visitId = takeRoom(context, { visit: needsOf(context, repeat).needs }, offer, { key: null, until: now });
+  const visitId = takeRoom(context, { visit: workOn(context, repeat, ask.date).needs }, offer, {
+    key: null,
+    until: now,
+  });
+  takesPlace(context, ask);
   sql("UPDATE visits SET repeat_id = ?, repeat_date = ? WHERE id = ?").run(repeat.id, ask.date, visitId);
   const jobId = agreeDate(context, visitId, repeat, by);
   sql("UPDATE repeat_asks SET state = 'booked', answered_at = ?, job_id = ? WHERE id = ?").run(now, jobId, ask.id);
   tellBooked(context, jobId);
   return jobId;
 }
+
+/** A date that was left out before is not, when somebody has thought better of it. */
+export const takesPlace = ({ sql }: OperationContext, { repeat_id, date }: AskRow): void =>
+  void sql("DELETE FROM repeat_exceptions WHERE repeat_id = ? AND date = ? AND skip = 1").run(repeat_id, date);
 
 /** Not this time: the date is left out. */
 export function declineAsked(context: OperationContext, ask: AskRow, words: string): void {

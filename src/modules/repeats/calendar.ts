@@ -1,14 +1,12 @@
-import { titleOf } from "@/core/catalogue/titles";
 import { repeatCalendar, type Series } from "@/core/repeats/calendar";
 import { datesOfRule, readRule } from "@/core/repeats/recurrence";
 import { addDays, type LocalDate } from "@/core/time/dates";
 import { visitStates } from "@/core/visits/states";
 import type { ViewContext } from "@/kernel/operation";
-import { readItem } from "@/modules/catalogue/catalogue";
-import { itemsColumn } from "@/store/columns";
 import { type DateAhead, datesAhead, visitsOfRepeat } from "./dates-ahead";
-import { horizonOf } from "./laying-out";
+import { horizonOf } from "./dates";
 import { allTerms, farthest, type RepeatRow } from "./terms";
+import { needsOf } from "./work";
 
 /** A repeat as a calendar file: a series for each of its terms, what does not take place left out, what was moved where it stands. */
 export function calendarOfRepeat(context: ViewContext, repeat: RepeatRow): string {
@@ -48,7 +46,7 @@ export function calendarOfRepeat(context: ViewContext, repeat: RepeatRow): strin
   });
   return repeatCalendar(
     {
-      title: `${titleOf(itemsColumn.read(repeat.items).map((item) => readItem(context, item)))}, ${business.name}`,
+      title: `${needsOf(context, repeat).needs.title}, ${business.name}`,
       place: line,
       words: `To change something, use the link in our mail or call ${business.phone}.`,
       tentative: repeat.comes === "ask",

@@ -3,8 +3,8 @@ import { addDays, type LocalDate } from "@/core/time/dates";
 import { localOf } from "@/core/time/local";
 import { type VisitState, visitStates } from "@/core/visits/states";
 import type { ViewContext } from "@/kernel/operation";
-import { datesOfRepeat, horizonOf } from "./laying-out";
-import { needsOf } from "./needs";
+import { datesOfRepeat, horizonOf } from "./dates";
+import { needsOf } from "./work";
 import type { RepeatRow } from "./terms";
 
 type MinutesOfDay = readonly [from: number, to: number];

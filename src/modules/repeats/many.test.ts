@@ -3,8 +3,9 @@ import { look } from "@/kernel/view";
 import { runDue } from "@/worker/loop";
 import { office, smallWorld } from "@demo/small-world";
 import { agreeRepeat } from "./operations/agree-repeat";
+import { beginRepeatBatch, endRepeatBatch } from "./operations/batches";
 import { changeRepeat, undoRepeatChange } from "./operations/changes";
-import { repeatIds, repeatsProposal } from "./views/many";
+import { repeatBatches, repeatIds, repeatsProposal } from "./views/many";
 import { repeatPlaces } from "./views/repeat-places";
 import { repeats, repeatsOutlook } from "./views/repeats";
 
@@ -58,7 +59,12 @@ describe("a repeat that is agreed without a visit before", () => {
 
   it("is told the best days over its next ten dates, each with room and cost", async () => {
     const { hogar, site, services } = await world();
-    const about = { siteId: site, serviceId: services.sweep, rule: "FREQ=WEEKLY;INTERVAL=4", from: "2027-04-05" };
+    const about = {
+      siteId: site,
+      items: [{ serviceId: services.sweep }],
+      rule: "FREQ=WEEKLY;INTERVAL=4",
+      from: "2027-04-05",
+    };
     const places = valueOf(look(hogar, repeatPlaces, about, office));
     expect(places).toHaveLength(3);
     for (const place of places) expect(place).toMatchObject({ of: 10, technician: expect.any(String) });
@@ -102,6 +108,27 @@ describe("many repeats", () => {
     mustPerform(hogar, undoRepeatChange, { repeatId: ids.fridays }, office);
     for (let i = 0; i < 6; i++) await runDue(hogar);
     expect(dates(ids.fridays)).toEqual(before);
+  });
+});
+
+describe("a change of many", () => {
+  it("can be taken back as one later on, as far as nothing else was changed since", async () => {
+    const { hogar, ids } = await world();
+    const { batchId } = mustPerform(hogar, beginRepeatBatch, { words: "All to whoever is best" }, office);
+    const terms = { fromMinute: 540, toMinute: 660, technicianId: null, onClosed: "later" as const };
+    for (const repeatId of [ids.wednesdays, ids.fridays])
+      mustPerform(
+        hogar,
+        changeRepeat,
+        { repeatId, from: "2027-05-01", rule: "FREQ=WEEKLY;INTERVAL=2", ...terms, batchId },
+        office,
+      );
+    const batches = () => valueOf(look(hogar, repeatBatches, {}, office));
+    expect(batches()).toMatchObject([{ words: "All to whoever is best", repeatIds: [ids.wednesdays, ids.fridays] }]);
+    mustPerform(hogar, undoRepeatChange, { repeatId: ids.fridays }, office);
+    expect(batches()).toMatchObject([{ repeatIds: [ids.wednesdays] }]);
+    mustPerform(hogar, endRepeatBatch, { batchId }, office);
+    expect(batches()).toEqual([]);
   });
 });
 

@@ -5,8 +5,7 @@ import { agreeJob } from "@/modules/booking/agree";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { readVisit } from "@/modules/placing/visits";
 import { improve } from "./finding-room";
-import { orderOfRepeat } from "./pricing";
-import { needsOf } from "./needs";
+import { needsOf, workOn } from "./work";
 import type { RepeatRow } from "./terms";
 
 /** How many days before its date a forecast becomes a promised visit: as agreed, or as the service or the business has it. */
@@ -45,7 +44,7 @@ export function promiseForecast(context: OperationContext, visitId: number, repe
 
 /** The booking of a date of a repeat, by what was agreed. Answers the job's id. */
 export function agreeDate(context: OperationContext, visitId: number, repeat: RepeatRow, bookedBy: string): number {
-  const { items, order } = orderOfRepeat(context, repeat);
+  const { items, order } = workOn(context, repeat, readVisit(context, visitId).repeat_date);
   return agreeJob(context, {
     visitId,
     customerId: repeat.customer_id,

@@ -7,7 +7,9 @@ import { runDue } from "@/worker/loop";
 import { office, one, saidOf, smallWorld } from "@demo/small-world";
 import fc from "fast-check";
 import { agreeRepeatDate, changeRepeat, endPause, pauseRepeat, undoRepeatChange } from "./operations/changes";
+import { moveRepeatVisit } from "./operations/move-repeat-visit";
 import { makeRepeat } from "./operations/repeats";
+import { setRepeatWays } from "./operations/ways";
 import { repeatView } from "./views/repeat";
 
 const zone = "Europe/Lisbon";
@@ -202,48 +204,55 @@ describe("a repeat", () => {
     expect(shown()).toMatchObject({ technician: expect.any(String), why: null });
   });
 
-  it("never has two visits for one date, and never touches what is promised, whatever is agreed and taken back", async () => {
+  it("never has two visits for one date, and never touches what is promised, whatever is agreed, moved and taken back, however it comes", async () => {
     const start = "2027-03-10";
     const day = fc.nat(120).map((n) => addDays(start, n));
     const acts = fc.array(
-      fc.oneof(
-        fc.record({ act: fc.constant("skip"), at: day }),
-        fc.record({ act: fc.constant("move"), at: day, to: day }),
-        fc.record({ act: fc.constant("clear"), at: day }),
-        fc.record({ act: fc.constant("change"), at: day }),
-        fc.record({ act: fc.constant("undo"), at: day }),
-        fc.record({ act: fc.constant("pause"), at: day }),
-        fc.record({ act: fc.constant("grow"), at: day }),
-      ),
+      fc.record({
+        act: fc.constantFrom("skip", "move", "clear", "change", "undo", "pause", "grow", "by hand", "tomorrow"),
+        at: day,
+        to: day,
+        which: fc.constantFrom("this" as const, "later" as const, "all" as const),
+      }),
       { maxLength: 8 },
     );
+    const kinds = fc.constantFrom(
+      { comes: "set" as const, counted: "calendar" as const },
+      { comes: "flexible" as const, counted: "calendar" as const },
+      { comes: "set" as const, counted: "done" as const },
+      { comes: "ask" as const, counted: "calendar" as const },
+    );
     await fc.assert(
-      fc.asyncProperty(acts, async (steps) => {
+      fc.asyncProperty(kinds, acts, async (kind, steps) => {
         const w = await world("FREQ=WEEKLY");
+        const { hogar, repeatId } = w;
+        const ways = { repeatId, ...kind, leewayDays: null, promiseDays: null, asks: "customer" as const };
+        mustPerform(hogar, setRepeatWays, ways, office);
         const promised = visits(w).filter((v) => v.state === "promised");
-        const { repeatId } = w;
-        for (const step of steps) {
-          if (step.act === "skip") perform(w.hogar, agreeRepeatDate, { repeatId, date: step.at, skip: true }, office);
-          else if ("to" in step) perform(w.hogar, agreeRepeatDate, { repeatId, date: step.at, to: step.to }, office);
-          else if (step.act === "clear") perform(w.hogar, agreeRepeatDate, { repeatId, date: step.at }, office);
-          else if (step.act === "change")
-            perform(
-              w.hogar,
-              changeRepeat,
-              { repeatId, ...terms, from: step.at, rule: "FREQ=DAILY;INTERVAL=10" },
-              office,
-            );
-          else if (step.act === "undo") perform(w.hogar, undoRepeatChange, { repeatId }, office);
-          else if (step.act === "pause")
-            perform(w.hogar, pauseRepeat, { repeatId, first: step.at, last: addDays(step.at, 20) }, office);
-          else await runDue(w.hogar);
+        let today = "2027-03-09";
+        for (const { act, at, to, which } of steps) {
+          if (act === "skip") perform(hogar, agreeRepeatDate, { repeatId, date: at, skip: true }, office);
+          else if (act === "move") perform(hogar, agreeRepeatDate, { repeatId, date: at, to }, office);
+          else if (act === "clear") perform(hogar, agreeRepeatDate, { repeatId, date: at }, office);
+          else if (act === "change")
+            perform(hogar, changeRepeat, { repeatId, ...terms, from: at, rule: "FREQ=DAILY;INTERVAL=10" }, office);
+          else if (act === "undo") perform(hogar, undoRepeatChange, { repeatId }, office);
+          else if (act === "pause") perform(hogar, pauseRepeat, { repeatId, first: at, last: addDays(at, 20) }, office);
+          else if (act === "by hand") {
+            const visit = visits(w).find((v) => v.state === "forecast" && v.date >= at);
+            const place = { technicianIds: [w.technicians[0]!], date: to, fromMinute: 540, toMinute: 660 };
+            if (visit) perform(hogar, moveRepeatVisit, { visitId: visit.id, ...place, which }, office);
+          } else {
+            if (act === "tomorrow") w.at((today = addDays(today, 1)), 420);
+            await runDue(hogar);
+          }
         }
         const now = visits(w);
         expect(new Set(now.map((v) => v.on)).size).toBe(now.length);
         for (const visit of promised) expect(now).toContainEqual(visit);
-        expect(one(w.hogar, "SELECT count(*) AS n FROM failed_work")).toEqual({ n: 0 });
+        expect(one(hogar, "SELECT count(*) AS n FROM failed_work")).toEqual({ n: 0 });
       }),
-      { numRuns: 15 },
+      { numRuns: 25 },
     );
   });
 });

@@ -1,17 +1,18 @@
 import { Refusal } from "@/core/problems";
 import type { OnClosed } from "@/core/repeats/coming";
-import { canCountFromVisits, type Counted } from "@/core/repeats/counted";
+import { canCountFromVisits, type Counted, countedFromVisitsWords } from "@/core/repeats/counted";
 import type { Comes, Leeway } from "@/core/repeats/flexible";
-import { isDateOf, type Recurrence, ruleText } from "@/core/repeats/recurrence";
+import { isDateOf, type Recurrence } from "@/core/repeats/recurrence";
 import type { LocalDate } from "@/core/time/dates";
 import { localOf } from "@/core/time/local";
 import { dayWords } from "@/core/time/words";
 import type { Hogar } from "@/kernel/hogar";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { itemsOfJob } from "@/modules/catalogue/job-items";
-import { insertRow } from "@/store/insert";
 import { repeatsRules } from "@/store/plan-changes";
+import { roomMayBeThere } from "./finding-room";
 import { forecast } from "./laying-out";
+import { storeRepeat } from "./storing";
 import type { RepeatRow } from "./terms";
 
 /** How it comes back: a rule, given the day of the visit, and what becomes of a date on which nobody comes. */
@@ -48,9 +49,7 @@ export function beginRepeat(
   const rule = ruleFor(visit.date);
   refuseOddStart(rule, visit.date);
   if (counted === "done" && !canCountFromVisits(rule))
-    throw new Refusal("invalid-input", {
-      fields: { "/rule": "Counted from the last visit, a rule says only how often." },
-    });
+    throw new Refusal("invalid-input", { fields: { "/rule": countedFromVisitsWords } });
   const job = sql<{ customer_id: number; site_id: number; service_id: number; days: number; comes: Comes }>(
     "SELECT j.*, s.days, s.comes FROM jobs j JOIN services s ON s.id = j.service_id WHERE j.id = ?",
   ).get(visit.job_id)!;
@@ -58,24 +57,22 @@ export function beginRepeat(
   const technician = sql<{ technician_id: number }>(
     "SELECT technician_id FROM placements WHERE visit_id = ? ORDER BY technician_id LIMIT 1",
   ).get(visitId);
-  const id = insertRow(sql, "repeats", {
-    customer_id: job.customer_id,
-    site_id: job.site_id,
-    service_id: job.service_id,
-    technician_id: technician?.technician_id ?? null,
-    rule: ruleText(rule),
-    start_date: visit.date,
-    on_closed: onClosed,
+  const id = storeRepeat(context, {
+    customerId: job.customer_id,
+    siteId: job.site_id,
+    items: itemsOfJob(context, visit.job_id),
+    rule,
+    start: visit.date,
+    fromMinute: localOf(visit.window_from, business.time_zone).minute,
+    toMinute: localOf(visit.window_to, business.time_zone).minute,
+    technicianId: technician?.technician_id ?? null,
+    onClosed,
     comes: comes ?? job.comes,
-    leeway_days: leewayDays,
+    leewayDays,
     counted,
-    from_minute: localOf(visit.window_from, business.time_zone).minute,
-    to_minute: localOf(visit.window_to, business.time_zone).minute,
-    items: JSON.stringify(itemsOfJob(context, visit.job_id)),
-    state: "active",
   });
   sql("UPDATE visits SET repeat_id = ?, repeat_date = ? WHERE id = ?").run(id, visit.date, visitId);
-  return { repeatId: id, forecasts: forecast(context, readRepeat(context, id)) };
+  return { repeatId: id, forecasts: forecast(context, readRepeat(context, id)).forecasts };
 }
 
 /** Refuses a rule that does not have its first date, or no other one. */
@@ -112,7 +109,7 @@ export function stopRepeatsOf(context: OperationContext, jobId: number): void {
 /** Answers how many dates lie ahead. */
 export function takeUpRepeat(context: OperationContext, repeatId: number): number {
   context.sql("UPDATE repeats SET state = 'active', end_reason = '', grow_on = NULL WHERE id = ?").run(repeatId);
-  return forecast(context, readRepeat(context, repeatId));
+  return forecast(context, readRepeat(context, repeatId)).forecasts;
 }
 
 /** Repeats that have something to do: a date of theirs comes into view, or falls due, or what all are laid out by has changed. */
@@ -136,7 +133,7 @@ export const repeatsWithoutRoom = (hogar: Hogar, today: LocalDate): number[] =>
         FROM visits v JOIN repeats r ON r.id = v.repeat_id
         WHERE v.state = 'forecast' AND v.date >= @today AND r.state = 'active'
           AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)
-          AND EXISTS (SELECT 1 FROM plan_changes p WHERE p.version > r.grow_seen AND p.date IN (v.date, ''))
+          AND ${roomMayBeThere}
         ORDER BY r.id`,
     )
     .all({ today })
@@ -174,7 +171,10 @@ export function openDate(
   return visit.id;
 }
 
-/** Lays a repeat out anew after a change of it. */
-export const laidOut = (context: OperationContext, repeatId: number): { forecasts: number } => ({
-  forecasts: forecast(context, readRepeat(context, repeatId)),
-});
+/** Lays a repeat out anew after a change of it: what has found no room may find some by the new terms. */
+export function laidOut(context: OperationContext, repeatId: number): { forecasts: number } {
+  context
+    .sql("UPDATE visits SET room_asked = NULL, room_days = 0 WHERE repeat_id = ? AND state = 'forecast'")
+    .run(repeatId);
+  return { forecasts: forecast(context, readRepeat(context, repeatId)).forecasts };
+}

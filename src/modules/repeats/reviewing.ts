@@ -4,7 +4,7 @@ import type { LocalDate } from "@/core/time/dates";
 import { dateWords } from "@/core/time/words";
 import type { OperationContext } from "@/kernel/operation";
 import { tellAboutRepeat } from "@/modules/messages/messaging";
-import { needsOf } from "./needs";
+import { needsOf } from "./work";
 import type { RepeatRow } from "./terms";
 
 /** The price review that was agreed, where there is a price to review. */

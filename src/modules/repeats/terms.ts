@@ -31,17 +31,18 @@ export function termsUpTo(terms: readonly StoredTerms[], date: LocalDate): Store
     .filter((one) => one.start_date < date);
 }
 
-/** Other terms in place of all of them; `before`: what can be taken back then. */
+/** Other terms in place of all of them; `before`: what can be taken back then, alone or with others of a batch. */
 export function replaceTerms(
   { sql }: OperationContext,
   repeatId: number,
   terms: readonly StoredTerms[],
   before: readonly StoredTerms[] | null,
+  batchId: number | null = null,
 ): void {
   const { start_date, rule, from_minute, to_minute, technician_id, on_closed } = terms.at(-1)!;
   sql(
     `UPDATE repeats SET start_date = ?, rule = ?, from_minute = ?, to_minute = ?, technician_id = ?, on_closed = ?,
-        terms_before = ?
+        terms_before = ?, batch_id = ?
       WHERE id = ?`,
   ).run(
     start_date,
@@ -51,6 +52,7 @@ export function replaceTerms(
     technician_id,
     on_closed,
     before && repeatTermsColumn.write([...before]),
+    batchId,
     repeatId,
   );
   sql("DELETE FROM repeat_terms WHERE repeat_id = ?").run(repeatId);

@@ -3,11 +3,13 @@ import type { Actor } from "@/core/people/permissions";
 import { sealedToken } from "@/kernel/links";
 import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
+import { recordTimeOff } from "@/modules/team/operations/absences";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { runDue } from "@/worker/loop";
 import { office, one, saidOf, visitor, worldWithPost } from "@demo/small-world";
 import { answerAsked, bookAgain, bookAskedByLink } from "./operations/asks";
-import { setRepeatPrice, setRepeatWays } from "./operations/changes";
+import { changeRepeat } from "./operations/changes";
+import { setRepeatPrice, setRepeatWays } from "./operations/ways";
 import { moveRepeatVisit } from "./operations/move-repeat-visit";
 import { makeRepeat, promiseDate } from "./operations/repeats";
 import { setAgain } from "./operations/set-again";
@@ -92,7 +94,7 @@ describe("a repeat that is counted from the last visit", () => {
     mustPerform(
       w.hogar,
       moveRepeatVisit,
-      { visitId: next!.id, technicianIds, date: "2027-03-19", fromMinute: 540, toMinute: 660, onwards: false },
+      { visitId: next!.id, technicianIds, date: "2027-03-19", fromMinute: 540, toMinute: 660, which: "this" },
       office,
     );
     await w.settle();
@@ -207,7 +209,7 @@ describe("moving a visit of a repeat by hand", () => {
   it("moves one date alone: it stays there, whatever is laid out anew", async () => {
     const w = await world("FREQ=WEEKLY;INTERVAL=2");
     const { id } = w.visits().find((v) => v.on === "2027-04-07")!;
-    mustPerform(w.hogar, moveRepeatVisit, { visitId: id, ...place(w, "2027-04-09"), onwards: false }, office);
+    mustPerform(w.hogar, moveRepeatVisit, { visitId: id, ...place(w, "2027-04-09"), which: "this" }, office);
     await w.settle();
     expect(w.visits().slice(2, 4)).toMatchObject([{ date: "2027-04-09" }, { date: "2027-04-21" }]);
   });
@@ -215,7 +217,7 @@ describe("moving a visit of a repeat by hand", () => {
   it("moves it with all that come after it; what lies before stays", async () => {
     const w = await world("FREQ=WEEKLY;INTERVAL=2");
     const { id } = w.visits().find((v) => v.on === "2027-04-07")!;
-    mustPerform(w.hogar, moveRepeatVisit, { visitId: id, ...place(w, "2027-04-09"), onwards: true }, office);
+    mustPerform(w.hogar, moveRepeatVisit, { visitId: id, ...place(w, "2027-04-09"), which: "later" }, office);
     await w.settle();
     expect(w.visits().slice(0, 5)).toMatchObject([
       { date: "2027-03-10", state: "promised" },
@@ -224,6 +226,83 @@ describe("moving a visit of a repeat by hand", () => {
       { date: "2027-04-23" },
       { date: "2027-05-07" },
     ]);
+  });
+});
+
+describe("moving all that nobody was promised", () => {
+  it("begins with the first of them; what was promised stays where it is", async () => {
+    const w = await world("FREQ=WEEKLY;INTERVAL=2");
+    const { id } = w.visits().find((v) => v.on === "2027-05-05")!;
+    const place = { technicianIds: [w.technicians[0]!], date: "2027-05-06", fromMinute: 540, toMinute: 660 };
+    mustPerform(w.hogar, moveRepeatVisit, { visitId: id, ...place, which: "all" }, office);
+    await w.settle();
+    expect(w.visits().slice(0, 6)).toMatchObject([
+      { date: "2027-03-10", state: "promised" },
+      { date: "2027-03-25" },
+      { date: "2027-04-08" },
+      { date: "2027-04-22" },
+      { id, date: "2027-05-06" },
+      { date: "2027-05-20" },
+    ]);
+  });
+
+  it("is refused where it cannot be told which day is meant", async () => {
+    const w = await world("FREQ=MONTHLY;BYDAY=2WE");
+    const { id } = w.visits().find((v) => v.on > "2027-05-01")!;
+    const place = { technicianIds: [w.technicians[0]!], date: "2027-05-21", fromMinute: 540, toMinute: 660 };
+    const said = perform(w.hogar, moveRepeatVisit, { visitId: id, ...place, which: "all" }, office);
+    expect(saidOf(said)).toBeTruthy();
+  });
+});
+
+describe("a date whose day is full", () => {
+  const fill = (w: Awaited<ReturnType<typeof world>>, date: string) => {
+    for (const technicianId of w.technicians)
+      mustPerform(
+        w.hogar,
+        recordTimeOff,
+        { technicianId, firstDate: date, lastDate: date, reason: "Course", fromMinute: 480, toMinute: 720 },
+        office,
+      );
+  };
+
+  it("moves to the nearest day in its window, keeps its place in the rule, and stays there", async () => {
+    const w = await world("FREQ=WEEKLY;INTERVAL=2");
+    fill(w, "2027-04-07");
+    w.at("2027-03-09", 600);
+    await w.settle();
+    const dated = () => w.visits().find((v) => v.on === "2027-04-07");
+    expect(dated()).toMatchObject({ date: "2027-04-08", placed: 1 });
+    await w.settle();
+    expect(dated()).toMatchObject({ date: "2027-04-08", placed: 1 });
+  });
+
+  it("waits for a person where that was agreed", async () => {
+    const w = await world("FREQ=WEEKLY;INTERVAL=2");
+    const terms = { fromMinute: 540, toMinute: 660, technicianId: null, onClosed: "ask" as const };
+    mustPerform(
+      w.hogar,
+      changeRepeat,
+      { repeatId: w.repeatId, from: "2027-03-24", rule: "FREQ=WEEKLY;INTERVAL=2", ...terms },
+      office,
+    );
+    fill(w, "2027-04-07");
+    w.at("2027-03-09", 600);
+    await w.settle();
+    expect(w.visits().find((v) => v.on === "2027-04-07")).toMatchObject({ date: "2027-04-07", placed: 0 });
+  });
+});
+
+describe("a customer who has thought better of it", () => {
+  it("is called after all, though the date had been left out", async () => {
+    const w = await world("FREQ=MONTHLY;INTERVAL=3", { comes: "ask" });
+    await w.morningOf("2027-05-13");
+    const token = w.askToken();
+    mustPerform(w.hogar, answerAsked, { token, answer: "not this time", words: "" }, visitor);
+    mustPerform(w.hogar, answerAsked, { token, answer: "call me", words: "Rather yes." }, visitor);
+    await w.settle();
+    expect(w.ask()).toMatchObject({ state: "for us" });
+    expect(w.visits().some((v) => v.on === "2027-06-10")).toBe(true);
   });
 });
 

@@ -1,7 +1,9 @@
 "use client";
+import type { OperationInput } from "@/api/client";
 import { dayWords, windowWords } from "@/core/time/words";
 import { useChange } from "@/ui/use-change";
 import { useUndo } from "@/ui/use-undo";
+import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Dialog from "@mui/material/Dialog";
 import DialogActions from "@mui/material/DialogActions";
@@ -12,6 +14,8 @@ import Radio from "@mui/material/Radio";
 import RadioGroup from "@mui/material/RadioGroup";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
+
+type Which = OperationInput<"move-repeat-visit">["which"];
 
 export interface AskedMove {
   visit: { id: number; customer: string; windowFrom: number; windowTo: number; repeatId: number | null };
@@ -25,8 +29,8 @@ export interface AskedMove {
   tells: boolean;
   /** Of a time that several customers share, this one only. */
   alone?: boolean;
-  /** Of a repeat, those that come after it too. */
-  onwards?: boolean;
+  /** Of a repeat, those that come after it too, or all that are not promised. */
+  which?: Which;
 }
 
 /** Moves a visit and offers to undo it. */
@@ -36,23 +40,24 @@ export function useMove() {
   const undoOnwards = useChange("undo-repeat-change");
   const { enqueueSnackbar } = useSnackbar();
   const sayWithUndo = useUndo();
-  return async ({ visit, onwards = false, alone, ...wish }: AskedMove): Promise<boolean> => {
+  return async ({ visit, which = "this", alone, ...wish }: AskedMove): Promise<boolean> => {
     const send = (technicianIds: number[], fromMinute: number, toMinute: number) => {
       const place = { visitId: visit.id, technicianIds, date: wish.date, fromMinute, toMinute };
       return visit.repeatId === null
         ? moveOne.send({ ...place, ...(alone && { alone }) })
-        : moveRepeat.send({ ...place, onwards });
+        : moveRepeat.send({ ...place, which });
     };
     const done = await send(wish.technicianIds, wish.from, wish.to);
     if (!done) return false;
     const words = [
       done.value.told ? `${visit.customer} is told of the new time` : `${visit.customer} is placed`,
-      onwards && "and those after it come likewise",
+      which === "later" && "and those after it come likewise",
+      which === "all" && "and all that nobody was promised come likewise",
     ]
       .filter(Boolean)
       .join(", ");
     // What a customer has been told is not taken back behind their back; what was agreed for later is.
-    if (onwards) sayWithUndo(words, () => undoOnwards.send({ repeatId: visit.repeatId! }));
+    if (which !== "this") sayWithUndo(words, () => undoOnwards.send({ repeatId: visit.repeatId! }));
     else if (wish.before.length && !done.value.told)
       sayWithUndo(words, () => send(wish.before, visit.windowFrom, visit.windowTo));
     else enqueueSnackbar(words, { variant: "success" });
@@ -78,7 +83,7 @@ export function MoveQuestion({
 }
 
 function Question({ wish, onYes, onNo }: { wish: AskedMove; onYes: (wish: AskedMove) => void; onNo: () => void }) {
-  const [onwards, setOnwards] = useState(false);
+  const [which, setWhich] = useState<Which>("this");
   const { visit, tells } = wish;
   const comesBack = visit.repeatId !== null;
   return (
@@ -91,22 +96,24 @@ function Question({ wish, onYes, onNo }: { wish: AskedMove; onYes: (wish: AskedM
         {comesBack && (
           <RadioGroup
             aria-label="Which visits of the repeat"
-            value={onwards ? "onwards" : "one"}
-            onChange={(e) => setOnwards(e.target.value === "onwards")}
+            value={which}
+            onChange={(e) => setWhich(e.target.value as Which)}
             sx={{ mt: 3 }}
           >
-            <FormControlLabel value="one" control={<Radio />} label="This one only" />
-            <FormControlLabel
-              value="onwards"
-              control={<Radio />}
-              label="From now on: this day, window and technician"
-            />
+            <FormControlLabel value="this" control={<Radio />} label="This one only" />
+            <FormControlLabel value="later" control={<Radio />} label="From now on: this day, window and technician" />
+            <FormControlLabel value="all" control={<Radio />} label="All that nobody was promised yet" />
           </RadioGroup>
+        )}
+        {which !== "this" && (
+          <Box role="status" sx={{ mt: 2 }}>
+            Its forecasts are laid out anew. What else is promised stays, and nobody else is told.
+          </Box>
         )}
       </DialogContent>
       <DialogActions>
         <Button onClick={onNo}>Leave it</Button>
-        <Button variant="contained" onClick={() => onYes({ ...wish, ...(comesBack && { onwards }) })}>
+        <Button variant="contained" onClick={() => onYes({ ...wish, ...(comesBack && { which }) })}>
           {tells ? `Move and tell ${visit.customer}` : "Move"}
         </Button>
       </DialogActions>

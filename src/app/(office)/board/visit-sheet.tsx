@@ -157,6 +157,11 @@ export function VisitSheet({ visitId, onClose, onOpen }: VisitSheetProps) {
         </Fact>
       )}
       {visit.siteNotes.length > 0 && <Fact name="On site">{visit.siteNotes.join(" ")}</Fact>}
+      {visit.instructions && (
+        <Fact name="To do">
+          <span style={{ whiteSpace: "pre-wrap" }}>{visit.instructions}</span>
+        </Fact>
+      )}
       {visit.note && <Fact name="Note">{visit.note}</Fact>}
       {mayChange && visit.steps.length > 0 && <Steps visit={visit} ticked={ticked} />}
       {mayChange && visitStates.allows("move", visit.state) && (

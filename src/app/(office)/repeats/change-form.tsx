@@ -17,6 +17,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { BestPlaces } from "./best-places";
 import { TechnicianField } from "./term-fields";
+import { TogetherField } from "./together-field";
 import { closedWords, type RepeatDetails } from "./data";
 
 /** Other terms from a date on. What they change is said before it is done; it can be taken back. */
@@ -29,6 +30,7 @@ export function ChangeForm({ repeat, onDone }: { repeat: RepeatDetails; onDone: 
   const [until, setUntil] = useState(repeat.toMinute);
   const [technicianId, setTechnicianId] = useState(repeat.technicianId);
   const [onClosed, setOnClosed] = useState<OnClosed>(repeat.onClosed);
+  const [together, setTogether] = useState(false);
   const [looking, setLooking] = useState(false);
   const { send, busy, wrong } = useChange("change-repeat");
   const undo = useChange("undo-repeat-change");
@@ -48,10 +50,13 @@ export function ChangeForm({ repeat, onDone }: { repeat: RepeatDetails; onDone: 
       toMinute: until,
       technicianId,
       onClosed,
+      together,
     });
     if (!done) return;
     onDone();
-    sayWithUndo(`Changed from ${dayShort(wished)} on`, () => undo.send({ repeatId: repeat.id }));
+    sayWithUndo(`Changed from ${dayShort(wished)} on`, async () => {
+      for (const { id } of [repeat, ...(together ? repeat.together : [])]) await undo.send({ repeatId: id });
+    });
   };
   return (
     <Box sx={{ mt: 3, p: 3, bgcolor: ink.plaster, borderRadius: "6px" }}>
@@ -102,11 +107,13 @@ export function ChangeForm({ repeat, onDone }: { repeat: RepeatDetails; onDone: 
             </MenuItem>
           ))}
         </TextField>
+        <TogetherField repeat={repeat} value={together} onValue={setTogether} />
         <Box role="status" sx={{ fontSize: 14.5 }}>
           <b>
             From {dayShort(wished)} on, {windowWords(from, until)}; first on {dayShort(start)}.
           </b>{" "}
           {after.length - stay === 1 ? "1 forecast is" : `${after.length - stay} forecasts are`} laid out anew
+          {together && " here, and those of the other sites, in their own windows"}
           {stay > 0 && `, ${stay} promised ${stay === 1 ? "visit stays as it is" : "visits stay as they are"}`}. Nobody
           is told: customers hear of each visit when it is promised.
         </Box>

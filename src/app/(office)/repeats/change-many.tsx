@@ -1,9 +1,12 @@
 "use client";
 import { ask, change as perform, type ViewInput, type ViewOutput } from "@/api/client";
 import { addMonths } from "@/core/time/dates";
-import { weekdayNames } from "@/core/time/words";
+import { actorInWords } from "@/core/records/changes";
+import { dateWords, weekdayNames } from "@/core/time/words";
+import { counted } from "@/core/words";
 import { useAfterChange } from "@/ui/after-change";
 import { DateField } from "@/ui/date-field";
+import { useLive } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import { useUndo } from "@/ui/use-undo";
 import Alert from "@mui/material/Alert";
@@ -29,7 +32,9 @@ type Proposal = ViewOutput<"repeats-proposal">[number];
 type Change = ViewInput<"repeats-proposal">["change"];
 type Which = ViewInput<"repeat-ids">;
 
-const atOnce = 20;
+type Batch = ViewOutput<"repeat-batches">[number];
+
+const atOnce = 10;
 
 interface ChangeManyProps {
   /** Those of the list, as it is filtered. */
@@ -74,11 +79,14 @@ export function ChangeMany({ which, words, today, technicians, onClose }: Change
     });
   const take = () =>
     work.through("Changing", async (step) => {
+      const batch = await perform("begin-repeat-batch", { words: changeWords(change, from, technicians) });
+      if (!batch.ok) return batch.problem.sentence;
+      const { batchId } = batch.value;
       const done: number[] = [];
       let problem: string | null = null;
       for (const [i, { id, terms }] of taken.entries()) {
         if (step(i, taken.length)) break;
-        const result = await perform("change-repeat", { repeatId: id, ...terms! });
+        const result = await perform("change-repeat", { repeatId: id, ...terms!, batchId });
         if (!result.ok) {
           problem = `${taken[i]!.customer}: ${result.problem.sentence}`;
           break;
@@ -87,12 +95,23 @@ export function ChangeMany({ which, words, today, technicians, onClose }: Change
       }
       afterChange();
       if (done.length)
-        sayWithUndo(`${done.length} ${done.length === 1 ? "repeat is" : "repeats are"} changed`, async () => {
-          for (const repeatId of done) await perform("undo-repeat-change", { repeatId });
-          afterChange();
-        });
+        sayWithUndo(`${done.length} ${done.length === 1 ? "repeat is" : "repeats are"} changed`, () =>
+          takeBack({ id: batchId, repeatIds: done }),
+        );
       if (problem === null) onClose();
       return problem;
+    });
+
+  const takeBack = ({ id, repeatIds }: Pick<Batch, "id" | "repeatIds">) =>
+    work.through("Taking back", async (step) => {
+      for (const [i, repeatId] of repeatIds.entries()) {
+        if (step(i, repeatIds.length)) return null;
+        const result = await perform("undo-repeat-change", { repeatId });
+        if (!result.ok) return result.problem.sentence;
+      }
+      await perform("end-repeat-batch", { batchId: id });
+      afterChange();
+      return null;
     });
 
   return (
@@ -153,6 +172,7 @@ export function ChangeMany({ which, words, today, technicians, onClose }: Change
               clearable
             />
           </Stack>
+          {!proposals && <Batches busy={work.busy} onTakeBack={(batch) => void takeBack(batch)} />}
           {work.problem && <Alert severity="error">{work.problem}</Alert>}
           {work.progress && (
             <Box role="status">
@@ -183,6 +203,40 @@ export function ChangeMany({ which, words, today, technicians, onClose }: Change
         </Button>
       </DialogActions>
     </Dialog>
+  );
+}
+
+/** "Fridays to Thursdays, from 1 Jan 2027". */
+function changeWords(
+  { weekday, until, technician }: Change,
+  from: string,
+  technicians: ChangeManyProps["technicians"],
+): string {
+  const said = [
+    weekday && `${weekdayNames[weekday.from]}s to ${weekdayNames[weekday.to]}s`,
+    technician && `to ${technicians.find(({ id }) => id === technician.to)?.name ?? "whoever is best"}`,
+    until && `until ${dateWords(until)}`,
+  ];
+  return `${said.filter(Boolean).join(", ")}, from ${dateWords(from)}`;
+}
+
+/** What was changed for many before, and can still be taken back as one. */
+function Batches({ busy, onTakeBack }: { busy: boolean; onTakeBack: (batch: Batch) => void }) {
+  const { data: batches } = useLive("repeat-batches", {});
+  if (!batches?.length) return null;
+  return (
+    <Box component="section" aria-label="Changed before">
+      {batches.map((batch) => (
+        <Box key={batch.id} sx={{ display: "flex", alignItems: "center", gap: 2, fontSize: 14.5 }}>
+          <Box sx={{ flex: 1 }}>
+            {batch.words}: {counted(batch.repeatIds.length, "repeat")}, {actorInWords(batch.madeBy)}
+          </Box>
+          <Button size="small" disabled={busy} onClick={() => onTakeBack(batch)}>
+            Take it back
+          </Button>
+        </Box>
+      ))}
+    </Box>
   );
 }
 
@@ -231,7 +285,7 @@ function Proposals({
           : driving > 0
             ? `${driving} min more driving`
             : `${-driving} min less driving`}{" "}
-        on their next dates.{" "}
+        a visit, over their next ten dates.{" "}
         {promised > 0
           ? `${promised} promised ${promised === 1 ? "visit stays" : "visits stay"} as told.`
           : "Nobody has to be told: nothing promised is touched."}

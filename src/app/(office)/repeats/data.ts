@@ -15,4 +15,5 @@ export const closedWords: Record<OnClosed, string> = {
   later: "the next day somebody comes",
   earlier: "the day before on which somebody comes",
   skip: "left out",
+  ask: "waits for us to settle it",
 };

@@ -12,6 +12,8 @@ import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import { useState } from "react";
 import type { RepeatDetails } from "./data";
+import { PatternField } from "./pattern-fields";
+import { TechnicianField } from "./term-fields";
 
 type Coming = RepeatDetails["coming"][number];
 
@@ -56,14 +58,18 @@ export function DateRow({ repeat, date, mayChange }: { repeat: RepeatDetails; da
           <>
             {isOwn || date.becomes === "skipped" ? (
               isOwn && (
-                <Button size="small" disabled={busy} onClick={() => void send(about)}>
+                <Button
+                  size="small"
+                  disabled={busy}
+                  onClick={() => void send({ ...about, technicianId: null, patternId: null })}
+                >
                   As the rule says
                 </Button>
               )
             ) : (
               <>
                 <Button size="small" aria-expanded={moving} onClick={() => setMoving(!moving)}>
-                  Move
+                  Change
                 </Button>
                 <Button size="small" disabled={busy} onClick={() => void skip()}>
                   Skip
@@ -75,13 +81,15 @@ export function DateRow({ repeat, date, mayChange }: { repeat: RepeatDetails; da
       </Box>
       {date.why && <Box sx={{ color: ink.ember, fontSize: 13.5, pl: 4.5 }}>{date.why}</Box>}
       {moving && (
-        <MoveOne
+        <ChangeOne
           date={date}
           busy={busy}
           wrong={wrong}
-          onMove={(to, window) =>
+          repeat={repeat}
+          onAgree={({ to, window, ...own }) =>
             void send({
               ...about,
+              ...own,
               ...(to !== date.date && { to }),
               ...((window[0] !== date.window[0] || window[1] !== date.window[1]) && {
                 window: { fromMinute: window[0], toMinute: window[1] },
@@ -101,7 +109,7 @@ const glyphOf = ({ state, becomes, technician }: Coming): string =>
       ? stateGlyphs[state]!
       : ({ skipped: "⁄", paused: "‖", "no day": "△" }[becomes as string] ?? "◌");
 
-function factsOf(repeat: RepeatDetails, { state, becomes, technician, window }: Coming): string {
+function factsOf(repeat: RepeatDetails, { state, becomes, technician, window, otherWork }: Coming): string {
   const own = window[0] !== repeat.fromMinute || window[1] !== repeat.toMinute;
   const what =
     state === "forecast"
@@ -115,30 +123,64 @@ function factsOf(repeat: RepeatDetails, { state, becomes, technician, window }: 
         : technician
           ? `${state}, ${technician}`
           : state;
-  return [own ? windowWords(...window) : "", what].filter(Boolean).join(", ");
+  return [otherWork?.name, own && windowWords(...window), what].filter(Boolean).join(", ");
 }
 
-function MoveOne({
+interface AgreedAlone {
+  to: string;
+  window: [number, number];
+  technicianId?: number | null;
+  patternId?: number | null;
+}
+
+/** What can be agreed for one date alone: another day, window, technician or work. */
+function ChangeOne({
+  repeat,
   date,
   busy,
   wrong,
-  onMove,
+  onAgree,
 }: {
+  repeat: RepeatDetails;
   date: Coming;
   busy: boolean;
   wrong: (pointer: string) => string | undefined;
-  onMove: (to: string, window: [number, number]) => void;
+  onAgree: (agreed: AgreedAlone) => void;
 }) {
   const [to, setTo] = useState(date.day ?? date.date);
   const [from, setFrom] = useState(date.window[0]);
   const [until, setUntil] = useState(date.window[1]);
+  const [technicianId, setTechnicianId] = useState<number | null>(date.technicianThen);
+  const [patternId, setPatternId] = useState<number | null>(null);
   return (
-    <Stack direction="row" spacing={2} sx={{ mt: 2, alignItems: "flex-start" }}>
-      <DateField label="To" value={to} onValue={(day) => day && setTo(day)} wrong={wrong("/to")} width={160} />
-      <TimeField label="From" value={from} onValue={setFrom} sx={{ width: 86 }} />
-      <TimeField label="Until" value={until} onValue={setUntil} wrong={wrong("/window")} sx={{ width: 86 }} />
-      <Button variant="outlined" disabled={busy} onClick={() => onMove(to, [from, until])} sx={{ height: 40 }}>
-        Move
+    <Stack spacing={2} sx={{ mt: 2 }}>
+      <Stack direction="row" spacing={2} sx={{ alignItems: "flex-start" }}>
+        <DateField label="To" value={to} onValue={(day) => day && setTo(day)} wrong={wrong("/to")} width={160} />
+        <TimeField label="From" value={from} onValue={setFrom} sx={{ width: 86 }} />
+        <TimeField label="Until" value={until} onValue={setUntil} wrong={wrong("/window")} sx={{ width: 86 }} />
+      </Stack>
+      <TechnicianField
+        technicians={repeat.technicians}
+        none="as agreed"
+        value={technicianId}
+        onValue={setTechnicianId}
+      />
+      {repeat.patterns.length > 0 && (
+        <PatternField
+          label="Work"
+          none={date.otherWork?.name ?? "as usual"}
+          patterns={repeat.patterns}
+          value={patternId}
+          onValue={setPatternId}
+        />
+      )}
+      <Button
+        variant="outlined"
+        disabled={busy}
+        onClick={() => onAgree({ to, window: [from, until], technicianId, ...(patternId !== null && { patternId }) })}
+        sx={{ alignSelf: "flex-start" }}
+      >
+        Do this for this one
       </Button>
     </Stack>
   );

@@ -5,7 +5,7 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import type { Outlooked, Which } from "./data";
 
-const shown = ["all", "needs a person", "no room", "asked", "price review", "ended"] as const;
+const shown = ["all", "needs a person", "no room", "asked", "price review", "card expired", "ended"] as const;
 
 /** Which repeats the list holds: by what they need, and by service, zone and technician. */
 export function Filters({

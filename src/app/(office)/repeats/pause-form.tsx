@@ -9,21 +9,25 @@ import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import { useState } from "react";
 import type { RepeatDetails } from "./data";
+import { TogetherField } from "./together-field";
 
 /** Nobody comes from one day to another: what that does is said before. */
 export function PauseForm({ repeat, onDone }: { repeat: RepeatDetails; onDone: () => void }) {
   const [first, setFirst] = useState(addDays(repeat.today, 1));
   const [last, setLast] = useState(addDays(repeat.today, 30));
+  const [together, setTogether] = useState(repeat.together.length > 0);
   const { send, busy, wrong } = useChange("pause-repeat");
   const endPause = useChange("end-pause");
   const sayWithUndo = useUndo();
   const inside = repeat.coming.filter(({ date }) => first <= date && date <= last);
   const promised = inside.filter(({ state }) => state !== null && state !== "forecast").length;
   const pause = async () => {
-    const done = await send({ repeatId: repeat.id, first, last });
+    const done = await send({ repeatId: repeat.id, first, last, together });
     if (!done) return;
     onDone();
-    sayWithUndo("The repeat pauses", () => endPause.send({ repeatId: repeat.id, pauseId: done.value.pauseId }));
+    sayWithUndo("The repeat pauses", async () => {
+      for (const pause of done.value.pauses) await endPause.send(pause);
+    });
   };
   return (
     <Box sx={{ mt: 3, p: 3, bgcolor: ink.plaster, borderRadius: "6px" }}>
@@ -31,6 +35,7 @@ export function PauseForm({ repeat, onDone }: { repeat: RepeatDetails; onDone: (
         <DateField label="From" value={first} onValue={(day) => day && setFirst(day)} wrong={wrong("/first")} />
         <DateField label="Until" value={last} onValue={(day) => day && setLast(day)} wrong={wrong("/last")} />
       </Stack>
+      <TogetherField repeat={repeat} value={together} onValue={setTogether} />
       <Box role="status" sx={{ my: 3, fontSize: 14.5 }}>
         {inside.length - promised === 1 ? "1 date does" : `${inside.length - promised} dates do`} not take place.
         {promised > 0 &&

@@ -5,7 +5,7 @@ import { actorInWords, operationWords } from "@/core/records/changes";
 import { comesWords } from "@/core/repeats/flexible";
 import { priceTermsWords } from "@/core/repeats/price";
 import { localOf } from "@/core/time/local";
-import { clock, dayShort, windowWords } from "@/core/time/words";
+import { clock, dayShort, durationWords, windowWords } from "@/core/time/words";
 import { Code, stateGlyphs } from "@/ui/arch";
 import { LinkBox } from "@/ui/link-box";
 import { useLive } from "@/ui/live";
@@ -31,11 +31,13 @@ import { EndForm } from "./end-form";
 import { PauseForm } from "./pause-form";
 import { PriceForm } from "./price-form";
 import { WaysForm } from "./ways-form";
+import { WorkForm } from "./work-form";
 import { YearStrip } from "./year-strip";
 
-type Doing = "change" | "ways" | "price" | "pause" | "end";
+type Doing = "change" | "work" | "ways" | "price" | "pause" | "end";
 const acts: { what: Doing; words: string; variant?: "contained"; color?: "error" }[] = [
   { what: "change", words: "Change…", variant: "contained" },
+  { what: "work", words: "Work…" },
   { what: "ways", words: "How it comes…" },
   { what: "price", words: "Price…" },
   { what: "pause", words: "Pause…" },
@@ -85,6 +87,21 @@ export function RepeatSheet({ repeatId, onClose }: { repeatId: number; onClose: 
         </LinkBox>
         , {repeat.site}
       </Fact>
+      <Fact name="Work">
+        {repeat.workWords}, {durationWords(repeat.minutes)}
+      </Fact>
+      {repeat.together.length > 0 && (
+        <Fact name="Agreed with">
+          {repeat.together.map(({ id, site }, i) => (
+            <span key={id}>
+              {i > 0 && "; "}
+              <LinkBox href={`/repeats?open=${id}`} sx={{ color: ink.lake }}>
+                {site}
+              </LinkBox>
+            </span>
+          ))}
+        </Fact>
+      )}
       <Fact name="It comes">
         {comesWords[repeat.comes]}
         {repeat.comes === "flexible" && (repeat.leewayDays ? `, ${repeat.leewayDays} days around it` : ", in its week")}
@@ -136,6 +153,7 @@ export function RepeatSheet({ repeatId, onClose }: { repeatId: number; onClose: 
         </Button>
       )}
       {doing === "change" && <ChangeForm repeat={repeat} onDone={close} />}
+      {doing === "work" && <WorkForm repeat={repeat} onDone={close} />}
       {doing === "ways" && <WaysForm repeat={repeat} onDone={close} />}
       {doing === "price" && <PriceForm repeat={repeat} onDone={close} />}
       {doing === "pause" && <PauseForm repeat={repeat} onDone={close} />}

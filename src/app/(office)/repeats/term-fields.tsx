@@ -51,15 +51,18 @@ export const CountedField = ({
 
 export const TechnicianField = ({
   technicians,
+  none = "whoever is near",
   value,
   onValue,
 }: {
   technicians: readonly { id: number; name: string }[];
+  /** Where nobody is named. */
+  none?: string;
   value: number | null;
   onValue: (technicianId: number | null) => void;
 }) => (
   <TextField select label="Technician" value={value ?? 0} onChange={(e) => onValue(Number(e.target.value) || null)}>
-    <MenuItem value={0}>whoever is near</MenuItem>
+    <MenuItem value={0}>{none}</MenuItem>
     {technicians.map((t) => (
       <MenuItem key={t.id} value={t.id}>
         {t.name}, if they can

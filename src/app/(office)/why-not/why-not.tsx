@@ -1,6 +1,5 @@
 "use client";
-import type { ViewOutput } from "@/api/client";
-import type { Answers } from "@/core/catalogue/questions";
+import type { ViewInput, ViewOutput } from "@/api/client";
 import { addDays } from "@/core/time/dates";
 import { dayWords, durationWords } from "@/core/time/words";
 import { AddressField, type FoundAddress } from "@/ui/address-field";
@@ -9,12 +8,15 @@ import { useLive } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import LinearProgress from "@mui/material/LinearProgress";
+import ListSubheader from "@mui/material/ListSubheader";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { type Explained } from "./data";
 import { WindowsTable } from "./windows-table";
+
+type Items = ViewInput<"why-not">["items"];
 
 /** An address, a service and a day: every window, every technician, what stops it and what would open it. */
 export function WhyNot({
@@ -27,11 +29,14 @@ export function WhyNot({
   date: string | null;
 }) {
   const [address, setAddress] = useState<FoundAddress | null>(choices.address);
-  const [serviceId, setServiceId] = useState(asked ?? choices.services[0]?.id ?? null);
+  const [items, setItems] = useState<Items>(() => {
+    const first = asked ?? choices.services[0]?.id;
+    return first === undefined ? [] : [{ serviceId: first }];
+  });
   const [date, setDate] = useState(askedDate ?? addDays(choices.today, 1));
   const [wish, setWish] = useState<{ technicianId: number | null; only: boolean }>({ technicianId: null, only: false });
-  const [answers, setAnswers] = useState<Answers>({});
-  const question = address && serviceId ? { addressId: address.id, serviceId, date, ...wish, answers } : null;
+  const [main] = items;
+  const question = address && main ? { addressId: address.id, items, date, ...wish } : null;
   const { data, problem } = useLive("why-not", question);
 
   return (
@@ -51,14 +56,22 @@ export function WhyNot({
         <TextField
           select
           label="Service"
-          value={serviceId ?? ""}
+          value={main ? (main.patternId ? `pattern ${main.patternId}` : `service ${main.serviceId}`) : ""}
           onChange={(e) => {
-            setServiceId(Number(e.target.value));
-            setAnswers({});
+            const [kind, id] = e.target.value.split(" ");
+            const pattern = kind === "pattern" && choices.patterns.find((one) => one.id === Number(id));
+            setItems(pattern ? pattern.items : [{ serviceId: Number(id) }]);
           }}
         >
+          {choices.patterns.length > 0 && <ListSubheader>Job patterns</ListSubheader>}
+          {choices.patterns.map(({ id, name }) => (
+            <MenuItem key={`pattern ${id}`} value={`pattern ${id}`}>
+              {name}
+            </MenuItem>
+          ))}
+          {choices.patterns.length > 0 && <ListSubheader>Services</ListSubheader>}
           {choices.services.map((s) => (
-            <MenuItem key={s.id} value={s.id}>
+            <MenuItem key={`service ${s.id}`} value={`service ${s.id}`}>
               {s.name}
             </MenuItem>
           ))}
@@ -104,14 +117,14 @@ export function WhyNot({
               asked={{
                 work: {
                   addressId: question!.addressId,
-                  items: [{ serviceId: question!.serviceId, answers }],
+                  items: question!.items,
                   technicianId: wish.technicianId,
                 },
-                questions: choices.services.find((s) => s.id === serviceId)?.questions ?? [],
-                answers,
+                questions: choices.services.find((s) => s.id === main?.serviceId)?.questions ?? [],
+                answers: main?.answers ?? {},
                 currency: choices.currency,
                 customer: choices.customer,
-                onAnswers: setAnswers,
+                onAnswers: (answers) => setItems(items.map((item, i) => (i === 0 ? { ...item, answers } : item))),
               }}
             />
           ) : (

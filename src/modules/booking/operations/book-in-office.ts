@@ -1,7 +1,7 @@
 import { Refusal } from "@/core/problems";
 import { Id, input } from "@/kernel/inputs";
 import { actorWords, defineOperation } from "@/kernel/operation";
-import { chosen, orderAbout } from "@/modules/catalogue/inputs";
+import { chosen, OfficeItems, orderAbout } from "@/modules/catalogue/inputs";
 import { customerFor, siteFor } from "@/modules/customers/customers";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { zoneOf } from "@/modules/place/zones";
@@ -13,6 +13,7 @@ import { findWanted, priceIn } from "../wanted";
 
 const BookInOffice = input({
   ...chosen,
+  items: OfficeItems,
   customer: Type.Union([input({ id: Id }), Booker]),
   note: Type.String({ maxLength: 1000 }),
 });

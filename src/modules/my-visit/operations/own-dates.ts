@@ -64,6 +64,7 @@ export const pauseByLink = defineOperation({
   input: Pause,
   run(context, { first, last }) {
     const repeat = mine(context);
+    refuseManyPauses(context, repeat.id);
     const { promised } = pauseOf(context, repeat.id, first, last);
     tell(context, repeat, `pauses from ${dayWords(first)} to ${dayWords(last)}`);
     return { promised };
@@ -83,6 +84,19 @@ export const endPauseByLink = defineOperation({
     tell(context, repeat, "ends a pause");
   },
 });
+
+/** So many pauses ahead are made by oneself; whoever wants more is better spoken with. */
+const mostPauses = 6;
+
+function refuseManyPauses({ sql, today, business }: OperationContext, repeatId: number): void {
+  const { n } = sql<{ n: number }>(
+    "SELECT count(*) AS n FROM repeat_pauses WHERE repeat_id = ? AND last_date >= ?",
+  ).get(repeatId, today)!;
+  if (n >= mostPauses)
+    throw new Refusal("invalid-input", {
+      fields: { "/first": `There are ${n} pauses already. Call us on ${business.phone}, and we find what suits you.` },
+    });
+}
 
 function mine(context: OperationContext): RepeatRow {
   const own = ownRepeat(context);

@@ -5,7 +5,7 @@ import { defineView } from "@/kernel/view";
 import { pickable } from "@/modules/placing/windows";
 import { calendarOfRepeat } from "@/modules/repeats/calendar";
 import { datesAhead } from "@/modules/repeats/dates-ahead";
-import { needsOf } from "@/modules/repeats/needs";
+import { workOn } from "@/modules/repeats/work";
 import { readRepeat } from "@/modules/repeats/repeats";
 import type { Rows } from "@/store/rows";
 import { offersForDate } from "../own-dates";
@@ -63,7 +63,7 @@ export const myDateOffers = defineView({
   input: input({ date: DateText }),
   read(context, { date }) {
     const repeat = mine(context);
-    const { needs } = needsOf(context, repeat);
+    const { needs } = workOn(context, repeat, date);
     return offersForDate(context, repeat, date).flatMap((answer) =>
       answer.offered ? [pickable(context, needs, answer)] : [],
     );

@@ -7,8 +7,10 @@ import { invoiceState } from "@/core/money/applying";
 import { Refusal } from "@/core/problems";
 import { repeatWords } from "@/core/repeats/rule-words";
 import { placeInWords, type WorkPlace } from "@/core/visits/work-place";
+import { windowIn } from "@/core/time/local-words";
 import { type VisitState, visitStates } from "@/core/visits/states";
 import { Id, input, Nothing } from "@/kernel/inputs";
+import { sealedToken } from "@/kernel/links";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { termsOfJob } from "@/modules/catalogue/job-items";
@@ -81,8 +83,8 @@ function pageOf(context: ViewContext) {
         FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = ? ORDER BY t.position`,
   ).all(visit.id);
   const coming = visit.repeat_id
-    ? sql<{ date: string; window_from: number; window_to: number }>(
-        `SELECT date, window_from, window_to
+    ? sql<{ date: string; window_from: number; window_to: number; state: VisitState }>(
+        `SELECT date, window_from, window_to, state
             FROM visits WHERE repeat_id = ? AND date > ? AND state IN ${visitStates.sql("move")}
             ORDER BY date LIMIT 4`,
       ).all(visit.repeat_id, visit.date)
@@ -100,23 +102,33 @@ function pageOf(context: ViewContext) {
     step_address: string | null;
     settled_at: number | null;
   }>(
-    `SELECT id, purpose, method, amount_minor, state, problem, step_address, settled_at
-        FROM payments WHERE job_id = ? ORDER BY id`,
-  ).all(jobId);
+    // Of a payment over several invoices, what it has paid here.
+    `SELECT p.id, purpose, method, iif(p.job_id IS NULL, a.paid, amount_minor) AS amount_minor, state, problem, step_address,
+        settled_at
+      FROM payments p
+        LEFT JOIN (SELECT a.payment_id, sum(a.amount_minor) AS paid FROM allocations a JOIN invoices i ON i.id = a.invoice_id
+          WHERE i.job_id = @jobId GROUP BY 1) a ON a.payment_id = p.id
+      WHERE p.job_id = @jobId OR a.paid > 0 ORDER BY p.id`,
+  ).all({ jobId });
   const refunds = sql<{ id: number; amount_minor: number; state: string; asked_at: number }>(
     `SELECT r.id, r.amount_minor, r.state, r.asked_at
         FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE p.job_id = ? ORDER BY r.id`,
   ).all(jobId);
   const invoice = sql<{
-    number: number;
+    id: number;
+    label: string;
+    shared: number;
     due_date: string;
     total_minor: number;
     tax_minor: number;
-    applied: number;
-    cancelled_at: number | null;
+    applied_minor: number;
+    credited_minor: number;
+    open_minor: number;
   }>(
-    `SELECT i.*, b.applied_minor AS applied
-        FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.job_id = ?`,
+    // A bill that is about other work too has a page of its own.
+    `SELECT i.*, o.shared, b.applied_minor, b.credited_minor, b.open_minor
+        FROM job_bills o JOIN invoices i ON i.id = o.invoice_id JOIN invoice_balances b ON b.invoice_id = i.id
+        WHERE o.job_id = ? ORDER BY i.id DESC LIMIT 1`,
   ).get(jobId);
   const fee = sql<{ description: string; amount_minor: number }>(
     "SELECT description, amount_minor FROM fees WHERE job_id = ?",
@@ -174,20 +186,28 @@ function pageOf(context: ViewContext) {
     lines,
     payments,
     refunds,
-    coming,
+    // What is not promised has no time yet, as far as its customer knows.
+    coming: coming.map(({ date, window_from, window_to, state }) => ({
+      date,
+      window: state === "forecast" ? null : windowIn(window_from, window_to, business.time_zone),
+    })),
     technicians: technicians.map((t) => t.name),
     invoice: invoice && {
-      number: invoice.number,
+      number: invoice.label,
+      isShared: invoice.shared === 1,
+      /** Opens its own page; whoever reads for the office has none. */
+      token: actor.linkId === 0 ? null : sealedToken(context.hogar, { kind: "invoice", id: invoice.id }),
       dueDate: invoice.due_date,
       totalMinor: invoice.total_minor,
       taxMinor: invoice.tax_minor,
-      openMinor: invoice.total_minor - invoice.applied,
+      openMinor: invoice.open_minor,
       state: invoiceState(
         {
           totalMinor: invoice.total_minor,
-          appliedMinor: invoice.applied,
+          openMinor: invoice.open_minor,
+          appliedMinor: invoice.applied_minor,
+          creditedMinor: invoice.credited_minor,
           dueDate: invoice.due_date,
-          cancelled: invoice.cancelled_at !== null,
         },
         today,
       ),

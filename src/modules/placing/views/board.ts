@@ -10,7 +10,7 @@ import { type Names, reasonWords } from "@/core/windows/words";
 import { DateText, input } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
-import { readPattern } from "@/modules/catalogue/patterns";
+import { readPattern } from "@/modules/catalogue/window-patterns";
 import { inOffice, windowOf } from "@/modules/placing/in-office";
 import { idsColumn } from "@/store/columns";
 import { asCards, type BoardRow, type BoardStop, type BoardVisit, visitColumns, visitTables } from "../board";

@@ -3,7 +3,7 @@ import { windowsOn } from "@/core/windows/patterns";
 import { reasonWords } from "@/core/windows/words";
 import { DateText, Id, input } from "@/kernel/inputs";
 import { defineView } from "@/kernel/view";
-import { readPattern } from "@/modules/catalogue/patterns";
+import { readPattern } from "@/modules/catalogue/window-patterns";
 import { inOffice, windowOf } from "@/modules/placing/in-office";
 import { togetherWith } from "@/modules/placing/shared-times";
 import { daysOfWork, placingOf, readVisit } from "@/modules/placing/visits";

@@ -1,4 +1,3 @@
-import { justOne } from "@/core/catalogue/items";
 import { localOf } from "@/core/time/local";
 import { isOnOurWay } from "@/core/windows/offer";
 import { explainWindows } from "@/core/windows/offers";
@@ -9,7 +8,8 @@ import { DateText, Id, input, OrNull } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { priceItems, questionsOf, readItem, toPlace, zoneThatCounts } from "@/modules/catalogue/catalogue";
-import { Answers, chosen } from "@/modules/catalogue/inputs";
+import { chosen, itemsOf, OfficeItems, orderAbout } from "@/modules/catalogue/inputs";
+import { itemsByPattern, openPatterns } from "@/modules/catalogue/job-patterns";
 import { addressOf, knownAddress } from "@/modules/place/addresses";
 import { AddressId } from "@/modules/place/inputs";
 import { zoneOf } from "@/modules/place/zones";
@@ -20,11 +20,10 @@ import { namesOf, questionFor } from "../windows";
 /** Why a window is or is not offered on a date; `technicianId` is a customer's wish, or null. */
 const WhyNot = input({
   addressId: chosen.addressId,
-  serviceId: Id,
+  items: OfficeItems,
   date: DateText,
   technicianId: OrNull(Id),
   only: Type.Boolean(),
-  answers: Type.Optional(Answers),
 });
 
 /** What can be asked about: the services, the technicians, and the address that came with the link. */
@@ -49,6 +48,11 @@ export const whyNotChoices = defineView({
       )
         .all()
         .map((s) => ({ ...s, questions: questionsOf(s) })),
+      patterns: openPatterns(context).map((pattern) => ({
+        id: pattern.id,
+        name: pattern.name,
+        items: itemsByPattern(pattern),
+      })),
       currency: business.currency,
       technicians: sql<{ id: number; name: string }>(
         "SELECT id, name FROM technicians WHERE active = 1 ORDER BY position",
@@ -65,12 +69,12 @@ export const whyNotChoices = defineView({
 export const whyNot = defineView({
   name: "why-not",
   access: "shared.see",
-  about: { serviceId: "shared", technicianId: "shared" },
+  about: orderAbout,
   input: WhyNot,
-  read(context, { addressId, serviceId, date, technicianId, only, answers = {} }) {
+  read(context, { addressId, items: ordered, date, technicianId, only }) {
     const { business } = context;
     const address = addressOf(context, addressId);
-    const items = [readItem(context, { ...justOne(serviceId), answers })];
+    const items = itemsOf(ordered).map((item) => readItem(context, item));
     const zone = zoneThatCounts(items, zoneOf(context, address));
     const wanted = technicianId === null ? null : { technicianId, only };
     const order = priceItems(context, items, zone);

@@ -1,79 +1,79 @@
 import { Refusal } from "@/core/problems";
 import { onClosedWays } from "@/core/repeats/coming";
-import { canCountFromVisits, waysToCount } from "@/core/repeats/counted";
+import { canCountFromVisits, countedFromVisitsWords, waysToCount } from "@/core/repeats/counted";
 import { waysToCome } from "@/core/repeats/flexible";
-import { datesOfRule, ruleText } from "@/core/repeats/recurrence";
+import { datesOfRule } from "@/core/repeats/recurrence";
 import { addDays } from "@/core/time/dates";
 import { DateText, Id, input, MinuteOfDay, OneOf, OrNull } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { readService } from "@/modules/catalogue/catalogue";
-import { Items, orderAbout } from "@/modules/catalogue/inputs";
-import { insertRow } from "@/store/insert";
-import { Type } from "@sinclair/typebox";
-import { Leeway, Rule, ruleIn } from "../inputs";
+import { itemsOf, OfficeItems, orderAbout } from "@/modules/catalogue/inputs";
+import { readJobPattern } from "@/modules/catalogue/job-patterns";
+import { type Static, Type } from "@sinclair/typebox";
+import { EveryNth, Leeway, Rule, ruleIn } from "../inputs";
 import { laidOut } from "../repeats";
+import { storeRepeat } from "../storing";
 
+/** A site, with the window there; its first date is the first of the rule from `from` on. */
+const atSite = { siteId: Id, from: DateText, fromMinute: MinuteOfDay, toMinute: MinuteOfDay };
 const AgreeRepeat = input({
   customerId: Id,
-  siteId: Id,
-  items: Type.Array(Items.items, { minItems: 1, maxItems: 12 }),
+  ...atSite,
+  /** Other sites of the customer that belong to the same agreement: each comes on dates of its own. */
+  otherSites: Type.Optional(Type.Array(input(atSite), { maxItems: 40 })),
+  items: OfficeItems,
+  /** Another job pattern the first time, and every so many times. */
+  firstPatternId: Type.Optional(OrNull(Id)),
+  nth: Type.Optional(OrNull(EveryNth)),
   rule: Rule,
-  /** Its first date is the first of the rule from here on. */
-  from: DateText,
-  fromMinute: MinuteOfDay,
-  toMinute: MinuteOfDay,
   technicianId: OrNull(Id),
   onClosed: OneOf(onClosedWays),
   comes: OneOf(waysToCome),
   leewayDays: Leeway,
   counted: OneOf(waysToCount),
 });
+type AtSite = Pick<Static<typeof AgreeRepeat>, keyof typeof atSite>;
 
-/** Agrees a repeat with a customer that no visit has begun: its first date is a forecast like the others. */
+/**
+ * Agrees a repeat with a customer that no visit has begun: its first date is a forecast like the others. Where several
+ * sites belong to it, each is a repeat of its own, and they are known to have been agreed together; the worker lays the
+ * others out.
+ */
 export const agreeRepeat = defineOperation({
   name: "agree-repeat",
   access: "board.change",
-  about: { ...orderAbout, customerId: "customer", siteId: "site", technicianId: "shared" },
+  about: {
+    ...orderAbout,
+    customerId: "customer",
+    siteId: "site",
+    "otherSites.siteId": "site",
+    technicianId: "shared",
+    firstPatternId: "shared",
+    "nth.patternId": "shared",
+  },
   input: AgreeRepeat,
-  run(context, { customerId, siteId, items, rule: text, from, ...terms }) {
+  run(context, { customerId, siteId, from, fromMinute, toMinute, otherSites = [], items, rule: text, ...terms }) {
     const { sql, today } = context;
     const rule = ruleIn(text);
     const services = items.map(({ serviceId }) => readService(context, serviceId));
     const wrong = (field: string, sentence: string) => new Refusal("invalid-input", { fields: { [field]: sentence } });
-    if (from <= today) throw wrong("/from", "Choose a day after today.");
-    if (terms.toMinute < terms.fromMinute) throw wrong("/toMinute", "A window ends after it begins.");
-    if (terms.counted === "done" && !canCountFromVisits(rule))
-      throw wrong("/rule", "Counted from the last visit, a rule says only how often.");
+    if (terms.counted === "done" && !canCountFromVisits(rule)) throw wrong("/rule", countedFromVisitsWords);
     if (services.some(({ seats }) => seats > 0))
       throw wrong("/items", "A seat is booked once: it does not come back by itself.");
     if (services.some(({ days }) => days > 1)) throw new Refusal("repeat-of-several-days");
-    if (!sql("SELECT 1 FROM sites WHERE id = ? AND customer_id = ?").get(siteId, customerId))
-      throw new Refusal("not-found");
-    const [start] = datesOfRule({ ...rule, count: null }, from, from, addDays(from, 3660), 1);
-    if (!start) throw wrong("/rule", "This rule has no date from that day on.");
-    const id = insertRow(sql, "repeats", {
-      customer_id: customerId,
-      site_id: siteId,
-      service_id: services[0]!.id,
-      technician_id: terms.technicianId,
-      rule: ruleText(rule),
-      start_date: start,
-      on_closed: terms.onClosed,
-      comes: terms.comes,
-      leeway_days: terms.leewayDays,
-      counted: terms.counted,
-      from_minute: terms.fromMinute,
-      to_minute: terms.toMinute,
-      items: JSON.stringify(
-        items.map(({ serviceId, quantity = 1, answers = {}, extras = [] }) => ({
-          serviceId,
-          quantity,
-          answers,
-          extras,
-        })),
-      ),
-      state: "active",
-    });
-    return { repeatId: id, ...laidOut(context, id) };
+    for (const id of [terms.firstPatternId, terms.nth?.patternId]) if (id != null) readJobPattern(context, id);
+
+    const store = (at: AtSite, path: string, agreedWithId: number | null): number => {
+      if (at.from <= today) throw wrong(`${path}/from`, "Choose a day after today.");
+      if (at.toMinute < at.fromMinute) throw wrong(`${path}/toMinute`, "A window ends after it begins.");
+      if (!sql("SELECT 1 FROM sites WHERE id = ? AND customer_id = ?").get(at.siteId, customerId))
+        throw new Refusal("not-found");
+      const [start] = datesOfRule({ ...rule, count: null }, at.from, at.from, addDays(at.from, 3660), 1);
+      if (!start) throw wrong("/rule", "This rule has no date from that day on.");
+      return storeRepeat(context, { ...terms, ...at, customerId, items: itemsOf(items), rule, start, agreedWithId });
+    };
+    const first = store({ siteId, from, fromMinute, toMinute }, "", null);
+    for (const [i, at] of otherSites.entries()) store(at, `/otherSites/${i}`, first);
+    return { repeatId: first, ...laidOut(context, first) };
   },
 });

@@ -6,7 +6,7 @@ import { actorWords, defineOperation, type OperationContext } from "@/kernel/ope
 import { tellAll, tellOffice } from "@/modules/messages/telling-office";
 import { Type } from "@sinclair/typebox";
 import { askAbout, askCustomer, type AskRow, openAsk } from "../asking";
-import { bookAsked, declineAsked } from "../booking-asked";
+import { bookAsked, declineAsked, takesPlace } from "../booking-asked";
 import { AskToken } from "../inputs";
 import { goesOn, laidOut, openDate } from "../repeats";
 
@@ -46,10 +46,13 @@ export const answerAsked = defineOperation({
     if (answer === "not this time") {
       declineAsked(context, ask, words.trim());
       laidOut(context, ask.repeat_id);
-    } else
+    } else {
+      takesPlace(context, ask);
       context
         .sql("UPDATE repeat_asks SET state = 'for us', answered_at = ?, answer = ? WHERE id = ?")
         .run(context.now, words.trim() || "Call me", ask.id);
+      laidOut(context, ask.repeat_id);
+    }
     tellOfAnswer(context, ask, answer, words.trim());
   },
 });

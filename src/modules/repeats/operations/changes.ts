@@ -1,18 +1,17 @@
 import { Refusal } from "@/core/problems";
 import { onClosedWays } from "@/core/repeats/coming";
-import { canCountFromVisits, waysToCount } from "@/core/repeats/counted";
-import { waysToCome } from "@/core/repeats/flexible";
-import { pricePers } from "@/core/repeats/price";
-import { datesOfRule, readRule, ruleText } from "@/core/repeats/recurrence";
+import { canCountFromVisits, countedFromVisitsWords } from "@/core/repeats/counted";
+import { datesOfRule, ruleText } from "@/core/repeats/recurrence";
 import { addDays } from "@/core/time/dates";
-import { DateText, Id, input, MinuteOfDay, Money, OneOf, OrNull } from "@/kernel/inputs";
+import { DateText, Id, input, MinuteOfDay, OneOf, OrNull } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { repeatTermsColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
 import { agreeDateOf, endPauseOf, pauseOf } from "../agreeing";
-import { Leeway, Rule, ruleIn } from "../inputs";
+import { Rule, ruleIn } from "../inputs";
 import { goesOn, laidOut } from "../repeats";
-import { allTerms, farthest, replaceTerms, termsUpTo } from "../terms";
+import { allTerms, farthest, replaceTerms, type RepeatRow, termsUpTo } from "../terms";
+import { agreedTogether, layOutSoon } from "../together";
 
 const OneRepeat = input({ repeatId: Id });
 const ChangeRepeat = input({
@@ -24,6 +23,10 @@ const ChangeRepeat = input({
   toMinute: MinuteOfDay,
   technicianId: OrNull(Id),
   onClosed: OneOf(onClosedWays),
+  /** Those that were agreed together with it too; each keeps its window. */
+  together: Type.Optional(Type.Boolean()),
+  /** The change of many that this is a part of. */
+  batchId: Type.Optional(Id),
 });
 /** Left out, on another day, in another window, or both of these; none of them: as the rule says. */
 const AgreeDate = input({
@@ -32,34 +35,12 @@ const AgreeDate = input({
   skip: Type.Optional(Type.Boolean()),
   to: Type.Optional(DateText),
   window: Type.Optional(input({ fromMinute: MinuteOfDay, toMinute: MinuteOfDay })),
+  /** Who comes if they can, and what is done, this once; null is as usual, and what is not said stays. */
+  technicianId: Type.Optional(OrNull(Id)),
+  patternId: Type.Optional(OrNull(Id)),
 });
-const PauseRepeat = input({ repeatId: Id, first: DateText, last: DateText });
+const PauseRepeat = input({ repeatId: Id, first: DateText, last: DateText, together: Type.Optional(Type.Boolean()) });
 const EndPause = input({ repeatId: Id, pauseId: Id });
-const SetWays = input({
-  repeatId: Id,
-  comes: OneOf(waysToCome),
-  leewayDays: Leeway,
-  counted: OneOf(waysToCount),
-  /** Null: as the service or the business has it. */
-  promiseDays: OrNull(Type.Integer({ minimum: 1, maximum: 120 })),
-  asks: OneOf(["customer", "office"]),
-});
-const SetPrice = input({
-  repeatId: Id,
-  per: OneOf(pricePers),
-  minor: Money,
-  visits: Type.Integer({ minimum: 1, maximum: 400 }),
-  review: OrNull(
-    input({
-      date: DateText,
-      byBp: Type.Integer({ minimum: -10_000, maximum: 10_000 }),
-      noticeDays: Type.Integer({ minimum: 0, maximum: 366 }),
-    }),
-  ),
-});
-
-const countedWords =
-  "Counted from the last visit, a rule says only how often: so many days, weeks, months or years. Change the rule first.";
 
 /**
  * Other terms from a date on. What came before stays by the terms it had, what is promised stays as it is, and the
@@ -68,9 +49,9 @@ const countedWords =
 export const changeRepeat = defineOperation({
   name: "change-repeat",
   access: "board.change",
-  about: { repeatId: "repeat", technicianId: "shared" },
+  about: { repeatId: "repeat", technicianId: "shared", batchId: "shared" },
   input: ChangeRepeat,
-  run(context, { repeatId, from, rule: text, fromMinute, toMinute, technicianId, onClosed }) {
+  run(context, { repeatId, from, rule: text, fromMinute, toMinute, technicianId, onClosed, together, batchId }) {
     const { today } = context;
     const repeat = goesOn(context, repeatId);
     const rule = ruleIn(text);
@@ -82,27 +63,26 @@ export const changeRepeat = defineOperation({
           : null;
     if (wrong) throw new Refusal("invalid-input", { fields: wrong });
     if (repeat.counted === "done" && !canCountFromVisits(rule))
-      throw new Refusal("invalid-input", { fields: { "/rule": countedWords } });
+      throw new Refusal("invalid-input", { fields: { "/rule": countedFromVisitsWords } });
     const [start] = datesOfRule({ ...rule, count: null }, from, from, addDays(from, 3660), 1);
     if (!start) throw new Refusal("invalid-input", { fields: { "/rule": "This rule has no date from that day on." } });
-    const terms = allTerms(context, repeat);
-    replaceTerms(
-      context,
-      repeatId,
-      [
-        ...termsUpTo(terms, from),
-        {
-          until_date: farthest,
-          start_date: start,
-          rule: ruleText(rule),
-          from_minute: fromMinute,
-          to_minute: toMinute,
-          technician_id: technicianId,
-          on_closed: onClosed,
-        },
-      ],
-      terms,
-    );
+    const anew = (one: RepeatRow, window: Pick<RepeatRow, "from_minute" | "to_minute">) => {
+      const terms = allTerms(context, one);
+      const then = {
+        ...window,
+        until_date: farthest,
+        start_date: start,
+        rule: ruleText(rule),
+        technician_id: technicianId,
+        on_closed: onClosed,
+      };
+      replaceTerms(context, one.id, [...termsUpTo(terms, from), then], terms, batchId);
+    };
+    anew(repeat, { from_minute: fromMinute, to_minute: toMinute });
+    for (const one of together ? agreedTogether(context, repeat) : []) {
+      anew(one, one);
+      layOutSoon(context, one.id);
+    }
     return laidOut(context, repeatId);
   },
 });
@@ -125,7 +105,7 @@ export const undoRepeatChange = defineOperation({
 export const agreeRepeatDate = defineOperation({
   name: "agree-repeat-date",
   access: "board.change",
-  about: { repeatId: "repeat" },
+  about: { repeatId: "repeat", technicianId: "shared", patternId: "shared" },
   input: AgreeDate,
   run: (context, { repeatId, date, ...agreed }) => agreeDateOf(context, goesOn(context, repeatId), date, agreed),
 });
@@ -136,7 +116,13 @@ export const pauseRepeat = defineOperation({
   access: "board.change",
   about: { repeatId: "repeat" },
   input: PauseRepeat,
-  run: (context, { repeatId, first, last }) => pauseOf(context, goesOn(context, repeatId).id, first, last),
+  run(context, { repeatId, first, last, together }) {
+    const repeat = goesOn(context, repeatId);
+    const others = together ? agreedTogether(context, repeat) : [];
+    const pauses = others.map(({ id }) => ({ repeatId: id, pauseId: pauseOf(context, id, first, last).pauseId }));
+    const own = pauseOf(context, repeat.id, first, last);
+    return { ...own, pauses: [{ repeatId: repeat.id, pauseId: own.pauseId }, ...pauses] };
+  },
 });
 
 export const endPause = defineOperation({
@@ -146,57 +132,6 @@ export const endPause = defineOperation({
   input: EndPause,
   run(context, { repeatId, pauseId }) {
     endPauseOf(context, goesOn(context, repeatId).id, pauseId);
-    return laidOut(context, repeatId);
-  },
-});
-
-/** How its visits come: on their date, near it, or after somebody was asked; from what dates are counted; when they are promised. */
-export const setRepeatWays = defineOperation({
-  name: "set-repeat-ways",
-  access: "board.change",
-  about: { repeatId: "repeat" },
-  input: SetWays,
-  run(context, { repeatId, comes, leewayDays, counted, promiseDays, asks }) {
-    const repeat = goesOn(context, repeatId);
-    if (counted === "done" && !canCountFromVisits(readRule(repeat.rule)))
-      throw new Refusal("invalid-input", { fields: { "/counted": countedWords } });
-    context
-      .sql("UPDATE repeats SET comes = ?, leeway_days = ?, counted = ?, promise_days = ?, asks = ? WHERE id = ?")
-      .run(comes, leewayDays, counted, promiseDays, asks, repeatId);
-    return laidOut(context, repeatId);
-  },
-});
-
-/** What its visits cost from now on, and another price from a day on; visits that are promised keep theirs. */
-export const setRepeatPrice = defineOperation({
-  name: "set-repeat-price",
-  access: "board.change",
-  about: { repeatId: "repeat" },
-  input: SetPrice,
-  run(context, { repeatId, per, minor, visits, review }) {
-    const { today, sql } = context;
-    goesOn(context, repeatId);
-    if (review && per === "catalogue")
-      throw new Refusal("invalid-input", {
-        fields: {
-          "/review": "The catalogue’s price changes with the catalogue. Agree a price of its own to review it.",
-        },
-      });
-    if (review && review.date <= today)
-      throw new Refusal("invalid-input", { fields: { "/review/date": "Choose a day after today." } });
-    sql(
-      `UPDATE repeats SET price_per = ?, price_minor = ?, price_visits = ?, review_date = ?, review_bp = ?,
-          review_notice_days = ?, review_told_at = NULL
-        WHERE id = ?`,
-    ).run(
-      per,
-      per === "catalogue" ? null : minor,
-      per === "month" || per === "year" ? visits : null,
-      review?.date ?? null,
-      review?.byBp ?? null,
-      review?.noticeDays ?? null,
-      repeatId,
-    );
     return laidOut(context, repeatId);
   },
 });

@@ -3,6 +3,7 @@ import { waysToCount } from "@/core/repeats/counted";
 import { waysToCome } from "@/core/repeats/flexible";
 import { datesOfRule, readRule } from "@/core/repeats/recurrence";
 import { addDays } from "@/core/time/dates";
+import { visitStates } from "@/core/visits/states";
 import { DateText, Id, input, OneOf } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { Type } from "@sinclair/typebox";
@@ -13,6 +14,7 @@ import { duePromises, promiseForecast } from "../promising";
 import { beginRepeat, goesOn, laidOut, openDate, readRepeat, stopRepeat, takeUpRepeat } from "../repeats";
 import { lookAfterReview } from "../reviewing";
 import type { RepeatRow } from "../terms";
+import { agreedTogether } from "../together";
 
 const MakeRepeat = input({
   visitId: Id,
@@ -24,7 +26,12 @@ const MakeRepeat = input({
   counted: Type.Optional(OneOf(waysToCount)),
 });
 const OneRepeat = input({ repeatId: Id });
-const EndRepeat = input({ repeatId: Id, reason: Type.Optional(Type.String({ maxLength: 300 })) });
+const EndRepeat = input({
+  repeatId: Id,
+  reason: Type.Optional(Type.String({ maxLength: 300 })),
+  /** Those that were agreed together with it too. */
+  together: Type.Optional(Type.Boolean()),
+});
 const PromiseDate = input({ repeatId: Id, date: DateText });
 
 /** Makes a visit come back: the same service, site and window by a rule from its date on. */
@@ -45,7 +52,11 @@ export const endRepeat = defineOperation({
   access: "board.change",
   about: { repeatId: "repeat" },
   input: EndRepeat,
-  run: (context, { repeatId, reason = "" }) => stopRepeat(context, readRepeat(context, repeatId).id, reason),
+  run(context, { repeatId, reason = "", together }) {
+    const repeat = readRepeat(context, repeatId);
+    for (const { id } of together ? agreedTogether(context, repeat) : []) stopRepeat(context, id, reason);
+    stopRepeat(context, repeat.id, reason);
+  },
 });
 
 /** Takes up a repeat that was ended. */
@@ -70,7 +81,7 @@ export const promiseDate = defineOperation({
   },
 });
 
-/** Looks after one repeat: keeps its forecasts ahead, turns those whose time has come into visits, asks whoever is asked first, and takes prices that were reviewed. */
+/** Looks after one repeat: keeps its forecasts ahead, turns those whose time has come into visits, asks whoever is asked first, and takes prices that were reviewed. Answers whether there is more to do at once: that is another transaction’s. */
 export const growRepeat = defineOperation({
   name: "grow-repeat",
   access: "system",
@@ -78,7 +89,7 @@ export const growRepeat = defineOperation({
   run(context, { repeatId }) {
     const { sql, today } = context;
     const repeat = readRepeat(context, repeatId);
-    if (repeat.state !== "active") return { agreed: 0 };
+    if (repeat.state !== "active") return { agreed: 0, more: false };
     // A forecast that found no room until its day had passed is history.
     sql(
       `DELETE
@@ -87,12 +98,11 @@ export const growRepeat = defineOperation({
     ).run(repeatId, today);
     lookAfterReview(context, repeat);
     if (repeat.comes === "ask") lookAfterAsks(context, repeat);
-    forecast(context, readRepeat(context, repeatId));
+    const { more } = forecast(context, readRepeat(context, repeatId));
     const due = duePromises(context, repeat);
     for (const id of due) promiseForecast(context, id, readRepeat(context, repeatId));
     if (hasRunOut(context, readRepeat(context, repeatId))) stopRepeat(context, repeatId, "Its last date has passed");
-    else if (due.length) laidOut(context, repeatId);
-    return { agreed: due.length };
+    return { agreed: due.length, more: more || due.length > 0 };
   },
 });
 
@@ -100,11 +110,10 @@ export const growRepeat = defineOperation({
 function hasRunOut({ sql, today }: OperationContext, { id, rule, start_date }: RepeatRow): boolean {
   const read = readRule(rule);
   if (read.count === null && read.until === null) return false;
+  const isOpen = `SELECT 1 FROM visits WHERE repeat_id = ? AND (state = 'forecast' OR state IN ${visitStates.sql("expect")})`;
   return (
     datesOfRule(read, start_date, addDays(today, 1), addDays(today, 3660), 1).length === 0 &&
-    !sql("SELECT 1 FROM visits WHERE repeat_id = ? AND state IN ('forecast', 'promised', 'on the way', 'on site')").get(
-      id,
-    ) &&
+    !sql(isOpen).get(id) &&
     !sql("SELECT 1 FROM repeat_asks WHERE repeat_id = ? AND state IN ('asked', 'for us')").get(id)
   );
 }

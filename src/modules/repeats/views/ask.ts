@@ -9,9 +9,8 @@ import { readFrontDoor } from "@/store/front-door";
 import { askAbout, openAsk } from "../asking";
 import { answersAround } from "../booking-asked";
 import { AskToken } from "../inputs";
-import { needsOf } from "../needs";
-import { orderOfRepeat } from "../pricing";
 import { readRepeat } from "../repeats";
+import { workOn } from "../work";
 
 /** What the link of a question shows: what is due, where and around when, what it costs. */
 export const ask = defineView({
@@ -22,8 +21,7 @@ export const ask = defineView({
     const { business, hogar, sql } = context;
     const row = openAsk(context, token);
     const repeat = readRepeat(context, row.repeat_id);
-    const { needs } = needsOf(context, repeat);
-    const { order } = orderOfRepeat(context, repeat);
+    const { needs, order } = workOn(context, repeat, row.date);
     const { line } = sql<{ line: string }>("SELECT line FROM sites WHERE id = ?").get(repeat.site_id)!;
     return {
       business: {
@@ -53,7 +51,7 @@ export const askOffers = defineView({
   input: AskToken,
   read(context, { token }) {
     const row = openAsk(context, token);
-    const { needs } = needsOf(context, readRepeat(context, row.repeat_id));
+    const { needs } = workOn(context, readRepeat(context, row.repeat_id), row.date);
     return answersAround(context, row).flatMap((answer) => (answer.offered ? [pickable(context, needs, answer)] : []));
   },
 });
@@ -67,7 +65,7 @@ export const againOffers = defineView({
   read(context, { repeatId, date }) {
     const row = askAbout(context, repeatId, date);
     if (!row) throw new Refusal("not-found");
-    const { needs } = needsOf(context, readRepeat(context, repeatId));
+    const { needs } = workOn(context, readRepeat(context, repeatId), date);
     return answersAround(context, row, { office: true }).flatMap((answer) =>
       answer.offered ? [pickable(context, needs, answer)] : [],
     );

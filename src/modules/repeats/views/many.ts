@@ -1,19 +1,22 @@
+import { sum } from "@/core/money/amounts";
 import { seesOnly } from "@/core/people/permissions";
 import { type Changed, changedRule } from "@/core/repeats/many";
-import { datesOfRule, readRule, ruleText } from "@/core/repeats/recurrence";
+import { datesOfRule, readRule, type Recurrence, ruleText } from "@/core/repeats/recurrence";
 import { recurrenceWords } from "@/core/repeats/rule-words";
 import { addDays, type LocalDate } from "@/core/time/dates";
-import { epochMinute } from "@/core/time/local";
-import { DateText, Id, input, OrNull } from "@/kernel/inputs";
+import { dayWords } from "@/core/time/words";
+import { DateText, Id, input, Nothing, OrNull } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { likePattern } from "@/kernel/paging";
 import { defineView } from "@/kernel/view";
 import { seenCustomers } from "@/modules/customers/seen";
 import { answersWithin, reasonsInWords } from "@/modules/placing/windows";
+import { idsColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
-import { needsOf } from "../needs";
+import { windowOn } from "../dates";
 import { readRepeat } from "../repeats";
 import type { RepeatRow } from "../terms";
+import { needsOf } from "../work";
 
 const Weekday = Type.Integer({ minimum: 0, maximum: 6 });
 /** The active repeats of a list, as far as they are changed together. */
@@ -91,14 +94,15 @@ function proposalFor(
   const { promised } = sql<{ promised: number }>(
     "SELECT count(*) AS promised FROM visits WHERE repeat_id = ? AND state = 'promised' AND repeat_date >= ?",
   ).get(repeat.id, begins)!;
-  const [oldDate] = datesOfRule(rule, repeat.start_date, begins, addDays(begins, 3660), 1);
-  const now = costAt(context, repeat, oldDate!, repeat.technician_id);
-  const then = costAt(context, repeat, changed.begins, technicianId);
+  const nextTen = (of: Recurrence, start: LocalDate) =>
+    datesOfRule({ ...of, count: null }, start, begins, addDays(begins, 3660), datesLooked);
+  const now = costOver(context, repeat, nextTen(rule, repeat.start_date), repeat.technician_id);
+  const then = costOver(context, repeat, nextTen(changed.rule, changed.begins), technicianId);
   return {
     ...about,
     to: said(recurrenceWords(changed.rule, changed.begins), technicianId),
-    odd: then.offered ? null : `No room on ${changed.begins}: ${then.why}`,
-    driving: now.offered && then.offered ? then.minutes - now.minutes : null,
+    odd: then.odd,
+    driving: now.driving !== null && then.driving !== null ? Math.round(then.driving - now.driving) : null,
     promised,
     terms: {
       from: begins > context.today ? begins : addDays(context.today, 1),
@@ -111,26 +115,59 @@ function proposalFor(
   };
 }
 
-/** What a date would cost in driving, its own forecasts around it left out. */
-function costAt(
+/** So many of the next dates say what a change costs. */
+const datesLooked = 10;
+
+/** What dates would cost in driving, minutes a visit, as if its own forecasts were not there; `odd`: which of them find no room, and why. */
+function costOver(
   context: ViewContext,
   repeat: RepeatRow,
-  date: LocalDate,
+  dates: readonly LocalDate[],
   technicianId: number | null,
-): { offered: true; minutes: number } | { offered: false; why: string } {
-  const zone = context.business.time_zone;
+): { driving: number | null; odd: string | null } {
   const own = context
-    .sql<{ id: number }>("SELECT id FROM visits WHERE repeat_id = ? AND state = 'forecast' AND date BETWEEN ? AND ?")
-    .all(repeat.id, addDays(date, -7), addDays(date, 7))
+    .sql<{ id: number }>("SELECT id FROM visits WHERE repeat_id = ? AND state = 'forecast'")
+    .all(repeat.id)
     .map(({ id }) => id);
-  const wanted = technicianId === null ? null : { technicianId, only: false };
-  const [answer] = answersWithin(
+  const windows = dates.map((date) => {
+    const [from, to] = windowOn(context, date, [repeat.from_minute, repeat.to_minute]);
+    return { date, from, to };
+  });
+  const answers = answersWithin(
     context,
-    { ...needsOf(context, repeat).needs, wanted },
-    [{ date, from: epochMinute(date, repeat.from_minute, zone), to: epochMinute(date, repeat.to_minute, zone) }],
+    { ...needsOf(context, repeat).needs, wanted: technicianId === null ? null : { technicianId, only: false } },
+    windows,
     { strict: false, forecasts: "full", without: own },
   );
-  return answer?.offered
-    ? { offered: true, minutes: answer.technicians[0]?.extraDriving ?? 0 }
-    : { offered: false, why: reasonsInWords(context, answer?.reasons ?? []).join("; ") };
+  const costs = answers.flatMap((answer) => (answer.offered ? [answer.technicians[0]?.extraDriving ?? 0] : []));
+  const without = answers.filter((answer) => !answer.offered);
+  const [first] = without;
+  return {
+    driving: costs.length ? sum(costs) / costs.length : null,
+    odd:
+      first && !first.offered
+        ? `No room on ${dayWords(first.date)}${without.length > 1 ? ` and ${without.length - 1} more of the next ${answers.length} dates` : ""}: ${reasonsInWords(context, first.reasons).join("; ")}`
+        : null,
+  };
 }
+
+/** The last changes of many that can be taken back, the newest first: what they were, and which repeats still stand as they left them. */
+export const repeatBatches = defineView({
+  name: "repeat-batches",
+  access: "board.change",
+  input: Nothing,
+  read: ({ sql }) =>
+    sql<{ id: number; words: string; made_at: number; made_by: string; repeats: string }>(
+      `SELECT b.id, b.words, b.made_at, b.made_by, json_group_array(r.id) AS repeats
+        FROM repeat_batches b JOIN repeats r ON r.batch_id = b.id
+        WHERE b.undone_at IS NULL AND r.terms_before IS NOT NULL AND r.state = 'active'
+        GROUP BY b.id ORDER BY b.id DESC LIMIT 5`,
+    )
+      .all()
+      .map(({ made_at, made_by, repeats, ...batch }) => ({
+        ...batch,
+        madeAt: made_at,
+        madeBy: made_by,
+        repeatIds: idsColumn.read(repeats),
+      })),
+});

@@ -3,6 +3,7 @@ import type { Comes } from "@/core/repeats/flexible";
 import { addDays } from "@/core/time/dates";
 import { Id, input } from "@/kernel/inputs";
 import { defineView } from "@/kernel/view";
+import { itemsByPattern, openPatterns } from "@/modules/catalogue/job-patterns";
 
 /** What a repeat with a customer is agreed from: their sites, the services that can come back, and who could come. */
 export const repeatBeginning = defineView({
@@ -10,7 +11,8 @@ export const repeatBeginning = defineView({
   access: "board.change",
   about: { customerId: "customer" },
   input: input({ customerId: Id }),
-  read({ sql, today }, { customerId }) {
+  read(context, { customerId }) {
+    const { sql, today } = context;
     const sites = sql<{ id: number; line: string }>(
       "SELECT id, line FROM sites WHERE customer_id = ? AND archived_at IS NULL ORDER BY id",
     ).all(customerId);
@@ -21,6 +23,11 @@ export const repeatBeginning = defineView({
       services: sql<{ id: number; name: string; comes: Comes }>(
         "SELECT id, name, comes FROM services WHERE active = 1 AND seats = 0 AND days = 1 ORDER BY category, position, name",
       ).all(),
+      patterns: openPatterns(context).map((pattern) => ({
+        id: pattern.id,
+        name: pattern.name,
+        items: itemsByPattern(pattern),
+      })),
       technicians: sql<{ id: number; name: string }>(
         "SELECT id, name FROM technicians WHERE active = 1 ORDER BY position, id",
       ).all(),

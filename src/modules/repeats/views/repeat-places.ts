@@ -11,16 +11,17 @@ import { DateText, Id, input } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { Type } from "@sinclair/typebox";
+import { itemsOf, OfficeItems, orderAbout } from "@/modules/catalogue/inputs";
 import { answersFor, visitingDays } from "@/modules/placing/windows";
 import { Rule, ruleIn } from "../inputs";
-import { needsAt, needsOf } from "../needs";
+import { needsAt, needsOf } from "../work";
 import { readRepeat } from "../repeats";
 
-/** For a repeat that is there, or one that is to be: a service at a site. */
+/** For a repeat that is there, or one that is to be: work at a site. */
 const Asked = input({
   repeatId: Type.Optional(Id),
   siteId: Type.Optional(Id),
-  serviceId: Type.Optional(Id),
+  items: Type.Optional(OfficeItems),
   rule: Rule,
   /** The rule's first date is the first from here on. */
   from: DateText,
@@ -34,13 +35,13 @@ const nearKm = 4;
 export const repeatPlaces = defineView({
   name: "repeat-places",
   access: "board.change",
-  about: { repeatId: "repeat", siteId: "site", serviceId: "shared" },
+  about: { repeatId: "repeat", siteId: "site", ...orderAbout },
   input: Asked,
-  read(context, { repeatId, siteId, serviceId, rule: text, from }) {
+  read(context, { repeatId, siteId, items = [], rule: text, from }) {
     const rule = { ...ruleIn(text), count: null };
     const needs = repeatId
       ? needsOf(context, readRepeat(context, repeatId)).needs
-      : needsAt(context, siteId!, serviceId!);
+      : needsAt(context, siteId!, itemsOf(items));
     const without = repeatId
       ? context
           .sql<{ id: number }>("SELECT id FROM visits WHERE repeat_id = ? AND state = 'forecast'")

@@ -1,19 +1,24 @@
+import { titleOf } from "@/core/catalogue/titles";
 import { Refusal } from "@/core/problems";
+import { patternsWords } from "@/core/repeats/patterns";
 import { repeatWords } from "@/core/repeats/rule-words";
 import type { LocalDate } from "@/core/time/dates";
 import { Id, input } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
+import { openPatterns, readJobPattern } from "@/modules/catalogue/job-patterns";
 import { placingOf, readVisit } from "@/modules/placing/visits";
 import { answersWithin, reasonsInWords } from "@/modules/placing/windows";
 import type { Rows } from "@/store/rows";
+import { horizonOf } from "../dates";
 import { type DateAhead, datesAhead, visitsOfRepeat } from "../dates-ahead";
-import { orderOfRepeat, priceTermsOf } from "../pricing";
 import { nextForecast } from "../asking";
 import { promiseDaysOf } from "../promising";
 import { reviewOf } from "../reviewing";
 import { stripsOf } from "../strips";
 import type { RepeatRow } from "../terms";
+import { agreedTogether } from "../together";
+import { patternsOf, priceTermsOf, workOf } from "../work";
 
 /** One repeat: its terms, what becomes of each date of the coming twelve months, and what came of the last ones. */
 export const repeatView = defineView({
@@ -40,6 +45,25 @@ export const repeatView = defineView({
     ).get(repeatId);
     if (!repeat) throw new Refusal("not-found");
     const visits = visitsOfRepeat(context, repeatId);
+    const work = workOf(context, repeat, horizonOf(context));
+    const patterns = openPatterns(context).map(({ id, name }) => ({ id, name }));
+    const nameOf = (id: number) => readJobPattern(context, id).name;
+    const otherWork = (date: LocalDate) => {
+      const { patternId, needs, order } = work(date);
+      if (patternId === repeat.pattern_id) return null;
+      return {
+        name: patternId === null ? repeat.service : nameOf(patternId),
+        minutes: needs.minutes,
+        minor: order.totalMinor,
+      };
+    };
+    const technicianThen = new Map(
+      sql<{ date: LocalDate; technician_id: number }>(
+        "SELECT date, technician_id FROM repeat_exceptions WHERE repeat_id = ? AND technician_id IS NOT NULL",
+      )
+        .all(repeatId)
+        .map(({ date, technician_id }) => [date, technician_id]),
+    );
     return {
       id: repeat.id,
       customer: { id: repeat.customer_id, name: repeat.customer },
@@ -66,7 +90,17 @@ export const repeatView = defineView({
       endReason: repeat.end_reason,
       currency: business.currency,
       /** What a visit costs today. */
-      valueMinor: orderOfRepeat(context, repeat).order.totalMinor,
+      valueMinor: work(null).order.totalMinor,
+      minutes: work(null).needs.minutes,
+      /** What is done, by which patterns; and those that can be chosen. */
+      work: patternsOf(repeat),
+      workWords: patternsWords(patternsOf(repeat), nameOf, titleOf(work(null).items)),
+      patterns,
+      /** Other sites that were agreed together with it. */
+      together: agreedTogether(context, repeat).map((one) => ({
+        id: one.id,
+        site: sql<{ line: string }>("SELECT line FROM sites WHERE id = ?").get(one.site_id)!.line,
+      })),
       price: priceTermsOf(repeat),
       review: reviewOf(repeat),
       reviewTold: repeat.review_told_at !== null,
@@ -102,7 +136,11 @@ export const repeatView = defineView({
       agreed: sql<{ date: LocalDate }>("SELECT date FROM repeat_exceptions WHERE repeat_id = ?")
         .all(repeatId)
         .map(({ date }) => date),
-      coming: withReasons(context, datesAhead(context, repeat, visits)),
+      coming: withReasons(context, datesAhead(context, repeat, visits)).map((date) => ({
+        ...date,
+        otherWork: otherWork(date.date),
+        technicianThen: technicianThen.get(date.date) ?? null,
+      })),
       past: visits
         .filter(({ day, state }) => day <= today && state !== "forecast")
         .slice(-8)

@@ -11,13 +11,13 @@ import { defineView } from "@/kernel/view";
 import { seenCustomers } from "@/modules/customers/seen";
 import { minutesThereAre } from "@/modules/placing/hours-there-are";
 import { Type } from "@sinclair/typebox";
-import { repeatsAtRisk, type Risk, riskWords } from "../at-risk";
+import { expiredCards, repeatsAtRisk, type Risk, riskWords } from "../at-risk";
 import { stripsOf } from "../strips";
 import type { RepeatRow } from "../terms";
 
 const sorts = ["customer", "service", "next", "value", "state"] as const;
 /** Which repeats a list holds. */
-const shown = ["all", "needs a person", "no room", "asked", "price review", "ended"] as const;
+const shown = ["all", "needs a person", "no room", "asked", "price review", "card expired", "ended"] as const;
 const coming = `FROM visits v WHERE v.repeat_id = r.id AND date >= @today AND v.state IN ${visitStates.sql("move")}`;
 const withoutRoom = `v.state = 'forecast' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)`;
 const isShown: Record<(typeof shown)[number], string> = {
@@ -26,6 +26,7 @@ const isShown: Record<(typeof shown)[number], string> = {
   "no room": `r.state = 'active' AND EXISTS (SELECT 1 ${coming} AND ${withoutRoom})`,
   asked: "r.state = 'active' AND EXISTS (SELECT 1 FROM repeat_asks a WHERE a.repeat_id = r.id AND a.state = 'asked')",
   "price review": "r.state = 'active' AND r.review_date IS NOT NULL",
+  "card expired": `r.id IN (SELECT id FROM (${expiredCards}))`,
   ended: "r.state = 'ended'",
 };
 const joined = `FROM repeats r JOIN customers c ON c.id = r.customer_id JOIN services s ON s.id = r.service_id
@@ -137,9 +138,13 @@ export const repeats = defineView({
   },
 });
 
+/** What a visit of it costs: as it was agreed, or as it is forecast. */
+const valueOfVisit = `CASE WHEN v.job_id IS NULL THEN coalesce(v.forecast_minor, r.value_minor)
+  ELSE (SELECT total_minor FROM jobs WHERE id = v.job_id) END`;
+
 /** What the coming twelve months of a repeat are worth: by the visit, or what its months and years cost. */
 const valueAYear = `CASE r.price_per WHEN 'month' THEN r.price_minor * 12 WHEN 'year' THEN r.price_minor
-  ELSE r.value_minor * (SELECT count(*) ${coming} AND v.date < date(@today, '+1 year')) END`;
+  ELSE coalesce((SELECT sum(${valueOfVisit}) ${coming} AND v.date < date(@today, '+1 year')), 0) END`;
 
 /** The coming twelve months of all repeats: hours and money forecast by month, against the hours there are; and how many need what. */
 export const repeatsOutlook = defineView({
@@ -189,7 +194,7 @@ function monthsAhead(context: ViewContext) {
   const forecast = new Map(
     sql<{ month: string; minutes: number; minor: number }>(
       `SELECT substr(v.date, 1, 7) AS month, sum((v.minutes + v.before_minutes + v.after_minutes) * v.crew) AS minutes,
-          sum(iif(r.price_per IN ('catalogue', 'visit'), r.value_minor, 0)) AS minor
+          sum(iif(r.price_per IN ('catalogue', 'visit'), ${valueOfVisit}, 0)) AS minor
         FROM visits v JOIN repeats r ON r.id = v.repeat_id
         WHERE v.date >= ? AND v.date < ? AND v.state <> 'cancelled' GROUP BY 1`,
     )

@@ -2,6 +2,13 @@
 export const counted = (n: number, one: string, many = `${one}s`): string =>
   n === 0 ? `no ${many}` : n === 1 ? `1 ${one}` : `${n} ${many}`;
 
+/** "1st", "22nd", "13th". */
+export function ordinal(n: number): string {
+  const tens = n % 100;
+  const ending = tens >= 11 && tens <= 13 ? "th" : (["th", "st", "nd", "rd"][n % 10] ?? "th");
+  return `${n}${ending}`;
+}
+
 /** A text in one line, without spaces around it or two in a row. */
 export const tidy = (text: string): string => text.trim().replace(/\s+/g, " ");
 

@@ -6,12 +6,9 @@ import type { Limits } from "./inputs";
 import type { OperationContext } from "./operation";
 
 /** Inserts a row or changes the one of this id. A name that is taken is told as such. */
-export function saveRow<T extends "zones" | "technicians" | "services" | "extras" | "special_days" | "coupons">(
-  { sql }: OperationContext,
-  table: T,
-  id: number | null,
-  values: Record<string, string | number | null>,
-): number {
+export function saveRow<
+  T extends "zones" | "technicians" | "services" | "extras" | "special_days" | "coupons" | "job_patterns",
+>({ sql }: OperationContext, table: T, id: number | null, values: Record<string, string | number | null>): number {
   try {
     // Forms say which columns; the table's own checks say what they hold.
     if (id === null) return insertRow(sql, table, values as unknown as NewRow<T>);

@@ -16,6 +16,7 @@ type Subject =
   | "site"
   | "technician"
   | "invoice"
+  | "payment"
   | "card"
   | "errand"
   | "time off"
@@ -36,6 +37,7 @@ const ofTechnician: Record<Exclude<Subject, "shared">, string> = {
   site: `SELECT 1 FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.site_id = @id AND EXISTS (${ownVisit})`,
   technician: "SELECT 1 WHERE @id = @only",
   invoice: `SELECT 1 FROM invoices i JOIN visits v ON v.job_id = i.job_id WHERE i.id = @id AND EXISTS (${ownVisit})`,
+  payment: `SELECT 1 FROM payments m JOIN visits v ON v.job_id = m.job_id WHERE m.id = @id AND EXISTS (${ownVisit})`,
   card: `SELECT 1 FROM cards k JOIN visits v ON v.job_id = k.job_id WHERE k.id = @id AND EXISTS (${ownVisit})`,
   errand: "SELECT 1 FROM errands WHERE id = @id AND technician_id = @only",
   "time off": "SELECT 1 FROM time_off WHERE id = @id AND technician_id = @only",

@@ -5,6 +5,21 @@ export type Json = string;
 
 /** A whole row of each table and view, as SQLite gives it. */
 export interface Rows {
+  account_numbers: {
+    account:
+      | "receivable"
+      | "deposits"
+      | "credit"
+      | "refunds"
+      | "card"
+      | "bank"
+      | "cash"
+      | "cash out"
+      | "sales"
+      | "tax"
+      | "write-offs";
+    number: string;
+  };
   additions: {
     id: number;
     job_id: number;
@@ -12,11 +27,12 @@ export interface Rows {
     words: string;
     photos: Json;
   };
-  applications: {
-    payment_id: number;
+  allocations: {
     invoice_id: number;
+    payment_id: number;
     amount_minor: number;
-    applied_at: number;
+    at: number;
+    event_id: number;
   };
   audit: {
     id: number;
@@ -83,6 +99,12 @@ export interface Rows {
     promise_days: number;
     ask_days: number;
     ask_again_days: number;
+    invoice_prefix: string;
+    credit_prefix: string;
+    bank_account: string;
+    exempt_words: string;
+    payment_from: "invoice" | "end of month";
+    billing: "job" | "month" | "hand";
   };
   cards: {
     id: number;
@@ -92,6 +114,7 @@ export interface Rows {
     label: string;
     kept_at: number;
     removed_at: number | null;
+    expires: string | null;
   };
   categories: {
     name: string;
@@ -117,6 +140,26 @@ export interface Rows {
     last_date: string | null;
     most: number | null;
     active: 0 | 1;
+  };
+  credit_note_lines: {
+    note_id: number;
+    position: number;
+    description: string;
+    tax_bp: number;
+    amount_minor: number;
+    tax_minor: number;
+  };
+  credit_notes: {
+    id: number;
+    year: number;
+    number: number;
+    label: string;
+    invoice_id: number;
+    customer_id: number;
+    issued_at: number;
+    total_minor: number;
+    tax_minor: number;
+    reason: string;
   };
   customer_tags: {
     id: number;
@@ -151,6 +194,10 @@ export interface Rows {
     bill_address: string;
     archived_at: number | null;
     erased_at: number | null;
+    payment_from: "invoice" | "end of month";
+    billing: "job" | "month" | "hand" | null;
+    tax_kind: "standard" | "reverse charge" | "exempt";
+    tax_number: string;
   };
   day_hours: {
     technician_id: number;
@@ -211,6 +258,13 @@ export interface Rows {
     listed: 0 | 1;
     tells: Json;
   };
+  handovers: {
+    id: number;
+    technician_id: number;
+    amount_minor: number;
+    counted_at: number;
+    counted_by: string;
+  };
   images: {
     token: string;
     purpose: "mark" | "technician" | "service" | "answer" | "door";
@@ -256,28 +310,58 @@ export interface Rows {
     job_id: number;
     due_date: string;
     applied_minor: number;
+    credited_minor: number;
     open_minor: number;
+  };
+  invoice_lines: {
+    invoice_id: number;
+    position: number;
+    job_id: number | null;
+    description: string;
+    quantity: number;
+    unit_minor: number;
+    tax_bp: number;
+    amount_minor: number;
+    tax_minor: number;
+    discount_bp: number;
+    date: string | null;
   };
   invoices: {
     id: number;
+    year: number;
     number: number;
-    job_id: number;
+    label: string;
+    nonce: string;
+    job_id: number | null;
     customer_id: number;
     issued_at: number;
     due_date: string;
     total_minor: number;
     tax_minor: number;
-    cancelled_at: number | null;
     remind_on: string | null;
     bill_name: string;
     bill_mail: string;
     bill_address: string;
+    buyer_name: string;
+    buyer_address: string;
+    buyer_tax_number: string;
+    tax_kind: "standard" | "reverse charge" | "exempt";
+    tax_words: string;
+    form_key: string | null;
+    before_text: string;
+    after_text: string;
   };
   job_balances: {
     job_id: number;
     asked_minor: number;
     received_minor: number;
     due_minor: number;
+  };
+  job_bills: {
+    job_id: number;
+    invoice_id: number;
+    shared: number;
+    amount_minor: number;
   };
   job_items: {
     job_id: number;
@@ -288,6 +372,7 @@ export interface Rows {
     extras: Json;
     terms: Json;
     total_minor: number;
+    pattern_id: number | null;
   };
   job_lines: {
     job_id: number;
@@ -298,6 +383,16 @@ export interface Rows {
     tax_bp: number;
     amount_minor: number;
     tax_minor: number;
+  };
+  job_patterns: {
+    id: number;
+    name: string;
+    items: Json;
+    note: string;
+    checklist: Json;
+    minutes: number | null;
+    crew: number | null;
+    active: 0 | 1;
   };
   jobs: {
     id: number;
@@ -331,13 +426,48 @@ export interface Rows {
     from_address: string | null;
     from_browser: string | null;
     moved_fee_minor: number;
+    instructions: string;
+    to_bill: string | null;
   };
-  journal: {
-    id: number;
-    event: string;
-    at: number;
-    account: "card" | "cash" | "bank" | "receivable" | "held" | "sales" | "tax";
+  ledger_entries: {
+    event_id: number;
+    line: number;
+    account:
+      | "receivable"
+      | "deposits"
+      | "credit"
+      | "refunds"
+      | "card"
+      | "bank"
+      | "cash"
+      | "cash out"
+      | "sales"
+      | "tax"
+      | "write-offs";
     amount_minor: number;
+    invoice_id: number | null;
+    payment_id: number | null;
+    note_id: number | null;
+    tax_bp: number | null;
+    technician_id: number | null;
+  };
+  ledger_events: {
+    id: number;
+    key: string;
+    kind:
+      | "invoice"
+      | "credit note"
+      | "payment"
+      | "allocation"
+      | "released"
+      | "refund asked"
+      | "refund"
+      | "write-off"
+      | "cash handed over"
+      | "reversal";
+    at: number;
+    reason: string;
+    reverses_id: number | null;
   };
   limits: {
     scope: "business" | "zone" | "service" | "technician";
@@ -367,6 +497,7 @@ export interface Rows {
     sent_at: number | null;
     repeat_id: number | null;
     ask_id: number | null;
+    invoice_id: number | null;
   };
   opening_hours: {
     weekday: number;
@@ -413,11 +544,11 @@ export interface Rows {
   payments: {
     id: number;
     customer_id: number;
-    job_id: number;
-    purpose: "deposit" | "invoice";
-    method: "card" | "cash" | "bank";
+    job_id: number | null;
+    purpose: "deposit" | "invoice" | "account";
+    method: "card" | "cash" | "bank" | "cheque";
     amount_minor: number;
-    state: "asked" | "second step" | "received" | "declined";
+    state: "asked" | "second step" | "received" | "declined" | "taken back";
     charge_key: string;
     gateway_reference: string | null;
     problem: string | null;
@@ -426,6 +557,10 @@ export interface Rows {
     settled_at: number | null;
     keep_token: string | null;
     from_address: string | null;
+    note: string;
+    technician_id: number | null;
+    handover_id: number | null;
+    invoice_id: number | null;
   };
   people: {
     id: number;
@@ -506,6 +641,7 @@ export interface Rows {
   refunds: {
     id: number;
     payment_id: number;
+    method: "card" | "cash" | "bank" | "cheque";
     amount_minor: number;
     refund_key: string;
     state: "asked" | "refunded";
@@ -526,6 +662,18 @@ export interface Rows {
     job_id: number | null;
     handler_id: number | null;
   };
+  repeat_batches: {
+    id: number;
+    words: string;
+    made_at: number;
+    made_by: string;
+    undone_at: number | null;
+  };
+  repeat_bills: {
+    repeat_id: number;
+    period: string;
+    invoice_id: number;
+  };
   repeat_exceptions: {
     repeat_id: number;
     date: string;
@@ -533,6 +681,8 @@ export interface Rows {
     to_date: string | null;
     from_minute: number | null;
     to_minute: number | null;
+    technician_id: number | null;
+    pattern_id: number | null;
   };
   repeat_pauses: {
     id: number;
@@ -548,7 +698,7 @@ export interface Rows {
     from_minute: number;
     to_minute: number;
     technician_id: number | null;
-    on_closed: "nearest" | "later" | "earlier" | "skip";
+    on_closed: "nearest" | "later" | "earlier" | "skip" | "ask";
   };
   repeats: {
     id: number;
@@ -565,7 +715,6 @@ export interface Rows {
     grow_on: string | null;
     grow_seen: number;
     rule: string;
-    on_closed: "nearest" | "later" | "earlier" | "skip";
     terms_before: Json | null;
     comes: "set" | "flexible" | "ask";
     leeway_days: number | null;
@@ -582,6 +731,16 @@ export interface Rows {
     review_bp: number | null;
     review_notice_days: number | null;
     review_told_at: number | null;
+    pattern_id: number | null;
+    first_pattern_id: number | null;
+    nth: number | null;
+    nth_pattern_id: number | null;
+    dates_before: number;
+    agreed_with_id: number | null;
+    batch_id: number | null;
+    handler_id: number | null;
+    on_closed: "nearest" | "later" | "earlier" | "skip" | "ask";
+    bill_from: string | null;
   };
   replies: {
     id: number;
@@ -821,6 +980,9 @@ export interface Rows {
     seats: number;
     shared_id: number | null;
     again_months: number | null;
+    forecast_minor: number | null;
+    room_asked: number | null;
+    room_days: number;
   };
   worker_marks: {
     name: string;
@@ -862,8 +1024,8 @@ export interface Rows {
 
 /** What a new row of a table may leave out: what has a default or may be null. */
 export interface LeftOut {
+  account_numbers: never;
   additions: "id";
-  applications: never;
   audit: "id";
   audit_changes: "id" | "before" | "after";
   business:
@@ -898,11 +1060,19 @@ export interface LeftOut {
     | "repeat_months"
     | "promise_days"
     | "ask_days"
-    | "ask_again_days";
-  cards: "id" | "removed_at";
+    | "ask_again_days"
+    | "invoice_prefix"
+    | "credit_prefix"
+    | "bank_account"
+    | "exempt_words"
+    | "payment_from"
+    | "billing";
+  cards: "id" | "removed_at" | "expires";
   categories: "kind";
   consents: "id";
   coupons: "id" | "first_date" | "last_date" | "most";
+  credit_note_lines: never;
+  credit_notes: "id";
   customer_tags: "id";
   customers:
     | "id"
@@ -917,7 +1087,11 @@ export interface LeftOut {
     | "bill_mail"
     | "bill_address"
     | "archived_at"
-    | "erased_at";
+    | "erased_at"
+    | "payment_from"
+    | "billing"
+    | "tax_kind"
+    | "tax_number";
   day_hours: never;
   errands: "id" | "lng" | "lat";
   extras: "id";
@@ -939,13 +1113,30 @@ export interface LeftOut {
     | "sites"
     | "listed"
     | "tells";
+  handovers: "id";
   images: "from_address" | "used";
   import_keys: never;
   import_rows: "id" | "verdict" | "problems" | "same_id" | "same_row" | "decision" | "done" | "kept";
   imports: "id";
-  invoices: "id" | "cancelled_at" | "remind_on" | "bill_name" | "bill_mail" | "bill_address";
-  job_items: never;
+  invoice_lines: "job_id" | "discount_bp" | "date";
+  invoices:
+    | "id"
+    | "job_id"
+    | "remind_on"
+    | "bill_name"
+    | "bill_mail"
+    | "bill_address"
+    | "buyer_name"
+    | "buyer_address"
+    | "buyer_tax_number"
+    | "tax_kind"
+    | "tax_words"
+    | "form_key"
+    | "before_text"
+    | "after_text";
+  job_items: "pattern_id";
   job_lines: never;
+  job_patterns: "id" | "note" | "checklist" | "minutes" | "crew" | "active";
   jobs:
     | "id"
     | "source"
@@ -967,16 +1158,31 @@ export interface LeftOut {
     | "code_tries"
     | "from_address"
     | "from_browser"
-    | "moved_fee_minor";
-  journal: "id";
+    | "moved_fee_minor"
+    | "instructions"
+    | "to_bill";
+  ledger_entries: "invoice_id" | "payment_id" | "note_id" | "tax_bp" | "technician_id";
+  ledger_events: "id" | "reason" | "reverses_id";
   limits: never;
   links: "id" | "revoked_at" | "copied_at";
-  messages: "id" | "job_id" | "sent_at" | "repeat_id" | "ask_id";
+  messages: "id" | "job_id" | "sent_at" | "repeat_id" | "ask_id" | "invoice_id";
   opening_hours: never;
   outbox: "id" | "leased_until" | "last_problem" | "ended_at";
   pattern_parts: "length" | "step";
   patterns: "id";
-  payments: "id" | "gateway_reference" | "problem" | "step_address" | "settled_at" | "keep_token" | "from_address";
+  payments:
+    | "id"
+    | "job_id"
+    | "gateway_reference"
+    | "problem"
+    | "step_address"
+    | "settled_at"
+    | "keep_token"
+    | "from_address"
+    | "note"
+    | "technician_id"
+    | "handover_id"
+    | "invoice_id";
   people: "id" | "technician_id" | "given" | "taken" | "totp_sealed" | "totp_step" | "recovery_hashes";
   placements: never;
   plan_changes: never;
@@ -995,9 +1201,11 @@ export interface LeftOut {
     | "repeats";
   refunds: "id";
   repeat_asks: "id" | "times" | "asked_on" | "answered_at" | "answer" | "job_id" | "handler_id";
-  repeat_exceptions: "to_date" | "from_minute" | "to_minute";
+  repeat_batches: "id" | "undone_at";
+  repeat_bills: never;
+  repeat_exceptions: "to_date" | "from_minute" | "to_minute" | "technician_id" | "pattern_id";
   repeat_pauses: "id";
-  repeat_terms: "technician_id";
+  repeat_terms: "technician_id" | "on_closed";
   repeats:
     | "id"
     | "technician_id"
@@ -1006,7 +1214,6 @@ export interface LeftOut {
     | "grow_on"
     | "grow_seen"
     | "rule"
-    | "on_closed"
     | "terms_before"
     | "comes"
     | "leeway_days"
@@ -1022,7 +1229,17 @@ export interface LeftOut {
     | "review_date"
     | "review_bp"
     | "review_notice_days"
-    | "review_told_at";
+    | "review_told_at"
+    | "pattern_id"
+    | "first_pattern_id"
+    | "nth"
+    | "nth_pattern_id"
+    | "dates_before"
+    | "agreed_with_id"
+    | "batch_id"
+    | "handler_id"
+    | "on_closed"
+    | "bill_from";
   replies: "id" | "customer_id";
   requests:
     | "id"
@@ -1121,7 +1338,10 @@ export interface LeftOut {
     | "work_place"
     | "seats"
     | "shared_id"
-    | "again_months";
+    | "again_months"
+    | "forecast_minor"
+    | "room_asked"
+    | "room_days";
   worker_marks: never;
   working_spans: never;
   zone_postcodes: never;

@@ -6,6 +6,8 @@ export interface Item {
   quantity: number;
   answers: Answers;
   extras: { id: number; quantity: number }[];
+  /** The job pattern by which all of the order is done; it stands with the first. */
+  patternId?: number;
 }
 
 export const justOne = (serviceId: number): Item => ({ serviceId, quantity: 1, answers: {}, extras: [] });

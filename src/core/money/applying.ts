@@ -29,17 +29,25 @@ export function applyReceived(received: readonly OpenAmount[], due: readonly Ope
   return applications;
 }
 
-export type InvoiceState = "paid" | "part paid" | "open" | "overdue" | "cancelled";
+export type InvoiceState = "paid" | "part paid" | "open" | "overdue" | "credited" | "written off";
+
+/** An invoice by the ledger: what it asks, what is open on it, and what of it payments have paid and credit notes have taken back. */
+export interface InvoiceStanding {
+  totalMinor: Minor;
+  openMinor: Minor;
+  appliedMinor: Minor;
+  creditedMinor: Minor;
+  dueDate: string;
+}
 
 /** How an invoice stands on `today`. */
 export function invoiceState(
-  invoice: { totalMinor: Minor; appliedMinor: Minor; dueDate: string; cancelled: boolean },
+  { totalMinor, openMinor, appliedMinor, creditedMinor, dueDate }: InvoiceStanding,
   today: string,
 ): InvoiceState {
-  if (invoice.cancelled) return "cancelled";
-  if (invoice.appliedMinor >= invoice.totalMinor) return "paid";
-  if (invoice.dueDate < today) return "overdue";
-  return invoice.appliedMinor > 0 ? "part paid" : "open";
+  if (openMinor > 0) return dueDate < today ? "overdue" : openMinor < totalMinor ? "part paid" : "open";
+  if (totalMinor > 0 && creditedMinor >= totalMinor) return "credited";
+  return appliedMinor + creditedMinor < totalMinor ? "written off" : "paid";
 }
 
 /** The invoices one looks at together. */

@@ -1,42 +1,36 @@
-import type { Minor } from "./amounts";
+import { type Minor, sum } from "./amounts";
+import type { Account } from "./ledger";
 
-/** What the rows say and what the journal says: the same money, written down twice. */
+/** What the ledger holds by account, debits positive, and the papers it must agree with. */
 export interface Books {
-  rows: {
-    /** Of payments that were received, of what was applied to invoices, of refunds, and of refunds still on their way. */
-    received: Minor;
-    applied: Minor;
-    refunded: Minor;
-    refundsAsked: Minor;
-    /** What is open on invoices that stand. */
-    open: Minor;
-    /** Payments of which more was used than came in, and invoices to which more was applied than they ask. */
-    overdrawnPayments: number;
-    overpaidInvoices: number;
-  };
-  /** Sums of the journal's accounts, debits positive. */
-  journal: { received: Minor; held: Minor; receivable: Minor; all: Minor; unbalancedEvents: number };
+  accounts: Partial<Record<Account, Minor>>;
+  /** Sums of invoices, of credit notes, of payments that stand, of refunds that were asked and of those that have gone. */
+  papers: { invoiced: Minor; credited: Minor; received: Minor; refundsAsked: Minor; refunded: Minor };
 }
 
-/** What customers have paid and neither an invoice has used nor a refund has taken: the journal's `held`, less refunds on their way. */
-export const keptCredit = ({ rows, journal }: Books): Minor => 0 - journal.held - rows.refundsAsked;
+const on = ({ accounts }: Books, ...names: Account[]): Minor => sum(names.map((name) => accounts[name] ?? 0));
 
-/** What does not agree, in sentences; none where every cent is accounted for. */
+/** What customers have with us: paid ahead, overpaid, on account. */
+export const keptCredit = (books: Books): Minor => 0 - on(books, "deposits", "credit");
+
+/** What customers owe on invoices. */
+export const owed = (books: Books): Minor => on(books, "receivable");
+
+/** What payments have paid of invoices: what was asked and neither taken back nor given up, less what is still owed. */
+export const applied = (books: Books): Minor =>
+  books.papers.invoiced - books.papers.credited - on(books, "write-offs") - owed(books);
+
+/** What does not agree, in sentences; none where every cent is accounted for. Each row by itself is what `hogar check` looks at. */
 export function disagreements(books: Books): string[] {
-  const { rows, journal } = books;
+  const { invoiced, credited, received, refundsAsked, refunded } = books.papers;
   const laws: [boolean, string][] = [
-    [journal.all === 0 && journal.unbalancedEvents === 0, "The journal does not balance."],
-    [rows.overdrawnPayments === 0, "More of a payment was used than came in."],
-    [rows.overpaidInvoices === 0, "More was applied to an invoice than it asks."],
+    [sum(Object.values(books.accounts)) === 0, "The trial balance is not zero."],
+    [0 - on(books, "sales", "tax") === invoiced - credited, "The invoices are not those of the ledger."],
     [
-      rows.received === rows.applied + rows.refunded + keptCredit(books),
-      "What was received is not what was applied, refunded and kept.",
+      on(books, "card", "bank", "cash", "cash out") === received - refunded,
+      "The payments are not those of the ledger.",
     ],
-    [
-      journal.received === rows.received - rows.refunded + rows.refundsAsked,
-      "The journal’s receipts are not those of the payments.",
-    ],
-    [journal.receivable === rows.open, "The journal’s receivables are not what is open on invoices."],
+    [0 - on(books, "refunds") === refundsAsked - refunded, "The refunds are not those of the ledger."],
   ];
   return laws.flatMap(([holds, sentence]) => (holds ? [] : [sentence]));
 }

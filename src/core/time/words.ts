@@ -54,6 +54,9 @@ export const dayWords = (date: LocalDate): string =>
 export const dayShort = (date: LocalDate): string =>
   written(date, { weekday: "short", day: "numeric", month: "short" }).replace(",", "");
 
+/** "November 2026". */
+export const monthWords = (date: LocalDate): string => written(date, { month: "long", year: "numeric" });
+
 /** "11 March 2027". */
 export const dateWords = (date: LocalDate): string => written(date, { day: "numeric", month: "long", year: "numeric" });
 

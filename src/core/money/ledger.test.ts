@@ -1,0 +1,96 @@
+import fc from "fast-check";
+import { sum } from "./amounts";
+import {
+  allocated,
+  cashHandedOver,
+  type Entry,
+  invoiceCredited,
+  invoiceIssued,
+  paymentReceived,
+  refundAsked,
+  refundSent,
+  released,
+  reversed,
+  writtenOff,
+} from "./ledger";
+
+const lines = [
+  { amountMinor: 12_100, taxMinor: 2_100, taxBp: 2100 },
+  { amountMinor: 1_060, taxMinor: 60, taxBp: 600 },
+];
+const held = { paymentId: 5, from: "credit" } as const;
+const by = (entries: readonly Entry[]) =>
+  Object.fromEntries(
+    [...new Set(entries.map(({ account }) => account))].map((account) => [
+      account,
+      sum(entries.filter((entry) => entry.account === account).map(({ amountMinor }) => amountMinor)),
+    ]),
+  );
+
+describe("the ledger", () => {
+  it("posts an invoice as what is owed, what was earned and the tax of each rate", () => {
+    const entries = invoiceIssued(1, lines);
+    expect(by(entries)).toEqual({ receivable: 13_160, sales: -11_000, tax: -2_160 });
+    expect(entries.filter(({ account }) => account === "tax").map((e) => [e.taxBp, e.amountMinor])).toEqual([
+      [600, -60],
+      [2100, -2_100],
+    ]);
+  });
+
+  it("is as if nothing had been where an invoice is paid, released, credited and the money sent back", () => {
+    const all = [
+      ...invoiceIssued(1, lines),
+      ...paymentReceived({ id: 5, method: "card", amountMinor: 13_160, into: "credit", technicianId: null }),
+      ...allocated(held, 1, 13_160),
+      ...released(held, 1, 13_160),
+      ...invoiceCredited(7, 1, lines),
+      ...refundAsked(held, 13_160),
+      ...refundSent(5, "card", 13_160),
+    ];
+    expect(Object.values(by(all)).every((amount) => amount === 0)).toBe(true);
+  });
+
+  it("keeps cash that was taken on the road with whoever took it, until it is handed over", () => {
+    const taken = paymentReceived({ id: 5, method: "cash", amountMinor: 4_000, into: "credit", technicianId: 3 });
+    expect(taken[0]).toEqual({ account: "cash out", amountMinor: 4_000, paymentId: 5, technicianId: 3 });
+    const cheque = paymentReceived({ id: 6, method: "cheque", amountMinor: 900, into: "credit", technicianId: 3 });
+    const handed = cashHandedOver(3, [
+      { id: 5, method: "cash", amountMinor: 4_000 },
+      { id: 6, method: "cheque", amountMinor: 900 },
+    ]);
+    expect(by([...taken, ...cheque])).toEqual({ "cash out": 4_900, credit: -4_900 });
+    expect(by([...taken, ...cheque, ...handed])).toEqual({ "cash out": 0, credit: -4_900, cash: 4_000, bank: 900 });
+  });
+
+  it("counts a cheque as money in the bank", () => {
+    expect(
+      by(paymentReceived({ id: 5, method: "cheque", amountMinor: 900, into: "deposits", technicianId: null })),
+    ).toEqual({
+      bank: 900,
+      deposits: -900,
+    });
+  });
+
+  it("balances each event, and each one taken back leaves nothing, for any amounts", () => {
+    const amount = fc.integer({ min: 1, max: 10_000_000 });
+    const taxed = fc
+      .record({ amountMinor: fc.integer({ min: -1_000_000, max: 1_000_000 }), taxBp: fc.constantFrom(0, 600, 2100) })
+      .map((one) => ({ ...one, taxMinor: Math.round((one.amountMinor * one.taxBp) / (10_000 + one.taxBp)) }));
+    fc.assert(
+      fc.property(fc.array(taxed, { minLength: 1, maxLength: 6 }), amount, (some, minor) => {
+        const events = [
+          invoiceIssued(1, some),
+          invoiceCredited(2, 1, some),
+          paymentReceived({ id: 5, method: "bank", amountMinor: minor, into: "deposits", technicianId: null }),
+          allocated(held, 1, minor),
+          writtenOff(1, minor),
+          refundAsked(held, minor),
+        ];
+        for (const event of events) {
+          expect(sum(event.map((e) => e.amountMinor))).toBe(0);
+          expect(Object.values(by([...event, ...reversed(event)])).every((n) => n === 0)).toBe(true);
+        }
+      }),
+    );
+  });
+});

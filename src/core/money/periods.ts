@@ -1,0 +1,24 @@
+import { addDays, addMonths, type LocalDate } from "../time/dates";
+import { dateWords, monthWords } from "../time/words";
+
+/** For what a flat price is paid. */
+export type Per = "month" | "year";
+
+export const nextPeriod = (start: LocalDate, per: Per): LocalDate => addMonths(start, per === "month" ? 1 : 12);
+
+/** The last day of a period. */
+export const endOfPeriod = (start: LocalDate, per: Per): LocalDate => addDays(nextPeriod(start, per), -1);
+
+/** The first period of a price that counts from a day: a month begins with its first day, a year on that day. */
+export const firstPeriod = (day: LocalDate, per: Per): LocalDate => (per === "month" ? `${day.slice(0, 7)}-01` : day);
+
+/** The periods that begin from one on until a day: a flat price is billed when its month or year begins. */
+export function periodsUntil(from: LocalDate, per: Per, until: LocalDate): LocalDate[] {
+  const starts: LocalDate[] = [];
+  for (let start = from; start <= until; start = nextPeriod(start, per)) starts.push(start);
+  return starts;
+}
+
+/** "November 2026"; "9 March 2026 to 8 March 2027". */
+export const periodWords = (start: LocalDate, per: Per): string =>
+  per === "month" ? monthWords(start) : `${dateWords(start)} to ${dateWords(endOfPeriod(start, per))}`;

@@ -11,6 +11,7 @@ export const testCards = [
   { number: "9900 0000 0000 1006", behaviour: "pays", says: "pays" },
   { number: "9900 0000 0000 2004", behaviour: "declined", says: "is declined" },
   { number: "9900 0000 0000 3002", behaviour: "asks", says: "asks for a second step" },
+  { number: "9900 0000 0000 5007", behaviour: "expired", says: "pays, and has expired a month later" },
   { number: "9900 0000 0000 4000", behaviour: "slow", says: "times out once, then turns out to have paid" },
 ] as const;
 
@@ -49,7 +50,8 @@ export function cardStandin(db: Database.Database, secret: string): CardStandin 
         .get(token);
       if (!card) return { state: "unknown card" };
       const { behaviour } = card;
-      const state = { pays: "received", slow: "received", asks: "second step" }[behaviour] ?? "declined";
+      const state =
+        { pays: "received", slow: "received", expired: "received", asks: "second step" }[behaviour] ?? "declined";
       db.prepare("INSERT INTO charges VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(
         key,
         `ch_${nanoid(16)}`,
@@ -77,7 +79,7 @@ export function cardStandin(db: Database.Database, secret: string): CardStandin 
         card.behaviour,
         card.last_digits,
       );
-      return { reference, label: `card ending ${card.last_digits}` };
+      return { reference, label: `card ending ${card.last_digits}`, expires: lastMonthOf(card.behaviour) };
     },
 
     async refund({ key, reference, amountMinor }) {
@@ -114,6 +116,13 @@ export function cardStandin(db: Database.Database, secret: string): CardStandin 
 
     charges: () => db.prepare<[], StandinCharge>("SELECT * FROM charges ORDER BY at DESC LIMIT 200").all(),
   };
+}
+
+/** Cards of the stand-in are good for years, but one: its month is over. */
+function lastMonthOf(behaviour: string): string {
+  const now = new Date();
+  const month = behaviour === "expired" ? now.getUTCMonth() - 1 : now.getUTCMonth() + 40;
+  return new Date(Date.UTC(now.getUTCFullYear(), month, 1)).toISOString().slice(0, 7);
 }
 
 function outcomeOf(charge: StandinCharge): ChargeOutcome {

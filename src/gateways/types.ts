@@ -12,8 +12,8 @@ export interface Gateways {
 }
 
 export interface CardGateway {
-  /** Keeps a card for later: answers what charges it from then on, and how it is called. The same token is kept once. */
-  keep(token: string): Promise<{ reference: string; label: string }>;
+  /** Keeps a card for later: answers what charges it from then on, how it is called, and the last month in which it can be charged (YYYY-MM; null where that is unknown). The same token is kept once. */
+  keep(token: string): Promise<{ reference: string; label: string; expires: string | null }>;
   /** Charges a card token. The same key never charges twice, however often it is asked. Throws when the gateway does not answer. */
   charge(charge: {
     key: string;

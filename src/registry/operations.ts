@@ -7,6 +7,7 @@ import { moveClock } from "@/modules/business/operations/move-clock";
 import { saveBusiness } from "@/modules/business/operations/save-business";
 import { changePrices, setPrices } from "@/modules/catalogue/operations/prices";
 import { saveCoupon } from "@/modules/catalogue/operations/save-coupon";
+import { saveJobPattern } from "@/modules/catalogue/operations/save-job-pattern";
 import { saveExtra } from "@/modules/catalogue/operations/save-extra";
 import { duplicateService, orderServices, saveService } from "@/modules/catalogue/operations/save-service";
 import { archiveCustomer, eraseCustomer } from "@/modules/customers/operations/archive-customer";
@@ -30,7 +31,19 @@ import {
 } from "@/modules/imports/operations/imports";
 import { approveBookings, declineIncoming, proposeWindow, takeOn } from "@/modules/incoming/operations/incoming";
 import { forgetCard, removeCard } from "@/modules/money/operations/cards";
-import { payByCard } from "@/modules/money/operations/pay-by-card";
+import { handOverCash, takePayment } from "@/modules/money/operations/cash";
+import { billCustomerByHand, makeInvoice } from "@/modules/money/operations/billing";
+import { saveAccountNumbers } from "@/modules/money/operations/save-account-numbers";
+import { copyInvoiceLink } from "@/modules/money/operations/copy-invoice-link";
+import { payByCard, payInvoice } from "@/modules/money/operations/pay-by-card";
+import {
+  creditInvoiceByHand,
+  invoiceAgain,
+  refundPayment,
+  takeBackPayment,
+  useCredit,
+  writeOff,
+} from "@/modules/money/operations/corrections";
 import { recordPayment } from "@/modules/money/operations/record-payment";
 import {
   addByLink,
@@ -60,10 +73,10 @@ import {
   changeRepeat,
   endPause,
   pauseRepeat,
-  setRepeatPrice,
-  setRepeatWays,
   undoRepeatChange,
 } from "@/modules/repeats/operations/changes";
+import { beginRepeatBatch, endRepeatBatch } from "@/modules/repeats/operations/batches";
+import { setRepeatPrice, setRepeatWays, setRepeatWork } from "@/modules/repeats/operations/ways";
 import { endRepeat, makeRepeat, promiseDate, resumeRepeat } from "@/modules/repeats/operations/repeats";
 import { moveRepeatVisit } from "@/modules/repeats/operations/move-repeat-visit";
 import {
@@ -123,6 +136,9 @@ export const operations = {
   "undo-repeat-change": undoRepeatChange,
   "set-repeat-ways": setRepeatWays,
   "set-repeat-price": setRepeatPrice,
+  "set-repeat-work": setRepeatWork,
+  "begin-repeat-batch": beginRepeatBatch,
+  "end-repeat-batch": endRepeatBatch,
   "promise-date": promiseDate,
   "ask-now": askNow,
   "book-again": bookAgain,
@@ -155,11 +171,24 @@ export const operations = {
   "move-clock": moveClock,
   "move-visit": moveVisit,
   "order-services": orderServices,
+  "take-payment": takePayment,
+  "hand-over-cash": handOverCash,
+  "copy-invoice-link": copyInvoiceLink,
+  "save-account-numbers": saveAccountNumbers,
+  "make-invoice": makeInvoice,
+  "bill-customer": billCustomerByHand,
   "pay-by-card": payByCard,
+  "pay-invoice": payInvoice,
   "propose-window": proposeWindow,
   "put-away-quotes": putAwayQuotes,
   "record-errand": recordErrand,
   "record-payment": recordPayment,
+  "credit-invoice": creditInvoiceByHand,
+  "invoice-again": invoiceAgain,
+  "write-off": writeOff,
+  "refund-payment": refundPayment,
+  "take-back-payment": takeBackPayment,
+  "use-credit": useCredit,
   "record-time-off": recordTimeOff,
   "remove-card": removeCard,
   "remove-errand": removeErrand,
@@ -177,6 +206,7 @@ export const operations = {
   "save-customer": saveCustomer,
   "save-directory": saveDirectory,
   "save-extra": saveExtra,
+  "save-job-pattern": saveJobPattern,
   "save-front-door": saveFrontDoor,
   "save-opening": saveOpening,
   "save-person": savePerson,

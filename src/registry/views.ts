@@ -22,7 +22,19 @@ import { sharing } from "@/modules/front-door/views/sharing";
 import { importRows, imports, oneImport } from "@/modules/imports/views/imports";
 import { incoming, incomingEntry } from "@/modules/incoming/views/incoming";
 import { invoice, invoices, money } from "@/modules/money/views/money";
+import {
+  creditNotePaper,
+  invoicePaper,
+  myCreditNote,
+  myInvoice,
+  receiptPaper,
+  statementPaper,
+} from "@/modules/money/views/papers";
 import { payments } from "@/modules/money/views/payments";
+import { invoiceChoices } from "@/modules/money/views/invoice-choices";
+import { accountNumbers, report } from "@/modules/money/views/report";
+import { moneyOverview } from "@/modules/money/views/money-overview";
+import { toBillIds, toBillView } from "@/modules/money/views/to-bill";
 import { customersPage, myCalendar, myOffers, myVisit } from "@/modules/my-visit/views/my-visit";
 import { account } from "@/modules/people/views/account";
 import { findAddress, typeAddress } from "@/modules/place/views/find-address";
@@ -31,7 +43,7 @@ import { board } from "@/modules/placing/views/board";
 import { dayStrip } from "@/modules/placing/views/day-strip";
 import { placementOptions } from "@/modules/placing/views/placement-options";
 import { whyNot, whyNotChoices } from "@/modules/placing/views/why-not";
-import { quote, quoteOffers } from "@/modules/quotes/views/quote";
+import { quote, quoteOffers, quotePaper } from "@/modules/quotes/views/quote";
 import { quoteDraft } from "@/modules/quotes/views/quote-draft";
 import { securityLog } from "@/modules/records/views/security-log";
 import { whoDidWhat } from "@/modules/records/views/who-did-what";
@@ -39,7 +51,9 @@ import { againOffers, ask, askOffers } from "@/modules/repeats/views/ask";
 import { myDateOffers, myDates, myRepeatCalendar } from "@/modules/my-visit/views/my-dates";
 import { repeatCalendarView } from "@/modules/repeats/views/repeat-calendar";
 import { repeatBeginning } from "@/modules/repeats/views/repeat-beginning";
-import { repeatIds, repeatsProposal } from "@/modules/repeats/views/many";
+import { checkBooks } from "@/modules/records/views/check-books";
+import { customerAccount } from "@/modules/money/views/customer-account";
+import { repeatBatches, repeatIds, repeatsProposal } from "@/modules/repeats/views/many";
 import { repeatPlaces } from "@/modules/repeats/views/repeat-places";
 import { repeatView } from "@/modules/repeats/views/repeat";
 import { repeats, repeatsOutlook } from "@/modules/repeats/views/repeats";
@@ -55,6 +69,19 @@ import type { Static } from "@sinclair/typebox";
 /** The views that can be asked for from outside, by name. */
 export const views = {
   account: account,
+  "money-overview": moneyOverview,
+  "invoice-choices": invoiceChoices,
+  "quote-paper": quotePaper,
+  report: report,
+  "account-numbers": accountNumbers,
+  "to-bill": toBillView,
+  "to-bill-ids": toBillIds,
+  "invoice-paper": invoicePaper,
+  "credit-note-paper": creditNotePaper,
+  "receipt-paper": receiptPaper,
+  "statement-paper": statementPaper,
+  "my-invoice": myInvoice,
+  "my-credit-note": myCreditNote,
   "possible-duplicates": possibleDuplicates,
   board: board,
   "business-for-search": businessForSearch,
@@ -99,7 +126,10 @@ export const views = {
   "repeats-outlook": repeatsOutlook,
   "repeat-places": repeatPlaces,
   "repeat-ids": repeatIds,
+  "customer-account": customerAccount,
+  "check-books": checkBooks,
   "repeats-proposal": repeatsProposal,
+  "repeat-batches": repeatBatches,
   "repeat-beginning": repeatBeginning,
   "repeat-calendar": repeatCalendarView,
   "my-dates": myDates,

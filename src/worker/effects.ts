@@ -142,7 +142,7 @@ const forgetTraces = kind<object>({}, ({ store: { db } }) => ({
 
 /** A mail or text to a customer, kept with them. */
 const message = kind<{ messageId: number }>({ messageId: whole }, (hogar, { messageId }) => {
-  const { channel, recipient, subject, body, job_id, ask_id } = hogar.store
+  const { channel, recipient, subject, body, job_id, ask_id, invoice_id } = hogar.store
     .sql<Rows["messages"]>("SELECT * FROM messages WHERE id = ?")
     .get(messageId)!;
   const gateway = hogar.gateways[channel];
@@ -152,7 +152,9 @@ const message = kind<{ messageId: number }>({ messageId: whole }, (hogar, { mess
       const link =
         ask_id !== null
           ? ownLinkAddress(hogar, { kind: "again", id: ask_id })
-          : ((job_id === null ? null : linkAddressOf(hogar, job_id)) ?? hogar.publicUrl);
+          : invoice_id !== null
+            ? ownLinkAddress(hogar, { kind: "invoice", id: invoice_id })
+            : ((job_id === null ? null : linkAddressOf(hogar, job_id)) ?? hogar.publicUrl);
       const state = await opened(gateway, channel).send({
         key,
         to: recipient,

@@ -4,6 +4,8 @@ import { lapsedDeposits, lapsedHolds } from "@/modules/due/lapsed";
 import { lapseDeposit, lapseHold } from "@/modules/due/operations/lapse";
 import { remindOfInvoice, remindOfVisit } from "@/modules/messages/operations/write-reminders";
 import { remindersDue } from "@/modules/messages/reminders";
+import { customersToBill } from "@/modules/money/billing";
+import { billByItself } from "@/modules/money/operations/billing";
 import { goOnWithImport } from "@/modules/imports/operations/go-on-with-import";
 import { forgetPictures } from "@/modules/pictures/operations/forget-pictures";
 import { growRepeat } from "@/modules/repeats/operations/repeats";
@@ -61,7 +63,12 @@ const repeat: PieceByPiece = {
       FROM repeats r JOIN customers c ON c.id = r.customer_id JOIN services s ON s.id = r.service_id
       WHERE r.id = @id`,
   ),
-  work: (hogar, repeatId) => perform(hogar, growRepeat, { repeatId }, worker),
+  work(hogar, repeatId) {
+    for (;;) {
+      const result = perform(hogar, growRepeat, { repeatId }, worker);
+      if (!result.ok || !result.value.more) return result;
+    }
+  },
 };
 const wish: PieceByPiece = {
   job: "wish",
@@ -72,6 +79,12 @@ const wish: PieceByPiece = {
     const result = perform(hogar, meetWish, { id }, worker);
     return result.ok || result.problem.code !== "not-found" ? result : { ok: true, value: null };
   },
+};
+const bill: PieceByPiece = {
+  job: "bill",
+  stateOf: rows("SELECT * FROM customers WHERE id = @id"),
+  wordsOf: words("SELECT 'The bill of ' || name AS words FROM customers WHERE id = @id"),
+  work: (hogar, customerId) => perform(hogar, billByItself, { customerId }, worker),
 };
 const visitReminder: PieceByPiece = {
   job: "visit reminder",
@@ -88,7 +101,7 @@ const visitReminder: PieceByPiece = {
 const invoiceReminder: PieceByPiece = {
   job: "invoice reminder",
   stateOf: rows("SELECT i.due_date, c.* FROM invoices i JOIN customers c ON c.id = i.customer_id WHERE i.id = @id"),
-  wordsOf: words("SELECT 'The reminder of invoice ' || number AS words FROM invoices WHERE id = @id"),
+  wordsOf: words("SELECT 'The reminder of invoice ' || label AS words FROM invoices WHERE id = @id"),
   work: (hogar, invoiceId) => perform(hogar, remindOfInvoice, { invoiceId }, worker),
 };
 
@@ -142,7 +155,7 @@ export const jobs: readonly ScheduledJob[] = [
   },
   {
     name: "repeats",
-    everyMs: minuteMs,
+    everyMs: 5_000,
     run: (hogar, until) => workThrough(hogar, repeat, repeatsToGrow(hogar, contextOf(hogar).today), until),
   },
   {
@@ -155,6 +168,11 @@ export const jobs: readonly ScheduledJob[] = [
         repeatsWithoutRoom(hogar, contextOf(hogar).today).filter((id) => id > from),
         until,
       ),
+  },
+  {
+    name: "bills",
+    everyMs: 10 * minuteMs,
+    run: (hogar, until) => workThrough(hogar, bill, customersToBill(contextOf(hogar)), until),
   },
   // A window that opens is told of within minutes.
   {

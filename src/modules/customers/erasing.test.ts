@@ -5,7 +5,7 @@ import { recordPayment } from "@/modules/money/operations/record-payment";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { addByLink } from "@/modules/my-visit/operations/by-link";
 import { runDue } from "@/worker/loop";
-import { office, one, saidOf, smallWorld, system } from "@demo/small-world";
+import { office, one, paymentFor, saidOf, smallWorld, system } from "@demo/small-world";
 import fc from "fast-check";
 import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -103,12 +103,11 @@ const pay = (world: World) =>
   mustPerform(
     world.hogar,
     recordPayment,
-    {
-      invoiceId: one<{ id: number }>(world.hogar, "SELECT id FROM invoices").id,
+    paymentFor(world.hogar, one<{ id: number }>(world.hogar, "SELECT id FROM invoices").id, {
       method: "cash",
       amountMinor: 7900,
       key: "paid at the door",
-    },
+    }),
     office,
   );
 
@@ -116,7 +115,7 @@ const sums = (world: World) => [
   look(world.hogar, money, {}, office),
   world.hogar.store.sql("SELECT id, number, total_minor, tax_minor, due_date FROM invoices").all(),
   world.hogar.store.sql("SELECT id, amount_minor, state, method FROM payments").all(),
-  world.hogar.store.sql("SELECT * FROM journal").all(),
+  world.hogar.store.sql("SELECT * FROM ledger_entries").all(),
   world.hogar.store.sql("SELECT description, amount_minor FROM job_lines").all(),
 ];
 

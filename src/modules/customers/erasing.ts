@@ -148,7 +148,7 @@ function forgetWords({ sql, now, business }: OperationContext, scope: Scope): vo
   forget(
     "customers",
     `name = '${erasedName}', mail = '', phone = '', source = '', reached_by = 'any', technician_note = '', inside_note = '',
-      bill_name = '', bill_mail = '', bill_address = '', reminders = 0, offers = 0, erased_at = @now,
+      bill_name = '', bill_mail = '', bill_address = '', tax_number = '', reminders = 0, offers = 0, erased_at = @now,
       archived_at = coalesce(archived_at, @now)`,
     { now },
   );
@@ -165,7 +165,10 @@ function forgetWords({ sql, now, business }: OperationContext, scope: Scope): vo
   forget("visits", "lng = @lng, lat = @lat, from_address = NULL, from_browser = NULL", here);
   forget("repeats", `items = ${itemsAlone}, end_reason = ''`);
   sql("UPDATE repeat_asks SET answer = '' WHERE repeat_id IN (SELECT value FROM json_each(?))").run(scope.repeats);
-  forget("invoices", "bill_name = '', bill_mail = '', bill_address = '', remind_on = NULL");
+  forget(
+    "invoices",
+    "bill_name = '', bill_mail = '', bill_address = '', buyer_name = '', buyer_address = '', buyer_tax_number = '', before_text = '', remind_on = NULL, nonce = lower(hex(randomblob(16)))",
+  );
   forget("refunds", "reason = ''");
   forget("links", "revoked_at = coalesce(revoked_at, @now)", { now });
   forget(

@@ -27,6 +27,15 @@ const customerDetails = {
   source: Type.String({ maxLength: 80 }),
   /** Null: as the business. */
   paymentDays: OrNull(Type.Integer({ minimum: 0, maximum: 365 })),
+  /** How they are billed: null is as the business; left out, it stays. */
+  billing: Type.Optional(
+    input({
+      by: OrNull(OneOf(["job", "month", "hand"])),
+      paymentFrom: OneOf(["invoice", "end of month"]),
+      taxKind: OneOf(["standard", "reverse charge", "exempt"]),
+      taxNumber: Type.String({ maxLength: 60 }),
+    }),
+  ),
   technicianNote: Note,
   insideNote: Note,
   /** To whom bills go, where not to themselves. */

@@ -14,13 +14,19 @@ export function storeCustomer(context: OperationContext, { id, ...customer }: Om
   const wrong = customer.phone && phoneProblem(customer.phone, business.phone);
   if (wrong) throw new Refusal("invalid-input", { fields: { "/phone": wrong } });
   const { contacts, notes } = rightsOn(actor);
-  const { bill } = customer;
+  const { bill, billing } = customer;
   // Whoever does not see contacts and notes for inside does not write over them either.
   const row = {
     name: tidy(customer.name),
     reached_by: customer.reachedBy,
     source: customer.source.trim(),
     payment_days: customer.paymentDays,
+    ...(billing && {
+      billing: billing.by,
+      payment_from: billing.paymentFrom,
+      tax_kind: billing.taxKind,
+      tax_number: billing.taxNumber.trim(),
+    }),
     technician_note: customer.technicianNote.trim(),
     ...(notes && { inside_note: customer.insideNote.trim() }),
     ...(contacts && {

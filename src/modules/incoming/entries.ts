@@ -47,7 +47,7 @@ const waiting = `(
   UNION ALL SELECT 'request', id, made_at, name, phone, mail, address, 1, handler_id, NULL FROM requests WHERE outcome = 'open'
   UNION ALL SELECT 'quote', id, coalesce(answered_at, made_at), name, phone, mail, line || ', ' || postcode, state <> 'sent' OR valid_until < @today, handler_id, total_minor
     FROM quotes WHERE state IN ${quoteStates.sql("open")}
-  UNION ALL SELECT 'repeat', r.id, min(risk.at), c.name, c.phone, c.mail, s.line || ', ' || s.postcode, 1, NULL, NULL
+  UNION ALL SELECT 'repeat', r.id, min(risk.at), c.name, c.phone, c.mail, s.line || ', ' || s.postcode, 1, r.handler_id, NULL
     FROM ${repeatsAtRisk} risk JOIN repeats r ON r.id = risk.id JOIN customers c ON c.id = r.customer_id JOIN sites s ON s.id = r.site_id
     GROUP BY r.id) w`;
 
@@ -158,11 +158,20 @@ const readQuotes = (context: ViewContext, ids: string) => {
 
 /** Repeats that need a person; they are settled on their own page. */
 const readRepeats = ({ sql, today }: ViewContext, ids: string) =>
-  sql<{ id: number; at: number; why: Risk; date: string; name: string; service: string; answer: string | null }>(
-    `SELECT r.id, min(risk.at) AS at, risk.why, risk.date, c.name, s.name AS service,
+  sql<{
+    id: number;
+    at: number;
+    why: Risk;
+    date: string;
+    name: string;
+    service: string;
+    handler: string | null;
+    answer: string | null;
+  }>(
+    `SELECT r.id, min(risk.at) AS at, risk.why, risk.date, c.name, s.name AS service, h.name AS handler,
         (SELECT answer FROM repeat_asks a WHERE a.repeat_id = r.id AND a.date = risk.date) AS answer
       FROM ${repeatsAtRisk} risk JOIN repeats r ON r.id = risk.id JOIN customers c ON c.id = r.customer_id
-        JOIN services s ON s.id = r.service_id
+        JOIN services s ON s.id = r.service_id LEFT JOIN people h ON h.id = r.handler_id
       WHERE r.id IN (SELECT value FROM json_each(@ids)) GROUP BY r.id`,
   )
     .all({ ids, today })
@@ -173,7 +182,7 @@ const readRepeats = ({ sql, today }: ViewContext, ids: string) =>
       at: r.at,
       name: r.name,
       what: r.service,
-      handler: null as string | null,
+      handler: r.handler,
       totalMinor: null as number | null,
       forUs: true,
       waits: riskWords[r.why].waits,

@@ -79,6 +79,41 @@ export function tellAboutRepeat(
   write(context, { ...customer, jobId: null, repeatId: repeat.id, askId }, { occasion, about, merge, answer: false });
 }
 
+/** Writes whoever an invoice is for the messages of an occasion about it, once: by the link of its job; where it is about several jobs or none, by a link of its own. */
+export function tellAboutInvoice(
+  context: OperationContext,
+  invoiceId: number,
+  { occasion, about, fields, answer = false }: Omit<Telling, "jobId" | "visitId">,
+): void {
+  const { sql, business } = context;
+  const invoice = sql<
+    Pick<Rows["invoices"], "job_id" | "customer_id" | "bill_name" | "bill_mail"> & { work: string; lines: number }
+  >(
+    `SELECT job_id, customer_id, bill_name, bill_mail,
+        (SELECT description FROM invoice_lines WHERE invoice_id = i.id ORDER BY position LIMIT 1) AS work,
+        (SELECT count(*) FROM invoice_lines WHERE invoice_id = i.id) AS lines
+      FROM invoices i WHERE id = ?`,
+  ).get(invoiceId)!;
+  if (invoice.job_id !== null)
+    return tellCustomer(context, { jobId: invoice.job_id, occasion, about, answer, ...(fields && { fields }) });
+  const customer = sql<Recipient>(
+    "SELECT id AS customer_id, name, mail, phone, reached_by, 'known' AS proof FROM customers WHERE id = ?",
+  ).get(invoice.customer_id)!;
+  const to =
+    invoice.bill_name && invoice.bill_mail && aboutBills.has(occasion)
+      ? { ...customer, name: invoice.bill_name, mail: invoice.bill_mail, phone: "", reached_by: "any" as const }
+      : customer;
+  const merge: MergeFields = {
+    service: invoice.lines > 1 ? `${invoice.work} and ${invoice.lines - 1} more` : (invoice.work ?? "our work"),
+    my_link: linkPlaceholder,
+    customer: to.name,
+    business: business.name,
+    phone: business.phone,
+    ...fields,
+  };
+  write(context, { ...to, jobId: null, invoiceId }, { occasion, about, merge, answer });
+}
+
 interface Recipient {
   customer_id: number;
   name: string;
@@ -91,7 +126,7 @@ interface Recipient {
 /** One message each way that they are reached, kept with them and sent by the worker. */
 function write(
   context: OperationContext,
-  to: Recipient & { jobId: number | null; repeatId?: number; askId?: number },
+  to: Recipient & { jobId: number | null; repeatId?: number; askId?: number; invoiceId?: number },
   { occasion, about, merge, answer }: { occasion: Occasion; about: string; merge: MergeFields; answer: boolean },
 ): void {
   const { sql, now, hogar } = context;
@@ -114,6 +149,7 @@ function write(
       job_id: to.jobId,
       repeat_id: to.repeatId ?? null,
       ask_id: to.askId ?? null,
+      invoice_id: to.invoiceId ?? null,
       recipient,
       subject,
       body,
@@ -197,9 +233,9 @@ function fieldsOfJob(
 /** Merge fields of an invoice. */
 export const invoiceFields = (
   currency: string,
-  invoice: { number: number; total_minor: number; openMinor: number; due_date: string },
+  invoice: { label: string; total_minor: number; openMinor: number; due_date: string },
 ): MergeFields => ({
-  invoice: String(invoice.number),
+  invoice: invoice.label,
   total: moneyWords(invoice.total_minor, currency),
   open: moneyWords(invoice.openMinor, currency),
   due: dateWords(invoice.due_date),

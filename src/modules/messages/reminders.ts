@@ -22,7 +22,7 @@ export function remindersDue(
   const invoices = sql<{ id: number }>(
     `SELECT id
       FROM invoices i WHERE remind_on <= ?
-        AND NOT EXISTS (SELECT 1 FROM payments p WHERE p.job_id = i.job_id AND p.state = 'asked')
+        AND NOT EXISTS (SELECT 1 FROM payments p WHERE (p.job_id = i.job_id OR p.invoice_id = i.id) AND p.state = 'asked')
       ORDER BY remind_on, id LIMIT 500`,
   ).all(today);
   return {

@@ -1,20 +1,21 @@
 import { moneyWords } from "@/core/money/amounts";
-import { applyReceived, type OpenAmount } from "@/core/money/applying";
-import { type JournalEntry, paymentApplied, paymentReceived } from "@/core/money/journal";
+import type { OpenAmount } from "@/core/money/applying";
+import { type Method, paymentReceived, refundAsked, refundSent, type Source } from "@/core/money/ledger";
 import { paymentStates } from "@/core/money/states";
 import { Refusal } from "@/core/problems";
 import type { ChargeOutcome } from "@/gateways/types";
 import { hourMs } from "@/core/horizons";
 import { actorWords, type OperationContext } from "@/kernel/operation";
-import { tellCustomer } from "@/modules/messages/messaging";
+import { tellAboutInvoice, tellCustomer } from "@/modules/messages/messaging";
 import { tellBooked } from "@/modules/messages/tell-booked";
 import { insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
 import { keepCard } from "./cards";
+import { allocate, post, sourceOfPayment, unusedOfJob } from "./ledger";
 
 interface Charge {
-  jobId: number;
-  purpose: "deposit" | "invoice";
+  /** What it is for: the deposit or the invoice of a job, or an invoice that is about several or none. */
+  meant: { jobId: number; purpose: "deposit" | "invoice" } | { jobId: null; purpose: "account"; invoiceId: number };
   amountMinor: number;
   cardToken: string;
   /** Kept for later payments when it has paid. */
@@ -24,26 +25,37 @@ interface Charge {
 /** Writes down that a card is to be charged; the worker does it after the commit, once per key. */
 export function askCharge(
   context: OperationContext,
-  { jobId, purpose, amountMinor, cardToken, keepsCard = false }: Charge,
+  { meant, amountMinor, cardToken, keepsCard = false }: Charge,
 ): number {
   const { sql, now, business } = context;
-  if (
-    sql(`SELECT 1 FROM payments WHERE job_id = ? AND purpose = ? AND state IN ${paymentStates.sql("under way")}`).get(
-      jobId,
-      purpose,
-    )
-  )
-    throw new Refusal("charge-under-way");
-  const tries = sql<{ n: number }>("SELECT count(*) AS n FROM payments WHERE job_id = ? AND purpose = ?").get(
-    jobId,
+  const { jobId, purpose } = meant;
+  const invoiceId = meant.jobId === null ? meant.invoiceId : null;
+  const same = { jobId, purpose, invoiceId };
+  const { tries, underWay } = sql<{ tries: number; underWay: number }>(
+    `SELECT count(*) AS tries, count(*) FILTER (WHERE state IN ${paymentStates.sql("under way")}) AS underWay
+      FROM payments WHERE (job_id = @jobId AND purpose = @purpose) OR invoice_id = @invoiceId`,
+  ).get(same)!;
+  if (underWay > 0) throw new Refusal("charge-under-way");
+  mustNotTest(context, same);
+  const about = jobId === null ? `invoice ${invoiceId}` : `job ${jobId}`;
+  const key = `${jobId === null ? about : `${purpose} of ${about}`}, try ${tries + 1}`;
+  const { customerId } = sql<{ customerId: number }>(
+    `SELECT customer_id AS customerId FROM jobs WHERE id = @jobId
+      UNION ALL SELECT customer_id FROM invoices WHERE id = @invoiceId`,
+  ).get({ jobId, invoiceId })!;
+  const id = insertRow(sql, "payments", {
+    customer_id: customerId,
+    job_id: jobId,
     purpose,
-  )!.n;
-  mustNotTest(context, jobId);
-  const key = `${purpose} of job ${jobId}, try ${tries + 1}`;
-  const { id } = sql<{ id: number }>(
-    `INSERT INTO payments (customer_id, job_id, purpose, method, amount_minor, state, charge_key, asked_at, keep_token, from_address)
-      SELECT customer_id, id, ?, 'card', ?, 'asked', ?, ?, ?, ? FROM jobs WHERE id = ? RETURNING id`,
-  ).get(purpose, amountMinor, key, now, keepsCard ? cardToken : null, context.origin.address, jobId)!;
+    method: "card",
+    amount_minor: amountMinor,
+    state: "asked",
+    charge_key: key,
+    asked_at: now,
+    keep_token: keepsCard ? cardToken : null,
+    from_address: context.origin.address,
+    invoice_id: invoiceId,
+  });
   context.later({
     kind: "charge",
     key: `charge ${key}`,
@@ -52,7 +64,7 @@ export function askCharge(
       token: cardToken,
       amountMinor,
       currency: business.currency,
-      description: `${business.name}, job ${jobId}`,
+      description: `${business.name}, ${about}`,
     },
   });
   return id;
@@ -64,11 +76,14 @@ type PaymentRow = Rows["payments"];
 const mostDeclined = 5;
 
 /** Refuses whoever tries cards, one after the other. */
-function mustNotTest({ sql, now, origin, business, actor }: OperationContext, jobId: number): void {
+function mustNotTest(
+  { sql, now, origin, business, actor }: OperationContext,
+  { jobId, invoiceId }: { jobId: number | null; invoiceId: number | null },
+): void {
   const { ofJob, fromHere } = sql<{ ofJob: number; fromHere: number }>(
-    `SELECT count(*) FILTER (WHERE job_id = @jobId) AS ofJob, count(*) FILTER (WHERE from_address = @address) AS fromHere
+    `SELECT count(*) FILTER (WHERE job_id = @jobId OR invoice_id = @invoiceId) AS ofJob, count(*) FILTER (WHERE from_address = @address) AS fromHere
       FROM payments WHERE state = 'declined' AND settled_at > @since`,
-  ).get({ jobId, address: origin.address, since: now - hourMs })!;
+  ).get({ jobId, invoiceId, address: origin.address, since: now - hourMs })!;
   if (ofJob < mostDeclined && fromHere < mostDeclined) return;
   throw new Refusal("too-many-cards", {
     sentence: `Several cards were declined. Call us on ${business.phone}, and we will find a way.`,
@@ -109,10 +124,43 @@ export function settleCharge(context: OperationContext, chargeKey: string, outco
       SET state = 'received', gateway_reference = ?, step_address = NULL, settled_at = ?, keep_token = NULL
       WHERE id = ?`,
   ).run(outcome.reference, now, payment.id);
-  enterJournal(context, `payment ${payment.id}`, paymentReceived("card", payment.amount_minor));
-  if (payment.keep_token) keepCard(context, payment.job_id, payment.keep_token);
-  afterReceipt(context, payment);
+  receive(context, payment);
+  const jobId = payment.job_id;
+  if (jobId === null) return payTheInvoice(context, payment);
+  if (payment.keep_token) keepCard(context, jobId, payment.keep_token);
+  afterReceipt(context, { ...payment, job_id: jobId });
 }
+
+/** A card has paid an invoice that is about several jobs or none. */
+function payTheInvoice(context: OperationContext, payment: PaymentRow): void {
+  const due = context
+    .sql<OpenAmount>("SELECT invoice_id AS id, open_minor AS openMinor FROM invoice_balances WHERE invoice_id = ?")
+    .all(payment.invoice_id);
+  allocate(context, [{ source: sourceOfPayment(payment), leftMinor: payment.amount_minor }], due);
+  tellAboutInvoice(context, payment.invoice_id!, {
+    occasion: "receipt",
+    about: `payment ${payment.id}`,
+    answer: true,
+    fields: { amount: moneyWords(payment.amount_minor, context.business.currency) },
+  });
+}
+
+/** Posts that a payment has come: it is the customer's until an invoice takes it. */
+export const receive = (
+  context: OperationContext,
+  payment: Pick<PaymentRow, "id" | "method" | "amount_minor" | "purpose" | "technician_id">,
+): number =>
+  post(
+    context,
+    { kind: "payment", key: `payment ${payment.id}` },
+    paymentReceived({
+      id: payment.id,
+      method: payment.method,
+      amountMinor: payment.amount_minor,
+      into: payment.purpose === "deposit" ? "deposits" : "credit",
+      technicianId: payment.technician_id,
+    }),
+  );
 
 /** A card that nobody has given out: it is no try of a customer's, and a booking made with it keeps no room. */
 function settleUnknown({ sql, now }: OperationContext, payment: PaymentRow): void {
@@ -124,7 +172,7 @@ function settleUnknown({ sql, now }: OperationContext, payment: PaymentRow): voi
     sql("UPDATE jobs SET lapses_at = ? WHERE id = ? AND state = 'awaiting deposit'").run(now, payment.job_id);
 }
 
-function afterReceipt(context: OperationContext, payment: PaymentRow): void {
+function afterReceipt(context: OperationContext, payment: PaymentRow & { job_id: number }): void {
   const { sql, business } = context;
   const job = sql<{ state: string }>("SELECT state FROM jobs WHERE id = ?").get(payment.job_id)!;
   if (job.state === "cancelled") {
@@ -150,44 +198,71 @@ function afterReceipt(context: OperationContext, payment: PaymentRow): void {
     });
 }
 
-/** Applies what was received for a job to its invoice, as far as both go. */
+/** Pays a job's invoice, or the one that it stands on with others, with what was received for the job, as far as both go. */
 export function applyToInvoice(context: OperationContext, jobId: number): void {
-  const { sql, now } = context;
-  const received = sql<OpenAmount>(
-    `SELECT payment_id AS id, left_minor AS openMinor
-      FROM payment_balances WHERE job_id = ? AND state = 'received' ORDER BY payment_id`,
-  ).all(jobId);
-  const due = sql<OpenAmount>(
-    "SELECT invoice_id AS id, open_minor AS openMinor FROM invoice_balances WHERE job_id = ?",
-  ).all(jobId);
-  for (const { paymentId, invoiceId, amountMinor } of applyReceived(received, due)) {
-    // A later receipt may top up an application of the same two; the primary key asks for one row each.
-    insertRow(sql, "applications", {
-      payment_id: paymentId,
-      invoice_id: invoiceId,
-      amount_minor: amountMinor,
-      applied_at: now,
-    });
-    enterJournal(context, `application of payment ${paymentId} to invoice ${invoiceId}`, paymentApplied(amountMinor));
-  }
+  const due = context
+    .sql<OpenAmount>(
+      `SELECT b.invoice_id AS id, b.open_minor AS openMinor
+        FROM job_bills o JOIN invoice_balances b ON b.invoice_id = o.invoice_id WHERE o.job_id = ?`,
+    )
+    .all(jobId);
+  allocate(context, unusedOfJob(context, jobId), due);
 }
 
-/** Writes down that money goes back to a card; the worker sends it. */
-export function payBack(context: OperationContext, paymentId: number, amountMinor: number, reason: string): void {
-  const key = `refund of payment ${paymentId}`;
+/** Writes down that money of a payment goes back to where it came from: to a card by the worker, else it is noted as handed back. */
+export function payBack(context: OperationContext, paymentId: number, amountMinor: number, reason: string): number {
+  const payment = context
+    .sql<Pick<PaymentRow, "id" | "purpose" | "method" | "gateway_reference">>(
+      "SELECT id, purpose, method, gateway_reference FROM payments WHERE id = ?",
+    )
+    .get(paymentId)!;
+  return refund(context, { source: sourceOfPayment(payment), ...payment, amountMinor, reason });
+}
+
+interface Refund {
+  source: Source;
+  method: Method;
+  /** Of the charge, where it goes back to a card. */
+  gateway_reference: string | null;
+  amountMinor: number;
+  reason: string;
+}
+
+/** Money goes back: asked first, and sent when it has gone. What is handed back has gone already. Answers the refund's id. */
+export function refund(
+  context: OperationContext,
+  { source, method, gateway_reference: reference, amountMinor, reason }: Refund,
+): number {
   const { sql, now } = context;
-  insertRow(sql, "refunds", {
-    payment_id: paymentId,
+  const { n } = sql<{ n: number }>("SELECT count(*) AS n FROM refunds WHERE payment_id = ?").get(source.paymentId)!;
+  const key = `refund of payment ${source.paymentId}${n === 0 ? "" : `, ${n + 1}`}`;
+  const id = insertRow(sql, "refunds", {
+    payment_id: source.paymentId,
+    method,
     amount_minor: amountMinor,
     refund_key: key,
     state: "asked",
     asked_at: now,
     reason,
   });
-  const { gateway_reference: reference } = sql<{ gateway_reference: string }>(
-    "SELECT gateway_reference FROM payments WHERE id = ?",
-  ).get(paymentId)!;
-  context.later({ kind: "refund", key, payload: { refundKey: key, reference, amountMinor } });
+  post(context, { kind: "refund asked", key: `refund ${id} asked`, reason }, refundAsked(source, amountMinor));
+  if (method === "card")
+    context.later({ kind: "refund", key, payload: { refundKey: key, reference: reference!, amountMinor } });
+  else settleRefund(context, id);
+  return id;
+}
+
+/** A refund has gone out. The same news twice changes nothing. */
+export function settleRefund(context: OperationContext, refundId: number): void {
+  const { sql } = context;
+  const row = sql<Rows["refunds"]>("SELECT * FROM refunds WHERE id = ?").get(refundId)!;
+  if (row.state === "refunded") return;
+  sql("UPDATE refunds SET state = 'refunded' WHERE id = ?").run(refundId);
+  post(
+    context,
+    { kind: "refund", key: `refund ${refundId}` },
+    refundSent(row.payment_id, row.method, row.amount_minor),
+  );
 }
 
 /** What was received by card for a job and no invoice has used goes back to the cards it came from. */
@@ -199,9 +274,4 @@ export function payBackTheRest(context: OperationContext, jobId: number, reason:
     )
     .all(jobId);
   for (const { id, rest } of left) if (rest > 0) payBack(context, id, rest, reason);
-}
-
-export function enterJournal({ sql, now }: OperationContext, event: string, entries: JournalEntry[]): void {
-  for (const { account, amountMinor } of entries)
-    insertRow(sql, "journal", { event, at: now, account, amount_minor: amountMinor });
 }

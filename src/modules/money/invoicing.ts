@@ -1,57 +1,183 @@
 import { nextPaymentReminder, paymentReminderDays } from "@/core/messages/moments";
-import { moneyWords } from "@/core/money/amounts";
-import { invoiceIssued } from "@/core/money/journal";
-import { nextInvoiceNumber } from "@/core/money/numbers";
-import { addDays } from "@/core/time/dates";
-import type { OperationContext } from "@/kernel/operation";
-import { invoiceFields, tellCustomer } from "@/modules/messages/messaging";
-import { applyToInvoice, enterJournal } from "./charging";
+import { moneyWords, totalOf } from "@/core/money/amounts";
+import { dueDateOf } from "@/core/money/due";
+import { invoiceIssued } from "@/core/money/ledger";
+import { nextNumber, type PaperNumber } from "@/core/money/numbers";
+import { type PaperLine, reverseChargeWords, withoutTax } from "@/core/money/papers";
+import type { LocalDate } from "@/core/time/dates";
+import type { OperationContext, ViewContext } from "@/kernel/operation";
+import { invoiceFields, tellAboutInvoice } from "@/modules/messages/messaging";
+import { insertRow } from "@/store/insert";
+import type { Rows } from "@/store/rows";
+import { nanoid } from "nanoid";
+import { applyToInvoice } from "./charging";
+import { allocate, creditOf, post } from "./ledger";
 
-/** Issues the invoice of a job that is done, or of the fee that stands in place of the work, applies the deposit, and tells the customer what is left. A job has one invoice. */
+/** What an invoice is to say; the rest is the customer's and the business's. */
+export interface InvoiceDraft {
+  customerId: number;
+  lines: readonly (PaperLine & { jobId: number | null })[];
+  before?: string;
+  after?: string;
+  dueDate?: LocalDate;
+  formKey?: string;
+}
+
+/** Issues the invoice of a job that is done, or of the fee that stands in place of the work, applies the deposit, and tells the customer what is left. A job has one invoice; where its customer is billed by the month or by hand it waits for that. */
 export function issueInvoice(context: OperationContext, jobId: number): void {
+  const { sql } = context;
+  if (sql("SELECT 1 FROM job_bills WHERE job_id = ?").get(jobId) || isPaidByPeriod(context, jobId)) return;
+  const { customerId } = sql<{ customerId: number }>("SELECT customer_id AS customerId FROM jobs WHERE id = ?").get(
+    jobId,
+  )!;
+  if (billingOf(context, customerId) === "job") invoiceJobs(context, customerId, [jobId]);
+  else sql("UPDATE jobs SET to_bill = ? WHERE id = ?").run(context.today, jobId);
+}
+
+/** How a customer is billed: by job, by the month, or when somebody makes the invoice. */
+export const billingOf = ({ sql, business }: ViewContext, customerId: number) =>
+  sql<Pick<Rows["customers"], "billing">>("SELECT billing FROM customers WHERE id = ?").get(customerId)!.billing ??
+  business.billing;
+
+/** One invoice for all of these jobs of a customer. Answers its id. */
+const invoiceJobs = (context: OperationContext, customerId: number, jobIds: readonly number[]): number =>
+  storeInvoice(context, { customerId, lines: jobIds.flatMap((jobId) => linesOfJob(context, jobId)) });
+
+/** Numbers an invoice, posts it, pays it with what there is, and tells the customer. Answers its id. */
+export function storeInvoice(context: OperationContext, draft: InvoiceDraft): number {
+  const { sql, business } = context;
+  const id = writeInvoice(context, draft);
+  const jobIds = [...new Set(draft.lines.flatMap(({ jobId }) => (jobId === null ? [] : [jobId])))];
+  for (const jobId of jobIds) {
+    sql("UPDATE jobs SET to_bill = NULL WHERE id = ? AND to_bill IS NOT NULL").run(jobId);
+    applyToInvoice(context, jobId);
+  }
+  payFromCredit(context, id);
+  const invoice = sql<{
+    label: string;
+    total_minor: number;
+    due_date: string;
+    openMinor: number;
+    job_id: number | null;
+  }>(
+    `SELECT i.*, b.open_minor AS openMinor
+      FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.id = ?`,
+  ).get(id)!;
+  const isPaid = invoice.openMinor === 0;
+  const fields = isPaid
+    ? { amount: moneyWords(invoice.total_minor, business.currency) }
+    : invoiceFields(business.currency, invoice);
+  tellAboutInvoice(context, id, {
+    occasion: isPaid ? "receipt" : "invoice",
+    about: isPaid ? `invoice ${id}` : `${id}`,
+    fields,
+  });
+  return id;
+}
+
+function writeInvoice(
+  context: OperationContext,
+  { customerId, lines, before = "", after, dueDate, formKey }: InvoiceDraft,
+): number {
   const { sql, now, today, business } = context;
-  if (sql("SELECT 1 FROM invoices WHERE job_id = ?").get(jobId)) return;
-  // A visit that a month or a year pays for costs nothing itself: there is nothing to bill.
-  const isPaidFor = sql(
+  const customer = sql<Rows["customers"]>("SELECT * FROM customers WHERE id = ?").get(customerId)!;
+  const jobs = [...new Set(lines.map(({ jobId }) => jobId))];
+  const jobId = jobs.length === 1 ? jobs[0]! : null;
+  const asked = customer.tax_kind === "standard" ? lines : withoutTax(lines);
+  const { totalMinor, taxMinor } = totalOf(asked);
+  const due =
+    dueDate ??
+    dueDateOf(
+      today,
+      customer.payment_days === null
+        ? { days: business.payment_days, from: business.payment_from }
+        : { days: customer.payment_days, from: customer.payment_from },
+    );
+  const id = insertRow(sql, "invoices", {
+    ...numberOf(context, "invoices", business.invoice_prefix),
+    nonce: nanoid(32),
+    job_id: jobId,
+    customer_id: customerId,
+    issued_at: now,
+    due_date: due,
+    total_minor: totalMinor,
+    tax_minor: taxMinor,
+    remind_on: nextPaymentReminder(due, paymentReminderDays, today),
+    bill_name: customer.bill_name,
+    bill_mail: customer.bill_mail,
+    bill_address: customer.bill_address,
+    buyer_name: customer.bill_name || customer.name,
+    buyer_address: customer.bill_name ? customer.bill_address : siteOf(context, customerId, jobId),
+    buyer_tax_number: customer.tax_number,
+    tax_kind: customer.tax_kind,
+    tax_words: { standard: "", "reverse charge": reverseChargeWords, exempt: business.exempt_words }[customer.tax_kind],
+    before_text: before,
+    after_text: after ?? business.invoice_text,
+    form_key: formKey ?? null,
+  });
+  for (const [position, line] of asked.entries())
+    insertRow(sql, "invoice_lines", {
+      invoice_id: id,
+      position,
+      job_id: line.jobId,
+      description: line.description,
+      quantity: line.quantity,
+      unit_minor: line.unitMinor,
+      tax_bp: line.taxBp,
+      amount_minor: line.amountMinor,
+      tax_minor: line.taxMinor,
+      discount_bp: line.discountBp,
+      date: line.date,
+    });
+  post(context, { kind: "invoice", key: `invoice ${id}` }, invoiceIssued(id, asked));
+  return id;
+}
+
+/** The next number of this year. */
+export function numberOf(
+  { sql, today }: OperationContext,
+  table: "invoices" | "credit_notes",
+  prefix: string,
+): PaperNumber {
+  const year = Number(today.slice(0, 4));
+  const { last } = sql<{ last: number | null }>(`SELECT max(number) AS last FROM ${table} WHERE year = ?`).get(year)!;
+  return nextNumber(prefix, year, last);
+}
+
+/** A visit that a month or a year pays for costs nothing itself: there is nothing to bill. */
+const isPaidByPeriod = ({ sql }: ViewContext, jobId: number): boolean =>
+  sql(
     `SELECT 1 FROM jobs j JOIN visits v ON v.job_id = j.id JOIN repeats r ON r.id = v.repeat_id
       WHERE j.id = ? AND j.total_minor = 0 AND r.price_per IN ('month', 'year')
         AND NOT EXISTS (SELECT 1 FROM fees WHERE job_id = j.id)`,
-  ).get(jobId);
-  if (isPaidFor) return;
-  const { days } = sql<{ days: number | null }>(
-    "SELECT c.payment_days AS days FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE j.id = ?",
-  ).get(jobId)!;
-  const dueDate = addDays(today, days ?? business.payment_days);
-  const invoice = sql<{ id: number; number: number; total_minor: number; tax_minor: number }>(
-    `INSERT INTO invoices (number, job_id, customer_id, issued_at, due_date, remind_on, total_minor, tax_minor, bill_name,
-        bill_mail, bill_address) SELECT @number, j.id, j.customer_id, @now, @dueDate, @remindOn,
-        coalesce(f.amount_minor, j.total_minor), coalesce(f.tax_minor, j.tax_minor), c.bill_name, c.bill_mail, c.bill_address
-      FROM jobs j JOIN customers c ON c.id = j.customer_id LEFT JOIN fees f ON f.job_id = j.id WHERE j.id = @jobId
-      RETURNING id, number, total_minor, tax_minor`,
-  ).get({
-    number: nextInvoiceNumber(sql<{ last: number | null }>("SELECT max(number) AS last FROM invoices").get()!.last),
-    now,
-    dueDate,
-    remindOn: nextPaymentReminder(dueDate, paymentReminderDays, today),
-    jobId,
-  })!;
-  enterJournal(context, `invoice ${invoice.id}`, invoiceIssued(invoice.total_minor, invoice.tax_minor));
-  applyToInvoice(context, jobId);
-  const openMinor = sql<{ open_minor: number }>("SELECT open_minor FROM invoice_balances WHERE invoice_id = ?").get(
-    invoice.id,
-  )!.open_minor;
-  if (openMinor > 0)
-    tellCustomer(context, {
-      jobId,
-      occasion: "invoice",
-      about: `${invoice.id}`,
-      fields: invoiceFields(business.currency, { ...invoice, openMinor, due_date: dueDate }),
-    });
-  else
-    tellCustomer(context, {
-      jobId,
-      occasion: "receipt",
-      about: `invoice ${invoice.id}`,
-      fields: { amount: moneyWords(invoice.total_minor, business.currency) },
-    });
+  ).get(jobId) !== undefined;
+
+/** Where the work was done, or else where the customer is. */
+const siteOf = ({ sql }: ViewContext, customerId: number, jobId: number | null): string =>
+  sql<{ line: string }>(
+    `SELECT line || ', ' || postcode AS line FROM sites
+      WHERE id = (SELECT site_id FROM jobs WHERE id = @jobId) OR (@jobId IS NULL AND customer_id = @customerId) ORDER BY id LIMIT 1`,
+  ).get({ customerId, jobId })?.line ?? "";
+
+/** What its customer has with us pays an invoice before anything is asked for. */
+export function payFromCredit(context: OperationContext, invoiceId: number): void {
+  const invoice = context
+    .sql<{ customer_id: number; open: number }>(
+      "SELECT customer_id, open_minor AS open FROM invoice_balances WHERE invoice_id = ?",
+    )
+    .get(invoiceId)!;
+  if (invoice.open > 0)
+    allocate(context, creditOf(context, invoice.customer_id), [{ id: invoiceId, openMinor: invoice.open }]);
 }
+
+/** What a job's invoice asks: the fee that stands in place of the work, or the work as it was agreed. */
+export const linesOfJob = ({ sql }: ViewContext, jobId: number): (PaperLine & { jobId: number })[] =>
+  sql<PaperLine & { jobId: number }>(
+    `SELECT *, @jobId AS jobId, 0 AS discountBp, (SELECT max(date) FROM visits WHERE job_id = @jobId AND state <> 'cancelled') AS date
+      FROM (
+        SELECT description, 1.0 AS quantity, amount_minor AS unitMinor, tax_bp AS taxBp, amount_minor AS amountMinor, tax_minor AS taxMinor, 0 AS position
+          FROM fees WHERE job_id = @jobId
+        UNION ALL SELECT description, quantity, unit_minor, tax_bp, amount_minor, tax_minor, position
+          FROM job_lines WHERE job_id = @jobId AND NOT EXISTS (SELECT 1 FROM fees WHERE job_id = @jobId)
+      ) ORDER BY position`,
+  ).all({ jobId });

@@ -4,7 +4,7 @@ import { look } from "@/kernel/view";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { firstPage } from "@/ui/first-page";
 import { drainOutbox } from "@/worker/outbox";
-import { office, one, smallWorld } from "@demo/small-world";
+import { office, one, paymentFor, smallWorld } from "@demo/small-world";
 import { recordPayment } from "./operations/record-payment";
 import { invoices } from "./views/money";
 import { payments } from "./views/payments";
@@ -33,7 +33,7 @@ function threeInvoices(): World {
       mustPerform(
         world.hogar,
         recordPayment,
-        { invoiceId: invoice.id, method: "bank", amountMinor, key: `a form of ${n}` },
+        paymentFor(world.hogar, invoice.id, { method: "bank", amountMinor, key: `a form of ${n}` }),
         office,
       );
   }

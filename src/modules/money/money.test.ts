@@ -4,7 +4,7 @@ import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
 import { runDue } from "@/worker/loop";
 import { drainOutbox } from "@/worker/outbox";
-import { office, one, smallWorld, system } from "@demo/small-world";
+import { office, one, paymentFor, smallWorld, system } from "@demo/small-world";
 import { payByCard } from "./operations/pay-by-card";
 import { recordCharge } from "./operations/record-outcomes";
 import { recordPayment } from "./operations/record-payment";
@@ -33,8 +33,8 @@ describe("from deposit to paid", () => {
     expect(totals(world)).toMatchObject({ received: 4000, applied: 0, kept: 4000, agrees: true });
 
     finish(world, visitId);
-    expect(one(world.hogar, "SELECT number, total_minor, due_date FROM invoices WHERE job_id = ?", jobId)).toEqual({
-      number: 1001,
+    expect(one(world.hogar, "SELECT label, total_minor, due_date FROM invoices WHERE job_id = ?", jobId)).toEqual({
+      label: "2027-0001",
       total_minor: 16_000,
       due_date: "2027-03-24",
     });
@@ -130,7 +130,12 @@ describe("a payment recorded by hand", () => {
     finish(world, visitId);
     const { id: invoiceId } = one<{ id: number }>(world.hogar, "SELECT id FROM invoices");
     const record = (amountMinor: number, key: string) =>
-      perform(world.hogar, recordPayment, { invoiceId, method: "cash", amountMinor, key }, office);
+      perform(
+        world.hogar,
+        recordPayment,
+        paymentFor(world.hogar, invoiceId, { method: "cash", amountMinor, key }),
+        office,
+      );
     expect(record(8000, "too much, surely")).toMatchObject({ problem: { code: "amount-too-large" } });
     record(5000, "first form");
     record(5000, "first form");
@@ -147,13 +152,16 @@ describe("a payment recorded by hand", () => {
     mustPerform(
       world.hogar,
       recordPayment,
-      { invoiceId: id, method: "bank", amountMinor: 7900, key: "whole sum" },
+      paymentFor(world.hogar, id, { method: "bank", amountMinor: 7900, key: "whole sum" }),
       office,
     );
     const again = () =>
       world.hogar.store.audit.under({ at: 0, actor: "test", operation: "test" }, () =>
         world.hogar.store.db.exec(
-          "UPDATE payments SET amount_minor = 9999; DELETE FROM applications WHERE 0; INSERT INTO applications SELECT payment_id + 0, invoice_id, 1, 0 FROM applications",
+          `INSERT INTO ledger_events (id, key, kind, at) VALUES (999, 'once more', 'allocation', 0);
+          INSERT INTO ledger_entries (event_id, line, account, amount_minor, invoice_id, payment_id)
+            SELECT 999, line, account, amount_minor, invoice_id, payment_id FROM ledger_entries
+            WHERE event_id = (SELECT id FROM ledger_events WHERE kind = 'allocation')`,
         ),
       );
     expect(again).toThrow();
@@ -197,7 +205,7 @@ describe("reminders", () => {
     mustPerform(
       world.hogar,
       recordPayment,
-      { invoiceId: 1, method: "bank", amountMinor: 7900, key: "at last paid" },
+      paymentFor(world.hogar, 1, { method: "bank", amountMinor: 7900, key: "at last paid" }),
       office,
     );
     expect(await on("2027-04-20")).toBe(2);

@@ -1,5 +1,5 @@
 import { DateText, Id, input, Money, OneOf } from "@/kernel/inputs";
-import { Items, RepeatEveryInput } from "@/modules/catalogue/inputs";
+import { OfficeItems, RepeatEveryInput } from "@/modules/catalogue/inputs";
 import { type Static, Type } from "@sinclair/typebox";
 
 /** What a quote is made from: what came in, or a quote that is changed. */
@@ -21,7 +21,7 @@ const QuoteLine = input({
 export const SendQuote = input({
   about: QuoteAbout,
   /** The services it is made of, which say who may do it. */
-  items: Items,
+  items: OfficeItems,
   lines: Type.Array(QuoteLine, { minItems: 1, maxItems: 60 }),
   minutes: Type.Integer({ minimum: 5, maximum: 1440 }),
   crew: Type.Integer({ minimum: 1, maximum: 9 }),

@@ -1,6 +1,6 @@
 import type { ViewContext } from "@/kernel/operation";
 import { limitsBy } from "@/kernel/reading";
-import { readPattern } from "@/modules/catalogue/patterns";
+import { readPattern } from "@/modules/catalogue/window-patterns";
 import { readOpening } from "@/modules/placing/opening-hours";
 import { rolesColumn, spansColumn } from "@/store/columns";
 import { readFrontDoor } from "@/store/front-door";
@@ -35,6 +35,14 @@ export function readBusinessPart(context: ViewContext) {
       terms: b.terms,
       quoteText: b.quote_text,
       invoiceText: b.invoice_text,
+      billing: {
+        invoicePrefix: b.invoice_prefix,
+        creditPrefix: b.credit_prefix,
+        bankAccount: b.bank_account,
+        exemptWords: b.exempt_words,
+        paymentFrom: b.payment_from,
+        by: b.billing,
+      },
       paymentDays: b.payment_days,
       reminderHours: b.reminder_hours,
       messageFrom: b.message_from,

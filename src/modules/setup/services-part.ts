@@ -2,7 +2,8 @@ import { groupBy } from "@/core/group";
 import type { ViewContext } from "@/kernel/operation";
 import { hoursBy, limitsBy, namedBy, promisedBy } from "@/kernel/reading";
 import { readCoupons } from "@/modules/catalogue/coupons";
-import { readPattern } from "@/modules/catalogue/patterns";
+import { jobPatterns } from "@/modules/catalogue/job-patterns";
+import { readPattern } from "@/modules/catalogue/window-patterns";
 import { checklistColumn, questionsColumn, repeatsEveryColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
 
@@ -53,6 +54,7 @@ export function readServices(context: ViewContext) {
         taxBp: x.tax_bp,
         active: x.active === 1,
       })),
+    jobPatterns: jobPatterns(context),
     coupons: readCoupons(context),
     categories: sql<{ name: string; hue: number }>("SELECT name, hue FROM categories ORDER BY position, name").all(),
     services: sql<ServiceRow>(

@@ -9,7 +9,7 @@ import { recordTimeOff } from "@/modules/team/operations/absences";
 import { saveTechnician } from "@/modules/team/operations/save-technician";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { runDue } from "@/worker/loop";
-import { office, one, smallWorld, visitor } from "@demo/small-world";
+import { office, one, paymentFor, smallWorld, visitor } from "@demo/small-world";
 import { todayView } from "./views/today";
 
 type World = ReturnType<typeof smallWorld>;
@@ -49,10 +49,10 @@ describe("what needs a person today", () => {
     expect(today(world)).toMatchObject({ isFresh: false, booked: { n: 1, minor: 7900 } });
   });
 
-  it("is what waits in Incoming, the first eight by name, and gone when it is dealt with", () => {
+  it("is what waits in Incoming, the first twelve by name, and gone when it is dealt with", () => {
     const world = smallWorld();
-    const ids = Array.from({ length: 10 }, (_, i) => askFor(world, 20 + i));
-    expect(needs(world)).toHaveLength(9);
+    const ids = Array.from({ length: 14 }, (_, i) => askFor(world, 20 + i));
+    expect(needs(world)).toHaveLength(13);
     expect(needs(world).at(0)).toEqual({
       kind: "incoming",
       words: "Asker 20 asks for Chimney sweep",
@@ -126,7 +126,7 @@ describe("what needs a person today", () => {
     mustPerform(
       world.hogar,
       recordPayment,
-      { invoiceId: 1, method: "bank", amountMinor: 7900, key: "paid by bank" },
+      paymentFor(world.hogar, 1, { method: "bank", amountMinor: 7900, key: "paid by bank" }),
       office,
     );
     expect(needs(world)).toEqual([]);

@@ -15,8 +15,10 @@ export function cancelJob(context: OperationContext, jobId: number, refund: bool
   }
   sql("UPDATE jobs SET state = 'cancelled' WHERE id = ?").run(jobId);
   if (!refund) return;
-  for (const { id, amount_minor } of sql<{ id: number; amount_minor: number }>(
-    "SELECT id, amount_minor FROM payments WHERE job_id = ? AND purpose = 'deposit' AND state = 'received'",
+  for (const { id, left } of sql<{ id: number; left: number }>(
+    `SELECT p.id, b.left_minor AS left
+      FROM payments p JOIN payment_balances b ON b.payment_id = p.id
+      WHERE p.job_id = ? AND p.purpose = 'deposit' AND p.state = 'received' AND b.left_minor > 0`,
   ).all(jobId))
-    payBack(context, id, amount_minor, "The visit was cancelled");
+    payBack(context, id, left, "The visit was cancelled");
 }

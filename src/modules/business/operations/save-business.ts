@@ -1,12 +1,19 @@
 import { Refusal } from "@/core/problems";
 import { visitStates } from "@/core/visits/states";
-import { ImageToken, input, Mail, MinuteOfDay, Money, Name, Phone } from "@/kernel/inputs";
+import { ImageToken, input, Mail, MinuteOfDay, Money, Name, OneOf, Phone } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
 import { type Static, Type } from "@sinclair/typebox";
 import { Currency, PlaceSchema } from "../inputs";
 
 const LongText = Type.String({ maxLength: 8000 });
+
+/** What stands before the year in a number: letters, digits and what one writes between them. */
+const Prefix = Type.String({
+  maxLength: 12,
+  pattern: "^[A-Za-z0-9./-]*$",
+  patternSentence: "Letters, digits, dots, dashes and slashes.",
+});
 
 const SaveBusiness = input({
   name: Name,
@@ -38,6 +45,17 @@ const SaveBusiness = input({
   terms: Type.Optional(LongText),
   quoteText: Type.Optional(LongText),
   invoiceText: Type.Optional(LongText),
+  /** How invoices are numbered and when they are due; left out, it stays. */
+  billing: Type.Optional(
+    input({
+      invoicePrefix: Prefix,
+      creditPrefix: Prefix,
+      bankAccount: Type.String({ maxLength: 60 }),
+      exemptWords: Type.String({ maxLength: 400 }),
+      paymentFrom: OneOf(["invoice", "end of month"]),
+      by: OneOf(["job", "month", "hand"]),
+    }),
+  ),
   /** Days for which it is kept what was changed, beside who changed it and when. */
   keepChangesDays: Type.Optional(Type.Integer({ minimum: 7, maximum: 3650 })),
 });
@@ -64,6 +82,9 @@ export const saveBusiness = defineOperation({
         (rate, i) => b.taxRates!.findIndex((r) => r.name.trim().toLowerCase() === rate.name.trim().toLowerCase()) < i,
       ) ?? -1;
     if (twice >= 0) fields[`/taxRates/${twice}/name`] = "There is one of this name already.";
+    if (b.billing && b.billing.invoicePrefix === b.billing.creditPrefix)
+      fields["/billing/creditPrefix"] =
+        "Invoices and credit notes have numbers of their own: choose another beginning.";
     if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
 
     const values = {
@@ -95,6 +116,12 @@ export const saveBusiness = defineOperation({
       terms: b.terms,
       quote_text: b.quoteText,
       invoice_text: b.invoiceText,
+      invoice_prefix: b.billing?.invoicePrefix,
+      credit_prefix: b.billing?.creditPrefix,
+      bank_account: b.billing?.bankAccount.trim(),
+      exempt_words: b.billing?.exemptWords.trim(),
+      payment_from: b.billing?.paymentFrom,
+      billing: b.billing?.by,
     };
     const given = Object.entries(values).filter(([, value]) => value !== undefined);
     sql(`UPDATE business SET ${given.map(([column]) => `${column} = ?`).join(", ")}`).run(

@@ -41,6 +41,13 @@ export const customer = defineView({
       source: row.source,
       paymentDays: row.payment_days,
       businessDays: business.payment_days,
+      billing: {
+        by: row.billing,
+        paymentFrom: row.payment_from,
+        taxKind: row.tax_kind,
+        taxNumber: row.tax_number,
+      },
+      businessBilling: business.billing,
       technicianNote: row.technician_note,
       insideNote: rights.notes ? row.inside_note : null,
       bill:
@@ -187,22 +194,22 @@ const quotesOf = ({ sql, business }: ViewContext, { id, mail }: Rows["customers"
 const invoicesOf = ({ sql, business, today }: ViewContext, id: number) =>
   sql<{
     id: number;
-    number: number;
+    label: string;
     issued_at: number;
     due_date: string;
     total_minor: number;
     applied_minor: number;
     open_minor: number;
-    cancelled_at: number | null;
+    credited_minor: number;
     bill_name: string;
   }>(
-    `SELECT i.id, i.number, i.issued_at, i.due_date, i.total_minor, i.cancelled_at, i.bill_name, b.applied_minor, b.open_minor
-      FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.customer_id = ? ORDER BY i.number DESC LIMIT 200`,
+    `SELECT i.id, i.label, i.issued_at, i.due_date, i.total_minor, i.bill_name, b.applied_minor, b.credited_minor, b.open_minor
+      FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.customer_id = ? ORDER BY i.id DESC LIMIT 200`,
   )
     .all(id)
     .map((i) => ({
       id: i.id,
-      number: i.number,
+      number: i.label,
       issued: localDate(Math.floor(i.issued_at / 60_000), business.time_zone),
       dueDate: i.due_date,
       totalMinor: i.total_minor,
@@ -211,9 +218,10 @@ const invoicesOf = ({ sql, business, today }: ViewContext, id: number) =>
       state: invoiceState(
         {
           totalMinor: i.total_minor,
+          openMinor: i.open_minor,
           appliedMinor: i.applied_minor,
+          creditedMinor: i.credited_minor,
           dueDate: i.due_date,
-          cancelled: i.cancelled_at !== null,
         },
         today,
       ),

@@ -135,8 +135,7 @@ export const book = defineOperation({
     tellOffice(context, jobId);
     if (depositMinor > 0)
       askCharge(context, {
-        jobId,
-        purpose: "deposit",
+        meant: { jobId, purpose: "deposit" },
         amountMinor: depositMinor,
         cardToken: cardToken!,
         keepsCard: input.keepCard ?? false,

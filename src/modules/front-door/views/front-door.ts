@@ -163,7 +163,7 @@ export const servicesAt = defineView({
       .filter((service) => zone !== null || service.work_place !== "site")
       .map((service) => {
         const ordered = orderedService(context, service);
-        const item = { ...justOne(service.id), service, ordered };
+        const item = { ...justOne(service.id), service, ordered, pattern: null };
         const order = priceItems(context, [item], zoneThatCounts([item], zone));
         // A price that is not shown is told with the window that is kept, and to nobody before.
         const shows = service.shows_price === 1;

@@ -13,7 +13,7 @@ export const sharing = defineView({
     const known = sql<{ slug: string; name: string }>("SELECT slug, name FROM sources ORDER BY name").all();
     const counted = sql<{ source: string; bookings: number; minor: number; earnedMinor: number }>(
       `SELECT source, count(*) AS bookings, sum(total_minor) AS minor,
-          coalesce(sum((SELECT sum(a.amount_minor) FROM invoices i JOIN applications a ON a.invoice_id = i.id WHERE i.job_id = j.id)), 0) AS earnedMinor
+          coalesce(sum((SELECT b.applied_minor FROM invoice_balances b WHERE b.job_id = j.id)), 0) AS earnedMinor
         FROM jobs j WHERE state <> 'cancelled' AND booked_by = 'front door' GROUP BY source
         ORDER BY bookings DESC`,
     ).all();

@@ -12,13 +12,16 @@ import { withdrawQuote } from "@/modules/quotes/quotes";
 import { endRequest, readRequest } from "@/modules/requests/requests";
 import { endWaiting, readWaiting } from "@/modules/requests/waiting";
 import { Type } from "@sinclair/typebox";
-import { IncomingEntry } from "../inputs";
+import { IncomingEntry, TakenOn } from "../inputs";
 
 const Entries = Type.Array(IncomingEntry, { minItems: 1, maxItems: 200 });
 const ApproveBookings = input({ jobIds: Type.Array(Id, { minItems: 1, maxItems: 200, uniqueItems: true }) });
 const ProposeWindow = input({ jobId: Id, ...windowChosen });
 const DeclineIncoming = input({ entries: Entries, reason: Type.String({ minLength: 3, maxLength: 400 }) });
-const TakeOn = input({ entries: Entries, personId: OrNull(Id) });
+const TakeOn = input({
+  entries: Type.Array(TakenOn, { minItems: 1, maxItems: 200 }),
+  personId: OrNull(Id),
+});
 
 /** The bookings stand as they were made, and the customers are told. */
 export const approveBookings = defineOperation({
@@ -100,7 +103,7 @@ function takeBackQuote(context: OperationContext, id: number, reason: string): v
   });
 }
 
-const tables = { booking: "jobs", request: "requests", quote: "quotes" } as const;
+const tables = { booking: "jobs", request: "requests", quote: "quotes", repeat: "repeats" } as const;
 
 /** Who is on it: somebody who may book and move visits, or nobody. */
 export const takeOn = defineOperation({

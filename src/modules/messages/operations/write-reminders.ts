@@ -6,7 +6,7 @@ import {
 } from "@/core/messages/moments";
 import { Id, input } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
-import { invoiceFields, tellCustomer } from "../messaging";
+import { invoiceFields, tellAboutInvoice, tellCustomer } from "../messaging";
 
 /** Writes the reminder of a visit to a customer who agreed to reminders. */
 export const remindOfVisit = defineOperation({
@@ -47,20 +47,18 @@ export const remindOfInvoice = defineOperation({
     const { sql, today, business } = context;
     const invoice = sql<{
       id: number;
-      job_id: number;
-      number: number;
+      label: string;
       due_date: string;
       total_minor: number;
       open_minor: number;
     }>(
-      `SELECT i.id, i.job_id, i.number, i.due_date, i.total_minor, b.open_minor
+      `SELECT i.id, i.label, i.due_date, i.total_minor, b.open_minor
         FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.id = ?`,
     ).get(invoiceId)!;
     const owed = invoice.open_minor > 0;
     const number = owed ? paymentRemindersDue(invoice.due_date, paymentReminderDays, today).at(-1) : undefined;
     if (number)
-      tellCustomer(context, {
-        jobId: invoice.job_id,
+      tellAboutInvoice(context, invoice.id, {
         occasion: "invoice reminder",
         about: `invoice ${invoice.id}, ${number}`,
         fields: invoiceFields(business.currency, { ...invoice, openMinor: invoice.open_minor }),

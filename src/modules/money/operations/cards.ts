@@ -1,5 +1,5 @@
 import { Refusal } from "@/core/problems";
-import { Id, input, Nothing } from "@/kernel/inputs";
+import { Id, input, Nothing, OrNull } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { recordConsent } from "@/modules/customers/customers";
 import { insertOnce } from "@/store/insert";
@@ -7,20 +7,26 @@ import { Type } from "@sinclair/typebox";
 import { cardOf } from "../cards";
 import { reference } from "../inputs";
 
-const RecordKeptCard = input({ customerId: Id, jobId: Id, reference, label: Type.String({ maxLength: 80 }) });
+const RecordKeptCard = input({
+  customerId: Id,
+  jobId: Id,
+  reference,
+  label: Type.String({ maxLength: 80 }),
+  expires: OrNull(Type.String({ pattern: "^\\d{4}-[01]\\d$" })),
+});
 
 /** The card service has kept a card. It takes the place of the one that was kept for the same booking. */
 export const recordKeptCard = defineOperation({
   name: "record-kept-card",
   access: "system",
   input: RecordKeptCard,
-  run({ sql, now }, { customerId, jobId, reference, label }) {
+  run({ sql, now }, { customerId, jobId, reference, label, expires }) {
     sql("UPDATE cards SET removed_at = ? WHERE job_id = ? AND reference <> ? AND removed_at IS NULL").run(
       now,
       jobId,
       reference,
     );
-    insertOnce(sql, "cards", { customer_id: customerId, job_id: jobId, reference, label, kept_at: now });
+    insertOnce(sql, "cards", { customer_id: customerId, job_id: jobId, reference, label, expires, kept_at: now });
   },
 });
 

@@ -1,9 +1,11 @@
 import { Refusal } from "@/core/problems";
 import { input, OneOf, OrNull } from "@/kernel/inputs";
+import { openedBy } from "@/kernel/links";
 import { defineOperation } from "@/kernel/operation";
 import { Type } from "@sinclair/typebox";
 import { cardOf, takesCards } from "../cards";
 import { askCharge } from "../charging";
+import { InvoiceToken } from "../inputs";
 
 /** With a card as its form gives it, to be kept or not; without one, the card on file is charged. */
 const PayByCard = input({
@@ -27,7 +29,12 @@ export const payByCard = defineOperation({
     if (!card) throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card to pay with." } });
     const amountMinor = purpose === "deposit" ? depositDue() : invoiceDue();
     if (amountMinor <= 0) throw new Refusal("nothing-due");
-    askCharge(context, { jobId, purpose, amountMinor, cardToken: card, keepsCard: cardToken !== null && keepCard });
+    askCharge(context, {
+      meant: { jobId, purpose },
+      amountMinor,
+      cardToken: card,
+      keepsCard: cardToken !== null && keepCard,
+    });
 
     function depositDue(): number {
       return (
@@ -42,5 +49,31 @@ export const payByCard = defineOperation({
           ?.open_minor ?? 0
       );
     }
+  },
+});
+
+/** Whoever has the link of an invoice pays what is open on it. */
+export const payInvoice = defineOperation({
+  name: "pay-invoice",
+  access: "anybody",
+  input: input({ token: InvoiceToken, cardToken: Type.String({ minLength: 1, maxLength: 80 }) }),
+  run(context, { token, cardToken }) {
+    const { sql, hogar } = context;
+    if (!takesCards(context))
+      throw new Refusal("not-allowed", { sentence: "Cards cannot be charged here at the moment." });
+    const id = openedBy(hogar, "invoice", token);
+    if (id === null) throw new Refusal("link-ended");
+    const invoice = sql<{ job_id: number | null; open_minor: number }>(
+      "SELECT job_id, open_minor FROM invoice_balances WHERE invoice_id = ?",
+    ).get(id)!;
+    if (invoice.open_minor <= 0) throw new Refusal("nothing-due");
+    askCharge(context, {
+      meant:
+        invoice.job_id === null
+          ? { jobId: null, purpose: "account", invoiceId: id }
+          : { jobId: invoice.job_id, purpose: "invoice" },
+      amountMinor: invoice.open_minor,
+      cardToken,
+    });
   },
 });

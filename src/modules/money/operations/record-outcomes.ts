@@ -1,9 +1,8 @@
-import { paymentRefunded } from "@/core/money/journal";
 import { Refusal } from "@/core/problems";
 import { input } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { Type } from "@sinclair/typebox";
-import { enterJournal, settleCharge } from "../charging";
+import { settleCharge, settleRefund } from "../charging";
 import { reference } from "../inputs";
 
 const ChargeOutcomeSchema = Type.Union([
@@ -32,14 +31,8 @@ export const recordRefund = defineOperation({
   access: "system",
   input: RecordRefund,
   run(context, { refundKey }) {
-    const refund = context
-      .sql<{ id: number; amount_minor: number; state: string }>(
-        "SELECT id, amount_minor, state FROM refunds WHERE refund_key = ?",
-      )
-      .get(refundKey);
+    const refund = context.sql<{ id: number }>("SELECT id FROM refunds WHERE refund_key = ?").get(refundKey);
     if (!refund) throw new Refusal("not-found");
-    if (refund.state === "refunded") return;
-    context.sql("UPDATE refunds SET state = 'refunded' WHERE id = ?").run(refund.id);
-    enterJournal(context, `refund ${refund.id}`, paymentRefunded("card", refund.amount_minor));
+    settleRefund(context, refund.id);
   },
 });

@@ -1,51 +1,83 @@
-import { paymentReceived } from "@/core/money/journal";
+import { moneyWords, sum } from "@/core/money/amounts";
+import type { OpenAmount } from "@/core/money/applying";
 import { Refusal } from "@/core/problems";
-import { Id, input, OneOf } from "@/kernel/inputs";
-import { defineOperation } from "@/kernel/operation";
+import { Id, input, OneOf, OrNull } from "@/kernel/inputs";
+import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
-import { applyToInvoice, enterJournal } from "../charging";
+import { receive } from "../charging";
+import { allocate, sourceOfPayment } from "../ledger";
 
+const Amount = Type.Integer({ minimum: 1, maximum: 100_000_000 });
 const RecordPayment = input({
-  invoiceId: Id,
-  method: OneOf(["cash", "bank"]),
-  amountMinor: Type.Integer({ minimum: 1, maximum: 100_000_000 }),
+  customerId: Id,
+  method: OneOf(["cash", "bank", "cheque"]),
+  amountMinor: Amount,
+  /** A cheque's number, or what a transfer was marked with. */
+  note: Type.Optional(Type.String({ maxLength: 140 })),
+  /** How much of which invoice it pays; what is not named stays with the customer as credit. Null: what is due, the oldest first. */
+  invoices: OrNull(Type.Array(input({ invoiceId: Id, amountMinor: Amount }), { maxItems: 200 })),
   /** Given once per form, so that sending it twice records it once. */
   key: Type.String({ minLength: 8, maxLength: 60 }),
 });
 
-/** The bookkeeper takes down cash or a bank transfer for an invoice. The same key is taken down once. */
+/** The bookkeeper records cash, a cheque or a transfer of a customer, for one invoice, for several, or on account. The same key is recorded once. */
 export const recordPayment = defineOperation({
   name: "record-payment",
   access: "money.change",
-  about: { invoiceId: "invoice" },
+  about: { customerId: "customer", "invoices.invoiceId": "invoice" },
   input: RecordPayment,
-  run(context, { invoiceId, method, amountMinor, key }) {
+  run(context, { customerId, method, amountMinor, note = "", invoices, key }) {
     const { sql, now } = context;
     const chargeKey = `${method} ${key}`;
-    if (sql("SELECT 1 FROM payments WHERE charge_key = ?").get(chargeKey)) return;
-    const invoice = sql<{ job_id: number; customer_id: number; open: number }>(
-      `SELECT i.job_id, i.customer_id, b.open_minor AS open
-        FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.id = ? AND i.cancelled_at IS NULL`,
-    ).get(invoiceId);
-    if (!invoice) throw new Refusal("not-found");
-    if (invoice.open === 0) throw new Refusal("nothing-due");
-    if (amountMinor > invoice.open)
-      throw new Refusal("amount-too-large", {
-        fields: { "/amountMinor": "This is more than is open on the invoice." },
-      });
+    const known = sql<{ id: number }>("SELECT id FROM payments WHERE charge_key = ?").get(chargeKey);
+    if (known) return { paymentId: known.id };
+    if (!sql("SELECT 1 FROM customers WHERE id = ?").get(customerId)) throw new Refusal("not-found");
+    const due = dueOf(context, customerId);
+    refuseOdd(context, due, amountMinor, invoices ?? []);
     const id = insertRow(sql, "payments", {
-      customer_id: invoice.customer_id,
-      job_id: invoice.job_id,
-      purpose: "invoice",
+      customer_id: customerId,
+      purpose: "account",
       method,
       amount_minor: amountMinor,
       state: "received",
       charge_key: chargeKey,
       asked_at: now,
       settled_at: now,
+      note: note.trim(),
     });
-    enterJournal(context, `payment ${id}`, paymentReceived(method, amountMinor));
-    applyToInvoice(context, invoice.job_id);
+    const payment = { id, purpose: "account" as const };
+    receive(context, { ...payment, method, amount_minor: amountMinor, technician_id: null });
+    const source = sourceOfPayment(payment);
+    if (invoices === null) allocate(context, [{ source, leftMinor: amountMinor }], due);
+    for (const { invoiceId, amountMinor: part } of invoices ?? [])
+      allocate(context, [{ source, leftMinor: part }], [{ id: invoiceId, openMinor: part }]);
+    return { paymentId: id };
   },
 });
+
+/** What a customer owes, what was due first coming first. */
+const dueOf = ({ sql }: OperationContext, customerId: number): OpenAmount[] =>
+  sql<OpenAmount>(
+    `SELECT invoice_id AS id, open_minor AS openMinor
+      FROM invoice_balances WHERE customer_id = ? AND open_minor > 0 ORDER BY due_date, invoice_id`,
+  ).all(customerId);
+
+function refuseOdd(
+  { business }: OperationContext,
+  due: readonly OpenAmount[],
+  amountMinor: number,
+  invoices: readonly { invoiceId: number; amountMinor: number }[],
+): void {
+  const fields: Record<string, string> = {};
+  for (const [i, { invoiceId, amountMinor: part }] of invoices.entries()) {
+    const open = due.find(({ id }) => id === invoiceId)?.openMinor ?? 0;
+    if (part > open || invoices.some((other, k) => k < i && other.invoiceId === invoiceId))
+      fields[`/invoices/${i}/amountMinor`] = open
+        ? `${moneyWords(open, business.currency)} is open on this invoice.`
+        : "Nothing is open on this invoice.";
+  }
+  if (sum(invoices.map((one) => one.amountMinor)) > amountMinor)
+    fields["/amountMinor"] = "This is less than is given to the invoices.";
+  if (Object.keys(fields).length) throw new Refusal("amount-too-large", { fields });
+}

@@ -1,30 +1,36 @@
+import { ages, dueOfAge } from "@/core/money/ages";
 import { invoicesShown, type InvoicesShown, invoiceState } from "@/core/money/applying";
-import { disagreements, keptCredit } from "@/core/money/balance";
+import { parseMoney, sum } from "@/core/money/amounts";
+import { leftOf } from "@/core/money/credit";
+import { applied, disagreements, keptCredit, owed } from "@/core/money/balance";
 import { Refusal } from "@/core/problems";
 import { localDate } from "@/core/time/local";
-import { Id, input, Nothing, OneOf } from "@/kernel/inputs";
+import { Id, input, Nothing, OneOf, OrNull } from "@/kernel/inputs";
 import { likePattern, pageInput, readPage } from "@/kernel/paging";
 import { defineView } from "@/kernel/view";
+import { Type } from "@sinclair/typebox";
 import { readBooks } from "../books";
+import { creditableLines, standingWriteOff } from "../crediting";
+import { creditOf } from "../ledger";
 
 interface InvoiceRow {
   id: number;
-  number: number;
+  label: string;
   customer_id: number;
   customer: string;
   issued_at: number;
   due_date: string;
   total_minor: number;
   tax_minor: number;
-  cancelled_at: number | null;
-  applied: number;
+  applied_minor: number;
+  credited_minor: number;
   open_minor: number;
-  job_id: number;
+  job_id: number | null;
   bill_name: string;
   bill_mail: string;
   bill_address: string;
 }
-const invoiceRows = `SELECT i.*, c.name AS customer, b.applied_minor AS applied, b.open_minor
+const invoiceRows = `SELECT i.*, c.name AS customer, b.applied_minor, b.credited_minor, b.open_minor
     FROM invoices i JOIN customers c ON c.id = i.customer_id JOIN invoice_balances b ON b.invoice_id = i.id`;
 
 const sorts = ["number", "customer", "issued", "dueDate", "totalMinor", "openMinor"] as const;
@@ -34,30 +40,42 @@ const shown: Record<InvoicesShown, string> = {
   open: "b.open_minor > 0 AND @today IS NOT NULL",
   overdue: "b.open_minor > 0 AND i.due_date < @today",
   "part paid": "b.open_minor > 0 AND b.applied_minor > 0 AND i.due_date >= @today",
-  paid: "i.cancelled_at IS NULL AND b.open_minor <= 0 AND @today IS NOT NULL",
+  paid: "b.applied_minor + b.credited_minor >= i.total_minor AND (i.total_minor = 0 OR b.credited_minor < i.total_minor) AND @today IS NOT NULL",
 };
 
-/** One page of the invoices; looked for by number and customer. */
+/** One page of the invoices; looked for by number, customer and amount. */
 export const invoices = defineView({
   name: "invoices",
   access: "money.see",
-  input: input({ ...pageInput(sorts), show: OneOf(invoicesShown) }),
+  input: input({
+    ...pageInput(sorts),
+    show: OneOf(invoicesShown),
+    /** How long they are due, where that is asked. */
+    age: Type.Optional(OrNull(OneOf(ages))),
+  }),
   read(context, asked) {
     const { sql, today, business } = context;
     const joined = "JOIN customers c ON c.id = i.customer_id JOIN invoice_balances b ON b.invoice_id = i.id";
+    const { from, to } = asked.age ? dueOfAge(asked.age, today) : { from: null, to: null };
     const { rows: ids, count } = readPage(context, asked, {
       from: `FROM invoices i ${joined}`,
-      where: `${shown[asked.show]} AND (@search IS NULL OR c.name LIKE @search ESCAPE '\\' OR CAST(i.number AS TEXT) LIKE @search ESCAPE '\\')`,
+      where: `${shown[asked.show]} AND i.due_date >= coalesce(@from, i.due_date) AND i.due_date <= coalesce(@to, i.due_date) AND (@search IS NULL OR c.name LIKE @search ESCAPE '\\' OR i.label LIKE @search ESCAPE '\\' OR i.total_minor = @amount OR b.open_minor = @amount)`,
       id: "i.id",
       order: {
-        number: "i.number",
+        number: "i.id",
         customer: "c.name COLLATE NOCASE",
         issued: "i.issued_at",
         dueDate: "i.due_date",
         totalMinor: "i.total_minor",
         openMinor: "b.open_minor",
       },
-      params: { today, search: likePattern(asked.search) },
+      params: {
+        today,
+        from,
+        to,
+        search: likePattern(asked.search),
+        amount: parseMoney(asked.search, business.currency),
+      },
     });
     const row = sql<InvoiceRow>(`${invoiceRows} WHERE i.id = ?`);
     return {
@@ -67,7 +85,7 @@ export const invoices = defineView({
         const i = row.get(id)!;
         return {
           id: i.id,
-          number: i.number,
+          number: i.label,
           customer: i.customer,
           customerId: i.customer_id,
           issued: localDate(Math.floor(i.issued_at / 60_000), business.time_zone),
@@ -81,7 +99,7 @@ export const invoices = defineView({
   },
 });
 
-/** What was received and what became of it, and whether the sums agree: worked out twice, from the rows and from the journal. */
+/** What was received and what became of it by the ledger, and whether the papers agree with it. */
 export const money = defineView({
   name: "money",
   access: "money.see",
@@ -93,13 +111,14 @@ export const money = defineView({
     ).get(today)!;
     const wrong = disagreements(books);
     return {
+      today,
       currency: business.currency,
       totals: {
-        received: books.rows.received,
-        applied: books.rows.applied,
-        refunded: books.rows.refunded,
+        received: books.papers.received,
+        applied: applied(books),
+        refunded: books.papers.refundsAsked,
         kept: keptCredit(books),
-        open: books.rows.open,
+        open: owed(books),
         overdue,
         agrees: wrong.length === 0,
         wrong,
@@ -110,7 +129,13 @@ export const money = defineView({
 
 const stateOf = (i: InvoiceRow, today: string) =>
   invoiceState(
-    { totalMinor: i.total_minor, appliedMinor: i.applied, dueDate: i.due_date, cancelled: i.cancelled_at !== null },
+    {
+      totalMinor: i.total_minor,
+      openMinor: i.open_minor,
+      appliedMinor: i.applied_minor,
+      creditedMinor: i.credited_minor,
+      dueDate: i.due_date,
+    },
     today,
   );
 
@@ -120,12 +145,13 @@ export const invoice = defineView({
   access: "money.see",
   about: { id: "invoice" },
   input: input({ id: Id }),
-  read({ sql, today, business }, { id }) {
+  read(context, { id }) {
+    const { sql, today, business } = context;
     const row = sql<InvoiceRow>(`${invoiceRows} WHERE i.id = ?`).get(id);
     if (!row) throw new Refusal("not-found");
     return {
       id: row.id,
-      number: row.number,
+      number: row.label,
       customer: row.customer,
       customerId: row.customer_id,
       bill: row.bill_name ? [row.bill_name, row.bill_mail, row.bill_address].filter(Boolean).join(", ") : null,
@@ -137,14 +163,34 @@ export const invoice = defineView({
       timeZone: business.time_zone,
       issuedAt: row.issued_at,
       state: stateOf(row, today),
-      // A fee stands in place of the work.
+      creditMinor: row.open_minor > 0 ? sum(creditOf(context, row.customer_id).map(({ leftMinor }) => leftMinor)) : 0,
+      /** What of each line can still be credited. */
+      creditable: creditableLines(context, id).map((line) => ({
+        position: line.position,
+        description: line.description,
+        leftMinor: leftOf(line),
+      })),
+      notes: sql<{ id: number; number: string; issued_at: number; total_minor: number; reason: string }>(
+        "SELECT id, label AS number, issued_at, total_minor, reason FROM credit_notes WHERE invoice_id = ? ORDER BY id",
+      ).all(id),
+      writtenOff: standingWriteOff(context, id) ?? null,
+      /** Other invoices of this customer that one payment may pay with it. */
+      others: sql<{ id: number; number: string; openMinor: number }>(
+        `SELECT i.id, i.label AS number, b.open_minor AS openMinor
+          FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id
+          WHERE i.customer_id = ? AND i.id <> ? AND b.open_minor > 0 ORDER BY i.due_date, i.id LIMIT 40`,
+      ).all(row.customer_id, id),
+      /** Work of it that has no invoice any more, since this one was credited whole. */
+      toInvoice: sql<{ jobId: number }>(
+        `SELECT DISTINCT l.job_id AS jobId FROM invoice_lines l
+          WHERE l.invoice_id = @id AND l.job_id IS NOT NULL AND NOT EXISTS (SELECT 1 FROM invoices WHERE job_id = l.job_id)`,
+      )
+        .all({ id })
+        .map(({ jobId }) => jobId),
       lines: sql<{ description: string; quantity: number; amount_minor: number; tax_minor: number; tax_bp: number }>(
-        `SELECT description, 1.0 AS quantity, amount_minor, tax_minor, tax_bp, 0 AS position
-          FROM fees WHERE job_id = @jobId
-          UNION ALL SELECT description, quantity, amount_minor, tax_minor, tax_bp, position
-          FROM job_lines WHERE job_id = @jobId AND NOT EXISTS (SELECT 1 FROM fees WHERE job_id = @jobId)
-          ORDER BY position`,
-      ).all({ jobId: row.job_id }),
+        `SELECT description, quantity, amount_minor, tax_minor, tax_bp
+          FROM invoice_lines WHERE invoice_id = ? ORDER BY position`,
+      ).all(id),
       payments: sql<{
         id: number;
         purpose: string;
@@ -154,13 +200,17 @@ export const invoice = defineView({
         problem: string | null;
         asked_at: number;
         settled_at: number | null;
+        note: string;
         gateway_reference: string | null;
         applied: number | null;
+        left: number;
       }>(
-        `SELECT p.*, a.amount_minor AS applied
-          FROM payments p LEFT JOIN applications a ON a.payment_id = p.id AND a.invoice_id = ?
-          WHERE p.job_id = ? ORDER BY p.id`,
-      ).all(id, row.job_id),
+        `SELECT p.*, a.amount_minor AS applied, b.left_minor AS left
+          FROM payments p JOIN payment_balances b ON b.payment_id = p.id
+            LEFT JOIN (SELECT payment_id, sum(amount_minor) AS amount_minor FROM allocations WHERE invoice_id = @id GROUP BY 1) a
+              ON a.payment_id = p.id
+          WHERE p.job_id = @jobId OR a.payment_id IS NOT NULL ORDER BY p.id`,
+      ).all({ id, jobId: row.job_id }),
       reminders: sql<{ id: number; subject: string; state: string; written_at: number; channel: string }>(
         `SELECT id, subject, state, written_at, channel
           FROM messages WHERE job_id = ? AND occasion LIKE 'invoice%' ORDER BY id`,

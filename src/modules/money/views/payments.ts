@@ -8,7 +8,9 @@ const sorts = ["customer", "at", "amountMinor", "leftMinor"] as const;
 /** Which payments: a condition each. */
 const shown: Record<PaymentsShown, string> = {
   all: "TRUE",
-  "not used up": "b.left_minor > 0",
+  // The same as `left_minor > 0` of each, added up at once.
+  "not used up": `p.id IN (SELECT payment_id FROM ledger_entries
+    WHERE payment_id IS NOT NULL AND account IN ('deposits', 'credit') GROUP BY payment_id HAVING sum(amount_minor) < 0)`,
   "under way": "p.state IN ('asked', 'second step')",
   declined: "p.state = 'declined'",
 };
@@ -46,11 +48,11 @@ export const payments = defineView({
       state: string;
       problem: string | null;
       invoiceId: number | null;
-      invoice: number | null;
+      invoice: string | null;
     }>(
       `SELECT p.id, c.name AS customer, p.asked_at, p.method, p.purpose, p.amount_minor, b.left_minor, b.refunded_minor,
-          p.state, p.problem, i.id AS invoiceId, i.number AS invoice
-        ${joined} LEFT JOIN invoices i ON i.job_id = p.job_id AND i.cancelled_at IS NULL
+          p.state, p.problem, i.id AS invoiceId, i.label AS invoice
+        ${joined} LEFT JOIN invoices i ON i.job_id = p.job_id
         WHERE p.id = ?`,
     );
     return {

@@ -5,6 +5,7 @@ import { addDays } from "@/core/time/dates";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { priceItems, readItem } from "@/modules/catalogue/catalogue";
+import { itemsByPattern, openPatterns } from "@/modules/catalogue/job-patterns";
 import { addressOf } from "@/modules/place/addresses";
 import { zoneOf } from "@/modules/place/zones";
 import { readRequest } from "@/modules/requests/requests";
@@ -37,6 +38,16 @@ export const quoteDraft = defineView({
       taxRates: sql<{ name: string; rateBp: number }>(
         "SELECT name, rate_bp AS rateBp FROM tax_rates ORDER BY position",
       ).all(),
+      /** Pieces of work with a name, each with what it brings into the quote. */
+      patterns: openPatterns(context).map((pattern) => {
+        const items = itemsByPattern(pattern);
+        const { lines, minutes, crew, depositMinor } = priceItems(
+          context,
+          items.map((item) => readItem(context, item)),
+          zoneAbout(context, about),
+        );
+        return { id: pattern.id, name: pattern.name, items, lines: lines.map(typedLine), minutes, crew, depositMinor };
+      }),
       services: sql<{ id: number; name: string; priceMinor: number; taxBp: number; minutes: number; crew: number }>(
         `SELECT id, name, price_minor AS priceMinor, tax_bp AS taxBp, minutes, crew
           FROM services WHERE active = 1 ORDER BY category, position, name`,
@@ -57,6 +68,12 @@ const typedLine = ({ description, quantity, unitMinor, taxBp }: Line): Line => (
   unitMinor,
   taxBp,
 });
+
+/** The zone in which a request lies; what was booked or sent before has its own prices. */
+function zoneAbout(context: ViewContext, { kind, id }: { kind: string; id: number }) {
+  const addressId = kind === "request" ? readRequest(context, id).address_id : null;
+  return addressId === null ? null : zoneOf(context, addressOf(context, addressId));
+}
 
 function asPriced(context: ViewContext, id: number): Draft {
   const request = readRequest(context, id);

@@ -1,9 +1,12 @@
 import { orderTermsWords } from "@/core/catalogue/terms";
 import { lookOf } from "@/core/look/front-door";
 import { moneyWords } from "@/core/money/amounts";
+import type { Paper } from "@/core/money/papers";
+import { localDate } from "@/core/time/local";
 import { firstLinkTokenOf } from "@/kernel/links";
 import { defineView } from "@/kernel/view";
 import { termsOf } from "@/modules/catalogue/catalogue";
+import { linesOf, sellerOf } from "@/modules/money/papers";
 import { bookableDates, pickable } from "@/modules/placing/windows";
 import { repeatsEveryColumn } from "@/store/columns";
 import { readFrontDoor } from "@/store/front-door";
@@ -67,5 +70,45 @@ export const quoteOffers = defineView({
     const wanted = wantedOfQuote(context, openQuote(context, token));
     const answers = answersOfQuote(context, wanted, bookableDates(context));
     return answers.flatMap((answer) => (answer.offered ? [pickable(context, wanted.visit, answer)] : []));
+  },
+});
+
+/** The quote of a link as a paper. */
+export const quotePaper = defineView({
+  name: "quote-paper",
+  access: "anybody",
+  input: QuoteToken,
+  read(context, { token }): Paper {
+    const { business } = context;
+    const row = openQuote(context, token);
+    const { order } = wantedOfQuote(context, row);
+    const day = localDate(Math.floor(row.made_at / 60_000), business.time_zone);
+    return {
+      kind: "quote",
+      label: String(row.id),
+      issued: day,
+      due: row.valid_until,
+      about: null,
+      seller: sellerOf(context),
+      buyer: {
+        name: row.name,
+        address: linesOf(`${row.line}, ${row.postcode}`),
+        taxNumber: "",
+        mail: row.mail,
+        phone: row.phone,
+      },
+      place: null,
+      currency: business.currency,
+      taxKind: "standard",
+      taxWords: "",
+      before: row.words,
+      lines: order.lines.map((line) => ({ ...line, discountBp: 0, date: null })),
+      entries: [],
+      totalMinor: order.totalMinor,
+      paidMinor: 0,
+      creditedMinor: 0,
+      openMinor: order.totalMinor,
+      after: business.terms,
+    };
   },
 });

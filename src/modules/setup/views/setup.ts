@@ -45,14 +45,16 @@ const notOpen = {
   deposit: { kind: "none" as const, value: 0 },
 };
 
-const partsWithServices = ["services", "prices", "windows", "technicians", "sharing", "coupons"];
+const partsWithServices = ["services", "prices", "windows", "technicians", "sharing", "coupons", "job-patterns"];
 
 function whatIsShown(data: SetupData, part: string, id: string | null): SetupData {
   const services = partsWithServices.includes(part) ? data.services : [];
+  // A pattern is made of any of them, with what they ask.
+  const isWhole = (service: string) => (part === "services" ? service === id : part === "job-patterns" && id !== null);
   const withoutShape = () => data.zones.map((zone) => ({ ...zone, area: null, postcodes: [], towns: [] }));
   return {
     ...data,
-    services: services.map((s) => (part === "services" && String(s.id) === id ? s : { ...s, ...notOpen })),
+    services: services.map((s) => (isWhole(String(s.id)) ? s : { ...s, ...notOpen })),
     zones: part === "zones" ? data.zones : part === "technicians" ? withoutShape() : [],
   };
 }

@@ -19,7 +19,7 @@ const did = {
   repeat: "comes back for",
 } as const;
 /** Of what waits in Incoming, so many are named one by one. */
-const mostShown = 8;
+const mostShown = 12;
 
 /** The first screen: what needs a person now, and how the day goes. */
 export const todayView = defineView({

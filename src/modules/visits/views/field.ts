@@ -30,6 +30,7 @@ export const fieldDay = defineView({
       line: string;
       postcode: string;
       note: string;
+      instructions: string;
       pays: string;
       checklist: string;
       access: string;
@@ -50,7 +51,7 @@ export const fieldDay = defineView({
       seats: number;
     }>(
       `SELECT v.id, v.state, iif(v.shared_id IS NULL, v.title, sv.name) AS service, v.minutes, c.name AS customer, c.phone, t.line, t.postcode,
-          j.note, j.pays, v.checklist, t.access, t.parking, v.work_place, c.technician_note, v.date, v.window_from, v.window_to, p.arrives, p.driving,
+          j.note, j.instructions, j.pays, v.checklist, t.access, t.parking, v.work_place, c.technician_note, v.date, v.window_from, v.window_to, p.arrives, p.driving,
           b.due_minor, j.id AS job_id, v.shared_id, v.seats, v.repeat_id, v.again_months,
           (SELECT max(v2.date) FROM visits v2 JOIN jobs j2 ON j2.id = v2.job_id WHERE j2.site_id = j.site_id AND v2.state = 'done' AND v2.id <> v.id) AS lastHere
         FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id
@@ -105,6 +106,8 @@ export const fieldDay = defineView({
           words: a.words,
           photos: photosColumn.read(a.photos),
         })),
+        /** What its job pattern says is to be done. */
+        instructions: s.instructions,
         checklist: tickedColumn.read(s.checklist),
         /** What comes back by a repeat, or is a seat of a time, is not asked about again. */
         mayComeAgain: s.repeat_id === null && s.shared_id === null,
@@ -116,6 +119,8 @@ export const fieldDay = defineView({
         // A sum is told where it is to be collected, and nowhere else.
         toCollectMinor: s.pays === "at the door" ? s.due_minor : 0,
         paysAtDoor: s.pays === "at the door",
+        /** What may be taken at the door, whether or not it is to be. */
+        dueMinor: s.shared_id === null ? s.due_minor : 0,
         lastHere: s.work_place === "site" ? s.lastHere : null,
         // Where several customers share the time: each of them, with what is to be known of them.
         comes:

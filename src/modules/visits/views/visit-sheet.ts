@@ -37,6 +37,7 @@ export const visitSheet = defineView({
         phone: string | null;
         mail: string | null;
         note: string | null;
+        instructions: string | null;
         pays: string | null;
         approval: Approval | null;
         checklist: string;
@@ -53,7 +54,7 @@ export const visitSheet = defineView({
     >(
       `SELECT ${visitColumns}, v.job_id, v.repeat_id, v.started_at, v.ended_at,
           coalesce(c.id, rc.id) AS customer_id, coalesce(c.phone, rc.phone) AS phone,
-          coalesce(c.mail, rc.mail) AS mail, j.note, j.pays, j.approval, v.checklist, v.confirmed_at,
+          coalesce(c.mail, rc.mail) AS mail, j.note, j.instructions, j.pays, j.approval, v.checklist, v.confirmed_at,
           iif(v.work_place = 'site', coalesce(t.postcode, rt.postcode), NULL) AS postcode, v.work_place, coalesce(t.access, rt.access) AS access,
           coalesce(t.parking, rt.parking) AS parking, coalesce(c.technician_note, rc.technician_note) AS technician_note, j.total_minor, j.deposit_minor, j.state AS job_state
         FROM ${visitTables} WHERE v.id = ?`,
@@ -101,6 +102,7 @@ export const visitSheet = defineView({
       workPlace: visit.work_place,
       postcode: visit.postcode,
       note: visit.note,
+      instructions: visit.instructions,
       answers: visit.job_id ? answersOfJob(context, visit.job_id) : [],
       paysAtDoor: visit.pays === "at the door",
       approval: visit.approval,

@@ -1,0 +1,116 @@
+import type { Minor } from "@/core/money/amounts";
+import { applyReceived, type OpenAmount } from "@/core/money/applying";
+import { allocated, type Entry, released, type Source } from "@/core/money/ledger";
+import { jobStates } from "@/core/jobs/states";
+import type { OperationContext, ViewContext } from "@/kernel/operation";
+import { insertRow } from "@/store/insert";
+import type { Rows } from "@/store/rows";
+
+type Kind = Rows["ledger_events"]["kind"];
+
+/** Posts what has happened: one event under its key, with entries that add up to nothing. Twice is refused. Answers its id. */
+export function post(
+  { sql, now }: OperationContext,
+  {
+    kind,
+    key,
+    reason = "",
+    reversesId = null,
+  }: { kind: Kind; key: string; reason?: string; reversesId?: number | null },
+  entries: readonly Entry[],
+): number {
+  const id = insertRow(sql, "ledger_events", { kind, key, at: now, reason, reverses_id: reversesId });
+  for (const [line, entry] of entries.entries())
+    insertRow(sql, "ledger_entries", {
+      event_id: id,
+      line,
+      account: entry.account,
+      amount_minor: entry.amountMinor,
+      invoice_id: entry.invoiceId ?? null,
+      payment_id: entry.paymentId ?? null,
+      note_id: entry.noteId ?? null,
+      tax_bp: entry.taxBp ?? null,
+      technician_id: entry.technicianId ?? null,
+    });
+  return id;
+}
+
+/** Money of a customer that no invoice has used. */
+export interface Unused {
+  source: Source;
+  leftMinor: Minor;
+}
+
+/** Where what is left of a payment stands: what was paid ahead for work, or what the customer has with us. */
+export const sourceOfPayment = (payment: Pick<Rows["payments"], "id" | "purpose">): Source => ({
+  paymentId: payment.id,
+  from: payment.purpose === "deposit" ? "deposits" : "credit",
+});
+
+/** What was received for a job and is not used up, oldest first. */
+export const unusedOfJob = ({ sql }: ViewContext, jobId: number): Unused[] =>
+  sql<Pick<Rows["payments"], "id" | "purpose"> & { left: Minor }>(
+    `SELECT p.id, p.purpose, b.left_minor AS left
+      FROM payments p JOIN payment_balances b ON b.payment_id = p.id
+      WHERE p.job_id = ? AND p.state = 'received' AND b.left_minor > 0 ORDER BY p.id`,
+  )
+    .all(jobId)
+    .map((payment) => ({ source: sourceOfPayment(payment), leftMinor: payment.left }));
+
+/** What a customer has with us that is meant for no work to come, oldest first. */
+export const creditOf = ({ sql }: ViewContext, customerId: number): Unused[] =>
+  sql<Pick<Rows["payments"], "id" | "purpose"> & { left: Minor }>(
+    `SELECT p.id, p.purpose, b.left_minor AS left
+      FROM payments p JOIN payment_balances b ON b.payment_id = p.id LEFT JOIN jobs j ON j.id = p.job_id
+      WHERE p.customer_id = ? AND p.state = 'received' AND b.left_minor > 0
+        AND (p.purpose <> 'deposit' OR j.state NOT IN ${jobStates.sql("stand")} OR j.state = 'done')
+      ORDER BY p.id`,
+  )
+    .all(customerId)
+    .map((payment) => ({ source: sourceOfPayment(payment), leftMinor: payment.left }));
+
+/** Pays invoices with what there is, oldest to oldest, as far as both go. */
+export function allocate(context: OperationContext, unused: readonly Unused[], due: readonly OpenAmount[]): void {
+  const received = unused.map(({ leftMinor }, i) => ({ id: i, openMinor: leftMinor }));
+  for (const { paymentId: i, invoiceId, amountMinor } of applyReceived(received, due)) {
+    const { source } = unused[i]!;
+    const key = keyOnce(context, `payment ${source.paymentId} to invoice ${invoiceId}`);
+    post(context, { kind: "allocation", key }, allocated(source, invoiceId, amountMinor));
+  }
+}
+
+/** What has paid an invoice is the customer's again, the newest first, until so much of it is; of one payment alone where it is named. */
+export function release(
+  context: OperationContext,
+  invoiceId: number,
+  amountMinor: Minor,
+  reason: string,
+  paymentId: number | null = null,
+): void {
+  let left = amountMinor;
+  const paid = context
+    .sql<Pick<Rows["payments"], "id" | "purpose"> & { paid: Minor }>(
+      `SELECT p.id, p.purpose, sum(a.amount_minor) AS paid
+        FROM allocations a JOIN payments p ON p.id = a.payment_id
+        WHERE a.invoice_id = @invoiceId AND coalesce(@paymentId, p.id) = p.id
+        GROUP BY p.id HAVING sum(a.amount_minor) > 0 ORDER BY max(a.event_id) DESC`,
+    )
+    .all({ invoiceId, paymentId });
+  for (const payment of paid) {
+    const part = Math.min(left, payment.paid);
+    if (part <= 0) return;
+    left -= part;
+    const key = keyOnce(context, `payment ${payment.id} released from invoice ${invoiceId}`);
+    post(context, { kind: "released", key, reason }, released(sourceOfPayment(payment), invoiceId, part));
+  }
+}
+
+/** The same may happen again: what was released may be allocated once more. */
+export function keyOnce({ sql }: ViewContext, key: string): string {
+  const { n } = sql<{ n: number }>(
+    "SELECT count(*) AS n FROM ledger_events WHERE key = @key OR key LIKE @key || ', %'",
+  ).get({
+    key,
+  })!;
+  return n === 0 ? key : `${key}, ${n + 1}`;
+}

@@ -1,0 +1,82 @@
+import { sum } from "@/core/money/amounts";
+import { entryWords } from "@/core/money/entry-words";
+import type { PaperEntry } from "@/core/money/papers";
+import { localDate } from "@/core/time/local";
+import type { ViewContext } from "@/kernel/operation";
+import { Id, input } from "@/kernel/inputs";
+import { defineView } from "@/kernel/view";
+import type { Rows } from "@/store/rows";
+import { creditOf } from "../ledger";
+
+/** So many of the latest entries are shown; the balance counts all. */
+const latest = 200;
+
+/** A customer's account: what each event did to what they owe us, with the balance after it; below nothing they have something with us. */
+export const customerAccount = defineView({
+  name: "customer-account",
+  access: "money.see",
+  about: { customerId: "customer" },
+  input: input({ customerId: Id }),
+  read(context, { customerId }) {
+    const { sql, business } = context;
+    const entries = readEntries(context, customerId);
+    return {
+      today: context.today,
+      currency: business.currency,
+      balanceMinor: entries[0]?.balance ?? 0,
+      /** What they have with us that no work to come is meant to use. */
+      creditMinor: sum(creditOf(context, customerId).map(({ leftMinor }) => leftMinor)),
+      open: sql<{ id: number; number: string; dueDate: string; openMinor: number }>(
+        `SELECT i.id, i.label AS number, i.due_date AS dueDate, b.open_minor AS openMinor
+          FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id
+          WHERE i.customer_id = ? AND b.open_minor > 0 ORDER BY i.due_date, i.id LIMIT ${latest}`,
+      ).all(customerId),
+      count: entries.length,
+      entries: entries.slice(0, latest).map(({ at, amount, balance, ...entry }) => ({
+        ...entry,
+        day: dayOf(context, at),
+        amountMinor: amount,
+        balanceMinor: balance,
+      })),
+    };
+  },
+});
+
+/** All of an account, the latest first, as statements print it. */
+export const entriesOfAccount = (context: ViewContext, customerId: number): PaperEntry[] =>
+  readEntries(context, customerId).map((entry) => ({
+    date: dayOf(context, entry.at),
+    words: entryWords(entry),
+    amountMinor: entry.amount,
+    balanceMinor: entry.balance,
+  }));
+
+const dayOf = ({ business }: ViewContext, at: number) => localDate(Math.floor(at / 60_000), business.time_zone);
+
+const readEntries = ({ sql }: ViewContext, customerId: number) =>
+  sql<{
+    id: number;
+    at: number;
+    kind: Rows["ledger_events"]["kind"];
+    reason: string;
+    amount: number;
+    balance: number;
+    invoiceId: number | null;
+    invoice: string | null;
+    note: string | null;
+    paymentId: number | null;
+    method: string | null;
+  }>(
+    `SELECT *, sum(amount) OVER (ORDER BY at, id) AS balance FROM (
+          SELECT v.id, v.at, v.kind, v.reason, sum(e.amount_minor) AS amount, max(e.invoice_id) AS invoiceId,
+            max(i.label) AS invoice, max(n.label) AS note, max(e.payment_id) AS paymentId, max(p.method) AS method
+          FROM (
+            SELECT e.* FROM invoices i JOIN ledger_entries e ON e.invoice_id = i.id
+              WHERE i.customer_id = @customerId AND e.account = 'receivable'
+            UNION ALL SELECT e.* FROM payments p JOIN ledger_entries e ON e.payment_id = p.id
+              WHERE p.customer_id = @customerId AND e.account IN ('deposits', 'credit')
+          ) e JOIN ledger_events v ON v.id = e.event_id LEFT JOIN invoices i ON i.id = e.invoice_id
+            LEFT JOIN credit_notes n ON n.id = e.note_id LEFT JOIN payments p ON p.id = e.payment_id
+          GROUP BY v.id HAVING sum(e.amount_minor) <> 0
+        ) ORDER BY at DESC, id DESC`,
+  ).all({ customerId });

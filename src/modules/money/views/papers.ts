@@ -1,0 +1,95 @@
+import { lookOf } from "@/core/look/front-door";
+import { Refusal } from "@/core/problems";
+import { openedBy } from "@/kernel/links";
+import { DateText, Id, input } from "@/kernel/inputs";
+import type { ViewContext } from "@/kernel/operation";
+import { defineView } from "@/kernel/view";
+import { readFrontDoor } from "@/store/front-door";
+import { takesCards } from "../cards";
+import { InvoiceToken } from "../inputs";
+import { paperOfInvoice, paperOfNote, paperOfPayment, statementOf } from "../papers";
+import { entriesOfAccount } from "./customer-account";
+
+/** An invoice as a paper: for its page, its PDF and its XML. */
+export const invoicePaper = defineView({
+  name: "invoice-paper",
+  access: "money.see",
+  about: { invoiceId: "invoice" },
+  input: input({ invoiceId: Id }),
+  read: (context, { invoiceId }) => paperOfInvoice(context, invoiceId),
+});
+
+export const creditNotePaper = defineView({
+  name: "credit-note-paper",
+  access: "money.see",
+  about: { invoiceId: "invoice", noteId: "shared" },
+  input: input({ invoiceId: Id, noteId: Id }),
+  read: (context, { invoiceId, noteId }) => noteOf(context, invoiceId, noteId),
+});
+
+export const receiptPaper = defineView({
+  name: "receipt-paper",
+  access: "money.see",
+  about: { paymentId: "payment" },
+  input: input({ paymentId: Id }),
+  read: (context, { paymentId }) => paperOfPayment(context, paymentId),
+});
+
+/** A customer's account between two days, both included, oldest first. */
+export const statementPaper = defineView({
+  name: "statement-paper",
+  access: "money.see",
+  about: { customerId: "customer" },
+  input: input({ customerId: Id, from: DateText, to: DateText }),
+  read: (context, asked) =>
+    statementOf(context, { ...asked, entries: entriesOfAccount(context, asked.customerId).toReversed() }),
+});
+
+/** What the link of an invoice opens: the paper, what was taken back of it, and how it is paid. */
+export const myInvoice = defineView({
+  name: "my-invoice",
+  access: "anybody",
+  input: input({ token: InvoiceToken }),
+  read(context, { token }) {
+    const { sql, business, hogar } = context;
+    const id = invoiceOf(context, token);
+    return {
+      paper: paperOfInvoice(context, id),
+      look: lookOf(readFrontDoor(hogar.store)),
+      phone: business.phone,
+      takesCards: takesCards(context),
+      notes: sql<{ id: number; label: string; totalMinor: number }>(
+        "SELECT id, label, total_minor AS totalMinor FROM credit_notes WHERE invoice_id = ? ORDER BY id",
+      ).all(id),
+      /** The card that is being charged, or that was declined. */
+      payment:
+        sql<{ id: number; state: string; problem: string | null; stepAddress: string | null }>(
+          `SELECT p.id, p.state, p.problem, p.step_address AS stepAddress
+            FROM payments p JOIN invoices i ON i.id = @id
+            WHERE p.method = 'card' AND (p.invoice_id = i.id OR (p.job_id = i.job_id AND p.purpose = 'invoice'))
+            ORDER BY p.id DESC LIMIT 1`,
+        ).get({ id }) ?? null,
+    };
+  },
+});
+
+/** A credit note of the invoice that a link opens. */
+export const myCreditNote = defineView({
+  name: "my-credit-note",
+  access: "anybody",
+  input: input({ token: InvoiceToken, noteId: Id }),
+  about: { noteId: "shared" },
+  read: (context, { token, noteId }) => noteOf(context, invoiceOf(context, token), noteId),
+});
+
+function noteOf(context: ViewContext, invoiceId: number, noteId: number) {
+  const known = context.sql("SELECT 1 FROM credit_notes WHERE id = ? AND invoice_id = ?").get(noteId, invoiceId);
+  if (!known) throw new Refusal("not-found");
+  return paperOfNote(context, noteId);
+}
+
+function invoiceOf({ hogar }: ViewContext, token: string): number {
+  const id = openedBy(hogar, "invoice", token);
+  if (id === null) throw new Refusal("link-ended");
+  return id;
+}

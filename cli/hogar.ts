@@ -21,6 +21,10 @@ const commands: Record<string, { about: string; load: () => Promise<Command> }> 
     load: async () => (await business()).newSecret,
   },
   backup: { about: "copy the database while it is in use: FILE", load: async () => (await business()).backup },
+  check: {
+    about: "every law of the data; exit code 1 with the first that is broken: [FILE]",
+    load: async () => (await import("./check")).check,
+  },
   windows: {
     about: "which windows can be promised, JSON in and out: [FILE]",
     load: async () => (await import("./windows")).windows,

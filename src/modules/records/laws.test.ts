@@ -1,0 +1,82 @@
+import { mustPerform } from "@/kernel/operation";
+import { creditInvoiceByHand, refundPayment } from "@/modules/money/operations/corrections";
+import { recordPayment } from "@/modules/money/operations/record-payment";
+import { advanceVisit } from "@/modules/visits/operations/advance-visit";
+import { office, one, paymentFor, smallWorld } from "@demo/small-world";
+import Database from "better-sqlite3";
+import { firstBroken } from "./laws";
+
+/** A business with an invoice that was paid, credited in part and refunded, and a visit to come; as a file that anybody can write into. */
+function somebodysDatabase() {
+  const world = smallWorld();
+  const { hogar } = world;
+  const visits = [world.booked({ nth: 12 }).visitId, world.booked({ name: "Ada Ash", nth: 14 }).visitId];
+  world.onTheDayOf(visits[0]!);
+  for (const to of ["on site", "done"] as const) mustPerform(hogar, advanceVisit, { visitId: visits[0]!, to }, office);
+  mustPerform(
+    hogar,
+    recordPayment,
+    paymentFor(hogar, 1, { method: "bank", amountMinor: 7900, key: "by transfer" }),
+    office,
+  );
+  mustPerform(
+    hogar,
+    creditInvoiceByHand,
+    { invoiceId: 1, lines: [{ position: 0, amountMinor: 1000 }], reason: "Came late" },
+    office,
+  );
+  const { id } = one<{ id: number }>(hogar, "SELECT id FROM payments");
+  mustPerform(
+    hogar,
+    refundPayment,
+    { paymentId: id, amountMinor: 400, method: "as paid", reason: "Wished for" },
+    office,
+  );
+  const db = new Database(hogar.store.db.serialize());
+  for (const { name } of db
+    .prepare<[], { name: string }>("SELECT name FROM sqlite_master WHERE type = 'trigger'")
+    .all())
+    db.exec(`DROP TRIGGER ${name}`);
+  db.pragma("foreign_keys = OFF");
+  db.pragma("ignore_check_constraints = ON");
+  const sql = <Row>(text: string) => db.prepare(text) as unknown as Database.Statement<unknown[], Row>;
+  return { db, broken: () => firstBroken(sql) };
+}
+
+describe("the laws of the data", () => {
+  it("hold where everything went through the door", () => {
+    expect(somebodysDatabase().broken()).toBeNull();
+  });
+
+  it.each([
+    ["a cent of an entry", "UPDATE ledger_entries SET amount_minor = amount_minor + 1 WHERE account = 'sales'"],
+    ["a cent of an invoice", "UPDATE invoices SET total_minor = total_minor + 1"],
+    ["a cent of a line", "UPDATE invoice_lines SET amount_minor = amount_minor + 1"],
+    ["a cent of a payment", "UPDATE payments SET amount_minor = amount_minor + 1"],
+    ["a cent of a refund", "UPDATE refunds SET amount_minor = amount_minor - 1"],
+    ["a cent of a credit note", "UPDATE credit_notes SET total_minor = total_minor + 1"],
+    [
+      "an allocation, on both sides",
+      `UPDATE ledger_entries SET amount_minor = amount_minor - sign(amount_minor)
+        WHERE event_id = (SELECT id FROM ledger_events WHERE kind = 'allocation')`,
+    ],
+    [
+      "the payment of an allocation",
+      "UPDATE ledger_events SET key = 'payment 9 to invoice 1' WHERE kind = 'allocation'",
+    ],
+    ["a payment that vanishes", "DELETE FROM ledger_entries WHERE payment_id IS NOT NULL"],
+    ["an invoice that vanishes", "DELETE FROM ledger_events WHERE kind = 'invoice'"],
+    [
+      "the number of an invoice",
+      "INSERT INTO invoices (id, year, number, label, nonce, customer_id, issued_at, due_date, total_minor, tax_minor) SELECT 9, year, 1009, 'X', 'x', customer_id, issued_at, due_date, 0, 0 FROM invoices",
+    ],
+    ["the minute of a placement", "UPDATE placements SET arrives = arrives + 1 WHERE settled = 0"],
+    ["the day of a visit", "UPDATE visits SET date = '2027-03-19' WHERE state = 'promised'"],
+    ["the window of a visit", "UPDATE visits SET window_to = window_to + 60 WHERE state = 'promised'"],
+    ["a forecast with papers", "UPDATE visits SET state = 'forecast' WHERE state = 'promised'"],
+  ])("are broken by a change of %s past the door", (_, change) => {
+    const { db, broken } = somebodysDatabase();
+    db.exec(change);
+    expect(broken()).toMatchObject({ law: expect.any(String), what: expect.any(String) });
+  });
+});

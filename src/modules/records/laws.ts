@@ -1,0 +1,202 @@
+import type { ViewContext } from "@/kernel/operation";
+import { visitStates } from "@/core/visits/states";
+
+type Sql = ViewContext["sql"];
+
+/** A law of the data: what it says, and a query for what breaks it, in words (`what`). */
+export interface Law {
+  says: string;
+  breaks: string;
+}
+
+/** What must always be true of the data, the money first; each is a query that finds nothing. */
+export function lawsOf(sql: Sql): Law[] {
+  return [...ledger, ...papers, ...numbered.map(withoutGaps), ...days, ...asRecorded(sql)];
+}
+
+/** The first law that is broken, and by what; null where all hold. */
+export function firstBroken(sql: Sql): { law: string; what: string } | null {
+  for (const { says, breaks } of lawsOf(sql)) {
+    const found = sql<{ what: string }>(`${breaks} LIMIT 1`).get();
+    if (found) return { law: says, what: found.what };
+  }
+  return null;
+}
+
+const ledger: Law[] = [
+  {
+    says: "The entries of each event of the ledger add up to nothing.",
+    breaks: `SELECT v.key || ' is off by ' || sum(e.amount_minor) AS what
+      FROM ledger_entries e JOIN ledger_events v ON v.id = e.event_id GROUP BY v.id HAVING sum(e.amount_minor) <> 0`,
+  },
+  {
+    says: "Each event of the ledger has entries.",
+    breaks: `SELECT key || ' has none' AS what FROM ledger_events v
+      WHERE NOT EXISTS (SELECT 1 FROM ledger_entries WHERE event_id = v.id)
+        AND NOT (kind = 'invoice' AND EXISTS (SELECT 1 FROM invoices WHERE 'invoice ' || id = v.key AND total_minor = 0))`,
+  },
+  {
+    says: "The trial balance is zero.",
+    breaks: "SELECT 'it is ' || sum(amount_minor) AS what FROM ledger_entries HAVING sum(amount_minor) <> 0",
+  },
+  {
+    says: "No more of a payment is used than was received.",
+    breaks: `SELECT 'payment ' || payment_id || ', ' || account AS what
+      FROM ledger_entries WHERE account IN ('deposits', 'credit', 'refunds')
+      GROUP BY payment_id, account HAVING sum(amount_minor) > 0`,
+  },
+  {
+    says: "No more is paid of an invoice than it asks.",
+    breaks: `SELECT 'invoice ' || i.label AS what
+      FROM ledger_entries e JOIN invoices i ON i.id = e.invoice_id WHERE e.account = 'receivable'
+      GROUP BY i.id HAVING sum(e.amount_minor) < 0`,
+  },
+  {
+    says: "An allocation is between the payment and the invoice that it names.",
+    breaks: `SELECT v.key AS what
+      FROM ledger_events v JOIN ledger_entries e ON e.event_id = v.id AND e.account = 'receivable'
+      WHERE (v.kind = 'allocation' AND v.key || ', ' NOT LIKE 'payment ' || e.payment_id || ' to invoice ' || e.invoice_id || ', %')
+        OR (v.kind = 'released' AND v.key || ', ' NOT LIKE 'payment ' || e.payment_id || ' released from invoice ' || e.invoice_id || ', %')`,
+  },
+];
+
+const papers: Law[] = [
+  {
+    says: "An invoice asks what its lines come to.",
+    breaks: `SELECT 'invoice ' || i.label AS what
+      FROM invoices i LEFT JOIN invoice_lines l ON l.invoice_id = i.id
+      GROUP BY i.id HAVING coalesce(sum(l.amount_minor), 0) <> i.total_minor OR coalesce(sum(l.tax_minor), 0) <> i.tax_minor`,
+  },
+  {
+    says: "Each invoice is in the ledger as it was sent.",
+    breaks: `SELECT 'invoice ' || i.label AS what
+      FROM invoices i LEFT JOIN ledger_events v ON v.key = 'invoice ' || i.id
+        LEFT JOIN ledger_entries e ON e.event_id = v.id AND e.invoice_id = i.id
+      GROUP BY i.id HAVING count(v.id) = 0
+        OR coalesce(sum(e.amount_minor) FILTER (WHERE e.account = 'receivable'), 0) <> i.total_minor
+        OR coalesce(sum(e.amount_minor) FILTER (WHERE e.account = 'tax'), 0) <> -i.tax_minor`,
+  },
+  {
+    says: "Each credit note is in the ledger, and comes to what its lines do.",
+    breaks: `SELECT 'credit note ' || n.label AS what
+      FROM credit_notes n
+      WHERE n.total_minor <> (SELECT coalesce(sum(amount_minor), 0) FROM credit_note_lines WHERE note_id = n.id)
+        OR n.total_minor <> (SELECT coalesce(-sum(e.amount_minor), 0) FROM ledger_events v JOIN ledger_entries e ON e.event_id = v.id
+          WHERE v.key = 'credit note ' || n.id AND e.account = 'receivable' AND e.invoice_id = n.invoice_id)`,
+  },
+  {
+    says: "Each payment that came is in the ledger with its amount, and no other.",
+    breaks: `SELECT 'payment ' || p.id AS what
+      FROM payments p LEFT JOIN ledger_events v ON v.key = 'payment ' || p.id
+        LEFT JOIN ledger_entries e ON e.event_id = v.id AND e.payment_id = p.id AND e.amount_minor > 0
+      GROUP BY p.id HAVING coalesce(sum(e.amount_minor), 0) <> iif(p.state IN ('received', 'taken back'), p.amount_minor, 0)`,
+  },
+  {
+    says: "What a technician has taken and not handed over is theirs in the ledger.",
+    breaks: `SELECT t.name AS what
+      FROM technicians t
+      WHERE (SELECT coalesce(sum(amount_minor), 0) FROM ledger_entries WHERE account = 'cash out' AND technician_id = t.id)
+        <> (SELECT coalesce(sum(amount_minor), 0) FROM payments
+          WHERE technician_id = t.id AND handover_id IS NULL AND state = 'received' AND method IN ('cash', 'cheque'))`,
+  },
+  {
+    says: "Each refund is in the ledger with its amount.",
+    breaks: `SELECT 'refund ' || r.id AS what
+      FROM refunds r
+      WHERE r.amount_minor <> (SELECT coalesce(-sum(e.amount_minor), 0) FROM ledger_events v JOIN ledger_entries e ON e.event_id = v.id
+          WHERE v.key = 'refund ' || r.id || ' asked' AND e.account = 'refunds' AND e.payment_id = r.payment_id)
+        OR iif(r.state = 'refunded', r.amount_minor, 0) <> (SELECT coalesce(sum(e.amount_minor), 0)
+          FROM ledger_events v JOIN ledger_entries e ON e.event_id = v.id
+          WHERE v.key = 'refund ' || r.id AND e.account = 'refunds' AND e.payment_id = r.payment_id)`,
+  },
+];
+
+const numbered = [
+  { table: "invoices", name: "invoices" },
+  { table: "credit_notes", name: "credit notes" },
+];
+const withoutGaps = ({ table, name }: { table: string; name: string }): Law => ({
+  says: `The numbers of ${name} run without a gap in each year.`,
+  breaks: `SELECT number + 1 || iif(year > 0, ' of ' || year, '') || ' is missing' AS what FROM ${table} t
+    WHERE number < (SELECT max(number) FROM ${table} WHERE year = t.year) AND NOT EXISTS (SELECT 1 FROM ${table} WHERE year = t.year AND number = t.number + 1)
+    UNION ALL SELECT '1 of ' || year || ' is missing' FROM ${table} WHERE year > 0 GROUP BY year HAVING min(number) > 1`,
+});
+
+const days: Law[] = [
+  {
+    says: "Nobody is in two places at once.",
+    breaks: `SELECT t.name || ' on ' || a.date || ': visits ' || a.visit_id || ' and ' || b.visit_id AS what
+      FROM placements a JOIN placements b ON b.technician_id = a.technician_id AND b.date = a.date AND b.visit_id > a.visit_id
+        JOIN technicians t ON t.id = a.technician_id JOIN visits v ON v.id = a.visit_id JOIN visits w ON w.id = b.visit_id
+      WHERE a.settled = 0 AND b.settled = 0
+        AND iif(v.work_place = 'afar' OR w.work_place = 'afar', a.arrives, a.drive_from) < b.leaves
+        AND a.leaves > iif(v.work_place = 'afar' OR w.work_place = 'afar', b.arrives, b.drive_from)
+        AND (v.shared_id IS NULL OR v.shared_id IS NOT w.shared_id)`,
+  },
+  {
+    says: "A visit stands on the day for which it is placed.",
+    breaks: `SELECT 'visit ' || v.id || ' of ' || v.date || ', placed on ' || p.date AS what
+      FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.settled = 0 AND p.date <> v.date`,
+  },
+  {
+    says: "Forecasts carry no papers.",
+    breaks:
+      "SELECT 'visit ' || id AS what FROM visits WHERE state = 'forecast' AND (job_id IS NOT NULL OR repeat_id IS NULL)",
+  },
+  {
+    says: "One date of a repeat is one visit.",
+    breaks: `SELECT 'repeat ' || repeat_id || ', ' || repeat_date AS what
+      FROM visits WHERE repeat_id IS NOT NULL AND state <> 'cancelled' AND repeat_date IS NOT NULL
+      GROUP BY repeat_id, repeat_date HAVING count(*) > 1`,
+  },
+  {
+    says: "What was promised belongs to a job, and is written down as a promise.",
+    breaks: `SELECT 'visit ' || id AS what FROM visits v WHERE state IN ${visitStates.sql("expect")}
+      AND (job_id IS NULL OR NOT EXISTS (SELECT 1 FROM promises p WHERE p.visit_id = v.id AND p.ended_at IS NULL
+        AND p.window_from = v.window_from AND p.window_to = v.window_to))`,
+  },
+  {
+    says: "A job has one link in force at most.",
+    breaks: "SELECT 'job ' || job_id AS what FROM links WHERE revoked_at IS NULL GROUP BY job_id HAVING count(*) > 1",
+  },
+];
+
+/** Tables whose rows stand as the last recorded change left them: nothing is changed past the record. */
+const recorded = [
+  "ledger_events",
+  "ledger_entries",
+  "invoices",
+  "invoice_lines",
+  "credit_notes",
+  "credit_note_lines",
+  "payments",
+  "refunds",
+  "placements",
+];
+
+function asRecorded(sql: Sql): Law[] {
+  return recorded.map((table) => {
+    const columns = sql<{ name: string; type: string; pk: number }>(
+      `SELECT name, type, pk FROM pragma_table_info('${table}') ORDER BY pk`,
+    ).all();
+    const key = columns
+      .filter(({ pk }) => pk > 0)
+      .map(({ name }) => `t.${name}`)
+      .join(" || ' ' || ");
+    // A column that came later, and what the record does not repeat, says nothing; nor do fractions.
+    const differs = columns
+      .filter(({ type }) => type !== "REAL")
+      .map(
+        ({ name }) =>
+          `(json_type(a.after, '$.${name}') IS NOT NULL AND json_extract(a.after, '$.${name}') IS NOT t.${name})`,
+      )
+      .join(" OR ");
+    return {
+      says: `Every row of ${table} stands as the last recorded change left it.`,
+      breaks: `SELECT '${table} ' || a.row_key AS what
+        FROM ${table} t JOIN audit_changes a ON a.entity = '${table}' AND a.row_key = CAST(${key} AS TEXT)
+        WHERE a.after IS NOT NULL AND (${differs})
+          AND a.id = (SELECT max(id) FROM audit_changes WHERE entity = '${table}' AND row_key = a.row_key)`,
+    };
+  });
+}

@@ -6,7 +6,7 @@ import { getHogar } from "./server/hogar";
 import { browserCookie } from "./server/origin";
 
 /** What may stand in a frame on the owner's sites: customers' pages, and the card form within them. */
-const framed = /^\/(book|my|wish|quote|standins\/cards)(\/|$)/;
+const framed = /^\/(book|my|wish|quote|invoice|standins\/cards)(\/|$)/;
 
 const booking = /^\/book(\/|$)/;
 

@@ -18,6 +18,7 @@ import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Typography from "@mui/material/Typography";
 import { onlineManager } from "@tanstack/react-query";
+import { TakePayment } from "./take-payment";
 import type { StepOnPhone } from "./step-queue";
 import { WhoComes } from "./who-comes";
 import { useAgain, useSteps, useTicks } from "./use-steps";
@@ -252,6 +253,7 @@ function NextStop({
       <Box sx={{ mt: 1, fontSize: 18 }}>{whoComesTo(stop)}</Box>
       <Box>{[stop.line, stop.postcode].filter(Boolean).join(", ")}</Box>
       {stop.comes.length > 0 && <WhoComes stop={stop} currency={currency} onMissing={onMissing} />}
+      {stop.instructions && <Box sx={{ mt: 3, whiteSpace: "pre-wrap" }}>{stop.instructions}</Box>}
       {stop.comes.length === 0 && stop.note && <Box sx={{ mt: 3, color: ink.ash }}>{stop.note}</Box>}
       {(stop.comes.length ? [] : [...stop.answers, ...stop.additions]).map((answer, i) => (
         <Box key={i} sx={{ mt: 1, color: ink.ash }}>
@@ -305,6 +307,11 @@ function NextStop({
             : late > 0
               ? `Arrive ${clock(arrives % 1440)} if you leave now: ${durationWords(late)} late.`
               : `${stop.driving} min drive, planned for ${clock(stop.arrives)}.`}
+        </Box>
+      )}
+      {stop.state === "on site" && stop.dueMinor > 0 && (
+        <Box sx={{ mt: 3 }}>
+          <TakePayment key={stop.id} visitId={stop.id} dueMinor={stop.dueMinor} currency={currency} />
         </Box>
       )}
       {stop.comes.length === 0 && (

@@ -11,13 +11,16 @@ import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useOffice } from "../office-context";
+import { BillingFields } from "./billing-fields";
 import { reachedByWords } from "./data";
 import { SameAs } from "./same-as";
 import { SiteFields, type SiteDraft, noSite } from "./site-fields";
 
 type Customer = ViewOutput<"customer">;
 type Save = OperationInput<"save-customer">;
-type Draft = Omit<Save, "bill" | "site"> & {
+type Billing = NonNullable<Save["billing"]>;
+type Draft = Omit<Save, "bill" | "billing" | "site"> & {
+  billing: Billing;
   billed: boolean;
   bill: NonNullable<Save["bill"]>;
   site: SiteDraft;
@@ -32,6 +35,7 @@ const fresh: Draft = {
   tags: [],
   source: "",
   paymentDays: null,
+  billing: { by: null, paymentFrom: "invoice", taxKind: "standard", taxNumber: "" },
   technicianNote: "",
   insideNote: "",
   billed: false,
@@ -51,6 +55,7 @@ const draftOf = (c: Customer): Draft => ({
   tags: c.tags,
   source: c.source,
   paymentDays: c.paymentDays,
+  billing: c.billing,
   technicianNote: c.technicianNote,
   insideNote: c.insideNote ?? "",
   billed: c.bill !== null,
@@ -185,6 +190,12 @@ export function CustomerForm({
           onValue={(paymentDays) => set({ paymentDays })}
           wrong={wrong("/paymentDays")}
           helperText={customer ? `Empty: ${customer.businessDays}, as for everybody` : "Empty: as for everybody"}
+        />
+        <BillingFields
+          billing={draft.billing}
+          usual={customer?.businessBilling ?? null}
+          ownDays={draft.paymentDays !== null}
+          onBilling={(billing) => set({ billing })}
         />
         {seesContacts && (
           <FormControlLabel

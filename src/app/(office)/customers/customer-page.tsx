@@ -6,6 +6,7 @@ import { useShown } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { useOffice } from "../office-context";
@@ -16,6 +17,8 @@ import { type Customer, latest } from "./data";
 import { Agreed, Cards, Invoices, Messages, Quotes, Repeats, Visits } from "./history";
 import { Sites } from "./sites";
 import { WhoTheyAre } from "./who-they-are";
+
+const CustomerAccount = dynamic(() => import("./account").then((m) => m.CustomerAccount), { ssr: false });
 
 /** Who a customer is, where, and everything that was agreed with them. */
 export function CustomerPage({ id }: { id: number }) {
@@ -63,6 +66,7 @@ export function CustomerPage({ id }: { id: number }) {
           <Repeats customer={customer} />
           <Quotes customer={customer} />
           <Invoices customer={customer} />
+          {permissions.includes("money.see") && <CustomerAccount customer={customer} />}
           <Messages customer={customer} onMore={() => setShown({ ...shown, messages: shown.messages + 50 })} />
         </Box>
       </Box>

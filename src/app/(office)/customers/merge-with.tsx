@@ -3,26 +3,23 @@ import { useLive } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
 import { useUndo } from "@/ui/use-undo";
-import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Dialog from "@mui/material/Dialog";
 import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
-import TextField from "@mui/material/TextField";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import { CustomerField } from "../customer-field";
 import { type Customer, latest } from "./data";
 
 /** Two who are one: looked for, put side by side, and one of them kept. It can be taken back. */
 export function MergeWith({ customer, onClose }: { customer: Customer; onClose: () => void }) {
   const router = useRouter();
   const undoable = useUndo();
-  const [text, setText] = useState("");
-  const [otherId, setOtherId] = useState<number | null>(null);
-  const { data: found } = useLive("find", text.trim().length < 2 ? null : { text });
-  const { data: other } = useLive("customer", otherId === null ? null : { id: otherId, ...latest });
+  const [chosen, setChosen] = useState<{ id: number; name: string } | null>(null);
+  const { data: other } = useLive("customer", chosen && { id: chosen.id, ...latest });
   const merge = useChange("merge-customers");
   const split = useChange("split-customers");
   const keep = async (kept: Customer, gone: Customer) => {
@@ -32,29 +29,11 @@ export function MergeWith({ customer, onClose }: { customer: Customer; onClose: 
     undoable(`They are one customer now: ${kept.name}`, () => split.send({ pairId: done.value.pairId }));
     if (kept.id !== customer.id) router.push(`/customers/${kept.id}`);
   };
-  const options = (found?.customers ?? []).filter((c) => c.id !== customer.id);
   return (
     <Dialog open onClose={onClose} maxWidth="md" fullWidth>
       <DialogTitle>Merge {customer.name} with another customer</DialogTitle>
       <DialogContent sx={{ display: "grid", gap: 4 }}>
-        <Autocomplete
-          options={options}
-          filterOptions={(all) => all}
-          getOptionLabel={(c) => c.name}
-          getOptionKey={(c) => c.id}
-          onInputChange={(_, value) => setText(value)}
-          onChange={(_, value) => setOtherId(value?.id ?? null)}
-          noOptionsText={text.trim().length < 2 ? "Type a part of the name, phone or street" : "Nobody is found"}
-          renderOption={({ key, ...props }, option) => (
-            <li key={key} {...props}>
-              {option.name}
-              <Box component="span" sx={{ color: ink.ash, ml: 2 }}>
-                {option.detail}
-              </Box>
-            </li>
-          )}
-          renderInput={(params) => <TextField {...params} label="The other customer" autoFocus sx={{ mt: 1 }} />}
-        />
+        <CustomerField label="The other customer" customer={chosen} without={customer.id} onCustomer={setChosen} />
         {other && (
           <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 5 }}>
             {(

@@ -1,5 +1,6 @@
 "use client";
 import { BestPlaces } from "@/app/(office)/repeats/best-places";
+import { OtherWorkFields, type Others } from "@/app/(office)/repeats/pattern-fields";
 import { ComesField, CountedField, TechnicianField } from "@/app/(office)/repeats/term-fields";
 import type { Counted } from "@/core/repeats/counted";
 import type { Comes } from "@/core/repeats/flexible";
@@ -12,7 +13,8 @@ import { TimeField } from "@/ui/form-parts";
 import { useLive } from "@/ui/live";
 import { readOrSay, RuleEditor } from "@/ui/rule-editor";
 import { useChange } from "@/ui/use-change";
-import type { ViewOutput } from "@/api/client";
+import { type AtSite, OtherSites } from "./other-sites";
+import type { OperationInput, ViewOutput } from "@/api/client";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -20,6 +22,7 @@ import Dialog from "@mui/material/Dialog";
 import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
+import ListSubheader from "@mui/material/ListSubheader";
 import MenuItem from "@mui/material/MenuItem";
 import Skeleton from "@mui/material/Skeleton";
 import Stack from "@mui/material/Stack";
@@ -57,11 +60,13 @@ function Form({
   customerId: number;
   onClose: () => void;
 }) {
-  const { sites, services, technicians, tomorrow } = beginning;
+  const { sites, services, patterns, technicians, tomorrow } = beginning;
   const router = useRouter();
   const [draft, setDraft] = useState(() => ({
     siteId: sites[0]!.id,
-    serviceId: services[0]?.id ?? 0,
+    work: patterns[0] ? `pattern ${patterns[0].id}` : `service ${services[0]?.id ?? 0}`,
+    others: { firstPatternId: null, nth: null } as Others,
+    otherSites: [] as AtSite[],
     rule: ruleText(ruleFrom({ every: 4, unit: "week" }, tomorrow)),
     from: tomorrow,
     fromMinute: 540,
@@ -77,9 +82,12 @@ function Form({
   const start =
     (rule && datesOfRule({ ...rule, count: null }, draft.from, draft.from, addDays(draft.from, 3660), 1)[0]) ??
     draft.from;
+  const items = itemsOf(draft.work, beginning);
   const agree = async () => {
-    const { serviceId, ...terms } = draft;
-    const done = await send({ customerId, items: [{ serviceId }], onClosed: "nearest", leewayDays: null, ...terms });
+    const { siteId, rule, from, fromMinute, toMinute, technicianId, comes, counted, otherSites, others } = draft;
+    const at = { siteId, from, fromMinute, toMinute, otherSites };
+    const terms = { rule, technicianId, comes, counted, onClosed: "nearest", leewayDays: null } as const;
+    const done = await send({ customerId, items, ...at, ...terms, ...others });
     if (done) router.push(`/repeats?open=${done.value.repeatId}`);
   };
   return (
@@ -91,7 +99,10 @@ function Form({
               select
               label="Where"
               value={draft.siteId}
-              onChange={(e) => set({ siteId: Number(e.target.value) })}
+              onChange={(e) => {
+                const siteId = Number(e.target.value);
+                set({ siteId, otherSites: draft.otherSites.filter((at) => at.siteId !== siteId) });
+              }}
             >
               {sites.map((site) => (
                 <MenuItem key={site.id} value={site.id}>
@@ -103,20 +114,34 @@ function Form({
           <TextField
             select
             label="What"
-            value={draft.serviceId}
+            value={draft.work}
             onChange={(e) => {
-              const service = services.find(({ id }) => id === Number(e.target.value))!;
-              set({ serviceId: service.id, comes: service.comes });
+              const [main] = itemsOf(e.target.value, beginning);
+              const comes = services.find(({ id }) => id === main?.serviceId)?.comes ?? draft.comes;
+              set({ work: e.target.value, comes });
             }}
             error={!!wrong("/items")}
             helperText={wrong("/items")}
           >
-            {services.map((service) => (
-              <MenuItem key={service.id} value={service.id}>
-                {service.name}
+            {patterns.length > 0 && <ListSubheader>Job patterns</ListSubheader>}
+            {patterns.map(({ id, name }) => (
+              <MenuItem key={`pattern ${id}`} value={`pattern ${id}`}>
+                {name}
+              </MenuItem>
+            ))}
+            {patterns.length > 0 && <ListSubheader>Services</ListSubheader>}
+            {services.map(({ id, name }) => (
+              <MenuItem key={`service ${id}`} value={`service ${id}`}>
+                {name}
               </MenuItem>
             ))}
           </TextField>
+          <OtherWorkFields
+            patterns={patterns}
+            value={draft.others}
+            onValue={(others) => set({ others })}
+            wrong={wrong}
+          />
           <DateField label="From" value={draft.from} onValue={(from) => from && set({ from })} wrong={wrong("/from")} />
           <RuleEditor text={draft.rule} start={start} wrong={wrong("/rule")} onText={(text) => set({ rule: text })} />
           <Button
@@ -130,7 +155,7 @@ function Form({
           </Button>
           {looking && rule && (
             <BestPlaces
-              about={{ siteId: draft.siteId, serviceId: draft.serviceId, rule: draft.rule, from: draft.from }}
+              about={{ siteId: draft.siteId, items, rule: draft.rule, from: draft.from }}
               onChoose={({ rule: chosen, start: from, fromMinute, toMinute, technicianId }) => {
                 set({ rule: chosen, from, fromMinute, toMinute, technicianId });
                 setLooking(false);
@@ -151,6 +176,15 @@ function Form({
               onValue={(technicianId) => set({ technicianId })}
             />
           </Stack>
+          {sites.length > 1 && (
+            <OtherSites
+              sites={sites.filter(({ id }) => id !== draft.siteId)}
+              begin={{ from: draft.from, fromMinute: draft.toMinute, toMinute: 2 * draft.toMinute - draft.fromMinute }}
+              value={draft.otherSites}
+              onValue={(otherSites) => set({ otherSites })}
+              wrong={wrong}
+            />
+          )}
           <ComesField value={draft.comes} onValue={(comes) => set({ comes })} />
           <CountedField rule={rule} value={draft.counted} onValue={(counted) => set({ counted })} />
           <Box role="status" sx={{ fontSize: 14.5 }}>
@@ -167,4 +201,12 @@ function Form({
       </DialogActions>
     </>
   );
+}
+
+/** What is ordered by a choice: "pattern 3" or "service 5". */
+function itemsOf(work: string, { patterns }: ViewOutput<"repeat-beginning">): OperationInput<"agree-repeat">["items"] {
+  const [kind, id] = work.split(" ");
+  return kind === "pattern"
+    ? patterns.find((pattern) => pattern.id === Number(id))!.items
+    : [{ serviceId: Number(id) }];
 }

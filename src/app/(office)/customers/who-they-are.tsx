@@ -1,4 +1,5 @@
 "use client";
+import { dueWords } from "@/core/money/due";
 import { ink } from "@/ui/palette";
 import { Fact } from "@/ui/side-sheet";
 import Box from "@mui/material/Box";
@@ -6,6 +7,7 @@ import Chip from "@mui/material/Chip";
 import { useRouter } from "next/navigation";
 import type { ReactNode } from "react";
 import { type Customer, reachedByWords } from "./data";
+import { billingWords } from "./billing-fields";
 
 /** Who they are and how they are reached. What one may not see, and what is not there, is left out. */
 export function WhoTheyAre({ customer: c }: { customer: Customer }) {
@@ -41,7 +43,11 @@ export function WhoTheyAre({ customer: c }: { customer: Customer }) {
       )}
       {c.source && <Fact name="Source">{c.source}</Fact>}
       <Fact name="Terms">
-        {c.paymentDays === null ? `${c.businessDays} days to pay, as everybody` : `${c.paymentDays} days to pay`}
+        {c.paymentDays === null
+          ? `${c.businessDays} days to pay, as everybody`
+          : `to pay ${dueWords({ days: c.paymentDays, from: c.billing.paymentFrom })}`}
+        <div>billed {billingWords[c.billing.by ?? c.businessBilling]}</div>
+        {c.billing.taxKind !== "standard" && <div>{c.billing.taxKind}</div>}
       </Fact>
       {c.bill && (
         <Fact name="Bills to">

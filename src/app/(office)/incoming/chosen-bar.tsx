@@ -6,7 +6,7 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import type { Entry } from "./data";
+import { isEntry, type Waiting } from "./data";
 import { DeclineForm } from "./decline-form";
 
 /** What can be done with several at once. `onDone` says what was done: they are no longer chosen then. */
@@ -15,7 +15,7 @@ export function ChosenBar({
   view: { people, meId },
   onDone,
 }: {
-  chosen: readonly Entry[];
+  chosen: readonly Waiting[];
   view: Pick<ViewOutput<"incoming">, "people" | "meId">;
   onDone: (words: string) => void;
 }) {
@@ -25,7 +25,8 @@ export function ChosenBar({
   });
   const answer = useChange("answer-requests", { then: (_, { ids }) => onDone(`${ids.length} answered`) });
   const takeOn = useChange("take-on", { then: () => onDone("Handed over") });
-  const entries = chosen.map(({ kind, id }) => ({ kind, id }));
+  const taken = chosen.map(({ kind, id }) => ({ kind, id }));
+  const entries = chosen.filter(isEntry).map(({ kind, id }) => ({ kind, id }));
   const bookings = chosen.filter((e) => e.kind === "booking" && e.forUs);
   const requests = chosen.filter((e) => e.kind === "request");
   return (
@@ -51,15 +52,17 @@ export function ChosenBar({
           Answered by phone
         </Button>
       )}
-      <Button size="small" onClick={() => setDeclining(!declining)} aria-expanded={declining}>
-        Decline…
-      </Button>
+      {entries.length > 0 && (
+        <Button size="small" onClick={() => setDeclining(!declining)} aria-expanded={declining}>
+          Decline…
+        </Button>
+      )}
       <TextField
         select
         label="Who is on it"
         size="small"
         value=""
-        onChange={(e) => void takeOn.send({ entries, personId: Number(e.target.value) || null })}
+        onChange={(e) => void takeOn.send({ entries: taken, personId: Number(e.target.value) || null })}
         sx={{ width: 170 }}
       >
         {people.map((p) => (
@@ -69,9 +72,9 @@ export function ChosenBar({
         ))}
         <MenuItem value="0">nobody</MenuItem>
       </TextField>
-      {declining && (
+      {declining && entries.length > 0 && (
         <Box sx={{ width: "100%", maxWidth: 640 }}>
-          <DeclineForm entries={entries} onDone={() => onDone(`${chosen.length} declined, the customers are told`)} />
+          <DeclineForm entries={entries} onDone={() => onDone(`${entries.length} declined, the customers are told`)} />
         </Box>
       )}
     </>

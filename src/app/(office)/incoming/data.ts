@@ -3,7 +3,7 @@ import { firstPage } from "@/ui/first-page";
 
 type IncomingView = ViewOutput<"incoming">;
 export type Waiting = IncomingView["rows"][number];
-/** What is dealt with here; repeats are on their own page. */
+/** What is dealt with here; repeats are on their own page, and only taken on here. */
 export type Entry = Exclude<Waiting, { kind: "repeat" }>;
 export const isEntry = (waiting: Waiting): waiting is Entry => waiting.kind !== "repeat";
 

@@ -13,7 +13,7 @@ import { useRouter } from "next/navigation";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
 import { Top } from "../top";
-import { type Entry, isEntry, keyed, longestFirst, type Waiting } from "./data";
+import { keyed, longestFirst, type Waiting } from "./data";
 
 const ChosenBar = dynamic(() => import("./chosen-bar").then((m) => m.ChosenBar));
 
@@ -33,7 +33,7 @@ export function Incoming({ openKey }: { openKey: string | null }) {
   const router = useRouter();
   const { enqueueSnackbar } = useSnackbar();
   const [selection, setSelection] = useState(nothing);
-  const [chosen, setChosen] = useState<Entry[]>([]);
+  const [chosen, setChosen] = useState<Waiting[]>([]);
   const show = (one: Pick<Waiting, "key" | "kind" | "id"> | null) =>
     router.push(
       one?.kind === "repeat"
@@ -44,7 +44,7 @@ export function Incoming({ openKey }: { openKey: string | null }) {
       { scroll: false },
     );
   // All of a page are chosen by their names, so that what comes in meanwhile is not chosen with them.
-  const choose = (to: GridRowSelectionModel, rows: Entry[]) => {
+  const choose = (to: GridRowSelectionModel, rows: Waiting[]) => {
     const taken = rows.filter((row) => (to.type === "include") === to.ids.has(row.key));
     setSelection({ type: "include", ids: new Set(taken.map((row) => row.key)) });
     setChosen(taken);
@@ -119,10 +119,7 @@ export function Incoming({ openKey }: { openKey: string | null }) {
             columns={columns}
             checkboxSelection
             rowSelectionModel={selection}
-            onRowSelectionModelChange={(to, { api }) =>
-              choose(to, ([...api.getRowModels().values()] as Waiting[]).filter(isEntry))
-            }
-            isRowSelectable={({ row }) => isEntry(row)}
+            onRowSelectionModelChange={(to, { api }) => choose(to, [...api.getRowModels().values()] as Waiting[])}
             onOpen={show}
             columnVisibilityModel={open ? { at: false, handler: false, totalMinor: false, when: false } : {}}
             empty="Nothing waits. Bookings that you want to confirm, requests, wishes, quotes and repeats that need you come here."

@@ -1,23 +1,20 @@
 "use client";
 import type { OperationInput, ViewOutput } from "@/api/client";
 import { quoteLines, withServices } from "@/core/catalogue/quotes";
-import { type Line, moneyWords, totalOf } from "@/core/money/amounts";
+import { totalOf } from "@/core/money/amounts";
 import { durationWords } from "@/core/time/words";
 import { DateField } from "@/ui/date-field";
 import { FormFrame } from "@/ui/form-frame";
-import { Columns, Field, MoneyField, QuantityField, SignedMoneyField, TaxField, WholeField } from "@/ui/form-parts";
+import { Columns, Field, MoneyField, WholeField } from "@/ui/form-parts";
 import { FormSection } from "@/ui/form-sections";
+import { LineFields } from "@/ui/line-fields";
 import { useLive } from "@/ui/live";
-import { ink } from "@/ui/palette";
 import { OftenField } from "@/ui/often-field";
 import { useKeptForm } from "@/ui/use-kept-form";
-import Add from "@mui/icons-material/Add";
-import Close from "@mui/icons-material/Close";
 import Alert from "@mui/material/Alert";
 import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
-import IconButton from "@mui/material/IconButton";
+import MenuItem from "@mui/material/MenuItem";
 import Skeleton from "@mui/material/Skeleton";
 import TextField from "@mui/material/TextField";
 
@@ -39,6 +36,12 @@ export function QuoteForm(props: QuoteFormProps) {
   return <Form {...props} data={data} />;
 }
 
+/** The draft with a pattern's work in place of what was there; words and dates stay. */
+const withPattern = (
+  draft: Draft,
+  { items, lines, minutes, crew, depositMinor }: Beginning["patterns"][number],
+): Partial<Draft> => ({ ...draft, items, lines, minutes, crew, depositMinor });
+
 function Form({ about, name, data, onSent }: QuoteFormProps & { data: Beginning }) {
   const { draft, set, wrong, frame, round } = useKeptForm({
     operation: "send-quote",
@@ -52,11 +55,8 @@ function Form({ about, name, data, onSent }: QuoteFormProps & { data: Beginning 
   const { currency, pricesIncludeTax } = data;
   const chosen = data.services.filter((s) => draft.items.some((item) => item.serviceId === s.id));
   const choose = (services: Service[]) => set(withServices(draft, chosen, services));
-  const setLine = (i: number, part: Partial<Line>) =>
-    set({ lines: draft.lines.map((line, j) => (j === i ? { ...line, ...part } : line)) });
   const complete = draft.lines.every((line) => Number.isFinite(line.quantity) && Number.isFinite(line.unitMinor));
   const totals = complete ? totalOf(quoteLines(draft.lines, pricesIncludeTax)) : null;
-  const mainTax = draft.lines[0]?.taxBp ?? data.taxRates[0]?.rateBp ?? 0;
   return (
     <FormFrame
       key={round}
@@ -69,6 +69,25 @@ function Form({ about, name, data, onSent }: QuoteFormProps & { data: Beginning 
           : "They get it by email and text, choose a time and accept it with one tap."
       }
     >
+      {data.patterns.length > 0 && (
+        <TextField
+          select
+          label="Job pattern"
+          value={draft.items[0]?.patternId ?? 0}
+          onChange={(e) => {
+            const pattern = data.patterns.find(({ id }) => id === Number(e.target.value));
+            if (pattern) set(withPattern(draft, pattern));
+          }}
+          helperText="Fills in the work, its lines, minutes and people"
+        >
+          <MenuItem value={0}>none</MenuItem>
+          {data.patterns.map(({ id, name }) => (
+            <MenuItem key={id} value={id}>
+              {name}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
       <Autocomplete
         multiple
         size="small"
@@ -92,67 +111,14 @@ function Form({ about, name, data, onSent }: QuoteFormProps & { data: Beginning 
         wrong={wrong("/repeats")}
       />
       <FormSection title="What it costs" note={pricesIncludeTax ? "Prices with tax" : "Prices without tax"}>
-        {draft.lines.map((line, i) => (
-          <Box
-            key={i}
-            role="group"
-            aria-label={`Line ${i + 1}`}
-            sx={{ display: "grid", gridTemplateColumns: "1fr auto", gap: 3, alignItems: "start", mb: 2 }}
-          >
-            <Field
-              label="Description"
-              value={line.description}
-              onChange={(e) => setLine(i, { description: e.target.value })}
-              wrong={wrong(`/lines/${i}/description`)}
-            />
-            <IconButton
-              aria-label={`Take line ${i + 1} away`}
-              onClick={() => set({ lines: draft.lines.filter((_, j) => j !== i) })}
-            >
-              <Close fontSize="small" />
-            </IconButton>
-            <Box sx={{ display: "grid", gridTemplateColumns: "84px 1fr 170px", gap: 2 }}>
-              <QuantityField
-                label="How many"
-                value={line.quantity}
-                onValue={(quantity) => setLine(i, { quantity })}
-                wrong={wrong(`/lines/${i}/quantity`)}
-              />
-              <SignedMoneyField
-                currency={currency}
-                label={`Price of one, ${currency}`}
-                value={line.unitMinor}
-                onValue={(unitMinor) => setLine(i, { unitMinor })}
-                wrong={wrong(`/lines/${i}/unitMinor`)}
-              />
-              <TaxField
-                taxRates={data.taxRates}
-                taxBp={line.taxBp}
-                onTax={(taxBp) => setLine(i, { taxBp })}
-                wrong={wrong(`/lines/${i}/taxBp`)}
-              />
-            </Box>
-          </Box>
-        ))}
-        <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "center", gap: 3, flexWrap: "wrap" }}>
-          <Button
-            size="small"
-            startIcon={<Add />}
-            onClick={() =>
-              set({ lines: [...draft.lines, { description: "", quantity: 1, unitMinor: 0, taxBp: mainTax }] })
-            }
-          >
-            Another line
-          </Button>
-          <Box role="status" sx={{ textAlign: "right" }}>
-            {totals && draft.lines.length > 0 && (
-              <>
-                All of it <b>{moneyWords(totals.totalMinor, currency)}</b>
-                <Box sx={{ color: ink.ash, fontSize: 13.5 }}>of that {moneyWords(totals.taxMinor, currency)} tax</Box>
-              </>
-            )}
-          </Box>
-        </Box>
+        <LineFields
+          lines={draft.lines}
+          onLines={(lines) => set({ lines })}
+          currency={currency}
+          taxRates={data.taxRates}
+          wrong={wrong}
+          totals={totals}
+        />
         {wrong("/lines") && (
           <Box role="alert" sx={{ color: "error.main", fontSize: 13.5 }}>
             {draft.lines.length ? wrong("/lines") : "Choose the work, or add a line."}

@@ -1,10 +1,35 @@
+import type { ViewOutput } from "@/api/client";
+import { type Age, ages } from "@/core/money/ages";
 import { invoicesShown, type InvoicesShown, paymentsShown, type PaymentsShown } from "@/core/money/applying";
 
-/** A list of Money, and which part of it. */
-export type MoneyList = { list: "invoices"; show: InvoicesShown } | { list: "payments"; show: PaymentsShown };
+/** What the sheet of an invoice reads. */
+export type Invoice = ViewOutput<"invoice">;
 
-/** What an address of Money shows; all invoices where it says nothing that there is. */
-export function moneyListOf({ list, show }: { list?: string; show?: string }): MoneyList {
+/** A part of Money: where it opens, a list and which part of it, or what is to be billed. */
+export type MoneyPart =
+  | { list: "overview" }
+  | { list: "invoices"; show: InvoicesShown; age: Age | null }
+  | { list: "payments"; show: PaymentsShown }
+  | { list: "to-bill" }
+  | { list: "reports" };
+
+/** What an address of Money shows; where it opens, where it says nothing that there is. */
+export function moneyPartOf({ list, show, age }: { list?: string; show?: string; age?: string }): MoneyPart {
+  if (list === "invoices")
+    return {
+      list,
+      show: invoicesShown.find((s) => s === show) ?? "all",
+      age: ages.find((one) => one === age) ?? null,
+    };
   if (list === "payments") return { list, show: paymentsShown.find((s) => s === show) ?? "all" };
-  return { list: "invoices", show: invoicesShown.find((s) => s === show) ?? "all" };
+  return list === "to-bill" || list === "reports" ? { list } : { list: "overview" };
+}
+
+/** The address of a part of Money, and of an invoice that is open over it. */
+export function moneyAddress(part: MoneyPart, id: number | null): string {
+  const query = new URLSearchParams({ list: part.list });
+  if ("show" in part) query.set("show", part.show);
+  if ("age" in part && part.age) query.set("age", part.age);
+  if (id) query.set("id", String(id));
+  return `/money?${query.toString()}`;
 }

@@ -1,6 +1,5 @@
 "use client";
-import type { ViewOutput } from "@/api/client";
-import { moneyTyped, moneyWords, parseMoney } from "@/core/money/amounts";
+import { moneyWords } from "@/core/money/amounts";
 import { localDate } from "@/core/time/local";
 import { dateWords, dayShort } from "@/core/time/words";
 import { LinkBox } from "@/ui/link-box";
@@ -9,19 +8,22 @@ import { channelWords } from "@/ui/message-list";
 import { ink } from "@/ui/palette";
 import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
 import { useChange } from "@/ui/use-change";
+import { useCopy } from "@/ui/use-copy";
 import Alert from "@mui/material/Alert";
 import Button from "@mui/material/Button";
-import MenuItem from "@mui/material/MenuItem";
 import Skeleton from "@mui/material/Skeleton";
 import Stack from "@mui/material/Stack";
-import TextField from "@mui/material/TextField";
-import { nanoid } from "nanoid";
+import { useRouter } from "next/navigation";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
 import { useOffice } from "../office-context";
+import { CreditForm } from "./credit-form";
+import type { Invoice } from "./data";
+import { PaymentRow } from "./payment-row";
+import { ReasonForm } from "./reason-form";
+import { ReceiveForm } from "./receive-form";
 
-type Invoice = ViewOutput<"invoice">;
-
+/** One invoice with its life: lines, what paid it, what took it back, what was sent; and what is done about it. */
 export function InvoiceSheet({ id, onClose }: { id: number; onClose: () => void }) {
   const { data: invoice, problem } = useLive("invoice", { id });
   const { person } = useOffice();
@@ -34,8 +36,10 @@ export function InvoiceSheet({ id, onClose }: { id: number; onClose: () => void 
   const amount = (value: number) => moneyWords(value, invoice.currency);
   const day = (ms: number | null) =>
     ms === null ? "" : dayShort(localDate(Math.floor(ms / 60_000), invoice.timeZone));
+  const mayChange = person.permissions.includes("money.change");
+  const self = { id: invoice.id, number: invoice.number, openMinor: invoice.openMinor };
   return (
-    <SideSheet title={`Invoice ${invoice.number}`} onClose={onClose}>
+    <SideSheet title={`Invoice ${invoice.number}`} onClose={onClose} width={440}>
       <Fact name="Customer">
         {person.permissions.includes("customers.see") ? (
           <LinkBox href={`/customers/${invoice.customerId}`} sx={{ color: ink.lake }}>
@@ -52,33 +56,64 @@ export function InvoiceSheet({ id, onClose }: { id: number; onClose: () => void 
         </b>
       </Fact>
       <Fact name="Due">{dateWords(invoice.dueDate)}</Fact>
+      <Papers invoice={invoice} mayChange={mayChange} />
       <SheetSection title="Lines">
         {invoice.lines.map((line, i) => (
-          <Amount key={i} name={line.description} value={amount(line.amount_minor)} />
+          <Amount
+            key={i}
+            name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`}
+            value={amount(line.amount_minor)}
+          />
         ))}
         <Amount
           name={<b>Total, of which tax {amount(invoice.taxMinor)}</b>}
           value={<b>{amount(invoice.totalMinor)}</b>}
         />
+        {invoice.notes.map((note) => (
+          <Amount
+            key={note.id}
+            name={
+              <>
+                <a href={`/papers/credit-note/${note.id}.pdf?invoice=${invoice.id}`} target="_blank">
+                  Credit note {note.number}
+                </a>
+                , {day(note.issued_at)}: {note.reason}
+              </>
+            }
+            value={amount(-note.total_minor)}
+          />
+        ))}
+        {invoice.writtenOff && (
+          <Amount
+            name={`Written off, ${day(invoice.writtenOff.at)}: ${invoice.writtenOff.reason}`}
+            value={amount(-invoice.writtenOff.minor)}
+          />
+        )}
         <Amount name={<b>Open</b>} value={<b>{amount(invoice.openMinor)}</b>} />
       </SheetSection>
       <SheetSection title="Payments">
         {invoice.payments.length === 0 && <span style={{ color: ink.ash }}>None yet.</span>}
-        {invoice.payments.map((p) => (
-          <Fact key={p.id} name={day(p.settled_at ?? p.asked_at)}>
-            {amount(p.amount_minor)} by {p.method}, {p.purpose}:{" "}
-            <b style={{ color: p.state === "declined" ? ink.ember : ink.ink }}>{p.state}</b>
-            {p.applied ? `, ${amount(p.applied)} applied here` : ""}
-            {p.gateway_reference && (
-              <>
-                <br />
-                <span style={{ color: ink.ash, fontSize: 13 }}>{p.gateway_reference}</span>
-              </>
-            )}
-          </Fact>
+        {invoice.payments.map((payment) => (
+          <PaymentRow
+            key={payment.id}
+            payment={payment}
+            invoice={invoice}
+            day={day(payment.settled_at ?? payment.asked_at)}
+            mayChange={mayChange}
+          />
         ))}
       </SheetSection>
-      {invoice.openMinor > 0 && person.permissions.includes("money.change") && <Receive invoice={invoice} />}
+      {mayChange && invoice.creditMinor > 0 && <UseCredit invoice={invoice} />}
+      {mayChange && invoice.openMinor > 0 && (
+        <ReceiveForm
+          customerId={invoice.customerId}
+          customer={invoice.customer}
+          currency={invoice.currency}
+          open={[self, ...invoice.others]}
+          meant={[invoice.id]}
+        />
+      )}
+      {mayChange && <Corrections invoice={invoice} />}
       <SheetSection title="Sent">
         {invoice.reminders.map((m) => (
           <Fact key={m.id} name={day(m.written_at)}>
@@ -87,6 +122,31 @@ export function InvoiceSheet({ id, onClose }: { id: number; onClose: () => void 
         ))}
       </SheetSection>
     </SideSheet>
+  );
+}
+
+/** The invoice as a file, and its link. */
+function Papers({ invoice, mayChange }: { invoice: Invoice; mayChange: boolean }) {
+  const copy = useCopy();
+  const { send, busy } = useChange("copy-invoice-link");
+  const copyLink = async () => {
+    const done = await send({ invoiceId: invoice.id });
+    if (done) copy(done.value.address, "The link of the invoice is copied");
+  };
+  return (
+    <Stack direction="row" sx={{ gap: 2, flexWrap: "wrap", mt: 2 }}>
+      <Button size="small" variant="outlined" href={`/papers/invoice/${invoice.id}.pdf`} target="_blank">
+        PDF
+      </Button>
+      <Button size="small" variant="outlined" href={`/papers/invoice/${invoice.id}.xml`}>
+        XML
+      </Button>
+      {mayChange && (
+        <Button size="small" disabled={busy} onClick={() => void copyLink()}>
+          Copy its link
+        </Button>
+      )}
+    </Stack>
   );
 }
 
@@ -102,46 +162,75 @@ const Amount = ({ name, value }: { name: React.ReactNode; value: React.ReactNode
     }}
   >
     <span>{name}</span>
-    <span>{value}</span>
+    <span style={{ whiteSpace: "nowrap" }}>{value}</span>
   </div>
 );
 
-function Receive({ invoice }: { invoice: Invoice }) {
-  const [method, setMethod] = useState<"cash" | "bank">("bank");
-  const [text, setText] = useState(moneyTyped(invoice.openMinor, invoice.currency));
-  const [key, setKey] = useState(() => nanoid());
-  const { send, busy, wrong } = useChange("record-payment");
-  const { enqueueSnackbar } = useSnackbar();
-  const amountMinor = parseMoney(text, invoice.currency);
-  const record = async () => {
-    if (amountMinor === null || !(await send({ invoiceId: invoice.id, method, amountMinor, key }))) return;
-    setKey(nanoid());
-    enqueueSnackbar(`${moneyWords(amountMinor, invoice.currency)} is recorded`, { variant: "success" });
-  };
+function UseCredit({ invoice }: { invoice: Invoice }) {
+  const { send, busy } = useChange("use-credit");
   return (
-    <SheetSection title="Money received">
-      <Stack direction="row" spacing={2} sx={{ alignItems: "flex-start" }}>
-        <TextField select label="How" value={method} onChange={(e) => setMethod(e.target.value as "cash" | "bank")}>
-          <MenuItem value="bank">bank</MenuItem>
-          <MenuItem value="cash">cash</MenuItem>
-        </TextField>
-        <TextField
-          label="Amount"
-          value={text}
-          onChange={(e) => setText(e.target.value)}
-          error={amountMinor === null || !!wrong("/amountMinor")}
-          helperText={amountMinor === null ? "Such as 89.50" : wrong("/amountMinor")}
-          slotProps={{ htmlInput: { inputMode: "decimal" } }}
-        />
-        <Button
-          variant="contained"
-          disabled={busy || amountMinor === null}
-          onClick={() => void record()}
-          sx={{ height: 40, flex: "none" }}
-        >
-          Record payment
+    <Alert
+      severity="info"
+      sx={{ mt: 3 }}
+      action={
+        <Button size="small" disabled={busy} onClick={() => void send({ invoiceId: invoice.id })}>
+          Use it here
         </Button>
+      }
+    >
+      {invoice.customer} has {moneyWords(invoice.creditMinor, invoice.currency)} with us.
+    </Alert>
+  );
+}
+
+/** Credit note, write-off, and a new invoice for work whose invoice was taken back. */
+function Corrections({ invoice }: { invoice: Invoice }) {
+  const [doing, setDoing] = useState<"credit" | "write off" | null>(null);
+  const writeOff = useChange("write-off");
+  const again = useChange("invoice-again");
+  const { enqueueSnackbar } = useSnackbar();
+  const router = useRouter();
+  const toggle = (what: "credit" | "write off") => setDoing(doing === what ? null : what);
+  const giveUp = async (reason: string) => {
+    if (!(await writeOff.send({ invoiceId: invoice.id, reason }))) return;
+    setDoing(null);
+    enqueueSnackbar("Written off", { variant: "success" });
+  };
+  const anew = async (jobId: number) => {
+    const done = await again.send({ jobId });
+    if (done) router.push(`/money?list=invoices&show=all&id=${done.value.invoiceId}`);
+  };
+  const canCredit = invoice.creditable.some(({ leftMinor }) => leftMinor !== 0);
+  return (
+    <SheetSection title="To correct it">
+      <Stack direction="row" sx={{ gap: 2, flexWrap: "wrap" }}>
+        {canCredit && (
+          <Button variant="outlined" aria-expanded={doing === "credit"} onClick={() => toggle("credit")}>
+            Credit note…
+          </Button>
+        )}
+        {invoice.openMinor > 0 && (
+          <Button variant="outlined" aria-expanded={doing === "write off"} onClick={() => toggle("write off")}>
+            Write off…
+          </Button>
+        )}
+        {invoice.toInvoice.map((jobId) => (
+          <Button key={jobId} variant="outlined" disabled={again.busy} onClick={() => void anew(jobId)}>
+            Invoice the work anew
+          </Button>
+        ))}
       </Stack>
+      {doing === "credit" && <CreditForm invoice={invoice} onDone={() => setDoing(null)} />}
+      {doing === "write off" && (
+        <ReasonForm
+          title="Write off"
+          words="Write it off"
+          busy={writeOff.busy}
+          wrong={writeOff.wrong}
+          onDo={(reason) => void giveUp(reason)}
+          says={`${moneyWords(invoice.openMinor, invoice.currency)} is given up: nobody is reminded of it any more. The tax of the invoice stays owed.`}
+        />
+      )}
     </SheetSection>
   );
 }

@@ -1,14 +1,18 @@
 "use client";
 import type { ViewOutput } from "@/api/client";
+import type { Age } from "@/core/money/ages";
 import { moneyWords } from "@/core/money/amounts";
 import { invoicesShown, type InvoicesShown, paymentsShown, type PaymentsShown } from "@/core/money/applying";
 import { dayShort } from "@/core/time/words";
 import { firstPage } from "@/ui/first-page";
 import { PagedTable } from "@/ui/paged-table";
 import { ink } from "@/ui/palette";
+import Chip from "@mui/material/Chip";
 import ToggleButton from "@mui/material/ToggleButton";
 import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import type { GridColDef } from "@mui/x-data-grid";
+import { useState } from "react";
+import { ExportList } from "./export-list";
 
 type Invoice = ViewOutput<"invoices">["rows"][number];
 type Payment = ViewOutput<"payments">["rows"][number];
@@ -22,20 +26,26 @@ const day = (value: string) => dayShort(value);
 
 export function InvoicesList({
   show,
+  age,
   onShow,
+  onAge,
   open,
   onOpen,
   currency,
 }: {
   show: InvoicesShown;
+  /** How long they are due; null is any. */
+  age: Age | null;
   onShow: (show: InvoicesShown) => void;
+  onAge: (age: Age | null) => void;
   open: boolean;
   onOpen: (invoiceId: number) => void;
   currency: string;
 }) {
   const amount = (value: number) => moneyWords(value, currency);
+  const [search, setSearch] = useState("");
   const columns: GridColDef<Invoice>[] = [
-    { field: "number", headerName: "Invoice", width: 110, valueFormatter: (value: number) => String(value) },
+    { field: "number", headerName: "Invoice", width: 130 },
     { field: "customer", headerName: "Customer", flex: 1, minWidth: 150 },
     { field: "issued", headerName: "Issued", width: 120, valueFormatter: day },
     { field: "dueDate", headerName: "Due", width: 120, valueFormatter: day },
@@ -57,16 +67,34 @@ export function InvoicesList({
   ];
   return (
     <PagedTable<"invoices", Invoice>
-      key={show}
       name="invoices"
       first={firstPage<"invoices">("number", true)}
-      more={{ show }}
+      more={{ show, age }}
       columns={columns}
       searchLabel="Search invoices"
-      beside={<Which of="invoices" all={invoicesShown} show={show} onShow={onShow} />}
+      beside={
+        <>
+          <Which of="invoices" all={invoicesShown} show={show} onShow={onShow} />
+          {age && <Chip label={age === "not due yet" ? age : `${age} overdue`} onDelete={() => onAge(null)} />}
+          <ExportList
+            name="invoices"
+            asked={{ sort: "number", descending: true, search, show, age }}
+            columns={[
+              { words: "Invoice", of: (i) => i.number },
+              { words: "Customer", of: (i) => i.customer },
+              { words: "Issued", of: (i) => i.issued },
+              { words: "Due", of: (i) => i.dueDate },
+              { words: "Total", of: (i) => i.totalMinor, money: true },
+              { words: "Open", of: (i) => i.openMinor, money: true },
+              { words: "State", of: (i) => i.state },
+            ]}
+          />
+        </>
+      }
       onOpen={(row) => onOpen(row.id)}
+      onSearch={setSearch}
       columnVisibilityModel={open ? { issued: false } : {}}
-      empty="No invoices here. An invoice appears by itself when a job is done."
+      empty="No invoices here."
     />
   );
 }
@@ -85,6 +113,7 @@ export function PaymentsList({
   currency: string;
 }) {
   const amount = (value: number) => moneyWords(value, currency);
+  const [search, setSearch] = useState("");
   const some = (value: number) => (value ? amount(value) : "");
   const columns: GridColDef<Payment>[] = [
     { field: "at", headerName: "Date", width: 120, valueFormatter: day },
@@ -94,9 +123,9 @@ export function PaymentsList({
     {
       field: "invoice",
       headerName: "Invoice",
-      width: 90,
+      width: 130,
       sortable: false,
-      valueFormatter: (value: number | null) => value ?? "",
+      valueFormatter: (value: string | null) => value ?? "",
     },
     { field: "amountMinor", headerName: "Amount", width: 110, ...right, valueFormatter: amount },
     { field: "refundedMinor", headerName: "Given back", width: 110, sortable: false, ...right, valueFormatter: some },
@@ -111,13 +140,32 @@ export function PaymentsList({
   ];
   return (
     <PagedTable<"payments", Payment>
-      key={show}
       name="payments"
       first={firstPage<"payments">("at", true)}
       more={{ show }}
       columns={columns}
       searchLabel="Search payments"
-      beside={<Which of="payments" all={paymentsShown} show={show} onShow={onShow} />}
+      beside={
+        <>
+          <Which of="payments" all={paymentsShown} show={show} onShow={onShow} />
+          <ExportList
+            name="payments"
+            asked={{ sort: "at", descending: true, search, show }}
+            columns={[
+              { words: "Date", of: (p) => p.at },
+              { words: "Customer", of: (p) => p.customer },
+              { words: "By", of: (p) => p.method },
+              { words: "For", of: (p) => p.purpose },
+              { words: "Invoice", of: (p) => p.invoice },
+              { words: "Amount", of: (p) => p.amountMinor, money: true },
+              { words: "Given back", of: (p) => p.refundedMinor, money: true },
+              { words: "Not used yet", of: (p) => p.leftMinor, money: true },
+              { words: "State", of: (p) => p.state },
+            ]}
+          />
+        </>
+      }
+      onSearch={setSearch}
       onOpen={(row) => row.invoiceId !== null && onOpen(row.invoiceId)}
       columnVisibilityModel={open ? { purpose: false, refundedMinor: false, method: false } : {}}
       empty="No payments here."

@@ -1,73 +1,148 @@
 "use client";
+import { ask } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
+import { FormDrawer } from "@/ui/form-drawer";
 import { useShown } from "@/ui/live";
-import { ink, titleFont } from "@/ui/palette";
+import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Tab from "@mui/material/Tab";
 import Tabs from "@mui/material/Tabs";
 import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
+import { useSnackbar } from "notistack";
+import { useState } from "react";
+import { useOffice } from "../office-context";
 import { Top } from "../top";
-import type { MoneyList } from "./data";
+import { moneyAddress, type MoneyPart, moneyPartOf } from "./data";
 import { InvoicesList, PaymentsList } from "./lists";
+import { Overview } from "./overview";
 
 const InvoiceSheet = dynamic(() => import("./invoice-sheet").then((m) => m.InvoiceSheet));
+const InvoiceForm = dynamic(() => import("./invoice-form").then((m) => m.InvoiceForm));
+const Reports = dynamic(() => import("./reports").then((m) => m.Reports));
+const ToBill = dynamic(() => import("./to-bill").then((m) => m.ToBill));
 
-/** What is owed and what came in: the sums, and a list of either. */
-export function Money({ open, shown }: { open: number | null; shown: MoneyList }) {
+/** What is owed and what came in: where it opens, the lists, and what is to be billed. */
+export function Money({ open, part }: { open: number | null; part: MoneyPart }) {
   const router = useRouter();
+  const { person } = useOffice();
   const { totals, currency } = useShown("money", {});
-  const go = (to: MoneyList, id: number | null) =>
-    router.push(`/money?list=${to.list}&show=${to.show}${id ? `&id=${id}` : ""}`, { scroll: false });
+  const [making, setMaking] = useState(false);
+  const go = (to: MoneyPart, id: number | null = null) => router.push(moneyAddress(to, id), { scroll: false });
   const amount = (value: number) => moneyWords(value, currency);
-  const common = { open: open !== null, onOpen: (id: number) => go(shown, id), currency };
+  const common = { open: open !== null, onOpen: (id: number) => go(part, id), currency };
+  const mayChange = person.permissions.includes("money.change");
   return (
     <>
-      <Top title="Money" sum={`${amount(totals.open)} open, of which ${amount(totals.overdue)} overdue`} />
+      <Top
+        title="Money"
+        sum={`${amount(totals.open)} owed, of which ${amount(totals.overdue)} overdue`}
+        action={
+          mayChange && (
+            <Button variant="contained" onClick={() => setMaking(true)}>
+              New invoice
+            </Button>
+          )
+        }
+      />
       <Box sx={{ display: "flex", flex: 1, minHeight: 0 }}>
         <Box sx={{ flex: 1, minWidth: 0, height: "calc(100dvh - 72px)", display: "flex", flexDirection: "column" }}>
-          <Box sx={{ px: 6, pb: 2, display: "flex", alignItems: "flex-end", gap: 5, flexWrap: "wrap" }}>
-            <Figure name="received" value={amount(totals.received)} />
-            <Sign>=</Sign>
-            <Figure name="applied to invoices" value={amount(totals.applied)} />
-            <Sign>+</Sign>
-            <Figure name="refunded" value={amount(totals.refunded)} />
-            <Sign>+</Sign>
-            <Figure name="deposits and credit kept" value={amount(totals.kept)} />
-            <Box role="status" sx={{ pb: 0.5, color: totals.agrees ? ink.moss : ink.ember, fontWeight: 650 }}>
-              {totals.agrees ? "✓ the sums agree, and with the journal" : `✕ ${totals.wrong.join(" ")}`}
-            </Box>
-          </Box>
           <Tabs
-            value={shown.list}
-            onChange={(_, list: MoneyList["list"]) => go({ list, show: "all" }, null)}
-            aria-label="Lists"
-            sx={{ px: 6, mb: 3 }}
+            value={part.list}
+            onChange={(_, list: MoneyPart["list"]) => go(moneyPartOf({ list }))}
+            aria-label="Parts of Money"
+            sx={{ px: 6, mb: 3, flex: "none" }}
           >
+            <Tab value="overview" label="Overview" />
             <Tab value="invoices" label="Invoices" />
+            <Tab value="to-bill" label="To bill" />
             <Tab value="payments" label="Payments" />
+            <Tab value="reports" label="Reports" />
           </Tabs>
-          {shown.list === "invoices" ? (
-            <InvoicesList {...common} show={shown.show} onShow={(show) => go({ list: "invoices", show }, null)} />
-          ) : (
-            <PaymentsList {...common} show={shown.show} onShow={(show) => go({ list: "payments", show }, null)} />
+          {part.list === "overview" && (
+            <Overview
+              onAge={(age) => go({ list: "invoices", show: "open", age })}
+              onInvoice={(id) => go(part, id)}
+              mayChange={mayChange}
+            >
+              <Books totals={totals} amount={amount} />
+            </Overview>
           )}
+          {part.list === "invoices" && (
+            <InvoicesList
+              key={`${part.show} ${part.age}`}
+              {...common}
+              show={part.show}
+              age={part.age}
+              onShow={(show) => go({ ...part, show })}
+              onAge={(age) => go({ ...part, age })}
+            />
+          )}
+          {part.list === "payments" && (
+            <PaymentsList
+              key={part.show}
+              {...common}
+              show={part.show}
+              onShow={(show) => go({ list: "payments", show })}
+            />
+          )}
+          {part.list === "reports" && <Reports mayChange={mayChange} />}
+          {part.list === "to-bill" && <ToBill mayChange={mayChange} onInvoice={(id) => go(part, id)} />}
         </Box>
-        {open && <InvoiceSheet key={open} id={open} onClose={() => go(shown, null)} />}
+        {open && <InvoiceSheet key={open} id={open} onClose={() => go(part)} />}
       </Box>
+      {mayChange && (
+        <FormDrawer open={making} label="New invoice" onClose={() => setMaking(false)}>
+          <InvoiceForm
+            currency={currency}
+            onMade={(id) => {
+              setMaking(false);
+              go({ list: "invoices", show: "all", age: null }, id);
+            }}
+          />
+        </FormDrawer>
+      )}
     </>
   );
 }
 
-function Figure({ name, value }: { name: string; value: string }) {
+type Totals = ReturnType<typeof useShown<"money">>["totals"];
+
+/** What was received, and what became of it: both come to the same. */
+function Books({ totals, amount }: { totals: Totals; amount: (minor: number) => string }) {
   return (
-    <Box>
-      <Box sx={{ fontFamily: titleFont, fontSize: 22, fontWeight: 700, fontVariantNumeric: "normal", lineHeight: 1.2 }}>
-        {value}
+    <Box component="section" aria-label="The books" sx={{ borderTop: `1px solid ${ink.line}`, pt: 3 }}>
+      <Box sx={{ display: "flex", alignItems: "baseline", gap: 3, flexWrap: "wrap" }}>
+        <span>
+          <b>{amount(totals.received)}</b> received = <b>{amount(totals.applied)}</b> for invoices +{" "}
+          <b>{amount(totals.refunded)}</b> refunded + <b>{amount(totals.kept)}</b> deposits and credit kept
+        </span>
+        <Box role="status" sx={{ color: totals.agrees ? ink.moss : ink.ember, fontWeight: 650 }}>
+          {totals.agrees ? "✓ the books balance, to the cent" : `✕ ${totals.wrong.join(" ")}`}
+        </Box>
+        <CheckBooks />
       </Box>
-      <Box sx={{ fontSize: 13.5, color: ink.ash }}>{name}</Box>
     </Box>
   );
 }
 
-const Sign = ({ children }: { children: string }) => <Box sx={{ fontSize: 20, color: ink.ash, pb: 5 }}>{children}</Box>;
+/** Computes every law of the data, and says the first that is broken. */
+function CheckBooks() {
+  const { enqueueSnackbar } = useSnackbar();
+  const [busy, setBusy] = useState(false);
+  const check = async () => {
+    setBusy(true);
+    const said = await ask("check-books", {});
+    setBusy(false);
+    if (!said.ok) return enqueueSnackbar(said.problem.sentence, { variant: "error" });
+    const { laws, broken } = said.value;
+    if (broken) enqueueSnackbar(`${broken.law} Broken by ${broken.what}.`, { variant: "error", persist: true });
+    else enqueueSnackbar(`All ${laws} laws of the data hold`, { variant: "success" });
+  };
+  return (
+    <Button size="small" disabled={busy} onClick={() => void check()}>
+      Check every row
+    </Button>
+  );
+}

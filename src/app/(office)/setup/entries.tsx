@@ -116,6 +116,7 @@ const newWords: Record<PartPath, string> = {
   "front-door": "",
   sharing: "",
   extras: "New extra",
+  "job-patterns": "New job pattern",
   coupons: "New coupon",
   zones: "New zone",
   technicians: "New technician",

@@ -80,6 +80,15 @@ function wordsFor(part: PartPath, data: SetupData): Words {
         standing: [`${counted(data.extras.filter((x) => x.active).length, "extra")} can be added while booking.`],
         next: [{ words: "Choose which services offer them", href: "/setup/services" }],
       };
+    case "job-patterns":
+      return {
+        standing: [
+          data.jobPatterns.length
+            ? `${counted(data.jobPatterns.filter((p) => p.active).length, "job pattern")} can be chosen on the phone, in quotes and in repeats.`
+            : "A job pattern is a piece of work with a name: “Small sweep”, “Yearly service with gaskets”. It fills in services, answers, extras, notes and the checklist in one step.",
+        ],
+        next: [{ words: "See what comes back by them", href: "/repeats" }],
+      };
     default:
       return { standing: [], next: [] };
   }

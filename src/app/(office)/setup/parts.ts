@@ -24,6 +24,7 @@ export const groups = [
     parts: [
       { path: "services", name: "Services", about: "What can be booked: price, minutes, skills, questions" },
       { path: "extras", name: "Extras", about: "Parts and products that can be added to a service" },
+      { path: "job-patterns", name: "Job patterns", about: "Named pieces of work for the phone, quotes and repeats" },
       { path: "prices", name: "Prices", about: "The prices of many services changed at once" },
       { path: "coupons", name: "Coupons", about: "Codes that take something off a booking" },
     ],

@@ -39,6 +39,11 @@ const ExtraForm = dynamic(() => import("./services/extra-form").then((m) => m.Ex
 
 const OrderForm = dynamic(() => import("./services/order-form").then((m) => m.OrderForm), { loading, ssr: false });
 
+const PatternForm = dynamic(() => import("./services/pattern-form").then((m) => m.PatternForm), {
+  loading,
+  ssr: false,
+});
+
 const PricesForm = dynamic(() => import("./services/prices-form").then((m) => m.PricesForm), { loading, ssr: false });
 
 const ServiceForm = dynamic(() => import("./services/service-form").then((m) => m.ServiceForm), {
@@ -148,6 +153,8 @@ function Form({
       return <CouponForm key={id} coupon={of(data.coupons)} data={data} saved={saved} />;
     case "extras":
       return <ExtraForm key={id} extra={of(data.extras)} data={data} saved={saved} />;
+    case "job-patterns":
+      return <PatternForm key={id} pattern={of(data.jobPatterns)} data={data} saved={saved} />;
     case "people":
       return <PersonForm key={id} person={of(data.people)} data={data} saved={saved} />;
   }
@@ -225,6 +232,18 @@ function entriesOf(part: PartPath, data: SetupData): Entry[] | null {
         id: x.id,
         name: x.name,
         detail: `${amount(x.priceMinor)} a ${x.unit}${x.active ? "" : " · archived"}`,
+      }));
+    case "job-patterns":
+      return data.jobPatterns.map((p) => ({
+        id: p.id,
+        name: p.name,
+        detail: [
+          p.items.map(({ serviceId }) => data.services.find((s) => s.id === serviceId)?.name ?? "").join(" + "),
+          p.minutes === null ? "" : durationWords(p.minutes),
+          p.active ? "" : "archived",
+        ]
+          .filter(Boolean)
+          .join(" · "),
       }));
     case "people":
       return data.people.map((p) => ({

@@ -47,7 +47,7 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
   const step = payments.find((p) => p.state === "second step");
   const declined = payments.at(-1)?.state === "declined" ? payments.at(-1) : undefined;
   const depositDue = job.state === "awaiting deposit";
-  const due = depositDue ? job.deposit_minor : (invoice?.openMinor ?? 0);
+  const due = depositDue ? job.deposit_minor : invoice && !invoice.isShared ? invoice.openMinor : 0;
 
   // While a charge is under way, or the day is today, the page looks again by itself.
   useEffect(() => {
@@ -108,10 +108,11 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
         <DoorFact name="Then">
           {view.coming
             .map(
-              (v) =>
-                `${dayShort(v.date)}${v.date.slice(0, 4) === visit.date.slice(0, 4) ? "" : ` ${v.date.slice(0, 4)}`}, ${windowIn(v.window_from, v.window_to, business.timeZone)}`,
+              ({ date, window }) =>
+                `${dayShort(date)}${date.slice(0, 4) === visit.date.slice(0, 4) ? "" : ` ${date.slice(0, 4)}`}${window ? `, ${window}` : ""}`,
             )
             .join("; ")}
+          {view.coming.some(({ window }) => window === null) && ". We tell you the time before each."}
         </DoorFact>
       )}
 
@@ -156,6 +157,11 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
           value={amount(invoice.openMinor)}
           strong
         />
+      )}
+      {invoice?.token && (
+        <Button size="small" href={`/invoice/${invoice.token}`} sx={{ mt: 1 }}>
+          {invoice.isShared ? "The invoice, with other work on it" : "The invoice, with PDF"}
+        </Button>
       )}
       {invoice && business.invoiceText && (
         <Typography color="textSecondary" sx={{ mt: 2, whiteSpace: "pre-wrap" }}>

@@ -44,7 +44,7 @@ export function OwnDates({ token, timeZone }: { token: string; timeZone: string 
           </Button>
         </Box>
       ))}
-      <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap", mt: 2 }}>
+      <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap", my: 2 }}>
         <Button variant="outlined" aria-expanded={pausing} onClick={() => setPausing(!pausing)} sx={tall}>
           Pause for a while
         </Button>

@@ -105,8 +105,8 @@ export function Quote({ view, token }: { view: View; token: string }) {
       )}
       <Typography color="textSecondary" sx={{ mt: 3 }}>
         Anything to ask? Call {call}.{" "}
-        <Button size="small" onClick={() => window.print()} sx={{ "@media print": { display: "none" } }}>
-          Print
+        <Button size="small" href={`/quote/${token}/quote.pdf`} sx={{ "@media print": { display: "none" } }}>
+          PDF
         </Button>
       </Typography>
     </DoorPage>

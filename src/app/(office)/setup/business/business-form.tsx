@@ -4,6 +4,7 @@ import { counted } from "@/core/words";
 import { FormFrame } from "@/ui/form-frame";
 import { Columns, Field, MoneyField, PercentField, TimeField, WholeField } from "@/ui/form-parts";
 import { FormSection } from "@/ui/form-sections";
+import { InvoiceSection } from "./invoice-section";
 import { ImageField } from "@/ui/image-field";
 import { useKeptForm } from "@/ui/use-kept-form";
 import Add from "@mui/icons-material/Add";
@@ -208,6 +209,12 @@ export function BusinessForm({ data, saved }: { data: SetupData; saved: () => vo
           wrong={wrong("/invoiceText")}
         />
       </FormSection>
+      <InvoiceSection
+        billing={draft.billing}
+        paymentDays={draft.paymentDays}
+        onBilling={(billing) => set({ billing })}
+        wrong={wrong}
+      />
       <FormSection title="Messages and payment" said={`due after ${counted(draft.paymentDays, "day")}`}>
         <Columns>
           <WholeField

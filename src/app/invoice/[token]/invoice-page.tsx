@@ -1,0 +1,143 @@
+"use client";
+import type { ViewOutput } from "@/api/client";
+import { moneyWords } from "@/core/money/amounts";
+import { netOf, paperTitle, taxesOf } from "@/core/money/papers";
+import { dateWords } from "@/core/time/words";
+import { CardForm } from "@/ui/card-form";
+import { AmountRow, DoorFact, DoorPage } from "@/ui/door-page";
+import { useChange } from "@/ui/use-change";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import { useRouter } from "next/navigation";
+import { useEffect, useState } from "react";
+
+type View = ViewOutput<"my-invoice">;
+
+const hidden = { "@media print": { display: "none" } };
+
+/** What an invoice's link opens: what it asks, what is open, and a card to pay it. */
+export function InvoicePage({ view, token }: { view: View; token: string }) {
+  const { paper } = view;
+  const amount = (minor: number) => moneyWords(minor, paper.currency);
+  const call = <a href={`tel:${view.phone.replace(/[^\d+]/g, "")}`}>{view.phone}</a>;
+  return (
+    <DoorPage look={view.look} business={paper.seller}>
+      <Typography variant="h1">{paperTitle(paper)}</Typography>
+      <Box role="status" sx={{ fontSize: 19, mt: 2 }}>
+        {paper.openMinor > 0 ? (
+          <>
+            <b>{amount(paper.openMinor)}</b> to pay, due on {dateWords(paper.due!)}
+          </>
+        ) : (
+          "Nothing is open: thank you."
+        )}
+      </Box>
+      {paper.before && <Typography sx={{ mt: 4, whiteSpace: "pre-wrap" }}>{paper.before}</Typography>}
+      <Box sx={{ mt: 5 }}>
+        <DoorFact name="For">{[paper.buyer.name, ...paper.buyer.address].join(", ")}</DoorFact>
+        <DoorFact name="Date">{dateWords(paper.issued)}</DoorFact>
+        {paper.place && <DoorFact name="Where">{paper.place}</DoorFact>}
+      </Box>
+      <Typography variant="h2" sx={{ mt: 6, mb: 2 }}>
+        What for
+      </Typography>
+      {paper.lines.map((line, i) => (
+        <AmountRow
+          key={i}
+          name={[
+            line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`,
+            line.date && dateWords(line.date),
+            line.discountBp > 0 && `${line.discountBp / 100}% off`,
+          ]
+            .filter(Boolean)
+            .join(", ")}
+          value={amount(line.amountMinor)}
+        />
+      ))}
+      <AmountRow name="Net" value={amount(netOf(paper))} />
+      {taxesOf(paper).map(({ taxBp, netMinor, taxMinor }) => (
+        <AmountRow key={taxBp} name={`Tax ${taxBp / 100}% on ${amount(netMinor)}`} value={amount(taxMinor)} />
+      ))}
+      <AmountRow name="Total" value={amount(paper.totalMinor)} strong />
+      {paper.paidMinor > 0 && <AmountRow name="Paid" value={amount(-paper.paidMinor)} />}
+      {paper.creditedMinor > 0 && <AmountRow name="Credited" value={amount(-paper.creditedMinor)} />}
+      {paper.openMinor !== paper.totalMinor && <AmountRow name="To pay" value={amount(paper.openMinor)} strong />}
+      {paper.taxWords && <Typography sx={{ mt: 3 }}>{paper.taxWords}</Typography>}
+      {paper.openMinor > 0 && <Pay view={view} token={token} words={`Pay ${amount(paper.openMinor)}`} />}
+      {paper.after && (
+        <Typography color="textSecondary" sx={{ mt: 4, whiteSpace: "pre-wrap" }}>
+          {paper.after}
+        </Typography>
+      )}
+      <Box sx={{ mt: 4, display: "flex", flexWrap: "wrap", gap: 2, ...hidden }}>
+        <Button variant="outlined" href={`/invoice/${token}/invoice.pdf`}>
+          PDF
+        </Button>
+        <Button href={`/invoice/${token}/invoice.xml`}>XML for your books</Button>
+        {view.notes.map((note) => (
+          <Button key={note.id} href={`/invoice/${token}/credit-note-${note.id}.pdf`}>
+            Credit note {note.label}, {amount(note.totalMinor)}
+          </Button>
+        ))}
+      </Box>
+      <Typography color="textSecondary" sx={{ mt: 3 }}>
+        Anything to ask? Call {call}.
+      </Typography>
+    </DoorPage>
+  );
+}
+
+/** How often it is asked whether the card has paid. */
+const askAgainMs = 1500;
+
+function Pay({ view, token, words }: { view: View; token: string; words: string }) {
+  const router = useRouter();
+  const [card, setCard] = useState<string | null>(null);
+  const { send, busy } = useChange("pay-invoice", { then: () => router.refresh() });
+  const { payment } = view;
+  const isUnderWay = payment?.state === "asked" || payment?.state === "second step";
+  useEffect(() => {
+    if (!isUnderWay) return;
+    const timer = setInterval(() => router.refresh(), askAgainMs);
+    return () => clearInterval(timer);
+  }, [isUnderWay, router]);
+  if (payment?.state === "second step")
+    return (
+      <Button
+        variant="contained"
+        fullWidth
+        href={`${payment.stepAddress}?back=${encodeURIComponent(`/invoice/${token}`)}`}
+        sx={{ mt: 4, height: 52, fontSize: 17, ...hidden }}
+      >
+        Confirm with your bank
+      </Button>
+    );
+  if (isUnderWay)
+    return (
+      <Alert severity="info" sx={{ mt: 4 }}>
+        Your card is being charged…
+      </Alert>
+    );
+  if (!view.takesCards) return null;
+  return (
+    <Box sx={{ mt: 4, ...hidden }}>
+      {payment?.state === "declined" && (
+        <Alert severity="error" sx={{ mb: 3 }}>
+          The card was declined{payment.problem ? `: ${payment.problem}` : ""}. Try another one.
+        </Alert>
+      )}
+      <CardForm onToken={setCard} />
+      <Button
+        variant="contained"
+        fullWidth
+        disabled={!card || busy}
+        onClick={() => void send({ token, cardToken: card! })}
+        sx={{ mt: 3, height: 52, fontSize: 17 }}
+      >
+        {words}
+      </Button>
+    </Box>
+  );
+}

@@ -6,12 +6,12 @@ const largeOffice = {
   days: 30,
   stopsADay: 8,
   customers: 9_000,
-  history: 23_000,
+  history: 53_000,
   repeats: 3_000,
 };
 
 /**
- * A business that has been busy for years: 9,000 customers, 30,000 visits, 3,000 repeats, 19,000 invoices of which 3,100
+ * A business that has been busy for years: 9,000 customers, 60,000 visits, 3,000 repeats, 50,000 invoices of which 3,100
  * are open. Written straight into the database, with books that agree.
  */
 export function makeLargeOffice(folder: string): Hogar {
@@ -38,17 +38,20 @@ export function makeLargeOffice(folder: string): Hogar {
           SELECT v.id, v.id % ${customers} + 2, v.id % ${customers} + 2, 1, 'done', 7900, 1371, 0, '', v.window_from * 60000, 'bench' FROM visits v WHERE v.id > 100000;
         UPDATE visits SET job_id = id, state = 'done', started_at = window_from * 60000, ended_at = window_from * 60000 + 1800000 WHERE id > 100000;
         INSERT INTO job_lines SELECT id, 0, 'Chimney sweep', 1, 7900, 2100, 7900, 1371 FROM jobs;
-        INSERT INTO invoices (id, number, job_id, customer_id, issued_at, due_date, remind_on, total_minor, tax_minor)
-          SELECT id - 100000, id - 99000, id, customer_id, booked_at, date(booked_at / 1000 + 14 * 86400, 'unixepoch'), NULL, 7900, 1371 FROM jobs WHERE id > 100000 AND id <= 119000;
-        INSERT INTO journal (event, at, account, amount_minor)
-          SELECT 'invoice ' || id, issued_at, 'receivable', 7900 FROM invoices UNION ALL
-          SELECT 'invoice ' || id, issued_at, 'sales', -6529 FROM invoices UNION ALL SELECT 'invoice ' || id, issued_at, 'tax', -1371 FROM invoices;
+        INSERT INTO invoices (id, year, number, label, nonce, job_id, customer_id, issued_at, due_date, remind_on, total_minor, tax_minor)
+          SELECT id - 100000, 0, id - 99000, 'B-' || id, 'bench ' || id, id, customer_id, booked_at, date(booked_at / 1000 + 14 * 86400, 'unixepoch'), NULL, 7900, 1371 FROM jobs WHERE id > 100000 AND id <= 150000;
+        INSERT INTO invoice_lines SELECT id, 0, job_id, 'Chimney sweep', 1, 7900, 2100, 7900, 1371, 0, NULL FROM invoices;
+        INSERT INTO ledger_events (id, key, kind, at) SELECT id, 'invoice ' || id, 'invoice', issued_at FROM invoices;
+        INSERT INTO ledger_entries (event_id, line, account, amount_minor, invoice_id, tax_bp)
+          SELECT id, 0, 'receivable', 7900, id, NULL FROM invoices UNION ALL
+          SELECT id, 1, 'sales', -6529, id, 2100 FROM invoices UNION ALL SELECT id, 2, 'tax', -1371, id, 2100 FROM invoices;
         INSERT INTO payments (id, customer_id, job_id, purpose, method, amount_minor, state, charge_key, asked_at, settled_at)
           SELECT id, customer_id, job_id, 'invoice', 'bank', 7900, 'received', 'bench ' || id, issued_at, issued_at FROM invoices WHERE id > 3100;
-        INSERT INTO applications SELECT id, id, 7900, asked_at FROM payments;
-        INSERT INTO journal (event, at, account, amount_minor)
-          SELECT 'payment ' || id, asked_at, 'bank', 7900 FROM payments UNION ALL SELECT 'payment ' || id, asked_at, 'held', -7900 FROM payments UNION ALL
-          SELECT 'application ' || id, asked_at, 'held', 7900 FROM payments UNION ALL SELECT 'application ' || id, asked_at, 'receivable', -7900 FROM payments;
+        INSERT INTO ledger_events (id, key, kind, at) SELECT 100000 + id, 'payment ' || id, 'payment', asked_at FROM payments
+          UNION ALL SELECT 200000 + id, 'payment ' || id || ' to invoice ' || id, 'allocation', asked_at FROM payments;
+        INSERT INTO ledger_entries (event_id, line, account, amount_minor, invoice_id, payment_id)
+          SELECT 100000 + id, 0, 'bank', 7900, NULL, id FROM payments UNION ALL SELECT 100000 + id, 1, 'credit', -7900, NULL, id FROM payments UNION ALL
+          SELECT 200000 + id, 0, 'credit', 7900, NULL, id FROM payments UNION ALL SELECT 200000 + id, 1, 'receivable', -7900, id, id FROM payments;
         UPDATE business SET message_from = 0, message_to = 1440;
         UPDATE invoices SET remind_on = date('now', '-1 day') WHERE id <= 3100;
         INSERT INTO repeats (id, customer_id, site_id, service_id, technician_id, rule, start_date, from_minute, to_minute, items, state)

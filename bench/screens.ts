@@ -37,6 +37,8 @@ export async function run(): Promise<void> {
       ["repeats", { ...firstPage<"repeats">("value", true), show: "needs a person" }],
       ["repeats-outlook", {}],
       ["money", {}],
+      ["money-overview", {}],
+      ["to-bill", { page: 0, size: 20, sort: "since", descending: false, search: "", until: today }],
       ["invoices", { ...firstPage<"invoices">("number", true), show: "all" }],
       ["invoices", { ...firstPage<"invoices">("dueDate"), show: "overdue" }],
       ["payments", { ...firstPage<"payments">("at", true), show: "not used up" }],
@@ -81,9 +83,11 @@ function growAll(hogar: ReturnType<typeof makeLargeOffice>): { longest: number; 
   const began = performance.now();
   let longest = 0;
   for (const repeatId of repeatsToGrow(hogar, viewContext(hogar, owner).today)) {
-    const before = performance.now();
-    mustPerform(hogar, growRepeat, { repeatId }, { kind: "system", name: "bench" });
-    longest = Math.max(longest, performance.now() - before);
+    for (let more = true; more;) {
+      const before = performance.now();
+      ({ more } = mustPerform(hogar, growRepeat, { repeatId }, { kind: "system", name: "bench" }));
+      longest = Math.max(longest, performance.now() - before);
+    }
   }
   return { longest, all: performance.now() - began };
 }

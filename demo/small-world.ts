@@ -302,3 +302,17 @@ export function worldWithPost() {
   });
   return Object.assign(smallWorld({ mail: gateway("mail"), text: gateway("text") }), { sent });
 }
+
+/** A payment for one invoice, as the office records it. */
+export const paymentFor = (
+  hogar: Hogar,
+  invoiceId: number,
+  { amountMinor, ...how }: { method: "cash" | "bank"; amountMinor: number; key: string },
+) => {
+  const { customerId } = one<{ customerId: number }>(
+    hogar,
+    "SELECT customer_id AS customerId FROM invoices WHERE id = ?",
+    invoiceId,
+  );
+  return { customerId, amountMinor, invoices: [{ invoiceId, amountMinor }], ...how };
+};

@@ -1,3 +1,4 @@
+import { billSomeLater, takeAtTheDoor } from "./billing-life";
 import { quoteDays, quoteLines } from "@/core/catalogue/quotes";
 import { type Line, totalOf } from "@/core/money/amounts";
 import { paymentStates } from "@/core/money/states";
@@ -29,6 +30,7 @@ import { runDue } from "@/worker/loop";
 import { type DemoCustomer, makeCustomers } from "./customers";
 import { knowTheCustomers } from "./customer-life";
 import { bookElsewhere } from "./places-life";
+import { workByPatterns } from "./job-patterns";
 import { agreeRepeats } from "./repeats-life";
 import * as marrowick from "./marrowick";
 import { accessNotes } from "./names";
@@ -80,6 +82,7 @@ export async function makeWorld(
     for (let i = 0; i < bookings; i++) life.bookSomething(14);
     life.confirmAll();
     if (n === -historyDays + 3) life.startRepeats(60 * scale);
+    if (n === -2) billSomeLater(hogar);
     await runDue(hogar, everyTurn);
     life.workThrough(date, setClock, Math.min(now, at(date, 19)));
     setClock(Math.min(now, at(date, 19)));
@@ -90,9 +93,11 @@ export async function makeWorld(
   progress("this morning");
   await life.thisMorning(today);
   knowTheCustomers(hogar, random);
+  takeAtTheDoor(hogar);
   bookElsewhere(hogar);
   await runDue(hogar);
   progress("the repeats");
+  workByPatterns(hogar);
   await agreeRepeats(hogar);
 }
 
@@ -226,9 +231,9 @@ class Life {
   payInvoices(): void {
     const { hogar, random } = this;
     const open = hogar.store
-      .sql<{ id: number; job_id: number; open: number }>(
-        `SELECT i.invoice_id AS id, i.job_id, i.open_minor AS open
-          FROM invoice_balances i WHERE open > 0 AND i.invoice_id % 11 <> 0
+      .sql<{ id: number; job_id: number; customer_id: number; open: number }>(
+        `SELECT i.invoice_id AS id, i.job_id, i.customer_id, i.open_minor AS open
+          FROM invoice_balances i WHERE open > 0 AND i.job_id IS NOT NULL AND i.invoice_id % 11 <> 0
             AND NOT EXISTS (SELECT 1 FROM payments WHERE job_id = i.job_id AND state IN ${paymentStates.sql("under way")})
           ORDER BY i.invoice_id`,
       )
@@ -241,7 +246,8 @@ class Life {
           hogar,
           recordPayment,
           {
-            invoiceId: invoice.id,
+            customerId: invoice.customer_id,
+            invoices: [{ invoiceId: invoice.id, amountMinor: part }],
             method: random.pick(["cash", "bank"] as const),
             amountMinor: part,
             key: `demo-${invoice.id}-${invoice.open}`,

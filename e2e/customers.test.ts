@@ -98,7 +98,7 @@ it("what is on the screen is exported, and a view of it saved", async () => {
   await page.getByLabel("Save as a view").fill("Landlords with nothing coming");
   await page.getByRole("dialog", { name: "Filter" }).getByRole("button", { name: "Save" }).click();
   await page.getByRole("button", { name: /Remove the view/ }).waitFor();
-  await page.keyboard.press("Escape");
+  await page.getByRole("dialog", { name: "Filter" }).press("Escape");
   await page.getByRole("dialog", { name: "Filter" }).waitFor({ state: "detached" });
   const [download] = await Promise.all([
     page.waitForEvent("download"),

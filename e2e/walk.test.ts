@@ -331,12 +331,13 @@ it("the invoice for the rest is there, the customer pays it, and Money shows it 
   const { page: money, context: bookkeeper } = await openPage(browser, desk);
   await signIn(money, app.url, "ines");
   await go(money, `${app.url}/money`);
-  await money.getByText("✓ the sums agree, and with the journal").waitFor();
+  await money.getByText("✓ the books balance, to the cent").waitFor();
+  await money.getByRole("tab", { name: "Invoices" }).click();
   await money.getByRole("gridcell", { name: "Mira Okonjo" }).first().click();
   const sheet = money.getByRole("complementary", { name: "Details" });
   await sheet.getByText("paid", { exact: true }).waitFor();
   await sheet.getByText(/€25.00 by card, deposit/).waitFor();
-  await sheet.getByText(/€70.00 by card, invoice/).waitFor();
+  await sheet.getByText(/€70.00 by card: received/).waitFor();
   await bookkeeper.close();
 });
 
@@ -355,7 +356,7 @@ it("an unpaid invoice gets its reminder after its due date", async () => {
   const { page, context } = await openPage(browser, desk);
   await expectSoon(page, async () => {
     await go(page, `${app.url}/standins/mail`);
-    return (await page.getByRole("link", { name: /Reminder: invoice \d+/ }).count()) > 0;
+    return (await page.getByRole("link", { name: /Reminder: invoice MW-/ }).count()) > 0;
   });
   expect(
     app.sql<{ n: number }>("SELECT count(*) AS n FROM messages WHERE occasion LIKE 'invoice reminder%'")[0]!.n,

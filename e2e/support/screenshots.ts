@@ -22,7 +22,7 @@ const screens: [string, string][] = [
   ["customer", `/customers/${landlord!.id}`],
   ["incoming", "/incoming?open=quote%202"],
   ["repeats", "/repeats"],
-  ["money", "/money?show=open"],
+  ["money", "/money"],
   ["records", "/records"],
   ["first-steps", "/setup/start"],
   ["set-up", "/setup/technicians?id=1"],

@@ -1,6 +1,6 @@
 import { makeTown } from "@demo/town";
 import Database from "better-sqlite3";
-import { type ChildProcess, spawn } from "node:child_process";
+import { type ChildProcess, spawn, spawnSync } from "node:child_process";
 import { cpSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
@@ -113,9 +113,20 @@ async function start(
           : new Promise((resolve) => server.once("exit", resolve));
       server.kill("SIGTERM");
       await gone;
+      checkLaws(more);
       rmSync(folder, { recursive: true, force: true });
     },
   };
+}
+
+/** Whatever was done to it, every law of the data holds in the end. */
+function checkLaws(env: NodeJS.ProcessEnv): void {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ["bin/hogar.mjs", "check"], {
+    cwd: root,
+    env,
+    encoding: "utf8",
+  });
+  if (status !== 0) throw new Error(`hogar check: ${stdout}${stderr}`);
 }
 
 /** Resolves when a process has printed something. */

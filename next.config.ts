@@ -1,7 +1,7 @@
 import type { NextConfig } from "next";
 
 const config: NextConfig = {
-  serverExternalPackages: ["better-sqlite3", "@node-rs/argon2", "nodemailer"],
+  serverExternalPackages: ["better-sqlite3", "@node-rs/argon2", "nodemailer", "pdfmake"],
   poweredByHeader: false,
   reactStrictMode: true,
   devIndicators: false,

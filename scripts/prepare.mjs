@@ -8,9 +8,16 @@ import { fileURLToPath } from "node:url";
 export const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), "..");
 const env = { ...process.env, NEXT_TELEMETRY_DISABLED: "1" };
 
-export function run(command, args, more = {}) {
-  const { status, signal } = spawnSync(command, args, { cwd: root, stdio: "inherit", env: { ...env, ...more } });
-  if (signal) process.exit(130);
+/** Runs a command to its end, or for `minutes` at the longest: whatever hangs has failed. */
+export function run(command, args, more = {}, minutes = 30) {
+  const { status, signal, error } = spawnSync(command, args, {
+    cwd: root,
+    stdio: "inherit",
+    env: { ...env, ...more },
+    timeout: minutes * 60_000,
+  });
+  if (error?.code === "ETIMEDOUT") console.error(`${command} ${args.join(" ")} was still running after ${minutes} minutes.`);
+  else if (signal) process.exit(130);
   return status ?? 1;
 }
 

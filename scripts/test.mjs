@@ -14,7 +14,7 @@ step("lint", "lint", "--max-warnings", "0");
 step("rows as the migrations say", "rows", "--check");
 step("no circles", "circles");
 step("nothing unused", "unused");
-jest("unit", ["--coverage"]);
+jest("unit", ["--coverage", "--maxWorkers=2"]);
 build();
 step("weight", "weight");
 jest("e2e", ["--maxWorkers=2", "--forceExit"], { CHROMIUM: chromium() });

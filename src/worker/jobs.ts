@@ -51,6 +51,8 @@ const deposit: PieceByPiece = {
   ),
   work: (hogar, jobId) => perform(hogar, lapseDeposit, { jobId }, worker),
 };
+/** In so many transactions a repeat is laid out many times over: whatever takes longer would never end. */
+const mostPieces = 500;
 const repeat: PieceByPiece = {
   job: "repeat",
   stateOf: rows(
@@ -64,10 +66,11 @@ const repeat: PieceByPiece = {
       WHERE r.id = @id`,
   ),
   work(hogar, repeatId) {
-    for (;;) {
+    for (let piece = 0; piece < mostPieces; piece++) {
       const result = perform(hogar, growRepeat, { repeatId }, worker);
       if (!result.ok || !result.value.more) return result;
     }
+    throw new Error(`The repeat ${repeatId} finds no end`);
   },
 };
 const wish: PieceByPiece = {

@@ -141,11 +141,11 @@ function mayStandThere(
   context: ViewContext,
   { comes, leeway_days }: RepeatRow,
   visit: StoredDate,
-  { day, isFixed, onClosed, window }: DatedForecast,
+  { date, day, isFixed, onClosed, window }: DatedForecast,
   within: (day: LocalDate) => boolean,
 ): boolean {
   if (isFixed || visit.placed === 0 || !within(visit.date)) return false;
-  if (comes === "flexible") return daysNear(day, leeway_days).includes(visit.date);
+  if (comes === "flexible") return daysNear(date, leeway_days).includes(visit.date);
   const [from, to] = windowOn(context, visit.date, window);
   return daysInstead(day, onClosed).includes(visit.date) && visit.window_from === from && visit.window_to === to;
 }

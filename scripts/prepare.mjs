@@ -16,7 +16,8 @@ export function run(command, args, more = {}, minutes = 30) {
     env: { ...env, ...more },
     timeout: minutes * 60_000,
   });
-  if (error?.code === "ETIMEDOUT") console.error(`${command} ${args.join(" ")} was still running after ${minutes} minutes.`);
+  if (error?.code === "ETIMEDOUT")
+    console.error(`${command} ${args.join(" ")} was still running after ${minutes} minutes.`);
   else if (signal) process.exit(130);
   return status ?? 1;
 }

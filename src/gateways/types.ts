@@ -4,6 +4,8 @@ import type { Pace, Point } from "@/core/place/points";
 export interface Gateways {
   /** Null: no card is asked for. */
   cards: CardGateway | null;
+  /** Null: cards are typed in, and held to nothing. */
+  readers: ReaderGateway | null;
   /** Null: nothing is sent this way, and set-up says so. */
   mail: MessageGateway | null;
   text: MessageGateway | null;
@@ -25,6 +27,14 @@ export interface CardGateway {
   /** Pays back a part or all of a charge; the same key never pays back twice. */
   refund(refund: { key: string; reference: string; amountMinor: number }): Promise<void>;
   /** Whether a notice about a charge really comes from the gateway. */
+  isGenuine(body: string, signature: string): boolean;
+}
+
+/** Card readers of those who are on the road. */
+export interface ReaderGateway {
+  /** Shows a sum and waits for a card; the same key is shown once. A signed notice brings the card's token. Throws when the gateway does not answer. */
+  show(ask: { key: string; amountMinor: number; currency: string }): Promise<void>;
+  /** Whether a notice about a card that was held really comes from the gateway. */
   isGenuine(body: string, signature: string): boolean;
 }
 

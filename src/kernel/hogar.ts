@@ -1,6 +1,7 @@
 import type { CardStandin } from "@/gateways/cards-standin";
 import type { ExampleFiles } from "@/gateways/example-files";
 import type { MailStandin } from "@/gateways/mail";
+import type { ReaderStandin } from "@/gateways/reader-standin";
 import type { TextStandin } from "@/gateways/text-standin";
 import type { Town } from "@/gateways/town";
 import type { Gateways } from "@/gateways/types";
@@ -13,7 +14,13 @@ export interface Hogar {
   store: Store;
   gateways: Gateways;
   /** Outside services to try things out with: in the demo and in tests only. */
-  standins: { cards: CardStandin; mail: MailStandin; text: TextStandin; examples: ExampleFiles } | null;
+  standins: {
+    cards: CardStandin;
+    reader: ReaderStandin;
+    mail: MailStandin;
+    text: TextStandin;
+    examples: ExampleFiles;
+  } | null;
   town: Town | null;
   /** Epoch milliseconds: the real time, or the demo's. */
   now: () => number;

@@ -46,3 +46,14 @@ export const ImageToken = OrNull(Type.String({ pattern: "^[A-Za-z0-9_-]{21}$" })
 
 /** A window that was chosen of those offered: its day, and epoch minutes. */
 export const windowChosen = { date: DateText, from: Type.Integer({ minimum: 0 }), to: Type.Integer({ minimum: 0 }) };
+
+/** Signed by name and pen: the drawing is a PNG as a data: address. */
+export const Signed = input({
+  name: Name,
+  drawing: Type.String({
+    maxLength: 200_000,
+    pattern: "^data:image/png;base64,[A-Za-z0-9+/=]{100,}$",
+    patternSentence: "Sign with your finger or the mouse.",
+  }),
+});
+export type Signed = Static<typeof Signed>;

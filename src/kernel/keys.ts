@@ -2,7 +2,16 @@ import { createCipheriv, createDecipheriv, createHmac, hkdfSync, randomBytes, ti
 
 /** What the installation's secret is used for: each use has a key of its own, so that what one gives away opens nothing else. */
 type Use =
-  "sessions" | "links" | "own links" | "holds" | "codes" | "origins" | "second factors" | "browsers" | "card stand-in";
+  | "sessions"
+  | "links"
+  | "own links"
+  | "holds"
+  | "codes"
+  | "origins"
+  | "second factors"
+  | "browsers"
+  | "card stand-in"
+  | "reader stand-in";
 
 /** Keys of the installation, derived from its secret (HKDF, RFC 5869). Earlier secrets still open what they have sealed. */
 export interface Keys {

@@ -1,6 +1,7 @@
 import { cardStandin } from "@/gateways/cards-standin";
 import { exampleFiles } from "@/gateways/example-files";
 import { mailStandin, smtpMail } from "@/gateways/mail";
+import { readerStandin } from "@/gateways/reader-standin";
 import { routingServer } from "@/gateways/routing-server";
 import { openStandinStore } from "@/gateways/standin-store";
 import { textStandin } from "@/gateways/text-standin";
@@ -55,6 +56,7 @@ export function openHogar({
     keys,
     gateways: {
       cards: tryOut?.cards ?? null,
+      readers: tryOut?.reader ?? null,
       text: tryOut?.text ?? null,
       mail: env.SMTP_URL ? smtpMail(env.SMTP_URL, from) : (tryOut?.mail ?? null),
       places: townPlaces(town),
@@ -73,6 +75,7 @@ function openStandins(folder: string | null, keys: Keys, from: () => string): No
   const db = openStandinStore(folder);
   return {
     cards: cardStandin(db, keys.of("card stand-in")),
+    reader: readerStandin(db, keys.of("reader stand-in")),
     mail: mailStandin(folder && path.join(folder, "mail"), from),
     text: textStandin(db),
     examples: exampleFiles(folder && path.join(folder, "examples")),

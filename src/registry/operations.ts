@@ -31,7 +31,7 @@ import {
 } from "@/modules/imports/operations/imports";
 import { approveBookings, declineIncoming, proposeWindow, takeOn } from "@/modules/incoming/operations/incoming";
 import { forgetCard, removeCard } from "@/modules/money/operations/cards";
-import { handOverCash, takePayment } from "@/modules/money/operations/cash";
+import { handOverCash, payOutTips, takePayment } from "@/modules/money/operations/cash";
 import { billCustomerByHand, makeInvoice } from "@/modules/money/operations/billing";
 import { saveAccountNumbers } from "@/modules/money/operations/save-account-numbers";
 import { copyInvoiceLink } from "@/modules/money/operations/copy-invoice-link";
@@ -65,6 +65,8 @@ import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
 import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { removeSpecialDay, saveOpening, saveSpecialDay, takeSpecialDays } from "@/modules/placing/operations/opening";
 import { giveBackRoom } from "@/modules/due/operations/give-back-room";
+import { askReader, endReader, takeCard } from "@/modules/money/operations/door-cards";
+import { waiveFee } from "@/modules/money/operations/late-fees";
 import { acceptQuote, bookQuote, declineQuote, putAwayQuotes } from "@/modules/quotes/operations/quotes";
 import { sendQuote } from "@/modules/quotes/operations/send-quote";
 import { answerAsked, askNow, bookAgain, bookAskedByLink, leaveOutAsked } from "@/modules/repeats/operations/asks";
@@ -105,6 +107,11 @@ import type { Static } from "@sinclair/typebox";
 /** The operations that can be called from outside, by name. What the system alone does is not among them. */
 export const operations = {
   "accept-quote": acceptQuote,
+  "ask-reader": askReader,
+  "end-reader": endReader,
+  "take-card": takeCard,
+  "pay-out-tips": payOutTips,
+  "waive-late-fee": waiveFee,
   "add-by-link": addByLink,
   "add-import-rows": addImportRows,
   "add-source": addSource,

@@ -30,6 +30,7 @@ import {
   receiptPaper,
   statementPaper,
 } from "@/modules/money/views/papers";
+import { credits } from "@/modules/money/views/credits";
 import { payments } from "@/modules/money/views/payments";
 import { invoiceChoices } from "@/modules/money/views/invoice-choices";
 import { accountNumbers, report } from "@/modules/money/views/report";
@@ -106,6 +107,7 @@ export const views = {
   invoice: invoice,
   invoices: invoices,
   payments: payments,
+  credits: credits,
   money: money,
   "my-calendar": myCalendar,
   "my-offers": myOffers,

@@ -1,5 +1,6 @@
 import type { ChecklistItem, TickedItem } from "@/core/catalogue/checklist";
 import type { Item } from "@/core/catalogue/items";
+import type { QuoteOption } from "@/core/catalogue/quotes";
 import type { KeptAnswer, Question } from "@/core/catalogue/questions";
 import type { CustomerFilter } from "@/core/customers/filter";
 import type { Terms } from "@/core/catalogue/terms";
@@ -65,6 +66,11 @@ export const linesColumn = jsonColumn<PricedLine[]>(
     taxMinor: whole,
   }),
 );
+
+export const quoteOptionsColumn = jsonColumn<QuoteOption[]>(
+  objects({ name: text, items: Type.Array(Type.Any()), lines: Type.Array(Type.Any()), minutes: whole, crew: whole }),
+);
+export const daysColumn = jsonColumn<number[]>(Type.Array(whole));
 
 export const wishColumn = jsonColumn<Wish>(Type.Object({ weekdays: whole, from: whole, to: whole }));
 export const chosenWindowColumn = jsonColumn<ChosenWindow>(Type.Object({ date: text, from: whole, to: whole }));

@@ -17,7 +17,11 @@ export interface Rows {
       | "cash out"
       | "sales"
       | "tax"
-      | "write-offs";
+      | "tips"
+      | "write-offs"
+      | "gateway fees"
+      | "on the way"
+      | "disputed";
     number: string;
   };
   additions: {
@@ -105,6 +109,11 @@ export interface Rows {
     exempt_words: string;
     payment_from: "invoice" | "end of month";
     billing: "job" | "month" | "hand";
+    quote_follow_ups: Json;
+    late_fee_days: number | null;
+    late_fee_minor: number;
+    late_fee_bp: number;
+    tips: 0 | 1;
   };
   cards: {
     id: number;
@@ -160,6 +169,7 @@ export interface Rows {
     total_minor: number;
     tax_minor: number;
     reason: string;
+    after_text: string;
   };
   customer_tags: {
     id: number;
@@ -264,6 +274,7 @@ export interface Rows {
     amount_minor: number;
     counted_at: number;
     counted_by: string;
+    signature: string | null;
   };
   images: {
     token: string;
@@ -350,6 +361,9 @@ export interface Rows {
     form_key: string | null;
     before_text: string;
     after_text: string;
+    late_fee_on: string | null;
+    late_fee_waived: string;
+    fee_of_id: number | null;
   };
   job_balances: {
     job_id: number;
@@ -443,7 +457,11 @@ export interface Rows {
       | "cash out"
       | "sales"
       | "tax"
-      | "write-offs";
+      | "tips"
+      | "write-offs"
+      | "gateway fees"
+      | "on the way"
+      | "disputed";
     amount_minor: number;
     invoice_id: number | null;
     payment_id: number | null;
@@ -464,7 +482,14 @@ export interface Rows {
       | "refund"
       | "write-off"
       | "cash handed over"
-      | "reversal";
+      | "reversal"
+      | "tips paid"
+      | "gateway fee"
+      | "payout"
+      | "payout arrived"
+      | "dispute"
+      | "dispute won"
+      | "dispute lost";
     at: number;
     reason: string;
     reverses_id: number | null;
@@ -561,6 +586,8 @@ export interface Rows {
     technician_id: number | null;
     handover_id: number | null;
     invoice_id: number | null;
+    tip_minor: number;
+    tip_for_id: number | null;
   };
   people: {
     id: number;
@@ -637,6 +664,23 @@ export interface Rows {
     job_id: number | null;
     nonce: string;
     repeats: Json;
+    options: Json;
+    chosen: string;
+    signs: 0 | 1;
+    signed_by: string;
+    signature: string | null;
+    terms: string;
+    follow_up_on: string | null;
+  };
+  reader_asks: {
+    key: string;
+    visit_id: number;
+    technician_id: number;
+    amount_minor: number;
+    tip_minor: number;
+    asked_at: number;
+    ended_at: number | null;
+    payment_id: number | null;
   };
   refunds: {
     id: number;
@@ -935,6 +979,13 @@ export interface Rows {
     pay_hours: number;
     employer_bp: number;
   };
+  text_blocks: {
+    id: number;
+    paper: "invoice" | "quote" | "credit note" | "receipt" | "statement";
+    place: "before" | "after";
+    service_id: number | null;
+    words: string;
+  };
   time_off: {
     id: number;
     technician_id: number;
@@ -1066,13 +1117,18 @@ export interface LeftOut {
     | "bank_account"
     | "exempt_words"
     | "payment_from"
-    | "billing";
+    | "billing"
+    | "quote_follow_ups"
+    | "late_fee_days"
+    | "late_fee_minor"
+    | "late_fee_bp"
+    | "tips";
   cards: "id" | "removed_at" | "expires";
   categories: "kind";
   consents: "id";
   coupons: "id" | "first_date" | "last_date" | "most";
   credit_note_lines: never;
-  credit_notes: "id";
+  credit_notes: "id" | "after_text";
   customer_tags: "id";
   customers:
     | "id"
@@ -1113,7 +1169,7 @@ export interface LeftOut {
     | "sites"
     | "listed"
     | "tells";
-  handovers: "id";
+  handovers: "id" | "signature";
   images: "from_address" | "used";
   import_keys: never;
   import_rows: "id" | "verdict" | "problems" | "same_id" | "same_row" | "decision" | "done" | "kept";
@@ -1133,7 +1189,10 @@ export interface LeftOut {
     | "tax_words"
     | "form_key"
     | "before_text"
-    | "after_text";
+    | "after_text"
+    | "late_fee_on"
+    | "late_fee_waived"
+    | "fee_of_id";
   job_items: "pattern_id";
   job_lines: never;
   job_patterns: "id" | "note" | "checklist" | "minutes" | "crew" | "active";
@@ -1182,7 +1241,9 @@ export interface LeftOut {
     | "note"
     | "technician_id"
     | "handover_id"
-    | "invoice_id";
+    | "invoice_id"
+    | "tip_minor"
+    | "tip_for_id";
   people: "id" | "technician_id" | "given" | "taken" | "totp_sealed" | "totp_step" | "recovery_hashes";
   placements: never;
   plan_changes: never;
@@ -1198,7 +1259,15 @@ export interface LeftOut {
     | "answer"
     | "handler_id"
     | "job_id"
-    | "repeats";
+    | "repeats"
+    | "options"
+    | "chosen"
+    | "signs"
+    | "signed_by"
+    | "signature"
+    | "terms"
+    | "follow_up_on";
+  reader_asks: "ended_at" | "payment_id";
   refunds: "id";
   repeat_asks: "id" | "times" | "asked_on" | "answered_at" | "answer" | "job_id" | "handler_id";
   repeat_batches: "id" | "undone_at";
@@ -1313,6 +1382,7 @@ export interface LeftOut {
     | "pay_minor"
     | "pay_hours"
     | "employer_bp";
+  text_blocks: "id" | "service_id";
   time_off: "id" | "from_minute" | "to_minute";
   visits:
     | "id"

@@ -2,7 +2,15 @@ import type { ViewInput } from "@/api/client";
 
 /** Views that answer one page of a list. */
 export type PagedView =
-  "customers" | "import-rows" | "repeats" | "invoices" | "payments" | "incoming" | "who-did-what" | "security-log";
+  | "customers"
+  | "import-rows"
+  | "repeats"
+  | "invoices"
+  | "payments"
+  | "credits"
+  | "incoming"
+  | "who-did-what"
+  | "security-log";
 export type Sort<N extends PagedView> = ViewInput<N>["sort"];
 
 /** What a list begins with: also what its page brings along. */

@@ -167,10 +167,23 @@ const message = kind<{ messageId: number }>({ messageId: whole }, (hogar, { mess
   };
 });
 
+interface ReaderPayload {
+  key: string;
+  amountMinor: number;
+  currency: string;
+}
+
+const reader = kind<ReaderPayload>({ key: text, amountMinor: whole, currency: text }, (hogar, ask) => ({
+  repeatable: true,
+  carryOut: () => opened(hogar.gateways.readers, "card reader").show(ask),
+  giveUp: nothing,
+}));
+
 export const effects: Record<string, Kind> = {
   charge,
   refund,
   "keep card": keepCard,
+  reader,
   tell,
   message,
   "forget traces": forgetTraces,

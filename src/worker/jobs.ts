@@ -5,9 +5,13 @@ import { lapseDeposit, lapseHold } from "@/modules/due/operations/lapse";
 import { remindOfInvoice, remindOfVisit } from "@/modules/messages/operations/write-reminders";
 import { remindersDue } from "@/modules/messages/reminders";
 import { customersToBill } from "@/modules/money/billing";
+import { lateInvoices } from "@/modules/money/late-fees";
+import { askLateFee } from "@/modules/money/operations/late-fees";
 import { billByItself } from "@/modules/money/operations/billing";
 import { goOnWithImport } from "@/modules/imports/operations/go-on-with-import";
 import { forgetPictures } from "@/modules/pictures/operations/forget-pictures";
+import { followUpQuote } from "@/modules/quotes/operations/quotes";
+import { quotesToFollowUp } from "@/modules/quotes/quotes";
 import { growRepeat } from "@/modules/repeats/operations/repeats";
 import { repeatsToGrow, repeatsWithoutRoom } from "@/modules/repeats/repeats";
 import { meetWish } from "@/modules/requests/operations/wishes";
@@ -88,6 +92,18 @@ const bill: PieceByPiece = {
   stateOf: rows("SELECT * FROM customers WHERE id = @id"),
   wordsOf: words("SELECT 'The bill of ' || name AS words FROM customers WHERE id = @id"),
   work: (hogar, customerId) => perform(hogar, billByItself, { customerId }, worker),
+};
+const lateFee: PieceByPiece = {
+  job: "late fee",
+  stateOf: rows("SELECT i.late_fee_on, c.* FROM invoices i JOIN customers c ON c.id = i.customer_id WHERE i.id = @id"),
+  wordsOf: words("SELECT 'The late fee of invoice ' || label AS words FROM invoices WHERE id = @id"),
+  work: (hogar, invoiceId) => perform(hogar, askLateFee, { invoiceId }, worker),
+};
+const followUp: PieceByPiece = {
+  job: "quote follow-up",
+  stateOf: rows("SELECT * FROM quotes WHERE id = @id"),
+  wordsOf: words("SELECT 'Asking ' || name || ' again about a quote' AS words FROM quotes WHERE id = @id"),
+  work: (hogar, quoteId) => perform(hogar, followUpQuote, { quoteId }, worker),
 };
 const visitReminder: PieceByPiece = {
   job: "visit reminder",
@@ -176,6 +192,16 @@ export const jobs: readonly ScheduledJob[] = [
     name: "bills",
     everyMs: 10 * minuteMs,
     run: (hogar, until) => workThrough(hogar, bill, customersToBill(contextOf(hogar)), until),
+  },
+  {
+    name: "late fees",
+    everyMs: 10 * minuteMs,
+    run: (hogar, until) => workThrough(hogar, lateFee, lateInvoices(contextOf(hogar)), until),
+  },
+  {
+    name: "quote follow-ups",
+    everyMs: 10 * minuteMs,
+    run: (hogar, until) => workThrough(hogar, followUp, quotesToFollowUp(contextOf(hogar)), until),
   },
   // A window that opens is told of within minutes.
   {

@@ -82,6 +82,7 @@ export function FieldDay() {
           <NextStop
             stop={current}
             currency={view.currency}
+            takes={view.takes}
             now={view.now}
             ticks={ticksOf(current)}
             onTick={(ids) => tick(current.id, ids)}
@@ -205,6 +206,7 @@ const whyKept: Partial<Record<ProblemCode, string>> = {
 function NextStop({
   stop,
   currency,
+  takes,
   now,
   ticks,
   onTick,
@@ -214,6 +216,7 @@ function NextStop({
 }: {
   stop: Stop;
   currency: string;
+  takes: View["takes"];
   now: number;
   ticks: string[];
   onTick: (ids: string[]) => void;
@@ -309,9 +312,9 @@ function NextStop({
               : `${stop.driving} min drive, planned for ${clock(stop.arrives)}.`}
         </Box>
       )}
-      {stop.state === "on site" && stop.dueMinor > 0 && (
+      {stop.state === "on site" && (stop.dueMinor > 0 || stop.card) && (
         <Box sx={{ mt: 3 }}>
-          <TakePayment key={stop.id} visitId={stop.id} dueMinor={stop.dueMinor} currency={currency} />
+          <TakePayment key={stop.id} stop={stop} currency={currency} takes={takes} />
         </Box>
       )}
       {stop.comes.length === 0 && (

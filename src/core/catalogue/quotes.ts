@@ -1,5 +1,6 @@
 import { type Line, type Minor, type PricedLine, priceLine, shareOut, sum, totalOf } from "../money/amounts";
-import type { LocalDate } from "../time/dates";
+import { addDays, type LocalDate } from "../time/dates";
+import type { Item } from "./items";
 import type { PricedOrder } from "./order";
 import { type QuoteState, quoteStates } from "./quote-states";
 
@@ -10,6 +11,40 @@ export interface Quoted {
   crew: number;
   depositMinor: Minor;
 }
+
+/** One of several ways to do the work, of which the customer chooses. */
+export interface QuoteOption extends Quoted {
+  name: string;
+  items: readonly Item[];
+}
+
+/** Why there is nothing to choose between: each of several needs a name of its own. Sentences by entry. */
+export function choiceProblems(names: readonly string[]): Record<string, string> {
+  if (names.length < 2) return {};
+  const plain = names.map((name) => name.trim().toLowerCase());
+  return Object.fromEntries(
+    plain.flatMap((name, i) =>
+      name === ""
+        ? [[nameEntry(i), "Give each one a name, so that they can say which."]]
+        : plain.indexOf(name) < i
+          ? [[nameEntry(i), "Another one has this name already."]]
+          : [],
+    ),
+  );
+}
+
+const nameEntry = (i: number) => (i === 0 ? "/option" : `/further/${i - 1}/option`);
+
+/** The next day on which somebody who has not answered is asked again: so many days after it was sent, as long as it stands. */
+export const nextFollowUp = (
+  quote: { sent: LocalDate; validUntil: LocalDate },
+  days: readonly number[],
+  today: LocalDate,
+): LocalDate | null =>
+  days
+    .map((n) => addDays(quote.sent, n))
+    .filter((day) => day > today && day <= quote.validUntil)
+    .sort()[0] ?? null;
 
 /** How long a quote stands where nothing else is said, in days. */
 export const quoteDays = 30;

@@ -10,6 +10,9 @@ export interface Books {
 
 const on = ({ accounts }: Books, ...names: Account[]): Minor => sum(names.map((name) => accounts[name] ?? 0));
 
+/** Where money is that was received and not given back; less the tips in it, which are no payment of anything. */
+const places = ["card", "bank", "cash", "cash out", "on the way", "disputed", "gateway fees", "tips"] as const;
+
 /** What customers have with us: paid ahead, overpaid, on account. */
 export const keptCredit = (books: Books): Minor => 0 - on(books, "deposits", "credit");
 
@@ -26,10 +29,7 @@ export function disagreements(books: Books): string[] {
   const laws: [boolean, string][] = [
     [sum(Object.values(books.accounts)) === 0, "The trial balance is not zero."],
     [0 - on(books, "sales", "tax") === invoiced - credited, "The invoices are not those of the ledger."],
-    [
-      on(books, "card", "bank", "cash", "cash out") === received - refunded,
-      "The payments are not those of the ledger.",
-    ],
+    [on(books, ...places) === received - refunded, "The payments are not those of the ledger."],
     [0 - on(books, "refunds") === refundsAsked - refunded, "The refunds are not those of the ledger."],
   ];
   return laws.flatMap(([holds, sentence]) => (holds ? [] : [sentence]));

@@ -10,7 +10,14 @@ export interface AccountEntry {
     | "refund"
     | "write-off"
     | "cash handed over"
-    | "reversal";
+    | "reversal"
+    | "tips paid"
+    | "gateway fee"
+    | "payout"
+    | "payout arrived"
+    | "dispute"
+    | "dispute won"
+    | "dispute lost";
   invoice: string | null;
   note: string | null;
   method: string | null;

@@ -3,15 +3,22 @@ import { sum } from "./amounts";
 import {
   allocated,
   cashHandedOver,
+  disputeLost,
+  disputeOpened,
+  disputeWon,
+  gatewayFeeKept,
   type Entry,
   invoiceCredited,
   invoiceIssued,
   paymentReceived,
+  payoutArrived,
+  payoutSent,
   refundAsked,
   refundSent,
   released,
   reversed,
   writtenOff,
+  tipsPaidOut,
 } from "./ledger";
 
 const lines = [
@@ -69,6 +76,43 @@ describe("the ledger", () => {
       bank: 900,
       deposits: -900,
     });
+  });
+
+  it("keeps a tip for the technician, beside what pays the invoice", () => {
+    const tip = { minor: 500, technicianId: 3 };
+    const paid = paymentReceived({
+      id: 5,
+      method: "card",
+      amountMinor: 4_000,
+      into: "credit",
+      technicianId: null,
+      tip,
+    });
+    expect(by(paid)).toEqual({ card: 4_500, credit: -4_000, tips: -500 });
+    expect(by([...paid, ...tipsPaidOut(3, "cash", 500)])).toEqual({ card: 4_500, credit: -4_000, tips: 0, cash: -500 });
+  });
+
+  it("follows card money through its fee, a dispute that is lost, and the payout of the rest", () => {
+    const paid = [5, 6].flatMap((id) =>
+      paymentReceived({ id, method: "card", amountMinor: 10_000, into: "credit", technicianId: null }),
+    );
+    const events = [
+      ...paid,
+      ...gatewayFeeKept(5, 150),
+      ...disputeOpened(6, 10_000),
+      ...disputeLost({ paymentId: 6, from: "credit" }, 10_000),
+      ...payoutSent(9_800, 50),
+      ...payoutArrived(9_800),
+    ];
+    expect(by(events)).toEqual({
+      card: 0,
+      credit: -10_000,
+      "gateway fees": 200,
+      disputed: 0,
+      "on the way": 0,
+      bank: 9_800,
+    });
+    expect(by([...disputeOpened(6, 10_000), ...disputeWon(6, 10_000)])).toEqual({ card: 0, disputed: 0 });
   });
 
   it("balances each event, and each one taken back leaves nothing, for any amounts", () => {

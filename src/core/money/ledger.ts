@@ -13,7 +13,11 @@ import { type Minor, type PricedLine, sum, totalOf } from "./amounts";
  * | card, bank, cash | where money is: with the card service, in the bank, in the till |
  * | cash out | cash and cheques that technicians have taken and not handed over |
  * | sales, tax | what was earned, and what is owed of it to the state, by rate |
+ * | tips | what customers gave for whoever came: owed to the technician |
  * | write-offs | what was given up |
+ * | gateway fees | what the card service keeps for itself |
+ * | on the way | what the card service has paid out and the bank has not received |
+ * | disputed | what the card service holds back while a customer's bank asks for it |
  */
 export const accounts = [
   "receivable",
@@ -26,7 +30,11 @@ export const accounts = [
   "cash out",
   "sales",
   "tax",
+  "tips",
   "write-offs",
+  "gateway fees",
+  "on the way",
+  "disputed",
 ] as const;
 export type Account = (typeof accounts)[number];
 
@@ -77,17 +85,32 @@ export const invoiceCredited = (noteId: number, invoiceId: number, lines: readon
     { account: "receivable", amountMinor: -totalOf(lines).totalMinor, invoiceId, noteId },
   ]);
 
-/** Money has come: it is the customer's until an invoice takes it. */
-export const paymentReceived = (payment: {
+/** Money has come: it is the customer's until an invoice takes it; a tip that came with it is the technician's. */
+export const paymentReceived = ({
+  id: paymentId,
+  method,
+  amountMinor,
+  into,
+  technicianId,
+  tip,
+}: {
   id: number;
   method: Method;
   amountMinor: Minor;
   into: "deposits" | "credit";
+  /** Who has the money in their hands. */
   technicianId: number | null;
+  tip?: { minor: Minor; technicianId: number | null };
 }): Entry[] =>
   balanced([
-    { ...placeOf(payment.method, payment.technicianId), amountMinor: payment.amountMinor, paymentId: payment.id },
-    { account: payment.into, amountMinor: -payment.amountMinor, paymentId: payment.id },
+    { ...placeOf(method, technicianId), amountMinor: amountMinor + (tip?.minor ?? 0), paymentId },
+    { account: into, amountMinor: -amountMinor, paymentId },
+    {
+      account: "tips",
+      amountMinor: 0 - (tip?.minor ?? 0),
+      paymentId,
+      ...(tip?.technicianId != null && { technicianId: tip.technicianId }),
+    },
   ]);
 
 /** What is left of a payment pays an invoice. */
@@ -133,6 +156,53 @@ export const cashHandedOver = (
       { account: "cash out" as const, amountMinor: -amountMinor, technicianId, paymentId },
     ]),
   );
+
+/** A technician is given the tips that came for them. */
+export const tipsPaidOut = (technicianId: number | null, method: "cash" | "bank", amountMinor: Minor): Entry[] =>
+  balanced([
+    { account: "tips", amountMinor, ...(technicianId !== null && { technicianId }) },
+    { account: method, amountMinor: -amountMinor },
+  ]);
+
+/** The card service keeps a fee of a charge. */
+export const gatewayFeeKept = (paymentId: number, feeMinor: Minor): Entry[] =>
+  balanced([
+    { account: "gateway fees", amountMinor: feeMinor, paymentId },
+    { account: "card", amountMinor: -feeMinor, paymentId },
+  ]);
+
+/** The card service pays out what it holds of ours; what it keeps for paying out at once is a fee. */
+export const payoutSent = (amountMinor: Minor, feeMinor: Minor): Entry[] =>
+  balanced([
+    { account: "on the way", amountMinor },
+    { account: "gateway fees", amountMinor: feeMinor },
+    { account: "card", amountMinor: -(amountMinor + feeMinor) },
+  ]);
+
+/** A payout is in the bank. */
+export const payoutArrived = (amountMinor: Minor): Entry[] =>
+  balanced([
+    { account: "bank", amountMinor },
+    { account: "on the way", amountMinor: -amountMinor },
+  ]);
+
+/** A customer's bank asks a payment back: the card service holds it until that is decided. */
+export const disputeOpened = (paymentId: number, amountMinor: Minor): Entry[] =>
+  balanced([
+    { account: "disputed", amountMinor, paymentId },
+    { account: "card", amountMinor: -amountMinor, paymentId },
+  ]);
+
+/** Decided for us: it is with the card service again. */
+export const disputeWon = (paymentId: number, amountMinor: Minor): Entry[] =>
+  reversed(disputeOpened(paymentId, amountMinor));
+
+/** Decided for the customer: what they had paid is theirs again. What it had paid was released before. */
+export const disputeLost = ({ paymentId, from }: Source, amountMinor: Minor): Entry[] =>
+  balanced([
+    { account: from, amountMinor, paymentId },
+    { account: "disputed", amountMinor: -amountMinor, paymentId },
+  ]);
 
 /** An event that was wrong is taken back by its opposite; both stay. */
 export const reversed = (entries: readonly Entry[]): Entry[] =>

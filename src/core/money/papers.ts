@@ -59,6 +59,8 @@ export interface Paper {
   creditedMinor: Minor;
   openMinor: Minor;
   after: string;
+  /** By whom it was signed: the drawing is a PNG as a data: address. */
+  signature?: { by: string; drawing: string } | null;
 }
 
 /** A line of a paper: its price, less what is taken off it. */

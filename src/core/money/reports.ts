@@ -9,6 +9,8 @@ export const reports = {
   "sales by zone": "Net sales by zone",
   "sales by technician": "Net sales by technician; of a crew, the first",
   "sales by source": "Net sales by where customers came from",
+  tips: "What customers gave for each technician, what they were paid of it, and what is theirs still",
+  "gateway fees": "What the card service kept, by month",
   "deposits held": "What was paid ahead for work that is not invoiced yet",
   "aged debts": "What each customer owes, by age",
   journal: "Each entry of the ledger",

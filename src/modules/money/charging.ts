@@ -17,15 +17,23 @@ interface Charge {
   /** What it is for: the deposit or the invoice of a job, or an invoice that is about several or none. */
   meant: { jobId: number; purpose: "deposit" | "invoice" } | { jobId: null; purpose: "account"; invoiceId: number };
   amountMinor: number;
+  /** What is given for whoever came, beside it. */
+  tip?: Tip;
   cardToken: string;
   /** Kept for later payments when it has paid. */
   keepsCard?: boolean;
 }
 
+/** What a customer gives for whoever came. */
+export interface Tip {
+  minor: number;
+  technicianId: number | null;
+}
+
 /** Writes down that a card is to be charged; the worker does it after the commit, once per key. */
 export function askCharge(
   context: OperationContext,
-  { meant, amountMinor, cardToken, keepsCard = false }: Charge,
+  { meant, amountMinor, tip, cardToken, keepsCard = false }: Charge,
 ): number {
   const { sql, now, business } = context;
   const { jobId, purpose } = meant;
@@ -55,6 +63,8 @@ export function askCharge(
     keep_token: keepsCard ? cardToken : null,
     from_address: context.origin.address,
     invoice_id: invoiceId,
+    tip_minor: tip?.minor ?? 0,
+    tip_for_id: tip?.technicianId ?? null,
   });
   context.later({
     kind: "charge",
@@ -62,7 +72,7 @@ export function askCharge(
     payload: {
       chargeKey: key,
       token: cardToken,
-      amountMinor,
+      amountMinor: amountMinor + (tip?.minor ?? 0),
       currency: business.currency,
       description: `${business.name}, ${about}`,
     },
@@ -141,14 +151,15 @@ function payTheInvoice(context: OperationContext, payment: PaymentRow): void {
     occasion: "receipt",
     about: `payment ${payment.id}`,
     answer: true,
-    fields: { amount: moneyWords(payment.amount_minor, context.business.currency) },
+    fields: { amount: moneyWords(payment.amount_minor + payment.tip_minor, context.business.currency) },
   });
 }
 
 /** Posts that a payment has come: it is the customer's until an invoice takes it. */
 export const receive = (
   context: OperationContext,
-  payment: Pick<PaymentRow, "id" | "method" | "amount_minor" | "purpose" | "technician_id">,
+  payment: Pick<PaymentRow, "id" | "method" | "amount_minor" | "purpose" | "technician_id"> &
+    Partial<Pick<PaymentRow, "tip_minor" | "tip_for_id">>,
 ): number =>
   post(
     context,
@@ -159,6 +170,7 @@ export const receive = (
       amountMinor: payment.amount_minor,
       into: payment.purpose === "deposit" ? "deposits" : "credit",
       technicianId: payment.technician_id,
+      tip: { minor: payment.tip_minor ?? 0, technicianId: payment.tip_for_id ?? null },
     }),
   );
 
@@ -194,7 +206,7 @@ function afterReceipt(context: OperationContext, payment: PaymentRow & { job_id:
       occasion: "receipt",
       about: `payment ${payment.id}`,
       answer: true,
-      fields: { amount: moneyWords(payment.amount_minor, business.currency) },
+      fields: { amount: moneyWords(payment.amount_minor + payment.tip_minor, business.currency) },
     });
 }
 

@@ -3,6 +3,7 @@ import { type Minor, moneyWords, sum } from "@/core/money/amounts";
 import { invoiceCredited, reversed, writtenOff } from "@/core/money/ledger";
 import { Refusal } from "@/core/problems";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
+import { wordsOf } from "@/modules/catalogue/text-blocks";
 import { insertRow } from "@/store/insert";
 import { numberOf } from "./invoicing";
 import { post, release } from "./ledger";
@@ -52,6 +53,7 @@ export function creditInvoice(context: OperationContext, invoiceId: number, part
   if (open < totalMinor) release(context, invoiceId, totalMinor - open, reason);
   const taxMinor = sum(credited.map((line) => line.taxMinor));
   const noteId = insertRow(sql, "credit_notes", {
+    after_text: wordsOf(context, "credit note", "after").join("\n\n"),
     ...numberOf(context, "credit_notes", business.credit_prefix),
     invoice_id: invoiceId,
     customer_id: invoice.customer_id,

@@ -1,11 +1,14 @@
 import { nextPaymentReminder, paymentReminderDays } from "@/core/messages/moments";
 import { moneyWords, totalOf } from "@/core/money/amounts";
+import { lateFeeDay, type LateFeeRule } from "@/core/money/late-fees";
 import { dueDateOf } from "@/core/money/due";
 import { invoiceIssued } from "@/core/money/ledger";
 import { nextNumber, type PaperNumber } from "@/core/money/numbers";
 import { type PaperLine, reverseChargeWords, withoutTax } from "@/core/money/papers";
 import type { LocalDate } from "@/core/time/dates";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
+import { itemsOfJob } from "@/modules/catalogue/job-items";
+import { serviceIdsOf, wordsOf } from "@/modules/catalogue/text-blocks";
 import { invoiceFields, tellAboutInvoice } from "@/modules/messages/messaging";
 import { insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
@@ -21,7 +24,16 @@ export interface InvoiceDraft {
   after?: string;
   dueDate?: LocalDate;
   formKey?: string;
+  /** The invoice for whose lateness it is. */
+  feeOfId?: number;
 }
+
+/** What it costs to pay late, as the owner has set it. */
+export const lateFeeRuleOf = ({ business }: ViewContext): LateFeeRule => ({
+  days: business.late_fee_days,
+  minor: business.late_fee_minor,
+  bp: business.late_fee_bp,
+});
 
 /** Issues the invoice of a job that is done, or of the fee that stands in place of the work, applies the deposit, and tells the customer what is left. A job has one invoice; where its customer is billed by the month or by hand it waits for that. */
 export function issueInvoice(context: OperationContext, jobId: number): void {
@@ -77,7 +89,7 @@ export function storeInvoice(context: OperationContext, draft: InvoiceDraft): nu
 
 function writeInvoice(
   context: OperationContext,
-  { customerId, lines, before = "", after, dueDate, formKey }: InvoiceDraft,
+  { customerId, lines, before = "", after, dueDate, formKey, feeOfId }: InvoiceDraft,
 ): number {
   const { sql, now, today, business } = context;
   const customer = sql<Rows["customers"]>("SELECT * FROM customers WHERE id = ?").get(customerId)!;
@@ -93,6 +105,7 @@ function writeInvoice(
         ? { days: business.payment_days, from: business.payment_from }
         : { days: customer.payment_days, from: customer.payment_from },
     );
+  const services = servicesOf(context, jobs);
   const id = insertRow(sql, "invoices", {
     ...numberOf(context, "invoices", business.invoice_prefix),
     nonce: nanoid(32),
@@ -111,9 +124,11 @@ function writeInvoice(
     buyer_tax_number: customer.tax_number,
     tax_kind: customer.tax_kind,
     tax_words: { standard: "", "reverse charge": reverseChargeWords, exempt: business.exempt_words }[customer.tax_kind],
-    before_text: before,
-    after_text: after ?? business.invoice_text,
+    before_text: inParagraphs(before, ...wordsOf(context, "invoice", "before", services)),
+    after_text: inParagraphs(after ?? business.invoice_text, ...wordsOf(context, "invoice", "after", services)),
     form_key: formKey ?? null,
+    late_fee_on: feeOfId === undefined ? lateFeeDay(due, lateFeeRuleOf(context)) : null,
+    fee_of_id: feeOfId ?? null,
   });
   for (const [position, line] of asked.entries())
     insertRow(sql, "invoice_lines", {
@@ -132,6 +147,12 @@ function writeInvoice(
   post(context, { kind: "invoice", key: `invoice ${id}` }, invoiceIssued(id, asked));
   return id;
 }
+
+const inParagraphs = (...words: string[]): string => words.filter(Boolean).join("\n\n");
+
+/** What kinds of work jobs are made of. */
+const servicesOf = (context: ViewContext, jobIds: readonly (number | null)[]): number[] =>
+  serviceIdsOf(jobIds.flatMap((jobId) => (jobId === null ? [] : itemsOfJob(context, jobId))));
 
 /** The next number of this year. */
 export function numberOf(

@@ -24,7 +24,10 @@ import {
   writeOff,
 } from "./operations/corrections";
 import { billByItself, billCustomerByHand, makeInvoice } from "./operations/billing";
-import { handOverCash, takePayment } from "./operations/cash";
+import { lateInvoices } from "./late-fees";
+import { askReader, chargeHeldCard, endReader, takeCard } from "./operations/door-cards";
+import { askLateFee, waiveFee } from "./operations/late-fees";
+import { handOverCash, payOutTips, takePayment } from "./operations/cash";
 import { payByCard, payInvoice } from "./operations/pay-by-card";
 import { recordPayment } from "./operations/record-payment";
 import { customerAccount } from "./views/customer-account";
@@ -99,13 +102,14 @@ function invoiced() {
     );
     finish(visitId);
   };
-  const billedBy = (by: "job" | "month" | "hand") =>
+  const changed = (query: string) =>
     world.hogar.store.db.transaction(() =>
-      world.hogar.store.audit.under({ at: 1, actor: "test", operation: "test" }, () =>
-        sql("UPDATE customers SET billing = ?").run(by),
-      ),
+      world.hogar.store.audit.under({ at: 1, actor: "test", operation: "test" }, () => sql(query).run()),
     )();
-  return { ...world, ...booked, billedBy, again, sql, open, account, paid, onAccount };
+  const billedBy = (by: "job" | "month" | "hand") => changed(`UPDATE customers SET billing = '${by}'`);
+  /** What the owner has set. */
+  const rules = (columns: string) => changed(`UPDATE business SET ${columns}`);
+  return { ...world, ...booked, billedBy, rules, again, sql, open, account, paid, onAccount };
 }
 
 describe("a payment of a customer", () => {
@@ -327,6 +331,141 @@ describe("cash taken at the door", () => {
   });
 });
 
+describe("a card at the door", () => {
+  const atTheDoor = () => {
+    const w = invoiced();
+    w.rules("tips = 1");
+    const show = (key: string) =>
+      perform(w.hogar, askReader, { visitId: w.visitId, amountMinor: 7_900, tipMinor: 500, key }, onTheRoad);
+    const hold = (key: string) =>
+      perform(w.hogar, chargeHeldCard, { key, cardToken: w.hogar.standins!.cards.tokenFor(good)! }, system);
+    return { ...w, show, hold };
+  };
+
+  it("is held to the reader, which shows the sum with the tip; doubled notices charge it once", async () => {
+    const w = atTheDoor();
+    w.show("the first reading");
+    await drainOutbox(w.hogar);
+    expect(w.hogar.standins!.reader.waiting()).toMatchObject([{ amount_minor: 8_400 }]);
+    w.hold("the first reading");
+    w.hold("the first reading");
+    await drainOutbox(w.hogar);
+    expect(one(w.hogar, "SELECT count(*) AS n, sum(amount_minor) AS minor FROM payments")).toEqual({
+      n: 1,
+      minor: 7_900,
+    });
+    expect([w.open(), firstBroken(w.sql)]).toEqual([0, null]);
+    expect(w.hogar.standins!.cards.charges()).toMatchObject([{ amount_minor: 8_400 }]);
+  });
+
+  it("is not charged once nobody waits for it any more", () => {
+    const w = atTheDoor();
+    w.show("the first reading");
+    mustPerform(w.hogar, endReader, { visitId: w.visitId }, onTheRoad);
+    w.hold("the first reading");
+    expect(one(w.hogar, "SELECT count(*) AS n FROM payments")).toEqual({ n: 0 });
+  });
+
+  it("brings no tip where the owner takes none, and never more than is due", () => {
+    const w = atTheDoor();
+    w.rules("tips = 0");
+    expect(saidOf(w.show("the first reading"))).toMatch(/Tips are not taken/);
+    const cardToken = w.hogar.standins!.cards.tokenFor(good)!;
+    expect(
+      saidOf(perform(w.hogar, takeCard, { visitId: w.visitId, amountMinor: 8_000, cardToken }, onTheRoad)),
+    ).toMatch(/€79.00 is due/);
+  });
+});
+
+describe("tips", () => {
+  it("are the technician’s until they are paid out, and no more than came", () => {
+    const w = invoiced();
+    w.rules("tips = 1");
+    mustPerform(
+      w.hogar,
+      takePayment,
+      { visitId: w.visitId, method: "cash", amountMinor: 7_900, tipMinor: 300, note: "", key: "with a tip" },
+      onTheRoad,
+    );
+    const pay = (amountMinor: number) =>
+      perform(w.hogar, payOutTips, { technicianId: 1, method: "cash", amountMinor }, office);
+    expect(saidOf(pay(301))).toMatch(/€3.00 came for them/);
+    expect(pay(300).ok).toBe(true);
+    expect(saidOf(pay(1))).toMatch(/€0.00 came for them/);
+    expect([w.open(), firstBroken(w.sql), disagreements(readBooks(w.sql))]).toEqual([0, null, []]);
+  });
+});
+
+describe("an invoice that is paid late", () => {
+  const late = () => {
+    const w = invoiced();
+    w.rules("late_fee_days = 7, late_fee_minor = 500, late_fee_bp = 100");
+    w.again();
+    const look = (date: string) => {
+      w.at(date, 600);
+      for (const invoiceId of lateInvoices(viewContext(w.hogar, office)))
+        mustPerform(w.hogar, askLateFee, { invoiceId }, system);
+    };
+    const fee = () => w.sql<{ id: number; total_minor: number }>("SELECT * FROM invoices WHERE fee_of_id = 2").all();
+    return { ...w, look, fee };
+  };
+
+  it("costs more once, on an invoice of its own, so many days after it was due", () => {
+    const w = late();
+    const { due } = one<{ due: string }>(w.hogar, "SELECT due_date AS due FROM invoices WHERE id = 2");
+    w.look(due);
+    expect(w.fee()).toEqual([]);
+    w.look("2027-06-01");
+    w.look("2027-06-02");
+    expect(w.fee()).toMatchObject([{ total_minor: 579 }]);
+    expect(firstBroken(w.sql)).toBeNull();
+  });
+
+  it.each(["before it is asked for", "after it was asked for"])("does not where that is waived %s", (when) => {
+    const w = late();
+    if (when.startsWith("after")) w.look("2027-06-01");
+    mustPerform(w.hogar, waiveFee, { invoiceId: 2, reason: "We came late ourselves" }, office);
+    w.look("2027-07-01");
+    expect(w.account().balanceMinor).toBe(2 * 7_900);
+    expect(one(w.hogar, "SELECT late_fee_waived FROM invoices WHERE id = 2")).toEqual({
+      late_fee_waived: "We came late ourselves",
+    });
+  });
+
+  it("costs nothing more where it is paid in time", () => {
+    const w = late();
+    w.paid(7_900, "in good time", 2);
+    w.look("2027-06-01");
+    expect(w.fee()).toEqual([]);
+  });
+});
+
+describe("words of the owner’s", () => {
+  it("stand on each invoice about their service, and stay on it whatever is written later", () => {
+    const w = invoiced();
+    const write = (words: string) =>
+      w.hogar.store.db.transaction(() =>
+        w.hogar.store.audit.under({ at: 1, actor: "test", operation: "test" }, () => {
+          w.sql("DELETE FROM text_blocks").run();
+          for (const [service, said] of [
+            [w.services.sweep, words],
+            [w.services.survey, "Only for surveys."],
+          ] as const)
+            w.sql("INSERT INTO text_blocks (paper, place, service_id, words) VALUES ('invoice', 'after', ?, ?)").run(
+              service,
+              said,
+            );
+        }),
+      )();
+    write("Sweep again within the year.");
+    w.again();
+    write("Something else.");
+    const { after } = one<{ after: string }>(w.hogar, "SELECT after_text AS after FROM invoices WHERE id = 2");
+    expect(after).toContain("Sweep again within the year.");
+    expect(after).not.toMatch(/Something else|surveys/);
+  });
+});
+
 describe("the lives of customers", () => {
   it("leave the books balanced, nothing below zero, and every account as the ledger has it, whatever happens in any order", async () => {
     const step = fc.record({
@@ -348,6 +487,10 @@ describe("the lives of customers", () => {
         "at the door",
         "hand over",
         "cancel",
+        "card at the door",
+        "late",
+        "waive",
+        "tips paid",
         "settle",
       ),
       nth: fc.nat(5),
@@ -357,6 +500,7 @@ describe("the lives of customers", () => {
       fc.asyncProperty(fc.array(step, { maxLength: 14 }), async (steps) => {
         const w = invoiced();
         const { hogar, sql, actor } = w;
+        w.rules("tips = 1, late_fee_days = 5, late_fee_minor = 500, late_fee_bp = 150");
         const nthOf = (table: string, nth: number) => {
           const rows = sql<{ id: number }>(`SELECT id FROM ${table} ORDER BY id`).all();
           return rows.length ? rows[nth % rows.length]!.id : 0;
@@ -434,6 +578,7 @@ describe("the lives of customers", () => {
                 visitId: nthOf("visits", nth),
                 method: nth % 2 ? "cash" : "cheque",
                 amountMinor: minor,
+                tipMinor: nth * 50,
                 note: "",
                 key: `at the door ${i}`,
               },
@@ -448,7 +593,7 @@ describe("the lives of customers", () => {
                 paymentIds: [paymentId],
                 countedMinor: one<{ n: number }>(
                   hogar,
-                  "SELECT amount_minor AS n FROM payments WHERE id = ?",
+                  "SELECT amount_minor + tip_minor AS n FROM payments WHERE id = ?",
                   paymentId,
                 ).n,
               },
@@ -456,6 +601,30 @@ describe("the lives of customers", () => {
             );
           else if (act === "cancel")
             tried(hogar, cancelVisit, { visitId: nthOf("visits", nth), refundDeposit: true }, office);
+          else if (act === "card at the door")
+            tried(
+              hogar,
+              takeCard,
+              {
+                visitId: nthOf("visits", nth),
+                amountMinor: minor,
+                tipMinor: nth * 100,
+                cardToken: hogar.standins!.cards.tokenFor(good)!,
+              },
+              onTheRoad,
+            );
+          else if (act === "late") {
+            w.later(20 * 1440);
+            for (const id of lateInvoices(viewContext(hogar, office)))
+              tried(hogar, askLateFee, { invoiceId: id }, system);
+          } else if (act === "waive" && invoiceId) tried(hogar, waiveFee, { invoiceId, reason }, office);
+          else if (act === "tips paid")
+            tried(
+              hogar,
+              payOutTips,
+              { technicianId: 1, method: nth % 2 ? "cash" : "bank", amountMinor: minor },
+              office,
+            );
           else if (act === "settle") await drainOutbox(hogar);
           else w.again();
           for (const sent of sql<{ id: number }>(

@@ -3,6 +3,7 @@ import { sum } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
 import { localDate } from "@/core/time/local";
+import { wordsOf } from "@/modules/catalogue/text-blocks";
 import type { ViewContext } from "@/kernel/operation";
 import type { Rows } from "@/store/rows";
 
@@ -75,7 +76,7 @@ export function paperOfNote(context: ViewContext, noteId: number): Paper {
     due: null,
     about: invoice.label,
     before: note.reason,
-    after: "",
+    after: note.after_text,
     lines,
     totalMinor: note.total_minor,
     paidMinor: 0,
@@ -121,14 +122,15 @@ export function paperOfPayment(context: ViewContext, paymentId: number): Paper {
     before: `Received by ${{ card: "card", cash: "cash", bank: "transfer", cheque: "cheque" }[payment.method]}${payment.note ? ` (${payment.note})` : ""}, with thanks.`,
     lines: [
       ...paid.map(({ label, minor }) => line(`Invoice ${label}`, minor)),
+      ...(payment.tip_minor > 0 ? [line("Tip", payment.tip_minor)] : []),
       ...(left > 0 ? [line(payment.purpose === "deposit" ? "Deposit" : "On account", left)] : []),
     ],
     entries: [],
-    totalMinor: payment.amount_minor,
-    paidMinor: payment.amount_minor,
+    totalMinor: payment.amount_minor + payment.tip_minor,
+    paidMinor: payment.amount_minor + payment.tip_minor,
     creditedMinor: 0,
     openMinor: 0,
-    after: "",
+    after: wordsOf(context, "receipt", "after").join("\n\n"),
   };
 }
 
@@ -157,14 +159,14 @@ export function statementOf(
     currency: context.business.currency,
     taxKind: "standard",
     taxWords: "",
-    before: "",
+    before: wordsOf(context, "statement", "before").join("\n\n"),
     lines: [],
     entries: [{ date: from, words: "Brought forward", amountMinor: before, balanceMinor: before }, ...within],
     totalMinor: balanceMinor,
     paidMinor: 0,
     creditedMinor: 0,
     openMinor: Math.max(0, balanceMinor),
-    after: "",
+    after: wordsOf(context, "statement", "after").join("\n\n"),
   };
 }
 

@@ -26,6 +26,8 @@ export function reportOf(context: ViewContext, name: ReportName, stretch: Stretc
   if (name === "tax by invoice" || name === "tax by payment") return taxReport(context, name, stretch);
   if (name === "deposits held") return depositsHeld(context);
   if (name === "aged debts") return agedDebts(context);
+  if (name === "tips") return tipsReport(context, stretch);
+  if (name === "gateway fees") return gatewayFees(context, stretch);
   if (name === "journal") return journal(context, stretch);
   return salesReport(context, name, stretch);
 }
@@ -151,6 +153,37 @@ function salesReport(context: ViewContext, name: SalesBy, stretch: Stretch): Rep
         )
           .all(momentsOf(context, stretch))
           .map(({ name: words, jobs, net }) => [words ?? "without", jobs, net]);
+  return { columns, rows, sums: sumsOf({ columns, rows }), chart: { of: 0, by: 2 } };
+}
+
+/** Tips by technician: those of the stretch, and what is theirs now. */
+function tipsReport(context: ViewContext, stretch: Stretch): Report {
+  const columns = [text("Technician"), money("Given"), money("Paid out"), money("Theirs still")];
+  const rows = context
+    .sql<{ name: string | null; given: number; paid: number; left: number }>(
+      `SELECT t.name, coalesce(-sum(e.amount_minor) FILTER (WHERE v.kind <> 'tips paid' AND v.at >= @begins AND v.at < @ends), 0) AS given,
+          coalesce(sum(e.amount_minor) FILTER (WHERE v.kind = 'tips paid' AND v.at >= @begins AND v.at < @ends), 0) AS paid,
+          -sum(e.amount_minor) AS left
+        FROM ledger_entries e JOIN ledger_events v ON v.id = e.event_id LEFT JOIN technicians t ON t.id = e.technician_id
+        WHERE e.account = 'tips' GROUP BY t.id ORDER BY t.position`,
+    )
+    .all(momentsOf(context, stretch))
+    .map(({ name, given, paid, left }) => [name ?? "everybody", given, paid, left]);
+  return { columns, rows, sums: sumsOf({ columns, rows }), chart: { of: 0, by: 1 } };
+}
+
+function gatewayFees(context: ViewContext, stretch: Stretch): Report {
+  const { sql } = context;
+  const columns = [text("Month"), money("By card"), money("Kept")];
+  const rows = monthsOf(stretch).map((month) => {
+    const { taken, kept } = sql<{ taken: number; kept: number }>(
+      `SELECT coalesce(sum(e.amount_minor) FILTER (WHERE e.account = 'card' AND v.kind = 'payment'), 0) AS taken,
+          coalesce(sum(e.amount_minor) FILTER (WHERE e.account = 'gateway fees'), 0) AS kept
+        FROM ledger_events v JOIN ledger_entries e ON e.event_id = v.id
+        WHERE v.at >= @begins AND v.at < @ends AND e.account IN ('card', 'gateway fees')`,
+    ).get(momentsOf(context, month))!;
+    return [monthWords(month.from), taken, kept];
+  });
   return { columns, rows, sums: sumsOf({ columns, rows }), chart: { of: 0, by: 2 } };
 }
 

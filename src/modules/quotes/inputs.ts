@@ -18,14 +18,24 @@ const QuoteLine = input({
   taxBp: Type.Integer({ minimum: 0, maximum: 10_000 }),
 });
 
-export const SendQuote = input({
-  about: QuoteAbout,
+const work = {
+  /** What it is called where there are several to choose from. */
+  option: Type.Optional(Type.String({ maxLength: 40 })),
   /** The services it is made of, which say who may do it. */
   items: OfficeItems,
   lines: Type.Array(QuoteLine, { minItems: 1, maxItems: 60 }),
   minutes: Type.Integer({ minimum: 5, maximum: 1440 }),
   crew: Type.Integer({ minimum: 1, maximum: 9 }),
   depositMinor: Money,
+};
+
+export const SendQuote = input({
+  about: QuoteAbout,
+  ...work,
+  /** Other ways to do it: the customer chooses one. */
+  further: Type.Optional(Type.Array(input(work), { maxItems: 2 })),
+  /** Whether the customer signs it when they accept. */
+  signs: Type.Optional(Type.Boolean()),
   /** What the customer reads above the lines. */
   words: Type.String({ maxLength: 4000 }),
   validUntil: DateText,

@@ -107,6 +107,112 @@ describe("a quote for work that comes back", () => {
   });
 });
 
+const drawing = `data:image/png;base64,${"A".repeat(120)}`;
+
+describe("a quote with options", () => {
+  const better = {
+    option: "Better",
+    items: [],
+    lines: [{ description: "Two flues, with a new cap", quantity: 1, unitMinor: 34_000, taxBp: 2100 }],
+    minutes: 150,
+    crew: 1,
+    depositMinor: 5_000,
+  };
+  const several = (world: ReturnType<typeof worldWithRequest>, change: object = {}) =>
+    world.quoted({
+      lines,
+      depositMinor: 0,
+      option: "Good",
+      further: [{ ...better, items: [{ serviceId: world.services.sweep }] }],
+      ...change,
+    });
+
+  it("is accepted at the price of the one that was chosen, which alone stands in it from then on", () => {
+    const world = worldWithRequest();
+    const { token, quoteId } = several(world);
+    expect(world.shown(token)).toMatchObject({
+      value: {
+        options: [
+          { name: "Good", totalMinor: 20_000 },
+          { name: "Better", totalMinor: 34_000 },
+        ],
+      },
+    });
+    const take = (option: number, totalMinor: number) =>
+      perform(world.hogar, acceptQuote, { token, option, totalMinor, window: null, words: "" }, visitor);
+    expect(take(1, 20_000)).toMatchObject({ problem: { code: "price-changed" } });
+    expect(take(2, 20_000)).toMatchObject({ problem: { code: "invalid-input" } });
+    expect(take(1, 34_000).ok).toBe(true);
+    expect(one(world.hogar, "SELECT chosen, total_minor, minutes FROM quotes WHERE id = ?", quoteId)).toEqual({
+      chosen: "Better",
+      total_minor: 34_000,
+      minutes: 150,
+    });
+    expect(world.shown(token)).toMatchObject({ value: { options: [], chosen: "Better" } });
+  });
+
+  it("is not sent while two are called the same, or one has no name", () => {
+    const world = worldWithRequest();
+    const further = [{ ...better, option: "good ", items: [{ serviceId: world.services.sweep }] }];
+    expect(world.send({ lines, depositMinor: 0, option: "Good", further })).toMatchObject({
+      problem: { fields: { "/further/0/option": expect.stringContaining("already") } },
+    });
+    expect(world.send({ lines, depositMinor: 0, further })).toMatchObject({
+      problem: { fields: { "/option": expect.stringContaining("name") } },
+    });
+  });
+});
+
+describe("a quote that is signed", () => {
+  it("is accepted with a name and a drawing, and shows them", () => {
+    const world = worldWithRequest();
+    const { token } = world.quoted({ lines, depositMinor: 0, signs: true });
+    const accept = (signed: object | null) =>
+      perform(
+        world.hogar,
+        acceptQuote,
+        { token, totalMinor: 20_000, window: null, words: "", signed: signed as never },
+        visitor,
+      );
+    expect(accept(null)).toMatchObject({ problem: { fields: { "/signed": expect.stringContaining("sign") } } });
+    expect(accept({ name: "Selma Vance", drawing: "data:image/svg+xml,x" }).ok).toBe(false);
+    expect(accept({ name: "Selma Vance", drawing }).ok).toBe(true);
+    expect(world.shown(token)).toMatchObject({ value: { signedBy: "Selma Vance", signature: drawing } });
+  });
+});
+
+describe("a quote that nobody answers", () => {
+  const followed = async (world: ReturnType<typeof worldWithRequest>, date: string) => {
+    world.at(date, 600);
+    await runDue(world.hogar);
+    return world.sent.filter(({ subject }) => subject.startsWith("Our quote of")).length;
+  };
+  const askedAgain = (world: ReturnType<typeof worldWithRequest>) =>
+    world.hogar.store.db.transaction(() =>
+      world.hogar.store.audit.under({ at: 1, actor: "test", operation: "test" }, () =>
+        world.hogar.store.sql("UPDATE business SET quote_follow_ups = '[3,10]'").run(),
+      ),
+    )();
+
+  it("is asked about again on the days that the owner has set, each once, as long as it stands", async () => {
+    const world = worldWithRequest();
+    askedAgain(world);
+    world.quoted({ lines, depositMinor: 0, validUntil: "2027-03-18" });
+    expect(await followed(world, "2027-03-11")).toBe(0);
+    expect(await followed(world, "2027-03-12")).toBe(1);
+    expect(await followed(world, "2027-03-13")).toBe(1);
+    expect(await followed(world, "2027-03-19")).toBe(1);
+  });
+
+  it("is not asked about once its customer said no", async () => {
+    const world = worldWithRequest();
+    askedAgain(world);
+    const { token } = world.quoted({ lines, depositMinor: 0 });
+    mustPerform(world.hogar, declineQuote, { token, words: "" }, visitor);
+    expect(await followed(world, "2027-03-25")).toBe(0);
+  });
+});
+
 describe("a quote", () => {
   it("begins with what was asked for, at its price and with its time", () => {
     const world = worldWithRequest();

@@ -1,5 +1,6 @@
 import { type Item } from "@/core/catalogue/items";
-import { hasRunOut, quotedOrder } from "@/core/catalogue/quotes";
+import { hasRunOut, type QuoteOption, quotedOrder } from "@/core/catalogue/quotes";
+import { totalOf } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
 import type { WindowAnswer } from "@/core/windows/offer";
@@ -12,7 +13,7 @@ import type { ZoneRules } from "@/modules/place/zones";
 import { answersFor } from "@/modules/placing/windows";
 import { readRequest } from "@/modules/requests/requests";
 import { readWaiting } from "@/modules/requests/waiting";
-import { itemsColumn, linesColumn } from "@/store/columns";
+import { daysColumn, itemsColumn, linesColumn, quoteOptionsColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
 
 export type QuoteRow = Rows["quotes"];
@@ -46,6 +47,48 @@ export function openQuote(context: ViewContext, token: string): QuoteRow {
     quote && (quote.state === "withdrawn" || (quote.job_id !== null && !firstLinkTokenOf(context.hogar, quote.job_id)));
   if (!quote || ended) throw new Refusal("link-ended");
   return quote;
+}
+
+/** Days after it was sent on which somebody who has not answered is asked again. */
+export const followUpDays = ({ business }: ViewContext): number[] => daysColumn.read(business.quote_follow_ups);
+
+/** Quotes whose customers are to be asked again today. */
+export const quotesToFollowUp = ({ sql, today }: ViewContext): number[] =>
+  sql<{ id: number }>("SELECT id FROM quotes WHERE follow_up_on <= ? ORDER BY id")
+    .all(today)
+    .map(({ id }) => id);
+
+/** What there is to choose from; the quote as it stands alone where there is no choice. */
+export const optionsOf = (quote: QuoteRow): QuoteOption[] => {
+  const several = quoteOptionsColumn.read(quote.options);
+  return several.length
+    ? several
+    : [
+        {
+          name: "",
+          items: itemsColumn.read(quote.items),
+          lines: linesColumn.read(quote.lines),
+          minutes: quote.minutes,
+          crew: quote.crew,
+          depositMinor: quote.deposit_minor,
+        },
+      ];
+};
+
+/** The quote with one of its options in place of what stands there. */
+export function withOption(quote: QuoteRow, which: number): QuoteRow {
+  const option = optionsOf(quote)[which];
+  if (!option) throw new Refusal("invalid-input", { fields: { "/option": "Choose one of these." } });
+  return {
+    ...quote,
+    chosen: option.name,
+    items: JSON.stringify(option.items),
+    lines: JSON.stringify(option.lines),
+    total_minor: totalOf(option.lines).totalMinor,
+    deposit_minor: option.depositMinor,
+    minutes: option.minutes,
+    crew: option.crew,
+  };
 }
 
 /** The work of a quote, as bookings have it: at its price, with its minutes and people. */
@@ -85,7 +128,9 @@ export function answersOfQuote(
 
 /** The booking of a quote has lapsed before its deposit came: the quote stands as before, to be accepted again. */
 export const reopenQuote = ({ sql }: OperationContext, jobId: number): void =>
-  void sql("UPDATE quotes SET state = 'sent', answered_at = NULL, job_id = NULL WHERE job_id = ?").run(jobId);
+  void sql("UPDATE quotes SET state = 'sent', answered_at = NULL, job_id = NULL, chosen = '' WHERE job_id = ?").run(
+    jobId,
+  );
 
 /** Takes a quote back. */
 export function withdrawQuote(context: OperationContext, id: number): QuoteRow {

@@ -89,14 +89,14 @@ const papers: Law[] = [
     breaks: `SELECT 'payment ' || p.id AS what
       FROM payments p LEFT JOIN ledger_events v ON v.key = 'payment ' || p.id
         LEFT JOIN ledger_entries e ON e.event_id = v.id AND e.payment_id = p.id AND e.amount_minor > 0
-      GROUP BY p.id HAVING coalesce(sum(e.amount_minor), 0) <> iif(p.state IN ('received', 'taken back'), p.amount_minor, 0)`,
+      GROUP BY p.id HAVING coalesce(sum(e.amount_minor), 0) <> iif(p.state IN ('received', 'taken back'), p.amount_minor + p.tip_minor, 0)`,
   },
   {
     says: "What a technician has taken and not handed over is theirs in the ledger.",
     breaks: `SELECT t.name AS what
       FROM technicians t
       WHERE (SELECT coalesce(sum(amount_minor), 0) FROM ledger_entries WHERE account = 'cash out' AND technician_id = t.id)
-        <> (SELECT coalesce(sum(amount_minor), 0) FROM payments
+        <> (SELECT coalesce(sum(amount_minor + tip_minor), 0) FROM payments
           WHERE technician_id = t.id AND handover_id IS NULL AND state = 'received' AND method IN ('cash', 'cheque'))`,
   },
   {

@@ -2,7 +2,8 @@ import type { ViewContext } from "@/kernel/operation";
 import { limitsBy } from "@/kernel/reading";
 import { readPattern } from "@/modules/catalogue/window-patterns";
 import { readOpening } from "@/modules/placing/opening-hours";
-import { rolesColumn, spansColumn } from "@/store/columns";
+import { daysColumn, rolesColumn, spansColumn } from "@/store/columns";
+import type { Rows } from "@/store/rows";
 import { readFrontDoor } from "@/store/front-door";
 
 /** Who the business is, when it is open, and by which rules one books. */
@@ -42,6 +43,14 @@ export function readBusinessPart(context: ViewContext) {
         exemptWords: b.exempt_words,
         paymentFrom: b.payment_from,
         by: b.billing,
+        lateFeeDays: b.late_fee_days,
+        lateFeeMinor: b.late_fee_minor,
+        lateFeeBp: b.late_fee_bp,
+        tips: b.tips === 1,
+        quoteFollowUps: daysColumn.read(b.quote_follow_ups),
+        textBlocks: sql<Pick<Rows["text_blocks"], "paper" | "place" | "words"> & { serviceId: number | null }>(
+          "SELECT paper, place, service_id AS serviceId, words FROM text_blocks ORDER BY id",
+        ).all(),
       },
       paymentDays: b.payment_days,
       reminderHours: b.reminder_hours,

@@ -58,6 +58,7 @@ function definitionOf(paper: Paper, mark: { mime: string; bytes: Buffer } | null
         ? [{ ...text(paper.taxWords), margin: [0, 12, 0, 0] as [number, number, number, number] }]
         : []),
       ...(paper.after ? [{ ...text(paper.after), margin: [0, 12, 0, 0] as [number, number, number, number] }] : []),
+      ...(paper.signature ? [signedOf(paper.signature)] : []),
     ],
   };
 }
@@ -229,6 +230,12 @@ function entriesOf(paper: Paper): Content {
     ],
   };
 }
+
+const signedOf = ({ by, drawing }: NonNullable<Paper["signature"]>): Content => ({
+  margin: [0, 20, 0, 0],
+  unbreakable: true,
+  stack: [{ image: drawing, fit: [180, 80] }, text(`Signed by ${by}`, { color: ash })],
+});
 
 const footOf = ({ seller }: Paper): string =>
   [

@@ -5,7 +5,7 @@ CREATE TABLE ledger_events (
   id INTEGER PRIMARY KEY,
   -- What happened, once: 'invoice 12', 'payment 5 to invoice 12'.
   key TEXT NOT NULL UNIQUE,
-  kind TEXT NOT NULL CHECK (kind IN ('invoice', 'credit note', 'payment', 'allocation', 'released', 'refund asked', 'refund', 'write-off', 'cash handed over', 'reversal')),
+  kind TEXT NOT NULL CHECK (kind IN ('invoice', 'credit note', 'payment', 'allocation', 'released', 'refund asked', 'refund', 'write-off', 'cash handed over', 'reversal', 'tips paid', 'gateway fee', 'payout', 'payout arrived', 'dispute', 'dispute won', 'dispute lost')),
   at INTEGER NOT NULL,
   -- Why, where a person has said it.
   reason TEXT NOT NULL DEFAULT '',
@@ -166,7 +166,7 @@ INSERT INTO refunds_anew SELECT r.id, r.payment_id, p.method, r.amount_minor, r.
 CREATE TABLE ledger_entries (
   event_id INTEGER NOT NULL REFERENCES ledger_events (id),
   line INTEGER NOT NULL,
-  account TEXT NOT NULL CHECK (account IN ('receivable', 'deposits', 'credit', 'refunds', 'card', 'bank', 'cash', 'cash out', 'sales', 'tax', 'write-offs')),
+  account TEXT NOT NULL CHECK (account IN ('receivable', 'deposits', 'credit', 'refunds', 'card', 'bank', 'cash', 'cash out', 'sales', 'tax', 'tips', 'write-offs', 'gateway fees', 'on the way', 'disputed')),
   -- Debits are positive, credits negative.
   amount_minor INTEGER NOT NULL CHECK (amount_minor <> 0),
   invoice_id INTEGER REFERENCES invoices (id),

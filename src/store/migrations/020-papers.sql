@@ -37,6 +37,6 @@ ALTER TABLE messages ADD COLUMN invoice_id INTEGER REFERENCES invoices (id);
 
 -- The owner's own number of an account, for whoever keeps the books elsewhere.
 CREATE TABLE account_numbers (
-  account TEXT PRIMARY KEY CHECK (account IN ('receivable', 'deposits', 'credit', 'refunds', 'card', 'bank', 'cash', 'cash out', 'sales', 'tax', 'write-offs')),
+  account TEXT PRIMARY KEY CHECK (account IN ('receivable', 'deposits', 'credit', 'refunds', 'card', 'bank', 'cash', 'cash out', 'sales', 'tax', 'tips', 'write-offs', 'gateway fees', 'on the way', 'disputed')),
   number TEXT NOT NULL CHECK (trim(number) <> '')
 ) STRICT, WITHOUT ROWID;

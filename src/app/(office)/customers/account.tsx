@@ -6,8 +6,9 @@ import { dateWords, dayShort } from "@/core/time/words";
 import { ReceiveForm } from "@/app/(office)/money/receive-form";
 import { LinkBox } from "@/ui/link-box";
 import { useLive } from "@/ui/live";
+import { channelWords } from "@/ui/message-list";
 import { ink } from "@/ui/palette";
-import { SheetSection } from "@/ui/side-sheet";
+import { Fact, SheetSection } from "@/ui/side-sheet";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Table from "@mui/material/Table";
@@ -82,6 +83,19 @@ export function CustomerAccount({ customer }: { customer: { id: number; name: st
             Record payment…
           </Button>
         )}
+      </Box>
+      <Box sx={{ mt: 3 }}>
+        <Fact name="Terms">Pays {account.terms}</Fact>
+        <Fact name="Cards">
+          {account.cards.length
+            ? account.cards.map(({ label, expires }) => `${label}${expires ? `, until ${expires}` : ""}`).join("; ")
+            : "none on file"}
+        </Fact>
+        {account.sent.map(({ id, subject, channel, state, day }) => (
+          <Fact key={id} name={dayShort(day)}>
+            {subject || "text"} ({channelWords(channel)}, {state})
+          </Fact>
+        ))}
       </Box>
       {receiving && (
         <ReceiveForm

@@ -11,12 +11,19 @@ import { LineFields } from "@/ui/line-fields";
 import { useLive } from "@/ui/live";
 import { OftenField } from "@/ui/often-field";
 import { useKeptForm } from "@/ui/use-kept-form";
+import Add from "@mui/icons-material/Add";
 import Alert from "@mui/material/Alert";
 import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import Skeleton from "@mui/material/Skeleton";
 import TextField from "@mui/material/TextField";
+import ToggleButton from "@mui/material/ToggleButton";
+import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
+import { useState } from "react";
 
 type Beginning = ViewOutput<"quote-draft">;
 type Service = Beginning["services"][number];
@@ -36,11 +43,19 @@ export function QuoteForm(props: QuoteFormProps) {
   return <Form {...props} data={data} />;
 }
 
-/** The draft with a pattern's work in place of what was there; words and dates stay. */
-const withPattern = (
-  draft: Draft,
-  { items, lines, minutes, crew, depositMinor }: Beginning["patterns"][number],
-): Partial<Draft> => ({ ...draft, items, lines, minutes, crew, depositMinor });
+type WorkOfQuote = Pick<Draft, "option" | "items" | "lines" | "minutes" | "crew" | "depositMinor">;
+
+/** What options begin to be called, the plainest first. */
+const optionNames = ["Good", "Better", "Best"];
+
+/** A pattern's work in place of what was there; words and dates stay. */
+const withPattern = ({
+  items,
+  lines,
+  minutes,
+  crew,
+  depositMinor,
+}: Beginning["patterns"][number]): Partial<WorkOfQuote> => ({ items, lines, minutes, crew, depositMinor });
 
 function Form({ about, name, data, onSent }: QuoteFormProps & { data: Beginning }) {
   const { draft, set, wrong, frame, round } = useKeptForm({
@@ -53,10 +68,31 @@ function Form({ about, name, data, onSent }: QuoteFormProps & { data: Beginning 
     saved: onSent,
   });
   const { currency, pricesIncludeTax } = data;
-  const chosen = data.services.filter((s) => draft.items.some((item) => item.serviceId === s.id));
-  const choose = (services: Service[]) => set(withServices(draft, chosen, services));
-  const complete = draft.lines.every((line) => Number.isFinite(line.quantity) && Number.isFinite(line.unitMinor));
-  const totals = complete ? totalOf(quoteLines(draft.lines, pricesIncludeTax)) : null;
+  const [shown, setShown] = useState(0);
+  const options: WorkOfQuote[] = [draft, ...draft.further];
+  const at = Math.min(shown, options.length - 1);
+  const work = options[at]!;
+  const setWork = (part: Partial<WorkOfQuote>) =>
+    set(
+      at === 0 ? part : { further: draft.further.map((option, i) => (i === at - 1 ? { ...option, ...part } : option)) },
+    );
+  const wrongHere = (field: string) => wrong(at === 0 ? field : `/further/${at - 1}${field}`);
+  const chosen = data.services.filter((s) => work.items.some((item) => item.serviceId === s.id));
+  const choose = (services: Service[]) => setWork(withServices(work, chosen, services));
+  const complete = work.lines.every((line) => Number.isFinite(line.quantity) && Number.isFinite(line.unitMinor));
+  const totals = complete ? totalOf(quoteLines(work.lines, pricesIncludeTax)) : null;
+  const another = () => {
+    const { option, items, lines, minutes, crew, depositMinor } = work;
+    const fresh = { option: optionNames[options.length]!, items, lines, minutes, crew, depositMinor };
+    set({ option: draft.option || option || optionNames[0]!, further: [...draft.further, fresh] });
+    setShown(options.length);
+  };
+  const takeAway = () => {
+    const [first, ...further] = options.filter((_, i) => i !== at);
+    const { option, items, lines, minutes, crew, depositMinor } = first!;
+    set({ option: further.length ? option : "", items, lines, minutes, crew, depositMinor, further });
+    setShown(0);
+  };
   return (
     <FormFrame
       key={round}
@@ -69,14 +105,49 @@ function Form({ about, name, data, onSent }: QuoteFormProps & { data: Beginning 
           : "They get it by email and text, choose a time and accept it with one tap."
       }
     >
+      <Box sx={{ display: "flex", gap: 2, alignItems: "center", flexWrap: "wrap" }}>
+        {options.length > 1 && (
+          <ToggleButtonGroup
+            exclusive
+            size="small"
+            value={at}
+            onChange={(_, i: number | null) => i !== null && setShown(i)}
+            aria-label="Options to choose from"
+          >
+            {options.map(({ option }, i) => (
+              <ToggleButton key={i} value={i} sx={{ textTransform: "none", px: 4 }}>
+                {option || `Option ${i + 1}`}
+              </ToggleButton>
+            ))}
+          </ToggleButtonGroup>
+        )}
+        {options.length < optionNames.length && (
+          <Button size="small" startIcon={<Add />} onClick={another}>
+            {options.length === 1 ? "Let them choose between options" : "Another option"}
+          </Button>
+        )}
+        {options.length > 1 && (
+          <Button size="small" onClick={takeAway}>
+            Take this one away
+          </Button>
+        )}
+      </Box>
+      {options.length > 1 && (
+        <Field
+          label="This option is called"
+          value={work.option}
+          onChange={(e) => setWork({ option: e.target.value })}
+          wrong={wrongHere("/option")}
+        />
+      )}
       {data.patterns.length > 0 && (
         <TextField
           select
           label="Job pattern"
-          value={draft.items[0]?.patternId ?? 0}
+          value={work.items[0]?.patternId ?? 0}
           onChange={(e) => {
             const pattern = data.patterns.find(({ id }) => id === Number(e.target.value));
-            if (pattern) set(withPattern(draft, pattern));
+            if (pattern) setWork(withPattern(pattern));
           }}
           helperText="Fills in the work, its lines, minutes and people"
         >
@@ -100,8 +171,8 @@ function Form({ about, name, data, onSent }: QuoteFormProps & { data: Beginning 
           <TextField
             {...params}
             label="Work"
-            error={!!wrong("/items")}
-            helperText={wrong("/items") ?? "It says who may do it, and by which terms."}
+            error={!!wrongHere("/items")}
+            helperText={wrongHere("/items") ?? "It says who may do it, and by which terms."}
           />
         )}
       />
@@ -112,16 +183,16 @@ function Form({ about, name, data, onSent }: QuoteFormProps & { data: Beginning 
       />
       <FormSection title="What it costs" note={pricesIncludeTax ? "Prices with tax" : "Prices without tax"}>
         <LineFields
-          lines={draft.lines}
-          onLines={(lines) => set({ lines })}
+          lines={work.lines}
+          onLines={(lines) => setWork({ lines })}
           currency={currency}
           taxRates={data.taxRates}
-          wrong={wrong}
+          wrong={wrongHere}
           totals={totals}
         />
-        {wrong("/lines") && (
+        {wrongHere("/lines") && (
           <Box role="alert" sx={{ color: "error.main", fontSize: 13.5 }}>
-            {draft.lines.length ? wrong("/lines") : "Choose the work, or add a line."}
+            {work.lines.length ? wrongHere("/lines") : "Choose the work, or add a line."}
           </Box>
         )}
       </FormSection>
@@ -129,20 +200,25 @@ function Form({ about, name, data, onSent }: QuoteFormProps & { data: Beginning 
         <Columns>
           <WholeField
             label="Minutes at the place"
-            value={draft.minutes}
-            onValue={(minutes) => set({ minutes })}
-            wrong={wrong("/minutes")}
-            helperText={draft.minutes >= 60 ? durationWords(draft.minutes) : undefined}
+            value={work.minutes}
+            onValue={(minutes) => setWork({ minutes })}
+            wrong={wrongHere("/minutes")}
+            helperText={work.minutes >= 60 ? durationWords(work.minutes) : undefined}
           />
-          <WholeField label="People" value={draft.crew} onValue={(crew) => set({ crew })} wrong={wrong("/crew")} />
+          <WholeField
+            label="People"
+            value={work.crew}
+            onValue={(crew) => setWork({ crew })}
+            wrong={wrongHere("/crew")}
+          />
         </Columns>
         <Columns>
           <MoneyField
             currency={currency}
             label={`Deposit, ${currency}`}
-            value={draft.depositMinor}
-            onValue={(depositMinor) => set({ depositMinor })}
-            wrong={wrong("/depositMinor")}
+            value={work.depositMinor}
+            onValue={(depositMinor) => setWork({ depositMinor })}
+            wrong={wrongHere("/depositMinor")}
           />
           <DateField
             label="Stands until"
@@ -158,6 +234,10 @@ function Form({ about, name, data, onSent }: QuoteFormProps & { data: Beginning 
           value={draft.words}
           onChange={(e) => set({ words: e.target.value })}
           wrong={wrong("/words")}
+        />
+        <FormControlLabel
+          control={<Checkbox checked={draft.signs} onChange={(e) => set({ signs: e.target.checked })} />}
+          label="They sign it by name and pen when they accept"
         />
       </FormSection>
     </FormFrame>

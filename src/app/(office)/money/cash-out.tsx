@@ -4,6 +4,7 @@ import { moneyWords, sum } from "@/core/money/amounts";
 import { dayShort } from "@/core/time/words";
 import { MoneyField } from "@/ui/form-parts";
 import { ink } from "@/ui/palette";
+import { SignatureField } from "@/ui/signature-field";
 import { useChange } from "@/ui/use-change";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -23,6 +24,7 @@ export function CashOut({ out, currency }: { out: Out; currency: string }) {
   const [open, setOpen] = useState(false);
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
   const [countedMinor, setCounted] = useState(0);
+  const [signature, setSignature] = useState({ name: out.technician, drawing: "" });
   const { send, busy, wrong } = useChange("hand-over-cash");
   const { enqueueSnackbar } = useSnackbar();
   const amount = (minor: number) => moneyWords(minor, currency);
@@ -32,6 +34,7 @@ export function CashOut({ out, currency }: { out: Out; currency: string }) {
       technicianId: out.technicianId,
       paymentIds: given.map(({ id }) => id),
       countedMinor,
+      signed: signature.drawing ? signature : null,
     });
     if (!done) return;
     setOpen(false);
@@ -79,6 +82,12 @@ export function CashOut({ out, currency }: { out: Out; currency: string }) {
             value={countedMinor}
             onValue={setCounted}
             wrong={wrong("/countedMinor")}
+          />
+          <SignatureField
+            label="Handed over by"
+            signature={signature}
+            onSignature={setSignature}
+            problem={wrong("/signed")}
           />
         </DialogContent>
         <DialogActions>

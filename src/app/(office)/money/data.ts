@@ -10,6 +10,7 @@ export type MoneyPart =
   | { list: "overview" }
   | { list: "invoices"; show: InvoicesShown; age: Age | null }
   | { list: "payments"; show: PaymentsShown }
+  | { list: "credits" }
   | { list: "to-bill" }
   | { list: "reports" };
 
@@ -22,7 +23,7 @@ export function moneyPartOf({ list, show, age }: { list?: string; show?: string;
       age: ages.find((one) => one === age) ?? null,
     };
   if (list === "payments") return { list, show: paymentsShown.find((s) => s === show) ?? "all" };
-  return list === "to-bill" || list === "reports" ? { list } : { list: "overview" };
+  return list === "to-bill" || list === "reports" || list === "credits" ? { list } : { list: "overview" };
 }
 
 /** The address of a part of Money, and of an invoice that is open over it. */

@@ -6,7 +6,7 @@ import Button from "@mui/material/Button";
 import { useSnackbar } from "notistack";
 import { useRef, useState } from "react";
 
-type ListName = "invoices" | "payments";
+type ListName = "invoices" | "payments" | "credits";
 type Row<N extends ListName> = ViewOutput<N>["rows"][number];
 
 const pageSize = 200;

@@ -10,6 +10,7 @@ import { Fact, SheetSection, SideSheet } from "@/ui/side-sheet";
 import { useChange } from "@/ui/use-change";
 import { useCopy } from "@/ui/use-copy";
 import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Skeleton from "@mui/material/Skeleton";
 import Stack from "@mui/material/Stack";
@@ -56,6 +57,8 @@ export function InvoiceSheet({ id, onClose }: { id: number; onClose: () => void 
         </b>
       </Fact>
       <Fact name="Due">{dateWords(invoice.dueDate)}</Fact>
+      <LateFee invoice={invoice} />
+      <Life invoice={invoice} />
       <Papers invoice={invoice} mayChange={mayChange} />
       <SheetSection title="Lines">
         {invoice.lines.map((line, i) => (
@@ -115,7 +118,7 @@ export function InvoiceSheet({ id, onClose }: { id: number; onClose: () => void 
       )}
       {mayChange && <Corrections invoice={invoice} />}
       <SheetSection title="Sent">
-        {invoice.reminders.map((m) => (
+        {invoice.messages.map((m) => (
           <Fact key={m.id} name={day(m.written_at)}>
             {m.subject || "text"} ({channelWords(m.channel)}, {m.state})
           </Fact>
@@ -123,6 +126,89 @@ export function InvoiceSheet({ id, onClose }: { id: number; onClose: () => void 
       </SheetSection>
     </SideSheet>
   );
+}
+
+const lifeWords: Partial<Record<Invoice["life"][number]["what"], string>> = {
+  invoice: "issued",
+  allocation: "paid",
+  released: "open again",
+  "credit note": "credited",
+  "write-off": "written off",
+  reversal: "set right",
+};
+
+/** An invoice's whole life on one line, from its issue to today; what is not over yet stands open at its end. */
+function Life({ invoice }: { invoice: Invoice }) {
+  const dayOf = (at: number) => localDate(Math.floor(at / 60_000), invoice.timeZone);
+  const steps = [
+    ...invoice.life.map(({ at, what, minor }) => ({
+      day: dayOf(at),
+      words: lifeWords[what] ?? what,
+      minor: what === "invoice" || minor === null ? null : Math.abs(minor),
+    })),
+    ...(invoice.openMinor > 0 ? [{ day: invoice.dueDate, words: "due", minor: invoice.openMinor }] : []),
+  ].sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : 0));
+  return (
+    <Box
+      component="ol"
+      aria-label="Its life"
+      sx={{ display: "flex", overflowX: "auto", listStyle: "none", p: 0, my: 3 }}
+    >
+      {steps.map(({ day, words, minor }, i) => (
+        <Box
+          key={i}
+          component="li"
+          sx={{
+            flex: "1 0 68px",
+            fontSize: 13,
+            lineHeight: 1.35,
+            position: "relative",
+            pt: 4,
+            "&::before": {
+              content: '""',
+              position: "absolute",
+              top: 6,
+              left: 0,
+              right: i === steps.length - 1 ? "auto" : 0,
+              width: i === steps.length - 1 ? 8 : "auto",
+              borderTop: `2px solid ${ink.line}`,
+            },
+            "&::after": {
+              content: '""',
+              position: "absolute",
+              top: 2,
+              left: 0,
+              width: 10,
+              height: 10,
+              borderRadius: "50%",
+              bgcolor: words === "due" ? "#fff" : words === "paid" ? ink.moss : ink.ink,
+              border: `2px solid ${words === "due" ? ink.ember : words === "paid" ? ink.moss : ink.ink}`,
+              boxSizing: "border-box",
+            },
+          }}
+        >
+          <Box sx={{ color: ink.ash, whiteSpace: "nowrap" }}>{dayShort(day)}</Box>
+          {words}
+          {minor !== null && <Box>{moneyWords(minor, invoice.currency)}</Box>}
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+function LateFee({ invoice: { lateFee, openMinor } }: { invoice: Invoice }) {
+  if (lateFee.waived) return <Fact name="Late fee">waived: {lateFee.waived}</Fact>;
+  if (lateFee.invoice)
+    return (
+      <Fact name="Late fee">
+        <LinkBox href={`/money?list=invoices&show=all&id=${lateFee.invoice.id}`} sx={{ color: ink.lake }}>
+          invoice {lateFee.invoice.number}
+        </LinkBox>
+      </Fact>
+    );
+  return lateFee.on && openMinor > 0 ? (
+    <Fact name="Late fee">on {dateWords(lateFee.on)}, if it is still open</Fact>
+  ) : null;
 }
 
 /** The invoice as a file, and its link. */
@@ -185,12 +271,12 @@ function UseCredit({ invoice }: { invoice: Invoice }) {
 
 /** Credit note, write-off, and a new invoice for work whose invoice was taken back. */
 function Corrections({ invoice }: { invoice: Invoice }) {
-  const [doing, setDoing] = useState<"credit" | "write off" | null>(null);
+  const [doing, setDoing] = useState<"credit" | "write off" | "waive" | null>(null);
   const writeOff = useChange("write-off");
   const again = useChange("invoice-again");
   const { enqueueSnackbar } = useSnackbar();
   const router = useRouter();
-  const toggle = (what: "credit" | "write off") => setDoing(doing === what ? null : what);
+  const toggle = (what: "credit" | "write off" | "waive") => setDoing(doing === what ? null : what);
   const giveUp = async (reason: string) => {
     if (!(await writeOff.send({ invoiceId: invoice.id, reason }))) return;
     setDoing(null);
@@ -200,6 +286,13 @@ function Corrections({ invoice }: { invoice: Invoice }) {
     const done = await again.send({ jobId });
     if (done) router.push(`/money?list=invoices&show=all&id=${done.value.invoiceId}`);
   };
+  const waive = useChange("waive-late-fee");
+  const waiveIt = async (reason: string) => {
+    if (!(await waive.send({ invoiceId: invoice.id, reason }))) return;
+    setDoing(null);
+    enqueueSnackbar("The late fee is waived", { variant: "success" });
+  };
+  const { lateFee } = invoice;
   const canCredit = invoice.creditable.some(({ leftMinor }) => leftMinor !== 0);
   return (
     <SheetSection title="To correct it">
@@ -214,12 +307,31 @@ function Corrections({ invoice }: { invoice: Invoice }) {
             Write off…
           </Button>
         )}
+        {(lateFee.on !== null || lateFee.invoice) && !lateFee.waived && invoice.openMinor > 0 && (
+          <Button variant="outlined" aria-expanded={doing === "waive"} onClick={() => toggle("waive")}>
+            Waive the late fee…
+          </Button>
+        )}
         {invoice.toInvoice.map((jobId) => (
           <Button key={jobId} variant="outlined" disabled={again.busy} onClick={() => void anew(jobId)}>
             Invoice the work anew
           </Button>
         ))}
       </Stack>
+      {doing === "waive" && (
+        <ReasonForm
+          title="Waive the late fee"
+          words="Waive it"
+          busy={waive.busy}
+          wrong={waive.wrong}
+          onDo={(reason) => void waiveIt(reason)}
+          says={
+            lateFee.invoice
+              ? `A credit note takes invoice ${lateFee.invoice.number} back.`
+              : "No fee is asked for paying this invoice late."
+          }
+        />
+      )}
       {doing === "credit" && <CreditForm invoice={invoice} onDone={() => setDoing(null)} />}
       {doing === "write off" && (
         <ReasonForm

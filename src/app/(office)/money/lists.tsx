@@ -15,6 +15,7 @@ import { useState } from "react";
 import { ExportList } from "./export-list";
 
 type Invoice = ViewOutput<"invoices">["rows"][number];
+type Credit = ViewOutput<"credits">["rows"][number];
 type Payment = ViewOutput<"payments">["rows"][number];
 
 const colours: Record<string, string> = { paid: ink.moss, overdue: ink.ember, received: ink.moss, declined: ink.ember };
@@ -169,6 +170,54 @@ export function PaymentsList({
       onOpen={(row) => row.invoiceId !== null && onOpen(row.invoiceId)}
       columnVisibilityModel={open ? { purpose: false, refundedMinor: false, method: false } : {}}
       empty="No payments here."
+    />
+  );
+}
+
+export function CreditsList({
+  open,
+  onOpen,
+  currency,
+}: {
+  open: boolean;
+  onOpen: (invoiceId: number) => void;
+  currency: string;
+}) {
+  const amount = (value: number) => moneyWords(value, currency);
+  const [search, setSearch] = useState("");
+  const columns: GridColDef<Credit>[] = [
+    { field: "number", headerName: "Credit note", width: 140 },
+    { field: "at", headerName: "Date", width: 120, valueFormatter: day },
+    { field: "customer", headerName: "Customer", flex: 1, minWidth: 150 },
+    { field: "invoice", headerName: "Invoice", width: 130, sortable: false },
+    { field: "reason", headerName: "Why", flex: 1, minWidth: 160, sortable: false },
+    { field: "amountMinor", headerName: "Credited", width: 120, ...right, valueFormatter: amount },
+  ];
+  return (
+    <PagedTable<"credits", Credit>
+      name="credits"
+      first={firstPage<"credits">("number", true)}
+      more={{}}
+      columns={columns}
+      searchLabel="Search credit notes"
+      beside={
+        <ExportList
+          name="credits"
+          asked={{ sort: "number", descending: true, search }}
+          columns={[
+            { words: "Credit note", of: (n) => n.number },
+            { words: "Date", of: (n) => n.at },
+            { words: "Customer", of: (n) => n.customer },
+            { words: "Invoice", of: (n) => n.invoice },
+            { words: "Why", of: (n) => n.reason },
+            { words: "Credited", of: (n) => n.amountMinor, money: true },
+          ]}
+        />
+      }
+      onSearch={setSearch}
+      onOpen={(row) => onOpen(row.invoiceId)}
+      columnVisibilityModel={open ? { reason: false } : {}}
+      empty="Nothing was credited."
     />
   );
 }

@@ -15,7 +15,7 @@ import { useState } from "react";
 import { useOffice } from "../office-context";
 import { Top } from "../top";
 import { moneyAddress, type MoneyPart, moneyPartOf } from "./data";
-import { InvoicesList, PaymentsList } from "./lists";
+import { CreditsList, InvoicesList, PaymentsList } from "./lists";
 import { Overview } from "./overview";
 
 const InvoiceSheet = dynamic(() => import("./invoice-sheet").then((m) => m.InvoiceSheet));
@@ -58,6 +58,7 @@ export function Money({ open, part }: { open: number | null; part: MoneyPart }) 
             <Tab value="invoices" label="Invoices" />
             <Tab value="to-bill" label="To bill" />
             <Tab value="payments" label="Payments" />
+            <Tab value="credits" label="Credits" />
             <Tab value="reports" label="Reports" />
           </Tabs>
           {part.list === "overview" && (
@@ -87,6 +88,7 @@ export function Money({ open, part }: { open: number | null; part: MoneyPart }) 
               onShow={(show) => go({ list: "payments", show })}
             />
           )}
+          {part.list === "credits" && <CreditsList {...common} />}
           {part.list === "reports" && <Reports mayChange={mayChange} />}
           {part.list === "to-bill" && <ToBill mayChange={mayChange} onInvoice={(id) => go(part, id)} />}
         </Box>

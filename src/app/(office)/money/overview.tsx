@@ -13,6 +13,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { scaleBand, scaleLinear } from "d3-scale";
 import type { ReactNode } from "react";
+import { PayOutTips } from "./tips";
 import { CashOut } from "./cash-out";
 
 type View = ViewOutput<"money-overview">;
@@ -75,6 +76,23 @@ export function Overview({
           </Waiting>
         ))}
       </Box>
+      {view.tips.length > 0 && (
+        <Box component="section" aria-label="Tips">
+          <Typography variant="h2" sx={{ mb: 2 }}>
+            Tips to pay out
+          </Typography>
+          {view.tips.map((one) => (
+            <Waiting
+              key={one.technicianId ?? 0}
+              who={one.technician ?? "Everybody"}
+              what="given by customers, not paid out"
+              amount={amount(one.minor)}
+            >
+              {mayChange && <PayOutTips tips={one} currency={view.currency} />}
+            </Waiting>
+          ))}
+        </Box>
+      )}
       {children}
     </Box>
   );

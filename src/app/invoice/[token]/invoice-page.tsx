@@ -5,6 +5,7 @@ import { netOf, paperTitle, taxesOf } from "@/core/money/papers";
 import { dateWords } from "@/core/time/words";
 import { CardForm } from "@/ui/card-form";
 import { AmountRow, DoorFact, DoorPage } from "@/ui/door-page";
+import { TipField } from "@/ui/tip-field";
 import { useChange } from "@/ui/use-change";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
@@ -95,6 +96,7 @@ const askAgainMs = 1500;
 function Pay({ view, token, words }: { view: View; token: string; words: string }) {
   const router = useRouter();
   const [card, setCard] = useState<string | null>(null);
+  const [tipMinor, setTip] = useState(0);
   const { send, busy } = useChange("pay-invoice", { then: () => router.refresh() });
   const { payment } = view;
   const isUnderWay = payment?.state === "asked" || payment?.state === "second step";
@@ -129,11 +131,12 @@ function Pay({ view, token, words }: { view: View; token: string; words: string 
         </Alert>
       )}
       <CardForm onToken={setCard} />
+      {view.tips && <TipField currency={view.paper.currency} tipMinor={tipMinor} onTip={setTip} />}
       <Button
         variant="contained"
         fullWidth
         disabled={!card || busy}
-        onClick={() => void send({ token, cardToken: card! })}
+        onClick={() => void send({ token, cardToken: card!, tipMinor })}
         sx={{ mt: 3, height: 52, fontSize: 17 }}
       >
         {words}

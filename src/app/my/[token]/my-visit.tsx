@@ -199,6 +199,7 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
           kept={declined ? null : view.card}
           keepWords={view.cardWords}
           token={token}
+          tips={view.tips && !depositDue ? business.currency : null}
           onAsked={refresh}
         />
       )}

@@ -1,5 +1,6 @@
 "use client";
 import { CardForm } from "@/ui/card-form";
+import { TipField } from "@/ui/tip-field";
 import { useChange } from "@/ui/use-change";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -13,6 +14,7 @@ export function PayNow({
   kept,
   keepWords,
   token,
+  tips,
   onAsked,
 }: {
   purpose: "deposit" | "invoice";
@@ -20,17 +22,22 @@ export function PayNow({
   kept: string | null;
   keepWords: string;
   token: string;
+  /** In which currency a tip may be given; null where none is. */
+  tips: string | null;
   onAsked: () => void;
 }) {
   const [card, setCard] = useState<string | null>(null);
   const [keeps, setKeeps] = useState(false);
   const [other, setOther] = useState(kept === null);
+  const [tipMinor, setTip] = useState(0);
   const { send, busy } = useChange("pay-by-card", { then: onAsked });
-  const pay = (cardToken: string | null) => void send({ purpose, cardToken, keepCard: keeps }, token);
+  const pay = (cardToken: string | null) => void send({ purpose, cardToken, keepCard: keeps, tipMinor }, token);
+  const tip = tips && <TipField currency={tips} tipMinor={tipMinor} onTip={setTip} />;
   const button = { mt: 3, height: 52, fontSize: 17 };
   if (kept !== null && !other)
     return (
       <Box sx={{ mt: 5 }}>
+        {tip}
         <Button variant="contained" fullWidth disabled={busy} onClick={() => pay(null)} sx={button}>
           {words} with the {kept}
         </Button>
@@ -42,6 +49,7 @@ export function PayNow({
   return (
     <Box sx={{ mt: 5 }}>
       <CardForm onToken={setCard} />
+      {tip}
       <FormControlLabel
         control={<Checkbox checked={keeps} onChange={(e) => setKeeps(e.target.checked)} />}
         label={keepWords}

@@ -6,12 +6,15 @@ import { windowIn } from "@/core/time/local-words";
 import { daysWords, dayWords, durationWords } from "@/core/time/words";
 import { AmountRow, DoorFact, DoorPage } from "@/ui/door-page";
 import { SaidWith } from "@/ui/said-with";
+import { SignatureField } from "@/ui/signature-field";
 import { useChange } from "@/ui/use-change";
 import { useView } from "@/ui/use-view";
 import { type PickedWindow, PickerSkeleton, WindowPicker } from "@/ui/window-picker";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import ToggleButton from "@mui/material/ToggleButton";
+import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import Typography from "@mui/material/Typography";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
@@ -34,6 +37,8 @@ export function Quote({ view, token }: { view: View; token: string }) {
   const amount = (minor: number) => moneyWords(minor, business.currency);
   const call = <a href={`tel:${business.phone.replace(/[^\d+]/g, "")}`}>{business.phone}</a>;
   const open = view.state === "sent" || view.state === "declined";
+  const [option, setOption] = useState(0);
+  const work = view.options[option] ?? view;
   return (
     <DoorPage look={view.look} business={business}>
       <Box role="status">
@@ -70,8 +75,9 @@ export function Quote({ view, token }: { view: View; token: string }) {
           )}
         </DoorFact>
         <DoorFact name="What">
-          {view.what}, {view.days > 1 ? `${view.days} days` : `about ${durationWords(view.minutes)}`}
+          {work.what}, {view.days > 1 ? `${view.days} days` : `about ${durationWords(work.minutes)}`}
         </DoorFact>
+        {view.chosen && <DoorFact name="Chosen">{view.chosen}</DoorFact>}
         <DoorFact name="Where">{view.address}</DoorFact>
         {view.repeats.map((often) => (
           <DoorFact key={often.unit} name="Again">
@@ -80,24 +86,33 @@ export function Quote({ view, token }: { view: View; token: string }) {
         ))}
       </Box>
       <Typography variant="h2" sx={{ mt: 6, mb: 2 }}>
-        Price
+        {view.options.length ? "Which one?" : "Price"}
       </Typography>
-      {view.lines.map((line, i) => (
+      {view.options.length > 0 && <Options view={view} option={option} onOption={setOption} />}
+      {work.lines.map((line, i) => (
         <AmountRow
           key={i}
           name={line.quantity === 1 ? line.description : `${line.description} × ${line.quantity}`}
           value={amount(line.amountMinor)}
         />
       ))}
-      <AmountRow name="Total, tax included" value={amount(view.totalMinor)} strong />
-      <AmountRow name="Of that tax" value={amount(view.taxMinor)} />
-      {view.depositMinor > 0 && (
-        <AmountRow name="Deposit, paid by card when you accept" value={amount(view.depositMinor)} />
+      <AmountRow name="Total, tax included" value={amount(work.totalMinor)} strong />
+      <AmountRow name="Of that tax" value={amount(work.taxMinor)} />
+      {work.depositMinor > 0 && (
+        <AmountRow name="Deposit, paid by card when you accept" value={amount(work.depositMinor)} />
       )}
       <Typography color="textSecondary" sx={{ mt: 3 }}>
         {view.termsWords.join(" ")}
       </Typography>
-      {(open || view.state === "accepted") && <Answer view={view} token={token} />}
+      {(open || view.state === "accepted") && (
+        <Answer key={option} view={view} token={token} option={option} totalMinor={work.totalMinor} />
+      )}
+      {view.signature && (
+        <Box sx={{ mt: 6 }}>
+          <img src={view.signature} alt={`Signature of ${view.signedBy}`} style={{ maxWidth: 280, maxHeight: 120 }} />
+          <Typography color="textSecondary">Signed by {view.signedBy}</Typography>
+        </Box>
+      )}
       {business.terms && (
         <Typography color="textSecondary" sx={{ mt: 3, whiteSpace: "pre-wrap" }}>
           {business.terms}
@@ -113,13 +128,47 @@ export function Quote({ view, token }: { view: View; token: string }) {
   );
 }
 
+/** What there is to choose from, each with what it comes to. */
+function Options({ view, option, onOption }: { view: View; option: number; onOption: (option: number) => void }) {
+  return (
+    <ToggleButtonGroup
+      exclusive
+      fullWidth
+      value={option}
+      onChange={(_, i: number | null) => i !== null && onOption(i)}
+      aria-label="Options"
+      sx={{ mb: 3, "@media print": { display: "none" } }}
+    >
+      {view.options.map(({ name, totalMinor }, i) => (
+        <ToggleButton key={name} value={i} sx={{ textTransform: "none", display: "block", minHeight: 64 }}>
+          <Box sx={{ fontSize: 17, fontWeight: 650 }}>{name}</Box>
+          <Box sx={{ fontSize: 15 }}>{moneyWords(totalMinor, view.business.currency)}</Box>
+        </ToggleButton>
+      ))}
+    </ToggleButtonGroup>
+  );
+}
+
 /** Yes, in a window or without one; or no. One thing open at a time. */
-function Answer({ view, token }: { view: View; token: string }) {
+function Answer({
+  view,
+  token,
+  option,
+  totalMinor,
+}: {
+  view: View;
+  token: string;
+  option: number;
+  totalMinor: number;
+}) {
   const router = useRouter();
-  const { data: offers, problem, refresh } = useView("quote-offers", { token });
+  const { data: offers, problem, refresh } = useView("quote-offers", { token, option });
   const [chosen, setChosen] = useState<PickedWindow | null>(null);
   const [open, setOpen] = useState<"none suits" | "no" | null>(null);
   const [words, setWords] = useState("");
+  const [signature, setSignature] = useState({ name: "", drawing: "" });
+  const asksToSign = view.signs && !view.signedBy;
+  const mustSign = asksToSign && !(signature.name.trim() && signature.drawing);
   const accept = useChange("accept-quote", { quiet: true });
   const decline = useChange("decline-quote", { quiet: true });
   const { timeZone } = view.business;
@@ -127,7 +176,9 @@ function Answer({ view, token }: { view: View; token: string }) {
   const take = async (window: PickedWindow | null) => {
     const sent = await accept.send({
       token,
-      totalMinor: view.totalMinor,
+      totalMinor,
+      option,
+      signed: asksToSign ? signature : null,
       window: window && { date: window.date, from: window.from, to: window.to },
       words,
     });
@@ -156,6 +207,15 @@ function Answer({ view, token }: { view: View; token: string }) {
         <Typography>Nothing is free in the next weeks. Accept it, and we find a time with you.</Typography>
       )}
       {offers && offers.length > 0 && <WindowPicker offers={offers} chosen={chosen} onChoose={setChosen} />}
+      {asksToSign && (
+        <Box sx={{ mt: 4 }}>
+          <SignatureField
+            signature={signature}
+            onSignature={setSignature}
+            problem={accept.wrong("/signed") ?? accept.wrong("/signed/drawing")}
+          />
+        </Box>
+      )}
       {refused && (
         <Alert severity="warning" role="alert" sx={{ mt: 3, fontSize: 16 }}>
           {refused.sentence}
@@ -165,7 +225,7 @@ function Answer({ view, token }: { view: View; token: string }) {
         <Button
           variant="contained"
           fullWidth
-          disabled={!chosen || accept.busy}
+          disabled={!chosen || accept.busy || mustSign}
           onClick={() => void take(chosen)}
           sx={{ ...big, mt: 3 }}
         >
@@ -174,6 +234,7 @@ function Answer({ view, token }: { view: View; token: string }) {
             : chosen
               ? `Accept for ${daysWords([chosen.date, ...chosen.followingDays])}, ${windowIn(chosen.from, chosen.to, timeZone)}`
               : "Choose a time to accept"}
+          {chosen && mustSign && ": sign above"}
         </Button>
       )}
       <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap", mt: 3 }}>
@@ -212,7 +273,7 @@ function Answer({ view, token }: { view: View; token: string }) {
           words={words}
           onWords={setWords}
           button="Accept, and find a time with me"
-          disabled={accept.busy || !mayAnswer}
+          disabled={accept.busy || !mayAnswer || mustSign}
           onSay={() => void take(null)}
         />
       )}

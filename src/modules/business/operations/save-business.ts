@@ -1,8 +1,9 @@
 import { Refusal } from "@/core/problems";
 import { visitStates } from "@/core/visits/states";
-import { ImageToken, input, Mail, MinuteOfDay, Money, Name, OneOf, Phone } from "@/kernel/inputs";
+import { Id, ImageToken, input, Mail, MinuteOfDay, Money, Name, OneOf, OrNull, Phone } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
+import { daysColumn } from "@/store/columns";
 import { type Static, Type } from "@sinclair/typebox";
 import { Currency, PlaceSchema } from "../inputs";
 
@@ -13,6 +14,14 @@ const Prefix = Type.String({
   maxLength: 12,
   pattern: "^[A-Za-z0-9./-]*$",
   patternSentence: "Letters, digits, dots, dashes and slashes.",
+});
+
+/** Words on papers of a kind, with a service or with all. */
+const TextBlock = input({
+  paper: OneOf(["invoice", "quote", "credit note", "receipt", "statement"]),
+  place: OneOf(["before", "after"]),
+  serviceId: OrNull(Id),
+  words: Type.String({ minLength: 1, maxLength: 4000, pattern: "\\S", patternSentence: "Write what it says." }),
 });
 
 const SaveBusiness = input({
@@ -54,6 +63,16 @@ const SaveBusiness = input({
       exemptWords: Type.String({ maxLength: 400 }),
       paymentFrom: OneOf(["invoice", "end of month"]),
       by: OneOf(["job", "month", "hand"]),
+      /** Days after it was due; null is never. */
+      lateFeeDays: Type.Optional(OrNull(Type.Integer({ minimum: 1, maximum: 365 }))),
+      lateFeeMinor: Type.Optional(Money),
+      lateFeeBp: Type.Optional(Type.Integer({ minimum: 0, maximum: 10_000 })),
+      tips: Type.Optional(Type.Boolean()),
+      /** Days after a quote was sent on which somebody who has not answered is asked again. */
+      quoteFollowUps: Type.Optional(
+        Type.Array(Type.Integer({ minimum: 1, maximum: 365 }), { maxItems: 6, uniqueItems: true }),
+      ),
+      textBlocks: Type.Optional(Type.Array(TextBlock, { maxItems: 60 })),
     }),
   ),
   /** Days for which it is kept what was changed, beside who changed it and when. */
@@ -122,12 +141,18 @@ export const saveBusiness = defineOperation({
       exempt_words: b.billing?.exemptWords.trim(),
       payment_from: b.billing?.paymentFrom,
       billing: b.billing?.by,
+      late_fee_days: b.billing?.lateFeeDays,
+      late_fee_minor: b.billing?.lateFeeMinor,
+      late_fee_bp: b.billing?.lateFeeBp,
+      tips: b.billing?.tips === undefined ? undefined : b.billing.tips ? 1 : 0,
+      quote_follow_ups: b.billing?.quoteFollowUps && daysColumn.write(b.billing.quoteFollowUps),
     };
     const given = Object.entries(values).filter(([, value]) => value !== undefined);
     sql(`UPDATE business SET ${given.map(([column]) => `${column} = ?`).join(", ")}`).run(
       ...given.map(([, value]) => value as string | number | null),
     );
     if (b.taxRates) saveTaxRates(context, b.taxRates);
+    if (b.billing?.textBlocks) saveTextBlocks(context, b.billing.textBlocks);
   },
 });
 
@@ -136,4 +161,10 @@ function saveTaxRates({ sql }: OperationContext, rates: readonly { name: string;
   sql("DELETE FROM tax_rates").run();
   for (const [i, { name, rateBp }] of rates.entries())
     insertRow(sql, "tax_rates", { name: name.trim(), rate_bp: rateBp, position: i });
+}
+
+/** What was printed stays as it was: papers keep their words. */
+function saveTextBlocks({ sql }: OperationContext, blocks: readonly Static<typeof TextBlock>[]): void {
+  sql("DELETE FROM text_blocks").run();
+  for (const { serviceId, ...block } of blocks) insertRow(sql, "text_blocks", { ...block, service_id: serviceId });
 }

@@ -1,18 +1,20 @@
 import { moneyWords, sum } from "@/core/money/amounts";
-import { cashHandedOver } from "@/core/money/ledger";
+import { cashHandedOver, tipsPaidOut } from "@/core/money/ledger";
 import { Refusal } from "@/core/problems";
-import { Id, input, Money, OneOf } from "@/kernel/inputs";
+import { Id, input, Money, OneOf, OrNull, Signed } from "@/kernel/inputs";
 import { actorWords, defineOperation } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
 import { applyToInvoice, receive } from "../charging";
-import { post } from "../ledger";
+import { keyOnce, post } from "../ledger";
 
 const TakePayment = input({
   visitId: Id,
   method: OneOf(["cash", "cheque"]),
   amountMinor: Type.Integer({ minimum: 1, maximum: 100_000_000 }),
+  /** Kept by the technician's own wish of the customer, beside what is due. */
+  tipMinor: Type.Optional(Type.Integer({ minimum: 0, maximum: 100_000 })),
   /** A cheque's number. */
   note: Type.String({ maxLength: 140 }),
   /** Given once per payment, so that sending it twice records it once. */
@@ -25,7 +27,7 @@ export const takePayment = defineOperation({
   access: "field.work",
   about: { visitId: "visit" },
   input: TakePayment,
-  run(context, { visitId, method, amountMinor, note, key }) {
+  run(context, { visitId, method, amountMinor, tipMinor = 0, note, key }) {
     const { sql, actor, now, business } = context;
     const technicianId = actor.kind === "person" ? actor.technicianId : null;
     if (technicianId === null)
@@ -44,6 +46,8 @@ export const takePayment = defineOperation({
           "/amountMinor": `${moneyWords(job.due, business.currency)} is due here. Give the rest back as change.`,
         },
       });
+    if (tipMinor > 0 && business.tips === 0)
+      throw new Refusal("not-allowed", { sentence: "Tips are not taken here. Give it back as change." });
     const payment = {
       customer_id: job.customer_id,
       job_id: job.id,
@@ -51,6 +55,8 @@ export const takePayment = defineOperation({
       method,
       amount_minor: amountMinor,
       technician_id: technicianId,
+      tip_minor: tipMinor,
+      tip_for_id: technicianId,
     } as const;
     const id = insertRow(sql, "payments", {
       ...payment,
@@ -71,6 +77,8 @@ const HandOver = input({
   paymentIds: Type.Array(Id, { minItems: 1, maxItems: 200, uniqueItems: true }),
   /** What was counted on the table. */
   countedMinor: Money,
+  /** Whoever hands it over signs for it, where they are there. */
+  signed: Type.Optional(OrNull(Signed)),
 });
 
 /** What a technician has taken is counted, and is theirs no more. It comes to what they took, or it is counted again. */
@@ -79,10 +87,10 @@ export const handOverCash = defineOperation({
   access: "money.change",
   about: { technicianId: "technician", paymentIds: "payment" },
   input: HandOver,
-  run(context, { technicianId, paymentIds, countedMinor }) {
+  run(context, { technicianId, paymentIds, countedMinor, signed = null }) {
     const { sql, now, actor, business } = context;
     const payments = sql<Pick<Rows["payments"], "id" | "method"> & { amountMinor: number }>(
-      `SELECT id, method, amount_minor AS amountMinor FROM payments
+      `SELECT id, method, amount_minor + tip_minor AS amountMinor FROM payments
         WHERE technician_id = @technicianId AND handover_id IS NULL AND state = 'received'
           AND id IN (SELECT value FROM json_each(@ids)) ORDER BY id`,
     ).all({ technicianId, ids: JSON.stringify(paymentIds) });
@@ -100,9 +108,40 @@ export const handOverCash = defineOperation({
       amount_minor: amountMinor,
       counted_at: now,
       counted_by: actorWords(actor),
+      signature: signed?.drawing ?? null,
     });
     for (const payment of payments) sql("UPDATE payments SET handover_id = ? WHERE id = ?").run(id, payment.id);
     post(context, { kind: "cash handed over", key: `handover ${id}` }, cashHandedOver(technicianId, payments));
     return { handoverId: id };
+  },
+});
+
+const PayOutTips = input({
+  /** Null: those that are nobody's in particular. */
+  technicianId: OrNull(Id),
+  method: OneOf(["cash", "bank"]),
+  amountMinor: Type.Integer({ minimum: 1, maximum: 100_000_000 }),
+});
+
+/** A technician is given the tips that came for them, in cash or with the pay. */
+export const payOutTips = defineOperation({
+  name: "pay-out-tips",
+  access: "money.change",
+  about: { technicianId: "technician" },
+  input: PayOutTips,
+  run(context, { technicianId, method, amountMinor }) {
+    const { sql, business } = context;
+    const { left } = sql<{ left: number }>(
+      "SELECT coalesce(-sum(amount_minor), 0) AS left FROM ledger_entries WHERE account = 'tips' AND technician_id IS ?",
+    ).get(technicianId)!;
+    if (amountMinor > left)
+      throw new Refusal("amount-too-large", {
+        fields: { "/amountMinor": `${moneyWords(left, business.currency)} came for them and was not paid out.` },
+      });
+    post(
+      context,
+      { kind: "tips paid", key: keyOnce(context, `tips of technician ${technicianId ?? "all"}`) },
+      tipsPaidOut(technicianId, method, amountMinor),
+    );
   },
 });

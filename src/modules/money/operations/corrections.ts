@@ -6,16 +6,11 @@ import { defineOperation, type OperationContext } from "@/kernel/operation";
 import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
 import { refund } from "../charging";
+import { Reason } from "../inputs";
 import { creditInvoice } from "../crediting";
 import { issueInvoice, payFromCredit } from "../invoicing";
 import { keyOnce, post, release, sourceOfPayment } from "../ledger";
 
-const Reason = Type.String({
-  minLength: 3,
-  maxLength: 300,
-  pattern: "\\S",
-  patternSentence: "Say why, for the books.",
-});
 const CreditInvoice = input({
   invoiceId: Id,
   /** So much of which line; null is all that is left. */

@@ -4,14 +4,18 @@ import { openedBy } from "@/kernel/links";
 import { defineOperation } from "@/kernel/operation";
 import { Type } from "@sinclair/typebox";
 import { cardOf, takesCards } from "../cards";
+import { tipOf } from "../tips";
 import { askCharge } from "../charging";
 import { InvoiceToken } from "../inputs";
 
 /** With a card as its form gives it, to be kept or not; without one, the card on file is charged. */
+/** Given beside what is due, where the owner wants tips; typed wrongly, it is no fortune. */
+const TipMinor = Type.Integer({ minimum: 0, maximum: 100_000 });
 const PayByCard = input({
   purpose: OneOf(["deposit", "invoice"]),
   cardToken: OrNull(Type.String({ minLength: 1, maxLength: 80 })),
   keepCard: Type.Optional(Type.Boolean()),
+  tipMinor: Type.Optional(TipMinor),
 });
 
 /** A customer pays from the private link: the deposit of a booking, or what is open on the invoice; with a card, or with the one we keep. */
@@ -19,7 +23,7 @@ export const payByCard = defineOperation({
   name: "pay-by-card",
   access: "link",
   input: PayByCard,
-  run(context, { purpose, cardToken, keepCard = false }) {
+  run(context, { purpose, cardToken, keepCard = false, tipMinor = 0 }) {
     const { sql, actor } = context;
     if (actor.kind !== "link") throw new Refusal("not-allowed");
     const { jobId } = actor;
@@ -32,6 +36,7 @@ export const payByCard = defineOperation({
     askCharge(context, {
       meant: { jobId, purpose },
       amountMinor,
+      tip: tipOf(context, purpose === "invoice" ? tipMinor : 0, jobId),
       cardToken: card,
       keepsCard: cardToken !== null && keepCard,
     });
@@ -56,8 +61,12 @@ export const payByCard = defineOperation({
 export const payInvoice = defineOperation({
   name: "pay-invoice",
   access: "anybody",
-  input: input({ token: InvoiceToken, cardToken: Type.String({ minLength: 1, maxLength: 80 }) }),
-  run(context, { token, cardToken }) {
+  input: input({
+    token: InvoiceToken,
+    cardToken: Type.String({ minLength: 1, maxLength: 80 }),
+    tipMinor: Type.Optional(TipMinor),
+  }),
+  run(context, { token, cardToken, tipMinor = 0 }) {
     const { sql, hogar } = context;
     if (!takesCards(context))
       throw new Refusal("not-allowed", { sentence: "Cards cannot be charged here at the moment." });
@@ -73,6 +82,7 @@ export const payInvoice = defineOperation({
           ? { jobId: null, purpose: "account", invoiceId: id }
           : { jobId: invoice.job_id, purpose: "invoice" },
       amountMinor: invoice.open_minor,
+      tip: tipOf(context, tipMinor, invoice.job_id),
       cardToken,
     });
   },

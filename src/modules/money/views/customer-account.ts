@@ -1,6 +1,8 @@
 import { sum } from "@/core/money/amounts";
+import { dueWords } from "@/core/money/due";
 import { entryWords } from "@/core/money/entry-words";
 import type { PaperEntry } from "@/core/money/papers";
+import { Refusal } from "@/core/problems";
 import { localDate } from "@/core/time/local";
 import type { ViewContext } from "@/kernel/operation";
 import { Id, input } from "@/kernel/inputs";
@@ -20,6 +22,10 @@ export const customerAccount = defineView({
   read(context, { customerId }) {
     const { sql, business } = context;
     const entries = readEntries(context, customerId);
+    const customer = sql<Pick<Rows["customers"], "payment_days" | "payment_from">>(
+      "SELECT payment_days, payment_from FROM customers WHERE id = ?",
+    ).get(customerId);
+    if (!customer) throw new Refusal("not-found");
     return {
       today: context.today,
       currency: business.currency,
@@ -31,6 +37,21 @@ export const customerAccount = defineView({
           FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id
           WHERE i.customer_id = ? AND b.open_minor > 0 ORDER BY i.due_date, i.id LIMIT ${latest}`,
       ).all(customerId),
+      terms: dueWords(
+        customer.payment_days === null
+          ? { days: business.payment_days, from: business.payment_from }
+          : { days: customer.payment_days, from: customer.payment_from },
+      ),
+      cards: sql<{ id: number; label: string; expires: string | null }>(
+        "SELECT id, label, expires FROM cards WHERE customer_id = ? AND removed_at IS NULL ORDER BY id DESC",
+      ).all(customerId),
+      /** What was written to them about money, the latest first. */
+      sent: sql<{ id: number; subject: string; channel: "mail" | "text"; state: string; at: number }>(
+        `SELECT id, subject, channel, state, written_at AS at FROM messages
+          WHERE customer_id = ? AND (occasion LIKE 'invoice%' OR occasion LIKE 'receipt%') ORDER BY id DESC LIMIT 8`,
+      )
+        .all(customerId)
+        .map(({ at, ...message }) => ({ ...message, day: dayOf(context, at) })),
       count: entries.length,
       entries: entries.slice(0, latest).map(({ at, amount, balance, ...entry }) => ({
         ...entry,

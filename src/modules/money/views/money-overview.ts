@@ -34,6 +34,12 @@ export const moneyOverview = defineView({
       coming: datesFrom(today, addDays(today, daysAhead - 1)).map((date) => ({ date, minor: dueOn.get(date) ?? 0 })),
       declined: declinedCards(context),
       out: cashOut(context),
+      /** Tips that technicians have not been given yet. */
+      tips: sql<{ technicianId: number | null; technician: string | null; minor: number }>(
+        `SELECT e.technician_id AS technicianId, t.name AS technician, -sum(e.amount_minor) AS minor
+          FROM ledger_entries e LEFT JOIN technicians t ON t.id = e.technician_id
+          WHERE e.account = 'tips' GROUP BY e.technician_id HAVING sum(e.amount_minor) < 0 ORDER BY t.position`,
+      ).all(),
     };
   },
 });
@@ -66,7 +72,7 @@ function cashOut({ sql, business }: ViewContext) {
     minor: number;
     at: number;
   }>(
-    `SELECT t.id AS technicianId, t.name AS technician, p.id, c.name AS customer, p.method, p.amount_minor AS minor, p.settled_at AS at
+    `SELECT t.id AS technicianId, t.name AS technician, p.id, c.name AS customer, p.method, p.amount_minor + p.tip_minor AS minor, p.settled_at AS at
       FROM payments p JOIN technicians t ON t.id = p.technician_id JOIN customers c ON c.id = p.customer_id
       WHERE p.handover_id IS NULL AND p.technician_id IS NOT NULL AND p.state = 'received' ORDER BY t.position, p.id LIMIT 500`,
   ).all();

@@ -7,7 +7,9 @@ import { Refusal } from "@/core/problems";
 import { localDate } from "@/core/time/local";
 import { Id, input, Nothing, OneOf, OrNull } from "@/kernel/inputs";
 import { likePattern, pageInput, readPage } from "@/kernel/paging";
+import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
+import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
 import { readBooks } from "../books";
 import { creditableLines, standingWriteOff } from "../crediting";
@@ -29,6 +31,8 @@ interface InvoiceRow {
   bill_name: string;
   bill_mail: string;
   bill_address: string;
+  late_fee_on: string | null;
+  late_fee_waived: string;
 }
 const invoiceRows = `SELECT i.*, c.name AS customer, b.applied_minor, b.credited_minor, b.open_minor
     FROM invoices i JOIN customers c ON c.id = i.customer_id JOIN invoice_balances b ON b.invoice_id = i.id`;
@@ -211,10 +215,30 @@ export const invoice = defineView({
               ON a.payment_id = p.id
           WHERE p.job_id = @jobId OR a.payment_id IS NOT NULL ORDER BY p.id`,
       ).all({ id, jobId: row.job_id }),
-      reminders: sql<{ id: number; subject: string; state: string; written_at: number; channel: string }>(
+      messages: sql<{ id: number; subject: string; state: string; written_at: number; channel: string }>(
         `SELECT id, subject, state, written_at, channel
-          FROM messages WHERE job_id = ? AND occasion LIKE 'invoice%' ORDER BY id`,
-      ).all(row.job_id),
+          FROM messages WHERE (job_id = @jobId OR invoice_id = @id) AND (occasion LIKE 'invoice%' OR occasion LIKE 'receipt%')
+          ORDER BY id`,
+      ).all({ id, jobId: row.job_id }),
+      life: lifeOf(context, id, row.job_id),
+      lateFee: {
+        on: row.late_fee_on,
+        waived: row.late_fee_waived,
+        invoice:
+          sql<{ id: number; number: string }>("SELECT id, label AS number FROM invoices WHERE fee_of_id = ?").get(id) ??
+          null,
+      },
     };
   },
 });
+
+/** All that happened with an invoice, in order: amounts are what was done to what is open. */
+const lifeOf = ({ sql }: ViewContext, id: number, jobId: number | null) =>
+  sql<{ at: number; what: Rows["ledger_events"]["kind"] | "sent"; minor: number | null }>(
+    `SELECT v.at, v.kind AS what, sum(e.amount_minor) AS minor, v.id AS nth
+        FROM ledger_entries e JOIN ledger_events v ON v.id = e.event_id
+        WHERE e.invoice_id = @id AND e.account = 'receivable' GROUP BY v.id
+      UNION ALL SELECT DISTINCT written_at, 'sent', NULL, 0 FROM messages
+        WHERE (job_id = @jobId OR invoice_id = @id) AND occasion LIKE 'invoice%'
+      ORDER BY at, nth`,
+  ).all({ id, jobId });

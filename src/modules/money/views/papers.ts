@@ -58,6 +58,7 @@ export const myInvoice = defineView({
       look: lookOf(readFrontDoor(hogar.store)),
       phone: business.phone,
       takesCards: takesCards(context),
+      tips: context.business.tips === 1,
       notes: sql<{ id: number; label: string; totalMinor: number }>(
         "SELECT id, label, total_minor AS totalMinor FROM credit_notes WHERE invoice_id = ? ORDER BY id",
       ).all(id),

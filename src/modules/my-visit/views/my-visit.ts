@@ -154,6 +154,7 @@ function pageOf(context: ViewContext) {
     changes,
     termsWords: orderTermsWords(termsOfJob(context, jobId), (minor) => moneyWords(minor, business.currency)),
     takesCards: takesCards(context),
+    tips: context.business.tips === 1,
     card: cardOf(context, jobId)?.label ?? null,
     cardWords: consentWords(business.name)["card on file"],
     consents: (["reminders", "offers"] as const).map((kind) => ({

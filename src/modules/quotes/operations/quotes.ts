@@ -1,15 +1,19 @@
 import { quoteStates } from "@/core/catalogue/quote-states";
+import { nextFollowUp } from "@/core/catalogue/quotes";
 import { moneyWords } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
 import type { Offer } from "@/core/windows/offer";
-import { Id, input, Money, OrNull, windowChosen } from "@/kernel/inputs";
-import { firstLinkTokenOf, linkTokenOf } from "@/kernel/links";
+import { Id, input, Money, OrNull, Signed, windowChosen } from "@/kernel/inputs";
+import { localDate } from "@/core/time/local";
+import { dayWords } from "@/core/time/words";
+import { firstLinkTokenOf, linkTokenOf, ownLinkPlaceholder } from "@/kernel/links";
 import { actorWords, defineOperation, type OperationContext } from "@/kernel/operation";
 import { agreeJob } from "@/modules/booking/agree";
 import { takeRoom } from "@/modules/booking/room";
 import type { Wanted } from "@/modules/booking/wanted";
 import { customerFor, siteFor } from "@/modules/customers/customers";
 import { takesCards } from "@/modules/money/cards";
+import { tellPerson } from "@/modules/messages/telling";
 import { tellBooked } from "@/modules/messages/tell-booked";
 import { tellAll, tellOffice } from "@/modules/messages/telling-office";
 import { type RepeatEvery, ruleFrom } from "@/core/repeats/rule";
@@ -18,7 +22,17 @@ import { answersWithin } from "@/modules/placing/windows";
 import { photosColumn, repeatsEveryColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
 import { QuoteToken } from "../inputs";
-import { answersOfQuote, openQuote, type QuoteRow, ranOut, readQuote, wantedOfQuote, withdrawQuote } from "../quotes";
+import {
+  answersOfQuote,
+  followUpDays,
+  openQuote,
+  type QuoteRow,
+  ranOut,
+  readQuote,
+  wantedOfQuote,
+  withdrawQuote,
+  withOption,
+} from "../quotes";
 
 /** The total that was read, and a window; without one, when it would suit, for us to find one. */
 const AcceptQuote = input({
@@ -26,6 +40,9 @@ const AcceptQuote = input({
   totalMinor: Money,
   window: OrNull(input(windowChosen)),
   words: Type.String({ maxLength: 1000 }),
+  /** Which of the options, where there are several. */
+  option: Type.Optional(Type.Integer({ minimum: 0, maximum: 2 })),
+  signed: Type.Optional(OrNull(Signed)),
 });
 
 const DeclineQuote = input({ token: QuoteToken.properties.token, words: Type.String({ maxLength: 1000 }) });
@@ -42,18 +59,24 @@ export const acceptQuote = defineOperation({
   name: "accept-quote",
   access: "anybody",
   input: AcceptQuote,
-  run(context, { token, totalMinor, window, words }) {
+  run(context, { token, totalMinor, window, words, option = 0, signed = null }) {
     const { business, sql, now } = context;
-    const quote = openQuote(context, token);
-    if (quote.job_id !== null) return { link: firstLinkTokenOf(context.hogar, quote.job_id) };
+    const sent = openQuote(context, token);
+    if (sent.job_id !== null) return { link: firstLinkTokenOf(context.hogar, sent.job_id) };
+    const quote = withOption(sent, option);
     if (ranOut(quote, context.today))
       throw new Refusal("quote-over", { sentence: `This quote has run out. Call us on ${business.phone}.` });
     if (quote.total_minor !== totalMinor)
       throw new Refusal("price-changed", {
         sentence: `This quote has changed: it is ${moneyWords(quote.total_minor, business.currency)} now. Look at it again before you accept.`,
       });
+    if (quote.signs === 1 && quote.signed_by === "" && !signed)
+      throw new Refusal("invalid-input", {
+        fields: { "/signed": "Write your name and sign, so that both of us have it on paper." },
+      });
     if (!window) {
       if (quote.state === "accepted") return { link: null };
+      takeDown(context, quote, signed);
       sql("UPDATE quotes SET state = 'accepted', answered_at = ?, answer = ? WHERE id = ?").run(
         now,
         words.trim(),
@@ -70,6 +93,7 @@ export const acceptQuote = defineOperation({
       throw new Refusal("window-gone", {
         sentence: "Somebody was faster: this window has just been taken. Choose another one.",
       });
+    takeDown(context, quote, signed);
     const jobId = bookIt(context, quote, wanted, offer, {
       by: "front door",
       words,
@@ -80,6 +104,31 @@ export const acceptQuote = defineOperation({
   },
 });
 
+/** What was chosen and by whom it was signed stands in the quote from now on. */
+function takeDown({ sql }: OperationContext, quote: QuoteRow, signed: Signed | null): void {
+  sql(
+    `UPDATE quotes
+      SET chosen = @chosen, items = @items, lines = @lines, total_minor = @total_minor, deposit_minor = @deposit_minor,
+        minutes = @minutes, crew = @crew, follow_up_on = NULL
+      WHERE id = @id`,
+  ).run({
+    id: quote.id,
+    chosen: quote.chosen,
+    items: quote.items,
+    lines: quote.lines,
+    total_minor: quote.total_minor,
+    deposit_minor: quote.deposit_minor,
+    minutes: quote.minutes,
+    crew: quote.crew,
+  });
+  if (signed)
+    sql("UPDATE quotes SET signed_by = ?, signature = ? WHERE id = ?").run(
+      signed.name.trim(),
+      signed.drawing,
+      quote.id,
+    );
+}
+
 /** A customer says no, with or without a reason; it can still be accepted while it stands. */
 export const declineQuote = defineOperation({
   name: "decline-quote",
@@ -89,7 +138,7 @@ export const declineQuote = defineOperation({
     const quote = openQuote(context, token);
     if (!quoteStates.allows("accept", quote.state)) throw new Refusal("link-ended");
     context
-      .sql("UPDATE quotes SET state = 'declined', answered_at = ?, answer = ? WHERE id = ?")
+      .sql("UPDATE quotes SET state = 'declined', answered_at = ?, answer = ?, follow_up_on = NULL WHERE id = ?")
       .run(context.now, words.trim(), quote.id);
     tellAnswer(context, quote, "declined", words);
   },
@@ -149,7 +198,9 @@ function bookIt(
     bookedBy: by,
   });
   context
-    .sql("UPDATE quotes SET state = 'booked', answered_at = ?, answer = ?, job_id = ? WHERE id = ?")
+    .sql(
+      "UPDATE quotes SET state = 'booked', answered_at = ?, answer = ?, job_id = ?, follow_up_on = NULL WHERE id = ?",
+    )
     .run(context.now, words.trim(), jobId, quote.id);
   const [often] = repeatsEveryColumn.read(quote.repeats);
   if (often) comeBack(context, visitId, often, quote.total_minor);
@@ -163,6 +214,29 @@ function comeBack(context: OperationContext, visitId: number, often: RepeatEvery
   context.sql("UPDATE repeats SET price_per = 'visit', price_minor = ? WHERE id = ?").run(totalMinor, repeatId);
   laidOut(context, repeatId);
 }
+
+/** Asks somebody again who has not answered a quote, and notes when to ask once more. */
+export const followUpQuote = defineOperation({
+  name: "follow-up-quote",
+  access: "system",
+  input: input({ quoteId: Id }),
+  run(context, { quoteId }) {
+    const { sql, business, today } = context;
+    const quote = sql<QuoteRow>("SELECT * FROM quotes WHERE id = ? AND follow_up_on <= ?").get(quoteId, today);
+    if (!quote) return;
+    const sent = localDate(Math.floor(quote.made_at / 60_000), business.time_zone);
+    const next = nextFollowUp({ sent, validUntil: quote.valid_until }, followUpDays(context), today);
+    sql("UPDATE quotes SET follow_up_on = ? WHERE id = ?").run(next, quoteId);
+    if (!quoteStates.allows("accept", quote.state) || quote.state === "accepted" || ranOut(quote, today)) return;
+    tellPerson(context, quote, {
+      key: `quote ${quoteId} of ${quote.made_at}, again on ${today}`,
+      opens: { kind: "quote", id: quoteId },
+      subject: `Our quote of ${dayWords(sent)}`,
+      words: `we have not heard from you about our quote for the work at ${quote.line}. It stands until ${dayWords(quote.valid_until)}; after that the price may be another. Read it again, choose a time or tell us no here:\n\n${ownLinkPlaceholder}`,
+      text: `our quote stands until ${dayWords(quote.valid_until)}. Yes or no: ${ownLinkPlaceholder}`,
+    });
+  },
+});
 
 /** Quotes that nobody waits for any more: their links end, and nobody is told. */
 export const putAwayQuotes = defineOperation({

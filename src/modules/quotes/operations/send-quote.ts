@@ -1,6 +1,6 @@
 import { titleOf } from "@/core/catalogue/titles";
 import { type Item } from "@/core/catalogue/items";
-import { quoteLines, quoteProblems } from "@/core/catalogue/quotes";
+import { choiceProblems, nextFollowUp, quoteLines, type QuoteOption, quoteProblems } from "@/core/catalogue/quotes";
 import { moneyWords, totalOf } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
 import { dayWords } from "@/core/time/words";
@@ -11,8 +11,9 @@ import { answersOfJob } from "@/modules/catalogue/job-items";
 import { tellPerson } from "@/modules/messages/telling";
 import { addressOf } from "@/modules/place/addresses";
 import { zoneOf } from "@/modules/place/zones";
+import { serviceIdsOf, wordsOf } from "@/modules/catalogue/text-blocks";
 import { SendQuote } from "@/modules/quotes/inputs";
-import { type QuoteRow, readQuote } from "@/modules/quotes/quotes";
+import { followUpDays, type QuoteRow, readQuote } from "@/modules/quotes/quotes";
 import { endRequest, readRequest } from "@/modules/requests/requests";
 import { endWaiting } from "@/modules/requests/waiting";
 import { insertRow } from "@/store/insert";
@@ -43,14 +44,10 @@ export const sendQuote = defineOperation({
   name: "send-quote",
   access: "shared.change",
   input: SendQuote,
-  run(context, { about, items, lines: typed, minutes, crew, depositMinor, words, validUntil, repeats = [] }) {
+  run(context, { about, words, validUntil, repeats = [], further = [], signs = false, ...main }) {
     const { now, business, today } = context;
-    const asked = items.map(({ serviceId, quantity = 1, answers = {}, extras = [] }): Item => ({
-      serviceId,
-      quantity,
-      answers,
-      extras,
-    }));
+    const options = [main, ...further].map((typed) => optionOf(context, typed));
+    const [{ items: asked, lines, minutes, crew, depositMinor }] = options as [QuoteOption];
     const once = repeats.length
       ? asked.map((item) => readItem(context, item)).find(({ service }) => service.days > 1 || service.seats > 0)
       : undefined;
@@ -61,8 +58,15 @@ export const sendQuote = defineOperation({
         },
       });
     const title = titleOf(asked.map((item) => readItem(context, item)));
-    const lines = quoteLines(typed, business.prices_include_tax === 1);
-    const wrong = quoteProblems({ lines, depositMinor }, validUntil, today);
+    const wrong = {
+      ...choiceProblems(options.map(({ name }) => name)),
+      ...Object.assign(
+        {},
+        ...options.map((option, i) =>
+          under(i === 0 ? "" : `/further/${i - 1}`, quoteProblems(option, validUntil, today)),
+        ),
+      ),
+    };
     if (Object.keys(wrong).length) throw new Refusal("invalid-input", { fields: wrong });
     const { totalMinor } = totalOf(lines);
     const offered = {
@@ -77,11 +81,16 @@ export const sendQuote = defineOperation({
       crew,
       validUntil,
       repeats: JSON.stringify(repeats),
+      options: options.length > 1 ? JSON.stringify(options) : "[]",
+      signs: signs ? (1 as const) : (0 as const),
+      terms: [business.terms, ...wordsOf(context, "quote", "after", serviceIdsOf(asked))].filter(Boolean).join("\n\n"),
+      followUpOn: nextFollowUp({ sent: today, validUntil }, followUpDays(context), today),
     };
     const work = about.kind === "quote" ? readQuote(context, about.id) : workOf(context, about);
     const quoteId =
       about.kind === "quote" ? changeQuote(context, about.id, offered) : makeQuote(context, work, offered);
-    const sum = moneyWords(totalMinor, business.currency);
+    const sums = options.map((option) => moneyWords(totalOf(option.lines).totalMinor, business.currency));
+    const sum = sums.length > 1 ? `${sums.slice(0, -1).join(", ")} or ${sums.at(-1)}` : sums[0]!;
     tellPerson(context, work, {
       key: `quote ${quoteId} at ${now}`,
       opens: { kind: "quote", id: quoteId },
@@ -94,8 +103,32 @@ export const sendQuote = defineOperation({
 });
 
 /** What is offered, by the names of the statements below. */
-type Offered = Record<"by" | "items" | "lines" | "words" | "validUntil" | "repeats", string> &
-  Record<"now" | "totalMinor" | "depositMinor" | "minutes" | "crew", number>;
+type Offered = Record<"by" | "items" | "lines" | "words" | "validUntil" | "repeats" | "options" | "terms", string> &
+  Record<"now" | "totalMinor" | "depositMinor" | "minutes" | "crew", number> & {
+    signs: 0 | 1;
+    followUpOn: string | null;
+  };
+
+const under = (path: string, problems: Record<string, string>): Record<string, string> =>
+  Object.fromEntries(Object.entries(problems).map(([entry, sentence]) => [`${path}${entry}`, sentence]));
+
+/** One way to do it, with its lines priced as they are offered. */
+const optionOf = (
+  { business }: OperationContext,
+  { option = "", items, lines, minutes, crew, depositMinor }: Omit<SendQuote, "about" | "words" | "validUntil">,
+): QuoteOption => ({
+  name: option.trim(),
+  items: items.map(({ serviceId, quantity = 1, answers = {}, extras = [] }): Item => ({
+    serviceId,
+    quantity,
+    answers,
+    extras,
+  })),
+  lines: quoteLines(lines, business.prices_include_tax === 1),
+  minutes,
+  crew,
+  depositMinor,
+});
 
 const makeQuote = ({ sql }: OperationContext, work: QuotedWork, offered: Offered): number =>
   insertRow(sql, "quotes", {
@@ -123,6 +156,10 @@ const makeQuote = ({ sql }: OperationContext, work: QuotedWork, offered: Offered
     crew: offered.crew,
     valid_until: offered.validUntil,
     repeats: offered.repeats,
+    options: offered.options,
+    signs: offered.signs,
+    terms: offered.terms,
+    follow_up_on: offered.followUpOn,
   });
 
 /** The quote as it is offered now, under the same link; what was answered to it before counts no more. */
@@ -131,7 +168,8 @@ function changeQuote({ sql }: OperationContext, quoteId: number, offered: Offere
     `UPDATE quotes
       SET state = 'sent', answered_at = NULL, answer = '', made_at = @now, made_by = @by, items = @items,
         lines = @lines, words = @words, total_minor = @totalMinor, deposit_minor = @depositMinor,
-        minutes = @minutes, crew = @crew, valid_until = @validUntil, repeats = @repeats
+        minutes = @minutes, crew = @crew, valid_until = @validUntil, repeats = @repeats,
+        options = @options, chosen = '', signs = @signs, terms = @terms, follow_up_on = @followUpOn
       WHERE id = @quoteId`,
   ).run({ ...offered, quoteId });
   return quoteId;

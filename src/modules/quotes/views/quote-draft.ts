@@ -1,4 +1,5 @@
 import { quoteDays } from "@/core/catalogue/quotes";
+import type { Item } from "@/core/catalogue/items";
 import type { Line } from "@/core/money/amounts";
 import type { RepeatEvery } from "@/core/repeats/rule";
 import { addDays } from "@/core/time/dates";
@@ -6,15 +7,19 @@ import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { priceItems, readItem } from "@/modules/catalogue/catalogue";
 import { itemsByPattern, openPatterns } from "@/modules/catalogue/job-patterns";
+import { wordsOf } from "@/modules/catalogue/text-blocks";
 import { addressOf } from "@/modules/place/addresses";
 import { zoneOf } from "@/modules/place/zones";
 import { readRequest } from "@/modules/requests/requests";
 import { linesColumn, repeatsEveryColumn } from "@/store/columns";
 import { QuoteAbout, type SendQuote } from "../inputs";
-import { itemsAbout, readQuote } from "../quotes";
+import { itemsAbout, optionsOf, readQuote } from "../quotes";
 
 type Draft = Pick<SendQuote, "lines" | "minutes" | "crew" | "depositMinor" | "words" | "validUntil"> & {
   repeats: RepeatEvery[];
+  option: string;
+  further: (Pick<SendQuote, "lines" | "minutes" | "crew" | "depositMinor"> & { option: string; items: Item[] })[];
+  signs: boolean;
 };
 
 /** What a quote begins with: what was asked for at its price by the catalogue, what was booked as it was agreed, or the quote as it stands. */
@@ -56,10 +61,15 @@ export const quoteDraft = defineView({
   },
 });
 
-const begun = ({ business, today }: ViewContext): Pick<Draft, "words" | "validUntil" | "repeats"> => ({
+const begun = (
+  context: ViewContext,
+): Pick<Draft, "words" | "validUntil" | "repeats" | "option" | "further" | "signs"> => ({
   repeats: [],
-  words: business.quote_text,
-  validUntil: addDays(today, quoteDays),
+  option: "",
+  further: [],
+  signs: false,
+  words: [context.business.quote_text, ...wordsOf(context, "quote", "before")].filter(Boolean).join("\n\n"),
+  validUntil: addDays(context.today, quoteDays),
 });
 
 const typedLine = ({ description, quantity, unitMinor, taxBp }: Line): Line => ({
@@ -102,7 +112,18 @@ function asBooked(context: ViewContext, id: number): Draft {
 function asSent(context: ViewContext, id: number): Draft {
   const quote = readQuote(context, id);
   const later = begun(context).validUntil;
+  const [first, ...further] = optionsOf(quote);
   return {
+    option: first!.name,
+    further: further.map(({ name, items, lines, minutes, crew, depositMinor }) => ({
+      option: name,
+      items: [...items],
+      lines: lines.map(typedLine),
+      minutes,
+      crew,
+      depositMinor,
+    })),
+    signs: quote.signs === 1,
     words: quote.words,
     validUntil: quote.valid_until < context.today ? later : quote.valid_until,
     minutes: quote.minutes,

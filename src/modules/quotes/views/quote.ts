@@ -3,6 +3,7 @@ import { lookOf } from "@/core/look/front-door";
 import { moneyWords } from "@/core/money/amounts";
 import type { Paper } from "@/core/money/papers";
 import { localDate } from "@/core/time/local";
+import { input } from "@/kernel/inputs";
 import { firstLinkTokenOf } from "@/kernel/links";
 import { defineView } from "@/kernel/view";
 import { termsOf } from "@/modules/catalogue/catalogue";
@@ -10,8 +11,9 @@ import { linesOf, sellerOf } from "@/modules/money/papers";
 import { bookableDates, pickable } from "@/modules/placing/windows";
 import { repeatsEveryColumn } from "@/store/columns";
 import { readFrontDoor } from "@/store/front-door";
+import { Type } from "@sinclair/typebox";
 import { QuoteToken } from "../inputs";
-import { answersOfQuote, openQuote, ranOut, wantedOfQuote } from "../quotes";
+import { answersOfQuote, openQuote, optionsOf, ranOut, wantedOfQuote, withOption } from "../quotes";
 
 /** What the link of a quote shows: what is offered, for how much, until when. */
 export const quote = defineView({
@@ -21,6 +23,7 @@ export const quote = defineView({
   read(context, { token }) {
     const { business, hogar, today } = context;
     const row = openQuote(context, token);
+    const options = optionsOf(row);
     const { items, order, visit } = wantedOfQuote(context, row);
     const over = ranOut(row, today);
     return {
@@ -30,7 +33,7 @@ export const quote = defineView({
         phone: business.phone,
         currency: business.currency,
         timeZone: business.time_zone,
-        terms: business.terms,
+        terms: row.terms,
       },
       look: lookOf(readFrontDoor(hogar.store)),
       id: row.id,
@@ -55,6 +58,26 @@ export const quote = defineView({
         (minor) => moneyWords(minor, business.currency),
       ),
       repeats: repeatsEveryColumn.read(row.repeats),
+      /** To choose from; none where there is one way to do it, or one was chosen. */
+      options:
+        options.length > 1 && row.chosen === ""
+          ? options.map((option, i) => {
+              const { order, visit } = wantedOfQuote(context, withOption(row, i));
+              return {
+                name: option.name,
+                what: visit.title,
+                minutes: option.minutes,
+                lines: order.lines,
+                totalMinor: order.totalMinor,
+                taxMinor: order.taxMinor,
+                depositMinor: order.depositMinor,
+              };
+            })
+          : [],
+      chosen: row.chosen,
+      signs: row.signs === 1,
+      signedBy: row.signed_by,
+      signature: row.signature,
       state: over ? ("run out" as const) : row.state,
       booked: row.job_id === null ? null : firstLinkTokenOf(hogar, row.job_id),
     };
@@ -65,9 +88,9 @@ export const quote = defineView({
 export const quoteOffers = defineView({
   name: "quote-offers",
   access: "anybody",
-  input: QuoteToken,
-  read(context, { token }) {
-    const wanted = wantedOfQuote(context, openQuote(context, token));
+  input: input({ ...QuoteToken.properties, option: Type.Optional(Type.Integer({ minimum: 0, maximum: 2 })) }),
+  read(context, { token, option = 0 }) {
+    const wanted = wantedOfQuote(context, withOption(openQuote(context, token), option));
     const answers = answersOfQuote(context, wanted, bookableDates(context));
     return answers.flatMap((answer) => (answer.offered ? [pickable(context, wanted.visit, answer)] : []));
   },
@@ -108,7 +131,8 @@ export const quotePaper = defineView({
       paidMinor: 0,
       creditedMinor: 0,
       openMinor: order.totalMinor,
-      after: business.terms,
+      after: row.terms,
+      signature: row.signature === null ? null : { by: row.signed_by, drawing: row.signature },
     };
   },
 });

@@ -45,7 +45,16 @@ const notOpen = {
   deposit: { kind: "none" as const, value: 0 },
 };
 
-const partsWithServices = ["services", "prices", "windows", "technicians", "sharing", "coupons", "job-patterns"];
+const partsWithServices = [
+  "business",
+  "services",
+  "prices",
+  "windows",
+  "technicians",
+  "sharing",
+  "coupons",
+  "job-patterns",
+];
 
 function whatIsShown(data: SetupData, part: string, id: string | null): SetupData {
   const services = partsWithServices.includes(part) ? data.services : [];

@@ -1,11 +1,14 @@
 import { groupBy } from "@/core/group";
+import { dayMs } from "@/core/horizons";
 import { Refusal } from "@/core/problems";
 import { localOf } from "@/core/time/local";
 import type { WorkPlace } from "@/core/visits/work-place";
 import { standsFor, type VisitState } from "@/core/visits/states";
 import { Nothing } from "@/kernel/inputs";
+import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { answersOfJobs } from "@/modules/catalogue/job-items";
+import { takesCards } from "@/modules/money/cards";
 import { idsColumn, photosColumn, tickedColumn } from "@/store/columns";
 
 /** A technician's day, in order: only their own. */
@@ -14,7 +17,7 @@ export const fieldDay = defineView({
   access: "field.work",
   input: Nothing,
   read(context) {
-    const { sql, actor, today, business, minute } = context;
+    const { sql, actor, today, business, minute, hogar } = context;
     if (actor.kind !== "person" || actor.technicianId === null)
       throw new Refusal("not-allowed", {
         sentence: "Nobody’s day belongs to this sign-in. Ask the owner to connect it to a technician.",
@@ -74,6 +77,8 @@ export const fieldDay = defineView({
       today,
       currency: business.currency,
       phone: business.phone,
+      /** How one may pay at the door, beside cash and cheques. */
+      takes: { cards: takesCards(context), readers: hogar.gateways.readers !== null, tips: business.tips === 1 },
       now: localOf(minute, zone).minute,
       stops: [...times.values()].map(stopOf),
     };
@@ -121,6 +126,7 @@ export const fieldDay = defineView({
         paysAtDoor: s.pays === "at the door",
         /** What may be taken at the door, whether or not it is to be. */
         dueMinor: s.shared_id === null ? s.due_minor : 0,
+        card: cardAtTheDoor(context, s.id, s.job_id),
         lastHere: s.work_place === "site" ? s.lastHere : null,
         // Where several customers share the time: each of them, with what is to be known of them.
         comes:
@@ -142,3 +148,18 @@ export const fieldDay = defineView({
     }
   },
 });
+
+/** How it stands with a card at the door: the reader waits, it is being charged, it has paid or was declined; null where none was tried today. */
+function cardAtTheDoor({ sql, now }: ViewContext, visitId: number, jobId: number) {
+  const waits = sql<{ minor: number }>(
+    "SELECT amount_minor + tip_minor AS minor FROM reader_asks WHERE visit_id = ? AND ended_at IS NULL",
+  ).get(visitId);
+  if (waits) return { state: "waiting" as const, minor: waits.minor, problem: null };
+  return (
+    sql<{ state: "asked" | "second step" | "received" | "declined"; minor: number; problem: string | null }>(
+      `SELECT state, amount_minor + tip_minor AS minor, problem FROM payments
+        WHERE job_id = ? AND purpose = 'invoice' AND method = 'card' AND asked_at > ?
+          AND state IN ('asked', 'second step', 'received', 'declined') ORDER BY id DESC LIMIT 1`,
+    ).get(jobId, now - dayMs) ?? null
+  );
+}

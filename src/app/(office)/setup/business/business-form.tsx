@@ -212,6 +212,8 @@ export function BusinessForm({ data, saved }: { data: SetupData; saved: () => vo
       <InvoiceSection
         billing={draft.billing}
         paymentDays={draft.paymentDays}
+        currency={draft.currency}
+        services={data.services}
         onBilling={(billing) => set({ billing })}
         wrong={wrong}
       />

@@ -2,25 +2,38 @@ import type { ViewOutput } from "@/api/client";
 import { billingWords, PaymentFromField } from "@/app/(office)/customers/billing-fields";
 import { dueWords } from "@/core/money/due";
 import { nextNumber } from "@/core/money/numbers";
-import { Columns, Field } from "@/ui/form-parts";
+import { Columns, Field, MoneyField, PercentField, WholeField } from "@/ui/form-parts";
 import { FormSection } from "@/ui/form-sections";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
+import { useState } from "react";
+import { TextBlocks } from "./text-blocks";
 
 type Billing = ViewOutput<"setup">["business"]["billing"];
+
+/** Days as they are typed, in order, each once. */
+const daysTyped = (text: string): number[] =>
+  [...new Set(text.split(/[^\d]+/).map(Number))].filter((day) => day > 0).sort((a, b) => a - b);
 
 /** How invoices are numbered, when they are made and when they are due. */
 export function InvoiceSection({
   billing,
   paymentDays,
+  currency,
+  services,
   onBilling,
   wrong,
 }: {
   billing: Billing;
   paymentDays: number;
+  currency: string;
+  services: readonly { id: number; name: string }[];
   onBilling: (billing: Billing) => void;
   wrong: (field: string) => string | undefined;
 }) {
+  const [followUps, setFollowUps] = useState(billing.quoteFollowUps.join(", "));
   const set = (part: Partial<Billing>) => onBilling({ ...billing, ...part });
   const like = (prefix: string) => `Such as ${nextNumber(prefix, 2027, 11).label}`;
   return (
@@ -70,6 +83,48 @@ export function InvoiceSection({
         value={billing.exemptWords}
         onChange={(e) => set({ exemptWords: e.target.value })}
         wrong={wrong("/billing/exemptWords")}
+      />
+      <Columns>
+        <WholeField
+          label="Late fee, days after it was due"
+          value={billing.lateFeeDays ?? 0}
+          onValue={(days) => set({ lateFeeDays: days === 0 ? null : days })}
+          wrong={wrong("/billing/lateFeeDays")}
+          helperText={billing.lateFeeDays === null ? "0: no late fee" : undefined}
+        />
+        <MoneyField
+          currency={currency}
+          label={`Late fee, ${currency}`}
+          value={billing.lateFeeMinor}
+          onValue={(lateFeeMinor) => set({ lateFeeMinor })}
+          wrong={wrong("/billing/lateFeeMinor")}
+        />
+        <PercentField
+          label="and of what is open, %"
+          value={billing.lateFeeBp}
+          onValue={(lateFeeBp) => set({ lateFeeBp })}
+          wrong={wrong("/billing/lateFeeBp")}
+        />
+      </Columns>
+      <Field
+        label="Ask again about a quote, days after it was sent"
+        value={followUps}
+        onChange={(e) => {
+          setFollowUps(e.target.value);
+          set({ quoteFollowUps: daysTyped(e.target.value) });
+        }}
+        wrong={wrong("/billing/quoteFollowUps")}
+        helperText="Such as 3, 10; empty: never"
+      />
+      <FormControlLabel
+        control={<Checkbox checked={billing.tips} onChange={(e) => set({ tips: e.target.checked })} />}
+        label="Customers may give a tip when they pay"
+      />
+      <TextBlocks
+        blocks={billing.textBlocks}
+        services={services}
+        onBlocks={(textBlocks) => set({ textBlocks })}
+        wrong={wrong}
       />
     </FormSection>
   );

@@ -37,6 +37,14 @@ const commands: Record<string, { about: string; load: () => Promise<Command> }> 
     about: "the dates of a recurrence rule and what becomes of them, JSON in and out: [FILE]",
     load: async () => (await import("./repeat")).repeat,
   },
+  collect: {
+    about: "which run would take which invoice, JSON in and out: [FILE]",
+    load: async () => (await import("./collect")).collect,
+  },
+  remind: {
+    about: "when each message about a visit falls, JSON in and out: [FILE]",
+    load: async () => (await import("./remind")).remind,
+  },
   plan: {
     about: "who does what in which order, JSON in and out: [FILE] [--seed N] [--budget-ms N]",
     load: async () => (await import("./plan")).plan,

@@ -6,7 +6,7 @@ import { epochMinute } from "@/core/time/local";
 import { parseClock, windowWords } from "@/core/time/words";
 import { type Static, Type } from "@sinclair/typebox";
 import { BadInput, readJson } from "./read-json";
-import { checkUnique, object } from "./shapes";
+import { checkUnique, inUtc, object } from "./shapes";
 
 const Day = Type.String({ format: "date" });
 const Clock = Type.String({ format: "clock" });
@@ -51,8 +51,7 @@ export function answerTo(input: RepeatInput) {
   const own = minutesOf(input.window);
   const comes = (day: LocalDate) =>
     servesWeekday(weekdays, day) && !closed.some(([first, last]) => first <= day && day <= last);
-  const at = (day: LocalDate, minute: number) =>
-    new Date(epochMinute(day, minute, timeZone) * 60_000).toISOString().replace(".000", "");
+  const at = (day: LocalDate, minute: number) => inUtc(epochMinute(day, minute, timeZone));
   const dates = comingDates(
     {
       rule,

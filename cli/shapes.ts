@@ -1,9 +1,12 @@
+import { epochMinute } from "@/core/time/local";
+import { parseClock } from "@/core/time/words";
 import { Type } from "@sinclair/typebox";
 import { BadInput } from "./read-json";
 
 /** Pieces that the engines' inputs share. */
 export const object = <T extends Parameters<typeof Type.Object>[0]>(properties: T) =>
   Type.Object(properties, { additionalProperties: false });
+export const Moment = Type.String({ format: "moment" });
 export const Count = Type.Integer({ minimum: 0, maximum: 1_000_000_000 });
 export const Id = Type.String({ minLength: 1 });
 const Level = Type.Integer({ minimum: 1, maximum: 3 });
@@ -19,6 +22,13 @@ export const Matrix = Type.Array(Type.Array(Count), { minItems: 1 });
 export type GivenSkill = string | { skill: string; level?: number; until?: string | null };
 
 export const toSkill = (skill: GivenSkill) => (typeof skill === "string" ? { skill } : skill);
+
+/** The epoch minute of a local time such as 2027-03-01T09:00. */
+export const epochOf = (moment: string, zone: string): number =>
+  epochMinute(moment.slice(0, 10), parseClock(moment.slice(11))!, zone);
+
+/** An epoch minute as 2027-03-01T09:00:00Z. */
+export const inUtc = (epoch: number): string => new Date(epoch * 60_000).toISOString().replace(".000", "");
 
 /** The matrix as a function; refuses one that is not square. */
 export function travelBy(matrix: number[][]): (from: number, to: number) => number {

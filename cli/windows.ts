@@ -11,11 +11,23 @@ import { windowsOn } from "@/core/windows/patterns";
 import { type Capacity, type TechnicianDay } from "@/core/windows/question";
 import { type Static, Type } from "@sinclair/typebox";
 import { BadInput, readJson } from "./read-json";
-import { checkPlace, checkSpans, checkUnique, Count, Id, Matrix, object, Skill, toSkill, travelBy } from "./shapes";
+import {
+  checkPlace,
+  checkSpans,
+  checkUnique,
+  Count,
+  epochOf,
+  Id,
+  Matrix,
+  Moment,
+  object,
+  Skill,
+  toSkill,
+  travelBy,
+} from "./shapes";
 
 const Clock = Type.String({ format: "clock" });
 const Day = Type.String({ format: "date" });
-const Moment = Type.String({ format: "moment" });
 const OrNull = <T extends Parameters<typeof Type.Union>[0][number]>(schema: T) => Type.Union([schema, Type.Null()]);
 const weekdays = ["mon", "tue", "wed", "thu", "fri", "sat", "sun"] as const;
 
@@ -94,7 +106,7 @@ export function answerTo(input: WindowsInput) {
   check(input);
   const { timeZone: zone, request, rules, stops: given = [] } = input;
   const travel = travelBy(input.travel);
-  const at = (moment: string) => epochMinute(moment.slice(0, 10), parseClock(moment.slice(11))!, zone);
+  const at = (moment: string) => epochOf(moment, zone);
   const dates = datesFrom(input.from, input.to);
   const stops = given.map((s) => ({
     ...s,

@@ -115,3 +115,47 @@ it("a no is said with a reason, and put away by the office; then its link opens 
   await go(pair.door, link);
   await pair.door.getByText(/This quote does not stand any more/).waitFor();
 });
+
+it("a quote with two options is read on a phone; one of them is chosen, signed by name and finger, and booked", async () => {
+  const { office, door, app } = pair;
+  await openEntry("Selma Vance");
+  await sheet().getByRole("button", { name: "Make it a quote…" }).click();
+  const line = () => sheet().getByRole("group", { name: "Line 1" });
+  await line().getByLabel("Price of one, EUR").fill("120");
+  await sheet().getByLabel("Deposit, EUR").fill("0");
+  await sheet().getByRole("button", { name: "Let them choose between options" }).click();
+  expect(await sheet().getByLabel("This option is called").inputValue()).toBe("Better");
+  await line().getByLabel("Price of one, EUR").fill("185");
+  await sheet().getByRole("button", { name: "Good", exact: true }).click();
+  expect(await line().getByLabel("Price of one, EUR").inputValue()).toBe("120.00");
+  await sheet()
+    .getByLabel(/^They sign it/)
+    .check();
+  expect(await findings(office)).toEqual([]);
+  await sheet().getByRole("button", { name: "Send the quote" }).click();
+  await office.getByText("Selma Vance gets it by email and text").waitFor();
+
+  await go(door, await mailedLink(office, app.url, /Your quote.*selma/s, "quote"));
+  await door.getByRole("button", { name: /^Better/ }).click();
+  await door.getByText("€185.00").nth(1).waitFor();
+  expect(await findings(door)).toEqual([]);
+  const sign = door.getByRole("group", { name: "Signature" });
+  await sign.getByLabel("Your name").fill("Selma Vance");
+  await sign.getByRole("img", { name: "Sign here" }).scrollIntoViewIfNeeded();
+  const field = (await sign.getByRole("img", { name: "Sign here" }).boundingBox())!;
+  await door.mouse.move(field.x + 30, field.y + 90);
+  await door.mouse.down();
+  for (let i = 1; i <= 12; i++) await door.mouse.move(field.x + 30 + i * 20, field.y + 90 + (i % 2 ? -40 : 20));
+  await door.mouse.up();
+  await sign.getByRole("button", { name: "Again" }).waitFor();
+  await arches().first().click();
+  await door.getByRole("button", { name: /^Accept for/ }).click();
+  await door.getByRole("heading", { name: "You are booked" }).waitFor();
+  expect(quoteOf("selma.vance@example.com")).toMatchObject({
+    state: "booked",
+    chosen: "Better",
+    total_minor: 18_500,
+    signed_by: "Selma Vance",
+    signature: expect.stringMatching(/^data:image\/png/),
+  });
+});

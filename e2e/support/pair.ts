@@ -48,10 +48,11 @@ async function openPair(): Promise<Pair> {
   };
 }
 
-/** Moves the demo's clock to five past eight on a date, as somebody in the office. */
+/** Moves the demo's clock to five past eight on a date, as somebody in the office; where it is later already it stays. */
 export async function moveToMorningOf(pair: Pair, date: string): Promise<void> {
   const [clock] = pair.app.sql<{ offset: number }>("SELECT demo_offset_ms AS offset FROM business");
   const minutes = Math.ceil((Date.parse(`${date}T08:05:00Z`) - Date.now() - clock!.offset) / 60_000);
+  if (minutes <= 0) return;
   const status = await pair.office.evaluate(
     (body) =>
       fetch("/api/operations/move-clock", {

@@ -238,7 +238,7 @@ const lifeOf = ({ sql }: ViewContext, id: number, jobId: number | null) =>
     `SELECT v.at, v.kind AS what, sum(e.amount_minor) AS minor, v.id AS nth
         FROM ledger_entries e JOIN ledger_events v ON v.id = e.event_id
         WHERE e.invoice_id = @id AND e.account = 'receivable' GROUP BY v.id
-      UNION ALL SELECT DISTINCT written_at, 'sent', NULL, 0 FROM messages
+      UNION ALL SELECT DISTINCT written_at, 'sent', NULL, 9e15 FROM messages
         WHERE (job_id = @jobId OR invoice_id = @id) AND occasion LIKE 'invoice%'
       ORDER BY at, nth`,
   ).all({ id, jobId });

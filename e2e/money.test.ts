@@ -199,20 +199,28 @@ it("cash that a technician takes at the door stands under them until it is count
   await bram.waitFor({ state: "detached" });
 });
 
+const idsIn = (checklist: string) => (JSON.parse(checklist) as { id: string }[]).map(({ id }) => id);
+
 /** Everybody who is expected on a day has been there and is done. */
 async function workThrough(date: string, only: readonly number[] | null = null): Promise<void> {
   const { app } = pair;
   await moveToMorningOf(pair, date);
   const odile = await as(app.url, "odile");
-  const visits = app.sql<{ id: number; customer: number }>(
-    `SELECT v.id, j.customer_id AS customer FROM visits v JOIN jobs j ON j.id = v.job_id
+  const visits = app.sql<{ id: number; customer: number; checklist: string }>(
+    `SELECT v.id, v.checklist, j.customer_id AS customer FROM visits v JOIN jobs j ON j.id = v.job_id
       WHERE v.date = ? AND v.state = 'promised' AND j.state = 'agreed' AND j.approval = 'given' AND v.first_visit_id IS NULL`,
     date,
   );
-  for (const { id, customer } of visits)
+  for (const { id, customer, checklist } of visits)
     if (only === null || only.includes(customer))
-      for (const to of ["on site", "done"])
-        await post(`${app.url}/api/operations/advance-visit`, { visitId: id, to }, odile);
+      for (const to of ["on site", "done"]) {
+        const step = await post(
+          `${app.url}/api/operations/advance-visit`,
+          { visitId: id, to, ticked: idsIn(checklist) },
+          odile,
+        );
+        expect(step.problem).toBeUndefined();
+      }
 }
 /** The days on which most is expected. */
 const busyDays = () =>

@@ -10,6 +10,8 @@ import type { CardGateway, ChargeOutcome } from "./types";
 export const testCards = [
   { number: "9900 0000 0000 1006", behaviour: "pays", says: "pays" },
   { number: "9900 0000 0000 2004", behaviour: "declined", says: "is declined" },
+  { number: "9900 0000 0000 2103", behaviour: "lost", says: "is declined: another card is needed" },
+  { number: "9900 0000 0000 2202", behaviour: "stolen", says: "is declined for good" },
   { number: "9900 0000 0000 3002", behaviour: "asks", says: "asks for a second step" },
   { number: "9900 0000 0000 5007", behaviour: "expired", says: "pays, and has expired a month later" },
   { number: "9900 0000 0000 4000", behaviour: "slow", says: "times out once, then turns out to have paid" },
@@ -35,12 +37,12 @@ interface StandinCharge {
   at: number;
 }
 
-export function cardStandin(db: Database.Database, secret: string): CardStandin {
+export function cardStandin(db: Database.Database, secret: string, now: () => number = Date.now): CardStandin {
   const chargeOf = db.prepare<[string], StandinCharge>("SELECT * FROM charges WHERE key = ?");
   const byReference = db.prepare<[string], StandinCharge>("SELECT * FROM charges WHERE reference = ?");
 
   return {
-    async charge({ key, token, amountMinor, currency, description }) {
+    async charge({ key, token, amountMinor, currency, description, how = "link" }) {
       const before = chargeOf.get(key);
       if (before) return outcomeOf(before);
       const card = db
@@ -51,7 +53,10 @@ export function cardStandin(db: Database.Database, secret: string): CardStandin 
       if (!card) return { state: "unknown card" };
       const { behaviour } = card;
       const state =
-        { pays: "received", slow: "received", expired: "received", asks: "second step" }[behaviour] ?? "declined";
+        { pays: "received", slow: "received", expired: "received", asks: "second step" }[behaviour] ??
+        declinedBy[behaviour] ??
+        "declined";
+      db.prepare("INSERT INTO charge_ways VALUES (?, ?) ON CONFLICT DO NOTHING").run(key, how);
       db.prepare("INSERT INTO charges VALUES (?, ?, ?, ?, ?, ?, ?, ?)").run(
         key,
         `ch_${nanoid(16)}`,
@@ -60,7 +65,7 @@ export function cardStandin(db: Database.Database, secret: string): CardStandin 
         description,
         state,
         card.last_digits,
-        Date.now(),
+        now(),
       );
       if (behaviour === "slow") throw new Error("The card service did not answer in time");
       return outcomeOf(chargeOf.get(key)!);
@@ -87,8 +92,32 @@ export function cardStandin(db: Database.Database, secret: string): CardStandin 
         key,
         reference,
         amountMinor,
-        Date.now(),
+        now(),
       );
+    },
+
+    async payouts(after) {
+      payOut(db, now());
+      const since =
+        after === null
+          ? 0
+          : (db.prepare<[string], number>("SELECT rowid FROM payouts WHERE reference = ?").pluck().get(after) ?? 0);
+      return db
+        .prepare<[number], { reference: string; amount_minor: number; at: number }>(
+          "SELECT * FROM payouts WHERE rowid > ? ORDER BY rowid",
+        )
+        .all(since)
+        .map(({ reference, amount_minor, at }) => ({
+          reference,
+          amountMinor: amount_minor,
+          feeMinor: 0,
+          at,
+          items: db
+            .prepare<[string], { kind: "charge" | "refund"; reference: string; grossMinor: number; feeMinor: number }>(
+              "SELECT kind, reference, gross_minor AS grossMinor, fee_minor AS feeMinor FROM payout_items WHERE payout = ? ORDER BY rowid",
+            )
+            .all(reference),
+        }));
     },
 
     isGenuine: (body, signature) => isSigned(body, signature, secret),
@@ -118,6 +147,55 @@ export function cardStandin(db: Database.Database, secret: string): CardStandin 
   };
 }
 
+const declinedBy: Record<string, string> = { lost: "declined, another card", stolen: "declined for good" };
+
+/** What the stand-in keeps of a charge: a share in basis points, and a sum. */
+const kept: Record<string, { bp: number; minor: number }> = {
+  link: { bp: 140, minor: 25 },
+  "on file": { bp: 140, minor: 25 },
+  typed: { bp: 190, minor: 25 },
+  reader: { bp: 110, minor: 5 },
+};
+const dayMs = 86_400_000;
+
+/** All that came before today (in UTC) and was not paid out is one batch, less what was given back and what is kept. */
+function payOut(db: Database.Database, now: number): void {
+  const before = Math.floor(now / dayMs) * dayMs;
+  const charges = db
+    .prepare<[number], { reference: string; amount_minor: number; how: string }>(
+      `SELECT c.reference, c.amount_minor, coalesce(w.how, 'link') AS how FROM charges c LEFT JOIN charge_ways w ON w.key = c.key
+        WHERE c.state = 'received' AND c.at < ? AND NOT EXISTS (SELECT 1 FROM payout_items WHERE kind = 'charge' AND reference = c.reference)
+        ORDER BY c.at, c.reference`,
+    )
+    .all(before)
+    .map(({ reference, amount_minor, how }) => {
+      const { bp, minor } = kept[how] ?? kept["link"]!;
+      return {
+        kind: "charge",
+        reference,
+        gross: amount_minor,
+        fee: Math.min(amount_minor, minor + Math.round((amount_minor * bp) / 10_000)),
+      };
+    });
+  const refunds = db
+    .prepare<[number], { key: string; amount_minor: number }>(
+      `SELECT key, amount_minor FROM card_refunds r
+        WHERE at < ? AND NOT EXISTS (SELECT 1 FROM payout_items WHERE kind = 'refund' AND reference = r.key) ORDER BY at, key`,
+    )
+    .all(before)
+    .map(({ key, amount_minor }) => ({ kind: "refund", reference: key, gross: -amount_minor, fee: 0 }));
+  const items = [...charges, ...refunds];
+  const amount = items.reduce((all, { gross, fee }) => all + gross - fee, 0);
+  // What was given back of more than has come waits for the next batch.
+  if (amount <= 0) return;
+  const reference = `po_${nanoid(16)}`;
+  db.transaction(() => {
+    db.prepare("INSERT INTO payouts VALUES (?, ?, ?)").run(reference, amount, now);
+    for (const { kind, reference: of, gross, fee } of items)
+      db.prepare("INSERT INTO payout_items VALUES (?, ?, ?, ?, ?)").run(reference, kind, of, gross, fee);
+  })();
+}
+
 /** Cards of the stand-in are good for years, but one: its month is over. */
 function lastMonthOf(behaviour: string): string {
   const now = new Date();
@@ -129,5 +207,10 @@ function outcomeOf(charge: StandinCharge): ChargeOutcome {
   if (charge.state === "received") return { state: "received", reference: charge.reference };
   if (charge.state === "second step")
     return { state: "second step", reference: charge.reference, address: `/standins/cards/step/${charge.reference}` };
-  return { state: "declined", reference: charge.reference, reason: "The bank declined the card" };
+  const declined = { state: "declined" as const, reference: charge.reference };
+  if (charge.state === declinedBy["lost"])
+    return { ...declined, reason: "The card cannot be used any more", kind: "another" };
+  if (charge.state === declinedBy["stolen"])
+    return { ...declined, reason: "The bank does not allow charges to this card", kind: "never" };
+  return { ...declined, reason: "The bank declined the card", kind: "later" };
 }

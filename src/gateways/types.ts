@@ -23,9 +23,12 @@ export interface CardGateway {
     amountMinor: number;
     currency: string;
     description: string;
+    how?: CardHow;
   }): Promise<ChargeOutcome>;
   /** Pays back a part or all of a charge; the same key never pays back twice. */
   refund(refund: { key: string; reference: string; amountMinor: number }): Promise<void>;
+  /** What was paid out after the payout of this reference, or at all, the oldest first: what the service kept of each charge in it, and what was given back. Throws when the gateway does not answer. */
+  payouts(after: string | null): Promise<Payout[]>;
   /** Whether a notice about a charge really comes from the gateway. */
   isGenuine(body: string, signature: string): boolean;
 }
@@ -38,11 +41,29 @@ export interface ReaderGateway {
   isGenuine(body: string, signature: string): boolean;
 }
 
+/** How a card pays: what the service keeps for itself depends on it. */
+export type CardHow = "link" | "reader" | "typed" | "on file";
+
+export interface Payout {
+  reference: string;
+  /** What comes to the bank. */
+  amountMinor: number;
+  /** Kept for paying out at once. */
+  feeMinor: number;
+  /** Epoch milliseconds. */
+  at: number;
+  /** Charges by their reference, what was given back by its key; amounts that were given back are below nothing. */
+  items: { kind: "charge" | "refund"; reference: string; grossMinor: number; feeMinor: number }[];
+}
+
+/** What helps after a decline: trying again later, another card, or nothing. */
+export type DeclineKind = "later" | "another" | "never";
+
 export type ChargeOutcome =
   | { state: "received"; reference: string }
   /** The token is none of the gateway's: somebody made it up. */
   | { state: "unknown card" }
-  | { state: "declined"; reference: string; reason: string }
+  | { state: "declined"; reference: string; reason: string; kind?: DeclineKind }
   /** The customer's bank asks for a second step at this address. */
   | { state: "second step"; reference: string; address: string };
 

@@ -44,9 +44,10 @@ export function openHogar({
   const keys = keysOf(folder ? keptSecrets(folder) : ["a secret for tests only, thirty-two characters"]);
   const town = givenTown ?? (folder ? loadTown(path.join(folder, "town.json")) : null);
   const from = () => readBusiness(store)?.mail ?? "office@business.example";
+  const now = clock ?? (() => Date.now() + (readBusiness(store)?.demo_offset_ms ?? 0));
   const tryOut =
     (standins ?? (folder === null || readBusiness(store)?.demo_offset_ms != null))
-      ? openStandins(inside("standins"), keys, from)
+      ? openStandins(inside("standins"), keys, from, now)
       : null;
   const ownRoads = townRoads(town);
   const roads = env.HOGAR_ROUTING_URL ? routingServer(env.HOGAR_ROUTING_URL, ownRoads) : ownRoads;
@@ -64,17 +65,22 @@ export function openHogar({
       ...gateways,
     },
     standins: tryOut,
-    now: clock ?? (() => Date.now() + (readBusiness(store)?.demo_offset_ms ?? 0)),
+    now,
     publicUrl: env.HOGAR_URL ?? `http://localhost:${env.PORT ?? 3000}`,
     inTurn,
     wake: () => {},
   };
 }
 
-function openStandins(folder: string | null, keys: Keys, from: () => string): NonNullable<Hogar["standins"]> {
+function openStandins(
+  folder: string | null,
+  keys: Keys,
+  from: () => string,
+  now: () => number,
+): NonNullable<Hogar["standins"]> {
   const db = openStandinStore(folder);
   return {
-    cards: cardStandin(db, keys.of("card stand-in")),
+    cards: cardStandin(db, keys.of("card stand-in"), now),
     reader: readerStandin(db, keys.of("reader stand-in")),
     mail: mailStandin(folder && path.join(folder, "mail"), from),
     text: textStandin(db),

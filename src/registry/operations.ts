@@ -66,6 +66,16 @@ import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { removeSpecialDay, saveOpening, saveSpecialDay, takeSpecialDays } from "@/modules/placing/operations/opening";
 import { giveBackRoom } from "@/modules/due/operations/give-back-room";
 import { askReader, endReader, takeCard } from "@/modules/money/operations/door-cards";
+import { payoutIsThere } from "@/modules/money/operations/payouts";
+import {
+  agreeCollection,
+  objectToCharge,
+  promiseDay,
+  saveCollection,
+  setCollection,
+  setCustomerCollection,
+  takeDownPromise,
+} from "@/modules/collection/operations/choices";
 import { waiveFee } from "@/modules/money/operations/late-fees";
 import { acceptQuote, bookQuote, declineQuote, putAwayQuotes } from "@/modules/quotes/operations/quotes";
 import { sendQuote } from "@/modules/quotes/operations/send-quote";
@@ -111,6 +121,14 @@ export const operations = {
   "end-reader": endReader,
   "take-card": takeCard,
   "pay-out-tips": payOutTips,
+  "agree-collection": agreeCollection,
+  "object-to-charge": objectToCharge,
+  "promise-payment": promiseDay,
+  "record-promise": takeDownPromise,
+  "save-collection": saveCollection,
+  "set-collection": setCollection,
+  "set-customer-collection": setCustomerCollection,
+  "record-payout-arrived": payoutIsThere,
   "waive-late-fee": waiveFee,
   "add-by-link": addByLink,
   "add-import-rows": addImportRows,

@@ -30,6 +30,8 @@ import {
   receiptPaper,
   statementPaper,
 } from "@/modules/money/views/papers";
+import { payout, payouts } from "@/modules/money/views/payouts";
+import { collection, collectionRun } from "@/modules/collection/views/collection";
 import { credits } from "@/modules/money/views/credits";
 import { payments } from "@/modules/money/views/payments";
 import { invoiceChoices } from "@/modules/money/views/invoice-choices";
@@ -107,7 +109,11 @@ export const views = {
   invoice: invoice,
   invoices: invoices,
   payments: payments,
+  collection: collection,
+  "collection-run": collectionRun,
   credits: credits,
+  payouts: payouts,
+  payout: payout,
   money: money,
   "my-calendar": myCalendar,
   "my-offers": myOffers,

@@ -114,6 +114,13 @@ export interface Rows {
     late_fee_minor: number;
     late_fee_bp: number;
     tips: 0 | 1;
+    collects: 0 | 1;
+    collect_weekdays: number;
+    collect_at: number;
+    collect_days: number;
+    collect_smallest_minor: number;
+    collect_cards: number;
+    collect_again: Json;
   };
   cards: {
     id: number;
@@ -124,12 +131,36 @@ export interface Rows {
     kept_at: number;
     removed_at: number | null;
     expires: string | null;
+    collects: 0 | 1;
+    agreed_words: string;
+    position: number;
   };
   categories: {
     name: string;
     position: number;
     hue: number;
     kind: string;
+  };
+  collection_items: {
+    run_date: string;
+    invoice_id: number;
+    attempt: number;
+    payment_id: number | null;
+    left_out: string | null;
+    followed: 0 | 1;
+  };
+  collection_notices: {
+    invoice_id: number;
+    run_date: string;
+    amount_minor: number;
+    card_id: number;
+    told_at: number;
+    objected_at: number | null;
+  };
+  collection_runs: {
+    run_date: string;
+    begun_at: number;
+    ended_at: number | null;
   };
   consents: {
     id: number;
@@ -208,6 +239,7 @@ export interface Rows {
     billing: "job" | "month" | "hand" | null;
     tax_kind: "standard" | "reverse charge" | "exempt";
     tax_number: string;
+    collect_never: 0 | 1;
   };
   day_hours: {
     technician_id: number;
@@ -364,6 +396,9 @@ export interface Rows {
     late_fee_on: string | null;
     late_fee_waived: string;
     fee_of_id: number | null;
+    collect_never: 0 | 1;
+    collect_on: string | null;
+    collect_known: number;
   };
   job_balances: {
     job_id: number;
@@ -555,6 +590,14 @@ export interface Rows {
     id: number;
     name: string;
   };
+  pay_promises: {
+    id: number;
+    invoice_id: number;
+    day: string;
+    made_at: number;
+    made_by: string;
+    ended: "kept" | "broken" | "changed" | null;
+  };
   payment_balances: {
     payment_id: number;
     customer_id: number;
@@ -588,6 +631,25 @@ export interface Rows {
     invoice_id: number | null;
     tip_minor: number;
     tip_for_id: number | null;
+    card_how: "link" | "reader" | "typed" | "on file" | null;
+    decline_kind: "later" | "another" | "never" | null;
+  };
+  payout_items: {
+    payout_id: number;
+    position: number;
+    kind: "charge" | "refund";
+    reference: string;
+    payment_id: number | null;
+    gross_minor: number;
+    fee_minor: number;
+  };
+  payouts: {
+    id: number;
+    reference: string;
+    amount_minor: number;
+    fee_minor: number;
+    paid_at: number;
+    arrived_on: string | null;
   };
   people: {
     id: number;
@@ -1122,9 +1184,19 @@ export interface LeftOut {
     | "late_fee_days"
     | "late_fee_minor"
     | "late_fee_bp"
-    | "tips";
-  cards: "id" | "removed_at" | "expires";
+    | "tips"
+    | "collects"
+    | "collect_weekdays"
+    | "collect_at"
+    | "collect_days"
+    | "collect_smallest_minor"
+    | "collect_cards"
+    | "collect_again";
+  cards: "id" | "removed_at" | "expires" | "collects" | "agreed_words" | "position";
   categories: "kind";
+  collection_items: "payment_id" | "left_out" | "followed";
+  collection_notices: "objected_at";
+  collection_runs: "ended_at";
   consents: "id";
   coupons: "id" | "first_date" | "last_date" | "most";
   credit_note_lines: never;
@@ -1147,7 +1219,8 @@ export interface LeftOut {
     | "payment_from"
     | "billing"
     | "tax_kind"
-    | "tax_number";
+    | "tax_number"
+    | "collect_never";
   day_hours: never;
   errands: "id" | "lng" | "lat";
   extras: "id";
@@ -1192,7 +1265,10 @@ export interface LeftOut {
     | "after_text"
     | "late_fee_on"
     | "late_fee_waived"
-    | "fee_of_id";
+    | "fee_of_id"
+    | "collect_never"
+    | "collect_on"
+    | "collect_known";
   job_items: "pattern_id";
   job_lines: never;
   job_patterns: "id" | "note" | "checklist" | "minutes" | "crew" | "active";
@@ -1229,6 +1305,7 @@ export interface LeftOut {
   outbox: "id" | "leased_until" | "last_problem" | "ended_at";
   pattern_parts: "length" | "step";
   patterns: "id";
+  pay_promises: "id" | "ended";
   payments:
     | "id"
     | "job_id"
@@ -1243,7 +1320,11 @@ export interface LeftOut {
     | "handover_id"
     | "invoice_id"
     | "tip_minor"
-    | "tip_for_id";
+    | "tip_for_id"
+    | "card_how"
+    | "decline_kind";
+  payout_items: "payment_id";
+  payouts: "id" | "fee_minor" | "arrived_on";
   people: "id" | "technician_id" | "given" | "taken" | "totp_sealed" | "totp_step" | "recovery_hashes";
   placements: never;
   plan_changes: never;

@@ -8,6 +8,7 @@ export type PagedView =
   | "invoices"
   | "payments"
   | "credits"
+  | "payouts"
   | "incoming"
   | "who-did-what"
   | "security-log";

@@ -1,4 +1,5 @@
 import type { Actor } from "@/core/people/permissions";
+import type { CardHow } from "@/gateways/types";
 import type { Hogar } from "@/kernel/hogar";
 import { linkAddressOf, type OpenedBy, ownLinkPlaceholder, sealedToken } from "@/kernel/links";
 import { mustPerform } from "@/kernel/operation";
@@ -39,6 +40,7 @@ const [text, whole] = [Type.String(), Type.Integer()];
 const nothing = () => {};
 
 interface ChargePayload {
+  how?: CardHow;
   chargeKey: string;
   token: string;
   amountMinor: number;
@@ -47,7 +49,7 @@ interface ChargePayload {
 }
 
 const charge = kind<ChargePayload>(
-  { chargeKey: text, token: text, amountMinor: whole, currency: text, description: text },
+  { how: Type.Optional(text), chargeKey: text, token: text, amountMinor: whole, currency: text, description: text },
   (hogar, { chargeKey, ...charge }) => ({
     repeatable: true,
     async carryOut() {

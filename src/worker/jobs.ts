@@ -5,8 +5,12 @@ import { lapseDeposit, lapseHold } from "@/modules/due/operations/lapse";
 import { remindOfInvoice, remindOfVisit } from "@/modules/messages/operations/write-reminders";
 import { remindersDue } from "@/modules/messages/reminders";
 import { customersToBill } from "@/modules/money/billing";
+import { noticesDue, runsToEnd, toCollect, toFollow } from "@/modules/collection/collecting";
+import { collectDue, endRun, followCharge, noticeOfCharge, watchPromise } from "@/modules/collection/operations/runs";
+import { promisesToEnd } from "@/modules/collection/promises";
 import { lateInvoices } from "@/modules/money/late-fees";
 import { askLateFee } from "@/modules/money/operations/late-fees";
+import { recordPayout } from "@/modules/money/operations/payouts";
 import { billByItself } from "@/modules/money/operations/billing";
 import { goOnWithImport } from "@/modules/imports/operations/go-on-with-import";
 import { forgetPictures } from "@/modules/pictures/operations/forget-pictures";
@@ -152,6 +156,44 @@ function goOnWithImports(hogar: Hogar, until: number): number | null {
   return null;
 }
 
+const aboutInvoice =
+  "SELECT i.collect_never, i.collect_on, i.collect_known, b.open_minor FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.id = @id";
+const pieceOf = (job: string, said: string, work: PieceByPiece["work"]): PieceByPiece => ({
+  job,
+  stateOf: rows(aboutInvoice),
+  wordsOf: words(`SELECT '${said} invoice ' || label AS words FROM invoices WHERE id = @id`),
+  work,
+});
+const chargeNotice = pieceOf("charge notice", "The notice of the charge of", (hogar, invoiceId) =>
+  perform(hogar, noticeOfCharge, { invoiceId }, worker),
+);
+const collection = pieceOf("collection", "Collecting", (hogar, invoiceId) =>
+  perform(hogar, collectDue, { invoiceId }, worker),
+);
+const follow = pieceOf("after a charge", "What follows from the charge of", (hogar, invoiceId) =>
+  perform(hogar, followCharge, { invoiceId }, worker),
+);
+
+/** What is due comes in by itself: notices the day before, the run, what follows from each charge, and promises that are over. */
+function collect(hogar: Hogar, until: number): number | null {
+  const context = contextOf(hogar);
+  for (const promiseId of promisesToEnd(context)) mustPerform(hogar, watchPromise, { promiseId }, worker);
+  const left =
+    workThrough(hogar, chargeNotice, noticesDue(context), until) ??
+    workThrough(hogar, collection, toCollect(context), until) ??
+    workThrough(hogar, follow, toFollow(context), until);
+  if (left === null) for (const date of runsToEnd(context)) mustPerform(hogar, endRun, { date }, worker);
+  return left;
+}
+
+/** What the card service has paid out since it was asked last. */
+async function readPayouts(hogar: Hogar): Promise<null> {
+  const last = hogar.store.sql<{ reference: string }>("SELECT reference FROM payouts ORDER BY id DESC LIMIT 1").get();
+  for (const payout of (await hogar.gateways.cards?.payouts(last?.reference ?? null)) ?? [])
+    mustPerform(hogar, recordPayout, payout, worker);
+  return null;
+}
+
 /** In this order at each turn. The outbox comes first, so that nothing that follows can keep a message or a charge back. */
 export const jobs: readonly ScheduledJob[] = [
   outbox,
@@ -203,6 +245,8 @@ export const jobs: readonly ScheduledJob[] = [
     everyMs: 10 * minuteMs,
     run: (hogar, until) => workThrough(hogar, followUp, quotesToFollowUp(contextOf(hogar)), until),
   },
+  { name: "collection", everyMs: minuteMs / 6, run: collect },
+  { name: "payouts", everyMs: 60 * minuteMs, run: readPayouts },
   // A window that opens is told of within minutes.
   {
     name: "wishes",

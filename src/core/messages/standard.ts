@@ -13,6 +13,9 @@ export type Occasion =
   | "invoice"
   | "receipt"
   | "invoice reminder"
+  | "charge tomorrow"
+  | "charge step"
+  | "charge failed"
   | "deposit lapsed"
   | "received"
   | "proposed"
@@ -96,6 +99,27 @@ export const standardTexts: Record<Occasion, { mail?: Template; text?: string }>
       subject: "Paid: {{amount}}",
       body: "Hello {{customer}},\n\nwe have received {{amount}} for {{service}}. Thank you.\n\n{{my_link}}\n\n{{business}}\n",
     },
+  },
+  "charge tomorrow": {
+    mail: {
+      subject: "On {{day}} we charge {{amount}} for invoice {{invoice}}",
+      body: "Hello {{customer}},\n\nas you have agreed, {{amount}} for invoice {{invoice}} is charged to your {{card}} on {{day}}.\n\nIf that does not suit you, say so here before then, pay in another way or promise a day: {{my_link}}\n\n{{business}}\n{{phone}}\n",
+    },
+    text: "{{business}}: on {{day}} we charge {{amount}} to your {{card}}, invoice {{invoice}}. Not this time? {{my_link}}",
+  },
+  "charge step": {
+    mail: {
+      subject: "Your bank wants you to confirm {{amount}}",
+      body: "Hello {{customer}},\n\nyour bank asks you to confirm the charge of {{amount}} to your {{card}}. Please do so here: {{my_link}}\n\n{{business}}\n{{phone}}\n",
+    },
+    text: "{{business}}: your bank wants you to confirm {{amount}}: {{my_link}}",
+  },
+  "charge failed": {
+    mail: {
+      subject: "We could not charge your card",
+      body: "Hello {{customer}},\n\nyour {{card}} could not pay {{amount}}. Please pay with another card, or tell us when you can: {{my_link}}\n\nAnything we can help with? Call {{phone}}.\n\n{{business}}\n",
+    },
+    text: "{{business}}: your {{card}} could not pay {{amount}}. Pay here: {{my_link}}",
   },
   "invoice reminder": {
     mail: {

@@ -165,11 +165,13 @@ export const tipsPaidOut = (technicianId: number | null, method: "cash" | "bank"
   ]);
 
 /** The card service keeps a fee of a charge. */
-export const gatewayFeeKept = (paymentId: number, feeMinor: Minor): Entry[] =>
-  balanced([
-    { account: "gateway fees", amountMinor: feeMinor, paymentId },
-    { account: "card", amountMinor: -feeMinor, paymentId },
+export const gatewayFeeKept = (paymentId: number | null, feeMinor: Minor): Entry[] => {
+  const of = paymentId === null ? {} : { paymentId };
+  return balanced([
+    { account: "gateway fees", amountMinor: feeMinor, ...of },
+    { account: "card", amountMinor: -feeMinor, ...of },
   ]);
+};
 
 /** The card service pays out what it holds of ours; what it keeps for paying out at once is a fee. */
 export const payoutSent = (amountMinor: Minor, feeMinor: Minor): Entry[] =>

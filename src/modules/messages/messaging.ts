@@ -167,7 +167,13 @@ function write(
 }
 
 /** Occasions that are about a bill: they go to whom the invoice is addressed. */
-const aboutBills = new Set<Occasion>(["invoice", "invoice reminder"]);
+const aboutBills = new Set<Occasion>([
+  "invoice",
+  "invoice reminder",
+  "charge tomorrow",
+  "charge step",
+  "charge failed",
+]);
 
 /** Who is told: whoever booked as they typed it, otherwise the customer; of a bill that goes to somebody else, they alone. */
 function recipientOf({ sql }: OperationContext, jobId: number, occasion: Occasion): Recipient {

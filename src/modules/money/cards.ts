@@ -5,6 +5,8 @@ export interface CardOnFile {
   id: number;
   reference: string;
   label: string;
+  /** Whether its owner has agreed that what is due is charged to it by itself. */
+  collects: 0 | 1;
 }
 
 /** Whether cards can be charged at all. */
@@ -16,7 +18,7 @@ export const takesCards = ({ hogar }: Pick<ViewContext, "hogar">): boolean => ho
  */
 export const cardOf = ({ sql }: Pick<ViewContext, "sql">, jobId: number): CardOnFile | null =>
   sql<CardOnFile>(
-    `SELECT id, reference, label
+    `SELECT id, reference, label, collects
       FROM cards c WHERE removed_at IS NULL
         AND (job_id = @jobId OR EXISTS (SELECT 1 FROM visits kept JOIN visits this ON this.repeat_id = kept.repeat_id WHERE kept.job_id = c.job_id AND this.job_id = @jobId))
       ORDER BY id DESC LIMIT 1`,

@@ -3,7 +3,7 @@ import type { OpenAmount } from "@/core/money/applying";
 import { type Method, paymentReceived, refundAsked, refundSent, type Source } from "@/core/money/ledger";
 import { paymentStates } from "@/core/money/states";
 import { Refusal } from "@/core/problems";
-import type { ChargeOutcome } from "@/gateways/types";
+import type { CardHow, ChargeOutcome } from "@/gateways/types";
 import { hourMs } from "@/core/horizons";
 import { actorWords, type OperationContext } from "@/kernel/operation";
 import { tellAboutInvoice, tellCustomer } from "@/modules/messages/messaging";
@@ -20,6 +20,7 @@ interface Charge {
   /** What is given for whoever came, beside it. */
   tip?: Tip;
   cardToken: string;
+  how: CardHow;
   /** Kept for later payments when it has paid. */
   keepsCard?: boolean;
 }
@@ -33,7 +34,7 @@ export interface Tip {
 /** Writes down that a card is to be charged; the worker does it after the commit, once per key. */
 export function askCharge(
   context: OperationContext,
-  { meant, amountMinor, tip, cardToken, keepsCard = false }: Charge,
+  { meant, amountMinor, tip, cardToken, how, keepsCard = false }: Charge,
 ): number {
   const { sql, now, business } = context;
   const { jobId, purpose } = meant;
@@ -65,6 +66,7 @@ export function askCharge(
     invoice_id: invoiceId,
     tip_minor: tip?.minor ?? 0,
     tip_for_id: tip?.technicianId ?? null,
+    card_how: how,
   });
   context.later({
     kind: "charge",
@@ -74,6 +76,7 @@ export function askCharge(
       token: cardToken,
       amountMinor: amountMinor + (tip?.minor ?? 0),
       currency: business.currency,
+      how,
       description: `${business.name}, ${about}`,
     },
   });
@@ -123,10 +126,10 @@ export function settleCharge(context: OperationContext, chargeKey: string, outco
   if (outcome.state === "declined") {
     sql(
       `UPDATE payments
-        SET state = 'declined', gateway_reference = ?, problem = ?, step_address = NULL, settled_at = ?,
+        SET state = 'declined', gateway_reference = ?, problem = ?, decline_kind = ?, step_address = NULL, settled_at = ?,
           keep_token = NULL
         WHERE id = ?`,
-    ).run(outcome.reference, outcome.reason, now, payment.id);
+    ).run(outcome.reference, outcome.reason, outcome.kind ?? "later", now, payment.id);
     return;
   }
   sql(

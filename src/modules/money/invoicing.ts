@@ -129,6 +129,7 @@ function writeInvoice(
     form_key: formKey ?? null,
     late_fee_on: feeOfId === undefined ? lateFeeDay(due, lateFeeRuleOf(context)) : null,
     fee_of_id: feeOfId ?? null,
+    collect_known: now,
   });
   for (const [position, line] of asked.entries())
     insertRow(sql, "invoice_lines", {

@@ -11,6 +11,8 @@ export type MoneyPart =
   | { list: "invoices"; show: InvoicesShown; age: Age | null }
   | { list: "payments"; show: PaymentsShown }
   | { list: "credits" }
+  | { list: "payouts" }
+  | { list: "collection" }
   | { list: "to-bill" }
   | { list: "reports" };
 
@@ -23,7 +25,9 @@ export function moneyPartOf({ list, show, age }: { list?: string; show?: string;
       age: ages.find((one) => one === age) ?? null,
     };
   if (list === "payments") return { list, show: paymentsShown.find((s) => s === show) ?? "all" };
-  return list === "to-bill" || list === "reports" || list === "credits" ? { list } : { list: "overview" };
+  return list === "to-bill" || list === "reports" || list === "credits" || list === "payouts" || list === "collection"
+    ? { list }
+    : { list: "overview" };
 }
 
 /** The address of a part of Money, and of an invoice that is open over it. */

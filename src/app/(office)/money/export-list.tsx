@@ -6,7 +6,7 @@ import Button from "@mui/material/Button";
 import { useSnackbar } from "notistack";
 import { useRef, useState } from "react";
 
-type ListName = "invoices" | "payments" | "credits";
+type ListName = "invoices" | "payments" | "credits" | "payouts";
 type Row<N extends ListName> = ViewOutput<N>["rows"][number];
 
 const pageSize = 200;

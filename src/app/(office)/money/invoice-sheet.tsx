@@ -18,6 +18,7 @@ import { useRouter } from "next/navigation";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
 import { useOffice } from "../office-context";
+import { InvoiceCollection } from "./invoice-collection";
 import { CreditForm } from "./credit-form";
 import type { Invoice } from "./data";
 import { PaymentRow } from "./payment-row";
@@ -116,6 +117,7 @@ export function InvoiceSheet({ id, onClose }: { id: number; onClose: () => void 
           meant={[invoice.id]}
         />
       )}
+      {invoice.openMinor > 0 && <InvoiceCollection invoice={invoice} mayChange={mayChange} />}
       {mayChange && <Corrections invoice={invoice} />}
       <SheetSection title="Sent">
         {invoice.messages.map((m) => (

@@ -21,6 +21,8 @@ import { Overview } from "./overview";
 const InvoiceSheet = dynamic(() => import("./invoice-sheet").then((m) => m.InvoiceSheet));
 const InvoiceForm = dynamic(() => import("./invoice-form").then((m) => m.InvoiceForm));
 const Reports = dynamic(() => import("./reports").then((m) => m.Reports));
+const Collection = dynamic(() => import("./collection").then((m) => m.Collection));
+const Payouts = dynamic(() => import("./payouts").then((m) => m.Payouts));
 const ToBill = dynamic(() => import("./to-bill").then((m) => m.ToBill));
 
 /** What is owed and what came in: where it opens, the lists, and what is to be billed. */
@@ -57,8 +59,10 @@ export function Money({ open, part }: { open: number | null; part: MoneyPart }) 
             <Tab value="overview" label="Overview" />
             <Tab value="invoices" label="Invoices" />
             <Tab value="to-bill" label="To bill" />
+            <Tab value="collection" label="Collection" />
             <Tab value="payments" label="Payments" />
             <Tab value="credits" label="Credits" />
+            <Tab value="payouts" label="Payouts" />
             <Tab value="reports" label="Reports" />
           </Tabs>
           {part.list === "overview" && (
@@ -88,6 +92,8 @@ export function Money({ open, part }: { open: number | null; part: MoneyPart }) 
               onShow={(show) => go({ list: "payments", show })}
             />
           )}
+          {part.list === "collection" && <Collection mayChange={mayChange} onInvoice={(id) => go(part, id)} />}
+          {part.list === "payouts" && <Payouts currency={currency} mayChange={mayChange} />}
           {part.list === "credits" && <CreditsList {...common} />}
           {part.list === "reports" && <Reports mayChange={mayChange} />}
           {part.list === "to-bill" && <ToBill mayChange={mayChange} onInvoice={(id) => go(part, id)} />}

@@ -5,6 +5,7 @@ import { netOf, paperTitle, taxesOf } from "@/core/money/papers";
 import { dateWords } from "@/core/time/words";
 import { CardForm } from "@/ui/card-form";
 import { AmountRow, DoorFact, DoorPage } from "@/ui/door-page";
+import { DueChoices } from "@/ui/due-choices";
 import { TipField } from "@/ui/tip-field";
 import { useChange } from "@/ui/use-change";
 import Alert from "@mui/material/Alert";
@@ -21,6 +22,7 @@ const hidden = { "@media print": { display: "none" } };
 /** What an invoice's link opens: what it asks, what is open, and a card to pay it. */
 export function InvoicePage({ view, token }: { view: View; token: string }) {
   const { paper } = view;
+  const router = useRouter();
   const amount = (minor: number) => moneyWords(minor, paper.currency);
   const call = <a href={`tel:${view.phone.replace(/[^\d+]/g, "")}`}>{view.phone}</a>;
   return (
@@ -67,6 +69,15 @@ export function InvoicePage({ view, token }: { view: View; token: string }) {
       {paper.openMinor !== paper.totalMinor && <AmountRow name="To pay" value={amount(paper.openMinor)} strong />}
       {paper.taxWords && <Typography sx={{ mt: 3 }}>{paper.taxWords}</Typography>}
       {paper.openMinor > 0 && <Pay view={view} token={token} words={`Pay ${amount(paper.openMinor)}`} />}
+      {paper.openMinor > 0 && (
+        <DueChoices
+          token={token}
+          coming={view.coming}
+          currency={paper.currency}
+          today={view.today}
+          onChanged={() => router.refresh()}
+        />
+      )}
       {paper.after && (
         <Typography color="textSecondary" sx={{ mt: 4, whiteSpace: "pre-wrap" }}>
           {paper.after}

@@ -21,6 +21,7 @@ import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
 import { EnterCode } from "./enter-code";
 import { OwnChanges } from "./own-changes";
+import { DueChoices } from "@/ui/due-choices";
 import { PayNow } from "./pay-now";
 
 /** With its pickers of days and windows; it comes when somebody wants to change something. */
@@ -203,6 +204,16 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
           onAsked={refresh}
         />
       )}
+      {view.card && view.offersCollection && <Collects view={view} token={token} onChanged={refresh} />}
+      {invoice?.token && invoice.openMinor > 0 && !underWay && (
+        <DueChoices
+          token={invoice.token}
+          coming={invoice.coming}
+          currency={business.currency}
+          today={view.today}
+          onChanged={refresh}
+        />
+      )}
       <OwnChanges view={view} token={token} justBooked={justBooked} refresh={refresh} />
       <Consents view={view} token={token} onChanged={refresh} />
       {(job.proof === "none" || job.proof === "paid") && (
@@ -278,6 +289,25 @@ function Consents({ view, token, onChanged }: { view: View; token: string; onCha
         />
       ))}
     </Box>
+  );
+}
+
+/** Whether what is due is charged to the card by itself, as its owner says. */
+function Collects({ view, token, onChanged }: { view: View; token: string; onChanged: () => void }) {
+  const { send, busy } = useChange("agree-collection", { then: onChanged });
+  return (
+    <FormControlLabel
+      sx={{ mt: 3, alignItems: "flex-start" }}
+      control={
+        <Checkbox
+          checked={view.collects}
+          disabled={busy}
+          onChange={(e) => void send({ agreed: e.target.checked }, token)}
+          sx={{ pt: 0 }}
+        />
+      }
+      label={view.collectsWords}
+    />
   );
 }
 

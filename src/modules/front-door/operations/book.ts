@@ -135,6 +135,7 @@ export const book = defineOperation({
     tellOffice(context, jobId);
     if (depositMinor > 0)
       askCharge(context, {
+        how: "link",
         meant: { jobId, purpose: "deposit" },
         amountMinor: depositMinor,
         cardToken: cardToken!,

@@ -24,7 +24,15 @@ export const takeCard = defineOperation({
   run(context, { visitId, amountMinor, tipMinor = 0, cardToken }) {
     const { jobId, technicianId } = dueAtTheDoor(context, visitId, amountMinor, tipMinor);
     const tip = { minor: tipMinor, technicianId };
-    return { paymentId: askCharge(context, { meant: { jobId, purpose: "invoice" }, amountMinor, tip, cardToken }) };
+    return {
+      paymentId: askCharge(context, {
+        meant: { jobId, purpose: "invoice" },
+        amountMinor,
+        tip,
+        cardToken,
+        how: "typed",
+      }),
+    };
   },
 });
 
@@ -87,6 +95,7 @@ export const chargeHeldCard = defineOperation({
       amountMinor: ask.amount_minor,
       tip: { minor: ask.tip_minor, technicianId: ask.technician_id },
       cardToken,
+      how: "reader",
     });
     sql("UPDATE reader_asks SET ended_at = ?, payment_id = ? WHERE key = ?").run(now, paymentId, key);
   },

@@ -38,6 +38,7 @@ export const payByCard = defineOperation({
       amountMinor,
       tip: tipOf(context, purpose === "invoice" ? tipMinor : 0, jobId),
       cardToken: card,
+      how: cardToken === null ? "on file" : "link",
       keepsCard: cardToken !== null && keepCard,
     });
 
@@ -84,6 +85,7 @@ export const payInvoice = defineOperation({
       amountMinor: invoice.open_minor,
       tip: tipOf(context, tipMinor, invoice.job_id),
       cardToken,
+      how: "link",
     });
   },
 });

@@ -1,5 +1,5 @@
 import { Refusal } from "@/core/problems";
-import { input } from "@/kernel/inputs";
+import { input, OneOf } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { Type } from "@sinclair/typebox";
 import { settleCharge, settleRefund } from "../charging";
@@ -8,7 +8,12 @@ import { reference } from "../inputs";
 const ChargeOutcomeSchema = Type.Union([
   input({ state: Type.Literal("received"), reference }),
   input({ state: Type.Literal("unknown card") }),
-  input({ state: Type.Literal("declined"), reference, reason: Type.String({ maxLength: 300 }) }),
+  input({
+    state: Type.Literal("declined"),
+    reference,
+    reason: Type.String({ maxLength: 300 }),
+    kind: Type.Optional(OneOf(["later", "another", "never"])),
+  }),
   input({
     state: Type.Literal("second step"),
     reference,

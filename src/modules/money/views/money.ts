@@ -33,6 +33,8 @@ interface InvoiceRow {
   bill_address: string;
   late_fee_on: string | null;
   late_fee_waived: string;
+  collect_never: number;
+  collect_on: string | null;
 }
 const invoiceRows = `SELECT i.*, c.name AS customer, b.applied_minor, b.credited_minor, b.open_minor
     FROM invoices i JOIN customers c ON c.id = i.customer_id JOIN invoice_balances b ON b.invoice_id = i.id`;
@@ -221,6 +223,24 @@ export const invoice = defineView({
           ORDER BY id`,
       ).all({ id, jobId: row.job_id }),
       life: lifeOf(context, id, row.job_id),
+      collection: {
+        never: row.collect_never === 1,
+        on: row.collect_on,
+        notice:
+          sql<{ date: string; minor: number; objected: number | null }>(
+            `SELECT run_date AS date, amount_minor AS minor, objected_at AS objected
+              FROM collection_notices WHERE invoice_id = ? AND run_date >= ? ORDER BY run_date DESC LIMIT 1`,
+          ).get(id, today) ?? null,
+        hasCard:
+          sql("SELECT 1 FROM cards WHERE customer_id = ? AND collects = 1 AND removed_at IS NULL").get(
+            row.customer_id,
+          ) !== undefined,
+        promise:
+          sql<{ day: string; ended: string | null }>(
+            "SELECT day, ended FROM pay_promises WHERE invoice_id = ? ORDER BY id DESC LIMIT 1",
+          ).get(id) ?? null,
+      },
+      today,
       lateFee: {
         on: row.late_fee_on,
         waived: row.late_fee_waived,

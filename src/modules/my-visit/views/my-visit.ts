@@ -14,6 +14,8 @@ import { sealedToken } from "@/kernel/links";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { termsOfJob } from "@/modules/catalogue/job-items";
+import { cardCollectionWords } from "@/core/money/collection-words";
+import { chargeComing } from "@/modules/collection/coming";
 import { cardOf, takesCards } from "@/modules/money/cards";
 import { addressAt } from "@/modules/place/addresses";
 import { placingOf } from "@/modules/placing/visits";
@@ -155,7 +157,12 @@ function pageOf(context: ViewContext) {
     termsWords: orderTermsWords(termsOfJob(context, jobId), (minor) => moneyWords(minor, business.currency)),
     takesCards: takesCards(context),
     tips: context.business.tips === 1,
+    today,
     card: cardOf(context, jobId)?.label ?? null,
+    /** Whether what is due is charged to it by itself, in the words that are agreed to. */
+    collects: cardOf(context, jobId)?.collects === 1,
+    collectsWords: cardCollectionWords(business.name),
+    offersCollection: business.collects === 1,
     cardWords: consentWords(business.name)["card on file"],
     consents: (["reminders", "offers"] as const).map((kind) => ({
       kind,
@@ -198,6 +205,7 @@ function pageOf(context: ViewContext) {
       isShared: invoice.shared === 1,
       /** Opens its own page; whoever reads for the office has none. */
       token: actor.linkId === 0 ? null : sealedToken(context.hogar, { kind: "invoice", id: invoice.id }),
+      coming: chargeComing(context, invoice.id),
       dueDate: invoice.due_date,
       totalMinor: invoice.total_minor,
       taxMinor: invoice.tax_minor,

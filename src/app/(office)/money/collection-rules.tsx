@@ -1,0 +1,83 @@
+"use client";
+import type { ViewOutput } from "@/api/client";
+import { MoneyField, TimeField, WeekdaysField, WholeField } from "@/ui/form-parts";
+import { useChange } from "@/ui/use-change";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import Dialog from "@mui/material/Dialog";
+import DialogActions from "@mui/material/DialogActions";
+import DialogContent from "@mui/material/DialogContent";
+import DialogTitle from "@mui/material/DialogTitle";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import TextField from "@mui/material/TextField";
+import { useState } from "react";
+
+type Rules = ViewOutput<"collection">["rules"];
+
+/** When what is due is collected by itself, and what of it. */
+export function CollectionRules({ rules, currency, onClose }: { rules: Rules; currency: string; onClose: () => void }) {
+  const [draft, setDraft] = useState({ ...rules, on: true });
+  const [again, setAgain] = useState(rules.again.join(", "));
+  const set = (part: Partial<Rules>) => setDraft({ ...draft, ...part });
+  const { send, busy, wrong } = useChange("save-collection");
+  const save = async () => {
+    const days = again.split(/\D+/).map(Number).filter(Boolean);
+    if (await send({ ...draft, again: days })) onClose();
+  };
+  return (
+    <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
+      <DialogTitle>What comes in by itself</DialogTitle>
+      <DialogContent>
+        <Box sx={{ display: "grid", gap: 4, pt: 1 }}>
+          <FormControlLabel
+            control={<Checkbox checked={draft.on} onChange={(e) => set({ on: e.target.checked })} />}
+            label="What is due is charged to the cards of those who have agreed"
+          />
+          <WeekdaysField
+            label="On"
+            value={draft.weekdays}
+            onValue={(weekdays) => set({ weekdays })}
+            wrong={wrong("/weekdays") ?? ""}
+          />
+          <TimeField label="At" value={draft.at} onValue={(at) => set({ at })} wrong={wrong("/at")} />
+          <WholeField
+            label="Days past due"
+            value={draft.daysPastDue}
+            onValue={(daysPastDue) => set({ daysPastDue })}
+            wrong={wrong("/daysPastDue")}
+            helperText={
+              draft.daysPastDue === 0 ? "On the day on which it is due, or as soon as a run comes" : undefined
+            }
+          />
+          <MoneyField
+            currency={currency}
+            label={`The smallest sum, ${currency}`}
+            value={draft.smallestMinor}
+            onValue={(smallestMinor) => set({ smallestMinor })}
+            wrong={wrong("/smallestMinor")}
+          />
+          <WholeField
+            label="Cards that are tried, at most 3"
+            value={draft.cards}
+            onValue={(cards) => set({ cards: Math.min(3, Math.max(1, cards)) as 1 | 2 | 3 })}
+            wrong={wrong("/cards")}
+          />
+          <TextField
+            label="Tried again after days"
+            value={again}
+            onChange={(e) => setAgain(e.target.value)}
+            error={!!wrong("/again")}
+            helperText={wrong("/again") ?? "Such as 3, 7; empty: the customer is asked for another card at once"}
+          />
+        </Box>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Not now</Button>
+        <Button variant="contained" disabled={busy} onClick={() => void save()}>
+          Save
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}

@@ -1,0 +1,332 @@
+import { disagreements } from "@/core/money/balance";
+import { addDays } from "@/core/time/dates";
+import { sealedToken } from "@/kernel/links";
+import { mustPerform, perform } from "@/kernel/operation";
+import { look } from "@/kernel/view";
+import { readBooks } from "@/modules/money/books";
+import { recordPayment } from "@/modules/money/operations/record-payment";
+import { recordCharge } from "@/modules/money/operations/record-outcomes";
+import { payoutIsThere, recordPayout } from "@/modules/money/operations/payouts";
+import { firstBroken } from "@/modules/records/laws";
+import { advanceVisit } from "@/modules/visits/operations/advance-visit";
+import { runDue } from "@/worker/loop";
+import { drainOutbox } from "@/worker/outbox";
+import { office, one, saidOf, smallWorld, system } from "@demo/small-world";
+import fc from "fast-check";
+import {
+  agreeCollection,
+  objectToCharge,
+  promiseDay,
+  saveCollection,
+  setCollection,
+  setCustomerCollection,
+  takeDownPromise,
+} from "./operations/choices";
+import { collectDue, followCharge } from "./operations/runs";
+import { collection, collectionRun } from "./views/collection";
+
+const good = "9900000000001006";
+const declined = "9900000000002004";
+const lost = "9900000000002103";
+const asks = "9900000000003002";
+const visitor = { kind: "visitor" } as const;
+const rules = { on: true, weekdays: 31, at: 540, daysPastDue: 0, smallestMinor: 0, cards: 2, again: [3] };
+
+/** Somebody who owes €79.00, due on Wednesday, 24 March 2027, with cards that may be charged in this order; what is due is collected on workdays at nine. */
+function owing(numbers: string[] = [good], change: Partial<typeof rules> = {}) {
+  const w = smallWorld();
+  const { actor, visitId, jobId } = w.booked();
+  w.onTheDayOf(visitId);
+  for (const to of ["on site", "done"] as const) mustPerform(w.hogar, advanceVisit, { visitId, to }, office);
+  const { sql, db, audit } = w.hogar.store;
+  const changed = (work: () => void) =>
+    db.transaction(() => audit.under({ at: 1, actor: "test", operation: "test" }, work))();
+  changed(() => {
+    for (const [i, number] of numbers.entries())
+      sql(
+        "INSERT INTO cards (customer_id, job_id, reference, label, kept_at, collects, position) VALUES (?, ?, ?, ?, 1, 1, CAST(? AS INTEGER))",
+      ).run(actor.customerId, jobId, w.hogar.standins!.cards.tokenFor(number)!, `card ${i + 1}`, i);
+  });
+  mustPerform(w.hogar, saveCollection, { ...rules, ...change }, office);
+  const due = one<{ due: string }>(w.hogar, "SELECT due_date AS due FROM invoices").due;
+  /** The worker's turn at nine and a minute on each day up to this one. */
+  let day = "2027-03-20";
+  const until = async (date: string) => {
+    while (day < date) {
+      day = addDays(day, 1);
+      w.at(day, 541);
+      // The asking, its answer and what follows from it each take a turn.
+      for (let turn = 0; turn < 4; turn++) await runDue(w.hogar);
+    }
+  };
+  const open = () => one<{ n: number }>(w.hogar, "SELECT open_minor AS n FROM invoice_balances").n;
+  const charged = () =>
+    w.hogar
+      .standins!.cards.charges()
+      .filter(({ state }) => state === "received")
+      .map(({ amount_minor }) => amount_minor);
+  const said = (occasion: string) =>
+    sql<{ n: number }>("SELECT count(*) AS n FROM messages WHERE channel = 'mail' AND occasion LIKE ? || ' %'").get(
+      occasion,
+    )!.n;
+  const report = (date: string) => {
+    const view = look(w.hogar, collectionRun, { date }, office);
+    return view.ok ? view.value.rows : [];
+  };
+  const token = sealedToken(w.hogar, { kind: "invoice", id: 1 });
+  return { ...w, actor, jobId, due, until, open, charged, said, report, token, changed };
+}
+
+it("tells the day before, and charges the card on the day, once", async () => {
+  const w = owing();
+  expect(w.due).toBe("2027-03-24");
+  await w.until("2027-03-22");
+  expect([w.said("charge tomorrow"), w.open()]).toEqual([0, 7_900]);
+  await w.until("2027-03-23");
+  expect([w.said("charge tomorrow"), w.open()]).toEqual([1, 7_900]);
+  await w.until("2027-03-26");
+  expect([w.said("charge tomorrow"), w.open(), w.charged()]).toEqual([1, 0, [7_900]]);
+  expect(w.report("2027-03-24")).toMatchObject([{ state: "received", card: "card 1", minor: 7_900 }]);
+  expect(w.said("receipt")).toBe(1);
+});
+
+it("says before each run what it will take, and what is left out and why", async () => {
+  const w = owing();
+  await w.until("2027-03-22");
+  expect(look(w.hogar, collection, {}, office)).toMatchObject({
+    value: { runs: [{ date: "2027-03-24", n: 1, sumMinor: 7_900 }], leftCount: 0 },
+  });
+  mustPerform(w.hogar, setCustomerCollection, { customerId: w.actor.customerId, never: true }, office);
+  expect(look(w.hogar, collection, {}, office)).toMatchObject({
+    value: { runs: [], left: [{ invoiceId: 1, why: "not collected by itself" }] },
+  });
+});
+
+describe("nothing is charged", () => {
+  const acts: [string, (w: ReturnType<typeof owing>) => void, RegExp][] = [
+    [
+      "that its customer objects to",
+      (w) => mustPerform(w.hogar, objectToCharge, { token: w.token }, visitor),
+      /objected/,
+    ],
+    [
+      "that its customer promises to pay",
+      (w) => mustPerform(w.hogar, promiseDay, { token: w.token, day: "2027-03-30" }, visitor),
+      /promised/,
+    ],
+    [
+      "that the office sets aside",
+      (w) => mustPerform(w.hogar, setCollection, { invoiceId: 1, never: true, date: null }, office),
+      /not collected by itself any more/,
+    ],
+    [
+      "whose notice did not go out",
+      (w) =>
+        w.changed(() => w.hogar.store.sql("UPDATE messages SET state = 'bounced' WHERE occasion LIKE 'charge%'").run()),
+      /did not go out/,
+    ],
+    [
+      "once its owner takes the agreement back",
+      (w) => mustPerform(w.hogar, agreeCollection, { agreed: false }, w.actor),
+      /no card may be charged/,
+    ],
+  ];
+  it.each(acts)("%s", async (_, act, why) => {
+    const w = owing();
+    await w.until("2027-03-23");
+    act(w);
+    await w.until("2027-03-24");
+    expect([w.open(), w.charged()]).toEqual([7_900, []]);
+    expect(w.report("2027-03-24")).toMatchObject([{ leftOut: expect.stringMatching(why) }]);
+  });
+
+  it("where nobody has agreed, or nothing is collected by itself", async () => {
+    const w = owing([]);
+    await w.until("2027-03-26");
+    const off = owing([good], { on: false });
+    await off.until("2027-03-26");
+    expect([w.said("charge tomorrow"), off.said("charge tomorrow"), off.charged()]).toEqual([0, 0, []]);
+  });
+});
+
+it("is charged with what is still open, and not with more than was told", async () => {
+  const w = owing();
+  await w.until("2027-03-23");
+  mustPerform(
+    w.hogar,
+    recordPayment,
+    { customerId: w.actor.customerId, method: "bank", amountMinor: 3_000, invoices: null, key: "a part of it" },
+    office,
+  );
+  await w.until("2027-03-24");
+  expect([w.open(), w.charged()]).toEqual([0, [4_900]]);
+});
+
+describe("a card that is declined", () => {
+  it("is followed by the next one, in their order", async () => {
+    const w = owing([declined, good]);
+    await w.until("2027-03-24");
+    expect([w.open(), w.charged()]).toEqual([0, [7_900]]);
+    expect(w.report("2027-03-24").map(({ state, card }) => [state, card])).toEqual([
+      ["declined", "card 1"],
+      ["received", "card 2"],
+    ]);
+  });
+
+  it("is tried again some days later, after a notice of its own; then the customer is asked", async () => {
+    const w = owing([declined]);
+    await w.until("2027-03-24");
+    expect([w.said("charge failed"), w.report("2027-03-24")[0]?.next]).toEqual([0, "2027-03-27"]);
+    // The 27th is a Saturday: the next run is on Monday.
+    await w.until("2027-03-29");
+    expect([w.said("charge tomorrow"), w.said("charge failed")]).toEqual([2, 1]);
+    await w.until("2027-04-09");
+    expect(w.hogar.standins!.cards.charges()).toHaveLength(2);
+  });
+
+  it("is not tried again where another one is needed: its owner is asked at once", async () => {
+    const w = owing([lost]);
+    await w.until("2027-04-02");
+    expect([w.said("charge failed"), w.hogar.standins!.cards.charges().length]).toEqual([1, 1]);
+  });
+
+  it("no more cards are tried than the owner wants", async () => {
+    const w = owing([declined, good], { cards: 1, again: [] });
+    await w.until("2027-03-26");
+    expect([w.charged(), w.said("charge failed")]).toEqual([[], 1]);
+  });
+});
+
+it("asks for the bank's second step by a link, once, and is paid when that is done", async () => {
+  const w = owing([asks]);
+  await w.until("2027-03-25");
+  expect([w.said("charge step"), w.open()]).toEqual([1, 7_900]);
+  const { key, ref } = one<{ key: string; ref: string }>(
+    w.hogar,
+    "SELECT charge_key AS key, gateway_reference AS ref FROM payments WHERE card_how = 'on file'",
+  );
+  w.hogar.standins!.cards.settleStep(ref, true);
+  mustPerform(w.hogar, recordCharge, { chargeKey: key, outcome: { state: "received", reference: ref } }, system);
+  await w.until("2027-03-26");
+  expect([w.open(), one(w.hogar, "SELECT ended_at IS NULL AS open FROM collection_runs")]).toEqual([0, { open: 0 }]);
+});
+
+describe("a promise", () => {
+  it("keeps reminders and cards away until its day, and is kept when it is paid", async () => {
+    const w = owing();
+    mustPerform(w.hogar, takeDownPromise, { invoiceId: 1, day: "2027-03-29" }, office);
+    await w.until("2027-03-28");
+    expect([w.said("charge tomorrow"), w.said("invoice reminder")]).toEqual([0, 0]);
+    mustPerform(
+      w.hogar,
+      recordPayment,
+      { customerId: w.actor.customerId, method: "bank", amountMinor: 7_900, invoices: null, key: "as promised" },
+      office,
+    );
+    await w.until("2027-03-30");
+    expect(one(w.hogar, "SELECT ended FROM pay_promises")).toEqual({ ended: "kept" });
+  });
+
+  it.each([
+    ["stands on the list of whom to phone", []],
+    ["is followed by the card, after a notice", [good]],
+  ])("that is not kept %s", async (_, cards: string[]) => {
+    const w = owing(cards);
+    mustPerform(w.hogar, promiseDay, { token: w.token, day: "2027-03-29" }, visitor);
+    await w.until("2027-03-31");
+    expect(one(w.hogar, "SELECT ended FROM pay_promises")).toEqual({ ended: "broken" });
+    expect([w.said("charge tomorrow"), w.charged().length]).toEqual([cards.length, cards.length]);
+    expect(look(w.hogar, collection, {}, office)).toMatchObject({
+      value: { broken: cards.length ? [] : [{ invoiceId: 1 }] },
+    });
+  });
+
+  it("is for one of the next thirty days", () => {
+    const w = owing();
+    expect(saidOf(perform(w.hogar, promiseDay, { token: w.token, day: "2027-06-01" }, visitor))).toMatch(/until/);
+  });
+});
+
+it("is charged once at most and with nothing that was not told, whatever happens in which order, and however often a step is taken", async () => {
+  const step = fc.record({
+    act: fc.constantFrom(
+      "day",
+      "day",
+      "day",
+      "turn",
+      "collect",
+      "follow",
+      "object",
+      "promise",
+      "never",
+      "again",
+      "agree",
+      "disagree",
+      "transfer",
+    ),
+    n: fc.integer({ min: 1, max: 9_000 }),
+  });
+  await fc.assert(
+    fc.asyncProperty(
+      fc.array(fc.constantFrom(good, declined, lost, asks), { maxLength: 3 }),
+      fc.array(step, { maxLength: 16 }),
+      async (numbers, steps) => {
+        const w = owing(numbers);
+        const { hogar, token } = w;
+        let day = "2027-03-21";
+        for (const [i, { act, n }] of steps.entries()) {
+          if (act === "day") await w.until((day = addDays(day, 1)));
+          else if (act === "turn") await runDue(hogar);
+          else if (act === "collect") perform(hogar, collectDue, { invoiceId: 1 }, system);
+          else if (act === "follow") perform(hogar, followCharge, { invoiceId: 1 }, system);
+          else if (act === "object") perform(hogar, objectToCharge, { token }, visitor);
+          else if (act === "promise") perform(hogar, promiseDay, { token, day: addDays(day, n % 9) }, visitor);
+          else if (act === "never" || act === "again")
+            perform(hogar, setCollection, { invoiceId: 1, never: act === "never", date: null }, office);
+          else if (act === "agree" || act === "disagree")
+            perform(hogar, agreeCollection, { agreed: act === "agree" }, w.actor);
+          else
+            perform(
+              hogar,
+              recordPayment,
+              { customerId: w.actor.customerId, method: "bank", amountMinor: n, invoices: null, key: `transfer ${i}` },
+              office,
+            );
+        }
+        await drainOutbox(hogar);
+        expect(w.charged().length).toBeLessThanOrEqual(1);
+        const { told } = one<{ told: number }>(hogar, "SELECT count(*) AS told FROM collection_notices");
+        if (told === 0) expect(hogar.standins!.cards.charges()).toEqual([]);
+        expect([firstBroken(hogar.store.sql), disagreements(readBooks(hogar.store.sql))]).toEqual([null, []]);
+        expect(one(hogar, "SELECT count(*) AS n FROM failed_work")).toEqual({ n: 0 });
+      },
+    ),
+    { numRuns: 25 },
+  );
+});
+
+describe("payouts", () => {
+  it("bring what was charged less what the card service keeps, once; then they are in the bank", async () => {
+    const w = owing();
+    await w.until("2027-03-26");
+    const [payout] = (await w.hogar.standins!.cards.payouts(null)) as [Parameters<typeof recordPayout.run>[1]];
+    // 1.4% and 25 cents.
+    expect(payout).toMatchObject({ amountMinor: 7_900 - 136, items: [{ grossMinor: 7_900, feeMinor: 136 }] });
+    mustPerform(w.hogar, recordPayout, payout, system);
+    const on = () =>
+      Object.fromEntries(
+        w.hogar.store
+          .sql<{ account: string; n: number }>(
+            "SELECT account, sum(amount_minor) AS n FROM ledger_entries WHERE account IN ('card', 'on the way', 'gateway fees', 'bank') GROUP BY account",
+          )
+          .all()
+          .map(({ account, n }) => [account, n]),
+      );
+    expect(on()).toEqual({ card: 0, "on the way": 7_764, "gateway fees": 136 });
+    const there = () => perform(w.hogar, payoutIsThere, { payoutId: 1, date: "2027-03-26" }, office);
+    there();
+    expect(there().ok).toBe(true);
+    expect(on()).toEqual({ card: 0, "on the way": 0, "gateway fees": 136, bank: 7_764 });
+    expect([firstBroken(w.hogar.store.sql), disagreements(readBooks(w.hogar.store.sql))]).toEqual([null, []]);
+  });
+});

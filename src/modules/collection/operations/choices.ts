@@ -1,0 +1,135 @@
+import { cardCollectionWords } from "@/core/money/collection-words";
+import { Refusal } from "@/core/problems";
+import { DateText, Id, input, Money, OrNull, Weekdays } from "@/kernel/inputs";
+import { openedBy } from "@/kernel/links";
+import { actorWords, defineOperation } from "@/kernel/operation";
+import { cardOf } from "@/modules/money/cards";
+import { InvoiceToken } from "@/modules/money/inputs";
+import { daysColumn } from "@/store/columns";
+import type { Rows } from "@/store/rows";
+import { Type } from "@sinclair/typebox";
+import { promisePayment } from "../promises";
+import { nextRun } from "../rules";
+
+/** When and what is collected by itself. */
+export const saveCollection = defineOperation({
+  name: "save-collection",
+  access: "money.change",
+  input: input({
+    on: Type.Boolean(),
+    weekdays: Weekdays,
+    at: Type.Integer({ minimum: 0, maximum: 1439 }),
+    daysPastDue: Type.Integer({ minimum: 0, maximum: 365 }),
+    smallestMinor: Money,
+    cards: Type.Integer({ minimum: 1, maximum: 3 }),
+    again: Type.Array(Type.Integer({ minimum: 1, maximum: 60 }), { maxItems: 6 }),
+  }),
+  run({ sql, hogar }, { on, weekdays, at, daysPastDue, smallestMinor, cards, again }) {
+    if (on && hogar.gateways.cards === null)
+      throw new Refusal("not-allowed", { sentence: "Cards cannot be charged here: connect a card service first." });
+    sql(
+      `UPDATE business SET collects = ?, collect_weekdays = ?, collect_at = ?, collect_days = ?,
+        collect_smallest_minor = ?, collect_cards = ?, collect_again = ?`,
+    ).run(on ? 1 : 0, weekdays, at, daysPastDue, smallestMinor, cards, daysColumn.write(again));
+  },
+});
+
+/** An invoice is not collected by itself, or on a day of its own. */
+export const setCollection = defineOperation({
+  name: "set-collection",
+  access: "money.change",
+  about: { invoiceId: "invoice" },
+  input: input({ invoiceId: Id, never: Type.Boolean(), date: OrNull(DateText) }),
+  run({ sql, now, today }, { invoiceId, never, date }) {
+    if (date !== null && date < today)
+      throw new Refusal("invalid-input", { fields: { "/date": "This day is over. Choose a later one." } });
+    const { changes } = sql(
+      "UPDATE invoices SET collect_never = ?, collect_on = ?, collect_known = ? WHERE id = ?",
+    ).run(never ? 1 : 0, date, now, invoiceId);
+    if (changes === 0) throw new Refusal("not-found");
+  },
+});
+
+/** Nothing of a customer is collected by itself. */
+export const setCustomerCollection = defineOperation({
+  name: "set-customer-collection",
+  access: "money.change",
+  about: { customerId: "customer" },
+  input: input({ customerId: Id, never: Type.Boolean() }),
+  run: ({ sql }, { customerId, never }) =>
+    void sql("UPDATE customers SET collect_never = ? WHERE id = ?").run(never ? 1 : 0, customerId),
+});
+
+/** A customer agrees that what is due is charged to the card of their link by itself, or takes that back. */
+export const agreeCollection = defineOperation({
+  name: "agree-collection",
+  access: "link",
+  input: input({ agreed: Type.Boolean() }),
+  run(context, { agreed }) {
+    const { sql, actor, business, now } = context;
+    if (actor.kind !== "link") throw new Refusal("link-ended");
+    const card = cardOf(context, actor.jobId);
+    if (!card) throw new Refusal("not-found");
+    sql("UPDATE cards SET collects = ?, agreed_words = ? WHERE id = ?").run(
+      agreed ? 1 : 0,
+      agreed ? cardCollectionWords(business.name) : "",
+      card.id,
+    );
+    // What is open stands anew: it is told of before it is taken.
+    sql("UPDATE invoices SET collect_known = ? WHERE customer_id = ? AND collect_known < ?").run(
+      now,
+      actor.customerId,
+      now,
+    );
+  },
+});
+
+const ByInvoice = input({ token: InvoiceToken });
+
+/** A customer does not want the next run to take an invoice: it waits for them, or for the office. */
+export const objectToCharge = defineOperation({
+  name: "object-to-charge",
+  access: "anybody",
+  input: ByInvoice,
+  run(context, { token }) {
+    const { sql, now, hogar } = context;
+    const invoiceId = openedBy(hogar, "invoice", token);
+    const run = nextRun(context);
+    if (invoiceId === null) throw new Refusal("link-ended");
+    const notice = run
+      ? sql<Rows["collection_notices"]>("SELECT * FROM collection_notices WHERE invoice_id = ? AND run_date = ?").get(
+          invoiceId,
+          run.date,
+        )
+      : undefined;
+    if (!notice)
+      throw new Refusal("not-found", { sentence: "No card is about to be charged: there is nothing to object to." });
+    sql("UPDATE collection_notices SET objected_at = ? WHERE invoice_id = ? AND run_date = ?").run(
+      now,
+      invoiceId,
+      notice.run_date,
+    );
+    sql("UPDATE invoices SET collect_never = 1 WHERE id = ?").run(invoiceId);
+  },
+});
+
+/** A customer promises a day by the link of an invoice. */
+export const promiseDay = defineOperation({
+  name: "promise-payment",
+  access: "anybody",
+  input: input({ token: InvoiceToken, day: DateText }),
+  run(context, { token, day }) {
+    const invoiceId = openedBy(context.hogar, "invoice", token);
+    if (invoiceId === null) throw new Refusal("link-ended");
+    promisePayment(context, invoiceId, day, "customer");
+  },
+});
+
+/** The office takes a promise down, as it was given on the phone. */
+export const takeDownPromise = defineOperation({
+  name: "record-promise",
+  access: "money.change",
+  about: { invoiceId: "invoice" },
+  input: input({ invoiceId: Id, day: DateText }),
+  run: (context, { invoiceId, day }) => promisePayment(context, invoiceId, day, actorWords(context.actor), 180),
+});

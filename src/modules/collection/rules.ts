@@ -1,0 +1,77 @@
+import { type Collectable, type CollectionRules, runOn, type Run, runsBetween } from "@/core/money/collecting";
+import { servesWeekday, addDays, type LocalDate } from "@/core/time/dates";
+import type { ViewContext } from "@/kernel/operation";
+import { daysColumn } from "@/store/columns";
+
+/** When and what this business collects. */
+export const rulesOf = ({ business: b }: ViewContext): CollectionRules => ({
+  zone: b.time_zone,
+  weekdays: b.collect_weekdays,
+  time: b.collect_at,
+  daysPastDue: b.collect_days,
+  smallest: b.collect_smallest_minor,
+});
+
+/** Days after which a card that could not pay is tried again, one try after the other. */
+export const againDays = ({ business }: ViewContext): number[] => daysColumn.read(business.collect_again);
+
+/** The next run from now on; null where nothing is collected by itself. */
+export const nextRun = (context: ViewContext): Run | null =>
+  context.business.collects === 0
+    ? null
+    : (runsBetween(rulesOf(context), context.minute, context.minute + 9 * 1440)[0] ?? null);
+
+/** Today's run, where its time has come. */
+export function runOfToday(context: ViewContext): Run | null {
+  const { business, today, minute } = context;
+  if (business.collects === 0 || !servesWeekday(business.collect_weekdays, today)) return null;
+  const run = runOn(rulesOf(context), today);
+  return run.at <= minute ? run : null;
+}
+
+export interface Due extends Collectable {
+  invoiceId: number;
+  label: string;
+  customerId: number;
+  customer: string;
+  card: string;
+  promised: LocalDate | null;
+}
+
+/** Open invoices whose customers have agreed that a card of theirs is charged by itself; of one, or of all. */
+export function dueForCollection({ sql }: ViewContext, invoiceId: number | null = null): Due[] {
+  return sql<{
+    invoiceId: number;
+    label: string;
+    customerId: number;
+    customer: string;
+    card: string;
+    due: LocalDate;
+    date: LocalDate | null;
+    known: number;
+    never: number;
+    promised: LocalDate | null;
+    openMinor: number;
+  }>(
+    `SELECT i.id AS invoiceId, i.label, c.id AS customerId, c.name AS customer, i.due_date AS due, i.collect_on AS date,
+        i.collect_known / 60000 AS known, max(i.collect_never, c.collect_never) AS never, b.open_minor AS openMinor,
+        (SELECT label FROM cards WHERE customer_id = c.id AND collects = 1 AND removed_at IS NULL ORDER BY position, id LIMIT 1) AS card,
+        (SELECT day FROM pay_promises WHERE invoice_id = i.id AND ended IS NULL) AS promised
+      FROM invoices i JOIN customers c ON c.id = i.customer_id JOIN invoice_balances b ON b.invoice_id = i.id
+      WHERE coalesce(@invoiceId, i.id) = i.id AND b.open_minor > 0
+        AND c.id IN (SELECT customer_id FROM cards WHERE collects = 1 AND removed_at IS NULL)
+      ORDER BY i.due_date, i.id`,
+  )
+    .all({ invoiceId })
+    .map(({ never, date, promised, known, ...due }) => ({
+      ...due,
+      id: String(due.invoiceId).padStart(12, "0"),
+      never: never === 1,
+      // Whoever has promised a day is left alone until it is over.
+      date: promised ? later(addDays(promised, 1), date) : (date ?? undefined),
+      known: Math.ceil(known),
+      promised,
+    }));
+}
+
+const later = (a: LocalDate, b: LocalDate | null): LocalDate => (b !== null && b > a ? b : a);

@@ -1,0 +1,125 @@
+import { planCollection, type WhyLeft } from "@/core/money/collecting";
+import { sum } from "@/core/money/amounts";
+import { localDate } from "@/core/time/local";
+import { DateText, input, Nothing } from "@/kernel/inputs";
+import type { ViewContext } from "@/kernel/operation";
+import { defineView } from "@/kernel/view";
+import { againDays, type Due, dueForCollection, rulesOf } from "../rules";
+
+/** So many days ahead runs are shown, and so many invoices of each. */
+const daysAhead = 28;
+const most = 60;
+
+const why: Record<WhyLeft, string> = {
+  never: "not collected by itself",
+  "too small": "less is open than is collected",
+  later: "due later",
+};
+
+/** What is collected by itself: the coming runs with what each will take, what is left and why, and runs that were. */
+export const collection = defineView({
+  name: "collection",
+  access: "money.see",
+  input: Nothing,
+  read(context) {
+    const { sql, business: b, today, minute } = context;
+    const { runs, left } = planCollection(rulesOf(context), b.collects ? dueForCollection(context) : [], {
+      now: minute,
+      until: minute + daysAhead * 1440,
+    });
+    return {
+      today,
+      currency: b.currency,
+      takesCards: context.hogar.gateways.cards !== null,
+      rules: {
+        on: b.collects === 1,
+        weekdays: b.collect_weekdays,
+        at: b.collect_at,
+        daysPastDue: b.collect_days,
+        smallestMinor: b.collect_smallest_minor,
+        cards: b.collect_cards as 1 | 2 | 3,
+        again: againDays(context),
+      },
+      runs: runs.map(({ at, taken, sumMinor }) => ({
+        date: localDate(at, b.time_zone),
+        n: taken.length,
+        sumMinor,
+        invoices: taken.slice(0, most).map(shown),
+      })),
+      left: left.slice(0, most).map(({ invoice, why: reason }) => ({ ...shown(invoice), why: why[reason] })),
+      leftCount: left.length,
+      past: sql<{
+        date: string;
+        ended: number | null;
+        paid: number;
+        paidMinor: number;
+        declined: number;
+        waits: number;
+        left: number;
+      }>(
+        `SELECT r.run_date AS date, r.ended_at AS ended,
+            count(*) FILTER (WHERE p.state = 'received') AS paid,
+            coalesce(sum(p.amount_minor) FILTER (WHERE p.state = 'received'), 0) AS paidMinor,
+            count(*) FILTER (WHERE p.state = 'declined') AS declined,
+            count(*) FILTER (WHERE p.state IN ('asked', 'second step')) AS waits,
+            count(*) FILTER (WHERE i.left_out IS NOT NULL) AS left
+          FROM collection_runs r LEFT JOIN collection_items i ON i.run_date = r.run_date LEFT JOIN payments p ON p.id = i.payment_id
+          GROUP BY r.run_date ORDER BY r.run_date DESC LIMIT 30`,
+      ).all(),
+      broken: brokenPromises(context),
+    };
+  },
+});
+
+const shown = ({ invoiceId, label, customer, card, due, openMinor }: Due) => ({
+  invoiceId,
+  label,
+  customer,
+  card,
+  due,
+  openMinor,
+});
+
+/** Promises that were not kept, while the invoice is open. */
+const brokenPromises = ({ sql }: ViewContext) =>
+  sql<{ invoiceId: number; label: string; customer: string; phone: string; day: string; openMinor: number }>(
+    `SELECT i.id AS invoiceId, i.label, c.name AS customer, c.phone, p.day, b.open_minor AS openMinor
+      FROM pay_promises p JOIN invoices i ON i.id = p.invoice_id JOIN customers c ON c.id = i.customer_id
+        JOIN invoice_balances b ON b.invoice_id = i.id
+      WHERE p.ended = 'broken' AND b.open_minor > 0 AND p.id = (SELECT max(id) FROM pay_promises WHERE invoice_id = i.id)
+      ORDER BY p.day LIMIT 40`,
+  ).all();
+
+/** What a run did, invoice by invoice. */
+export const collectionRun = defineView({
+  name: "collection-run",
+  access: "money.see",
+  input: input({ date: DateText }),
+  read({ sql, business }, { date }) {
+    const rows = sql<{
+      invoiceId: number;
+      label: string;
+      customer: string;
+      attempt: number;
+      state: string | null;
+      minor: number;
+      card: string;
+      problem: string | null;
+      leftOut: string | null;
+      next: string | null;
+    }>(
+      `SELECT i.invoice_id AS invoiceId, v.label, c.name AS customer, i.attempt, p.state, coalesce(p.amount_minor, n.amount_minor, 0) AS minor,
+          coalesce(p.note, '') AS card, p.problem, i.left_out AS leftOut, v.collect_on AS next
+        FROM collection_items i JOIN invoices v ON v.id = i.invoice_id JOIN customers c ON c.id = v.customer_id
+          LEFT JOIN payments p ON p.id = i.payment_id
+          LEFT JOIN collection_notices n ON n.invoice_id = i.invoice_id AND n.run_date = i.run_date
+        WHERE i.run_date = ? ORDER BY c.name COLLATE NOCASE, i.invoice_id, i.attempt LIMIT 2000`,
+    ).all(date);
+    return {
+      date,
+      currency: business.currency,
+      paidMinor: sum(rows.filter(({ state }) => state === "received").map(({ minor }) => minor)),
+      rows,
+    };
+  },
+});

@@ -1,0 +1,83 @@
+import { gatewayFeeKept, payoutArrived, payoutSent } from "@/core/money/ledger";
+import { Refusal } from "@/core/problems";
+import { DateText, Id, input, OneOf } from "@/kernel/inputs";
+import { defineOperation } from "@/kernel/operation";
+import { insertOnce, insertRow } from "@/store/insert";
+import type { Rows } from "@/store/rows";
+import { Type } from "@sinclair/typebox";
+import { reference } from "../inputs";
+import { post } from "../ledger";
+
+const Minor = Type.Integer({ minimum: -10_000_000_000, maximum: 10_000_000_000 });
+const RecordPayout = input({
+  reference,
+  amountMinor: Type.Integer({ minimum: 1 }),
+  feeMinor: Type.Integer({ minimum: 0 }),
+  at: Type.Integer({ minimum: 0 }),
+  items: Type.Array(
+    input({
+      kind: OneOf(["charge", "refund"]),
+      reference: Type.String({ maxLength: 120 }),
+      grossMinor: Minor,
+      feeMinor: Type.Integer({ minimum: 0 }),
+    }),
+    { maxItems: 20_000 },
+  ),
+});
+
+/** The card service has paid out: what it kept of each charge is a fee, the rest is on its way. The same payout twice changes nothing. */
+export const recordPayout = defineOperation({
+  name: "record-payout",
+  access: "system",
+  input: RecordPayout,
+  run(context, { reference, amountMinor, feeMinor, at, items }) {
+    const { sql } = context;
+    const id = insertOnce(sql, "payouts", {
+      reference,
+      amount_minor: amountMinor,
+      fee_minor: feeMinor,
+      paid_at: at,
+    });
+    if (id === null) return;
+    for (const [position, item] of items.entries()) {
+      const paymentId =
+        sql<{ id: number }>(
+          item.kind === "charge"
+            ? "SELECT id FROM payments WHERE gateway_reference = ?"
+            : "SELECT payment_id AS id FROM refunds WHERE refund_key = ?",
+        ).get(item.reference)?.id ?? null;
+      insertRow(sql, "payout_items", {
+        payout_id: id,
+        position,
+        kind: item.kind,
+        reference: item.reference,
+        payment_id: paymentId,
+        gross_minor: item.grossMinor,
+        fee_minor: item.feeMinor,
+      });
+      if (item.feeMinor > 0)
+        post(
+          context,
+          { kind: "gateway fee", key: `fee of ${item.kind} ${item.reference}` },
+          gatewayFeeKept(paymentId, item.feeMinor),
+        );
+    }
+    post(context, { kind: "payout", key: `payout ${id}` }, payoutSent(amountMinor, feeMinor));
+  },
+});
+
+/** A payout is in the bank, as a line of its statement says. */
+export const payoutIsThere = defineOperation({
+  name: "record-payout-arrived",
+  access: "money.change",
+  input: input({ payoutId: Id, date: DateText }),
+  run(context, { payoutId, date }) {
+    const { sql, today } = context;
+    if (date > today) throw new Refusal("invalid-input", { fields: { "/date": "This day has not come yet." } });
+    const payout = sql<Rows["payouts"]>("SELECT * FROM payouts WHERE id = ?").get(payoutId);
+    if (!payout) throw new Refusal("not-found");
+    if (payout.arrived_on !== null) return;
+    sql("UPDATE payouts SET arrived_on = ? WHERE id = ?").run(date, payoutId);
+    post(context, { kind: "payout arrived", key: `payout ${payoutId} arrived` }, payoutArrived(payout.amount_minor));
+  },
+});

@@ -7,6 +7,8 @@ import { plainArrivals } from "../bench/plain-checker";
 import { plan } from "./plan";
 import { type QuoteInput, answerTo as quoteOf } from "./quote";
 import { BadInput, readJson } from "./read-json";
+import { answerTo as collectionOf, type CollectInput } from "./collect";
+import { answerTo as remindersOf, type RemindInput } from "./remind";
 import { answerTo as repeatOf, type RepeatInput } from "./repeat";
 import { answerTo, WindowsInput } from "./windows";
 
@@ -435,4 +437,83 @@ describe("hogar repeat", () => {
     });
     expect([run.status, JSON.parse(run.stdout).dates.length]).toEqual([0, 7]);
   });
+});
+
+describe("hogar collect", () => {
+  const march: CollectInput = {
+    timeZone: "Europe/Lisbon",
+    weekdays: 17,
+    time: "09:00",
+    daysPastDue: 0,
+    smallest: 500,
+    now: "2027-03-01T10:00",
+    until: "2027-04-01T00:00",
+    invoices: [
+      { id: "i1", open: 12_000, due: "2027-03-03", known: "2027-02-20T12:00" },
+      { id: "i2", open: 9_900, due: "2027-03-02", known: "2027-03-04T15:00", date: "2027-03-20" },
+      { id: "i3", open: 4_000, due: "2027-03-02", known: "2027-02-20T12:00", never: true },
+    ],
+  };
+
+  it("answers which run takes what, in UTC through daylight saving, and what is left", () => {
+    const later = { id: "i4", open: 700, due: "2027-03-27", known: "2027-03-27T12:00" };
+    expect(collectionOf({ ...march, invoices: [...march.invoices, later] })).toEqual({
+      runs: [
+        { at: "2027-03-05T09:00:00Z", invoices: ["i1"], sum: 12_000 },
+        { at: "2027-03-22T09:00:00Z", invoices: ["i2"], sum: 9_900 },
+        { at: "2027-03-29T08:00:00Z", invoices: ["i4"], sum: 700 },
+      ],
+      left: [{ id: "i3", why: "never" }],
+    });
+  });
+
+  it.each<[string, Partial<CollectInput>, string]>([
+    [
+      "an invoice that is there twice",
+      { invoices: [march.invoices[0]!, march.invoices[0]!] },
+      "invoices[1]: “i1” is there twice",
+    ],
+    ["an end before its beginning", { until: "2027-02-01T00:00" }, "until: it is not before now"],
+  ])("refuses %s", (_, change, words) => expect(() => collectionOf({ ...march, ...change })).toThrow(words));
+});
+
+describe("hogar remind", () => {
+  const spring: RemindInput = {
+    timeZone: "Europe/Lisbon",
+    hours: ["08:00", "20:00"],
+    rules: [
+      { id: "early", daysBefore: 3, at: "17:00" },
+      { id: "day", hoursBefore: 24, outside: "earlier" },
+      { id: "soon", hoursBefore: 2, outside: "drop" },
+    ],
+    visits: [
+      {
+        id: "v1",
+        customer: "c1",
+        from: "2027-03-28T09:00",
+        told: "2027-03-20T10:00",
+        cancelled: null,
+        moved: [{ at: "2027-03-26T12:00", from: "2027-03-29T13:00" }],
+      },
+    ],
+    now: "2027-03-20T10:00",
+    until: "2027-03-31T00:00",
+  };
+
+  it("answers when each message falls, and what is dropped and why", () => {
+    const { messages, dropped } = remindersOf(spring);
+    expect(messages.map(({ rule, at, from }) => [rule, at, from])).toEqual([
+      ["early", "2027-03-25T17:00:00Z", "2027-03-28T08:00:00Z"],
+      ["early", "2027-03-26T17:00:00Z", "2027-03-29T12:00:00Z"],
+      ["day", "2027-03-28T12:00:00Z", "2027-03-29T12:00:00Z"],
+      ["soon", "2027-03-29T10:00:00Z", "2027-03-29T12:00:00Z"],
+    ]);
+    expect(dropped).toEqual([{ visit: "v1", rule: "soon", why: "outside" }]);
+  });
+
+  it.each<[string, Partial<RemindInput>, string]>([
+    ["a rule of both kinds", { rules: [{ id: "a", daysBefore: 1, at: "08:00", hoursBefore: 2 }] }, "rules[0]: either"],
+    ["a day without a time", { rules: [{ id: "a", daysBefore: 1 }] }, "rules[0]: “at” is missing"],
+    ["hours that end before they begin", { hours: ["20:00", "08:00"] }, "hours: they end after they begin"],
+  ])("refuses %s", (_, change, words) => expect(() => remindersOf({ ...spring, ...change })).toThrow(words));
 });

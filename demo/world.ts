@@ -1,4 +1,5 @@
 import { billSomeLater, takeAtTheDoor } from "./billing-life";
+import { collectByItself } from "./collection-life";
 import { quoteDays, quoteLines } from "@/core/catalogue/quotes";
 import { type Line, totalOf } from "@/core/money/amounts";
 import { paymentStates } from "@/core/money/states";
@@ -82,6 +83,7 @@ export async function makeWorld(
     for (let i = 0; i < bookings; i++) life.bookSomething(14);
     life.confirmAll();
     if (n === -historyDays + 3) life.startRepeats(60 * scale);
+    if (n === -5) await collectByItself(hogar);
     if (n === -2) billSomeLater(hogar);
     await runDue(hogar, everyTurn);
     life.workThrough(date, setClock, Math.min(now, at(date, 19)));

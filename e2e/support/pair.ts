@@ -48,10 +48,10 @@ async function openPair(): Promise<Pair> {
   };
 }
 
-/** Moves the demo's clock to five past eight on a date, as somebody in the office; where it is later already it stays. */
-export async function moveToMorningOf(pair: Pair, date: string): Promise<void> {
+/** Moves the demo's clock to five past eight, or to another time, on a date, as somebody in the office; where it is later already it stays. */
+export async function moveToMorningOf(pair: Pair, date: string, time = "08:05"): Promise<void> {
   const [clock] = pair.app.sql<{ offset: number }>("SELECT demo_offset_ms AS offset FROM business");
-  const minutes = Math.ceil((Date.parse(`${date}T08:05:00Z`) - Date.now() - clock!.offset) / 60_000);
+  const minutes = Math.ceil((Date.parse(`${date}T${time}:00Z`) - Date.now() - clock!.offset) / 60_000);
   if (minutes <= 0) return;
   const status = await pair.office.evaluate(
     (body) =>

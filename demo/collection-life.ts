@@ -1,0 +1,58 @@
+import { actorOfLink, linkTokenOf } from "@/kernel/links";
+import type { Hogar } from "@/kernel/hogar";
+import { mustPerform, viewContext } from "@/kernel/operation";
+import { agreeCollection, saveCollection } from "@/modules/collection/operations/choices";
+import { saveCustomer } from "@/modules/customers/operations/save-customer";
+import { recordKeptCard } from "@/modules/money/operations/cards";
+import { addDays } from "@/core/time/dates";
+import { testCards } from "@/gateways/cards-standin";
+import type { Rows } from "@/store/rows";
+import { office } from "./set-up";
+
+/** The cards of those who have agreed: most pay, one cannot, one is asked for another. */
+const numbers = [0, 0, 0, 1, 0, 0, 2, 0, 0, 0].map((i) => testCards[i]!.number);
+
+/** What is due comes in by itself on workdays at nine, from some of those to whom we come in the next days: they pay the day after. */
+export async function collectByItself(hogar: Hogar): Promise<void> {
+  mustPerform(
+    hogar,
+    saveCollection,
+    { on: true, weekdays: 31, at: 9 * 60, daysPastDue: 0, smallestMinor: 500, cards: 2, again: [3, 7] },
+    office,
+  );
+  const { today } = viewContext(hogar, office);
+  const cards = hogar.gateways.cards!;
+  const chosen = hogar.store
+    .sql<Rows["customers"] & { jobId: number }>(
+      `SELECT c.*, min(j.id) AS jobId FROM customers c JOIN jobs j ON j.customer_id = c.id JOIN visits v ON v.job_id = j.id
+        WHERE c.merged_into IS NULL AND v.state = 'promised' AND v.date BETWEEN ? AND ? GROUP BY c.id ORDER BY c.id DESC LIMIT ?`,
+    )
+    .all(today, addDays(today, 3), numbers.length);
+  for (const [i, { jobId, ...customer }] of chosen.entries()) {
+    const link = actorOfLink(hogar, linkTokenOf(hogar, jobId) ?? "");
+    if (!link) continue;
+    const kept = await cards.keep(hogar.standins!.cards.tokenFor(numbers[i]!)!);
+    mustPerform(hogar, recordKeptCard, { customerId: customer.id, jobId, ...kept }, office);
+    mustPerform(hogar, agreeCollection, { agreed: true }, link);
+    mustPerform(
+      hogar,
+      saveCustomer,
+      {
+        id: customer.id,
+        name: customer.name,
+        mail: customer.mail,
+        phone: customer.phone,
+        reachedBy: customer.reached_by,
+        source: customer.source,
+        tags: [],
+        technicianNote: customer.technician_note,
+        insideNote: customer.inside_note,
+        paymentDays: 1 + (i % 4),
+        bill: null,
+        reminders: customer.reminders === 1,
+        offers: customer.offers === 1,
+      },
+      office,
+    );
+  }
+}

@@ -121,6 +121,7 @@ export interface Rows {
     collect_smallest_minor: number;
     collect_cards: number;
     collect_again: Json;
+    reminder_days: Json;
   };
   cards: {
     id: number;
@@ -558,6 +559,13 @@ export interface Rows {
     repeat_id: number | null;
     ask_id: number | null;
     invoice_id: number | null;
+  };
+  money_calls: {
+    id: number;
+    invoice_id: number;
+    at: number;
+    said_by: string;
+    words: string;
   };
   opening_hours: {
     weekday: number;
@@ -1191,7 +1199,8 @@ export interface LeftOut {
     | "collect_days"
     | "collect_smallest_minor"
     | "collect_cards"
-    | "collect_again";
+    | "collect_again"
+    | "reminder_days";
   cards: "id" | "removed_at" | "expires" | "collects" | "agreed_words" | "position";
   categories: "kind";
   collection_items: "payment_id" | "left_out" | "followed";
@@ -1301,6 +1310,7 @@ export interface LeftOut {
   limits: never;
   links: "id" | "revoked_at" | "copied_at";
   messages: "id" | "job_id" | "sent_at" | "repeat_id" | "ask_id" | "invoice_id";
+  money_calls: "id";
   opening_hours: never;
   outbox: "id" | "leased_until" | "last_problem" | "ended_at";
   pattern_parts: "length" | "step";

@@ -24,8 +24,12 @@ export function visitReminderAt(windowFrom: number, hoursBefore: number, hours: 
   return wished;
 }
 
-/** Days after the due date on which an unpaid invoice is reminded of. */
-export const paymentReminderDays = [3, 10, 20];
+/** How a reminder of an invoice speaks: before it is due or on the day, after it, and the last time. */
+export type ReminderTone = "coming" | "reminder" | "last";
+
+/** The tone of the nth step (from 1) of a ladder: days after the due date, in order, below nothing before it. */
+export const reminderTone = (daysAfter: readonly number[], nth: number): ReminderTone =>
+  daysAfter[nth - 1]! <= 0 ? "coming" : nth === daysAfter.length && nth > 1 ? "last" : "reminder";
 
 /** The reminders of an invoice that have come by `today`: their numbers, from 1. */
 export const paymentRemindersDue = (dueDate: LocalDate, daysAfter: readonly number[], today: LocalDate): number[] =>

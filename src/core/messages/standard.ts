@@ -13,6 +13,8 @@ export type Occasion =
   | "invoice"
   | "receipt"
   | "invoice reminder"
+  | "invoice coming"
+  | "last reminder"
   | "charge tomorrow"
   | "charge step"
   | "charge failed"
@@ -121,10 +123,23 @@ export const standardTexts: Record<Occasion, { mail?: Template; text?: string }>
     },
     text: "{{business}}: your {{card}} could not pay {{amount}}. Pay here: {{my_link}}",
   },
+  "invoice coming": {
+    mail: {
+      subject: "Invoice {{invoice}} is due on {{due}}",
+      body: "Hello {{customer}},\n\na word ahead: invoice {{invoice}} is due on {{due}}, and {{open}} is open. You can pay here: {{my_link}}{{others}}\n\n{{business}}\n{{phone}}\n",
+    },
+  },
+  "last reminder": {
+    mail: {
+      subject: "Last reminder: invoice {{invoice}}, {{open}}",
+      body: "Hello {{customer}},\n\ninvoice {{invoice}} was due on {{due}}, and {{open}} is open in spite of our reminders. Please pay now: {{my_link}}{{others}}\n\nIs something wrong with it, or do you need more time? Call {{phone}}: we find a way. Otherwise we will call you.\n\n{{business}}\n",
+    },
+    text: "{{business}}: last reminder, invoice {{invoice}}, {{open}} open since {{due}}. Pay or tell us: {{my_link}}",
+  },
   "invoice reminder": {
     mail: {
       subject: "Reminder: invoice {{invoice}}, {{open}}",
-      body: "Hello {{customer}},\n\ninvoice {{invoice}} was due on {{due}}, and {{open}} is still open. You can pay here: {{my_link}}\n\nIf it has crossed with your payment, forget this email.\n\n{{business}}\n{{phone}}\n",
+      body: "Hello {{customer}},\n\ninvoice {{invoice}} was due on {{due}}, and {{open}} is still open. You can pay here: {{my_link}}{{others}}\n\nIf it has crossed with your payment, forget this email.\n\n{{business}}\n{{phone}}\n",
     },
     text: "{{business}}: invoice {{invoice}} was due on {{due}}, {{open}} is open. Pay here: {{my_link}}",
   },

@@ -17,6 +17,7 @@ import {
   agreeCollection,
   objectToCharge,
   promiseDay,
+  recordCall,
   saveCollection,
   setCollection,
   setCustomerCollection,
@@ -237,13 +238,40 @@ describe("a promise", () => {
     expect(one(w.hogar, "SELECT ended FROM pay_promises")).toEqual({ ended: "broken" });
     expect([w.said("charge tomorrow"), w.charged().length]).toEqual([cards.length, cards.length]);
     expect(look(w.hogar, collection, {}, office)).toMatchObject({
-      value: { broken: cards.length ? [] : [{ invoiceId: 1 }] },
+      value: { toPhone: cards.length ? [] : [{ invoiceId: 1, promised: "2027-03-29" }] },
     });
   });
 
   it("is for one of the next thirty days", () => {
     const w = owing();
     expect(saidOf(perform(w.hogar, promiseDay, { token: w.token, day: "2027-06-01" }, visitor))).toMatch(/until/);
+  });
+});
+
+describe("the ladder of reminders", () => {
+  it("speaks ahead, after the due date and a last time, then it is a person’s; what was said on the phone stands there", async () => {
+    const w = owing([]);
+    mustPerform(w.hogar, saveCollection, { ...rules, on: false, reminders: [7, -2, 14] }, office);
+    w.changed(() => w.hogar.store.sql("UPDATE invoices SET remind_on = '2027-03-22'").run());
+    const heard = () => ["invoice coming", "invoice reminder", "last reminder"].map(w.said);
+    await w.until("2027-03-22");
+    expect(heard()).toEqual([1, 0, 0]);
+    await w.until("2027-03-31");
+    expect(heard()).toEqual([1, 1, 0]);
+    await w.until("2027-04-07");
+    expect(heard()).toEqual([1, 1, 1]);
+    const list = () => {
+      const view = look(w.hogar, collection, {}, office);
+      return view.ok ? view.value.toPhone : [];
+    };
+    expect(list()).toEqual([]);
+    await w.until("2027-04-08");
+    expect(list()).toMatchObject([{ invoiceId: 1, said: null }]);
+    const call = { invoiceId: 1, words: "Was on holiday" };
+    mustPerform(w.hogar, recordCall, { ...call, day: null }, office);
+    expect(list()).toMatchObject([{ said: "Was on holiday", saidOn: "2027-04-08" }]);
+    mustPerform(w.hogar, recordCall, { ...call, day: "2027-04-15" }, office);
+    expect(list()).toEqual([]);
   });
 });
 

@@ -170,6 +170,8 @@ function write(
 const aboutBills = new Set<Occasion>([
   "invoice",
   "invoice reminder",
+  "invoice coming",
+  "last reminder",
   "charge tomorrow",
   "charge step",
   "charge failed",

@@ -1,6 +1,7 @@
 import { visitReminderAt, withinAllowedHours } from "@/core/messages/moments";
 import type { Hogar } from "@/kernel/hogar";
 import type { ViewContext } from "@/kernel/operation";
+import { daysColumn } from "@/store/columns";
 
 /** No reminder of a visit is moved forward by more than a night. */
 const nightMinutes = 1440;
@@ -32,3 +33,6 @@ export function remindersDue(
     invoices: invoices.map(({ id }) => id),
   };
 }
+
+/** Days after the due date on which an open invoice is reminded of, as the owner has set them. */
+export const reminderDays = ({ business }: ViewContext): number[] => daysColumn.read(business.reminder_days);

@@ -1,4 +1,4 @@
-import { nextPaymentReminder, paymentReminderDays } from "@/core/messages/moments";
+import { nextPaymentReminder } from "@/core/messages/moments";
 import { moneyWords, totalOf } from "@/core/money/amounts";
 import { lateFeeDay, type LateFeeRule } from "@/core/money/late-fees";
 import { dueDateOf } from "@/core/money/due";
@@ -9,6 +9,7 @@ import type { LocalDate } from "@/core/time/dates";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { itemsOfJob } from "@/modules/catalogue/job-items";
 import { serviceIdsOf, wordsOf } from "@/modules/catalogue/text-blocks";
+import { reminderDays } from "@/modules/messages/reminders";
 import { invoiceFields, tellAboutInvoice } from "@/modules/messages/messaging";
 import { insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
@@ -115,7 +116,7 @@ function writeInvoice(
     due_date: due,
     total_minor: totalMinor,
     tax_minor: taxMinor,
-    remind_on: nextPaymentReminder(due, paymentReminderDays, today),
+    remind_on: nextPaymentReminder(due, reminderDays(context), today),
     bill_name: customer.bill_name,
     bill_mail: customer.bill_mail,
     bill_address: customer.bill_address,

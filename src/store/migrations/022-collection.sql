@@ -96,3 +96,15 @@ CREATE TABLE payout_items (
   PRIMARY KEY (payout_id, position)
 ) STRICT, WITHOUT ROWID;
 CREATE INDEX payout_items_of_payment ON payout_items (payment_id) WHERE payment_id IS NOT NULL;
+
+-- Days after the due date on which an open invoice is reminded of; below nothing before it.
+ALTER TABLE business ADD COLUMN reminder_days TEXT NOT NULL DEFAULT '[3,10,20]' CHECK (json_valid(reminder_days));
+-- What was said on the phone about an invoice that no reminder has helped.
+CREATE TABLE money_calls (
+  id INTEGER PRIMARY KEY,
+  invoice_id INTEGER NOT NULL REFERENCES invoices (id),
+  at INTEGER NOT NULL,
+  said_by TEXT NOT NULL,
+  words TEXT NOT NULL CHECK (trim(words) <> '')
+) STRICT;
+CREATE INDEX money_calls_of_invoice ON money_calls (invoice_id);

@@ -19,11 +19,13 @@ type Rules = ViewOutput<"collection">["rules"];
 export function CollectionRules({ rules, currency, onClose }: { rules: Rules; currency: string; onClose: () => void }) {
   const [draft, setDraft] = useState({ ...rules, on: true });
   const [again, setAgain] = useState(rules.again.join(", "));
+  const [reminders, setReminders] = useState(rules.reminders.join(", "));
   const set = (part: Partial<Rules>) => setDraft({ ...draft, ...part });
   const { send, busy, wrong } = useChange("save-collection");
   const save = async () => {
     const days = again.split(/\D+/).map(Number).filter(Boolean);
-    if (await send({ ...draft, again: days })) onClose();
+    const steps = [...new Set([...reminders.replaceAll("−", "-").matchAll(/-?\d+/g)].map(([step]) => Number(step)))];
+    if (await send({ ...draft, again: days, reminders: steps })) onClose();
   };
   return (
     <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
@@ -69,6 +71,16 @@ export function CollectionRules({ rules, currency, onClose }: { rules: Rules; cu
             onChange={(e) => setAgain(e.target.value)}
             error={!!wrong("/again")}
             helperText={wrong("/again") ?? "Such as 3, 7; empty: the customer is asked for another card at once"}
+          />
+          <TextField
+            label="Open invoices are reminded of, days after they were due"
+            value={reminders}
+            onChange={(e) => setReminders(e.target.value)}
+            error={!!wrong("/reminders")}
+            helperText={
+              wrong("/reminders") ??
+              "Such as -3, 3, 10, 20: with a minus before. After the last one it is yours to phone."
+            }
           />
         </Box>
       </DialogContent>

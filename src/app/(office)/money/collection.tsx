@@ -3,17 +3,19 @@ import type { ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
 import { clock, dateWords, dayShort, dayWords } from "@/core/time/words";
 import { counted } from "@/core/words";
-import { LinkBox } from "@/ui/link-box";
-import { useLive, useShown } from "@/ui/live";
+import { DateField } from "@/ui/date-field";
+import { useLive } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import ExpandMore from "@mui/icons-material/ExpandMore";
 import Accordion from "@mui/material/Accordion";
 import AccordionDetails from "@mui/material/AccordionDetails";
 import AccordionSummary from "@mui/material/AccordionSummary";
+import { useChange } from "@/ui/use-change";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Skeleton from "@mui/material/Skeleton";
+import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import dynamic from "next/dynamic";
 import { useState } from "react";
@@ -23,8 +25,13 @@ const CollectionRules = dynamic(() => import("./collection-rules").then((m) => m
 type View = ViewOutput<"collection">;
 
 /** What comes in by itself: what each coming run will take, what is left and why, what runs have done. */
-export function Collection({ mayChange, onInvoice }: { mayChange: boolean; onInvoice: (id: number) => void }) {
-  const view = useShown("collection", {});
+export function Collection(props: { mayChange: boolean; onInvoice: (id: number) => void }) {
+  const { data, problem } = useLive("collection", {});
+  if (problem) return <Alert severity="warning">{problem.sentence}</Alert>;
+  return data ? <Whole view={data} {...props} /> : <Skeleton variant="rounded" height={320} sx={{ mx: 6 }} />;
+}
+
+function Whole({ view, mayChange, onInvoice }: { view: View; mayChange: boolean; onInvoice: (id: number) => void }) {
   const [setting, setSetting] = useState(false);
   const amount = (minor: number) => moneyWords(minor, view.currency);
   const { rules } = view;
@@ -50,7 +57,7 @@ export function Collection({ mayChange, onInvoice }: { mayChange: boolean; onInv
         )}
       </Box>
       {setting && <CollectionRules rules={rules} currency={view.currency} onClose={() => setSetting(false)} />}
-      {view.broken.length > 0 && <Broken view={view} amount={amount} onInvoice={onInvoice} />}
+      {view.toPhone.length > 0 && <ToPhone view={view} amount={amount} mayChange={mayChange} onInvoice={onInvoice} />}
       {rules.on && (
         <Box component="section" aria-label="Coming runs">
           <Typography variant="h2" sx={{ mb: 2 }}>
@@ -220,50 +227,92 @@ function Rows({
   );
 }
 
-/** Whoever promised a day and did not pay: phone them. */
-function Broken({
+/** Whom to phone, with what was said before. */
+function ToPhone({
   view,
   amount,
+  mayChange,
   onInvoice,
 }: {
   view: View;
   amount: (minor: number) => string;
+  mayChange: boolean;
   onInvoice: (id: number) => void;
 }) {
+  const [calling, setCalling] = useState<number | null>(null);
   return (
-    <Box component="section" aria-label="Promises that were not kept">
+    <Box component="section" aria-label="Whom to phone">
       <Typography variant="h2" sx={{ mb: 2 }}>
-        Promises that were not kept · {view.broken.length}
+        Whom to phone · {view.toPhone.length}
       </Typography>
-      {view.broken.map((one) => (
+      {view.toPhone.map((one) => (
         <Box
           key={one.invoiceId}
           role="group"
           aria-label={one.customer}
-          sx={{
-            display: "flex",
-            gap: 4,
-            py: 2,
-            borderTop: `1px solid ${ink.line}`,
-            alignItems: "center",
-            flexWrap: "wrap",
-          }}
+          sx={{ py: 2, borderTop: `1px solid ${ink.line}` }}
         >
-          <Box sx={{ flex: 1, minWidth: 220 }}>
-            <b>{one.customer}</b>
-            <Box sx={{ color: ink.ash, fontSize: 14 }}>
-              wanted to pay on {dayWords(one.day)}, invoice {one.label}
+          <Box sx={{ display: "flex", gap: 4, alignItems: "center", flexWrap: "wrap" }}>
+            <Box sx={{ flex: 1, minWidth: 220 }}>
+              <b>{one.customer}</b>{" "}
+              <a href={`tel:${one.phone.replace(/[^\d+]/g, "")}`} style={{ color: ink.lake }}>
+                {one.phone}
+              </a>
+              <Box sx={{ color: ink.ash, fontSize: 14 }}>
+                {one.promised
+                  ? `wanted to pay on ${dayWords(one.promised)}`
+                  : `due since ${dateWords(one.due)}, reminders did not help`}
+                {one.said && `; on ${dayShort(one.saidOn!)}: “${one.said}”`}
+              </Box>
             </Box>
+            <span>{amount(one.openMinor)}</span>
+            <Button size="small" onClick={() => onInvoice(one.invoiceId)}>
+              Invoice {one.label}
+            </Button>
+            {mayChange && (
+              <Button
+                variant="outlined"
+                aria-expanded={calling === one.invoiceId}
+                onClick={() => setCalling(calling === one.invoiceId ? null : one.invoiceId)}
+              >
+                What they said…
+              </Button>
+            )}
           </Box>
-          <span>{amount(one.openMinor)}</span>
-          <LinkBox href={`tel:${one.phone.replace(/[^\d+]/g, "")}`} sx={{ color: ink.lake }}>
-            {one.phone}
-          </LinkBox>
-          <Button variant="outlined" onClick={() => onInvoice(one.invoiceId)}>
-            Open the invoice
-          </Button>
+          {calling === one.invoiceId && (
+            <Call invoiceId={one.invoiceId} today={view.today} onDone={() => setCalling(null)} />
+          )}
         </Box>
       ))}
+    </Box>
+  );
+}
+
+/** What was said on the phone, and the day that was promised, if one was. */
+function Call({ invoiceId, today, onDone }: { invoiceId: number; today: string; onDone: () => void }) {
+  const [words, setWords] = useState("");
+  const [day, setDay] = useState<string | null>(null);
+  const { send, busy, wrong } = useChange("record-call", { then: onDone });
+  return (
+    <Box sx={{ display: "flex", gap: 3, mt: 2, flexWrap: "wrap", alignItems: "flex-start" }}>
+      <TextField
+        label="What they said"
+        value={words}
+        onChange={(e) => setWords(e.target.value)}
+        error={!!wrong("/words")}
+        helperText={wrong("/words")}
+        sx={{ flex: 1, minWidth: 260 }}
+      />
+      <DateField
+        label="They pay on, if they said so"
+        width={250}
+        value={day ?? ""}
+        onValue={(to) => setDay(to && to >= today ? to : null)}
+        wrong={wrong("/day")}
+      />
+      <Button variant="contained" disabled={busy} onClick={() => void send({ invoiceId, words, day })}>
+        Save
+      </Button>
     </Box>
   );
 }

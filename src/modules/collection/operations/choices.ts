@@ -5,6 +5,7 @@ import { openedBy } from "@/kernel/links";
 import { actorWords, defineOperation } from "@/kernel/operation";
 import { cardOf } from "@/modules/money/cards";
 import { InvoiceToken } from "@/modules/money/inputs";
+import { insertRow } from "@/store/insert";
 import { daysColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
@@ -22,15 +23,21 @@ export const saveCollection = defineOperation({
     daysPastDue: Type.Integer({ minimum: 0, maximum: 365 }),
     smallestMinor: Money,
     cards: Type.Integer({ minimum: 1, maximum: 3 }),
+    /** Days after the due date on which is reminded, in order; below nothing before it. */
+    reminders: Type.Optional(
+      Type.Array(Type.Integer({ minimum: -30, maximum: 365 }), { maxItems: 8, uniqueItems: true }),
+    ),
     again: Type.Array(Type.Integer({ minimum: 1, maximum: 60 }), { maxItems: 6 }),
   }),
-  run({ sql, hogar }, { on, weekdays, at, daysPastDue, smallestMinor, cards, again }) {
+  run({ sql, hogar }, { on, weekdays, at, daysPastDue, smallestMinor, cards, again, reminders }) {
     if (on && hogar.gateways.cards === null)
       throw new Refusal("not-allowed", { sentence: "Cards cannot be charged here: connect a card service first." });
     sql(
       `UPDATE business SET collects = ?, collect_weekdays = ?, collect_at = ?, collect_days = ?,
         collect_smallest_minor = ?, collect_cards = ?, collect_again = ?`,
     ).run(on ? 1 : 0, weekdays, at, daysPastDue, smallestMinor, cards, daysColumn.write(again));
+    if (reminders)
+      sql("UPDATE business SET reminder_days = ?").run(daysColumn.write(reminders.toSorted((a, b) => a - b)));
   },
 });
 
@@ -132,4 +139,22 @@ export const takeDownPromise = defineOperation({
   about: { invoiceId: "invoice" },
   input: input({ invoiceId: Id, day: DateText }),
   run: (context, { invoiceId, day }) => promisePayment(context, invoiceId, day, actorWords(context.actor), 180),
+});
+
+/** What was said on the phone about an invoice that no reminder has helped; with a day, where one was promised. */
+export const recordCall = defineOperation({
+  name: "record-call",
+  access: "money.change",
+  about: { invoiceId: "invoice" },
+  input: input({
+    invoiceId: Id,
+    words: Type.String({ minLength: 2, maxLength: 600, pattern: "\\S", patternSentence: "Write what was said." }),
+    day: OrNull(DateText),
+  }),
+  run(context, { invoiceId, words, day }) {
+    const { sql, now, actor } = context;
+    if (!sql("SELECT 1 FROM invoices WHERE id = ?").get(invoiceId)) throw new Refusal("not-found");
+    insertRow(sql, "money_calls", { invoice_id: invoiceId, at: now, said_by: actorWords(actor), words: words.trim() });
+    if (day !== null) promisePayment(context, invoiceId, day, actorWords(actor), 180);
+  },
 });

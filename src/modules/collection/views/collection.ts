@@ -1,9 +1,11 @@
 import { planCollection, type WhyLeft } from "@/core/money/collecting";
 import { sum } from "@/core/money/amounts";
+import { addDays } from "@/core/time/dates";
 import { localDate } from "@/core/time/local";
 import { DateText, input, Nothing } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
+import { reminderDays } from "@/modules/messages/reminders";
 import { againDays, type Due, dueForCollection, rulesOf } from "../rules";
 
 /** So many days ahead runs are shown, and so many invoices of each. */
@@ -39,6 +41,7 @@ export const collection = defineView({
         smallestMinor: b.collect_smallest_minor,
         cards: b.collect_cards as 1 | 2 | 3,
         again: againDays(context),
+        reminders: reminderDays(context),
       },
       runs: runs.map(({ at, taken, sumMinor }) => ({
         date: localDate(at, b.time_zone),
@@ -66,7 +69,7 @@ export const collection = defineView({
           FROM collection_runs r LEFT JOIN collection_items i ON i.run_date = r.run_date LEFT JOIN payments p ON p.id = i.payment_id
           GROUP BY r.run_date ORDER BY r.run_date DESC LIMIT 30`,
       ).all(),
-      broken: brokenPromises(context),
+      toPhone: toPhone(context),
     };
   },
 });
@@ -80,15 +83,34 @@ const shown = ({ invoiceId, label, customer, card, due, openMinor }: Due) => ({
   openMinor,
 });
 
-/** Promises that were not kept, while the invoice is open. */
-const brokenPromises = ({ sql }: ViewContext) =>
-  sql<{ invoiceId: number; label: string; customer: string; phone: string; day: string; openMinor: number }>(
-    `SELECT i.id AS invoiceId, i.label, c.name AS customer, c.phone, p.day, b.open_minor AS openMinor
-      FROM pay_promises p JOIN invoices i ON i.id = p.invoice_id JOIN customers c ON c.id = i.customer_id
-        JOIN invoice_balances b ON b.invoice_id = i.id
-      WHERE p.ended = 'broken' AND b.open_minor > 0 AND p.id = (SELECT max(id) FROM pay_promises WHERE invoice_id = i.id)
-      ORDER BY p.day LIMIT 40`,
-  ).all();
+/** Whom to phone: the last reminder did not help, or a promise was not kept; nobody who has promised a day that is to come. */
+export const toPhone = (context: ViewContext) =>
+  context
+    .sql<{
+      invoiceId: number;
+      label: string;
+      customer: string;
+      phone: string;
+      due: string;
+      openMinor: number;
+      promised: string | null;
+      said: string | null;
+      saidAt: number | null;
+    }>(
+      `SELECT i.id AS invoiceId, i.label, c.name AS customer, c.phone, i.due_date AS due, b.open_minor AS openMinor,
+          (SELECT day FROM pay_promises WHERE invoice_id = i.id AND ended = 'broken' ORDER BY id DESC LIMIT 1) AS promised,
+          (SELECT words FROM money_calls WHERE invoice_id = i.id ORDER BY id DESC LIMIT 1) AS said,
+          (SELECT at FROM money_calls WHERE invoice_id = i.id ORDER BY id DESC LIMIT 1) AS saidAt
+        FROM invoices i JOIN customers c ON c.id = i.customer_id JOIN invoice_balances b ON b.invoice_id = i.id
+        WHERE b.open_minor > 0 AND NOT EXISTS (SELECT 1 FROM pay_promises WHERE invoice_id = i.id AND ended IS NULL)
+          AND (i.due_date < @over OR i.id IN (SELECT invoice_id FROM pay_promises WHERE ended = 'broken'))
+        ORDER BY i.due_date, i.id LIMIT 60`,
+    )
+    .all({ over: addDays(context.today, -Math.max(0, ...reminderDays(context))) })
+    .map(({ saidAt, ...one }) => ({
+      ...one,
+      saidOn: saidAt === null ? null : localDate(Math.floor(saidAt / 60_000), context.business.time_zone),
+    }));
 
 /** What a run did, invoice by invoice. */
 export const collectionRun = defineView({

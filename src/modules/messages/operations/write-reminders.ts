@@ -1,11 +1,8 @@
-import {
-  nextPaymentReminder,
-  paymentReminderDays,
-  paymentRemindersDue,
-  visitReminderAt,
-} from "@/core/messages/moments";
+import { nextPaymentReminder, paymentRemindersDue, reminderTone, visitReminderAt } from "@/core/messages/moments";
+import { moneyWords } from "@/core/money/amounts";
 import { Id, input } from "@/kernel/inputs";
-import { defineOperation } from "@/kernel/operation";
+import { defineOperation, type OperationContext } from "@/kernel/operation";
+import { reminderDays } from "../reminders";
 import { invoiceFields, tellAboutInvoice, tellCustomer } from "../messaging";
 
 /** Writes the reminder of a visit to a customer who agreed to reminders. */
@@ -56,16 +53,31 @@ export const remindOfInvoice = defineOperation({
         FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.id = ?`,
     ).get(invoiceId)!;
     const owed = invoice.open_minor > 0;
-    const number = owed ? paymentRemindersDue(invoice.due_date, paymentReminderDays, today).at(-1) : undefined;
+    const days = reminderDays(context);
+    const number = owed ? paymentRemindersDue(invoice.due_date, days, today).at(-1) : undefined;
     if (number)
       tellAboutInvoice(context, invoice.id, {
-        occasion: "invoice reminder",
+        occasion: occasionOf[reminderTone(days, number)],
         about: `invoice ${invoice.id}, ${number}`,
-        fields: invoiceFields(business.currency, { ...invoice, openMinor: invoice.open_minor }),
+        fields: {
+          ...invoiceFields(business.currency, { ...invoice, openMinor: invoice.open_minor }),
+          others: othersOpen(context, invoice.id),
+        },
       });
     sql("UPDATE invoices SET remind_on = ? WHERE id = ?").run(
-      owed ? nextPaymentReminder(invoice.due_date, paymentReminderDays, today) : null,
+      owed ? nextPaymentReminder(invoice.due_date, days, today) : null,
       invoiceId,
     );
   },
 });
+
+const occasionOf = { coming: "invoice coming", reminder: "invoice reminder", last: "last reminder" } as const;
+
+/** Where other invoices of the customer are open too, what all of them come to. */
+function othersOpen({ sql, business }: OperationContext, invoiceId: number): string {
+  const { n, minor } = sql<{ n: number; minor: number }>(
+    `SELECT count(*) AS n, coalesce(sum(b.open_minor), 0) AS minor FROM invoice_balances b
+      WHERE b.customer_id = (SELECT customer_id FROM invoices WHERE id = ?) AND b.open_minor > 0`,
+  ).get(invoiceId)!;
+  return n > 1 ? `\n\nWith your other invoices, ${moneyWords(minor, business.currency)} is open in all.` : "";
+}

@@ -70,6 +70,7 @@ export const recordPayout = defineOperation({
 export const payoutIsThere = defineOperation({
   name: "record-payout-arrived",
   access: "money.change",
+  about: { payoutId: "shared" },
   input: input({ payoutId: Id, date: DateText }),
   run(context, { payoutId, date }) {
     const { sql, today } = context;

@@ -49,6 +49,7 @@ export const payouts = defineView({
 export const payout = defineView({
   name: "payout",
   access: "money.see",
+  about: { id: "shared" },
   input: input({ id: Id }),
   read({ sql, business, today }, { id }) {
     const row = sql<Rows["payouts"]>("SELECT * FROM payouts WHERE id = ?").get(id);

@@ -1,7 +1,7 @@
 import type Database from "better-sqlite3";
 import { nanoid } from "nanoid";
 import { isSigned, sign } from "./standin-store";
-import type { CardGateway, ChargeOutcome } from "./types";
+import type { CardGateway, ChargeOutcome, DisputeNotice } from "./types";
 
 /**
  * A card service to try things out with. It keeps the card numbers to itself: Hogar only ever sees
@@ -24,6 +24,8 @@ export interface CardStandin extends CardGateway {
   /** Ends a second step, and gives the signed notice to be sent to the application. */
   settleStep(reference: string, agreed: boolean): { body: string; signature: string } | null;
   charges(): StandinCharge[];
+  /** A customer's bank asks a charge back, or that is decided: gives the signed notice to be sent to the application. */
+  dispute(charge: string, state: DisputeNotice["state"]): { body: string; signature: string } | null;
 }
 
 interface StandinCharge {
@@ -140,6 +142,21 @@ export function cardStandin(db: Database.Database, secret: string, now: () => nu
       const charge = byReference.get(reference);
       if (!charge || changed.changes === 0) return null;
       const body = JSON.stringify({ key: charge.key, outcome: outcomeOf(charge) });
+      return { body, signature: sign(body, secret) };
+    },
+
+    dispute(reference, state) {
+      const charge = byReference.get(reference);
+      if (!charge || charge.state !== "received") return null;
+      const notice: DisputeNotice = {
+        reference: `dp_${reference}`,
+        charge: reference,
+        amountMinor: charge.amount_minor,
+        reason: "The customer does not know this charge",
+        answerBy: new Date(now() + 14 * dayMs).toISOString().slice(0, 10),
+        state,
+      };
+      const body = JSON.stringify(notice);
       return { body, signature: sign(body, secret) };
     },
 

@@ -56,6 +56,18 @@ export interface Payout {
   items: { kind: "charge" | "refund"; reference: string; grossMinor: number; feeMinor: number }[];
 }
 
+/** What the service says of a charge that a customer's bank asks back. */
+export interface DisputeNotice {
+  reference: string;
+  /** The charge's reference. */
+  charge: string;
+  amountMinor: number;
+  reason: string;
+  /** The last day on which one can answer. */
+  answerBy: string | null;
+  state: "open" | "won" | "lost";
+}
+
 /** What helps after a decline: trying again later, another card, or nothing. */
 export type DeclineKind = "later" | "another" | "never";
 

@@ -248,6 +248,17 @@ export interface Rows {
     opens: number;
     closes: number;
   };
+  disputes: {
+    id: number;
+    reference: string;
+    payment_id: number;
+    amount_minor: number;
+    reason: string;
+    opened_at: number;
+    answer_by: string | null;
+    state: "open" | "won" | "lost";
+    ended_at: number | null;
+  };
   errands: {
     id: number;
     technician_id: number;
@@ -1231,6 +1242,7 @@ export interface LeftOut {
     | "tax_number"
     | "collect_never";
   day_hours: never;
+  disputes: "id" | "answer_by" | "state" | "ended_at";
   errands: "id" | "lng" | "lat";
   extras: "id";
   failed_work: never;

@@ -6,6 +6,7 @@ import { look } from "@/kernel/view";
 import { readBooks } from "@/modules/money/books";
 import { recordPayment } from "@/modules/money/operations/record-payment";
 import { recordCharge } from "@/modules/money/operations/record-outcomes";
+import { recordDispute } from "@/modules/money/operations/disputes";
 import { payoutIsThere, recordPayout } from "@/modules/money/operations/payouts";
 import { firstBroken } from "@/modules/records/laws";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
@@ -356,5 +357,48 @@ describe("payouts", () => {
     expect(there().ok).toBe(true);
     expect(on()).toEqual({ card: 0, "on the way": 0, "gateway fees": 136, bank: 7_764 });
     expect([firstBroken(w.hogar.store.sql), disagreements(readBooks(w.hogar.store.sql))]).toEqual([null, []]);
+  });
+});
+
+describe("a payment that a customer’s bank asks back", () => {
+  const disputed = async () => {
+    const w = owing();
+    await w.until("2027-03-25");
+    const charge = w.hogar.standins!.cards.charges()[0]!.reference;
+    const hear = (state: "open" | "won" | "lost") =>
+      perform(
+        w.hogar,
+        recordDispute,
+        JSON.parse(w.hogar.standins!.cards.dispute(charge, state)!.body) as Parameters<typeof recordDispute.run>[1],
+        system,
+      );
+    const on = () =>
+      one<{ card: number; held: number }>(
+        w.hogar,
+        `SELECT coalesce(sum(amount_minor) FILTER (WHERE account = 'card'), 0) AS card,
+          coalesce(sum(amount_minor) FILTER (WHERE account = 'disputed'), 0) AS held FROM ledger_entries`,
+      );
+    const holds = () => [firstBroken(w.hogar.store.sql), disagreements(readBooks(w.hogar.store.sql))];
+    return { ...w, hear, on, holds };
+  };
+
+  it("is held until it is decided; doubled news counts once", async () => {
+    const w = await disputed();
+    w.hear("open");
+    expect(w.hear("open").ok).toBe(true);
+    // It was paid out before: the card service takes it from what comes next.
+    expect([w.on(), w.open(), ...w.holds()]).toEqual([{ card: -7_900, held: 7_900 }, 0, null, []]);
+    w.hear("won");
+    w.hear("lost");
+    expect([w.on(), w.open(), ...w.holds()]).toEqual([{ card: 0, held: 0 }, 0, null, []]);
+  });
+
+  it("is open again where it is lost, even when the end is heard of first, and nobody charges it by itself", async () => {
+    const w = await disputed();
+    w.hear("lost");
+    w.hear("open");
+    expect([w.on(), w.open(), ...w.holds()]).toEqual([{ card: -7_900, held: 0 }, 7_900, null, []]);
+    await w.until("2027-04-09");
+    expect([w.open(), w.charged()]).toEqual([7_900, [7_900]]);
   });
 });

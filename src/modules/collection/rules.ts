@@ -59,6 +59,7 @@ export function dueForCollection({ sql }: ViewContext, invoiceId: number | null 
         (SELECT day FROM pay_promises WHERE invoice_id = i.id AND ended IS NULL) AS promised
       FROM invoices i JOIN customers c ON c.id = i.customer_id JOIN invoice_balances b ON b.invoice_id = i.id
       WHERE coalesce(@invoiceId, i.id) = i.id AND b.open_minor > 0
+        AND NOT EXISTS (SELECT 1 FROM allocations a JOIN disputes d ON d.payment_id = a.payment_id WHERE a.invoice_id = i.id)
         AND c.id IN (SELECT customer_id FROM cards WHERE collects = 1 AND removed_at IS NULL)
       ORDER BY i.due_date, i.id`,
   )

@@ -16,7 +16,10 @@ export function readBooks(sql: ViewContext["sql"]): Books {
     papers: {
       invoiced: one("SELECT total_minor AS n FROM invoices"),
       credited: one("SELECT total_minor AS n FROM credit_notes"),
-      received: one("SELECT amount_minor AS n FROM payments WHERE state = 'received'"),
+      received: one(
+        `SELECT amount_minor AS n FROM payments WHERE state = 'received'
+          UNION ALL SELECT -amount_minor FROM disputes WHERE state = 'lost'`,
+      ),
       refundsAsked: one("SELECT amount_minor AS n FROM refunds"),
       refunded: one("SELECT amount_minor AS n FROM refunds WHERE state = 'refunded'"),
     },

@@ -108,3 +108,19 @@ CREATE TABLE money_calls (
   words TEXT NOT NULL CHECK (trim(words) <> '')
 ) STRICT;
 CREATE INDEX money_calls_of_invoice ON money_calls (invoice_id);
+
+-- A customer's bank asks a payment back: the card service holds it until that is decided.
+CREATE TABLE disputes (
+  id INTEGER PRIMARY KEY,
+  reference TEXT NOT NULL UNIQUE,
+  payment_id INTEGER NOT NULL REFERENCES payments (id),
+  amount_minor INTEGER NOT NULL CHECK (amount_minor > 0),
+  reason TEXT NOT NULL,
+  opened_at INTEGER NOT NULL,
+  -- Until when one can answer.
+  answer_by TEXT,
+  state TEXT NOT NULL DEFAULT 'open' CHECK (state IN ('open', 'won', 'lost')),
+  ended_at INTEGER
+) STRICT;
+CREATE INDEX disputes_of_payment ON disputes (payment_id);
+CREATE INDEX disputes_open ON disputes (answer_by) WHERE state = 'open';

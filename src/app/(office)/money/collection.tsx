@@ -58,6 +58,7 @@ function Whole({ view, mayChange, onInvoice }: { view: View; mayChange: boolean;
       </Box>
       {setting && <CollectionRules rules={rules} currency={view.currency} onClose={() => setSetting(false)} />}
       {view.toPhone.length > 0 && <ToPhone view={view} amount={amount} mayChange={mayChange} onInvoice={onInvoice} />}
+      {view.disputes.length > 0 && <Disputes view={view} amount={amount} onInvoice={onInvoice} />}
       {rules.on && (
         <Box component="section" aria-label="Coming runs">
           <Typography variant="h2" sx={{ mb: 2 }}>
@@ -313,6 +314,51 @@ function Call({ invoiceId, today, onDone }: { invoiceId: number; today: string; 
       <Button variant="contained" disabled={busy} onClick={() => void send({ invoiceId, words, day })}>
         Save
       </Button>
+    </Box>
+  );
+}
+
+const disputeWords = { open: "", won: "decided for you", lost: "decided for the customer: the invoice is open again" };
+
+/** Payments that customers' banks ask back, with the day until which one can answer. */
+function Disputes({
+  view,
+  amount,
+  onInvoice,
+}: {
+  view: View;
+  amount: (minor: number) => string;
+  onInvoice: (id: number) => void;
+}) {
+  return (
+    <Box component="section" aria-label="Disputes">
+      <Typography variant="h2" sx={{ mb: 2 }}>
+        Disputes
+      </Typography>
+      {view.disputes.map((one) => (
+        <Box
+          key={one.id}
+          role="group"
+          aria-label={one.customer}
+          sx={{ display: "flex", gap: 4, py: 2, borderTop: `1px solid ${ink.line}`, alignItems: "center" }}
+        >
+          <Box sx={{ flex: 1 }}>
+            <b>{one.customer}</b>
+            <Box sx={{ color: ink.ash, fontSize: 14 }}>
+              {one.reason}
+              {one.state === "open"
+                ? one.answerBy && `; answer the card service until ${dayWords(one.answerBy)}`
+                : `; ${disputeWords[one.state]}`}
+            </Box>
+          </Box>
+          <span>{amount(one.amountMinor)}</span>
+          {one.invoiceId !== null && (
+            <Button variant="outlined" onClick={() => onInvoice(one.invoiceId!)}>
+              Open the invoice
+            </Button>
+          )}
+        </Box>
+      ))}
     </Box>
   );
 }

@@ -1,3 +1,4 @@
+import { dayMs } from "@/core/horizons";
 import { planCollection, type WhyLeft } from "@/core/money/collecting";
 import { sum } from "@/core/money/amounts";
 import { addDays } from "@/core/time/dates";
@@ -70,6 +71,20 @@ export const collection = defineView({
           GROUP BY r.run_date ORDER BY r.run_date DESC LIMIT 30`,
       ).all(),
       toPhone: toPhone(context),
+      disputes: sql<{
+        id: number;
+        customer: string;
+        reason: string;
+        amountMinor: number;
+        answerBy: string | null;
+        state: "open" | "won" | "lost";
+        invoiceId: number | null;
+      }>(
+        `SELECT d.id, c.name AS customer, d.reason, d.amount_minor AS amountMinor, d.answer_by AS answerBy, d.state,
+            (SELECT max(invoice_id) FROM allocations WHERE payment_id = d.payment_id) AS invoiceId
+          FROM disputes d JOIN payments p ON p.id = d.payment_id JOIN customers c ON c.id = p.customer_id
+          WHERE d.state = 'open' OR d.ended_at > @since ORDER BY d.state <> 'open', d.answer_by LIMIT 40`,
+      ).all({ since: context.now - 60 * dayMs }),
     };
   },
 });

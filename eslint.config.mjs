@@ -13,6 +13,8 @@ const modules = [
   "customers",
   "placing",
   "money",
+  // What is due comes in by itself: the books know nothing of it.
+  "collection",
   "booking",
   // What is done may come back: a visit knows repeats, not the other way round.
   "repeats",

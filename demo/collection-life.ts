@@ -4,6 +4,9 @@ import { mustPerform, viewContext } from "@/kernel/operation";
 import { agreeCollection, saveCollection } from "@/modules/collection/operations/choices";
 import { saveCustomer } from "@/modules/customers/operations/save-customer";
 import { recordKeptCard } from "@/modules/money/operations/cards";
+import { payoutIsThere } from "@/modules/money/operations/payouts";
+import { localDate } from "@/core/time/local";
+import * as marrowick from "./marrowick";
 import { addDays } from "@/core/time/dates";
 import { testCards } from "@/gateways/cards-standin";
 import type { Rows } from "@/store/rows";
@@ -54,5 +57,18 @@ export async function collectByItself(hogar: Hogar): Promise<void> {
       },
       office,
     );
+  }
+}
+
+/** Most of what was paid out stands on the bank's statement. */
+export function bankTheEarlier(hogar: Hogar): void {
+  const { today } = viewContext(hogar, office);
+  const payouts = hogar.store
+    .sql<{ id: number; paid_at: number }>("SELECT id, paid_at FROM payouts ORDER BY id")
+    .all()
+    .slice(0, -2);
+  for (const { id, paid_at } of payouts) {
+    const date = addDays(localDate(Math.floor(paid_at / 60_000), marrowick.business.timeZone), 1);
+    mustPerform(hogar, payoutIsThere, { payoutId: id, date: date < today ? date : today }, office);
   }
 }

@@ -1,5 +1,5 @@
 import { billSomeLater, takeAtTheDoor } from "./billing-life";
-import { collectByItself } from "./collection-life";
+import { bankTheEarlier, collectByItself } from "./collection-life";
 import { quoteDays, quoteLines } from "@/core/catalogue/quotes";
 import { type Line, totalOf } from "@/core/money/amounts";
 import { paymentStates } from "@/core/money/states";
@@ -96,6 +96,7 @@ export async function makeWorld(
   await life.thisMorning(today);
   knowTheCustomers(hogar, random);
   takeAtTheDoor(hogar);
+  bankTheEarlier(hogar);
   bookElsewhere(hogar);
   await runDue(hogar);
   progress("the repeats");

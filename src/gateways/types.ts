@@ -44,7 +44,7 @@ export interface ReaderGateway {
 /** How a card pays: what the service keeps for itself depends on it. */
 export type CardHow = "link" | "reader" | "typed" | "on file";
 
-export interface Payout {
+interface Payout {
   reference: string;
   /** What comes to the bank. */
   amountMinor: number;
@@ -69,7 +69,7 @@ export interface DisputeNotice {
 }
 
 /** What helps after a decline: trying again later, another card, or nothing. */
-export type DeclineKind = "later" | "another" | "never";
+type DeclineKind = "later" | "another" | "never";
 
 export type ChargeOutcome =
   | { state: "received"; reference: string }

@@ -31,7 +31,7 @@ import {
   statementPaper,
 } from "@/modules/money/views/papers";
 import { payout, payouts } from "@/modules/money/views/payouts";
-import { collection, collectionRun } from "@/modules/collection/views/collection";
+import { collection, collectionPlan, collectionRun, invoiceComing } from "@/modules/collection/views/collection";
 import { credits } from "@/modules/money/views/credits";
 import { payments } from "@/modules/money/views/payments";
 import { invoiceChoices } from "@/modules/money/views/invoice-choices";
@@ -110,6 +110,8 @@ export const views = {
   invoices: invoices,
   payments: payments,
   collection: collection,
+  "collection-plan": collectionPlan,
+  "invoice-coming": invoiceComing,
   "collection-run": collectionRun,
   credits: credits,
   payouts: payouts,

@@ -126,7 +126,7 @@ function together(due: readonly (FallingMessage & { customer: string })[], zone:
       const [first, ...others] = visits;
       const named = inOrder[0]!;
       return others.length === 0
-        ? inOrder.map(({ customer: _, ...message }) => message)
+        ? inOrder.map(({ visit, rule, at, from }) => ({ visit, rule, at, from, with: [] }))
         : [
             {
               visit: first!,

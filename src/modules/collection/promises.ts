@@ -5,7 +5,7 @@ import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
 
 /** The furthest day that a customer may promise by themselves. */
-export const furthestPromiseDays = 30;
+const furthestPromiseDays = 30;
 
 /** Somebody promises to pay on a day: until then nobody reminds them or charges a card. A promise takes the place of the one before. */
 export function promisePayment(

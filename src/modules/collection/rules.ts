@@ -1,5 +1,14 @@
-import { type Collectable, type CollectionRules, runOn, type Run, runsBetween } from "@/core/money/collecting";
+import {
+  type Collectable,
+  type CollectionRules,
+  planCollection,
+  runOn,
+  type Run,
+  runsBetween,
+} from "@/core/money/collecting";
 import { servesWeekday, addDays, type LocalDate } from "@/core/time/dates";
+import type { Minor } from "@/core/money/amounts";
+import { localDate } from "@/core/time/local";
 import type { ViewContext } from "@/kernel/operation";
 import { daysColumn } from "@/store/columns";
 
@@ -76,3 +85,13 @@ export function dueForCollection({ sql }: ViewContext, invoiceId: number | null 
 }
 
 const later = (a: LocalDate, b: LocalDate | null): LocalDate => (b !== null && b > a ? b : a);
+
+/** What the runs of the coming days will take, by day, if each is paid at its first charge. */
+export function plannedRuns(context: ViewContext, days: number): Map<LocalDate, Minor> {
+  if (context.business.collects === 0) return new Map();
+  const { runs } = planCollection(rulesOf(context), dueForCollection(context), {
+    now: context.minute,
+    until: context.minute + days * 1440,
+  });
+  return new Map(runs.map(({ at, sumMinor }) => [localDate(at, context.business.time_zone), sumMinor]));
+}

@@ -53,6 +53,8 @@ export function Money({ open, part }: { open: number | null; part: MoneyPart }) 
           <Tabs
             value={part.list}
             onChange={(_, list: MoneyPart["list"]) => go(moneyPartOf({ list }))}
+            variant="scrollable"
+            scrollButtons="auto"
             aria-label="Parts of Money"
             sx={{ px: 6, mb: 3, flex: "none" }}
           >

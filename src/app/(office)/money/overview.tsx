@@ -5,7 +5,7 @@ import { moneyWords, sum } from "@/core/money/amounts";
 import { counted } from "@/core/words";
 import { dayShort } from "@/core/time/words";
 import { LinkBox } from "@/ui/link-box";
-import { useShown } from "@/ui/live";
+import { useLive, useShown } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
@@ -185,13 +185,18 @@ function Ages({ view, onAge }: { view: View; onAge: (age: Age) => void }) {
 
 const chart = { width: 560, height: 120, foot: 20 };
 
-/** What falls due on each of the coming days. */
+/** What falls due on each of the coming days, and what runs will take. */
 function Coming({ view }: { view: View }) {
+  const { data: planned } = useLive("collection-plan", {});
+  const coming = view.coming.map((one) => ({
+    ...one,
+    collectedMinor: planned?.find(({ date }) => date === one.date)?.minor ?? 0,
+  }));
   const x = scaleBand(
     view.coming.map(({ date }) => date),
     [0, chart.width],
   ).padding(0.3);
-  const top = Math.max(1, ...view.coming.map(({ minor }) => minor));
+  const top = Math.max(1, ...coming.flatMap(({ minor, collectedMinor }) => [minor, collectedMinor]));
   const y = scaleLinear([0, top], [chart.height - chart.foot, 16]);
   const total = sum(view.coming.map(({ minor }) => minor));
   return (
@@ -204,8 +209,9 @@ function Coming({ view }: { view: View }) {
       </Typography>
       <svg viewBox={`0 0 ${chart.width} ${chart.height}`} width="100%" role="list" aria-label="Due by day">
         <line x1={0} x2={chart.width} y1={chart.height - chart.foot} y2={chart.height - chart.foot} stroke={ink.line} />
-        {view.coming.map(({ date, minor }) => {
-          const words = `${dayShort(date)}: ${moneyWords(minor, view.currency)}`;
+        {coming.map(({ date, minor, collectedMinor }) => {
+          const amount = (value: number) => moneyWords(value, view.currency);
+          const words = `${dayShort(date)}: ${amount(minor)} due${collectedMinor ? `, ${amount(collectedMinor)} collected by itself` : ""}`;
           return (
             <g key={date} role="listitem" aria-label={words}>
               <title>{words}</title>
@@ -216,6 +222,15 @@ function Coming({ view }: { view: View }) {
                 height={chart.height - chart.foot - y(minor)}
                 fill="#8FA69B"
               />
+              {collectedMinor > 0 && (
+                <rect
+                  x={x(date)! + x.bandwidth() / 2}
+                  y={y(collectedMinor)}
+                  width={x.bandwidth() / 2}
+                  height={chart.height - chart.foot - y(collectedMinor)}
+                  fill={ink.pine}
+                />
+              )}
               <text
                 x={x(date)! + x.bandwidth() / 2}
                 y={chart.height - 5}
@@ -231,7 +246,16 @@ function Coming({ view }: { view: View }) {
         })}
       </svg>
       <Box sx={{ color: ink.ash, fontSize: 13.5 }}>
+        {coming.some(({ collectedMinor }) => collectedMinor > 0) && "Dark: collected by itself. "}
         What is overdue is not in it. <LinkBox href="/money?list=to-bill">What is done and not billed yet</LinkBox>
+        {view.onTheWayMinor > 0 && (
+          <>
+            {" · "}
+            <LinkBox href="/money?list=payouts">
+              {moneyWords(view.onTheWayMinor, view.currency)} on the way to the bank
+            </LinkBox>
+          </>
+        )}
       </Box>
     </Box>
   );

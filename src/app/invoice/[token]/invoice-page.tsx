@@ -20,7 +20,15 @@ type View = ViewOutput<"my-invoice">;
 const hidden = { "@media print": { display: "none" } };
 
 /** What an invoice's link opens: what it asks, what is open, and a card to pay it. */
-export function InvoicePage({ view, token }: { view: View; token: string }) {
+export function InvoicePage({
+  view,
+  coming,
+  token,
+}: {
+  view: View;
+  coming: ViewOutput<"invoice-coming">;
+  token: string;
+}) {
   const { paper } = view;
   const router = useRouter();
   const amount = (minor: number) => moneyWords(minor, paper.currency);
@@ -72,7 +80,7 @@ export function InvoicePage({ view, token }: { view: View; token: string }) {
       {paper.openMinor > 0 && (
         <DueChoices
           token={token}
-          coming={view.coming}
+          coming={coming}
           currency={paper.currency}
           today={view.today}
           onChanged={() => router.refresh()}

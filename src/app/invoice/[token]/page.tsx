@@ -8,11 +8,12 @@ export const metadata = { title: "Your invoice", robots: { index: false, follow:
 export default async function Page({ params }: { params: Promise<{ token: string }> }) {
   const { token } = await params;
   const result = readAs("my-invoice", { token }, { kind: "visitor" });
-  if (!result.ok)
+  const coming = readAs("invoice-coming", { token }, { kind: "visitor" });
+  if (!result.ok || !coming.ok)
     return (
       <main style={{ padding: 32, maxWidth: 480, margin: "0 auto", fontSize: 17 }}>
         This link is no longer valid. Call us on {readBusiness(getHogar().store)?.phone}.
       </main>
     );
-  return <InvoicePage view={result.value} token={token} />;
+  return <InvoicePage view={result.value} coming={coming.value} token={token} />;
 }

@@ -3,11 +3,15 @@ import { planCollection, type WhyLeft } from "@/core/money/collecting";
 import { sum } from "@/core/money/amounts";
 import { addDays } from "@/core/time/dates";
 import { localDate } from "@/core/time/local";
+import { Refusal } from "@/core/problems";
+import { openedBy } from "@/kernel/links";
+import { InvoiceToken } from "@/modules/money/inputs";
 import { DateText, input, Nothing } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { reminderDays } from "@/modules/messages/reminders";
-import { againDays, type Due, dueForCollection, rulesOf } from "../rules";
+import { chargeComing } from "../coming";
+import { againDays, type Due, dueForCollection, plannedRuns, rulesOf } from "../rules";
 
 /** So many days ahead runs are shown, and so many invoices of each. */
 const daysAhead = 28;
@@ -99,7 +103,7 @@ const shown = ({ invoiceId, label, customer, card, due, openMinor }: Due) => ({
 });
 
 /** Whom to phone: the last reminder did not help, or a promise was not kept; nobody who has promised a day that is to come. */
-export const toPhone = (context: ViewContext) =>
+const toPhone = (context: ViewContext) =>
   context
     .sql<{
       invoiceId: number;
@@ -158,5 +162,25 @@ export const collectionRun = defineView({
       paidMinor: sum(rows.filter(({ state }) => state === "received").map(({ minor }) => minor)),
       rows,
     };
+  },
+});
+
+/** What the runs of the next two weeks will take, by day. */
+export const collectionPlan = defineView({
+  name: "collection-plan",
+  access: "money.see",
+  input: Nothing,
+  read: (context) => [...plannedRuns(context, 14)].map(([date, minor]) => ({ date, minor })),
+});
+
+/** What the customer of an invoice reads beside it: what is about to be charged, and the day that they have promised. */
+export const invoiceComing = defineView({
+  name: "invoice-coming",
+  access: "anybody",
+  input: input({ token: InvoiceToken }),
+  read(context, { token }) {
+    const id = openedBy(context.hogar, "invoice", token);
+    if (id === null) throw new Refusal("link-ended");
+    return chargeComing(context, id);
   },
 });

@@ -31,7 +31,14 @@ export const moneyOverview = defineView({
       today,
       currency: business.currency,
       ages: [...ofAge].map(([age, sums]) => ({ age, ...sums })),
-      coming: datesFrom(today, addDays(today, daysAhead - 1)).map((date) => ({ date, minor: dueOn.get(date) ?? 0 })),
+      coming: datesFrom(today, addDays(today, daysAhead - 1)).map((date) => ({
+        date,
+        minor: dueOn.get(date) ?? 0,
+      })),
+      /** What the card service has paid out and is not in the bank. */
+      onTheWayMinor: sql<{ n: number }>(
+        "SELECT coalesce(sum(amount_minor), 0) AS n FROM ledger_entries WHERE account = 'on the way'",
+      ).get()!.n,
       declined: declinedCards(context),
       out: cashOut(context),
       /** Tips that technicians have not been given yet. */

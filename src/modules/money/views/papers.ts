@@ -5,7 +5,6 @@ import { DateText, Id, input } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { readFrontDoor } from "@/store/front-door";
-import { chargeComing } from "@/modules/collection/coming";
 import { takesCards } from "../cards";
 import { InvoiceToken } from "../inputs";
 import { paperOfInvoice, paperOfNote, paperOfPayment, statementOf } from "../papers";
@@ -60,7 +59,6 @@ export const myInvoice = defineView({
       phone: business.phone,
       takesCards: takesCards(context),
       tips: context.business.tips === 1,
-      coming: chargeComing(context, id),
       today: context.today,
       notes: sql<{ id: number; label: string; totalMinor: number }>(
         "SELECT id, label, total_minor AS totalMinor FROM credit_notes WHERE invoice_id = ? ORDER BY id",

@@ -6,6 +6,7 @@ import { takePayment } from "@/modules/money/operations/cash";
 import { makeInvoice } from "@/modules/money/operations/billing";
 import type { Rows } from "@/store/rows";
 import { addDays } from "@/core/time/dates";
+import { customerInput } from "./customer-input";
 import { office } from "./set-up";
 
 /** Some of those to whom we come in the next days are billed by the month, others when somebody makes the invoice. */
@@ -24,15 +25,7 @@ export function billSomeLater(hogar: Hogar): void {
       hogar,
       saveCustomer,
       {
-        id: customer.id,
-        name: customer.name,
-        mail: customer.mail,
-        phone: customer.phone,
-        reachedBy: customer.reached_by,
-        source: customer.source,
-        tags: [],
-        technicianNote: customer.technician_note,
-        insideNote: customer.inside_note,
+        ...customerInput(customer),
         paymentDays: 10,
         billing: {
           by: i % 2 ? "hand" : "month",
@@ -40,9 +33,6 @@ export function billSomeLater(hogar: Hogar): void {
           taxKind: "standard",
           taxNumber: "",
         },
-        bill: null,
-        reminders: customer.reminders === 1,
-        offers: customer.offers === 1,
       },
       office,
     );

@@ -10,6 +10,7 @@ import * as marrowick from "./marrowick";
 import { addDays } from "@/core/time/dates";
 import { testCards } from "@/gateways/cards-standin";
 import type { Rows } from "@/store/rows";
+import { customerInput } from "./customer-input";
 import { office } from "./set-up";
 
 /** The cards of those who have agreed: most pay, one cannot, one is asked for another. */
@@ -37,26 +38,7 @@ export async function collectByItself(hogar: Hogar): Promise<void> {
     const kept = await cards.keep(hogar.standins!.cards.tokenFor(numbers[i]!)!);
     mustPerform(hogar, recordKeptCard, { customerId: customer.id, jobId, ...kept }, office);
     mustPerform(hogar, agreeCollection, { agreed: true }, link);
-    mustPerform(
-      hogar,
-      saveCustomer,
-      {
-        id: customer.id,
-        name: customer.name,
-        mail: customer.mail,
-        phone: customer.phone,
-        reachedBy: customer.reached_by,
-        source: customer.source,
-        tags: [],
-        technicianNote: customer.technician_note,
-        insideNote: customer.inside_note,
-        paymentDays: 1 + (i % 4),
-        bill: null,
-        reminders: customer.reminders === 1,
-        offers: customer.offers === 1,
-      },
-      office,
-    );
+    mustPerform(hogar, saveCustomer, { ...customerInput(customer), paymentDays: 1 + (i % 4) }, office);
   }
 }
 

@@ -36,16 +36,17 @@ export function DueChoices({
   return (
     <Box component="section" aria-label="When it is paid" sx={{ mt: 4, display: "grid", gap: 3 }}>
       {charge && (
-        <Alert
-          severity="info"
-          sx={{ fontSize: 16 }}
-          action={
-            <Button color="inherit" disabled={object.busy} onClick={() => void object.send({ token })}>
-              Not this time
-            </Button>
-          }
-        >
+        <Alert severity="info" sx={{ fontSize: 16 }}>
           {moneyWords(charge.minor, currency)} is charged to your {charge.card} on {dayWords(charge.date)}.
+          <Button
+            color="inherit"
+            variant="outlined"
+            disabled={object.busy}
+            onClick={() => void object.send({ token })}
+            sx={{ display: "block", mt: 2, minHeight: 44 }}
+          >
+            Not this time
+          </Button>
         </Alert>
       )}
       {promised && (

@@ -76,7 +76,6 @@ export function InvoicePage({
       {paper.creditedMinor > 0 && <AmountRow name="Credited" value={amount(-paper.creditedMinor)} />}
       {paper.openMinor !== paper.totalMinor && <AmountRow name="To pay" value={amount(paper.openMinor)} strong />}
       {paper.taxWords && <Typography sx={{ mt: 3 }}>{paper.taxWords}</Typography>}
-      {paper.openMinor > 0 && <Pay view={view} token={token} words={`Pay ${amount(paper.openMinor)}`} />}
       {paper.openMinor > 0 && (
         <DueChoices
           token={token}
@@ -86,6 +85,7 @@ export function InvoicePage({
           onChanged={() => router.refresh()}
         />
       )}
+      {paper.openMinor > 0 && <Pay view={view} token={token} words={`Pay ${amount(paper.openMinor)}`} />}
       {paper.after && (
         <Typography color="textSecondary" sx={{ mt: 4, whiteSpace: "pre-wrap" }}>
           {paper.after}

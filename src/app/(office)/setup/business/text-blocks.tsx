@@ -37,7 +37,7 @@ export function TextBlocks({
   return (
     <Box>
       {blocks.map((block, at) => (
-        <Box key={at} role="group" aria-label={`Words ${at + 1}`} sx={{ mb: 3 }}>
+        <Box key={at} role="group" aria-label={`Words ${at + 1}`} sx={{ mb: 4, display: "grid", gap: 3 }}>
           <Columns>
             <TextField
               select

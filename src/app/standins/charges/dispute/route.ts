@@ -1,6 +1,6 @@
 import { refused } from "@/kernel/operation";
 import { answer, jsonOf } from "@/server/guard";
-import { standins } from "@/server/demo";
+import { sendNotice, standins } from "@/server/demo";
 
 /** A customer's bank asks a charge back, or that is decided; the stand-in then sends the application its signed notice. */
 export async function POST(request: Request): Promise<Response> {
@@ -8,12 +8,7 @@ export async function POST(request: Request): Promise<Response> {
   try {
     const { charge, state } = (await jsonOf(request)) as { charge?: unknown; state?: unknown };
     const notice = cards.dispute(String(charge), state === "won" || state === "lost" ? state : "open");
-    if (notice)
-      await fetch(new URL("/api/notices/disputes", `http://127.0.0.1:${process.env.PORT ?? 3000}`), {
-        method: "POST",
-        headers: { "content-type": "application/json", "x-signature": notice.signature },
-        body: notice.body,
-      });
+    await sendNotice("disputes", notice);
     return answer({ ok: true, value: null });
   } catch (error) {
     return answer(refused(error));

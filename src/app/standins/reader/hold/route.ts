@@ -1,6 +1,6 @@
 import { refused } from "@/kernel/operation";
 import { answer, jsonOf } from "@/server/guard";
-import { standins } from "@/server/demo";
+import { sendNotice, standins } from "@/server/demo";
 
 /** A test card is held to the reader; the stand-in then sends the application its signed notice. */
 export async function POST(request: Request): Promise<Response> {
@@ -9,12 +9,7 @@ export async function POST(request: Request): Promise<Response> {
     const { key, number } = (await jsonOf(request)) as { key?: unknown; number?: unknown };
     const token = cards.tokenFor(String(number));
     const notice = token && reader.hold(String(key), token);
-    if (notice)
-      await fetch(new URL("/api/notices/readers", `http://127.0.0.1:${process.env.PORT ?? 3000}`), {
-        method: "POST",
-        headers: { "content-type": "application/json", "x-signature": notice.signature },
-        body: notice.body,
-      });
+    await sendNotice("readers", notice);
     return answer({ ok: true, value: null });
   } catch (error) {
     return answer(refused(error));

@@ -1,6 +1,6 @@
 import { refused } from "@/kernel/operation";
 import { answer, jsonOf } from "@/server/guard";
-import { standins } from "@/server/demo";
+import { sendNotice, standins } from "@/server/demo";
 
 /** The bank's second step is taken or refused; the stand-in then sends the application its signed notice. */
 export async function POST(
@@ -11,12 +11,7 @@ export async function POST(
   try {
     const { agreed } = (await jsonOf(request)) as { agreed?: unknown };
     const notice = cards.settleStep((await params).reference, agreed === true);
-    if (notice)
-      await fetch(new URL("/api/notices/cards", `http://127.0.0.1:${process.env.PORT ?? 3000}`), {
-        method: "POST",
-        headers: { "content-type": "application/json", "x-signature": notice.signature },
-        body: notice.body,
-      });
+    await sendNotice("cards", notice);
     return answer({ ok: true, value: null });
   } catch (error) {
     return answer(refused(error));

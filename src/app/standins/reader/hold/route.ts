@@ -8,7 +8,7 @@ export async function POST(request: Request): Promise<Response> {
   try {
     const { key, number } = (await jsonOf(request)) as { key?: unknown; number?: unknown };
     const token = cards.tokenFor(String(number));
-    const notice = token && reader.hold(String(key), token);
+    const notice = token === null ? null : reader.hold(String(key), token);
     await sendNotice("readers", notice);
     return answer({ ok: true, value: null });
   } catch (error) {

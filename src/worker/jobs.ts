@@ -245,7 +245,7 @@ export const jobs: readonly ScheduledJob[] = [
     everyMs: 10 * minuteMs,
     run: (hogar, until) => workThrough(hogar, followUp, quotesToFollowUp(contextOf(hogar)), until),
   },
-  { name: "collection", everyMs: minuteMs / 6, run: collect },
+  { name: "collection", everyMs: minuteMs / 2, run: collect },
   { name: "payouts", everyMs: 60 * minuteMs, run: readPayouts },
   // A window that opens is told of within minutes.
   {

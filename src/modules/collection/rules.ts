@@ -66,10 +66,11 @@ export function dueForCollection({ sql }: ViewContext, invoiceId: number | null 
         i.collect_known / 60000 AS known, max(i.collect_never, c.collect_never) AS never, b.open_minor AS openMinor,
         (SELECT label FROM cards WHERE customer_id = c.id AND collects = 1 AND removed_at IS NULL ORDER BY position, id LIMIT 1) AS card,
         (SELECT day FROM pay_promises WHERE invoice_id = i.id AND ended IS NULL) AS promised
-      FROM invoices i JOIN customers c ON c.id = i.customer_id JOIN invoice_balances b ON b.invoice_id = i.id
+      FROM (SELECT DISTINCT customer_id FROM cards WHERE collects = 1 AND removed_at IS NULL) k
+        CROSS JOIN customers c ON c.id = k.customer_id
+        CROSS JOIN invoices i ON i.customer_id = c.id JOIN invoice_balances b ON b.invoice_id = i.id
       WHERE coalesce(@invoiceId, i.id) = i.id AND b.open_minor > 0
         AND NOT EXISTS (SELECT 1 FROM allocations a JOIN disputes d ON d.payment_id = a.payment_id WHERE a.invoice_id = i.id)
-        AND c.id IN (SELECT customer_id FROM cards WHERE collects = 1 AND removed_at IS NULL)
       ORDER BY i.due_date, i.id`,
   )
     .all({ invoiceId })

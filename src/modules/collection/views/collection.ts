@@ -116,12 +116,14 @@ const toPhone = (context: ViewContext) =>
       said: string | null;
       saidAt: number | null;
     }>(
-      `SELECT i.id AS invoiceId, i.label, c.name AS customer, c.phone, i.due_date AS due, b.open_minor AS openMinor,
+      `SELECT i.id AS invoiceId, i.label, c.name AS customer, c.phone, i.due_date AS due, o.open AS openMinor,
           (SELECT day FROM pay_promises WHERE invoice_id = i.id AND ended = 'broken' ORDER BY id DESC LIMIT 1) AS promised,
           (SELECT words FROM money_calls WHERE invoice_id = i.id ORDER BY id DESC LIMIT 1) AS said,
           (SELECT at FROM money_calls WHERE invoice_id = i.id ORDER BY id DESC LIMIT 1) AS saidAt
-        FROM invoices i JOIN customers c ON c.id = i.customer_id JOIN invoice_balances b ON b.invoice_id = i.id
-        WHERE b.open_minor > 0 AND NOT EXISTS (SELECT 1 FROM pay_promises WHERE invoice_id = i.id AND ended IS NULL)
+        FROM (SELECT invoice_id, sum(amount_minor) AS open FROM ledger_entries WHERE account = 'receivable'
+            GROUP BY invoice_id HAVING sum(amount_minor) > 0) o
+          JOIN invoices i ON i.id = o.invoice_id JOIN customers c ON c.id = i.customer_id
+        WHERE NOT EXISTS (SELECT 1 FROM pay_promises WHERE invoice_id = i.id AND ended IS NULL)
           AND (i.due_date < @over OR i.id IN (SELECT invoice_id FROM pay_promises WHERE ended = 'broken'))
         ORDER BY i.due_date, i.id LIMIT 60`,
     )

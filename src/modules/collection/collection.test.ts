@@ -3,6 +3,7 @@ import { addDays } from "@/core/time/dates";
 import { sealedToken } from "@/kernel/links";
 import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
+import { eraseCustomer } from "@/modules/customers/operations/archive-customer";
 import { readBooks } from "@/modules/money/books";
 import { recordPayment } from "@/modules/money/operations/record-payment";
 import { recordCharge } from "@/modules/money/operations/record-outcomes";
@@ -401,4 +402,16 @@ describe("a payment that a customer’s bank asks back", () => {
     await w.until("2027-04-09");
     expect([w.open(), w.charged()]).toEqual([7_900, [7_900]]);
   });
+});
+
+it("leaves nothing of a customer who is erased: no notice, no word from the phone, and the books as they were", async () => {
+  const w = owing();
+  mustPerform(w.hogar, recordCall, { invoiceId: 1, words: "Asks for patience", day: null }, office);
+  await w.until("2027-03-26");
+  const erased = perform(w.hogar, eraseCustomer, { customerId: w.actor.customerId }, office);
+  expect(erased).toMatchObject({ ok: true });
+  for (const table of ["cards", "collection_notices", "money_calls"])
+    expect(one(w.hogar, `SELECT count(*) AS n FROM ${table}`)).toEqual({ n: 0 });
+  expect(one(w.hogar, "SELECT count(*) AS n FROM audit_changes WHERE after LIKE '%patience%'")).toEqual({ n: 0 });
+  expect([firstBroken(w.hogar.store.sql), disagreements(readBooks(w.hogar.store.sql))]).toEqual([null, []]);
 });

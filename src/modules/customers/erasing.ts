@@ -65,6 +65,7 @@ const scoped = [
   "additions",
   "requests",
   "quotes",
+  "money_calls",
 ] as const;
 
 function scopeOf({ sql, business }: OperationContext, known: readonly Known[]): Scope {
@@ -120,6 +121,10 @@ function scopeOf({ sql, business }: OperationContext, known: readonly Known[]): 
     ),
     requests: asked("requests"),
     quotes: asked("quotes"),
+    money_calls: ids(
+      "SELECT id FROM money_calls WHERE invoice_id IN (SELECT id FROM invoices WHERE customer_id IN (SELECT value FROM json_each(?)))",
+      customers,
+    ),
   };
 }
 
@@ -142,7 +147,17 @@ function forgetWords({ sql, now, business }: OperationContext, scope: Scope): vo
       UNION SELECT p.value FROM quotes q, json_each(q.photos) p WHERE q.id IN (SELECT value FROM json_each(@quotes))
     )`,
   ).run({ additions: scope.additions, jobs: scope.jobs, requests: scope.requests, quotes: scope.quotes });
-  for (const table of ["messages", "replies", "consents", "cards", "additions", "customer_tags"] as const)
+  // What they were told of charges names their cards.
+  sql("DELETE FROM collection_notices WHERE invoice_id IN (SELECT value FROM json_each(?))").run(scope.invoices);
+  for (const table of [
+    "messages",
+    "replies",
+    "consents",
+    "cards",
+    "additions",
+    "customer_tags",
+    "money_calls",
+  ] as const)
     sql(`DELETE FROM ${table} WHERE id ${among}`).run({ ids: scope[table] });
   const here = { lng: business.lng, lat: business.lat };
   forget(
@@ -179,7 +194,8 @@ function forgetWords({ sql, now, business }: OperationContext, scope: Scope): vo
   forget(
     "quotes",
     `name = '', mail = '', phone = '', line = '${erasedPlace}', postcode = '', lng = @lng, lat = @lat, items = ${itemsAlone}, note = '',
-      photos = '[]', words = '', answer = '', state = iif(state IN ${quoteStates.sql("open")}, 'withdrawn', state)`,
+      photos = '[]', words = '', answer = '', options = '[]', signed_by = '', signature = NULL, follow_up_on = NULL,
+      state = iif(state IN ${quoteStates.sql("open")}, 'withdrawn', state)`,
     here,
   );
 }

@@ -14,7 +14,8 @@ import { customerInput } from "./customer-input";
 import { office } from "./set-up";
 
 /** The cards of those who have agreed: most pay, one cannot, one is asked for another. */
-const numbers = [0, 0, 0, 1, 0, 0, 2, 0, 0, 0].map((i) => testCards[i]!.number);
+const behaviours = ["pays", "pays", "pays", "declined", "pays", "pays", "lost", "pays", "pays", "pays"] as const;
+const numbers = behaviours.map((behaviour) => testCards.find((card) => card.behaviour === behaviour)!.number);
 
 /** What is due comes in by itself on workdays at nine, from some of those to whom we come in the next days: they pay the day after. */
 export async function collectByItself(hogar: Hogar): Promise<void> {

@@ -10,11 +10,11 @@ import type { CardGateway, ChargeOutcome, DisputeNotice } from "./types";
 export const testCards = [
   { number: "9900 0000 0000 1006", behaviour: "pays", says: "pays" },
   { number: "9900 0000 0000 2004", behaviour: "declined", says: "is declined" },
-  { number: "9900 0000 0000 2103", behaviour: "lost", says: "is declined: another card is needed" },
-  { number: "9900 0000 0000 2202", behaviour: "stolen", says: "is declined for good" },
   { number: "9900 0000 0000 3002", behaviour: "asks", says: "asks for a second step" },
   { number: "9900 0000 0000 5007", behaviour: "expired", says: "pays, and has expired a month later" },
   { number: "9900 0000 0000 4000", behaviour: "slow", says: "times out once, then turns out to have paid" },
+  { number: "9900 0000 0000 2103", behaviour: "lost", says: "is declined: another card is needed" },
+  { number: "9900 0000 0000 2202", behaviour: "stolen", says: "is declined for good" },
 ] as const;
 
 export interface CardStandin extends CardGateway {

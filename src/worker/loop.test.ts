@@ -150,7 +150,7 @@ describe("reminders", () => {
     world.at("2027-04-20", 600);
     await runDue(world.hogar);
     expect([
-      count(world, "messages WHERE occasion LIKE 'invoice reminder%' AND channel = 'mail'"),
+      count(world, "messages WHERE occasion LIKE 'last reminder%' AND channel = 'mail'"),
       count(world, "invoices WHERE remind_on <= '2027-04-20'"),
     ]).toEqual([1, 0]);
   });

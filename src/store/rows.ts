@@ -257,6 +257,7 @@ export interface Rows {
     opened_at: number;
     answer_by: string | null;
     state: "open" | "won" | "lost";
+    lost_minor: number;
     ended_at: number | null;
   };
   errands: {
@@ -1242,7 +1243,7 @@ export interface LeftOut {
     | "tax_number"
     | "collect_never";
   day_hours: never;
-  disputes: "id" | "answer_by" | "state" | "ended_at";
+  disputes: "id" | "answer_by" | "state" | "lost_minor" | "ended_at";
   errands: "id" | "lng" | "lat";
   extras: "id";
   failed_work: never;

@@ -7,6 +7,7 @@ import { eraseCustomer } from "@/modules/customers/operations/archive-customer";
 import { readBooks } from "@/modules/money/books";
 import { recordPayment } from "@/modules/money/operations/record-payment";
 import { recordCharge } from "@/modules/money/operations/record-outcomes";
+import { creditInvoiceByHand, refundPayment } from "@/modules/money/operations/corrections";
 import { recordDispute } from "@/modules/money/operations/disputes";
 import { payoutIsThere, recordPayout } from "@/modules/money/operations/payouts";
 import { firstBroken } from "@/modules/records/laws";
@@ -392,6 +393,22 @@ describe("a payment that a customer’s bank asks back", () => {
     w.hear("won");
     w.hear("lost");
     expect([w.on(), w.open(), ...w.holds()]).toEqual([{ card: 0, held: 0 }, 0, null, []]);
+  });
+
+  it("is lost as far as it was not given back before", async () => {
+    const w = await disputed();
+    mustPerform(w.hogar, creditInvoiceByHand, { invoiceId: 1, lines: null, reason: "We came too late" }, office);
+    mustPerform(
+      w.hogar,
+      refundPayment,
+      { paymentId: 1, amountMinor: 5_000, method: "as paid", reason: "We came too late" },
+      office,
+    );
+    await runDue(w.hogar);
+    w.hear("open");
+    expect(w.hear("lost").ok).toBe(true);
+    expect(w.holds()).toEqual([null, []]);
+    expect(one(w.hogar, "SELECT lost_minor FROM disputes")).toEqual({ lost_minor: 2_900 });
   });
 
   it("is open again where it is lost, even when the end is heard of first, and nobody charges it by itself", async () => {

@@ -18,7 +18,7 @@ export function readBooks(sql: ViewContext["sql"]): Books {
       credited: one("SELECT total_minor AS n FROM credit_notes"),
       received: one(
         `SELECT amount_minor AS n FROM payments WHERE state = 'received'
-          UNION ALL SELECT -amount_minor FROM disputes WHERE state = 'lost'`,
+          UNION ALL SELECT -lost_minor FROM disputes`,
       ),
       refundsAsked: one("SELECT amount_minor AS n FROM refunds"),
       refunded: one("SELECT amount_minor AS n FROM refunds WHERE state = 'refunded'"),

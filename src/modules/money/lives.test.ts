@@ -26,6 +26,7 @@ import {
 import { billByItself, billCustomerByHand, makeInvoice } from "./operations/billing";
 import { lateInvoices } from "./late-fees";
 import { askReader, chargeHeldCard, endReader, takeCard } from "./operations/door-cards";
+import { recordDispute } from "./operations/disputes";
 import { askLateFee, waiveFee } from "./operations/late-fees";
 import { handOverCash, payOutTips, takePayment } from "./operations/cash";
 import { payByCard, payInvoice } from "./operations/pay-by-card";
@@ -491,6 +492,7 @@ describe("the lives of customers", () => {
         "late",
         "waive",
         "tips paid",
+        "dispute",
         "settle",
       ),
       nth: fc.nat(5),
@@ -625,7 +627,25 @@ describe("the lives of customers", () => {
               { technicianId: 1, method: nth % 2 ? "cash" : "bank", amountMinor: minor },
               office,
             );
-          else if (act === "settle") await drainOutbox(hogar);
+          else if (act === "dispute") {
+            const charge = sql<{ ref: string; minor: number }>(
+              "SELECT gateway_reference AS ref, amount_minor AS minor FROM payments WHERE gateway_reference IS NOT NULL ORDER BY id",
+            ).all()[nth % 2];
+            if (charge)
+              tried(
+                hogar,
+                recordDispute,
+                {
+                  reference: `dispute of ${charge.ref}`,
+                  charge: charge.ref,
+                  amountMinor: Math.min(minor, charge.minor),
+                  reason,
+                  answerBy: null,
+                  state: (["open", "won", "lost"] as const)[nth % 3]!,
+                },
+                system,
+              );
+          } else if (act === "settle") await drainOutbox(hogar);
           else w.again();
           for (const sent of sql<{ id: number }>(
             "SELECT id, number, total_minor, tax_minor, issued_at FROM invoices",

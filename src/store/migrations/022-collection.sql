@@ -120,6 +120,8 @@ CREATE TABLE disputes (
   -- Until when one can answer.
   answer_by TEXT,
   state TEXT NOT NULL DEFAULT 'open' CHECK (state IN ('open', 'won', 'lost')),
+  -- What was the customer's of it when it was lost; the rest had been given back before.
+  lost_minor INTEGER NOT NULL DEFAULT 0 CHECK (lost_minor BETWEEN 0 AND amount_minor),
   ended_at INTEGER
 ) STRICT;
 CREATE INDEX disputes_of_payment ON disputes (payment_id);

@@ -91,6 +91,12 @@ export function CustomerAccount({ customer }: { customer: { id: number; name: st
             ? account.cards.map(({ label, expires }) => `${label}${expires ? `, until ${expires}` : ""}`).join("; ")
             : "none on file"}
         </Fact>
+        {account.promises.map(({ id, invoice, day, ended }) => (
+          <Fact key={id} name="Promised">
+            invoice {invoice} on {dateWords(day)}
+            {ended && `, ${ended}`}
+          </Fact>
+        ))}
         {account.sent.map(({ id, subject, channel, state, day }) => (
           <Fact key={id} name={dayShort(day)}>
             {subject || "text"} ({channelWords(channel)}, {state})

@@ -77,10 +77,13 @@ function lose(context: OperationContext, dispute: Dispute): void {
     release(context, invoice_id, part, "The customer’s bank has taken it back", payment.id);
     missing -= part;
   }
+  const lostMinor = dispute.amount_minor - Math.max(0, missing);
+  sql("UPDATE disputes SET lost_minor = ? WHERE id = ?").run(lostMinor, dispute.id);
+  if (lostMinor === 0) return;
   post(
     context,
     { kind: "dispute lost", key: `dispute ${dispute.id} lost`, reason: dispute.reason },
-    disputeLost(sourceOfPayment(payment), dispute.amount_minor - Math.max(0, missing)),
+    disputeLost(sourceOfPayment(payment), lostMinor),
   );
 }
 

@@ -45,6 +45,11 @@ export const customerAccount = defineView({
       cards: sql<{ id: number; label: string; expires: string | null }>(
         "SELECT id, label, expires FROM cards WHERE customer_id = ? AND removed_at IS NULL ORDER BY id DESC",
       ).all(customerId),
+      /** Days on which they have promised to pay, the latest first. */
+      promises: sql<{ id: number; invoice: string; day: string; ended: "kept" | "broken" | null }>(
+        `SELECT p.id, i.label AS invoice, p.day, p.ended FROM pay_promises p JOIN invoices i ON i.id = p.invoice_id
+          WHERE i.customer_id = ? AND p.ended IS NOT 'changed' ORDER BY p.id DESC LIMIT 4`,
+      ).all(customerId),
       /** What was written to them about money, the latest first. */
       sent: sql<{ id: number; subject: string; channel: "mail" | "text"; state: string; at: number }>(
         `SELECT id, subject, channel, state, written_at AS at FROM messages

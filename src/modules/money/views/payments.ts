@@ -1,3 +1,4 @@
+import { parseMoney } from "@/core/money/amounts";
 import { localDate } from "@/core/time/local";
 import { input, OneOf } from "@/kernel/inputs";
 import { likePattern, pageInput, readPage } from "@/kernel/paging";
@@ -26,7 +27,7 @@ export const payments = defineView({
     const { sql, business } = context;
     const { rows: ids, count } = readPage(context, asked, {
       from: joined,
-      where: `${shown[asked.show]} AND (@search IS NULL OR c.name LIKE @search ESCAPE '\\' OR p.gateway_reference LIKE @search ESCAPE '\\')`,
+      where: `${shown[asked.show]} AND (@search IS NULL OR c.name LIKE @search ESCAPE '\\' OR p.gateway_reference LIKE @search ESCAPE '\\' OR p.amount_minor = @amount)`,
       id: "p.id",
       order: {
         customer: "c.name COLLATE NOCASE",
@@ -34,7 +35,7 @@ export const payments = defineView({
         amountMinor: "p.amount_minor",
         leftMinor: "b.left_minor",
       },
-      params: { search: likePattern(asked.search) },
+      params: { search: likePattern(asked.search), amount: parseMoney(asked.search, business.currency) },
     });
     const row = sql<{
       id: number;

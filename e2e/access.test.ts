@@ -128,7 +128,7 @@ it("anything is found by Ctrl+K, and the keys of a screen by a question mark", a
   const { page, context } = await openPage(browser, desk);
   await signIn(page, app.url, "odile");
   const [customer] = app.sql<{ name: string; phone: string }>("SELECT name, phone FROM customers ORDER BY id LIMIT 1");
-  await page.locator("html[data-ready]").waitFor();
+  await page.locator("html[data-ready]").waitFor({ state: "attached" });
   await page.keyboard.press("Control+k");
   await page.keyboard.type(customer!.name);
   await page.getByRole("option", { name: new RegExp(customer!.phone.replace("+", "\\+")) }).click();

@@ -45,7 +45,7 @@ it("two services at an address that the look-up does not know, again every year,
   await pair.door.getByText("We are looking forward to your fireside.").waitFor();
   await pair.door.getByText("Gas fire check, Landlord’s yearly certificate").waitFor();
   // A repeat is ended by the link, and taken up again.
-  await pair.door.locator("html[data-ready]").waitFor();
+  await pair.door.locator("html[data-ready]").waitFor({ state: "attached" });
   await pair.door.getByRole("button", { name: "End it" }).click();
   await pair.door.getByText("We do not come by ourselves any more.").waitFor();
   await pair.door.getByRole("button", { name: "Take it up again" }).click();

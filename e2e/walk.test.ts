@@ -151,7 +151,7 @@ it("a customer books on a phone: where, what, when, who, pay", async () => {
   const third = page.getByRole("group", { name: /day \d/ }).nth(2);
   await third.getByRole("button").first().click();
   await page.reload();
-  await page.locator("html[data-ready]").waitFor();
+  await page.locator("html[data-ready]").waitFor({ state: "attached" });
   await page.getByRole("button", { name: /^Keep/ }).click();
   await page.getByLabel("Name", { exact: true }).fill("Mira Okonjo");
   await page.getByLabel("Email", { exact: true }).fill("mira@nowhere");
@@ -323,7 +323,7 @@ it("the invoice for the rest is there, the customer pays it, and Money shows it 
   await page.getByRole("button", { name: "Pay €70.00" }).click();
   await page.getByRole("link", { name: "Go to your bank" }).click();
   await page.waitForURL(/\/standins\/cards\/step\//);
-  await page.locator("html[data-ready]").waitFor();
+  await page.locator("html[data-ready]").waitFor({ state: "attached" });
   await page.getByRole("button", { name: "Yes, I agree" }).click();
   await page.getByText("Paid in full").waitFor();
   await context.close();

@@ -81,7 +81,7 @@ it("a bank that asks for a second step is asked, and its no is told", async () =
   await page.getByRole("heading", { name: "Your bank asks you" }).waitFor();
   await page.getByRole("link", { name: "Go to your bank" }).click();
   await page.waitForURL(/\/standins\/cards\/step\//);
-  await page.locator("html[data-ready]").waitFor();
+  await page.locator("html[data-ready]").waitFor({ state: "attached" });
   await page.getByRole("button", { name: "No", exact: true }).click();
   await page.getByText(/Nothing was charged/).waitFor();
   expect(jobOf("Anton Way").state).toBe("awaiting deposit");

@@ -5,7 +5,7 @@ import { go } from "./server";
 
 /** Types an address and takes the first that is found. */
 export async function findAddress(page: Page | FrameLocator, address: string): Promise<void> {
-  await page.locator("html[data-ready]").waitFor();
+  await page.locator("html[data-ready]").waitFor({ state: "attached" });
   await page.getByRole("combobox", { name: "Address" }).fill(address);
   await page.getByRole("option").first().click();
 }
@@ -36,7 +36,7 @@ export async function keepWindow(page: Page): Promise<void> {
 /** Types a number into the card service's own form, and waits until that has said that the card can be used. */
 export async function payWith(page: Page, number: string): Promise<void> {
   const form = page.frameLocator("iframe[title=Card]");
-  await form.locator("html[data-ready]").waitFor();
+  await form.locator("html[data-ready]").waitFor({ state: "attached" });
   await form.getByRole("textbox").first().fill(number);
   await form.getByText("The card can be used").waitFor();
 }

@@ -186,7 +186,7 @@ export async function openPage(
 /** Opens a page and waits until it answers to what is typed. */
 export async function go(page: Page, url: string): Promise<void> {
   await page.goto(url);
-  await page.locator("html[data-ready]").waitFor();
+  await page.locator("html[data-ready]").waitFor({ state: "attached" });
 }
 
 export async function signIn(page: Page, url: string, who: string): Promise<void> {

@@ -147,6 +147,7 @@ export interface Rows {
     invoice_id: number;
     attempt: number;
     payment_id: number | null;
+    card_id: number | null;
     left_out: string | null;
     followed: 0 | 1;
   };
@@ -1215,7 +1216,7 @@ export interface LeftOut {
     | "reminder_days";
   cards: "id" | "removed_at" | "expires" | "collects" | "agreed_words" | "position";
   categories: "kind";
-  collection_items: "payment_id" | "left_out" | "followed";
+  collection_items: "payment_id" | "card_id" | "left_out" | "followed";
   collection_notices: "objected_at";
   collection_runs: "ended_at";
   consents: "id";

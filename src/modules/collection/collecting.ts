@@ -164,12 +164,12 @@ function chargeCard(context: OperationContext, notice: Notice, openMinor: number
     cardToken: card.reference,
     how: "on file",
   });
-  sql("UPDATE payments SET note = ? WHERE id = ?").run(card.label, paymentId);
   insertRow(sql, "collection_items", {
     run_date: notice.run_date,
     invoice_id: notice.invoice_id,
     attempt,
     payment_id: paymentId,
+    card_id: card.id,
   });
 }
 
@@ -187,15 +187,15 @@ type Item = Rows["collection_items"] & {
   amount_minor: number;
   decline_kind: "later" | "another" | "never" | null;
   problem: string | null;
-  note: string;
+  card: string;
 };
 
 /** What follows from how a charge ended: the next card, another day, or a word to the customer. */
 export function followItem(context: OperationContext, invoiceId: number): void {
   const { sql, now, business } = context;
   const item = sql<Item>(
-    `SELECT i.*, p.state, p.amount_minor, p.decline_kind, p.problem, p.note
-      FROM collection_items i JOIN payments p ON p.id = i.payment_id
+    `SELECT i.*, p.state, p.amount_minor, p.decline_kind, p.problem, coalesce(k.label, 'card') AS card
+      FROM collection_items i JOIN payments p ON p.id = i.payment_id LEFT JOIN cards k ON k.id = i.card_id
       WHERE i.invoice_id = ? AND i.followed = 0 ORDER BY i.run_date, i.attempt LIMIT 1`,
   ).get(invoiceId);
   if (!item) return;
@@ -209,7 +209,7 @@ export function followItem(context: OperationContext, invoiceId: number): void {
     tellAboutInvoice(context, invoiceId, {
       occasion,
       about: `payment ${item.payment_id}`,
-      fields: { amount: moneyWords(item.amount_minor, business.currency), card: item.note },
+      fields: { amount: moneyWords(item.amount_minor, business.currency), card: item.card },
     });
   // It waits for the customer, who is told once, and is looked at again when that has ended.
   if (item.state === "second step") return tell("charge step");
@@ -217,19 +217,14 @@ export function followItem(context: OperationContext, invoiceId: number): void {
   if (item.state !== "declined") return;
   done();
   const [due] = dueForCollection(context, invoiceId);
-  if (item.decline_kind !== "later")
-    sql(
-      "UPDATE cards SET collects = 0 WHERE label = ? AND customer_id = (SELECT customer_id FROM invoices WHERE id = ?)",
-    ).run(item.note, invoiceId);
+  if (item.decline_kind !== "later") sql("UPDATE cards SET collects = 0 WHERE id = ?").run(item.card_id);
   const notice = noticeFor(context, invoiceId, item.run_date)!;
   const tried = new Set(
-    sql<{ note: string }>(
-      "SELECT p.note FROM collection_items i JOIN payments p ON p.id = i.payment_id WHERE i.run_date = ? AND i.invoice_id = ?",
-    )
+    sql<{ card_id: number | null }>("SELECT card_id FROM collection_items WHERE run_date = ? AND invoice_id = ?")
       .all(item.run_date, invoiceId)
-      .map(({ note }) => note),
+      .map(({ card_id }) => card_id),
   );
-  const next = due && cardsOf(context, due.customerId).find(({ label }) => !tried.has(label));
+  const next = due && cardsOf(context, due.customerId).find(({ id }) => !tried.has(id));
   if (next && item.attempt < business.collect_cards && due.openMinor <= notice.amount_minor)
     return chargeCard(context, notice, due.openMinor, next, item.attempt + 1);
   const { runs } = sql<{ runs: number }>(

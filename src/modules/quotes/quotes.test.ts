@@ -149,6 +149,10 @@ describe("a quote with options", () => {
       minutes: 150,
     });
     expect(world.shown(token)).toMatchObject({ value: { options: [], chosen: "Better" } });
+    const [window] = world.offered(token);
+    const booked = { token, totalMinor: 34_000, window: window!, words: "" };
+    mustPerform(world.hogar, acceptQuote, booked, visitor);
+    expect(one(world.hogar, "SELECT total_minor FROM jobs")).toEqual({ total_minor: 34_000 });
   });
 
   it("is not sent while two are called the same, or one has no name", () => {

@@ -75,8 +75,9 @@ export const optionsOf = (quote: QuoteRow): QuoteOption[] => {
       ];
 };
 
-/** The quote with one of its options in place of what stands there. */
+/** The quote with one of its options in place of what stands there; once one was chosen, that one stands. */
 export function withOption(quote: QuoteRow, which: number): QuoteRow {
+  if (quote.chosen !== "") return quote;
   const option = optionsOf(quote)[which];
   if (!option) throw new Refusal("invalid-input", { fields: { "/option": "Choose one of these." } });
   return {

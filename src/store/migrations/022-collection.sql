@@ -51,6 +51,8 @@ CREATE TABLE collection_items (
   invoice_id INTEGER NOT NULL REFERENCES invoices (id),
   attempt INTEGER NOT NULL,
   payment_id INTEGER UNIQUE REFERENCES payments (id),
+  -- The card that was tried: it may be erased since.
+  card_id INTEGER,
   left_out TEXT,
   -- What was done about its outcome.
   followed INTEGER NOT NULL DEFAULT 0 CHECK (followed IN (0, 1)),

@@ -152,9 +152,9 @@ export const collectionRun = defineView({
       next: string | null;
     }>(
       `SELECT i.invoice_id AS invoiceId, v.label, c.name AS customer, i.attempt, p.state, coalesce(p.amount_minor, n.amount_minor, 0) AS minor,
-          coalesce(p.note, '') AS card, p.problem, i.left_out AS leftOut, v.collect_on AS next
+          coalesce(k.label, 'card') AS card, p.problem, i.left_out AS leftOut, v.collect_on AS next
         FROM collection_items i JOIN invoices v ON v.id = i.invoice_id JOIN customers c ON c.id = v.customer_id
-          LEFT JOIN payments p ON p.id = i.payment_id
+          LEFT JOIN payments p ON p.id = i.payment_id LEFT JOIN cards k ON k.id = i.card_id
           LEFT JOIN collection_notices n ON n.invoice_id = i.invoice_id AND n.run_date = i.run_date
         WHERE i.run_date = ? ORDER BY c.name COLLATE NOCASE, i.invoice_id, i.attempt LIMIT 2000`,
     ).all(date);

@@ -43,10 +43,6 @@ it("every screen of the office is free of findings by axe", async () => {
     "/why-not?address=a1200&service=1",
   ]) {
     await go(page, app.url + path);
-    // Names on a map are written a moment after their place.
-    await page.waitForFunction(() =>
-      [...document.querySelectorAll("[role=tooltip]")].every((name) => name.textContent),
-    );
     const here = await findings(page);
     if (here.length) found[path] = here;
   }

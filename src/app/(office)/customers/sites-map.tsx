@@ -1,7 +1,8 @@
 "use client";
 import { ink } from "@/ui/palette";
+import { mapName } from "@/ui/map-name";
 import TownMap, { type TownShown } from "@/ui/town-map";
-import { CircleMarker, Tooltip } from "react-leaflet";
+import { CircleMarker } from "react-leaflet";
 import type { Site } from "./data";
 
 /** Their sites on the town's map, numbered as they stand in the list. */
@@ -14,11 +15,15 @@ export default function SitesMap({ sites, ...town }: TownShown & { sites: readon
           center={[site.lat, site.lng]}
           radius={9}
           pathOptions={{ color: ink.paper, weight: 2, fillColor: ink.pine, fillOpacity: 1 }}
-        >
-          <Tooltip permanent direction="right" offset={[8, 0]}>
-            {sites.length > 1 ? i + 1 : site.name || site.line.split(",")[0]}
-          </Tooltip>
-        </CircleMarker>
+          // Bound as it is made: a name is never on the map without its words.
+          ref={(marker) => {
+            marker?.bindTooltip(mapName(sites.length > 1 ? String(i + 1) : site.name || site.line.split(",")[0]!), {
+              permanent: true,
+              direction: "right",
+              offset: [8, 0],
+            });
+          }}
+        />
       ))}
     </TownMap>
   );

@@ -2,6 +2,7 @@
 import type { Point } from "@/core/place/points";
 import type { Area } from "@/core/place/zones";
 import { hues, ink } from "@/ui/palette";
+import { mapName } from "@/ui/map-name";
 import TownMap from "@/ui/town-map";
 import type { LayerGroup, Map as LeafletMap } from "leaflet";
 import L from "leaflet";
@@ -262,9 +263,5 @@ function namesOn(leaflet: LeafletMap, zones: readonly ShownZone[], map: MapData,
   });
 }
 
-/** As an element: names are the owner's words, and never read as HTML. */
-function label({ name, visits }: ShownZone, load: boolean): HTMLElement {
-  const element = document.createElement("span");
-  element.textContent = load ? `${name}: ${visits} ${visits === 1 ? "visit" : "visits"}` : name;
-  return element;
-}
+const label = ({ name, visits }: ShownZone, load: boolean): HTMLElement =>
+  mapName(load ? `${name}: ${visits} ${visits === 1 ? "visit" : "visits"}` : name);

@@ -66,6 +66,7 @@ import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { removeSpecialDay, saveOpening, saveSpecialDay, takeSpecialDays } from "@/modules/placing/operations/opening";
 import { giveBackRoom } from "@/modules/due/operations/give-back-room";
 import { askReader, endReader, takeCard } from "@/modules/money/operations/door-cards";
+import { matchBankLine, reopenBankLine, setAsideBankLine } from "@/modules/money/operations/bank";
 import { payoutIsThere } from "@/modules/money/operations/payouts";
 import {
   agreeCollection,
@@ -131,6 +132,9 @@ export const operations = {
   "set-collection": setCollection,
   "set-customer-collection": setCustomerCollection,
   "record-payout-arrived": payoutIsThere,
+  "match-bank-line": matchBankLine,
+  "set-aside-bank-line": setAsideBankLine,
+  "reopen-bank-line": reopenBankLine,
   "waive-late-fee": waiveFee,
   "add-by-link": addByLink,
   "add-import-rows": addImportRows,

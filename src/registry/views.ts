@@ -30,6 +30,7 @@ import {
   receiptPaper,
   statementPaper,
 } from "@/modules/money/views/papers";
+import { bankLines } from "@/modules/money/views/bank-lines";
 import { payout, payouts } from "@/modules/money/views/payouts";
 import { collection, collectionPlan, collectionRun, invoiceComing } from "@/modules/collection/views/collection";
 import { credits } from "@/modules/money/views/credits";
@@ -114,6 +115,7 @@ export const views = {
   "invoice-coming": invoiceComing,
   "collection-run": collectionRun,
   credits: credits,
+  "bank-lines": bankLines,
   payouts: payouts,
   payout: payout,
   money: money,

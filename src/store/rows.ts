@@ -52,6 +52,20 @@ export interface Rows {
     before: string | null;
     after: string | null;
   };
+  bank_lines: {
+    id: number;
+    key: string;
+    date: string;
+    amount_minor: number;
+    name: string;
+    words: string;
+    state: "open" | "matched" | "set aside";
+    payment_id: number | null;
+    payout_id: number | null;
+    refund_id: number | null;
+    recorded: 0 | 1;
+    why: string;
+  };
   business: {
     id: number;
     name: string;
@@ -122,6 +136,8 @@ export interface Rows {
     collect_cards: number;
     collect_again: Json;
     reminder_days: Json;
+    card_most_minor: number | null;
+    card_day_minor: number | null;
   };
   cards: {
     id: number;
@@ -353,7 +369,7 @@ export interface Rows {
   };
   imports: {
     id: number;
-    kind: "customers" | "services" | "extras" | "prices" | "repeats";
+    kind: "customers" | "services" | "extras" | "prices" | "repeats" | "bank lines";
     file: string;
     made_at: number;
     made_by: string;
@@ -1162,6 +1178,7 @@ export interface LeftOut {
   additions: "id";
   audit: "id";
   audit_changes: "id" | "before" | "after";
+  bank_lines: "id" | "state" | "payment_id" | "payout_id" | "refund_id" | "recorded" | "why";
   business:
     | "id"
     | "demo_offset_ms"
@@ -1213,7 +1230,9 @@ export interface LeftOut {
     | "collect_smallest_minor"
     | "collect_cards"
     | "collect_again"
-    | "reminder_days";
+    | "reminder_days"
+    | "card_most_minor"
+    | "card_day_minor";
   cards: "id" | "removed_at" | "expires" | "collects" | "agreed_words" | "position";
   categories: "kind";
   collection_items: "payment_id" | "card_id" | "left_out" | "followed";

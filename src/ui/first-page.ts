@@ -9,6 +9,7 @@ export type PagedView =
   | "payments"
   | "credits"
   | "payouts"
+  | "bank-lines"
   | "incoming"
   | "who-did-what"
   | "security-log";

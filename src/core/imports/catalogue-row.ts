@@ -1,4 +1,4 @@
-import { parseMoney } from "../money/amounts";
+import { amountIn } from "../money/amounts";
 import { tidy } from "../words";
 import type { RowProblem } from "./customer-row";
 
@@ -60,15 +60,6 @@ export function catalogueOf(
     },
     problems,
   };
-}
-
-/** "€ 1.234,50", "1,234.50" and "89" as minor units: the last point or comma with at most two figures behind it is the decimal one. */
-function amountIn(written: string, currency: string): number | null {
-  const plain = written.replace(/[^\d.,]/g, "");
-  if (!/\d/.test(plain) || /[a-z]{4,}/i.test(written) || /-/.test(written)) return null;
-  const decimal = /[.,](\d{1,2})$/.exec(plain);
-  const whole = (decimal ? plain.slice(0, decimal.index) : plain).replace(/[.,]/g, "");
-  return parseMoney(decimal ? `${whole || "0"}.${decimal[1]}` : whole, currency);
 }
 
 function percentIn(written: string): number | null | "unclear" {

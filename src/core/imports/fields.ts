@@ -1,5 +1,5 @@
 /** What can be imported. */
-export type ImportKind = "customers" | "services" | "extras" | "prices" | "repeats";
+export type ImportKind = "customers" | "services" | "extras" | "prices" | "repeats" | "bank lines";
 
 export interface ImportField {
   id: string;
@@ -112,7 +112,34 @@ const repeats: readonly ImportField[] = [
   field("price", "Price a visit", "price pricevisit amount rate fee"),
 ];
 
-export const fieldsOf: Record<ImportKind, readonly ImportField[]> = { customers, services, extras, prices, repeats };
+const bankLines: readonly ImportField[] = [
+  field("date", "Date", "date bookingdate booked posted posteddate transactiondate valuedate valuta day", isDay),
+  field("amount", "Amount", "amount sum value betrag netamount"),
+  field("in", "Came in", "paidin credit creditamount in moneyin deposit"),
+  field("out", "Went out", "paidout debit debitamount out moneyout withdrawal"),
+  field("currency", "Currency", "currency ccy"),
+  field("name", "Name", "name payer payee counterparty counterpartyname party account accountname from"),
+  field(
+    "words",
+    "What it says",
+    "words description details reference text memo purpose narrative remittance paymentreference message",
+  ),
+  field(
+    "reference",
+    "The bank’s number",
+    "bankreference transactionid id bankid uniqueid entryreference transactionnumber",
+  ),
+  field("nth", "Same line", "sameline"),
+];
+
+export const fieldsOf: Record<ImportKind, readonly ImportField[]> = {
+  customers,
+  services,
+  extras,
+  prices,
+  repeats,
+  "bank lines": bankLines,
+};
 
 /** The one thing without which there is nothing to import. */
 export const neededOf: Record<ImportKind, readonly (readonly string[])[]> = {
@@ -121,4 +148,5 @@ export const neededOf: Record<ImportKind, readonly (readonly string[])[]> = {
   extras: [["name"], ["price"]],
   prices: [["name", "code"], ["price"]],
   repeats: [["name", "mail", "phone"], ["service"], ["rule"]],
+  "bank lines": [["date"], ["amount", "in", "out"]],
 };

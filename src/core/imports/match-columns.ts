@@ -39,7 +39,7 @@ export function matchColumns(kind: ImportKind, { columns, rows }: Table): Column
       )?.id,
     );
   });
-  const dated = matched.findIndex((field) => field === "since" || field === "start");
+  const dated = matched.findIndex((field) => field === "since" || field === "start" || field === "date");
   const dates = dateOrderOf(sample.map((row) => row[dated] ?? ""));
   return { names: columns, fields: matched, dates };
 }

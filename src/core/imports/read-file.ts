@@ -1,5 +1,6 @@
 import ICAL from "ical.js";
 import Papa from "papaparse";
+import { isCamt, readCamt } from "./camt";
 
 /** A file as rows under named columns: every row has a text for each column. */
 export interface Table {
@@ -8,31 +9,44 @@ export interface Table {
 }
 
 /** What cannot be read at all: a sentence. */
-export type ReadFile = { ok: true; table: Table } | { ok: false; sentence: string };
+export type ReadFile =
+  { ok: true; table: Table; /** It is a bank’s, and says so. */ isStatement?: true } | { ok: false; sentence: string };
 
 export const mostRows = 20_000;
 export const mostColumns = 60;
 /** Characters of one cell that are kept; nobody's name or note is longer. */
 const longestCell = 4000;
 
-/** Reads CSV (with whatever stands between its fields, in UTF-8, UTF-16 or Latin-1) or vCard 3 and 4. Any bytes are answered; nothing is thrown. */
+/** Reads CSV (with whatever stands between its fields, in UTF-8, UTF-16 or Latin-1), vCard 3 and 4, or a bank’s statement as CAMT.053. Any bytes are answered; nothing is thrown. */
 export function readFile(bytes: Uint8Array): ReadFile {
   const text = decoded(bytes);
   if (text.trim() === "") return { ok: false, sentence: "This file is empty." };
   if (looksBinary(text))
     return { ok: false, sentence: "This is no text file. Save it as CSV or vCard in the program it comes from." };
+  if (isCamt(text)) return readStatement(text);
   const table = /^\s*BEGIN:VCARD/i.test(text) ? fromVCards(text) : fromCsv(text);
   if (table === null)
     return { ok: false, sentence: "These contacts cannot be read. Export them again as vCard, or as CSV." };
   if (table.rows.length === 0)
     return { ok: false, sentence: "There is no row under the head of this file. Choose another file." };
-  if (table.rows.length > mostRows)
-    return {
-      ok: false,
-      sentence: `This file has ${table.rows.length} rows; at most ${mostRows} can be imported at once. Cut it in parts.`,
-    };
-  return { ok: true, table: tidied(table) };
+  return notTooLong(table);
 }
+
+function readStatement(text: string): ReadFile {
+  const table = readCamt(text);
+  if (table === null) return { ok: false, sentence: "This statement cannot be read. Download it from the bank again." };
+  if (table.rows.length === 0) return { ok: false, sentence: "Nothing is booked in this statement." };
+  const read = notTooLong(table);
+  return read.ok ? { ...read, isStatement: true } : read;
+}
+
+const notTooLong = (table: Table): ReadFile =>
+  table.rows.length > mostRows
+    ? {
+        ok: false,
+        sentence: `This file has ${table.rows.length} rows; at most ${mostRows} can be imported at once. Cut it in parts.`,
+      }
+    : { ok: true, table: tidied(table) };
 
 /** Text by its byte order mark, as UTF-8 where it is that throughout, and otherwise as Windows-1252, which holds Latin-1. */
 function decoded(bytes: Uint8Array): string {

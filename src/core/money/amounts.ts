@@ -78,6 +78,15 @@ export function parseMoney(text: string, currency: string): Minor | null {
   return Number(match[1]) * 10 ** digits + Number((match[2] ?? "").padEnd(digits, "0"));
 }
 
+/** "€ 1.234,50", "1,234.50" and "89" as minor units: the last point or comma with at most two figures behind it is the decimal one. */
+export function amountIn(written: string, currency: string): number | null {
+  const plain = written.replace(/[^\d.,]/g, "");
+  if (!/\d/.test(plain) || /[a-z]{4,}/i.test(written) || /-/.test(written)) return null;
+  const decimal = /[.,](\d{1,2})$/.exec(plain);
+  const whole = (decimal ? plain.slice(0, decimal.index) : plain).replace(/[.,]/g, "");
+  return parseMoney(decimal ? `${whole || "0"}.${decimal[1]}` : whole, currency);
+}
+
 /** Digits of the minor unit: 2 for EUR, 0 for JPY. */
 export const minorDigits = (currency: string): number => formatter(currency).digits;
 

@@ -31,7 +31,7 @@ function samePhone(one: string, other: string, own: string): boolean {
 
 /** "Mira Okonjo", "okonjo, mira", "M. Okonjo" and "Mira A. Okonjo" are one name; "Mira" and "Mira Okonjo" are not. */
 export function sameName(one: string, other: string): boolean {
-  const [short, long] = [wordsOf(one), wordsOf(other)].sort((a, b) => a.length - b.length) as [string[], string[]];
+  const [short, long] = [nameWords(one), nameWords(other)].sort((a, b) => a.length - b.length) as [string[], string[]];
   if (short.length === 0 || (short.length === 1 && long.length > 1)) return false;
   const left = [...long];
   // A family name is never an initial: somebody must share at least one whole word.
@@ -53,7 +53,7 @@ export function sameName(one: string, other: string): boolean {
 const isInitial = (word: string): boolean => word.length === 1;
 
 /** Words of a name without case and accents. */
-const wordsOf = (name: string): string[] =>
+export const nameWords = (name: string): string[] =>
   name
     .normalize("NFD")
     .replace(/\p{M}/gu, "")

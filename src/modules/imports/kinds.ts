@@ -1,3 +1,4 @@
+import { bankLinesKind } from "./bank-kind";
 import { extrasKind, pricesKind, servicesKind } from "./catalogue-kinds";
 import { customersKind } from "./customers-kind";
 import { repeatsKind } from "./repeats-kind";
@@ -10,4 +11,5 @@ export const kinds: Kinds = {
   extras: extrasKind,
   prices: pricesKind,
   repeats: repeatsKind,
+  "bank lines": bankLinesKind,
 };

@@ -36,9 +36,16 @@ export function mayImport({ actor }: ViewContext, kind: ImportKind): void {
   if (!may(actor, accessTo(kind))) throw new Refusal("not-allowed");
 }
 
-/** Customers are brought in by whoever changes all of them, the catalogue by whoever sets up. */
-export const accessTo = (kind: ImportKind): Access =>
-  kind === "customers" ? "customers.all" : kind === "repeats" ? "board.change" : "setup.change";
+/** Customers are brought in by whoever changes all of them, the bank's lines by whoever keeps the books, the catalogue by whoever sets up. */
+const accesses: Record<ImportKind, Access> = {
+  customers: "customers.all",
+  repeats: "board.change",
+  "bank lines": "money.change",
+  services: "setup.change",
+  extras: "setup.change",
+  prices: "setup.change",
+};
+export const accessTo = (kind: ImportKind): Access => accesses[kind];
 
 export const setState = ({ sql }: OperationContext, importId: number, state: State): void =>
   void sql("UPDATE imports SET state = ? WHERE id = ?").run(state, importId);

@@ -14,6 +14,11 @@ export const kindWords: Record<ImportKind, { one: string; many: string; about: s
     many: "repeats",
     about: "Who, what, how often in words or as an RRULE, from when, window, technician and price, from CSV",
   },
+  "bank lines": {
+    one: "line of the bank",
+    many: "lines of the bank",
+    about: "A statement as CAMT.053, or as CSV from your bank’s website; the same line twice is taken once",
+  },
   prices: { one: "price", many: "prices", about: "New prices of services and extras you have, from CSV" },
 };
 

@@ -1,5 +1,6 @@
 "use client";
 import type { ImportKind } from "@/core/imports/fields";
+import { numberSameLines } from "@/core/imports/bank-row";
 import { type Columns, matchColumns } from "@/core/imports/match-columns";
 import type { Table } from "@/core/imports/read-file";
 import { localDate } from "@/core/time/local";
@@ -38,7 +39,12 @@ export function NewImport({ begin }: { begin: ImportKind | null }) {
     const { readFile } = await import("@/core/imports/read-file");
     const read = readFile(new Uint8Array(await file.arrayBuffer()));
     setProblem(read.ok ? null : read.sentence);
-    setOpened(read.ok ? { file: file.name, table: read.table, columns: matchColumns(kind, read.table) } : null);
+    if (!read.ok) return setOpened(null);
+    // A statement says by itself what it is.
+    const meant = read.isStatement && kinds.includes("bank lines") ? "bank lines" : kind;
+    const table = meant === "bank lines" ? numberSameLines(read.table) : read.table;
+    setKind(meant);
+    setOpened({ file: file.name, table, columns: matchColumns(meant, table) });
   };
 
   if (kinds.length === 0)
@@ -105,12 +111,14 @@ export function NewImport({ begin }: { begin: ImportKind | null }) {
               <UploadFileOutlined sx={{ fontSize: 34, color: ink.pine }} />
               <b>Choose a file, or drop it here</b>
               <Box sx={{ color: ink.ash, fontSize: 14 }}>
-                CSV with any separator{kind === "customers" && ", or contacts as vCard"}. Up to 20,000 rows.
+                CSV with any separator
+                {{ customers: ", or contacts as vCard", "bank lines": ", or CAMT.053" }[kind as string]}. Up to 20,000
+                rows.
               </Box>
               <Box
                 component="input"
                 type="file"
-                accept=".csv,.tsv,.txt,.vcf,text/csv,text/vcard"
+                accept=".csv,.tsv,.txt,.vcf,.xml,text/csv,text/vcard,text/xml,application/xml"
                 aria-label="File to import"
                 onChange={(e) => {
                   void open(e.target.files?.[0]);

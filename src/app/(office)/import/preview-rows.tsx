@@ -1,4 +1,5 @@
 "use client";
+import { bankLineOf } from "@/core/imports/bank-row";
 import { repeatDetails, repeatOf } from "@/core/imports/repeat-row";
 import { catalogueOf } from "@/core/imports/catalogue-row";
 import { customerOf, type RowProblem } from "@/core/imports/customer-row";
@@ -79,6 +80,14 @@ function lineOf(
   if (kind === "repeats") {
     const { draft, problems } = repeatOf(values, { dates, currency, today });
     return { name: draft.customer || draft.mail || draft.phone, details: repeatDetails(draft, currency), problems };
+  }
+  if (kind === "bank lines") {
+    const { draft, problems } = bankLineOf(values, { dates, currency });
+    return {
+      name: draft.name,
+      details: [draft.date && dateWords(draft.date), moneyWords(draft.amountMinor, currency), draft.words],
+      problems,
+    };
   }
   const { draft, problems } = catalogueOf(values, kind, currency);
   return {

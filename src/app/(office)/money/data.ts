@@ -13,6 +13,7 @@ export type MoneyPart =
   | { list: "credits" }
   | { list: "payouts" }
   | { list: "collection" }
+  | { list: "bank" }
   | { list: "to-bill" }
   | { list: "reports" };
 
@@ -25,9 +26,8 @@ export function moneyPartOf({ list, show, age }: { list?: string; show?: string;
       age: ages.find((one) => one === age) ?? null,
     };
   if (list === "payments") return { list, show: paymentsShown.find((s) => s === show) ?? "all" };
-  return list === "to-bill" || list === "reports" || list === "credits" || list === "payouts" || list === "collection"
-    ? { list }
-    : { list: "overview" };
+  const plain = ["to-bill", "reports", "credits", "payouts", "bank", "collection"] as const;
+  return { list: plain.find((one) => one === list) ?? "overview" };
 }
 
 /** The address of a part of Money, and of an invoice that is open over it. */

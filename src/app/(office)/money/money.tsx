@@ -23,6 +23,7 @@ const InvoiceForm = dynamic(() => import("./invoice-form").then((m) => m.Invoice
 const Reports = dynamic(() => import("./reports").then((m) => m.Reports));
 const Collection = dynamic(() => import("./collection").then((m) => m.Collection));
 const Payouts = dynamic(() => import("./payouts").then((m) => m.Payouts));
+const Bank = dynamic(() => import("./bank").then((m) => m.Bank));
 const ToBill = dynamic(() => import("./to-bill").then((m) => m.ToBill));
 
 /** What is owed and what came in: where it opens, the lists, and what is to be billed. */
@@ -65,6 +66,7 @@ export function Money({ open, part }: { open: number | null; part: MoneyPart }) 
             <Tab value="payments" label="Payments" />
             <Tab value="credits" label="Credits" />
             <Tab value="payouts" label="Payouts" />
+            <Tab value="bank" label="Bank" />
             <Tab value="reports" label="Reports" />
           </Tabs>
           {part.list === "overview" && (
@@ -96,6 +98,7 @@ export function Money({ open, part }: { open: number | null; part: MoneyPart }) 
           )}
           {part.list === "collection" && <Collection mayChange={mayChange} onInvoice={(id) => go(part, id)} />}
           {part.list === "payouts" && <Payouts currency={currency} mayChange={mayChange} />}
+          {part.list === "bank" && <Bank mayChange={mayChange} onInvoice={(id) => go(part, id)} />}
           {part.list === "credits" && <CreditsList {...common} />}
           {part.list === "reports" && <Reports mayChange={mayChange} />}
           {part.list === "to-bill" && <ToBill mayChange={mayChange} onInvoice={(id) => go(part, id)} />}

@@ -6,6 +6,7 @@ import { counted } from "@/core/words";
 import { DateField } from "@/ui/date-field";
 import { useLive, useRefresh, useShown } from "@/ui/live";
 import { ink } from "@/ui/palette";
+import { useWork, WorkProgress } from "@/ui/use-work";
 import ExpandMore from "@mui/icons-material/ExpandMore";
 import Accordion from "@mui/material/Accordion";
 import AccordionDetails from "@mui/material/AccordionDetails";
@@ -13,11 +14,10 @@ import AccordionSummary from "@mui/material/AccordionSummary";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import LinearProgress from "@mui/material/LinearProgress";
 import Pagination from "@mui/material/Pagination";
 import Skeleton from "@mui/material/Skeleton";
 import { useSnackbar } from "notistack";
-import { useRef, useState } from "react";
+import { useState } from "react";
 
 const pageSize = 20;
 type Row = ViewOutput<"to-bill">["rows"][number];
@@ -50,26 +50,14 @@ export function ToBill({ mayChange, onInvoice }: { mayChange: boolean; onInvoice
             setPage(0);
           }}
         />
-        {mayChange && data && data.count > 0 && !run.progress && (
+        {mayChange && data && data.count > 0 && !run.work.busy && (
           <Button variant="contained" onClick={() => void run.all()}>
             Make {counted(data.count, "invoice")}
           </Button>
         )}
-        {run.progress && (
-          <Box sx={{ display: "flex", alignItems: "center", gap: 3, flex: 1, minWidth: 260 }}>
-            <LinearProgress
-              variant="determinate"
-              value={(100 * run.progress.done) / Math.max(1, run.progress.of)}
-              aria-label="Invoices made"
-              sx={{ flex: 1 }}
-            />
-            <span role="status">
-              {run.progress.done} of {run.progress.of}
-            </span>
-            <Button onClick={run.stop}>Stop</Button>
-          </Box>
-        )}
+        <WorkProgress work={run.work} />
       </Box>
+      {run.work.problem && <Alert severity="error">{run.work.problem}</Alert>}
       {run.failed.map(({ id, sentence }) => (
         <Alert key={id} severity="warning" sx={{ mb: 2 }}>
           {data?.rows.find((row) => row.id === id)?.customer ?? `Customer ${id}`}: {sentence}
@@ -92,7 +80,7 @@ export function ToBill({ mayChange, onInvoice }: { mayChange: boolean; onInvoice
               <Button
                 size="small"
                 variant="outlined"
-                disabled={run.progress !== null}
+                disabled={run.work.busy}
                 onClick={async () => {
                   const id = await run.one(row.id);
                   if (id) onInvoice(id);
@@ -145,9 +133,8 @@ function Waiting({ row, currency, action }: { row: Row; currency: string; action
 function useBilling(until: string) {
   const refresh = useRefresh();
   const { enqueueSnackbar } = useSnackbar();
-  const [progress, setProgress] = useState<{ done: number; of: number } | null>(null);
+  const work = useWork();
   const [failed, setFailed] = useState<{ id: number; sentence: string }[]>([]);
-  const stopped = useRef(false);
 
   const one = async (customerId: number): Promise<number | null> => {
     const result = await change("bill-customer", { customerId, until });
@@ -156,24 +143,21 @@ function useBilling(until: string) {
     enqueueSnackbar(result.problem.sentence, { variant: "error" });
     return null;
   };
-  const all = async () => {
-    stopped.current = false;
-    setFailed([]);
-    const ids = await ask("to-bill-ids", { until });
-    if (!ids.ok) return void enqueueSnackbar(ids.problem.sentence, { variant: "error" });
-    let made = 0;
-    for (const [i, customerId] of ids.value.entries()) {
-      if (stopped.current) break;
-      setProgress({ done: i, of: ids.value.length });
-      const result = await change("bill-customer", { customerId, until });
-      if (result.ok) made++;
-      else setFailed((some) => [...some, { id: customerId, sentence: result.problem.sentence }]);
-    }
-    setProgress(null);
-    refresh();
-    enqueueSnackbar(`${counted(made, "invoice")} made${stopped.current ? ", then stopped" : ""}`, {
-      variant: "success",
+  const all = () =>
+    work.through("Made", async (step) => {
+      setFailed([]);
+      const ids = await ask("to-bill-ids", { until });
+      if (!ids.ok) return ids.problem.sentence;
+      let made = 0;
+      for (const [i, customerId] of ids.value.entries()) {
+        if (step(i, ids.value.length)) break;
+        const result = await change("bill-customer", { customerId, until });
+        if (result.ok) made++;
+        else setFailed((some) => [...some, { id: customerId, sentence: result.problem.sentence }]);
+      }
+      refresh();
+      enqueueSnackbar(`${counted(made, "invoice")} made`, { variant: "success" });
+      return null;
     });
-  };
-  return { progress, failed, one, all, stop: () => void (stopped.current = true) };
+  return { work, failed, one, all };
 }

@@ -9,6 +9,7 @@ import { DateField } from "@/ui/date-field";
 import { useLive } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import { useUndo } from "@/ui/use-undo";
+import { useWork, WorkProgress } from "@/ui/use-work";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -17,7 +18,6 @@ import Dialog from "@mui/material/Dialog";
 import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
-import LinearProgress from "@mui/material/LinearProgress";
 import MenuItem from "@mui/material/MenuItem";
 import Stack from "@mui/material/Stack";
 import Table from "@mui/material/Table";
@@ -26,7 +26,7 @@ import TableCell from "@mui/material/TableCell";
 import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
-import { useRef, useState } from "react";
+import { useState } from "react";
 
 type Proposal = ViewOutput<"repeats-proposal">[number];
 type Change = ViewInput<"repeats-proposal">["change"];
@@ -174,12 +174,7 @@ export function ChangeMany({ which, words, today, technicians, onClose }: Change
           </Stack>
           {!proposals && <Batches busy={work.busy} onTakeBack={(batch) => void takeBack(batch)} />}
           {work.problem && <Alert severity="error">{work.problem}</Alert>}
-          {work.progress && (
-            <Box role="status">
-              {work.progress.words} {work.progress.at} of {work.progress.of}
-              <LinearProgress variant="determinate" value={(100 * work.progress.at) / Math.max(1, work.progress.of)} />
-            </Box>
-          )}
+          <WorkProgress work={work} />
           {proposals && (
             <Proposals
               proposals={proposals}
@@ -194,7 +189,7 @@ export function ChangeMany({ which, words, today, technicians, onClose }: Change
         </Stack>
       </DialogContent>
       <DialogActions>
-        {work.busy ? <Button onClick={work.stop}>Stop</Button> : <Button onClick={onClose}>Leave it</Button>}
+        {!work.busy && <Button onClick={onClose}>Leave it</Button>}
         <Button variant="outlined" disabled={!isSomething || work.busy} onClick={() => void propose()}>
           Show what it does
         </Button>
@@ -330,26 +325,4 @@ function Proposals({
       </Table>
     </>
   );
-}
-
-/** Work that goes through many, with its progress; `step` answers whether somebody has stopped it. */
-function useWork() {
-  const [progress, setProgress] = useState<{ words: string; at: number; of: number } | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const stopped = useRef(false);
-  const through = async (
-    words: string,
-    work: (step: (at: number, of: number) => boolean) => Promise<string | null>,
-  ): Promise<void> => {
-    stopped.current = false;
-    setProblem(null);
-    setProgress({ words, at: 0, of: 0 });
-    const wrong = await work((at, of) => {
-      setProgress({ words, at, of });
-      return stopped.current;
-    });
-    setProgress(null);
-    setProblem(wrong);
-  };
-  return { through, progress, problem, busy: progress !== null, stop: () => void (stopped.current = true) };
 }

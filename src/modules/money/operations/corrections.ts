@@ -1,15 +1,15 @@
 import { moneyWords } from "@/core/money/amounts";
-import { type Account, reversed, writtenOff } from "@/core/money/ledger";
+import { writtenOff } from "@/core/money/ledger";
 import { Refusal } from "@/core/problems";
 import { Id, input, OneOf, OrNull } from "@/kernel/inputs";
-import { defineOperation, type OperationContext } from "@/kernel/operation";
-import type { Rows } from "@/store/rows";
+import { defineOperation } from "@/kernel/operation";
 import { Type } from "@sinclair/typebox";
 import { refund } from "../charging";
 import { Reason } from "../inputs";
 import { creditInvoice } from "../crediting";
 import { issueInvoice, payFromCredit } from "../invoicing";
-import { keyOnce, post, release, sourceOfPayment } from "../ledger";
+import { keyOnce, post, sourceOfPayment } from "../ledger";
+import { receivedPayment, takeBack } from "../taking-back";
 
 const CreditInvoice = input({
   invoiceId: Id,
@@ -87,7 +87,7 @@ export const refundPayment = defineOperation({
   about: { paymentId: "payment" },
   input: RefundPayment,
   run(context, { paymentId, amountMinor, method, reason }) {
-    const payment = received(context, paymentId);
+    const payment = receivedPayment(context, paymentId);
     if (amountMinor > payment.left)
       throw new Refusal("amount-too-large", {
         fields: {
@@ -112,37 +112,7 @@ export const takeBackPayment = defineOperation({
   access: "money.change",
   about: { paymentId: "payment" },
   input: TakeBackPayment,
-  run(context, { paymentId, reason }) {
-    const { sql } = context;
-    const payment = received(context, paymentId);
-    if (payment.method === "card")
-      throw new Refusal("not-allowed", { sentence: "A card has really paid this: refund it." });
-    for (const { invoice_id, n } of sql<{ invoice_id: number; n: number }>(
-      `SELECT invoice_id, sum(amount_minor) AS n FROM allocations WHERE payment_id = ?
-        GROUP BY invoice_id HAVING sum(amount_minor) > 0`,
-    ).all(paymentId))
-      releaseFrom(context, payment, invoice_id, n, reason);
-    if (received(context, paymentId).left < payment.amount_minor)
-      throw new Refusal("not-allowed", { sentence: "A part of this payment was refunded: it was real." });
-    const event = sql<{ id: number }>("SELECT id FROM ledger_events WHERE key = ?").get(`payment ${paymentId}`)!;
-    const entries = sql<{ account: Account; amountMinor: number; paymentId: number; technicianId: number | null }>(
-      `SELECT account, amount_minor AS amountMinor, payment_id AS paymentId, technician_id AS technicianId
-        FROM ledger_entries WHERE event_id = ? ORDER BY line`,
-    ).all(event.id);
-    post(
-      context,
-      { kind: "reversal", key: `payment ${paymentId} taken back`, reason, reversesId: event.id },
-      reversed(
-        entries.map(({ technicianId, account, ...entry }) =>
-          // What was handed over lies where it was counted into.
-          account === "cash out" && payment.handover_id !== null
-            ? { ...entry, account: payment.method === "cash" ? ("cash" as const) : ("bank" as const) }
-            : { ...entry, account, ...(technicianId !== null && { technicianId }) },
-        ),
-      ),
-    );
-    sql("UPDATE payments SET state = 'taken back' WHERE id = ?").run(paymentId);
-  },
+  run: (context, { paymentId, reason }) => takeBack(context, paymentId, reason),
 });
 
 /** What a customer has with us pays what is open on an invoice. */
@@ -156,28 +126,3 @@ export const useCredit = defineOperation({
     payFromCredit(context, invoiceId);
   },
 });
-
-type Received = Rows["payments"] & { left: number };
-
-function received({ sql }: OperationContext, paymentId: number): Received {
-  const payment = sql<Received>(
-    `SELECT p.*, b.left_minor AS left
-      FROM payments p JOIN payment_balances b ON b.payment_id = p.id WHERE p.id = ? AND p.state = 'received'`,
-  ).get(paymentId);
-  if (!payment) throw new Refusal("not-found");
-  return payment;
-}
-
-/** An invoice that this payment has paid is open again, and is reminded of as before. */
-function releaseFrom(
-  context: OperationContext,
-  payment: Received,
-  invoiceId: number,
-  minor: number,
-  reason: string,
-): void {
-  release(context, invoiceId, minor, reason, payment.id);
-  context
-    .sql("UPDATE invoices SET remind_on = max(date(due_date, '+1 day'), ?) WHERE id = ? AND remind_on IS NULL")
-    .run(context.today, invoiceId);
-}

@@ -1,11 +1,10 @@
-import { gatewayFeeKept, payoutArrived, payoutSent } from "@/core/money/ledger";
-import { Refusal } from "@/core/problems";
+import { gatewayFeeKept, payoutSent } from "@/core/money/ledger";
 import { DateText, Id, input, OneOf } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { insertOnce, insertRow } from "@/store/insert";
-import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
 import { reference } from "../inputs";
+import { payoutArrives } from "../bank";
 import { post } from "../ledger";
 
 const Minor = Type.Integer({ minimum: -10_000_000_000, maximum: 10_000_000_000 });
@@ -72,13 +71,5 @@ export const payoutIsThere = defineOperation({
   access: "money.change",
   about: { payoutId: "shared" },
   input: input({ payoutId: Id, date: DateText }),
-  run(context, { payoutId, date }) {
-    const { sql, today } = context;
-    if (date > today) throw new Refusal("invalid-input", { fields: { "/date": "This day has not come yet." } });
-    const payout = sql<Rows["payouts"]>("SELECT * FROM payouts WHERE id = ?").get(payoutId);
-    if (!payout) throw new Refusal("not-found");
-    if (payout.arrived_on !== null) return;
-    sql("UPDATE payouts SET arrived_on = ? WHERE id = ?").run(date, payoutId);
-    post(context, { kind: "payout arrived", key: `payout ${payoutId} arrived` }, payoutArrived(payout.amount_minor));
-  },
+  run: (context, { payoutId, date }) => payoutArrives(context, payoutId, date),
 });

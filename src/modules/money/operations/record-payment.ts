@@ -1,12 +1,7 @@
-import { moneyWords, sum } from "@/core/money/amounts";
-import type { OpenAmount } from "@/core/money/applying";
-import { Refusal } from "@/core/problems";
 import { Id, input, OneOf, OrNull } from "@/kernel/inputs";
-import { defineOperation, type OperationContext } from "@/kernel/operation";
-import { insertRow } from "@/store/insert";
+import { defineOperation } from "@/kernel/operation";
 import { Type } from "@sinclair/typebox";
-import { receive } from "../charging";
-import { allocate, sourceOfPayment } from "../ledger";
+import { takeDownPayment } from "../recording";
 
 const Amount = Type.Integer({ minimum: 1, maximum: 100_000_000 });
 const RecordPayment = input({
@@ -27,57 +22,5 @@ export const recordPayment = defineOperation({
   access: "money.change",
   about: { customerId: "customer", "invoices.invoiceId": "invoice" },
   input: RecordPayment,
-  run(context, { customerId, method, amountMinor, note = "", invoices, key }) {
-    const { sql, now } = context;
-    const chargeKey = `${method} ${key}`;
-    const known = sql<{ id: number }>("SELECT id FROM payments WHERE charge_key = ?").get(chargeKey);
-    if (known) return { paymentId: known.id };
-    if (!sql("SELECT 1 FROM customers WHERE id = ?").get(customerId)) throw new Refusal("not-found");
-    const due = dueOf(context, customerId);
-    refuseOdd(context, due, amountMinor, invoices ?? []);
-    const id = insertRow(sql, "payments", {
-      customer_id: customerId,
-      purpose: "account",
-      method,
-      amount_minor: amountMinor,
-      state: "received",
-      charge_key: chargeKey,
-      asked_at: now,
-      settled_at: now,
-      note: note.trim(),
-    });
-    const payment = { id, purpose: "account" as const };
-    receive(context, { ...payment, method, amount_minor: amountMinor, technician_id: null });
-    const source = sourceOfPayment(payment);
-    if (invoices === null) allocate(context, [{ source, leftMinor: amountMinor }], due);
-    for (const { invoiceId, amountMinor: part } of invoices ?? [])
-      allocate(context, [{ source, leftMinor: part }], [{ id: invoiceId, openMinor: part }]);
-    return { paymentId: id };
-  },
+  run: (context, payment) => ({ paymentId: takeDownPayment(context, payment) }),
 });
-
-/** What a customer owes, what was due first coming first. */
-const dueOf = ({ sql }: OperationContext, customerId: number): OpenAmount[] =>
-  sql<OpenAmount>(
-    `SELECT invoice_id AS id, open_minor AS openMinor
-      FROM invoice_balances WHERE customer_id = ? AND open_minor > 0 ORDER BY due_date, invoice_id`,
-  ).all(customerId);
-
-function refuseOdd(
-  { business }: OperationContext,
-  due: readonly OpenAmount[],
-  amountMinor: number,
-  invoices: readonly { invoiceId: number; amountMinor: number }[],
-): void {
-  const fields: Record<string, string> = {};
-  for (const [i, { invoiceId, amountMinor: part }] of invoices.entries()) {
-    const open = due.find(({ id }) => id === invoiceId)?.openMinor ?? 0;
-    if (part > open || invoices.some((other, k) => k < i && other.invoiceId === invoiceId))
-      fields[`/invoices/${i}/amountMinor`] = open
-        ? `${moneyWords(open, business.currency)} is open on this invoice.`
-        : "Nothing is open on this invoice.";
-  }
-  if (sum(invoices.map((one) => one.amountMinor)) > amountMinor)
-    fields["/amountMinor"] = "This is less than is given to the invoices.";
-  if (Object.keys(fields).length) throw new Refusal("amount-too-large", { fields });
-}

@@ -1,0 +1,362 @@
+"use client";
+import { change, type ViewInput, type ViewOutput } from "@/api/client";
+import { moneyWords } from "@/core/money/amounts";
+import type { Match } from "@/core/money/bank-matching";
+import { dayShort } from "@/core/time/words";
+import { firstPage } from "@/ui/first-page";
+import { useLive, useRefresh } from "@/ui/live";
+import { ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
+import { useUndo } from "@/ui/use-undo";
+import { useWork, WorkProgress } from "@/ui/use-work";
+import Alert from "@mui/material/Alert";
+import Autocomplete from "@mui/material/Autocomplete";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Pagination from "@mui/material/Pagination";
+import Skeleton from "@mui/material/Skeleton";
+import TextField from "@mui/material/TextField";
+import ToggleButton from "@mui/material/ToggleButton";
+import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
+import { useSnackbar } from "notistack";
+import { useDeferredValue, useEffect, useRef, useState } from "react";
+
+type Line = ViewOutput<"bank-lines">["rows"][number];
+type Proposal = Line["proposals"][number];
+type Shown = ViewInput<"bank-lines">["show"];
+const size = 25;
+const shown: readonly Shown[] = ["open", "matched", "set aside", "all"];
+
+/** Lines of the bank's statements: each that is open with what it may be, taken by a key or a click. */
+export function Bank({ mayChange, onInvoice }: { mayChange: boolean; onInvoice: (id: number) => void }) {
+  const [show, setShow] = useState<Shown>("open");
+  const [asked, setAsked] = useState({ ...firstPage<"bank-lines">("date"), size });
+  const search = useDeferredValue(asked.search);
+  const { data, problem } = useLive("bank-lines", { ...asked, search, show });
+  const [chosen, setChosen] = useState(0);
+  const deal = useDealing();
+  const rows = data?.rows ?? [];
+  const at = Math.min(chosen, Math.max(0, rows.length - 1));
+  const take = (line: Line, proposal: Proposal | undefined) => mayChange && proposal && void deal.match(line, proposal);
+
+  const onKey = (event: React.KeyboardEvent) => {
+    const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, button, a");
+    if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+    const line = rows[at];
+    const nth = Number(event.key);
+    if (event.key === "ArrowDown") setChosen(Math.min(rows.length - 1, at + 1));
+    else if (event.key === "ArrowUp") setChosen(Math.max(0, at - 1));
+    else if (line && event.key === "Enter") take(line, line.proposals[0]);
+    else if (line && nth >= 1) take(line, line.proposals[nth - 1]);
+    else return;
+    event.preventDefault();
+  };
+  return (
+    <Box sx={{ px: 6, pb: 6, overflowY: "auto" }}>
+      <Box sx={{ display: "flex", gap: 4, alignItems: "center", flexWrap: "wrap", mb: 2, pt: 2 }}>
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={show}
+          onChange={(_, to: Shown | null) => {
+            if (!to) return;
+            setShow(to);
+            setAsked({ ...asked, page: 0, descending: to !== "open" });
+            setChosen(0);
+          }}
+          aria-label="Which lines"
+        >
+          {shown.map((one) => (
+            <ToggleButton key={one} value={one}>
+              {one}
+              {one === "open" && data && ` (${data.open})`}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+        <TextField
+          size="small"
+          label="Search lines"
+          value={asked.search}
+          onChange={(e) => setAsked({ ...asked, search: e.target.value, page: 0 })}
+          sx={{ width: 240 }}
+        />
+        <Box sx={{ flex: 1 }} />
+        {mayChange && !deal.work.busy && <TakeSure rows={rows} onTake={deal.matchMany} />}
+        <WorkProgress work={deal.work} />
+        {mayChange && (
+          <Button variant="outlined" href="/import?kind=bank+lines">
+            Read a bank file
+          </Button>
+        )}
+      </Box>
+      {deal.work.problem && (
+        <Alert severity="warning" sx={{ mb: 2 }}>
+          {deal.work.problem}
+        </Alert>
+      )}
+      {problem && <Alert severity="warning">{problem.sentence}</Alert>}
+      {!data && !problem && <Skeleton variant="rounded" height={240} />}
+      {data?.count === 0 && <Empty show={show} searched={search !== ""} />}
+      {rows.length > 0 && (
+        <Box
+          role="group"
+          tabIndex={0}
+          aria-label="Lines of the bank"
+          onKeyDown={onKey}
+          sx={{ outline: "none", "&:focus-visible .chosen": { outline: `2px solid ${ink.pine}`, outlineOffset: -2 } }}
+        >
+          {rows.map((line, i) => (
+            <LineRow
+              key={line.id}
+              line={line}
+              currency={data!.currency}
+              isChosen={i === at && show === "open"}
+              mayChange={mayChange}
+              busy={deal.busy}
+              onTake={(proposal) => take(line, proposal)}
+              onAside={(why) => void deal.setAside(line, why)}
+              onReopen={() => void deal.reopen(line)}
+              onInvoice={onInvoice}
+            />
+          ))}
+        </Box>
+      )}
+      {data && data.count > size && (
+        <Pagination
+          count={Math.ceil(data.count / size)}
+          page={asked.page + 1}
+          onChange={(_, page) => setAsked({ ...asked, page: page - 1 })}
+          sx={{ mt: 3 }}
+        />
+      )}
+      {show === "open" && rows.length > 0 && mayChange && (
+        <Box sx={{ color: ink.ash, fontSize: 14, mt: 3 }}>
+          By keyboard: ↑ and ↓ choose a line, Enter takes its first proposal, 1 to 4 another.
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+const Empty = ({ show, searched }: { show: Shown; searched: boolean }) => (
+  <Box sx={{ color: ink.ash, maxWidth: 560, py: 3 }}>
+    {searched
+      ? "Nothing is found. Try fewer letters."
+      : show === "open"
+        ? "No line waits. Read a file from your bank, as CAMT.053 or CSV: what came in finds its invoices, and payouts of the card service are checked off."
+        : "No lines here."}
+  </Box>
+);
+
+/** What is sure on this page, taken at once. */
+function TakeSure({ rows, onTake }: { rows: readonly Line[]; onTake: (lines: readonly Line[]) => void }) {
+  const sure = rows.filter(({ proposals }) => proposals[0]?.sure === "sure" && proposals[1]?.sure !== "sure");
+  if (sure.length < 2) return null;
+  return (
+    <Button variant="contained" onClick={() => onTake(sure)}>
+      Take the {sure.length} sure ones
+    </Button>
+  );
+}
+
+const sureInk = { sure: ink.moss, likely: ink.ink, possible: ink.ash };
+
+function LineRow({
+  line,
+  currency,
+  isChosen,
+  mayChange,
+  busy,
+  onTake,
+  onAside,
+  onReopen,
+  onInvoice,
+}: {
+  line: Line;
+  currency: string;
+  isChosen: boolean;
+  mayChange: boolean;
+  busy: boolean;
+  onTake: (proposal: Proposal) => void;
+  onAside: (why: string) => void;
+  onReopen: () => void;
+  onInvoice: (id: number) => void;
+}) {
+  const [more, setMore] = useState(false);
+  const row = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (isChosen) row.current?.scrollIntoView({ block: "nearest" });
+  }, [isChosen]);
+  return (
+    <Box
+      ref={row}
+      className={isChosen ? "chosen" : undefined}
+      sx={{
+        display: "grid",
+        gridTemplateColumns: "92px 108px minmax(160px, 1fr) minmax(320px, 1.2fr)",
+        gap: 3,
+        py: 2,
+        px: 2,
+        borderTop: `1px solid ${ink.line}`,
+        bgcolor: isChosen ? ink.plaster : undefined,
+        fontSize: 14.5,
+      }}
+    >
+      <span>{dayShort(line.date)}</span>
+      <Box sx={{ textAlign: "right", fontWeight: 650, color: line.amountMinor < 0 ? ink.ember : ink.ink }}>
+        {moneyWords(line.amountMinor, currency)}
+      </Box>
+      <Box sx={{ minWidth: 0 }}>
+        <b>{line.name || "no name"}</b>
+        <Box sx={{ color: ink.ash, overflowWrap: "anywhere" }}>{line.words}</Box>
+      </Box>
+      <Box sx={{ display: "grid", gap: 1, justifyItems: "start" }}>
+        {line.is && (
+          <span>
+            <Box component="span" sx={{ color: ink.moss, fontWeight: 650 }}>
+              ✓{" "}
+            </Box>
+            {line.is.invoiceId === null ? (
+              line.is.words
+            ) : (
+              <Button size="small" onClick={() => onInvoice(line.is!.invoiceId!)}>
+                {line.is.words}
+              </Button>
+            )}
+          </span>
+        )}
+        {line.state === "set aside" && <span>set aside: {line.why}</span>}
+        {line.mayReopen && mayChange && (
+          <Button size="small" disabled={busy} onClick={onReopen}>
+            This was wrong
+          </Button>
+        )}
+        {line.proposals.map((proposal, i) => (
+          <Button
+            key={i}
+            size="small"
+            variant={i === 0 && proposal.sure !== "possible" ? "outlined" : "text"}
+            disabled={busy || !mayChange}
+            onClick={() => onTake(proposal)}
+            sx={{ textAlign: "left", justifyContent: "start", color: sureInk[proposal.sure] }}
+          >
+            {i + 1}. {proposal.words}
+            <Box component="span" sx={{ color: ink.ash, ml: 1.5, fontWeight: 400 }}>
+              {proposal.sure}: {proposal.why.join(", ")}
+            </Box>
+          </Button>
+        ))}
+        {line.state === "open" && line.proposals.length === 0 && (
+          <Box component="span" sx={{ color: ink.ash }}>
+            Nothing of ours comes to it.
+          </Box>
+        )}
+        {line.state === "open" && mayChange && (
+          <Button size="small" onClick={() => setMore(!more)} aria-expanded={more}>
+            Something else…
+          </Button>
+        )}
+        {more && <SomethingElse line={line} currency={currency} busy={busy} onTake={onTake} onAside={onAside} />}
+      </Box>
+    </Box>
+  );
+}
+
+/** Another invoice, looked for; or none of ours, with a word about what it is. */
+function SomethingElse({
+  line,
+  currency,
+  busy,
+  onTake,
+  onAside,
+}: {
+  line: Line;
+  currency: string;
+  busy: boolean;
+  onTake: (proposal: Proposal) => void;
+  onAside: (why: string) => void;
+}) {
+  const [typed, setTyped] = useState("");
+  const [why, setWhy] = useState("");
+  const search = useDeferredValue(typed);
+  const { data } = useLive("invoices", { ...firstPage<"invoices">("dueDate"), size: 8, show: "open", search });
+  const pays = (invoice: ViewOutput<"invoices">["rows"][number]): Match => ({
+    kind: "invoices",
+    customerId: invoice.customerId,
+    invoices: [{ invoiceId: invoice.id, amountMinor: Math.min(line.amountMinor, invoice.openMinor) }],
+  });
+  return (
+    <Box sx={{ display: "grid", gap: 2, width: "100%", maxWidth: 420 }}>
+      {line.amountMinor > 0 && (
+        <Autocomplete
+          size="small"
+          options={data?.rows ?? []}
+          filterOptions={(all) => all}
+          getOptionLabel={(i) => `${i.number}, ${i.customer}, ${moneyWords(i.openMinor, currency)} open`}
+          getOptionKey={(i) => i.id}
+          inputValue={typed}
+          onInputChange={(_, text) => setTyped(text)}
+          value={null}
+          disabled={busy}
+          onChange={(_, invoice) =>
+            invoice &&
+            onTake({ match: pays(invoice), sure: "possible", why: [], words: `${invoice.customer}: ${invoice.number}` })
+          }
+          noOptionsText="No open invoice is called so"
+          renderInput={(params) => (
+            <TextField {...params} label="An open invoice" helperText="By number, name or amount" />
+          )}
+        />
+      )}
+      <Box sx={{ display: "flex", gap: 2, alignItems: "start" }}>
+        <TextField
+          size="small"
+          label="None of ours: what is it?"
+          value={why}
+          onChange={(e) => setWhy(e.target.value)}
+          slotProps={{ htmlInput: { maxLength: 200 } }}
+          fullWidth
+        />
+        <Button variant="outlined" disabled={busy || why.trim().length < 2} onClick={() => onAside(why)}>
+          Set aside
+        </Button>
+      </Box>
+    </Box>
+  );
+}
+
+/** Deals with lines: matched, set aside or open again, each with a way back. */
+function useDealing() {
+  const match = useChange("match-bank-line");
+  const aside = useChange("set-aside-bank-line");
+  const reopen = useChange("reopen-bank-line");
+  const sayWithUndo = useUndo();
+  const { enqueueSnackbar } = useSnackbar();
+  const refresh = useRefresh();
+  const work = useWork();
+  const back = (line: Line) => reopen.send({ lineId: line.id });
+  return {
+    busy: match.busy || aside.busy || reopen.busy || work.busy,
+    work,
+    async match(line: Line, proposal: Proposal) {
+      if (!(await match.send({ lineId: line.id, match: proposal.match }))) return;
+      if (proposal.match.kind === "payout") enqueueSnackbar(`${proposal.words} is in the bank`, { variant: "success" });
+      else sayWithUndo(`Taken: ${proposal.words}`, () => back(line));
+    },
+    matchMany: (lines: readonly Line[]) =>
+      void work.through("Taken", async (step) => {
+        const wrong: string[] = [];
+        for (const [i, line] of lines.entries()) {
+          if (step(i, lines.length)) break;
+          const done = await change("match-bank-line", { lineId: line.id, match: line.proposals[0]!.match });
+          if (!done.ok) wrong.push(`${line.name}: ${done.problem.sentence}`);
+        }
+        refresh();
+        return wrong.length ? wrong.join(" ") : null;
+      }),
+    async setAside(line: Line, why: string) {
+      if (await aside.send({ lineId: line.id, why })) sayWithUndo("Set aside", () => back(line));
+    },
+    reopen: back,
+  };
+}

@@ -1,0 +1,123 @@
+import { bankLineOf, numberSameLines } from "./bank-row";
+import { matchColumns, missingColumns, valuesOf } from "./match-columns";
+import { readFile } from "./read-file";
+
+const bytes = (text: string) => new TextEncoder().encode(text);
+
+/** The lines of a file, as an import reads them. */
+function linesOf(text: string) {
+  const read = readFile(bytes(text));
+  if (!read.ok) throw new Error(read.sentence);
+  const table = numberSameLines(read.table);
+  const columns = matchColumns("bank lines", table);
+  expect(missingColumns("bank lines", columns)).toBeNull();
+  return table.rows.map((row) => bankLineOf(valuesOf(columns, row), { dates: columns.dates, currency: "EUR" }));
+}
+const plainly = (text: string) =>
+  linesOf(text).map(({ draft: { date, amountMinor, name, words } }) => [date, amountMinor, name, words]);
+
+const entry = (inner: string) => `<Ntry>${inner}</Ntry>`;
+const camt = (version: string, entries: string) =>
+  `<?xml version="1.0" encoding="UTF-8"?>
+  <Document xmlns="urn:iso:std:iso:20022:tech:xsd:camt.053.001.${version}"><BkToCstmrStmt><GrpHdr><MsgId>1</MsgId></GrpHdr>
+  <Stmt><Id>1</Id><Bal><Amt Ccy="EUR">100.00</Amt></Bal>${entries}</Stmt></BkToCstmrStmt></Document>`;
+
+const came =
+  entry(`<Amt Ccy="EUR">79.00</Amt><CdtDbtInd>CRDT</CdtDbtInd><Sts>BOOK</Sts><BookgDt><Dt>2027-03-20</Dt></BookgDt>
+  <AcctSvcrRef>B1</AcctSvcrRef><NtryDtls><TxDtls><Refs><EndToEndId>NOTPROVIDED</EndToEndId></Refs>
+  <RltdPties><Dbtr><Nm>Ada Ash</Nm></Dbtr><Cdtr><Nm>Our Business</Nm></Cdtr></RltdPties>
+  <RmtInf><Ustrd>Invoice 2027-0013</Ustrd></RmtInf></TxDtls></NtryDtls>`);
+const wentOut = entry(`<Amt Ccy="EUR">4.5</Amt><CdtDbtInd>DBIT</CdtDbtInd><Sts><Cd>BOOK</Cd></Sts>
+  <BookgDt><DtTm>2027-03-21T23:10:00+01:00</DtTm></BookgDt><NtryRef>B2</NtryRef>
+  <NtryDtls><TxDtls><RltdPties><Cdtr><Pty><Nm>The Bank</Nm></Pty></Cdtr></RltdPties></TxDtls></NtryDtls><AddtlNtryInf>Fees</AddtlNtryInf>`);
+const waiting = entry(
+  `<Amt Ccy="EUR">9.00</Amt><CdtDbtInd>CRDT</CdtDbtInd><Sts>PDNG</Sts><BookgDt><Dt>2027-03-22</Dt></BookgDt>`,
+);
+const batch =
+  entry(`<Amt Ccy="EUR">65.00</Amt><CdtDbtInd>CRDT</CdtDbtInd><Sts>BOOK</Sts><BookgDt><Dt>2027-03-20</Dt></BookgDt><AcctSvcrRef>B3</AcctSvcrRef>
+  <NtryDtls>${[
+    ["40.00", "Mira Okonjo", "RF18 2027 0014"],
+    ["25.00", "Bo Berg", "RF07 2027 0015"],
+  ]
+    .map(
+      ([
+        amount,
+        name,
+        reference,
+      ]) => `<TxDtls><Amt Ccy="EUR">${amount}</Amt><RltdPties><Dbtr><Nm>${name}</Nm></Dbtr></RltdPties>
+      <RmtInf><Strd><CdtrRefInf><Ref>${reference}</Ref></CdtrRefInf></Strd></RmtInf></TxDtls>`,
+    )
+    .join("")}</NtryDtls>`);
+
+describe("a statement as CAMT.053", () => {
+  it.each(["02", "08"])("is read with both signs, names and what it says (version %s)", (version) => {
+    expect(plainly(camt(version, came + wentOut))).toEqual([
+      ["2027-03-20", 7_900, "Ada Ash", "Invoice 2027-0013"],
+      ["2027-03-21", -450, "The Bank", "Fees"],
+    ]);
+  });
+
+  it("gives a line for each transaction of a batch", () => {
+    expect(plainly(camt("02", batch))).toEqual([
+      ["2027-03-20", 4_000, "Mira Okonjo", "RF18 2027 0014"],
+      ["2027-03-20", 2_500, "Bo Berg", "RF07 2027 0015"],
+    ]);
+    expect(new Set(linesOf(camt("02", batch)).map(({ draft }) => draft.key)).size).toBe(2);
+  });
+
+  it("leaves what is not booked yet", () => {
+    expect(plainly(camt("02", came + waiting))).toHaveLength(1);
+    expect(readFile(bytes(camt("02", waiting)))).toMatchObject({ ok: false });
+  });
+
+  it.each(["<Ntry", "</Document>", "<Document>"])("says so where it is cut off or none: %s", (cut) => {
+    expect(readFile(bytes(camt("02", came).replace("<BkToCstmrStmt>", cut)))).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("cannot be read"),
+    });
+  });
+
+  it("refuses a line in another currency", () => {
+    expect(linesOf(camt("02", came.replace("EUR", "CHF")))[0]!.problems).toMatchObject([{ field: "currency" }]);
+  });
+});
+
+describe("a statement as CSV", () => {
+  it("is read with one column of amounts with signs, or one for each direction", () => {
+    expect(
+      plainly("Date;Amount;Name;Text\n20.03.2027;1.079,00;Ada Ash;2027-0013\n21.03.2027;-4,50;The Bank;Fees\n"),
+    ).toEqual([
+      ["2027-03-20", 107_900, "Ada Ash", "2027-0013"],
+      ["2027-03-21", -450, "The Bank", "Fees"],
+    ]);
+    expect(plainly("Date,Description,Paid in,Paid out\n2027-03-20,2027-0013,79.00,\n2027-03-21,Fees,,4.50\n")).toEqual([
+      ["2027-03-20", 7_900, "", "2027-0013"],
+      ["2027-03-21", -450, "", "Fees"],
+    ]);
+  });
+
+  it.each([
+    ["4.50-", -450],
+    ["(4.50)", -450],
+    ["−4.50", -450],
+    ["+4.50", 450],
+    ["€ 4,50", 450],
+    ["-€4.50", -450],
+  ])("reads %s", (written, minor) => {
+    const [one] = linesOf(`Date;Amount;Text\n2027-03-20;${written};x\n`);
+    expect([one!.draft.amountMinor, one!.problems]).toEqual([minor, []]);
+  });
+
+  it("says what is wrong with a row, and with no other", () => {
+    const [wrong, right] = linesOf("Date;Amount;Text\n2027-13-20;much;x\n2027-03-20;1;y\n");
+    expect(wrong!.problems.map(({ field }) => field)).toEqual(["date", "amount"]);
+    expect(right!.problems).toEqual([]);
+  });
+
+  it("tells lines apart that read alike on one day, the same way in every file", () => {
+    const twice = "Date;Amount;Text\n2027-03-20;5;coffee\n2027-03-20;5;coffee\n";
+    const keys = (text: string) => linesOf(text).map(({ draft }) => draft.key);
+    expect(new Set(keys(twice)).size).toBe(2);
+    expect(keys(`${twice}2027-03-21;5;coffee\n`).slice(0, 2)).toEqual(keys(twice));
+  });
+});

@@ -1,0 +1,125 @@
+import { XMLParser } from "fast-xml-parser";
+import type { Table } from "./read-file";
+
+export const bankColumns = ["Date", "Amount", "Currency", "Name", "Words", "Bank reference"];
+
+/** Whether a text is a statement by ISO 20022, CAMT.053 (of whatever version). */
+export const isCamt = (text: string): boolean => text.slice(0, 2000).includes("camt.053");
+
+/**
+ * Booked entries of a CAMT.053 statement (ISO 20022, BankToCustomerStatement), a row each; an entry that is a batch of
+ * transactions with amounts of their own gives a row for each of them. Amounts are signed by CdtDbtInd. Null where it
+ * cannot be read. Entries that are not booked yet (Sts PDNG, INFO) are left: they come again when they are.
+ */
+export function readCamt(text: string): Table | null {
+  const isMany = (name: string) => ["Stmt", "Ntry", "NtryDtls", "TxDtls", "Ustrd", "Strd"].includes(name);
+  const parser = new XMLParser({
+    removeNSPrefix: true,
+    ignoreAttributes: false,
+    parseTagValue: false,
+    isArray: isMany,
+  });
+  let document: Node;
+  try {
+    document = parser.parse(text, true) as Node;
+  } catch {
+    return null;
+  }
+  const statements = within(document, "Document", "BkToCstmrStmt")?.Stmt as Node[] | undefined;
+  if (!statements) return null;
+  return {
+    columns: bankColumns,
+    rows: statements.flatMap((statement) => nodes(statement, "Ntry").flatMap(rowsOfEntry)),
+  };
+}
+
+interface Node {
+  [name: string]: unknown;
+}
+
+function rowsOfEntry(entry: Node): string[][] {
+  if (!isBooked(entry)) return [];
+  const date = dayOf(within(entry, "BookgDt")) || dayOf(within(entry, "ValDt"));
+  const ownReference = words(entry.AcctSvcrRef) || words(entry.NtryRef);
+  const parts = nodes(entry, "NtryDtls").flatMap((details) => nodes(details, "TxDtls"));
+  const isBatch = parts.length > 1 && parts.every((part) => amountOf(part) !== null);
+  if (!isBatch)
+    return [
+      rowOf(
+        date,
+        entry,
+        amountOf(entry),
+        parts[0] ?? entry,
+        ownReference || words(within(parts[0], "Refs")?.AcctSvcrRef),
+      ),
+    ];
+  return parts.map((part, i) =>
+    // A transaction has a direction of its own where the bank says one; else it is that of the entry.
+    rowOf(
+      date,
+      part.CdtDbtInd ? part : entry,
+      amountOf(part),
+      part,
+      words(within(part, "Refs")?.AcctSvcrRef) || (ownReference && `${ownReference}/${i + 1}`),
+    ),
+  );
+}
+
+/** Sts is a plain code until version 7, and holds one from then on. */
+const isBooked = (entry: Node): boolean => {
+  const state = words(entry.Sts) || words(within(entry, "Sts")?.Cd);
+  return state === "" || state === "BOOK";
+};
+
+function rowOf(
+  date: string,
+  direction: Node,
+  amount: { value: string; currency: string } | null,
+  details: Node,
+  reference: string,
+): string[] {
+  const out = words(direction.CdtDbtInd) === "DBIT";
+  const party = within(details, "RltdPties", out ? "Cdtr" : "Dbtr");
+  const remittance = within(details, "RmtInf");
+  const structured = nodes(remittance, "Strd").map((one) => words(within(one, "CdtrRefInf")?.Ref));
+  const endToEnd = words(within(details, "Refs")?.EndToEndId);
+  const said = [
+    ...list(remittance?.Ustrd).map(words),
+    ...structured,
+    endToEnd === "NOTPROVIDED" ? "" : endToEnd,
+    words(details.AddtlTxInf) || words(direction.AddtlNtryInf),
+  ];
+  return [
+    date,
+    amount ? `${out ? "-" : ""}${amount.value}` : "",
+    amount?.currency ?? "",
+    words(party?.Nm) || words(within(party, "Pty")?.Nm),
+    [...new Set(said.filter(Boolean))].join(" "),
+    reference,
+  ];
+}
+
+/** Of a transaction: its own amount, or the one in AmtDtls. */
+function amountOf(node: Node): { value: string; currency: string } | null {
+  const own = node.Amt ?? within(node, "AmtDtls", "TxAmt")?.Amt;
+  const value = words(own);
+  return value ? { value, currency: words((own as Node)["@_Ccy"]) } : null;
+}
+
+const dayOf = (node: Node | undefined): string => (words(node?.Dt) || words(node?.DtTm)).slice(0, 10);
+
+function within(node: unknown, ...path: string[]): Node | undefined {
+  let at = node;
+  for (const name of path) at = typeof at === "object" && at !== null ? (at as Node)[name] : undefined;
+  return typeof at === "object" && at !== null ? (at as Node) : undefined;
+}
+const list = (value: unknown): unknown[] => (Array.isArray(value) ? value : value === undefined ? [] : [value]);
+const nodes = (node: Node | undefined, name: string): Node[] =>
+  list(node?.[name]).filter((one): one is Node => typeof one === "object" && one !== null);
+/** The text of an element, with or without attributes. */
+const words = (value: unknown): string =>
+  typeof value === "string"
+    ? value.trim()
+    : typeof value === "object" && value !== null
+      ? words((value as Node)["#text"])
+      : "";

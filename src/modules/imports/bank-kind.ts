@@ -1,0 +1,46 @@
+import { type BankDraft, bankLineOf } from "@/core/imports/bank-row";
+import type { Columns } from "@/core/imports/match-columns";
+import { moneyWords } from "@/core/money/amounts";
+import { dayShort } from "@/core/time/words";
+import type { ViewContext } from "@/kernel/operation";
+import { insertRow } from "@/store/insert";
+import type { Rows } from "@/store/rows";
+import type { KindOfImport } from "./kind";
+
+const read = ({ business }: ViewContext, values: Record<string, string>, { dates }: Columns) =>
+  bankLineOf(values, { dates, currency: business.currency });
+
+const detailsOf = (line: Pick<BankDraft, "date" | "amountMinor" | "words">, currency: string): string[] =>
+  [line.date && dayShort(line.date), moneyWords(line.amountMinor, currency), line.words].filter(Boolean);
+
+/** Lines of a bank's statement. What is known already is left as it is: files may overlap. */
+export const bankLinesKind: KindOfImport = {
+  check(context, values, columns) {
+    const { draft, problems } = read(context, values, columns);
+    const known = context.sql<{ id: number }>("SELECT id FROM bank_lines WHERE key = ?").get(draft.key);
+    return { problems, same: known ? { id: known.id, certain: true } : null };
+  },
+  keys: (context, values, columns) => ({ certain: [read(context, values, columns).draft.key], likely: [] }),
+  take(context, values, columns, joined) {
+    if (joined !== null) return { id: joined, made: false };
+    const { key, date, amountMinor, name, words } = read(context, values, columns).draft;
+    const id = insertRow(context.sql, "bank_lines", { key, date, amount_minor: amountMinor, name, words });
+    return { id, made: true };
+  },
+  undo: ({ sql }, { id, made }) =>
+    !made || sql("DELETE FROM bank_lines WHERE id = ? AND state = 'open'").run(id).changes === 1,
+  words(context, values, columns) {
+    const { draft } = read(context, values, columns);
+    return { name: draft.name || "–", details: detailsOf(draft, context.business.currency) };
+  },
+  known({ sql, business }, id) {
+    const line = sql<Rows["bank_lines"]>("SELECT * FROM bank_lines WHERE id = ?").get(id);
+    return (
+      (line && {
+        name: line.name || "–",
+        details: detailsOf({ date: line.date, amountMinor: line.amount_minor, words: line.words }, business.currency),
+      }) ??
+      null
+    );
+  },
+};

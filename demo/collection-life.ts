@@ -37,7 +37,7 @@ export async function collectByItself(hogar: Hogar): Promise<void> {
     const link = actorOfLink(hogar, linkTokenOf(hogar, jobId) ?? "");
     if (!link) continue;
     const kept = await cards.keep(hogar.standins!.cards.tokenFor(numbers[i]!)!);
-    mustPerform(hogar, recordKeptCard, { customerId: customer.id, jobId, ...kept }, office);
+    if (kept) mustPerform(hogar, recordKeptCard, { customerId: customer.id, jobId, ...kept }, office);
     mustPerform(hogar, agreeCollection, { agreed: true }, link);
     mustPerform(hogar, saveCustomer, { ...customerInput(customer), paymentDays: 1 + (i % 4) }, office);
   }

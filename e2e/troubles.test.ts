@@ -46,7 +46,7 @@ it("a basket with two deposits: a declined card loses nothing, another one pays 
     3000 + Math.round(survey!.total_minor / 4),
     `Pay €${(job!.deposit_minor / 100).toFixed(2)} and book`,
   ]);
-  await pair.door.getByText("We keep your card ending 1006.").waitFor();
+  await pair.door.getByRole("group", { name: "card ending 1006" }).waitFor();
 
   // The work is done; what is left is paid without typing the card again.
   const { id: visit, date } = pair.app.sql<{ id: number; date: string }>(
@@ -70,7 +70,7 @@ it("a basket with two deposits: a declined card loses nothing, another one pays 
     pair.app.sql("SELECT sum(amount_minor) AS paid FROM payments WHERE job_id = ? AND state = 'received'", job!.id),
   ).toEqual([{ paid: job!.total_minor }]);
   await pair.door.getByRole("button", { name: "Take it away" }).click();
-  await pair.door.getByText("We keep your card").waitFor({ state: "detached" });
+  await pair.door.getByRole("group", { name: "card ending" }).waitFor({ state: "detached" });
 });
 
 it("a dropped connection says that nothing was lost, and the second press books once", async () => {

@@ -79,14 +79,19 @@ export function cardStandin(db: Database.Database, secret: string, now: () => nu
           "SELECT behaviour, last_digits FROM card_tokens WHERE token = ?",
         )
         .get(token);
-      if (!card) throw new Error("There is no such card");
+      if (!card) return null;
       const reference = `card_${sign(token, secret).slice(0, 24)}`;
       db.prepare("INSERT INTO card_tokens VALUES (?, ?, ?) ON CONFLICT DO NOTHING").run(
         reference,
         card.behaviour,
         card.last_digits,
       );
-      return { reference, label: `card ending ${card.last_digits}`, expires: lastMonthOf(card.behaviour) };
+      return {
+        reference,
+        label: `card ending ${card.last_digits}`,
+        expires: lastMonthOf(card.behaviour),
+        fingerprint: sign(`${card.behaviour} ${card.last_digits}`, secret).slice(0, 24),
+      };
     },
 
     async refund({ key, reference, amountMinor }) {
@@ -99,7 +104,7 @@ export function cardStandin(db: Database.Database, secret: string, now: () => nu
     },
 
     async payouts(after) {
-      payOut(db, now());
+      payOut(db, now(), Math.floor(now() / dayMs) * dayMs);
       const since =
         after === null
           ? 0
@@ -112,7 +117,11 @@ export function cardStandin(db: Database.Database, secret: string, now: () => nu
         .map(({ reference, amount_minor, at }) => ({
           reference,
           amountMinor: amount_minor,
-          feeMinor: 0,
+          feeMinor:
+            db
+              .prepare<[string], number>("SELECT fee_minor FROM payouts_at_once WHERE payout = ?")
+              .pluck()
+              .get(reference) ?? 0,
           at,
           items: db
             .prepare<[string], { kind: "charge" | "refund"; reference: string; grossMinor: number; feeMinor: number }>(
@@ -120,6 +129,12 @@ export function cardStandin(db: Database.Database, secret: string, now: () => nu
             )
             .all(reference),
         }));
+    },
+
+    atOnceBp,
+    async payOutNow(key) {
+      if (db.prepare("SELECT 1 FROM payouts_at_once WHERE key = ?").get(key)) return;
+      db.transaction(() => payOut(db, now(), now() + 1, key))();
     },
 
     isGenuine: (body, signature) => isSigned(body, signature, secret),
@@ -175,9 +190,11 @@ const kept: Record<string, { bp: number; minor: number }> = {
 };
 const dayMs = 86_400_000;
 
-/** All that came before today (in UTC) and was not paid out is one batch, less what was given back and what is kept. */
-function payOut(db: Database.Database, now: number): void {
-  const before = Math.floor(now / dayMs) * dayMs;
+/** What the stand-in takes for paying out at once. */
+const atOnceBp = 100;
+
+/** All that came before a moment and was not paid out is one batch, less what was given back and what is kept; under the key of whoever asked for it at once. */
+function payOut(db: Database.Database, now: number, before: number, atOnce: string | null = null): void {
   const charges = db
     .prepare<[number], { reference: string; amount_minor: number; how: string }>(
       `SELECT c.reference, c.amount_minor, coalesce(w.how, 'link') AS how FROM charges c LEFT JOIN charge_ways w ON w.key = c.key
@@ -202,12 +219,15 @@ function payOut(db: Database.Database, now: number): void {
     .all(before)
     .map(({ key, amount_minor }) => ({ kind: "refund", reference: key, gross: -amount_minor, fee: 0 }));
   const items = [...charges, ...refunds];
-  const amount = items.reduce((all, { gross, fee }) => all + gross - fee, 0);
+  const whole = items.reduce((all, { gross, fee }) => all + gross - fee, 0);
+  const fee = atOnce === null ? 0 : Math.ceil((Math.max(0, whole) * atOnceBp) / 10_000);
+  const amount = whole - fee;
   // What was given back of more than has come waits for the next batch.
   if (amount <= 0) return;
   const reference = `po_${nanoid(16)}`;
   db.transaction(() => {
     db.prepare("INSERT INTO payouts VALUES (?, ?, ?)").run(reference, amount, now);
+    if (atOnce !== null) db.prepare("INSERT INTO payouts_at_once VALUES (?, ?, ?)").run(atOnce, reference, fee);
     for (const { kind, reference: of, gross, fee } of items)
       db.prepare("INSERT INTO payout_items VALUES (?, ?, ?, ?, ?)").run(reference, kind, of, gross, fee);
   })();

@@ -14,8 +14,8 @@ export interface Gateways {
 }
 
 export interface CardGateway {
-  /** Keeps a card for later: answers what charges it from then on, how it is called, and the last month in which it can be charged (YYYY-MM; null where that is unknown). The same token is kept once. */
-  keep(token: string): Promise<{ reference: string; label: string; expires: string | null }>;
+  /** Keeps a card for later: answers what charges it from then on, how it is called, and the last month in which it can be charged (YYYY-MM; null where that is unknown). `fingerprint` is the same for the same card (null where the service does not say). The same token is kept once. Null: the token is none of the gateway's. */
+  keep(token: string): Promise<KeptCard | null>;
   /** Charges a card token. The same key never charges twice, however often it is asked. Throws when the gateway does not answer. */
   charge(charge: {
     key: string;
@@ -29,8 +29,19 @@ export interface CardGateway {
   refund(refund: { key: string; reference: string; amountMinor: number }): Promise<void>;
   /** What was paid out after the payout of this reference, or at all, the oldest first: what the service kept of each charge in it, and what was given back. Throws when the gateway does not answer. */
   payouts(after: string | null): Promise<Payout[]>;
+  /** What paying out at once costs, as a share in basis points; null where the service does not do it. */
+  atOnceBp: number | null;
+  /** Pays out at once all that has come and was not paid out, less what that costs; the same key does it once. It is among the payouts then. */
+  payOutNow(key: string): Promise<void>;
   /** Whether a notice about a charge really comes from the gateway. */
   isGenuine(body: string, signature: string): boolean;
+}
+
+interface KeptCard {
+  reference: string;
+  label: string;
+  expires: string | null;
+  fingerprint: string | null;
 }
 
 /** Card readers of those who are on the road. */

@@ -30,7 +30,7 @@ import {
   undoImport,
 } from "@/modules/imports/operations/imports";
 import { approveBookings, declineIncoming, proposeWindow, takeOn } from "@/modules/incoming/operations/incoming";
-import { forgetCard, removeCard } from "@/modules/money/operations/cards";
+import { addCard, chargeFirst, forgetCard, removeCard } from "@/modules/money/operations/cards";
 import { handOverCash, payOutTips, takePayment } from "@/modules/money/operations/cash";
 import { billCustomerByHand, makeInvoice } from "@/modules/money/operations/billing";
 import { saveAccountNumbers } from "@/modules/money/operations/save-account-numbers";
@@ -66,10 +66,12 @@ import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { removeSpecialDay, saveOpening, saveSpecialDay, takeSpecialDays } from "@/modules/placing/operations/opening";
 import { giveBackRoom } from "@/modules/due/operations/give-back-room";
 import { askReader, endReader, takeCard } from "@/modules/money/operations/door-cards";
+import { splitByLink, splitInvoice } from "@/modules/money/operations/parts";
 import { matchBankLine, reopenBankLine, setAsideBankLine } from "@/modules/money/operations/bank";
-import { payoutIsThere } from "@/modules/money/operations/payouts";
+import { payOutNow, payoutIsThere } from "@/modules/money/operations/payouts";
 import {
   agreeCollection,
+  beginRun,
   objectToCharge,
   promiseDay,
   recordCall,
@@ -132,6 +134,10 @@ export const operations = {
   "set-collection": setCollection,
   "set-customer-collection": setCustomerCollection,
   "record-payout-arrived": payoutIsThere,
+  "split-invoice": splitInvoice,
+  "pay-in-parts": splitByLink,
+  "begin-collection-run": beginRun,
+  "pay-out-now": payOutNow,
   "match-bank-line": matchBankLine,
   "set-aside-bank-line": setAsideBankLine,
   "reopen-bank-line": reopenBankLine,
@@ -221,6 +227,8 @@ export const operations = {
   "take-back-payment": takeBackPayment,
   "use-credit": useCredit,
   "record-time-off": recordTimeOff,
+  "add-card": addCard,
+  "charge-card-first": chargeFirst,
   "remove-card": removeCard,
   "remove-errand": removeErrand,
   "remove-source": removeSource,

@@ -138,6 +138,8 @@ export interface Rows {
     reminder_days: Json;
     card_most_minor: number | null;
     card_day_minor: number | null;
+    parts_most: number;
+    parts_from_minor: number;
   };
   cards: {
     id: number;
@@ -151,6 +153,8 @@ export interface Rows {
     collects: 0 | 1;
     agreed_words: string;
     position: number;
+    expiry_told: number | null;
+    fingerprint: string | null;
   };
   categories: {
     name: string;
@@ -399,6 +403,12 @@ export interface Rows {
     discount_bp: number;
     date: string | null;
   };
+  invoice_parts: {
+    invoice_id: number;
+    position: number;
+    due_date: string;
+    amount_minor: number;
+  };
   invoices: {
     id: number;
     year: number;
@@ -507,6 +517,7 @@ export interface Rows {
     moved_fee_minor: number;
     instructions: string;
     to_bill: string | null;
+    parts: number;
   };
   ledger_entries: {
     event_id: number;
@@ -770,6 +781,7 @@ export interface Rows {
     signature: string | null;
     terms: string;
     follow_up_on: string | null;
+    parts: number;
   };
   reader_asks: {
     key: string;
@@ -1232,8 +1244,10 @@ export interface LeftOut {
     | "collect_again"
     | "reminder_days"
     | "card_most_minor"
-    | "card_day_minor";
-  cards: "id" | "removed_at" | "expires" | "collects" | "agreed_words" | "position";
+    | "card_day_minor"
+    | "parts_most"
+    | "parts_from_minor";
+  cards: "id" | "removed_at" | "expires" | "collects" | "agreed_words" | "position" | "expiry_told" | "fingerprint";
   categories: "kind";
   collection_items: "payment_id" | "card_id" | "left_out" | "followed";
   collection_notices: "objected_at";
@@ -1290,6 +1304,7 @@ export interface LeftOut {
   import_rows: "id" | "verdict" | "problems" | "same_id" | "same_row" | "decision" | "done" | "kept";
   imports: "id";
   invoice_lines: "job_id" | "discount_bp" | "date";
+  invoice_parts: never;
   invoices:
     | "id"
     | "job_id"
@@ -1337,7 +1352,8 @@ export interface LeftOut {
     | "from_browser"
     | "moved_fee_minor"
     | "instructions"
-    | "to_bill";
+    | "to_bill"
+    | "parts";
   ledger_entries: "invoice_id" | "payment_id" | "note_id" | "tax_bp" | "technician_id";
   ledger_events: "id" | "reason" | "reverses_id";
   limits: never;
@@ -1390,7 +1406,8 @@ export interface LeftOut {
     | "signed_by"
     | "signature"
     | "terms"
-    | "follow_up_on";
+    | "follow_up_on"
+    | "parts";
   reader_asks: "ended_at" | "payment_id";
   refunds: "id";
   repeat_asks: "id" | "times" | "asked_on" | "answered_at" | "answer" | "job_id" | "handler_id";

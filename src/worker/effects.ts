@@ -6,6 +6,7 @@ import { mustPerform } from "@/kernel/operation";
 import { linkPlaceholder } from "@/modules/messages/messaging";
 import { recordDelivery } from "@/modules/messages/operations/record-delivery";
 import { recordKeptCard } from "@/modules/money/operations/cards";
+import { recordPayout } from "@/modules/money/operations/payouts";
 import { recordCharge, recordRefund } from "@/modules/money/operations/record-outcomes";
 import { jsonColumn } from "@/store/json-column";
 import type { Json, Rows } from "@/store/rows";
@@ -83,16 +84,23 @@ interface KeepCardPayload {
   customerId: number;
   jobId: number;
   token: string;
+  /** Before the other cards of its owner, or behind them. */
+  first?: boolean;
 }
 
-const keepCard = kind<KeepCardPayload>({ customerId: whole, jobId: whole, token: text }, (hogar, { token, ...of }) => ({
-  repeatable: true,
-  async carryOut() {
-    mustPerform(hogar, recordKeptCard, { ...of, ...(await opened(hogar.gateways.cards, "card").keep(token)) }, worker);
-  },
-  // Then there is no card on file, and the customer enters one the next time.
-  giveUp: nothing,
-}));
+const keepCard = kind<KeepCardPayload>(
+  { customerId: whole, jobId: whole, token: text, first: Type.Optional(Type.Boolean()) },
+  (hogar, { token, ...of }) => ({
+    repeatable: true,
+    async carryOut() {
+      const kept = await opened(hogar.gateways.cards, "card").keep(token);
+      // Somebody has made the token up: there is nothing to keep.
+      if (kept) mustPerform(hogar, recordKeptCard, { ...of, ...kept }, worker);
+    },
+    // Then there is no card on file, and the customer enters one the next time.
+    giveUp: nothing,
+  }),
+);
 
 const ownLinkAddress = (hogar: Hogar, opens: OpenedBy): string =>
   `${hogar.publicUrl}/${opens.kind}/${sealedToken(hogar, opens)}`;
@@ -181,7 +189,24 @@ const reader = kind<ReaderPayload>({ key: text, amountMinor: whole, currency: te
   giveUp: nothing,
 }));
 
+const payOut = kind<object>({}, (hogar) => ({
+  repeatable: true,
+  async carryOut(key) {
+    await opened(hogar.gateways.cards, "card").payOutNow(key);
+    await takeDownPayouts(hogar);
+  },
+  giveUp: nothing,
+}));
+
+/** Takes down what the card service has paid out since it was asked last. */
+export async function takeDownPayouts(hogar: Hogar): Promise<void> {
+  const last = hogar.store.sql<{ reference: string }>("SELECT reference FROM payouts ORDER BY id DESC LIMIT 1").get();
+  for (const payout of (await hogar.gateways.cards?.payouts(last?.reference ?? null)) ?? [])
+    mustPerform(hogar, recordPayout, payout, worker);
+}
+
 export const effects: Record<string, Kind> = {
+  "pay out": payOut,
   charge,
   refund,
   "keep card": keepCard,

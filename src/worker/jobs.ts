@@ -2,15 +2,17 @@ import type { Hogar } from "@/kernel/hogar";
 import { mustPerform, perform, viewContext, type ViewContext } from "@/kernel/operation";
 import { lapsedDeposits, lapsedHolds } from "@/modules/due/lapsed";
 import { lapseDeposit, lapseHold } from "@/modules/due/operations/lapse";
-import { remindOfInvoice, remindOfVisit } from "@/modules/messages/operations/write-reminders";
+import { remindOfVisit } from "@/modules/messages/operations/write-reminders";
 import { remindersDue } from "@/modules/messages/reminders";
 import { customersToBill } from "@/modules/money/billing";
 import { noticesDue, runsToEnd, toCollect, toFollow } from "@/modules/collection/collecting";
 import { collectDue, endRun, followCharge, noticeOfCharge, watchPromise } from "@/modules/collection/operations/runs";
 import { promisesToEnd } from "@/modules/collection/promises";
+import { expiringCards } from "@/modules/money/cards";
+import { tellExpiry } from "@/modules/money/operations/cards";
 import { lateInvoices } from "@/modules/money/late-fees";
 import { askLateFee } from "@/modules/money/operations/late-fees";
-import { recordPayout } from "@/modules/money/operations/payouts";
+import { remindOfInvoice } from "@/modules/money/operations/remind-of-invoice";
 import { billByItself } from "@/modules/money/operations/billing";
 import { goOnWithImport } from "@/modules/imports/operations/go-on-with-import";
 import { forgetPictures } from "@/modules/pictures/operations/forget-pictures";
@@ -20,7 +22,7 @@ import { growRepeat } from "@/modules/repeats/operations/repeats";
 import { repeatsToGrow, repeatsWithoutRoom } from "@/modules/repeats/repeats";
 import { meetWish } from "@/modules/requests/operations/wishes";
 import { openWishes } from "@/modules/requests/wishes";
-import { worker } from "./effects";
+import { takeDownPayouts, worker } from "./effects";
 import { type PieceByPiece, workThrough } from "./failed-work";
 import { drainOutbox } from "./outbox";
 import { prune } from "./pruning";
@@ -109,6 +111,14 @@ const followUp: PieceByPiece = {
   wordsOf: words("SELECT 'Asking ' || name || ' again about a quote' AS words FROM quotes WHERE id = @id"),
   work: (hogar, quoteId) => perform(hogar, followUpQuote, { quoteId }, worker),
 };
+const cardExpiry: PieceByPiece = {
+  job: "card expiry",
+  stateOf: rows("SELECT expires, removed_at, expiry_told FROM cards WHERE id = @id"),
+  wordsOf: words(
+    "SELECT 'The notice that a card of ' || c.name || ' expires' AS words FROM cards k JOIN customers c ON c.id = k.customer_id WHERE k.id = @id",
+  ),
+  work: (hogar, cardId) => perform(hogar, tellExpiry, { cardId }, worker),
+};
 const visitReminder: PieceByPiece = {
   job: "visit reminder",
   stateOf: rows(
@@ -186,14 +196,6 @@ function collect(hogar: Hogar, until: number): number | null {
   return left;
 }
 
-/** What the card service has paid out since it was asked last. */
-async function readPayouts(hogar: Hogar): Promise<null> {
-  const last = hogar.store.sql<{ reference: string }>("SELECT reference FROM payouts ORDER BY id DESC LIMIT 1").get();
-  for (const payout of (await hogar.gateways.cards?.payouts(last?.reference ?? null)) ?? [])
-    mustPerform(hogar, recordPayout, payout, worker);
-  return null;
-}
-
 /** In this order at each turn. The outbox comes first, so that nothing that follows can keep a message or a charge back. */
 export const jobs: readonly ScheduledJob[] = [
   outbox,
@@ -245,8 +247,20 @@ export const jobs: readonly ScheduledJob[] = [
     everyMs: 10 * minuteMs,
     run: (hogar, until) => workThrough(hogar, followUp, quotesToFollowUp(contextOf(hogar)), until),
   },
+  {
+    name: "cards that expire",
+    everyMs: 60 * minuteMs,
+    run: (hogar, until) => workThrough(hogar, cardExpiry, expiringCards(contextOf(hogar)), until),
+  },
   { name: "collection", everyMs: minuteMs / 2, run: collect },
-  { name: "payouts", everyMs: 60 * minuteMs, run: readPayouts },
+  {
+    name: "payouts",
+    everyMs: 60 * minuteMs,
+    run: async (hogar) => {
+      await takeDownPayouts(hogar);
+      return null;
+    },
+  },
   // A window that opens is told of within minutes.
   {
     name: "wishes",

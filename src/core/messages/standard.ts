@@ -18,6 +18,7 @@ export type Occasion =
   | "charge tomorrow"
   | "charge step"
   | "charge failed"
+  | "card expires"
   | "deposit lapsed"
   | "received"
   | "proposed"
@@ -122,6 +123,13 @@ export const standardTexts: Record<Occasion, { mail?: Template; text?: string }>
       body: "Hello {{customer}},\n\nyour {{card}} could not pay {{amount}}. Please pay with another card, or tell us when you can: {{my_link}}\n\nAnything we can help with? Call {{phone}}.\n\n{{business}}\n",
     },
     text: "{{business}}: your {{card}} could not pay {{amount}}. Pay here: {{my_link}}",
+  },
+  "card expires": {
+    mail: {
+      subject: "Your {{card}} expires in {{month}}",
+      body: "Hello {{customer}},\n\nthe {{card}} that you have left with us can be charged until the end of {{month}} only. Please leave another one here, so that nothing is missed: {{my_link}}\n\n{{business}}\n{{phone}}\n",
+    },
+    text: "{{business}}: your {{card}} expires in {{month}}. Leave another one: {{my_link}}",
   },
   "invoice coming": {
     mail: {

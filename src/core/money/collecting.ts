@@ -1,6 +1,6 @@
 import { addDays, datesFrom, type LocalDate, servesWeekday } from "../time/dates";
 import { epochMinute, localDate } from "../time/local";
-import { type Minor, sum } from "./amounts";
+import type { Minor } from "./amounts";
 
 /** When what is due is collected, and what of it. Times are minutes of the day, as a wall clock shows them. */
 export interface CollectionRules {
@@ -12,6 +12,9 @@ export interface CollectionRules {
   daysPastDue: number;
   /** What is open below it is left. */
   smallest: Minor;
+  /** What the card service takes at most, of one payment and on one day; absent: it says nothing. */
+  largest?: Minor | undefined;
+  daySum?: Minor | undefined;
 }
 
 /** An open invoice, or a dated part of one. */
@@ -27,7 +30,7 @@ export interface Collectable {
   never?: boolean | undefined;
 }
 
-export type WhyLeft = "never" | "too small" | "later";
+export type WhyLeft = "never" | "too small" | "too large" | "later";
 
 export interface Collection<C extends Collectable> {
   /** Epoch minute. */
@@ -57,8 +60,12 @@ export const runsBetween = (rules: CollectionRules, from: number, until: number)
     .filter(({ at }) => at > from && at < until);
 
 /** Why an invoice is taken by no run, whatever comes; null where one will take it. */
-export function whyNever({ never, openMinor }: Collectable, { smallest }: CollectionRules): WhyLeft | null {
+export function whyNever(
+  { never, openMinor }: Collectable,
+  { smallest, largest = Infinity, daySum = Infinity }: CollectionRules,
+): WhyLeft | null {
   if (never) return "never";
+  if (openMinor > Math.min(largest, daySum)) return "too large";
   return openMinor < Math.max(1, smallest) ? "too small" : null;
 }
 
@@ -78,20 +85,55 @@ export function planCollection<C extends Collectable>(
   invoices: readonly C[],
   { now, until }: { now: number; until: number },
 ): { runs: Collection<C>[]; left: { invoice: C; why: WhyLeft }[] } {
-  const runs = runsBetween(rules, now, until).map((run) => ({ run, taken: [] as C[] }));
+  const runs = runsBetween(rules, now, until).map((run) => ({ run, taken: [] as C[], sumMinor: 0 }));
+  const hasRoom = (sumMinor: Minor, more: Minor) => sumMinor + more <= (rules.daySum ?? Infinity);
   const left: { invoice: C; why: WhyLeft }[] = [];
   for (const invoice of [...invoices].sort(byDueDate)) {
     const why = whyNever(invoice, rules);
-    const first = why === null ? runs.find(({ run }) => takes(run, invoice, rules)) : undefined;
-    if (first) first.taken.push(invoice);
-    else left.push({ invoice, why: why ?? "later" });
+    const first =
+      why === null
+        ? runs.find(({ run, sumMinor }) => takes(run, invoice, rules) && hasRoom(sumMinor, invoice.openMinor))
+        : undefined;
+    if (first) {
+      first.taken.push(invoice);
+      first.sumMinor += invoice.openMinor;
+    } else left.push({ invoice, why: why ?? "later" });
   }
   return {
     runs: runs
       .filter(({ taken }) => taken.length > 0)
-      .map(({ run, taken }) => ({ at: run.at, taken, sumMinor: sum(taken.map(({ openMinor }) => openMinor)) })),
+      .map(({ run, taken, sumMinor }) => ({ at: run.at, taken, sumMinor })),
     left: left.sort((a, b) => compared(a.invoice.id, b.invoice.id)),
   };
+}
+
+/** What helps after a decline: trying later, another card, or nothing. */
+export type DeclineKind = "later" | "another" | "never";
+
+/**
+ * What follows when a card did not pay: the next card of its owner in their order, the first again some days later, or
+ * nothing by itself any more. `cards` may be charged still; `tried` were in this run, `runs` tried it in all.
+ */
+export function nextTry<Card>({
+  declined,
+  cards,
+  tried,
+  mostCards,
+  runs,
+  againDays,
+}: {
+  declined: DeclineKind;
+  cards: readonly Card[];
+  tried: readonly Card[];
+  mostCards: number;
+  runs: number;
+  /** Days after which is tried again, one run after the other. */
+  againDays: readonly number[];
+}): { card: Card } | { days: number } | null {
+  const card = tried.length < mostCards ? cards.find((one) => !tried.includes(one)) : undefined;
+  if (card !== undefined) return { card };
+  const days = declined === "later" ? againDays[runs - 1] : undefined;
+  return days === undefined ? null : { days };
 }
 
 const compared = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);

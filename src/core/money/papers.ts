@@ -1,6 +1,8 @@
 import type { LocalDate } from "../time/dates";
 import { type Line, type Minor, type PricedLine, priceLine, roundHalfAway, sum, totalOf } from "./amounts";
 
+import type { Part } from "./instalments";
+
 /** Why an invoice carries tax, or does not. */
 export type TaxKind = "standard" | "reverse charge" | "exempt";
 
@@ -40,6 +42,8 @@ export interface Paper {
   label: string;
   issued: LocalDate;
   due: LocalDate | null;
+  /** Where it is paid in parts, all of them. */
+  parts?: readonly Part[];
   /** The invoice that a credit note takes back, or that a receipt is about. */
   about: string | null;
   seller: Party & { registration: string; bankAccount: string; site: string; mark: string | null };

@@ -11,7 +11,11 @@ export type NeedKind =
   | "expiring"
   | "reply"
   | "stuck"
-  | "hoarding";
+  | "hoarding"
+  | "dispute"
+  | "broken promise"
+  | "not collected"
+  | "bank";
 
 /** Days ahead up to which a promise without a technician is about to be broken. */
 const soonDays = 1;
@@ -22,11 +26,15 @@ const ranks: Record<NeedKind, number> = {
   unplaced: 6,
   stuck: 2,
   hoarding: 2,
+  dispute: 2,
   "failed card": 3,
+  "not collected": 3,
+  "broken promise": 4,
   reply: 4,
   incoming: 5,
   bounced: 7,
   overdue: 8,
+  bank: 8,
   expiring: 9,
 };
 

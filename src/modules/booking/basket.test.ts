@@ -225,12 +225,13 @@ describe("while booking", () => {
     expect(
       one(world.hogar, "SELECT sum(amount_minor) AS paid FROM payments WHERE job_id = ? AND state = 'received'", jobId),
     ).toEqual({ paid: 16_000 });
-    mustPerform(world.hogar, removeCard, {}, actor);
-    expect(look(world.hogar, myVisit, {}, actor)).toMatchObject({ value: { card: null } });
+    const { id: cardId } = one<{ id: number }>(world.hogar, "SELECT id FROM cards WHERE removed_at IS NULL");
+    mustPerform(world.hogar, removeCard, { cardId }, actor);
+    expect(look(world.hogar, myVisit, {}, actor)).toMatchObject({ value: { cards: [] } });
     expect(
       one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM consents WHERE kind = 'card on file' AND given = 0").n,
     ).toBe(1);
-    expect(perform(world.hogar, removeCard, {}, actor).ok).toBe(false);
+    expect(perform(world.hogar, removeCard, { cardId }, actor).ok).toBe(false);
   });
 
   it("a card that is declined is not kept; the next one that pays takes the place of the one before", async () => {
@@ -274,8 +275,9 @@ describe("while booking", () => {
       );
     await pay("invoice", good);
     expect(kept()).toEqual(["card ending 1006"]);
-    mustPerform(world.hogar, removeCard, {}, actor);
-    expect(look(world.hogar, myVisit, {}, actor)).toMatchObject({ value: { card: null } });
+    const { id: cardId } = one<{ id: number }>(world.hogar, "SELECT id FROM cards WHERE removed_at IS NULL");
+    mustPerform(world.hogar, removeCard, { cardId }, actor);
+    expect(look(world.hogar, myVisit, {}, actor)).toMatchObject({ value: { cards: [] } });
   });
 
   it("an address that the look-up does not know is placed by its postcode, or refused", () => {

@@ -1,5 +1,5 @@
-import { type Run, takes, whyNever } from "@/core/money/collecting";
-import { moneyWords } from "@/core/money/amounts";
+import { type DeclineKind, nextTry, runOn, type Run } from "@/core/money/collecting";
+import { type Minor, moneyWords } from "@/core/money/amounts";
 import { addDays, type LocalDate } from "@/core/time/dates";
 import { dayWords } from "@/core/time/words";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
@@ -7,34 +7,42 @@ import { tellAboutInvoice } from "@/modules/messages/messaging";
 import { askCharge } from "@/modules/money/charging";
 import { insertOnce, insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
-import { againDays, type Due, dueForCollection, nextRun, rulesOf, runOfToday } from "./rules";
+import { overLimit } from "@/modules/money/limits";
+import { againDays, dueForCollection, nextRun, rulesOf, runOfToday, type Taken, takenBy } from "./rules";
 
 type Notice = Rows["collection_notices"];
 
-/** Invoices that the next run takes and whose customers are to be told so now. */
+/** Invoices that the next run takes and whose customers are to be told so now; as many as the card service takes on one day. */
 export function noticesDue(context: ViewContext): number[] {
   const run = nextRun(context);
   if (!run || !isTimeOfNotice(context, run)) return [];
+  let toldMinor = toldOf(context, run);
   const told = new Set(
     context
       .sql<{ id: number }>("SELECT invoice_id AS id FROM collection_notices WHERE run_date = ?")
       .all(run.date)
       .map(({ id }) => id),
   );
-  return dueForCollection(context)
-    .filter(
-      (due) => isTaken(context, due, run) && !told.has(due.invoiceId) && !isBeingCollected(context, due.invoiceId),
-    )
-    .map(({ invoiceId }) => invoiceId);
+  return takenBy(context, run).flatMap(({ invoiceId, openMinor }) => {
+    if (told.has(invoiceId) || !hasRoom(context, toldMinor, openMinor)) return [];
+    if (isBeingCollected(context, invoiceId)) return [];
+    toldMinor += openMinor;
+    return [invoiceId];
+  });
 }
+
+/** What customers were told that a run takes. */
+const toldOf = ({ sql }: ViewContext, { date }: Run): Minor =>
+  sql<{ n: Minor }>(
+    "SELECT coalesce(sum(amount_minor), 0) AS n FROM collection_notices WHERE run_date = ? AND objected_at IS NULL",
+  ).get(date)!.n;
+const hasRoom = ({ business }: ViewContext, told: Minor, more: Minor): boolean =>
+  told + more <= (business.card_day_minor ?? Infinity);
 
 /** A notice that is half a day late is none: the invoice waits for the next run. */
 const latestNoticeMinutes = 12 * 60;
 const isTimeOfNotice = ({ minute }: ViewContext, { noticeAt }: Run): boolean =>
   minute >= noticeAt && minute < noticeAt + latestNoticeMinutes;
-
-const isTaken = (context: ViewContext, due: Due, run: Run): boolean =>
-  whyNever(due, rulesOf(context)) === null && takes(run, due, rulesOf(context));
 
 /** A run is about to take it, or a charge is under way: nothing is said of a later run before that has ended. */
 const isBeingCollected = (context: ViewContext, invoiceId: number): boolean =>
@@ -50,9 +58,9 @@ const isBeingCollected = (context: ViewContext, invoiceId: number): boolean =>
 export function giveNotice(context: OperationContext, invoiceId: number): void {
   const { sql, now, business } = context;
   const run = nextRun(context);
-  const [due] = dueForCollection(context, invoiceId);
-  if (!run || !due || !isTimeOfNotice(context, run) || !isTaken(context, due, run)) return;
-  if (isBeingCollected(context, invoiceId)) return;
+  if (!run || !isTimeOfNotice(context, run) || isBeingCollected(context, invoiceId)) return;
+  const [due] = takenBy(context, run, invoiceId);
+  if (!due || !hasRoom(context, toldOf(context, run), due.openMinor)) return;
   const card = cardsOf(context, due.customerId)[0];
   if (!card) return;
   const given = insertOnce(sql, "collection_notices", {
@@ -109,7 +117,7 @@ export function collectInvoice(context: OperationContext, invoiceId: number): vo
   if (!run || !notice) return;
   insertOnce(sql, "collection_runs", { run_date: run.date, begun_at: now });
   if (sql("SELECT 1 FROM collection_items WHERE run_date = ? AND invoice_id = ?").get(run.date, invoiceId)) return;
-  const [due] = dueForCollection(context, invoiceId);
+  const [due] = takenBy(context, run, invoiceId);
   const leftOut = whyLeftOut(context, notice, due);
   if (leftOut !== null)
     return void insertRow(sql, "collection_items", {
@@ -125,16 +133,18 @@ export function collectInvoice(context: OperationContext, invoiceId: number): vo
 const noticeFor = ({ sql }: ViewContext, invoiceId: number, date: LocalDate): Notice | undefined =>
   sql<Notice>("SELECT * FROM collection_notices WHERE invoice_id = ? AND run_date = ?").get(invoiceId, date);
 
-/** Why nothing is charged after all; null where it is. */
-function whyLeftOut(context: ViewContext, notice: Notice, due: Due | undefined): string | null {
+/** Why nothing is charged after all; null where it is. `taken` is what the run would take. */
+function whyLeftOut(context: ViewContext, notice: Notice, taken: Taken | undefined): string | null {
   if (notice.objected_at !== null) return "they objected";
+  const [due] = dueForCollection(context, notice.invoice_id);
   if (!due) return "it is paid, or no card may be charged any more";
   if (due.never) return "it is not collected by itself any more";
   if (due.promised !== null) return `they promised to pay on ${dayWords(due.promised)}`;
-  if (due.openMinor > notice.amount_minor) return "more is open than they were told";
+  if (!taken) return "it has changed since they were told";
+  if (taken.openMinor > notice.amount_minor) return "more is open than they were told";
   if (!wasTold(context, notice)) return "the notice did not go out";
   if (cardsOf(context, due.customerId).length === 0) return "the card has expired";
-  return isUnderWay(context, notice.invoice_id) ? "a payment is under way" : null;
+  return isUnderWay(context, notice.invoice_id) ? "a payment is under way" : overLimit(context, taken.openMinor);
 }
 
 /** The notice has gone out one way at least. */
@@ -185,7 +195,7 @@ export const toFollow = ({ sql }: ViewContext): number[] =>
 type Item = Rows["collection_items"] & {
   state: string;
   amount_minor: number;
-  decline_kind: "later" | "another" | "never" | null;
+  decline_kind: DeclineKind | null;
   problem: string | null;
   card: string;
 };
@@ -216,28 +226,38 @@ export function followItem(context: OperationContext, invoiceId: number): void {
   if (item.state === "received") return void done();
   if (item.state !== "declined") return;
   done();
-  const [due] = dueForCollection(context, invoiceId);
-  if (item.decline_kind !== "later") sql("UPDATE cards SET collects = 0 WHERE id = ?").run(item.card_id);
+  const declined = item.decline_kind ?? "later";
+  if (declined !== "later") sql("UPDATE cards SET collects = 0 WHERE id = ?").run(item.card_id);
   const notice = noticeFor(context, invoiceId, item.run_date)!;
-  const tried = new Set(
-    sql<{ card_id: number | null }>("SELECT card_id FROM collection_items WHERE run_date = ? AND invoice_id = ?")
+  const [due] = takenBy(context, runOn(rulesOf(context), item.run_date), invoiceId);
+  const isAsTold =
+    due !== undefined && due.openMinor <= notice.amount_minor && overLimit(context, due.openMinor) === null;
+  const cards = isAsTold ? cardsOf(context, due.customerId) : [];
+  const next = nextTry({
+    declined,
+    cards: cards.map(({ id }) => id),
+    tried: sql<{ id: number }>(
+      "SELECT card_id AS id FROM collection_items WHERE run_date = ? AND invoice_id = ? AND card_id IS NOT NULL",
+    )
       .all(item.run_date, invoiceId)
-      .map(({ card_id }) => card_id),
-  );
-  const next = due && cardsOf(context, due.customerId).find(({ id }) => !tried.has(id));
-  if (next && item.attempt < business.collect_cards && due.openMinor <= notice.amount_minor)
-    return chargeCard(context, notice, due.openMinor, next, item.attempt + 1);
-  const { runs } = sql<{ runs: number }>(
-    "SELECT count(DISTINCT run_date) AS runs FROM collection_items WHERE invoice_id = ? AND payment_id IS NOT NULL",
-  ).get(invoiceId)!;
-  const again = item.decline_kind === "later" ? againDays(context)[runs - 1] : undefined;
-  if (again === undefined) {
+      .map(({ id }) => id),
+    mostCards: business.collect_cards,
+    runs: sql<{ n: number }>(
+      "SELECT count(DISTINCT run_date) AS n FROM collection_items WHERE invoice_id = ? AND payment_id IS NOT NULL",
+    ).get(invoiceId)!.n,
+    againDays: againDays(context),
+  });
+  if (next && "card" in next) {
+    const card = cards.find(({ id }) => id === next.card)!;
+    return chargeCard(context, notice, due!.openMinor, card, item.attempt + 1);
+  }
+  if (next === null) {
     // From now on it is the customer's to pay; nobody tries the same cards day after day.
     sql("UPDATE invoices SET collect_never = 1 WHERE id = ?").run(invoiceId);
     return tell("charge failed");
   }
   sql("UPDATE invoices SET collect_on = ?, collect_known = ? WHERE id = ?").run(
-    addDays(item.run_date, again),
+    addDays(item.run_date, next.days),
     now,
     invoiceId,
   );

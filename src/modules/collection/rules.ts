@@ -5,11 +5,15 @@ import {
   runOn,
   type Run,
   runsBetween,
+  takes,
+  whyNever,
 } from "@/core/money/collecting";
+import { openParts } from "@/core/money/instalments";
 import { servesWeekday, addDays, type LocalDate } from "@/core/time/dates";
 import type { Minor } from "@/core/money/amounts";
 import { localDate } from "@/core/time/local";
 import type { ViewContext } from "@/kernel/operation";
+import { partsOf } from "@/modules/money/parts";
 import { daysColumn } from "@/store/columns";
 
 /** When and what this business collects. */
@@ -19,6 +23,8 @@ export const rulesOf = ({ business: b }: ViewContext): CollectionRules => ({
   time: b.collect_at,
   daysPastDue: b.collect_days,
   smallest: b.collect_smallest_minor,
+  largest: b.card_most_minor ?? undefined,
+  daySum: b.card_day_minor ?? undefined,
 });
 
 /** Days after which a card that could not pay is tried again, one try after the other. */
@@ -30,59 +36,100 @@ export const nextRun = (context: ViewContext): Run | null =>
     ? null
     : (runsBetween(rulesOf(context), context.minute, context.minute + 9 * 1440)[0] ?? null);
 
-/** Today's run, where its time has come. */
+/** Today's run, where its time has come, or somebody has begun it before. */
 export function runOfToday(context: ViewContext): Run | null {
-  const { business, today, minute } = context;
+  const { business, today, minute, sql } = context;
   if (business.collects === 0 || !servesWeekday(business.collect_weekdays, today)) return null;
   const run = runOn(rulesOf(context), today);
-  return run.at <= minute ? run : null;
+  return run.at <= minute || sql("SELECT 1 FROM collection_runs WHERE run_date = ?").get(today) ? run : null;
 }
 
+/** An open invoice, or one of the parts in which it is paid. */
 export interface Due extends Collectable {
   invoiceId: number;
   label: string;
+  /** Which part of how many; null is the whole. */
+  part: { nth: number; of: number } | null;
   customerId: number;
   customer: string;
   card: string;
   promised: LocalDate | null;
 }
 
-/** Open invoices whose customers have agreed that a card of theirs is charged by itself; of one, or of all. */
-export function dueForCollection({ sql }: ViewContext, invoiceId: number | null = null): Due[] {
-  return sql<{
-    invoiceId: number;
-    label: string;
-    customerId: number;
-    customer: string;
-    card: string;
-    due: LocalDate;
-    date: LocalDate | null;
-    known: number;
-    never: number;
-    promised: LocalDate | null;
-    openMinor: number;
-  }>(
-    `SELECT i.id AS invoiceId, i.label, c.id AS customerId, c.name AS customer, i.due_date AS due, i.collect_on AS date,
-        i.collect_known / 60000 AS known, max(i.collect_never, c.collect_never) AS never, b.open_minor AS openMinor,
-        (SELECT label FROM cards WHERE customer_id = c.id AND collects = 1 AND removed_at IS NULL ORDER BY position, id LIMIT 1) AS card,
-        (SELECT day FROM pay_promises WHERE invoice_id = i.id AND ended IS NULL) AS promised
-      FROM (SELECT DISTINCT customer_id FROM cards WHERE collects = 1 AND removed_at IS NULL) k
-        CROSS JOIN customers c ON c.id = k.customer_id
-        CROSS JOIN invoices i ON i.customer_id = c.id JOIN invoice_balances b ON b.invoice_id = i.id
-      WHERE coalesce(@invoiceId, i.id) = i.id AND b.open_minor > 0
-        AND NOT EXISTS (SELECT 1 FROM allocations a JOIN disputes d ON d.payment_id = a.payment_id WHERE a.invoice_id = i.id)
-      ORDER BY i.due_date, i.id`,
-  )
+interface DueRow extends Pick<
+  Due,
+  "invoiceId" | "label" | "customerId" | "customer" | "card" | "promised" | "openMinor"
+> {
+  due: LocalDate;
+  date: LocalDate | null;
+  known: number;
+  never: number;
+  split: number;
+}
+
+/** Open invoices whose customers have agreed that a card of theirs is charged by itself, part by part; of one, or of all. */
+export function dueForCollection(context: ViewContext, invoiceId: number | null = null): Due[] {
+  return context
+    .sql<DueRow>(
+      `SELECT i.id AS invoiceId, i.label, c.id AS customerId, c.name AS customer, i.due_date AS due, i.collect_on AS date,
+          i.collect_known / 60000 AS known, max(i.collect_never, c.collect_never) AS never, b.open_minor AS openMinor,
+          (SELECT label FROM cards WHERE customer_id = c.id AND collects = 1 AND removed_at IS NULL ORDER BY position, id LIMIT 1) AS card,
+          (SELECT day FROM pay_promises WHERE invoice_id = i.id AND ended IS NULL) AS promised,
+          EXISTS (SELECT 1 FROM invoice_parts WHERE invoice_id = i.id) AS split
+        FROM (SELECT DISTINCT customer_id FROM cards WHERE collects = 1 AND removed_at IS NULL) k
+          CROSS JOIN customers c ON c.id = k.customer_id
+          CROSS JOIN invoices i ON i.customer_id = c.id JOIN invoice_balances b ON b.invoice_id = i.id
+        WHERE coalesce(@invoiceId, i.id) = i.id AND b.open_minor > 0
+          AND NOT EXISTS (SELECT 1 FROM allocations a JOIN disputes d ON d.payment_id = a.payment_id WHERE a.invoice_id = i.id)
+        ORDER BY i.due_date, i.id`,
+    )
     .all({ invoiceId })
-    .map(({ never, date, promised, known, ...due }) => ({
-      ...due,
-      id: String(due.invoiceId).padStart(12, "0"),
-      never: never === 1,
-      // Whoever has promised a day is left alone until it is over.
-      date: promised ? later(addDays(promised, 1), date) : (date ?? undefined),
-      known: Math.ceil(known),
-      promised,
-    }));
+    .flatMap((row) => (row.split ? inParts(context, row) : [dueOf(row)]));
+}
+
+function dueOf({ never, date, known, split: _, ...row }: DueRow): Due {
+  return {
+    ...row,
+    id: String(row.invoiceId).padStart(12, "0"),
+    part: null,
+    never: never === 1,
+    // Whoever has promised a day is left alone until it is over.
+    date: row.promised ? later(addDays(row.promised, 1), date) : (date ?? undefined),
+    known: Math.ceil(known),
+  };
+}
+
+/** A day of its own, and a promise, are about what is due by then; later parts keep their days. */
+function inParts(context: ViewContext, row: DueRow): Due[] {
+  const whole = dueOf(row);
+  const parts = partsOf(context, row.invoiceId);
+  return openParts(
+    parts.map((part, i) => ({ ...part, nth: i + 1 })),
+    row.openMinor,
+  ).map(({ due, openMinor, nth }, i) => ({
+    ...whole,
+    id: `${whole.id}/${nth}`,
+    part: { nth, of: parts.length },
+    due,
+    openMinor,
+    date: i === 0 || (row.promised !== null && due <= row.promised) ? whole.date : undefined,
+  }));
+}
+
+/** What a run takes of an invoice: all of its parts whose day has come. */
+export interface Taken extends Omit<Due, "id" | "part" | "due" | "date"> {
+  openMinor: Minor;
+}
+
+export function takenBy(context: ViewContext, run: Run, invoiceId: number | null = null): Taken[] {
+  const rules = rulesOf(context);
+  const byInvoice = new Map<number, Taken>();
+  for (const due of dueForCollection(context, invoiceId)) {
+    if (whyNever(due, rules) !== null || !takes(run, due, rules)) continue;
+    const before = byInvoice.get(due.invoiceId);
+    byInvoice.set(due.invoiceId, before ? { ...before, openMinor: before.openMinor + due.openMinor } : due);
+  }
+  return [...byInvoice.values()];
 }
 
 const later = (a: LocalDate, b: LocalDate | null): LocalDate => (b !== null && b > a ? b : a);

@@ -1,4 +1,4 @@
-import { moneyWords } from "@/core/money/amounts";
+import { type Minor, moneyWords } from "@/core/money/amounts";
 import type { Match, OpenBooks } from "@/core/money/bank-matching";
 import { payoutArrived } from "@/core/money/ledger";
 import { Refusal } from "@/core/problems";
@@ -23,6 +23,10 @@ export function payoutArrives(context: OperationContext, payoutId: number, date:
   sql("UPDATE payouts SET arrived_on = ? WHERE id = ?").run(date, payoutId);
   post(context, { kind: "payout arrived", key: `payout ${payoutId} arrived` }, payoutArrived(payout.amount_minor));
 }
+
+/** What the card service holds of ours, and has not paid out. */
+export const heldByService = ({ sql }: ViewContext): Minor =>
+  sql<{ n: Minor }>("SELECT coalesce(sum(amount_minor), 0) AS n FROM ledger_entries WHERE account = 'card'").get()!.n;
 
 /** What lines of the bank may be: what is open, and what is expected or was taken down by hand and stands on no line yet. */
 export function openBooks({ sql, business }: ViewContext): OpenBooks {

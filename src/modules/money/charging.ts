@@ -11,6 +11,7 @@ import { tellBooked } from "@/modules/messages/tell-booked";
 import { insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
 import { keepCard } from "./cards";
+import { overLimit } from "./limits";
 import { allocate, post, sourceOfPayment, unusedOfJob } from "./ledger";
 
 interface Charge {
@@ -45,6 +46,9 @@ export function askCharge(
       FROM payments WHERE (job_id = @jobId AND purpose = @purpose) OR invoice_id = @invoiceId`,
   ).get(same)!;
   if (underWay > 0) throw new Refusal("charge-under-way");
+  const over = overLimit(context, amountMinor + (tip?.minor ?? 0));
+  if (over)
+    throw new Refusal("not-allowed", { sentence: `We cannot take this now: ${over}. Call us on ${business.phone}.` });
   mustNotTest(context, same);
   const about = jobId === null ? `invoice ${invoiceId}` : `job ${jobId}`;
   const key = `${jobId === null ? about : `${purpose} of ${about}`}, try ${tries + 1}`;
@@ -140,7 +144,7 @@ export function settleCharge(context: OperationContext, chargeKey: string, outco
   receive(context, payment);
   const jobId = payment.job_id;
   if (jobId === null) return payTheInvoice(context, payment);
-  if (payment.keep_token) keepCard(context, jobId, payment.keep_token);
+  if (payment.keep_token) keepCard(context, jobId, payment.keep_token, true);
   afterReceipt(context, { ...payment, job_id: jobId });
 }
 

@@ -16,6 +16,7 @@ import type { Rows } from "@/store/rows";
 import { nanoid } from "nanoid";
 import { applyToInvoice } from "./charging";
 import { allocate, creditOf, post } from "./ledger";
+import { dueNow, splitByMonth } from "./parts";
 
 /** What an invoice is to say; the rest is the customer's and the business's. */
 export interface InvoiceDraft {
@@ -25,6 +26,8 @@ export interface InvoiceDraft {
   after?: string;
   dueDate?: LocalDate;
   formKey?: string;
+  /** In so many monthly parts, where that was agreed. */
+  parts?: number;
   /** The invoice for whose lateness it is. */
   feeOfId?: number;
 }
@@ -54,7 +57,13 @@ export const billingOf = ({ sql, business }: ViewContext, customerId: number) =>
 
 /** One invoice for all of these jobs of a customer. Answers its id. */
 const invoiceJobs = (context: OperationContext, customerId: number, jobIds: readonly number[]): number =>
-  storeInvoice(context, { customerId, lines: jobIds.flatMap((jobId) => linesOfJob(context, jobId)) });
+  storeInvoice(context, {
+    customerId,
+    lines: jobIds.flatMap((jobId) => linesOfJob(context, jobId)),
+    parts: context
+      .sql<{ parts: number }>("SELECT max(parts) AS parts FROM jobs WHERE id IN (SELECT value FROM json_each(?))")
+      .get(JSON.stringify(jobIds))!.parts,
+  });
 
 /** Numbers an invoice, posts it, pays it with what there is, and tells the customer. Answers its id. */
 export function storeInvoice(context: OperationContext, draft: InvoiceDraft): number {
@@ -66,6 +75,7 @@ export function storeInvoice(context: OperationContext, draft: InvoiceDraft): nu
     applyToInvoice(context, jobId);
   }
   payFromCredit(context, id);
+  if (draft.parts && draft.parts > 1) splitByMonth(context, id, draft.parts);
   const invoice = sql<{
     label: string;
     total_minor: number;
@@ -79,7 +89,7 @@ export function storeInvoice(context: OperationContext, draft: InvoiceDraft): nu
   const isPaid = invoice.openMinor === 0;
   const fields = isPaid
     ? { amount: moneyWords(invoice.total_minor, business.currency) }
-    : invoiceFields(business.currency, invoice);
+    : invoiceFields(business.currency, { ...invoice, openMinor: dueNow(context, id, invoice.openMinor) });
   tellAboutInvoice(context, id, {
     occasion: isPaid ? "receipt" : "invoice",
     about: isPaid ? `invoice ${id}` : `${id}`,

@@ -4,13 +4,14 @@ import { allocated, type Entry, released, type Source } from "@/core/money/ledge
 import { jobStates } from "@/core/jobs/states";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
+import { moveDueDate } from "./parts";
 import type { Rows } from "@/store/rows";
 
 type Kind = Rows["ledger_events"]["kind"];
 
 /** Posts what has happened: one event under its key, with entries that add up to nothing. Twice is refused. Answers its id. */
 export function post(
-  { sql, now }: OperationContext,
+  context: OperationContext,
   {
     kind,
     key,
@@ -19,6 +20,7 @@ export function post(
   }: { kind: Kind; key: string; reason?: string; reversesId?: number | null },
   entries: readonly Entry[],
 ): number {
+  const { sql, now } = context;
   const id = insertRow(sql, "ledger_events", { kind, key, at: now, reason, reverses_id: reversesId });
   for (const [line, entry] of entries.entries())
     insertRow(sql, "ledger_entries", {
@@ -32,6 +34,7 @@ export function post(
       tax_bp: entry.taxBp ?? null,
       technician_id: entry.technicianId ?? null,
     });
+  for (const { account, invoiceId } of entries) if (account === "receivable") moveDueDate(context, invoiceId!);
   return id;
 }
 

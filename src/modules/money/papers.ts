@@ -3,6 +3,7 @@ import { sum } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
 import { localDate } from "@/core/time/local";
+import { partsOf } from "./parts";
 import { wordsOf } from "@/modules/catalogue/text-blocks";
 import type { ViewContext } from "@/kernel/operation";
 import type { Rows } from "@/store/rows";
@@ -34,6 +35,7 @@ const dayOf = ({ business }: ViewContext, at: number): LocalDate =>
 export function paperOfInvoice(context: ViewContext, invoiceId: number): Paper {
   const { sql } = context;
   const invoice = readInvoice(context, invoiceId);
+  const parts = partsOf(context, invoiceId);
   const lines = sql<PaperLine>(
     `SELECT description, quantity, unit_minor AS unitMinor, tax_bp AS taxBp, amount_minor AS amountMinor, tax_minor AS taxMinor,
         discount_bp AS discountBp, date
@@ -44,7 +46,8 @@ export function paperOfInvoice(context: ViewContext, invoiceId: number): Paper {
     kind: "invoice",
     label: invoice.label,
     issued: dayOf(context, invoice.issued_at),
-    due: invoice.due_date,
+    due: parts.at(-1)?.due ?? invoice.due_date,
+    parts,
     about: null,
     before: invoice.before_text,
     after: invoice.after_text,

@@ -47,6 +47,8 @@ export function readBusinessPart(context: ViewContext) {
         lateFeeMinor: b.late_fee_minor,
         lateFeeBp: b.late_fee_bp,
         tips: b.tips === 1,
+        partsMost: b.parts_most,
+        partsFromMinor: b.parts_from_minor,
         quoteFollowUps: daysColumn.read(b.quote_follow_ups),
         textBlocks: sql<Pick<Rows["text_blocks"], "paper" | "place" | "words"> & { serviceId: number | null }>(
           "SELECT paper, place, service_id AS serviceId, words FROM text_blocks ORDER BY id",

@@ -102,6 +102,10 @@ function factsOf(paper: Paper): Content {
     ...(paper.due
       ? ([[paper.kind === "quote" ? "Stands until" : "Due", dateWords(paper.due)]] as [string, string][])
       : []),
+    ...(paper.parts ?? []).map(({ due, amountMinor }, i): [string, string] => [
+      `Part ${i + 1}`,
+      `${moneyWords(amountMinor, paper.currency)} until ${dateWords(due)}`,
+    ]),
     ...(paper.about ? ([["For invoice", paper.about]] as [string, string][]) : []),
     ...(paper.place ? ([["Where", paper.place]] as [string, string][]) : []),
   ];

@@ -33,11 +33,13 @@ interface EntrySheetProps {
 /** One that waits: all that was said, the best windows with who would come, and what to do about it. */
 export function EntrySheet({ entry, view, onClose, onDone }: EntrySheetProps) {
   const [serviceId, setServiceId] = useState<number | null>(null);
+  const [option, setOption] = useState(0);
   const [date, setDate] = useState<string | null>(null);
   const { data, problem } = useLive("incoming-entry", {
     kind: entry.kind,
     id: entry.id,
     ...(serviceId !== null && { serviceId }),
+    option,
     date,
   });
   const name = data?.name ?? "";
@@ -195,8 +197,27 @@ export function EntrySheet({ entry, view, onClose, onDone }: EntrySheetProps) {
           </TextField>
         </SheetSection>
       )}
+      {open !== "quote" && data.options.length > 0 && (
+        <SheetSection title="Which one do they want?">
+          <TextField select label="Option" value={option} onChange={(e) => setOption(Number(e.target.value))}>
+            {data.options.map(({ name, totalMinor }, i) => (
+              <MenuItem key={i} value={i}>
+                {name}, {amount(totalMinor)}
+              </MenuItem>
+            ))}
+          </TextField>
+        </SheetSection>
+      )}
       {open !== "quote" && data.needs !== "place" && (data.needs === null || serviceId !== null) && (
-        <Windows key={date} data={data} serviceId={serviceId} date={date} onDate={setDate} onDone={onDone} />
+        <Windows
+          key={`${date} ${option}`}
+          data={data}
+          serviceId={serviceId}
+          option={option}
+          date={date}
+          onDate={setDate}
+          onDone={onDone}
+        />
       )}
     </SideSheet>
   );

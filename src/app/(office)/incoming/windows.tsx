@@ -13,6 +13,8 @@ interface WindowsProps {
   data: ViewOutput<"incoming-entry">;
   /** What the office would do, where nobody has said. */
   serviceId: number | null;
+  /** Which way of a quote they want. */
+  option: number;
   /** The only day that is asked for. */
   date: string | null;
   onDate: (date: string | null) => void;
@@ -20,7 +22,7 @@ interface WindowsProps {
 }
 
 /** The best windows, with who would come: for a booking another one to propose, otherwise the one to book. */
-export function Windows({ data, serviceId, date, onDate, onDone }: WindowsProps) {
+export function Windows({ data, serviceId, option, date, onDate, onDone }: WindowsProps) {
   const [picked, setPicked] = useState<number | null>(null);
   const propose = useChange("propose-window");
   const bookRequest = useChange("book-request");
@@ -37,7 +39,7 @@ export function Windows({ data, serviceId, date, onDate, onDone }: WindowsProps)
     const sent = await {
       booking: () => propose.send({ jobId: data.id, ...window }),
       request: () => bookRequest.send({ requestId: data.id, ...window, ...(serviceId !== null && { serviceId }) }),
-      quote: () => bookQuote.send({ quoteId: data.id, ...window }),
+      quote: () => bookQuote.send({ quoteId: data.id, option, ...window }),
     }[data.kind]();
     if (sent)
       onDone(proposing ? `${data.name} is asked whether ${words} suits` : `Booked for ${words}, ${data.name} is told`);

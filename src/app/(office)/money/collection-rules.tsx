@@ -1,6 +1,7 @@
 "use client";
 import type { ViewOutput } from "@/api/client";
 import { MoneyField, TimeField, WeekdaysField, WholeField } from "@/ui/form-parts";
+import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -59,6 +60,25 @@ export function CollectionRules({ rules, currency, onClose }: { rules: Rules; cu
             onValue={(smallestMinor) => set({ smallestMinor })}
             wrong={wrong("/smallestMinor")}
           />
+          <Box sx={{ display: "flex", gap: 3 }}>
+            <MoneyField
+              currency={currency}
+              label={`At most by one payment, ${currency}`}
+              value={draft.mostMinor ?? 0}
+              onValue={(minor) => set({ mostMinor: minor || null })}
+              wrong={wrong("/mostMinor")}
+            />
+            <MoneyField
+              currency={currency}
+              label={`At most on one day, ${currency}`}
+              value={draft.dayMinor ?? 0}
+              onValue={(minor) => set({ dayMinor: minor || null })}
+              wrong={wrong("/dayMinor")}
+            />
+          </Box>
+          <Box sx={{ color: ink.ash, fontSize: 14, mt: -2 }}>
+            What your card service takes; 0 where it says nothing. It counts for every card payment.
+          </Box>
           <WholeField
             label="Cards that are tried, at most 3"
             value={draft.cards}

@@ -64,6 +64,7 @@ function Whole({ view, mayChange, onInvoice }: { view: View; mayChange: boolean;
           <Typography variant="h2" sx={{ mb: 2 }}>
             Coming runs
           </Typography>
+          {view.todaysRun && <RunNow run={view.todaysRun} at={rules.at} amount={amount} mayChange={mayChange} />}
           {view.runs.length === 0 && <Box sx={{ color: ink.ash }}>No run in the next four weeks takes anything.</Box>}
           {view.runs.map((run) => (
             <Lines
@@ -100,7 +101,38 @@ function Whole({ view, mayChange, onInvoice }: { view: View; mayChange: boolean;
   );
 }
 
+/** Today's run, and a way not to wait for its time. */
+function RunNow({
+  run,
+  at,
+  amount,
+  mayChange,
+}: {
+  run: NonNullable<View["todaysRun"]>;
+  at: number;
+  amount: (minor: number) => string;
+  mayChange: boolean;
+}) {
+  const { send, busy } = useChange("begin-collection-run");
+  return (
+    <Alert
+      severity="info"
+      sx={{ mb: 2 }}
+      action={
+        mayChange && (
+          <Button color="inherit" disabled={busy} onClick={() => void send({})}>
+            Run now
+          </Button>
+        )
+      }
+    >
+      Today, {clock(at)}: {counted(run.n, "invoice")}, {amount(run.sumMinor)}, of which everybody was told yesterday.
+    </Alert>
+  );
+}
+
 interface Line {
+  key: string;
   invoiceId: number;
   label: string;
   customer: string;
@@ -131,7 +163,7 @@ function Lines({
       </AccordionSummary>
       <AccordionDetails>
         {rows.map((row) => (
-          <Box key={row.invoiceId} sx={{ display: "flex", gap: 4, py: 1, fontSize: 14.5, alignItems: "baseline" }}>
+          <Box key={row.key} sx={{ display: "flex", gap: 4, py: 1, fontSize: 14.5, alignItems: "baseline" }}>
             <Button size="small" onClick={() => onInvoice(row.invoiceId)} sx={{ minWidth: 0 }}>
               {row.label}
             </Button>

@@ -24,6 +24,7 @@ import type { Invoice } from "./data";
 import { PaymentRow } from "./payment-row";
 import { ReasonForm } from "./reason-form";
 import { ReceiveForm } from "./receive-form";
+import { InvoiceParts } from "./split-form";
 
 /** One invoice with its life: lines, what paid it, what took it back, what was sent; and what is done about it. */
 export function InvoiceSheet({ id, onClose }: { id: number; onClose: () => void }) {
@@ -117,6 +118,7 @@ export function InvoiceSheet({ id, onClose }: { id: number; onClose: () => void 
           meant={[invoice.id]}
         />
       )}
+      {invoice.openMinor > 0 && <InvoiceParts invoice={invoice} mayChange={mayChange} />}
       {invoice.openMinor > 0 && <InvoiceCollection invoice={invoice} mayChange={mayChange} />}
       {mayChange && <Corrections invoice={invoice} />}
       <SheetSection title="Sent">

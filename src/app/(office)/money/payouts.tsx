@@ -29,6 +29,7 @@ export function Payouts({ currency, mayChange }: { currency: string; mayChange: 
   const amount = (value: number) => moneyWords(value, currency);
   const [search, setSearch] = useState("");
   const [open, setOpen] = useState<number | null>(null);
+  const { data: held } = useLive("payouts", { ...firstPage<"payouts">("at", true), size: 1 });
   const columns: GridColDef<Payout>[] = [
     { field: "at", headerName: "Paid out", width: 120, valueFormatter: (value: string) => dayShort(value) },
     { field: "reference", headerName: "Reference", flex: 1, minWidth: 160, sortable: false },
@@ -57,18 +58,23 @@ export function Payouts({ currency, mayChange }: { currency: string; mayChange: 
           columns={columns}
           searchLabel="Search payouts"
           beside={
-            <ExportList
-              name="payouts"
-              asked={{ sort: "at", descending: true, search }}
-              columns={[
-                { words: "Paid out", of: (p) => p.at },
-                { words: "Reference", of: (p) => p.reference },
-                { words: "Payments", of: (p) => p.n },
-                { words: "Kept as fees", of: (p) => p.feesMinor, money: true },
-                { words: "Comes to", of: (p) => p.amountMinor, money: true },
-                { words: "In the bank", of: (p) => p.arrived },
-              ]}
-            />
+            <>
+              {held && held.heldMinor > 0 && (
+                <AtOnce minor={held.heldMinor} bp={mayChange ? held.atOnceBp : null} amount={amount} />
+              )}
+              <ExportList
+                name="payouts"
+                asked={{ sort: "at", descending: true, search }}
+                columns={[
+                  { words: "Paid out", of: (p) => p.at },
+                  { words: "Reference", of: (p) => p.reference },
+                  { words: "Payments", of: (p) => p.n },
+                  { words: "Kept as fees", of: (p) => p.feesMinor, money: true },
+                  { words: "Comes to", of: (p) => p.amountMinor, money: true },
+                  { words: "In the bank", of: (p) => p.arrived },
+                ]}
+              />
+            </>
           }
           onSearch={setSearch}
           onOpen={(row) => setOpen(row.id)}
@@ -78,6 +84,26 @@ export function Payouts({ currency, mayChange }: { currency: string; mayChange: 
       </Box>
       {open !== null && <PayoutSheet key={open} id={open} mayChange={mayChange} onClose={() => setOpen(null)} />}
     </Box>
+  );
+}
+
+/** What the card service holds, and a way not to wait for it. */
+function AtOnce({ minor, bp, amount }: { minor: number; bp: number | null; amount: (minor: number) => string }) {
+  const { enqueueSnackbar } = useSnackbar();
+  const { send, busy } = useChange("pay-out-now", {
+    then: () => enqueueSnackbar("It is on its way to your bank", { variant: "success" }),
+  });
+  return (
+    <>
+      <span>
+        The card service holds <b>{amount(minor)}</b>
+      </span>
+      {bp !== null && (
+        <Button variant="outlined" disabled={busy} onClick={() => void send({})}>
+          Pay it out now, for {bp / 100}% of it
+        </Button>
+      )}
+    </>
   );
 }
 

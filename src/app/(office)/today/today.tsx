@@ -7,6 +7,7 @@ import { LinkBox } from "@/ui/link-box";
 import { useShown } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
+import type { NeedKind } from "@/core/today/urgency";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
@@ -14,7 +15,7 @@ import { useSnackbar } from "notistack";
 import { DayStrip } from "../day-strip";
 import { Top } from "../top";
 
-const signs: Record<string, string> = {
+const signs: Record<NeedKind, string> = {
   incoming: "?",
   unplaced: "○",
   late: "◑",
@@ -25,7 +26,22 @@ const signs: Record<string, string> = {
   reply: "✉",
   stuck: "!",
   hoarding: "!",
+  dispute: "⚖",
+  "not collected": "✕",
+  "broken promise": "€",
+  bank: "≡",
 };
+const urgent: readonly NeedKind[] = [
+  "incoming",
+  "late",
+  "failed card",
+  "not collected",
+  "broken promise",
+  "dispute",
+  "stuck",
+  "unplaced",
+  "hoarding",
+];
 
 const bookedWords = ({ booked, currency }: Pick<ViewOutput<"today">, "booked" | "currency">): string =>
   booked
@@ -112,9 +128,7 @@ function Need({ need }: { need: View["needs"][number] }) {
           sx={{
             width: 20,
             textAlign: "center",
-            color: ["incoming", "late", "failed card", "stuck", "unplaced", "hoarding"].includes(need.kind)
-              ? ink.ember
-              : ink.ash,
+            color: urgent.includes(need.kind) ? ink.ember : ink.ash,
             fontWeight: 700,
           }}
         >

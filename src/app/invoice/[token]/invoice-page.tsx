@@ -6,6 +6,7 @@ import { dateWords } from "@/core/time/words";
 import { CardForm } from "@/ui/card-form";
 import { AmountRow, DoorFact, DoorPage } from "@/ui/door-page";
 import { DueChoices } from "@/ui/due-choices";
+import { PartsField } from "@/ui/parts-field";
 import { TipField } from "@/ui/tip-field";
 import { useChange } from "@/ui/use-change";
 import Alert from "@mui/material/Alert";
@@ -39,7 +40,7 @@ export function InvoicePage({
       <Box role="status" sx={{ fontSize: 19, mt: 2 }}>
         {paper.openMinor > 0 ? (
           <>
-            <b>{amount(paper.openMinor)}</b> to pay, due on {dateWords(paper.due!)}
+            <b>{amount(view.dueMinor)}</b> to pay, due on {dateWords(view.parts[0]?.due ?? paper.due!)}
           </>
         ) : (
           "Nothing is open: thank you."
@@ -85,7 +86,9 @@ export function InvoicePage({
           onChanged={() => router.refresh()}
         />
       )}
-      {paper.openMinor > 0 && <Pay view={view} token={token} words={`Pay ${amount(paper.openMinor)}`} />}
+      {view.parts.length > 0 && <Parts view={view} amount={amount} />}
+      {view.partsOffered > 1 && <InParts view={view} token={token} />}
+      {paper.openMinor > 0 && <Pay view={view} token={token} amount={amount} />}
       {paper.after && (
         <Typography color="textSecondary" sx={{ mt: 4, whiteSpace: "pre-wrap" }}>
           {paper.after}
@@ -109,11 +112,51 @@ export function InvoicePage({
   );
 }
 
+/** The parts that are open, each with its day. */
+const Parts = ({ view, amount }: { view: View; amount: (minor: number) => string }) => (
+  <Box component="section" aria-label="In parts" sx={{ mt: 4 }}>
+    {view.parts.map((part) => (
+      <AmountRow
+        key={part.due}
+        name={part.due < view.today ? `Was due on ${dateWords(part.due)}` : `Due on ${dateWords(part.due)}`}
+        value={amount(part.openMinor)}
+      />
+    ))}
+  </Box>
+);
+
+/** Instead of all at once, by the month, as the business offers it. */
+function InParts({ view, token }: { view: View; token: string }) {
+  const router = useRouter();
+  const [parts, setParts] = useState(2);
+  const { send, busy } = useChange("pay-in-parts", { then: () => router.refresh() });
+  return (
+    <Box component="section" aria-label="In parts" sx={{ mt: 4, display: "grid", gap: 2, ...hidden }}>
+      <PartsField
+        minor={view.paper.openMinor}
+        most={view.partsOffered}
+        currency={view.paper.currency}
+        parts={parts}
+        onParts={setParts}
+      />
+      <Button
+        variant="outlined"
+        disabled={busy || parts === 1}
+        onClick={() => void send({ token, parts })}
+        sx={{ minHeight: 48, justifySelf: "start" }}
+      >
+        Pay it in parts
+      </Button>
+    </Box>
+  );
+}
+
 /** How often it is asked whether the card has paid. */
 const askAgainMs = 1500;
 
-function Pay({ view, token, words }: { view: View; token: string; words: string }) {
+function Pay({ view, token, amount }: { view: View; token: string; amount: (minor: number) => string }) {
   const router = useRouter();
+  const { openMinor } = view.paper;
   const [card, setCard] = useState<string | null>(null);
   const [tipMinor, setTip] = useState(0);
   const { send, busy } = useChange("pay-invoice", { then: () => router.refresh() });
@@ -155,11 +198,22 @@ function Pay({ view, token, words }: { view: View; token: string; words: string 
         variant="contained"
         fullWidth
         disabled={!card || busy}
-        onClick={() => void send({ token, cardToken: card!, tipMinor })}
+        onClick={() => void send({ token, cardToken: card!, tipMinor, all: false })}
         sx={{ mt: 3, height: 52, fontSize: 17 }}
       >
-        {words}
+        Pay {amount(view.dueMinor)}
       </Button>
+      {view.dueMinor < openMinor && (
+        <Button
+          variant="outlined"
+          fullWidth
+          disabled={!card || busy}
+          onClick={() => void send({ token, cardToken: card!, tipMinor, all: true })}
+          sx={{ mt: 2, height: 52, fontSize: 17 }}
+        >
+          Pay all of it, {amount(openMinor)}
+        </Button>
+      )}
     </Box>
   );
 }

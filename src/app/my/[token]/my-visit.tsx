@@ -23,6 +23,7 @@ import { EnterCode } from "./enter-code";
 import { OwnChanges } from "./own-changes";
 import { DueChoices } from "@/ui/due-choices";
 import { PayNow } from "./pay-now";
+import { YourCards } from "./your-cards";
 
 /** With its pickers of days and windows; it comes when somebody wants to change something. */
 const OwnDates = dynamic(() => import("./own-dates").then((m) => m.OwnDates));
@@ -117,8 +118,6 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
         </DoorFact>
       )}
 
-      {view.card && <KeptCard label={view.card} token={token} onGone={refresh} />}
-
       <Typography variant="h2" sx={{ mt: 7, mb: 2 }}>
         {invoice ? `Invoice ${invoice.number}` : "Price"}
       </Typography>
@@ -197,14 +196,16 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
         <PayNow
           purpose={depositDue ? "deposit" : "invoice"}
           words={`Pay ${amount(due)}`}
-          kept={declined ? null : view.card}
+          kept={declined ? [] : view.cards}
           keepWords={view.cardWords}
           token={token}
           tips={view.tips && !depositDue ? business.currency : null}
           onAsked={refresh}
         />
       )}
-      {view.card && view.offersCollection && <Collects view={view} token={token} onChanged={refresh} />}
+      {view.takesCards && (view.cards.length > 0 || view.offersCollection) && (
+        <YourCards view={view} token={token} onChanged={refresh} />
+      )}
       {invoice?.token && invoice.openMinor > 0 && !underWay && (
         <DueChoices
           token={invoice.token}
@@ -289,37 +290,5 @@ function Consents({ view, token, onChanged }: { view: View; token: string; onCha
         />
       ))}
     </Box>
-  );
-}
-
-/** Whether what is due is charged to the card by itself, as its owner says. */
-function Collects({ view, token, onChanged }: { view: View; token: string; onChanged: () => void }) {
-  const { send, busy } = useChange("agree-collection", { then: onChanged });
-  return (
-    <FormControlLabel
-      sx={{ mt: 3, alignItems: "flex-start" }}
-      control={
-        <Checkbox
-          checked={view.collects}
-          disabled={busy}
-          onChange={(e) => void send({ agreed: e.target.checked }, token)}
-          sx={{ pt: 0 }}
-        />
-      }
-      label={view.collectsWords}
-    />
-  );
-}
-
-/** The card we keep, and how it is taken away. */
-function KeptCard({ label, token, onGone }: { label: string; token: string; onGone: () => void }) {
-  const { send, busy } = useChange("remove-card", { then: onGone });
-  return (
-    <DoorFact name="Card">
-      We keep your {label}.{" "}
-      <Button size="small" disabled={busy} onClick={() => void send({}, token)}>
-        Take it away
-      </Button>
-    </DoorFact>
   );
 }

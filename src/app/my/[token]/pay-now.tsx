@@ -19,7 +19,8 @@ export function PayNow({
 }: {
   purpose: "deposit" | "invoice";
   words: string;
-  kept: string | null;
+  /** The cards we keep, the first of which pays unless another one is chosen. */
+  kept: readonly { id: number; label: string }[];
   keepWords: string;
   token: string;
   /** In which currency a tip may be given; null where none is. */
@@ -28,19 +29,29 @@ export function PayNow({
 }) {
   const [card, setCard] = useState<string | null>(null);
   const [keeps, setKeeps] = useState(false);
-  const [other, setOther] = useState(kept === null);
+  const [other, setOther] = useState(kept.length === 0);
   const [tipMinor, setTip] = useState(0);
   const { send, busy } = useChange("pay-by-card", { then: onAsked });
-  const pay = (cardToken: string | null) => void send({ purpose, cardToken, keepCard: keeps, tipMinor }, token);
+  const pay = (cardToken: string | null, cardId?: number) =>
+    void send({ purpose, cardToken, keepCard: keeps, tipMinor, ...(cardId !== undefined && { cardId }) }, token);
   const tip = tips && <TipField currency={tips} tipMinor={tipMinor} onTip={setTip} />;
   const button = { mt: 3, height: 52, fontSize: 17 };
-  if (kept !== null && !other)
+  if (kept.length > 0 && !other)
     return (
       <Box sx={{ mt: 5 }}>
         {tip}
-        <Button variant="contained" fullWidth disabled={busy} onClick={() => pay(null)} sx={button}>
-          {words} with the {kept}
-        </Button>
+        {kept.map(({ id, label }, i) => (
+          <Button
+            key={id}
+            variant={i === 0 ? "contained" : "outlined"}
+            fullWidth
+            disabled={busy}
+            onClick={() => pay(null, id)}
+            sx={button}
+          >
+            {words} with the {label}
+          </Button>
+        ))}
         <Button fullWidth onClick={() => setOther(true)} sx={{ height: 48 }}>
           Another card
         </Button>

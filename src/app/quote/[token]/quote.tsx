@@ -6,6 +6,7 @@ import { windowIn } from "@/core/time/local-words";
 import { daysWords, dayWords, durationWords } from "@/core/time/words";
 import { AmountRow, DoorFact, DoorPage } from "@/ui/door-page";
 import { SaidWith } from "@/ui/said-with";
+import { PartsField } from "@/ui/parts-field";
 import { SignatureField } from "@/ui/signature-field";
 import { useChange } from "@/ui/use-change";
 import { useView } from "@/ui/use-view";
@@ -167,6 +168,8 @@ function Answer({
   const [open, setOpen] = useState<"none suits" | "no" | null>(null);
   const [words, setWords] = useState("");
   const [signature, setSignature] = useState({ name: "", drawing: "" });
+  const [parts, setParts] = useState(1);
+  const mayPart = view.partsOffered > 1 && totalMinor >= view.partsFromMinor;
   const asksToSign = view.signs && !view.signedBy;
   const mustSign = asksToSign && !(signature.name.trim() && signature.drawing);
   const accept = useChange("accept-quote", { quiet: true });
@@ -179,6 +182,7 @@ function Answer({
       totalMinor,
       option,
       signed: asksToSign ? signature : null,
+      ...(mayPart && { parts }),
       window: window && { date: window.date, from: window.from, to: window.to },
       words,
     });
@@ -207,6 +211,21 @@ function Answer({
         <Typography>Nothing is free in the next weeks. Accept it, and we find a time with you.</Typography>
       )}
       {offers && offers.length > 0 && <WindowPicker offers={offers} chosen={chosen} onChoose={setChosen} />}
+      {mayPart && (
+        <Box sx={{ mt: 4 }}>
+          <PartsField
+            minor={totalMinor}
+            most={view.partsOffered}
+            currency={view.business.currency}
+            parts={parts}
+            onParts={setParts}
+            problem={accept.wrong("/parts")}
+          />
+        </Box>
+      )}
+      {view.parts > 1 && (
+        <Typography sx={{ mt: 4 }}>Paid in {view.parts} monthly parts once it is done, as agreed.</Typography>
+      )}
       {asksToSign && (
         <Box sx={{ mt: 4 }}>
           <SignatureField

@@ -1,3 +1,4 @@
+import { mostParts } from "@/core/money/instalments";
 import { Refusal } from "@/core/problems";
 import { visitStates } from "@/core/visits/states";
 import { Id, ImageToken, input, Mail, MinuteOfDay, Money, Name, OneOf, OrNull, Phone } from "@/kernel/inputs";
@@ -68,6 +69,9 @@ const SaveBusiness = input({
       lateFeeMinor: Type.Optional(Money),
       lateFeeBp: Type.Optional(Type.Integer({ minimum: 0, maximum: 10_000 })),
       tips: Type.Optional(Type.Boolean()),
+      /** In how many monthly parts customers may pay by themselves, and from which sum on; 1 is not at all. */
+      partsMost: Type.Optional(Type.Integer({ minimum: 1, maximum: mostParts })),
+      partsFromMinor: Type.Optional(Money),
       /** Days after a quote was sent on which somebody who has not answered is asked again. */
       quoteFollowUps: Type.Optional(
         Type.Array(Type.Integer({ minimum: 1, maximum: 365 }), { maxItems: 6, uniqueItems: true }),
@@ -144,6 +148,8 @@ export const saveBusiness = defineOperation({
       late_fee_days: b.billing?.lateFeeDays,
       late_fee_minor: b.billing?.lateFeeMinor,
       late_fee_bp: b.billing?.lateFeeBp,
+      parts_most: b.billing?.partsMost,
+      parts_from_minor: b.billing?.partsFromMinor,
       tips: b.billing?.tips === undefined ? undefined : b.billing.tips ? 1 : 0,
       quote_follow_ups: b.billing?.quoteFollowUps && daysColumn.write(b.billing.quoteFollowUps),
     };

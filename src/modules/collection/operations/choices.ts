@@ -1,16 +1,18 @@
 import { cardCollectionWords } from "@/core/money/collection-words";
 import { Refusal } from "@/core/problems";
-import { DateText, Id, input, Money, OrNull, Weekdays } from "@/kernel/inputs";
+import { DateText, Id, input, Money, Nothing, OrNull, Weekdays } from "@/kernel/inputs";
 import { openedBy } from "@/kernel/links";
 import { actorWords, defineOperation } from "@/kernel/operation";
-import { cardOf } from "@/modules/money/cards";
+import { cardsOf } from "@/modules/money/cards";
 import { InvoiceToken } from "@/modules/money/inputs";
-import { insertRow } from "@/store/insert";
+import { insertOnce, insertRow } from "@/store/insert";
 import { daysColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
 import { promisePayment } from "../promises";
 import { nextRun } from "../rules";
+
+const Limit = OrNull(Type.Integer({ minimum: 1, maximum: 1_000_000_000 }));
 
 /** When and what is collected by itself. */
 export const saveCollection = defineOperation({
@@ -28,16 +30,50 @@ export const saveCollection = defineOperation({
       Type.Array(Type.Integer({ minimum: -30, maximum: 365 }), { maxItems: 8, uniqueItems: true }),
     ),
     again: Type.Array(Type.Integer({ minimum: 1, maximum: 60 }), { maxItems: 6 }),
+    /** What the card service takes at most, of one payment and on one day; null where it says nothing. */
+    mostMinor: Type.Optional(Limit),
+    dayMinor: Type.Optional(Limit),
   }),
-  run({ sql, hogar }, { on, weekdays, at, daysPastDue, smallestMinor, cards, again, reminders }) {
+  run(
+    { sql, hogar, business: b },
+    {
+      on,
+      weekdays,
+      at,
+      daysPastDue,
+      smallestMinor,
+      cards,
+      again,
+      reminders,
+      mostMinor = b.card_most_minor,
+      dayMinor = b.card_day_minor,
+    },
+  ) {
     if (on && hogar.gateways.cards === null)
       throw new Refusal("not-allowed", { sentence: "Cards cannot be charged here: connect a card service first." });
     sql(
       `UPDATE business SET collects = ?, collect_weekdays = ?, collect_at = ?, collect_days = ?,
-        collect_smallest_minor = ?, collect_cards = ?, collect_again = ?`,
-    ).run(on ? 1 : 0, weekdays, at, daysPastDue, smallestMinor, cards, daysColumn.write(again));
+        collect_smallest_minor = ?, collect_cards = ?, collect_again = ?, card_most_minor = ?, card_day_minor = ?`,
+    ).run(on ? 1 : 0, weekdays, at, daysPastDue, smallestMinor, cards, daysColumn.write(again), mostMinor, dayMinor);
     if (reminders)
       sql("UPDATE business SET reminder_days = ?").run(daysColumn.write(reminders.toSorted((a, b) => a - b)));
+  },
+});
+
+/** Begins today's run before its time, with those who were told of it. */
+export const beginRun = defineOperation({
+  name: "begin-collection-run",
+  access: "money.change",
+  input: Nothing,
+  run(context) {
+    const { sql, today, now, business, hogar } = context;
+    const told = sql("SELECT 1 FROM collection_notices WHERE run_date = ? AND objected_at IS NULL").get(today);
+    if (business.collects === 0 || !told)
+      throw new Refusal("nothing-due", {
+        sentence: "Nobody was told that a card is charged today. Who is told today is charged by the next run.",
+      });
+    insertOnce(sql, "collection_runs", { run_date: today, begun_at: now });
+    hogar.wake();
   },
 });
 
@@ -67,7 +103,7 @@ export const setCustomerCollection = defineOperation({
     void sql("UPDATE customers SET collect_never = ? WHERE id = ?").run(never ? 1 : 0, customerId),
 });
 
-/** A customer agrees that what is due is charged to the card of their link by itself, or takes that back. */
+/** A customer agrees that what is due is charged to the cards of their link by themselves, or takes that back. */
 export const agreeCollection = defineOperation({
   name: "agree-collection",
   access: "link",
@@ -75,13 +111,14 @@ export const agreeCollection = defineOperation({
   run(context, { agreed }) {
     const { sql, actor, business, now } = context;
     if (actor.kind !== "link") throw new Refusal("link-ended");
-    const card = cardOf(context, actor.jobId);
-    if (!card) throw new Refusal("not-found");
-    sql("UPDATE cards SET collects = ?, agreed_words = ? WHERE id = ?").run(
-      agreed ? 1 : 0,
-      agreed ? cardCollectionWords(business.name) : "",
-      card.id,
-    );
+    const cards = cardsOf(context, actor.jobId);
+    if (cards.length === 0) throw new Refusal("not-found");
+    for (const { id } of cards)
+      sql("UPDATE cards SET collects = ?, agreed_words = ? WHERE id = ?").run(
+        agreed ? 1 : 0,
+        agreed ? cardCollectionWords(business.name) : "",
+        id,
+      );
     // What is open stands anew: it is told of before it is taken.
     sql("UPDATE invoices SET collect_known = ? WHERE customer_id = ? AND collect_known < ?").run(
       now,

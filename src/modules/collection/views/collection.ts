@@ -20,6 +20,7 @@ const most = 60;
 const why: Record<WhyLeft, string> = {
   never: "not collected by itself",
   "too small": "less is open than is collected",
+  "too large": "more is open than the card service takes",
   later: "due later",
 };
 
@@ -47,7 +48,16 @@ export const collection = defineView({
         cards: b.collect_cards as 1 | 2 | 3,
         again: againDays(context),
         reminders: reminderDays(context),
+        mostMinor: b.card_most_minor,
+        dayMinor: b.card_day_minor,
       },
+      /** Today's run, as long as it has not begun. */
+      todaysRun:
+        sql<{ n: number; sumMinor: number }>(
+          `SELECT count(*) AS n, sum(amount_minor) AS sumMinor FROM collection_notices
+          WHERE run_date = @today AND objected_at IS NULL
+            AND NOT EXISTS (SELECT 1 FROM collection_runs WHERE run_date = @today) HAVING count(*) > 0`,
+        ).get({ today }) ?? null,
       runs: runs.map(({ at, taken, sumMinor }) => ({
         date: localDate(at, b.time_zone),
         n: taken.length,
@@ -93,9 +103,10 @@ export const collection = defineView({
   },
 });
 
-const shown = ({ invoiceId, label, customer, card, due, openMinor }: Due) => ({
+const shown = ({ id, invoiceId, label, part, customer, card, due, openMinor }: Due) => ({
+  key: id,
   invoiceId,
-  label,
+  label: part ? `${label}, part ${part.nth} of ${part.of}` : label,
   customer,
   card,
   due,

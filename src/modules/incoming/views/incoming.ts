@@ -1,5 +1,5 @@
 import { answerWords } from "@/core/catalogue/questions";
-import type { PricedLine } from "@/core/money/amounts";
+import { type PricedLine, totalOf } from "@/core/money/amounts";
 import { seesOnly } from "@/core/people/permissions";
 import { Refusal } from "@/core/problems";
 import { localOf } from "@/core/time/local";
@@ -16,7 +16,7 @@ import { answersOfJob } from "@/modules/catalogue/job-items";
 import { peopleWhoMay } from "@/modules/people/people";
 import { placingOf, type VisitRow } from "@/modules/placing/visits";
 import { answersFor, bookableDates, namesOf } from "@/modules/placing/windows";
-import { answersOfQuote, readQuote, wantedOfQuote } from "@/modules/quotes/quotes";
+import { answersOfQuote, optionsOf, readQuote, wantedOfQuote, withOption } from "@/modules/quotes/quotes";
 import { readRequest, wantedOf } from "@/modules/requests/requests";
 import { photosColumn, wishColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
@@ -42,15 +42,22 @@ export const incoming = defineView({
   },
 });
 
-/** One of them, with the best technicians and windows worked out. `serviceId` is what the office would do where no service was named; `date` the only day that is asked for. */
+/** One of them, with the best technicians and windows worked out. `serviceId` is what the office would do where no service was named; `option` which way of a quote they have named; `date` the only day that is asked for. */
 export const incomingEntry = defineView({
   name: "incoming-entry",
   access: "shared.change",
   input: Type.Composite(
-    [IncomingEntry, input({ serviceId: Type.Optional(Id), date: Type.Optional(OrNull(DateText)) })],
+    [
+      IncomingEntry,
+      input({
+        serviceId: Type.Optional(Id),
+        option: Type.Optional(Type.Integer({ minimum: 0, maximum: 2 })),
+        date: Type.Optional(OrNull(DateText)),
+      }),
+    ],
     { additionalProperties: false },
   ),
-  read(context, { kind, id, serviceId, date = null }) {
+  read(context, { kind, id, serviceId, option = 0, date = null }) {
     const dates = date === null ? bookableDates(context) : [date];
     switch (kind) {
       case "booking":
@@ -58,7 +65,7 @@ export const incomingEntry = defineView({
       case "request":
         return requestEntry(context, id, dates, serviceId);
       case "quote":
-        return quoteEntry(context, id, dates);
+        return quoteEntry(context, id, dates, option);
     }
   },
 });
@@ -83,6 +90,8 @@ interface EntryDetails extends ReturnType<typeof who> {
   services: { id: number; name: string }[];
   /** What was quoted, and where the quote stands. */
   lines: PricedLine[];
+  /** What there is to choose from, where they have not chosen yet. */
+  options: { name: string; totalMinor: number }[];
   standing: ReturnType<typeof standingOf>["standing"] | null;
 }
 const nothingElse = {
@@ -93,6 +102,7 @@ const nothingElse = {
   needs: null,
   services: [],
   lines: [],
+  options: [],
   standing: null,
 };
 
@@ -192,8 +202,10 @@ function requestEntry(
   };
 }
 
-function quoteEntry(context: ViewContext, id: number, dates: readonly string[]): EntryDetails {
-  const quote = readQuote(context, id);
+function quoteEntry(context: ViewContext, id: number, dates: readonly string[], option: number): EntryDetails {
+  const sent = readQuote(context, id);
+  const quote = withOption(sent, option);
+  const options = sent.chosen === "" ? optionsOf(sent) : [];
   const wanted = wantedOfQuote(context, quote);
   return {
     ...nothingElse,
@@ -207,6 +219,8 @@ function quoteEntry(context: ViewContext, id: number, dates: readonly string[]):
     photos: photosColumn.read(quote.photos),
     words: [quote.note, quote.answer].filter(Boolean).join("\n"),
     lines: wanted.order.lines,
+    options:
+      options.length > 1 ? options.map(({ name, lines }) => ({ name, totalMinor: totalOf(lines).totalMinor })) : [],
     windows: best(context, answersOfQuote(context, wanted, dates), (a) => a.from),
   };
 }

@@ -1,10 +1,13 @@
+import { cardCollectionWords } from "@/core/money/collection-words";
+import { monthWords } from "@/core/time/words";
+import { tellCustomer } from "@/modules/messages/messaging";
 import { Refusal } from "@/core/problems";
-import { Id, input, Nothing, OrNull } from "@/kernel/inputs";
-import { defineOperation } from "@/kernel/operation";
+import { Id, input, OrNull } from "@/kernel/inputs";
+import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { recordConsent } from "@/modules/customers/customers";
 import { insertOnce } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
-import { cardOf } from "../cards";
+import { type CardOnFile, cardsOf, keepCard, mostCards, putInOrder, takesCards } from "../cards";
 import { reference } from "../inputs";
 
 const RecordKeptCard = input({
@@ -13,35 +16,115 @@ const RecordKeptCard = input({
   reference,
   label: Type.String({ maxLength: 80 }),
   expires: OrNull(Type.String({ pattern: "^\\d{4}-[01]\\d$" })),
+  fingerprint: Type.Optional(OrNull(Type.String({ maxLength: 120 }))),
+  /** Before the other cards of its owner, or behind them. */
+  first: Type.Optional(Type.Boolean()),
 });
 
-/** The card service has kept a card. It takes the place of the one that was kept for the same booking. */
+/** The card service has kept a card. Where its owner has agreed that their cards are charged by themselves, they have for this one. */
 export const recordKeptCard = defineOperation({
   name: "record-kept-card",
   access: "system",
   input: RecordKeptCard,
-  run({ sql, now }, { customerId, jobId, reference, label, expires }) {
-    sql("UPDATE cards SET removed_at = ? WHERE job_id = ? AND reference <> ? AND removed_at IS NULL").run(
-      now,
-      jobId,
+  run(context, { customerId, jobId, reference, label, expires, fingerprint = null, first = false }) {
+    const { sql, now, business } = context;
+    const before = cardsOf(context, jobId);
+    const agreed = before.some(({ collects }) => collects === 1);
+    const id = insertOnce(sql, "cards", {
+      customer_id: customerId,
+      job_id: jobId,
       reference,
-    );
-    insertOnce(sql, "cards", { customer_id: customerId, job_id: jobId, reference, label, expires, kept_at: now });
+      label,
+      expires,
+      kept_at: now,
+      fingerprint,
+      position: before.length,
+      collects: agreed ? 1 : 0,
+      agreed_words: agreed ? cardCollectionWords(business.name) : "",
+    });
+    if (id === null) return;
+    // The same card again takes its own place.
+    sql(
+      `UPDATE cards SET removed_at = @now WHERE fingerprint = @fingerprint AND customer_id = @customerId AND id <> @id
+        AND removed_at IS NULL AND id IN (SELECT value FROM json_each(@before))`,
+    ).run({ now, fingerprint, customerId, id, before: JSON.stringify(before.map((card) => card.id)) });
+    if (first) putInOrder(context, cardsOf(context, jobId), [id]);
   },
 });
 
-/** A customer takes their card away by their own link. */
+/** A customer leaves a card with us by their own link, without paying: it comes behind those that are there. */
+export const addCard = defineOperation({
+  name: "add-card",
+  access: "link",
+  input: input({ cardToken: Type.String({ minLength: 1, maxLength: 80 }) }),
+  run(context, { cardToken }) {
+    const jobId = jobOfLink(context);
+    if (!takesCards(context))
+      throw new Refusal("not-allowed", { sentence: "Cards cannot be kept here at the moment." });
+    if (cardsOf(context, jobId).length >= mostCards)
+      throw new Refusal("not-allowed", { sentence: `We keep ${mostCards} cards at most: take one away first.` });
+    keepCard(context, jobId, cardToken, false);
+  },
+});
+
+const OwnCard = input({ cardId: Id });
+
+/** A customer says which card is to be charged first. */
+export const chargeFirst = defineOperation({
+  name: "charge-card-first",
+  access: "link",
+  about: { cardId: "card" },
+  input: OwnCard,
+  run(context, { cardId }) {
+    const cards = cardsOf(context, jobOfLink(context));
+    mustBeOf(cards, cardId);
+    putInOrder(context, cards, [cardId]);
+  },
+});
+
+/** A customer takes a card away by their own link. */
 export const removeCard = defineOperation({
   name: "remove-card",
   access: "link",
-  input: Nothing,
-  run(context) {
+  about: { cardId: "card" },
+  input: OwnCard,
+  run(context, { cardId }) {
     const { sql, actor, now } = context;
-    if (actor.kind !== "link") throw new Refusal("link-ended");
-    const card = cardOf(context, actor.jobId);
-    if (!card) throw new Refusal("not-found");
-    sql("UPDATE cards SET removed_at = ? WHERE id = ?").run(now, card.id);
-    recordConsent(context, actor.customerId, "card on file", false, true);
+    const cards = cardsOf(context, jobOfLink(context));
+    mustBeOf(cards, cardId);
+    sql("UPDATE cards SET removed_at = ? WHERE id = ?").run(now, cardId);
+    if (cards.length === 1 && actor.kind === "link")
+      recordConsent(context, actor.customerId, "card on file", false, true);
+  },
+});
+
+function jobOfLink({ actor }: OperationContext): number {
+  if (actor.kind !== "link") throw new Refusal("link-ended");
+  return actor.jobId;
+}
+
+function mustBeOf(cards: readonly CardOnFile[], cardId: number): void {
+  if (!cards.some(({ id }) => id === cardId))
+    throw new Refusal("not-found", { sentence: "This card is not with us any more." });
+}
+
+/** The owner of a card knows that it is about to expire, once. */
+export const tellExpiry = defineOperation({
+  name: "tell-card-expiry",
+  access: "system",
+  input: OwnCard,
+  run(context, { cardId }) {
+    const { sql, now } = context;
+    const card = sql<{ job_id: number; label: string; expires: string }>(
+      "UPDATE cards SET expiry_told = ? WHERE id = ? AND expiry_told IS NULL AND removed_at IS NULL RETURNING job_id, label, expires",
+    ).get(now, cardId);
+    if (!card) return;
+    tellCustomer(context, {
+      jobId: card.job_id,
+      occasion: "card expires",
+      about: `card ${cardId}`,
+      fields: { card: card.label, month: monthWords(`${card.expires}-01`) },
+    });
   },
 });
 

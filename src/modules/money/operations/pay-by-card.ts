@@ -1,12 +1,13 @@
 import { Refusal } from "@/core/problems";
-import { input, OneOf, OrNull } from "@/kernel/inputs";
+import { Id, input, OneOf, OrNull } from "@/kernel/inputs";
 import { openedBy } from "@/kernel/links";
 import { defineOperation } from "@/kernel/operation";
 import { Type } from "@sinclair/typebox";
-import { cardOf, takesCards } from "../cards";
+import { cardsOf, takesCards } from "../cards";
 import { tipOf } from "../tips";
 import { askCharge } from "../charging";
 import { InvoiceToken } from "../inputs";
+import { dueNow } from "../parts";
 
 /** With a card as its form gives it, to be kept or not; without one, the card on file is charged. */
 /** Given beside what is due, where the owner wants tips; typed wrongly, it is no fortune. */
@@ -14,6 +15,8 @@ const TipMinor = Type.Integer({ minimum: 0, maximum: 100_000 });
 const PayByCard = input({
   purpose: OneOf(["deposit", "invoice"]),
   cardToken: OrNull(Type.String({ minLength: 1, maxLength: 80 })),
+  /** Which of the cards we keep, where no other one is given; the first one where none is named. */
+  cardId: Type.Optional(Id),
   keepCard: Type.Optional(Type.Boolean()),
   tipMinor: Type.Optional(TipMinor),
 });
@@ -22,14 +25,16 @@ const PayByCard = input({
 export const payByCard = defineOperation({
   name: "pay-by-card",
   access: "link",
+  about: { cardId: "card" },
   input: PayByCard,
-  run(context, { purpose, cardToken, keepCard = false, tipMinor = 0 }) {
+  run(context, { purpose, cardToken, cardId, keepCard = false, tipMinor = 0 }) {
     const { sql, actor } = context;
     if (actor.kind !== "link") throw new Refusal("not-allowed");
     const { jobId } = actor;
     if (!takesCards(context))
       throw new Refusal("not-allowed", { sentence: "Cards cannot be charged here at the moment." });
-    const card = cardToken ?? cardOf(context, jobId)?.reference;
+    const kept = cardsOf(context, jobId);
+    const card = cardToken ?? kept.find(({ id }) => id === (cardId ?? kept[0]?.id))?.reference;
     if (!card) throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card to pay with." } });
     const amountMinor = purpose === "deposit" ? depositDue() : invoiceDue();
     if (amountMinor <= 0) throw new Refusal("nothing-due");
@@ -58,7 +63,7 @@ export const payByCard = defineOperation({
   },
 });
 
-/** Whoever has the link of an invoice pays what is open on it. */
+/** Whoever has the link of an invoice pays what is open on it, or the part that is due. */
 export const payInvoice = defineOperation({
   name: "pay-invoice",
   access: "anybody",
@@ -66,8 +71,10 @@ export const payInvoice = defineOperation({
     token: InvoiceToken,
     cardToken: Type.String({ minLength: 1, maxLength: 80 }),
     tipMinor: Type.Optional(TipMinor),
+    /** All that is open, or what is due now where it is paid in parts. */
+    all: Type.Optional(Type.Boolean()),
   }),
-  run(context, { token, cardToken, tipMinor = 0 }) {
+  run(context, { token, cardToken, tipMinor = 0, all = true }) {
     const { sql, hogar } = context;
     if (!takesCards(context))
       throw new Refusal("not-allowed", { sentence: "Cards cannot be charged here at the moment." });
@@ -82,7 +89,7 @@ export const payInvoice = defineOperation({
         invoice.job_id === null
           ? { jobId: null, purpose: "account", invoiceId: id }
           : { jobId: invoice.job_id, purpose: "invoice" },
-      amountMinor: invoice.open_minor,
+      amountMinor: all ? invoice.open_minor : dueNow(context, id, invoice.open_minor),
       tip: tipOf(context, tipMinor, invoice.job_id),
       cardToken,
       how: "link",

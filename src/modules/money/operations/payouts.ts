@@ -1,10 +1,11 @@
 import { gatewayFeeKept, payoutSent } from "@/core/money/ledger";
-import { DateText, Id, input, OneOf } from "@/kernel/inputs";
+import { Refusal } from "@/core/problems";
+import { DateText, Id, input, Nothing, OneOf } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { insertOnce, insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { reference } from "../inputs";
-import { payoutArrives } from "../bank";
+import { heldByService, payoutArrives } from "../bank";
 import { post } from "../ledger";
 
 const Minor = Type.Integer({ minimum: -10_000_000_000, maximum: 10_000_000_000 });
@@ -62,6 +63,21 @@ export const recordPayout = defineOperation({
         );
     }
     post(context, { kind: "payout", key: `payout ${id}` }, payoutSent(amountMinor, feeMinor));
+  },
+});
+
+/** Asks the card service to pay out at once what it holds of ours, for what that costs. Once a minute is enough. */
+export const payOutNow = defineOperation({
+  name: "pay-out-now",
+  access: "money.change",
+  input: Nothing,
+  run(context) {
+    const { hogar, minute } = context;
+    if (hogar.gateways.cards?.atOnceBp == null)
+      throw new Refusal("not-allowed", { sentence: "The card service does not pay out at once." });
+    if (heldByService(context) <= 0)
+      throw new Refusal("nothing-due", { sentence: "The card service holds nothing of yours at the moment." });
+    context.later({ kind: "pay out", key: `pay out at ${minute}`, payload: {} });
   },
 });
 

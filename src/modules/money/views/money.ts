@@ -2,6 +2,7 @@ import { ages, dueOfAge } from "@/core/money/ages";
 import { invoicesShown, type InvoicesShown, invoiceState } from "@/core/money/applying";
 import { parseMoney, sum } from "@/core/money/amounts";
 import { leftOf } from "@/core/money/credit";
+import { openParts } from "@/core/money/instalments";
 import { applied, disagreements, keptCredit, owed } from "@/core/money/balance";
 import { Refusal } from "@/core/problems";
 import { localDate } from "@/core/time/local";
@@ -14,6 +15,7 @@ import { Type } from "@sinclair/typebox";
 import { readBooks } from "../books";
 import { creditableLines, standingWriteOff } from "../crediting";
 import { creditOf } from "../ledger";
+import { partsOf } from "../parts";
 
 interface InvoiceRow {
   id: number;
@@ -223,6 +225,11 @@ export const invoice = defineView({
           ORDER BY id`,
       ).all({ id, jobId: row.job_id }),
       life: lifeOf(context, id, row.job_id),
+      /** What is open of it in parts; none where it is paid as a whole. */
+      parts: openParts(
+        partsOf(context, id).map((part, i, all) => ({ ...part, words: `part ${i + 1} of ${all.length}` })),
+        row.open_minor,
+      ),
       collection: {
         never: row.collect_never === 1,
         on: row.collect_on,

@@ -6,8 +6,10 @@ import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { readFrontDoor } from "@/store/front-door";
 import { takesCards } from "../cards";
+import { openParts } from "@/core/money/instalments";
 import { InvoiceToken } from "../inputs";
 import { paperOfInvoice, paperOfNote, paperOfPayment, statementOf } from "../papers";
+import { dueNow, partsOffered } from "../parts";
 import { entriesOfAccount } from "./customer-account";
 
 /** An invoice as a paper: for its page, its PDF and its XML. */
@@ -53,8 +55,14 @@ export const myInvoice = defineView({
   read(context, { token }) {
     const { sql, business, hogar } = context;
     const id = invoiceOf(context, token);
+    const paper = paperOfInvoice(context, id);
     return {
-      paper: paperOfInvoice(context, id),
+      paper,
+      /** What is open of each part, and what is to be paid by the next date. */
+      parts: openParts(paper.parts ?? [], paper.openMinor),
+      dueMinor: dueNow(context, id, paper.openMinor),
+      /** In so many parts it may be paid, where that is offered and was not chosen yet. */
+      partsOffered: paper.parts?.length || paper.openMinor <= 0 ? 1 : partsOffered(context, paper.openMinor),
       look: lookOf(readFrontDoor(hogar.store)),
       phone: business.phone,
       takesCards: takesCards(context),

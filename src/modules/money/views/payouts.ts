@@ -4,6 +4,7 @@ import { Id, input } from "@/kernel/inputs";
 import { Refusal } from "@/core/problems";
 import { likePattern, pageInput, readPage } from "@/kernel/paging";
 import { defineView } from "@/kernel/view";
+import { heldByService } from "../bank";
 import type { Rows } from "@/store/rows";
 
 const sorts = ["at", "amountMinor", "arrived"] as const;
@@ -28,6 +29,9 @@ export const payouts = defineView({
     );
     return {
       currency: business.currency,
+      heldMinor: heldByService(context),
+      /** What paying out at once costs; null where that is not done. */
+      atOnceBp: context.hogar.gateways.cards?.atOnceBp ?? null,
       count,
       rows: ids.map((id) => {
         const { reference, amount_minor, paid_at, arrived_on, n, fees } = row.get(id)!;

@@ -16,7 +16,7 @@ import { defineView } from "@/kernel/view";
 import { termsOfJob } from "@/modules/catalogue/job-items";
 import { cardCollectionWords } from "@/core/money/collection-words";
 import { chargeComing } from "@/modules/collection/coming";
-import { cardOf, takesCards } from "@/modules/money/cards";
+import { cardsOf, takesCards } from "@/modules/money/cards";
 import { addressAt } from "@/modules/place/addresses";
 import { placingOf } from "@/modules/placing/visits";
 import { answersFor, bookableDates, pickable } from "@/modules/placing/windows";
@@ -138,6 +138,7 @@ function pageOf(context: ViewContext) {
   const { changes } = ownWork(context);
   const repeat = ownRepeat(context);
   const address = addressAt(context, job);
+  const cards = cardsOf(context, jobId);
   return {
     repeat: repeat && { words: repeatWords(repeat), active: repeat.state === "active" },
     // Whoever comes by a link is known: the next booking begins with what they have said before.
@@ -158,9 +159,10 @@ function pageOf(context: ViewContext) {
     takesCards: takesCards(context),
     tips: context.business.tips === 1,
     today,
-    card: cardOf(context, jobId)?.label ?? null,
-    /** Whether what is due is charged to it by itself, in the words that are agreed to. */
-    collects: cardOf(context, jobId)?.collects === 1,
+    /** The cards we keep, in the order in which they are charged. */
+    cards: cards.map(({ id, label, expires }) => ({ id, label, expires })),
+    /** Whether what is due is charged to them by themselves, in the words that are agreed to. */
+    collects: cards.some(({ collects }) => collects === 1),
     collectsWords: cardCollectionWords(business.name),
     offersCollection: business.collects === 1,
     cardWords: consentWords(business.name)["card on file"],

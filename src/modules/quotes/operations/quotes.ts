@@ -1,6 +1,7 @@
 import { quoteStates } from "@/core/catalogue/quote-states";
 import { nextFollowUp } from "@/core/catalogue/quotes";
 import { moneyWords } from "@/core/money/amounts";
+import { mostParts } from "@/core/money/instalments";
 import { Refusal } from "@/core/problems";
 import type { Offer } from "@/core/windows/offer";
 import { Id, input, Money, OrNull, Signed, windowChosen } from "@/kernel/inputs";
@@ -13,6 +14,7 @@ import { takeRoom } from "@/modules/booking/room";
 import type { Wanted } from "@/modules/booking/wanted";
 import { customerFor, siteFor } from "@/modules/customers/customers";
 import { takesCards } from "@/modules/money/cards";
+import { partsOffered } from "@/modules/money/parts";
 import { tellPerson } from "@/modules/messages/telling";
 import { tellBooked } from "@/modules/messages/tell-booked";
 import { tellAll, tellOffice } from "@/modules/messages/telling-office";
@@ -43,11 +45,18 @@ const AcceptQuote = input({
   /** Which of the options, where there are several. */
   option: Type.Optional(Type.Integer({ minimum: 0, maximum: 2 })),
   signed: Type.Optional(OrNull(Signed)),
+  /** In how many monthly parts its invoice is paid, where that is offered. */
+  parts: Type.Optional(Type.Integer({ minimum: 1, maximum: mostParts })),
 });
 
 const DeclineQuote = input({ token: QuoteToken.properties.token, words: Type.String({ maxLength: 1000 }) });
 
-const BookQuote = input({ quoteId: Id, ...windowChosen });
+const BookQuote = input({
+  quoteId: Id,
+  ...windowChosen,
+  /** Which of the options, where there are several and none was chosen yet. */
+  option: Type.Optional(Type.Integer({ minimum: 0, maximum: 2 })),
+});
 
 const PutAwayQuotes = input({ ids: Type.Array(Id, { minItems: 1, maxItems: 200, uniqueItems: true }) });
 
@@ -59,17 +68,19 @@ export const acceptQuote = defineOperation({
   name: "accept-quote",
   access: "anybody",
   input: AcceptQuote,
-  run(context, { token, totalMinor, window, words, option = 0, signed = null }) {
+  run(context, { token, totalMinor, window, words, option = 0, signed = null, parts = 1 }) {
     const { business, sql, now } = context;
     const sent = openQuote(context, token);
     if (sent.job_id !== null) return { link: firstLinkTokenOf(context.hogar, sent.job_id) };
-    const quote = withOption(sent, option);
+    const quote = { ...withOption(sent, option), parts: sent.parts > 1 ? sent.parts : parts };
     if (ranOut(quote, context.today))
       throw new Refusal("quote-over", { sentence: `This quote has run out. Call us on ${business.phone}.` });
     if (quote.total_minor !== totalMinor)
       throw new Refusal("price-changed", {
         sentence: `This quote has changed: it is ${moneyWords(quote.total_minor, business.currency)} now. Look at it again before you accept.`,
       });
+    if (sent.parts === 1 && parts > partsOffered(context, quote.total_minor))
+      throw new Refusal("invalid-input", { fields: { "/parts": "It cannot be paid in so many parts." } });
     if (quote.signs === 1 && quote.signed_by === "" && !signed)
       throw new Refusal("invalid-input", {
         fields: { "/signed": "Write your name and sign, so that both of us have it on paper." },
@@ -109,11 +120,12 @@ function takeDown({ sql }: OperationContext, quote: QuoteRow, signed: Signed | n
   sql(
     `UPDATE quotes
       SET chosen = @chosen, items = @items, lines = @lines, total_minor = @total_minor, deposit_minor = @deposit_minor,
-        minutes = @minutes, crew = @crew, follow_up_on = NULL
+        minutes = @minutes, crew = @crew, parts = @parts, follow_up_on = NULL
       WHERE id = @id`,
   ).run({
     id: quote.id,
     chosen: quote.chosen,
+    parts: quote.parts,
     items: quote.items,
     lines: quote.lines,
     total_minor: quote.total_minor,
@@ -157,12 +169,13 @@ export const bookQuote = defineOperation({
   name: "book-quote",
   access: "shared.change",
   input: BookQuote,
-  run(context, { quoteId, ...window }) {
-    const quote = readQuote(context, quoteId);
+  run(context, { quoteId, option = 0, ...window }) {
+    const quote = withOption(readQuote(context, quoteId), option);
     const wanted = wantedOfQuote(context, quote);
     const [offer] = answersWithin(context, wanted.visit, [window], { strict: false });
     if (!offer?.offered)
       throw new Refusal("cannot-be-kept", { sentence: "Nobody can keep this window any more. Choose another one." });
+    takeDown(context, quote, null);
     return {
       jobId: bookIt(context, quote, wanted, offer, {
         by: actorWords(context.actor),
@@ -202,6 +215,7 @@ function bookIt(
       "UPDATE quotes SET state = 'booked', answered_at = ?, answer = ?, job_id = ?, follow_up_on = NULL WHERE id = ?",
     )
     .run(context.now, words.trim(), jobId, quote.id);
+  context.sql("UPDATE jobs SET parts = ? WHERE id = ?").run(quote.parts, jobId);
   const [often] = repeatsEveryColumn.read(quote.repeats);
   if (often) comeBack(context, visitId, often, quote.total_minor);
   if (depositMinor === 0) tellBooked(context, jobId);

@@ -75,6 +75,10 @@ export const quote = defineView({
             })
           : [],
       chosen: row.chosen,
+      /** In so many monthly parts it may be paid; as was agreed once it was. */
+      partsOffered: row.parts > 1 ? 1 : context.business.parts_most,
+      partsFromMinor: context.business.parts_from_minor,
+      parts: row.parts,
       signs: row.signs === 1,
       signedBy: row.signed_by,
       signature: row.signature,

@@ -10,6 +10,7 @@ import { Nothing } from "@/kernel/inputs";
 import { defineView } from "@/kernel/view";
 import { hoarding } from "@/modules/booking/unproved";
 import { readIncoming } from "@/modules/incoming/entries";
+import { moneyNeeds } from "../money-needs";
 import type { NeedsPerson } from "../needs";
 
 const did = {
@@ -142,20 +143,7 @@ export const todayView = defineView({
         href: "/today",
       });
 
-    if (may(actor, "money.see")) {
-      const overdue = sql<{ n: number; open: number }>(
-        `SELECT count(*) AS n, coalesce(sum(b.open_minor), 0) AS open
-          FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id
-          WHERE i.due_date < ? AND b.open_minor > 0`,
-      ).get(today)!;
-      if (overdue.n)
-        needs.push({
-          kind: "overdue",
-          words: `${overdue.n} ${overdue.n === 1 ? "invoice is" : "invoices are"} overdue`,
-          detail: "Reminders go out by themselves",
-          href: "/money?show=overdue",
-        });
-    }
+    if (may(actor, "money.see")) needs.push(...moneyNeeds(context));
     for (const s of sql<{ id: number; name: string; skill: string; valid_until: string }>(
       `SELECT t.id, t.name, s.name AS skill, ts.valid_until
         FROM technician_skills ts JOIN technicians t ON t.id = ts.technician_id

@@ -106,6 +106,22 @@ export function InvoiceSection({
           wrong={wrong("/billing/lateFeeBp")}
         />
       </Columns>
+      <Columns>
+        <WholeField
+          label="Customers may pay in monthly parts, at most"
+          value={billing.partsMost}
+          onValue={(most) => set({ partsMost: Math.min(12, Math.max(1, most)) })}
+          wrong={wrong("/billing/partsMost")}
+          helperText={billing.partsMost === 1 ? "1: as a whole, unless you split an invoice yourself" : undefined}
+        />
+        <MoneyField
+          currency={currency}
+          label={`from a sum of, ${currency}`}
+          value={billing.partsFromMinor}
+          onValue={(partsFromMinor) => set({ partsFromMinor })}
+          wrong={wrong("/billing/partsFromMinor")}
+        />
+      </Columns>
       <Field
         label="Ask again about a quote, days after it was sent"
         value={followUps}

@@ -12,9 +12,9 @@ const largeOffice = {
 
 /**
  * A business that has been busy for years: 9,000 customers, 60,000 visits, 3,000 repeats, 50,000 invoices of which 3,100
- * are open. Written straight into the database, with books that agree.
+ * are open, or so many as are asked for. Written straight into the database, with books that agree.
  */
-export function makeLargeOffice(folder: string): Hogar {
+export function makeLargeOffice(folder: string, { open = 3_100 } = {}): Hogar {
   const { technicians, days, stopsADay, customers, history, repeats } = largeOffice;
   const hogar = makeBusiness(folder, { technicians, days, stopsADay });
   const { db, audit } = hogar.store;
@@ -46,14 +46,14 @@ export function makeLargeOffice(folder: string): Hogar {
           SELECT id, 0, 'receivable', 7900, id, NULL FROM invoices UNION ALL
           SELECT id, 1, 'sales', -6529, id, 2100 FROM invoices UNION ALL SELECT id, 2, 'tax', -1371, id, 2100 FROM invoices;
         INSERT INTO payments (id, customer_id, job_id, purpose, method, amount_minor, state, charge_key, asked_at, settled_at)
-          SELECT id, customer_id, job_id, 'invoice', 'bank', 7900, 'received', 'bench ' || id, issued_at, issued_at FROM invoices WHERE id > 3100;
+          SELECT id, customer_id, job_id, 'invoice', 'bank', 7900, 'received', 'bench ' || id, issued_at, issued_at FROM invoices WHERE id > ${open};
         INSERT INTO ledger_events (id, key, kind, at) SELECT 100000 + id, 'payment ' || id, 'payment', asked_at FROM payments
           UNION ALL SELECT 200000 + id, 'payment ' || id || ' to invoice ' || id, 'allocation', asked_at FROM payments;
         INSERT INTO ledger_entries (event_id, line, account, amount_minor, invoice_id, payment_id)
           SELECT 100000 + id, 0, 'bank', 7900, NULL, id FROM payments UNION ALL SELECT 100000 + id, 1, 'credit', -7900, NULL, id FROM payments UNION ALL
           SELECT 200000 + id, 0, 'credit', 7900, NULL, id FROM payments UNION ALL SELECT 200000 + id, 1, 'receivable', -7900, id, id FROM payments;
         UPDATE business SET message_from = 0, message_to = 1440;
-        UPDATE invoices SET remind_on = date('now', '-1 day') WHERE id <= 3100;
+        UPDATE invoices SET remind_on = date('now', '-1 day') WHERE id <= ${open};
         INSERT INTO repeats (id, customer_id, site_id, service_id, technician_id, rule, start_date, from_minute, to_minute, items, state)
           ${numbers(repeats)} SELECT i, i + 1, i + 1, 1, i % ${technicians} + 1, 'FREQ=MONTHLY;INTERVAL=' || (i % 12 + 1), date('now', '-' || (i % 300) || ' days'), 540, 660,
             '[{"serviceId":1,"quantity":1,"answers":{},"extras":[]}]', 'active' FROM n;

@@ -7,10 +7,9 @@ import { jobs } from "@/worker/jobs";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import { setTimeout as pause } from "node:timers/promises";
 import { serve } from "./full-business";
 import { makeLargeOffice } from "./large-office";
-import { percentile } from "./measure";
+import { requestsWhile, sayWaits } from "./requests";
 
 const owner = personActor({ id: 1, name: "Odile Brandt", role: "owner", technicianId: null });
 const agreements = 2_000;
@@ -30,36 +29,14 @@ export async function run(): Promise<void> {
     const left = () => repeatsToGrow(made, viewContext(made, owner).today).length;
     const { url, stop } = await serve(folder);
     const began = performance.now();
-    const waits = { "read windows": [] as number[], "keep one": [] as number[] };
-    const send = async (at: string, body: object) => {
-      const before = performance.now();
-      const response = await fetch(`${url}/api/${at}`, {
-        method: "POST",
-        headers: { "content-type": "application/json" },
-        body: JSON.stringify(body),
-      });
-      const answer = (await response.json()) as {
-        ok: boolean;
-        value: { windows: { date: string; from: number; to: number }[] };
-      };
-      return { answer, took: performance.now() - before };
-    };
-    const order = { addressId: address, items: [{ serviceId: 1 }] };
-    // The first request of a process reads everybody's days; those that follow find them in memory.
-    console.log(`  the first request of a process: ${(await send("views/offers", order)).took.toFixed(0)} ms`);
-    while (left() > 0 && performance.now() - began < longestSeconds * 1000) {
-      const { answer, took } = await send("views/offers", order);
-      waits["read windows"].push(took);
-      const [{ date, from, to }] = answer.value.windows as [{ date: string; from: number; to: number }];
-      waits["keep one"].push((await send("operations/hold-offer", { ...order, date, from, to })).took);
-      await pause(50);
-    }
+    const waits = await requestsWhile(
+      url,
+      address,
+      () => left() > 0 && performance.now() - began < longestSeconds * 1000,
+    );
     const seconds = (performance.now() - began) / 1000;
     console.log(`  ${agreements - left()} of ${agreements} repeats laid out for a year: ${seconds.toFixed(0)} s`);
-    for (const [what, samples] of Object.entries(waits))
-      console.log(
-        `  meanwhile ${samples.length} requests to ${what}: p50 ${percentile(samples, 0.5).toFixed(0)} ms, p95 ${percentile(samples, 0.95).toFixed(0)} ms, the longest ${Math.max(...samples).toFixed(0)} ms`,
-      );
+    sayWaits(waits);
     await stop();
     made.store.db.close();
     await measureNight(folder);

@@ -1,6 +1,7 @@
 export {};
 /** `npm run bench [-- NAME]`: every benchmark, or the one named. */
 const benches: Record<string, () => Promise<void>> = {
+  collect: () => import("./collect").then((b) => b.run()),
   customers: () => import("./customers").then((b) => b.run()),
   board: () => import("./board").then((b) => b.run()),
   "front-door": () => import("./front-door").then((b) => b.run()),

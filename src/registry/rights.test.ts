@@ -152,6 +152,7 @@ describe("somebody who sees only their own visits", () => {
   };
   /** An input that is whole, with ids of others in it. */
   const wholeInputs: Record<string, object> = {
+    "split-invoice": { invoiceId: 9999, parts: [] },
     "match-bank-line": { lineId: 1, match: { kind: "invoices", customerId: ids.customer, invoices: [] } },
     "advance-visit": { visitId: other, to: "on the way" },
     "cancel-visit": { visitId: other, refundDeposit: true },

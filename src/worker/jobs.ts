@@ -5,7 +5,7 @@ import { lapseDeposit, lapseHold } from "@/modules/due/operations/lapse";
 import { remindOfVisit } from "@/modules/messages/operations/write-reminders";
 import { remindersDue } from "@/modules/messages/reminders";
 import { customersToBill } from "@/modules/money/billing";
-import { noticesDue, runsToEnd, toCollect, toFollow } from "@/modules/collection/collecting";
+import { noticesDue, runsToEnd, stillToTell, toCollect, toFollow } from "@/modules/collection/collecting";
 import { collectDue, endRun, followCharge, noticeOfCharge, watchPromise } from "@/modules/collection/operations/runs";
 import { promisesToEnd } from "@/modules/collection/promises";
 import { expiringCards } from "@/modules/money/cards";
@@ -184,12 +184,23 @@ const follow = pieceOf("after a charge", "What follows from the charge of", (hog
   perform(hogar, followCharge, { invoiceId }, worker),
 );
 
+/** Whom to tell of a charge: all that is due is looked through once in a while, and worked off in between. */
+const lookedFor = new WeakMap<Hogar, { stretch: number; ids: number[] }>();
+function noticesAhead(hogar: Hogar, context: ViewContext): number[] {
+  const stretch = Math.floor(context.now / (5 * minuteMs));
+  const before = lookedFor.get(hogar);
+  const ids =
+    before?.stretch === stretch && before.ids.length > 0 ? stillToTell(context, before.ids) : noticesDue(context);
+  lookedFor.set(hogar, { stretch, ids });
+  return ids;
+}
+
 /** What is due comes in by itself: notices the day before, the run, what follows from each charge, and promises that are over. */
 function collect(hogar: Hogar, until: number): number | null {
   const context = contextOf(hogar);
   for (const promiseId of promisesToEnd(context)) mustPerform(hogar, watchPromise, { promiseId }, worker);
   const left =
-    workThrough(hogar, chargeNotice, noticesDue(context), until) ??
+    workThrough(hogar, chargeNotice, noticesAhead(hogar, context), until) ??
     workThrough(hogar, collection, toCollect(context), until) ??
     workThrough(hogar, follow, toFollow(context), until);
   if (left === null) for (const date of runsToEnd(context)) mustPerform(hogar, endRun, { date }, worker);

@@ -8,7 +8,7 @@ import { askCharge } from "@/modules/money/charging";
 import { insertOnce, insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
 import { overLimit } from "@/modules/money/limits";
-import { againDays, dueForCollection, nextRun, rulesOf, runOfToday, type Taken, takenBy } from "./rules";
+import { againDays, dueOfInvoice, nextRun, rulesOf, runOfToday, type Taken, takenBy, takenOf } from "./rules";
 
 type Notice = Rows["collection_notices"];
 
@@ -17,12 +17,7 @@ export function noticesDue(context: ViewContext): number[] {
   const run = nextRun(context);
   if (!run || !isTimeOfNotice(context, run)) return [];
   let toldMinor = toldOf(context, run);
-  const told = new Set(
-    context
-      .sql<{ id: number }>("SELECT invoice_id AS id FROM collection_notices WHERE run_date = ?")
-      .all(run.date)
-      .map(({ id }) => id),
-  );
+  const told = toldIds(context, run);
   return takenBy(context, run).flatMap(({ invoiceId, openMinor }) => {
     if (told.has(invoiceId) || !hasRoom(context, toldMinor, openMinor)) return [];
     if (isBeingCollected(context, invoiceId)) return [];
@@ -30,6 +25,21 @@ export function noticesDue(context: ViewContext): number[] {
     return [invoiceId];
   });
 }
+
+/** Of invoices that were found before, those whose customers have not been told yet. */
+export function stillToTell(context: ViewContext, ids: readonly number[]): number[] {
+  const run = nextRun(context);
+  if (!run || !isTimeOfNotice(context, run)) return [];
+  const told = toldIds(context, run);
+  return ids.filter((id) => !told.has(id));
+}
+
+const toldIds = ({ sql }: ViewContext, { date }: Run): Set<number> =>
+  new Set(
+    sql<{ id: number }>("SELECT invoice_id AS id FROM collection_notices WHERE run_date = ?")
+      .all(date)
+      .map(({ id }) => id),
+  );
 
 /** What customers were told that a run takes. */
 const toldOf = ({ sql }: ViewContext, { date }: Run): Minor =>
@@ -59,7 +69,7 @@ export function giveNotice(context: OperationContext, invoiceId: number): void {
   const { sql, now, business } = context;
   const run = nextRun(context);
   if (!run || !isTimeOfNotice(context, run) || isBeingCollected(context, invoiceId)) return;
-  const [due] = takenBy(context, run, invoiceId);
+  const due = takenOf(context, run, invoiceId);
   if (!due || !hasRoom(context, toldOf(context, run), due.openMinor)) return;
   const card = cardsOf(context, due.customerId)[0];
   if (!card) return;
@@ -117,7 +127,7 @@ export function collectInvoice(context: OperationContext, invoiceId: number): vo
   if (!run || !notice) return;
   insertOnce(sql, "collection_runs", { run_date: run.date, begun_at: now });
   if (sql("SELECT 1 FROM collection_items WHERE run_date = ? AND invoice_id = ?").get(run.date, invoiceId)) return;
-  const [due] = takenBy(context, run, invoiceId);
+  const due = takenOf(context, run, invoiceId);
   const leftOut = whyLeftOut(context, notice, due);
   if (leftOut !== null)
     return void insertRow(sql, "collection_items", {
@@ -134,9 +144,9 @@ const noticeFor = ({ sql }: ViewContext, invoiceId: number, date: LocalDate): No
   sql<Notice>("SELECT * FROM collection_notices WHERE invoice_id = ? AND run_date = ?").get(invoiceId, date);
 
 /** Why nothing is charged after all; null where it is. `taken` is what the run would take. */
-function whyLeftOut(context: ViewContext, notice: Notice, taken: Taken | undefined): string | null {
+function whyLeftOut(context: ViewContext, notice: Notice, taken: Taken | null): string | null {
   if (notice.objected_at !== null) return "they objected";
-  const [due] = dueForCollection(context, notice.invoice_id);
+  const [due] = dueOfInvoice(context, notice.invoice_id);
   if (!due) return "it is paid, or no card may be charged any more";
   if (due.never) return "it is not collected by itself any more";
   if (due.promised !== null) return `they promised to pay on ${dayWords(due.promised)}`;
@@ -229,9 +239,8 @@ export function followItem(context: OperationContext, invoiceId: number): void {
   const declined = item.decline_kind ?? "later";
   if (declined !== "later") sql("UPDATE cards SET collects = 0 WHERE id = ?").run(item.card_id);
   const notice = noticeFor(context, invoiceId, item.run_date)!;
-  const [due] = takenBy(context, runOn(rulesOf(context), item.run_date), invoiceId);
-  const isAsTold =
-    due !== undefined && due.openMinor <= notice.amount_minor && overLimit(context, due.openMinor) === null;
+  const due = takenOf(context, runOn(rulesOf(context), item.run_date), invoiceId);
+  const isAsTold = due !== null && due.openMinor <= notice.amount_minor && overLimit(context, due.openMinor) === null;
   const cards = isAsTold ? cardsOf(context, due.customerId) : [];
   const next = nextTry({
     declined,

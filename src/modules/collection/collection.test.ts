@@ -1,6 +1,5 @@
 import { disagreements } from "@/core/money/balance";
 import { addDays } from "@/core/time/dates";
-import { sealedToken } from "@/kernel/links";
 import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { eraseCustomer } from "@/modules/customers/operations/archive-customer";
@@ -11,10 +10,10 @@ import { creditInvoiceByHand, refundPayment } from "@/modules/money/operations/c
 import { recordDispute } from "@/modules/money/operations/disputes";
 import { payoutIsThere, recordPayout } from "@/modules/money/operations/payouts";
 import { firstBroken } from "@/modules/records/laws";
-import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { runDue } from "@/worker/loop";
 import { drainOutbox } from "@/worker/outbox";
-import { office, one, saidOf, smallWorld, system } from "@demo/small-world";
+import { asks, collectionRules as rules, declined, good, lost, owing } from "@demo/owing";
+import { office, one, saidOf, system } from "@demo/small-world";
 import fc from "fast-check";
 import {
   agreeCollection,
@@ -27,59 +26,7 @@ import {
   takeDownPromise,
 } from "./operations/choices";
 import { collectDue, followCharge } from "./operations/runs";
-import { collection, collectionRun } from "./views/collection";
-
-const good = "9900000000001006";
-const declined = "9900000000002004";
-const lost = "9900000000002103";
-const asks = "9900000000003002";
-const visitor = { kind: "visitor" } as const;
-const rules = { on: true, weekdays: 31, at: 540, daysPastDue: 0, smallestMinor: 0, cards: 2, again: [3] };
-
-/** Somebody who owes €79.00, due on Wednesday, 24 March 2027, with cards that may be charged in this order; what is due is collected on workdays at nine. */
-function owing(numbers: string[] = [good], change: Partial<typeof rules> = {}) {
-  const w = smallWorld();
-  const { actor, visitId, jobId } = w.booked();
-  w.onTheDayOf(visitId);
-  for (const to of ["on site", "done"] as const) mustPerform(w.hogar, advanceVisit, { visitId, to }, office);
-  const { sql, db, audit } = w.hogar.store;
-  const changed = (work: () => void) =>
-    db.transaction(() => audit.under({ at: 1, actor: "test", operation: "test" }, work))();
-  changed(() => {
-    for (const [i, number] of numbers.entries())
-      sql(
-        "INSERT INTO cards (customer_id, job_id, reference, label, kept_at, collects, position) VALUES (?, ?, ?, ?, 1, 1, CAST(? AS INTEGER))",
-      ).run(actor.customerId, jobId, w.hogar.standins!.cards.tokenFor(number)!, `card ${i + 1}`, i);
-  });
-  mustPerform(w.hogar, saveCollection, { ...rules, ...change }, office);
-  const due = one<{ due: string }>(w.hogar, "SELECT due_date AS due FROM invoices").due;
-  /** The worker's turn at nine and a minute on each day up to this one. */
-  let day = "2027-03-20";
-  const until = async (date: string) => {
-    while (day < date) {
-      day = addDays(day, 1);
-      w.at(day, 541);
-      // The asking, its answer and what follows from it each take a turn.
-      for (let turn = 0; turn < 4; turn++) await runDue(w.hogar);
-    }
-  };
-  const open = () => one<{ n: number }>(w.hogar, "SELECT open_minor AS n FROM invoice_balances").n;
-  const charged = () =>
-    w.hogar
-      .standins!.cards.charges()
-      .filter(({ state }) => state === "received")
-      .map(({ amount_minor }) => amount_minor);
-  const said = (occasion: string) =>
-    sql<{ n: number }>("SELECT count(*) AS n FROM messages WHERE channel = 'mail' AND occasion LIKE ? || ' %'").get(
-      occasion,
-    )!.n;
-  const report = (date: string) => {
-    const view = look(w.hogar, collectionRun, { date }, office);
-    return view.ok ? view.value.rows : [];
-  };
-  const token = sealedToken(w.hogar, { kind: "invoice", id: 1 });
-  return { ...w, actor, jobId, due, until, open, charged, said, report, token, changed };
-}
+import { collection } from "./views/collection";
 
 it("tells the day before, and charges the card on the day, once", async () => {
   const w = owing();
@@ -105,6 +52,8 @@ it("says before each run what it will take, and what is left out and why", async
     value: { runs: [], left: [{ invoiceId: 1, why: "not collected by itself" }] },
   });
 });
+
+const visitor = { kind: "visitor" } as const;
 
 describe("nothing is charged", () => {
   const acts: [string, (w: ReturnType<typeof owing>) => void, RegExp][] = [

@@ -67,27 +67,43 @@ interface DueRow extends Pick<
   split: number;
 }
 
-/** Open invoices whose customers have agreed that a card of theirs is charged by itself, part by part; of one, or of all. */
-export function dueForCollection(context: ViewContext, invoiceId: number | null = null): Due[] {
-  return context
+const dueColumns = `SELECT i.id AS invoiceId, i.label, c.id AS customerId, c.name AS customer, i.due_date AS due, i.collect_on AS date,
+      i.collect_known / 60000 AS known, max(i.collect_never, c.collect_never) AS never, b.open_minor AS openMinor,
+      (SELECT label FROM cards WHERE customer_id = c.id AND collects = 1 AND removed_at IS NULL ORDER BY position, id LIMIT 1) AS card,
+      (SELECT day FROM pay_promises WHERE invoice_id = i.id AND ended IS NULL) AS promised,
+      EXISTS (SELECT 1 FROM invoice_parts WHERE invoice_id = i.id) AS split`;
+const standsOpen = `b.open_minor > 0
+    AND NOT EXISTS (SELECT 1 FROM allocations a JOIN disputes d ON d.payment_id = a.payment_id WHERE a.invoice_id = i.id)`;
+
+/** Open invoices whose customers have agreed that a card of theirs is charged by itself, part by part. They are found by the cards, which are few beside all invoices. */
+export const dueForCollection = (context: ViewContext): Due[] =>
+  context
     .sql<DueRow>(
-      `SELECT i.id AS invoiceId, i.label, c.id AS customerId, c.name AS customer, i.due_date AS due, i.collect_on AS date,
-          i.collect_known / 60000 AS known, max(i.collect_never, c.collect_never) AS never, b.open_minor AS openMinor,
-          (SELECT label FROM cards WHERE customer_id = c.id AND collects = 1 AND removed_at IS NULL ORDER BY position, id LIMIT 1) AS card,
-          (SELECT day FROM pay_promises WHERE invoice_id = i.id AND ended IS NULL) AS promised,
-          EXISTS (SELECT 1 FROM invoice_parts WHERE invoice_id = i.id) AS split
+      `${dueColumns}
         FROM (SELECT DISTINCT customer_id FROM cards WHERE collects = 1 AND removed_at IS NULL) k
           CROSS JOIN customers c ON c.id = k.customer_id
           CROSS JOIN invoices i ON i.customer_id = c.id JOIN invoice_balances b ON b.invoice_id = i.id
-        WHERE coalesce(@invoiceId, i.id) = i.id AND b.open_minor > 0
-          AND NOT EXISTS (SELECT 1 FROM allocations a JOIN disputes d ON d.payment_id = a.payment_id WHERE a.invoice_id = i.id)
-        ORDER BY i.due_date, i.id`,
+        WHERE ${standsOpen} ORDER BY i.due_date, i.id`,
     )
-    .all({ invoiceId })
-    .flatMap((row) => (row.split ? inParts(context, row) : [dueOf(row)]));
+    .all()
+    .flatMap((row) => partsDue(context, row));
+
+/** The same of one invoice; nothing where it is not collected. */
+export function dueOfInvoice(context: ViewContext, invoiceId: number): Due[] {
+  const row = context
+    .sql<DueRow>(
+      `${dueColumns}
+        FROM invoices i JOIN customers c ON c.id = i.customer_id JOIN invoice_balances b ON b.invoice_id = i.id
+        WHERE i.id = ? AND ${standsOpen}
+          AND EXISTS (SELECT 1 FROM cards WHERE customer_id = c.id AND collects = 1 AND removed_at IS NULL)`,
+    )
+    .get(invoiceId);
+  return row ? partsDue(context, row) : [];
 }
 
-function dueOf({ never, date, known, split: _, ...row }: DueRow): Due {
+const partsDue = (context: ViewContext, row: DueRow): Due[] => (row.split ? inParts(context, row) : [dueOf(row)]);
+
+function dueOf({ never, date, known, ...row }: DueRow): Due {
   return {
     ...row,
     id: String(row.invoiceId).padStart(12, "0"),
@@ -121,10 +137,16 @@ export interface Taken extends Omit<Due, "id" | "part" | "due" | "date"> {
   openMinor: Minor;
 }
 
-export function takenBy(context: ViewContext, run: Run, invoiceId: number | null = null): Taken[] {
+export const takenBy = (context: ViewContext, run: Run): Taken[] => gathered(context, run, dueForCollection(context));
+
+/** What it takes of one invoice; null where that is nothing. */
+export const takenOf = (context: ViewContext, run: Run, invoiceId: number): Taken | null =>
+  gathered(context, run, dueOfInvoice(context, invoiceId))[0] ?? null;
+
+function gathered(context: ViewContext, run: Run, all: readonly Due[]): Taken[] {
   const rules = rulesOf(context);
   const byInvoice = new Map<number, Taken>();
-  for (const due of dueForCollection(context, invoiceId)) {
+  for (const due of all) {
     if (whyNever(due, rules) !== null || !takes(run, due, rules)) continue;
     const before = byInvoice.get(due.invoiceId);
     byInvoice.set(due.invoiceId, before ? { ...before, openMinor: before.openMinor + due.openMinor } : due);

@@ -59,8 +59,8 @@ describe("somebody who books again", () => {
     const stranger = world.booked({ as: system, nth: 12 });
     expect(one<{ n: number }>(world.hogar, "SELECT count(DISTINCT customer_id) AS n FROM jobs").n).toBe(1);
     expect([look(world.hogar, myVisit, {}, mira.actor), look(world.hogar, myVisit, {}, stranger.actor)]).toMatchObject([
-      { value: { card: "card ending 1006" } },
-      { value: { card: null, job: { service: "Chimney sweep" } } },
+      { value: { cards: [{ label: "card ending 1006" }] } },
+      { value: { cards: [], job: { service: "Chimney sweep" } } },
     ]);
   });
 });

@@ -127,7 +127,9 @@ function recordLine(
 ): number {
   const key = `of line ${line.id}`;
   const { n } = context
-    .sql<{ n: number }>("SELECT count(*) AS n FROM payments WHERE charge_key = @key OR charge_key LIKE @key || ', %'")
+    .sql<{ n: number }>(
+      "SELECT count(*) AS n FROM payments WHERE charge_key = @key OR (charge_key >= @key || ', ' AND charge_key < @key || '-')",
+    )
     .get({ key: `bank ${key}` })!;
   return takeDownPayment(context, {
     customerId,

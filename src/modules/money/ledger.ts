@@ -111,7 +111,8 @@ export function release(
 /** The same may happen again: what was released may be allocated once more. */
 export function keyOnce({ sql }: ViewContext, key: string): string {
   const { n } = sql<{ n: number }>(
-    "SELECT count(*) AS n FROM ledger_events WHERE key = @key OR key LIKE @key || ', %'",
+    // Those that go on with a comma, found by the index.
+    "SELECT count(*) AS n FROM ledger_events WHERE key = @key OR (key >= @key || ', ' AND key < @key || '-')",
   ).get({
     key,
   })!;

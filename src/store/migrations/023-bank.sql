@@ -44,3 +44,4 @@ CREATE INDEX bank_lines_open ON bank_lines (date) WHERE state = 'open';
 ALTER TABLE business ADD COLUMN card_most_minor INTEGER CHECK (card_most_minor > 0);
 ALTER TABLE business ADD COLUMN card_day_minor INTEGER CHECK (card_day_minor > 0);
 CREATE INDEX payments_by_card ON payments (asked_at) WHERE method = 'card';
+CREATE INDEX payments_of_invoice ON payments (invoice_id) WHERE invoice_id IS NOT NULL;

@@ -73,7 +73,7 @@ const OwnCard = input({ cardId: Id });
 export const chargeFirst = defineOperation({
   name: "charge-card-first",
   access: "link",
-  about: { cardId: "card" },
+  about: { cardId: "shared" },
   input: OwnCard,
   run(context, { cardId }) {
     const cards = cardsOf(context, jobOfLink(context));
@@ -86,7 +86,7 @@ export const chargeFirst = defineOperation({
 export const removeCard = defineOperation({
   name: "remove-card",
   access: "link",
-  about: { cardId: "card" },
+  about: { cardId: "shared" },
   input: OwnCard,
   run(context, { cardId }) {
     const { sql, actor, now } = context;

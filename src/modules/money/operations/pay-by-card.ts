@@ -25,7 +25,7 @@ const PayByCard = input({
 export const payByCard = defineOperation({
   name: "pay-by-card",
   access: "link",
-  about: { cardId: "card" },
+  about: { cardId: "shared" },
   input: PayByCard,
   run(context, { purpose, cardToken, cardId, keepCard = false, tipMinor = 0 }) {
     const { sql, actor } = context;

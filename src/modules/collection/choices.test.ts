@@ -1,0 +1,258 @@
+import { mustPerform, perform } from "@/kernel/operation";
+import { look } from "@/kernel/view";
+import { disagreements } from "@/core/money/balance";
+import { readBooks } from "@/modules/money/books";
+import { addCard, chargeFirst, removeCard } from "@/modules/money/operations/cards";
+import { payInvoice } from "@/modules/money/operations/pay-by-card";
+import { splitByLink, splitInvoice } from "@/modules/money/operations/parts";
+import { payOutNow } from "@/modules/money/operations/payouts";
+import { saveBusiness } from "@/modules/business/operations/save-business";
+import { payouts } from "@/modules/money/views/payouts";
+import { myInvoice } from "@/modules/money/views/papers";
+import { myVisit } from "@/modules/my-visit/views/my-visit";
+import { firstBroken } from "@/modules/records/laws";
+import { todayView } from "@/modules/today/views/today";
+import { firstPage } from "@/ui/first-page";
+import { runDue } from "@/worker/loop";
+import { collectionRules, declined, good, lost, owing } from "@demo/owing";
+import { businessInput, office, one, saidOf } from "@demo/small-world";
+import { beginRun, promiseDay, recordCall, saveCollection, setCollection } from "./operations/choices";
+import { collection } from "./views/collection";
+
+const visitor = { kind: "visitor" } as const;
+type World = ReturnType<typeof owing>;
+
+const holds = ({ hogar }: World) => [firstBroken(hogar.store.sql), disagreements(readBooks(hogar.store.sql))];
+const inParts = (w: World, parts: [string, number][]) =>
+  perform(
+    w.hogar,
+    splitInvoice,
+    { invoiceId: 1, parts: parts.map(([due, amountMinor]) => ({ due, amountMinor })) },
+    office,
+  );
+const needs = ({ hogar }: World) => {
+  const view = look(hogar, todayView, {}, office);
+  return view.ok ? view.value.needs.map(({ kind }) => kind) : [];
+};
+
+describe("an invoice in parts", () => {
+  const twoParts: [string, number][] = [
+    ["2027-03-24", 3_000],
+    ["2027-04-14", 4_900],
+  ];
+
+  it("is told of and charged part by part, each on its own day", async () => {
+    const w = owing();
+    expect(inParts(w, twoParts).ok).toBe(true);
+    expect(look(w.hogar, collection, {}, office)).toMatchObject({
+      value: {
+        runs: [{ date: "2027-03-24", sumMinor: 3_000, invoices: [{ label: expect.stringContaining("part 1 of 2") }] }],
+      },
+    });
+    await w.until("2027-04-12");
+    expect([w.charged(), w.open(), w.said("charge tomorrow")]).toEqual([[3_000], 4_900, 1]);
+    await w.until("2027-04-15");
+    expect([w.charged().toSorted(), w.open(), ...holds(w)]).toEqual([[3_000, 4_900], 0, null, []]);
+  });
+
+  it("is due by its next part that is open, and is reminded of each", async () => {
+    const w = owing([]);
+    inParts(w, twoParts);
+    const due = () => one<{ due: string }>(w.hogar, "SELECT due_date AS due FROM invoices").due;
+    await w.until("2027-03-28");
+    expect([due(), w.said("invoice reminder")]).toEqual(["2027-03-24", 1]);
+    mustPerform(
+      w.hogar,
+      payInvoice,
+      { token: w.token, cardToken: w.hogar.standins!.cards.tokenFor(good)!, all: false },
+      visitor,
+    );
+    await runDue(w.hogar);
+    expect([w.charged(), due()]).toEqual([[3_000], "2027-04-14"]);
+    await w.until("2027-04-18");
+    expect(w.said("invoice reminder")).toBe(2);
+  });
+
+  it("is refused where the parts do not come to what is open, and is a whole again when one says so", () => {
+    const w = owing();
+    expect(
+      saidOf(
+        inParts(w, [
+          ["2027-03-24", 3_000],
+          ["2027-04-14", 4_000],
+        ]),
+      ),
+    ).toContain("€79.00 is open");
+    inParts(w, twoParts);
+    expect(inParts(w, []).ok).toBe(true);
+    expect(one(w.hogar, "SELECT count(*) AS n FROM invoice_parts")).toEqual({ n: 0 });
+  });
+
+  it("is chosen by the customer as the owner offers it, and no further", () => {
+    const w = owing();
+    const split = (parts: number) => perform(w.hogar, splitByLink, { token: w.token, parts }, visitor);
+    expect(split(2).ok).toBe(false);
+    const billing = {
+      invoicePrefix: "",
+      creditPrefix: "C",
+      bankAccount: "",
+      exemptWords: "",
+      paymentFrom: "invoice",
+      by: "job",
+      partsMost: 3,
+      partsFromMinor: 5_000,
+    } as const;
+    mustPerform(w.hogar, saveBusiness, { ...businessInput, billing }, office);
+    expect(look(w.hogar, myInvoice, { token: w.token }, visitor)).toMatchObject({ value: { partsOffered: 3 } });
+    expect(split(4).ok).toBe(false);
+    expect(split(3).ok).toBe(true);
+    expect(look(w.hogar, myInvoice, { token: w.token }, visitor)).toMatchObject({
+      value: {
+        partsOffered: 1,
+        dueMinor: 2_634,
+        parts: [{ due: "2027-03-24" }, { due: "2027-04-24" }, { due: "2027-05-24" }],
+      },
+    });
+    expect(split(2).ok).toBe(false);
+  });
+});
+
+describe("a run", () => {
+  it("is begun before its time with those who were told, and with nobody else", async () => {
+    const w = owing([good], { at: 18 * 60 });
+    const begin = () => perform(w.hogar, beginRun, {}, office);
+    w.at("2027-03-23", 18 * 60 + 1);
+    await runDue(w.hogar);
+    expect(saidOf(begin())).toContain("Nobody was told");
+    w.at("2027-03-24", 600);
+    await runDue(w.hogar);
+    expect([w.charged(), look(w.hogar, collection, {}, office)]).toMatchObject([
+      [],
+      { value: { todaysRun: { n: 1, sumMinor: 7_900 } } },
+    ]);
+    expect(begin().ok).toBe(true);
+    for (let turn = 0; turn < 3; turn++) await runDue(w.hogar);
+    expect([w.charged(), w.open()]).toEqual([[7_900], 0]);
+    await w.until("2027-03-25");
+    expect(w.charged()).toEqual([7_900]);
+  });
+
+  it("leaves out what was put off to another day after its customer was told", async () => {
+    const w = owing();
+    await w.until("2027-03-23");
+    mustPerform(w.hogar, setCollection, { invoiceId: 1, never: false, date: "2027-03-31" }, office);
+    await w.until("2027-03-25");
+    expect([w.charged(), w.report("2027-03-24")]).toMatchObject([
+      [],
+      [{ leftOut: "it has changed since they were told" }],
+    ]);
+    await w.until("2027-04-01");
+    expect(w.charged()).toEqual([7_900]);
+  });
+
+  it("takes no more than the card service does, and says so", async () => {
+    const w = owing();
+    const limits = { mostMinor: 7_000, dayMinor: null };
+    mustPerform(w.hogar, saveCollection, { ...collectionRules, ...limits }, office);
+    await w.until("2027-03-26");
+    expect([w.charged(), w.said("charge tomorrow")]).toEqual([[], 0]);
+    expect(look(w.hogar, collection, {}, office)).toMatchObject({
+      value: { left: [{ why: expect.stringContaining("card service") }] },
+    });
+    const card = w.hogar.standins!.cards.tokenFor(good)!;
+    expect(saidOf(perform(w.hogar, payInvoice, { token: w.token, cardToken: card }, visitor))).toContain(
+      "€70.00 at most",
+    );
+    mustPerform(w.hogar, saveCollection, { ...collectionRules, mostMinor: null, dayMinor: 7_900 }, office);
+    await w.until("2027-03-30");
+    expect(w.charged()).toEqual([7_900]);
+  });
+});
+
+describe("cards of one link", () => {
+  const cardsOf = ({ hogar, actor }: World) => {
+    const view = look(hogar, myVisit, {}, actor);
+    return view.ok ? view.value.cards.map(({ id, label }) => ({ id, label })) : [];
+  };
+
+  it("are added behind the others, put first, taken away, and charged in their order", async () => {
+    const w = owing([declined]);
+    mustPerform(w.hogar, addCard, { cardToken: w.hogar.standins!.cards.tokenFor(good)! }, w.actor);
+    await runDue(w.hogar);
+    expect(cardsOf(w).map(({ label }) => label)).toEqual(["card 1", "card ending 1006"]);
+    mustPerform(w.hogar, chargeFirst, { cardId: cardsOf(w)[1]!.id }, w.actor);
+    expect(cardsOf(w).map(({ label }) => label)).toEqual(["card ending 1006", "card 1"]);
+    await w.until("2027-03-25");
+    expect(w.report("2027-03-24")).toMatchObject([{ state: "received", card: "card ending 1006" }]);
+    mustPerform(w.hogar, removeCard, { cardId: cardsOf(w)[0]!.id }, w.actor);
+    expect(cardsOf(w)).toHaveLength(1);
+    expect(perform(w.hogar, removeCard, { cardId: 9_999 }, w.actor).ok).toBe(false);
+  });
+
+  it("hold no card twice, and none that somebody made up", async () => {
+    const w = owing([]);
+    for (const token of [
+      w.hogar.standins!.cards.tokenFor(good)!,
+      w.hogar.standins!.cards.tokenFor(good)!,
+      "tok_madeup",
+    ])
+      mustPerform(w.hogar, addCard, { cardToken: token }, w.actor);
+    await runDue(w.hogar);
+    expect(cardsOf(w)).toHaveLength(1);
+    expect(one(w.hogar, "SELECT count(*) AS n FROM outbox WHERE state = 'given up'")).toEqual({ n: 0 });
+  });
+
+  it("are asked for anew before the only one expires, once", async () => {
+    const w = owing([good]);
+    w.changed(() => w.hogar.store.sql("UPDATE cards SET expires = '2027-04'").run());
+    await w.until("2027-03-25");
+    await w.until("2027-04-05");
+    expect(w.said("card expires")).toBe(1);
+  });
+
+  it("are asked for anew only where no other one is good for longer", async () => {
+    const w = owing([good, good]);
+    w.changed(() => w.hogar.store.sql("UPDATE cards SET expires = '2027-04' WHERE id = 1").run());
+    await w.until("2027-04-05");
+    expect(w.said("card expires")).toBe(0);
+  });
+});
+
+it("is paid out at once for what that costs", async () => {
+  const w = owing();
+  await w.until("2027-03-24");
+  const shown = () => {
+    const view = look(w.hogar, payouts, firstPage<"payouts">("at", true), office);
+    return view.ok ? { held: view.value.heldMinor, n: view.value.count } : null;
+  };
+  expect(shown()).toEqual({ held: 7_900, n: 0 });
+  mustPerform(w.hogar, payOutNow, {}, office);
+  await runDue(w.hogar);
+  // 1.4% and 25 cents for the charge, 1% of the rest for paying it out at once.
+  expect(one(w.hogar, "SELECT amount_minor, fee_minor FROM payouts")).toEqual({
+    amount_minor: 7_764 - 78,
+    fee_minor: 78,
+  });
+  expect([shown(), ...holds(w)]).toEqual([{ held: 0, n: 1 }, null, []]);
+  expect(saidOf(perform(w.hogar, payOutNow, {}, office))).toContain("holds nothing");
+});
+
+describe("Today", () => {
+  it("names a promise that was not kept, until somebody has phoned", async () => {
+    const w = owing([]);
+    mustPerform(w.hogar, promiseDay, { token: w.token, day: "2027-03-25" }, visitor);
+    await w.until("2027-03-26");
+    expect(needs(w)).toContain("broken promise");
+    mustPerform(w.hogar, recordCall, { invoiceId: 1, words: "Pays tomorrow", day: null }, office);
+    expect(needs(w)).not.toContain("broken promise");
+  });
+
+  it("names what no card has paid, until it is paid", async () => {
+    const w = owing([lost]);
+    await w.until("2027-03-25");
+    expect(needs(w)).toContain("not collected");
+    mustPerform(w.hogar, payInvoice, { token: w.token, cardToken: w.hogar.standins!.cards.tokenFor(good)! }, visitor);
+    await runDue(w.hogar);
+    expect(needs(w)).not.toContain("not collected");
+  });
+});

@@ -6,6 +6,7 @@ import { existsSync, mkdirSync, rmSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import { parseArgs } from "node:util";
 import { writeExamples } from "@/gateways/example-files";
+import { bankFiles } from "./bank-files";
 import { importFiles } from "./import-files";
 import { business } from "./marrowick";
 import { makeTown } from "./town";
@@ -48,7 +49,7 @@ if (!existsSync(database)) {
       "SELECT name, mail, phone FROM customers ORDER BY id LIMIT 9 OFFSET 40",
     )
     .all();
-  writeExamples(path.join(folder, "standins", "examples"), importFiles(hogar.town!, known));
+  writeExamples(path.join(folder, "standins", "examples"), [...importFiles(hogar.town!, known), ...bankFiles(hogar)]);
   const ahead = Math.round((opens - Date.now()) / 60_000);
   if (ahead > 0) mustPerform(hogar, moveClock, { minutes: ahead }, { kind: "system", name: "demo" });
   hogar.store.db.close();

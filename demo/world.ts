@@ -1,4 +1,5 @@
 import { billSomeLater, takeAtTheDoor } from "./billing-life";
+import { readTheBank } from "./bank-files";
 import { bankTheEarlier, collectByItself } from "./collection-life";
 import { quoteDays, quoteLines } from "@/core/catalogue/quotes";
 import { type Line, totalOf } from "@/core/money/amounts";
@@ -97,6 +98,7 @@ export async function makeWorld(
   knowTheCustomers(hogar, random);
   takeAtTheDoor(hogar);
   bankTheEarlier(hogar);
+  await readTheBank(hogar);
   bookElsewhere(hogar);
   await runDue(hogar);
   progress("the repeats");

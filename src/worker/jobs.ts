@@ -195,14 +195,13 @@ function noticesAhead(hogar: Hogar, context: ViewContext): number[] {
   return ids;
 }
 
-/** What is due comes in by itself: notices the day before, the run, what follows from each charge, and promises that are over. */
+/** What is due comes in by itself: notices the day before, the run, and promises that are over. */
 function collect(hogar: Hogar, until: number): number | null {
   const context = contextOf(hogar);
   for (const promiseId of promisesToEnd(context)) mustPerform(hogar, watchPromise, { promiseId }, worker);
   const left =
     workThrough(hogar, chargeNotice, noticesAhead(hogar, context), until) ??
-    workThrough(hogar, collection, toCollect(context), until) ??
-    workThrough(hogar, follow, toFollow(context), until);
+    workThrough(hogar, collection, toCollect(context), until);
   if (left === null) for (const date of runsToEnd(context)) mustPerform(hogar, endRun, { date }, worker);
   return left;
 }
@@ -210,6 +209,12 @@ function collect(hogar: Hogar, until: number): number | null {
 /** In this order at each turn. The outbox comes first, so that nothing that follows can keep a message or a charge back. */
 export const jobs: readonly ScheduledJob[] = [
   outbox,
+  // Whoever has just been declined does not wait for the next card.
+  {
+    name: "after charges",
+    everyMs: 0,
+    run: (hogar, until) => workThrough(hogar, follow, toFollow(contextOf(hogar)), until),
+  },
   { name: "imports", everyMs: 0, run: goOnWithImports },
   { name: "lapsed holds", everyMs: 0, run: (hogar, until) => workThrough(hogar, hold, lapsedHolds(hogar), until) },
   {

@@ -58,7 +58,7 @@ export interface Proposal {
 const rank = { sure: 0, likely: 1, possible: 2 };
 const most = 4;
 
-/** Answers what a line may be, what is surest first; the same match is proposed once. What is open is put in order once, for many lines. */
+/** Answers what a line may be, what is surest first; the same match is proposed once, and what is merely possible only where nothing better is. What is open is put in order once, for many lines. */
 export function bankMatcher(books: OpenBooks): (line: BankLine) => Proposal[] {
   const forInvoices = invoiceMatcher(books.invoices);
   return (line) => {
@@ -71,7 +71,9 @@ export function bankMatcher(books: OpenBooks): (line: BankLine) => Proposal[] {
           ]
         : expected("refund", line, books.refunds);
     const seen = new Set<string>();
+    const isClear = found.some(({ sure }) => sure !== "possible");
     return found
+      .filter(({ sure }) => !isClear || sure !== "possible")
       .sort((a, b) => rank[a.sure] - rank[b.sure])
       .filter(({ match }) => {
         const key = JSON.stringify(match);

@@ -80,7 +80,7 @@ it("takes the same line once, however often its file is read; undoing leaves wha
   const again = await w.reads([...rows, "2027-03-02;12.00;Bo Berg;coffee"]);
   expect(w.lines("all")).toHaveLength(3);
   const line = w.lines().find(({ amountMinor }) => amountMinor === 7_900)!;
-  mustPerform(w.hogar, matchBankLine, { lineId: line.id, match: line.proposals[0]!.match } as never, office);
+  mustPerform(w.hogar, matchBankLine, { lineId: line.id, match: line.proposals[0]!.match }, office);
   mustPerform(w.hogar, undoImport, { importId: again }, office);
   await runDue(w.hogar);
   expect(w.lines("all").map(({ amountMinor }) => amountMinor)).toEqual([7_900, -450]);
@@ -156,7 +156,7 @@ it("finds a refund that went out by bank, and sets the bank’s fees aside with 
   const [back, fees] = w.lines();
   expect(back!.proposals[0]).toMatchObject({ match: { kind: "refund" }, sure: "likely" });
   expect(fees!.proposals).toEqual([]);
-  mustPerform(w.hogar, matchBankLine, { lineId: back!.id, match: back!.proposals[0]!.match } as never, office);
+  mustPerform(w.hogar, matchBankLine, { lineId: back!.id, match: back!.proposals[0]!.match }, office);
   mustPerform(w.hogar, setAsideBankLine, { lineId: fees!.id, why: "Bank fees" }, office);
   expect([w.lines("open"), w.lines("set aside")]).toMatchObject([[], [{ why: "Bank fees" }]]);
   mustPerform(w.hogar, reopenBankLine, { lineId: fees!.id }, office);

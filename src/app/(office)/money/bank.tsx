@@ -240,10 +240,12 @@ function LineRow({
             onClick={() => onTake(proposal)}
             sx={{ textAlign: "left", justifyContent: "start", color: sureInk[proposal.sure] }}
           >
-            {i + 1}. {proposal.words}
-            <Box component="span" sx={{ color: ink.ash, ml: 1.5, fontWeight: 400 }}>
-              {proposal.sure}: {proposal.why.join(", ")}
-            </Box>
+            <span>
+              {i + 1}. {proposal.words}
+              <Box component="span" sx={{ color: ink.ash, ml: 1.5, fontWeight: 400 }}>
+                {proposal.sure}: {proposal.why.join(", ")}
+              </Box>
+            </span>
           </Button>
         ))}
         {line.state === "open" && line.proposals.length === 0 && (
@@ -317,7 +319,12 @@ function SomethingElse({
           slotProps={{ htmlInput: { maxLength: 200 } }}
           fullWidth
         />
-        <Button variant="outlined" disabled={busy || why.trim().length < 2} onClick={() => onAside(why)}>
+        <Button
+          variant="outlined"
+          disabled={busy || why.trim().length < 2}
+          onClick={() => onAside(why)}
+          sx={{ flex: "none", height: 40 }}
+        >
           Set aside
         </Button>
       </Box>

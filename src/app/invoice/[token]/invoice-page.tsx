@@ -77,6 +77,7 @@ export function InvoicePage({
       {paper.creditedMinor > 0 && <AmountRow name="Credited" value={amount(-paper.creditedMinor)} />}
       {paper.openMinor !== paper.totalMinor && <AmountRow name="To pay" value={amount(paper.openMinor)} strong />}
       {paper.taxWords && <Typography sx={{ mt: 3 }}>{paper.taxWords}</Typography>}
+      {view.parts.length > 0 && <Parts view={view} amount={amount} />}
       {paper.openMinor > 0 && (
         <DueChoices
           token={token}
@@ -86,7 +87,6 @@ export function InvoicePage({
           onChanged={() => router.refresh()}
         />
       )}
-      {view.parts.length > 0 && <Parts view={view} amount={amount} />}
       {view.partsOffered > 1 && <InParts view={view} token={token} />}
       {paper.openMinor > 0 && <Pay view={view} token={token} amount={amount} />}
       {paper.after && (

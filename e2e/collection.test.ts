@@ -74,6 +74,7 @@ async function leaveFirst({ jobId }: { jobId: number }, number: string): Promise
   await expectSoon(door, async () => (await added.count()) > 0 || (await door.reload(), false), 20);
   await added.getByRole("button", { name: "Use first" }).click();
   await added.getByText("first").waitFor();
+  await added.getByRole("button", { name: "Take it away", disabled: false }).waitFor();
 }
 
 /** The evening before and the morning of a run. */
@@ -144,7 +145,7 @@ it("what the card service has paid out is on the way until it is in the bank", a
   expect(await findings(office)).toEqual([]);
   await sheet.getByRole("button", { name: "It is in the bank" }).click();
   await office
-    .getByText(/ is in the bank$/)
+    .getByText(/^€.* is in the bank$/)
     .first()
     .waitFor();
   expect(inTheBank()).toBe(before + 1);
@@ -161,7 +162,10 @@ it("the first card is declined, the second pays; it is paid out, and the line of
   await expectSoon(office, () => openOn(invoiceId) === 0, frames);
   await go(office, `${app.url}/money?list=collection`);
   await office.getByRole("region", { name: "Runs that were" }).getByRole("button").first().click();
-  await office.getByText(/the card ending 2004 was declined/).waitFor();
+  await office
+    .getByText(/the card ending 2004 was declined/)
+    .first()
+    .waitFor();
   await openInvoice(invoiceId);
   await door.getByText("Nothing is open: thank you.").waitFor();
 
@@ -218,8 +222,9 @@ it("is paid in parts, and a bank that asks the customer is answered by link", as
   await door.getByRole("link", { name: "Confirm with your bank" }).click();
   await door.getByText(/Do you agree to pay €40\.00/).waitFor();
   await door.getByRole("button", { name: "Yes, I agree" }).click();
+  await door.waitForURL(/\/invoice\//);
   await expectSoon(door, () => openOn(invoiceId) === 4_000, frames);
-  await door.reload();
+  await openInvoice(invoiceId);
   await door.getByRole("region", { name: "In parts" }).getByText("€40.00").waitFor();
   expect(await findings(door)).toEqual([]);
 });

@@ -198,7 +198,7 @@ function LineRow({
         py: 2,
         px: 2,
         borderTop: `1px solid ${ink.line}`,
-        bgcolor: isChosen ? ink.plaster : undefined,
+        ...(isChosen && { bgcolor: "#fff", boxShadow: `inset 3px 0 0 ${ink.pine}` }),
         fontSize: 14.5,
       }}
     >

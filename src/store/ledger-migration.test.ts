@@ -1,9 +1,12 @@
+import { disagreements } from "@/core/money/balance";
+import { readBooks } from "@/modules/money/books";
 import { firstBroken } from "@/modules/records/laws";
 import Database from "better-sqlite3";
 import fc from "fast-check";
-import { copyFileSync, mkdirSync, mkdtempSync, readdirSync, rmSync } from "node:fs";
+import { copyFileSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
+import { gunzipSync } from "node:zlib";
 import { openStore } from "./database";
 
 const all = path.join(process.cwd(), "src/store/migrations");
@@ -138,4 +141,24 @@ it("carries what was in the journal over to the ledger, to the cent, and every l
     }),
     { numRuns: 12 },
   );
+});
+
+it("carries the demo’s own data over, as it was before there was a ledger", () => {
+  const file = path.join(folder, "demo.sqlite");
+  writeFileSync(file, gunzipSync(readFileSync(path.join(__dirname, "fixtures/demo-of-017.sqlite.gz"))));
+  const before = new Database(file, { readonly: true });
+  const sums = (db: Pick<Database.Database, "prepare">, query: string) => db.prepare(query).get();
+  const ofPapers = `SELECT (SELECT count(*) FROM invoices) AS invoices, (SELECT sum(total_minor) FROM invoices) AS invoiced,
+    (SELECT sum(amount_minor) FROM payments WHERE state = 'received') AS received`;
+  const [papers, applied] = [
+    sums(before, ofPapers),
+    sums(before, "SELECT sum(amount_minor) AS minor FROM applications"),
+  ];
+  before.close();
+  expect(papers).toMatchObject({ invoices: expect.any(Number), received: expect.any(Number) });
+  const store = openStore(file);
+  expect(sums(store.db, ofPapers)).toEqual(papers);
+  expect(sums(store.db, "SELECT sum(amount_minor) AS minor FROM allocations")).toEqual(applied);
+  expect([firstBroken(store.sql), disagreements(readBooks(store.sql))]).toEqual([null, []]);
+  store.db.close();
 });

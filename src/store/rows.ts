@@ -140,6 +140,7 @@ export interface Rows {
     card_day_minor: number | null;
     parts_most: number;
     parts_from_minor: number;
+    collect_new: 0 | 1;
   };
   cards: {
     id: number;
@@ -439,6 +440,7 @@ export interface Rows {
     collect_never: 0 | 1;
     collect_on: string | null;
     collect_known: number;
+    collect_card_id: number | null;
   };
   job_balances: {
     job_id: number;
@@ -1246,7 +1248,8 @@ export interface LeftOut {
     | "card_most_minor"
     | "card_day_minor"
     | "parts_most"
-    | "parts_from_minor";
+    | "parts_from_minor"
+    | "collect_new";
   cards: "id" | "removed_at" | "expires" | "collects" | "agreed_words" | "position" | "expiry_told" | "fingerprint";
   categories: "kind";
   collection_items: "payment_id" | "card_id" | "left_out" | "followed";
@@ -1325,7 +1328,8 @@ export interface LeftOut {
     | "fee_of_id"
     | "collect_never"
     | "collect_on"
-    | "collect_known";
+    | "collect_known"
+    | "collect_card_id";
   job_items: "pattern_id";
   job_lines: never;
   job_patterns: "id" | "note" | "checklist" | "minutes" | "crew" | "active";

@@ -1,7 +1,5 @@
 import { XMLParser } from "fast-xml-parser";
-import type { Table } from "./read-file";
-
-export const bankColumns = ["Date", "Amount", "Currency", "Name", "Words", "Bank reference"];
+const bankColumns = ["Date", "Amount", "Currency", "Name", "Words", "Bank reference"];
 
 /** Whether a text is a statement by ISO 20022, CAMT.053 (of whatever version). */
 export const isCamt = (text: string): boolean => text.slice(0, 2000).includes("camt.053");
@@ -11,7 +9,7 @@ export const isCamt = (text: string): boolean => text.slice(0, 2000).includes("c
  * transactions with amounts of their own gives a row for each of them. Amounts are signed by CdtDbtInd. Null where it
  * cannot be read. Entries that are not booked yet (Sts PDNG, INFO) are left: they come again when they are.
  */
-export function readCamt(text: string): Table | null {
+export function readCamt(text: string): { columns: string[]; rows: string[][] } | null {
   const isMany = (name: string) => ["Stmt", "Ntry", "NtryDtls", "TxDtls", "Ustrd", "Strd"].includes(name);
   const parser = new XMLParser({
     removeNSPrefix: true,

@@ -22,7 +22,7 @@ export interface OpenInvoice {
 }
 
 /** What is expected at the bank or was taken down by hand: a payout, a transfer, a refund. Amounts as they stand on a statement. */
-export interface Expected {
+interface Expected {
   id: number;
   amountMinor: Minor;
   /** Since when it is expected. */

@@ -21,4 +21,5 @@ function parsed(text: string, own: string) {
   return number?.isPossible() ? number : undefined;
 }
 
-const countryOf = (own: string): CountryCode | undefined => parsePhoneNumberFromString(own)?.country;
+/** The country of a number that is written with it (ISO 3166-1 alpha-2). */
+export const countryOf = (own: string): CountryCode | undefined => parsePhoneNumberFromString(own)?.country;

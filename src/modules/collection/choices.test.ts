@@ -9,6 +9,7 @@ import { payOutNow } from "@/modules/money/operations/payouts";
 import { saveBusiness } from "@/modules/business/operations/save-business";
 import { payouts } from "@/modules/money/views/payouts";
 import { myInvoice } from "@/modules/money/views/papers";
+import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { myVisit } from "@/modules/my-visit/views/my-visit";
 import { firstBroken } from "@/modules/records/laws";
 import { todayView } from "@/modules/today/views/today";
@@ -166,6 +167,46 @@ describe("a run", () => {
     mustPerform(w.hogar, saveCollection, { ...collectionRules, mostMinor: null, dayMinor: 7_900 }, office);
     await w.until("2027-03-30");
     expect(w.charged()).toEqual([7_900]);
+  });
+});
+
+it("charges the card that the office has chosen for an invoice first", async () => {
+  const w = owing([good, good]);
+  const choose = (cardId: number) =>
+    perform(w.hogar, setCollection, { invoiceId: 1, never: false, date: null, cardId }, office);
+  expect(choose(9_999).ok).toBe(false);
+  expect(choose(2).ok).toBe(true);
+  await w.until("2027-03-25");
+  expect(w.report("2027-03-24")).toMatchObject([{ state: "received", card: "card 2" }]);
+});
+
+it("expects what visits to come will bring, on the day that follows theirs when they move", () => {
+  const w = owing();
+  const { jobId, visitId, actor } = w.booked({ nth: 14 });
+  w.changed(() => w.hogar.store.sql("UPDATE cards SET job_id = ?, customer_id = ?").run(jobId, actor.customerId));
+  const expected = () => {
+    const view = look(w.hogar, collection, {}, office);
+    return view.ok ? view.value.expected.map(({ date, sumMinor }) => [date, sumMinor]) : [];
+  };
+  const before = expected();
+  expect(before).toEqual([[expect.any(String), 7_900]]);
+  mustPerform(
+    w.hogar,
+    moveVisit,
+    { visitId, date: "2027-03-17", fromMinute: 540, toMinute: 660, technicianIds: [w.technicians[0]!] },
+    office,
+  );
+  // A fortnight after the visit, on the next workday.
+  expect(expected()).toEqual([["2027-03-31", 7_900]]);
+  expect(expected()).not.toEqual(before);
+});
+
+it("leaves new customers alone where the owner wants to say so for each", () => {
+  const w = owing();
+  mustPerform(w.hogar, saveCollection, { ...collectionRules, newCustomers: false }, office);
+  const { actor } = w.booked({ name: "Ada Ash", nth: 15 });
+  expect(one(w.hogar, "SELECT collect_never AS never FROM customers WHERE id = ?", actor.customerId)).toEqual({
+    never: 1,
   });
 });
 

@@ -8,7 +8,7 @@ import { askCharge } from "@/modules/money/charging";
 import { insertOnce, insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
 import { overLimit } from "@/modules/money/limits";
-import { againDays, dueOfInvoice, nextRun, rulesOf, runOfToday, type Taken, takenBy, takenOf } from "./rules";
+import { againDays, type Due, dueOfInvoice, nextRun, rulesOf, runOfToday, type Taken, takenBy, takenOf } from "./rules";
 
 type Notice = Rows["collection_notices"];
 
@@ -71,7 +71,7 @@ export function giveNotice(context: OperationContext, invoiceId: number): void {
   if (!run || !isTimeOfNotice(context, run) || isBeingCollected(context, invoiceId)) return;
   const due = takenOf(context, run, invoiceId);
   if (!due || !hasRoom(context, toldOf(context, run), due.openMinor)) return;
-  const card = cardsOf(context, due.customerId)[0];
+  const card = cardsOf(context, due)[0];
   if (!card) return;
   const given = insertOnce(sql, "collection_notices", {
     invoice_id: invoiceId,
@@ -97,13 +97,16 @@ const noticeOf = (invoiceId: number, date: LocalDate): string => `invoice ${invo
 
 type Card = Pick<Rows["cards"], "id" | "reference" | "label">;
 
-/** Cards that may be charged by themselves, in their owner's order. */
-const cardsOf = ({ sql, today }: ViewContext, customerId: number): Card[] =>
+/** Cards that may be charged by themselves: the one that was chosen for the invoice, then in their owner's order. */
+const cardsOf = (
+  { sql, today }: ViewContext,
+  { customerId, invoiceId }: Pick<Due, "customerId" | "invoiceId">,
+): Card[] =>
   sql<Card>(
     `SELECT id, reference, label FROM cards
       WHERE customer_id = ? AND collects = 1 AND removed_at IS NULL AND coalesce(expires, '9999-12') >= ?
-      ORDER BY position, id`,
-  ).all(customerId, today.slice(0, 7));
+      ORDER BY id = coalesce((SELECT collect_card_id FROM invoices WHERE id = ?), 0) DESC, position, id`,
+  ).all(customerId, today.slice(0, 7), invoiceId);
 
 /** Invoices of today's run that nothing was done about yet. */
 export function toCollect(context: ViewContext): number[] {
@@ -137,7 +140,7 @@ export function collectInvoice(context: OperationContext, invoiceId: number): vo
       left_out: leftOut,
       followed: 1,
     });
-  chargeCard(context, notice, due!.openMinor, cardsOf(context, due!.customerId)[0]!, 1);
+  chargeCard(context, notice, due!.openMinor, cardsOf(context, due!)[0]!, 1);
 }
 
 const noticeFor = ({ sql }: ViewContext, invoiceId: number, date: LocalDate): Notice | undefined =>
@@ -153,7 +156,7 @@ function whyLeftOut(context: ViewContext, notice: Notice, taken: Taken | null): 
   if (!taken) return "it has changed since they were told";
   if (taken.openMinor > notice.amount_minor) return "more is open than they were told";
   if (!wasTold(context, notice)) return "the notice did not go out";
-  if (cardsOf(context, due.customerId).length === 0) return "the card has expired";
+  if (cardsOf(context, due).length === 0) return "the card has expired";
   return isUnderWay(context, notice.invoice_id) ? "a payment is under way" : overLimit(context, taken.openMinor);
 }
 
@@ -241,7 +244,7 @@ export function followItem(context: OperationContext, invoiceId: number): void {
   const notice = noticeFor(context, invoiceId, item.run_date)!;
   const due = takenOf(context, runOn(rulesOf(context), item.run_date), invoiceId);
   const isAsTold = due !== null && due.openMinor <= notice.amount_minor && overLimit(context, due.openMinor) === null;
-  const cards = isAsTold ? cardsOf(context, due.customerId) : [];
+  const cards = isAsTold ? cardsOf(context, due) : [];
   const next = nextTry({
     declined,
     cards: cards.map(({ id }) => id),

@@ -35,7 +35,14 @@ export function customerFor(
   const found = findSame(context, { ...kept, places: [`${address.line}, ${address.postcode}`] }, { byMail: !ours });
   const same = ours || provedMail ? found.same : null;
   const id =
-    same?.id ?? insertRow(sql, "customers", { ...kept, reminders: reminders ? 1 : 0, offers: 0, since_at: now });
+    same?.id ??
+    insertRow(sql, "customers", {
+      ...kept,
+      reminders: reminders ? 1 : 0,
+      offers: 0,
+      since_at: now,
+      collect_never: context.business.collect_new ? 0 : 1,
+    });
   // Whoever was put away and books again is back.
   if (same) sql("UPDATE customers SET archived_at = NULL WHERE id = ? AND archived_at IS NOT NULL").run(same.id);
   if (!same) for (const other of found.possible) notePossibleDuplicate(context, other, id);

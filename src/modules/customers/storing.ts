@@ -38,7 +38,15 @@ export function storeCustomer(context: OperationContext, { id, ...customer }: Om
   const reached = { mail: customer.mail.trim(), phone: customer.phone && phoneKept(customer.phone, business.phone) };
   const known = id === null ? null : changeCustomer(context, id, { ...row, ...(contacts && reached) });
   const customerId =
-    known ?? insertRow(sql, "customers", { ...row, ...reached, reminders: 0, offers: 0, since_at: now });
+    known ??
+    insertRow(sql, "customers", {
+      ...row,
+      ...reached,
+      reminders: 0,
+      offers: 0,
+      since_at: now,
+      collect_never: context.business.collect_new ? 0 : 1,
+    });
   saveTags(context, customerId, customer.tags);
   for (const kind of ["reminders", "offers"] as const) noteConsent(context, customerId, kind, customer[kind]);
   return customerId;

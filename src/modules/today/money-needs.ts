@@ -77,7 +77,7 @@ const brokenPromises = ({ sql, business, today }: ViewContext): NeedsPerson[] =>
       GROUP BY i.id ORDER BY day LIMIT ?`,
   )
     .all(addDays(today, -30), mostShown)
-    .map(({ id, name, minor, day, phone }) => ({
+    .map(({ name, minor, day, phone }) => ({
       kind: "broken promise",
       words: `${name} wanted to pay ${moneyWords(minor, business.currency)} on ${dayWords(day)}, and has not`,
       detail: `Phone ${phone}, and write down what they say`,

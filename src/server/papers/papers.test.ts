@@ -1,3 +1,4 @@
+import { splitEvenly } from "@/core/money/instalments";
 import { sum, totalOf } from "@/core/money/amounts";
 import { discountLines, type Paper, type PaperLine, priceOf, withoutTax } from "@/core/money/papers";
 import fc from "fast-check";
@@ -110,6 +111,13 @@ describe("a paper as PDF", () => {
       expect(text.replace(/\n/g, " ")).toContain(words);
   });
 
+  it("says in which parts it is paid, and until when", async () => {
+    const parts = splitEvenly(9_000, 2, "2027-03-24");
+    const { text } = await read(paper([sweep], { parts }));
+    for (const words of ["Part 1", "€45.00 until 24 March 2027", "Part 2", "€45.00 until 24 April 2027"])
+      expect(text).toContain(words);
+  });
+
   it("says of a credit note which invoice it takes back, and why", async () => {
     const { text } = await read(
       paper([sweep], {
@@ -144,6 +152,21 @@ describe("a paper as PDF", () => {
 });
 
 describe("a paper as UBL", () => {
+  it.each([
+    ["the tax number", { taxNumber: "PT123456789", phone: "+44 20 7946 0000" }, "PT"],
+    ["the telephone where there is none", { taxNumber: "", phone: "+44 20 7946 0000" }, "GB"],
+  ])("says the seller’s country by %s, and the buyer’s is the same unless theirs says another", (_, more, country) => {
+    const one = paper([sweep]);
+    const countries = (taxNumber: string) =>
+      [
+        ...paperUbl({ ...one, seller: { ...one.seller, ...more }, buyer: { ...one.buyer, taxNumber } }).matchAll(
+          /<cbc:IdentificationCode>(..)</g,
+        ),
+      ].map(([, code]) => code);
+    expect(countries("")).toEqual([country, country]);
+    expect(countries("ES123")).toEqual([country, "ES"]);
+  });
+
   const parser = new XMLParser({
     removeNSPrefix: true,
     ignoreAttributes: false,

@@ -1,5 +1,6 @@
 import { type Minor, minorDigits, sum } from "@/core/money/amounts";
 import { categoryOf, netOf, type Paper, type PaperLine, type Party, taxesOf } from "@/core/money/papers";
+import { countryOf } from "@/core/people/phones";
 import { create } from "xmlbuilder2";
 
 /**
@@ -29,7 +30,7 @@ export function paperUbl(paper: Paper): string {
       "cbc:DocumentCurrencyCode": paper.currency,
       ...(paper.about && { "cac:BillingReference": { "cac:InvoiceDocumentReference": { "cbc:ID": paper.about } } }),
       "cac:AccountingSupplierParty": { "cac:Party": sellerParty(paper) },
-      "cac:AccountingCustomerParty": { "cac:Party": partyOf(paper.buyer, null) },
+      "cac:AccountingCustomerParty": { "cac:Party": partyOf(paper.buyer, null, countryOfBuyer(paper)) },
       ...(paper.seller.bankAccount && {
         "cac:PaymentMeans": {
           // Credit transfer.
@@ -97,17 +98,16 @@ const categoryNode = (category: string, taxBp: number, why: string) => ({
   "cac:TaxScheme": { "cbc:ID": "VAT" },
 });
 
-const sellerParty = ({ seller }: Paper) => partyOf(seller, seller.registration);
+const sellerParty = ({ seller }: Paper) => partyOf(seller, seller.registration, countryOfSeller(seller));
 
-/** The country is not known by itself: it is that of the tax number. */
-const partyOf = ({ name, address, taxNumber, mail, phone }: Party, registration: string | null) => ({
+const partyOf = ({ name, address, taxNumber, mail, phone }: Party, registration: string | null, country: string) => ({
   ...(mail && { "cbc:EndpointID": { "@schemeID": "EM", "#": mail } }),
   "cac:PartyName": { "cbc:Name": name },
   "cac:PostalAddress": {
     ...(address[0] && { "cbc:StreetName": address[0] }),
     ...(address.length > 2 && { "cbc:AdditionalStreetName": address.slice(1, -1).join(", ") }),
     ...(address.length > 1 && { "cbc:CityName": address.at(-1) }),
-    "cac:Country": { "cbc:IdentificationCode": countryOf(taxNumber) },
+    "cac:Country": { "cbc:IdentificationCode": country },
   },
   ...(taxNumber && { "cac:PartyTaxScheme": { "cbc:CompanyID": taxNumber, "cac:TaxScheme": { "cbc:ID": "VAT" } } }),
   "cac:PartyLegalEntity": { "cbc:RegistrationName": name, ...(registration && { "cbc:CompanyID": registration }) },
@@ -120,5 +120,12 @@ const partyOf = ({ name, address, taxNumber, mail, phone }: Party, registration:
   }),
 });
 
-/** "ZZ" is nowhere in particular. */
-const countryOf = (taxNumber: string): string => /^[A-Z]{2}/.exec(taxNumber)?.[0] ?? "ZZ";
+const countryOfTaxNumber = (taxNumber: string): string | undefined => /^[A-Z]{2}/.exec(taxNumber)?.[0];
+
+/** A country is not asked for: it is that of the tax number, or else of the telephone; "ZZ" is nowhere in particular. */
+const countryOfSeller = ({ taxNumber, phone }: Party): string =>
+  countryOfTaxNumber(taxNumber) ?? countryOf(phone) ?? "ZZ";
+
+/** Whoever has no tax number is taken to live where the business is. */
+const countryOfBuyer = ({ buyer, seller }: Paper): string =>
+  countryOfTaxNumber(buyer.taxNumber) ?? countryOfSeller(seller);

@@ -37,6 +37,12 @@ export function CollectionRules({ rules, currency, onClose }: { rules: Rules; cu
             control={<Checkbox checked={draft.on} onChange={(e) => set({ on: e.target.checked })} />}
             label="What is due is charged to the cards of those who have agreed"
           />
+          <FormControlLabel
+            control={
+              <Checkbox checked={draft.newCustomers} onChange={(e) => set({ newCustomers: e.target.checked })} />
+            }
+            label="Of new customers too, once they have agreed"
+          />
           <WeekdaysField
             label="On"
             value={draft.weekdays}

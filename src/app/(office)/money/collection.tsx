@@ -76,6 +76,15 @@ function Whole({ view, mayChange, onInvoice }: { view: View; mayChange: boolean;
               onInvoice={onInvoice}
             />
           ))}
+          {view.expected.map((run) => (
+            <ExpectedLines
+              key={run.date}
+              title={`Expected on ${dayWords(run.date)}`}
+              said={`${counted(run.n, "visit")} to come, ${amount(run.sumMinor)}`}
+              visits={run.visits}
+              amount={amount}
+            />
+          ))}
           {view.leftCount > 0 && (
             <Lines
               title="Left out"
@@ -171,6 +180,43 @@ function Lines({
               {row.customer} <span style={{ color: ink.ash }}>{row.more}</span>
             </span>
             <span>{amount(row.openMinor)}</span>
+          </Box>
+        ))}
+      </AccordionDetails>
+    </Accordion>
+  );
+}
+
+/** What visits to come will bring if they are done on their days: it moves with them. */
+function ExpectedLines({
+  title,
+  said,
+  visits,
+  amount,
+}: {
+  title: string;
+  said: string;
+  visits: View["expected"][number]["visits"];
+  amount: (minor: number) => string;
+}) {
+  return (
+    <Accordion disableGutters elevation={0} square sx={{ borderTop: `1px solid ${ink.line}`, bgcolor: "transparent" }}>
+      <AccordionSummary expandIcon={<ExpandMore />}>
+        <Box sx={{ display: "flex", gap: 4, flex: 1, pr: 3, color: ink.ash }}>
+          <span style={{ flex: 1 }}>{title}</span>
+          <span>{said}</span>
+        </Box>
+      </AccordionSummary>
+      <AccordionDetails>
+        {visits.map((visit) => (
+          <Box key={visit.key} sx={{ display: "flex", gap: 4, py: 1, fontSize: 14.5 }}>
+            <span style={{ flex: 1 }}>
+              {visit.customer}{" "}
+              <span style={{ color: ink.ash }}>
+                visit on {dayShort(visit.visitOn)}, due {dayShort(visit.due)}
+              </span>
+            </span>
+            <span>{amount(visit.openMinor)}</span>
           </Box>
         ))}
       </AccordionDetails>

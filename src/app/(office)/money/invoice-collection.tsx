@@ -6,7 +6,9 @@ import { Fact, SheetSection } from "@/ui/side-sheet";
 import { useChange } from "@/ui/use-change";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
 import Stack from "@mui/material/Stack";
+import TextField from "@mui/material/TextField";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
 import type { Invoice } from "./data";
@@ -34,7 +36,7 @@ export function InvoiceCollection({ invoice, mayChange }: { invoice: Invoice; ma
         </Fact>
       )}
       <Fact name="By itself">
-        {!collection.hasCard
+        {collection.cards.length === 0
           ? "no: they have not agreed that a card is charged"
           : collection.never
             ? "no"
@@ -51,12 +53,14 @@ export function InvoiceCollection({ invoice, mayChange }: { invoice: Invoice; ma
           <Button size="small" variant="outlined" onClick={() => setDoing(doing === "promise" ? null : "promise")}>
             They promise a day…
           </Button>
-          {collection.hasCard && (
+          {collection.cards.length > 0 && (
             <>
               <Button
                 size="small"
                 disabled={set.busy}
-                onClick={() => void set.send({ invoiceId, never: !collection.never, date: null })}
+                onClick={() =>
+                  void set.send({ invoiceId, never: !collection.never, date: null, cardId: collection.cardId })
+                }
               >
                 {collection.never ? "Collect it by itself" : "Not by itself"}
               </Button>
@@ -68,6 +72,27 @@ export function InvoiceCollection({ invoice, mayChange }: { invoice: Invoice; ma
             </>
           )}
         </Stack>
+      )}
+      {mayChange && collection.cards.length > 1 && !collection.never && (
+        <TextField
+          select
+          size="small"
+          label="From which card first"
+          value={collection.cardId ?? ""}
+          disabled={set.busy}
+          onChange={(e) =>
+            void set.send({ invoiceId, never: false, date: collection.on, cardId: Number(e.target.value) || null })
+          }
+          slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+          sx={{ mt: 3, minWidth: 240 }}
+        >
+          <MenuItem value="">the first of theirs</MenuItem>
+          {collection.cards.map(({ id, label }) => (
+            <MenuItem key={id} value={id}>
+              {label}
+            </MenuItem>
+          ))}
+        </TextField>
       )}
       {doing && (
         <Box sx={{ display: "flex", gap: 2, mt: 3, alignItems: "flex-start" }}>
@@ -84,7 +109,7 @@ export function InvoiceCollection({ invoice, mayChange }: { invoice: Invoice; ma
             onClick={() =>
               void (doing === "promise"
                 ? promise.send({ invoiceId, day })
-                : set.send({ invoiceId, never: false, date: day }))
+                : set.send({ invoiceId, never: false, date: day, cardId: collection.cardId }))
             }
           >
             Save

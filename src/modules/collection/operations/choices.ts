@@ -33,6 +33,8 @@ export const saveCollection = defineOperation({
     /** What the card service takes at most, of one payment and on one day; null where it says nothing. */
     mostMinor: Type.Optional(Limit),
     dayMinor: Type.Optional(Limit),
+    /** Of new customers too, once they have agreed; otherwise the office says so for each. */
+    newCustomers: Type.Optional(Type.Boolean()),
   }),
   run(
     { sql, hogar, business: b },
@@ -47,14 +49,26 @@ export const saveCollection = defineOperation({
       reminders,
       mostMinor = b.card_most_minor,
       dayMinor = b.card_day_minor,
+      newCustomers = b.collect_new === 1,
     },
   ) {
     if (on && hogar.gateways.cards === null)
       throw new Refusal("not-allowed", { sentence: "Cards cannot be charged here: connect a card service first." });
     sql(
       `UPDATE business SET collects = ?, collect_weekdays = ?, collect_at = ?, collect_days = ?,
-        collect_smallest_minor = ?, collect_cards = ?, collect_again = ?, card_most_minor = ?, card_day_minor = ?`,
-    ).run(on ? 1 : 0, weekdays, at, daysPastDue, smallestMinor, cards, daysColumn.write(again), mostMinor, dayMinor);
+        collect_smallest_minor = ?, collect_cards = ?, collect_again = ?, card_most_minor = ?, card_day_minor = ?, collect_new = ?`,
+    ).run(
+      on ? 1 : 0,
+      weekdays,
+      at,
+      daysPastDue,
+      smallestMinor,
+      cards,
+      daysColumn.write(again),
+      mostMinor,
+      dayMinor,
+      newCustomers ? 1 : 0,
+    );
     if (reminders)
       sql("UPDATE business SET reminder_days = ?").run(daysColumn.write(reminders.toSorted((a, b) => a - b)));
   },
@@ -77,18 +91,27 @@ export const beginRun = defineOperation({
   },
 });
 
-/** An invoice is not collected by itself, or on a day of its own. */
+/** An invoice is not collected by itself, on a day of its own, or from another card. */
 export const setCollection = defineOperation({
   name: "set-collection",
   access: "money.change",
-  about: { invoiceId: "invoice" },
-  input: input({ invoiceId: Id, never: Type.Boolean(), date: OrNull(DateText) }),
-  run({ sql, now, today }, { invoiceId, never, date }) {
+  about: { invoiceId: "invoice", cardId: "card" },
+  input: input({
+    invoiceId: Id,
+    never: Type.Boolean(),
+    date: OrNull(DateText),
+    /** Of their cards the one that is charged first for it; null is the first of theirs. */
+    cardId: Type.Optional(OrNull(Id)),
+  }),
+  run({ sql, now, today }, { invoiceId, never, date, cardId = null }) {
     if (date !== null && date < today)
       throw new Refusal("invalid-input", { fields: { "/date": "This day is over. Choose a later one." } });
+    const isTheirs =
+      "SELECT 1 FROM cards k JOIN invoices i ON i.customer_id = k.customer_id WHERE k.id = ? AND i.id = ? AND k.removed_at IS NULL";
+    if (cardId !== null && !sql(isTheirs).get(cardId, invoiceId)) throw new Refusal("not-found");
     const { changes } = sql(
-      "UPDATE invoices SET collect_never = ?, collect_on = ?, collect_known = ? WHERE id = ?",
-    ).run(never ? 1 : 0, date, now, invoiceId);
+      "UPDATE invoices SET collect_never = ?, collect_on = ?, collect_known = ?, collect_card_id = ? WHERE id = ?",
+    ).run(never ? 1 : 0, date, now, cardId, invoiceId);
     if (changes === 0) throw new Refusal("not-found");
   },
 });

@@ -11,6 +11,7 @@ import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { reminderDays } from "@/modules/messages/reminders";
 import { chargeComing } from "../coming";
+import { expectedDue } from "../expected";
 import { againDays, type Due, dueForCollection, plannedRuns, rulesOf } from "../rules";
 
 /** So many days ahead runs are shown, and so many invoices of each. */
@@ -31,10 +32,9 @@ export const collection = defineView({
   input: Nothing,
   read(context) {
     const { sql, business: b, today, minute } = context;
-    const { runs, left } = planCollection(rulesOf(context), b.collects ? dueForCollection(context) : [], {
-      now: minute,
-      until: minute + daysAhead * 1440,
-    });
+    const horizon = { now: minute, until: minute + daysAhead * 1440 };
+    const { runs, left } = planCollection(rulesOf(context), b.collects ? dueForCollection(context) : [], horizon);
+    const expected = planCollection(rulesOf(context), b.collects ? expectedDue(context, daysAhead) : [], horizon).runs;
     return {
       today,
       currency: b.currency,
@@ -50,6 +50,7 @@ export const collection = defineView({
         reminders: reminderDays(context),
         mostMinor: b.card_most_minor,
         dayMinor: b.card_day_minor,
+        newCustomers: b.collect_new === 1,
       },
       /** Today's run, as long as it has not begun. */
       todaysRun:
@@ -63,6 +64,20 @@ export const collection = defineView({
         n: taken.length,
         sumMinor,
         invoices: taken.slice(0, most).map(shown),
+      })),
+      /** What visits to come will bring, as they stand now. */
+      expected: expected.map(({ at, taken, sumMinor }) => ({
+        date: localDate(at, b.time_zone),
+        n: taken.length,
+        sumMinor,
+        visits: taken.slice(0, most).map(({ id, jobId, customer, visitOn, due, openMinor }) => ({
+          key: id,
+          jobId,
+          customer,
+          visitOn,
+          due,
+          openMinor,
+        })),
       })),
       left: left.slice(0, most).map(({ invoice, why: reason }) => ({ ...shown(invoice), why: why[reason] })),
       leftCount: left.length,

@@ -6,7 +6,7 @@ import { likePattern, pageInput, readPage } from "@/kernel/paging";
 import { defineView } from "@/kernel/view";
 import { type Line, openBooks } from "../bank";
 
-export const bankLinesShown = ["open", "matched", "set aside", "all"] as const;
+const bankLinesShown = ["open", "matched", "set aside", "all"] as const;
 
 /** One page of the bank's lines; each that is open with what it may be. Looked for by name, words and amount. */
 export const bankLines = defineView({

@@ -37,6 +37,7 @@ interface InvoiceRow {
   late_fee_waived: string;
   collect_never: number;
   collect_on: string | null;
+  collect_card_id: number | null;
 }
 const invoiceRows = `SELECT i.*, c.name AS customer, b.applied_minor, b.credited_minor, b.open_minor
     FROM invoices i JOIN customers c ON c.id = i.customer_id JOIN invoice_balances b ON b.invoice_id = i.id`;
@@ -238,10 +239,11 @@ export const invoice = defineView({
             `SELECT run_date AS date, amount_minor AS minor, objected_at AS objected
               FROM collection_notices WHERE invoice_id = ? AND run_date >= ? ORDER BY run_date DESC LIMIT 1`,
           ).get(id, today) ?? null,
-        hasCard:
-          sql("SELECT 1 FROM cards WHERE customer_id = ? AND collects = 1 AND removed_at IS NULL").get(
-            row.customer_id,
-          ) !== undefined,
+        /** Cards that may be charged by themselves, in their owner's order. */
+        cards: sql<{ id: number; label: string }>(
+          "SELECT id, label FROM cards WHERE customer_id = ? AND collects = 1 AND removed_at IS NULL ORDER BY position, id",
+        ).all(row.customer_id),
+        cardId: row.collect_card_id,
         promise:
           sql<{ day: string; ended: string | null }>(
             "SELECT day, ended FROM pay_promises WHERE invoice_id = ? ORDER BY id DESC LIMIT 1",

@@ -73,6 +73,16 @@ export function cardStandin(db: Database.Database, secret: string, now: () => nu
       return outcomeOf(chargeOf.get(key)!);
     },
 
+    async outcome(reference) {
+      db.prepare("UPDATE charges SET state = 'declined' WHERE reference = ? AND state = 'second step' AND at < ?").run(
+        reference,
+        now() - dayMs,
+      );
+      const charge = byReference.get(reference);
+      if (!charge) throw new Error("There is no such charge");
+      return outcomeOf(charge);
+    },
+
     async keep(token) {
       const card = db
         .prepare<[string], { behaviour: string; last_digits: string }>(

@@ -205,6 +205,24 @@ export async function takeDownPayouts(hogar: Hogar): Promise<void> {
     mustPerform(hogar, recordPayout, payout, worker);
 }
 
+/** So long a second step is the customer's to take before the card service is asked how it stands. */
+const secondStepMs = 10 * 60_000;
+
+/** Takes down how charges have ended of which no notice has come: a lost one, or a bank's question that nobody has answered. */
+export async function lookAtSecondSteps(hogar: Hogar): Promise<void> {
+  const waiting = hogar.store
+    .sql<{ chargeKey: string; reference: string }>(
+      `SELECT charge_key AS chargeKey, gateway_reference AS reference FROM payments
+        WHERE state = 'second step' AND asked_at < ? ORDER BY id LIMIT 100`,
+    )
+    .all(hogar.now() - secondStepMs);
+  for (const { chargeKey, reference } of waiting) {
+    const outcome = await hogar.gateways.cards?.outcome(reference).catch(() => null);
+    // Who does not answer is asked again the next time.
+    if (outcome && outcome.state !== "second step") mustPerform(hogar, recordCharge, { chargeKey, outcome }, worker);
+  }
+}
+
 export const effects: Record<string, Kind> = {
   "pay out": payOut,
   charge,

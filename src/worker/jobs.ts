@@ -22,7 +22,7 @@ import { growRepeat } from "@/modules/repeats/operations/repeats";
 import { repeatsToGrow, repeatsWithoutRoom } from "@/modules/repeats/repeats";
 import { meetWish } from "@/modules/requests/operations/wishes";
 import { openWishes } from "@/modules/requests/wishes";
-import { takeDownPayouts, worker } from "./effects";
+import { lookAtSecondSteps, takeDownPayouts, worker } from "./effects";
 import { type PieceByPiece, workThrough } from "./failed-work";
 import { drainOutbox } from "./outbox";
 import { prune } from "./pruning";
@@ -269,6 +269,14 @@ export const jobs: readonly ScheduledJob[] = [
     run: (hogar, until) => workThrough(hogar, cardExpiry, expiringCards(contextOf(hogar)), until),
   },
   { name: "collection", everyMs: minuteMs / 2, run: collect },
+  {
+    name: "second steps",
+    everyMs: 10 * minuteMs,
+    run: async (hogar) => {
+      await lookAtSecondSteps(hogar);
+      return null;
+    },
+  },
   {
     name: "payouts",
     everyMs: 60 * minuteMs,

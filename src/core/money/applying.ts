@@ -12,6 +12,19 @@ export interface Application {
   amountMinor: Minor;
 }
 
+/** A sum given to invoices in their order, as far as it goes: those that get a part, each with it. */
+export function giveTo<I extends OpenAmount>(
+  amountMinor: Minor,
+  due: readonly I[],
+): { invoice: I; amountMinor: Minor }[] {
+  let left = amountMinor;
+  return due.flatMap((invoice) => {
+    const part = Math.min(left, invoice.openMinor);
+    left -= Math.max(0, part);
+    return part > 0 ? [{ invoice, amountMinor: part }] : [];
+  });
+}
+
 /** Applies what was received to what is due, oldest to oldest, never more than is left on either. */
 export function applyReceived(received: readonly OpenAmount[], due: readonly OpenAmount[]): Application[] {
   const applications: Application[] = [];

@@ -2,6 +2,7 @@ import { distance } from "fastest-levenshtein";
 import { nameWords, sameName } from "../people/matching";
 import { daysBetween, type LocalDate } from "../time/dates";
 import { type Minor, sum } from "./amounts";
+import { giveTo } from "./applying";
 
 /** A line of a bank's statement. Below nothing: it went out. */
 export interface BankLine {
@@ -170,15 +171,12 @@ const byCustomer = (invoices: readonly OpenInvoice[]): OpenInvoice[][] => [
 
 /** What is due first is paid first; what is left over stays with the customer as credit. */
 function pays(invoices: readonly OpenInvoice[], amountMinor: Minor): Match {
-  let left = amountMinor;
-  const parts = [...invoices]
-    .sort((a, b) => (a.due < b.due ? -1 : a.due > b.due ? 1 : a.id - b.id))
-    .flatMap(({ id, openMinor }) => {
-      const part = Math.min(left, openMinor);
-      left -= part;
-      return part > 0 ? [{ invoiceId: id, amountMinor: part }] : [];
-    });
-  return { kind: "invoices", customerId: invoices[0]!.customerId, invoices: parts };
+  const inOrder = [...invoices].sort((a, b) => (a.due < b.due ? -1 : a.due > b.due ? 1 : a.id - b.id));
+  return {
+    kind: "invoices",
+    customerId: invoices[0]!.customerId,
+    invoices: giveTo(amountMinor, inOrder).map(({ invoice, amountMinor }) => ({ invoiceId: invoice.id, amountMinor })),
+  };
 }
 
 /** So many invoices of one customer are put together in every way, to find those that come to an amount. */

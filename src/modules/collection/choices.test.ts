@@ -210,6 +210,22 @@ it("leaves new customers alone where the owner wants to say so for each", () => 
   });
 });
 
+it.each([
+  ["later", declined, "2027-03-27"],
+  ["another", lost, null],
+])("shows declined cards by what helps, as long as nothing has paid: %s", async (kind, number, again) => {
+  const w = owing([number]);
+  await w.until("2027-03-25");
+  const shown = () => {
+    const view = look(w.hogar, collection, {}, office);
+    return view.ok ? view.value.declined : [];
+  };
+  expect(shown()).toMatchObject([{ invoiceId: 1, kind, again, card: "card 1" }]);
+  mustPerform(w.hogar, payInvoice, { token: w.token, cardToken: w.hogar.standins!.cards.tokenFor(good)! }, visitor);
+  await runDue(w.hogar);
+  expect(shown()).toEqual([]);
+});
+
 describe("cards of one link", () => {
   const cardsOf = ({ hogar, actor }: World) => {
     const view = look(hogar, myVisit, {}, actor);

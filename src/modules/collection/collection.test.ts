@@ -4,9 +4,11 @@ import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { eraseCustomer } from "@/modules/customers/operations/archive-customer";
 import { readBooks } from "@/modules/money/books";
+import { payInvoice } from "@/modules/money/operations/pay-by-card";
 import { recordPayment } from "@/modules/money/operations/record-payment";
 import { recordCharge } from "@/modules/money/operations/record-outcomes";
 import { creditInvoiceByHand, refundPayment } from "@/modules/money/operations/corrections";
+import { splitInvoice } from "@/modules/money/operations/parts";
 import { recordDispute } from "@/modules/money/operations/disputes";
 import { payoutIsThere, recordPayout } from "@/modules/money/operations/payouts";
 import { firstBroken } from "@/modules/records/laws";
@@ -227,6 +229,53 @@ describe("the ladder of reminders", () => {
   });
 });
 
+describe("a bank that asks its customer", () => {
+  const asked = async () => {
+    const w = owing([asks]);
+    await w.until("2027-03-24");
+    const { reference } = w.hogar.standins!.cards.charges()[0]!;
+    return { ...w, reference };
+  };
+
+  it("has been answered, though no notice of it came", async () => {
+    const w = await asked();
+    w.hogar.standins!.cards.settleStep(w.reference, true);
+    expect(w.open()).toBe(7_900);
+    w.later(11);
+    await runDue(w.hogar);
+    expect([w.open(), w.charged()]).toEqual([0, [7_900]]);
+  });
+
+  it("is not answered for a day: then the card is declined, and the invoice can be paid in another way", async () => {
+    const w = await asked();
+    const pay = () =>
+      perform(w.hogar, payInvoice, { token: w.token, cardToken: w.hogar.standins!.cards.tokenFor(good)! }, visitor);
+    expect(pay().ok).toBe(false);
+    w.later(25 * 60);
+    await runDue(w.hogar);
+    expect(pay().ok).toBe(true);
+    await runDue(w.hogar);
+    expect([w.open(), w.charged()]).toEqual([0, [7_900]]);
+  });
+});
+
+/** What the card service says of charges: what was paid once more and late, or how a second step ended, lost, once or twice. */
+function hearOf({ hogar }: ReturnType<typeof owing>, what: "notice" | "step", n: number): void {
+  const { cards } = hogar.standins!;
+  const hear = (chargeKey: string, outcome: Parameters<typeof recordCharge.run>[1]["outcome"]) =>
+    expect(perform(hogar, recordCharge, { chargeKey, outcome }, system).ok).toBe(true);
+  if (what === "notice") {
+    for (const { key, reference, state } of cards.charges())
+      if (state === "received") hear(key, { state: "received", reference });
+    return;
+  }
+  const waiting = cards.charges().find(({ state }) => state === "second step");
+  const said = waiting && cards.settleStep(waiting.reference, n % 2 === 0);
+  if (!said) return;
+  const { key, outcome } = JSON.parse(said.body) as { key: string; outcome: never };
+  for (let times = n % 3; times > 0; times--) hear(key, outcome);
+}
+
 it("is charged once at most and with nothing that was not told, whatever happens in which order, and however often a step is taken", async () => {
   const step = fc.record({
     act: fc.constantFrom(
@@ -243,6 +292,9 @@ it("is charged once at most and with nothing that was not told, whatever happens
       "agree",
       "disagree",
       "transfer",
+      "split",
+      "notice",
+      "step",
     ),
     n: fc.integer({ min: 1, max: 9_000 }),
   });
@@ -265,6 +317,20 @@ it("is charged once at most and with nothing that was not told, whatever happens
             perform(hogar, setCollection, { invoiceId: 1, never: act === "never", date: null }, office);
           else if (act === "agree" || act === "disagree")
             perform(hogar, agreeCollection, { agreed: act === "agree" }, w.actor);
+          else if (act === "split")
+            perform(
+              hogar,
+              splitInvoice,
+              {
+                invoiceId: 1,
+                parts: [
+                  { due: addDays(day, n % 5), amountMinor: Math.max(1, w.open() - n) },
+                  { due: addDays(day, 9), amountMinor: n },
+                ],
+              },
+              office,
+            );
+          else if (act === "notice" || act === "step") hearOf(w, act, n);
           else
             perform(
               hogar,
@@ -274,7 +340,12 @@ it("is charged once at most and with nothing that was not told, whatever happens
             );
         }
         await drainOutbox(hogar);
-        expect(w.charged().length).toBeLessThanOrEqual(1);
+        const { parts } = one<{ parts: number }>(
+          hogar,
+          "SELECT count(*) AS parts FROM audit WHERE operation = 'split-invoice'",
+        );
+        expect(w.charged().length).toBeLessThanOrEqual(1 + parts);
+        expect(w.charged().reduce((all, minor) => all + minor, 0)).toBeLessThanOrEqual(7_900);
         const { told } = one<{ told: number }>(hogar, "SELECT count(*) AS told FROM collection_notices");
         if (told === 0) expect(hogar.standins!.cards.charges()).toEqual([]);
         expect([firstBroken(hogar.store.sql), disagreements(readBooks(hogar.store.sql))]).toEqual([null, []]);

@@ -1,5 +1,5 @@
 "use client";
-import { change, type ViewInput, type ViewOutput } from "@/api/client";
+import { change, type ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
 import type { Match } from "@/core/money/bank-matching";
 import { dayShort } from "@/core/time/words";
@@ -9,6 +9,7 @@ import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
 import { useUndo } from "@/ui/use-undo";
 import { useWork, WorkProgress } from "@/ui/use-work";
+import { bankShown, type BankShown } from "./data";
 import Alert from "@mui/material/Alert";
 import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
@@ -23,13 +24,20 @@ import { useDeferredValue, useEffect, useRef, useState } from "react";
 
 type Line = ViewOutput<"bank-lines">["rows"][number];
 type Proposal = Line["proposals"][number];
-type Shown = ViewInput<"bank-lines">["show"];
 const size = 25;
-const shown: readonly Shown[] = ["open", "matched", "set aside", "all"];
 
 /** Lines of the bank's statements: each that is open with what it may be, taken by a key or a click. */
-export function Bank({ mayChange, onInvoice }: { mayChange: boolean; onInvoice: (id: number) => void }) {
-  const [show, setShow] = useState<Shown>("open");
+export function Bank({
+  show,
+  onShow,
+  mayChange,
+  onInvoice,
+}: {
+  show: BankShown;
+  onShow: (show: BankShown) => void;
+  mayChange: boolean;
+  onInvoice: (id: number) => void;
+}) {
   const [asked, setAsked] = useState({ ...firstPage<"bank-lines">("date"), size });
   const search = useDeferredValue(asked.search);
   const { data, problem } = useLive("bank-lines", { ...asked, search, show });
@@ -58,15 +66,15 @@ export function Bank({ mayChange, onInvoice }: { mayChange: boolean; onInvoice: 
           exclusive
           size="small"
           value={show}
-          onChange={(_, to: Shown | null) => {
+          onChange={(_, to: BankShown | null) => {
             if (!to) return;
-            setShow(to);
+            onShow(to);
             setAsked({ ...asked, page: 0, descending: to !== "open" });
             setChosen(0);
           }}
           aria-label="Which lines"
         >
-          {shown.map((one) => (
+          {bankShown.map((one) => (
             <ToggleButton key={one} value={one}>
               {one}
               {one === "open" && data && ` (${data.open})`}
@@ -138,7 +146,7 @@ export function Bank({ mayChange, onInvoice }: { mayChange: boolean; onInvoice: 
   );
 }
 
-const Empty = ({ show, searched }: { show: Shown; searched: boolean }) => (
+const Empty = ({ show, searched }: { show: BankShown; searched: boolean }) => (
   <Box sx={{ color: ink.ash, maxWidth: 560, py: 3 }}>
     {searched
       ? "Nothing is found. Try fewer letters."

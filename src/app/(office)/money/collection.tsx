@@ -1,6 +1,6 @@
 "use client";
 import type { ViewOutput } from "@/api/client";
-import { moneyWords } from "@/core/money/amounts";
+import { moneyWords, sum } from "@/core/money/amounts";
 import { clock, dateWords, dayShort, dayWords } from "@/core/time/words";
 import { counted } from "@/core/words";
 import { DateField } from "@/ui/date-field";
@@ -58,6 +58,7 @@ function Whole({ view, mayChange, onInvoice }: { view: View; mayChange: boolean;
       </Box>
       {setting && <CollectionRules rules={rules} currency={view.currency} onClose={() => setSetting(false)} />}
       {view.toPhone.length > 0 && <ToPhone view={view} amount={amount} mayChange={mayChange} onInvoice={onInvoice} />}
+      {view.declined.length > 0 && <Declined view={view} amount={amount} onInvoice={onInvoice} />}
       {view.disputes.length > 0 && <Disputes view={view} amount={amount} onInvoice={onInvoice} />}
       {rules.on && (
         <Box component="section" aria-label="Coming runs">
@@ -392,6 +393,51 @@ function Call({ invoiceId, today, onDone }: { invoiceId: number; today: string; 
       <Button variant="contained" disabled={busy} onClick={() => void send({ invoiceId, words, day })}>
         Save
       </Button>
+    </Box>
+  );
+}
+
+const helps = {
+  later: "They may pay later",
+  another: "Another card helps",
+  never: "Only another way to pay helps",
+} as const;
+
+/** Cards that were declined, by what helps, as long as nothing else has paid. */
+function Declined({
+  view,
+  amount,
+  onInvoice,
+}: {
+  view: View;
+  amount: (minor: number) => string;
+  onInvoice: (id: number) => void;
+}) {
+  return (
+    <Box component="section" aria-label="Declined cards">
+      <Typography variant="h2" sx={{ mb: 2 }}>
+        Declined cards
+      </Typography>
+      {(["later", "another", "never"] as const).map((kind) => {
+        const rows = view.declined.filter((one) => one.kind === kind);
+        if (rows.length === 0) return null;
+        return (
+          <Lines
+            key={kind}
+            title={helps[kind]}
+            said={`${counted(rows.length, "invoice")}, ${amount(sum(rows.map(({ openMinor }) => openMinor)))}`}
+            rows={rows.map(({ problem, card, again, ...one }) => ({
+              ...one,
+              key: String(one.invoiceId),
+              more: [card, problem?.toLowerCase(), again ? `again from ${dayShort(again)}` : "they were asked"]
+                .filter(Boolean)
+                .join(", "),
+            }))}
+            amount={amount}
+            onInvoice={onInvoice}
+          />
+        );
+      })}
     </Box>
   );
 }

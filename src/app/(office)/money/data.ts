@@ -5,6 +5,10 @@ import { invoicesShown, type InvoicesShown, paymentsShown, type PaymentsShown } 
 /** What the sheet of an invoice reads. */
 export type Invoice = ViewOutput<"invoice">;
 
+/** Which lines of the bank. */
+export const bankShown = ["open", "matched", "set aside", "all"] as const;
+export type BankShown = (typeof bankShown)[number];
+
 /** A part of Money: where it opens, a list and which part of it, or what is to be billed. */
 export type MoneyPart =
   | { list: "overview" }
@@ -13,7 +17,7 @@ export type MoneyPart =
   | { list: "credits" }
   | { list: "payouts" }
   | { list: "collection" }
-  | { list: "bank" }
+  | { list: "bank"; show: BankShown }
   | { list: "to-bill" }
   | { list: "reports" };
 
@@ -26,7 +30,8 @@ export function moneyPartOf({ list, show, age }: { list?: string; show?: string;
       age: ages.find((one) => one === age) ?? null,
     };
   if (list === "payments") return { list, show: paymentsShown.find((s) => s === show) ?? "all" };
-  const plain = ["to-bill", "reports", "credits", "payouts", "bank", "collection"] as const;
+  if (list === "bank") return { list, show: bankShown.find((s) => s === show) ?? "open" };
+  const plain = ["to-bill", "reports", "credits", "payouts", "collection"] as const;
   return { list: plain.find((one) => one === list) ?? "overview" };
 }
 

@@ -98,7 +98,14 @@ export function Money({ open, part }: { open: number | null; part: MoneyPart }) 
           )}
           {part.list === "collection" && <Collection mayChange={mayChange} onInvoice={(id) => go(part, id)} />}
           {part.list === "payouts" && <Payouts currency={currency} mayChange={mayChange} />}
-          {part.list === "bank" && <Bank mayChange={mayChange} onInvoice={(id) => go(part, id)} />}
+          {part.list === "bank" && (
+            <Bank
+              show={part.show}
+              onShow={(show) => go({ list: "bank", show })}
+              mayChange={mayChange}
+              onInvoice={(id) => go(part, id)}
+            />
+          )}
           {part.list === "credits" && <CreditsList {...common} />}
           {part.list === "reports" && <Reports mayChange={mayChange} />}
           {part.list === "to-bill" && <ToBill mayChange={mayChange} onInvoice={(id) => go(part, id)} />}

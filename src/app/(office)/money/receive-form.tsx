@@ -1,5 +1,6 @@
 "use client";
 import { moneyTyped, moneyWords, parseMoney, sum } from "@/core/money/amounts";
+import { giveTo } from "@/core/money/applying";
 import { ink } from "@/ui/palette";
 import { SheetSection } from "@/ui/side-sheet";
 import { useChange } from "@/ui/use-change";
@@ -49,7 +50,7 @@ export function ReceiveForm({ customerId, customer, currency, open, meant }: Rec
   const { send, busy, wrong } = useChange("record-payment");
   const { enqueueSnackbar } = useSnackbar();
   const amountMinor = parseMoney(text, currency);
-  const parts = amountMinor === null ? [] : share(amountMinor, chosen);
+  const parts = amountMinor === null ? [] : giveTo(amountMinor, chosen);
   const rest = (amountMinor ?? 0) - sum(parts.map((part) => part.amountMinor));
   const amount = (minor: number) => moneyWords(minor, currency);
   const record = async () => {
@@ -60,7 +61,7 @@ export function ReceiveForm({ customerId, customer, currency, open, meant }: Rec
         method,
         amountMinor,
         note,
-        invoices: parts.map(({ invoiceId, amountMinor: part }) => ({ invoiceId, amountMinor: part })),
+        invoices: parts.map(({ invoice, amountMinor: part }) => ({ invoiceId: invoice.id, amountMinor: part })),
         key,
       }))
     )
@@ -131,20 +132,10 @@ export function ReceiveForm({ customerId, customer, currency, open, meant }: Rec
       {!!amountMinor && (
         <Box role="status" sx={{ mt: 2, fontSize: 14.5, color: ink.ash }}>
           {parts.length > 0 &&
-            `Pays ${parts.map((part) => `${amount(part.amountMinor)} of invoice ${part.number}`).join(", ")}. `}
+            `Pays ${parts.map((part) => `${amount(part.amountMinor)} of invoice ${part.invoice.number}`).join(", ")}. `}
           {rest > 0 && `${amount(rest)} stays with ${customer} as credit, and pays the next invoice.`}
         </Box>
       )}
     </SheetSection>
   );
-}
-
-/** What an amount pays of invoices in their order. */
-function share(amountMinor: number, invoices: readonly Open[]) {
-  let left = amountMinor;
-  return invoices.flatMap(({ id, number, openMinor }) => {
-    const part = Math.min(left, openMinor);
-    left -= part;
-    return part > 0 ? [{ invoiceId: id, number, amountMinor: part }] : [];
-  });
 }

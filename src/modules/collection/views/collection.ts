@@ -99,6 +99,7 @@ export const collection = defineView({
           FROM collection_runs r LEFT JOIN collection_items i ON i.run_date = r.run_date LEFT JOIN payments p ON p.id = i.payment_id
           GROUP BY r.run_date ORDER BY r.run_date DESC LIMIT 30`,
       ).all(),
+      declined: declined(context),
       toPhone: toPhone(context),
       disputes: sql<{
         id: number;
@@ -127,6 +128,32 @@ const shown = ({ id, invoiceId, label, part, customer, card, due, openMinor }: D
   due,
   openMinor,
 });
+
+/** So long a declined card is shown. */
+const declinedDays = 45;
+
+/** Invoices that are open since a card was declined, by what helps: the last try of each. */
+const declined = ({ sql, today }: ViewContext) =>
+  sql<{
+    invoiceId: number;
+    label: string;
+    customer: string;
+    openMinor: number;
+    card: string;
+    problem: string | null;
+    kind: "later" | "another" | "never";
+    again: string | null;
+  }>(
+    `SELECT i.id AS invoiceId, i.label, c.name AS customer, b.open_minor AS openMinor, coalesce(k.label, 'card') AS card, p.problem,
+        coalesce(p.decline_kind, 'later') AS kind, iif(i.collect_never = 0 AND i.collect_on >= @today, i.collect_on, NULL) AS again
+      FROM (SELECT invoice_id, max(payment_id) AS payment_id FROM collection_items
+          WHERE run_date >= @since AND payment_id IS NOT NULL GROUP BY invoice_id) t
+        JOIN payments p ON p.id = t.payment_id AND p.state = 'declined'
+        JOIN collection_items n ON n.payment_id = p.id LEFT JOIN cards k ON k.id = n.card_id
+        JOIN invoices i ON i.id = t.invoice_id JOIN customers c ON c.id = i.customer_id
+        JOIN invoice_balances b ON b.invoice_id = i.id
+      WHERE b.open_minor > 0 ORDER BY p.id DESC LIMIT 60`,
+  ).all({ since: addDays(today, -declinedDays), today });
 
 /** Whom to phone: the last reminder did not help, or a promise was not kept; nobody who has promised a day that is to come. */
 const toPhone = (context: ViewContext) =>

@@ -155,6 +155,49 @@ describe("a quote with options", () => {
     expect(one(world.hogar, "SELECT total_minor FROM jobs")).toEqual({ total_minor: 34_000 });
   });
 
+  it("is booked by the office as the one that was named on the phone", () => {
+    const world = worldWithRequest();
+    const { quoteId } = several(world);
+    const entry = look(world.hogar, incomingEntry, { kind: "quote", id: quoteId, option: 1 }, office);
+    expect(entry).toMatchObject({
+      value: { totalMinor: 34_000, minutes: 150, options: [{ name: "Good" }, { name: "Better", totalMinor: 34_000 }] },
+    });
+    const { date, from, to } = entry.ok ? entry.value.windows[0]! : ({} as never);
+    const { jobId } = mustPerform(world.hogar, bookQuote, { quoteId, option: 1, date, from, to }, office);
+    expect(one(world.hogar, "SELECT total_minor, parts FROM jobs WHERE id = ?", jobId)).toEqual({
+      total_minor: 34_000,
+      parts: 1,
+    });
+  });
+
+  it("is paid in monthly parts where that is offered, once the work is done", () => {
+    const world = worldWithRequest();
+    const { token } = several(world);
+    const [window] = world.offered(token);
+    const take = (parts: number) =>
+      perform(
+        world.hogar,
+        acceptQuote,
+        { token, option: 0, totalMinor: 20_000, window: window!, words: "", parts },
+        visitor,
+      );
+    expect(take(2)).toMatchObject({ problem: { fields: { "/parts": expect.any(String) } } });
+    const { sql, db, audit } = world.hogar.store;
+    db.transaction(() =>
+      audit.under({ at: 1, actor: "test", operation: "test" }, () => {
+        sql("UPDATE business SET parts_most = 2, parts_from_minor = 1000").run();
+      }),
+    )();
+    expect(take(2).ok).toBe(true);
+    const { id } = one<{ id: number }>(world.hogar, "SELECT id FROM visits WHERE state = 'promised'");
+    world.onTheDayOf(id);
+    for (const to of ["on site", "done"] as const) mustPerform(world.hogar, advanceVisit, { visitId: id, to }, office);
+    expect(sql("SELECT amount_minor FROM invoice_parts ORDER BY position").all()).toEqual([
+      { amount_minor: 10_000 },
+      { amount_minor: 10_000 },
+    ]);
+  });
+
   it("is not sent while two are called the same, or one has no name", () => {
     const world = worldWithRequest();
     const further = [{ ...better, option: "good ", items: [{ serviceId: world.services.sweep }] }];

@@ -56,6 +56,8 @@ const scoped = [
   "visits",
   "repeats",
   "invoices",
+  "payments",
+  "bank_lines",
   "refunds",
   "messages",
   "replies",
@@ -115,6 +117,12 @@ function scopeOf({ sql, business }: OperationContext, known: readonly Known[]): 
     visits: ofJobs("visits"),
     links: ofJobs("links"),
     additions: ofJobs("additions"),
+    payments: of("payments"),
+    bank_lines: ids(
+      `SELECT l.id FROM bank_lines l LEFT JOIN refunds r ON r.id = l.refund_id
+        JOIN payments p ON p.id = coalesce(l.payment_id, r.payment_id) WHERE p.customer_id IN (SELECT value FROM json_each(?))`,
+      customers,
+    ),
     refunds: ids(
       "SELECT r.id FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE p.customer_id IN (SELECT value FROM json_each(?))",
       customers,
@@ -184,6 +192,8 @@ function forgetWords({ sql, now, business }: OperationContext, scope: Scope): vo
     "invoices",
     "bill_name = '', bill_mail = '', bill_address = '', buyer_name = '', buyer_address = '', buyer_tax_number = '', before_text = '', remind_on = NULL, nonce = lower(hex(randomblob(16)))",
   );
+  forget("payments", "note = ''");
+  forget("bank_lines", "name = '', words = ''");
   forget("refunds", "reason = ''");
   forget("links", "revoked_at = coalesce(revoked_at, @now)", { now });
   forget(
@@ -226,6 +236,10 @@ function forgetTraces({ sql }: OperationContext, known: readonly Known[], scope:
     `DELETE FROM import_rows WHERE import_id IN (SELECT id FROM imports WHERE kind = 'customers')
       AND (same_id IN (SELECT value FROM json_each(@customers)) OR json_extract(done, '$.id') IN (SELECT value FROM json_each(@customers)))`,
   ).run({ customers: scope.customers });
+  sql(
+    `DELETE FROM import_rows WHERE import_id IN (SELECT id FROM imports WHERE kind = 'bank lines')
+      AND (same_id IN (SELECT value FROM json_each(@lines)) OR json_extract(done, '$.id') IN (SELECT value FROM json_each(@lines)))`,
+  ).run({ lines: scope.bank_lines });
   sql(
     `DELETE FROM import_keys
       WHERE NOT EXISTS (SELECT 1 FROM import_rows r WHERE r.import_id = import_keys.import_id AND r.number = import_keys.number)`,

@@ -5,7 +5,11 @@ import { dayShort } from "@/core/time/words";
 import type { ViewContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
+import { createHash } from "node:crypto";
 import type { KindOfImport } from "./kind";
+
+/** What tells a line apart, so that nobody can read it there: who has paid may ask to be erased. */
+const keyOf = ({ key }: BankDraft): string => createHash("sha256").update(key).digest("hex");
 
 const read = ({ business }: ViewContext, values: Record<string, string>, { dates }: Columns) =>
   bankLineOf(values, { dates, currency: business.currency });
@@ -17,14 +21,21 @@ const detailsOf = (line: Pick<BankDraft, "date" | "amountMinor" | "words">, curr
 export const bankLinesKind: KindOfImport = {
   check(context, values, columns) {
     const { draft, problems } = read(context, values, columns);
-    const known = context.sql<{ id: number }>("SELECT id FROM bank_lines WHERE key = ?").get(draft.key);
+    const known = context.sql<{ id: number }>("SELECT id FROM bank_lines WHERE key = ?").get(keyOf(draft));
     return { problems, same: known ? { id: known.id, certain: true } : null };
   },
-  keys: (context, values, columns) => ({ certain: [read(context, values, columns).draft.key], likely: [] }),
+  keys: (context, values, columns) => ({ certain: [keyOf(read(context, values, columns).draft)], likely: [] }),
   take(context, values, columns, joined) {
     if (joined !== null) return { id: joined, made: false };
-    const { key, date, amountMinor, name, words } = read(context, values, columns).draft;
-    const id = insertRow(context.sql, "bank_lines", { key, date, amount_minor: amountMinor, name, words });
+    const { draft } = read(context, values, columns);
+    const { date, amountMinor, name, words } = draft;
+    const id = insertRow(context.sql, "bank_lines", {
+      key: keyOf(draft),
+      date,
+      amount_minor: amountMinor,
+      name,
+      words,
+    });
     return { id, made: true };
   },
   undo: ({ sql }, { id, made }) =>

@@ -5,6 +5,8 @@ import { look } from "@/kernel/view";
 import { numberSameLines } from "@/core/imports/bank-row";
 import { matchColumns } from "@/core/imports/match-columns";
 import { readFile } from "@/core/imports/read-file";
+import { eraseCustomer } from "@/modules/customers/operations/archive-customer";
+import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
 import { addImportRows, beginImport, takeImport, undoImport } from "@/modules/imports/operations/imports";
 import { firstBroken } from "@/modules/records/laws";
 import { firstPage } from "@/ui/first-page";
@@ -161,4 +163,32 @@ it("finds a refund that went out by bank, and sets the bank’s fees aside with 
   expect([w.lines("open"), w.lines("set aside")]).toMatchObject([[], [{ why: "Bank fees" }]]);
   mustPerform(w.hogar, reopenBankLine, { lineId: fees!.id }, office);
   expect(w.lines("open")).toHaveLength(1);
+});
+
+it("leaves nothing of who has paid when a customer is erased, knows the line all the same, and the books stay as they were", async () => {
+  const w = withBank();
+  const rows = [`2027-03-01;119.00;Ada Ash;by Ada Ash of the old mill`];
+  await w.reads(rows);
+  const [line] = w.lines();
+  expect(w.match(line!.id, line!.proposals[0]!.match).ok).toBe(true);
+  expect(w.open()).toEqual([0, 0]);
+  const visit = one<{ id: number }>(w.hogar, "SELECT id FROM visits WHERE state = 'promised'");
+  mustPerform(w.hogar, cancelVisit, { visitId: visit.id, refundDeposit: true }, office);
+  mustPerform(w.hogar, eraseCustomer, { customerId: w.customerId }, office);
+  const { sql } = w.hogar.store;
+  for (const query of [
+    "SELECT name || words || key AS words FROM bank_lines",
+    "SELECT note AS words FROM payments",
+    "SELECT cells AS words FROM import_rows",
+    "SELECT key AS words FROM import_keys",
+    "SELECT coalesce(before, '') || coalesce(after, '') AS words FROM audit_changes",
+  ])
+    expect(
+      sql<{ words: string }>(query)
+        .all()
+        .filter(({ words }) => /old mill/.test(words)),
+    ).toEqual([]);
+  await w.reads(rows);
+  expect(w.lines("all")).toHaveLength(1);
+  expect(w.holds()).toEqual([null, []]);
 });

@@ -19,7 +19,7 @@ CREATE INDEX imports_under_way ON imports (id) WHERE state IN ('checking', 'taki
 
 CREATE TABLE bank_lines (
   id INTEGER PRIMARY KEY,
-  -- What tells it from every other line: the bank's own number, or all that it says.
+  -- What tells it from every other line, hashed: the bank's own number, or all that it says.
   key TEXT NOT NULL UNIQUE,
   date TEXT NOT NULL,
   -- Below nothing: it went out.

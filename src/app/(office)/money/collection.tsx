@@ -78,12 +78,18 @@ function Whole({ view, mayChange, onInvoice }: { view: View; mayChange: boolean;
             />
           ))}
           {view.expected.map((run) => (
-            <ExpectedLines
-              key={run.date}
+            <Lines
+              key={`expected ${run.date}`}
               title={`Expected on ${dayWords(run.date)}`}
               said={`${counted(run.n, "visit")} to come, ${amount(run.sumMinor)}`}
-              visits={run.visits}
+              rows={run.visits.map(({ visitOn, due, ...visit }) => ({
+                ...visit,
+                invoiceId: null,
+                label: "",
+                more: `visit on ${dayShort(visitOn)}, due ${dayShort(due)}`,
+              }))}
               amount={amount}
+              onInvoice={onInvoice}
             />
           ))}
           {view.leftCount > 0 && (
@@ -143,7 +149,8 @@ function RunNow({
 
 interface Line {
   key: string;
-  invoiceId: number;
+  /** Null where there is none yet: a visit to come. */
+  invoiceId: number | null;
   label: string;
   customer: string;
   more: string;
@@ -174,50 +181,15 @@ function Lines({
       <AccordionDetails>
         {rows.map((row) => (
           <Box key={row.key} sx={{ display: "flex", gap: 4, py: 1, fontSize: 14.5, alignItems: "baseline" }}>
-            <Button size="small" onClick={() => onInvoice(row.invoiceId)} sx={{ minWidth: 0 }}>
-              {row.label}
-            </Button>
+            {row.invoiceId !== null && (
+              <Button size="small" onClick={() => onInvoice(row.invoiceId!)} sx={{ minWidth: 0 }}>
+                {row.label}
+              </Button>
+            )}
             <span style={{ flex: 1 }}>
               {row.customer} <span style={{ color: ink.ash }}>{row.more}</span>
             </span>
             <span>{amount(row.openMinor)}</span>
-          </Box>
-        ))}
-      </AccordionDetails>
-    </Accordion>
-  );
-}
-
-/** What visits to come will bring if they are done on their days: it moves with them. */
-function ExpectedLines({
-  title,
-  said,
-  visits,
-  amount,
-}: {
-  title: string;
-  said: string;
-  visits: View["expected"][number]["visits"];
-  amount: (minor: number) => string;
-}) {
-  return (
-    <Accordion disableGutters elevation={0} square sx={{ borderTop: `1px solid ${ink.line}`, bgcolor: "transparent" }}>
-      <AccordionSummary expandIcon={<ExpandMore />}>
-        <Box sx={{ display: "flex", gap: 4, flex: 1, pr: 3, color: ink.ash }}>
-          <span style={{ flex: 1 }}>{title}</span>
-          <span>{said}</span>
-        </Box>
-      </AccordionSummary>
-      <AccordionDetails>
-        {visits.map((visit) => (
-          <Box key={visit.key} sx={{ display: "flex", gap: 4, py: 1, fontSize: 14.5 }}>
-            <span style={{ flex: 1 }}>
-              {visit.customer}{" "}
-              <span style={{ color: ink.ash }}>
-                visit on {dayShort(visit.visitOn)}, due {dayShort(visit.due)}
-              </span>
-            </span>
-            <span>{amount(visit.openMinor)}</span>
           </Box>
         ))}
       </AccordionDetails>

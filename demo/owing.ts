@@ -23,8 +23,11 @@ export const collectionRules = {
 };
 
 /** Somebody who owes €79.00, due on Wednesday, 24 March 2027, with cards that may be charged in this order; what is due is collected on workdays at nine. */
-export function owing(numbers: string[] = [good], change: Partial<typeof collectionRules> = {}) {
-  const w = smallWorld();
+export function owing<W extends ReturnType<typeof smallWorld>>(
+  numbers: string[] = [good],
+  change: Partial<typeof collectionRules> = {},
+  w = smallWorld() as W,
+) {
   const { actor, visitId, jobId } = w.booked();
   w.onTheDayOf(visitId);
   for (const to of ["on site", "done"] as const) mustPerform(w.hogar, advanceVisit, { visitId, to }, office);

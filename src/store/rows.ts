@@ -5,6 +5,10 @@ export type Json = string;
 
 /** A whole row of each table and view, as SQLite gives it. */
 export interface Rows {
+  account_links: {
+    id: number;
+    nonce: string;
+  };
   account_numbers: {
     account:
       | "receivable"
@@ -1188,6 +1192,7 @@ export interface Rows {
 
 /** What a new row of a table may leave out: what has a default or may be null. */
 export interface LeftOut {
+  account_links: "id";
   account_numbers: never;
   additions: "id";
   audit: "id";

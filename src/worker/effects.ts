@@ -3,7 +3,7 @@ import type { CardHow } from "@/gateways/types";
 import type { Hogar } from "@/kernel/hogar";
 import { linkAddressOf, type OpenedBy, ownLinkPlaceholder, sealedToken } from "@/kernel/links";
 import { mustPerform } from "@/kernel/operation";
-import { linkPlaceholder } from "@/modules/messages/messaging";
+import { linkPlaceholder, owedPlaceholder } from "@/modules/messages/messaging";
 import { recordDelivery } from "@/modules/messages/operations/record-delivery";
 import { recordKeptCard } from "@/modules/money/operations/cards";
 import { recordPayout } from "@/modules/money/operations/payouts";
@@ -152,7 +152,7 @@ const forgetTraces = kind<object>({}, ({ store: { db } }) => ({
 
 /** A mail or text to a customer, kept with them. */
 const message = kind<{ messageId: number }>({ messageId: whole }, (hogar, { messageId }) => {
-  const { channel, recipient, subject, body, job_id, ask_id, invoice_id } = hogar.store
+  const { channel, recipient, subject, body, job_id, ask_id, invoice_id, customer_id } = hogar.store
     .sql<Rows["messages"]>("SELECT * FROM messages WHERE id = ?")
     .get(messageId)!;
   const gateway = hogar.gateways[channel];
@@ -169,7 +169,9 @@ const message = kind<{ messageId: number }>({ messageId: whole }, (hogar, { mess
         key,
         to: recipient,
         subject,
-        body: body.replaceAll(linkPlaceholder, link),
+        body: body
+          .replaceAll(linkPlaceholder, link)
+          .replaceAll(owedPlaceholder, () => ownLinkAddress(hogar, { kind: "owed", id: customer_id })),
       });
       mustPerform(hogar, recordDelivery, { messageId, state }, worker);
     },

@@ -4,6 +4,8 @@ import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { eraseCustomer } from "@/modules/customers/operations/archive-customer";
 import { readBooks } from "@/modules/money/books";
+import { makeInvoice } from "@/modules/money/operations/billing";
+import { myAccount } from "@/modules/money/views/papers";
 import { payInvoice } from "@/modules/money/operations/pay-by-card";
 import { recordPayment } from "@/modules/money/operations/record-payment";
 import { recordCharge } from "@/modules/money/operations/record-outcomes";
@@ -15,7 +17,7 @@ import { firstBroken } from "@/modules/records/laws";
 import { runDue } from "@/worker/loop";
 import { drainOutbox } from "@/worker/outbox";
 import { asks, collectionRules as rules, declined, good, lost, owing } from "@demo/owing";
-import { office, one, saidOf, system } from "@demo/small-world";
+import { office, one, saidOf, system, worldWithPost } from "@demo/small-world";
 import fc from "fast-check";
 import {
   agreeCollection,
@@ -226,6 +228,49 @@ describe("the ladder of reminders", () => {
     expect(list()).toMatchObject([{ said: "Was on holiday", saidOn: "2027-04-08" }]);
     mustPerform(w.hogar, recordCall, { ...call, day: "2027-04-15" }, office);
     expect(list()).toEqual([]);
+  });
+});
+
+describe("several open invoices", () => {
+  const another = {
+    lines: [{ description: "Stove rope", quantity: 1, unitMinor: 2_000, taxBp: 0, discountBp: 0 }],
+    discountBp: 0,
+    before: "",
+    after: "",
+    dueDate: null,
+    key: "another one",
+  };
+  const owingMore = () => owing([], {}, worldWithPost());
+  const reminded = async (w: ReturnType<typeof owingMore>) => {
+    mustPerform(w.hogar, makeInvoice, { customerId: w.actor.customerId, ...another }, office);
+    mustPerform(w.hogar, saveCollection, { ...rules, on: false, reminders: [3] }, office);
+    w.changed(() => w.hogar.store.sql("UPDATE invoices SET remind_on = due_date WHERE id = 1").run());
+    await w.until("2027-03-28");
+    return w.sent.find(({ subject }) => /^Reminder: invoice/.test(subject))!.body;
+  };
+
+  it("are named together, with a link to all of them and the statement", async () => {
+    const w = owingMore();
+    const link = /\/owed\/(\S+)/.exec(await reminded(w));
+    const account = look(w.hogar, myAccount, { token: link![1]! }, visitor);
+    expect(account).toMatchObject({
+      value: {
+        openMinor: 9_900,
+        open: [{ label: "2027-0001" }, { label: "2027-0002" }],
+        statement: { kind: "statement" },
+      },
+    });
+    expect(look(w.hogar, myAccount, { token: `${link![1]!}x` }, visitor)).toMatchObject({
+      problem: { code: "link-ended" },
+    });
+  });
+
+  it("are shown to nobody who has booked in their name with another address", async () => {
+    const w = owingMore();
+    w.changed(() => w.hogar.store.sql("UPDATE jobs SET mail = 'somebody.else@quay.example'").run());
+    const body = await reminded(w);
+    expect(body).toContain("€99.00 is open in all");
+    expect(body).not.toContain("/owed/");
   });
 });
 

@@ -167,6 +167,7 @@ function forgetWords({ sql, now, business }: OperationContext, scope: Scope): vo
     "money_calls",
   ] as const)
     sql(`DELETE FROM ${table} WHERE id ${among}`).run({ ids: scope[table] });
+  sql(`DELETE FROM account_links WHERE id ${among}`).run({ ids: scope.customers });
   const here = { lng: business.lng, lat: business.lat };
   forget(
     "customers",

@@ -26,6 +26,8 @@ export interface Telling {
 
 /** Stands in a message for the customer's link until it is sent: the link itself is never stored. */
 export const linkPlaceholder = "{{my_link}}";
+/** The same for the link that opens all that the customer owes. */
+export const owedPlaceholder = "{{owed_link}}";
 
 /** Writes the customer of a job the messages of an occasion, once. Texts and mails of our own accord wait for the allowed hours. */
 export function tellCustomer(

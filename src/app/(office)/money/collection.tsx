@@ -18,6 +18,7 @@ import Skeleton from "@mui/material/Skeleton";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import dynamic from "next/dynamic";
+import { RunCalendar } from "./run-calendar";
 import { useState } from "react";
 
 const CollectionRules = dynamic(() => import("./collection-rules").then((m) => m.CollectionRules));
@@ -66,10 +67,12 @@ function Whole({ view, mayChange, onInvoice }: { view: View; mayChange: boolean;
             Coming runs
           </Typography>
           {view.todaysRun && <RunNow run={view.todaysRun} at={rules.at} amount={amount} mayChange={mayChange} />}
+          <RunCalendar view={view} amount={amount} />
           {view.runs.length === 0 && <Box sx={{ color: ink.ash }}>No run in the next four weeks takes anything.</Box>}
           {view.runs.map((run) => (
             <Lines
               key={run.date}
+              id={`run-${run.date}`}
               title={`${dayWords(run.date)}, ${clock(rules.at)}`}
               said={`${counted(run.n, "invoice")}, ${amount(run.sumMinor)}`}
               rows={run.invoices.map((one) => ({ ...one, more: `due ${dayShort(one.due)}, ${one.card}` }))}
@@ -80,6 +83,7 @@ function Whole({ view, mayChange, onInvoice }: { view: View; mayChange: boolean;
           {view.expected.map((run) => (
             <Lines
               key={`expected ${run.date}`}
+              id={`expected-${run.date}`}
               title={`Expected on ${dayWords(run.date)}`}
               said={`${counted(run.n, "visit")} to come, ${amount(run.sumMinor)}`}
               rows={run.visits.map(({ visitOn, due, ...visit }) => ({
@@ -158,12 +162,14 @@ interface Line {
 }
 
 function Lines({
+  id,
   title,
   said,
   rows,
   amount,
   onInvoice,
 }: {
+  id?: string;
   title: string;
   said: string;
   rows: readonly Line[];
@@ -172,7 +178,7 @@ function Lines({
 }) {
   return (
     <Accordion disableGutters elevation={0} square sx={{ borderTop: `1px solid ${ink.line}`, bgcolor: "transparent" }}>
-      <AccordionSummary expandIcon={<ExpandMore />}>
+      <AccordionSummary expandIcon={<ExpandMore />} id={id}>
         <Box sx={{ display: "flex", gap: 4, flex: 1, pr: 3 }}>
           <b style={{ flex: 1 }}>{title}</b>
           <span>{said}</span>

@@ -2,8 +2,10 @@ import { nextPaymentReminder, paymentRemindersDue, reminderTone } from "@/core/m
 import { moneyWords } from "@/core/money/amounts";
 import { Id, input } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
-import { invoiceFields, tellAboutInvoice } from "@/modules/messages/messaging";
+import { invoiceFields, owedPlaceholder, tellAboutInvoice } from "@/modules/messages/messaging";
 import { reminderDays } from "@/modules/messages/reminders";
+import { insertOnce } from "@/store/insert";
+import { nanoid } from "nanoid";
 import { dueNow, partsOf } from "../parts";
 
 /** Writes the newest reminder of an unpaid invoice that has come, and notes the day of the next one. */
@@ -49,11 +51,20 @@ export const remindOfInvoice = defineOperation({
 
 const occasionOf = { coming: "invoice coming", reminder: "invoice reminder", last: "last reminder" } as const;
 
-/** Where other invoices of the customer are open too, what all of them come to. */
-function othersOpen({ sql, business }: OperationContext, invoiceId: number): string {
-  const { n, minor } = sql<{ n: number; minor: number }>(
-    `SELECT count(*) AS n, coalesce(sum(b.open_minor), 0) AS minor FROM invoice_balances b
-      WHERE b.customer_id = (SELECT customer_id FROM invoices WHERE id = ?) AND b.open_minor > 0`,
+/** Where other invoices of the customer are open too, what all of them come to, and the link to the statement. */
+function othersOpen(context: OperationContext, invoiceId: number): string {
+  const { sql, business } = context;
+  const { customerId, n, minor, isTheirs } = sql<{ customerId: number; n: number; minor: number; isTheirs: number }>(
+    `SELECT i.customer_id AS customerId, count(*) AS n, coalesce(sum(b.open_minor), 0) AS minor,
+        -- An account is shown to its owner only: neither to whom one bill is sent, nor to whoever booked in their name.
+        i.bill_mail = '' AND coalesce(nullif(j.mail, ''), c.mail) = c.mail AS isTheirs
+      FROM invoices i JOIN customers c ON c.id = i.customer_id LEFT JOIN jobs j ON j.id = i.job_id
+        JOIN invoice_balances b ON b.customer_id = i.customer_id AND b.open_minor > 0
+      WHERE i.id = ?`,
   ).get(invoiceId)!;
-  return n > 1 ? `\n\nWith your other invoices, ${moneyWords(minor, business.currency)} is open in all.` : "";
+  if (n < 2) return "";
+  const inAll = `\n\nWith your other invoices, ${moneyWords(minor, business.currency)} is open in all.`;
+  if (!isTheirs) return inAll;
+  insertOnce(sql, "account_links", { id: customerId, nonce: nanoid(32) });
+  return `${inAll} All of them, and a statement of your account: ${owedPlaceholder}`;
 }

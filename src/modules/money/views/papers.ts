@@ -1,6 +1,8 @@
 import { lookOf } from "@/core/look/front-door";
 import { Refusal } from "@/core/problems";
-import { openedBy } from "@/kernel/links";
+import { openedBy, sealedToken } from "@/kernel/links";
+import { sum } from "@/core/money/amounts";
+import { addDays } from "@/core/time/dates";
 import { DateText, Id, input } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
@@ -79,6 +81,49 @@ export const myInvoice = defineView({
             WHERE p.method = 'card' AND (p.invoice_id = i.id OR (p.job_id = i.job_id AND p.purpose = 'invoice'))
             ORDER BY p.id DESC LIMIT 1`,
         ).get({ id }) ?? null,
+    };
+  },
+});
+
+/** What a customer's account link opens: all that is open, each with its own link, and the statement since the oldest of it. */
+export const myAccount = defineView({
+  name: "my-account",
+  access: "anybody",
+  input: input({ token: InvoiceToken }),
+  read(context, { token }) {
+    const { sql, hogar, business, today } = context;
+    const opened = openedBy(hogar, "owed", token);
+    if (opened === null) throw new Refusal("link-ended");
+    // Whoever was merged into somebody has their account there.
+    const { id: customerId } = sql<{ id: number }>(
+      `WITH RECURSIVE them (id, into_id) AS (SELECT id, merged_into FROM customers WHERE id = ?
+          UNION SELECT c.id, c.merged_into FROM customers c JOIN them ON c.id = them.into_id)
+        SELECT id FROM them WHERE into_id IS NULL`,
+    ).get(opened)!;
+    const open = sql<{ id: number; label: string; issued: string; due: string; openMinor: number }>(
+      `SELECT i.id, i.label, date(i.issued_at / 1000, 'unixepoch') AS issued, i.due_date AS due, b.open_minor AS openMinor
+        FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id
+        WHERE i.customer_id = ? AND b.open_minor > 0 ORDER BY i.due_date, i.id LIMIT 100`,
+    ).all(customerId);
+    const yearAgo = addDays(today, -365);
+    const oldest = open.map(({ issued }) => issued).sort()[0] ?? yearAgo;
+    return {
+      today,
+      look: lookOf(readFrontDoor(hogar.store)),
+      currency: business.currency,
+      open: open.map(({ id, label, due, openMinor }) => ({
+        label,
+        due,
+        openMinor,
+        token: sealedToken(hogar, { kind: "invoice", id }),
+      })),
+      openMinor: sum(open.map(({ openMinor }) => openMinor)),
+      statement: statementOf(context, {
+        customerId,
+        entries: entriesOfAccount(context, customerId).toReversed(),
+        from: oldest < yearAgo ? oldest : yearAgo,
+        to: today,
+      }),
     };
   },
 });

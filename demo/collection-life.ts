@@ -27,16 +27,19 @@ export async function collectByItself(hogar: Hogar): Promise<void> {
   );
   const { today } = viewContext(hogar, office);
   const cards = hogar.gateways.cards!;
-  const chosen = hogar.store
-    .sql<Rows["customers"] & { jobId: number }>(
-      `SELECT c.*, min(j.id) AS jobId FROM customers c JOIN jobs j ON j.customer_id = c.id JOIN visits v ON v.job_id = j.id
-        WHERE c.merged_into IS NULL AND v.state = 'promised' AND v.date BETWEEN ? AND ? GROUP BY c.id ORDER BY c.id DESC LIMIT ?`,
-    )
-    .all(today, addDays(today, 3), numbers.length);
-  for (const [i, { jobId, ...customer }] of chosen.entries()) {
+  const between = (from: number, to: number, most: number) =>
+    hogar.store
+      .sql<Rows["customers"] & { jobId: number }>(
+        `SELECT c.*, min(j.id) AS jobId FROM customers c JOIN jobs j ON j.customer_id = c.id JOIN visits v ON v.job_id = j.id
+          WHERE c.merged_into IS NULL AND v.state = 'promised' AND v.date BETWEEN ? AND ? GROUP BY c.id ORDER BY c.id DESC LIMIT ?`,
+      )
+      .all(addDays(today, from), addDays(today, to), most);
+  const soon = between(0, 3, numbers.length);
+  const later = between(9, 20, 4).filter(({ id }) => !soon.some((one) => one.id === id));
+  for (const [i, { jobId, ...customer }] of [...soon, ...later].entries()) {
     const link = actorOfLink(hogar, linkTokenOf(hogar, jobId) ?? "");
     if (!link) continue;
-    const kept = await cards.keep(hogar.standins!.cards.tokenFor(numbers[i]!)!);
+    const kept = await cards.keep(hogar.standins!.cards.tokenFor(numbers[i % numbers.length]!)!);
     if (kept) mustPerform(hogar, recordKeptCard, { customerId: customer.id, jobId, ...kept }, office);
     mustPerform(hogar, agreeCollection, { agreed: true }, link);
     mustPerform(hogar, saveCustomer, { ...customerInput(customer), paymentDays: 1 + (i % 4) }, office);

@@ -62,7 +62,6 @@ function Day({ date, view, amount }: { date: string; view: View; amount: (minor:
         ...(isRunDay && { borderRadius: arch, border: `1px solid ${ink.line}` }),
         ...(run && { bgcolor: "#fff", borderColor: ink.pine }),
         ...(!isRunDay && { color: ink.ash }),
-        ...(date < view.today && { opacity: 0.55 }),
       }}
     >
       <Box sx={{ fontSize: 12, color: ink.ash }}>{date === view.today ? "today" : dayShort(date)}</Box>

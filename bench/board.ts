@@ -25,7 +25,7 @@ export async function run(): Promise<void> {
     db.transaction(() =>
       audit.under({ at: hogar.now(), actor: "bench", operation: "bench" }, () =>
         db.exec(
-          "UPDATE repeats SET grow_on = '9999-01-01', grow_seen = 1000000000; UPDATE invoices SET remind_on = NULL; UPDATE visits SET reminded_of = window_from",
+          "UPDATE repeats SET grow_on = '9999-01-01', grow_seen = 1000000000; UPDATE invoices SET remind_on = NULL; DELETE FROM reminder_looks",
         ),
       ),
     )();

@@ -37,7 +37,7 @@ export async function run(): Promise<void> {
 
     // The day before: what will be taken is shown, and everybody is told.
     const hogar = openHogar({ folder, clock: () => Date.now() - dayMs + 60_000, env: {} });
-    hogar.gateways.mail = { repeatable: true, send: () => Promise.resolve("sent") };
+    hogar.gateways.mail = { repeatable: true, send: ({ key }) => Promise.resolve({ state: "sent", reference: key }) };
     const { sql, db, audit } = hogar.store;
     db.transaction(() =>
       audit.under({ at: hogar.now(), actor: "bench", operation: "bench" }, () => {

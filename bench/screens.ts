@@ -1,7 +1,7 @@
 import { personActor } from "@/core/people/permissions";
 import { addDays } from "@/core/time/dates";
 import { mustPerform, viewContext } from "@/kernel/operation";
-import { remindersDue } from "@/modules/messages/reminders";
+import { customersToRemind } from "@/modules/messages/reminders";
 import { growRepeat } from "@/modules/repeats/operations/repeats";
 import { repeatsToGrow } from "@/modules/repeats/repeats";
 import { lookAt, type ViewInput, type ViewName } from "@/registry/views";
@@ -73,7 +73,7 @@ async function measureWorker(hogar: ReturnType<typeof makeLargeOffice>): Promise
     return performance.now() - began;
   };
   console.log(`  reminders that fell due, written: ${(await timed("reminders")).toFixed(0)} ms`);
-  console.log(`  a look for reminders: ${(await ms("look", () => void remindersDue(hogar, context))).toFixed(2)} ms`);
+  console.log(`  a look for reminders: ${(await ms("look", () => void customersToRemind(context))).toFixed(2)} ms`);
   const { longest, all } = growAll(hogar);
   console.log(`  3,000 repeats grown: ${(all / 1000).toFixed(1)} s, the longest transaction ${longest.toFixed(0)} ms`);
   console.log(

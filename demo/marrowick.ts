@@ -48,9 +48,6 @@ export const details = {
       },
     ],
   },
-  reminderHours: 24,
-  messageFrom: 8 * 60,
-  messageTo: 20 * 60,
   travelMarginMinutes: 2,
   travelMarginPercent: 10,
 };

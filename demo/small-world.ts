@@ -47,9 +47,6 @@ export const businessInput = {
   phone: "+1 555 0100",
   mail: "office@marrowick.example",
   paymentDays: 14,
-  reminderHours: 24,
-  messageFrom: 480,
-  messageTo: 1200,
   travelMarginMinutes: 2,
   travelMarginPercent: 10,
 };
@@ -297,7 +294,7 @@ export function worldWithPost() {
     repeatable: true,
     async send(message) {
       sent.push({ ...message, way });
-      return "sent";
+      return { state: "sent", reference: message.key };
     },
   });
   return Object.assign(smallWorld({ mail: gateway("mail"), text: gateway("text") }), { sent });

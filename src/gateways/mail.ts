@@ -1,18 +1,36 @@
 import { createHash } from "node:crypto";
 import { mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import path from "node:path";
-import { createTransport } from "nodemailer";
+import { createTransport, type SendMailOptions } from "nodemailer";
+import { isSigned } from "./standin-store";
 import type { MessageGateway, OutgoingMessage } from "./types";
 
-/** Real mail through SMTP, where `SMTP_URL` is set. SMTP cannot tell whether a lost answer meant a lost mail, so it is not repeatable. */
-export function smtpMail(url: string, from: () => string): MessageGateway {
+/** The address from which mail goes out where none is set for its sender. */
+type From = () => string;
+
+/** Answers that a server gives for good: the address is wrong, and no further try helps (RFC 5321, 4.2.1). */
+const isForGood = (error: unknown): error is { response?: string; responseCode: number } =>
+  typeof error === "object" && error !== null && Number((error as { responseCode?: number }).responseCode) >= 500;
+
+/**
+ * Real mail through SMTP, where `SMTP_URL` is set. SMTP cannot tell whether a lost answer meant a lost mail, so it is not
+ * repeatable. Notices and answers come by a webhook that signs with `secret`.
+ */
+export function smtpMail(url: string, from: From, secret = ""): MessageGateway {
   const transport = createTransport(url);
   return {
     repeatable: false,
     async send(message) {
-      await transport.sendMail(mimeOf(message, from()));
-      return "sent";
+      const mime = mimeOf(message, from());
+      try {
+        await transport.sendMail(mime);
+      } catch (error) {
+        if (isForGood(error)) return { state: "bounced", problem: error.response ?? "The address was refused" };
+        throw error;
+      }
+      return { state: "sent", reference: mime.messageId };
     },
+    isGenuine: (body, signature) => secret !== "" && isSigned(body, signature, secret),
   };
 }
 
@@ -23,18 +41,20 @@ export interface MailStandin extends MessageGateway {
 }
 
 /** Writes each mail as a real RFC 5322 file; without a folder they are kept in memory. Addresses that begin with `bounce` come back. */
-export function mailStandin(folder: string | null, from: () => string): MailStandin {
+export function mailStandin(folder: string | null, from: From, secret = ""): MailStandin {
   const box = folder ? boxInFolder(folder) : boxInMemory();
   const transport = createTransport({ streamTransport: true, buffer: true });
   const isMail = (name: string) => /^[0-9a-f]{32}\.eml$/.test(name);
   return {
     repeatable: true,
     async send(message) {
-      if (message.to.startsWith("bounce")) return "bounced";
-      const { message: mime } = await transport.sendMail(mimeOf(message, from()));
-      box.write(`${nameOf(message.key)}.eml`, mime as Buffer);
-      return "sent";
+      if (message.to.startsWith("bounce")) return { state: "bounced", problem: "There is no such mailbox" };
+      const mime = mimeOf(message, from());
+      const { message: bytes } = await transport.sendMail(mime);
+      box.write(`${nameOf(message.key)}.eml`, bytes as Buffer);
+      return { state: "sent", reference: mime.messageId };
     },
+    isGenuine: (body, signature) => isSigned(body, signature, secret),
     files: () =>
       box
         .files()
@@ -70,10 +90,31 @@ function boxInMemory(): Box {
 
 const nameOf = (key: string): string => createHash("sha256").update(key).digest("hex").slice(0, 32);
 
-const mimeOf = ({ key, to, subject, body }: OutgoingMessage, from: string) => ({
-  from,
-  to,
-  subject,
-  text: body,
-  messageId: `<${nameOf(key)}@hogar.invalid>`,
-});
+/** What RFC 3834 calls mail that no person has written by hand. */
+const autoSubmitted = { "by itself": "auto-generated", "as an answer": "auto-replied", "by hand": null } as const;
+
+function mimeOf(message: OutgoingMessage, from: string): SendMailOptions & { messageId: string } {
+  const sender = message.from ?? { name: "", address: from };
+  const auto = autoSubmitted[message.written ?? "by itself"];
+  return {
+    from: sender.name ? sender : sender.address,
+    to: message.to,
+    subject: message.subject,
+    text: message.body,
+    ...(message.html && { html: message.html }),
+    messageId: `<${nameOf(message.key)}@${sender.address.split("@")[1] ?? "hogar.invalid"}>`,
+    ...(message.thread && { inReplyTo: message.thread.inReplyTo, references: message.thread.references }),
+    headers: {
+      ...(auto && { "Auto-Submitted": auto }),
+      ...(message.unsubscribe && {
+        "List-Unsubscribe": `<${message.unsubscribe}>`,
+        "List-Unsubscribe-Post": "List-Unsubscribe=One-Click",
+      }),
+    },
+    attachments: (message.attachments ?? []).map(({ name, mime, bytes }) => ({
+      filename: name,
+      contentType: mime,
+      content: bytes,
+    })),
+  };
+}

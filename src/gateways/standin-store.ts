@@ -21,8 +21,16 @@ export function openStandinStore(folder: string | null): Database.Database {
     CREATE TABLE IF NOT EXISTS charge_ways (key TEXT PRIMARY KEY, how TEXT NOT NULL) STRICT;
     CREATE TABLE IF NOT EXISTS reader_waits (key TEXT PRIMARY KEY, amount_minor INTEGER NOT NULL, currency TEXT NOT NULL, at INTEGER NOT NULL, held INTEGER NOT NULL DEFAULT 0) STRICT;
     CREATE TABLE IF NOT EXISTS texts (
-      id INTEGER PRIMARY KEY, key TEXT UNIQUE, number TEXT NOT NULL, direction TEXT NOT NULL, body TEXT NOT NULL, at INTEGER NOT NULL) STRICT;
+      id INTEGER PRIMARY KEY, key TEXT UNIQUE, number TEXT NOT NULL, direction TEXT NOT NULL, body TEXT NOT NULL, at INTEGER NOT NULL,
+      shown INTEGER NOT NULL DEFAULT 1) STRICT;
+    CREATE TABLE IF NOT EXISTS text_notices (reference TEXT PRIMARY KEY, state TEXT NOT NULL, problem TEXT NOT NULL, taken INTEGER NOT NULL DEFAULT 0) STRICT;
+    CREATE TABLE IF NOT EXISTS ways (name TEXT PRIMARY KEY, value TEXT NOT NULL) STRICT;
+    CREATE TABLE IF NOT EXISTS calls (
+      key TEXT PRIMARY KEY, number TEXT NOT NULL, words TEXT NOT NULL, language TEXT NOT NULL, state TEXT NOT NULL, pressed TEXT NOT NULL, at INTEGER NOT NULL) STRICT;
   `);
+  // What an older stand-in has kept knew no texts that are held back.
+  const known = db.prepare("SELECT 1 FROM pragma_table_info('texts') WHERE name = 'shown'").get();
+  if (!known) db.exec("ALTER TABLE texts ADD COLUMN shown INTEGER NOT NULL DEFAULT 1");
   return db;
 }
 

@@ -8,7 +8,8 @@ export interface Gateways {
   readers: ReaderGateway | null;
   /** Null: nothing is sent this way, and set-up says so. */
   mail: MessageGateway | null;
-  text: MessageGateway | null;
+  text: TextGateway | null;
+  voice: VoiceGateway | null;
   places: PlaceGateway;
   roads: RoadGateway;
 }
@@ -95,15 +96,39 @@ export type ChargeOutcome =
 export interface OutgoingMessage {
   key: string;
   to: string;
+  /** As whom it goes out; absent: as the gateway is set. */
+  from?: { name: string; address: string };
+  /** Empty but for mail. */
   subject: string;
   body: string;
+  /** BCP 47, for whoever reads it aloud. */
+  language?: string;
+  /** The same as HTML, for mail. */
+  html?: string;
+  /** For mail: what it answers, and how it was written (RFC 3834, RFC 8058). */
+  thread?: { inReplyTo: string; references: string[] };
+  written?: "by itself" | "as an answer" | "by hand";
+  /** Where one ends such messages with one click. */
+  unsubscribe?: string;
+  attachments?: { name: string; mime: string; bytes: Buffer }[];
 }
+
+/** What became of a message: taken, with the reference that notices and answers will name, or refused at once. */
+export type Sending = { state: "sent"; reference: string } | { state: "bounced"; problem: string };
 
 export interface MessageGateway {
   /** Whether sending the same key again is harmless. Where it is not, a message whose fate is unknown is left to a person. */
   repeatable: boolean;
-  send(message: OutgoingMessage): Promise<"sent" | "bounced">;
+  /** Throws when the service does not answer. */
+  send(message: OutgoingMessage): Promise<Sending>;
+  /** Whether a notice about a message, or an answer, really comes from the service. */
+  isGenuine?(body: string, signature: string): boolean;
 }
+
+export type TextGateway = MessageGateway;
+
+/** Calls that read their words aloud; keys that are pressed and calls that nobody took come by signed notices. */
+export type VoiceGateway = MessageGateway;
 
 export interface Address extends Point {
   id: string;

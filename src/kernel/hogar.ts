@@ -3,6 +3,7 @@ import type { ExampleFiles } from "@/gateways/example-files";
 import type { MailStandin } from "@/gateways/mail";
 import type { ReaderStandin } from "@/gateways/reader-standin";
 import type { TextStandin } from "@/gateways/text-standin";
+import type { VoiceStandin } from "@/gateways/voice-standin";
 import type { Town } from "@/gateways/town";
 import type { Gateways } from "@/gateways/types";
 import type { Store } from "@/store/database";
@@ -19,6 +20,7 @@ export interface Hogar {
     reader: ReaderStandin;
     mail: MailStandin;
     text: TextStandin;
+    voice: VoiceStandin;
     examples: ExampleFiles;
   } | null;
   town: Town | null;

@@ -10,7 +10,12 @@ type Use =
   | "origins"
   | "second factors"
   | "browsers"
+  | "short links"
+  | "messages"
   | "card stand-in"
+  | "mail stand-in"
+  | "text stand-in"
+  | "voice stand-in"
   | "reader stand-in";
 
 /** Keys of the installation, derived from its secret (HKDF, RFC 5869). Earlier secrets still open what they have sealed. */

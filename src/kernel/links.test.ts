@@ -45,6 +45,12 @@ describe("a customer's link", () => {
         `%${link}%`,
       ),
     ).toEqual({ n: 0 });
-    expect(world.hogar.standins!.text.conversations()[0]!.texts[0]!.body).toContain(link);
+    const { mail } = world.hogar.standins!;
+    expect(
+      mail
+        .read(mail.files()[0]!.name)!
+        .toString("utf8")
+        .replace(/=\r?\n/g, ""),
+    ).toContain(link);
   });
 });

@@ -1,5 +1,6 @@
+import type { LinkKind } from "@/core/messages/purposes";
 import type { Actor } from "@/core/people/permissions";
-import { insertRow } from "@/store/insert";
+import { insertOnce, insertRow } from "@/store/insert";
 import { nanoid } from "nanoid";
 import type { Hogar } from "./hogar";
 import { hashed, isHashOf } from "./keys";
@@ -56,14 +57,11 @@ const opened = {
   again: "repeat_asks",
   invoice: "invoices",
   owed: "account_links",
-} as const;
+} as const satisfies Record<LinkKind, string>;
 export interface OpenedBy {
-  kind: keyof typeof opened;
+  kind: LinkKind;
   id: number;
 }
-
-/** Stands in a text for such a link until it is sent: like every link, it is never stored. */
-export const ownLinkPlaceholder = "{{own_link}}";
 
 /** The token that opens a wish or a quote: it reads it, and takes it. */
 export function sealedToken(hogar: Hogar, { kind, id }: OpenedBy): string {
@@ -78,8 +76,69 @@ export function openedBy(hogar: Hogar, kind: OpenedBy["kind"], token: string): n
   return text !== null && isHashOf(hogar.keys, "own links", text, sealed) ? Number(id) : null;
 }
 
+/** What a short link opens: a customer's own page, or what another link opens. */
+export type ShortOpens = { kind: "my"; id: number } | OpenedBy;
+
+/** Letters of a short link's seal: 48 bits. */
+const sealLetters = 8;
+
+/** A short address for a text: it says nothing of anybody, and ends with what it is about. The same opens the same. */
+export function shortAddress(hogar: Hogar, opens: ShortOpens): string {
+  const { sql } = hogar.store;
+  const link = sql<{ id: number; nonce: string }>(
+    "SELECT id, nonce FROM short_links WHERE kind = ? AND opens_id = ?",
+  ).get(opens.kind, opens.id);
+  return link ? `${hogar.publicUrl}/s/${link.id.toString(36)}-${sealOf(hogar, link.nonce)}` : hogar.publicUrl;
+}
+
+/** Makes sure that there is one, within an operation. */
+export const makeShortLink = ({ sql, now }: OperationContext, { kind, id }: ShortOpens): void =>
+  void insertOnce(sql, "short_links", { kind, opens_id: id, nonce: nanoid(16), made_at: now });
+
+const sealOf = (hogar: Hogar, nonce: string): string => hashed(hogar.keys, "short links", nonce).slice(0, sealLetters);
+
+/** Where a short link leads, as a path; null where it opens nothing, or no more. */
+export function shortLeadsTo(hogar: Hogar, code: string): string | null {
+  const [, id, seal] = /^([0-9a-z]{1,10})-([\w-]{8})$/.exec(code) ?? [];
+  if (!id || !seal) return null;
+  const { sql } = hogar.store;
+  const link = sql<{ nonce: string; kind: ShortOpens["kind"]; opens_id: number }>(
+    "SELECT nonce, kind, opens_id FROM short_links WHERE id = ?",
+  ).get(Number.parseInt(id, 36));
+  if (!link || sealOf(hogar, link.nonce) !== seal) return null;
+  if (link.kind !== "my") return `/${link.kind}/${sealedToken(hogar, { kind: link.kind, id: link.opens_id })}`;
+  if (isJobOver(hogar, link.opens_id)) return null;
+  const token = linkTokenOf(hogar, link.opens_id);
+  return token && `/my/${token}`;
+}
+
+/** So long after its last visit a text's link still opens what is left to be done. */
+const shortLinkDays = 3;
+
+/** Whether the last visit of a job was some days ago, and nothing of it is open. */
+const isJobOver = ({ store, now }: Hogar, jobId: number): boolean =>
+  store
+    .sql(
+      `SELECT 1 FROM jobs j WHERE j.id = @jobId
+          AND NOT EXISTS (SELECT 1 FROM visits WHERE job_id = j.id AND window_to > @since)
+          AND NOT EXISTS (SELECT 1 FROM job_bills o JOIN invoice_balances b ON b.invoice_id = o.invoice_id WHERE o.job_id = j.id AND b.open_minor > 0)`,
+    )
+    .get({ jobId, since: Math.floor(now() / 60_000) - shortLinkDays * 1440 }) !== undefined;
+
 /** What is sealed for a wish or a quote: its kind and its nonce; null where there is none. */
 function sealedOf({ store }: Hogar, { kind, id }: OpenedBy): string | null {
   const nonce = store.sql<{ nonce: string }>(`SELECT nonce FROM ${opened[kind]} WHERE id = ?`).get(id)?.nonce;
   return nonce ? `${kind} ${nonce}` : null;
+}
+
+/** A token that stands for one message: its reader ends such messages by it, and is known to have opened it. */
+export const messageToken = (hogar: Hogar, { id, occasion }: { id: number; occasion: string }): string =>
+  `${id}.${hashed(hogar.keys, "messages", occasion)}`;
+
+/** The id of the message that a token stands for, or null. */
+export function messageOf(hogar: Hogar, token: string): number | null {
+  const [id, sealed, ...more] = token.split(".");
+  if (!id || !sealed || more.length || !/^\d{1,12}$/.test(id)) return null;
+  const message = hogar.store.sql<{ occasion: string }>("SELECT occasion FROM messages WHERE id = ?").get(Number(id));
+  return message && isHashOf(hogar.keys, "messages", message.occasion, sealed) ? Number(id) : null;
 }

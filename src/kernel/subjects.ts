@@ -19,6 +19,7 @@ type Subject =
   | "payment"
   | "card"
   | "errand"
+  | "thread"
   | "time off"
   | "shared";
 
@@ -39,6 +40,7 @@ const ofTechnician: Record<Exclude<Subject, "shared">, string> = {
   invoice: `SELECT 1 FROM invoices i JOIN visits v ON v.job_id = i.job_id WHERE i.id = @id AND EXISTS (${ownVisit})`,
   payment: `SELECT 1 FROM payments m JOIN visits v ON v.job_id = m.job_id WHERE m.id = @id AND EXISTS (${ownVisit})`,
   card: `SELECT 1 FROM cards k JOIN visits v ON v.job_id = k.job_id WHERE k.id = @id AND EXISTS (${ownVisit})`,
+  thread: `SELECT 1 FROM threads h JOIN jobs j ON j.customer_id = h.customer_id JOIN visits v ON v.job_id = j.id WHERE h.id = @id AND EXISTS (${ownVisit})`,
   errand: "SELECT 1 FROM errands WHERE id = @id AND technician_id = @only",
   "time off": "SELECT 1 FROM time_off WHERE id = @id AND technician_id = @only",
 };

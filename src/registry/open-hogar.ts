@@ -5,6 +5,7 @@ import { readerStandin } from "@/gateways/reader-standin";
 import { routingServer } from "@/gateways/routing-server";
 import { openStandinStore } from "@/gateways/standin-store";
 import { textStandin } from "@/gateways/text-standin";
+import { voiceStandin } from "@/gateways/voice-standin";
 import { loadTown, type Town, townPlaces, townRoads } from "@/gateways/town";
 import type { Gateways } from "@/gateways/types";
 import type { Hogar } from "@/kernel/hogar";
@@ -59,7 +60,8 @@ export function openHogar({
       cards: tryOut?.cards ?? null,
       readers: tryOut?.reader ?? null,
       text: tryOut?.text ?? null,
-      mail: env.SMTP_URL ? smtpMail(env.SMTP_URL, from) : (tryOut?.mail ?? null),
+      voice: tryOut?.voice ?? null,
+      mail: env.SMTP_URL ? smtpMail(env.SMTP_URL, from, env.HOGAR_MAIL_SECRET) : (tryOut?.mail ?? null),
       places: townPlaces(town),
       roads,
       ...gateways,
@@ -82,8 +84,9 @@ function openStandins(
   return {
     cards: cardStandin(db, keys.of("card stand-in"), now),
     reader: readerStandin(db, keys.of("reader stand-in")),
-    mail: mailStandin(folder && path.join(folder, "mail"), from),
-    text: textStandin(db),
+    mail: mailStandin(folder && path.join(folder, "mail"), from, keys.of("mail stand-in")),
+    text: textStandin(db, keys.of("text stand-in")),
+    voice: voiceStandin(db, keys.of("voice stand-in")),
     examples: exampleFiles(folder && path.join(folder, "examples")),
   };
 }

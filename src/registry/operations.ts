@@ -15,6 +15,22 @@ import { saveCustomer } from "@/modules/customers/operations/save-customer";
 import { removeView, saveView } from "@/modules/customers/operations/saved-views";
 import { archiveSite, saveSite } from "@/modules/customers/operations/sites";
 import { keepApart, mergeCustomers, splitCustomers } from "@/modules/customers/operations/same-person";
+import {
+  matchThread,
+  openThread,
+  readThread,
+  settleThread,
+  snoozeThread,
+  takeThread,
+  writeByHand,
+  writeNote,
+} from "@/modules/messages/operations/conversation";
+import { tellLate } from "@/modules/visits/operations/tell-late";
+import { askQuestion } from "@/modules/messages/operations/receive";
+import { resetTemplate, saveOccasion, saveSender, saveTemplate } from "@/modules/messages/operations/save-occasion";
+import { saveMessageRules } from "@/modules/messages/operations/save-rules";
+import { stopByMessage } from "@/modules/messages/operations/stop-by-message";
+import { sendTest } from "@/modules/messages/operations/send-test";
 import { book } from "@/modules/front-door/operations/book";
 import { saveDirectory } from "@/modules/front-door/operations/save-directory";
 import { saveFrontDoor } from "@/modules/front-door/operations/save-front-door";
@@ -206,6 +222,23 @@ export const operations = {
   "merge-customers": mergeCustomers,
   "move-by-link": moveByLink,
   "move-clock": moveClock,
+  "ask-question": askQuestion,
+  "match-thread": matchThread,
+  "open-thread": openThread,
+  "read-thread": readThread,
+  "reset-template": resetTemplate,
+  "save-message-rules": saveMessageRules,
+  "save-occasion": saveOccasion,
+  "save-sender": saveSender,
+  "save-template": saveTemplate,
+  "send-test": sendTest,
+  "stop-by-message": stopByMessage,
+  "settle-thread": settleThread,
+  "snooze-thread": snoozeThread,
+  "take-thread": takeThread,
+  "tell-late": tellLate,
+  "write-by-hand": writeByHand,
+  "write-note": writeNote,
   "move-visit": moveVisit,
   "order-services": orderServices,
   "take-payment": takePayment,

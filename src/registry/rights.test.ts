@@ -151,7 +151,21 @@ describe("somebody who sees only their own visits", () => {
     "time off": 9999,
   };
   /** An input that is whole, with ids of others in it. */
+  const words = { occasion: "booked", channel: "text", language: "en", subject: "", body: "{{business}}" };
   const wholeInputs: Record<string, object> = {
+    "match-thread": { threadId: 9999, customerId: ids.customer },
+    "open-thread": { customerId: ids.customer },
+    "preview-message": { ...words, visitId: other },
+    "read-thread": { threadId: 9999 },
+    "send-test": { ...words, visitId: other, to: "+1 555 0142" },
+    "settle-thread": { threadId: 9999, done: true },
+    "snooze-thread": { threadId: 9999, until: null },
+    "tell-late": { visitId: other, minutes: 20 },
+    "take-thread": { threadId: 9999, personId: null },
+    thread: { threadId: 9999, before: null },
+    "visit-notes": { visitId: other },
+    "write-by-hand": { threadId: 9999, channel: "text", subject: "", body: "Hello", photos: [], key: "12345678" },
+    "write-note": { threadId: null, visitId: other, words: "Hello" },
     "split-invoice": { invoiceId: 9999, parts: [] },
     "match-bank-line": { lineId: 1, match: { kind: "invoices", customerId: ids.customer, invoices: [] } },
     "advance-visit": { visitId: other, to: "on the way" },

@@ -6,7 +6,7 @@ import { customers } from "@/modules/customers/views/customers";
 import { find } from "@/modules/customers/views/find";
 import { saveFrontDoor } from "@/modules/front-door/operations/save-front-door";
 import { checkBooker, offers, servicesAt } from "@/modules/front-door/views/front-door";
-import { receiveText } from "@/modules/messages/operations/receive-text";
+import { receiveText } from "@/modules/messages/operations/receive";
 import { saveZone } from "@/modules/place/operations/save-zone";
 import { findAddress } from "@/modules/place/views/find-address";
 import { saveSpecialDay } from "@/modules/placing/operations/opening";
@@ -222,7 +222,7 @@ describe("the board", () => {
       coming: expect.arrayContaining(["2027-03-24"]),
       totalMinor: 7900,
     });
-    expect(sheet.messages.map((m) => m.channel).sort()).toEqual(["mail", "text"]);
+    expect(sheet.messages.map((m) => m.channel)).toEqual(["mail"]);
     expect(sheet.history.map((h) => h.operation)).toEqual(["make-repeat", "book"]);
   });
 });
@@ -232,7 +232,7 @@ describe("today", () => {
     const world = smallWorld();
     const { visitId } = world.booked();
     world.at(tomorrow, 670);
-    mustPerform(world.hogar, receiveText, { sender: "+1 555 0142", body: "Where are you?" }, system);
+    mustPerform(world.hogar, receiveText, { key: "1", sender: "+1 555 0142", body: "Where are you?" }, system);
     expect(see(world, todayView, {}).needs.map((n) => n.kind)).toEqual(["late", "reply"]);
     world.onTheDayOf(visitId);
     mustPerform(world.hogar, advanceVisit, { visitId, to: "on site" }, office);

@@ -57,6 +57,9 @@ import { myDateOffers, myDates, myRepeatCalendar } from "@/modules/my-visit/view
 import { repeatCalendarView } from "@/modules/repeats/views/repeat-calendar";
 import { repeatBeginning } from "@/modules/repeats/views/repeat-beginning";
 import { checkBooks } from "@/modules/records/views/check-books";
+import { messageFigures, messageLog } from "@/modules/messages/views/message-log";
+import { messageSetup, previewMessage, template } from "@/modules/messages/views/message-setup";
+import { thread, threads, visitNotes } from "@/modules/messages/views/threads";
 import { customerAccount } from "@/modules/money/views/customer-account";
 import { repeatBatches, repeatIds, repeatsProposal } from "@/modules/repeats/views/many";
 import { repeatPlaces } from "@/modules/repeats/views/repeat-places";
@@ -74,6 +77,14 @@ import type { Static } from "@sinclair/typebox";
 /** The views that can be asked for from outside, by name. */
 export const views = {
   account: account,
+  "message-figures": messageFigures,
+  "message-log": messageLog,
+  "message-setup": messageSetup,
+  "preview-message": previewMessage,
+  template: template,
+  thread: thread,
+  threads: threads,
+  "visit-notes": visitNotes,
   "money-overview": moneyOverview,
   "invoice-choices": invoiceChoices,
   "quote-paper": quotePaper,

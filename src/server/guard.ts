@@ -34,6 +34,14 @@ export async function imageOf(request: Request): Promise<Buffer> {
   return bodyOf(request, largestImage, "too-large");
 }
 
+const largestDocument = 8_500_000;
+
+/** The bytes of a document sent by a page of this application. */
+export async function documentOf(request: Request): Promise<Buffer> {
+  if (isForeign(request) || request.headers.get("content-type") !== "application/pdf") throw new Refusal("bad-request");
+  return bodyOf(request, largestDocument, "too-large");
+}
+
 /** Whether a request comes from a page of somebody else. */
 function isForeign(request: Request): boolean {
   const origin = request.headers.get("origin");

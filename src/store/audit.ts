@@ -19,6 +19,8 @@ const notAudited = new Set([
   "import_rows",
   "import_keys",
   "worker_marks",
+  "reminded",
+  "reminder_looks",
   "security_events",
   "audit",
   "audit_changes",

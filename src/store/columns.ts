@@ -7,6 +7,9 @@ import type { Terms } from "@/core/catalogue/terms";
 import type { Columns } from "@/core/imports/match-columns";
 import type { RowProblem } from "@/core/imports/customer-row";
 import type { PricedLine } from "@/core/money/amounts";
+import type { Meaning } from "@/core/messages/answers";
+import type { MergeFields } from "@/core/messages/fields";
+import type { Channel, LinkKind } from "@/core/messages/purposes";
 import type { Permission, Role } from "@/core/people/permissions";
 import type { Area } from "@/core/place/zones";
 import type { RepeatEvery } from "@/core/repeats/rule";
@@ -103,3 +106,14 @@ export interface Done {
   before?: Record<string, string | number | null>;
   after?: Record<string, string | number | null>;
 }
+
+/** What was read in an answer. */
+export const meaningsColumn = jsonColumn<Meaning[]>(Type.Array(text));
+/** Channels of an occasion or of a message, in order. */
+export const channelsColumn = jsonColumn<Channel[]>(Type.Array(text));
+/** What a message's words are made of on the channels that are left, and where it goes there. */
+export const fieldsColumn = jsonColumn<{ fields: MergeFields; mail: string; phone: string }>(
+  Type.Object({ fields: Type.Object({}), mail: text, phone: text }),
+);
+/** What the link of a message opens. */
+export const openedByColumn = jsonColumn<{ kind: LinkKind; id: number }>(Type.Object({ kind: text, id: whole }));

@@ -89,7 +89,6 @@ export interface Rows {
     payment_days: number;
     message_from: number;
     message_to: number;
-    reminder_hours: number;
     demo_offset_ms: number | null;
     capacity: "route" | "count" | "open" | "ask";
     forecast_room: "full" | "half" | "none";
@@ -145,6 +144,10 @@ export interface Rows {
     parts_most: number;
     parts_from_minor: number;
     collect_new: 0 | 1;
+    language: "en" | "es";
+    most_messages: number;
+    text_part_milli: number;
+    counts_opened: 0 | 1;
   };
   cards: {
     id: number;
@@ -196,6 +199,7 @@ export interface Rows {
     given: 0 | 1;
     words: string;
     at: number;
+    channel: "mail" | "text" | "voice" | null;
   };
   coupons: {
     id: number;
@@ -267,6 +271,8 @@ export interface Rows {
     tax_kind: "standard" | "reverse charge" | "exempt";
     tax_number: string;
     collect_never: 0 | 1;
+    language: "en" | "es" | null;
+    time_zone: string | null;
   };
   day_hours: {
     technician_id: number;
@@ -285,6 +291,13 @@ export interface Rows {
     state: "open" | "won" | "lost";
     lost_minor: number;
     ended_at: number | null;
+  };
+  documents: {
+    token: string;
+    name: string;
+    mime: string;
+    bytes: Buffer;
+    made_at: number;
   };
   errands: {
     id: number;
@@ -593,18 +606,33 @@ export interface Rows {
   messages: {
     id: number;
     occasion: string;
-    channel: "mail" | "text";
-    customer_id: number;
+    kind: string;
+    channel: "mail" | "text" | "voice";
+    customer_id: number | null;
+    thread_id: number | null;
     job_id: number | null;
+    visit_id: number | null;
+    window_from: number | null;
+    repeat_id: number | null;
+    invoice_id: number | null;
+    opens: Json | null;
     recipient: string;
+    language: string;
     subject: string;
     body: string;
-    state: "waiting" | "sent" | "bounced" | "not known";
+    photos: Json;
+    channels_left: Json;
+    fields: Json | null;
+    at_any_hour: 0 | 1;
+    written_by: string | null;
+    state: "waiting" | "sent" | "delivered" | "opened" | "bounced" | "failed" | "dropped" | "not known";
+    problem: string;
+    reference: string | null;
+    parts: number;
     written_at: number;
     sent_at: number | null;
-    repeat_id: number | null;
-    ask_id: number | null;
-    invoice_id: number | null;
+    delivered_at: number | null;
+    opened_at: number | null;
   };
   money_calls: {
     id: number;
@@ -612,6 +640,21 @@ export interface Rows {
     at: number;
     said_by: string;
     words: string;
+  };
+  notes: {
+    id: number;
+    thread_id: number | null;
+    visit_id: number | null;
+    words: string;
+    written_by: string;
+    at: number;
+  };
+  occasions: {
+    occasion: string;
+    is_on: 0 | 1;
+    channels: Json;
+    each: 0 | 1;
+    outside: "earlier" | "later" | "drop" | "other";
   };
   opening_hours: {
     weekday: number;
@@ -799,6 +842,12 @@ export interface Rows {
     ended_at: number | null;
     payment_id: number | null;
   };
+  recordings: {
+    token: string;
+    mime: string;
+    bytes: Buffer;
+    made_at: number;
+  };
   refunds: {
     id: number;
     payment_id: number;
@@ -808,6 +857,24 @@ export interface Rows {
     state: "asked" | "refunded";
     asked_at: number;
     reason: string;
+  };
+  reminded: {
+    visit_id: number;
+    rule_id: number;
+    window_from: number;
+  };
+  reminder_looks: {
+    visit_id: number;
+    looked_at: number;
+    next_at: number;
+  };
+  reminder_rules: {
+    id: number;
+    days_before: number | null;
+    at_minute: number | null;
+    minutes_before: number | null;
+    outside: "earlier" | "later" | "drop";
+    asks: 0 | 1;
   };
   repeat_asks: {
     id: number;
@@ -905,10 +972,20 @@ export interface Rows {
   };
   replies: {
     id: number;
+    thread_id: number;
     customer_id: number | null;
+    channel: "mail" | "text" | "voice" | "front door";
+    key: string | null;
     sender: string;
+    subject: string;
     body: string;
     received_at: number;
+    mail_id: string | null;
+    answers_id: number | null;
+    understood: Json;
+    photos: Json;
+    recording: string | null;
+    seconds: number | null;
   };
   requests: {
     id: number;
@@ -944,6 +1021,11 @@ export interface Rows {
     kind: string;
     who: string;
     words: string;
+    address: string;
+  };
+  senders: {
+    channel: "mail" | "text" | "voice";
+    name: string;
     address: string;
   };
   service_extras: {
@@ -1009,6 +1091,7 @@ export interface Rows {
     comes: "set" | "flexible" | "ask";
     promise_days: number | null;
     again_months: number | null;
+    tells: string;
   };
   sessions: {
     id: string;
@@ -1022,6 +1105,13 @@ export interface Rows {
   shared_times: {
     id: number;
     service_id: number;
+  };
+  short_links: {
+    id: number;
+    nonce: string;
+    kind: string;
+    opens_id: number;
+    made_at: number;
   };
   sites: {
     id: number;
@@ -1052,6 +1142,12 @@ export interface Rows {
     last_date: string;
     yearly: 0 | 1;
     spans: Json;
+  };
+  stops: {
+    channel: "mail" | "text" | "voice";
+    address: string;
+    since: number;
+    how: string;
   };
   tax_rates: {
     id: number;
@@ -1095,6 +1191,14 @@ export interface Rows {
     pay_minor: number;
     pay_hours: number;
     employer_bp: number;
+    tells: string;
+  };
+  templates: {
+    occasion: string;
+    channel: "mail" | "text" | "voice";
+    language: "en" | "es";
+    subject: string;
+    body: string;
   };
   text_blocks: {
     id: number;
@@ -1102,6 +1206,21 @@ export interface Rows {
     place: "before" | "after";
     service_id: number | null;
     words: string;
+  };
+  threads: {
+    id: number;
+    customer_id: number | null;
+    name: string;
+    mail: string;
+    phone: string;
+    nonce: string;
+    last_at: number;
+    last_words: string;
+    last_by: "them" | "us";
+    waiting_since: number | null;
+    unread: 0 | 1;
+    handler_id: number | null;
+    snoozed_until: number | null;
   };
   time_off: {
     id: number;
@@ -1141,7 +1260,6 @@ export interface Rows {
     title: string;
     also: Json;
     on_our_way: 0 | 1;
-    reminded_of: number | null;
     from_address: string | null;
     from_browser: string | null;
     work_place: "site" | "ours" | "afar";
@@ -1151,6 +1269,11 @@ export interface Rows {
     forecast_minor: number | null;
     room_asked: number | null;
     room_days: number;
+  };
+  withheld: {
+    customer_id: number;
+    purpose: "reminders" | "offers";
+    channel: "mail" | "text" | "voice";
   };
   worker_marks: {
     name: string;
@@ -1254,13 +1377,17 @@ export interface LeftOut {
     | "card_day_minor"
     | "parts_most"
     | "parts_from_minor"
-    | "collect_new";
+    | "collect_new"
+    | "language"
+    | "most_messages"
+    | "text_part_milli"
+    | "counts_opened";
   cards: "id" | "removed_at" | "expires" | "collects" | "agreed_words" | "position" | "expiry_told" | "fingerprint";
   categories: "kind";
   collection_items: "payment_id" | "card_id" | "left_out" | "followed";
   collection_notices: "objected_at";
   collection_runs: "ended_at";
-  consents: "id";
+  consents: "id" | "channel";
   coupons: "id" | "first_date" | "last_date" | "most";
   credit_note_lines: never;
   credit_notes: "id" | "after_text";
@@ -1283,9 +1410,12 @@ export interface LeftOut {
     | "billing"
     | "tax_kind"
     | "tax_number"
-    | "collect_never";
+    | "collect_never"
+    | "language"
+    | "time_zone";
   day_hours: never;
   disputes: "id" | "answer_by" | "state" | "lost_minor" | "ended_at";
+  documents: never;
   errands: "id" | "lng" | "lat";
   extras: "id";
   failed_work: never;
@@ -1367,8 +1497,30 @@ export interface LeftOut {
   ledger_events: "id" | "reason" | "reverses_id";
   limits: never;
   links: "id" | "revoked_at" | "copied_at";
-  messages: "id" | "job_id" | "sent_at" | "repeat_id" | "ask_id" | "invoice_id";
+  messages:
+    | "id"
+    | "customer_id"
+    | "thread_id"
+    | "job_id"
+    | "visit_id"
+    | "window_from"
+    | "repeat_id"
+    | "invoice_id"
+    | "opens"
+    | "photos"
+    | "channels_left"
+    | "fields"
+    | "at_any_hour"
+    | "written_by"
+    | "problem"
+    | "reference"
+    | "parts"
+    | "sent_at"
+    | "delivered_at"
+    | "opened_at";
   money_calls: "id";
+  notes: "id" | "thread_id" | "visit_id";
+  occasions: never;
   opening_hours: never;
   outbox: "id" | "leased_until" | "last_problem" | "ended_at";
   pattern_parts: "length" | "step";
@@ -1418,7 +1570,11 @@ export interface LeftOut {
     | "follow_up_on"
     | "parts";
   reader_asks: "ended_at" | "payment_id";
+  recordings: never;
   refunds: "id";
+  reminded: never;
+  reminder_looks: "visit_id";
+  reminder_rules: "id" | "days_before" | "at_minute" | "minutes_before";
   repeat_asks: "id" | "times" | "asked_on" | "answered_at" | "answer" | "job_id" | "handler_id";
   repeat_batches: "id" | "undone_at";
   repeat_bills: never;
@@ -1459,7 +1615,17 @@ export interface LeftOut {
     | "handler_id"
     | "on_closed"
     | "bill_from";
-  replies: "id" | "customer_id";
+  replies:
+    | "id"
+    | "customer_id"
+    | "key"
+    | "subject"
+    | "mail_id"
+    | "answers_id"
+    | "understood"
+    | "photos"
+    | "recording"
+    | "seconds";
   requests:
     | "id"
     | "lng"
@@ -1476,6 +1642,7 @@ export interface LeftOut {
     | "told";
   saved_views: "id";
   security_events: "id";
+  senders: never;
   service_extras: never;
   service_hours: never;
   service_skills: "level";
@@ -1507,13 +1674,16 @@ export interface LeftOut {
     | "seats"
     | "comes"
     | "promise_days"
-    | "again_months";
+    | "again_months"
+    | "tells";
   sessions: "ended_at" | "browser" | "address";
   shared_times: "id";
+  short_links: "id";
   sites: "id" | "zone_id" | "name" | "parking" | "archived_at";
   skills: "id";
   sources: never;
   special_days: "id";
+  stops: never;
   tax_rates: "id";
   technician_services: never;
   technician_skills: "valid_until";
@@ -1531,8 +1701,21 @@ export interface LeftOut {
     | "pay_kind"
     | "pay_minor"
     | "pay_hours"
-    | "employer_bp";
+    | "employer_bp"
+    | "tells";
+  templates: never;
   text_blocks: "id" | "service_id";
+  threads:
+    | "id"
+    | "customer_id"
+    | "name"
+    | "mail"
+    | "phone"
+    | "nonce"
+    | "waiting_since"
+    | "unread"
+    | "handler_id"
+    | "snoozed_until";
   time_off: "id" | "from_minute" | "to_minute";
   visits:
     | "id"
@@ -1552,7 +1735,6 @@ export interface LeftOut {
     | "title"
     | "also"
     | "on_our_way"
-    | "reminded_of"
     | "from_address"
     | "from_browser"
     | "work_place"
@@ -1562,6 +1744,7 @@ export interface LeftOut {
     | "forecast_minor"
     | "room_asked"
     | "room_days";
+  withheld: never;
   worker_marks: never;
   working_spans: never;
   zone_postcodes: never;

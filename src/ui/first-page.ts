@@ -11,6 +11,7 @@ export type PagedView =
   | "payouts"
   | "bank-lines"
   | "incoming"
+  | "message-log"
   | "who-did-what"
   | "security-log";
 export type Sort<N extends PagedView> = ViewInput<N>["sort"];

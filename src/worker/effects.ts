@@ -1,10 +1,10 @@
 import type { Actor } from "@/core/people/permissions";
 import type { CardHow } from "@/gateways/types";
 import type { Hogar } from "@/kernel/hogar";
-import { linkAddressOf, type OpenedBy, ownLinkPlaceholder, sealedToken } from "@/kernel/links";
-import { mustPerform } from "@/kernel/operation";
-import { linkPlaceholder, owedPlaceholder } from "@/modules/messages/messaging";
-import { recordDelivery } from "@/modules/messages/operations/record-delivery";
+import { mustPerform, viewContext } from "@/kernel/operation";
+import { contentOf, partsOf } from "@/modules/messages/content";
+import { whetherToSend } from "@/modules/messages/sending";
+import { putOffMessage, recordDelivery } from "@/modules/messages/operations/record-delivery";
 import { recordKeptCard } from "@/modules/money/operations/cards";
 import { recordPayout } from "@/modules/money/operations/payouts";
 import { recordCharge, recordRefund } from "@/modules/money/operations/record-outcomes";
@@ -102,30 +102,20 @@ const keepCard = kind<KeepCardPayload>(
   }),
 );
 
-const ownLinkAddress = (hogar: Hogar, opens: OpenedBy): string =>
-  `${hogar.publicUrl}/${opens.kind}/${sealedToken(hogar, opens)}`;
-
 interface TellPayload {
-  way: "mail" | "text";
   to: string;
   subject: string;
   body: string;
-  /** The wish or quote whose link stands in the text. */
-  opens?: OpenedBy;
 }
 
-/** A mail or text that is not kept with a customer: to the office, or to somebody who waits. */
-const tell = kind<TellPayload>(
-  { way: text, to: text, subject: text, body: text, opens: Type.Optional(Type.Object({ kind: text })) },
-  (hogar, { way, to, subject, body, opens }) => ({
-    repeatable: hogar.gateways[way]?.repeatable ?? true,
-    async carryOut(key) {
-      const link = opens ? ownLinkAddress(hogar, opens) : "";
-      await hogar.gateways[way]?.send({ key, to, subject, body: body.replaceAll(ownLinkPlaceholder, link) });
-    },
-    giveUp: nothing,
-  }),
-);
+/** A mail that is kept nowhere, since there is a secret in it: a code. */
+const tell = kind<TellPayload>({ to: text, subject: text, body: text }, (hogar, mail) => ({
+  repeatable: hogar.gateways.mail?.repeatable ?? true,
+  async carryOut(key) {
+    await hogar.gateways.mail?.send({ key, ...mail });
+  },
+  giveUp: nothing,
+}));
 
 /** Pages of the index of customers that are merged in one transaction. */
 const pagesMerged = 64;
@@ -150,32 +140,24 @@ const forgetTraces = kind<object>({}, ({ store: { db } }) => ({
   giveUp: nothing,
 }));
 
-/** A mail or text to a customer, kept with them. */
+/** A mail, a text or a call that is kept. Whether it may go is asked now: what has changed since it was written counts. */
 const message = kind<{ messageId: number }>({ messageId: whole }, (hogar, { messageId }) => {
-  const { channel, recipient, subject, body, job_id, ask_id, invoice_id, customer_id } = hogar.store
-    .sql<Rows["messages"]>("SELECT * FROM messages WHERE id = ?")
-    .get(messageId)!;
-  const gateway = hogar.gateways[channel];
+  const row = hogar.store.sql<Rows["messages"]>("SELECT * FROM messages WHERE id = ?").get(messageId);
+  const gateway = row ? hogar.gateways[row.channel] : null;
   return {
     repeatable: gateway?.repeatable ?? true,
     async carryOut(key) {
-      const link =
-        ask_id !== null
-          ? ownLinkAddress(hogar, { kind: "again", id: ask_id })
-          : invoice_id !== null
-            ? ownLinkAddress(hogar, { kind: "invoice", id: invoice_id })
-            : ((job_id === null ? null : linkAddressOf(hogar, job_id)) ?? hogar.publicUrl);
-      const state = await opened(gateway, channel).send({
-        key,
-        to: recipient,
-        subject,
-        body: body
-          .replaceAll(linkPlaceholder, link)
-          .replaceAll(owedPlaceholder, () => ownLinkAddress(hogar, { kind: "owed", id: customer_id })),
-      });
-      mustPerform(hogar, recordDelivery, { messageId, state }, worker);
+      // Its customer was erased, or it has been dealt with before.
+      if (row?.state !== "waiting") return;
+      if (!("goes" in whetherToSend(viewContext(hogar, worker), row)))
+        return void mustPerform(hogar, putOffMessage, { messageId }, worker);
+      const content = contentOf(hogar, row);
+      const sending = await opened(gateway, row.channel).send({ key, ...content });
+      const parts = partsOf(row.channel, content.body);
+      mustPerform(hogar, recordDelivery, { messageId, ...sending, parts }, worker);
     },
-    giveUp: () => mustPerform(hogar, recordDelivery, { messageId, state: "not known" }, worker),
+    // Another way may still work.
+    giveUp: () => mustPerform(hogar, recordDelivery, { messageId, state: gateway ? "not known" : "failed" }, worker),
   };
 });
 

@@ -2,8 +2,9 @@ import type { Hogar } from "@/kernel/hogar";
 import { mustPerform, perform, viewContext, type ViewContext } from "@/kernel/operation";
 import { lapsedDeposits, lapsedHolds } from "@/modules/due/lapsed";
 import { lapseDeposit, lapseHold } from "@/modules/due/operations/lapse";
-import { remindOfVisit } from "@/modules/messages/operations/write-reminders";
-import { remindersDue } from "@/modules/messages/reminders";
+import { noteDelivery } from "@/modules/messages/operations/record-delivery";
+import { remindOfVisits } from "@/modules/messages/operations/write-reminders";
+import { customersToRemind, invoicesToRemind } from "@/modules/messages/reminders";
 import { customersToBill } from "@/modules/money/billing";
 import { noticesDue, runsToEnd, stillToTell, toCollect, toFollow } from "@/modules/collection/collecting";
 import { collectDue, endRun, followCharge, noticeOfCharge, watchPromise } from "@/modules/collection/operations/runs";
@@ -119,17 +120,14 @@ const cardExpiry: PieceByPiece = {
   ),
   work: (hogar, cardId) => perform(hogar, tellExpiry, { cardId }, worker),
 };
-const visitReminder: PieceByPiece = {
-  job: "visit reminder",
+const visitReminders: PieceByPiece = {
+  job: "visit reminders",
   stateOf: rows(
     `SELECT v.window_from, v.state, j.mail, j.phone, c.*
-      FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE v.id = @id`,
+      FROM customers c JOIN jobs j ON j.customer_id = c.id JOIN visits v ON v.job_id = j.id WHERE c.id = @id AND v.state = 'promised'`,
   ),
-  wordsOf: words(
-    `SELECT 'The reminder of the visit to ' || c.name AS words
-      FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id WHERE v.id = @id`,
-  ),
-  work: (hogar, visitId) => perform(hogar, remindOfVisit, { visitId }, worker),
+  wordsOf: words("SELECT 'The reminders of ' || name AS words FROM customers WHERE id = @id"),
+  work: (hogar, customerId) => perform(hogar, remindOfVisits, { customerId }, worker),
 };
 const invoiceReminder: PieceByPiece = {
   job: "invoice reminder",
@@ -206,6 +204,13 @@ function collect(hogar: Hogar, until: number): number | null {
   return left;
 }
 
+/** In the demo: what the stand-in for texts says of those it has taken, as a service would by its notices. */
+function standinNews(hogar: Hogar): null {
+  for (const notice of hogar.standins?.text.notices() ?? [])
+    mustPerform(hogar, noteDelivery, { channel: "text", ...notice }, worker);
+  return null;
+}
+
 /** In this order at each turn. The outbox comes first, so that nothing that follows can keep a message or a charge back. */
 export const jobs: readonly ScheduledJob[] = [
   outbox,
@@ -215,6 +220,7 @@ export const jobs: readonly ScheduledJob[] = [
     everyMs: 0,
     run: (hogar, until) => workThrough(hogar, follow, toFollow(contextOf(hogar)), until),
   },
+  { name: "news of the stand-ins", everyMs: 0, run: standinNews },
   { name: "imports", everyMs: 0, run: goOnWithImports },
   { name: "lapsed holds", everyMs: 0, run: (hogar, until) => workThrough(hogar, hold, lapsedHolds(hogar), until) },
   {
@@ -226,9 +232,10 @@ export const jobs: readonly ScheduledJob[] = [
     name: "reminders",
     everyMs: 0,
     run(hogar, until) {
-      const due = remindersDue(hogar, contextOf(hogar));
+      const context = contextOf(hogar);
       return (
-        workThrough(hogar, visitReminder, due.visits, until) ?? workThrough(hogar, invoiceReminder, due.invoices, until)
+        workThrough(hogar, visitReminders, customersToRemind(context), until) ??
+        workThrough(hogar, invoiceReminder, invoicesToRemind(context), until)
       );
     },
   },

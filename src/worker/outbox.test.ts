@@ -3,13 +3,14 @@ import { one, smallWorld } from "@demo/small-world";
 
 describe("the outbox", () => {
   it("leaves a message whose fate is unknown to a person, where sending twice could harm", async () => {
-    const world = smallWorld({ mail: { repeatable: false, send: async () => "sent" } });
+    const world = smallWorld({
+      mail: { repeatable: false, send: async ({ key }) => ({ state: "sent", reference: key }) },
+    });
     world.booked();
     world.hogar.store.db.exec("UPDATE outbox SET state = 'leased', leased_until = 1, attempts = 1");
     await drainOutbox(world.hogar);
     expect(world.hogar.store.sql("SELECT channel, state FROM messages ORDER BY channel").all()).toEqual([
       { channel: "mail", state: "not known" },
-      { channel: "text", state: "sent" },
     ]);
   });
 

@@ -6,6 +6,7 @@ import { ink } from "@/ui/palette";
 import { forgetTyped } from "@/ui/use-kept-form";
 import CalendarViewDayOutlined from "@mui/icons-material/CalendarViewDayOutlined";
 import DoorFrontOutlined from "@mui/icons-material/DoorFrontOutlined";
+import ForumOutlined from "@mui/icons-material/ForumOutlined";
 import LogoutOutlined from "@mui/icons-material/LogoutOutlined";
 import MoveToInboxOutlined from "@mui/icons-material/MoveToInboxOutlined";
 import PeopleOutlined from "@mui/icons-material/PeopleOutlined";
@@ -29,6 +30,7 @@ const places: { href: string; word: string; icon: typeof DoorFrontOutlined; need
   { href: "/incoming", word: "Incoming", icon: MoveToInboxOutlined, needs: "board.change" },
   { href: "/customers", word: "Customers", icon: PeopleOutlined, needs: "customers.see" },
   { href: "/repeats", word: "Repeats", icon: RepeatOutlined, needs: "customers.see" },
+  { href: "/messages", word: "Messages", icon: ForumOutlined, needs: "contacts.see" },
   { href: "/money", word: "Money", icon: ReceiptLongOutlined, needs: "money.see" },
   { href: "/setup", word: "Set-up", icon: TuneOutlined, needs: "setup.change" },
 ];

@@ -4,6 +4,7 @@ import { arch, ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { Business } from "./data";
+import { AskQuestion } from "./question";
 
 /** The owner's picture and words, before the first question. */
 export const Welcome = ({ business }: { business: Business }) => (
@@ -22,7 +23,6 @@ export const Welcome = ({ business }: { business: Business }) => (
 
 /** What people ask before they book, and how to reach us. */
 export function Answers({ business }: { business: Business }) {
-  if (business.answers.length === 0 && !business.showsContact) return null;
   return (
     <Box component="section" aria-label="Questions and answers" sx={{ mt: 8 }}>
       {business.answers.map(({ question, answer }) => (
@@ -35,6 +35,7 @@ export function Answers({ business }: { business: Business }) {
           <Box sx={{ pb: 4, whiteSpace: "pre-wrap" }}>{answer}</Box>
         </Box>
       ))}
+      <AskQuestion />
       {business.showsContact && (
         <Typography sx={{ color: ink.ash, borderTop: `1px solid ${ink.line}`, pt: 3 }}>
           Would you rather talk? <a href={`tel:${business.phone.replace(/[^\d+]/g, "")}`}>{business.phone}</a> or{" "}

@@ -19,6 +19,8 @@ export interface PromisedVisit {
   told: number;
   moved?: readonly { at: number; from: number }[] | undefined;
   cancelled?: number | null | undefined;
+  /** Moments up to this one have been dealt with. */
+  lookedAt?: number;
 }
 
 /** Why a message is not sent. */
@@ -40,6 +42,8 @@ export interface Falling {
   rules: readonly FallRule[];
   now: number;
   until: number;
+  /** What has gone out before: it neither comes again nor takes others along. */
+  isSent?: (visit: string, rule: string, from: number) => boolean;
 }
 
 /**
@@ -49,7 +53,7 @@ export interface Falling {
  */
 export function messagesOf(
   visits: readonly PromisedVisit[],
-  { zone, hours, rules, now, until }: Falling,
+  { zone, hours, rules, now, until, isSent = () => false }: Falling,
 ): { messages: FallingMessage[]; dropped: { visit: string; rule: string; why: WhyDropped }[] } {
   const due: (FallingMessage & { customer: string })[] = [];
   const dropped: { visit: string; rule: string; why: WhyDropped }[] = [];
@@ -60,7 +64,13 @@ export function messagesOf(
         const at = intoHours(wished, rule.outside ?? "later", hours, zone);
         const why = at === null ? "outside" : at >= promise.from ? "pointless" : at <= promise.at ? "told" : null;
         if (why !== null) dropped.push({ visit: visit.id, rule: rule.id, why });
-        else if (at! < promise.ends && at! >= now && at! < until)
+        else if (
+          at! < promise.ends &&
+          at! >= now &&
+          at! > (visit.lookedAt ?? -Infinity) &&
+          at! < until &&
+          !isSent(visit.id, rule.id, promise.from)
+        )
           due.push({ visit: visit.id, rule: rule.id, at: at!, from: promise.from, with: [], customer: visit.customer });
       }
   return { messages: together(due, zone), dropped };

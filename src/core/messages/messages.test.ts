@@ -1,8 +1,11 @@
 import fc from "fast-check";
 import { epochMinute, localOf } from "../time/local";
-import { paymentRemindersDue, visitReminderAt, withinAllowedHours } from "./moments";
-import { standardTexts } from "./standard";
-import { fieldsIn, fillTemplate } from "./templates";
+import { paymentRemindersDue, withinAllowedHours } from "./moments";
+import { languages } from "./languages";
+import { allOccasions, fieldsOf, kindOf } from "./occasions";
+import { channels } from "./purposes";
+import { startingText } from "./starting-texts";
+import { fieldsIn, fillTemplate, templateProblems } from "./templates";
 
 const zone = "Europe/Lisbon";
 const hours = { from: 480, to: 1200 };
@@ -17,11 +20,6 @@ describe("when messages go out", () => {
         expect(minute >= hours.from && minute < hours.to && moment >= due).toBe(true);
       }),
     );
-  });
-
-  it("reminds a day before, and where that would be at night, in the hours before it", () => {
-    expect(visitReminderAt(at("2027-03-11", 540), 24, hours, zone)).toBe(at("2027-03-10", 540));
-    expect(visitReminderAt(at("2027-03-11", 420), 24, hours, zone)).toBe(at("2027-03-09", 1199));
   });
 
   it("counts the payment reminders that have fallen due", () => {
@@ -45,9 +43,113 @@ describe("templates", () => {
     expect(() => fillTemplate({ subject: "", body: "{{surname}}" }, {})).toThrow("{{surname}}");
   });
 
-  it("of the business all speak of it, so that customers know who writes", () => {
-    for (const [occasion, { mail, text }] of Object.entries(standardTexts))
-      for (const body of [mail?.body, text])
-        if (body) expect([occasion, fieldsIn(body)]).toEqual([occasion, expect.arrayContaining(["business"])]);
+  it("say a thing in the words of its reader’s language", () => {
+    const fields = {
+      day: { days: ["2027-03-11", "2027-03-12"] },
+      arrival: { arrival: [540, 660] },
+      open: { minor: 123_450, currency: "EUR" },
+      where: { place: "site", as: "where", site: "3 Mill Lane", ours: "", phone: "" },
+    } as const;
+    const template = { subject: "", body: "{{day}} {{arrival}} {{where}}: {{open}}" };
+    expect(fillTemplate(template, fields, "en").body).toBe(
+      "Thursday 11 March and Friday 12 March between 09:00 and 11:00 at 3 Mill Lane: €1,234.50",
+    );
+    expect(fillTemplate(template, fields, "es").body).toBe(
+      "jueves 11 de marzo y viernes 12 de marzo entre las 09:00 y las 11:00 en 3 Mill Lane: 1234,50 €",
+    );
+  });
+
+  it("have conditions, lists, and the forms of names", () => {
+    const body =
+      "{{customer_first}}: {{#technician}}{{technician_initials}}{{/technician}}{{^technician}}somebody{{/technician}}{{#visits}}, {{day}}{{/visits}}";
+    const visits = [{ day: "Monday" }, { day: "Tuesday" }];
+    const filled = (technician: string) =>
+      fillTemplate({ subject: "", body }, { customer: "Mira Okonjo", technician, visits }).body;
+    expect([filled("Petra Lindqvist"), filled("")]).toEqual([
+      "Mira: PL, Monday, Tuesday",
+      "Mira: somebody, Monday, Tuesday",
+    ]);
+  });
+});
+
+describe("the starting texts", () => {
+  const all = languages.flatMap((language) =>
+    allOccasions.flatMap((occasion) =>
+      channels.map((channel) => ({ language, occasion, channel, text: startingText(occasion, channel, language) })),
+    ),
+  );
+
+  it("say who writes, and hold nothing that would be refused in a text of the owner’s", () => {
+    for (const { occasion, channel, language, text } of all)
+      if (text) {
+        expect([occasion, fieldsIn(text.body)]).toEqual([occasion, expect.arrayContaining(["business"])]);
+        for (const words of [text.subject, text.body])
+          expect([language, channel, occasion, templateProblems(words, fieldsOf(occasion))]).toEqual([
+            language,
+            channel,
+            occasion,
+            [],
+          ]);
+      }
+  });
+
+  it("are there for every occasion on each of its channels, in every language alike", () => {
+    for (const occasion of allOccasions)
+      for (const language of languages)
+        for (const channel of kindOf(occasion).channels.filter(
+          (one) => one !== "voice" || startingText(occasion, one, "en"),
+        ))
+          if (startingText(occasion, channel, "en") || channel === kindOf(occasion).channels[0])
+            expect([language, occasion, channel, startingText(occasion, channel, language)]).not.toContain(null);
+  });
+});
+
+describe("a text of the owner’s is refused where a customer would read", () => {
+  const allowed = ["customer", "day", "technician", "technician_first", "visits"];
+  it.each([
+    ["{{surname}}", "There is no field {{surname}}."],
+    ["{{invoice}}", "{{invoice}} is not known for this message."],
+    [
+      "Hello {{technician}}",
+      "{{technician}} may be missing: write {{#technician}} … {{/technician}} around the words that need it.",
+    ],
+    ["{{visits}}", "{{visits}} is a list: write {{#visits}} … {{/visits}} around what is said of each."],
+    ["Hello {customer}", "A single brace would be read by the customer: fields are written {{like_this}}."],
+    ["Hello {{customer", "A field is not closed: fields are written {{like_this}}."],
+    ["{{#technician}} comes", "{{#technician}} is not closed: write {{/technician}} where it ends."],
+    ["comes {{/technician}}", "{{/technician}} closes what was not opened: write {{#technician}} where it begins."],
+    ["<b>Now</b>", "<b> would be read as it stands: write plain text, and leave an empty line between paragraphs."],
+    ["{{{customer}}}", "{{&customer…}} cannot be used here."],
+    ["{{> footer}}", "{{>footer…}} cannot be used here."],
+  ])("%s", (text, sentence) => expect(templateProblems(text, allowed)[0]).toBe(sentence));
+
+  it("and taken where a condition asks for what may be missing", () => {
+    const text =
+      "{{#technician}}{{technician_first}} comes{{/technician}} on {{day}}.{{#visits}} {{window}}{{/visits}} 3 < 4";
+    expect(templateProblems(text, allowed)).toEqual([]);
+  });
+
+  it("whatever is typed: what is taken has no brace left when it is filled", () => {
+    const piece = fc.constantFrom(
+      "{{customer}}",
+      "{{day}}",
+      "{",
+      "}",
+      "{{",
+      "}}",
+      "{{#technician}}",
+      "{{/technician}}",
+      "{{technician}}",
+      " words ",
+      "{{no}}",
+    );
+    const fields = { customer: "Mira", day: "Monday", technician: "", visits: [] };
+    fc.assert(
+      fc.property(fc.array(piece, { maxLength: 8 }), (pieces) => {
+        const body = pieces.join("");
+        fc.pre(templateProblems(body, allowed).length === 0);
+        expect(fillTemplate({ subject: "", body }, fields).body).not.toMatch(/[{}]/);
+      }),
+    );
   });
 });

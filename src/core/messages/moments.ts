@@ -15,15 +15,6 @@ export function withinAllowedHours(epoch: number, hours: AllowedHours, zone: str
   return epoch;
 }
 
-/** When the reminder of a visit falls: `hoursBefore` its window opens, moved earlier into the allowed hours so that it never comes too late to be read. */
-export function visitReminderAt(windowFrom: number, hoursBefore: number, hours: AllowedHours, zone: string): number {
-  const wished = windowFrom - hoursBefore * 60;
-  const { date, minute } = localOf(wished, zone);
-  if (minute < hours.from) return epochMinute(addDays(date, -1), hours.to - 1, zone);
-  if (minute >= hours.to) return epochMinute(date, hours.to - 1, zone);
-  return wished;
-}
-
 /** How a reminder of an invoice speaks: before it is due or on the day, after it, and the last time. */
 export type ReminderTone = "coming" | "reminder" | "last";
 

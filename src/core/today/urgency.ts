@@ -10,6 +10,7 @@ export type NeedKind =
   | "bounced"
   | "expiring"
   | "reply"
+  | "unconfirmed"
   | "stuck"
   | "hoarding"
   | "dispute"
@@ -31,6 +32,7 @@ const ranks: Record<NeedKind, number> = {
   "not collected": 3,
   "broken promise": 4,
   reply: 4,
+  unconfirmed: 3,
   incoming: 5,
   bounced: 7,
   overdue: 8,

@@ -51,7 +51,6 @@ describe("booking on the phone", () => {
     });
     expect(world.hogar.store.sql("SELECT channel FROM messages WHERE job_id = ? ORDER BY channel").all(jobId)).toEqual([
       { channel: "mail" },
-      { channel: "text" },
     ]);
   });
 

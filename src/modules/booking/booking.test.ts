@@ -29,7 +29,6 @@ describe("booking", () => {
     await drainOutbox(world.hogar);
     expect(world.hogar.store.sql("SELECT channel, state FROM messages ORDER BY channel").all()).toEqual([
       { channel: "mail", state: "sent" },
-      { channel: "text", state: "sent" },
     ]);
   });
 

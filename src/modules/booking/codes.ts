@@ -49,7 +49,6 @@ export function sendCode(context: OperationContext, jobId: number): void {
     kind: "tell",
     key: `${before}${now} ${jobId}`,
     payload: {
-      way: "mail",
       to: mail,
       subject: `${code} is your code`,
       body: `Your code is ${code}. Enter it on the page on which you have booked.\n\nIf you have not booked with us, forget this email.\n\n${business.name}\n${business.phone}\n`,

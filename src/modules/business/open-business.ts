@@ -46,9 +46,9 @@ export function openBusiness(
         payment_days: 14,
         message_from: 480,
         message_to: 1200,
-        reminder_hours: 24,
         demo_offset_ms: b.demo ? 0 : null,
       });
+      insertRow(sql, "reminder_rules", { minutes_before: 1440, outside: "earlier", asks: 0 });
       insertRow(sql, "people", {
         name: owner.name,
         mail: owner.mail,

@@ -86,9 +86,9 @@ export function giveNotice(context: OperationContext, invoiceId: number): void {
     about: noticeOf(invoiceId, run.date),
     fields: {
       invoice: due.label,
-      amount: moneyWords(due.openMinor, business.currency),
+      amount: { minor: due.openMinor, currency: business.currency },
       card: card.label,
-      day: dayWords(run.date),
+      day: { days: [run.date] },
     },
   });
 }
@@ -232,7 +232,7 @@ export function followItem(context: OperationContext, invoiceId: number): void {
     tellAboutInvoice(context, invoiceId, {
       occasion,
       about: `payment ${item.payment_id}`,
-      fields: { amount: moneyWords(item.amount_minor, business.currency), card: item.card },
+      fields: { amount: { minor: item.amount_minor, currency: business.currency }, card: item.card },
     });
   // It waits for the customer, who is told once, and is looked at again when that has ended.
   if (item.state === "second step") return tell("charge step");

@@ -61,6 +61,7 @@ const scoped = [
   "refunds",
   "messages",
   "replies",
+  "threads",
   "consents",
   "cards",
   "links",
@@ -112,6 +113,7 @@ function scopeOf({ sql, business }: OperationContext, known: readonly Known[]): 
     invoices: of("invoices"),
     messages: of("messages"),
     replies: of("replies"),
+    threads: of("threads"),
     consents: of("consents"),
     cards: of("cards"),
     visits: ofJobs("visits"),
@@ -153,8 +155,21 @@ function forgetWords({ sql, now, business }: OperationContext, scope: Scope): vo
       UNION SELECT p.value FROM job_items i, json_each(i.answers) a, json_each(a.value, '$.photos') p WHERE i.job_id IN (SELECT value FROM json_each(@jobs))
       UNION SELECT p.value FROM requests r, json_each(r.photos) p WHERE r.id IN (SELECT value FROM json_each(@requests))
       UNION SELECT p.value FROM quotes q, json_each(q.photos) p WHERE q.id IN (SELECT value FROM json_each(@quotes))
+      UNION SELECT p.value FROM replies y, json_each(y.photos) p WHERE y.id IN (SELECT value FROM json_each(@replies))
     )`,
-  ).run({ additions: scope.additions, jobs: scope.jobs, requests: scope.requests, quotes: scope.quotes });
+  ).run({
+    additions: scope.additions,
+    jobs: scope.jobs,
+    requests: scope.requests,
+    quotes: scope.quotes,
+    replies: scope.replies,
+  });
+  sql(
+    `DELETE FROM recordings WHERE token IN (SELECT recording FROM replies WHERE id ${among} AND recording IS NOT NULL)`,
+  ).run({ ids: scope.replies });
+  sql(
+    `DELETE FROM documents WHERE token IN (SELECT p.value FROM messages m, json_each(m.photos) p WHERE m.id ${among})`,
+  ).run({ ids: scope.messages });
   // What they were told of charges names their cards.
   sql("DELETE FROM collection_notices WHERE invoice_id IN (SELECT value FROM json_each(?))").run(scope.invoices);
   for (const table of [
@@ -168,6 +183,10 @@ function forgetWords({ sql, now, business }: OperationContext, scope: Scope): vo
   ] as const)
     sql(`DELETE FROM ${table} WHERE id ${among}`).run({ ids: scope[table] });
   sql(`DELETE FROM account_links WHERE id ${among}`).run({ ids: scope.customers });
+  sql(`DELETE FROM withheld WHERE customer_id ${among}`).run({ ids: scope.customers });
+  sql(`DELETE FROM notes WHERE thread_id ${among}`).run({ ids: scope.threads });
+  sql(`DELETE FROM notes WHERE visit_id ${among}`).run({ ids: scope.visits });
+  sql(`DELETE FROM threads WHERE id ${among}`).run({ ids: scope.threads });
   const here = { lng: business.lng, lat: business.lat };
   forget(
     "customers",

@@ -2,6 +2,7 @@ import { groupBy } from "@/core/group";
 import { type Contact, matchOf } from "@/core/people/matching";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { idsColumn } from "@/store/columns";
+import { mergeThreads } from "@/modules/messages/threads";
 import { insertOnce } from "@/store/insert";
 
 /** Who somebody is: a customer we know for certain, or those who may be the same person. */
@@ -120,6 +121,7 @@ export function joinCustomers(context: OperationContext, keepId: number, goneId:
         .map((row) => row.id),
     ]),
   );
+  mergeThreads(context, keepId, goneId);
   sql("UPDATE customers SET merged_into = ? WHERE id = ?").run(keepId, goneId);
   const filled = fillGaps(context, keepId, goneId);
   sql("UPDATE possible_duplicates SET state = 'merged', moved = ?, filled = ? WHERE one_id = ? AND other_id = ?").run(

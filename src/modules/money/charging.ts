@@ -158,7 +158,7 @@ function payTheInvoice(context: OperationContext, payment: PaymentRow): void {
     occasion: "receipt",
     about: `payment ${payment.id}`,
     answer: true,
-    fields: { amount: moneyWords(payment.amount_minor + payment.tip_minor, context.business.currency) },
+    fields: { amount: { minor: payment.amount_minor + payment.tip_minor, currency: context.business.currency } },
   });
 }
 
@@ -213,7 +213,7 @@ function afterReceipt(context: OperationContext, payment: PaymentRow & { job_id:
       occasion: "receipt",
       about: `payment ${payment.id}`,
       answer: true,
-      fields: { amount: moneyWords(payment.amount_minor + payment.tip_minor, business.currency) },
+      fields: { amount: { minor: payment.amount_minor + payment.tip_minor, currency: business.currency } },
     });
 }
 

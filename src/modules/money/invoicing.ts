@@ -88,7 +88,7 @@ export function storeInvoice(context: OperationContext, draft: InvoiceDraft): nu
   ).get(id)!;
   const isPaid = invoice.openMinor === 0;
   const fields = isPaid
-    ? { amount: moneyWords(invoice.total_minor, business.currency) }
+    ? { amount: { minor: invoice.total_minor, currency: business.currency } }
     : invoiceFields(business.currency, { ...invoice, openMinor: dueNow(context, id, invoice.openMinor) });
   tellAboutInvoice(context, id, {
     occasion: isPaid ? "receipt" : "invoice",

@@ -1,4 +1,5 @@
 import { groupBy } from "@/core/group";
+import { askedToConfirm } from "@/modules/messages/reminders";
 import { standsFor, type VisitState } from "@/core/visits/states";
 
 export interface BoardVisit {
@@ -18,6 +19,8 @@ export interface BoardVisit {
   bookings: number;
   /** The repeat that brings it and those after it, as long as that goes on. */
   repeatId: number | null;
+  /** Whether its customer has said yes; "asked" where they were asked and have not answered. */
+  confirmed: "yes" | "asked" | null;
 }
 
 export interface BoardStop extends BoardVisit {
@@ -29,6 +32,7 @@ export interface BoardStop extends BoardVisit {
 }
 
 export const visitColumns = `v.id, v.state, s.code, iif(v.shared_id IS NULL, v.title, s.name) AS service, s.hue, v.minutes, v.crew, v.date, v.window_from, v.window_to, v.shared_id, v.seats,
+  CASE WHEN v.confirmed_at IS NOT NULL THEN 'yes' WHEN ${askedToConfirm("v")} THEN 'asked' END AS confirmed,
   iif(r.state = 'active', r.id, NULL) AS coming_repeat_id,
   coalesce(c.name, rc.name, 'A customer is booking') AS customer, CASE v.work_place WHEN 'ours' THEN 'At our place' WHEN 'afar' THEN 'By phone' ELSE coalesce(t.line, rt.line, '') END AS site`;
 export const visitTables = `visits v JOIN services s ON s.id = v.service_id
@@ -51,6 +55,7 @@ export interface BoardRow {
   shared_id: number | null;
   seats: number;
   coming_repeat_id: number | null;
+  confirmed: "yes" | "asked" | null;
 }
 
 /** Visits that share a time as one card: that of the first which is not over, named by how many come. */

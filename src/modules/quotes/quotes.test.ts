@@ -1,5 +1,5 @@
 import type { MessageGateway, OutgoingMessage } from "@/gateways/types";
-import { actorOfLink, sealedToken } from "@/kernel/links";
+import { actorOfLink, sealedToken, shortLeadsTo } from "@/kernel/links";
 import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { renewLink } from "@/modules/booking/operations/renew-link";
@@ -30,7 +30,7 @@ function worldWithRequest(more: object = {}) {
     repeatable: true,
     send: async (message) => {
       sent.push(message);
-      return "sent";
+      return { state: "sent", reference: message.key };
     },
   };
   const world = smallWorld({ mail: gateway, text: gateway });
@@ -284,7 +284,10 @@ describe("a quote", () => {
       ["selma@example.com", "Your quote: 2 × Chimney sweep, €200.00"],
       ["+1 555 0178", ""],
     ]);
-    for (const { body } of world.sent) expect(body).toContain(`/quote/${token}`);
+    const [mail, text] = world.sent;
+    expect(mail!.body).toContain(`/quote/${token}`);
+    const short = /\/s\/(\S+)/.exec(text!.body)![1]!;
+    expect(shortLeadsTo(world.hogar, short)).toBe(`/quote/${token}`);
     expect(JSON.stringify(world.hogar.store.sql("SELECT payload FROM outbox").all())).not.toContain(token);
     expect(world.entries()).toEqual([{ key: `quote ${quoteId}`, waits: "for the customer’s answer", forUs: false }]);
     expect(world.shown(token)).toMatchObject({

@@ -86,7 +86,7 @@ export function askCustomer(context: OperationContext, repeat: RepeatRow, date: 
     askId: id,
     occasion: "ask first",
     about: `ask ${id}, ${times}`,
-    fields: { service: workOn(context, repeat, date).needs.title, day: dayWords(date) },
+    fields: { service: workOn(context, repeat, date).needs.title, day: { days: [date] } },
   });
 }
 

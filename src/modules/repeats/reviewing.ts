@@ -43,16 +43,16 @@ function tellOfReview(context: OperationContext, repeat: RepeatRow, agreed: Pric
   const { sql, business, today, now } = context;
   const review = fromNotice(agreed, today);
   sql("UPDATE repeats SET review_told_at = ?, review_date = ? WHERE id = ?").run(now, review.date, repeat.id);
-  const priceWords = (minor: number) => `${moneyWords(minor, business.currency)} a ${repeat.price_per}`;
+  const price = (minor: number) => ({ minor, currency: business.currency, per: repeat.price_per });
   tellAboutRepeat(context, {
     repeat,
     occasion: "price review",
     about: `repeat ${repeat.id}, ${review.date}`,
     fields: {
       service: needsOf(context, repeat).needs.title,
-      day: dateWords(review.date),
-      old: priceWords(repeat.price_minor!),
-      price: priceWords(reviewed(repeat.price_minor!, review)),
+      day: { date: review.date },
+      old: price(repeat.price_minor!),
+      price: price(reviewed(repeat.price_minor!, review)),
     },
   });
   return review;

@@ -46,11 +46,18 @@ export function VisitCard({ visit, width, carried, late, chosen }: CardProps) {
           {visit.code}
           {width > 100 && ` · ${visit.minutes} min`}
         </span>
-        <span aria-hidden="true">{stateGlyphs[visit.state]}</span>
+        <span aria-hidden="true">
+          {visit.confirmed === "yes" && "✓ "}
+          {visit.confirmed === "asked" && <b className={css.asked}>? </b>}
+          {stateGlyphs[visit.state]}
+        </span>
       </div>
     </div>
   );
 }
+
+const confirmedWords = ({ confirmed }: BoardVisit): string =>
+  confirmed === "yes" ? ", confirmed" : confirmed === "asked" ? ", not confirmed yet" : "";
 
 interface PlacedProps {
   visit: BoardStop;
@@ -64,7 +71,7 @@ interface PlacedProps {
 export const PlacedVisit = memo(function PlacedVisit({ visit, frame, late, chosen, canChange }: PlacedProps) {
   const width = (useContext(HourWidth) * (visit.leaves - visit.arrives)) / 60;
   const movable = canChange && (visit.state === "promised" || visit.state === "forecast");
-  const words = `${visit.customer}, ${visit.service}, ${visit.site}. Promised ${windowWords(visit.windowFrom, visit.windowTo)}, planned ${clock(visit.arrives)} to ${clock(visit.leaves)}, ${durationWords(visit.minutes)}, ${visit.state}${late ? ", late" : ""}.`;
+  const words = `${visit.customer}, ${visit.service}, ${visit.site}. Promised ${windowWords(visit.windowFrom, visit.windowTo)}, planned ${clock(visit.arrives)} to ${clock(visit.leaves)}, ${durationWords(visit.minutes)}, ${visit.state}${confirmedWords(visit)}${late ? ", late" : ""}.`;
   return (
     <div
       className={css.stop}

@@ -23,6 +23,7 @@ import { useState } from "react";
 import { useOffice } from "../office-context";
 import { Cancel } from "./cancel-visit";
 import { LinkSection } from "./customers-link";
+import { RunningLate, TeamNotes } from "./late-and-notes";
 import type { VisitDetails } from "./data";
 import { MoveForm } from "./move-form";
 import { RepeatForm } from "./repeat-form";
@@ -164,6 +165,7 @@ export function VisitSheet({ visitId, onClose, onOpen }: VisitSheetProps) {
       )}
       {visit.note && <Fact name="Note">{visit.note}</Fact>}
       {mayChange && visit.steps.length > 0 && <Steps visit={visit} ticked={ticked} />}
+      {mayChange && visit.jobId !== null && <RunningLate visit={visit} />}
       {mayChange && visitStates.allows("move", visit.state) && (
         <SheetSection title="Move">
           <MoveForm visit={visit} />
@@ -179,6 +181,7 @@ export function VisitSheet({ visitId, onClose, onOpen }: VisitSheetProps) {
           <Repeats visit={visit} mayChange={mayChange} />
         </SheetSection>
       )}
+      {person.permissions.includes("notes.see") && <TeamNotes visitId={visit.id} />}
       {visit.jobId && <LinkSection visit={visit} mayChange={mayChange} />}
       {visit.messages.length > 0 && (
         <SheetSection title="Messages">

@@ -6,7 +6,7 @@ import Button from "@mui/material/Button";
 import { useSnackbar } from "notistack";
 import { useRef, useState } from "react";
 
-type ListName = "invoices" | "payments" | "credits" | "payouts";
+type ListName = "invoices" | "payments" | "credits" | "payouts" | "message-log";
 type Row<N extends ListName> = ViewOutput<N>["rows"][number];
 
 const pageSize = 200;
@@ -38,7 +38,7 @@ export function ExportList<N extends ListName>({
         if (!result.ok) enqueueSnackbar(result.problem.sentence, { variant: "error" });
         return;
       }
-      currency = result.value.currency;
+      currency = "currency" in result.value ? result.value.currency : "";
       rows.push(...(result.value.rows as Row<N>[]));
       left = rows.length < result.value.count && result.value.rows.length > 0;
       setShare(Math.round((rows.length * 100) / Math.max(1, result.value.count)));

@@ -3,7 +3,7 @@ export const groups = [
   {
     name: "You",
     parts: [
-      { path: "business", name: "Business", about: "Who you are, how you write, your taxes and texts" },
+      { path: "business", name: "Business", about: "Who you are, how you write, your taxes and papers" },
       { path: "hours", name: "Hours", about: "When you are open, and the days that are different" },
     ],
   },
@@ -45,6 +45,22 @@ export const groups = [
         about: "How your booking page looks, what it says and asks, and who hears of bookings",
       },
       { path: "sharing", name: "Sharing", about: "The links to your front door, and what came by each" },
+    ],
+  },
+  {
+    name: "Messages",
+    parts: [
+      {
+        path: "messages",
+        name: "When and how often",
+        about: "Reminders, the hours in which you write, and in which language",
+      },
+      {
+        path: "occasions",
+        name: "Occasions and words",
+        about: "What goes out when, by which channels, and what it says",
+      },
+      { path: "senders", name: "Senders", about: "From which address and number you write, with a test of each" },
     ],
   },
 ] as const;

@@ -60,6 +60,12 @@ const TechnicianForm = dynamic(() => import("./team/technician-form").then((m) =
   ssr: false,
 });
 
+const MessageRules = dynamic(() => import("./messages/rules-form").then((m) => m.RulesForm), { loading, ssr: false });
+
+const Occasions = dynamic(() => import("./messages/occasions").then((m) => m.Occasions), { loading, ssr: false });
+
+const Senders = dynamic(() => import("./messages/senders").then((m) => m.Senders), { loading, ssr: false });
+
 const RulesForm = dynamic(() => import("./windows/rules-form").then((m) => m.RulesForm), { loading, ssr: false });
 
 const ZonesScreen = dynamic(() => import("./zones/zones-screen").then((m) => m.ZonesScreen), { loading, ssr: false });
@@ -74,7 +80,8 @@ export function SetupScreen({ part, id }: { part: PartPath; id: string | null })
   };
   // Some forms need the room: a try-out or a preview stands beside them.
   const narrow = part === "services" && id !== null && id !== "order";
-  const wide = part === "services" || part === "windows" || part === "zones" || part === "front-door";
+  const wide =
+    part === "services" || part === "windows" || part === "zones" || part === "front-door" || part === "occasions";
   return (
     <Box sx={{ display: "flex", flex: 1, borderTop: `1px solid ${ink.line}`, minHeight: 0 }}>
       <PartsRail here={part} />
@@ -127,6 +134,12 @@ function Form({
       return <PricesForm data={data} saved={done} />;
     case "front-door":
       return <FrontDoorForm data={data} saved={done} />;
+    case "messages":
+      return <MessageRules />;
+    case "occasions":
+      return <Occasions id={id} />;
+    case "senders":
+      return <Senders />;
     case "sharing":
       return <Sharing services={data.services.filter((s) => s.active && s.slug)} />;
     case "zones":

@@ -24,6 +24,7 @@ const signs: Record<NeedKind, string> = {
   bounced: "↩",
   expiring: "◔",
   reply: "✉",
+  unconfirmed: "?",
   stuck: "!",
   hoarding: "!",
   dispute: "⚖",

@@ -4,6 +4,7 @@ import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import PostalMime from "postal-mime";
+import { Reply } from "./reply";
 
 export const metadata = { title: "Mail that was sent" };
 const shown = 60;
@@ -55,6 +56,16 @@ export default async function MailPage({ searchParams }: { searchParams: Promise
             <Box sx={{ whiteSpace: "pre-wrap", maxWidth: 640, overflowWrap: "anywhere" }}>
               {linked(open.mail.text ?? "")}
             </Box>
+            <Reply key={open.name} file={open.name} />
+            {open.mail.html && (
+              <Box
+                component="iframe"
+                title="As HTML"
+                sandbox="allow-popups"
+                srcDoc={open.mail.html}
+                sx={{ width: "100%", maxWidth: 640, height: 560, mt: 6, border: `1px solid ${ink.line}` }}
+              />
+            )}
           </>
         ) : (
           <Typography>No mail has been sent yet.</Typography>

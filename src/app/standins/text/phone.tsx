@@ -2,7 +2,9 @@
 import { post } from "@/api/client";
 import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
+import type { TextWay } from "@/gateways/text-standin";
 import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useRouter } from "next/navigation";
@@ -13,15 +15,31 @@ interface Conversation {
   texts: { direction: string; body: string; at: number }[];
 }
 
-export function Phone({ conversations }: { conversations: Conversation[] }) {
+const ways: Record<TextWay, string> = {
+  delivers: "shows the next texts",
+  fails: "lets the next texts fail",
+  holds: "holds the next texts back",
+  loses: "loses the next texts",
+};
+
+export function Phone({ conversations, way }: { conversations: Conversation[]; way: TextWay }) {
   const router = useRouter();
   const [number, setNumber] = useState(conversations[0]?.number ?? "");
   const [text, setText] = useState("");
+  const [photo, setPhoto] = useState<string | null>(null);
+  const [other, setOther] = useState("");
   const open = conversations.find((c) => c.number === number);
   const send = async () => {
-    const result = await post("/standins/text/answer", { sender: number, body: text });
+    const result = await post("/standins/text/answer", {
+      sender: other || number,
+      body: text,
+      ...(photo && { photo }),
+    });
     if (!result.ok) return;
     setText("");
+    setPhoto(null);
+    if (other) setNumber(other);
+    setOther("");
     router.refresh();
   };
   return (
@@ -34,6 +52,22 @@ export function Phone({ conversations }: { conversations: Conversation[] }) {
         <Typography variant="h2" component="h1" sx={{ p: 4 }}>
           Test phone: texts sent
         </Typography>
+        <Box sx={{ px: 4, pb: 3 }}>
+          <TextField
+            select
+            size="small"
+            fullWidth
+            label="The phone"
+            value={way}
+            onChange={(e) => void post("/standins/text/way", { way: e.target.value }).then(() => router.refresh())}
+          >
+            {Object.entries(ways).map(([value, words]) => (
+              <MenuItem key={value} value={value}>
+                {words}
+              </MenuItem>
+            ))}
+          </TextField>
+        </Box>
         {conversations.map((c) => (
           <Box
             key={c.number}
@@ -82,7 +116,7 @@ export function Phone({ conversations }: { conversations: Conversation[] }) {
             </Box>
           ))}
         </Box>
-        {open && (
+        {
           <Box
             component="form"
             onSubmit={(e) => {
@@ -92,11 +126,26 @@ export function Phone({ conversations }: { conversations: Conversation[] }) {
             sx={{ display: "flex", gap: 2 }}
           >
             <TextField label="Answer" value={text} onChange={(e) => setText(e.target.value)} />
-            <Button type="submit" variant="contained" disabled={!text.trim()}>
+            <TextField label="From another number" value={other} onChange={(e) => setOther(e.target.value)} />
+            <Button component="label" variant="outlined">
+              {photo ? "Photo ✓" : "Photo"}
+              <input
+                type="file"
+                accept="image/*"
+                aria-label="Photo to send"
+                hidden
+                onChange={async (e) => {
+                  const bytes = await e.target.files?.[0]?.arrayBuffer();
+                  if (bytes)
+                    setPhoto(btoa(Array.from(new Uint8Array(bytes), (byte) => String.fromCharCode(byte)).join("")));
+                }}
+              />
+            </Button>
+            <Button type="submit" variant="contained" disabled={(!text.trim() && !photo) || !(other || number)}>
               Send
             </Button>
           </Box>
-        )}
+        }
       </Box>
     </Box>
   );

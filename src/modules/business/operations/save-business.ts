@@ -30,9 +30,6 @@ const SaveBusiness = input({
   phone: Phone,
   mail: Mail,
   paymentDays: Type.Integer({ minimum: 0, maximum: 180 }),
-  reminderHours: Type.Integer({ minimum: 1, maximum: 168 }),
-  messageFrom: MinuteOfDay,
-  messageTo: MinuteOfDay,
   travelMarginMinutes: Type.Integer({ minimum: 0, maximum: 60 }),
   travelMarginPercent: Type.Integer({ minimum: 0, maximum: 200 }),
   windingPercent: Type.Optional(Type.Integer({ minimum: 100, maximum: 400 })),
@@ -91,7 +88,6 @@ export const saveBusiness = defineOperation({
   run(context, b) {
     const { sql, business } = context;
     const fields: Record<string, string> = {};
-    if (b.messageTo <= b.messageFrom) fields["/messageTo"] = "The hours end after they begin.";
     if (b.currency && b.currency !== business.currency && sql("SELECT 1 FROM jobs").get())
       fields["/currency"] = `Work is priced in ${business.currency} already, so the currency stays.`;
     if (
@@ -115,9 +111,6 @@ export const saveBusiness = defineOperation({
       phone: b.phone,
       mail: b.mail,
       payment_days: b.paymentDays,
-      reminder_hours: b.reminderHours,
-      message_from: b.messageFrom,
-      message_to: b.messageTo,
       travel_margin_minutes: b.travelMarginMinutes,
       travel_margin_percent: b.travelMarginPercent,
       winding_percent: b.windingPercent,

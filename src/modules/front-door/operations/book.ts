@@ -18,7 +18,7 @@ import { keptAnswersOf } from "@/modules/catalogue/fields";
 import { Answers, chosen, RepeatEveryInput, orderAbout } from "@/modules/catalogue/inputs";
 import { customerFor, siteFor } from "@/modules/customers/customers";
 import { tellBooked } from "@/modules/messages/tell-booked";
-import { tellOffice } from "@/modules/messages/telling-office";
+import { tellOffice } from "@/modules/messages/telling-us";
 import { takesCards } from "@/modules/money/cards";
 import { askCharge } from "@/modules/money/charging";
 import { isKeptPhoto, lostPhoto, claimPhotos } from "@/modules/pictures/photos";

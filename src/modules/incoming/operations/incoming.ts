@@ -2,8 +2,7 @@ import { Refusal } from "@/core/problems";
 import { Id, input, OrNull, windowChosen } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { giveApproval } from "@/modules/booking/approval";
-import { tellCustomer } from "@/modules/messages/messaging";
-import { tellPerson } from "@/modules/messages/telling";
+import { tellAsker, tellCustomer } from "@/modules/messages/messaging";
 import { mustHandle } from "@/modules/people/people";
 import { moveTo } from "@/modules/placing/moving";
 import { placingOf, type VisitRow } from "@/modules/placing/visits";
@@ -87,20 +86,12 @@ export const declineIncoming = defineOperation({
 function declineRequest(context: OperationContext, id: number, reason: string): void {
   const request = readRequest(context, id);
   endRequest(context, id, "declined");
-  tellPerson(context, request, {
-    key: `request ${id} declined`,
-    subject: `Your request to ${context.business.name}`,
-    words: `we are sorry that we cannot help with your request: ${reason}`,
-  });
+  tellAsker(context, request, { occasion: "request declined", about: `${id}`, fields: { reason } });
 }
 
 function takeBackQuote(context: OperationContext, id: number, reason: string): void {
   const quote = withdrawQuote(context, id);
-  tellPerson(context, quote, {
-    key: `quote ${id} withdrawn`,
-    subject: `Our quote to you`,
-    words: `we are sorry that our quote does not stand any more: ${reason}`,
-  });
+  tellAsker(context, quote, { occasion: "quote withdrawn", about: `${id}`, fields: { reason } });
 }
 
 const tables = { booking: "jobs", request: "requests", quote: "quotes", repeat: "repeats" } as const;

@@ -123,7 +123,7 @@ export const tellExpiry = defineOperation({
       jobId: card.job_id,
       occasion: "card expires",
       about: `card ${cardId}`,
-      fields: { card: card.label, month: monthWords(`${card.expires}-01`) },
+      fields: { card: card.label, month: { month: `${card.expires}-01` } },
     });
   },
 });

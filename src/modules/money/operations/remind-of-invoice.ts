@@ -1,5 +1,5 @@
 import { nextPaymentReminder, paymentRemindersDue, reminderTone } from "@/core/messages/moments";
-import { moneyWords } from "@/core/money/amounts";
+import type { FieldValue } from "@/core/messages/fields";
 import { Id, input } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { invoiceFields, owedPlaceholder, tellAboutInvoice } from "@/modules/messages/messaging";
@@ -52,7 +52,7 @@ export const remindOfInvoice = defineOperation({
 const occasionOf = { coming: "invoice coming", reminder: "invoice reminder", last: "last reminder" } as const;
 
 /** Where other invoices of the customer are open too, what all of them come to, and the link to the statement. */
-function othersOpen(context: OperationContext, invoiceId: number): string {
+function othersOpen(context: OperationContext, invoiceId: number): FieldValue {
   const { sql, business } = context;
   const { customerId, n, minor, isTheirs } = sql<{ customerId: number; n: number; minor: number; isTheirs: number }>(
     `SELECT i.customer_id AS customerId, count(*) AS n, coalesce(sum(b.open_minor), 0) AS minor,
@@ -63,8 +63,6 @@ function othersOpen(context: OperationContext, invoiceId: number): string {
       WHERE i.id = ?`,
   ).get(invoiceId)!;
   if (n < 2) return "";
-  const inAll = `\n\nWith your other invoices, ${moneyWords(minor, business.currency)} is open in all.`;
-  if (!isTheirs) return inAll;
-  insertOnce(sql, "account_links", { id: customerId, nonce: nanoid(32) });
-  return `${inAll} All of them, and a statement of your account: ${owedPlaceholder}`;
+  if (isTheirs) insertOnce(sql, "account_links", { id: customerId, nonce: nanoid(32) });
+  return { alsoOpen: minor, currency: business.currency, link: isTheirs ? owedPlaceholder : "" };
 }

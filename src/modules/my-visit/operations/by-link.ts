@@ -9,7 +9,7 @@ import { Answers } from "@/modules/catalogue/inputs";
 import { keptAnswers } from "@/modules/catalogue/job-items";
 import { recordConsent } from "@/modules/customers/customers";
 import { tellCustomer } from "@/modules/messages/messaging";
-import { tellAll, tellOffice } from "@/modules/messages/telling-office";
+import { tellAll, tellOffice } from "@/modules/messages/telling-us";
 import { payBackTheRest } from "@/modules/money/charging";
 import { chargeFee } from "@/modules/money/fees";
 import { isKeptPhoto, lostPhoto, claimPhotos } from "@/modules/pictures/photos";
@@ -136,8 +136,7 @@ export const repeatByLink = defineOperation({
     const what = `${name} ${goesOn ? "has taken a repeat up again" : "has ended a repeat"}: ${repeatWords(repeat)}`;
     tellAll(context, {
       key: `repeat ${repeat.id} at ${context.now}`,
-      subject: what,
-      body: `${what}\n${line}\n`,
+      what,
       who: line,
     });
   },

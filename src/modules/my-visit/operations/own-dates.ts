@@ -3,7 +3,7 @@ import { localOf } from "@/core/time/local";
 import { dayWords } from "@/core/time/words";
 import { DateText, Id, input, OrNull, windowChosen } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
-import { tellAll } from "@/modules/messages/telling-office";
+import { tellAll } from "@/modules/messages/telling-us";
 import { agreeDateOf, endPauseOf, pauseOf } from "@/modules/repeats/agreeing";
 import { goesOn, laidOut } from "@/modules/repeats/repeats";
 import type { RepeatRow } from "@/modules/repeats/terms";
@@ -116,8 +116,7 @@ function tell(context: OperationContext, repeat: RepeatRow, what: string): void 
   const said = `${name} ${what}: ${service}`;
   tellAll(context, {
     key: `repeat ${repeat.id}, ${what}, at ${context.now}`,
-    subject: said,
-    body: `${said}\n${line}\n`,
+    what: said,
     who: line,
   });
 }

@@ -5,7 +5,7 @@ import { logSecurity } from "@/kernel/security-log";
 import { sendCode, takeCode } from "@/modules/booking/codes";
 import { findSame, joinCustomers } from "@/modules/customers/same-person";
 import { tellBooked } from "@/modules/messages/tell-booked";
-import { tellOffice } from "@/modules/messages/telling-office";
+import { tellOffice } from "@/modules/messages/telling-us";
 import { Type } from "@sinclair/typebox";
 
 const EnterCode = input({ code: Type.String({ minLength: 1, maxLength: 20 }) });

@@ -41,6 +41,7 @@ export const board = defineView({
       crew: v.crew,
       bookings: v.bookings,
       repeatId: v.coming_repeat_id,
+      confirmed: v.state === "promised" ? v.confirmed : null,
       windowFrom: ofDay(v.window_from),
       windowTo: ofDay(v.window_to),
     });

@@ -6,8 +6,7 @@ import { Refusal } from "@/core/problems";
 import type { Offer } from "@/core/windows/offer";
 import { Id, input, Money, OrNull, Signed, windowChosen } from "@/kernel/inputs";
 import { localDate } from "@/core/time/local";
-import { dayWords } from "@/core/time/words";
-import { firstLinkTokenOf, linkTokenOf, ownLinkPlaceholder } from "@/kernel/links";
+import { firstLinkTokenOf, linkTokenOf } from "@/kernel/links";
 import { actorWords, defineOperation, type OperationContext } from "@/kernel/operation";
 import { agreeJob } from "@/modules/booking/agree";
 import { takeRoom } from "@/modules/booking/room";
@@ -15,13 +14,13 @@ import type { Wanted } from "@/modules/booking/wanted";
 import { customerFor, siteFor } from "@/modules/customers/customers";
 import { takesCards } from "@/modules/money/cards";
 import { partsOffered } from "@/modules/money/parts";
-import { tellPerson } from "@/modules/messages/telling";
+import { tellAsker } from "@/modules/messages/messaging";
 import { tellBooked } from "@/modules/messages/tell-booked";
-import { tellAll, tellOffice } from "@/modules/messages/telling-office";
+import { tellAll, tellOffice } from "@/modules/messages/telling-us";
 import { type RepeatEvery, ruleFrom } from "@/core/repeats/rule";
 import { beginRepeat, laidOut } from "@/modules/repeats/repeats";
 import { answersWithin } from "@/modules/placing/windows";
-import { photosColumn, repeatsEveryColumn } from "@/store/columns";
+import { linesColumn, photosColumn, repeatsEveryColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
 import { QuoteToken } from "../inputs";
 import {
@@ -159,9 +158,9 @@ export const declineQuote = defineOperation({
 const tellAnswer = (context: OperationContext, quote: QuoteRow, how: "accepted" | "declined", words: string): void =>
   tellAll(context, {
     key: `quote ${quote.id} ${how} at ${context.now}`,
-    subject: `Quote ${quote.id} is ${how}`,
-    body: `${quote.name}, ${quote.line}\n${moneyWords(quote.total_minor, context.business.currency)}\n${quote.phone}${words.trim() ? `\n“${words.trim()}”` : ""}\n`,
+    what: `Quote ${quote.id} is ${how}`,
     who: `${quote.name}, ${quote.line}`,
+    more: `${moneyWords(quote.total_minor, context.business.currency)}\n${quote.phone}${words.trim() ? `\n“${words.trim()}”` : ""}`,
   });
 
 /** The office books a quote that was accepted, here or on the phone: at any window that somebody can keep, and without asking for a deposit. */
@@ -242,12 +241,17 @@ export const followUpQuote = defineOperation({
     const next = nextFollowUp({ sent, validUntil: quote.valid_until }, followUpDays(context), today);
     sql("UPDATE quotes SET follow_up_on = ? WHERE id = ?").run(next, quoteId);
     if (!quoteStates.allows("accept", quote.state) || quote.state === "accepted" || ranOut(quote, today)) return;
-    tellPerson(context, quote, {
-      key: `quote ${quoteId} of ${quote.made_at}, again on ${today}`,
+    tellAsker(context, quote, {
+      occasion: "quote follow-up",
+      about: `${quoteId} of ${quote.made_at}, again on ${today}`,
       opens: { kind: "quote", id: quoteId },
-      subject: `Our quote of ${dayWords(sent)}`,
-      words: `we have not heard from you about our quote for the work at ${quote.line}. It stands until ${dayWords(quote.valid_until)}; after that the price may be another. Read it again, choose a time or tell us no here:\n\n${ownLinkPlaceholder}`,
-      text: `our quote stands until ${dayWords(quote.valid_until)}. Yes or no: ${ownLinkPlaceholder}`,
+      fields: {
+        service: linesColumn.read(quote.lines)[0]?.description ?? "",
+        site: quote.line,
+        sum: { minor: quote.total_minor, currency: business.currency },
+        until: { days: [quote.valid_until] },
+        sent: { days: [sent] },
+      },
     });
   },
 });

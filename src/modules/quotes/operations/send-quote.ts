@@ -3,12 +3,10 @@ import { type Item } from "@/core/catalogue/items";
 import { choiceProblems, nextFollowUp, quoteLines, type QuoteOption, quoteProblems } from "@/core/catalogue/quotes";
 import { moneyWords, totalOf } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
-import { dayWords } from "@/core/time/words";
-import { ownLinkPlaceholder } from "@/kernel/links";
 import { actorWords, defineOperation, type OperationContext } from "@/kernel/operation";
 import { readItem } from "@/modules/catalogue/catalogue";
 import { answersOfJob } from "@/modules/catalogue/job-items";
-import { tellPerson } from "@/modules/messages/telling";
+import { tellAsker } from "@/modules/messages/messaging";
 import { addressOf } from "@/modules/place/addresses";
 import { zoneOf } from "@/modules/place/zones";
 import { serviceIdsOf, wordsOf } from "@/modules/catalogue/text-blocks";
@@ -91,12 +89,19 @@ export const sendQuote = defineOperation({
       about.kind === "quote" ? changeQuote(context, about.id, offered) : makeQuote(context, work, offered);
     const sums = options.map((option) => moneyWords(totalOf(option.lines).totalMinor, business.currency));
     const sum = sums.length > 1 ? `${sums.slice(0, -1).join(", ")} or ${sums.at(-1)}` : sums[0]!;
-    tellPerson(context, work, {
-      key: `quote ${quoteId} at ${now}`,
+    tellAsker(context, work, {
+      occasion: "quote",
+      about: `${quoteId} at ${now}`,
       opens: { kind: "quote", id: quoteId },
-      subject: `${about.kind === "quote" ? "Your quote has changed" : "Your quote"}: ${title}, ${sum}`,
-      words: `${about.kind === "booking" ? "instead of your booking we offer you" : "we offer you"} ${title} at ${work.line} for ${sum}, until ${dayWords(validUntil)}. Read it, choose a time and accept it here:\n\n${ownLinkPlaceholder}`,
-      text: `our quote for ${title}, ${sum}: ${ownLinkPlaceholder}`,
+      fields: {
+        service: title,
+        site: work.line,
+        sum,
+        until: { days: [validUntil] },
+        // What stood before it: an earlier quote, or a booking.
+        old: about.kind === "quote" ? "quote" : "",
+        instead: about.kind === "booking" ? "booking" : "",
+      },
     });
     return { quoteId };
   },

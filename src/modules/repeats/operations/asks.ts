@@ -3,7 +3,7 @@ import { dayWords } from "@/core/time/words";
 import { DateText, Id, input, OneOf, windowChosen } from "@/kernel/inputs";
 import { firstLinkTokenOf, linkTokenOf } from "@/kernel/links";
 import { actorWords, defineOperation, type OperationContext } from "@/kernel/operation";
-import { tellAll, tellOffice } from "@/modules/messages/telling-office";
+import { tellAll, tellOffice } from "@/modules/messages/telling-us";
 import { Type } from "@sinclair/typebox";
 import { askAbout, askCustomer, type AskRow, openAsk } from "../asking";
 import { bookAsked, declineAsked, takesPlace } from "../booking-asked";
@@ -69,9 +69,9 @@ function tellOfAnswer(context: OperationContext, ask: AskRow, answer: string, wo
   const what = `${name} says “${answer}” to ${service} around ${dayWords(ask.date)}`;
   tellAll(context, {
     key: `ask ${ask.id} answered at ${context.now}`,
-    subject: what,
-    body: `${what}\n${line}\n${phone}${words ? `\n“${words}”` : ""}\n`,
+    what,
     who: line,
+    more: `${phone}${words ? `\n“${words}”` : ""}`,
   });
 }
 

@@ -8,7 +8,7 @@ import { defineOperation } from "@/kernel/operation";
 import { takeRoom } from "@/modules/booking/room";
 import { readItem } from "@/modules/catalogue/catalogue";
 import { chosen, Items, orderAbout } from "@/modules/catalogue/inputs";
-import { tellAll } from "@/modules/messages/telling-office";
+import { tellAll } from "@/modules/messages/telling-us";
 import { isKeptPhoto, lostPhoto, claimPhotos } from "@/modules/pictures/photos";
 import { addressOf } from "@/modules/place/addresses";
 import { zoneOf } from "@/modules/place/zones";
@@ -104,9 +104,9 @@ export const makeRequest = defineOperation({
     const said = [wish && wishWords(wish), wishes.trim() && `“${wishes.trim()}”`].filter(Boolean).join("\n");
     tellAll(context, {
       key: `request ${id}`,
-      subject: what,
-      body: `${what}\n${where}\n${phone.trim()}\n${said}\n`,
+      what,
       who: where,
+      more: [phone.trim(), said].filter(Boolean).join("\n"),
     });
     return { id };
   },

@@ -1,16 +1,14 @@
 import { withinAllowedHours } from "@/core/messages/moments";
 import { Refusal } from "@/core/problems";
 import { localOf } from "@/core/time/local";
-import { windowIn } from "@/core/time/local-words";
-import { dayWords } from "@/core/time/words";
 import { type ChosenWindow, isOver, suits, type Wish } from "@/core/windows/wishes";
 import { Id, input } from "@/kernel/inputs";
-import { firstLinkTokenOf, linkTokenOf, ownLinkPlaceholder } from "@/kernel/links";
+import { firstLinkTokenOf, linkTokenOf } from "@/kernel/links";
 import { defineOperation, type OperationContext, type ViewContext } from "@/kernel/operation";
 import { stillOffered, takeRoom } from "@/modules/booking/room";
 import type { Wanted } from "@/modules/booking/wanted";
-import { tellPerson } from "@/modules/messages/telling";
-import { tellOffice } from "@/modules/messages/telling-office";
+import { tellAsker, timesOf } from "@/modules/messages/messaging";
+import { tellOffice } from "@/modules/messages/telling-us";
 import { answersFor, bookableDates } from "@/modules/placing/windows";
 import { chosenWindowColumn, wishColumn } from "@/store/columns";
 import { WishToken } from "../inputs";
@@ -39,14 +37,11 @@ export const meetWish = defineOperation({
     const last = request.told === null ? null : chosenWindowColumn.read(request.told);
     if (!window || (last?.from === window.from && last.to === window.to)) return;
     sql("UPDATE requests SET told = ? WHERE id = ?").run(JSON.stringify(window), id);
-    const when = `${dayWords(window.date)}, ${windowIn(window.from, window.to, business.time_zone)}`;
-    const words = `a time that suits you is free now: ${when}. Take it with one tap, before somebody else does:\n\n${ownLinkPlaceholder}`;
-    tellPerson(context, request, {
-      key: `wish ${id} at ${window.from}`,
-      subject: `Free now: ${when}`,
-      words,
-      text: `${when} is free now. Take it with one tap: ${ownLinkPlaceholder}`,
+    tellAsker(context, request, {
+      occasion: "wish come true",
+      about: `wish ${id} at ${window.from}`,
       opens: { kind: "wish", id },
+      fields: timesOf(business.time_zone, [{ date: window.date, window_from: window.from, window_to: window.to }]),
     });
   },
 });

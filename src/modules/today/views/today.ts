@@ -8,6 +8,7 @@ import { lateBy } from "@/core/visits/lateness";
 import { type VisitState, visitStates } from "@/core/visits/states";
 import { Nothing } from "@/kernel/inputs";
 import { defineView } from "@/kernel/view";
+import { askedToConfirm } from "@/modules/messages/reminders";
 import { hoarding } from "@/modules/booking/unproved";
 import { readIncoming } from "@/modules/incoming/entries";
 import { moneyNeeds } from "../money-needs";
@@ -169,16 +170,38 @@ export const todayView = defineView({
         href: `/customers/${b.customer_id}`,
       });
 
-    for (const r of sql<{ id: number; sender: string; body: string; name: string | null; customer_id: number | null }>(
-      `SELECT r.*, c.name
-        FROM replies r LEFT JOIN customers c ON c.id = r.customer_id WHERE received_at > ?
-        ORDER BY r.id DESC LIMIT 5`,
-    ).all(now - 3 * 86_400_000))
+    const unconfirmed = sql<{ n: number; names: string | null }>(
+      `SELECT count(*) AS n, group_concat(name, ', ') AS names FROM (
+        SELECT c.name FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id
+          WHERE v.date = ? AND v.state = 'promised' AND v.confirmed_at IS NULL AND ${askedToConfirm("v")} ORDER BY v.window_from)`,
+    ).get(addDays(today, 1))!;
+    if (unconfirmed.n > 0)
+      needs.push({
+        kind: "unconfirmed",
+        words:
+          unconfirmed.n === 1
+            ? `${unconfirmed.names} has not confirmed tomorrow’s visit`
+            : `${unconfirmed.n} customers have not confirmed tomorrow’s visits`,
+        detail:
+          unconfirmed.n === 1 ? "They were asked: call them" : `${unconfirmed.names!.slice(0, 120)}: they were asked`,
+        href: `/board?date=${addDays(today, 1)}`,
+        n: unconfirmed.n,
+      });
+
+    const waits = sql<{ n: number; oldest: number; name: string; words: string }>(
+      `SELECT count(*) AS n, min(t.waiting_since) AS oldest, coalesce(c.name, nullif(t.name, ''), nullif(t.phone, ''), t.mail) AS name, t.last_words AS words
+        FROM threads t LEFT JOIN customers c ON c.id = t.customer_id
+        WHERE t.waiting_since IS NOT NULL AND (t.snoozed_until IS NULL OR t.snoozed_until <= ?)`,
+    ).get(now)!;
+    if (waits.n > 0)
       needs.push({
         kind: "reply",
-        words: `${r.name ?? r.sender} writes: “${r.body.slice(0, 120)}”`,
-        detail: "A text that came in",
-        href: r.customer_id ? `/customers/${r.customer_id}` : "/customers",
+        words:
+          waits.n === 1
+            ? `${waits.name} writes: “${waits.words.slice(0, 120)}”`
+            : `${waits.n} conversations wait for an answer`,
+        detail: waits.n === 1 ? "Waits for an answer" : `The longest: ${waits.name}, “${waits.words.slice(0, 80)}”`,
+        href: "/messages",
       });
 
     const technicians = sql<{

@@ -1,6 +1,7 @@
 import { missing, tick, type TickedItem } from "@/core/catalogue/checklist";
 import type { JobStanding } from "@/core/jobs/states";
 import { type ProblemCode, Refusal } from "@/core/problems";
+import { localOf } from "@/core/time/local";
 import { type FieldStep, stepRefusal, visitStates } from "@/core/visits/states";
 import { Id, input, OneOf, OrNull } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
@@ -74,20 +75,31 @@ function take(context: OperationContext, visit: VisitRow, to: FieldStep, ticked:
     visit.id,
   );
 
-  if (to === "on the way") {
-    const { name } = sql<{ name: string }>(
-      `SELECT t.name
-        FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = ?
-        ORDER BY t.position LIMIT 1`,
-    ).get(visit.id) ?? { name: "Somebody" };
+  if (to === "on the way")
     tellCustomer(context, {
       jobId,
+      visitId: visit.id,
       occasion: "on the way",
       about: `visit ${visit.id}`,
       answer: true,
-      fields: { technician: name },
+      fields: { expected: expectedAt(context, visit) },
     });
-  }
+  if (to === "no access")
+    tellCustomer(context, { jobId, visitId: visit.id, occasion: "nobody home", about: `visit ${visit.id}` });
+  if (to === "done")
+    tellCustomer(context, {
+      jobId,
+      visitId: visit.id,
+      occasion: "done",
+      about: `visit ${visit.id}`,
+      fields: {
+        done: list
+          .filter(({ done }) => done)
+          .map(({ words }) => words)
+          .join("\n"),
+        note: "",
+      },
+    });
   if (over) settlePlacements(context, visit);
   if (to === "done") comeBack(context, visit);
   if (
@@ -98,6 +110,16 @@ function take(context: OperationContext, visit: VisitRow, to: FieldStep, ticked:
     issueInvoice(context, jobId);
   }
 }
+
+/** When somebody who sets off now is there: as long as the way takes after now, by the plan; nothing where it was planned otherwise. */
+function expectedAt({ sql, minute, business }: OperationContext, visit: VisitRow) {
+  const way = sql<{ minutes: number }>(
+    "SELECT min(driving) AS minutes FROM placements WHERE visit_id = ? AND driving > 0",
+  ).get(visit.id)?.minutes;
+  return way ? { clock: localOf(roundUp(minute + way, 5), business.time_zone).minute } : "";
+}
+
+const roundUp = (minutes: number, step: number): number => Math.ceil(minutes / step) * step;
 
 /** What follows of a visit that was done: it is time again in some months, or so long after it by its repeat. */
 function comeBack(context: OperationContext, visit: VisitRow): void {

@@ -217,31 +217,13 @@ export function BusinessForm({ data, saved }: { data: SetupData; saved: () => vo
         onBilling={(billing) => set({ billing })}
         wrong={wrong}
       />
-      <FormSection title="Messages and payment" said={`due after ${counted(draft.paymentDays, "day")}`}>
+      <FormSection title="Payment" said={`due after ${counted(draft.paymentDays, "day")}`}>
         <Columns>
           <WholeField
             label="Invoices are due after, days"
             value={draft.paymentDays}
             onValue={(paymentDays) => set({ paymentDays })}
             wrong={wrong("/paymentDays")}
-          />
-          <WholeField
-            label="Remind before a visit, hours"
-            value={draft.reminderHours}
-            onValue={(reminderHours) => set({ reminderHours })}
-            wrong={wrong("/reminderHours")}
-          />
-          <TimeField
-            label="Write to customers from"
-            value={draft.messageFrom}
-            onValue={(messageFrom) => set({ messageFrom })}
-            wrong={wrong("/messageFrom")}
-          />
-          <TimeField
-            label="Until"
-            value={draft.messageTo}
-            onValue={(messageTo) => set({ messageTo })}
-            wrong={wrong("/messageTo")}
           />
         </Columns>
       </FormSection>

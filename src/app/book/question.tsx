@@ -1,0 +1,62 @@
+"use client";
+import { PhotoField } from "@/ui/photo-field";
+import { ink } from "@/ui/palette";
+import { useChange } from "@/ui/use-change";
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import TextField from "@mui/material/TextField";
+import { useState } from "react";
+
+const empty = { name: "", mail: "", phone: "", words: "" };
+
+/** A question before booking: answered by email or text, without an account. */
+export function AskQuestion() {
+  const [draft, setDraft] = useState(empty);
+  const [photos, setPhotos] = useState<string[]>([]);
+  const [asked, setAsked] = useState(false);
+  const { send, busy, wrong, problem } = useChange("ask-question", { quiet: true });
+  const field = (name: keyof typeof empty, label: string, more: object = {}) => (
+    <TextField
+      label={label}
+      value={draft[name]}
+      onChange={(e) => setDraft({ ...draft, [name]: e.target.value })}
+      error={!!wrong(`/${name}`)}
+      helperText={wrong(`/${name}`)}
+      {...more}
+    />
+  );
+  if (asked)
+    return (
+      <Alert severity="success" sx={{ mt: 4 }}>
+        Thank you. We have your question, and one of us answers soon.
+      </Alert>
+    );
+  return (
+    <Box
+      component="details"
+      sx={{ borderTop: `1px solid ${ink.line}`, "& summary": { py: 3, cursor: "pointer", fontWeight: 650 } }}
+    >
+      <summary>Ask us something</summary>
+      <Box
+        component="form"
+        noValidate
+        onSubmit={async (e) => {
+          e.preventDefault();
+          if (await send({ ...draft, photos })) setAsked(true);
+        }}
+        sx={{ display: "grid", gap: 3, pb: 4 }}
+      >
+        {field("words", "Your question", { multiline: true, minRows: 3 })}
+        {field("name", "Name", { autoComplete: "name" })}
+        {field("mail", "Email", { type: "email", autoComplete: "email" })}
+        {field("phone", "or phone", { type: "tel", autoComplete: "tel" })}
+        <PhotoField tokens={photos} most={4} what="Add a photo" onTokens={setPhotos} />
+        {problem && !problem.fields && <Alert severity="error">{problem.sentence}</Alert>}
+        <Button type="submit" variant="contained" disabled={busy} sx={{ minHeight: 48 }}>
+          Send the question
+        </Button>
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,148 @@
+import { minorDigits, moneyWords } from "../money/amounts";
+import { type LocalDate, numberOf } from "../time/dates";
+import { clock, windowWords } from "../time/words";
+import type { WorkPlace } from "../visits/work-place";
+
+/** Languages in which customers are written to. */
+export const languages = ["en", "es"] as const;
+export type Language = (typeof languages)[number];
+
+export const languageNames: Record<Language, string> = { en: "English", es: "Español" };
+
+/** What a language has words of its own for, where messages say values. */
+export interface Phrases {
+  locale: string;
+  /** "a, b and c". */
+  list: (items: readonly string[]) => string;
+  /** "between 09:00 and 11:00", "at 09:30". */
+  arrival: (from: number, to: number) => string;
+  /** Who comes to whom, in the future and in the present, and where. */
+  place: Record<
+    WorkPlace,
+    { promise: string; comes: string; where: (of: { site: string; ours: string; phone: string }) => string }
+  >;
+  /** What all open invoices of theirs come to, with the link to the account where it may be shown. */
+  alsoOpen: (amount: string, link: string) => string;
+  /** In place of a name of which nobody has shown that it is theirs. */
+  somebody: string;
+  /** In place of an address that somebody has only typed. */
+  yourAddress: string;
+  /** In place of a technician where nobody has been chosen. */
+  oneOfUs: string;
+}
+
+const and = (word: string) => (items: readonly string[]) => items.join(", ").replace(/, ([^,]*)$/, ` ${word} $1`);
+
+export const phrasesOf: Record<Language, Phrases> = {
+  en: {
+    locale: "en-GB",
+    list: and("and"),
+    arrival: (from, to) => (from === to ? `at ${clock(from)}` : `between ${clock(from)} and ${clock(to)}`),
+    place: {
+      site: { promise: "we will be at your door", comes: "we come", where: ({ site }) => `at ${site}` },
+      ours: {
+        promise: "we expect you",
+        comes: "we expect you",
+        where: ({ ours }) => (ours ? `at our place, ${ours}` : "at our place"),
+      },
+      afar: {
+        promise: "we will call you",
+        comes: "we call you",
+        where: ({ phone }) => (phone ? `by phone, on ${phone}` : "by phone"),
+      },
+    },
+    alsoOpen: (amount, link) =>
+      `With your other invoices, ${amount} is open in all.${link && ` All of them, and a statement of your account: ${link}`}`,
+    somebody: "there",
+    yourAddress: "your address",
+    oneOfUs: "one of us",
+  },
+  es: {
+    locale: "es-ES",
+    list: and("y"),
+    arrival: (from, to) => (from === to ? `a las ${clock(from)}` : `entre las ${clock(from)} y las ${clock(to)}`),
+    place: {
+      site: { promise: "estaremos en su puerta", comes: "vamos", where: ({ site }) => `en ${site}` },
+      ours: {
+        promise: "le esperamos",
+        comes: "le esperamos",
+        where: ({ ours }) => (ours ? `en nuestro local, ${ours}` : "en nuestro local"),
+      },
+      afar: {
+        promise: "le llamaremos",
+        comes: "le llamamos",
+        where: ({ phone }) => (phone ? `por teléfono, al ${phone}` : "por teléfono"),
+      },
+    },
+    alsoOpen: (amount, link) =>
+      `Con sus otras facturas, quedan ${amount} por pagar en total.${link && ` Todas ellas, y un extracto de su cuenta: ${link}`}`,
+    somebody: "",
+    yourAddress: "su dirección",
+    oneOfUs: "uno de nosotros",
+  },
+};
+
+/** A value of a message that each language says in its own way. Times are minutes of the day, money is minor units. */
+export type Said =
+  | { days: readonly LocalDate[] }
+  | { date: LocalDate }
+  | { month: LocalDate }
+  | { window: readonly [from: number, to: number] }
+  | { arrival: readonly [from: number, to: number] }
+  | { clock: number }
+  | { alsoOpen: number; currency: string; link: string }
+  | { minor: number; currency: string; per?: string }
+  | { place: WorkPlace; as: "promise" | "comes" }
+  | { place: WorkPlace; as: "where"; site: string; ours: string; phone: string }
+  | { phrase: "somebody" | "yourAddress" | "oneOfUs" };
+
+/** A value as its reader's language says it. */
+export function say(value: string | Said, language: Language): string {
+  if (typeof value === "string") return value;
+  const phrases = phrasesOf[language];
+  if ("days" in value) return phrases.list(value.days.map((day) => dated(day, language, dayParts)));
+  if ("date" in value) return dated(value.date, language, { day: "numeric", month: "long", year: "numeric" });
+  if ("month" in value) return dated(value.month, language, { month: "long", year: "numeric" });
+  if ("window" in value) return windowWords(...value.window);
+  if ("arrival" in value) return phrases.arrival(...value.arrival);
+  if ("clock" in value) return clock(value.clock);
+  if ("alsoOpen" in value) return phrases.alsoOpen(money(value.alsoOpen, value.currency, language), value.link);
+  if ("minor" in value)
+    return money(value.minor, value.currency, language) + (value.per ? ` ${perWords[language](value.per)}` : "");
+  if ("phrase" in value) return phrases[value.phrase];
+  const place = phrases.place[value.place];
+  return value.as === "where" ? place.where(value) : place[value.as];
+}
+
+const dayParts = { weekday: "long", day: "numeric", month: "long" } as const;
+
+const perWords: Record<Language, (per: string) => string> = {
+  en: (per) => `a ${per}`,
+  es: (per) => ({ visit: "por visita", month: "al mes", year: "al año" })[per] ?? `por ${per}`,
+};
+
+const formats = new Map<string, Intl.DateTimeFormat>();
+function dated(date: LocalDate, language: Language, parts: Intl.DateTimeFormatOptions): string {
+  const key = language + JSON.stringify(parts);
+  let format = formats.get(key);
+  if (!format) {
+    format = new Intl.DateTimeFormat(phrasesOf[language].locale, { ...parts, timeZone: "UTC" });
+    formats.set(key, format);
+  }
+  return format.format(numberOf(date) * 86_400_000).replace(",", "");
+}
+
+const amounts = new Map<string, Intl.NumberFormat>();
+function money(minor: number, currency: string, language: Language): string {
+  if (language === "en") return moneyWords(minor, currency);
+  const key = language + currency;
+  let format = amounts.get(key);
+  if (!format) {
+    format = new Intl.NumberFormat(phrasesOf[language].locale, { style: "currency", currency });
+    amounts.set(key, format);
+  }
+  return format
+    .format(minor / 10 ** minorDigits(currency))
+    .replace("-", "−")
+    .replaceAll("\u00a0", " ");
+}

@@ -1,0 +1,126 @@
+import { keyMeans } from "@/core/messages/answers";
+import { Refusal } from "@/core/problems";
+import { input } from "@/kernel/inputs";
+import { dayMs } from "@/core/horizons";
+import { defineOperation, type OperationContext } from "@/kernel/operation";
+import { claimPhotos, isKeptPhoto } from "@/modules/pictures/photos";
+import { Type } from "@sinclair/typebox";
+import { receive } from "../receiving";
+import { tellAsker } from "../messaging";
+import { noteTheirs, threadOfStranger } from "../threads";
+import { insertRow } from "@/store/insert";
+
+const sender = Type.String({ minLength: 3, maxLength: 200 });
+const key = Type.String({ minLength: 1, maxLength: 300 });
+const Tokens = Type.Optional(Type.Array(Type.String({ maxLength: 60 }), { maxItems: 10 }));
+const words = (most: number) => Type.String({ maxLength: most });
+
+/** A text that somebody sent, with what they have attached. */
+export const receiveText = defineOperation({
+  name: "receive-text",
+  access: "system",
+  input: input({ key, sender, body: words(2_000), photos: Tokens }),
+  run(context, { photos = [], ...text }) {
+    claimPhotos(context, photos);
+    receive(context, { channel: "text", photos, ...text });
+  },
+});
+
+/** An email that somebody sent, as it was read: what they have written themselves, and which of ours it answers. */
+export const receiveMail = defineOperation({
+  name: "receive-mail",
+  access: "system",
+  input: input({
+    key,
+    sender,
+    senderName: words(200),
+    subject: words(300),
+    body: words(20_000),
+    mailId: Type.Union([words(300), Type.Null()]),
+    answers: Type.Array(words(300), { maxItems: 50 }),
+    photos: Tokens,
+  }),
+  run(context, { photos = [], ...mail }) {
+    claimPhotos(context, photos);
+    receive(context, { channel: "mail", photos, ...mail });
+  },
+});
+
+/** A call of ours that was taken, with the key that was pressed; or one of theirs that nobody took, with its recording. */
+export const receiveCall = defineOperation({
+  name: "receive-call",
+  access: "system",
+  input: input({
+    key,
+    sender,
+    pressed: Type.Union([Type.String({ pattern: "^[0-9*#]$" }), Type.Null()]),
+    recording: Type.Union([words(200), Type.Null()]),
+    seconds: Type.Union([Type.Integer({ minimum: 0, maximum: 36_000 }), Type.Null()]),
+    /** What was said, where the service has written it down. */
+    words: words(2_000),
+  }),
+  run(context, { key: callKey, sender: from, pressed, recording, seconds, words: said }) {
+    const body = pressed !== null ? `Pressed ${pressed}` : said;
+    receive(context, {
+      channel: "voice",
+      key: callKey,
+      sender: from,
+      body,
+      recording,
+      seconds,
+      ...(pressed !== null && { means: keyMeans(pressed) }),
+    });
+  },
+});
+
+/** A question at the front door, without an account: it begins a conversation, and is answered by email or text. */
+export const askQuestion = defineOperation({
+  name: "ask-question",
+  access: "anybody",
+  about: {},
+  input: input({
+    name: Type.String({ minLength: 1, maxLength: 80, pattern: "\\S", patternSentence: "Say who asks." }),
+    mail: Type.String({ maxLength: 120 }),
+    phone: Type.String({ maxLength: 40 }),
+    words: Type.String({ minLength: 3, maxLength: 1_500, pattern: "\\S", patternSentence: "Write your question." }),
+    photos: Tokens,
+  }),
+  run(context, { name, mail: typedMail, phone: typedPhone, words: said, photos = [] }) {
+    const { sql, now } = context;
+    const [mail, phone] = [typedMail.trim(), typedPhone.trim()];
+    const fields: Record<string, string> = {};
+    if (!mail && !phone) fields["/mail"] = "Say how we can answer: an email address or a phone number.";
+    if (mail && !/^[^\s@<>]+@[^\s@<>]+\.[^\s@<>]+$/.test(mail)) fields["/mail"] = "This is not an email address.";
+    if (phone && phone.replace(/\D/g, "").length < 6) fields["/phone"] = "Write a phone number, such as +1 555 0142.";
+    if (!photos.every((token) => isKeptPhoto(context, token)))
+      fields["/photos"] = "A photo is not with us any more: add it again.";
+    if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
+    if (askedToday(context, null) >= mostQuestions || askedToday(context, mail || phone) >= mostOfOne)
+      throw new Refusal("too-many-messages");
+    claimPhotos(context, photos);
+    const threadId = threadOfStranger(context, { name: name.trim(), mail, phone });
+    const id = insertRow(sql, "replies", {
+      thread_id: threadId,
+      channel: "front door",
+      sender: mail || phone,
+      body: said.trim(),
+      received_at: now,
+      photos: JSON.stringify(photos),
+    });
+    tellAsker(
+      context,
+      { name, mail, phone },
+      { occasion: "question", about: `reply ${id}`, threadId, fields: { words: "" }, answer: true },
+    );
+    noteTheirs(context, threadId, said, true);
+  },
+});
+
+/** Questions of all and of one address on a day. */
+const mostQuestions = 200;
+const mostOfOne = 5;
+
+const askedToday = ({ sql, now }: OperationContext, from: string | null): number =>
+  sql<{ n: number }>(
+    "SELECT count(*) AS n FROM replies WHERE channel = 'front door' AND received_at > @since AND sender = coalesce(@from, sender)",
+  ).get({ since: now - dayMs, from })!.n;

@@ -1,0 +1,70 @@
+import { Refusal } from "@/core/problems";
+import { Id, input, MinuteOfDay, OneOf, OrNull } from "@/kernel/inputs";
+import { defineOperation } from "@/kernel/operation";
+import { insertRow } from "@/store/insert";
+import { Type } from "@sinclair/typebox";
+import { LanguageName } from "../inputs";
+import { lookAtAllAgain, reminderRules } from "../reminders";
+
+const Rule = Type.Object(
+  {
+    id: OrNull(Id),
+    /** At a time of day so many days before; or null. */
+    daysBefore: OrNull(Type.Integer({ minimum: 0, maximum: 60 })),
+    at: OrNull(MinuteOfDay),
+    /** So many minutes before the window opens; or null. */
+    minutesBefore: OrNull(Type.Integer({ minimum: 1, maximum: 86_400 })),
+    outside: OneOf(["earlier", "later", "drop"]),
+    asks: Type.Boolean(),
+  },
+  { additionalProperties: false },
+);
+
+/** When customers may be written to, in which language, how much on one day; and when visits are reminded of. */
+export const saveMessageRules = defineOperation({
+  name: "save-message-rules",
+  access: "setup.change",
+  input: input({
+    from: MinuteOfDay,
+    to: MinuteOfDay,
+    mostADay: Type.Integer({ minimum: 1, maximum: 50 }),
+    language: LanguageName,
+    /** What one part of a text costs, in thousandths of the currency's unit. */
+    partMilli: Type.Integer({ minimum: 0, maximum: 100_000 }),
+    countsOpened: Type.Boolean(),
+    rules: Type.Array(Rule, { maxItems: 12 }),
+  }),
+  about: { rules: "shared" },
+  run(context, { from, to, mostADay, language, partMilli, countsOpened, rules }) {
+    const { sql } = context;
+    const fields: Record<string, string> = {};
+    if (to <= from) fields["/to"] = "The hours end after they begin.";
+    for (const [i, rule] of rules.entries()) {
+      const byDay = rule.daysBefore !== null && rule.at !== null;
+      if (byDay === (rule.minutesBefore !== null))
+        fields[`/rules/${i}`] = "Say when: some days before at a time, or some hours before.";
+    }
+    if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
+    sql(
+      `UPDATE business SET message_from = ?, message_to = ?, most_messages = ?, language = ?, text_part_milli = ?, counts_opened = ?`,
+    ).run(from, to, mostADay, language, partMilli, countsOpened ? 1 : 0);
+    const kept = new Set(rules.map(({ id }) => id));
+    for (const { id } of reminderRules(context))
+      if (!kept.has(id)) sql("DELETE FROM reminder_rules WHERE id = ?").run(id);
+    for (const { id, daysBefore, at, minutesBefore, outside, asks } of rules) {
+      const values = {
+        days_before: daysBefore,
+        at_minute: at,
+        minutes_before: minutesBefore,
+        outside,
+        asks: asks ? (1 as const) : (0 as const),
+      };
+      const { changes } = sql(
+        `UPDATE reminder_rules SET days_before = @days_before, at_minute = @at_minute, minutes_before = @minutes_before,
+            outside = @outside, asks = @asks WHERE id = @id`,
+      ).run({ id, ...values });
+      if (!changes) insertRow(sql, "reminder_rules", values);
+    }
+    lookAtAllAgain(context);
+  },
+});

@@ -1,0 +1,233 @@
+import { isDealtWith, type Meaning, meaningsOf } from "@/core/messages/answers";
+import { dayMs } from "@/core/horizons";
+import type { Occasion } from "@/core/messages/occasions";
+import type { Channel } from "@/core/messages/purposes";
+import { phoneKept } from "@/core/people/phones";
+import { visitStates } from "@/core/visits/states";
+import type { OperationContext } from "@/kernel/operation";
+import { insertOnce, insertRow } from "@/store/insert";
+import { tellAsker, tellCustomer } from "./messaging";
+import { noteTheirs, threadOfCustomer, threadOfStranger } from "./threads";
+
+/** Something that has come in by one of the channels. */
+export interface Incoming {
+  channel: Channel;
+  /** By which its gateway names it: the same one comes in once. */
+  key: string;
+  /** An email address or a phone number. */
+  sender: string;
+  senderName?: string;
+  subject?: string;
+  body: string;
+  photos?: string[];
+  /** The Message-ID of an email, and those it answers. */
+  mailId?: string | null;
+  answers?: readonly string[];
+  recording?: string | null;
+  seconds?: number | null;
+  /** What it means, where that is not read from its words: a key that was pressed. */
+  means?: Meaning[];
+}
+
+/**
+ * Takes in what somebody has written, or said: into the conversation with whoever it is from. What is understood for certain is
+ * done at once and confirmed; all else waits for a person. Answers false where it had come in before.
+ */
+export function receive(context: OperationContext, incoming: Incoming): boolean {
+  const { sql, now, business } = context;
+  const sender = incoming.channel === "mail" ? incoming.sender.trim() : phoneKept(incoming.sender, business.phone);
+  const asked = whatWasSent(context, incoming, sender);
+  const customerId = asked?.customer_id ?? customerWith(context, incoming.channel, sender);
+  const threadId =
+    customerId !== null
+      ? threadOfCustomer(context, customerId)
+      : (asked?.thread_id ??
+        threadOfStranger(context, {
+          name: incoming.senderName ?? "",
+          mail: incoming.channel === "mail" ? sender : "",
+          phone: incoming.channel === "mail" ? "" : sender,
+        }));
+  const meanings = incoming.means ?? (incoming.recording ? [] : meaningsOf(incoming.body));
+  const id = insertOnce(sql, "replies", {
+    thread_id: threadId,
+    customer_id: customerId,
+    channel: incoming.channel,
+    key: incoming.key,
+    sender,
+    subject: incoming.subject ?? "",
+    body: incoming.body,
+    received_at: now,
+    mail_id: incoming.mailId ?? null,
+    answers_id: asked?.id ?? null,
+    understood: JSON.stringify(meanings),
+    photos: JSON.stringify(incoming.photos ?? []),
+    recording: incoming.recording ?? null,
+    seconds: incoming.seconds ?? null,
+  });
+  if (id === null) return false;
+  const visit = customerId === null ? null : visitMeant(context, customerId, asked?.visit_id ?? null);
+  const isDone = act(context, { ...incoming, sender }, { id, meanings, visit, customerId, threadId });
+  noteTheirs(context, threadId, summaryOf(incoming), !isDone);
+  return true;
+}
+
+const summaryOf = ({ body, photos = [], recording }: Incoming): string =>
+  body.trim() || (recording ? "A call that nobody took" : photos.length ? "A photo" : "");
+
+interface SentBefore {
+  id: number;
+  customer_id: number | null;
+  thread_id: number | null;
+  visit_id: number | null;
+}
+
+/** So long a text may be the answer to what was sent last. */
+const answersWithinMs = 30 * dayMs;
+
+/** The message of ours that it answers: an email by its headers, else the last one that went to this number. */
+function whatWasSent(
+  { sql, now }: OperationContext,
+  { channel, answers = [] }: Incoming,
+  sender: string,
+): SentBefore | undefined {
+  if (channel === "mail")
+    return sql<SentBefore>(
+      `SELECT id, customer_id, thread_id, visit_id FROM messages
+        WHERE channel = 'mail' AND reference IN (SELECT value FROM json_each(?)) ORDER BY id DESC LIMIT 1`,
+    ).get(JSON.stringify(answers));
+  return sql<SentBefore>(
+    `SELECT id, customer_id, thread_id, visit_id FROM messages
+      WHERE recipient = ? AND written_at > ? AND channel IN ('text', 'voice') AND (customer_id IS NOT NULL OR thread_id IS NOT NULL)
+        AND state NOT IN ('dropped', 'waiting') ORDER BY (visit_id IS NOT NULL AND window_from > ?) DESC, id DESC LIMIT 1`,
+  ).get(sender, now - answersWithinMs, Math.floor(now / 60_000) - 1440);
+}
+
+/** The one customer with this address; null where there is none, or more than one. */
+function customerWith({ sql }: OperationContext, channel: Channel, sender: string): number | null {
+  const by = channel === "mail" ? "mail" : "phone";
+  const found = sql<{ id: number }>(
+    `SELECT id FROM customers WHERE ${by} = @sender AND merged_into IS NULL AND erased_at IS NULL
+      UNION SELECT j.customer_id FROM jobs j JOIN customers c ON c.id = j.customer_id
+        WHERE j.${by} = @sender AND j.proof NOT IN ('none', 'asked') AND c.merged_into IS NULL AND c.erased_at IS NULL LIMIT 2`,
+  ).all({ sender });
+  return found.length === 1 ? found[0]!.id : null;
+}
+
+interface VisitMeant {
+  id: number;
+  job_id: number;
+}
+
+/** The visit that is meant: the one we had written about, or the next that is promised. */
+const visitMeant = ({ sql, minute }: OperationContext, customerId: number, visitId: number | null): VisitMeant | null =>
+  sql<VisitMeant>(
+    `SELECT v.id, v.job_id FROM visits v JOIN jobs j ON j.id = v.job_id
+      WHERE j.customer_id = @customerId AND j.state = 'agreed' AND v.state IN ${visitStates.sql("expect")} AND v.window_to > @minute
+      ORDER BY v.id = coalesce(@visitId, 0) DESC, v.window_from LIMIT 1`,
+  ).get({ customerId, visitId, minute }) ?? null;
+
+interface Understood {
+  id: number;
+  meanings: readonly Meaning[];
+  visit: VisitMeant | null;
+  customerId: number | null;
+  threadId: number;
+}
+
+/** Does what was understood. Answers whether nothing is left for a person. */
+function act(context: OperationContext, incoming: Incoming, of: Understood): boolean {
+  const { meanings, visit } = of;
+  const [first] = meanings;
+  if (first === "stop" || first === "start" || first === "help") {
+    command(context, incoming, of, first);
+    return true;
+  }
+  const photos = incoming.photos ?? [];
+  if (visit && photos.length)
+    insertRow(context.sql, "additions", {
+      job_id: visit.job_id,
+      made_at: context.now,
+      words: incoming.body.trim(),
+      photos: JSON.stringify(photos),
+    });
+  if (visit && meanings.includes("confirms")) confirm(context, visit, of.id, meanings);
+  if (visit && (meanings.includes("wishes to move") || meanings.includes("wishes to cancel")))
+    tellCustomer(context, {
+      jobId: visit.job_id,
+      visitId: visit.id,
+      occasion: "other times",
+      about: `reply ${of.id}`,
+      answer: true,
+    });
+  if (photos.length && visit && !incoming.body.trim()) return true;
+  if (meanings.includes("thanks")) return true;
+  return visit !== null && isDealtWith(meanings);
+}
+
+function confirm(context: OperationContext, visit: VisitMeant, replyId: number, meanings: readonly Meaning[]): void {
+  context
+    .sql(
+      `UPDATE visits SET confirmed_at = ? WHERE job_id = ? AND confirmed_at IS NULL AND state IN ${visitStates.sql("expect")}`,
+    )
+    .run(context.now, visit.job_id);
+  if (isDealtWith(meanings))
+    tellCustomer(context, {
+      jobId: visit.job_id,
+      visitId: visit.id,
+      occasion: "answer understood",
+      about: `reply ${replyId}`,
+      answer: true,
+    });
+}
+
+const answerTo = { stop: "stopped", start: "started", help: "help" } as const satisfies Record<string, Occasion>;
+
+/** STOP, START and HELP do at once what they say, and are confirmed. */
+function command(
+  context: OperationContext,
+  { channel, sender, body }: Incoming,
+  { id, customerId, threadId }: Understood,
+  said: "stop" | "start" | "help",
+): void {
+  if (said === "stop") endChannel(context, { channel, address: sender, customerId, how: body.trim() });
+  if (said === "start") beginChannel(context, { channel, address: sender, customerId, how: body.trim() });
+  if (channel === "text")
+    tellAsker(
+      context,
+      { name: "", mail: "", phone: sender },
+      { occasion: answerTo[said], about: `reply ${id}`, fields: {}, answer: true, threadId, customerId },
+    );
+}
+
+interface ChannelOf {
+  channel: Channel;
+  address: string;
+  customerId: number | null;
+  /** In whose words. */
+  how: string;
+}
+
+/** Nothing goes to this address on this channel from now on. */
+export function endChannel(context: OperationContext, { channel, address, customerId, how }: ChannelOf): void {
+  const ended = insertOnce(context.sql, "stops", { channel, address, since: context.now, how });
+  if (ended !== null) noteConsent(context, customerId, channel, false, how);
+}
+
+/** The address is written to on this channel again. */
+export function beginChannel(context: OperationContext, { channel, address, customerId, how }: ChannelOf): void {
+  const { changes } = context.sql("DELETE FROM stops WHERE channel = ? AND address = ?").run(channel, address);
+  if (changes) noteConsent(context, customerId, channel, true, how);
+}
+
+/** What they have said stands in the history of what they have agreed to. */
+function noteConsent(
+  { sql, now }: OperationContext,
+  customerId: number | null,
+  channel: Channel,
+  given: boolean,
+  words: string,
+): void {
+  if (customerId === null) return;
+  for (const kind of ["reminders", "offers"] as const)
+    insertRow(sql, "consents", { customer_id: customerId, kind, given: given ? 1 : 0, words, at: now, channel });
+}

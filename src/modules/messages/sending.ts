@@ -1,0 +1,100 @@
+import { kindOf, type Occasion, occasions } from "@/core/messages/occasions";
+import { channelsOff } from "@/core/messages/purposes";
+import { type AtSending, type Verdict, verdictOf } from "@/core/messages/sending";
+import { epochMinute, localOf } from "@/core/time/local";
+import { visitStates } from "@/core/visits/states";
+import type { ViewContext } from "@/kernel/operation";
+import type { Rows } from "@/store/rows";
+import { settingsOf } from "./settings";
+
+type MessageRow = Rows["messages"];
+
+/** What becomes of a message that waits, at this moment: consent, STOP, hours and what it speaks of are looked at as they are now. */
+export const whetherToSend = (context: ViewContext, message: MessageRow): Verdict =>
+  message.kind in occasions ? verdictOf(factsOf(context, message, message.kind as Occasion)) : byHand(context, message);
+
+/** What a person of the office has written goes out as it is, unless its reader has ended the channel. */
+const byHand = (context: ViewContext, message: MessageRow): Verdict =>
+  isStopped(context, message) ? { next: "they have ended it on this channel" } : { goes: true };
+
+/** Answers to STOP, START and HELP themselves. */
+const answersToStop = new Set<string>(["stopped", "started", "help"]);
+
+function factsOf(context: ViewContext, message: MessageRow, occasion: Occasion): AtSending {
+  const { business, minute } = context;
+  const { purpose, ofPromise, ofDebt } = kindOf(occasion);
+  return {
+    purpose: message.at_any_hour && purpose === "service" ? "answer" : purpose,
+    channel: message.channel,
+    now: minute,
+    zone: zoneOf(context, message.customer_id) ?? business.time_zone,
+    hours: { from: business.message_from, to: business.message_to },
+    outside: settingsOf(context, occasion).outside,
+    uselessFrom: purpose === "reminders" ? message.window_from : null,
+    stale:
+      (ofPromise ? stalePromise(context, message, occasion) : null) ??
+      (ofDebt ? paidMeanwhile(context, message) : null),
+    agreed: isAgreed(context, message, purpose),
+    stopped: !answersToStop.has(occasion) && isStopped(context, message),
+    sentToday: sentToday(context, message),
+    mostADay: business.most_messages,
+  };
+}
+
+const zoneOf = ({ sql }: ViewContext, customerId: number | null): string | null =>
+  customerId === null
+    ? null
+    : (sql<{ zone: string | null }>("SELECT time_zone AS zone FROM customers WHERE id = ?").get(customerId)?.zone ??
+      null);
+
+/** Why what it says of a visit does not hold any more. */
+function stalePromise({ sql }: ViewContext, message: MessageRow, occasion: Occasion): string | null {
+  if (message.visit_id === null) return null;
+  const visit = sql<Pick<Rows["visits"], "state" | "window_from" | "confirmed_at">>(
+    "SELECT state, window_from, confirmed_at FROM visits WHERE id = ?",
+  ).get(message.visit_id);
+  if (!visit || visit.state === "cancelled") return "the visit was cancelled";
+  if (message.window_from !== null && visit.window_from !== message.window_from) return "the visit was moved";
+  if (!visitStates.allows("expect", visit.state)) return "the visit is over";
+  if (occasion === "please confirm" && visit.confirmed_at !== null) return "they have confirmed";
+  return null;
+}
+
+const paidMeanwhile = ({ sql }: ViewContext, { invoice_id }: MessageRow): string | null => {
+  if (invoice_id === null) return null;
+  const { open } = sql<{ open: number }>("SELECT open_minor AS open FROM invoice_balances WHERE invoice_id = ?").get(
+    invoice_id,
+  ) ?? { open: 0 };
+  return open > 0 ? null : "it was paid";
+};
+
+/** Whether its reader has agreed to what needs their consent, and on this channel. */
+function isAgreed({ sql }: ViewContext, message: MessageRow, purpose: AtSending["purpose"]): boolean {
+  if ((purpose !== "reminders" && purpose !== "offers") || message.customer_id === null) return true;
+  const given = sql<{ given: number }>(
+    `SELECT coalesce((SELECT ${purpose} FROM jobs WHERE id = @jobId), ${purpose}) AS given FROM customers WHERE id = @customerId`,
+  ).get({ customerId: message.customer_id, jobId: purpose === "reminders" ? message.job_id : null });
+  return given?.given === 1 && !channelsOff(withheldOf({ sql }, message.customer_id), purpose).has(message.channel);
+}
+
+/** What a customer does not want on which channel. */
+export const withheldOf = (
+  { sql }: Pick<ViewContext, "sql">,
+  customerId: number,
+): Pick<Rows["withheld"], "purpose" | "channel">[] =>
+  sql<Pick<Rows["withheld"], "purpose" | "channel">>("SELECT purpose, channel FROM withheld WHERE customer_id = ?").all(
+    customerId,
+  );
+
+const isStopped = ({ sql }: ViewContext, { channel, recipient }: MessageRow): boolean =>
+  sql("SELECT 1 FROM stops WHERE channel = ? AND address = ?").get(channel, recipient) !== undefined;
+
+/** Messages of our own accord that have gone to the same customer since midnight. */
+function sentToday({ sql, business, minute }: ViewContext, { customer_id, id }: MessageRow): number {
+  if (customer_id === null) return 0;
+  const midnight = epochMinute(localOf(minute, business.time_zone).date, 0, business.time_zone) * 60_000;
+  return sql<{ n: number }>(
+    `SELECT count(DISTINCT kind || coalesce(visit_id, '') || coalesce(invoice_id, '')) AS n FROM messages
+      WHERE customer_id = ? AND written_at >= ? AND sent_at >= ? AND at_any_hour = 0 AND id <> ?`,
+  ).get(customer_id, midnight - 7 * 86_400_000, midnight, id)!.n;
+}

@@ -1,0 +1,114 @@
+import { allOccasions, kindOf } from "@/core/messages/occasions";
+import { addDays } from "@/core/time/dates";
+import { epochMinute } from "@/core/time/local";
+import { momentIn } from "@/core/time/local-words";
+import { DateText, input, OneOf, OrNull } from "@/kernel/inputs";
+import type { ViewContext } from "@/kernel/operation";
+import { likePattern, pageInput, readPage } from "@/kernel/paging";
+import { defineView } from "@/kernel/view";
+import type { Rows } from "@/store/rows";
+import { Type } from "@sinclair/typebox";
+import { ChannelName } from "../inputs";
+
+const states = ["waiting", "sent", "delivered", "opened", "bounced", "failed", "dropped", "not known"] as const;
+const sorts = ["at", "to", "occasion", "channel", "state"] as const;
+const LogInput = {
+  ...pageInput(sorts),
+  channel: OrNull(ChannelName),
+  state: OrNull(OneOf(states)),
+};
+
+/** What an occasion is called on a screen. */
+const nameOf = (kind: string): string => {
+  const occasion = allOccasions.find((one) => one === kind);
+  return occasion ? kindOf(occasion).name : kind === "by hand" ? "Written by hand" : kind === "test" ? "Test" : kind;
+};
+
+/** Every message that was written, with what became of it: searched and paged by the database. */
+export const messageLog = defineView({
+  name: "message-log",
+  access: "contacts.see",
+  input: input(LogInput),
+  read(context, { search, channel, state, ...page }) {
+    const { rows: ids, count } = readPage(context, page, {
+      from: "FROM messages m LEFT JOIN customers c ON c.id = m.customer_id",
+      where: `(@channel IS NULL OR m.channel = @channel) AND (@state IS NULL OR m.state = @state) AND (@pattern IS NULL
+        OR c.name LIKE @pattern ESCAPE '\\' OR m.recipient LIKE @pattern ESCAPE '\\' OR m.subject LIKE @pattern ESCAPE '\\' OR m.body LIKE @pattern ESCAPE '\\')`,
+      id: "m.id",
+      order: {
+        at: "m.written_at",
+        to: "coalesce(c.name, m.recipient)",
+        occasion: "m.kind",
+        channel: "m.channel",
+        state: "m.state",
+      },
+      params: { channel, state, pattern: likePattern(search) },
+    });
+    const read = context.sql<Rows["messages"] & { name: string | null }>(
+      "SELECT m.*, c.name FROM messages m LEFT JOIN customers c ON c.id = m.customer_id WHERE m.id = ?",
+    );
+    return {
+      count,
+      rows: ids.map((id) => {
+        const m = read.get(id)!;
+        return {
+          id: m.id,
+          at: momentIn(m.written_at, context.business.time_zone),
+          customerId: m.customer_id,
+          to: m.name ?? m.recipient,
+          recipient: m.recipient,
+          occasion: nameOf(m.kind),
+          channel: m.channel,
+          state: m.state,
+          problem: m.problem,
+          subject: m.subject,
+          body: m.body,
+          parts: m.parts,
+        };
+      }),
+    };
+  },
+});
+
+/** Reminders against what became of their visits, and what arrived, by channel and week. */
+export const messageFigures = defineView({
+  name: "message-figures",
+  access: "contacts.see",
+  input: input({ from: DateText, to: DateText }),
+  read(context, { from, to }) {
+    const { sql, business } = context;
+    const [since, until] = [atStartOf(context, from), atStartOf(context, addDays(to, 1))];
+    const weeks = sql<{
+      week: string;
+      channel: Rows["messages"]["channel"];
+      sent: number;
+      arrived: number;
+      lost: number;
+      parts: number;
+    }>(
+      `SELECT date(written_at / 1000, 'unixepoch', 'weekday 0', '-6 days') AS week, channel,
+          count(*) FILTER (WHERE sent_at IS NOT NULL) AS sent, count(*) FILTER (WHERE state IN ('delivered', 'opened')) AS arrived,
+          count(*) FILTER (WHERE state IN ('bounced', 'failed', 'not known')) AS lost, sum(parts) AS parts
+        FROM messages WHERE written_at >= ? AND written_at < ? GROUP BY week, channel ORDER BY week, channel`,
+    ).all(since, until);
+    const reminders = sql<{
+      channel: Rows["messages"]["channel"];
+      visits: number;
+      confirmed: number;
+      moved: number;
+      missed: number;
+      cancelled: number;
+    }>(
+      `SELECT channel, count(*) AS visits, count(*) FILTER (WHERE confirmed) AS confirmed, count(*) FILTER (WHERE moved) AS moved,
+          count(*) FILTER (WHERE state = 'no access') AS missed, count(*) FILTER (WHERE state = 'cancelled') AS cancelled
+        FROM (SELECT DISTINCT m.channel, v.id, v.state, v.confirmed_at IS NOT NULL AS confirmed, v.window_from <> m.window_from AS moved
+          FROM messages m JOIN visits v ON v.id = m.visit_id
+          WHERE m.kind IN ('visit reminder', 'please confirm') AND m.sent_at IS NOT NULL AND m.written_at >= ? AND m.written_at < ?)
+        GROUP BY channel ORDER BY channel`,
+    ).all(since, until);
+    return { weeks, reminders, partMilli: business.text_part_milli, currency: business.currency };
+  },
+});
+
+const atStartOf = ({ business }: ViewContext, date: string): number =>
+  epochMinute(date, 0, business.time_zone) * 60_000;

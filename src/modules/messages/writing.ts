@@ -1,0 +1,203 @@
+import { dayMs } from "@/core/horizons";
+import type { MergeFields } from "@/core/messages/fields";
+import type { Language } from "@/core/messages/languages";
+import { kindOf, type Occasion } from "@/core/messages/occasions";
+import { type Channel, channels } from "@/core/messages/purposes";
+import { fillTemplate } from "@/core/messages/templates";
+import { isLandline } from "@/core/people/landlines";
+import { makeShortLink, type OpenedBy, type ShortOpens } from "@/kernel/links";
+import type { OperationContext } from "@/kernel/operation";
+import { channelsColumn, fieldsColumn, openedByColumn } from "@/store/columns";
+import { insertOnce } from "@/store/insert";
+import type { Rows } from "@/store/rows";
+import { settingsOf, templateOf } from "./settings";
+
+/** Who is written to, and how they are reached: a customer, or somebody who is none. */
+export interface Reader {
+  customerId: number | null;
+  threadId?: number | null;
+  mail: string;
+  phone: string;
+  reachedBy?: "any" | "email" | "text" | "phone";
+  /** Whether nobody has shown yet that the addresses are theirs. */
+  unproved?: boolean;
+  language: Language;
+}
+
+/** What a message is about. */
+export interface AboutWhat {
+  jobId?: number | null;
+  visitId?: number | null;
+  /** When the window opens that it speaks of (epoch minutes). */
+  windowFrom?: number | null;
+  repeatId?: number | null;
+  invoiceId?: number | null;
+  /** What its link opens, where that is not the customer's own page. */
+  opens?: OpenedBy;
+}
+
+export interface Written {
+  occasion: Occasion;
+  /** What tells this occasion from others of its kind: at most one message a channel is sent for both together. */
+  about: string;
+  fields: MergeFields;
+  /** Answers something its reader has just done: goes out at any hour. */
+  answer?: boolean;
+}
+
+/** Writes somebody the message of an occasion, once: by the first channel that reaches them, or each, as the owner has it. */
+export function write(context: OperationContext, to: Reader, of: AboutWhat, written: Written): void {
+  const settings = settingsOf(context, written.occasion);
+  const { always, purpose } = kindOf(written.occasion);
+  if (!settings.on && !always) return;
+  const ways = inTheirOrder(to, reaching(context, to, settings.channels, written.occasion), settings.each);
+  const answer = written.answer ?? purpose === "answer";
+  const rounds = settings.each ? ways.map((way) => [way]) : ways.length ? [ways] : [];
+  for (const [channel, ...left] of rounds) writeBy(context, to, of, { ...written, answer }, channel!, left);
+}
+
+/** Channels that are open, for which there are words, and on which there is an address. */
+function reaching(context: OperationContext, to: Reader, wanted: readonly Channel[], occasion: Occasion): Channel[] {
+  const { hogar } = context;
+  return wanted.filter((channel) => {
+    if (!hogar.gateways[channel] || !addressOn(to, channel)) return false;
+    // A landline takes no text where it can be called.
+    if (channel === "text" && isLandline(to.phone) && wanted.includes("voice") && hogar.gateways.voice) return false;
+    return templateOf(context, occasion, channel, to.language) !== null;
+  });
+}
+
+const addressOn = (to: Pick<Reader, "mail" | "phone">, channel: Channel): string =>
+  channel === "mail" ? to.mail : to.phone;
+
+/** Whoever wants to be reached in one way is reached in that way first; where each is written to, in that way alone. */
+function inTheirOrder({ reachedBy = "any" }: Reader, ways: readonly Channel[], each: boolean): Channel[] {
+  const wished = ({ any: null, email: "mail", text: "text", phone: "voice" } as const)[reachedBy];
+  if (!wished || !ways.includes(wished)) return [...ways];
+  return each ? [wished] : [wished, ...ways.filter((way) => way !== wished)];
+}
+
+/** Messages on a day to one address of which nobody has shown that it is theirs, whatever bookings they are about. */
+const mostToUnproved = 6;
+
+function writeBy(
+  context: OperationContext,
+  to: Reader,
+  of: AboutWhat,
+  { occasion, about, fields, answer }: Written,
+  channel: Channel,
+  left: Channel[],
+): void {
+  const recipient = addressOn(to, channel);
+  if (to.unproved && writtenToday(context, recipient) >= mostToUnproved) return;
+  const { subject, body } = fillTemplate(templateOf(context, occasion, channel, to.language)!, fields, to.language);
+  put(context, {
+    occasion: `${occasion} ${about} ${channel}`,
+    kind: occasion,
+    channel,
+    customer_id: to.customerId,
+    thread_id: to.threadId ?? null,
+    job_id: of.jobId ?? null,
+    visit_id: of.visitId ?? null,
+    window_from: of.windowFrom ?? null,
+    repeat_id: of.repeatId ?? null,
+    invoice_id: of.invoiceId ?? null,
+    opens: of.opens ? JSON.stringify(of.opens) : null,
+    recipient,
+    language: to.language,
+    subject,
+    body,
+    channels_left: JSON.stringify(left),
+    fields: left.length ? JSON.stringify({ fields, mail: to.mail, phone: to.phone }) : null,
+    at_any_hour: answer ? 1 : 0,
+  });
+}
+
+type MessageRow = Rows["messages"];
+type NewMessage = Omit<
+  MessageRow,
+  | "id"
+  | "state"
+  | "written_at"
+  | "sent_at"
+  | "delivered_at"
+  | "opened_at"
+  | "problem"
+  | "reference"
+  | "parts"
+  | "photos"
+  | "written_by"
+> &
+  Partial<Pick<MessageRow, "photos" | "written_by">>;
+
+/** Keeps a message and asks for it to be sent; the same one again is none. Answers its id, or null. */
+export function put(context: OperationContext, message: NewMessage): number | null {
+  const id = insertOnce(context.sql, "messages", { ...message, state: "waiting", written_at: context.now });
+  if (id === null) return null;
+  if (message.channel === "text") {
+    const opens = opensOf(message);
+    if (opens) makeShortLink(context, opens);
+  }
+  sendLater(context, id, message.occasion, 0);
+  return id;
+}
+
+/** What the link in a message opens; null: the front door. */
+export const opensOf = ({ opens, job_id }: Pick<MessageRow, "opens" | "job_id">): ShortOpens | null =>
+  opens !== null ? openedByColumn.read(opens) : job_id !== null ? { kind: "my", id: job_id } : null;
+
+/** Asks for a message to be sent, or looked at again after so many milliseconds. */
+export const sendLater = (context: OperationContext, messageId: number, occasion: string, afterMs: number): void =>
+  context.later({
+    kind: "message",
+    key: afterMs ? `message ${occasion} from ${context.now + afterMs}` : `message ${occasion}`,
+    payload: { messageId },
+    afterMs,
+  });
+
+/** The same message by the next of its channels, where there is one left. Answers whether there was. */
+export function writeByNext(context: OperationContext, messageId: number): boolean {
+  const row = context.sql<MessageRow>("SELECT * FROM messages WHERE id = ?").get(messageId)!;
+  const [channel, ...left] = channelsColumn.read(row.channels_left);
+  if (!channel || row.fields === null) return false;
+  const { fields, mail, phone } = fieldsColumn.read(row.fields);
+  const occasion = row.kind as Occasion;
+  const language = row.language as Language;
+  const template = templateOf(context, occasion, channel, language);
+  if (!template) return false;
+  const { subject, body } = fillTemplate(template, fields, language);
+  put(context, {
+    ...only(row),
+    occasion: row.occasion.replace(new RegExp(` (${channels.join("|")})$`), ` ${channel}`),
+    channel,
+    recipient: addressOn({ mail, phone }, channel),
+    subject,
+    body,
+    channels_left: JSON.stringify(left),
+    fields: left.length ? row.fields : null,
+  });
+  return true;
+}
+
+/** What one message has of another that says the same on another channel. */
+const only = (
+  row: MessageRow,
+): Omit<NewMessage, "occasion" | "channel" | "recipient" | "subject" | "body" | "channels_left" | "fields"> => ({
+  kind: row.kind,
+  customer_id: row.customer_id,
+  thread_id: row.thread_id,
+  job_id: row.job_id,
+  visit_id: row.visit_id,
+  window_from: row.window_from,
+  repeat_id: row.repeat_id,
+  invoice_id: row.invoice_id,
+  opens: row.opens,
+  language: row.language,
+  at_any_hour: row.at_any_hour,
+});
+
+const writtenToday = ({ sql, now }: OperationContext, recipient: string): number =>
+  sql<{ n: number }>("SELECT count(*) AS n FROM messages WHERE recipient = ? AND written_at > ?").get(
+    recipient,
+    now - dayMs,
+  )!.n;

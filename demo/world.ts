@@ -28,6 +28,8 @@ import { recordTimeOff } from "@/modules/team/operations/absences";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { tickedColumn } from "@/store/columns";
 import { everyTurn } from "@/worker/jobs";
+import { drainOutbox } from "@/worker/outbox";
+import { answerThisMorning, writeToCustomers } from "./conversations-life";
 import { runDue } from "@/worker/loop";
 import { type DemoCustomer, makeCustomers } from "./customers";
 import { knowTheCustomers } from "./customer-life";
@@ -68,6 +70,7 @@ export async function makeWorld(
   setClock(at(addDays(today, -historyDays), 8));
   progress("setting the business up");
   await setUp(hogar, today);
+  writeToCustomers(hogar);
   const customers = makeCustomers(hogar, random, 180 * scale);
   const life = new Life(hogar, random, customers);
 
@@ -76,7 +79,7 @@ export async function makeWorld(
     if (n === 0 && at(date, 9) > now) break;
     progress(`day ${n + historyDays + 1} of ${historyDays + 1}`);
     // Whoever begins at seven is on the way before the office takes its first call.
-    life.workThrough(date, setClock, at(date, 9));
+    await life.workThrough(date, setClock, at(date, 9));
     setClock(at(date, 9));
     await runDue(hogar);
     // The diary of the coming days fills up as they come nearer.
@@ -87,7 +90,7 @@ export async function makeWorld(
     if (n === -5) await collectByItself(hogar);
     if (n === -2) billSomeLater(hogar);
     await runDue(hogar, everyTurn);
-    life.workThrough(date, setClock, Math.min(now, at(date, 19)));
+    await life.workThrough(date, setClock, Math.min(now, at(date, 19)));
     setClock(Math.min(now, at(date, 19)));
     life.payInvoices();
     await runDue(hogar, everyTurn);
@@ -104,6 +107,8 @@ export async function makeWorld(
   progress("the repeats");
   workByPatterns(hogar);
   await agreeRepeats(hogar);
+  answerThisMorning(hogar);
+  await runDue(hogar, everyTurn);
 }
 
 class Life {
@@ -197,7 +202,7 @@ class Life {
   }
 
   /** The technicians' day, up to `until`. */
-  workThrough(date: string, setClock: (ms: number) => void, until: number): void {
+  async workThrough(date: string, setClock: (ms: number) => void, until: number): Promise<void> {
     const { hogar, random } = this;
     const visits = hogar.store
       .sql<{ id: number; drive_from: number; arrives: number; leaves: number }>(
@@ -229,6 +234,8 @@ class Life {
         { visitId: step.visitId, to: step.to, ...(step.to === "done" && { ticked }) },
         office,
       );
+      // Whoever is told that somebody is on the way is told now, and not when they are there.
+      if (step.to === "on the way") await drainOutbox(hogar);
     }
   }
 

@@ -1,7 +1,7 @@
 import type { Language } from "@/core/messages/languages";
 import { Body, Button, Container, Head, Hr, Html, Img, Link, Preview, Text } from "@react-email/components";
 import { Fragment, type ReactNode } from "react";
-import { renderToStaticMarkup } from "react-dom/server";
+import { renderToStaticMarkup } from "react-dom/server.edge";
 import type { MailParts } from "./mail-parts";
 
 /** A mail as HTML that old clients read too: tables and styles in place, one column, one button for its link. */

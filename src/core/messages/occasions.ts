@@ -122,7 +122,7 @@ export const occasions = {
   "visit reminder": {
     group: "Before the visit",
     name: "Reminder",
-    about: "As often before a visit as you say above",
+    about: "As often before a visit as set under Reminders",
     purpose: "reminders",
     channels: ["text", "mail", "voice"],
     outside: "earlier",

@@ -73,3 +73,7 @@ function cheaperLetter(letter: string): string | null {
 /** The same words in the 7-bit alphabet, where that can be; letters that have nothing like them stay. */
 export const cheaperSpelling = (text: string): string =>
   [...text].map((letter) => cheaperLetter(letter) ?? letter).join("");
+
+/** The same words with plain dashes, quotes and points: signs that only make a text dear, and no letter of a name. */
+export const plainSigns = (text: string): string =>
+  [...text].map((sign) => (/\p{L}/u.test(sign) ? sign : (plainer[sign] ?? sign))).join("");

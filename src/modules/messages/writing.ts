@@ -3,7 +3,8 @@ import type { MergeFields } from "@/core/messages/fields";
 import type { Language } from "@/core/messages/languages";
 import { kindOf, type Occasion } from "@/core/messages/occasions";
 import { type Channel, channels } from "@/core/messages/purposes";
-import { fillTemplate } from "@/core/messages/templates";
+import { plainSigns } from "@/core/messages/segments";
+import { fillTemplate, type Template } from "@/core/messages/templates";
 import { isLandline } from "@/core/people/landlines";
 import { makeShortLink, type OpenedBy, type ShortOpens } from "@/kernel/links";
 import type { OperationContext } from "@/kernel/operation";
@@ -90,7 +91,12 @@ function writeBy(
 ): void {
   const recipient = addressOn(to, channel);
   if (to.unproved && writtenToday(context, recipient) >= mostToUnproved) return;
-  const { subject, body } = fillTemplate(templateOf(context, occasion, channel, to.language)!, fields, to.language);
+  const { subject, body } = composed(
+    templateOf(context, occasion, channel, to.language)!,
+    fields,
+    to.language,
+    channel,
+  );
   put(context, {
     occasion: `${occasion} ${about} ${channel}`,
     kind: occasion,
@@ -111,6 +117,12 @@ function writeBy(
     fields: left.length ? JSON.stringify({ fields, mail: to.mail, phone: to.phone }) : null,
     at_any_hour: answer ? 1 : 0,
   });
+}
+
+/** The words of a message; those of a text in plain signs, since a dash of typographers makes it twice as dear. */
+function composed(template: Template, fields: MergeFields, language: Language, channel: Channel): Template {
+  const filled = fillTemplate(template, fields, language);
+  return channel === "text" ? { ...filled, body: plainSigns(filled.body) } : filled;
 }
 
 type MessageRow = Rows["messages"];
@@ -165,7 +177,7 @@ export function writeByNext(context: OperationContext, messageId: number): boole
   const language = row.language as Language;
   const template = templateOf(context, occasion, channel, language);
   if (!template) return false;
-  const { subject, body } = fillTemplate(template, fields, language);
+  const { subject, body } = composed(template, fields, language, channel);
   put(context, {
     ...only(row),
     occasion: row.occasion.replace(new RegExp(` (${channels.join("|")})$`), ` ${channel}`),

@@ -38,7 +38,7 @@ export function Messages({ list, show, open }: { list: MessageList; show: Thread
           <Tab key={value} value={value} label={label} />
         ))}
       </Tabs>
-      <Box sx={{ flex: 1, minHeight: 0, height: "calc(100dvh - 122px)", display: "flex", flexDirection: "column" }}>
+      <Box sx={{ height: "calc(100dvh - 118px)", display: "flex", flexDirection: "column", overflow: "hidden" }}>
         {list === "conversations" && <Conversations show={show} open={open} />}
         {list === "log" && <Log />}
         {list === "figures" && <Figures />}

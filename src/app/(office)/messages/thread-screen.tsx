@@ -54,15 +54,15 @@ function Entries({
   thread: Thread;
   onMore: (() => void) | null;
 }) {
-  const end = useRef<HTMLDivElement>(null);
+  const log = useRef<HTMLDivElement>(null);
   const last = entries.at(-1)?.key;
-  useEffect(() => end.current?.scrollIntoView({ block: "end" }), [last]);
+  useEffect(() => log.current?.scrollTo({ top: log.current.scrollHeight }), [last]);
   const { send } = useChange("read-thread", { quiet: true });
   useEffect(() => {
     if (thread.unread) void send({ threadId: thread.id });
   }, [thread.unread, thread.id, send]);
   return (
-    <Box role="log" aria-label="Conversation" tabIndex={0} sx={{ flex: 1, overflowY: "auto", px: 6, py: 3 }}>
+    <Box ref={log} role="log" aria-label="Conversation" tabIndex={0} sx={{ flex: 1, overflowY: "auto", px: 6, py: 3 }}>
       {onMore && (
         <Button size="small" onClick={onMore}>
           Show what was before
@@ -72,7 +72,6 @@ function Entries({
         <EntryLine key={entry.key} entry={entry} />
       ))}
       {entries.length === 0 && <Box sx={{ color: ink.ash }}>Nothing has been said yet.</Box>}
-      <div ref={end} />
     </Box>
   );
 }

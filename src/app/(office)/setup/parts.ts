@@ -52,12 +52,12 @@ export const groups = [
     parts: [
       {
         path: "messages",
-        name: "When and how often",
+        name: "Reminders",
         about: "Reminders, the hours in which you write, and in which language",
       },
       {
         path: "occasions",
-        name: "Occasions and words",
+        name: "Occasions",
         about: "What goes out when, by which channels, and what it says",
       },
       { path: "senders", name: "Senders", about: "From which address and number you write, with a test of each" },

@@ -3,6 +3,7 @@ import { type Language, languages } from "@/core/messages/languages";
 import { allOccasions, fieldsOf, kindOf, type Occasion } from "@/core/messages/occasions";
 import { type Channel, channels } from "@/core/messages/purposes";
 import { startingText } from "@/core/messages/starting-texts";
+import { plainSigns } from "@/core/messages/segments";
 import { fillTemplate } from "@/core/messages/templates";
 import { Refusal } from "@/core/problems";
 import { Id, input, Nothing, OrNull } from "@/kernel/inputs";
@@ -163,7 +164,7 @@ export const previewMessage = defineView({
     visitId: OrNull(Id),
   }),
   about: { visitId: "visit" },
-  read(context, { occasion, language, subject, body, visitId }) {
+  read(context, { occasion, channel, language, subject, body, visitId }) {
     const { hogar, business } = context;
     const filled = (() => {
       try {
@@ -178,6 +179,7 @@ export const previewMessage = defineView({
       [linkPlaceholder]: `${hogar.publicUrl}/s/4f-h7Kd2mQx`,
       [stopPlaceholder]: `${hogar.publicUrl}/stop/12.h7Kd2mQx`,
     };
+    if (channel === "text") filled.body = plainSigns(filled.body);
     const said = Object.entries(links).reduce(
       (words, [placeholder, address]) => words.replaceAll(placeholder, address),
       filled.body,

@@ -183,7 +183,9 @@ export const todayView = defineView({
             ? `${unconfirmed.names} has not confirmed tomorrow’s visit`
             : `${unconfirmed.n} customers have not confirmed tomorrow’s visits`,
         detail:
-          unconfirmed.n === 1 ? "They were asked: call them" : `${unconfirmed.names!.slice(0, 120)}: they were asked`,
+          unconfirmed.n === 1
+            ? "They were asked: call them"
+            : `${unconfirmed.names!.split(", ").slice(0, 5).join(", ")}${unconfirmed.n > 5 ? " and others" : ""} were asked`,
         href: `/board?date=${addDays(today, 1)}`,
         n: unconfirmed.n,
       });

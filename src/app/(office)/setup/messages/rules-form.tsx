@@ -35,7 +35,7 @@ export function RulesForm() {
   const change = (i: number, part: Partial<Rule>) =>
     set({ rules: draft.rules.map((rule, n) => (n === i ? { ...rule, ...part } : rule)) });
   return (
-    <FormFrame title="When and how often" key={round} {...frame}>
+    <FormFrame title="Reminders and hours" key={round} {...frame}>
       <FormSection
         title="Reminders of a visit"
         said={counted(draft.rules.length, "reminder")}

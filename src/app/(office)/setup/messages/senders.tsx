@@ -53,6 +53,7 @@ function SenderForm({ sender }: { sender: Sender }) {
           label={channel === "mail" ? "Name" : "Name, where networks show one"}
           value={name}
           onChange={(e) => setName(e.target.value)}
+          sx={{ width: 240 }}
         />
         <TextField
           label={channel === "mail" ? "Address" : "Number"}
@@ -60,6 +61,7 @@ function SenderForm({ sender }: { sender: Sender }) {
           onChange={(e) => setAddress(e.target.value)}
           error={!!wrong("/address")}
           helperText={wrong("/address")}
+          sx={{ width: 240 }}
         />
         <Button
           variant="contained"
@@ -103,6 +105,7 @@ function Test({ sender }: { sender: Sender }) {
         label={sender.channel === "mail" ? "Test to this email" : "Test to this phone"}
         value={to}
         onChange={(e) => setTo(e.target.value)}
+        sx={{ width: 240 }}
         error={!!(wrong("/to") ?? wrong("/channel"))}
         helperText={
           wrong("/to") ??
@@ -112,6 +115,7 @@ function Test({ sender }: { sender: Sender }) {
       />
       <Button
         variant="outlined"
+        sx={{ whiteSpace: "nowrap", flex: "none" }}
         disabled={busy || !to.trim() || !sender.isOpen}
         aria-label={`Test ${channelNames[sender.channel]}`}
         onClick={() =>

@@ -33,7 +33,7 @@ interface Which {
 
 /** The words of an occasion, by channel and language. */
 export function TemplateEditor({ occasion, setup }: { occasion: OccasionRow; setup: Setup }) {
-  const [channel, setChannel] = useState<Channel>(occasion.texts[0] ?? occasion.channels[0]!);
+  const [channel, setChannel] = useState<Channel>(occasion.channels[0]!);
   const [language, setLanguage] = useState<Language>(setup.rules.language);
   const which = { occasion: occasion.occasion, channel, language };
   const { data, problem } = useLive("template", which);

@@ -63,7 +63,7 @@ describe("the demo world", () => {
 
   it("sent nothing of its own accord outside the allowed hours", () => {
     const sent = hogar.store
-      .sql<{ sent_at: number }>("SELECT sent_at FROM messages WHERE state = 'sent' AND occasion LIKE '%reminder%'")
+      .sql<{ sent_at: number }>("SELECT sent_at FROM messages WHERE sent_at IS NOT NULL AND occasion LIKE '%reminder%'")
       .all();
     expect(sent.length).toBeGreaterThan(0);
     for (const { sent_at } of sent) {

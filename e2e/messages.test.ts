@@ -95,18 +95,18 @@ it("reminds, understands a C, and shows it on the board; STOP ends all of it at 
 it("a visit that is moved gets the new reminder only", async () => {
   const { app, office } = pair;
   const one = somebody(3);
-  const other = day(one.date, 14);
-  const move = { visitId: one.visitId, date: other, fromMinute: 540, toMinute: 660, technicianIds: [], override: true };
   const [{ technician }] = app.sql<{ technician: number }>(
     "SELECT technician_id AS technician FROM placements WHERE visit_id = ?",
     one.visitId,
   ) as [{ technician: number }];
-  const moved = await post(
-    `${app.url}/api/operations/move-visit`,
-    { ...move, technicianIds: [technician] },
-    await as(app.url, "odile"),
-  );
-  expect(moved.problem).toBeUndefined();
+  const odile = await as(app.url, "odile");
+  const tried = { visitId: one.visitId, fromMinute: 540, toMinute: 660, technicianIds: [technician] };
+  let other = "";
+  for (let n = 12; n < 26 && !other; n++) {
+    const date = day(one.date, n);
+    if ((await post(`${app.url}/api/operations/move-visit`, { ...tried, date }, odile)).ok) other = date;
+  }
+  expect(other).not.toBe("");
   const before = written(one.customerId, "visit reminder").length;
   await moveToMorningOf(pair, one.date, "08:05");
   await expectSoon(office, () => written(one.customerId, "moved").some(({ state }) => state !== "waiting"), frames);

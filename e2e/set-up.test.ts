@@ -199,6 +199,7 @@ it("a permission taken from somebody closes that screen to them", async () => {
   expect(await hers.page.getByRole("navigation", { name: "Places" }).getByRole("link").allInnerTexts()).toEqual([
     "Today",
     "Board",
+    "Messages",
     "Money",
   ]);
   await hers.page.goto(`${app.url}/customers`);

@@ -28,6 +28,8 @@ import {
 import { tellLate } from "@/modules/visits/operations/tell-late";
 import { askQuestion } from "@/modules/messages/operations/receive";
 import { resetTemplate, saveOccasion, saveSender, saveTemplate } from "@/modules/messages/operations/save-occasion";
+import { saveLanguage, saveStop, saveWithheld } from "@/modules/messages/operations/save-reach";
+import { withholdByLink } from "@/modules/my-visit/operations/withhold-by-link";
 import { saveMessageRules } from "@/modules/messages/operations/save-rules";
 import { stopByMessage } from "@/modules/messages/operations/stop-by-message";
 import { sendTest } from "@/modules/messages/operations/send-test";
@@ -227,7 +229,11 @@ export const operations = {
   "open-thread": openThread,
   "read-thread": readThread,
   "reset-template": resetTemplate,
+  "save-language": saveLanguage,
   "save-message-rules": saveMessageRules,
+  "save-stop": saveStop,
+  "save-withheld": saveWithheld,
+  "withhold-by-link": withholdByLink,
   "save-occasion": saveOccasion,
   "save-sender": saveSender,
   "save-template": saveTemplate,

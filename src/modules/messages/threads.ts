@@ -66,8 +66,8 @@ export function joinThread(context: OperationContext, threadId: number, customer
   sql("UPDATE messages SET thread_id = NULL, customer_id = ? WHERE thread_id = ?").run(customerId, threadId);
   sql("UPDATE notes SET thread_id = ? WHERE thread_id = ?").run(own, threadId);
   sql(
-    `UPDATE threads SET last_at = max(threads.last_at, o.last_at), last_words = iif(o.last_at > threads.last_at, o.last_words, threads.last_words),
-        last_by = iif(o.last_at > threads.last_at, o.last_by, threads.last_by), unread = max(threads.unread, o.unread),
+    `UPDATE threads SET last_at = max(threads.last_at, o.last_at), last_words = iif(o.last_at > threads.last_at OR threads.last_words = '', o.last_words, threads.last_words),
+        last_by = iif(o.last_at > threads.last_at OR threads.last_words = '', o.last_by, threads.last_by), unread = max(threads.unread, o.unread),
         waiting_since = coalesce(min(threads.waiting_since, o.waiting_since), threads.waiting_since, o.waiting_since),
         handler_id = coalesce(threads.handler_id, o.handler_id)
       FROM (SELECT * FROM threads WHERE id = @threadId) o WHERE threads.id = @own`,

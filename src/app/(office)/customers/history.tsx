@@ -1,4 +1,5 @@
 "use client";
+import { useRouter } from "next/navigation";
 import { moneyWords } from "@/core/money/amounts";
 import { localDate } from "@/core/time/local";
 import { dateWords, dayShort } from "@/core/time/words";
@@ -8,7 +9,11 @@ import { MessageList } from "@/ui/message-list";
 import { hues, ink } from "@/ui/palette";
 import { Fact, SheetSection } from "@/ui/side-sheet";
 import { useChange } from "@/ui/use-change";
+import { type Language, languageNames, languages } from "@/core/messages/languages";
+import { type Channel, channelNames, channels } from "@/core/messages/purposes";
 import Box from "@mui/material/Box";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
 import Button from "@mui/material/Button";
 import dynamic from "next/dynamic";
 import { type ReactNode, useState } from "react";
@@ -214,6 +219,7 @@ export function Agreed({ customer: c }: { customer: Customer }) {
     <SheetSection title="What they agreed to">
       <Fact name="Reminders">{c.reminders ? "agreed to" : "not wanted"}</Fact>
       <Fact name="Offers">{c.offers ? "agreed to" : "not agreed to"}</Fact>
+      <ByChannel customer={c} />
       {c.consents.map((consent) => (
         <Fact key={consent.id} name={dayOf(localDate(Math.floor(consent.at / 60_000), c.timeZone), c)}>
           {consent.given ? "✓" : "✕"} “{consent.words}”
@@ -231,13 +237,101 @@ export function Agreed({ customer: c }: { customer: Customer }) {
   );
 }
 
+/** By which channels they want what they have agreed to, what they have ended, and in which language we write. */
+function ByChannel({ customer: c }: { customer: Customer }) {
+  const { permissions } = useOffice().person;
+  const withheld = useChange("save-withheld");
+  const stop = useChange("save-stop");
+  const language = useChange("save-language");
+  const mayChange = permissions.includes("customers.change");
+  const wants = (purpose: "reminders" | "offers", channel: Channel) =>
+    !c.withheld.some((one) => one.purpose === purpose && one.channel === channel);
+  return (
+    <>
+      {(["reminders", "offers"] as const)
+        .filter((purpose) => c[purpose])
+        .map((purpose) => (
+          <Fact key={purpose} name={`${purpose === "reminders" ? "Reminders" : "Offers"} by`}>
+            {channels.map((channel) => (
+              <FormControlLabel
+                key={channel}
+                control={
+                  <Checkbox
+                    size="small"
+                    checked={wants(purpose, channel)}
+                    disabled={!mayChange || withheld.busy}
+                    onChange={(e) =>
+                      void withheld.send({ customerId: c.id, purpose, channel, wanted: e.target.checked })
+                    }
+                  />
+                }
+                label={channelNames[channel]}
+              />
+            ))}
+          </Fact>
+        ))}
+      {c.stopped.map(({ channel, how }) => (
+        <Fact key={channel} name="Ended">
+          Nothing by {channelNames[channel]}: “{how}”
+          {permissions.includes("contacts.see") && (
+            <Button
+              size="small"
+              disabled={stop.busy}
+              onClick={() => void stop.send({ customerId: c.id, channel, stopped: false })}
+            >
+              They want it again
+            </Button>
+          )}
+        </Fact>
+      ))}
+      <Fact name="Language">
+        <Box
+          component="select"
+          aria-label="Language"
+          value={c.language ?? ""}
+          disabled={!mayChange || language.busy}
+          onChange={(e: { target: { value: string } }) =>
+            void language.send({
+              customerId: c.id,
+              language: (e.target.value || null) as Language | null,
+              timeZone: null,
+            })
+          }
+          sx={{ font: "inherit", p: 1 }}
+        >
+          <option value="">as the business</option>
+          {languages.map((one) => (
+            <option key={one} value={one}>
+              {languageNames[one]}
+            </option>
+          ))}
+        </Box>
+      </Fact>
+    </>
+  );
+}
+
 export const Messages = ({ customer, onMore }: { customer: Customer; onMore: () => void }) =>
   customer.messages.length > 0 && (
     <SheetSection title="Messages">
+      <WriteTo customer={customer} />
       <MessageList messages={customer.messages} />
       <Earlier left={customer.messageCount - customer.messages.length} onMore={onMore} />
     </SheetSection>
   );
+
+/** The conversation with them. */
+function WriteTo({ customer }: { customer: Customer }) {
+  const router = useRouter();
+  const { send, busy } = useChange("open-thread", {
+    then: ({ threadId }) => router.push(`/messages?show=all&open=${threadId}`),
+  });
+  return (
+    <Button size="small" disabled={busy} onClick={() => void send({ customerId: customer.id })}>
+      Open the conversation
+    </Button>
+  );
+}
 
 /** The way to what lies further back. */
 const Earlier = ({ left, onMore }: { left: number; onMore: () => void }) =>

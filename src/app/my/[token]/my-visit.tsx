@@ -11,6 +11,7 @@ import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
 import { useFresh } from "@/ui/use-fresh";
 import Alert from "@mui/material/Alert";
+import { channelNames, channels } from "@/core/messages/purposes";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
@@ -274,6 +275,7 @@ function ComesBack({ view, token, onChanged }: { view: View; token: string; onCh
 /** What we may write, agreed to and taken back by the same tick. */
 function Consents({ view, token, onChanged }: { view: View; token: string; onChanged: () => void }) {
   const { send, busy } = useChange("consent-by-link", { then: onChanged });
+  const byChannel = useChange("withhold-by-link", { then: onChanged });
   return (
     <Box role="group" aria-label="What we may write to you" sx={{ mt: 6, "@media print": { display: "none" } }}>
       {view.consents.map(({ kind, words, given }) => (
@@ -289,6 +291,27 @@ function Consents({ view, token, onChanged }: { view: View; token: string; onCha
           label={words}
         />
       ))}
+      {view.consents
+        .filter(({ given }) => given)
+        .map(({ kind, withheld }) => (
+          <Box key={kind} role="group" aria-label={`${kind} by`} sx={{ pl: 4 }}>
+            {kind === "reminders" ? "Reminders by" : "Offers by"}{" "}
+            {channels.map((channel) => (
+              <FormControlLabel
+                key={channel}
+                control={
+                  <Checkbox
+                    size="small"
+                    checked={!withheld.includes(channel)}
+                    disabled={byChannel.busy}
+                    onChange={(e) => void byChannel.send({ purpose: kind, channel, wanted: e.target.checked }, token)}
+                  />
+                }
+                label={channelNames[channel]}
+              />
+            ))}
+          </Box>
+        ))}
     </Box>
   );
 }

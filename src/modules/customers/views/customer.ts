@@ -1,3 +1,4 @@
+import { withheldOf } from "@/modules/messages/sending";
 import { quoteStates } from "@/core/catalogue/quote-states";
 import { invoiceState } from "@/core/money/applying";
 import { Refusal } from "@/core/problems";
@@ -83,6 +84,13 @@ export const customer = defineView({
       consents: sql<{ id: number; kind: string; given: number; words: string; at: number }>(
         "SELECT id, kind, given, words, at FROM consents WHERE customer_id = ? ORDER BY id DESC",
       ).all(id),
+      language: row.language,
+      withheld: withheldOf(context, id),
+      stopped: rights.contacts
+        ? sql<{ channel: "mail" | "text" | "voice"; how: string }>(
+            "SELECT channel, how FROM stops WHERE address <> '' AND address IN (?, ?)",
+          ).all(row.mail, row.phone)
+        : [],
       messages: messagesOf(context, id, rights.contacts ? messages : 0),
       messageCount: rights.contacts
         ? sql<{ n: number }>("SELECT count(*) AS n FROM messages WHERE customer_id = ?").get(id)!.n

@@ -72,7 +72,13 @@ export const saveTemplate = defineOperation({
     sql(
       `INSERT INTO templates (occasion, channel, language, subject, body) VALUES (?, ?, ?, ?, ?)
         ON CONFLICT (occasion, channel, language) DO UPDATE SET subject = excluded.subject, body = excluded.body`,
-    ).run(occasion, channel, language, channel === "mail" ? subject.trim() : "", body.trim() + "\n");
+    ).run(
+      occasion,
+      channel,
+      language,
+      channel === "mail" ? subject.trim() : "",
+      `${body.trim()}${channel === "mail" ? "\n" : ""}`,
+    );
   },
 });
 

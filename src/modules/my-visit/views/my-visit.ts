@@ -1,6 +1,7 @@
 import { orderTermsWords } from "@/core/catalogue/terms";
 import { lookOf } from "@/core/look/front-door";
 import type { CalendarEntry } from "@/core/messages/calendar-file";
+import { withheldOf } from "@/modules/messages/sending";
 import { consentWords } from "@/core/messages/consents";
 import { moneyWords } from "@/core/money/amounts";
 import { invoiceState } from "@/core/money/applying";
@@ -43,7 +44,7 @@ export const customersPage = defineView({
 function pageOf(context: ViewContext) {
   const { sql, actor, business, today } = context;
   if (actor.kind !== "link") throw new Refusal("link-ended");
-  const { jobId } = actor;
+  const { jobId, customerId } = actor;
   const job = sql<{
     state: string;
     approval: "given" | "waiting" | "proposed";
@@ -170,6 +171,9 @@ function pageOf(context: ViewContext) {
       kind,
       words: consentWords(business.name)[kind],
       given: job[kind] === 1,
+      withheld: withheldOf(context, customerId)
+        .filter((one) => one.purpose === kind)
+        .map(({ channel }) => channel),
     })),
     asked: changes ? openQuestions(context, jobId) : [],
     fee: fee ?? null,

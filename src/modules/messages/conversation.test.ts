@@ -1,0 +1,354 @@
+import type { MessageGateway, OutgoingMessage } from "@/gateways/types";
+import { mustPerform, perform } from "@/kernel/operation";
+import { look } from "@/kernel/view";
+import { moveVisit } from "@/modules/placing/operations/move-visit";
+import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
+import { runDue } from "@/worker/loop";
+import { drainOutbox } from "@/worker/outbox";
+import { office, one, saidOf, smallWorld, system } from "@demo/small-world";
+import { matchThread, settleThread, snoozeThread, writeByHand, writeNote } from "./operations/conversation";
+import { noteDelivery } from "./operations/record-delivery";
+import { askQuestion, receiveCall, receiveMail, receiveText } from "./operations/receive";
+import { saveOccasion, saveTemplate } from "./operations/save-occasion";
+import { saveMessageRules } from "./operations/save-rules";
+import { thread, threads } from "./views/threads";
+
+type Sent = OutgoingMessage & { way: "mail" | "text" | "voice" };
+
+/** A small business whose messages are kept in a list; `fails` says what becomes of each. */
+function world(fails: (message: Sent) => string | null = () => null) {
+  const sent: Sent[] = [];
+  const gateway = (way: Sent["way"]): MessageGateway => ({
+    repeatable: true,
+    async send(message) {
+      const problem = fails({ ...message, way });
+      if (problem) return { state: "bounced", problem };
+      if (!sent.some(({ key }) => key === message.key)) sent.push({ ...message, way });
+      return { state: "sent", reference: message.key };
+    },
+  });
+  const w = smallWorld({ mail: gateway("mail"), text: gateway("text"), voice: gateway("voice") });
+  const booked = w.booked({ window: w.offers().at(-1) as never });
+  const { phone, mail } = one<{ phone: string; mail: string }>(w.hogar, "SELECT phone, mail FROM customers");
+  const visit = () =>
+    one<{ date: string; window_from: number; confirmed_at: number | null }>(
+      w.hogar,
+      "SELECT date, window_from, confirmed_at FROM visits WHERE id = ?",
+      booked.visitId,
+    );
+  const waiting = () => {
+    const view = look(w.hogar, threads, { show: "waiting", search: "", more: 0 }, office);
+    return view.ok ? view.value.rows.map(({ name, words }) => [name, words]) : [];
+  };
+  let nth = 0;
+  const text = (body: string, sender = phone) =>
+    mustPerform(w.hogar, receiveText, { key: `t${nth++}`, sender, body }, system);
+  /** The worker's turns, hour by hour, until a moment (minutes of the visit's window). */
+  const untilBefore = async (minutes: number) => {
+    const end = (visit().window_from - minutes) * 60_000;
+    while (w.hogar.now() < end) {
+      w.later(Math.min(60, Math.ceil((end - w.hogar.now()) / 60_000)));
+      await runDue(w.hogar);
+    }
+  };
+  const of = (kind: string) =>
+    w.hogar.store
+      .sql<{ channel: string; state: string; problem: string }>(
+        "SELECT channel, state, problem FROM messages WHERE kind = ? ORDER BY id",
+      )
+      .all(kind);
+  return { ...w, ...booked, sent, phone, mail, visit, waiting, text, untilBefore, of };
+}
+
+const rules = { from: 480, to: 1200, mostADay: 4, language: "en" as const, partMilli: 0, countsOpened: false };
+const rule = (more: object) => ({
+  id: null,
+  daysBefore: null,
+  at: null,
+  minutesBefore: null,
+  outside: "earlier" as const,
+  asks: false,
+  ...more,
+});
+
+describe("a reminder", () => {
+  it("comes once for each rule, and not again though the worker dies in between and looks often", async () => {
+    const w = world();
+    mustPerform(
+      w.hogar,
+      saveMessageRules,
+      { ...rules, rules: [rule({ daysBefore: 1, at: 1020 }), rule({ minutesBefore: 120, outside: "later" })] },
+      office,
+    );
+    await w.untilBefore(90);
+    w.hogar.store.db.exec(
+      "UPDATE reminder_looks SET looked_at = 0, next_at = 0; UPDATE outbox SET state = 'leased', leased_until = 1 WHERE state = 'done' AND 0",
+    );
+    await runDue(w.hogar);
+    expect(w.sent.filter(({ body }) => /reminder/.test(body)).map(({ way }) => way)).toEqual(["text", "text"]);
+  });
+
+  it("of a visit that was moved is the new one alone, and of a cancelled one none", async () => {
+    const w = world();
+    const before = w.visit();
+    const other = { date: "2027-03-19" };
+    await w.untilBefore(26 * 60);
+    const move = {
+      visitId: w.visitId,
+      date: other.date,
+      fromMinute: 540,
+      toMinute: 660,
+      technicianIds: [1],
+    };
+    mustPerform(w.hogar, moveVisit, move, office);
+    await w.untilBefore(60);
+    expect(w.visit().window_from).not.toBe(before.window_from);
+    expect(w.of("visit reminder")).toEqual([{ channel: "text", state: "sent", problem: "" }]);
+
+    const gone = world();
+    await gone.untilBefore(30 * 60);
+    mustPerform(gone.hogar, cancelVisit, { visitId: gone.visitId, refundDeposit: false }, office);
+    gone.later(3 * 1440);
+    await runDue(gone.hogar);
+    expect(gone.of("visit reminder")).toEqual([]);
+  });
+
+  it("is not sent to whoever takes their consent back between the writing and the sending", async () => {
+    const w = world();
+    await w.untilBefore(26 * 60);
+    w.later(4 * 60);
+    const { sql, db, audit } = w.hogar.store;
+    // Written, and not sent yet.
+    const { remindOfVisits } = await import("./operations/write-reminders");
+    mustPerform(w.hogar, remindOfVisits, { customerId: 1 }, system);
+    expect(w.of("visit reminder")).toMatchObject([{ state: "waiting" }]);
+    db.transaction(() =>
+      audit.under({ at: 1, actor: "test", operation: "test" }, () => sql("UPDATE jobs SET reminders = 0").run()),
+    )();
+    await drainOutbox(w.hogar);
+    expect(w.of("visit reminder").at(-1)).toMatchObject({ state: "dropped", problem: "not agreed to" });
+    expect(w.sent.filter(({ body }) => /reminder/.test(body))).toEqual([]);
+  });
+
+  it("goes by the next channel where one fails at once or later, to a landline by a call", async () => {
+    const w = world(({ way, body }) =>
+      way === "text" && /reminder/.test(body) ? "A landline, which takes no texts" : null,
+    );
+    mustPerform(
+      w.hogar,
+      saveOccasion,
+      { occasion: "visit reminder", on: true, channels: ["text", "voice", "mail"], each: false, outside: "earlier" },
+      office,
+    );
+    await w.untilBefore(60);
+    expect(w.of("visit reminder")).toMatchObject([
+      { channel: "text", state: "bounced" },
+      { channel: "voice", state: "sent" },
+    ]);
+    const { occasion } = one<{ occasion: string }>(w.hogar, "SELECT occasion FROM messages WHERE channel = 'voice'");
+    const state = { channel: "voice" as const, reference: `message ${occasion}`, state: "failed" as const };
+    mustPerform(w.hogar, noteDelivery, state, system);
+    mustPerform(w.hogar, noteDelivery, state, system);
+    await runDue(w.hogar);
+    expect(w.of("visit reminder").map(({ channel, state: became }) => [channel, became])).toEqual([
+      ["text", "bounced"],
+      ["voice", "failed"],
+      ["mail", "sent"],
+    ]);
+  });
+});
+
+describe("an answer", () => {
+  it("of yes confirms the visit and is thanked for; the same one again counts once", async () => {
+    const w = world();
+    await w.untilBefore(60 * 20);
+    for (let i = 0; i < 2; i++) mustPerform(w.hogar, receiveText, { key: "same", sender: w.phone, body: "C" }, system);
+    await runDue(w.hogar);
+    expect(w.visit().confirmed_at).not.toBeNull();
+    expect(w.of("answer understood")).toHaveLength(1);
+    expect(w.waiting()).toEqual([]);
+  });
+
+  it("that wishes to move gets the link to real windows, and waits for a person", async () => {
+    const w = world();
+    w.text("C. But could you come an hour later?");
+    await runDue(w.hogar);
+    expect(w.sent.at(-1)).toMatchObject({
+      way: "text",
+      body: expect.stringMatching(/another time or cancel here: http/),
+    });
+    expect(w.waiting()).toEqual([["Mira Okonjo", "C. But could you come an hour later?"]]);
+  });
+
+  it("of STOP ends texts at once, START begins them again, and both are confirmed and kept", async () => {
+    const w = world();
+    w.text("STOP");
+    await runDue(w.hogar);
+    expect(w.sent.at(-1)!.body).toMatch(/no more texts/);
+    await w.untilBefore(60);
+    expect(w.of("visit reminder")).toMatchObject([
+      { channel: "text", state: "dropped" },
+      { channel: "mail", state: "sent" },
+    ]);
+    w.text("start");
+    await runDue(w.hogar);
+    expect(w.sent.at(-1)!.body).toMatch(/get our texts again/);
+    expect(w.hogar.store.sql("SELECT 1 FROM stops").all()).toEqual([]);
+    expect(
+      w.hogar.store.sql("SELECT kind, given, words, channel FROM consents WHERE channel IS NOT NULL ORDER BY id").all(),
+    ).toHaveLength(4);
+  });
+
+  it("by email is matched by its headers, whatever address it comes from", async () => {
+    const w = world();
+    await runDue(w.hogar);
+    const { reference } = one<{ reference: string }>(w.hogar, "SELECT reference FROM messages WHERE channel = 'mail'");
+    const mail = {
+      key: "m1",
+      sender: "other@example.org",
+      senderName: "",
+      subject: "Re",
+      body: "Where do I park?",
+      mailId: "<x@y.example>",
+    };
+    mustPerform(w.hogar, receiveMail, { ...mail, answers: [reference] }, system);
+    mustPerform(w.hogar, receiveMail, { ...mail, key: "m2", answers: [] }, system);
+    expect(w.waiting()).toEqual([
+      ["Mira Okonjo", "Where do I park?"],
+      ["other@example.org", "Where do I park?"],
+    ]);
+  });
+
+  it("of whoever nobody knows waits in a tray of its own, until it is said who that is", () => {
+    const w = world();
+    w.text("Do you also do gas boilers?", "+1 555 0177");
+    expect(w.waiting()).toEqual([["+1 555 0177", "Do you also do gas boilers?"]]);
+    const { id } = one<{ id: number }>(w.hogar, "SELECT id FROM threads WHERE customer_id IS NULL");
+    const { threadId } = mustPerform(w.hogar, matchThread, { threadId: id, customerId: 1 }, office);
+    expect(w.waiting()).toEqual([["Mira Okonjo", "Do you also do gas boilers?"]]);
+    expect(look(w.hogar, thread, { threadId, before: null }, office)).toMatchObject({
+      value: {
+        who: { name: "Mira Okonjo" },
+        entries: expect.arrayContaining([
+          expect.objectContaining({ kind: "theirs", words: "Do you also do gas boilers?" }),
+        ]),
+      },
+    });
+  });
+
+  it("by a key of a call confirms; a call that nobody took waits", () => {
+    const w = world();
+    const call = { sender: w.phone, recording: null, seconds: 4 };
+    mustPerform(w.hogar, receiveCall, { ...call, key: "c1", pressed: "1", words: "" }, system);
+    expect([w.visit().confirmed_at !== null, w.waiting()]).toEqual([true, []]);
+    mustPerform(w.hogar, receiveCall, { ...call, key: "c2", pressed: null, words: "Call me back" }, system);
+    expect(w.waiting()).toEqual([["Mira Okonjo", "Call me back"]]);
+  });
+});
+
+describe("a conversation", () => {
+  const question = { name: "Selma Vance", mail: "selma@ovens.example", phone: "", words: "Do you clean bread ovens?" };
+  const visitor = { kind: "visitor" } as const;
+
+  it("begins with a question at the front door, and is answered, put off and done", async () => {
+    const w = world();
+    mustPerform(w.hogar, askQuestion, question, visitor);
+    await runDue(w.hogar);
+    expect(w.sent.at(-1)).toMatchObject({ to: "selma@ovens.example", subject: expect.stringMatching(/Your question/) });
+    const { id } = one<{ id: number }>(w.hogar, "SELECT id FROM threads");
+    mustPerform(w.hogar, snoozeThread, { threadId: id, until: w.hogar.now() + 3_600_000 }, office);
+    expect(w.waiting()).toEqual([]);
+    w.later(61);
+    expect(w.waiting()).toEqual([["Selma Vance", question.words]]);
+    const answer = {
+      threadId: id,
+      channel: "mail" as const,
+      subject: "Ovens",
+      body: "We do.",
+      photos: [],
+      key: "answer one",
+    };
+    for (let i = 0; i < 2; i++) mustPerform(w.hogar, writeByHand, answer, office);
+    await runDue(w.hogar);
+    expect(w.sent.filter(({ subject }) => subject === "Ovens")).toHaveLength(1);
+    expect(w.waiting()).toEqual([]);
+    mustPerform(w.hogar, settleThread, { threadId: id, done: false }, office);
+    expect(w.waiting()).toHaveLength(1);
+  });
+
+  it("keeps what is for inside inside, and refuses a brace", () => {
+    const w = world();
+    w.text("Hello?");
+    const { id } = one<{ id: number }>(w.hogar, "SELECT id FROM threads");
+    mustPerform(w.hogar, writeNote, { threadId: id, visitId: null, words: "Talks a lot" }, office);
+    expect(w.hogar.store.sql("SELECT 1 FROM messages WHERE body LIKE '%Talks%'").all()).toEqual([]);
+    const answer = {
+      threadId: id,
+      channel: "text",
+      subject: "",
+      body: "Dear {{customer}}",
+      photos: [],
+      key: "answer two",
+    };
+    expect(saidOf(perform(w.hogar, writeByHand, answer, office))).toBe("{{customer}} is not known for this message.");
+  });
+
+  it("is not begun by whoever asks too often, and needs a way to answer", () => {
+    const w = world();
+    for (let i = 0; i < 5; i++) mustPerform(w.hogar, askQuestion, question, visitor);
+    expect(perform(w.hogar, askQuestion, question, visitor)).toMatchObject({ problem: { code: "too-many-messages" } });
+    expect(saidOf(perform(w.hogar, askQuestion, { ...question, mail: "" }, visitor))).toMatch(/how we can answer/);
+  });
+});
+
+describe("texts of the owner’s", () => {
+  const words = { occasion: "booked", channel: "text", language: "en", subject: "" } as const;
+
+  it("take the place of those a business starts with, in the customer’s language", async () => {
+    const w = world();
+    mustPerform(w.hogar, saveTemplate, { ...words, language: "es", body: "{{business}}: hasta el {{day}}" }, office);
+    mustPerform(
+      w.hogar,
+      saveOccasion,
+      { occasion: "booked", on: true, channels: ["text"], each: false, outside: "later" },
+      office,
+    );
+    const { sql, db, audit } = w.hogar.store;
+    db.transaction(() =>
+      audit.under({ at: 1, actor: "test", operation: "test" }, () => sql("UPDATE customers SET language = 'es'").run()),
+    )();
+    w.booked({ as: system, window: w.offers()[0] as never });
+    await runDue(w.hogar);
+    expect(w.sent.filter(({ way }) => way === "text").at(-1)!.body).toMatch(/: hasta el \S+ \d+ de marzo/);
+  });
+
+  it("are refused with the sentence that says what a customer would read", () => {
+    const w = world();
+    expect(saidOf(perform(w.hogar, saveTemplate, { ...words, body: "Hello {{surname}}" }, office))).toBe(
+      "There is no field {{surname}}.",
+    );
+    expect(
+      saidOf(
+        perform(
+          w.hogar,
+          saveOccasion,
+          { occasion: "price review", on: false, channels: ["mail"], each: false, outside: "later" },
+          office,
+        ),
+      ),
+    ).toMatch(/cannot be switched off/);
+  });
+
+  it("switched off are not written at all", async () => {
+    const w = world();
+    mustPerform(
+      w.hogar,
+      saveOccasion,
+      { occasion: "booked", on: false, channels: ["mail"], each: false, outside: "later" },
+      office,
+    );
+    const before = w.of("booked").length;
+    w.booked({ as: system, window: w.offers()[0] as never });
+    expect(w.of("booked")).toHaveLength(before);
+  });
+});

@@ -5,6 +5,7 @@ const benches: Record<string, () => Promise<void>> = {
   customers: () => import("./customers").then((b) => b.run()),
   board: () => import("./board").then((b) => b.run()),
   "front-door": () => import("./front-door").then((b) => b.run()),
+  messages: () => import("./messages").then((b) => b.run()),
   repeats: () => import("./repeats").then((b) => b.run()),
   screens: () => import("./screens").then((b) => b.run()),
   windows: () => import("./windows").then((b) => b.run()),

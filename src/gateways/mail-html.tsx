@@ -1,5 +1,14 @@
 import type { Language } from "@/core/messages/languages";
-import { Body, Button, Container, Head, Hr, Html, Img, Link, Preview, Text } from "@react-email/components";
+import { Body } from "@react-email/body";
+import { Button } from "@react-email/button";
+import { Container } from "@react-email/container";
+import { Head } from "@react-email/head";
+import { Hr } from "@react-email/hr";
+import { Html } from "@react-email/html";
+import { Img } from "@react-email/img";
+import { Link } from "@react-email/link";
+import { Preview } from "@react-email/preview";
+import { Text } from "@react-email/text";
 import { Fragment, type ReactNode } from "react";
 import { renderToStaticMarkup } from "react-dom/server.edge";
 import type { MailParts } from "./mail-parts";

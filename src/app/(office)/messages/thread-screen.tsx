@@ -56,7 +56,9 @@ function Entries({
 }) {
   const log = useRef<HTMLDivElement>(null);
   const last = entries.at(-1)?.key;
-  useEffect(() => log.current?.scrollTo({ top: log.current.scrollHeight }), [last]);
+  useEffect(() => {
+    if (log.current) log.current.scrollTop = log.current.scrollHeight;
+  }, [last]);
   const { send } = useChange("read-thread", { quiet: true });
   useEffect(() => {
     if (thread.unread) void send({ threadId: thread.id });

@@ -114,7 +114,7 @@ export interface OutgoingMessage {
 }
 
 /** What became of a message: taken, with the reference that notices and answers will name, or refused at once. */
-export type Sending = { state: "sent"; reference: string } | { state: "bounced"; problem: string };
+type Sending = { state: "sent"; reference: string } | { state: "bounced"; problem: string };
 
 export interface MessageGateway {
   /** Whether sending the same key again is harmless. Where it is not, a message whose fate is unknown is left to a person. */

@@ -20,6 +20,7 @@ const notAudited = new Set([
   "import_keys",
   "worker_marks",
   "reminded",
+  "told_days",
   "reminder_looks",
   "security_events",
   "audit",

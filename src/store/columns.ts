@@ -117,3 +117,7 @@ export const fieldsColumn = jsonColumn<{ fields: MergeFields; mail: string; phon
 );
 /** What the link of a message opens. */
 export const openedByColumn = jsonColumn<{ kind: LinkKind; id: number }>(Type.Object({ kind: text, id: whole }));
+/** Stops of a day as its technician knows them. */
+export const stopsColumn = jsonColumn<{ id: number; window_from: number }[]>(
+  objects({ id: whole, window_from: whole }),
+);

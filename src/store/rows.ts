@@ -148,6 +148,8 @@ export interface Rows {
     most_messages: number;
     text_part_milli: number;
     counts_opened: 0 | 1;
+    evening_at: number;
+    morning_at: number;
   };
   cards: {
     id: number;
@@ -1231,6 +1233,12 @@ export interface Rows {
     from_minute: number | null;
     to_minute: number | null;
   };
+  told_days: {
+    technician_id: number;
+    date: string;
+    stops: Json;
+    told_at: number;
+  };
   visits: {
     id: number;
     state: "held" | "forecast" | "promised" | "on the way" | "on site" | "done" | "no access" | "cancelled";
@@ -1381,7 +1389,9 @@ export interface LeftOut {
     | "language"
     | "most_messages"
     | "text_part_milli"
-    | "counts_opened";
+    | "counts_opened"
+    | "evening_at"
+    | "morning_at";
   cards: "id" | "removed_at" | "expires" | "collects" | "agreed_words" | "position" | "expiry_told" | "fingerprint";
   categories: "kind";
   collection_items: "payment_id" | "card_id" | "left_out" | "followed";
@@ -1717,6 +1727,7 @@ export interface LeftOut {
     | "handler_id"
     | "snoozed_until";
   time_off: "id" | "from_minute" | "to_minute";
+  told_days: never;
   visits:
     | "id"
     | "job_id"

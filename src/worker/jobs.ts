@@ -21,6 +21,7 @@ import { followUpQuote } from "@/modules/quotes/operations/quotes";
 import { quotesToFollowUp } from "@/modules/quotes/quotes";
 import { growRepeat } from "@/modules/repeats/operations/repeats";
 import { repeatsToGrow, repeatsWithoutRoom } from "@/modules/repeats/repeats";
+import { tellTeam } from "@/modules/visits/operations/tell-team";
 import { meetWish } from "@/modules/requests/operations/wishes";
 import { openWishes } from "@/modules/requests/wishes";
 import { lookAtSecondSteps, takeDownPayouts, worker } from "./effects";
@@ -289,6 +290,14 @@ export const jobs: readonly ScheduledJob[] = [
     everyMs: 60 * minuteMs,
     run: async (hogar) => {
       await takeDownPayouts(hogar);
+      return null;
+    },
+  },
+  {
+    name: "our own people",
+    everyMs: minuteMs,
+    run: (hogar) => {
+      mustPerform(hogar, tellTeam, {}, worker);
       return null;
     },
   },

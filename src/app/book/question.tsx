@@ -1,6 +1,5 @@
 "use client";
 import { PhotoField } from "@/ui/photo-field";
-import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
@@ -10,8 +9,8 @@ import { useState } from "react";
 
 const empty = { name: "", mail: "", phone: "", words: "" };
 
-/** A question before booking: answered by email or text, without an account. */
-export function AskQuestion() {
+/** What is asked, and how we can answer. */
+export function QuestionForm() {
   const [draft, setDraft] = useState(empty);
   const [photos, setPhotos] = useState<string[]>([]);
   const [asked, setAsked] = useState(false);
@@ -34,29 +33,23 @@ export function AskQuestion() {
     );
   return (
     <Box
-      component="details"
-      sx={{ borderTop: `1px solid ${ink.line}`, "& summary": { py: 3, cursor: "pointer", fontWeight: 650 } }}
+      component="form"
+      noValidate
+      onSubmit={async (e) => {
+        e.preventDefault();
+        if (await send({ ...draft, photos })) setAsked(true);
+      }}
+      sx={{ display: "grid", gap: 3, pb: 4 }}
     >
-      <summary>Ask us something</summary>
-      <Box
-        component="form"
-        noValidate
-        onSubmit={async (e) => {
-          e.preventDefault();
-          if (await send({ ...draft, photos })) setAsked(true);
-        }}
-        sx={{ display: "grid", gap: 3, pb: 4 }}
-      >
-        {field("words", "Your question", { multiline: true, minRows: 3 })}
-        {field("name", "Name", { autoComplete: "name" })}
-        {field("mail", "Email", { type: "email", autoComplete: "email" })}
-        {field("phone", "or phone", { type: "tel", autoComplete: "tel" })}
-        <PhotoField tokens={photos} most={4} what="Add a photo" onTokens={setPhotos} />
-        {problem && !problem.fields && <Alert severity="error">{problem.sentence}</Alert>}
-        <Button type="submit" variant="contained" disabled={busy} sx={{ minHeight: 48 }}>
-          Send the question
-        </Button>
-      </Box>
+      {field("words", "Your question", { multiline: true, minRows: 3 })}
+      {field("name", "Name", { autoComplete: "name" })}
+      {field("mail", "Email", { type: "email", autoComplete: "email" })}
+      {field("phone", "or phone", { type: "tel", autoComplete: "tel" })}
+      <PhotoField tokens={photos} most={4} what="Add a photo" onTokens={setPhotos} />
+      {problem && !problem.fields && <Alert severity="error">{problem.sentence}</Alert>}
+      <Button type="submit" variant="contained" disabled={busy} sx={{ minHeight: 48 }}>
+        Send the question
+      </Button>
     </Box>
   );
 }

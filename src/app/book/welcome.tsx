@@ -4,7 +4,11 @@ import { arch, ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { Business } from "./data";
-import { AskQuestion } from "./question";
+import dynamic from "next/dynamic";
+import { useState } from "react";
+
+// Few ask: whoever does brings the form.
+const QuestionForm = dynamic(() => import("./question").then((m) => m.QuestionForm));
 
 /** The owner's picture and words, before the first question. */
 export const Welcome = ({ business }: { business: Business }) => (
@@ -42,6 +46,21 @@ export function Answers({ business }: { business: Business }) {
           <a href={`mailto:${business.mail}`}>{business.mail}</a>
         </Typography>
       )}
+    </Box>
+  );
+}
+
+/** A question before booking: answered by email or text, without an account. */
+function AskQuestion() {
+  const [open, setOpen] = useState(false);
+  return (
+    <Box
+      component="details"
+      onToggle={(e: { currentTarget: HTMLDetailsElement }) => setOpen(e.currentTarget.open)}
+      sx={{ borderTop: `1px solid ${ink.line}`, "& summary": { py: 3, cursor: "pointer", fontWeight: 650 } }}
+    >
+      <summary>Ask us something</summary>
+      {open && <QuestionForm />}
     </Box>
   );
 }

@@ -14,7 +14,7 @@ interface Field {
 }
 
 /** Every merge field, as the legend says it. */
-export const fieldsKnown = {
+const fieldsKnown = {
   customer: { about: "The customer’s full name" },
   customer_first: { about: "Their first name" },
   business: { about: "The name of your business" },
@@ -54,10 +54,6 @@ export const fieldsKnown = {
   until: { about: "Until when it stands" },
   sent: { about: "When it was sent" },
   words: { about: "What was said with it", mayMiss: true },
-  place_to_review: { about: "The link to the place where they can write about you" },
-  offer: { about: "What you offer" },
-  coupon: { about: "The code", mayMiss: true },
-  stop_link: { about: "The link by which they end such messages" },
   what: { about: "What has happened" },
   who: { about: "Who and where" },
   more: { about: "What else there is to know of it", mayMiss: true },

@@ -10,7 +10,7 @@ export type Language = (typeof languages)[number];
 export const languageNames: Record<Language, string> = { en: "English", es: "Español" };
 
 /** What a language has words of its own for, where messages say values. */
-export interface Phrases {
+interface Phrases {
   locale: string;
   /** "a, b and c". */
   list: (items: readonly string[]) => string;
@@ -33,7 +33,7 @@ export interface Phrases {
 
 const and = (word: string) => (items: readonly string[]) => items.join(", ").replace(/, ([^,]*)$/, ` ${word} $1`);
 
-export const phrasesOf: Record<Language, Phrases> = {
+const phrasesOf: Record<Language, Phrases> = {
   en: {
     locale: "en-GB",
     list: and("and"),

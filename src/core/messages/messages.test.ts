@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { epochMinute, localOf } from "../time/local";
+import { localOf } from "../time/local";
 import { paymentRemindersDue, withinAllowedHours } from "./moments";
 import { languages } from "./languages";
 import { allOccasions, fieldsOf, kindOf } from "./occasions";
@@ -9,7 +9,6 @@ import { fieldsIn, fillTemplate, templateProblems } from "./templates";
 
 const zone = "Europe/Lisbon";
 const hours = { from: 480, to: 1200 };
-const at = (date: string, minute: number) => epochMinute(date, minute, zone);
 
 describe("when messages go out", () => {
   it("never outside the allowed hours, and never earlier than they were due", () => {

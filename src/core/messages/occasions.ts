@@ -5,7 +5,7 @@ import type { Outside } from "./falling";
 /** What becomes of a message outside the allowed hours; "other": the next of its channels that does not ring. */
 export type OutsideHours = Outside | "other";
 
-export type OccasionGroup =
+type OccasionGroup =
   | "Booking"
   | "Before the visit"
   | "On the day"
@@ -174,14 +174,6 @@ export const occasions = {
     off: true,
     fields: [...visit, ...who, "done", "note"],
   },
-  "please review": {
-    group: "Afterwards",
-    name: "Please review",
-    about: "Once, after a visit, as set under Reviews",
-    purpose: "offers",
-    channels: ["mail", "text"],
-    fields: [...work, ...who, "day"],
-  },
   "coming again": {
     group: "Coming again",
     name: "It is time again",
@@ -216,14 +208,6 @@ export const occasions = {
     channels: ["mail", "text"],
     each: true,
     fields: ["day", "window", "arrival"],
-  },
-  offer: {
-    group: "Coming again",
-    name: "Campaign",
-    about: "When you write to many; each campaign has words of its own",
-    purpose: "offers",
-    channels: ["mail", "text"],
-    fields: ["service", "offer", "coupon", "until", "stop_link"],
   },
   quote: {
     group: "Quotes and requests",

@@ -1,16 +1,10 @@
 import type { Language } from "./languages";
 import type { Occasion } from "./occasions";
 import type { Channel } from "./purposes";
+import type { StartingText } from "./starting-text";
 import type { Template } from "./templates";
 import { englishTexts } from "./texts-en";
 import { spanishTexts } from "./texts-es";
-
-/** A text of an occasion for each of its channels, as a business starts with it. */
-export interface StartingText {
-  mail?: Template;
-  text?: string;
-  voice?: string;
-}
 
 const startingTexts: Record<Language, Record<Occasion, StartingText>> = { en: englishTexts, es: spanishTexts };
 

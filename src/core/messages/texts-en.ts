@@ -1,5 +1,5 @@
 import type { Occasion } from "./occasions";
-import type { StartingText } from "./starting-texts";
+import type { StartingText } from "./starting-text";
 
 /** The texts that a business starts with, in English. */
 export const englishTexts: Record<Occasion, StartingText> = {
@@ -106,13 +106,6 @@ export const englishTexts: Record<Occasion, StartingText> = {
       body: "Hello {{customer}},\n\n{{#technician}}{{technician}} was with you today{{/technician}}{{^technician}}we were with you today{{/technician}} for {{service}} {{where}}.{{#done}}\n\nWhat was done:\n{{done}}{{/done}}{{#note}}\n\n{{note}}{{/note}}\n\nEverything is kept here: {{my_link}}\n\nThank you,\n{{business}}\n{{phone}}\n",
     },
   },
-  "please review": {
-    mail: {
-      subject: "How was it? {{service}}",
-      body: "Hello {{customer_first}},\n\n{{#technician_first}}{{technician_first}} was with you on {{day}}{{/technician_first}}{{^technician_first}}we were with you on {{day}}{{/technician_first}} for {{service}}. Were you happy with it? A word takes a minute, good or bad: {{my_link}}\n\nThank you,\n{{business}}\n",
-    },
-    text: "{{business}}: how was {{service}} on {{day}}? A word takes a minute, good or bad: {{my_link}}",
-  },
   "coming again": {
     mail: {
       subject: "It is time again: {{service}} on {{day}}, {{window}}",
@@ -139,13 +132,6 @@ export const englishTexts: Record<Occasion, StartingText> = {
       body: "Hello,\n\na time that suits you is free now: {{day}}, {{window}}. Take it with one tap, before somebody else does:\n\n{{my_link}}\n\n{{business}}\n{{phone}}\n",
     },
     text: "{{business}}: {{day}}, {{window}} is free now. Take it with one tap: {{my_link}}",
-  },
-  offer: {
-    mail: {
-      subject: "{{offer}}",
-      body: "Hello {{customer_first}},\n\n{{offer}}{{#coupon}}\n\nYour code: {{coupon}}{{/coupon}}\n\nWindows that are free, and booking in two minutes: {{my_link}}\n\n{{business}}\n{{phone}}\n\nNo more of these: {{stop_link}}\n",
-    },
-    text: "{{business}}: {{offer}}{{#coupon}} Code {{coupon}}.{{/coupon}} {{my_link}} STOP ends these.",
   },
   quote: {
     mail: {

@@ -1,5 +1,5 @@
 import type { Occasion } from "./occasions";
-import type { StartingText } from "./starting-texts";
+import type { StartingText } from "./starting-text";
 
 /** The texts that a business starts with, in Spanish. */
 export const spanishTexts: Record<Occasion, StartingText> = {
@@ -106,13 +106,6 @@ export const spanishTexts: Record<Occasion, StartingText> = {
       body: "Hola, {{customer}}:\n\n{{#technician}}{{technician}} estuvo hoy con usted{{/technician}}{{^technician}}hoy estuvimos con usted{{/technician}} para {{service}} {{where}}.{{#done}}\n\nLo que se hizo:\n{{done}}{{/done}}{{#note}}\n\n{{note}}{{/note}}\n\nTodo queda guardado aquí: {{my_link}}\n\nGracias,\n{{business}}\n{{phone}}\n",
     },
   },
-  "please review": {
-    mail: {
-      subject: "¿Qué tal fue? {{service}}",
-      body: "Hola, {{customer_first}}:\n\n{{#technician_first}}{{technician_first}} estuvo con usted el {{day}}{{/technician_first}}{{^technician_first}}estuvimos con usted el {{day}}{{/technician_first}} para {{service}}. ¿Quedó usted contento? Una palabra, buena o mala, es un minuto: {{my_link}}\n\nGracias,\n{{business}}\n",
-    },
-    text: "{{business}}: ¿qué tal fue {{service}} el {{day}}? Una palabra, buena o mala, es un minuto: {{my_link}}",
-  },
   "coming again": {
     mail: {
       subject: "Vuelve a tocar: {{service}}, {{day}}, {{window}}",
@@ -139,13 +132,6 @@ export const spanishTexts: Record<Occasion, StartingText> = {
       body: "Hola:\n\nahora hay libre una hora que le viene bien: {{day}}, {{window}}. Tómela con un toque, antes de que lo haga otro:\n\n{{my_link}}\n\n{{business}}\n{{phone}}\n",
     },
     text: "{{business}}: {{day}}, {{window}} está libre ahora. Tómelo con un toque: {{my_link}}",
-  },
-  offer: {
-    mail: {
-      subject: "{{offer}}",
-      body: "Hola, {{customer_first}}:\n\n{{offer}}{{#coupon}}\n\nSu código: {{coupon}}{{/coupon}}\n\nHoras libres, y reserva en dos minutos: {{my_link}}\n\n{{business}}\n{{phone}}\n\nNo quiero más mensajes así: {{stop_link}}\n",
-    },
-    text: "{{business}}: {{offer}}{{#coupon}} Código {{coupon}}.{{/coupon}} {{my_link}} STOP los termina.",
   },
   quote: {
     mail: {

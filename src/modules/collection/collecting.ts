@@ -1,5 +1,5 @@
 import { type DeclineKind, nextTry, runOn, type Run } from "@/core/money/collecting";
-import { type Minor, moneyWords } from "@/core/money/amounts";
+import { type Minor } from "@/core/money/amounts";
 import { addDays, type LocalDate } from "@/core/time/dates";
 import { dayWords } from "@/core/time/words";
 import type { OperationContext, ViewContext } from "@/kernel/operation";

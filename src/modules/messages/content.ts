@@ -59,7 +59,7 @@ function attachmentOf(hogar: Hogar, token: string, i: number): NonNullable<Outgo
 export const partsOf = (channel: string, body: string): number => (channel === "text" ? segmentsOf(body).parts : 0);
 
 /** What stands in a message for each link, and where it leads. */
-export type Links = Record<string, string>;
+type Links = Record<string, string>;
 
 function linksOf(hogar: Hogar, message: MessageRow): Links {
   const opens = opensOf(message);

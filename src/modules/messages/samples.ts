@@ -4,7 +4,7 @@ import { addDays } from "@/core/time/dates";
 import { dayShort } from "@/core/time/words";
 import { visitStates } from "@/core/visits/states";
 import type { ViewContext } from "@/kernel/operation";
-import { invoiceFields, jobFields, linkPlaceholder, stopPlaceholder } from "./messaging";
+import { invoiceFields, jobFields, linkPlaceholder } from "./messaging";
 
 /** Visits with which a text can be shown: the next ones. */
 export const samples = ({ sql, minute }: ViewContext): { visitId: number; words: string }[] =>
@@ -55,7 +55,6 @@ const madeUpFields = ({
     business: business.name,
     phone: business.phone,
     my_link: linkPlaceholder,
-    stop_link: stopPlaceholder,
     service: "Stove service",
     site: "12 Beacon Street",
     day: tomorrow,
@@ -88,9 +87,6 @@ const madeUpFields = ({
     until: { days: [addDays(today, 21)] },
     sent: { days: [addDays(today, -7)] },
     words: "Do you also do gas boilers?",
-    place_to_review: "https://reviews.example",
-    offer: "it is time for the yearly sweep before the winter.",
-    coupon: "EARLY10",
     what: "New booking",
     who: "Mira Okonjo, 12 Beacon Street",
     more: "+1 555 0142",

@@ -46,6 +46,10 @@ export function tellAll(
   tellEach(context, "office news", key, officeAddresses(context), { what, who, more });
 }
 
+/** Tells the same people of an occasion of its own. */
+export const tellOfficeOf = (context: OperationContext, occasion: Occasion, key: string, fields: MergeFields): void =>
+  tellEach(context, occasion, key, officeAddresses(context), fields);
+
 interface Address {
   mail: string;
   phone: string;

@@ -4,7 +4,7 @@ import type { Rows } from "@/store/rows";
 import { nanoid } from "nanoid";
 import type { Reach } from "./messaging";
 
-export type ThreadRow = Rows["threads"];
+type ThreadRow = Rows["threads"];
 
 const mostLetters = 140;
 

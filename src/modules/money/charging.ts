@@ -1,4 +1,3 @@
-import { moneyWords } from "@/core/money/amounts";
 import type { OpenAmount } from "@/core/money/applying";
 import { type Method, paymentReceived, refundAsked, refundSent, type Source } from "@/core/money/ledger";
 import { paymentStates } from "@/core/money/states";

@@ -1,5 +1,5 @@
 import { nextPaymentReminder } from "@/core/messages/moments";
-import { moneyWords, totalOf } from "@/core/money/amounts";
+import { totalOf } from "@/core/money/amounts";
 import { lateFeeDay, type LateFeeRule } from "@/core/money/late-fees";
 import { dueDateOf } from "@/core/money/due";
 import { invoiceIssued } from "@/core/money/ledger";

@@ -1,7 +1,6 @@
 import { type Asking, askStep, type AskStep } from "@/core/repeats/asking";
 import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
-import { dayWords } from "@/core/time/words";
 import { firstLinkTokenOf, openedBy } from "@/kernel/links";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { tellAboutRepeat } from "@/modules/messages/messaging";

@@ -1,7 +1,5 @@
-import { moneyWords } from "@/core/money/amounts";
 import { fromNotice, noticeOn, type PriceReview, reviewed } from "@/core/repeats/price";
 import type { LocalDate } from "@/core/time/dates";
-import { dateWords } from "@/core/time/words";
 import type { OperationContext } from "@/kernel/operation";
 import { tellAboutRepeat } from "@/modules/messages/messaging";
 import { needsOf } from "./work";

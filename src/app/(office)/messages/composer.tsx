@@ -93,7 +93,10 @@ export function Composer({ thread }: { thread: Thread }) {
                 key={name}
                 size="small"
                 variant="outlined"
-                onClick={() => (type(body ? `${body}\n${words}` : words), field.current?.focus())}
+                onClick={() => {
+                  type(body ? `${body}\n${words}` : words);
+                  field.current?.focus();
+                }}
               >
                 {name}
               </Button>

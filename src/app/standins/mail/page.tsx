@@ -18,11 +18,17 @@ export default async function MailPage({ searchParams }: { searchParams: Promise
   const mails = await Promise.all(files.slice(0, shown).map((f) => parse(f.name)));
   const open = file && files.some((f) => f.name === file) ? await parse(file) : mails[0];
   return (
-    <Box component="main" sx={{ display: "flex", height: "100dvh" }}>
+    <Box component="main" sx={{ display: "flex", flexDirection: { xs: "column", md: "row" }, height: "100dvh" }}>
       <Box
         component="nav"
         aria-label="Mails"
-        sx={{ width: 400, overflowY: "auto", borderRight: `1px solid ${ink.line}`, flex: "none" }}
+        sx={{
+          width: { md: 400 },
+          height: { xs: "30dvh", md: "auto" },
+          overflowY: "auto",
+          borderRight: `1px solid ${ink.line}`,
+          flex: "none",
+        }}
       >
         <Typography variant="h2" component="h1" sx={{ p: 4 }}>
           Mail that was sent · {files.length}
@@ -46,7 +52,7 @@ export default async function MailPage({ searchParams }: { searchParams: Promise
           </LinkBox>
         ))}
       </Box>
-      <Box component="article" sx={{ p: 8, flex: 1, overflowY: "auto" }}>
+      <Box component="article" sx={{ p: { xs: 4, md: 8 }, flex: 1, minHeight: 0, overflowY: "auto" }}>
         {open ? (
           <>
             <Typography variant="h2">{open.mail.subject}</Typography>

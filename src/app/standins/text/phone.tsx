@@ -43,11 +43,17 @@ export function Phone({ conversations, way }: { conversations: Conversation[]; w
     router.refresh();
   };
   return (
-    <Box component="main" sx={{ display: "flex", height: "100dvh" }}>
+    <Box component="main" sx={{ display: "flex", flexDirection: { xs: "column", md: "row" }, height: "100dvh" }}>
       <Box
         component="nav"
         aria-label="Phones"
-        sx={{ width: 260, overflowY: "auto", borderRight: `1px solid ${ink.line}`, flex: "none" }}
+        sx={{
+          width: { md: 260 },
+          height: { xs: "32dvh", md: "auto" },
+          overflowY: "auto",
+          borderRight: `1px solid ${ink.line}`,
+          flex: "none",
+        }}
       >
         <Typography variant="h2" component="h1" sx={{ p: 4 }}>
           Test phone: texts sent
@@ -95,7 +101,7 @@ export function Phone({ conversations, way }: { conversations: Conversation[]; w
           </Box>
         ))}
       </Box>
-      <Box sx={{ flex: 1, p: 6, display: "flex", flexDirection: "column", maxWidth: 560 }}>
+      <Box sx={{ flex: 1, minHeight: 0, p: { xs: 4, md: 6 }, display: "flex", flexDirection: "column", maxWidth: 640 }}>
         {!open && <Typography>No text has been sent yet.</Typography>}
         <Box sx={{ flex: 1, overflowY: "auto" }}>
           {open?.texts.map((t, i) => (
@@ -123,7 +129,7 @@ export function Phone({ conversations, way }: { conversations: Conversation[]; w
               e.preventDefault();
               void send();
             }}
-            sx={{ display: "flex", gap: 2 }}
+            sx={{ display: "flex", gap: 2, flexWrap: "wrap" }}
           >
             <TextField label="Answer" value={text} onChange={(e) => setText(e.target.value)} />
             <TextField label="From another number" value={other} onChange={(e) => setOther(e.target.value)} />

@@ -1,7 +1,7 @@
 import { mostParts } from "@/core/money/instalments";
 import { Refusal } from "@/core/problems";
 import { visitStates } from "@/core/visits/states";
-import { Id, ImageToken, input, Mail, MinuteOfDay, Money, Name, OneOf, OrNull, Phone } from "@/kernel/inputs";
+import { Id, ImageToken, input, Mail, Money, Name, OneOf, OrNull, Phone } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
 import { daysColumn } from "@/store/columns";

@@ -32,11 +32,14 @@ export const saveMessageRules = defineOperation({
     /** What one part of a text costs, in thousandths of the currency's unit. */
     partMilli: Type.Integer({ minimum: 0, maximum: 100_000 }),
     countsOpened: Type.Boolean(),
+    /** When our own people get their lists and summaries; absent: as it is. */
+    eveningAt: Type.Optional(MinuteOfDay),
+    morningAt: Type.Optional(MinuteOfDay),
     rules: Type.Array(Rule, { maxItems: 12 }),
   }),
   about: { rules: "shared" },
-  run(context, { from, to, mostADay, language, partMilli, countsOpened, rules }) {
-    const { sql } = context;
+  run(context, { from, to, mostADay, language, partMilli, countsOpened, eveningAt, morningAt, rules }) {
+    const { sql, business } = context;
     const fields: Record<string, string> = {};
     if (to <= from) fields["/to"] = "The hours end after they begin.";
     for (const [i, rule] of rules.entries()) {
@@ -46,8 +49,18 @@ export const saveMessageRules = defineOperation({
     }
     if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
     sql(
-      `UPDATE business SET message_from = ?, message_to = ?, most_messages = ?, language = ?, text_part_milli = ?, counts_opened = ?`,
-    ).run(from, to, mostADay, language, partMilli, countsOpened ? 1 : 0);
+      `UPDATE business SET message_from = ?, message_to = ?, most_messages = ?, language = ?, text_part_milli = ?, counts_opened = ?,
+          evening_at = ?, morning_at = ?`,
+    ).run(
+      from,
+      to,
+      mostADay,
+      language,
+      partMilli,
+      countsOpened ? 1 : 0,
+      eveningAt ?? business.evening_at,
+      morningAt ?? business.morning_at,
+    );
     const kept = new Set(rules.map(({ id }) => id));
     for (const { id } of reminderRules(context))
       if (!kept.has(id)) sql("DELETE FROM reminder_rules WHERE id = ?").run(id);

@@ -7,7 +7,6 @@ import type { ViewContext } from "@/kernel/operation";
 import { likePattern, pageInput, readPage } from "@/kernel/paging";
 import { defineView } from "@/kernel/view";
 import type { Rows } from "@/store/rows";
-import { Type } from "@sinclair/typebox";
 import { ChannelName } from "../inputs";
 
 const states = ["waiting", "sent", "delivered", "opened", "bounced", "failed", "dropped", "not known"] as const;

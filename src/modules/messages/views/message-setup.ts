@@ -40,6 +40,8 @@ export const messageSetup = defineView({
         language: business.language as Language,
         partMilli: business.text_part_milli,
         countsOpened: business.counts_opened === 1,
+        eveningAt: business.evening_at,
+        morningAt: business.morning_at,
         rules: reminderRules(context).map((rule) => ({
           id: rule.id as number | null,
           daysBefore: rule.days_before,

@@ -1,5 +1,4 @@
 import { cardCollectionWords } from "@/core/money/collection-words";
-import { monthWords } from "@/core/time/words";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { Refusal } from "@/core/problems";
 import { Id, input, OrNull } from "@/kernel/inputs";

@@ -6,6 +6,7 @@ import { type FieldStep, stepRefusal, visitStates } from "@/core/visits/states";
 import { Id, input, OneOf, OrNull } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { tellCustomer } from "@/modules/messages/messaging";
+import { tellOfficeOf } from "@/modules/messages/telling-us";
 import { issueInvoice } from "@/modules/money/invoicing";
 import { comeAgain } from "@/modules/repeats/again";
 import { laidOut, readRepeat } from "@/modules/repeats/repeats";
@@ -100,6 +101,7 @@ function take(context: OperationContext, visit: VisitRow, to: FieldStep, ticked:
         note: "",
       },
     });
+  if (to === "done") tellToSignOff(context, visit);
   if (over) settlePlacements(context, visit);
   if (to === "done") comeBack(context, visit);
   if (
@@ -109,6 +111,23 @@ function take(context: OperationContext, visit: VisitRow, to: FieldStep, ticked:
     sql("UPDATE jobs SET state = 'done' WHERE id = ?").run(jobId);
     issueInvoice(context, jobId);
   }
+}
+
+/** The office looks over what a subcontractor has closed. */
+function tellToSignOff(context: OperationContext, visit: VisitRow): void {
+  const { sql } = context;
+  const closed = sql<{ technician: string; who: string; site: string }>(
+    `SELECT t.name AS technician, c.name AS who, s.line AS site FROM placements p JOIN technicians t ON t.id = p.technician_id
+        JOIN jobs j ON j.id = @jobId JOIN customers c ON c.id = j.customer_id JOIN sites s ON s.id = j.site_id
+      WHERE p.visit_id = @id AND t.kind = 'subcontractor' LIMIT 1`,
+  ).get({ id: visit.id, jobId: visit.job_id });
+  if (closed)
+    tellOfficeOf(context, "to sign off", `visit ${visit.id}`, {
+      ...closed,
+      service: visit.title,
+      where: closed.site,
+      day: { days: [visit.date] },
+    });
 }
 
 /** When somebody who sets off now is there: as long as the way takes after now, by the plan; nothing where it was planned otherwise. */

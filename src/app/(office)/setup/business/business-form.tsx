@@ -2,7 +2,7 @@
 import { weekdayNames } from "@/core/time/words";
 import { counted } from "@/core/words";
 import { FormFrame } from "@/ui/form-frame";
-import { Columns, Field, MoneyField, PercentField, TimeField, WholeField } from "@/ui/form-parts";
+import { Columns, Field, MoneyField, PercentField, WholeField } from "@/ui/form-parts";
 import { FormSection } from "@/ui/form-sections";
 import { InvoiceSection } from "./invoice-section";
 import { ImageField } from "@/ui/image-field";

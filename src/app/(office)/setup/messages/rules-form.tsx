@@ -91,6 +91,22 @@ export function RulesForm() {
           />
         </Columns>
       </FormSection>
+      <FormSection title="Your team" note="Which of these lists and summaries go out is said under Occasions.">
+        <Columns>
+          <TimeField
+            label="Tomorrow’s list and the summary at"
+            value={draft.eveningAt}
+            onValue={(eveningAt) => set({ eveningAt })}
+            wrong={wrong("/eveningAt")}
+          />
+          <TimeField
+            label="Today’s list at"
+            value={draft.morningAt}
+            onValue={(morningAt) => set({ morningAt })}
+            wrong={wrong("/morningAt")}
+          />
+        </Columns>
+      </FormSection>
       <FormSection title="Language and cost" said={languageNames[draft.language]}>
         <Columns>
           <TextField

@@ -217,7 +217,10 @@ function SendTest({
         size="small"
         label={which.channel === "mail" ? "Your email" : "Your phone"}
         value={to}
-        onChange={(e) => (setTo(e.target.value), setSent(false))}
+        onChange={(e) => {
+          setTo(e.target.value);
+          setSent(false);
+        }}
         error={!!(wrong("/to") ?? wrong("/channel") ?? wrong("/body"))}
         helperText={wrong("/to") ?? wrong("/channel") ?? wrong("/body") ?? (sent ? "On its way to you" : undefined)}
       />
@@ -342,7 +345,7 @@ function Preview({
 }
 
 /** In how many parts a text goes out, what that costs, and what makes it dear. */
-export function Cost({ text, partMilli, currency }: { text: string; partMilli: number; currency: string }) {
+function Cost({ text, partMilli, currency }: { text: string; partMilli: number; currency: string }) {
   const { parts, left, dear, alphabet } = segmentsOf(text);
   const other = dear.length ? cheaperSpelling(text) : text;
   const saved = dear.length ? parts - segmentsOf(other).parts : 0;

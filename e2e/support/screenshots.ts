@@ -14,6 +14,9 @@ const [busy] = app.sql<{ date: string; visit: number }>(
   `SELECT p.date, max(p.visit_id) AS visit FROM placements p JOIN visits v ON v.id = p.visit_id WHERE v.state = 'promised' AND p.date > date(unixepoch() + (SELECT demo_offset_ms FROM business) / 1000, 'unixepoch') AND p.date IN (SELECT date FROM visits WHERE state = 'promised' AND id NOT IN (SELECT visit_id FROM placements)) GROUP BY p.date ORDER BY p.date LIMIT 1`,
 );
 const [landlord] = app.sql<{ id: number }>("SELECT id FROM customers WHERE bill_name <> ''");
+const [moving] = app.sql<{ id: number }>(
+  "SELECT thread_id AS id FROM replies WHERE understood LIKE '%wishes to move%' ORDER BY id DESC LIMIT 1",
+);
 const screens: [string, string][] = [
   ["today", "/today"],
   ["board", `/board?date=${busy!.date}`],
@@ -23,7 +26,7 @@ const screens: [string, string][] = [
   ["incoming", "/incoming?open=quote%202"],
   ["repeats", "/repeats"],
   ["money", "/money"],
-  ["records", "/records"],
+  ["messages", `/messages?open=${moving!.id}`],
   ["first-steps", "/setup/start"],
   ["set-up", "/setup/technicians?id=1"],
   ["service", "/setup/services?id=1"],

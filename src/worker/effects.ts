@@ -1,6 +1,7 @@
 import type { Actor } from "@/core/people/permissions";
 import type { CardHow } from "@/gateways/types";
 import type { Hogar } from "@/kernel/hogar";
+import { type OpenedBy, sealedToken } from "@/kernel/links";
 import { mustPerform, viewContext } from "@/kernel/operation";
 import { contentOf, partsOf } from "@/modules/messages/content";
 import { whetherToSend } from "@/modules/messages/sending";
@@ -106,16 +107,23 @@ interface TellPayload {
   to: string;
   subject: string;
   body: string;
+  /** As earlier versions have asked for it: a text, or with the link of a wish or a quote. */
+  way?: "mail" | "text";
+  opens?: OpenedBy;
 }
 
 /** A mail that is kept nowhere, since there is a secret in it: a code. */
-const tell = kind<TellPayload>({ to: text, subject: text, body: text }, (hogar, mail) => ({
-  repeatable: hogar.gateways.mail?.repeatable ?? true,
-  async carryOut(key) {
-    await hogar.gateways.mail?.send({ key, ...mail });
-  },
-  giveUp: nothing,
-}));
+const tell = kind<TellPayload>(
+  { to: text, subject: text, body: text, way: Type.Optional(text), opens: Type.Optional(Type.Object({ kind: text })) },
+  (hogar, { way = "mail", opens, body, ...message }) => ({
+    repeatable: hogar.gateways[way]?.repeatable ?? true,
+    async carryOut(key) {
+      const link = opens ? `${hogar.publicUrl}/${opens.kind}/${sealedToken(hogar, opens)}` : "";
+      await hogar.gateways[way]?.send({ key, ...message, body: body.replaceAll("{{own_link}}", link) });
+    },
+    giveUp: nothing,
+  }),
+);
 
 /** Pages of the index of customers that are merged in one transaction. */
 const pagesMerged = 64;

@@ -19,8 +19,20 @@ const onBoard: [string, string][] = [
   ["Space, arrows, Space", "Lift a visit, carry it, put it down"],
 ];
 
+const inMessages: [string, string][] = [
+  ["J K", "The next conversation, the one before"],
+  ["R", "Write an answer"],
+  ["Ctrl or Cmd + Enter", "Send it"],
+  ["E", "Done, or waits again"],
+  ["A", "I answer it"],
+  ["C", "Call them"],
+  ["B", "Book a visit for them"],
+];
+
 export function KeysHelp({ open, onClose }: { open: boolean; onClose: () => void }) {
-  const keys = usePathname().startsWith("/board") ? [...onBoard, ...everywhere] : everywhere;
+  const path = usePathname();
+  const here = path.startsWith("/board") ? onBoard : path.startsWith("/messages") ? inMessages : [];
+  const keys = [...here, ...everywhere];
   return (
     <Dialog open={open} onClose={onClose} maxWidth="xs" fullWidth>
       <DialogTitle>Keys of this screen</DialogTitle>

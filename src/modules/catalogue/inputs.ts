@@ -6,6 +6,7 @@ import {
   ImageToken,
   input,
   Limits,
+  Mail,
   MinuteOfDay,
   Money,
   Name,
@@ -228,6 +229,8 @@ export const SaveService = input({
   comes: Type.Optional(OneOf(waysToCome)),
   promiseDays: Type.Optional(OrNull(AheadDays)),
   againMonths: Type.Optional(OrNull(Type.Integer({ minimum: 1, maximum: 120 }))),
+  /** Who else is told of bookings of it: an email address, or nobody. */
+  tells: Type.Optional(Type.Union([Mail, Type.Literal("")])),
   questions: Type.Optional(Questions),
   extras: Type.Optional(
     Type.Array(input({ id: Id, most: Type.Integer({ minimum: 1, maximum: 999 }) }), { maxItems: 60 }),

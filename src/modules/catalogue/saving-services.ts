@@ -42,6 +42,7 @@ export function storeService(context: OperationContext, service: SaveService): {
     ...(service.comes && { comes: service.comes }),
     ...(service.promiseDays !== undefined && { promise_days: service.promiseDays }),
     ...(service.againMonths !== undefined && { again_months: service.againMonths }),
+    ...(service.tells !== undefined && { tells: service.tells }),
     ...(service.questions && { questions: JSON.stringify(service.questions) }),
     ...(service.checklist && { checklist: JSON.stringify(service.checklist) }),
     ...(service.picture !== undefined && { picture: service.picture }),

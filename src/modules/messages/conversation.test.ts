@@ -1,4 +1,5 @@
 import type { MessageGateway, OutgoingMessage } from "@/gateways/types";
+import { addDays } from "@/core/time/dates";
 import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { moveVisit } from "@/modules/placing/operations/move-visit";
@@ -199,6 +200,13 @@ describe("an answer", () => {
     ).toHaveLength(4);
   });
 
+  it("of STOP by email is read by a person: bills go there too", () => {
+    const w = world();
+    const mail = { key: "m1", sender: w.mail, senderName: "", subject: "Re", body: "Stop", mailId: null, answers: [] };
+    mustPerform(w.hogar, receiveMail, mail, system);
+    expect([w.waiting(), w.hogar.store.sql("SELECT 1 FROM stops").all()]).toEqual([[["Mira Okonjo", "Stop"]], []]);
+  });
+
   it("by email is matched by its headers, whatever address it comes from", async () => {
     const w = world();
     await runDue(w.hogar);
@@ -350,5 +358,59 @@ describe("texts of the owner’s", () => {
     const before = w.of("booked").length;
     w.booked({ as: system, window: w.offers()[0] as never });
     expect(w.of("booked")).toHaveLength(before);
+  });
+});
+
+describe("our own people", () => {
+  const list = { channels: ["mail" as const], each: false, outside: "later" as const, on: true };
+
+  it("get tomorrow’s list in the evening and today’s in the morning, once each, and hear of what changed in between", async () => {
+    const w = world();
+    const { technician } = one<{ technician: number }>(
+      w.hogar,
+      "SELECT technician_id AS technician FROM placements WHERE visit_id = ?",
+      w.visitId,
+    );
+    const { sql, db, audit } = w.hogar.store;
+    db.transaction(() =>
+      audit.under({ at: 1, actor: "test", operation: "test" }, () =>
+        sql("UPDATE technicians SET mail = 'crew' || id || '@marrowick.example'").run(),
+      ),
+    )();
+    for (const occasion of ["day ahead", "day begins", "daily summary"] as const)
+      mustPerform(w.hogar, saveOccasion, { occasion, ...list }, office);
+    mustPerform(w.hogar, saveOccasion, { occasion: "day changed", ...list }, office);
+    const told = () =>
+      w.sent.filter(({ to }) => to === `crew${technician}@marrowick.example`).map(({ subject }) => subject);
+    w.at(addDays(w.visit().date, -1), 1100);
+    await runDue(w.hogar);
+    await runDue(w.hogar);
+    expect(told()).toEqual([expect.stringMatching(/^Tomorrow, /)]);
+    w.later(30);
+    mustPerform(w.hogar, cancelVisit, { visitId: w.visitId, refundDeposit: false }, office);
+    await runDue(w.hogar);
+    expect(told().slice(1)).toEqual([expect.stringMatching(/has changed$/)]);
+    expect(
+      w.sent.filter(({ to, subject }) => to === "odile@marrowick.example" && /Marrowick/.test(subject)),
+    ).toHaveLength(1);
+    w.at(w.visit().date, 400);
+    await runDue(w.hogar);
+    expect(told()).toHaveLength(2);
+  });
+
+  it("named for a technician or a service are told of its bookings, beside the office", async () => {
+    const w = world();
+    const { sql, db, audit } = w.hogar.store;
+    db.transaction(() =>
+      audit.under({ at: 1, actor: "test", operation: "test" }, () => {
+        sql("UPDATE services SET tells = 'foreman@marrowick.example'").run();
+        sql("UPDATE technicians SET tells = 'foreman@marrowick.example'").run();
+      }),
+    )();
+    w.booked({ window: w.offers()[0] as never });
+    await runDue(w.hogar);
+    expect(w.sent.filter(({ to }) => to === "foreman@marrowick.example").map(({ subject }) => subject)).toEqual([
+      expect.stringMatching(/^New booking: Chimney sweep/),
+    ]);
   });
 });

@@ -139,6 +139,8 @@ function act(context: OperationContext, incoming: Incoming, of: Understood): boo
   const { meanings, visit } = of;
   const [first] = meanings;
   if (first === "stop" || first === "start" || first === "help") {
+    // By email or on the phone somebody may mean another thing, and bills go there too: a person reads it.
+    if (incoming.channel !== "text") return false;
     command(context, incoming, of, first);
     return true;
   }
@@ -191,12 +193,11 @@ function command(
 ): void {
   if (said === "stop") endChannel(context, { channel, address: sender, customerId, how: body.trim() });
   if (said === "start") beginChannel(context, { channel, address: sender, customerId, how: body.trim() });
-  if (channel === "text")
-    tellAsker(
-      context,
-      { name: "", mail: "", phone: sender },
-      { occasion: answerTo[said], about: `reply ${id}`, fields: {}, answer: true, threadId, customerId },
-    );
+  tellAsker(
+    context,
+    { name: "", mail: "", phone: sender },
+    { occasion: answerTo[said], about: `reply ${id}`, fields: {}, answer: true, threadId, customerId },
+  );
 }
 
 interface ChannelOf {

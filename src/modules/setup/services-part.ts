@@ -90,6 +90,7 @@ export function readServices(context: ViewContext) {
         comes: s.comes,
         promiseDays: s.promise_days,
         againMonths: s.again_months,
+        tells: s.tells,
         windows: s.pattern_id === null ? null : readPattern(context, [s.id]),
         hours: hoursOf(s.id),
         technicians: techniciansOf(s.id),

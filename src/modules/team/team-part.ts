@@ -69,6 +69,7 @@ export function readTeam(context: ViewContext) {
         name: t.name,
         phone: t.phone,
         mail: t.mail,
+        tells: t.tells,
         kind: t.kind,
         photo: t.photo,
         hue: t.hue,

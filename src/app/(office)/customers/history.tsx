@@ -307,6 +307,23 @@ function ByChannel({ customer: c }: { customer: Customer }) {
           ))}
         </Box>
       </Fact>
+      <Fact name="Time zone">
+        <Box
+          component="select"
+          aria-label="Time zone"
+          value={c.ownTimeZone ?? ""}
+          disabled={!mayChange || language.busy}
+          onChange={(e: { target: { value: string } }) =>
+            void language.send({ customerId: c.id, language: c.language, timeZone: e.target.value || null })
+          }
+          sx={{ font: "inherit", p: 1, maxWidth: 200 }}
+        >
+          <option value="">as the business</option>
+          {Intl.supportedValuesOf("timeZone").map((zone) => (
+            <option key={zone}>{zone}</option>
+          ))}
+        </Box>
+      </Fact>
     </>
   );
 }

@@ -14,6 +14,7 @@ import MenuItem from "@mui/material/MenuItem";
 import Skeleton from "@mui/material/Skeleton";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
+import { useRouter } from "next/navigation";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { CustomerField } from "../customer-field";
 import { useOffice } from "../office-context";
@@ -78,8 +79,13 @@ function Entries({
   );
 }
 
-/** Who it is, and what is to be done with it. E: done; A: take it on. */
+/** Who it is, and what is to be done with it. E: done; A: take it on; C: call; B: book a visit. */
 function Head({ thread }: { thread: Thread }) {
+  const router = useRouter();
+  const telephone = `tel:${thread.who.phone.replace(/[^\d+]/g, "")}`;
+  const book = thread.beside?.addressId
+    ? `/why-not?address=${encodeURIComponent(thread.beside.addressId)}&customer=${thread.who.customerId}`
+    : null;
   const settle = useChange("settle-thread");
   const take = useChange("take-thread");
   const waits = thread.waitingSince !== null;
@@ -91,6 +97,8 @@ function Head({ thread }: { thread: Thread }) {
         event.target.closest("input, textarea, [contenteditable], [role=dialog], [role=menu], [role=listbox]");
       if (isTyping || event.ctrlKey || event.metaKey || event.altKey) return;
       if (event.key.toLowerCase() === "e") void settle.send({ threadId: thread.id, done: waits });
+      if (event.key.toLowerCase() === "c" && thread.who.phone) window.location.assign(telephone);
+      if (event.key.toLowerCase() === "b" && book) router.push(book);
       if (event.key.toLowerCase() === "a") void take.send({ threadId: thread.id, personId: isMine ? null : thread.me });
     };
     window.addEventListener("keydown", onKey);
@@ -143,6 +151,16 @@ function Head({ thread }: { thread: Thread }) {
           </MenuItem>
         ))}
       </TextField>
+      {thread.who.phone && (
+        <Button href={telephone} title="Call (C)">
+          Call
+        </Button>
+      )}
+      {book && (
+        <Button href={book} title="Book a visit (B)">
+          Book
+        </Button>
+      )}
       <PutOff thread={thread} />
       <Button
         variant={waits ? "contained" : "outlined"}

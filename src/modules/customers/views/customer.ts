@@ -85,6 +85,7 @@ export const customer = defineView({
         "SELECT id, kind, given, words, at FROM consents WHERE customer_id = ? ORDER BY id DESC",
       ).all(id),
       language: row.language,
+      ownTimeZone: row.time_zone,
       withheld: withheldOf(context, id),
       stopped: rights.contacts
         ? sql<{ channel: "mail" | "text" | "voice"; how: string }>(

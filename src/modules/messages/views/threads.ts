@@ -10,6 +10,7 @@ import type { ViewContext } from "@/kernel/operation";
 import { likePattern } from "@/kernel/paging";
 import { defineView } from "@/kernel/view";
 import { peopleWhoMay } from "@/modules/people/people";
+import { addressAt } from "@/modules/place/addresses";
 import { meaningsColumn, photosColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
@@ -260,7 +261,8 @@ const bookedBy = (by: string): string => {
 };
 
 /** What stands beside a conversation: the next promise, where, and how things are with this customer. */
-function besideOf({ sql, business, minute, today }: ViewContext, customerId: number) {
+function besideOf(context: ViewContext, customerId: number) {
+  const { sql, business, minute, today } = context;
   const next = sql<{
     id: number;
     title: string;
@@ -288,6 +290,9 @@ function besideOf({ sql, business, minute, today }: ViewContext, customerId: num
     `SELECT min(v.date) AS date FROM repeats r JOIN visits v ON v.repeat_id = r.id
       WHERE r.customer_id = ? AND r.state = 'active' AND v.state = 'forecast' AND v.date >= ?`,
   ).get(customerId, today);
+  const site = sql<{ line: string; postcode: string }>(
+    "SELECT line, postcode FROM sites WHERE customer_id = ? AND archived_at IS NULL ORDER BY id LIMIT 1",
+  ).get(customerId);
   const zone = business.time_zone;
   return {
     next: next
@@ -307,6 +312,8 @@ function besideOf({ sql, business, minute, today }: ViewContext, customerId: num
     since: localDate(Math.floor(since / 60_000), zone),
     owesMinor: owes,
     comesAgain: repeat?.date ?? null,
+    /** The address at which the next visit would be booked; null where it is no longer found. */
+    addressId: site ? (addressAt(context, site)?.id ?? null) : null,
     inside,
   };
 }

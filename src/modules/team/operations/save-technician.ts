@@ -26,6 +26,8 @@ export const SaveTechnician = input({
   /** A subcontractor works by link, without signing in. */
   kind: Type.Optional(OneOf(["employee", "subcontractor"])),
   mail: Type.Optional(MailOrNothing),
+  /** Who else is told of bookings with this person. */
+  tells: Type.Optional(MailOrNothing),
   photo: Type.Optional(ImageToken),
   hue: Type.Optional(Hue),
   /** Empty: everywhere, everything. */
@@ -69,6 +71,7 @@ export const saveTechnician = defineOperation({
       ...(hue !== undefined && { hue }),
       ...(technician.kind && { kind: technician.kind }),
       ...(technician.mail !== undefined && { mail: technician.mail }),
+      ...(technician.tells !== undefined && { tells: technician.tells }),
       ...(technician.photo !== undefined && { photo: technician.photo }),
       ...(offered !== undefined && { offered: offered ? 1 : 0 }),
       ...(mostMinutes !== undefined && { most_minutes: mostMinutes }),

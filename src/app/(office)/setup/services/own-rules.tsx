@@ -1,6 +1,6 @@
 "use client";
 import { counted } from "@/core/words";
-import { Columns, WholeField } from "@/ui/form-parts";
+import { Columns, Field, WholeField } from "@/ui/form-parts";
 import { FormSection } from "@/ui/form-sections";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
@@ -78,6 +78,13 @@ export function OwnRules({
           <MenuItem value="itself">are placed by themselves</MenuItem>
           <MenuItem value="confirm">are pencilled in, and a person confirms</MenuItem>
         </TextField>
+        <Field
+          label="Also told of bookings of it"
+          value={draft.tells}
+          onChange={(e) => set({ tells: e.target.value })}
+          wrong={wrong("/tells")}
+          helperText="An email address"
+        />
       </Columns>
       <TechniciansField
         label="Technicians who do it"

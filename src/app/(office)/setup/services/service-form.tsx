@@ -57,6 +57,7 @@ const fresh = (data: SetupData): ServiceDraft => ({
   comes: "set",
   promiseDays: null,
   againMonths: null,
+  tells: "",
   windows: null,
   hours: [],
   technicians: [],

@@ -37,6 +37,7 @@ const fresh = (data: SetupData): Draft => ({
   name: "",
   phone: "",
   mail: "",
+  tells: "",
   kind: "employee",
   photo: null,
   hue: data.technicians.length % 8,
@@ -112,6 +113,13 @@ export function TechnicianForm({
             value={draft.mail}
             onChange={(e) => set({ mail: e.target.value })}
             wrong={wrong("/mail")}
+          />
+          <Field
+            label="Also told of their bookings"
+            value={draft.tells}
+            onChange={(e) => set({ tells: e.target.value })}
+            wrong={wrong("/tells")}
+            helperText="An email address, such as a foreman’s"
           />
         </Columns>
         <Box sx={{ display: "flex", gap: 8, flexWrap: "wrap" }}>

@@ -86,7 +86,7 @@ describe("a booking that a person confirms", () => {
     const field = personActor({ id: 9, name: "Bram", role: "technician", technicianId: technician!.technician_id });
     expect(look(world.hogar, fieldDay, {}, field)).toMatchObject({ value: { stops: [] } });
     mustPerform(world.hogar, approveBookings, { jobIds: [jobId] }, office);
-    expect([entries(world), subjects(world)]).toEqual([[], ["We have your booking", "Booked"]]);
+    expect([entries(world), subjects(world)]).toEqual([[], ["We have your booking", "Confirmed"]]);
     expect(look(world.hogar, fieldDay, {}, field)).toMatchObject({ value: { stops: [{ service: "Chimney sweep" }] } });
     expect(perform(world.hogar, approveBookings, { jobIds: [jobId] }, office)).toMatchObject({
       problem: { sentence: "This does not wait any more: somebody has dealt with it." },
@@ -127,7 +127,7 @@ describe("a booking that a person confirms", () => {
       approvalOf(world, jobId),
       one<{ date: string }>(world.hogar, "SELECT date FROM visits WHERE job_id = ?", jobId).date,
       subjects(world).at(-1),
-    ]).toEqual(["given", "2027-03-12", "Booked"]);
+    ]).toEqual(["given", "2027-03-12", "Confirmed"]);
   });
 
   it("can be declined with a reason: the room is free again, and the deposit goes back", async () => {

@@ -139,7 +139,7 @@ it("each role sees its own places, and goes nowhere else by address either", asy
   const { page, context } = await openPage(browser, desk);
   await signIn(page, app.url, "ines");
   const places = await page.getByRole("navigation", { name: "Places" }).getByRole("link").allInnerTexts();
-  expect(places).toEqual(["Today", "Board", "Customers", "Repeats", "Money"]);
+  expect(places).toEqual(["Today", "Board", "Customers", "Repeats", "Messages", "Money"]);
   await go(page, `${app.url}/setup/people`);
   expect(new URL(page.url()).pathname).toBe("/today");
   await page.getByRole("button", { name: "Sign out" }).click();

@@ -5,6 +5,7 @@ import { counted } from "@/core/words";
 import { PhotoField } from "@/ui/photo-field";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
+import { useKeys } from "@/ui/use-keys";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
@@ -67,18 +68,7 @@ export function Composer({ thread }: { thread: Thread }) {
       key: `${thread.id} ${form} ${nth} ${Date.now()}`.slice(0, 60),
     });
   };
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const isTyping =
-        event.target instanceof HTMLElement &&
-        event.target.closest("input, textarea, [contenteditable], [role=dialog], [role=menu], [role=listbox]");
-      if (isTyping || event.ctrlKey || event.metaKey || event.altKey || event.key.toLowerCase() !== "r") return;
-      event.preventDefault();
-      field.current?.focus();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, []);
+  useKeys({ r: () => field.current?.focus() });
   const mayNote = person.permissions.includes("notes.see");
   if (thread.channels.length === 0 && !mayNote)
     return <Box sx={{ p: 6, color: ink.ash }}>There is no address of theirs to write to.</Box>;

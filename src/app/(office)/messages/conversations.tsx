@@ -4,13 +4,14 @@ import { sinceWords } from "@/core/time/since-words";
 import { counted } from "@/core/words";
 import { useLive, useShown } from "@/ui/live";
 import { ink } from "@/ui/palette";
+import { useKeys } from "@/ui/use-keys";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import ButtonBase from "@mui/material/ButtonBase";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useRouter } from "next/navigation";
-import { useDeferredValue, useEffect, useState } from "react";
+import { useDeferredValue, useState } from "react";
 import { threadAddress, type ThreadShow } from "./data";
 import { ThreadScreen } from "./thread-screen";
 
@@ -37,21 +38,12 @@ export function Conversations({ show, open }: { show: ThreadShow; open: number |
   const found = useLive("threads", asked || more ? { show, search: asked, more } : null, everyMs).data;
   const { rows, hasMore, waiting, oldest, now } = found ?? first;
   const go = (id: number | null, to = show) => router.push(threadAddress(to, id), { scroll: false });
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const isTyping =
-        event.target instanceof HTMLElement &&
-        event.target.closest("input, textarea, [contenteditable], [role=dialog], [role=menu], [role=listbox]");
-      if (isTyping || event.ctrlKey || event.metaKey || event.altKey) return;
-      const step = { j: 1, k: -1 }[event.key.toLowerCase()];
-      if (!step || rows.length === 0) return;
-      event.preventDefault();
-      const at = rows.findIndex(({ id }) => id === open);
-      go(rows[Math.min(rows.length - 1, Math.max(0, at + step))]!.id);
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  });
+  const step = (by: 1 | -1) => {
+    const at = rows.findIndex(({ id }) => id === open);
+    const next = rows[Math.min(rows.length - 1, Math.max(0, at + by))];
+    if (next) go(next.id);
+  };
+  useKeys({ j: () => step(1), k: () => step(-1) });
   return (
     <Box sx={{ display: "flex", flex: 1, minHeight: 0 }}>
       <Box

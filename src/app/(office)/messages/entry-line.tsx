@@ -1,8 +1,8 @@
 "use client";
 import { channelNames } from "@/core/messages/purposes";
 import { counted } from "@/core/words";
-import { imageAddress } from "@/ui/image-field";
 import { ink } from "@/ui/palette";
+import { Photos } from "@/ui/photos";
 import Box from "@mui/material/Box";
 import type { ReactNode } from "react";
 import type { Entry } from "./data";
@@ -138,19 +138,3 @@ const Bubble = ({ side, children }: { side: "left" | "right"; children: ReactNod
     {children}
   </Box>
 );
-
-const Photos = ({ tokens }: { tokens: readonly string[] }) =>
-  tokens.length === 0 ? null : (
-    <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap", mt: 1 }}>
-      {tokens.map((token, i) => (
-        <a key={token} href={imageAddress(token)} target="_blank" rel="noreferrer">
-          <Box
-            component="img"
-            src={imageAddress(token)}
-            alt={`Photo ${i + 1}`}
-            sx={{ height: 90, borderRadius: "4px" }}
-          />
-        </a>
-      ))}
-    </Box>
-  );

@@ -6,6 +6,7 @@ import { useLive } from "@/ui/live";
 import { LinkBox } from "@/ui/link-box";
 import { arch, ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
+import { useKeys } from "@/ui/use-keys";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -90,19 +91,11 @@ function Head({ thread }: { thread: Thread }) {
   const take = useChange("take-thread");
   const waits = thread.waitingSince !== null;
   const isMine = thread.handlerId !== null && thread.handlerId === thread.me;
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const isTyping =
-        event.target instanceof HTMLElement &&
-        event.target.closest("input, textarea, [contenteditable], [role=dialog], [role=menu], [role=listbox]");
-      if (isTyping || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.key.toLowerCase() === "e") void settle.send({ threadId: thread.id, done: waits });
-      if (event.key.toLowerCase() === "c" && thread.who.phone) window.location.assign(telephone);
-      if (event.key.toLowerCase() === "b" && book) router.push(book);
-      if (event.key.toLowerCase() === "a") void take.send({ threadId: thread.id, personId: isMine ? null : thread.me });
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
+  useKeys({
+    e: () => void settle.send({ threadId: thread.id, done: waits }),
+    a: () => void take.send({ threadId: thread.id, personId: isMine ? null : thread.me }),
+    ...(thread.who.phone && { c: () => window.location.assign(telephone) }),
+    ...(book && { b: () => router.push(book) }),
   });
   return (
     <Box

@@ -285,7 +285,11 @@ it("the day before, the reminder goes out by text, and what is answered waits on
   await page.getByText("Please ring twice").last().waitFor();
   await context.close();
   await go(office, `${app.url}/today`);
-  await office.getByText(/writes: “Please ring twice”/).waitFor();
+  await office
+    .getByText(/conversations? waits? for an answer|writes: “Please ring twice”/)
+    .first()
+    .click();
+  await office.getByRole("navigation", { name: "Conversations" }).getByText("Please ring twice").waitFor();
 });
 
 it("the technician goes, works and is done, on a phone", async () => {

@@ -1,3 +1,4 @@
+import { channels } from "@/core/messages/purposes";
 import { type DeclineKind, nextTry, runOn, type Run } from "@/core/money/collecting";
 import { type Minor } from "@/core/money/amounts";
 import { addDays, type LocalDate } from "@/core/time/dates";
@@ -162,10 +163,13 @@ function whyLeftOut(context: ViewContext, notice: Notice, taken: Taken | null): 
 
 /** The notice has gone out one way at least. */
 const wasTold = ({ sql }: ViewContext, { invoice_id, run_date }: Notice): boolean =>
-  sql("SELECT 1 FROM messages WHERE occasion IN (?, ?) AND state = 'sent'").get(
-    `charge tomorrow ${noticeOf(invoice_id, run_date)} mail`,
-    `charge tomorrow ${noticeOf(invoice_id, run_date)} text`,
-  ) !== undefined;
+  sql(
+    `SELECT 1 FROM messages WHERE occasion IN (SELECT @notice || ' ' || value FROM json_each(@channels))
+      AND state IN ('sent', 'delivered', 'opened')`,
+  ).get({
+    notice: `charge tomorrow ${noticeOf(invoice_id, run_date)}`,
+    channels: JSON.stringify(channels),
+  }) !== undefined;
 
 const isUnderWay = ({ sql }: ViewContext, invoiceId: number): boolean =>
   sql(

@@ -45,6 +45,19 @@ it("tells the day before, and charges the card on the day, once", async () => {
   expect(w.said("receipt")).toBe(1);
 });
 
+it("charges whoever was told by a text that has been delivered since, and has no email", async () => {
+  const w = owing();
+  w.changed(() => {
+    w.hogar.store.sql("UPDATE customers SET mail = ''").run();
+    w.hogar.store.sql("UPDATE jobs SET mail = ''").run();
+  });
+  await w.until("2027-03-26");
+  expect(w.hogar.store.sql("SELECT channel, state FROM messages WHERE kind = 'charge tomorrow'").all()).toEqual([
+    { channel: "text", state: "delivered" },
+  ]);
+  expect([w.open(), w.charged()]).toEqual([0, [7_900]]);
+});
+
 it("says before each run what it will take, and what is left out and why", async () => {
   const w = owing();
   await w.until("2027-03-22");

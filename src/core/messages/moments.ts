@@ -1,18 +1,9 @@
 import { addDays, type LocalDate } from "../time/dates";
-import { epochMinute, localOf } from "../time/local";
 
 /** Minutes of the day between which customers may be written to. */
 export interface AllowedHours {
   from: number;
   to: number;
-}
-
-/** The first moment from `epoch` on within the allowed hours (epoch minutes). */
-export function withinAllowedHours(epoch: number, hours: AllowedHours, zone: string): number {
-  const { date, minute } = localOf(epoch, zone);
-  if (minute < hours.from) return epochMinute(date, hours.from, zone);
-  if (minute >= hours.to) return epochMinute(addDays(date, 1), hours.from, zone);
-  return epoch;
 }
 
 /** How a reminder of an invoice speaks: before it is due or on the day, after it, and the last time. */

@@ -3,16 +3,7 @@ import { Temporal } from "temporal-polyfill";
 import { addDays, datesFrom, daysBetween, servesWeekday, weekdayOf } from "./dates";
 import { epochMinute, localOf } from "./local";
 import { intersectSpans, joinSpans, minutesIn, type Span, subtractSpans } from "./spans";
-import {
-  arrivalWords,
-  clock,
-  daysWords,
-  durationWords,
-  parseClock,
-  weekdaysWords,
-  windowWords,
-  writeTimesBy,
-} from "./words";
+import { clock, daysWords, durationWords, parseClock, weekdaysWords, windowWords, writeTimesBy } from "./words";
 
 const lisbon = "Europe/Lisbon";
 const dates = fc.integer({ min: 0, max: 4000 }).map((n) => addDays("2024-01-01", n));
@@ -107,8 +98,7 @@ describe("words", () => {
     ]);
   });
 
-  it("says when we arrive, and on which days", () => {
-    expect([arrivalWords(540, 660), arrivalWords(570, 570)]).toEqual(["between 09:00 and 11:00", "at 09:30"]);
+  it("says on which days", () => {
     expect(daysWords(["2027-03-11"])).toBe("Thursday 11 March");
     expect(daysWords(["2027-03-11", "2027-03-12", "2027-03-15"])).toBe(
       "Thursday 11 March, Friday 12 March and Monday 15 March",

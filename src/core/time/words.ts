@@ -39,10 +39,6 @@ export function windowWords(from: number, to: number): string {
   return `${short12(from)}${half(from) === half(to) ? "" : ` ${half(from)}`}–${short12(to)} ${half(to)}`;
 }
 
-/** When we arrive, within a sentence: "between 09:00 and 11:00", "at 09:30". */
-export const arrivalWords = (from: number, to: number): string =>
-  from === to ? `at ${clock(from)}` : `between ${clock(from)} and ${clock(to)}`;
-
 /** "Thursday 11 March and Friday 12 March". */
 export const daysWords = (dates: readonly LocalDate[]): string => listWords(dates.map(dayWords));
 

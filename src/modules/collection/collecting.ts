@@ -1,4 +1,5 @@
 import { channels } from "@/core/messages/purposes";
+import { messageStates } from "@/core/messages/states";
 import { type DeclineKind, nextTry, runOn, type Run } from "@/core/money/collecting";
 import { type Minor } from "@/core/money/amounts";
 import { addDays, type LocalDate } from "@/core/time/dates";
@@ -165,7 +166,7 @@ function whyLeftOut(context: ViewContext, notice: Notice, taken: Taken | null): 
 const wasTold = ({ sql }: ViewContext, { invoice_id, run_date }: Notice): boolean =>
   sql(
     `SELECT 1 FROM messages WHERE occasion IN (SELECT @notice || ' ' || value FROM json_each(@channels))
-      AND state IN ('sent', 'delivered', 'opened')`,
+      AND state IN ${messageStates.sql("gone")}`,
   ).get({
     notice: `charge tomorrow ${noticeOf(invoice_id, run_date)}`,
     channels: JSON.stringify(channels),

@@ -1,7 +1,7 @@
 import type { MergeFields } from "@/core/messages/fields";
 import type { Occasion } from "@/core/messages/occasions";
 import { addDays, type LocalDate, weekdayOf } from "@/core/time/dates";
-import { localOf } from "@/core/time/local";
+import { epochMinute, localOf } from "@/core/time/local";
 import { windowIn } from "@/core/time/local-words";
 import { visitStates } from "@/core/visits/states";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
@@ -157,6 +157,7 @@ function tellSummary(context: OperationContext, occasion: "daily summary" | "wee
   if (!isOn(context, occasion)) return;
   const { sql, business, today } = context;
   const { currency } = business;
+  const startOf = (date: LocalDate) => epochMinute(date, 0, business.time_zone) * 60_000;
   const figures = sql<{
     done: number;
     missed: number;
@@ -169,14 +170,14 @@ function tellSummary(context: OperationContext, occasion: "daily summary" | "wee
   }>(
     `SELECT (SELECT count(*) FROM visits WHERE state = 'done' AND date BETWEEN @since AND @today) AS done,
         (SELECT count(*) FROM visits WHERE state = 'no access' AND date BETWEEN @since AND @today) AS missed,
-        (SELECT count(*) FROM jobs WHERE state <> 'cancelled' AND date(booked_at / 1000, 'unixepoch') BETWEEN @since AND @today) AS booked,
-        (SELECT coalesce(sum(total_minor), 0) FROM jobs WHERE state <> 'cancelled' AND date(booked_at / 1000, 'unixepoch') BETWEEN @since AND @today) AS value,
-        (SELECT coalesce(sum(amount_minor), 0) FROM payments WHERE state = 'received' AND date(settled_at / 1000, 'unixepoch') BETWEEN @since AND @today) AS received,
+        (SELECT count(*) FROM jobs WHERE state <> 'cancelled' AND booked_at >= @from AND booked_at < @until) AS booked,
+        (SELECT coalesce(sum(total_minor), 0) FROM jobs WHERE state <> 'cancelled' AND booked_at >= @from AND booked_at < @until) AS value,
+        (SELECT coalesce(sum(amount_minor), 0) FROM payments WHERE state = 'received' AND settled_at >= @from AND settled_at < @until) AS received,
         (SELECT count(*) FROM visits WHERE state = 'promised' AND date = date(@today, '+1 day')) AS tomorrow,
         (SELECT count(*) FROM threads WHERE waiting_since IS NOT NULL) AS waits,
         (SELECT count(*) FROM visits v WHERE state = 'promised' AND date BETWEEN @today AND date(@today, '+3 days')
           AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)) AS unplaced`,
-  ).get({ since, today })!;
+  ).get({ since, today, from: startOf(since), until: startOf(addDays(today, 1)) })!;
   const fields: MergeFields = {
     day: { days: [today] },
     figures: [

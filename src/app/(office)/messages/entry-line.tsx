@@ -1,5 +1,6 @@
 "use client";
 import { channelNames } from "@/core/messages/purposes";
+import { messageStates } from "@/core/messages/states";
 import { counted } from "@/core/words";
 import { ink } from "@/ui/palette";
 import { Photos } from "@/ui/photos";
@@ -94,7 +95,7 @@ export function EntryLine({ entry }: { entry: Entry }) {
               <Box
                 key="state"
                 component="span"
-                sx={{ color: ["bounced", "failed", "not known"].includes(entry.state) ? ink.ember : "inherit" }}
+                sx={{ color: messageStates.allows("lost", entry.state) ? ink.ember : "inherit" }}
               >
                 {entry.state === "dropped" ? "not sent" : entry.state}
                 {entry.problem && `: ${entry.problem}`}

@@ -1,6 +1,7 @@
 "use client";
 import type { ViewOutput } from "@/api/client";
 import { type Channel, channelNames, channels } from "@/core/messages/purposes";
+import { type MessageState, messageStates } from "@/core/messages/states";
 import { firstPage } from "@/ui/first-page";
 import { PagedTable } from "@/ui/paged-table";
 import { ink } from "@/ui/palette";
@@ -13,13 +14,11 @@ import { useMemo, useState } from "react";
 import { ExportList } from "../money/export-list";
 
 type Row = ViewOutput<"message-log">["rows"][number];
-const states = ["waiting", "sent", "delivered", "opened", "bounced", "failed", "dropped", "not known"] as const;
-type State = (typeof states)[number];
 
 /** Every message that was written, and what became of it. */
 export function Log() {
   const [channel, setChannel] = useState<Channel | "">("");
-  const [state, setState] = useState<State | "">("");
+  const [state, setState] = useState<MessageState | "">("");
   const [open, setOpen] = useState<Row | null>(null);
   const columns = useMemo(
     (): GridColDef<Row>[] => [
@@ -40,10 +39,7 @@ export function Log() {
         headerName: "State",
         width: 190,
         renderCell: ({ row }) => (
-          <Box
-            component="span"
-            sx={{ color: ["bounced", "failed", "not known"].includes(row.state) ? ink.ember : "inherit" }}
-          >
+          <Box component="span" sx={{ color: messageStates.allows("lost", row.state) ? ink.ember : "inherit" }}>
             {row.state === "dropped" ? "not sent" : row.state}
             {row.problem && `: ${row.problem}`}
           </Box>
@@ -85,11 +81,11 @@ export function Log() {
                 size="small"
                 label="State"
                 value={state}
-                onChange={(e) => setState(e.target.value as State | "")}
+                onChange={(e) => setState(e.target.value as MessageState | "")}
                 sx={{ width: 140 }}
               >
                 <MenuItem value="">all</MenuItem>
-                {states.map((one) => (
+                {messageStates.states.map((one) => (
                   <MenuItem key={one} value={one}>
                     {one === "dropped" ? "not sent" : one}
                   </MenuItem>

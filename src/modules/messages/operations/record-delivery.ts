@@ -1,3 +1,4 @@
+import { messageStates } from "@/core/messages/states";
 import { Id, input, OneOf } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import type { Rows } from "@/store/rows";
@@ -64,7 +65,7 @@ export const noteDelivery = defineOperation({
     const message = sql<Pick<Rows["messages"], "id" | "state">>(
       "SELECT id, state FROM messages WHERE reference = ? AND channel = ?",
     ).get(reference, channel);
-    if (!message || !follows[message.state]?.includes(state)) return;
+    if (!message || !messageStates.follows(state, message.state)) return;
     sql(
       `UPDATE messages SET state = @state, problem = @why,
           delivered_at = iif(@state IN ('delivered', 'opened'), coalesce(delivered_at, @now), delivered_at),
@@ -80,16 +81,11 @@ export const noteOpened = defineOperation({
   name: "note-opened",
   access: "system",
   input: input({ messageId: Id }),
-  run: ({ sql, now }, { messageId }) =>
-    void sql(
-      `UPDATE messages SET state = 'opened', opened_at = ?, delivered_at = coalesce(delivered_at, ?)
-        WHERE id = ? AND state IN ('sent', 'delivered', 'not known')`,
-    ).run(now, now, messageId),
+  run({ sql, now }, { messageId }) {
+    const message = sql<Pick<Rows["messages"], "state">>("SELECT state FROM messages WHERE id = ?").get(messageId);
+    if (!message || !messageStates.follows("opened", message.state)) return;
+    sql(
+      `UPDATE messages SET state = 'opened', opened_at = ?, delivered_at = coalesce(delivered_at, ?) WHERE id = ?`,
+    ).run(now, now, messageId);
+  },
 });
-
-/** Which news may follow which: a message that was delivered can still be opened, and one that bounced has bounced. */
-const follows: Partial<Record<Rows["messages"]["state"], string[]>> = {
-  sent: ["delivered", "opened", "bounced", "failed"],
-  "not known": ["delivered", "opened", "bounced", "failed"],
-  delivered: ["opened"],
-};

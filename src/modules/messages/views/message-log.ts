@@ -1,20 +1,21 @@
 import { allOccasions, kindOf } from "@/core/messages/occasions";
+import { messageStates } from "@/core/messages/states";
 import { addDays } from "@/core/time/dates";
 import { epochMinute } from "@/core/time/local";
 import { momentIn } from "@/core/time/local-words";
-import { DateText, input, OneOf, OrNull } from "@/kernel/inputs";
+import { input, OneOf, OrNull } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { likePattern, pageInput, readPage } from "@/kernel/paging";
 import { defineView } from "@/kernel/view";
 import type { Rows } from "@/store/rows";
+import { Type } from "@sinclair/typebox";
 import { ChannelName } from "../inputs";
 
-const states = ["waiting", "sent", "delivered", "opened", "bounced", "failed", "dropped", "not known"] as const;
 const sorts = ["at", "to", "occasion", "channel", "state"] as const;
 const LogInput = {
   ...pageInput(sorts),
   channel: OrNull(ChannelName),
-  state: OrNull(OneOf(states)),
+  state: OrNull(OneOf(messageStates.states)),
 };
 
 /** What an occasion is called on a screen. */
@@ -73,10 +74,10 @@ export const messageLog = defineView({
 export const messageFigures = defineView({
   name: "message-figures",
   access: "contacts.see",
-  input: input({ from: DateText, to: DateText }),
-  read(context, { from, to }) {
-    const { sql, business } = context;
-    const [since, until] = [atStartOf(context, from), atStartOf(context, addDays(to, 1))];
+  input: input({ days: Type.Integer({ minimum: 1, maximum: 366 }) }),
+  read(context, { days }) {
+    const { sql, business, today } = context;
+    const [since, until] = [atStartOf(context, addDays(today, -days)), atStartOf(context, addDays(today, 1))];
     const weeks = sql<{
       week: string;
       channel: Rows["messages"]["channel"];
@@ -86,8 +87,8 @@ export const messageFigures = defineView({
       parts: number;
     }>(
       `SELECT date(written_at / 1000, 'unixepoch', 'weekday 0', '-6 days') AS week, channel,
-          count(*) FILTER (WHERE sent_at IS NOT NULL) AS sent, count(*) FILTER (WHERE state IN ('delivered', 'opened')) AS arrived,
-          count(*) FILTER (WHERE state IN ('bounced', 'failed', 'not known')) AS lost, sum(parts) AS parts
+          count(*) FILTER (WHERE sent_at IS NOT NULL) AS sent, count(*) FILTER (WHERE state IN ${messageStates.sql("arrived")}) AS arrived,
+          count(*) FILTER (WHERE state IN ${messageStates.sql("lost")}) AS lost, sum(parts) AS parts
         FROM messages WHERE written_at >= ? AND written_at < ? GROUP BY week, channel ORDER BY week, channel`,
     ).all(since, until);
     const reminders = sql<{

@@ -2,12 +2,13 @@ import { orderTermsWords } from "@/core/catalogue/terms";
 import { lookOf } from "@/core/look/front-door";
 import type { CalendarEntry } from "@/core/messages/calendar-file";
 import { withheldOf } from "@/modules/messages/sending";
+import { say } from "@/core/messages/languages";
 import { consentWords } from "@/core/messages/consents";
 import { moneyWords } from "@/core/money/amounts";
 import { invoiceState } from "@/core/money/applying";
 import { Refusal } from "@/core/problems";
 import { repeatWords } from "@/core/repeats/rule-words";
-import { placeInWords, type WorkPlace } from "@/core/visits/work-place";
+import type { WorkPlace } from "@/core/visits/work-place";
 import { windowIn } from "@/core/time/local-words";
 import { type VisitState, visitStates } from "@/core/visits/states";
 import { Id, input, Nothing } from "@/kernel/inputs";
@@ -238,7 +239,7 @@ const whereOf = (
 ): string => {
   const site = `${job.line}, ${job.postcode}`;
   if (workPlace === "site") return site;
-  const { where } = placeInWords(workPlace, { site, ours: business.address, phone: job.phone });
+  const where = say({ place: workPlace, as: "where", site, ours: business.address, phone: job.phone }, "en");
   return where[0]!.toUpperCase() + where.slice(1);
 };
 

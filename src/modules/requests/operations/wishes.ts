@@ -1,4 +1,4 @@
-import { withinAllowedHours } from "@/core/messages/moments";
+import { intoHours } from "@/core/messages/falling";
 import { Refusal } from "@/core/problems";
 import { localOf } from "@/core/time/local";
 import { type ChosenWindow, isOver, suits, type Wish } from "@/core/windows/wishes";
@@ -25,11 +25,8 @@ export const meetWish = defineOperation({
   run(context, { id }) {
     const { sql, today, minute, business } = context;
     // Nobody is woken; and what is free at night may be gone in the morning, so it is looked at again then.
-    if (
-      withinAllowedHours(minute, { from: business.message_from, to: business.message_to }, business.time_zone) !==
-      minute
-    )
-      return;
+    const hours = { from: business.message_from, to: business.message_to };
+    if (intoHours(minute, "drop", hours, business.time_zone) === null) return;
     const request = readRequest(context, id);
     const wish = wishColumn.read(request.wish!);
     if (isOver(wish, today)) return;

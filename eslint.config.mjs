@@ -27,6 +27,9 @@ const modules = [
   "my-visit",
   "front-door",
   "quotes",
+  // What brings customers back knows how they book; nothing that books knows campaigns or reviews.
+  "campaigns",
+  "reviews",
   "incoming",
   "due",
   "today",

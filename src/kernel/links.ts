@@ -50,13 +50,15 @@ export function actorOfLink(hogar: Hogar, token: string): Extract<Actor, { kind:
   return { kind: "link", linkId: link.id, jobId: link.job_id, customerId: link.customer_id };
 }
 
-/** What else a link opens, beside a booking: a wish that can be met, a quote, whether it is time again, an invoice, or all that a customer owes; each kept in a table of its own, with a nonce. */
+/** What else a link opens, beside a booking: a wish that can be met, a quote, whether it is time again, an invoice, all that a customer owes, an offer of a campaign, how they found the work; each kept in a table of its own, with a nonce. */
 const opened = {
   wish: "requests",
   quote: "quotes",
   again: "repeat_asks",
   invoice: "invoices",
   owed: "account_links",
+  offer: "campaign_invites",
+  review: "reviews",
 } as const satisfies Record<LinkKind, string>;
 export interface OpenedBy {
   kind: LinkKind;

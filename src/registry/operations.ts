@@ -1,3 +1,19 @@
+import {
+  endCampaign,
+  pauseCampaign,
+  removeCampaign,
+  runCampaign,
+  saveCampaign,
+} from "@/modules/campaigns/operations/campaigns";
+import { openOffer, takeOffer } from "@/modules/campaigns/operations/by-link";
+import { givePoints, saveLoyalty } from "@/modules/money/operations/points";
+import {
+  answerReview,
+  goToReviewPlace,
+  replyToReview,
+  saveReviewRules,
+  settleReview,
+} from "@/modules/reviews/operations/reviews";
 import type { Operation } from "@/kernel/operation";
 import { bookInOffice } from "@/modules/booking/operations/book-in-office";
 import { copyLink } from "@/modules/booking/operations/copy-link";
@@ -311,6 +327,20 @@ export const operations = {
   "take-zones": takeZones,
   "undo-import": undoImport,
   "withdraw-wish": withdrawWish,
+  "answer-review": answerReview,
+  "end-campaign": endCampaign,
+  "give-points": givePoints,
+  "go-to-review-place": goToReviewPlace,
+  "open-offer": openOffer,
+  "pause-campaign": pauseCampaign,
+  "remove-campaign": removeCampaign,
+  "reply-to-review": replyToReview,
+  "run-campaign": runCampaign,
+  "save-campaign": saveCampaign,
+  "save-loyalty": saveLoyalty,
+  "save-review-rules": saveReviewRules,
+  "settle-review": settleReview,
+  "take-offer": takeOffer,
 } as const;
 
 type Operations = typeof operations;

@@ -1,3 +1,7 @@
+import { campaign, campaignAudience, campaignRoom, campaigns } from "@/modules/campaigns/views/campaigns";
+import { offer, offerWindows } from "@/modules/campaigns/views/offer";
+import { customerPoints, loyaltySetup, myPoints } from "@/modules/money/views/points";
+import { review, reviewFigures, reviews, reviewSetup } from "@/modules/reviews/views/reviews";
 import type { Actor } from "@/core/people/permissions";
 import type { Result } from "@/core/problems";
 import type { Hogar } from "@/kernel/hogar";
@@ -175,6 +179,19 @@ export const views = {
   "who-did-what": whoDidWhat,
   wish: wish,
   "zone-map": zoneMap,
+  campaign,
+  "campaign-audience": campaignAudience,
+  "campaign-room": campaignRoom,
+  campaigns,
+  "customer-points": customerPoints,
+  "loyalty-setup": loyaltySetup,
+  "my-points": myPoints,
+  offer,
+  "offer-windows": offerWindows,
+  review,
+  "review-figures": reviewFigures,
+  "review-setup": reviewSetup,
+  reviews,
 } as const;
 
 type Views = typeof views;

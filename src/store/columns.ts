@@ -2,6 +2,7 @@ import type { ChecklistItem, TickedItem } from "@/core/catalogue/checklist";
 import type { Item } from "@/core/catalogue/items";
 import type { QuoteOption } from "@/core/catalogue/quotes";
 import type { KeptAnswer, Question } from "@/core/catalogue/questions";
+import type { Audience } from "@/core/customers/audience";
 import type { CustomerFilter } from "@/core/customers/filter";
 import type { Terms } from "@/core/catalogue/terms";
 import type { Columns } from "@/core/imports/match-columns";
@@ -9,7 +10,9 @@ import type { RowProblem } from "@/core/imports/customer-row";
 import type { PricedLine } from "@/core/money/amounts";
 import type { Meaning } from "@/core/messages/answers";
 import type { MergeFields } from "@/core/messages/fields";
+import type { Language } from "@/core/messages/languages";
 import type { Channel, LinkKind } from "@/core/messages/purposes";
+import type { Template } from "@/core/messages/templates";
 import type { Permission, Role } from "@/core/people/permissions";
 import type { Area } from "@/core/place/zones";
 import type { RepeatEvery } from "@/core/repeats/rule";
@@ -115,6 +118,13 @@ export const channelsColumn = jsonColumn<Channel[]>(Type.Array(text));
 export const fieldsColumn = jsonColumn<{ fields: MergeFields; mail: string; phone: string }>(
   Type.Object({ fields: Type.Object({}), mail: text, phone: text }),
 );
+/** Whom a campaign writes to. */
+export const audienceColumn = jsonColumn<Audience>(
+  Type.Object({ services: Type.Array(whole), zones: Type.Array(whole), noComing: Type.Boolean(), restDays: whole }),
+);
+/** The words of a campaign. */
+export type CampaignTexts = Partial<Record<Language, Partial<Record<Channel, Template>>>>;
+export const campaignTextsColumn = jsonColumn<CampaignTexts>(Type.Record(text, Type.Record(text, Type.Any())));
 /** What the link of a message opens. */
 export const openedByColumn = jsonColumn<{ kind: LinkKind; id: number }>(Type.Object({ kind: text, id: whole }));
 /** Stops of a day as its technician knows them. */

@@ -150,6 +150,43 @@ export interface Rows {
     counts_opened: 0 | 1;
     evening_at: number;
     morning_at: number;
+    review_when: "never" | "done" | "paid";
+    review_hours: number;
+    review_rest_days: number;
+    review_since: number | null;
+    point_per_minor: number | null;
+    point_minor: number;
+    points_least: number;
+  };
+  campaign_invites: {
+    id: number;
+    campaign_id: number;
+    customer_id: number;
+    site_id: number;
+    nonce: string;
+    invited_at: number;
+    opened_at: number | null;
+    job_id: number | null;
+  };
+  campaigns: {
+    id: number;
+    name: string;
+    state: "draft" | "running" | "paused" | "ended";
+    end_reason: string;
+    service_id: number;
+    coupon_id: number | null;
+    audience: Json;
+    texts: Json;
+    first_date: string;
+    last_date: string;
+    at_minute: number;
+    most_a_day: number;
+    answer_days: number;
+    next_at: number | null;
+    made_by: string;
+    made_at: number;
+    began_at: number | null;
+    ended_at: number | null;
   };
   cards: {
     id: number;
@@ -635,6 +672,7 @@ export interface Rows {
     sent_at: number | null;
     delivered_at: number | null;
     opened_at: number | null;
+    invite_id: number | null;
   };
   money_calls: {
     id: number;
@@ -778,6 +816,16 @@ export interface Rows {
     technician_id: number;
     date: string;
     version: number;
+  };
+  points: {
+    id: number;
+    customer_id: number;
+    kind: "paid" | "refunded" | "used" | "given back" | "by hand";
+    points: number;
+    payment_id: number | null;
+    job_id: number | null;
+    words: string;
+    at: number;
   };
   possible_duplicates: {
     id: number;
@@ -1010,6 +1058,28 @@ export interface Rows {
     job_id: number | null;
     nonce: string;
     told: Json | null;
+  };
+  review_places: {
+    id: number;
+    name: string;
+    address: string;
+    position: number;
+  };
+  reviews: {
+    id: number;
+    job_id: number;
+    customer_id: number;
+    nonce: string;
+    asked_at: number;
+    rating: number | null;
+    praise: string;
+    trouble: string;
+    answered_at: number | null;
+    went_to: Json;
+    reply: string;
+    replied_by: string | null;
+    replied_at: number | null;
+    settled_at: number | null;
   };
   saved_views: {
     id: number;
@@ -1391,7 +1461,16 @@ export interface LeftOut {
     | "text_part_milli"
     | "counts_opened"
     | "evening_at"
-    | "morning_at";
+    | "morning_at"
+    | "review_when"
+    | "review_hours"
+    | "review_rest_days"
+    | "review_since"
+    | "point_per_minor"
+    | "point_minor"
+    | "points_least";
+  campaign_invites: "id" | "opened_at" | "job_id";
+  campaigns: "id" | "end_reason" | "coupon_id" | "next_at" | "began_at" | "ended_at";
   cards: "id" | "removed_at" | "expires" | "collects" | "agreed_words" | "position" | "expiry_told" | "fingerprint";
   categories: "kind";
   collection_items: "payment_id" | "card_id" | "left_out" | "followed";
@@ -1527,7 +1606,8 @@ export interface LeftOut {
     | "parts"
     | "sent_at"
     | "delivered_at"
-    | "opened_at";
+    | "opened_at"
+    | "invite_id";
   money_calls: "id";
   notes: "id" | "thread_id" | "visit_id";
   occasions: never;
@@ -1558,6 +1638,7 @@ export interface LeftOut {
   people: "id" | "technician_id" | "given" | "taken" | "totp_sealed" | "totp_step" | "recovery_hashes";
   placements: never;
   plan_changes: never;
+  points: "id" | "payment_id" | "job_id" | "words";
   possible_duplicates: "id" | "moved" | "filled";
   promises: "ended_at";
   quotes:
@@ -1650,6 +1731,18 @@ export interface LeftOut {
     | "job_id"
     | "nonce"
     | "told";
+  review_places: "id";
+  reviews:
+    | "id"
+    | "rating"
+    | "praise"
+    | "trouble"
+    | "answered_at"
+    | "went_to"
+    | "reply"
+    | "replied_by"
+    | "replied_at"
+    | "settled_at";
   saved_views: "id";
   security_events: "id";
   senders: never;

@@ -12,6 +12,8 @@ export type PagedView =
   | "bank-lines"
   | "incoming"
   | "message-log"
+  | "campaign-audience"
+  | "reviews"
   | "who-did-what"
   | "security-log";
 export type Sort<N extends PagedView> = ViewInput<N>["sort"];

@@ -1,5 +1,9 @@
 import type { Hogar } from "@/kernel/hogar";
 import { mustPerform, perform, viewContext, type ViewContext } from "@/kernel/operation";
+import { closeTurn, inviteCustomer } from "@/modules/campaigns/operations/invite";
+import { dueCampaigns, todaysTurn } from "@/modules/campaigns/inviting";
+import { askForReview } from "@/modules/reviews/operations/reviews";
+import { jobsToReview } from "@/modules/reviews/reviews";
 import { lapsedDeposits, lapsedHolds } from "@/modules/due/lapsed";
 import { lapseDeposit, lapseHold } from "@/modules/due/operations/lapse";
 import { noteDelivery } from "@/modules/messages/operations/record-delivery";
@@ -205,6 +209,30 @@ function collect(hogar: Hogar, until: number): number | null {
   return left;
 }
 
+const reviewAsk: PieceByPiece = {
+  job: "review",
+  stateOf: rows("SELECT j.state, c.* FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE j.id = @id"),
+  wordsOf: words(
+    "SELECT 'Asking ' || c.name || ' how it was' AS words FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE j.id = @id",
+  ),
+  work: (hogar, jobId) => perform(hogar, askForReview, { jobId }, worker),
+};
+const campaignTurn: PieceByPiece = {
+  job: "campaign",
+  stateOf: rows("SELECT * FROM campaigns WHERE id = @id"),
+  wordsOf: words("SELECT 'The campaign ' || name AS words FROM campaigns WHERE id = @id"),
+  // Who is invited is worked out outside of any transaction; each invitation is one, and is looked at anew in it.
+  work(hogar, campaignId) {
+    const turn = todaysTurn(contextOf(hogar), campaignId);
+    if ("invite" in turn)
+      for (const { customer_id: customerId, site_id: siteId } of turn.invite) {
+        const invited = perform(hogar, inviteCustomer, { campaignId, customerId, siteId }, worker);
+        if (!invited.ok) return invited;
+      }
+    return perform(hogar, closeTurn, { campaignId, end: "end" in turn ? turn.end : null }, worker);
+  },
+};
+
 /** In the demo: what the stand-in for texts says of those it has taken, as a service would by its notices. */
 function standinNews(hogar: Hogar): null {
   for (const notice of hogar.standins?.text.notices() ?? [])
@@ -270,6 +298,16 @@ export const jobs: readonly ScheduledJob[] = [
     name: "quote follow-ups",
     everyMs: 10 * minuteMs,
     run: (hogar, until) => workThrough(hogar, followUp, quotesToFollowUp(contextOf(hogar)), until),
+  },
+  {
+    name: "reviews",
+    everyMs: 10 * minuteMs,
+    run: (hogar, until) => workThrough(hogar, reviewAsk, jobsToReview(contextOf(hogar)), until),
+  },
+  {
+    name: "campaigns",
+    everyMs: minuteMs,
+    run: (hogar, until) => workThrough(hogar, campaignTurn, dueCampaigns(contextOf(hogar)), until),
   },
   {
     name: "cards that expire",

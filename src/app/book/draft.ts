@@ -1,6 +1,6 @@
 "use client";
 import type { Coupon } from "@/core/catalogue/coupons";
-import { type PricedOrder, priceOrder } from "@/core/catalogue/order";
+import { type Order, type PricedOrder, priceOrder } from "@/core/catalogue/order";
 import type { Answers } from "@/core/catalogue/questions";
 import type { RepeatEvery } from "@/core/repeats/rule";
 import type { Wish } from "@/core/windows/wishes";
@@ -54,6 +54,8 @@ export interface Draft {
   atDoor: boolean;
   keepCard: boolean;
   coupon: Coupon | null;
+  /** Loyalty points take something off. */
+  usePoints: boolean;
   /** What stood in the link they came by. */
   source: string | null;
   /** The link of an earlier booking, by which somebody is known. */
@@ -83,14 +85,17 @@ const empty: Draft = {
   atDoor: false,
   keepCard: false,
   coupon: null,
+  usePoints: false,
   source: null,
   by: null,
 };
 /** Drafts of another shape are begun anew. */
 const key = "hogar booking 3";
 
-/** A new draft of somebody who is known by a link of theirs. */
-export const beginAgain = (known: Pick<Draft, "name" | "mail" | "phone" | "address" | "by">): void =>
+/** A new draft of somebody who is known by a link of theirs; with what they were offered, where that is why they come. */
+export const beginAgain = (
+  known: Pick<Draft, "name" | "mail" | "phone" | "address" | "by"> & Partial<Pick<Draft, "items" | "coupon" | "offer">>,
+): void =>
   tabStore.write(key, JSON.stringify({ ...empty, ...known, step: known.address ? "what" : "where" } satisfies Draft));
 
 /** A preview begins anew each time and leaves the draft of the tab alone. */
@@ -129,7 +134,7 @@ const nowhere = { name: "", surchargeMinor: 0, smallestOrderMinor: 0 };
 export const priceOf = (
   chosen: readonly Chosen[],
   at: ServicesAt | null,
-  { coupon, onOurWayBp }: { coupon: Coupon | null; onOurWayBp: number },
+  { coupon, onOurWayBp, points }: Pick<Order, "points"> & { coupon: Coupon | null; onOurWayBp: number },
 ): PricedOrder | null =>
   chosen.length && at
     ? priceOrder({
@@ -144,6 +149,7 @@ export const priceOf = (
         pricesIncludeTax: at.pricesIncludeTax,
         onOurWayBp,
         coupon,
+        points,
       })
     : null;
 

@@ -201,6 +201,7 @@ export function FrontDoor({ preview = false, ...visit }: Omit<Visit, "preview"> 
               draft={draft}
               chosen={chosen}
               order={order}
+              points={booking.points}
               payAll={payAll}
               business={business}
               wrong={booking.wrong}

@@ -19,6 +19,8 @@ interface PayProps {
   draft: Draft;
   chosen: readonly Chosen[];
   order: PricedOrder;
+  /** Loyalty points that it can be paid with, and what they take off. */
+  points: { used: number; worthMinor: number } | null;
   payAll: boolean;
   business: Business;
   wrong: (pointer: string) => string | undefined;
@@ -27,7 +29,7 @@ interface PayProps {
 }
 
 /** The whole of it once more: when, where, what it costs, what is paid now, and the rules in plain words. */
-export function Pay({ draft, chosen, order, payAll, business, wrong, onType, onToken }: PayProps) {
+export function Pay({ draft, chosen, order, points, payAll, business, wrong, onType, onToken }: PayProps) {
   const amount = (minor: number) => moneyWords(minor, business.currency);
   const now = paidNow(order, payAll);
   const later = order.totalMinor - now;
@@ -64,6 +66,13 @@ export function Pay({ draft, chosen, order, payAll, business, wrong, onType, onT
           coupon={draft.coupon}
           onCoupon={(coupon) => onType({ coupon })}
           wrong={wrong("/coupon")}
+        />
+      )}
+      {points && (
+        <Tick
+          checked={draft.usePoints}
+          onTick={(usePoints) => onType({ usePoints })}
+          words={`Use ${points.used} of my points: ${amount(points.worthMinor)} less`}
         />
       )}
       {onQuote && (

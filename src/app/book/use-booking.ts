@@ -1,6 +1,8 @@
 "use client";
 import { ask, change } from "@/api/client";
 import { mayPayAll, paidNow } from "@/core/catalogue/baskets";
+import { priceOfLines } from "@/core/catalogue/order";
+import { pointsUsable, pointsWorth } from "@/core/money/points";
 import type { Problem } from "@/core/problems";
 import { useView } from "@/ui/use-view";
 import { useEffect, useState } from "react";
@@ -29,12 +31,20 @@ export function useBooking({ business, slug, source, preview }: Visit) {
     draft.address ? { addressId: draft.address.id, slug } : null,
   );
   const chosen = chosenOf(draft, at);
-  const priced = priceOf(chosen, at, {
-    coupon: draft.coupon,
-    onOurWayBp: draft.offer?.onOurWay ? business.onOurWayBp : 0,
-  });
+  const reduced = { coupon: draft.coupon, onOurWayBp: draft.offer?.onOurWay ? business.onOurWayBp : 0 };
+  const unreduced = priceOf(chosen, at, reduced);
+  // Whoever comes by their link may have points: as many as this order takes.
+  const { data: loyalty } = useView("my-points", draft.by ? {} : null, draft.by ?? undefined);
+  const usable =
+    loyalty?.rules && unreduced ? pointsUsable(loyalty.balance, priceOfLines(unreduced.lines), loyalty.rules) : 0;
+  const points = usable > 0 ? { used: usable, worthMinor: pointsWorth(usable, loyalty!.rules!) } : null;
+  const usesPoints = draft.usePoints && points !== null;
+  const priced = usesPoints ? priceOf(chosen, at, { ...reduced, points }) : unreduced;
   // A price that is not shown is not known here before the window is kept.
-  const order = priced && { ...priced, ...(chosen.some(({ service }) => !service.showsPrice) && draft.hold?.price) };
+  const order = priced && {
+    ...priced,
+    ...(!usesPoints && chosen.some(({ service }) => !service.showsPrice) && draft.hold?.price),
+  };
   const asked =
     draft.address && chosen.length
       ? { addressId: draft.address.id, items: draft.items, technicianId: draft.technicianId, slug }
@@ -120,6 +130,7 @@ export function useBooking({ business, slug, source, preview }: Visit) {
         customer: { name, mail, phone, reminders, offers },
         ...(draft.hold && { hold: draft.hold.key }),
         ...(draft.coupon && { coupon: draft.coupon.code }),
+        ...(usesPoints && { usePoints: true }),
         ...(order && { shownMinor: order.totalMinor }),
         ...(deposit > 0 && cardToken && { cardToken, keepCard: draft.keepCard }),
       },
@@ -148,6 +159,7 @@ export function useBooking({ business, slug, source, preview }: Visit) {
     atProblem,
     chosen,
     order,
+    points,
     asked,
     payAll,
     deposit,

@@ -12,6 +12,8 @@ export interface Order {
   onOurWayBp?: number;
   /** Taken off at the end. */
   coupon?: Coupon | null;
+  /** Loyalty points that are used, with what they take off: after all else. */
+  points?: { used: number; worthMinor: Minor } | null;
 }
 
 /** A service in an order, with what was answered and chosen for it. */
@@ -63,6 +65,8 @@ export interface PricedOrder {
   totalMinor: Minor;
   taxMinor: Minor;
   depositMinor: Minor;
+  /** Loyalty points that it takes. */
+  pointsUsed: number;
   minutes: number;
   crew: number;
   skills: SkillNeed[];
@@ -78,11 +82,11 @@ export interface PricedOrder {
  * with the tax rate of what costs most. Each item bears its part of what is common and pays its own
  * deposit of it, so that a mixed order asks for what its services ask for.
  */
-export function priceOrder({ items, zone, pricesIncludeTax, onOurWayBp = 0, coupon }: Order): PricedOrder {
+export function priceOrder({ items, zone, pricesIncludeTax, onOurWayBp = 0, coupon, points }: Order): PricedOrder {
   const priced = items.map((item) => priceItem(item, pricesIncludeTax));
   const own = priced.map((item) => sum(item.lines.map((l) => l.amountMinor)));
   const lines = priced.flatMap((item) => item.lines);
-  const work = sum(lines.map(priceOf));
+  const work = priceOfLines(lines);
 
   const mainTax = items[own.indexOf(Math.max(...own))]!.service.taxBp;
   const common = (description: string, unitMinor: Minor, taxBp = mainTax) =>
@@ -104,12 +108,15 @@ export function priceOrder({ items, zone, pricesIncludeTax, onOurWayBp = 0, coup
     ? priced.flatMap((item, i) => (counts[i] ? item.lines.map(afterThat) : []))
     : [...lines];
   const before = lines.length;
-  let left = sum(lines.map(priceOf));
+  let left = priceOfLines(lines);
   for (const { taxBp, minor } of coupon ? reductions(reduced, coupon) : []) {
     const off = Math.min(minor, left);
     left -= off;
     if (off > 0) common(`Coupon ${coupon!.code}`, -off, taxBp);
   }
+  const afterCoupon = lines.length;
+  for (const { taxBp, minor } of points ? reductions(lines, { kind: "fixed", value: points.worthMinor }) : [])
+    common(`${points!.used} loyalty points`, -minor, taxBp);
 
   // Rounded line by line, what takes everything off may take a cent more: nothing costs less than nothing.
   const below = Math.min(0, totalOf(lines).totalMinor);
@@ -119,7 +126,7 @@ export function priceOrder({ items, zone, pricesIncludeTax, onOurWayBp = 0, coup
   }
   const { totalMinor, taxMinor } = totalOf(lines);
   const off = shareOut(
-    -sum(lines.slice(before).map((l) => l.amountMinor)),
+    -sum(lines.slice(before, afterCoupon).map((l) => l.amountMinor)),
     own.map((amount, i) => (counts[i] ? amount : 0)),
   );
   const net = own.map((amount, i) => Math.max(0, amount - off[i]!));
@@ -130,6 +137,7 @@ export function priceOrder({ items, zone, pricesIncludeTax, onOurWayBp = 0, coup
     totalMinor,
     taxMinor,
     depositMinor: sum(deposits),
+    pointsUsed: points?.used ?? 0,
     minutes: sum(priced.map((item) => item.minutes)),
     crew: Math.max(...priced.map((item) => item.crew)),
     skills: joinSkills(priced.flatMap((item) => item.skills)),
@@ -147,7 +155,12 @@ interface PricedItem {
   problems: Record<string, string>;
 }
 
-const priceOf = ({ unitMinor, quantity }: PricedLine): Minor => roundHalfAway(unitMinor * quantity);
+/** What the lines come to, as the business writes its prices: what a reduction is taken of. */
+export const priceOfLines = (lines: readonly Pick<PricedLine, "unitMinor" | "quantity">[]): Minor =>
+  sum(lines.map(priceOf));
+
+const priceOf = ({ unitMinor, quantity }: Pick<PricedLine, "unitMinor" | "quantity">): Minor =>
+  roundHalfAway(unitMinor * quantity);
 
 /**
  * A service with its answers. A price that an answer replaces takes the place of the service's own (the

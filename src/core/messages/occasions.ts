@@ -174,6 +174,22 @@ export const occasions = {
     off: true,
     fields: [...visit, ...who, "done", "note"],
   },
+  "please review": {
+    group: "Afterwards",
+    name: "Please review",
+    about: "Once after the work, as set under Reviews",
+    purpose: "service",
+    channels: ["mail", "text"],
+    fields: [...work, "day", ...who],
+  },
+  "review answered": {
+    group: "Afterwards",
+    name: "Answer to a review",
+    about: "When one of you has answered what a customer has said of the work",
+    purpose: "answer",
+    channels: ["mail", "text"],
+    fields: [...work, "reply"],
+  },
   "coming again": {
     group: "Coming again",
     name: "It is time again",
@@ -199,6 +215,14 @@ export const occasions = {
     channels: ["mail"],
     always: true,
     fields: [...work, "day", "old", "price", "promise", "comes"],
+  },
+  offer: {
+    group: "Coming again",
+    name: "Offer of a campaign",
+    about: "When a campaign invites somebody; each campaign begins with these words and may have its own",
+    purpose: "offers",
+    channels: ["mail", "text"],
+    fields: ["service", "site", "price", "off", "last_time", "until", "stop_link"],
   },
   "wish come true": {
     group: "Coming again",

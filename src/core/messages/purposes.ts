@@ -18,4 +18,4 @@ export const channelsOff = (
 ): Set<Channel> => new Set(withheld.filter((one) => one.purpose === purpose).map(({ channel }) => channel));
 
 /** What a link of its own opens, beside a customer's page: each kind is a page. */
-export type LinkKind = "wish" | "quote" | "again" | "invoice" | "owed";
+export type LinkKind = "wish" | "quote" | "again" | "invoice" | "owed" | "offer" | "review";

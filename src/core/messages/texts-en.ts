@@ -106,6 +106,20 @@ export const englishTexts: Record<Occasion, StartingText> = {
       body: "Hello {{customer}},\n\n{{#technician}}{{technician}} was with you today{{/technician}}{{^technician}}we were with you today{{/technician}} for {{service}} {{where}}.{{#done}}\n\nWhat was done:\n{{done}}{{/done}}{{#note}}\n\n{{note}}{{/note}}\n\nEverything is kept here: {{my_link}}\n\nThank you,\n{{business}}\n{{phone}}\n",
     },
   },
+  "please review": {
+    mail: {
+      subject: "How was it? {{service}}",
+      body: "Hello {{customer}},\n\non {{day}} we were with you for {{service}}. Were you happy with it, or was something not right? Tell us in a minute: {{my_link}}\n\nWe read every word, and answer where something went wrong.\n\nThank you,\n{{business}}\n{{phone}}\n",
+    },
+    text: "{{business}}: how was {{service}}? Good or not, tell us in a minute: {{my_link}}",
+  },
+  "review answered": {
+    mail: {
+      subject: "Our answer: {{service}}",
+      body: "Hello {{customer}},\n\nthank you for telling us how it was. Our answer:\n\n{{reply}}\n\nAll of it is here: {{my_link}}\n\n{{business}}\n{{phone}}\n",
+    },
+    text: "{{business}}: thank you for telling us. {{reply}} {{my_link}}",
+  },
   "coming again": {
     mail: {
       subject: "It is time again: {{service}} on {{day}}, {{window}}",
@@ -125,6 +139,13 @@ export const englishTexts: Record<Occasion, StartingText> = {
       subject: "From {{day}}: {{service}}, {{price}}",
       body: "Hello {{customer}},\n\nfrom {{day}} on, {{service}} {{where}} is {{price}}. Until then it stays at {{old}}.\n\nAnything to ask? Call {{phone}}.\n\n{{business}}\n",
     },
+  },
+  offer: {
+    mail: {
+      subject: "{{service}} again?{{#off}} {{off}} off until {{until}}{{/off}}",
+      body: "Hello {{customer_first}},\n\n{{#last_time}}we were last with you for {{service}} in {{last_time}}. {{/last_time}}May we come for {{service}} this time, too? These are the times we still have until {{until}}: {{my_link}}{{#off}}\n\nWith this link you pay {{off}} less.{{/off}}\n\n{{business}}\n{{phone}}\n\nNo more offers: {{stop_link}}\n",
+    },
+    text: "{{business}}: {{service}} again?{{#off}} {{off}} off.{{/off}} Our times until {{until}}: {{my_link}} STOP ends our texts.",
   },
   "wish come true": {
     mail: {

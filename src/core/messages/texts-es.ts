@@ -106,6 +106,20 @@ export const spanishTexts: Record<Occasion, StartingText> = {
       body: "Hola, {{customer}}:\n\n{{#technician}}{{technician}} estuvo hoy con usted{{/technician}}{{^technician}}hoy estuvimos con usted{{/technician}} para {{service}} {{where}}.{{#done}}\n\nLo que se hizo:\n{{done}}{{/done}}{{#note}}\n\n{{note}}{{/note}}\n\nTodo queda guardado aquí: {{my_link}}\n\nGracias,\n{{business}}\n{{phone}}\n",
     },
   },
+  "please review": {
+    mail: {
+      subject: "¿Qué tal fue? {{service}}",
+      body: "Hola, {{customer}}:\n\nel {{day}} estuvimos con usted: {{service}}. ¿Quedó contento, o hubo algo que no fue bien? Díganoslo en un minuto: {{my_link}}\n\nLeemos cada palabra, y respondemos si algo salió mal.\n\nGracias,\n{{business}}\n{{phone}}\n",
+    },
+    text: "{{business}}: ¿qué tal fue {{service}}? Bien o mal, díganoslo en un minuto: {{my_link}}",
+  },
+  "review answered": {
+    mail: {
+      subject: "Nuestra respuesta: {{service}}",
+      body: "Hola, {{customer}}:\n\ngracias por contarnos qué tal fue. Nuestra respuesta:\n\n{{reply}}\n\nTodo está aquí: {{my_link}}\n\n{{business}}\n{{phone}}\n",
+    },
+    text: "{{business}}: gracias por contárnoslo. {{reply}} {{my_link}}",
+  },
   "coming again": {
     mail: {
       subject: "Vuelve a tocar: {{service}}, {{day}}, {{window}}",
@@ -125,6 +139,13 @@ export const spanishTexts: Record<Occasion, StartingText> = {
       subject: "Desde el {{day}}: {{service}}, {{price}}",
       body: "Hola, {{customer}}:\n\ndesde el {{day}}, {{service}} {{where}} cuesta {{price}}. Hasta entonces sigue en {{old}}.\n\n¿Alguna pregunta? Llame al {{phone}}.\n\n{{business}}\n",
     },
+  },
+  offer: {
+    mail: {
+      subject: "¿Otra vez {{service}}?{{#off}} {{off}} menos hasta el {{until}}{{/off}}",
+      body: "Hola, {{customer_first}}:\n\n{{#last_time}}la última vez que fuimos por {{service}} fue en {{last_time}}. {{/last_time}}¿Vamos también esta vez? Estas son las horas que aún tenemos hasta el {{until}}: {{my_link}}{{#off}}\n\nCon este enlace paga {{off}} menos.{{/off}}\n\n{{business}}\n{{phone}}\n\nNo más ofertas: {{stop_link}}\n",
+    },
+    text: "{{business}}: ¿otra vez {{service}}?{{#off}} {{off}} menos.{{/off}} Nuestras horas hasta el {{until}}: {{my_link}} STOP para no recibir más.",
   },
   "wish come true": {
     mail: {

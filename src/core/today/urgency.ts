@@ -16,7 +16,8 @@ export type NeedKind =
   | "dispute"
   | "broken promise"
   | "not collected"
-  | "bank";
+  | "bank"
+  | "trouble";
 
 /** Days ahead up to which a promise without a technician is about to be broken. */
 const soonDays = 1;
@@ -32,6 +33,7 @@ const ranks: Record<NeedKind, number> = {
   "not collected": 3,
   "broken promise": 4,
   reply: 4,
+  trouble: 3,
   unconfirmed: 3,
   incoming: 5,
   bounced: 7,

@@ -5,9 +5,11 @@ import { phoneKept } from "@/core/people/phones";
 import { makeLink } from "@/kernel/links";
 import type { OperationContext } from "@/kernel/operation";
 import { type ItemRow, questionsOf, termsOf } from "@/modules/catalogue/catalogue";
+import { usePoints } from "@/modules/money/points";
 import { keptAnswers } from "@/modules/catalogue/job-items";
 import { checklistColumn } from "@/store/columns";
 import { insertRow } from "@/store/insert";
+import { countForInvite } from "./invited";
 
 export interface NewJob {
   /** Where its messages go, where that is not to the customer as we know them. */
@@ -99,6 +101,12 @@ export function agreeJob(context: OperationContext, job: NewJob): number {
       FROM visits WHERE id = ? OR first_visit_id = ?`,
   ).run(now, job.visitId, job.visitId);
   makeLink(context, id);
+  usePoints(context, { customerId: job.customerId, jobId: id, points: job.order.pointsUsed });
+  countForInvite(context, {
+    jobId: id,
+    customerId: job.customerId,
+    serviceIds: job.items.map(({ service }) => service.id),
+  });
   return id;
 }
 

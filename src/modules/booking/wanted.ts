@@ -1,6 +1,6 @@
 import { mustBeAlone, wishThatCounts } from "@/core/catalogue/baskets";
 import { type Item } from "@/core/catalogue/items";
-import type { PricedOrder } from "@/core/catalogue/order";
+import { type PricedOrder, priceOfLines } from "@/core/catalogue/order";
 import type { Answers } from "@/core/catalogue/questions";
 import { Refusal } from "@/core/problems";
 import type { VisitToPlace } from "@/core/windows/visit-to-place";
@@ -16,6 +16,7 @@ import {
 } from "@/modules/catalogue/catalogue";
 import { itemsOf } from "@/modules/catalogue/inputs";
 import { couponFor, type StoredCoupon } from "@/modules/catalogue/coupons";
+import { pointsFor } from "@/modules/money/points";
 import { isKeptPhoto, lostPhoto } from "@/modules/pictures/photos";
 import { addressOf } from "@/modules/place/addresses";
 import { zoneOf, type ZoneRules } from "@/modules/place/zones";
@@ -29,13 +30,15 @@ export interface Wanted {
   visit: VisitToPlace;
   order: PricedOrder;
   coupon: StoredCoupon | null;
+  /** Whose loyalty points are used for it, if anybody's. */
+  pointsCustomerId: number | null;
 }
 
 /** Refuses where the address, the zone, a service or an answer is not as it must be. */
 export function findWanted(
   context: ViewContext,
   { addressId, items: asked, technicianId = null, coupon: code = "", slug = null }: Asked,
-  { office = false, isAsked = false } = {},
+  { office = false, isAsked = false, pointsOf: pointsCustomerId = null as number | null } = {},
 ): Wanted {
   const address = addressOf(context, addressId);
   const items = itemsOf(asked).map((item) => readItem(context, item));
@@ -73,7 +76,7 @@ export function findWanted(
         items.map(({ service }) => service.id),
       )
     : null;
-  const order = priceItems(context, items, zone, { coupon });
+  const order = withPoints(context, { items, zone, coupon, pointsCustomerId }, 0);
   const wrong = items.flatMap(({ service, answers }, i) =>
     [...Object.entries(order.items[i]!.problems), ...lostPhotos(context, service, answers)].map(([id, sentence]) => [
       `/items/${i}/answers/${id}`,
@@ -93,17 +96,29 @@ export function findWanted(
     },
     order,
     coupon,
+    pointsCustomerId,
   };
 }
 
+/** What it costs, with the points of whoever uses theirs: as many as the price of this window takes. */
+function withPoints(
+  context: ViewContext,
+  { items, zone, coupon, pointsCustomerId }: Pick<Wanted, "items" | "zone" | "coupon" | "pointsCustomerId">,
+  onOurWayBp: number,
+): PricedOrder {
+  const order = priceItems(context, items, zone, { coupon, onOurWayBp });
+  const points = pointsCustomerId === null ? null : pointsFor(context, pointsCustomerId, priceOfLines(order.lines));
+  return points ? priceItems(context, items, zone, { coupon, onOurWayBp, points }) : order;
+}
+
 /** What an order costs in the window that was taken for it: less where that is on our way. */
-export function priceIn(context: ViewContext, { items, zone, coupon, order }: Wanted, visitId: number): PricedOrder {
+export function priceIn(context: ViewContext, wanted: Wanted, visitId: number): PricedOrder {
   const { on_our_way: onOurWay } = context
     .sql<{ on_our_way: number }>("SELECT on_our_way FROM visits WHERE id = ?")
     .get(visitId)!;
   return onOurWay && context.business.on_our_way_bp > 0
-    ? priceItems(context, items, zone, { coupon, onOurWayBp: context.business.on_our_way_bp })
-    : order;
+    ? withPoints(context, wanted, context.business.on_our_way_bp)
+    : wanted.order;
 }
 
 /** Photos that are not kept here, by question. */

@@ -4,6 +4,7 @@ import type { Item } from "@/core/catalogue/items";
 import {
   depositWhere,
   type Extra,
+  type Order,
   type OrderedService,
   type OrderItem,
   type PricedOrder,
@@ -94,7 +95,11 @@ export function priceItems(
   { business }: ViewContext,
   items: readonly ItemRow[],
   zone: Pick<ZoneRules, "name" | "surcharge_minor" | "smallest_order_minor"> | null,
-  { coupon = null, onOurWayBp = 0 }: { coupon?: Coupon | null; onOurWayBp?: number } = {},
+  {
+    coupon = null,
+    onOurWayBp = 0,
+    points = null,
+  }: { coupon?: Coupon | null; onOurWayBp?: number; points?: Order["points"] } = {},
 ): PricedOrder {
   const order = priceOrder({
     items: items.map(({ ordered, quantity, answers, extras }): OrderItem => ({
@@ -111,6 +116,7 @@ export function priceItems(
     pricesIncludeTax: business.prices_include_tax === 1,
     onOurWayBp,
     coupon,
+    points,
   });
   // A pattern may know the time and the people better than the sum of its services does.
   const { minutes, crew } = items[0]?.pattern ?? {};

@@ -69,6 +69,9 @@ const scoped = [
   "requests",
   "quotes",
   "money_calls",
+  "points",
+  "reviews",
+  "campaign_invites",
 ] as const;
 
 function scopeOf({ sql, business }: OperationContext, known: readonly Known[]): Scope {
@@ -116,6 +119,9 @@ function scopeOf({ sql, business }: OperationContext, known: readonly Known[]): 
     threads: of("threads"),
     consents: of("consents"),
     cards: of("cards"),
+    points: of("points"),
+    reviews: of("reviews"),
+    campaign_invites: of("campaign_invites"),
     visits: ofJobs("visits"),
     links: ofJobs("links"),
     additions: ofJobs("additions"),
@@ -182,6 +188,10 @@ function forgetWords({ sql, now, business }: OperationContext, scope: Scope): vo
     "money_calls",
   ] as const)
     sql(`DELETE FROM ${table} WHERE id ${among}`).run({ ids: scope[table] });
+  // How many were content, and what was booked upon an offer, stays; what they wrote and their links do not.
+  forget("reviews", "praise = '', trouble = '', reply = '', went_to = '[]', nonce = lower(hex(randomblob(16)))");
+  forget("campaign_invites", "nonce = lower(hex(randomblob(16)))");
+  forget("points", "words = ''");
   sql(`DELETE FROM account_links WHERE id ${among}`).run({ ids: scope.customers });
   sql(`DELETE FROM withheld WHERE customer_id ${among}`).run({ ids: scope.customers });
   sql(`DELETE FROM notes WHERE thread_id ${among}`).run({ ids: scope.threads });

@@ -83,6 +83,9 @@ export const belongings = [
   "consents",
   "cards",
   "customer_tags",
+  "points",
+  "reviews",
+  "campaign_invites",
 ] as const;
 
 /** What a customer takes over from one who turns out to be the same person, where they have nothing of their own there. */

@@ -20,6 +20,8 @@ export interface Telling {
   fields?: MergeFields;
   /** Answers something the customer has just done: goes out at any hour. */
   answer?: boolean;
+  /** What its link opens, where that is not the page of the job. */
+  opens?: OpenedBy;
 }
 
 /** Stands in a message for the customer's link until it is sent: the link itself is never stored. */
@@ -32,14 +34,14 @@ export const stopPlaceholder = "{{stop_link}}";
 /** Writes the customer of a job the message of an occasion, once. */
 export function tellCustomer(
   context: OperationContext,
-  { jobId, visitId, occasion, about, fields = {}, answer = false }: Telling,
+  { jobId, visitId, occasion, about, fields = {}, answer = false, opens }: Telling,
 ): void {
   const job = recipientOf(context, jobId, occasion);
   const of = visitsOfJob(context, jobId, visitId);
   write(
     context,
     readerOf(context, job),
-    { jobId, visitId: of.first.id, windowFrom: of.first.window_from },
+    { jobId, visitId: of.first.id, windowFrom: of.first.window_from, ...(opens && { opens }) },
     {
       occasion,
       about,
@@ -61,6 +63,34 @@ const ours = ({ business }: ViewContext): MergeFields => ({
   business: business.name,
   phone: business.phone,
 });
+
+/** Invites a customer to book, in the words of a campaign, once: by the link of the invitation. */
+export function tellOfOffer(
+  context: OperationContext,
+  {
+    customerId,
+    inviteId,
+    words,
+    fields,
+  }: Pick<Written, "fields"> &
+    Required<Pick<Written, "words">> & {
+      customerId: number;
+      inviteId: number;
+    },
+): void {
+  const customer = readRecipient(context, customerId);
+  write(
+    context,
+    readerOf(context, customer),
+    { inviteId, opens: { kind: "offer", id: inviteId } },
+    {
+      occasion: "offer",
+      about: `invite ${inviteId}`,
+      words,
+      fields: { ...ours(context), customer: customer.name, stop_link: stopPlaceholder, ...fields },
+    },
+  );
+}
 
 /** Something about a repeat rather than about one booking of it. */
 interface RepeatTelling extends Pick<Telling, "occasion" | "about"> {

@@ -4,7 +4,7 @@ import { addDays } from "@/core/time/dates";
 import { dayShort } from "@/core/time/words";
 import { visitStates } from "@/core/visits/states";
 import type { ViewContext } from "@/kernel/operation";
-import { invoiceFields, jobFields, linkPlaceholder } from "./messaging";
+import { invoiceFields, jobFields, linkPlaceholder, stopPlaceholder } from "./messaging";
 
 /** Visits with which a text can be shown: the next ones. */
 export const samples = ({ sql, minute }: ViewContext): { visitId: number; words: string }[] =>
@@ -74,6 +74,9 @@ const madeUpFields = ({
     done: "Flue swept\nSmoke test",
     note: "The rope of the door should be renewed next year.",
     price: { minor: 9_500, currency, per: "visit" },
+    off: "10%",
+    last_time: { month: addDays(today, -365) },
+    stop_link: stopPlaceholder,
     invoice: "2027-0042",
     total: { minor: 12_000, currency },
     open: { minor: 12_000, currency },
@@ -87,6 +90,7 @@ const madeUpFields = ({
     until: { days: [addDays(today, 21)] },
     sent: { days: [addDays(today, -7)] },
     words: "Do you also do gas boilers?",
+    reply: "We are sorry. Petra comes again on Thursday and puts it right, of course without a charge.",
     what: "New booking",
     who: "Mira Okonjo, 12 Beacon Street",
     more: "+1 555 0142",

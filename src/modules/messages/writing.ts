@@ -8,7 +8,7 @@ import { fillTemplate, type Template } from "@/core/messages/templates";
 import { isLandline } from "@/core/people/landlines";
 import { makeShortLink, type OpenedBy, type ShortOpens } from "@/kernel/links";
 import type { OperationContext } from "@/kernel/operation";
-import { channelsColumn, fieldsColumn, openedByColumn } from "@/store/columns";
+import { campaignTextsColumn, channelsColumn, fieldsColumn, openedByColumn } from "@/store/columns";
 import { insertOnce } from "@/store/insert";
 import type { Rows } from "@/store/rows";
 import { settingsOf, templateOf } from "./settings";
@@ -33,6 +33,7 @@ export interface AboutWhat {
   windowFrom?: number | null;
   repeatId?: number | null;
   invoiceId?: number | null;
+  inviteId?: number | null;
   /** What its link opens, where that is not the customer's own page. */
   opens?: OpenedBy;
 }
@@ -44,29 +45,41 @@ export interface Written {
   fields: MergeFields;
   /** Answers something its reader has just done: goes out at any hour. */
   answer?: boolean;
+  /** Its own words, in place of those of the occasion. */
+  words?: WordsOfItsOwn;
 }
+
+/** The words of one message by channel and language; null where the occasion's count. */
+export type WordsOfItsOwn = (channel: Channel, language: Language) => Template | null;
 
 /** Writes somebody the message of an occasion, once: by the first channel that reaches them, or each, as the owner has it. */
 export function write(context: OperationContext, to: Reader, of: AboutWhat, written: Written): void {
   const settings = settingsOf(context, written.occasion);
   const { always, purpose } = kindOf(written.occasion);
   if (!settings.on && !always) return;
-  const ways = inTheirOrder(to, reaching(context, to, settings.channels, written.occasion), settings.each);
+  const ways = inTheirOrder(to, reaching(context, to, settings.channels, written), settings.each);
   const answer = written.answer ?? purpose === "answer";
   const rounds = settings.each ? ways.map((way) => [way]) : ways.length ? [ways] : [];
   for (const [channel, ...left] of rounds) writeBy(context, to, of, { ...written, answer }, channel!, left);
 }
 
 /** Channels that are open, for which there are words, and on which there is an address. */
-function reaching(context: OperationContext, to: Reader, wanted: readonly Channel[], occasion: Occasion): Channel[] {
+function reaching(context: OperationContext, to: Reader, wanted: readonly Channel[], written: Written): Channel[] {
   const { hogar } = context;
   return wanted.filter((channel) => {
     if (!hogar.gateways[channel] || !addressOn(to, channel)) return false;
     // A landline takes no text where it can be called.
     if (channel === "text" && isLandline(to.phone) && wanted.includes("voice") && hogar.gateways.voice) return false;
-    return templateOf(context, occasion, channel, to.language) !== null;
+    return wordsOf(context, written, channel, to.language) !== null;
   });
 }
+
+const wordsOf = (
+  context: OperationContext,
+  { occasion, words }: Pick<Written, "occasion" | "words">,
+  channel: Channel,
+  language: Language,
+): Template | null => words?.(channel, language) ?? templateOf(context, occasion, channel, language);
 
 const addressOn = (to: Pick<Reader, "mail" | "phone">, channel: Channel): string =>
   channel === "mail" ? to.mail : to.phone;
@@ -85,14 +98,14 @@ function writeBy(
   context: OperationContext,
   to: Reader,
   of: AboutWhat,
-  { occasion, about, fields, answer }: Written,
+  { occasion, about, fields, answer, words }: Written,
   channel: Channel,
   left: Channel[],
 ): void {
   const recipient = addressOn(to, channel);
   if (to.unproved && writtenToday(context, recipient) >= mostToUnproved) return;
   const { subject, body } = composed(
-    templateOf(context, occasion, channel, to.language)!,
+    wordsOf(context, { occasion, words }, channel, to.language)!,
     fields,
     to.language,
     channel,
@@ -108,6 +121,7 @@ function writeBy(
     window_from: of.windowFrom ?? null,
     repeat_id: of.repeatId ?? null,
     invoice_id: of.invoiceId ?? null,
+    invite_id: of.inviteId ?? null,
     opens: of.opens ? JSON.stringify(of.opens) : null,
     recipient,
     language: to.language,
@@ -139,8 +153,9 @@ type NewMessage = Omit<
   | "parts"
   | "photos"
   | "written_by"
+  | "invite_id"
 > &
-  Partial<Pick<MessageRow, "photos" | "written_by">>;
+  Partial<Pick<MessageRow, "photos" | "written_by" | "invite_id">>;
 
 /** Keeps a message and asks for it to be sent; the same one again is none. Answers its id, or null. */
 export function put(context: OperationContext, message: NewMessage): number | null {
@@ -175,7 +190,7 @@ export function writeByNext(context: OperationContext, messageId: number): boole
   const { fields, mail, phone } = fieldsColumn.read(row.fields);
   const occasion = row.kind as Occasion;
   const language = row.language as Language;
-  const template = templateOf(context, occasion, channel, language);
+  const template = wordsOf(context, { occasion, words: wordsOfInvite(context, row.invite_id) }, channel, language);
   if (!template) return false;
   const { subject, body } = composed(template, fields, language, channel);
   put(context, {
@@ -191,6 +206,23 @@ export function writeByNext(context: OperationContext, messageId: number): boole
   return true;
 }
 
+/** The words of the campaign by which somebody is invited. */
+function wordsOfInvite({ sql }: OperationContext, inviteId: number | null): WordsOfItsOwn {
+  const campaign =
+    inviteId === null
+      ? undefined
+      : sql<{ texts: string }>(
+          "SELECT c.texts FROM campaign_invites i JOIN campaigns c ON c.id = i.campaign_id WHERE i.id = ?",
+        ).get(inviteId);
+  return campaign ? campaignWords(campaign.texts) : () => null;
+}
+
+/** The words of a campaign, as they are stored. */
+export const campaignWords =
+  (texts: string): WordsOfItsOwn =>
+  (channel, language) =>
+    campaignTextsColumn.read(texts)[language]?.[channel] ?? null;
+
 /** What one message has of another that says the same on another channel. */
 const only = (
   row: MessageRow,
@@ -203,6 +235,7 @@ const only = (
   window_from: row.window_from,
   repeat_id: row.repeat_id,
   invoice_id: row.invoice_id,
+  invite_id: row.invite_id,
   opens: row.opens,
   language: row.language,
   at_any_hour: row.at_any_hour,

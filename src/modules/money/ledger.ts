@@ -5,6 +5,7 @@ import { jobStates } from "@/core/jobs/states";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
 import { moveDueDate } from "./parts";
+import { settlePoints } from "./points";
 import type { Rows } from "@/store/rows";
 
 type Kind = Rows["ledger_events"]["kind"];
@@ -35,8 +36,14 @@ export function post(
       technician_id: entry.technicianId ?? null,
     });
   for (const { account, invoiceId } of entries) if (account === "receivable") moveDueDate(context, invoiceId!);
+  if (changesWhatIsPaid.has(kind))
+    for (const paymentId of new Set(entries.map((entry) => entry.paymentId)))
+      if (paymentId !== undefined) settlePoints(context, paymentId);
   return id;
 }
+
+/** Events by which more or less was paid by a customer: their points follow. */
+const changesWhatIsPaid = new Set<Kind>(["payment", "refund asked", "reversal", "dispute lost"]);
 
 /** Money of a customer that no invoice has used. */
 export interface Unused {

@@ -113,6 +113,7 @@ export function wantedOfQuote(context: ViewContext, quote: QuoteRow): Wanted {
     visit: { ...toPlace(context, items, address, quote.zone_id, order), wanted: null },
     order,
     coupon: null,
+    pointsCustomerId: null,
   };
 }
 

@@ -11,7 +11,7 @@ export interface Law {
 
 /** What must always be true of the data, the money first; each is a query that finds nothing. */
 export function lawsOf(sql: Sql): Law[] {
-  return [...ledger, ...papers, ...numbered.map(withoutGaps), ...days, ...asRecorded(sql)];
+  return [...ledger, ...papers, ...points, ...numbered.map(withoutGaps), ...days, ...asRecorded(sql)];
 }
 
 /** The first law that is broken, and by what; null where all hold. */
@@ -108,6 +108,20 @@ const papers: Law[] = [
         OR iif(r.state = 'refunded', r.amount_minor, 0) <> (SELECT coalesce(sum(e.amount_minor), 0)
           FROM ledger_events v JOIN ledger_entries e ON e.event_id = v.id
           WHERE v.key = 'refund ' || r.id AND e.account = 'refunds' AND e.payment_id = r.payment_id)`,
+  },
+];
+
+const points: Law[] = [
+  {
+    says: "Nobody has more points of a payment than it has given, and none of what has gone back whole.",
+    breaks: `SELECT 'payment ' || p.payment_id AS what
+      FROM points p JOIN payment_balances b ON b.payment_id = p.payment_id
+      GROUP BY p.payment_id HAVING sum(p.points) < 0 OR (b.applied_minor + b.left_minor <= 0 AND sum(p.points) <> 0)`,
+  },
+  {
+    says: "Points are used for bookings that stand, and given back by those that do not.",
+    breaks: `SELECT 'job ' || j.id AS what
+      FROM points p JOIN jobs j ON j.id = p.job_id GROUP BY j.id HAVING sum(p.points) > 0 OR (j.state = 'cancelled' AND sum(p.points) <> 0)`,
   },
 ];
 

@@ -7,9 +7,9 @@ import { datesOfRule, readRule } from "@/core/repeats/recurrence";
 import type { LocalDate } from "@/core/time/dates";
 import type { VisitToPlace } from "@/core/windows/visit-to-place";
 import type { ViewContext } from "@/kernel/operation";
-import { type ItemRow, priceItems, readItem, toPlace, zoneThatCounts } from "@/modules/catalogue/catalogue";
+import { type ItemRow, readItem } from "@/modules/catalogue/catalogue";
 import { itemsByPattern, readJobPattern } from "@/modules/catalogue/job-patterns";
-import type { ZoneRules } from "@/modules/place/zones";
+import { workAtSite } from "@/modules/booking/site-work";
 import { visitingDays } from "@/modules/placing/windows";
 import { itemsColumn } from "@/store/columns";
 import { allTerms, farthest, type RepeatRow } from "./terms";
@@ -81,7 +81,7 @@ export function needsOf(
 
 /** What an order needs at a site, before anything is agreed. */
 export const needsAt = (context: ViewContext, siteId: number, items: readonly Item[]): VisitToPlace =>
-  needsAndPrice(
+  workAtSite(
     context,
     siteId,
     items.map((item) => readItem(context, item)),
@@ -106,7 +106,7 @@ function workBy(context: ViewContext, repeat: RepeatRow, patternId: number | nul
   const stored =
     patternId === null ? itemsColumn.read(repeat.items) : itemsByPattern(readJobPattern(context, patternId));
   const items = stored.map((item) => readItem(context, item));
-  const { needs, price } = needsAndPrice(context, repeat.site_id, items);
+  const { needs, price } = workAtSite(context, repeat.site_id, items);
   const terms = priceTermsOf(repeat);
   // A price of its own is agreed for the usual visit: another one costs what its work costs.
   const isOther = terms.per === "visit" && patternId !== repeat.pattern_id;
@@ -120,18 +120,4 @@ function workBy(context: ViewContext, repeat: RepeatRow, patternId: number | nul
     context.business.prices_include_tax === 1,
   );
   return { patternId, items, needs, order };
-}
-
-function needsAndPrice(
-  context: ViewContext,
-  siteId: number,
-  items: readonly ItemRow[],
-): { needs: VisitToPlace; price: PricedOrder } {
-  const { sql } = context;
-  const site = sql<{ lng: number; lat: number; zone_id: number | null }>(
-    "SELECT lng, lat, zone_id FROM sites WHERE id = ?",
-  ).get(siteId)!;
-  const zone = sql<ZoneRules>("SELECT * FROM zones WHERE id = ?").get(site.zone_id) ?? null;
-  const price = priceItems(context, items, zoneThatCounts(items, zone));
-  return { needs: toPlace(context, items, site, site.zone_id, price), price };
 }

@@ -1,6 +1,7 @@
 import { visitStates } from "@/core/visits/states";
 import type { OperationContext } from "@/kernel/operation";
 import { payBack } from "@/modules/money/charging";
+import { givePointsBack } from "@/modules/money/points";
 import { takeOut } from "@/modules/placing/days";
 
 /** Ends a job that is not done, with its visits; what was received for it goes back where asked. */
@@ -14,6 +15,7 @@ export function cancelJob(context: OperationContext, jobId: number, refund: bool
     sql("UPDATE promises SET ended_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(now, id);
   }
   sql("UPDATE jobs SET state = 'cancelled' WHERE id = ?").run(jobId);
+  givePointsBack(context, jobId);
   if (!refund) return;
   for (const { id, left } of sql<{ id: number; left: number }>(
     `SELECT p.id, b.left_minor AS left

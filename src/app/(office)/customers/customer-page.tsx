@@ -15,6 +15,7 @@ import { CustomerForm } from "./customer-form";
 import { CustomerMenu } from "./customer-menu";
 import { type Customer, latest } from "./data";
 import { Agreed, Cards, Invoices, Messages, Quotes, Repeats, Visits } from "./history";
+import { Points } from "./points";
 import { Sites } from "./sites";
 import { WhoTheyAre } from "./who-they-are";
 
@@ -58,6 +59,7 @@ export function CustomerPage({ id }: { id: number }) {
         <Box>
           <WhoTheyAre customer={customer} />
           <Cards customer={customer} />
+          <Points customer={customer} />
           <Agreed customer={customer} />
         </Box>
         <Box>

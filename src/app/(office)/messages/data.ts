@@ -4,7 +4,7 @@ export const threadShows = ["waiting", "mine", "unknown", "snoozed", "all"] as c
 export type ThreadShow = (typeof threadShows)[number];
 
 /** Parts of the place. */
-export const messageLists = ["conversations", "log", "figures"] as const;
+export const messageLists = ["conversations", "campaigns", "reviews", "log", "figures"] as const;
 export type MessageList = (typeof messageLists)[number];
 
 export type Thread = ViewOutput<"thread">;

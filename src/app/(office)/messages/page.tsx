@@ -12,7 +12,7 @@ export default async function MessagesPage({
   const asked = await searchParams;
   const list = messageLists.find((one) => one === asked.list) ?? "conversations";
   const show = threadShows.find((one) => one === asked.show) ?? "waiting";
-  const open = /^\d+$/.test(asked.open ?? "") ? Number(asked.open) : null;
+  const open = asked.open === "new" ? "new" : /^\d+$/.test(asked.open ?? "") ? Number(asked.open) : null;
   return (
     <Bring back="/messages" views={list === "conversations" ? [["threads", { show, search: "", more: 0 }]] : []}>
       <Messages list={list} show={show} open={open} />

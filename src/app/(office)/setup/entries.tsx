@@ -118,6 +118,8 @@ const newWords: Record<PartPath, string> = {
   messages: "",
   occasions: "",
   senders: "",
+  reviews: "",
+  loyalty: "",
   extras: "New extra",
   "job-patterns": "New job pattern",
   coupons: "New coupon",

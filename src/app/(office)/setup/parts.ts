@@ -27,6 +27,7 @@ export const groups = [
       { path: "job-patterns", name: "Job patterns", about: "Named pieces of work for the phone, quotes and repeats" },
       { path: "prices", name: "Prices", about: "The prices of many services changed at once" },
       { path: "coupons", name: "Coupons", about: "Codes that take something off a booking" },
+      { path: "loyalty", name: "Loyalty", about: "Points for what is paid, used at the next booking" },
     ],
   },
   {
@@ -59,6 +60,11 @@ export const groups = [
         path: "occasions",
         name: "Occasions",
         about: "What goes out when, by which channels, and what it says",
+      },
+      {
+        path: "reviews",
+        name: "Reviews",
+        about: "When customers are asked how it was, and where else they may write",
       },
       { path: "senders", name: "Senders", about: "From which address and number you write, with a test of each" },
     ],

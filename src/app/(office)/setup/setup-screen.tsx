@@ -66,6 +66,16 @@ const Occasions = dynamic(() => import("./messages/occasions").then((m) => m.Occ
 
 const Senders = dynamic(() => import("./messages/senders").then((m) => m.Senders), { loading, ssr: false });
 
+const ReviewsForm = dynamic(() => import("./messages/reviews-form").then((m) => m.ReviewsForm), {
+  loading,
+  ssr: false,
+});
+
+const LoyaltyForm = dynamic(() => import("./services/loyalty-form").then((m) => m.LoyaltyForm), {
+  loading,
+  ssr: false,
+});
+
 const RulesForm = dynamic(() => import("./windows/rules-form").then((m) => m.RulesForm), { loading, ssr: false });
 
 const ZonesScreen = dynamic(() => import("./zones/zones-screen").then((m) => m.ZonesScreen), { loading, ssr: false });
@@ -138,6 +148,10 @@ function Form({
       return <MessageRules />;
     case "occasions":
       return <Occasions id={id} />;
+    case "reviews":
+      return <ReviewsForm />;
+    case "loyalty":
+      return <LoyaltyForm />;
     case "senders":
       return <Senders />;
     case "sharing":

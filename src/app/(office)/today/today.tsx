@@ -31,6 +31,7 @@ const signs: Record<NeedKind, string> = {
   "not collected": "✕",
   "broken promise": "€",
   bank: "≡",
+  trouble: "!",
 };
 const urgent: readonly NeedKind[] = [
   "incoming",
@@ -39,6 +40,7 @@ const urgent: readonly NeedKind[] = [
   "not collected",
   "broken promise",
   "dispute",
+  "trouble",
   "stuck",
   "unplaced",
   "hoarding",

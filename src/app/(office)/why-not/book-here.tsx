@@ -5,6 +5,8 @@ import type { OperationInput } from "@/api/client";
 import { answerProblem, type Answers, type Question } from "@/core/catalogue/questions";
 import { FormFrame } from "@/ui/form-frame";
 import { Field } from "@/ui/form-parts";
+import { useLive } from "@/ui/live";
+import { moneyWords } from "@/core/money/amounts";
 import { OrderForm } from "@/ui/order-form";
 import { OftenField } from "@/ui/often-field";
 import { useChange } from "@/ui/use-change";
@@ -39,21 +41,32 @@ const who = [
   { name: "phone", label: "Phone", type: "tel" },
 ] as const;
 
-const nobodyYet = { name: "", mail: "", phone: "", reminders: false, note: "", often: null as RepeatEvery | null };
+const nobodyYet = {
+  name: "",
+  mail: "",
+  phone: "",
+  reminders: false,
+  note: "",
+  usePoints: false,
+  often: null as RepeatEvery | null,
+};
 
 /** Books an offered window for somebody on the phone: what the service asks, who it is, what we should know. What is typed stays when another window is looked at. */
 export function BookHere({ asked, window, words }: BookHereProps) {
   const { work, questions, answers, currency, customer: known, onAnswers } = asked;
   const router = useRouter();
+  const { data: loyalty } = useLive("customer-points", known ? { customerId: known.id } : null);
+  const points = loyalty?.rules && loyalty.balance >= loyalty.rules.least ? loyalty : null;
   const { draft, set, wrong, frame, round } = useKeptForm({
     operation: "book-in-office",
     of: known ? `booking for customer ${known.id}` : "booking on the phone",
     from: nobodyYet,
-    input: ({ note, name, mail, phone, reminders }) => ({
+    input: ({ note, name, mail, phone, reminders, usePoints }) => ({
       ...work,
       ...window,
       customer: known ? { id: known.id } : { name, mail, phone, reminders },
       note,
+      ...(known && points && usePoints && { usePoints }),
     }),
     name: ({ name }) => `The booking for ${known?.name ?? name}`,
     sent: true,
@@ -116,6 +129,12 @@ export function BookHere({ asked, window, words }: BookHereProps) {
         <FormControlLabel
           control={<Checkbox checked={draft.reminders} onChange={(e) => set({ reminders: e.target.checked })} />}
           label="They want a reminder before the visit"
+        />
+      )}
+      {points && (
+        <FormControlLabel
+          control={<Checkbox checked={draft.usePoints} onChange={(e) => set({ usePoints: e.target.checked })} />}
+          label={`Use their ${points.balance} points: up to ${moneyWords(points.worthMinor, currency)} less`}
         />
       )}
       <OftenField often={draft.often} onOften={(often) => set({ often })} />

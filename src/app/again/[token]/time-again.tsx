@@ -1,13 +1,13 @@
 "use client";
 import type { ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
-import { windowIn } from "@/core/time/local-words";
-import { dayWords, durationWords } from "@/core/time/words";
+import { durationWords } from "@/core/time/words";
 import { DoorFact, DoorPage } from "@/ui/door-page";
 import { SaidWith } from "@/ui/said-with";
+import { TakeWindow } from "@/ui/take-window";
 import { useChange } from "@/ui/use-change";
 import { useView } from "@/ui/use-view";
-import { type PickedWindow, PickerSkeleton, WindowPicker } from "@/ui/window-picker";
+import type { PickedWindow } from "@/ui/window-picker";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -67,7 +67,6 @@ export function TimeAgain({ view, token }: { view: View; token: string }) {
 function Choices({ view, token }: { view: View; token: string }) {
   const router = useRouter();
   const { data: offers, problem, refresh } = useView("ask-offers", { token });
-  const [chosen, setChosen] = useState<PickedWindow | null>(null);
   const [open, setOpen] = useState<Answer | null>(null);
   const [words, setWords] = useState("");
   const [said, setSaid] = useState<Answer | null>(null);
@@ -76,9 +75,9 @@ function Choices({ view, token }: { view: View; token: string }) {
   const refused = book.problem ?? answer.problem;
   const take = async ({ date, from, to }: PickedWindow) => {
     const sent = await book.send({ token, window: { date, from, to } });
-    if (sent) return location.assign(sent.value.link ? `/my/${sent.value.link}?booked` : `/again/${token}`);
-    setChosen(null);
-    refresh();
+    if (sent) location.assign(sent.value.link ? `/my/${sent.value.link}?booked` : `/again/${token}`);
+    else refresh();
+    return sent !== null;
   };
   const say = async (what: Answer) => {
     if (!(await answer.send({ token, answer: what, words }))) return;
@@ -96,31 +95,14 @@ function Choices({ view, token }: { view: View; token: string }) {
       <Typography variant="h2" sx={{ mb: 1 }}>
         When shall we come?
       </Typography>
-      {problem && (
-        <Alert severity="warning" sx={{ mt: 3, fontSize: 16 }}>
-          {problem.sentence}
-        </Alert>
-      )}
-      {!offers && !problem && <PickerSkeleton />}
-      {offers?.length === 0 && <Typography>Nothing is free around that day. Let us call you.</Typography>}
-      {offers && offers.length > 0 && (
-        <>
-          <WindowPicker offers={offers} chosen={chosen} onChoose={setChosen} />
-          <Button
-            variant="contained"
-            fullWidth
-            disabled={!chosen || book.busy}
-            onClick={() => chosen && void take(chosen)}
-            sx={{ ...big, mt: 3 }}
-          >
-            {book.busy
-              ? "One moment…"
-              : chosen
-                ? `Book ${dayWords(chosen.date)}, ${windowIn(chosen.from, chosen.to, view.business.timeZone)}`
-                : "Choose a time"}
-          </Button>
-        </>
-      )}
+      <TakeWindow
+        offers={offers}
+        problem={problem}
+        none="Nothing is free around that day. Let us call you."
+        timeZone={view.business.timeZone}
+        busy={book.busy}
+        onTake={take}
+      />
       {refused && (
         <Alert severity="warning" role="alert" sx={{ mt: 3, fontSize: 16 }}>
           {refused.sentence}

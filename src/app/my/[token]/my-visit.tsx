@@ -25,6 +25,7 @@ import { OwnChanges } from "./own-changes";
 import { DueChoices } from "@/ui/due-choices";
 import { PayNow } from "./pay-now";
 import { YourCards } from "./your-cards";
+import { YourPoints } from "./your-points";
 
 /** With its pickers of days and windows; it comes when somebody wants to change something. */
 const OwnDates = dynamic(() => import("./own-dates").then((m) => m.OwnDates));
@@ -217,6 +218,7 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
         />
       )}
       <OwnChanges view={view} token={token} justBooked={justBooked} refresh={refresh} />
+      {token && <YourPoints token={token} currency={business.currency} timeZone={business.timeZone} />}
       <Consents view={view} token={token} onChanged={refresh} />
       {(job.proof === "none" || job.proof === "paid") && (
         <EnterCode mail={job.mail} token={token} onRight={refresh} sent={false} />

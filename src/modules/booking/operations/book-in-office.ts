@@ -16,6 +16,8 @@ const BookInOffice = input({
   items: OfficeItems,
   customer: Type.Union([input({ id: Id }), Booker]),
   note: Type.String({ maxLength: 1000 }),
+  /** Their loyalty points take something off. */
+  usePoints: Type.Optional(Type.Boolean()),
 });
 
 /** The office books while on the phone: without a deposit, on any offered window, with a wanted technician where one is named. */
@@ -25,7 +27,10 @@ export const bookInOffice = defineOperation({
   about: { "customer.id": "customer", ...orderAbout },
   input: BookInOffice,
   run(context, input) {
-    const wanted = findWanted(context, input, { office: true });
+    const wanted = findWanted(context, input, {
+      office: true,
+      pointsOf: input.usePoints && "id" in input.customer ? input.customer.id : null,
+    });
     const offer = stillOffered(context, wanted, input, { office: true });
     const wished = input.technicianId ? offer.technicians.filter((t) => t.id === String(input.technicianId)) : [];
     const technicians = wanted.visit.crew === 1 && wished.length ? wished : offer.technicians;

@@ -13,7 +13,7 @@ import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
 import { openBusinessWith } from "../open-business";
 import { rightsOn, seenCustomers } from "../seen";
-import { openOf } from "./customers";
+import { openOf } from "../filtered";
 
 const HowMany = Type.Integer({ minimum: 0, maximum: 5_000 });
 

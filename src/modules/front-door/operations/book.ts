@@ -47,6 +47,8 @@ export const Book = input({
   /** All of it now, where the service allows. */
   payAll: Type.Optional(Type.Boolean()),
   coupon: Type.Optional(Type.String({ maxLength: 40 })),
+  /** Loyalty points of whoever comes by their link take something off. */
+  usePoints: Type.Optional(Type.Boolean()),
   /** The total that was read, minor units: a higher one is refused. */
   shownMinor: Type.Optional(Type.Integer({ minimum: 0 })),
   /** The source that stood in the link somebody came by. */
@@ -68,7 +70,7 @@ export const book = defineOperation({
     if (again) return again;
     const isProved = isKnown(context);
     const { repeat = null, photos = [], cardToken } = input;
-    const wanted = findWanted(context, input);
+    const wanted = findWanted(context, input, { pointsOf: pointsCustomer(context, input, isProved) });
     const { items } = wanted;
     const fields = keptAnswersOf(context, input.fields ?? {});
     if (!photos.every((token) => isKeptPhoto(context, token)))
@@ -97,6 +99,10 @@ export const book = defineOperation({
     if (depositMinor > 0 && !cardToken)
       throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card to pay with." } });
     const customerId = customerFor(context, input.customer, wanted.address, isProved);
+    if (wanted.pointsCustomerId !== null && wanted.pointsCustomerId !== customerId)
+      throw new Refusal("invalid-input", {
+        fields: { "/customer/mail": "Points are for whoever has them: book with the name and email of your link." },
+      });
     const siteId = siteFor(context, customerId, wanted.address, zoneOf(context, wanted.address)?.id ?? null);
     const proof = isProved ? "known" : depositMinor === 0 && asksForCode(context) ? "asked" : "none";
     const source = sourceOf(
@@ -145,6 +151,10 @@ export const book = defineOperation({
     return { link };
   },
 });
+
+/** Whose points are used: of whoever comes by a link that is known to be theirs. */
+const pointsCustomer = ({ actor }: OperationContext, { usePoints }: Book, isProved: boolean): number | null =>
+  usePoints && isProved && actor.kind === "link" ? actor.customerId : null;
 
 /** For some hours a second press gives the link of the first; a link that was ended since does not come back. */
 const pressedAgainMs = 3 * 3_600_000;

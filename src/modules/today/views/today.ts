@@ -11,6 +11,7 @@ import { defineView } from "@/kernel/view";
 import { askedToConfirm } from "@/modules/messages/reminders";
 import { hoarding } from "@/modules/booking/unproved";
 import { readIncoming } from "@/modules/incoming/entries";
+import { openTroubles } from "@/modules/reviews/reviews";
 import { moneyNeeds } from "../money-needs";
 import type { NeedsPerson } from "../needs";
 
@@ -205,6 +206,15 @@ export const todayView = defineView({
         detail: waits.n === 1 ? "Waits for an answer" : `The longest: ${waits.name}, “${waits.words.slice(0, 80)}”`,
         href: "/messages",
       });
+
+    if (may(actor, "shared.change"))
+      for (const { id, name, trouble } of openTroubles(context))
+        needs.push({
+          kind: "trouble",
+          words: `${name} tells of trouble: “${trouble.slice(0, 120)}”`,
+          detail: "Call or answer, and mark it as dealt with",
+          href: `/messages?list=reviews&open=${id}`,
+        });
 
     const technicians = sql<{
       id: number;

@@ -1,10 +1,8 @@
 "use client";
-import { ask, type ViewOutput } from "@/api/client";
+import type { ViewOutput } from "@/api/client";
 import { languageNames, languages, type Language } from "@/core/messages/languages";
 import { type Channel, channelNames, channels } from "@/core/messages/purposes";
-import { cheaperSpelling, segmentsOf } from "@/core/messages/segments";
 import { templateProblems } from "@/core/messages/templates";
-import { counted } from "@/core/words";
 import { useLive } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
@@ -12,25 +10,17 @@ import { useKeptForm } from "@/ui/use-kept-form";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Chip from "@mui/material/Chip";
 import MenuItem from "@mui/material/MenuItem";
 import Skeleton from "@mui/material/Skeleton";
 import Tab from "@mui/material/Tab";
 import Tabs from "@mui/material/Tabs";
 import TextField from "@mui/material/TextField";
-import Tooltip from "@mui/material/Tooltip";
-import Typography from "@mui/material/Typography";
-import { useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
+import { inserted, Legend, Preview, type Which } from "./words-preview";
 
 type Setup = ViewOutput<"message-setup">;
 type OccasionRow = Setup["occasions"][number];
 type Template = ViewOutput<"template">;
-interface Which {
-  occasion: OccasionRow["occasion"];
-  channel: Channel;
-  language: Language;
-}
-
 /** The words of an occasion, by channel and language. */
 export function TemplateEditor({ occasion, setup }: { occasion: OccasionRow; setup: Setup }) {
   const [channel, setChannel] = useState<Channel>(occasion.channels[0]!);
@@ -83,16 +73,6 @@ function Words({ which, template, setup }: { which: Which; template: Template; s
   const field = useRef<HTMLTextAreaElement>(null);
   const allowed = template.legend.map(({ name }) => name);
   const problems = [...templateProblems(draft.subject, allowed), ...templateProblems(draft.body, allowed)];
-  const insert = (name: string, of: readonly string[], mayMiss: boolean) => {
-    const words = of.length
-      ? `{{#${name}}} {{${of[0]}}}{{/${name}}}`
-      : mayMiss
-        ? `{{#${name}}}{{${name}}}{{/${name}}}`
-        : `{{${name}}}`;
-    const { selectionStart = draft.body.length, selectionEnd = draft.body.length } = field.current ?? {};
-    set({ body: draft.body.slice(0, selectionStart) + words + draft.body.slice(selectionEnd) });
-    field.current?.focus();
-  };
   const reset = useChange("reset-template", { then: frame.onDiscard });
   return (
     <Box sx={{ display: "grid", gridTemplateColumns: { md: "minmax(0, 1fr) 380px" }, gap: 6 }}>
@@ -117,7 +97,10 @@ function Words({ which, template, setup }: { which: Which; template: Template; s
           helperText={problems[0] ?? wrong("/body")}
           slotProps={{ formHelperText: { role: problems.length ? "alert" : undefined } }}
         />
-        <Legend template={template} onInsert={insert} />
+        <Legend
+          fields={template.legend}
+          onInsert={(named) => set({ body: inserted(field.current, draft.body, named) })}
+        />
         <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap" }}>
           <Button variant="contained" disabled={frame.busy || problems.length > 0} onClick={frame.onSave}>
             Save
@@ -134,35 +117,29 @@ function Words({ which, template, setup }: { which: Which; template: Template; s
       <Preview
         which={which}
         words={draft}
-        setup={setup}
+        currency={setup.currency}
         visitId={visitId}
-        onVisit={setVisit}
         ok={problems.length === 0}
         partMilli={template.partMilli}
-      />
+      >
+        <TextField
+          select
+          size="small"
+          label="Shown with"
+          value={visitId ?? 0}
+          onChange={(e) => setVisit(Number(e.target.value) || null)}
+        >
+          <MenuItem value={0}>a visit that is made up</MenuItem>
+          {setup.samples.map((sample) => (
+            <MenuItem key={sample.visitId} value={sample.visitId}>
+              {sample.words}
+            </MenuItem>
+          ))}
+        </TextField>
+      </Preview>
     </Box>
   );
 }
-
-/** Fields, to be clicked into the text. */
-const Legend = ({
-  template,
-  onInsert,
-}: {
-  template: Template;
-  onInsert: (name: string, of: readonly string[], mayMiss: boolean) => void;
-}) => (
-  <Box role="group" aria-label="Fields" sx={{ display: "flex", gap: 1, flexWrap: "wrap" }}>
-    {template.legend.map(({ name, about, mayMiss, of }) => (
-      <Tooltip
-        key={name}
-        title={`${about}${mayMiss ? ". It may be missing, and comes with its condition" : ""}${of.length ? `. Of each: ${of.join(", ")}` : ""}`}
-      >
-        <Chip size="small" variant="outlined" label={name} onClick={() => onInsert(name, of, mayMiss)} />
-      </Tooltip>
-    ))}
-  </Box>
-);
 
 /** What was written before, newest first. */
 function History({
@@ -231,135 +208,6 @@ function SendTest({
       >
         Send it to me
       </Button>
-    </Box>
-  );
-}
-
-interface Shown {
-  subject: string;
-  text: string;
-  html: string;
-}
-
-const pauseMs = 300;
-
-/** The words as a customer gets them, of a real visit: on a phone and as an email, beside each other. */
-function Preview({
-  which,
-  words,
-  setup,
-  visitId,
-  onVisit,
-  ok,
-  partMilli,
-}: {
-  which: Which;
-  words: { subject: string; body: string };
-  setup: Setup;
-  visitId: number | null;
-  onVisit: (id: number | null) => void;
-  ok: boolean;
-  partMilli: number;
-}) {
-  const [shown, setShown] = useState<Shown | null>(null);
-  const { subject, body } = words;
-  const { occasion, channel, language } = which;
-  useEffect(() => {
-    if (!ok || !body.trim()) return;
-    let isOver = false;
-    const timer = setTimeout(async () => {
-      const [result, { mailHtml }] = await Promise.all([
-        ask("preview-message", { occasion, channel, language, subject, body, visitId }),
-        import("@/gateways/mail-html"),
-      ]);
-      if (isOver || !result.ok) return;
-      const { mail, ...shown } = result.value;
-      setShown({ ...shown, html: mailHtml(mail) });
-    }, pauseMs);
-    return () => {
-      isOver = true;
-      clearTimeout(timer);
-    };
-  }, [occasion, channel, language, subject, body, visitId, ok]);
-  return (
-    <Box role="group" aria-label="Preview" sx={{ display: "grid", gap: 3, alignContent: "start" }}>
-      <TextField
-        select
-        size="small"
-        label="Shown with"
-        value={visitId ?? 0}
-        onChange={(e) => onVisit(Number(e.target.value) || null)}
-      >
-        <MenuItem value={0}>a visit that is made up</MenuItem>
-        {setup.samples.map((sample) => (
-          <MenuItem key={sample.visitId} value={sample.visitId}>
-            {sample.words}
-          </MenuItem>
-        ))}
-      </TextField>
-      {shown && (
-        <>
-          <Box
-            sx={{ border: `1px solid ${ink.line}`, borderRadius: "22px", bgcolor: ink.plaster, p: 4, maxWidth: 300 }}
-          >
-            <Box sx={{ color: ink.ash, fontSize: 12.5, textAlign: "center", mb: 2 }}>on a phone</Box>
-            <Box
-              data-testid="phone"
-              sx={{
-                bgcolor: "#fff",
-                borderRadius: "12px",
-                p: 3,
-                whiteSpace: "pre-wrap",
-                overflowWrap: "anywhere",
-                fontSize: 14.5,
-              }}
-            >
-              {channel === "mail" && <b>{shown.subject}</b>}
-              {channel === "mail" ? `\n${shown.text.slice(0, 160)}…` : shown.text}
-            </Box>
-            {channel === "text" && <Cost text={shown.text} partMilli={partMilli} currency={setup.currency} />}
-          </Box>
-          {channel === "mail" && (
-            <Box>
-              <Box sx={{ color: ink.ash, fontSize: 12.5, mb: 1 }}>as an email</Box>
-              <Box
-                component="iframe"
-                title="The email"
-                sandbox=""
-                srcDoc={shown.html}
-                sx={{
-                  width: "100%",
-                  height: 460,
-                  border: `1px solid ${ink.line}`,
-                  borderRadius: "6px",
-                  bgcolor: "#fff",
-                }}
-              />
-            </Box>
-          )}
-        </>
-      )}
-      {!shown && <Typography color="textSecondary">The preview comes as soon as the text is in order.</Typography>}
-    </Box>
-  );
-}
-
-/** In how many parts a text goes out, what that costs, and what makes it dear. */
-function Cost({ text, partMilli, currency }: { text: string; partMilli: number; currency: string }) {
-  const { parts, left, dear, alphabet } = segmentsOf(text);
-  const other = dear.length ? cheaperSpelling(text) : text;
-  const saved = dear.length ? parts - segmentsOf(other).parts : 0;
-  return (
-    <Box sx={{ color: ink.ash, fontSize: 13, mt: 2 }} aria-label="Cost">
-      {counted(parts, "part")}, {left} {left === 1 ? "letter" : "letters"} left
-      {partMilli > 0 && `, ${((parts * partMilli) / 1000).toFixed(3)} ${currency}`}
-      {dear.length > 0 && (
-        <Box sx={{ color: ink.ink }}>
-          {dear.slice(0, 6).join(" ")} make it dear ({alphabet})
-          {saved > 0 &&
-            `: with ${[...new Set(dear.map(cheaperSpelling))].slice(0, 6).join(" ")} it is ${counted(parts - saved, "part")}`}
-        </Box>
-      )}
     </Box>
   );
 }

@@ -1,0 +1,118 @@
+"use client";
+import { languageNames, languages, type Language } from "@/core/messages/languages";
+import { channelNames } from "@/core/messages/purposes";
+import { templateProblems } from "@/core/messages/templates";
+import { Field } from "@/ui/form-parts";
+import { FormSection } from "@/ui/form-sections";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import Tab from "@mui/material/Tab";
+import Tabs from "@mui/material/Tabs";
+import TextField from "@mui/material/TextField";
+import { useRef, useState } from "react";
+import { inserted, Legend, Preview } from "../../setup/messages/words-preview";
+import type { CampaignDraft, CampaignView } from "./campaign-screen";
+
+const ways = ["mail", "text"] as const;
+type Way = (typeof ways)[number];
+type Texts = CampaignDraft["texts"];
+
+/** Its words, by channel and language: they begin as those of the occasion. A channel whose words are taken away is not used. */
+export function CampaignWords({
+  view,
+  texts,
+  onTexts,
+  wrong,
+  language,
+  onLanguage,
+}: {
+  view: CampaignView;
+  texts: Texts;
+  onTexts: (texts: Texts) => void;
+  wrong: (pointer: string) => string | undefined;
+  language: Language;
+  onLanguage: (language: Language) => void;
+}) {
+  const [way, setWay] = useState<Way>("mail");
+  const field = useRef<HTMLTextAreaElement>(null);
+  const words = texts[language]?.[way];
+  const put = (next: { subject: string; body: string } | undefined) => {
+    const { [way]: _, ...others } = texts[language] ?? {};
+    onTexts({ ...texts, [language]: { ...others, ...(next && { [way]: next }) } });
+  };
+  const allowed = view.legend.map(({ name }) => name);
+  const problems = words ? [...templateProblems(words.subject, allowed), ...templateProblems(words.body, allowed)] : [];
+  const at = `/texts/${language}/${way}`;
+  return (
+    <FormSection title="Words" said={wrong("/texts")}>
+      <Box sx={{ display: "flex", gap: 4, alignItems: "center", flexWrap: "wrap" }}>
+        <Tabs value={way} onChange={(_, next: Way) => setWay(next)} aria-label="Channel">
+          {ways.map((one) => (
+            <Tab key={one} value={one} label={channelNames[one]} />
+          ))}
+        </Tabs>
+        <TextField
+          select
+          size="small"
+          label="Language"
+          value={language}
+          onChange={(e) => onLanguage(e.target.value as Language)}
+          sx={{ width: 140 }}
+        >
+          {languages.map((one) => (
+            <MenuItem key={one} value={one}>
+              {languageNames[one]}
+            </MenuItem>
+          ))}
+        </TextField>
+      </Box>
+      {words ? (
+        <>
+          {way === "mail" && (
+            <Field
+              label="Subject"
+              value={words.subject}
+              onChange={(e) => put({ ...words, subject: e.target.value })}
+              wrong={wrong(`${at}/subject`)}
+            />
+          )}
+          <Field
+            label={way === "mail" ? "Email" : "Text message"}
+            multiline
+            minRows={way === "mail" ? 10 : 4}
+            value={words.body}
+            inputRef={field}
+            onChange={(e) => put({ ...words, body: e.target.value })}
+            wrong={problems[0] ?? wrong(`${at}/body`)}
+          />
+          <Legend
+            fields={view.legend}
+            onInsert={(named) => put({ ...words, body: inserted(field.current, words.body, named) })}
+          />
+          <Box>
+            <Button size="small" onClick={() => put(undefined)}>
+              Do not write by {channelNames[way]}
+            </Button>
+          </Box>
+          <Preview
+            which={{ occasion: "offer", channel: way, language }}
+            words={words}
+            currency={view.currency}
+            visitId={null}
+            ok={problems.length === 0}
+            partMilli={view.partMilli}
+          />
+        </>
+      ) : (
+        <Button
+          variant="outlined"
+          sx={{ justifySelf: "start" }}
+          onClick={() => put(view.starting.texts[language]?.[way] ?? { subject: "", body: "{{my_link}}" })}
+        >
+          Write by {channelNames[way]} too
+        </Button>
+      )}
+    </FormSection>
+  );
+}

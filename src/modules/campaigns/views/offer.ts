@@ -1,0 +1,75 @@
+import { lookOf } from "@/core/look/front-door";
+import { dayWords } from "@/core/time/words";
+import type { Offer } from "@/core/windows/offer";
+import { firstLinkTokenOf, linkTokenOf } from "@/kernel/links";
+import type { ViewContext } from "@/kernel/operation";
+import { defineView } from "@/kernel/view";
+import { addressAt } from "@/modules/place/addresses";
+import { answersFor, pickable } from "@/modules/placing/windows";
+import { readFrontDoor } from "@/store/front-door";
+import { datesOf, type InviteRow, offeredTo, openInvite } from "../campaigns";
+import { OfferToken } from "../inputs";
+import { needsMore } from "../offered";
+
+/** What the link of an invitation shows: what is offered, where, what it costs; and what the front door begins with where it asks for more. */
+export const offer = defineView({
+  name: "offer",
+  access: "anybody",
+  input: OfferToken,
+  read(context, { token }) {
+    const { business, hogar, sql } = context;
+    const { invite, campaign } = openInvite(context, token);
+    const offered = offeredTo(context, campaign, invite);
+    const { items, needs, order, coupon } = offered;
+    const site = sql<{ line: string; postcode: string }>("SELECT line, postcode FROM sites WHERE id = ?").get(
+      invite.site_id,
+    )!;
+    return {
+      business: {
+        name: business.name,
+        mark: business.mark,
+        phone: business.phone,
+        currency: business.currency,
+        timeZone: business.time_zone,
+      },
+      look: lookOf(readFrontDoor(hogar.store)),
+      what: needs.title,
+      minutes: needs.minutes,
+      address: site.line,
+      until: dayWords(campaign.last_date),
+      totalMinor: order.totalMinor,
+      lines: order.lines.map(({ description, amountMinor }) => ({ description, amountMinor })),
+      booked: invite.job_id === null ? null : firstLinkTokenOf(hogar, invite.job_id),
+      needsMore: needsMore(context, offered),
+      begins: {
+        ...knownBy(context, invite),
+        address: addressAt(context, site),
+        item: { serviceId: items[0]!.service.id, quantity: items[0]!.quantity, answers: items[0]!.answers },
+        coupon: coupon && { code: coupon.code, kind: coupon.kind, value: coupon.value, services: [...coupon.services] },
+      },
+    };
+  },
+});
+
+/** Who they are, and the link of their last booking, by which the front door knows them. */
+function knownBy({ sql, hogar }: ViewContext, { customer_id }: InviteRow) {
+  const customer = sql<{ name: string; mail: string; phone: string; jobId: number | null }>(
+    `SELECT name, mail, phone, (SELECT max(id) FROM jobs WHERE customer_id = c.id) AS jobId FROM customers c WHERE id = ?`,
+  ).get(customer_id)!;
+  const { jobId, ...known } = customer;
+  return { ...known, by: jobId === null ? null : linkTokenOf(hogar, jobId) };
+}
+
+/** The windows of an invitation that can be promised now, soonest first. */
+export const offerWindows = defineView({
+  name: "offer-windows",
+  access: "anybody",
+  input: OfferToken,
+  read(context, { token }) {
+    const { invite, campaign } = openInvite(context, token);
+    const { needs } = offeredTo(context, campaign, invite);
+    return answersFor(context, needs, datesOf(context, campaign))
+      .filter((answer): answer is Offer => answer.offered)
+      .map((answer) => pickable(context, needs, answer));
+  },
+});

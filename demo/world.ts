@@ -29,6 +29,7 @@ import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { tickedColumn } from "@/store/columns";
 import { everyTurn } from "@/worker/jobs";
 import { drainOutbox } from "@/worker/outbox";
+import { inviteThem, sayHowItWas, wantThemBack } from "./coming-back-life";
 import { answerThisMorning, writeToCustomers } from "./conversations-life";
 import { runDue } from "@/worker/loop";
 import { type DemoCustomer, makeCustomers } from "./customers";
@@ -71,6 +72,7 @@ export async function makeWorld(
   progress("setting the business up");
   await setUp(hogar, today);
   writeToCustomers(hogar);
+  wantThemBack(hogar);
   const customers = makeCustomers(hogar, random, 180 * scale);
   const life = new Life(hogar, random, customers);
 
@@ -89,6 +91,7 @@ export async function makeWorld(
     if (n === -historyDays + 3) life.startRepeats(60 * scale);
     if (n === -5) await collectByItself(hogar);
     if (n === -2) billSomeLater(hogar);
+    if (n === -3) inviteThem(hogar);
     await runDue(hogar, everyTurn);
     await life.workThrough(date, setClock, Math.min(now, at(date, 19)));
     setClock(Math.min(now, at(date, 19)));
@@ -107,6 +110,7 @@ export async function makeWorld(
   progress("the repeats");
   workByPatterns(hogar);
   await agreeRepeats(hogar);
+  sayHowItWas(hogar);
   answerThisMorning(hogar);
   await runDue(hogar, everyTurn);
 }
@@ -145,7 +149,8 @@ class Life {
     if (offers.length === 0) return null;
     // Most people take one of the first windows.
     const { date, from, to } = offers[Math.min(random.int(0, offers.length - 1), random.int(0, offers.length - 1))]!;
-    const details = { name: customer.name, mail: customer.mail, phone: customer.phone, reminders: customer.reminders };
+    const { name, mail, phone, reminders } = customer;
+    const details = { name, mail, phone, reminders, offers: this.next % 3 > 0 };
     const chosen = {
       addressId: address.id,
       items: [{ serviceId: service.id, answers }],

@@ -153,6 +153,8 @@ describe("somebody who sees only their own visits", () => {
   /** An input that is whole, with ids of others in it. */
   const words = { occasion: "booked", channel: "text", language: "en", subject: "", body: "{{business}}" };
   const wholeInputs: Record<string, object> = {
+    "customer-points": { customerId: ids.customer },
+    "give-points": { customerId: ids.customer, points: 10, words: "Sorry" },
     "match-thread": { threadId: 9999, customerId: ids.customer },
     "open-thread": { customerId: ids.customer },
     "preview-message": { ...words, visitId: other },

@@ -15,6 +15,7 @@ export function TakeWindow({
   timeZone,
   busy,
   verb = "Book",
+  onOurWayBp,
   onTake,
 }: {
   offers: readonly PickedWindow[] | null;
@@ -24,6 +25,8 @@ export function TakeWindow({
   timeZone: string;
   busy: boolean;
   verb?: string;
+  /** What is taken off where we are near anyway. */
+  onOurWayBp?: number;
   /** Answers whether it was taken: where it was not, another one is chosen. */
   onTake: (window: PickedWindow) => Promise<boolean>;
 }) {
@@ -42,7 +45,7 @@ export function TakeWindow({
       {offers?.length === 0 && <Typography>{none}</Typography>}
       {offers && offers.length > 0 && (
         <>
-          <WindowPicker offers={offers} chosen={chosen} onChoose={setChosen} />
+          <WindowPicker offers={offers} chosen={chosen} onOurWayBp={onOurWayBp} onChoose={setChosen} />
           <Button
             variant="contained"
             fullWidth

@@ -217,6 +217,8 @@ const reviewAsk: PieceByPiece = {
   ),
   work: (hogar, jobId) => perform(hogar, askForReview, { jobId }, worker),
 };
+/** Invitations of one campaign at one turn. */
+const invitedAtOnce = 25;
 const campaignTurn: PieceByPiece = {
   job: "campaign",
   stateOf: rows("SELECT * FROM campaigns WHERE id = @id"),
@@ -224,11 +226,13 @@ const campaignTurn: PieceByPiece = {
   // Who is invited is worked out outside of any transaction; each invitation is one, and is looked at anew in it.
   work(hogar, campaignId) {
     const turn = todaysTurn(contextOf(hogar), campaignId);
-    if ("invite" in turn)
-      for (const { customer_id: customerId, site_id: siteId } of turn.invite) {
-        const invited = perform(hogar, inviteCustomer, { campaignId, customerId, siteId }, worker);
-        if (!invited.ok) return invited;
-      }
+    const invite = "invite" in turn ? turn.invite : [];
+    for (const { customer_id: customerId, site_id: siteId } of invite.slice(0, invitedAtOnce)) {
+      const invited = perform(hogar, inviteCustomer, { campaignId, customerId, siteId }, worker);
+      if (!invited.ok) return invited;
+    }
+    // The others come at the next turn, after whatever waits in the outbox.
+    if (invite.length > invitedAtOnce) return { ok: true, value: null };
     return perform(hogar, closeTurn, { campaignId, end: "end" in turn ? turn.end : null }, worker);
   },
 };
@@ -306,7 +310,7 @@ export const jobs: readonly ScheduledJob[] = [
   },
   {
     name: "campaigns",
-    everyMs: minuteMs,
+    everyMs: 0,
     run: (hogar, until) => workThrough(hogar, campaignTurn, dueCampaigns(contextOf(hogar)), until),
   },
   {

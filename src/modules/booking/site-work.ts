@@ -10,13 +10,13 @@ export function workAtSite(
   context: ViewContext,
   siteId: number,
   items: readonly ItemRow[],
-  coupon: Coupon | null = null,
+  reduced: { coupon?: Coupon | null; onOurWayBp?: number } = {},
 ): { needs: VisitToPlace; price: PricedOrder } {
   const { sql } = context;
   const site = sql<{ lng: number; lat: number; zone_id: number | null }>(
     "SELECT lng, lat, zone_id FROM sites WHERE id = ?",
   ).get(siteId)!;
   const zone = sql<ZoneRules>("SELECT * FROM zones WHERE id = ?").get(site.zone_id) ?? null;
-  const price = priceItems(context, items, zoneThatCounts(items, zone), { coupon });
+  const price = priceItems(context, items, zoneThatCounts(items, zone), reduced);
   return { needs: toPlace(context, items, site, site.zone_id, price), price };
 }

@@ -49,7 +49,7 @@ export function offeredTo(
 ): Offered {
   const items = lastItems(context, campaign.service_id, to.customer_id);
   const coupon = couponOf(context, campaign);
-  const { needs, price } = workAtSite(context, to.site_id, items, coupon);
+  const { needs, price } = workAtSite(context, to.site_id, items, { coupon });
   return { items, needs, order: price, coupon };
 }
 

@@ -1,4 +1,3 @@
-import { jobStates } from "@/core/jobs/states";
 import { messageStates } from "@/core/messages/states";
 import type { ViewContext } from "@/kernel/operation";
 
@@ -17,8 +16,6 @@ export interface Results {
   left: number;
 }
 
-const standing = `j.state IN ${jobStates.sql("stand")}`;
-
 /** Counted anew each time: a booking that is cancelled earns nothing. */
 export const resultsOf = ({ sql }: ViewContext, campaignId: number): Results =>
   sql<Results>(
@@ -31,8 +28,8 @@ export const resultsOf = ({ sql }: ViewContext, campaignId: number): Results =>
         coalesce(sum((SELECT sum(min(o.amount_minor, b.applied_minor)) FROM job_bills o JOIN invoice_balances b ON b.invoice_id = o.invoice_id
           WHERE o.job_id = j.id)), 0) AS earnedMinor,
         count(*) FILTER (WHERE EXISTS (SELECT 1 FROM consents k
-            WHERE k.customer_id = i.customer_id AND k.kind = 'offers' AND k.given = 0 AND k.at > i.invited_at)
+            WHERE k.customer_id = i.customer_id AND k.kind = 'offers' AND k.given = 0 AND k.at >= i.invited_at)
           OR EXISTS (SELECT 1 FROM messages m JOIN stops t ON t.channel = m.channel AND t.address = m.recipient
-            WHERE m.invite_id = i.id AND t.since > i.invited_at)) AS left
-      FROM campaign_invites i LEFT JOIN jobs j ON j.id = i.job_id AND ${standing} WHERE i.campaign_id = ?`,
+            WHERE m.invite_id = i.id AND t.since >= i.invited_at)) AS left
+      FROM campaign_invites i LEFT JOIN jobs j ON j.id = i.job_id AND j.state <> 'cancelled' WHERE i.campaign_id = ?`,
   ).get(campaignId)!;

@@ -40,7 +40,7 @@ export function Reviews() {
       {
         field: "at",
         headerName: "Day",
-        width: 130,
+        width: 165,
         valueFormatter: (at: string) => dateWords(at),
       },
       {

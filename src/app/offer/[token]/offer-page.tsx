@@ -99,6 +99,7 @@ function Times({ view, token }: { view: View; token: string }) {
         problem={problem}
         none="All our times until then are taken by now. Call us, and we look for another one."
         timeZone={view.business.timeZone}
+        onOurWayBp={view.business.onOurWayBp}
         busy={take.busy}
         verb={view.needsMore ? "Go on with" : "Book"}
         onTake={book}

@@ -1,10 +1,11 @@
 import { Refusal } from "@/core/problems";
-import type { Offer } from "@/core/windows/offer";
+import { isOnOurWay, type Offer } from "@/core/windows/offer";
 import { input, Money, windowChosen } from "@/kernel/inputs";
 import { firstLinkTokenOf, linkTokenOf } from "@/kernel/links";
 import { defineOperation } from "@/kernel/operation";
 import { agreeJob } from "@/modules/booking/agree";
 import { takeRoom } from "@/modules/booking/room";
+import { workAtSite } from "@/modules/booking/site-work";
 import { tellBooked } from "@/modules/messages/tell-booked";
 import { tellOffice } from "@/modules/messages/telling-us";
 import { answersFor } from "@/modules/placing/windows";
@@ -38,8 +39,7 @@ export const takeOffer = defineOperation({
     if (invite.job_id !== null) return { link: firstLinkTokenOf(context.hogar, invite.job_id) };
     const offered = offeredTo(context, campaign, invite);
     if (needsMore(context, offered)) throw new Refusal("service-not-offered");
-    const { items, needs, order, coupon } = offered;
-    if (order.totalMinor > shownMinor) throw new Refusal("price-changed");
+    const { items, needs, coupon } = offered;
     const offer = answersFor(
       context,
       needs,
@@ -49,6 +49,10 @@ export const takeOffer = defineOperation({
       throw new Refusal("window-gone", {
         sentence: "Somebody was faster: this window has just been taken. Choose another one.",
       });
+    // Where it is on our way it costs less, as at the front door.
+    const onOurWayBp = isOnOurWay(offer, needs.workPlace) ? context.business.on_our_way_bp : 0;
+    const { price: order } = workAtSite(context, invite.site_id, items, { coupon, onOurWayBp });
+    if (order.totalMinor > shownMinor) throw new Refusal("price-changed");
     const visitId = takeRoom(context, { visit: needs }, offer, { key: null, until: now });
     const jobId = agreeJob(context, {
       visitId,

@@ -31,6 +31,7 @@ export const offer = defineView({
         phone: business.phone,
         currency: business.currency,
         timeZone: business.time_zone,
+        onOurWayBp: business.on_our_way_bp,
       },
       look: lookOf(readFrontDoor(hogar.store)),
       what: needs.title,

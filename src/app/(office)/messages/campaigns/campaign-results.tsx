@@ -56,12 +56,14 @@ export function CampaignResults({ view }: { view: CampaignView }) {
 }
 
 const size = { width: 440, height: 130, foot: 20 };
+/** Of one day. */
+const widest = 60;
 
 /** Invited by day, and how many of them have booked since. */
 function Days({ days }: { days: CampaignView["byDay"] }) {
   const x = scaleBand()
     .domain(days.map(({ date }) => date))
-    .range([0, size.width])
+    .range([0, Math.min(size.width, days.length * widest)])
     .padding(0.3);
   const y = scaleLinear()
     .domain([0, Math.max(1, ...days.map(({ invited }) => invited))])

@@ -38,7 +38,7 @@ export function CampaignScreen({ id }: { id: number | null }) {
   const { data, problem } = useLive("campaign", { id }, 20_000);
   const router = useRouter();
   return (
-    <Box sx={{ p: 6, overflowY: "auto" }}>
+    <Box sx={{ px: 6, pt: 6, overflowY: "auto" }}>
       <Button onClick={() => router.push(campaignAddress(null))} sx={{ mb: 2 }}>
         ‹ All campaigns
       </Button>

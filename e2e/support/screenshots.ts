@@ -27,7 +27,7 @@ const screens: [string, string][] = [
   ["repeats", "/repeats"],
   ["money", "/money"],
   ["messages", `/messages?open=${moving!.id}`],
-  ["first-steps", "/setup/start"],
+  ["campaign", "/messages?list=campaigns&open=1"],
   ["set-up", "/setup/technicians?id=1"],
   ["service", "/setup/services?id=1"],
   ["zones", "/setup/zones"],

@@ -202,7 +202,7 @@ export async function mailedLink(
   page: Page,
   url: string,
   about: RegExp,
-  kind: "my" | "wish" | "quote" | "again",
+  kind: "my" | "wish" | "quote" | "again" | "offer" | "review",
 ): Promise<string> {
   const link = new RegExp(`/${kind}/\\S+`);
   for (let i = 0; i < 60; i++) {

@@ -21,7 +21,7 @@ export interface Candidate {
 }
 
 /** Who could be invited next: those who had it longest ago come first, those who never had it last. */
-export function candidates(
+function candidates(
   context: ViewContext,
   campaign: Pick<CampaignRow, "id" | "audience">,
   most: number,

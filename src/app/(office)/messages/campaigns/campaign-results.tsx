@@ -5,7 +5,7 @@ import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { scaleBand, scaleLinear } from "d3-scale";
-import type { CampaignView } from "./campaign-screen";
+import type { CampaignView } from "./data";
 
 /** What came of it: in steps from the invitation to the money, and day by day. */
 export function CampaignResults({ view }: { view: CampaignView }) {

@@ -1,5 +1,4 @@
 "use client";
-import type { ViewOutput } from "@/api/client";
 import { everyone } from "@/core/customers/audience";
 import type { Language } from "@/core/messages/languages";
 import { localOf } from "@/core/time/local";
@@ -26,12 +25,8 @@ import { useState } from "react";
 import { NamedField } from "../../setup/windows/named-field";
 import { CampaignResults } from "./campaign-results";
 import { CampaignWords } from "./campaign-words";
-import { campaignAddress } from "./campaigns";
+import { campaignAddress, type CampaignDraft, type CampaignView, type SavedCampaign } from "./data";
 import { WhoAndHowMany } from "./who-and-how-many";
-
-export type CampaignView = ViewOutput<"campaign">;
-type Saved = NonNullable<CampaignView["campaign"]>;
-export type CampaignDraft = Omit<Saved, "id" | "state" | "endReason" | "nextAt">;
 
 /** One campaign: what it offers to whom in which words, how many that are and for how many there is room, and what came of it. */
 export function CampaignScreen({ id }: { id: number | null }) {
@@ -66,7 +61,7 @@ const blank = (view: CampaignView): CampaignDraft => ({
   answerDays: 5,
 });
 
-function fromSaved({ id: _, state: __, endReason: ___, nextAt: ____, ...draft }: Saved): CampaignDraft {
+function fromSaved({ id: _, state: __, endReason: ___, nextAt: ____, ...draft }: SavedCampaign): CampaignDraft {
   return draft;
 }
 
@@ -250,7 +245,7 @@ function momentWords(minute: number, zone: string): string {
 }
 
 /** Where it stands, and what can be done about it. */
-function Standing({ view, saved }: { view: CampaignView; saved: Saved }) {
+function Standing({ view, saved }: { view: CampaignView; saved: SavedCampaign }) {
   const router = useRouter();
   const run = useChange("run-campaign");
   const pause = useChange("pause-campaign");

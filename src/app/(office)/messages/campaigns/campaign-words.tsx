@@ -12,7 +12,7 @@ import Tabs from "@mui/material/Tabs";
 import TextField from "@mui/material/TextField";
 import { useRef, useState } from "react";
 import { inserted, Legend, Preview } from "../../setup/messages/words-preview";
-import type { CampaignDraft, CampaignView } from "./campaign-screen";
+import type { CampaignDraft, CampaignView } from "./data";
 
 const ways = ["mail", "text"] as const;
 type Way = (typeof ways)[number];

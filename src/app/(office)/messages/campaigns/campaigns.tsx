@@ -13,11 +13,9 @@ import Skeleton from "@mui/material/Skeleton";
 import Typography from "@mui/material/Typography";
 import { useRouter } from "next/navigation";
 import { CampaignScreen } from "./campaign-screen";
+import { campaignAddress } from "./data";
 
 type Row = ViewOutput<"campaigns">["rows"][number];
-
-export const campaignAddress = (id: number | "new" | null): string =>
-  `/messages?list=campaigns${id === null ? "" : `&open=${id}`}`;
 
 /** Campaigns with what has come of them; the one that is open takes their place. */
 export function Campaigns({ open }: { open: number | "new" | null }) {

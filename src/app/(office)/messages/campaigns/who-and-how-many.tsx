@@ -13,7 +13,7 @@ import Skeleton from "@mui/material/Skeleton";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useDeferredValue, useState } from "react";
-import type { CampaignDraft } from "./campaign-screen";
+import type { CampaignDraft } from "./data";
 
 const shownAtOnce = 12;
 

@@ -24,7 +24,7 @@ const ink = { paper: "#FBFAF6", plaster: "#F1EEE6", line: "#DDD8CB", ink: "#1E2A
 const fonts = "Helvetica, Arial, sans-serif";
 const openWords: Record<Language, string> = { en: "Open", es: "Abrir" };
 
-function Mail({ subject, body, links, language, business, mark, accent, opened }: MailParts) {
+function Mail({ subject, body, links, language, business, mark, accent, who, opened }: MailParts) {
   const colour = accent || ink.pine;
   const paragraphs = body.trim().split(/\n{2,}/);
   return (
@@ -44,6 +44,15 @@ function Mail({ subject, body, links, language, business, mark, accent, opened }
             <Text style={{ ...text, fontWeight: 700, fontSize: 19 }}>{business.name}</Text>
           )}
           <Hr style={{ borderColor: colour, borderTopWidth: 2, margin: "12px 0 18px" }} />
+          {who && (
+            <Img
+              src={who.photo}
+              alt={who.name}
+              width={72}
+              height={72}
+              style={{ borderRadius: 36, objectFit: "cover", margin: "0 0 14px" }}
+            />
+          )}
           {paragraphs.map((words, i) => (
             <Paragraph
               key={i}

@@ -9,6 +9,8 @@ export interface MailParts {
   mark: string | null;
   /** #rrggbb, or empty for our own. */
   accent: string;
+  /** Who comes, with the address of their picture. */
+  who?: { name: string; photo: string } | null;
   /** An address that is asked for when the mail is opened. */
   opened: string | null;
 }

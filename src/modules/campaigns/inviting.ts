@@ -21,11 +21,7 @@ export interface Candidate {
 }
 
 /** Who could be invited next: those who had it longest ago come first, those who never had it last. */
-function candidates(
-  context: ViewContext,
-  campaign: Pick<CampaignRow, "id" | "audience">,
-  most: number,
-): Candidate[] {
+function candidates(context: ViewContext, campaign: Pick<CampaignRow, "id" | "audience">, most: number): Candidate[] {
   const { where, params } = audienceCondition(context, audienceColumn.read(campaign.audience), campaign.id);
   return context
     .sql<Candidate>(

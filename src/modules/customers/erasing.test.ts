@@ -5,7 +5,12 @@ import { recordPayment } from "@/modules/money/operations/record-payment";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { addByLink } from "@/modules/my-visit/operations/by-link";
 import { runDue } from "@/worker/loop";
-import { office, one, paymentFor, saidOf, smallWorld, system } from "@demo/small-world";
+import { sealedToken } from "@/kernel/links";
+import { openThread, writeNote } from "@/modules/messages/operations/conversation";
+import { receiveText } from "@/modules/messages/operations/receive";
+import { givePoints } from "@/modules/money/operations/points";
+import { answerReview, replyToReview, saveReviewRules } from "@/modules/reviews/operations/reviews";
+import { office, one, paymentFor, saidOf, smallWorld, system, visitor } from "@demo/small-world";
 import fc from "fast-check";
 import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -93,9 +98,21 @@ async function served(folder: string | null, word: string) {
     },
     office,
   );
+  const { hogar } = world;
+  mustPerform(hogar, receiveText, { key: word, sender: "+1 202 555 0142", body: `${word} writes` }, system);
+  const { threadId } = mustPerform(hogar, openThread, { customerId: 1 }, office);
+  mustPerform(hogar, writeNote, { threadId, visitId: null, words: `${word} is late` }, office);
+  mustPerform(hogar, writeNote, { threadId: null, visitId, words: `${word} at the back` }, office);
+  mustPerform(hogar, givePoints, { customerId: 1, points: 10, words: `sorry ${word}` }, office);
+  mustPerform(hogar, saveReviewRules, { when: "done", hours: 0, restDays: 0, places: [] }, office);
   world.onTheDayOf(visitId);
   for (const to of ["on site", "done"] as const) mustPerform(world.hogar, advanceVisit, { visitId, to }, office);
-  await runDue(world.hogar);
+  await runDue(hogar);
+  const { id } = one<{ id: number }>(hogar, "SELECT id FROM reviews");
+  const token = sealedToken(hogar, { kind: "review", id });
+  mustPerform(hogar, answerReview, { token, rating: 2, praise: `${word} is glad`, trouble: `${word} is not` }, visitor);
+  mustPerform(hogar, replyToReview, { id, words: `Dear ${word}` }, office);
+  await runDue(hogar);
   return { world, visitId };
 }
 

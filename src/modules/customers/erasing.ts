@@ -72,6 +72,7 @@ const scoped = [
   "points",
   "reviews",
   "campaign_invites",
+  "notes",
 ] as const;
 
 function scopeOf({ sql, business }: OperationContext, known: readonly Known[]): Scope {
@@ -122,6 +123,12 @@ function scopeOf({ sql, business }: OperationContext, known: readonly Known[]): 
     points: of("points"),
     reviews: of("reviews"),
     campaign_invites: of("campaign_invites"),
+    notes: ids(
+      `WITH them AS (SELECT value AS id FROM json_each(?))
+        SELECT n.id FROM notes n JOIN threads t ON t.id = n.thread_id WHERE t.customer_id IN them
+        UNION SELECT n.id FROM notes n JOIN visits v ON v.id = n.visit_id JOIN jobs j ON j.id = v.job_id WHERE j.customer_id IN them`,
+      customers,
+    ),
     visits: ofJobs("visits"),
     links: ofJobs("links"),
     additions: ofJobs("additions"),
@@ -186,6 +193,7 @@ function forgetWords({ sql, now, business }: OperationContext, scope: Scope): vo
     "additions",
     "customer_tags",
     "money_calls",
+    "notes",
   ] as const)
     sql(`DELETE FROM ${table} WHERE id ${among}`).run({ ids: scope[table] });
   // How many were content, and what was booked upon an offer, stays; what they wrote and their links do not.
@@ -194,8 +202,6 @@ function forgetWords({ sql, now, business }: OperationContext, scope: Scope): vo
   forget("points", "words = ''");
   sql(`DELETE FROM account_links WHERE id ${among}`).run({ ids: scope.customers });
   sql(`DELETE FROM withheld WHERE customer_id ${among}`).run({ ids: scope.customers });
-  sql(`DELETE FROM notes WHERE thread_id ${among}`).run({ ids: scope.threads });
-  sql(`DELETE FROM notes WHERE visit_id ${among}`).run({ ids: scope.visits });
   sql(`DELETE FROM threads WHERE id ${among}`).run({ ids: scope.threads });
   const here = { lng: business.lng, lat: business.lat };
   forget(

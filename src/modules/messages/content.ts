@@ -32,6 +32,7 @@ export function contentOf(hogar: Hogar, message: MessageRow): Omit<OutgoingMessa
     business: { name: business.name, phone: business.phone, address: business.address },
     mark: business.mark && `${hogar.publicUrl}/api/images/${business.mark}`,
     accent: readFrontDoor(hogar.store).accent,
+    who: message.kind === "on the way" ? whoComes(hogar, message) : null,
     opened: business.counts_opened ? openedAddress(hogar, message) : null,
   });
   const answers = answeredBy(hogar, message);
@@ -43,6 +44,17 @@ export function contentOf(hogar: Hogar, message: MessageRow): Omit<OutgoingMessa
     ...(needsConsent(message) && message.customer_id !== null && { unsubscribe: links[stopPlaceholder]! }),
     attachments: photosColumn.read(message.photos).flatMap((token, i) => attachmentOf(hogar, token, i)),
   };
+}
+
+/** Who is on the way, where they have a picture. */
+function whoComes({ store, publicUrl }: Hogar, { visit_id }: MessageRow): { name: string; photo: string } | null {
+  const technician = store
+    .sql<{ name: string; photo: string }>(
+      `SELECT t.name, t.photo FROM placements p JOIN technicians t ON t.id = p.technician_id
+        WHERE p.visit_id = ? AND t.photo IS NOT NULL ORDER BY t.position LIMIT 1`,
+    )
+    .get(visit_id);
+  return technician ? { name: technician.name, photo: `${publicUrl}/api/images/${technician.photo}` } : null;
 }
 
 /** A photo or a document that goes along. */

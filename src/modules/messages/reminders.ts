@@ -17,14 +17,15 @@ const fallRule = ({ id, days_before, at_minute, minutes_before, outside }: RuleR
   ...(minutes_before === null ? { daysBefore: days_before!, at: at_minute! } : { minutesBefore: minutes_before }),
 });
 
-/** So many customers are looked at in one turn. */
-const atOnce = 200;
+/** So many visits are looked at in one turn: the first by the index, whatever waits behind them. */
+const atOnce = 400;
 
 /** Customers with a promised visit that is to be looked at now: their ids. */
 export const customersToRemind = ({ sql, minute }: ViewContext): number[] =>
   sql<{ id: number }>(
-    `SELECT j.customer_id AS id FROM reminder_looks l JOIN visits v ON v.id = l.visit_id JOIN jobs j ON j.id = v.job_id
-      WHERE l.next_at <= ? GROUP BY j.customer_id ORDER BY min(l.next_at) LIMIT ${atOnce}`,
+    `SELECT DISTINCT j.customer_id AS id
+      FROM (SELECT visit_id FROM reminder_looks WHERE next_at <= ? ORDER BY next_at LIMIT ${atOnce}) l
+        JOIN visits v ON v.id = l.visit_id JOIN jobs j ON j.id = v.job_id`,
   )
     .all(minute)
     .map(({ id }) => id);

@@ -23,6 +23,7 @@ import { useEffect, useState } from "react";
 import { EnterCode } from "./enter-code";
 import { OwnChanges } from "./own-changes";
 import { DueChoices } from "@/ui/due-choices";
+import { imageAddress } from "@/ui/image-field";
 import { PayNow } from "./pay-now";
 import { YourCards } from "./your-cards";
 import { YourPoints } from "./your-points";
@@ -100,7 +101,21 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
                     : "proposed by us; say yes, or choose another"}
           </Box>
           {view.technicians.length > 0 && ["on the way", "on site"].includes(visit.state) && (
-            <Box sx={{ color: ink.ash }}>{view.technicians.join(" and ")}</Box>
+            <Box sx={{ color: ink.ash, display: "grid", justifyItems: "center", gap: 1, mt: 2 }}>
+              {view.technicians.map(
+                ({ name, photo }) =>
+                  photo && (
+                    <Box
+                      key={name}
+                      component="img"
+                      src={imageAddress(photo)}
+                      alt={name}
+                      sx={{ width: 72, height: 72, borderRadius: "36px", objectFit: "cover" }}
+                    />
+                  ),
+              )}
+              {view.technicians.map(({ name }) => name).join(" and ")}
+            </Box>
           )}
         </PromiseArch>
       )}

@@ -82,8 +82,8 @@ function pageOf(context: ViewContext) {
   ).all(jobId);
   // Of work of several days, the one that comes next; when all is over, the last.
   const visit = visits.find((v) => visitStates.allows("expect", v.state)) ?? visits.at(-1)!;
-  const technicians = sql<{ name: string }>(
-    `SELECT t.name
+  const technicians = sql<{ name: string; photo: string | null }>(
+    `SELECT t.name, t.photo
         FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = ? ORDER BY t.position`,
   ).all(visit.id);
   const coming = visit.repeat_id
@@ -206,7 +206,7 @@ function pageOf(context: ViewContext) {
       date,
       window: state === "forecast" ? null : windowIn(window_from, window_to, business.time_zone),
     })),
-    technicians: technicians.map((t) => t.name),
+    technicians,
     invoice: invoice && {
       number: invoice.label,
       isShared: invoice.shared === 1,

@@ -5,6 +5,7 @@ import { localOf } from "@/core/time/local";
 import { dateWords } from "@/core/time/words";
 import { byUrgency } from "@/core/today/urgency";
 import { lateBy } from "@/core/visits/lateness";
+import { messageStates } from "@/core/messages/states";
 import { type VisitState, visitStates } from "@/core/visits/states";
 import { Nothing } from "@/kernel/inputs";
 import { defineView } from "@/kernel/view";
@@ -159,15 +160,19 @@ export const todayView = defineView({
         href: `/setup/technicians?id=${s.id}`,
       });
 
-    const bounced = sql<{ name: string; customer_id: number }>(
-      `SELECT c.id AS customer_id, c.name
-        FROM messages m JOIN customers c ON c.id = m.customer_id WHERE m.state = 'bounced' GROUP BY c.id LIMIT 5`,
+    // As long as it is still the address that we have, and nothing has arrived there since.
+    const bounced = sql<{ name: string; customer_id: number; recipient: string; other: string }>(
+      `SELECT c.id AS customer_id, c.name, m.recipient, iif(m.channel = 'mail', c.phone, c.mail) AS other
+        FROM messages m JOIN customers c ON c.id = m.customer_id
+        WHERE m.state = 'bounced' AND m.recipient IN (c.mail, c.phone)
+          AND NOT EXISTS (SELECT 1 FROM messages d WHERE d.recipient = m.recipient AND d.state IN ${messageStates.sql("arrived")} AND d.id > m.id)
+        GROUP BY c.id ORDER BY max(m.id) DESC LIMIT 5`,
     ).all();
     for (const b of bounced)
       needs.push({
         kind: "bounced",
-        words: `Messages to ${b.name} bounced`,
-        detail: "The email address or number is not right",
+        words: `${b.recipient} of ${b.name} is not right: what we wrote has bounced`,
+        detail: b.other ? `Ask them for another one: ${b.other}` : "Ask them for another one when you see them",
         href: `/customers/${b.customer_id}`,
       });
 

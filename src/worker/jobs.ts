@@ -6,6 +6,7 @@ import { askForReview } from "@/modules/reviews/operations/reviews";
 import { jobsToReview } from "@/modules/reviews/reviews";
 import { lapsedDeposits, lapsedHolds } from "@/modules/due/lapsed";
 import { lapseDeposit, lapseHold } from "@/modules/due/operations/lapse";
+import { forgetFiles } from "@/modules/messages/operations/forget-files";
 import { noteDelivery } from "@/modules/messages/operations/record-delivery";
 import { remindOfVisits } from "@/modules/messages/operations/write-reminders";
 import { customersToRemind, invoicesToRemind } from "@/modules/messages/reminders";
@@ -356,10 +357,11 @@ export const jobs: readonly ScheduledJob[] = [
       ),
   },
   {
-    name: "pictures nobody needs",
+    name: "files nobody needs",
     everyMs: 60 * minuteMs,
     run: (hogar) => {
       mustPerform(hogar, forgetPictures, {}, worker);
+      mustPerform(hogar, forgetFiles, {}, worker);
       return null;
     },
   },

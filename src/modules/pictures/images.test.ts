@@ -3,6 +3,9 @@ import { saveBusiness } from "@/modules/business/operations/save-business";
 import { saveService } from "@/modules/catalogue/operations/save-service";
 import { makeRequest } from "@/modules/requests/operations/requests";
 import { businessInput, office, one, saidOf, serviceInput, smallWorld, system, visitor } from "@demo/small-world";
+import { keepDocument } from "@/modules/messages/files";
+import { forgetFiles } from "@/modules/messages/operations/forget-files";
+import { receiveText } from "@/modules/messages/operations/receive";
 import sharp from "sharp";
 import { readImage, takeImage } from "./images";
 import { forgetPictures } from "./operations/forget-pictures";
@@ -74,6 +77,20 @@ describe("pictures", () => {
     world.later(3 * 1440);
     mustPerform(world.hogar, forgetPictures, {}, system);
     expect([...left(), readImage(world.hogar, photo) !== undefined]).toEqual([true, false, true]);
+  });
+
+  it("that came with a message stay with it", async () => {
+    const { hogar, later } = smallWorld();
+    const kept = await takeImage(hogar, system, "answer", await picture("png", 10, 10));
+    const token = kept.ok ? kept.value.token : "";
+    mustPerform(hogar, receiveText, { key: "a", sender: "+1 555 0177", body: "This one", photos: [token] }, system);
+    const letter = keepDocument(hogar, "letter.pdf", Buffer.from("%PDF-1.7 nothing"), office);
+    later(3 * 1440);
+    mustPerform(hogar, forgetPictures, {}, system);
+    mustPerform(hogar, forgetFiles, {}, system);
+    expect(readImage(hogar, token)).toBeDefined();
+    // A document that was never sent goes.
+    expect(one(hogar, "SELECT 1 FROM documents WHERE token = ?", letter.ok && letter.value.token)).toBeUndefined();
   });
 
   it("answer a question only where they were kept", async () => {

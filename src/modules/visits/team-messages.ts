@@ -3,6 +3,7 @@ import type { Occasion } from "@/core/messages/occasions";
 import { addDays, type LocalDate, weekdayOf } from "@/core/time/dates";
 import { epochMinute, localOf } from "@/core/time/local";
 import { windowIn } from "@/core/time/local-words";
+import { dayChanges } from "@/core/visits/day-changes";
 import { visitStates } from "@/core/visits/states";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { tellUs } from "@/modules/messages/messaging";
@@ -115,12 +116,9 @@ function tellChanges(context: OperationContext, technician: Technician, date: Lo
     ).run(technician.id, date, JSON.stringify(key), now);
   if (!known) return void put();
   const before = stopsColumn.read(known.stops);
-  const gone = before.filter(({ id }) => !key.some((one) => one.id === id));
-  const fresh = stops.filter(({ id }) => !before.some((one) => one.id === id));
-  const moved = stops.filter(({ id, window_from }) =>
-    before.some((one) => one.id === id && one.window_from !== window_from),
-  );
-  if (gone.length + fresh.length + moved.length === 0 || now - known.told_at < quietMs) return;
+  const changes = dayChanges(before, stops);
+  if (!changes || now - known.told_at < quietMs) return;
+  const { fresh, moved, gone } = changes;
   put();
   if (!isOn(context, "day changed")) return;
   const words = (stop: Stop) =>
@@ -128,7 +126,7 @@ function tellChanges(context: OperationContext, technician: Technician, date: Lo
   const what = [
     ...fresh.map((stop) => `new: ${words(stop)}`),
     ...moved.map((stop) => `another time: ${words(stop)}`),
-    ...(gone.length ? [gone.length === 1 ? "one visit is gone" : `${gone.length} visits are gone`] : []),
+    ...(gone > 0 ? [gone === 1 ? "one visit is gone" : `${gone} visits are gone`] : []),
   ].join("; ");
   tellUs(context, technician, {
     occasion: "day changed",

@@ -44,6 +44,8 @@ CREATE INDEX campaign_invites_of_campaign ON campaign_invites (campaign_id, invi
 CREATE INDEX campaign_invites_of_customer ON campaign_invites (customer_id, invited_at);
 CREATE INDEX campaign_invites_of_job ON campaign_invites (job_id) WHERE job_id IS NOT NULL;
 ALTER TABLE messages ADD COLUMN invite_id INTEGER REFERENCES campaign_invites (id);
+-- Which messages files go along with.
+CREATE INDEX messages_with_files ON messages (id) WHERE photos <> '[]';
 CREATE INDEX messages_of_invite ON messages (invite_id) WHERE invite_id IS NOT NULL;
 
 -- Reviews: asked for once a job; what was good and what was not, the answer of the business, and where else it was written.

@@ -1,6 +1,7 @@
 import { allOccasions, kindOf } from "@/core/messages/occasions";
 import { messageStates } from "@/core/messages/states";
-import { addDays } from "@/core/time/dates";
+import { addDays, datesFrom, weekdayOf } from "@/core/time/dates";
+import { mondayOf } from "@/core/windows/limits";
 import { epochMinute } from "@/core/time/local";
 import { momentIn } from "@/core/time/local-words";
 import { input, OneOf, OrNull } from "@/kernel/inputs";
@@ -86,11 +87,12 @@ export const messageFigures = defineView({
       lost: number;
       parts: number;
     }>(
-      `SELECT date(written_at / 1000, 'unixepoch', 'weekday 0', '-6 days') AS week, channel,
+      `SELECT w.value ->> 'week' AS week, channel,
           count(*) FILTER (WHERE sent_at IS NOT NULL) AS sent, count(*) FILTER (WHERE state IN ${messageStates.sql("arrived")}) AS arrived,
           count(*) FILTER (WHERE state IN ${messageStates.sql("lost")}) AS lost, sum(parts) AS parts
-        FROM messages WHERE written_at >= ? AND written_at < ? GROUP BY week, channel ORDER BY week, channel`,
-    ).all(since, until);
+        FROM json_each(@weeks) w JOIN messages ON written_at >= w.value ->> 'from' AND written_at < w.value ->> 'until'
+        GROUP BY 1, channel ORDER BY 1, channel`,
+    ).all({ weeks: JSON.stringify(weeksOf(context, addDays(today, -days), today)) });
     const reminders = sql<{
       channel: Rows["messages"]["channel"];
       visits: number;
@@ -109,6 +111,17 @@ export const messageFigures = defineView({
     return { weeks, reminders, partMilli: business.text_part_milli, currency: business.currency };
   },
 });
+
+/** The weeks that hold some days, from Monday on, as the business's clock has them (epoch milliseconds); the first and the last are cut off. */
+const weeksOf = (context: ViewContext, first: string, last: string): { week: string; from: number; until: number }[] =>
+  datesFrom(first, last)
+    .filter((date) => date === first || weekdayOf(date) === 0)
+    .map((date) => ({ week: mondayOf(date), date }))
+    .map(({ week, date }, i, all) => ({
+      week,
+      from: atStartOf(context, date),
+      until: atStartOf(context, all[i + 1]?.date ?? addDays(last, 1)),
+    }));
 
 const atStartOf = ({ business }: ViewContext, date: string): number =>
   epochMinute(date, 0, business.time_zone) * 60_000;

@@ -273,6 +273,17 @@ describe("invitations", () => {
   });
 });
 
+it("an invitation that waited for the morning is not sent to whoever has booked since", async () => {
+  const w = world(2);
+  w.run({ at: 1300 });
+  // After the allowed hours: it is written, and waits.
+  await w.at("2027-03-09", 1305);
+  expect([w.invites().length, w.offersSent().length]).toEqual([2, 0]);
+  w.phone(0);
+  await w.at("2027-03-10", 545);
+  expect(w.offersSent().map(({ to }) => to)).toEqual(["customer1@example.com"]);
+});
+
 describe("the link of an invitation", () => {
   it("shows real windows and the price with the coupon, and books with one press; twice is once", async () => {
     const w = world(1);

@@ -33,7 +33,8 @@ function factsOf(context: ViewContext, message: MessageRow, occasion: Occasion):
     uselessFrom: purpose === "reminders" ? message.window_from : null,
     stale:
       (ofPromise ? stalePromise(context, message, occasion) : null) ??
-      (ofDebt ? paidMeanwhile(context, message) : null),
+      (ofDebt ? paidMeanwhile(context, message) : null) ??
+      (message.invite_id === null ? null : staleOffer(context, message.invite_id)),
     agreed: isAgreed(context, message, purpose),
     stopped: !answersToStop.has(occasion) && isStopped(context, message),
     sentToday: sentToday(context, message),
@@ -67,6 +68,15 @@ const paidMeanwhile = ({ sql }: ViewContext, { invoice_id }: MessageRow): string
   ) ?? { open: 0 };
   return open > 0 ? null : "it was paid";
 };
+
+/** Why nobody is invited any more: they have booked, or its days are over. */
+function staleOffer({ sql, today }: ViewContext, inviteId: number): string | null {
+  const offer = sql<{ job_id: number | null; last_date: string }>(
+    "SELECT i.job_id, c.last_date FROM campaign_invites i JOIN campaigns c ON c.id = i.campaign_id WHERE i.id = ?",
+  ).get(inviteId)!;
+  if (offer.job_id !== null) return "they have booked";
+  return offer.last_date <= today ? "its days are over" : null;
+}
 
 /** Whether its reader has agreed to what needs their consent, and on this channel. */
 function isAgreed({ sql }: ViewContext, message: MessageRow, purpose: AtSending["purpose"]): boolean {

@@ -57,7 +57,7 @@ export function CampaignResults({ view }: { view: CampaignView }) {
 
 const size = { width: 440, height: 130, foot: 20 };
 /** Of one day. */
-const widest = 60;
+const widest = 96;
 
 /** Invited by day, and how many of them have booked since. */
 function Days({ days }: { days: CampaignView["byDay"] }) {

@@ -5,7 +5,7 @@ import { phoneKept } from "@/core/people/phones";
 import { makeLink } from "@/kernel/links";
 import type { OperationContext } from "@/kernel/operation";
 import { type ItemRow, questionsOf, termsOf } from "@/modules/catalogue/catalogue";
-import { usePoints } from "@/modules/money/points";
+import { spendPoints } from "@/modules/money/points";
 import { keptAnswers } from "@/modules/catalogue/job-items";
 import { checklistColumn } from "@/store/columns";
 import { insertRow } from "@/store/insert";
@@ -101,7 +101,7 @@ export function agreeJob(context: OperationContext, job: NewJob): number {
       FROM visits WHERE id = ? OR first_visit_id = ?`,
   ).run(now, job.visitId, job.visitId);
   makeLink(context, id);
-  usePoints(context, { customerId: job.customerId, jobId: id, points: job.order.pointsUsed });
+  spendPoints(context, { customerId: job.customerId, jobId: id, points: job.order.pointsUsed });
   countForInvite(context, {
     jobId: id,
     customerId: job.customerId,

@@ -62,7 +62,7 @@ export function settlePoints(context: OperationContext, paymentId: number): void
 }
 
 /** Points are used for a booking, once; refused where its customer has not so many. */
-export function usePoints(
+export function spendPoints(
   context: OperationContext,
   { customerId, jobId, points }: { customerId: number; jobId: number; points: number },
 ): void {

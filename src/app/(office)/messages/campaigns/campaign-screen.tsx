@@ -3,7 +3,7 @@ import { everyone } from "@/core/customers/audience";
 import type { Language } from "@/core/messages/languages";
 import { localOf } from "@/core/time/local";
 import { clock, dayWords } from "@/core/time/words";
-import { FormFrame } from "@/ui/form-frame";
+import { FormFrame, without } from "@/ui/form-frame";
 import { Columns, Field, MoneyField, OptionalWholeField, TimeField, WholeField } from "@/ui/form-parts";
 import { FormSection } from "@/ui/form-sections";
 import { DateField } from "@/ui/date-field";
@@ -61,10 +61,6 @@ const blank = (view: CampaignView): CampaignDraft => ({
   answerDays: 5,
 });
 
-function fromSaved({ id: _, state: __, endReason: ___, nextAt: ____, ...draft }: SavedCampaign): CampaignDraft {
-  return draft;
-}
-
 function Editor({ view }: { view: CampaignView }) {
   const router = useRouter();
   const { campaign: saved, currency } = view;
@@ -72,7 +68,7 @@ function Editor({ view }: { view: CampaignView }) {
   const { draft, set, wrong, frame, round } = useKeptForm({
     operation: "save-campaign",
     of: `campaign ${saved?.id ?? "new"}`,
-    from: saved ? fromSaved(saved) : blank(view),
+    from: saved ? without(saved, "id", "state", "endReason", "nextAt") : blank(view),
     input: (d) => ({ id: saved?.id ?? null, ...d }),
     name: (d) => d.name,
     saved: ({ id }) => {

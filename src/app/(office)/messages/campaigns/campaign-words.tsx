@@ -2,6 +2,7 @@
 import { languageNames, languages, type Language } from "@/core/messages/languages";
 import { channelNames } from "@/core/messages/purposes";
 import { templateProblems } from "@/core/messages/templates";
+import { without } from "@/ui/form-frame";
 import { Field } from "@/ui/form-parts";
 import { FormSection } from "@/ui/form-sections";
 import Box from "@mui/material/Box";
@@ -38,8 +39,7 @@ export function CampaignWords({
   const field = useRef<HTMLTextAreaElement>(null);
   const words = texts[language]?.[way];
   const put = (next: { subject: string; body: string } | undefined) => {
-    const { [way]: _, ...others } = texts[language] ?? {};
-    onTexts({ ...texts, [language]: { ...others, ...(next && { [way]: next }) } });
+    onTexts({ ...texts, [language]: { ...without(texts[language] ?? {}, way), ...(next && { [way]: next }) } });
   };
   const allowed = view.legend.map(({ name }) => name);
   const problems = words ? [...templateProblems(words.subject, allowed), ...templateProblems(words.body, allowed)] : [];

@@ -1,5 +1,5 @@
 "use client";
-import { languageNames, languages, type Language } from "@/core/messages/languages";
+import type { Language } from "@/core/messages/languages";
 import { channelNames } from "@/core/messages/purposes";
 import { templateProblems } from "@/core/messages/templates";
 import { without } from "@/ui/form-frame";
@@ -7,12 +7,8 @@ import { Field } from "@/ui/form-parts";
 import { FormSection } from "@/ui/form-sections";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import MenuItem from "@mui/material/MenuItem";
-import Tab from "@mui/material/Tab";
-import Tabs from "@mui/material/Tabs";
-import TextField from "@mui/material/TextField";
 import { useRef, useState } from "react";
-import { inserted, Legend, Preview } from "../../setup/messages/words-preview";
+import { inserted, Legend, Preview, WhichWords } from "../../setup/messages/words-preview";
 import type { CampaignDraft, CampaignView } from "./data";
 
 const ways = ["mail", "text"] as const;
@@ -46,27 +42,7 @@ export function CampaignWords({
   const at = `/texts/${language}/${way}`;
   return (
     <FormSection title="Words" said={wrong("/texts")}>
-      <Box sx={{ display: "flex", gap: 4, alignItems: "center", flexWrap: "wrap" }}>
-        <Tabs value={way} onChange={(_, next: Way) => setWay(next)} aria-label="Channel">
-          {ways.map((one) => (
-            <Tab key={one} value={one} label={channelNames[one]} />
-          ))}
-        </Tabs>
-        <TextField
-          select
-          size="small"
-          label="Language"
-          value={language}
-          onChange={(e) => onLanguage(e.target.value as Language)}
-          sx={{ width: 140 }}
-        >
-          {languages.map((one) => (
-            <MenuItem key={one} value={one}>
-              {languageNames[one]}
-            </MenuItem>
-          ))}
-        </TextField>
-      </Box>
+      <WhichWords among={ways} channel={way} onChannel={setWay} language={language} onLanguage={onLanguage} />
       {words ? (
         <>
           {way === "mail" && (

@@ -1,7 +1,7 @@
 "use client";
 import type { ViewOutput } from "@/api/client";
-import { languageNames, languages, type Language } from "@/core/messages/languages";
-import { type Channel, channelNames, channels } from "@/core/messages/purposes";
+import type { Language } from "@/core/messages/languages";
+import { type Channel, channels } from "@/core/messages/purposes";
 import { templateProblems } from "@/core/messages/templates";
 import { useLive } from "@/ui/live";
 import { ink } from "@/ui/palette";
@@ -12,15 +12,14 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import Skeleton from "@mui/material/Skeleton";
-import Tab from "@mui/material/Tab";
-import Tabs from "@mui/material/Tabs";
 import TextField from "@mui/material/TextField";
 import { useRef, useState } from "react";
-import { inserted, Legend, Preview, type Which } from "./words-preview";
+import { inserted, Legend, Preview, type Which, WhichWords } from "./words-preview";
 
 type Setup = ViewOutput<"message-setup">;
 type OccasionRow = Setup["occasions"][number];
 type Template = ViewOutput<"template">;
+
 /** The words of an occasion, by channel and language. */
 export function TemplateEditor({ occasion, setup }: { occasion: OccasionRow; setup: Setup }) {
   const [channel, setChannel] = useState<Channel>(occasion.channels[0]!);
@@ -29,27 +28,13 @@ export function TemplateEditor({ occasion, setup }: { occasion: OccasionRow; set
   const { data, problem } = useLive("template", which);
   return (
     <Box component="section" aria-label="Words">
-      <Box sx={{ display: "flex", gap: 4, alignItems: "center", flexWrap: "wrap", mb: 3 }}>
-        <Tabs value={channel} onChange={(_, next: Channel) => setChannel(next)} aria-label="Channel">
-          {channels.map((one) => (
-            <Tab key={one} value={one} label={channelNames[one]} />
-          ))}
-        </Tabs>
-        <TextField
-          select
-          size="small"
-          label="Language"
-          value={language}
-          onChange={(e) => setLanguage(e.target.value as Language)}
-          sx={{ width: 140 }}
-        >
-          {languages.map((one) => (
-            <MenuItem key={one} value={one}>
-              {languageNames[one]}
-            </MenuItem>
-          ))}
-        </TextField>
-      </Box>
+      <WhichWords
+        among={channels}
+        channel={channel}
+        onChannel={setChannel}
+        language={language}
+        onLanguage={setLanguage}
+      />
       {problem && <Alert severity="warning">{problem.sentence}</Alert>}
       {data ? (
         <Words key={JSON.stringify([which, data.words])} which={which} template={data} setup={setup} />

@@ -1,12 +1,16 @@
 "use client";
 import { ask, type ViewOutput } from "@/api/client";
-import type { Language } from "@/core/messages/languages";
-import type { Channel } from "@/core/messages/purposes";
+import { languageNames, languages, type Language } from "@/core/messages/languages";
+import { type Channel, channelNames } from "@/core/messages/purposes";
 import { cheaperSpelling, segmentsOf } from "@/core/messages/segments";
 import { counted } from "@/core/words";
 import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Chip from "@mui/material/Chip";
+import MenuItem from "@mui/material/MenuItem";
+import Tab from "@mui/material/Tab";
+import Tabs from "@mui/material/Tabs";
+import TextField from "@mui/material/TextField";
 import Tooltip from "@mui/material/Tooltip";
 import Typography from "@mui/material/Typography";
 import { type ReactNode, useEffect, useState } from "react";
@@ -18,6 +22,45 @@ export interface Which {
   occasion: ViewOutput<"message-setup">["occasions"][number]["occasion"];
   channel: Channel;
   language: Language;
+}
+
+/** Which words are looked at: those of a channel, in a language. */
+export function WhichWords<C extends Channel>({
+  among,
+  channel,
+  onChannel,
+  language,
+  onLanguage,
+}: {
+  among: readonly C[];
+  channel: C;
+  onChannel: (channel: C) => void;
+  language: Language;
+  onLanguage: (language: Language) => void;
+}) {
+  return (
+    <Box sx={{ display: "flex", gap: 4, alignItems: "center", flexWrap: "wrap", mb: 3 }}>
+      <Tabs value={channel} onChange={(_, next: C) => onChannel(next)} aria-label="Channel">
+        {among.map((one) => (
+          <Tab key={one} value={one} label={channelNames[one]} />
+        ))}
+      </Tabs>
+      <TextField
+        select
+        size="small"
+        label="Language"
+        value={language}
+        onChange={(e) => onLanguage(e.target.value as Language)}
+        sx={{ width: 140 }}
+      >
+        {languages.map((one) => (
+          <MenuItem key={one} value={one}>
+            {languageNames[one]}
+          </MenuItem>
+        ))}
+      </TextField>
+    </Box>
+  );
 }
 
 /** Fields, to be clicked into the text. */

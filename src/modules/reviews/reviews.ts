@@ -1,4 +1,4 @@
-import { asksFrom, type ReviewRules } from "@/core/messages/reviewing";
+import { asksFrom, type ReviewableJob, type ReviewRules } from "@/core/messages/reviewing";
 import { dayMs, hourMs } from "@/core/horizons";
 import { Refusal } from "@/core/problems";
 import { openedBy } from "@/kernel/links";
@@ -22,30 +22,37 @@ const rulesOf = ({ business }: ViewContext): ReviewRules => ({
 /** Work that was done longer ago is not asked about any more, paid or not. */
 const askedWithinDays = 45;
 
-/** When a job was done and paid in full, and when its customer was asked last. What is nothing to pay is paid when it is done. */
-const facts = `SELECT j.id, max(v.ended_at) AS doneAt,
-    iif(coalesce((SELECT sum(b.open_minor) FROM job_bills o JOIN invoice_balances b ON b.invoice_id = o.invoice_id WHERE o.job_id = j.id), 0) > 0, NULL,
-      coalesce((SELECT max(l.at) FROM job_bills o JOIN ledger_entries e ON e.invoice_id = o.invoice_id AND e.account = 'receivable' AND e.payment_id IS NOT NULL
-        JOIN ledger_events l ON l.id = e.event_id WHERE o.job_id = j.id), max(v.ended_at))) AS paidAt,
-    (SELECT max(asked_at) FROM reviews WHERE customer_id = j.customer_id) AS askedAt
+/** When jobs were done whose customers have not been asked about them, and when these were asked last about anything. */
+const done = `SELECT j.id, max(v.ended_at) AS doneAt, (SELECT max(asked_at) FROM reviews WHERE customer_id = j.customer_id) AS askedAt
   FROM visits v JOIN jobs j ON j.id = v.job_id
   WHERE v.state = 'done' AND v.date >= date(@today, '-${askedWithinDays} days') AND j.state = 'done'
     AND NOT EXISTS (SELECT 1 FROM reviews WHERE job_id = j.id)`;
+
+/** When everything that a job is billed on was paid: null while something is open. What is nothing to pay is paid when it is done. */
+const paid = `SELECT CASE WHEN coalesce(sum(b.open_minor), 0) > 0 THEN NULL ELSE coalesce(max((SELECT max(e.at) FROM ledger_entries n
+    JOIN ledger_events e ON e.id = n.event_id WHERE n.invoice_id = b.invoice_id AND n.account = 'receivable' AND n.payment_id IS NOT NULL)), @doneAt) END AS at
+  FROM invoice_balances b WHERE b.invoice_id IN (SELECT invoice_id FROM invoice_lines WHERE job_id = @jobId)`;
 
 /** Jobs whose customers are to be asked now, once each; of one job alone where it is named. */
 export function jobsToReview(context: ViewContext, jobId: number | null = null): number[] {
   const rules = rulesOf(context);
   if (rules.when === "never" || !settingsOf(context, "please review").on) return [];
-  return context
-    .sql<{ id: number; doneAt: number | null; paidAt: number | null; askedAt: number | null }>(
-      `${facts} AND coalesce(@jobId, j.id) = j.id GROUP BY j.id ORDER BY doneAt`,
-    )
-    .all({ today: context.today, jobId })
-    .filter((job) => {
-      const from = asksFrom(rules, job);
-      return from !== null && from <= context.now;
-    })
-    .map(({ id }) => id);
+  const isDue = (job: ReviewableJob) => (asksFrom(rules, job) ?? Infinity) <= context.now;
+  const paidAt = context.sql<{ at: number | null }>(paid);
+  return (
+    context
+      .sql<{ id: number; doneAt: number; askedAt: number | null }>(
+        `${done} AND coalesce(@jobId, j.id) = j.id GROUP BY j.id ORDER BY doneAt`,
+      )
+      .all({ today: context.today, jobId })
+      // Whose time has not come anyway is not asked about its money.
+      .filter((job) => isDue({ ...job, paidAt: job.doneAt }))
+      .filter(
+        (job) =>
+          rules.when === "done" || isDue({ ...job, paidAt: paidAt.get({ jobId: job.id, doneAt: job.doneAt })!.at }),
+      )
+      .map(({ id }) => id)
+  );
 }
 
 /** The review of a sealed link; refused where it opens nothing. */

@@ -123,7 +123,7 @@ const isJobOver = ({ store, now }: Hogar, jobId: number): boolean =>
     .sql(
       `SELECT 1 FROM jobs j WHERE j.id = @jobId
           AND NOT EXISTS (SELECT 1 FROM visits WHERE job_id = j.id AND window_to > @since)
-          AND NOT EXISTS (SELECT 1 FROM job_bills o JOIN invoice_balances b ON b.invoice_id = o.invoice_id WHERE o.job_id = j.id AND b.open_minor > 0)`,
+          AND NOT EXISTS (SELECT 1 FROM billed_lines o JOIN invoice_balances b ON b.invoice_id = o.invoice_id WHERE o.job_id = j.id AND b.open_minor > 0)`,
     )
     .get({ jobId, since: Math.floor(now() / 60_000) - shortLinkDays * 1440 }) !== undefined;
 

@@ -70,6 +70,12 @@ export interface Rows {
     recorded: 0 | 1;
     why: string;
   };
+  billed_lines: {
+    job_id: number;
+    invoice_id: number;
+    shared: number;
+    amount_minor: number;
+  };
   business: {
     id: number;
     name: string;

@@ -26,7 +26,7 @@ export const resultsOf = ({ sql }: ViewContext, campaignId: number): Results =>
         count(j.id) AS booked,
         coalesce(sum(j.total_minor), 0) AS bookedMinor,
         coalesce(sum((SELECT sum(min(l.amount, b.applied_minor))
-          FROM (SELECT invoice_id, sum(amount_minor) AS amount FROM invoice_lines WHERE job_id = j.id GROUP BY invoice_id) l
+          FROM (SELECT invoice_id, sum(amount_minor) AS amount FROM billed_lines WHERE job_id = j.id GROUP BY invoice_id) l
             JOIN invoice_balances b ON b.invoice_id = l.invoice_id)), 0) AS earnedMinor,
         count(*) FILTER (WHERE EXISTS (SELECT 1 FROM consents k
             WHERE k.customer_id = i.customer_id AND k.kind = 'offers' AND k.given = 0 AND k.at >= i.invited_at)

@@ -28,7 +28,7 @@ export function expectedDue({ sql, business, today }: ViewContext, days: number)
         JOIN visits v ON v.job_id = j.id JOIN job_balances b ON b.job_id = j.id
       WHERE j.state = 'agreed' AND v.state = 'promised' AND v.date BETWEEN @from AND @to AND b.due_minor > 0
         AND c.collect_never = 0 AND coalesce(c.billing, @billing) = 'job'
-        AND NOT EXISTS (SELECT 1 FROM job_bills WHERE job_id = j.id)
+        AND NOT EXISTS (SELECT 1 FROM billed_lines WHERE job_id = j.id)
       GROUP BY j.id ORDER BY date, j.id`,
   )
     .all({ from: today, to: addDays(today, days), billing: business.billing })

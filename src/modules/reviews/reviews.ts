@@ -31,7 +31,7 @@ const done = `SELECT j.id, max(v.ended_at) AS doneAt, (SELECT max(asked_at) FROM
 /** When everything that a job is billed on was paid: null while something is open. What is nothing to pay is paid when it is done. */
 const paid = `SELECT CASE WHEN coalesce(sum(b.open_minor), 0) > 0 THEN NULL ELSE coalesce(max((SELECT max(e.at) FROM ledger_entries n
     JOIN ledger_events e ON e.id = n.event_id WHERE n.invoice_id = b.invoice_id AND n.account = 'receivable' AND n.payment_id IS NOT NULL)), @doneAt) END AS at
-  FROM invoice_balances b WHERE b.invoice_id IN (SELECT invoice_id FROM invoice_lines WHERE job_id = @jobId)`;
+  FROM invoice_balances b WHERE b.invoice_id IN (SELECT invoice_id FROM billed_lines WHERE job_id = @jobId)`;
 
 /** Jobs whose customers are to be asked now, once each; of one job alone where it is named. */
 export function jobsToReview(context: ViewContext, jobId: number | null = null): number[] {

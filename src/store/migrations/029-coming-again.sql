@@ -102,3 +102,34 @@ CREATE INDEX points_of_payment ON points (payment_id) WHERE payment_id IS NOT NU
 CREATE INDEX points_of_job ON points (job_id) WHERE job_id IS NOT NULL;
 -- What is used twice, or given back twice, is refused by the database itself.
 CREATE UNIQUE INDEX points_used_once ON points (job_id, kind) WHERE kind IN ('used', 'given back');
+
+-- Bills of jobs line by line, so that those of one job are found by its index where many jobs are asked about: a view that groups is
+-- worked out whole each time.
+DROP VIEW job_balances;
+DROP VIEW job_bills;
+CREATE VIEW billed_lines AS
+  SELECT l.job_id, i.id AS invoice_id, i.job_id IS NULL AS shared, l.amount_minor
+  FROM invoice_lines l JOIN invoices i ON i.id = l.invoice_id
+  WHERE l.job_id IS NOT NULL
+    AND (i.total_minor = 0 OR i.total_minor > (SELECT coalesce(sum(total_minor), 0) FROM credit_notes WHERE invoice_id = i.id));
+
+-- On which invoice that stands a job is; `shared` where it is about other work too.
+CREATE VIEW job_bills AS
+  SELECT job_id, invoice_id, shared, sum(amount_minor) AS amount_minor FROM billed_lines GROUP BY job_id, invoice_id;
+
+-- What the work of a job, or the fee that stands in its place, comes to; what was received for it and not given back; and
+-- what is still to be paid.
+CREATE VIEW job_balances AS
+  SELECT job_id, asked_minor, received_minor, coalesce(open_minor, max(0, asked_minor - received_minor)) AS due_minor
+  FROM (
+    SELECT j.id AS job_id,
+      coalesce((SELECT amount_minor FROM fees WHERE job_id = j.id), iif(j.state = 'cancelled', 0, j.total_minor)) AS asked_minor,
+      coalesce((SELECT applied_minor FROM invoice_balances WHERE job_id = j.id), 0)
+        + (SELECT coalesce(sum(b.left_minor), 0) FROM payment_balances b WHERE b.job_id = j.id) AS received_minor,
+      coalesce(
+        (SELECT open_minor FROM invoice_balances WHERE job_id = j.id),
+        (SELECT min(sum(l.amount_minor), (SELECT open_minor FROM invoice_balances b WHERE b.invoice_id = l.invoice_id))
+          FROM billed_lines l WHERE l.job_id = j.id AND l.shared GROUP BY l.invoice_id LIMIT 1)
+      ) AS open_minor
+    FROM jobs j
+  );

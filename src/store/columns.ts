@@ -10,9 +10,8 @@ import type { RowProblem } from "@/core/imports/customer-row";
 import type { PricedLine } from "@/core/money/amounts";
 import type { Meaning } from "@/core/messages/answers";
 import type { MergeFields } from "@/core/messages/fields";
-import type { Language } from "@/core/messages/languages";
+import type { CampaignTexts } from "@/core/messages/campaign-texts";
 import type { Channel, LinkKind } from "@/core/messages/purposes";
-import type { Template } from "@/core/messages/templates";
 import type { Permission, Role } from "@/core/people/permissions";
 import type { Area } from "@/core/place/zones";
 import type { RepeatEvery } from "@/core/repeats/rule";
@@ -123,7 +122,6 @@ export const audienceColumn = jsonColumn<Audience>(
   Type.Object({ services: Type.Array(whole), zones: Type.Array(whole), noComing: Type.Boolean(), restDays: whole }),
 );
 /** The words of a campaign. */
-export type CampaignTexts = Partial<Record<Language, Partial<Record<Channel, Template>>>>;
 export const campaignTextsColumn = jsonColumn<CampaignTexts>(Type.Record(text, Type.Record(text, Type.Any())));
 /** What the link of a message opens. */
 export const openedByColumn = jsonColumn<{ kind: LinkKind; id: number }>(Type.Object({ kind: text, id: whole }));

@@ -1,8 +1,10 @@
 import type { Audience } from "@/core/customers/audience";
 import { everybody } from "@/core/customers/filter";
 import { dayMs } from "@/core/horizons";
+import { type CampaignChannel, type CampaignTexts, channelsOfCampaign } from "@/core/messages/campaign-texts";
 import type { ViewContext } from "@/kernel/operation";
 import { filterCondition } from "@/modules/customers/filtered";
+import { settingsOf } from "@/modules/messages/settings";
 import { idsColumn } from "@/store/columns";
 
 /** The day on which a customer `c` last had one of the services (`@services`; none named: any). */
@@ -56,9 +58,21 @@ export function audienceCondition(
   };
 }
 
-/** They have agreed to offers, and not ended them on every channel on which they are reached. */
-export const agreedToOffers = `(c.offers = 1 AND (
-  (c.mail <> '' AND NOT EXISTS (SELECT 1 FROM withheld w WHERE w.customer_id = c.id AND w.purpose = 'offers' AND w.channel = 'mail')
-    AND NOT EXISTS (SELECT 1 FROM stops t WHERE t.channel = 'mail' AND t.address = c.mail))
-  OR (c.phone <> '' AND NOT EXISTS (SELECT 1 FROM withheld w WHERE w.customer_id = c.id AND w.purpose = 'offers' AND w.channel = 'text')
-    AND NOT EXISTS (SELECT 1 FROM stops t WHERE t.channel = 'text' AND t.address = c.phone))))`;
+const addresses = { mail: "c.mail", text: "c.phone" } as const;
+
+/** On which channels an invitation can go out: those of its words that the owner has for offers at all. None: nothing goes. */
+export function channelsFor(context: ViewContext, texts: CampaignTexts): CampaignChannel[] {
+  const { on, channels } = settingsOf(context, "offer");
+  return on ? channelsOfCampaign(texts).filter((channel) => channels.includes(channel)) : [];
+}
+
+/** They have agreed to offers, and are reached on one of these channels, on which they have not ended them. */
+export const agreedToOffers = (channels: readonly CampaignChannel[]): string => {
+  const reached = channels.map((channel) => {
+    const address = addresses[channel];
+    return `(${address} <> ''
+      AND NOT EXISTS (SELECT 1 FROM withheld w WHERE w.customer_id = c.id AND w.purpose = 'offers' AND w.channel = '${channel}')
+      AND NOT EXISTS (SELECT 1 FROM stops t WHERE t.channel = '${channel}' AND t.address = ${address}))`;
+  });
+  return `(c.offers = 1 AND (${reached.join(" OR ") || "0"}))`;
+};

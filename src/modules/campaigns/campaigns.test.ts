@@ -6,6 +6,7 @@ import { bookInOffice } from "@/modules/booking/operations/book-in-office";
 import { saveCoupon } from "@/modules/catalogue/operations/save-coupon";
 import type { SaveCustomer } from "@/modules/customers/inputs";
 import { saveCustomer } from "@/modules/customers/operations/save-customer";
+import { saveOccasion } from "@/modules/messages/operations/save-occasion";
 import { stopByMessage } from "@/modules/messages/operations/stop-by-message";
 import { recordPayment } from "@/modules/money/operations/record-payment";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
@@ -125,6 +126,7 @@ describe("whom a campaign means", () => {
         descending: false,
         search: "",
         audience: { ...everyone, restDays: 0, ...audience },
+        channels: ["mail", "text"],
         campaignId: null,
       },
       office,
@@ -273,6 +275,29 @@ describe("invitations", () => {
   });
 });
 
+it("a campaign that writes by text alone invites nobody who is reached by email alone", async () => {
+  const w = world(1);
+  const { en } = w.input().texts;
+  w.make(1, { phone: "+1 555 0181", mail: "" });
+  const id = w.run({ texts: { en: { text: en!.text! } } });
+  await w.at("2027-03-09");
+  expect(w.sent.map(({ way, to }) => [way, to])).toEqual([["text", "+1 555 0181"]]);
+  expect(w.of(id).results.invited).toBe(1);
+});
+
+it("a campaign does not begin where offers are switched off", () => {
+  const w = world(1);
+  const occasion = {
+    occasion: "offer" as const,
+    on: false,
+    channels: ["mail" as const],
+    each: false,
+    outside: "later" as const,
+  };
+  mustPerform(w.hogar, saveOccasion, occasion, office);
+  expect(saidOf(perform(w.hogar, runCampaign, { id: w.save() }, office))).toMatch(/^Offers are switched off/);
+});
+
 it("an invitation that waited for the morning is not sent to whoever has booked since", async () => {
   const w = world(2);
   w.run({ at: 1300 });
@@ -386,7 +411,8 @@ describe("what comes of a campaign", () => {
 
 it("says for how many there is room before anybody is written to", () => {
   const w = world(40);
-  const asked = { audience: { ...everyone, restDays: 0 }, serviceId: w.services.sweep, campaignId: null };
+  const { texts } = w.input();
+  const asked = { audience: { ...everyone, restDays: 0 }, texts, serviceId: w.services.sweep, campaignId: null };
   const room = (first: string, last: string) => {
     const view = look(w.hogar, campaignRoom, { ...asked, first, last }, office);
     return view.ok ? view.value : null;

@@ -1,7 +1,7 @@
 import type { Audience } from "@/core/customers/audience";
+import type { CampaignTexts } from "@/core/messages/campaign-texts";
 import { languages } from "@/core/messages/languages";
 import { DateText, Id, input, MinuteOfDay, Money, Name, OrNull } from "@/kernel/inputs";
-import type { CampaignTexts } from "@/store/columns";
 import { type Static, Type } from "@sinclair/typebox";
 
 const Months = OrNull(Type.Integer({ minimum: 0, maximum: 240 }));
@@ -22,7 +22,7 @@ export const AudienceInput = Type.Unsafe<Audience>(
 
 const Words = input({ subject: Type.String({ maxLength: 200 }), body: Type.String({ maxLength: 8_000 }) });
 /** Its words by language and channel; a channel without words is not used. */
-const Texts = Type.Unsafe<CampaignTexts>(
+export const Texts = Type.Unsafe<CampaignTexts>(
   input(
     Object.fromEntries(
       languages.map((language) => [

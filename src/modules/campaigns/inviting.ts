@@ -4,8 +4,8 @@ import { epochMinute, localOf } from "@/core/time/local";
 import type { VisitToPlace } from "@/core/windows/visit-to-place";
 import type { ViewContext } from "@/kernel/operation";
 import { roomLeft } from "@/modules/placing/room-left";
-import { audienceColumn } from "@/store/columns";
-import { agreedToOffers, audienceCondition, lastHad, siteOf } from "./audience";
+import { audienceColumn, campaignTextsColumn } from "@/store/columns";
+import { agreedToOffers, audienceCondition, channelsFor, lastHad, siteOf } from "./audience";
 import { type CampaignRow, datesOf, type Meant, offeredTo, readCampaign } from "./campaigns";
 
 /** Campaigns whose next invitations are due. */
@@ -21,11 +21,16 @@ export interface Candidate {
 }
 
 /** Who could be invited next: those who had it longest ago come first, those who never had it last. */
-function candidates(context: ViewContext, campaign: Pick<CampaignRow, "id" | "audience">, most: number): Candidate[] {
+function candidates(
+  context: ViewContext,
+  campaign: Pick<CampaignRow, "id" | "audience" | "texts">,
+  most: number,
+): Candidate[] {
+  const channels = channelsFor(context, campaignTextsColumn.read(campaign.texts));
   const { where, params } = audienceCondition(context, audienceColumn.read(campaign.audience), campaign.id);
   return context
     .sql<Candidate>(
-      `SELECT c.id AS customer_id, ${siteOf} AS site_id FROM customers c WHERE ${where} AND ${agreedToOffers}
+      `SELECT c.id AS customer_id, ${siteOf} AS site_id FROM customers c WHERE ${where} AND ${agreedToOffers(channels)}
         ORDER BY ${lastHad} NULLS LAST, c.id LIMIT @most`,
     )
     .all({ ...params, most });
@@ -41,6 +46,8 @@ export function todaysTurn(context: ViewContext, campaignId: number): TodaysTurn
   const campaign = readCampaign(context, campaignId);
   const dates = datesOf(context, campaign);
   if (campaign.last_date <= context.today) return { end: "Its last day has come." };
+  if (channelsFor(context, campaignTextsColumn.read(campaign.texts)).length === 0)
+    return { end: "Offers are switched off, or have no channel for its words." };
   // Nothing can be booked yet: the days lie beyond the horizon.
   if (dates.length === 0) return { invite: [] };
   const asked = awaited(context);
@@ -90,7 +97,7 @@ export function nextTurn(
 /** For how many of those who would be invited there is room on the days of a campaign, of as many as are looked at. */
 export function roomForAudience(
   context: ViewContext,
-  campaign: Meant & Pick<CampaignRow, "id" | "audience">,
+  campaign: Meant & Pick<CampaignRow, "id" | "audience" | "texts">,
   most: number,
 ): { looked: number; fit: number } {
   const found = candidates(context, campaign, most);

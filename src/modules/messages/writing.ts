@@ -1,4 +1,5 @@
 import { dayMs } from "@/core/horizons";
+import { type CampaignTexts, wordsOfCampaign } from "@/core/messages/campaign-texts";
 import type { MergeFields } from "@/core/messages/fields";
 import type { Language } from "@/core/messages/languages";
 import { kindOf, type Occasion } from "@/core/messages/occasions";
@@ -49,8 +50,8 @@ export interface Written {
   words?: WordsOfItsOwn;
 }
 
-/** The words of one message by channel and language; null where the occasion's count. */
-export type WordsOfItsOwn = (channel: Channel, language: Language) => Template | null;
+/** The words of one message by channel and language; null where nothing is said that way, undefined where the occasion's words count. */
+export type WordsOfItsOwn = (channel: Channel, language: Language) => Template | null | undefined;
 
 /** Writes somebody the message of an occasion, once: by the first channel that reaches them, or each, as the owner has it. */
 export function write(context: OperationContext, to: Reader, of: AboutWhat, written: Written): void {
@@ -79,7 +80,10 @@ const wordsOf = (
   { occasion, words }: Pick<Written, "occasion" | "words">,
   channel: Channel,
   language: Language,
-): Template | null => words?.(channel, language) ?? templateOf(context, occasion, channel, language);
+): Template | null => {
+  const own = words?.(channel, language);
+  return own === undefined ? templateOf(context, occasion, channel, language) : own;
+};
 
 const addressOn = (to: Pick<Reader, "mail" | "phone">, channel: Channel): string =>
   channel === "mail" ? to.mail : to.phone;
@@ -214,14 +218,14 @@ function wordsOfInvite({ sql }: OperationContext, inviteId: number | null): Word
       : sql<{ texts: string }>(
           "SELECT c.texts FROM campaign_invites i JOIN campaigns c ON c.id = i.campaign_id WHERE i.id = ?",
         ).get(inviteId);
-  return campaign ? campaignWords(campaign.texts) : () => null;
+  return campaign ? campaignWords(campaignTextsColumn.read(campaign.texts)) : () => undefined;
 }
 
-/** The words of a campaign, as they are stored. */
+/** The words of a campaign, as its messages take them. */
 export const campaignWords =
-  (texts: string): WordsOfItsOwn =>
+  (texts: CampaignTexts): WordsOfItsOwn =>
   (channel, language) =>
-    campaignTextsColumn.read(texts)[language]?.[channel] ?? null;
+    wordsOfCampaign(texts, channel, language);
 
 /** What one message has of another that says the same on another channel. */
 const only = (

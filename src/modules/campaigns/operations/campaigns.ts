@@ -6,8 +6,10 @@ import { Id, input, OrNull } from "@/kernel/inputs";
 import { actorWords, defineOperation, type OperationContext } from "@/kernel/operation";
 import { readCoupons } from "@/modules/catalogue/coupons";
 import { readService } from "@/modules/catalogue/catalogue";
+import { campaignTextsColumn } from "@/store/columns";
 import { insertRow } from "@/store/insert";
 import { type CampaignRow, readCampaign } from "../campaigns";
+import { channelsFor } from "../audience";
 import { CampaignInput } from "../inputs";
 import { nextTurn } from "../inviting";
 
@@ -110,6 +112,11 @@ export const runCampaign = defineOperation({
     if (campaign.state === "ended") throw ended();
     if (campaign.last_date <= context.today)
       throw new Refusal("not-allowed", { sentence: "Its last day is over. Choose a later one first." });
+    if (channelsFor(context, campaignTextsColumn.read(campaign.texts)).length === 0)
+      throw new Refusal("not-allowed", {
+        sentence:
+          "Offers are switched off under Set-up, Occasions, or go out by no channel that this campaign has words for.",
+      });
     context
       .sql("UPDATE campaigns SET state = 'running', next_at = ?, began_at = coalesce(began_at, ?) WHERE id = ?")
       .run(nextTurn(context, campaign), context.now, id);

@@ -3,11 +3,11 @@ import { makeShortLink } from "@/kernel/links";
 import { defineOperation } from "@/kernel/operation";
 import { campaignWords } from "@/modules/messages/writing";
 import { tellOfOffer } from "@/modules/messages/messaging";
-import { audienceColumn } from "@/store/columns";
+import { audienceColumn, campaignTextsColumn } from "@/store/columns";
 import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { nanoid } from "nanoid";
-import { agreedToOffers, audienceCondition } from "../audience";
+import { agreedToOffers, audienceCondition, channelsFor } from "../audience";
 import { readCampaign } from "../campaigns";
 import { fieldsOf } from "../fields";
 import { nextTurn } from "../inviting";
@@ -22,9 +22,12 @@ export const inviteCustomer = defineOperation({
     const { sql, now } = context;
     const campaign = readCampaign(context, campaignId);
     if (campaign.state !== "running") return;
+    const texts = campaignTextsColumn.read(campaign.texts);
     const { where, params } = audienceCondition(context, audienceColumn.read(campaign.audience), campaignId);
     if (
-      !sql(`SELECT 1 FROM customers c WHERE c.id = @customerId AND ${where} AND ${agreedToOffers}`).get({
+      !sql(
+        `SELECT 1 FROM customers c WHERE c.id = @customerId AND ${where} AND ${agreedToOffers(channelsFor(context, texts))}`,
+      ).get({
         ...params,
         customerId,
       })
@@ -41,7 +44,7 @@ export const inviteCustomer = defineOperation({
     tellOfOffer(context, {
       customerId,
       inviteId: id,
-      words: campaignWords(campaign.texts),
+      words: campaignWords(texts),
       fields: fieldsOf(context, campaign, { customer_id: customerId, site_id: siteId }),
     });
   },

@@ -1,9 +1,10 @@
+import { campaignChannels, type CampaignTexts } from "@/core/messages/campaign-texts";
 import { fieldsOf as fieldNames } from "@/core/messages/occasions";
 import { fieldOf } from "@/core/messages/fields";
 import { languages } from "@/core/messages/languages";
 import { addDays } from "@/core/time/dates";
 import { Refusal } from "@/core/problems";
-import { DateText, Id, input, Nothing, OrNull } from "@/kernel/inputs";
+import { DateText, Id, input, Nothing, OneOf, OrNull } from "@/kernel/inputs";
 import { pageInput, readPage } from "@/kernel/paging";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
@@ -11,12 +12,13 @@ import { readCoupons } from "@/modules/catalogue/coupons";
 import { searchCondition } from "@/modules/customers/search";
 import { rightsOn } from "@/modules/customers/seen";
 import { templateOf } from "@/modules/messages/settings";
-import { audienceColumn, campaignTextsColumn, type CampaignTexts } from "@/store/columns";
+import { audienceColumn, campaignTextsColumn } from "@/store/columns";
 import { agreedToOffers, audienceCondition, lastHad, paidInAll } from "../audience";
 import { type CampaignRow, readCampaign } from "../campaigns";
-import { AudienceInput } from "../inputs";
+import { AudienceInput, Texts } from "../inputs";
 import { roomForAudience } from "../inviting";
 import { resultsOf } from "../results";
+import { Type } from "@sinclair/typebox";
 
 /** All campaigns, those that run first, with what has come of them. */
 export const campaigns = defineView({
@@ -116,7 +118,7 @@ function startingTexts(context: ViewContext): CampaignTexts {
     languages.map((language) => [
       language,
       Object.fromEntries(
-        (["mail", "text"] as const).flatMap((channel) => {
+        campaignChannels.flatMap((channel) => {
           const words = templateOf(context, "offer", channel, language);
           return words ? [[channel, words]] : [];
         }),
@@ -143,6 +145,9 @@ const byDay = ({ sql, business }: ViewContext, campaignId: number) =>
       return days;
     }, []);
 
+/** Ways in which an invitation goes out. */
+const Channels = Type.Array(OneOf(campaignChannels), { maxItems: 2 });
+
 /** Whom a campaign would write to, and how many: those of the choice, and those of them who have agreed to offers. */
 export const campaignAudience = defineView({
   name: "campaign-audience",
@@ -150,16 +155,17 @@ export const campaignAudience = defineView({
   input: input({
     ...pageInput(["name", "lastHad", "paidMinor"]),
     audience: AudienceInput,
+    channels: Channels,
     campaignId: OrNull(Id),
   }),
-  read(context, { audience, campaignId, ...asked }) {
+  read(context, { audience, channels, campaignId, ...asked }) {
     const rights = rightsOn(context.actor);
     const { where, params } = audienceCondition(context, audience, campaignId);
     const searched = searchCondition(asked.search, rights);
     const all = { ...params, ...searched.params };
     const { rows, count } = readPage(context, asked, {
       from: "FROM customers c",
-      where: `${where} AND ${searched.where} AND ${agreedToOffers}`,
+      where: `${where} AND ${searched.where} AND ${agreedToOffers(channels)}`,
       id: "c.id",
       order: { name: "c.name COLLATE NOCASE", lastHad, paidMinor: paidInAll },
       params: all,
@@ -184,8 +190,15 @@ const lookedAt = 60;
 export const campaignRoom = defineView({
   name: "campaign-room",
   access: "setup.change",
-  input: input({ audience: AudienceInput, serviceId: Id, first: DateText, last: DateText, campaignId: OrNull(Id) }),
-  read(context, { audience, serviceId, first, last, campaignId }) {
+  input: input({
+    audience: AudienceInput,
+    texts: Texts,
+    serviceId: Id,
+    first: DateText,
+    last: DateText,
+    campaignId: OrNull(Id),
+  }),
+  read(context, { audience, texts, serviceId, first, last, campaignId }) {
     if (last < first)
       throw new Refusal("invalid-input", { fields: { "/last": "The last day is not before the first." } });
     return roomForAudience(
@@ -193,6 +206,7 @@ export const campaignRoom = defineView({
       {
         id: campaignId ?? 0,
         audience: JSON.stringify(audience),
+        texts: JSON.stringify(texts),
         service_id: serviceId,
         coupon_id: null,
         first_date: first,

@@ -1,4 +1,5 @@
 "use client";
+import { type CampaignChannel, campaignChannels } from "@/core/messages/campaign-texts";
 import type { Language } from "@/core/messages/languages";
 import { channelNames } from "@/core/messages/purposes";
 import { templateProblems } from "@/core/messages/templates";
@@ -11,8 +12,6 @@ import { useRef, useState } from "react";
 import { inserted, Legend, Preview, WhichWords } from "../../setup/messages/words-preview";
 import type { CampaignDraft, CampaignView } from "./data";
 
-const ways = ["mail", "text"] as const;
-type Way = (typeof ways)[number];
 type Texts = CampaignDraft["texts"];
 
 /** Its words, by channel and language: they begin as those of the occasion. A channel whose words are taken away is not used. */
@@ -31,7 +30,7 @@ export function CampaignWords({
   language: Language;
   onLanguage: (language: Language) => void;
 }) {
-  const [way, setWay] = useState<Way>("mail");
+  const [way, setWay] = useState<CampaignChannel>("mail");
   const field = useRef<HTMLTextAreaElement>(null);
   const words = texts[language]?.[way];
   const put = (next: { subject: string; body: string } | undefined) => {
@@ -42,7 +41,13 @@ export function CampaignWords({
   const at = `/texts/${language}/${way}`;
   return (
     <FormSection title="Words" said={wrong("/texts")}>
-      <WhichWords among={ways} channel={way} onChannel={setWay} language={language} onLanguage={onLanguage} />
+      <WhichWords
+        among={campaignChannels}
+        channel={way}
+        onChannel={setWay}
+        language={language}
+        onLanguage={onLanguage}
+      />
       {words ? (
         <>
           {way === "mail" && (

@@ -1,4 +1,5 @@
 "use client";
+import { channelsOfCampaign } from "@/core/messages/campaign-texts";
 import { moneyWords } from "@/core/money/amounts";
 import { dateWords } from "@/core/time/words";
 import { counted } from "@/core/words";
@@ -29,6 +30,7 @@ export function WhoAndHowMany({
 }) {
   const [search, setSearch] = useState("");
   const [size, setSize] = useState(shownAtOnce);
+  const channels = channelsOfCampaign(draft.texts);
   const asked = useDeferredValue(JSON.stringify({ audience: draft.audience, search }));
   const { audience, search: looked } = JSON.parse(asked) as { audience: CampaignDraft["audience"]; search: string };
   const { data, problem } = useLive("campaign-audience", {
@@ -36,6 +38,7 @@ export function WhoAndHowMany({
     size,
     search: looked,
     audience,
+    channels,
     campaignId,
   });
   return (
@@ -54,7 +57,7 @@ export function WhoAndHowMany({
           <Box role="status">
             <b>{counted(data.count, "customer")}</b> would be invited
             {data.meant > data.count &&
-              `; ${data.meant - data.count} more would fit, but ${data.meant - data.count === 1 ? "has" : "have"} not agreed to offers`}
+              `; ${data.meant - data.count} more would fit, but ${data.meant - data.count === 1 ? "has" : "have"} not agreed to offers, or ${data.meant - data.count === 1 ? "is" : "are"} not reached this way`}
             .
           </Box>
           <Room draft={draft} campaignId={campaignId} count={data.count} />
@@ -87,12 +90,12 @@ export function WhoAndHowMany({
 
 /** What the window engine says: asked on a press, since it puts each of them into the days that there are. */
 function Room({ draft, campaignId, count }: { draft: CampaignDraft; campaignId: number | null; count: number }) {
-  const { audience, serviceId, first, last } = draft;
+  const { audience, texts, serviceId, first, last } = draft;
   const now = JSON.stringify({ audience, serviceId, first, last, campaignId });
   const [asked, setAsked] = useState<string | null>(null);
   const { data, problem } = useLive(
     "campaign-room",
-    asked === now ? { audience, serviceId, first, last, campaignId } : null,
+    asked === now ? { audience, texts, serviceId, first, last, campaignId } : null,
   );
   if (count === 0) return null;
   if (asked !== now)

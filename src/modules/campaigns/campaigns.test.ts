@@ -1,4 +1,5 @@
 import { everyone } from "@/core/customers/audience";
+import { type Actor, personActor } from "@/core/people/permissions";
 import { mustPerform, perform } from "@/kernel/operation";
 import { actorOfLink, sealedToken } from "@/kernel/links";
 import { look } from "@/kernel/view";
@@ -407,6 +408,19 @@ describe("what comes of a campaign", () => {
     const list = look(w.hogar, campaigns, {}, office);
     expect(list.ok && list.value.rows[0]!.results.left).toBe(1);
   });
+});
+
+it("tells nothing of money to whoever may not see it", async () => {
+  const w = world(1);
+  w.run();
+  await w.at("2027-03-09");
+  w.take(w.tokens()[0]!);
+  const owner = { id: 1, name: "Odile Brandt", role: "owner" as const, technicianId: null };
+  const seen = (actor: Actor) => {
+    const view = look(w.hogar, campaigns, {}, actor);
+    return view.ok ? view.value.rows[0]!.results.bookedMinor : view.problem.code;
+  };
+  expect([seen(office), seen(personActor({ ...owner, taken: ["money.see"] }))]).toEqual([7900, null]);
 });
 
 it("says for how many there is room before anybody is written to", () => {

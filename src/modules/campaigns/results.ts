@@ -1,4 +1,5 @@
 import { messageStates } from "@/core/messages/states";
+import { may } from "@/core/people/permissions";
 import type { ViewContext } from "@/kernel/operation";
 
 /** What came of a campaign: customers, and money in minor units. */
@@ -9,16 +10,16 @@ export interface Results {
   /** Who have opened the email, where that is noted, or the link. */
   opened: number;
   booked: number;
-  /** What the bookings that stand come to, and what has been paid of it. */
-  bookedMinor: number;
-  earnedMinor: number;
+  /** What the bookings that stand come to, and what has been paid of it; null for whoever may not see money. */
+  bookedMinor: number | null;
+  earnedMinor: number | null;
   /** Who wanted no more offers afterwards. */
   left: number;
 }
 
 /** Counted anew each time: a booking that is cancelled earns nothing. */
-export const resultsOf = ({ sql }: ViewContext, campaignId: number): Results =>
-  sql<Results>(
+export function resultsOf({ sql, actor }: ViewContext, campaignId: number): Results {
+  const results = sql<Results>(
     `SELECT count(*) AS invited,
         count(*) FILTER (WHERE EXISTS (SELECT 1 FROM messages m WHERE m.invite_id = i.id AND m.state IN ${messageStates.sql("gone")})) AS sent,
         count(*) FILTER (WHERE i.opened_at IS NOT NULL
@@ -34,3 +35,5 @@ export const resultsOf = ({ sql }: ViewContext, campaignId: number): Results =>
             WHERE m.invite_id = i.id AND t.since >= i.invited_at)) AS left
       FROM campaign_invites i LEFT JOIN jobs j ON j.id = i.job_id AND j.state <> 'cancelled' WHERE i.campaign_id = ?`,
   ).get(campaignId)!;
+  return may(actor, "money.see") ? results : { ...results, bookedMinor: null, earnedMinor: null };
+}

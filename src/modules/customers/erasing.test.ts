@@ -174,6 +174,16 @@ describe("erasing a customer", () => {
     expect(whereStands(world, ["uibbleton", "Zyxomma"])).toEqual([]);
   });
 
+  it("ends their short links too", async () => {
+    const { world } = await served(null, "Zyxomma");
+    pay(world);
+    const links = () =>
+      one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM short_links WHERE kind = 'review'").n;
+    expect(links()).toBe(1);
+    mustPerform(world.hogar, eraseCustomer, { customerId: 1 }, office);
+    expect(links()).toBe(0);
+  });
+
   it("leaves a household alone that shares the phone and the email", async () => {
     const { world } = await served(null, "Zyxomma");
     pay(world);

@@ -200,6 +200,14 @@ function forgetWords({ sql, now, business }: OperationContext, scope: Scope): vo
   forget("reviews", "praise = '', trouble = '', reply = '', went_to = '[]', nonce = lower(hex(randomblob(16)))");
   forget("campaign_invites", "nonce = lower(hex(randomblob(16)))");
   forget("points", "words = ''");
+  // A short link leads to whatever its row is sealed with now: it goes itself.
+  for (const [kind, ids] of [
+    ["offer", scope.campaign_invites],
+    ["review", scope.reviews],
+    ["invoice", scope.invoices],
+    ["quote", scope.quotes],
+  ] as const)
+    sql(`DELETE FROM short_links WHERE kind = @kind AND opens_id ${among}`).run({ kind, ids });
   sql(`DELETE FROM account_links WHERE id ${among}`).run({ ids: scope.customers });
   sql(`DELETE FROM withheld WHERE customer_id ${among}`).run({ ids: scope.customers });
   sql(`DELETE FROM threads WHERE id ${among}`).run({ ids: scope.threads });

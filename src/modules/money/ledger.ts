@@ -38,7 +38,7 @@ export function post(
   for (const { account, invoiceId } of entries) if (account === "receivable") moveDueDate(context, invoiceId!);
   if (changesWhatIsPaid.has(kind))
     for (const paymentId of new Set(entries.map((entry) => entry.paymentId)))
-      if (paymentId !== undefined) settlePoints(context, paymentId);
+      if (paymentId !== undefined) settlePoints(context, paymentId, kind === "payment");
   return id;
 }
 

@@ -89,6 +89,14 @@ describe("points", () => {
     expect(firstBroken(other.hogar.store.sql)).toBeNull();
   });
 
+  it("are not given by the refund of what was paid before there were any", () => {
+    const w = world({ on: false });
+    const paymentId = w.onAccount(7900);
+    w.set(100);
+    mustPerform(w.hogar, refundPayment, { paymentId, amountMinor: 1000, reason: "A part", method: "cash" }, office);
+    expect(w.points()).toBe(0);
+  });
+
   it("are a line of the next booking, as many as it takes, and are there again when it falls through", () => {
     const w = world();
     w.give(250);

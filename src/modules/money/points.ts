@@ -33,7 +33,7 @@ export function pointsFor(
  * Brings the points of a payment in line with what is left of it in the ledger: given when it comes, taken when a part of it
  * goes back. It depends on the sums alone, so the same news twice changes nothing.
  */
-export function settlePoints(context: OperationContext, paymentId: number): void {
+export function settlePoints(context: OperationContext, paymentId: number, hasJustCome: boolean): void {
   const { sql, now, business } = context;
   const { customer_id, amount, net, given, first } = sql<{
     customer_id: number;
@@ -51,7 +51,8 @@ export function settlePoints(context: OperationContext, paymentId: number): void
   const rules = pointRules(business);
   const earned = first ?? (rules ? pointsEarned(amount, rules) : 0);
   const more = pointsKept(earned, amount, amount - net) - given;
-  if (more === 0 || (first === null && more < 0)) return;
+  // What was paid before there were points has none to lose, and none to win by a refund.
+  if (more === 0 || (first === null && !hasJustCome)) return;
   insertRow(sql, "points", {
     customer_id,
     kind: more > 0 ? "paid" : "refunded",

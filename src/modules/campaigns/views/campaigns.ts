@@ -160,6 +160,8 @@ export const campaignAudience = defineView({
   }),
   read(context, { audience, channels, campaignId, ...asked }) {
     const rights = rightsOn(context.actor);
+    if (!rights.money && (asked.sort === "paidMinor" || audience.paidLeastMinor !== null))
+      throw new Refusal("not-allowed");
     const { where, params } = audienceCondition(context, audience, campaignId);
     const searched = searchCondition(asked.search, rights);
     const all = { ...params, ...searched.params };
@@ -178,7 +180,10 @@ export const campaignAudience = defineView({
       count,
       /** Who are meant, whether or not they have agreed. */
       meant: context.sql<{ n: number }>(`SELECT count(*) AS n FROM customers c WHERE ${where}`).get(params)!.n,
-      rows: rows.map((id) => row.get({ id, services: params.services })!),
+      rows: rows.map((id) => {
+        const found = row.get({ id, services: params.services })!;
+        return { ...found, paidMinor: rights.money ? found.paidMinor : null };
+      }),
     };
   },
 });

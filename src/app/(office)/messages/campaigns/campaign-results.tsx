@@ -43,7 +43,12 @@ export function CampaignResults({ view }: { view: CampaignView }) {
             </Box>
           ))}
           <Box sx={{ mt: 2 }}>
-            Bookings of <b>{amount(results.bookedMinor)}</b>, of which <b>{amount(results.earnedMinor)}</b> are paid.{" "}
+            {results.bookedMinor !== null && results.earnedMinor !== null && (
+              <>
+                Bookings of <b>{amount(results.bookedMinor)}</b>, of which <b>{amount(results.earnedMinor)}</b> are
+                paid.{" "}
+              </>
+            )}
             {results.left > 0
               ? `${results.left} ${results.left === 1 ? "wants" : "want"} no more offers.`
               : "Nobody has ended offers because of it."}

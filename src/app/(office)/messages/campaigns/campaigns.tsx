@@ -91,7 +91,7 @@ const CampaignRow = ({ row, currency, onOpen }: { row: Row; currency: string; on
       <Box sx={{ mt: 1 }}>
         {counted(row.results.invited, "customer")} invited, {row.results.opened} opened,{" "}
         <b>{row.results.booked} booked</b>
-        {row.results.bookedMinor > 0 && `, ${moneyWords(row.results.bookedMinor, currency)}`}
+        {!!row.results.bookedMinor && `, ${moneyWords(row.results.bookedMinor, currency)}`}
       </Box>
     )}
   </ButtonBase>

@@ -69,7 +69,7 @@ export function WhoAndHowMany({
                   <LinkBox href={`/customers/${row.id}`} sx={{ flex: 1 }}>
                     {row.name}
                   </LinkBox>
-                  <span>{moneyWords(row.paidMinor, currency)}</span>
+                  {row.paidMinor !== null && <span>{moneyWords(row.paidMinor, currency)}</span>}
                 </Box>
                 <Box sx={{ color: ink.ash, fontSize: 13.5 }}>
                   {row.place} · {row.lastHad ? `last on ${dateWords(row.lastHad)}` : "never had it"}

@@ -7,7 +7,7 @@ import PostalMime from "postal-mime";
 import { Reply } from "./reply";
 
 export const metadata = { title: "Mail that was sent" };
-const shown = 60;
+const shown = 150;
 
 /** The mail stand-in: every mail that went out, newest first, read from its .eml file. */
 export default async function MailPage({ searchParams }: { searchParams: Promise<{ file?: string }> }) {

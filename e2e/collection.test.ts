@@ -256,6 +256,8 @@ it("is paid in parts, and a bank that asks the customer is answered by link", as
   await openInvoice(invoiceId);
   await door.getByRole("link", { name: "Confirm with your bank" }).click();
   await door.getByText(/Do you agree to pay €40\.00/).waitFor();
+  // A press before the page answers is lost.
+  await door.locator("html[data-ready]").waitFor({ state: "attached" });
   await door.getByRole("button", { name: "Yes, I agree" }).click();
   await door.waitForURL(/\/invoice\//);
   await expectSoon(door, () => openOn(invoiceId) === 4_000, frames);

@@ -1,5 +1,5 @@
 import { everyone } from "@/core/customers/audience";
-import { addDays } from "@/core/time/dates";
+import { addDays, weekdayOf } from "@/core/time/dates";
 import type { Hogar } from "@/kernel/hogar";
 import { sealedToken } from "@/kernel/links";
 import { mustPerform, perform, viewContext } from "@/kernel/operation";
@@ -104,12 +104,14 @@ export function sayHowItWas(hogar: Hogar): void {
 }
 
 const mostTaken = 4;
+const saturday = 5;
 
 function takeTheFirst(hogar: Hogar, token: string): boolean {
   const [page, windows] = [look(hogar, offer, { token }, visitor), look(hogar, offerWindows, { token }, visitor)];
   if (!page.ok || !windows.ok || page.value.needsMore || page.value.booked) return false;
-  // Late in its days: the next ones are left to whoever looks at the demo.
-  const window = windows.value.at(-1);
+  // Some weeks ahead, on a day on which everybody works: the next ones are left to whoever looks at the demo.
+  const usual = windows.value.filter(({ date }) => weekdayOf(date) < saturday);
+  const window = usual[Math.floor(usual.length * 0.6)];
   if (!window) return false;
   const { date, from, to } = window;
   return perform(hogar, takeOffer, { token, window: { date, from, to }, shownMinor: page.value.totalMinor }, visitor)

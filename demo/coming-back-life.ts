@@ -1,13 +1,12 @@
 import { everyone } from "@/core/customers/audience";
-import { addDays, weekdayOf } from "@/core/time/dates";
+import { addDays } from "@/core/time/dates";
 import type { Hogar } from "@/kernel/hogar";
 import { sealedToken } from "@/kernel/links";
-import { mustPerform, perform, viewContext } from "@/kernel/operation";
+import { mustPerform, viewContext } from "@/kernel/operation";
 import { look } from "@/kernel/view";
-import { openOffer, takeOffer } from "@/modules/campaigns/operations/by-link";
+import { openOffer } from "@/modules/campaigns/operations/by-link";
 import { runCampaign, saveCampaign } from "@/modules/campaigns/operations/campaigns";
 import { campaign } from "@/modules/campaigns/views/campaigns";
-import { offer, offerWindows } from "@/modules/campaigns/views/offer";
 import { saveLoyalty } from "@/modules/money/operations/points";
 import { answerReview, replyToReview, saveReviewRules } from "@/modules/reviews/operations/reviews";
 import { office } from "./set-up";
@@ -74,7 +73,7 @@ const said: [rating: number, praise: string, trouble: string][] = [
   [5, "Bram even fixed the door handle of the stove.", ""],
 ];
 
-/** What customers say who were asked: most are content, one waits for an answer, one has had it. And some take an offer. */
+/** What customers say who were asked: most are content, one waits for an answer, one has had it. And some look at their offer. */
 export function sayHowItWas(hogar: Hogar): void {
   const { sql } = hogar.store;
   for (const [i, { id }] of sql<{ id: number }>("SELECT id FROM reviews ORDER BY id LIMIT 60").all().entries()) {
@@ -95,25 +94,6 @@ export function sayHowItWas(hogar: Hogar): void {
       office,
     );
   const invites = sql<{ id: number }>("SELECT id FROM campaign_invites ORDER BY id").all();
-  let taken = 0;
-  for (const [i, { id }] of invites.entries()) {
-    const token = sealedToken(hogar, { kind: "offer", id });
-    if (i % 2 === 0) mustPerform(hogar, openOffer, { token }, visitor);
-    if (taken < mostTaken && takeTheFirst(hogar, token)) taken++;
-  }
-}
-
-const mostTaken = 4;
-const saturday = 5;
-
-function takeTheFirst(hogar: Hogar, token: string): boolean {
-  const [page, windows] = [look(hogar, offer, { token }, visitor), look(hogar, offerWindows, { token }, visitor)];
-  if (!page.ok || !windows.ok || page.value.needsMore || page.value.booked) return false;
-  // Some weeks ahead, on a day on which everybody works: the next ones are left to whoever looks at the demo.
-  const usual = windows.value.filter(({ date }) => weekdayOf(date) < saturday);
-  const window = usual[Math.floor(usual.length * 0.6)];
-  if (!window) return false;
-  const { date, from, to } = window;
-  return perform(hogar, takeOffer, { token, window: { date, from, to }, shownMinor: page.value.totalMinor }, visitor)
-    .ok;
+  for (const [i, { id }] of invites.entries())
+    if (i % 2 === 0) mustPerform(hogar, openOffer, { token: sealedToken(hogar, { kind: "offer", id }) }, visitor);
 }

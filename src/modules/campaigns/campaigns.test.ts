@@ -260,6 +260,13 @@ describe("invitations", () => {
     expect(w.of(id)).toMatchObject({ state: "ended", endReason: "Everybody was invited." });
   });
 
+  it("go out every day, whatever their time of day", async () => {
+    const w = world(3);
+    w.run({ at: 1100, mostADay: 1 });
+    for (const date of ["2027-03-09", "2027-03-10", "2027-03-11"]) await w.at(date, 1105);
+    expect(w.invites()).toHaveLength(3);
+  });
+
   it("are not for whoever takes back their yes before their turn, nor for whom another campaign has just asked", async () => {
     const w = world(3);
     w.run({ mostADay: 1 });

@@ -1,6 +1,7 @@
 import { dayMs } from "@/core/horizons";
 import { inviteToday } from "@/core/messages/inviting";
-import { epochMinute, localOf } from "@/core/time/local";
+import { addDays } from "@/core/time/dates";
+import { epochMinute } from "@/core/time/local";
 import type { VisitToPlace } from "@/core/windows/visit-to-place";
 import type { ViewContext } from "@/kernel/operation";
 import { roomLeft } from "@/modules/placing/room-left";
@@ -36,8 +37,9 @@ function candidates(
     .all({ ...params, most });
 }
 
-/** For how many of those who come next it is looked whether there is room, for each that may be invited: some live where no day is free. */
+/** For how many of those who come next it is looked whether there is room, for each that may be invited, and in all where it is gone: some live where no day is free. */
 const triesForEach = 2;
+const mostTries = 100;
 
 export type TodaysTurn = { invite: Candidate[] } | { end: string };
 
@@ -52,12 +54,17 @@ export function todaysTurn(context: ViewContext, campaignId: number): TodaysTurn
   if (dates.length === 0) return { invite: [] };
   const asked = awaited(context);
   const most = campaign.most_a_day - invitedToday(context, campaign);
-  const waiting = candidates(context, campaign, Math.max(1, most * triesForEach));
+  const waiting = candidates(context, campaign, Math.max(mostTries, most * triesForEach));
   if (waiting.length === 0) return asked.length ? { invite: [] } : { end: "Everybody was invited." };
   if (most <= 0) return { invite: [] };
-  const room = roomLeft(context, [...asked, ...waiting.map((one) => visitOf(context, campaign, one))], dates).map(
-    (window) => window !== null,
-  );
+  const roomFor = (some: readonly Candidate[]) =>
+    roomLeft(context, [...asked, ...some.map((one) => visitOf(context, campaign, one))], dates).map(
+      (window) => window !== null,
+    );
+  const next = waiting.slice(0, most * triesForEach);
+  let room = roomFor(next);
+  // Nobody of those who come next fits: perhaps others do, who live elsewhere.
+  if (waiting.length > next.length && room.slice(asked.length).every((fits) => !fits)) room = roomFor(waiting);
   const turn = inviteToday({ asked: room.slice(0, asked.length), waiting: room.slice(asked.length), most });
   return "full" in turn
     ? { end: "There is no room left on its days." }
@@ -90,8 +97,7 @@ export function nextTurn(
 ): number {
   const todays = epochMinute(today, at_minute, business.time_zone);
   if (todays > minute) return todays;
-  const tomorrow = localOf(todays + 36 * 60, business.time_zone).date;
-  return epochMinute(tomorrow, at_minute, business.time_zone);
+  return epochMinute(addDays(today, 1), at_minute, business.time_zone);
 }
 
 /** For how many of those who would be invited there is room on the days of a campaign, of as many as are looked at. */

@@ -2,7 +2,9 @@ import { campaignChannels, type CampaignTexts } from "@/core/messages/campaign-t
 import { fieldsOf as fieldNames } from "@/core/messages/occasions";
 import { fieldOf } from "@/core/messages/fields";
 import { languages } from "@/core/messages/languages";
+import { groupBy } from "@/core/group";
 import { addDays } from "@/core/time/dates";
+import { localDate } from "@/core/time/local";
 import { Refusal } from "@/core/problems";
 import { DateText, Id, input, Nothing, OneOf, OrNull } from "@/kernel/inputs";
 import { pageInput, readPage } from "@/kernel/paging";
@@ -127,23 +129,23 @@ function startingTexts(context: ViewContext): CampaignTexts {
   );
 }
 
-/** Invited, opened and booked by day of the invitation. */
-const byDay = ({ sql, business }: ViewContext, campaignId: number) =>
-  sql<{ at: number; opened: number; booked: number }>(
-    `SELECT invited_at AS at, opened_at IS NOT NULL AS opened, job_id IS NOT NULL AS booked
-      FROM campaign_invites WHERE campaign_id = ? ORDER BY invited_at`,
-  )
-    .all(campaignId)
-    .reduce<{ date: string; invited: number; opened: number; booked: number }[]>((days, { at, opened, booked }) => {
-      const date = new Intl.DateTimeFormat("en-CA", { timeZone: business.time_zone }).format(at);
-      const last = days.at(-1);
-      const day = last?.date === date ? last : { date, invited: 0, opened: 0, booked: 0 };
-      if (day !== last) days.push(day);
-      day.invited += 1;
-      day.opened += opened;
-      day.booked += booked;
-      return days;
-    }, []);
+/** Invited by day, and how many of them have booked since; what was cancelled does not count. */
+function byDay(
+  { sql, business }: ViewContext,
+  campaignId: number,
+): { date: string; invited: number; booked: number }[] {
+  const invites = sql<{ at: number; booked: number }>(
+    `SELECT i.invited_at AS at, j.id IS NOT NULL AS booked
+      FROM campaign_invites i LEFT JOIN jobs j ON j.id = i.job_id AND j.state <> 'cancelled'
+      WHERE i.campaign_id = ? ORDER BY i.invited_at`,
+  ).all(campaignId);
+  const days = groupBy(invites, ({ at }) => localDate(Math.floor(at / 60_000), business.time_zone));
+  return [...days].map(([date, those]) => ({
+    date,
+    invited: those.length,
+    booked: those.filter(({ booked }) => booked).length,
+  }));
+}
 
 /** Ways in which an invitation goes out. */
 const Channels = Type.Array(OneOf(campaignChannels), { maxItems: 2 });

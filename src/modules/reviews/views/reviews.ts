@@ -1,3 +1,4 @@
+import { dayMs } from "@/core/horizons";
 import { lookOf } from "@/core/look/front-door";
 import { meanRating } from "@/core/messages/reviewing";
 import { localDate } from "@/core/time/local";
@@ -59,7 +60,7 @@ export const reviewFigures = defineView({
   input: input({ days: Type.Integer({ minimum: 7, maximum: 3650 }) }),
   read(context, { days }) {
     const { sql, now } = context;
-    const since = now - days * 86_400_000;
+    const since = now - days * dayMs;
     const rated = "FROM reviews r WHERE r.rating IS NOT NULL AND r.answered_at > @since";
     const { asked, answered, sum, trouble } = sql<{ asked: number; answered: number; sum: number; trouble: number }>(
       `SELECT (SELECT count(*) FROM reviews WHERE asked_at > @since) AS asked, count(*) AS answered, coalesce(sum(r.rating), 0) AS sum,

@@ -21,6 +21,9 @@ import { setup } from "@/modules/setup/views/setup";
 import { saveTechnician } from "@/modules/team/operations/save-technician";
 import { saveSecurity } from "@/modules/people/operations/save-security";
 import { openHogar } from "@/registry/open-hogar";
+import { writeFileSync } from "node:fs";
+import path from "node:path";
+import { emptyDatabase, keptBytes } from "./kept-bytes";
 import { makeTown } from "./town";
 
 export const office: Actor = personActor({ id: 1, name: "Odile Brandt", role: "owner", technicianId: null });
@@ -74,126 +77,25 @@ export interface SmallBooking {
   from?: Origin;
 }
 
-/** A small business in memory for tests: two technicians, two services, one zone; Tuesday 9 March 2027, eight o'clock. */
+/** The town of all small businesses. */
+export const smallTown = makeTown(7);
+const openedAt = epochMinute("2027-03-09", 480, zone) * 60_000;
+
+/** A small business for tests, in memory or in a folder: two technicians, three services, one zone; Tuesday 9 March 2027, eight o'clock. */
 export function smallWorld(gateways: Partial<Gateways> = {}, folder: string | null = null) {
-  let now = epochMinute("2027-03-09", 480, zone) * 60_000;
-  const town = makeTown(7);
-  const hogar = openHogar({ folder, clock: () => now, town, gateways, env: {}, standins: true });
-  const home = town.addresses[0]!;
-  openBusiness(
-    hogar,
-    {
-      name: "Marrowick Hearth & Flue",
-      phone: "+1 555 0100",
-      mail: "office@marrowick.example",
-      currency: "EUR",
-      pricesIncludeTax: true,
-      timeZone: zone,
-      place: { lng: home.lng, lat: home.lat },
-      demo: true,
-    },
-    { name: "Odile Brandt", mail: "odile@marrowick.example", password: "open the door" },
-  );
-  // Tests of all else book as often as they like; those of the lock set it closer.
-  mustPerform(
-    hogar,
-    saveSecurity,
-    { unprovedEach: 1000, unprovedPercent: 100, unprovedADay: 1000, secondFactorRoles: [] },
-    office,
-  );
-  mustPerform(
-    hogar,
-    saveZone,
-    {
-      id: null,
-      name: "Harbourside",
-      postcodes: ["MW 1*"],
-      weekdays: 127,
-      serveFrom: 0,
-      serveTo: 1440,
-      noticeMinutes: 0,
-      surchargeMinor: 0,
-      smallestOrderMinor: 0,
-    },
-    office,
-  );
-  const hours = [0, 1, 2, 3, 4].flatMap((weekday) => [
-    { weekday, opens: 480, closes: 720 },
-    { weekday, opens: 780, closes: 1020 },
-  ]);
-  const technicians = ["Bram Okafor", "Petra Lindqvist"].map(
-    (name) =>
-      mustPerform(
-        hogar,
-        saveTechnician,
-        { id: null, name, phone: "+1 555 0111", skills: [{ name: "sweep", level: 1, validUntil: null }], hours },
-        office,
-      ).id,
-  );
-  const service = { ...serviceInput, id: null };
-  const sweep = mustPerform(
-    hogar,
-    saveService,
-    {
-      ...service,
-      code: "SW",
-      name: "Chimney sweep",
-      priceMinor: 7900,
-      minutes: 60,
-      crew: 1,
-      deposit: { kind: "none", value: 0 },
-    },
-    office,
-  ).id;
-  const survey = mustPerform(
-    hogar,
-    saveService,
-    {
-      ...service,
-      code: "CS",
-      name: "Camera survey",
-      priceMinor: 16_000,
-      minutes: 90,
-      crew: 1,
-      deposit: { kind: "percent", value: 2500 },
-    },
-    office,
-  ).id;
-  const guard = mustPerform(
-    hogar,
-    saveService,
-    {
-      ...service,
-      code: "BG",
-      name: "Bird guard fitted",
-      priceMinor: 14_500,
-      minutes: 60,
-      crew: 2,
-      deposit: { kind: "none", value: 0 },
-    },
-    office,
-  ).id;
-  mustPerform(
-    hogar,
-    saveBookingRules,
-    {
-      windows: [9, 11, 13, 15].map((from) => ({
-        kind: "window" as const,
-        weekdays: 31,
-        from: from * 60,
-        to: (from + 2) * 60,
-      })),
-      noticeMinutes: 60,
-      horizonDays: 30,
-      holdMinutes: 10,
-    },
-    office,
-  );
+  let now = openedAt;
+  const bytes = keptBytes("small", smallBusiness);
+  if (folder) writeFileSync(path.join(folder, "hogar.sqlite"), bytes);
+  const hogar = openHogar({ folder, bytes, clock: () => now, town: smallTown, gateways, env: {}, standins: true });
+  const technicians = hogar.store.sql<{ id: number }>("SELECT id FROM technicians ORDER BY id").all();
+  const serviceOf = (code: string) => one<{ id: number }>(hogar, "SELECT id FROM services WHERE code = ?", code).id;
+  const [sweep, survey, guard] = [serviceOf("SW"), serviceOf("CS"), serviceOf("BG")];
+  const town = smallTown;
 
   const addresses = town.addresses.filter((a) => a.postcode.startsWith("MW 1"));
   const world = {
     hogar,
-    technicians,
+    technicians: technicians.map(({ id }) => id),
     services: { sweep, survey, guard },
     addresses,
     town,
@@ -281,6 +183,98 @@ export function smallWorld(gateways: Partial<Gateways> = {}, folder: string | nu
     },
   };
   return world;
+}
+
+/** What a small business is before a test does anything with it. */
+function smallBusiness(): Buffer {
+  const hogar = openHogar({
+    folder: null,
+    bytes: emptyDatabase(),
+    clock: () => openedAt,
+    town: smallTown,
+    env: {},
+    standins: true,
+  });
+  const home = smallTown.addresses[0]!;
+  openBusiness(
+    hogar,
+    {
+      name: "Marrowick Hearth & Flue",
+      phone: "+1 555 0100",
+      mail: "office@marrowick.example",
+      currency: "EUR",
+      pricesIncludeTax: true,
+      timeZone: zone,
+      place: { lng: home.lng, lat: home.lat },
+      demo: true,
+    },
+    { name: "Odile Brandt", mail: "odile@marrowick.example", password: "open the door" },
+  );
+  // Tests of all else book as often as they like; those of the lock set it closer.
+  mustPerform(
+    hogar,
+    saveSecurity,
+    { unprovedEach: 1000, unprovedPercent: 100, unprovedADay: 1000, secondFactorRoles: [] },
+    office,
+  );
+  mustPerform(
+    hogar,
+    saveZone,
+    {
+      id: null,
+      name: "Harbourside",
+      postcodes: ["MW 1*"],
+      weekdays: 127,
+      serveFrom: 0,
+      serveTo: 1440,
+      noticeMinutes: 0,
+      surchargeMinor: 0,
+      smallestOrderMinor: 0,
+    },
+    office,
+  );
+  const hours = [0, 1, 2, 3, 4].flatMap((weekday) => [
+    { weekday, opens: 480, closes: 720 },
+    { weekday, opens: 780, closes: 1020 },
+  ]);
+  for (const name of ["Bram Okafor", "Petra Lindqvist"])
+    mustPerform(
+      hogar,
+      saveTechnician,
+      { id: null, name, phone: "+1 555 0111", skills: [{ name: "sweep", level: 1, validUntil: null }], hours },
+      office,
+    );
+  for (const service of [
+    { code: "SW", name: "Chimney sweep", priceMinor: 7900, minutes: 60 },
+    {
+      code: "CS",
+      name: "Camera survey",
+      priceMinor: 16_000,
+      minutes: 90,
+      deposit: { kind: "percent" as const, value: 2500 },
+    },
+    { code: "BG", name: "Bird guard fitted", priceMinor: 14_500, minutes: 60, crew: 2 },
+  ])
+    mustPerform(hogar, saveService, { ...serviceInput, id: null, ...service }, office);
+  mustPerform(
+    hogar,
+    saveBookingRules,
+    {
+      windows: [9, 11, 13, 15].map((from) => ({
+        kind: "window" as const,
+        weekdays: 31,
+        from: from * 60,
+        to: (from + 2) * 60,
+      })),
+      noticeMinutes: 60,
+      horizonDays: 30,
+      holdMinutes: 10,
+    },
+    office,
+  );
+  const bytes = hogar.store.db.serialize();
+  hogar.store.db.close();
+  return bytes;
 }
 
 /** The one row of a query. */

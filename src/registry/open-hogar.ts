@@ -19,6 +19,8 @@ import { keepToOurselves, keptSecrets } from "./secrets";
 export interface HogarOptions {
   /** The data folder; null keeps everything in memory, for tests. */
   folder: string | null;
+  /** What is in memory begins as these bytes of a database; absent: empty. */
+  bytes?: Buffer;
   clock?: () => number;
   gateways?: Partial<Gateways>;
   town?: Town;
@@ -32,6 +34,7 @@ export interface HogarOptions {
 /** Opens the business in a data folder, creating what is missing. What is in it is for this user of the machine alone. */
 export function openHogar({
   folder,
+  bytes,
   clock,
   gateways,
   town: givenTown,
@@ -41,7 +44,7 @@ export function openHogar({
 }: HogarOptions): Hogar {
   if (folder) keepToOurselves(folder);
   const inside = (name: string): string | null => folder && path.join(folder, name);
-  const store = openStore(inside("hogar.sqlite") ?? ":memory:");
+  const store = openStore(inside("hogar.sqlite") ?? bytes ?? ":memory:");
   const keys = keysOf(folder ? keptSecrets(folder) : ["a secret for tests only, thirty-two characters"]);
   const town = givenTown ?? (folder ? loadTown(path.join(folder, "town.json")) : null);
   const from = () => readBusiness(store)?.mail ?? "office@business.example";

@@ -26,8 +26,11 @@ export function markCaches({ caches }: Pick<Store, "caches">): { back: () => voi
   return { back: () => marks.forEach((mark) => mark.back()) };
 }
 
-/** Opens (and where needed creates) the business's database, brings its schema up to date, and arms the audit triggers. `:memory:` is a database for tests. */
-export function openStore(file: string, migrations = path.join(process.cwd(), "src/store/migrations")): Store {
+/**
+ * Opens (and where needed creates) the business's database, brings its schema up to date, and arms the audit triggers.
+ * `:memory:`, or the bytes of a database, is one that lives in memory alone, for tests.
+ */
+export function openStore(file: string | Buffer, migrations = path.join(process.cwd(), "src/store/migrations")): Store {
   const db = new Database(file);
   db.pragma("journal_mode = WAL");
   db.pragma("synchronous = NORMAL");

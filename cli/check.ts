@@ -6,22 +6,37 @@ import path from "node:path";
 /** Computes every law of the data in a database, which it only reads: of the data folder, or of a file. */
 export function check([file]: string[]): void {
   const from = process.env.HOGAR_FROM ?? process.cwd();
-  const database = file ? path.resolve(from, file) : path.join(process.env.HOGAR_DATA ?? "data", "hogar.sqlite");
+  const { broken, laws } = brokenIn(
+    file ? path.resolve(from, file) : path.join(process.env.HOGAR_DATA ?? "data", "hogar.sqlite"),
+  );
+  if (!broken) return console.log(`${laws} laws hold`);
+  console.error(`broken: ${broken}`);
+  process.exitCode = 1;
+}
+
+/** How many laws there are for a database, and the first that is broken, with what breaks it. */
+export function brokenIn(database: string): { laws: number; broken: string | null } {
   if (!existsSync(database)) throw new Error(`${database} is not there`);
   const db = new Database(database, { readonly: true });
   try {
     refuseOther(db);
-    const sound = db.pragma("integrity_check", { simple: true }) as string;
-    if (sound !== "ok") return broken("The file is sound.", sound);
-    const [dangling] = db.pragma("foreign_key_check") as { table: string; rowid: number }[];
-    if (dangling) return broken("What a row refers to is there.", `${dangling.table} ${dangling.rowid}`);
     const sql = <Row>(text: string) => db.prepare(text) as unknown as Database.Statement<unknown[], Row>;
-    const found = firstBroken(sql);
-    if (found) return broken(found.law, found.what);
-    console.log(`${lawsOf(sql).length + 2} laws hold`);
+    return { laws: lawsOf(sql).length + 2, broken: unsoundIn(db) ?? unlawfulIn(sql) };
   } finally {
     db.close();
   }
+}
+
+function unsoundIn(db: Database.Database): string | null {
+  const sound = db.pragma("integrity_check", { simple: true }) as string;
+  if (sound !== "ok") return `The file is sound. ${sound}`;
+  const [dangling] = db.pragma("foreign_key_check") as { table: string; rowid: number }[];
+  return dangling ? `What a row refers to is there. ${dangling.table} ${dangling.rowid}` : null;
+}
+
+function unlawfulIn(sql: Parameters<typeof firstBroken>[0]): string | null {
+  const found = firstBroken(sql);
+  return found && `${found.law} ${found.what}`;
 }
 
 /** Laws are about the tables as they are now. */
@@ -32,9 +47,4 @@ function refuseOther(db: Database.Database): void {
     throw new Error(
       `this database is of version ${is}, and laws are those of version ${should}: start Hogar on it once`,
     );
-}
-
-function broken(law: string, what: string): void {
-  console.error(`broken: ${law} ${what}`);
-  process.exitCode = 1;
 }

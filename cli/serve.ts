@@ -36,9 +36,8 @@ export async function serveApplication(port: number): Promise<void> {
     const closed = new Promise((resolve) => server.close(resolve));
     server.closeIdleConnections();
     await closed;
-    const shared = globalThis as { hogar?: { store: { db: { close: () => void } } }; stopWorker?: () => Promise<void> };
-    await shared.stopWorker?.();
-    shared.hogar?.store.db.close();
+    // Given by the application as it starts (src/instrumentation.ts).
+    await (globalThis as { end?: () => Promise<void> }).end?.();
   });
 }
 

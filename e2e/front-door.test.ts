@@ -2,7 +2,8 @@ import { createServer } from "node:http";
 import { findings } from "./support/axe";
 import { chooseAt, findAddress, keepWindow, payWith, sayWho } from "./support/door";
 import { pairForTests } from "./support/pair";
-import { expectSoon, freePort, go, mailedLink, tick } from "./support/server";
+import { expectSoon, go, mailedLink, tick } from "./support/server";
+import { freePort } from "./support/serving";
 
 /** The front door beyond the plain booking: baskets, addresses typed by hand, wishes, bookings that a person confirms, the owner's own look, other people's sites. */
 jest.setTimeout(600_000);

@@ -4,7 +4,8 @@ import { spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import { type Running, says, startDemo } from "./support/server";
+import { type Running, startDemo } from "./support/server";
+import { says } from "./support/serving";
 
 /** What many do at once, and what a crash leaves behind. */
 jest.setTimeout(900_000);

@@ -3,7 +3,7 @@ import { type ChildProcess, spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import { freePort, says } from "./support/server";
+import { freePort, says } from "./support/serving";
 
 jest.setTimeout(120_000);
 

@@ -7,9 +7,9 @@ const args = process.argv.slice(2);
 const port = process.env.PORT ?? "3000";
 const data = path.resolve(root, process.env.HOGAR_DATA ?? "data");
 
-install();
-build();
-if (run("npx", ["--no-install", "tsx", "demo/make.ts", ...args], { HOGAR_DATA: data }) !== 0)
+await install();
+await build();
+if ((await run("npx", ["--no-install", "tsx", "demo/make.ts", ...args], { env: { HOGAR_DATA: data } })) !== 0)
   fail("The demo world could not be made.");
 
 const server = spawn(process.execPath, [path.join(root, "bin/hogar.mjs"), "serve"], {

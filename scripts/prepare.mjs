@@ -1,4 +1,4 @@
-import { spawnSync } from "node:child_process";
+import { spawn, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import path from "node:path";
@@ -8,34 +8,45 @@ import { fileURLToPath } from "node:url";
 export const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), "..");
 const env = { ...process.env, NEXT_TELEMETRY_DISABLED: "1" };
 
-/** Runs a command to its end, or for `minutes` at the longest: whatever hangs has failed. */
-export function run(command, args, more = {}, minutes = 30) {
-  const { status, signal, error } = spawnSync(command, args, {
-    cwd: root,
-    stdio: "inherit",
-    env: { ...env, ...more },
-    timeout: minutes * 60_000,
+/** Runs a command to its end, or for half an hour at the longest: whatever hangs has failed. A quiet one is heard when it fails. */
+export function run(command, args, { env: more = {}, quiet = false } = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, {
+      cwd: root,
+      stdio: quiet ? ["ignore", "pipe", "pipe"] : "inherit",
+      env: { ...env, ...more },
+    });
+    let said = "";
+    for (const stream of [child.stdout, child.stderr]) stream?.on("data", (text) => (said += text));
+    const tooLong = setTimeout(() => {
+      console.error(`${command} ${args.join(" ")} was still running after ${longestMinutes} minutes.`);
+      child.kill("SIGKILL");
+    }, longestMinutes * 60_000);
+    child.once("error", (error) => console.error(String(error)));
+    child.once("close", (status, signal) => {
+      clearTimeout(tooLong);
+      if (signal === "SIGINT") process.exit(130);
+      if (status !== 0) process.stdout.write(said);
+      resolve(status ?? 1);
+    });
   });
-  if (error?.code === "ETIMEDOUT")
-    console.error(`${command} ${args.join(" ")} was still running after ${minutes} minutes.`);
-  else if (signal) process.exit(130);
-  return status ?? 1;
 }
+const longestMinutes = 30;
 
 /** Installs the packages, unless the ones of this lock file are there already. */
-export function install() {
+export async function install() {
   const stamp = path.join(root, "node_modules/.hogar-lock");
   const lock = hashOf([path.join(root, "package-lock.json")]);
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
   console.log("Installing packages: the database is compiled here, which takes 4 to 6 minutes.");
   // Not `npm ci`: it refuses a lock file made where the registry lacks other platforms' optional packages.
-  if (run("npm", ["install", "--no-save", "--no-audit", "--no-fund", "--loglevel=error"]) !== 0)
+  if ((await run("npm", ["install", "--no-save", "--no-audit", "--no-fund", "--loglevel=error"])) !== 0)
     fail("The packages could not be installed. Is there a network?");
   writeFileSync(stamp, lock);
 }
 
 /** Builds the application, unless it is built from these very sources. */
-export function build() {
+export async function build({ quiet = false } = {}) {
   const stamp = path.join(root, ".next/hogar-sources");
   const sources = hashOf(
     ["src", "package-lock.json", "next.config.ts", "tsconfig.json"].flatMap((name) =>
@@ -44,18 +55,26 @@ export function build() {
   );
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === sources) return;
   console.log("Building the application: about a minute.");
-  if (run("npx", ["--no-install", "next", "build"]) !== 0) fail("The application could not be built.");
+  if ((await run("npx", ["--no-install", "next", "build"], { quiet })) !== 0)
+    fail("The application could not be built.");
   mkdirSync(path.dirname(stamp), { recursive: true });
   writeFileSync(stamp, sources);
 }
 
-/** The path of a Chromium, installing Debian's where there is none. */
-export function chromium() {
+/** The path of a Chromium, installing Debian's where there is none: the one without a window, where it can be had, since it takes a third less. */
+export async function chromium() {
   const find = () =>
-    spawnSync("sh", ["-c", "command -v chromium || command -v chromium-browser"], { encoding: "utf8" }).stdout.trim();
+    spawnSync(
+      "sh",
+      ["-c", "command -v chromium-headless-shell || command -v chromium || command -v chromium-browser"],
+      {
+        encoding: "utf8",
+      },
+    ).stdout.trim();
   if (!find()) {
     console.log("Installing Chromium.");
-    run("sh", ["-c", "apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium >/dev/null"]);
+    const get = (name) => `apt-get install -y -qq --no-install-recommends ${name} >/dev/null`;
+    await run("sh", ["-c", `apt-get update -qq && (${get("chromium-headless-shell")} || ${get("chromium")})`]);
   }
   return find() || fail("There is no Chromium, and it could not be installed. Install it, then try again.");
 }

@@ -6,6 +6,16 @@ export async function register(): Promise<void> {
     import("./worker/start-thread"),
     import("./modules/placing/planning"),
   ]);
-  if (process.env.HOGAR_WORKER !== "off") shared.stopWorker = startWorkerThread(getHogar(), dataFolder());
-  readAhead(getHogar());
+  let stopWorker: (() => Promise<void>) | null = null;
+  shared.begin = () => {
+    const hogar = getHogar();
+    if (process.env.HOGAR_WORKER !== "off") stopWorker = startWorkerThread(hogar, dataFolder());
+    readAhead(hogar);
+  };
+  shared.end = async () => {
+    await stopWorker?.();
+    shared.hogar?.close();
+    shared.hogar = undefined;
+  };
+  shared.begin();
 }

@@ -2,7 +2,7 @@ import { post } from "../support/http";
 import { underAttack } from "./attacker";
 
 /** 3: who writes another address into every request is counted as who they are. */
-const app = underAttack({ HOGAR_FRONT_DOOR_PER_MINUTE: "20" });
+const app = underAttack({ env: { HOGAR_FRONT_DOOR_PER_MINUTE: "20" } });
 
 it("made-up addresses get around no limit", async () => {
   const answers = [];

@@ -3,7 +3,7 @@ import sharp from "sharp";
 import { underAttack } from "./attacker";
 
 /** 5: small pictures that are huge when they are unpacked, and bodies without an end, stop nobody. */
-const app = underAttack();
+const app = underAttack({});
 const send = (body: BodyInit) =>
   fetch(`${app.url}/api/images?purpose=answer`, {
     method: "POST",

@@ -1,7 +1,7 @@
 import { underAttack } from "./attacker";
 
 /** 16, too: pages have a limit as well. */
-const app = underAttack({ HOGAR_FRONT_DOOR_PER_MINUTE: "5" });
+const app = underAttack({ env: { HOGAR_FRONT_DOOR_PER_MINUTE: "5" } });
 
 it("whoever loads page after page is asked to wait", async () => {
   const statuses = [];

@@ -1,10 +1,10 @@
 import { post } from "../support/http";
 import { type Running, startDemo } from "../support/server";
 
-/** A demo whose strangers are held as an owner gets it, for the attacks of a file. Attacks are few, short and on this machine. */
-export function underAttack(env: Record<string, string> = {}): Running {
+/** A demo whose strangers are held as an owner gets it, for the attacks of a file, in a process of its `own` where that counts. Attacks are few, short and on this machine. */
+export function underAttack(own?: { env?: Partial<NodeJS.ProcessEnv> }): Running {
   const app = {} as Running;
-  beforeAll(async () => void Object.assign(app, await startDemo({ strangersAreLimited: true, env })));
+  beforeAll(async () => void Object.assign(app, await startDemo({ strangersAreLimited: true, own })));
   afterAll(() => app.stop?.());
   return app;
 }

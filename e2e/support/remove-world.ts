@@ -1,6 +1,4 @@
-import { rmSync } from "node:fs";
-
 /** After all files. */
-export default function removeWorld(): void {
-  rmSync(process.env.HOGAR_E2E_WORLD!, { recursive: true, force: true });
+export default async function removeWorld(): Promise<void> {
+  await (globalThis as { removeWorld?: () => Promise<void> }).removeWorld?.();
 }

@@ -4,7 +4,7 @@ import { desk, go, mailedLink, openPage, phone, signIn, startBrowser, startDemo 
 
 /** Takes the pictures in docs/screenshots. */
 const folder = path.join(process.cwd(), "docs/screenshots");
-const app = await startDemo({ historyDays: 42 });
+const app = await startDemo({ own: { historyDays: 42 } });
 const browser = await startBrowser();
 const { page } = await openPage(browser, desk);
 const shoot = (name: string, from = page) => from.screenshot({ path: path.join(folder, `${name}.png`) });

@@ -1,18 +1,22 @@
-import { makeTown } from "@demo/town";
 import Database from "better-sqlite3";
-import { type ChildProcess, spawn, spawnSync } from "node:child_process";
-import { cpSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
-import { createServer } from "node:net";
+import { cpSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { type Browser, type BrowserContext, chromium, type Locator, type Page } from "playwright-core";
-import { makeDemo, runTsx } from "./demo-world";
+import { brokenIn } from "../../cli/check";
+import { asked, password } from "./asked";
+import type { Taken } from "./pool";
+import { serve } from "./serving";
+import { type Cookies, makeDemo } from "./worlds";
 
-/** Tests and scripts run from the project's root. */
-const root = process.cwd();
-const password = "open the door";
+/** Where servers that the files of a run share are had (make-world.ts); scripts have none. */
+const pool = process.env.HOGAR_E2E_POOL;
+/** Cookies of people of the demo, who have signed in once for all files. */
+const signedIn = JSON.parse(process.env.HOGAR_E2E_SIGNED_IN ?? "{}") as Record<string, Cookies>;
+/** Addresses of servers on which those sign-ins stand. */
+const demos = new Set<string>();
 
-/** The built application on a demo world of its own, as `npm run demo` would start it. */
+/** The built application on a world of its own, as `npm run demo` would start it. */
 export interface Running {
   url: string;
   folder: string;
@@ -22,134 +26,79 @@ export interface Running {
   log: () => string;
   /** Reads the database beside the running application. */
   sql: <Row = Record<string, unknown>>(query: string, ...values: unknown[]) => Row[];
+  /** Gives it back; whatever was done to it, every law of the data holds in the end. */
   stop: () => Promise<void>;
 }
 
 interface DemoOptions {
-  historyDays?: number;
-  env?: Record<string, string>;
+  /** A process of its own, for what is about processes: their memory, their environment. */
+  own?: { env?: Partial<NodeJS.ProcessEnv>; historyDays?: number };
   /** What strangers may keep, as an owner gets it; other tests book as often as they like. */
   strangersAreLimited?: boolean;
 }
 
-export async function startDemo({
-  historyDays,
-  env = {},
-  strangersAreLimited = false,
-}: DemoOptions = {}): Promise<Running> {
-  const template = historyDays === undefined ? process.env.HOGAR_E2E_WORLD : undefined;
-  return start(env, (more, folder) => {
-    if (template) cpSync(template, folder, { recursive: true, preserveTimestamps: true });
-    else makeDemo(more, historyDays);
-    if (strangersAreLimited) return;
-    const db = new Database(path.join(folder, "hogar.sqlite"));
-    db.exec("UPDATE business SET unproved_each = 1000, unproved_percent = 100, unproved_a_day = 1000");
-    db.close();
-  });
+export async function startDemo({ own, strangersAreLimited = false }: DemoOptions = {}): Promise<Running> {
+  const world = strangersAreLimited ? "limited" : "demo";
+  if (own || !pool) return startOwn(world, own ?? {});
+  const app = await takeShared(world);
+  demos.add(app.url);
+  return app;
 }
 
 /** The same on a business that has only just been made, in the demo's town. */
-export async function startEmpty(): Promise<Running> {
-  return start({}, (more, folder) => {
-    writeFileSync(path.join(folder, "town.json"), JSON.stringify(makeTown(7)));
-    runTsx(
-      [
-        "cli/hogar.ts",
-        "init",
-        "--name",
-        "Alder Roofs",
-        "--owner",
-        "Odile Brandt",
-        "--mail",
-        "odile@marrowick.example",
-        "--password",
-        password,
-        "--time-zone",
-        "Europe/Lisbon",
-        "--lng=-18.6",
-        "--lat=-41.2",
-      ],
-      more,
-    );
-  });
+export const startEmpty = (): Promise<Running> => takeShared("empty");
+
+async function takeShared(world: string): Promise<Running> {
+  const taken = await asked<Taken>(pool!, "take", world);
+  return running(
+    taken,
+    () => readFileSync(taken.log).subarray(taken.logFrom).toString(),
+    async () => {
+      demos.delete(taken.url);
+      return asked<string | null>(pool!, "giveBack", taken.url);
+    },
+  );
 }
 
-async function start(
-  env: Record<string, string>,
-  make: (env: NodeJS.ProcessEnv, folder: string) => void,
-): Promise<Running> {
+async function startOwn(world: string, { env, historyDays }: NonNullable<DemoOptions["own"]>): Promise<Running> {
   const folder = mkdtempSync(path.join(tmpdir(), "hogar-e2e-"));
-  const port = await freePort();
-  const more = {
-    ...process.env,
-    HOGAR_DATA: folder,
-    PORT: String(port),
-    HOGAR_FRONT_DOOR_PER_MINUTE: "100000",
-    NEXT_TELEMETRY_DISABLED: "1",
-    NODE_ENV: "production" as const,
-    ...env,
-  };
-  make(more, folder);
-  const server = spawn(process.execPath, ["bin/hogar.mjs", "serve"], {
-    cwd: root,
-    env: more,
-    stdio: ["ignore", "pipe", "pipe"],
-  });
+  const copied = path.join(folder, "data");
+  const worlds = process.env.HOGAR_E2E_WORLDS;
+  if (worlds) cpSync(path.join(worlds, world), copied, { recursive: true, preserveTimestamps: true });
+  else makeDemo(copied, historyDays);
   let log = "";
-  for (const stream of [server.stdout, server.stderr]) stream.on("data", (text: Buffer) => void (log += String(text)));
-  await says(server, "Ready on");
+  const served = await serve(copied, (text) => void (log += text), env);
+  if (worlds) demos.add(served.url);
+  return running(
+    { ...served, pid: served.process.pid! },
+    () => log,
+    async () => {
+      await served.stop();
+      const { broken } = brokenIn(path.join(copied, "hogar.sqlite"));
+      rmSync(folder, { recursive: true, force: true });
+      return broken;
+    },
+  );
+}
+
+function running(
+  { url, folder, pid }: Pick<Running, "url" | "folder" | "pid">,
+  log: () => string,
+  giveBack: () => Promise<string | null>,
+): Running {
   const db = new Database(path.join(folder, "hogar.sqlite"), { readonly: true });
   return {
-    url: `http://localhost:${port}`,
+    url,
     folder,
-    pid: server.pid!,
-    log: () => log,
+    pid,
+    log,
     sql: <Row>(query: string, ...values: unknown[]) => db.prepare<unknown[], Row>(query).all(...values),
-    stop: async () => {
+    async stop() {
       db.close();
-      const gone =
-        server.exitCode !== null || server.signalCode !== null
-          ? null
-          : new Promise((resolve) => server.once("exit", resolve));
-      server.kill("SIGTERM");
-      await gone;
-      checkLaws(more);
-      rmSync(folder, { recursive: true, force: true });
+      const broken = await giveBack();
+      if (broken) throw new Error(`A law is broken: ${broken}`);
     },
   };
-}
-
-/** Whatever was done to it, every law of the data holds in the end. */
-function checkLaws(env: NodeJS.ProcessEnv): void {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ["bin/hogar.mjs", "check"], {
-    cwd: root,
-    env,
-    encoding: "utf8",
-  });
-  if (status !== 0) throw new Error(`hogar check: ${stdout}${stderr}`);
-}
-
-/** Resolves when a process has printed something. */
-export function says(child: ChildProcess, words: string): Promise<void> {
-  return new Promise((resolve, reject) => {
-    let heard = "";
-    const listen = (text: Buffer) => {
-      heard += String(text);
-      if (heard.includes(words)) resolve();
-    };
-    child.stdout?.on("data", listen);
-    child.stderr?.on("data", listen);
-    child.once("exit", (code) => reject(new Error(`Ended with ${code} before it said “${words}”: ${heard}`)));
-  });
-}
-
-export function freePort(): Promise<number> {
-  return new Promise((resolve) => {
-    const probe = createServer().listen(0, () => {
-      const { port } = probe.address() as { port: number };
-      probe.close(() => resolve(port));
-    });
-  });
 }
 
 export const startBrowser = (): Promise<Browser> =>
@@ -189,7 +138,15 @@ export async function go(page: Page, url: string): Promise<void> {
   await page.locator("html[data-ready]").waitFor({ state: "attached" });
 }
 
+/** Signs somebody in; where they have signed in for all files before, their cookies are taken. */
 export async function signIn(page: Page, url: string, who: string): Promise<void> {
+  const cookies = demos.has(url) ? signedIn[who] : undefined;
+  if (!cookies) return signInByForm(page, url, who);
+  await page.context().addCookies(cookies.map((cookie) => ({ ...cookie, url })));
+  await go(page, `${url}/`);
+}
+
+export async function signInByForm(page: Page, url: string, who: string): Promise<void> {
   await go(page, `${url}/signin`);
   await page.getByLabel("Email").fill(`${who}@marrowick.example`);
   await page.getByLabel("Password").fill(password);

@@ -34,4 +34,6 @@ export interface Hogar {
   inTurn: InTurn;
   /** Called when something has been put into the outbox. */
   wake: () => void;
+  /** Lets go of its files: nothing can be asked of it any more. */
+  close: () => void;
 }

@@ -74,6 +74,10 @@ export function openHogar({
     publicUrl: env.HOGAR_URL ?? `http://localhost:${env.PORT ?? 3000}`,
     inTurn,
     wake: () => {},
+    close: () => {
+      store.db.close();
+      tryOut?.close();
+    },
   };
 }
 
@@ -82,7 +86,7 @@ function openStandins(
   keys: Keys,
   from: () => string,
   now: () => number,
-): NonNullable<Hogar["standins"]> {
+): NonNullable<Hogar["standins"]> & { close: () => void } {
   const db = openStandinStore(folder);
   return {
     cards: cardStandin(db, keys.of("card stand-in"), now),
@@ -91,5 +95,6 @@ function openStandins(
     text: textStandin(db, keys.of("text stand-in")),
     voice: voiceStandin(db, keys.of("voice stand-in")),
     examples: exampleFiles(folder && path.join(folder, "examples")),
+    close: () => void db.close(),
   };
 }

@@ -2,21 +2,23 @@ import { Refusal } from "@/core/problems";
 import { requestId } from "@/kernel/request-id";
 import { type RateLimiterAbstract, RateLimiterMemory } from "rate-limiter-flexible";
 import { bodyOf, jsonFrom } from "./body";
+import { keptWith } from "@/store/kept";
 import { addressHeader } from "./client-address";
+import { getHogar } from "./hogar";
 
 /** Keeps out what is not a request of our own pages, and slows down whoever asks too often. */
 const perMinute = (points: number) => new RateLimiterMemory({ points, duration: 60 });
 const frontDoorPerMinute = Number(process.env.HOGAR_FRONT_DOOR_PER_MINUTE ?? 180);
-const limits = {
+const makeLimits = () => ({
   office: perMinute(600),
   frontDoor: perMinute(frontDoorPerMinute),
   // What takes room from others, or somebody's time: nobody gets much of it.
   scarce: perMinute(Math.ceil(frontDoorPerMinute / 12)),
   images: perMinute(60),
   pages: perMinute(frontDoorPerMinute * 4),
-};
+});
 
-export type LimitName = keyof typeof limits;
+export type LimitName = keyof ReturnType<typeof makeLimits>;
 
 /** The body of a JSON request from a page of this application, of at most so many bytes; a refusal for anything else. */
 export async function jsonOf(request: Request, most = 200_000): Promise<unknown> {
@@ -59,7 +61,7 @@ export async function limit(name: LimitName, key: string): Promise<void> {
 
 /** Counts once more, and says whether that is still within the limit. */
 export async function isWithin(name: LimitName, key: string): Promise<boolean> {
-  const limiter: RateLimiterAbstract = limits[name];
+  const limiter: RateLimiterAbstract = keptWith(getHogar().store, "limits", makeLimits)[name];
   return limiter.consume(key).then(
     () => true,
     () => false,

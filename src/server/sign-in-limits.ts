@@ -1,5 +1,7 @@
 import { Refusal } from "@/core/problems";
+import { keptWith } from "@/store/kept";
 import { RateLimiterMemory } from "rate-limiter-flexible";
+import { getHogar } from "./hogar";
 
 /**
  * Refused sign-ins are counted by account and address together: whoever guesses shuts out themselves, and not the one they
@@ -7,9 +9,12 @@ import { RateLimiterMemory } from "rate-limiter-flexible";
  * slowed down, all the others together.
  */
 const perFiveMinutes = (points: number) => new RateLimiterMemory({ points, duration: 300 });
-const ofAccountHere = perFiveMinutes(10);
-const fromAddress = perFiveMinutes(60);
-const ofAccount = perFiveMinutes(30);
+const limits = () =>
+  keptWith(getHogar().store, "sign-in limits", () => ({
+    ofAccountHere: perFiveMinutes(10),
+    fromAddress: perFiveMinutes(60),
+    ofAccount: perFiveMinutes(30),
+  }));
 const slowedMs = 1_500;
 const mostWaiting = 20;
 let waiting = 0;
@@ -26,6 +31,7 @@ const hereKey = ({ mail, address, known }: Attempt): string =>
 
 /** Refuses, or slows down, where too much has gone wrong before. */
 export async function mayTry(attempt: Attempt): Promise<void> {
+  const { ofAccountHere, fromAddress, ofAccount } = limits();
   const used = async (limiter: RateLimiterMemory, key: string) => (await limiter.get(key))?.remainingPoints ?? 1;
   if ((await used(ofAccountHere, hereKey(attempt))) <= 0) throw new Refusal("too-many-tries");
   if (attempt.known) return;
@@ -39,6 +45,7 @@ export async function mayTry(attempt: Attempt): Promise<void> {
 
 /** Counts a try that was refused. */
 export async function countFailure(attempt: Attempt): Promise<void> {
+  const { ofAccountHere, fromAddress, ofAccount } = limits();
   const count = (limiter: RateLimiterMemory, key: string) => limiter.penalty(key);
   await count(ofAccountHere, hereKey(attempt));
   if (attempt.known) return;

@@ -13,6 +13,8 @@ export interface Store {
   sql: <Row = Record<string, unknown>>(text: string) => Database.Statement<unknown[], Row>;
   /** What is kept in memory of this database, to be put back where a transaction is rolled back. */
   caches: RollbackCache[];
+  /** What is kept in memory with this database, by name (store/kept.ts). */
+  kept: Map<string, unknown>;
 }
 
 /** Something kept in memory of the database: `mark` says where it stands before a transaction, `back` forgets what was read since. */
@@ -48,6 +50,7 @@ export function openStore(file: string | Buffer, migrations = path.join(process.
     db,
     audit,
     caches: [],
+    kept: new Map(),
     sql<Row>(text: string) {
       let statement = prepared.get(text);
       if (!statement) prepared.set(text, (statement = db.prepare(text)));

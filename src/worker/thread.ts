@@ -11,6 +11,6 @@ const stop = startWorker(hogar);
 parentPort!.on("message", async (message: "wake" | "stop") => {
   if (message === "wake") return hogar.wake();
   await stop();
-  hogar.store.db.close();
+  hogar.close();
   process.exit(0);
 });

@@ -1,6 +1,7 @@
 import type { LocalDate } from "@/core/time/dates";
 import type { Hogar } from "@/kernel/hogar";
 import type { ViewContext } from "@/kernel/operation";
+import { keptWith } from "@/store/kept";
 import type { PlanChange } from "@/store/plan-changes";
 import { type DayKey, readDays, type StoredDay } from "./stored-days";
 
@@ -23,15 +24,12 @@ export interface DayCache {
 }
 
 /** The cache of an application's days, made when it is first asked for. */
-export function dayCacheOf({ store }: Hogar): DayCache {
-  let cache = cachesByStore.get(store);
-  if (!cache) {
-    cachesByStore.set(store, (cache = makeDayCache()));
+export const dayCacheOf = ({ store }: Hogar): DayCache =>
+  keptWith(store, "days", () => {
+    const cache = makeDayCache();
     store.caches.push(cache);
-  }
-  return cache;
-}
-const cachesByStore = new WeakMap<Hogar["store"], DayCache>();
+    return cache;
+  });
 
 function makeDayCache(): DayCache {
   let seen = 0;

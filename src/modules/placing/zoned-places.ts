@@ -1,4 +1,5 @@
 import type { Hogar } from "@/kernel/hogar";
+import { keptWith } from "@/store/kept";
 
 /**
  * Numbers for places as the engines see them: a place of the road gateway together with the zone it
@@ -12,12 +13,7 @@ export interface ZonedPlaces {
 }
 
 /** The numbers of an application, for as long as it runs. */
-export function zonedPlacesOf({ store }: Hogar): ZonedPlaces {
-  let places = placesByStore.get(store);
-  if (!places) placesByStore.set(store, (places = zonedPlaces()));
-  return places;
-}
-const placesByStore = new WeakMap<Hogar["store"], ZonedPlaces>();
+export const zonedPlacesOf = ({ store }: Hogar): ZonedPlaces => keptWith(store, "zoned places", zonedPlaces);
 
 function zonedPlaces(): ZonedPlaces {
   const numbers = new Map<number | null, Map<number, number>>();

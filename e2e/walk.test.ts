@@ -1,6 +1,6 @@
 import type { Browser, Page } from "playwright-core";
 import { findAddress } from "./support/door";
-import { desk, expectSoon, go, openPage, phone, type Running, signIn, startBrowser, startDemo } from "./support/server";
+import { desk, go, mailAbout, openPage, phone, type Running, signIn, startBrowser, startDemo } from "./support/server";
 
 /** The whole job, through the interface only: from an owner's set-up to a paid visit that comes again. */
 jest.setTimeout(900_000);
@@ -62,24 +62,9 @@ async function waitUntil(date: string) {
   throw new Error(`The clock never reached ${date}`);
 }
 
-/** Reads the mail stand-in until a mail of this subject, to this address, is there. */
-async function mailTo(address: string, subject: RegExp): Promise<string> {
-  const { page, context } = await openPage(browser, desk);
-  for (let i = 0; i < 40; i++) {
-    await go(page, `${app.url}/standins/mail`);
-    const entry = page
-      .getByRole("link", { name: new RegExp(`${subject.source}.*${address.replace(".", "\\.")}`, "s") })
-      .first();
-    if (await entry.count()) {
-      await entry.click();
-      await page.getByRole("article").getByText(subject).waitFor();
-      const text = await page.getByRole("article").innerText();
-      await context.close();
-      return text;
-    }
-  }
-  throw new Error(`No mail ${subject} to ${address}`);
-}
+/** A mail of this subject, to this address. */
+const mailTo = (address: string, subject: RegExp): Promise<string> =>
+  mailAbout(office, app.url, new RegExp(`${subject.source}.*${address.replace(".", "\\.")}`, "s"));
 
 it("the owner signs in and sets up a zone, two technicians, a service and the windows", async () => {
   await signIn(office, app.url, "odile");
@@ -356,15 +341,10 @@ it("an unpaid invoice gets its reminder after its due date", async () => {
     await office.getByRole("menuitem", { name: "One week on" }).click();
     await office.waitForFunction((w) => document.querySelector("[aria-label='Demo clock']")?.textContent !== w, words);
   }
-  const { page, context } = await openPage(browser, desk);
-  await expectSoon(page, async () => {
-    await go(page, `${app.url}/standins/mail`);
-    return (await page.getByRole("link", { name: /Reminder: invoice MW-/ }).count()) > 0;
-  });
+  await mailAbout(office, app.url, /Reminder: invoice MW-/);
   expect(
     app.sql<{ n: number }>("SELECT count(*) AS n FROM messages WHERE occasion LIKE 'invoice reminder%'")[0]!.n,
   ).toBeGreaterThan(before);
-  await context.close();
 });
 
 it("nothing was thrown in the office on the way", () => expect(troubles).toEqual([]));

@@ -63,6 +63,8 @@ export async function startPool(worldOf: (name: string) => string): Promise<Pool
     },
   };
   const desk = createServer((request, response) => {
+    // Minutes pass between two questions: no connection is kept for so long.
+    response.setHeader("connection", "close");
     void bodyOf(request)
       .then((body) => asked[request.url!.slice(1)]!(body))
       .then(

@@ -1,7 +1,8 @@
 import Database from "better-sqlite3";
-import { cpSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
+import PostalMime from "postal-mime";
 import { type Browser, type BrowserContext, chromium, type Locator, type Page } from "playwright-core";
 import { brokenIn } from "../../cli/check";
 import { asked, password } from "./asked";
@@ -15,6 +16,8 @@ const pool = process.env.HOGAR_E2E_POOL;
 const signedIn = JSON.parse(process.env.HOGAR_E2E_SIGNED_IN ?? "{}") as Record<string, Cookies>;
 /** Addresses of servers on which those sign-ins stand. */
 const demos = new Set<string>();
+/** By its address, where the data of a running server is. */
+const folders = new Map<string, string>();
 
 /** The built application on a world of its own, as `npm run demo` would start it. */
 export interface Running {
@@ -87,6 +90,7 @@ function running(
   giveBack: () => Promise<string | null>,
 ): Running {
   const db = new Database(path.join(folder, "hogar.sqlite"), { readonly: true });
+  folders.set(url, folder);
   return {
     url,
     folder,
@@ -154,23 +158,34 @@ export async function signInByForm(page: Page, url: string, who: string): Promis
   await page.waitForURL((at) => !at.pathname.startsWith("/signin"));
 }
 
-/** The link of a kind in the newest mail whose entry in the list of the stand-in reads so. The page must be a desk's. */
+/** The words of the newest email that was sent of whose subject and address this is true; it is waited for. */
+export async function mailAbout(page: Page, url: string, about: RegExp): Promise<string> {
+  let words: string | undefined;
+  const folder = path.join(folders.get(url)!, "standins/mail");
+  await expectSoon(page, async () => (words = await newestMail(folder, about)) !== undefined, 3_000);
+  return words!;
+}
+
+/** The link of a kind that stands in such an email. */
 export async function mailedLink(
   page: Page,
   url: string,
   about: RegExp,
   kind: "my" | "wish" | "quote" | "again" | "offer" | "review",
 ): Promise<string> {
-  const link = new RegExp(`/${kind}/\\S+`);
-  for (let i = 0; i < 60; i++) {
-    await go(page, `${url}/standins/mail`);
-    const mail = page.getByRole("link", { name: about }).first();
-    if ((await mail.count()) === 0) continue;
-    // Not by a click: until the next page is there, the newest mail would be read in its place.
-    await go(page, url + (await mail.getAttribute("href")));
-    return url + link.exec(await page.getByRole("article").innerText())![0];
+  return url + new RegExp(`/${kind}/\\S+`).exec(await mailAbout(page, url, about))![0];
+}
+
+/** The words of the newest mail in a folder that is about something. */
+async function newestMail(folder: string, about: RegExp): Promise<string | undefined> {
+  const files = readdirSync(folder)
+    .map((name) => path.join(folder, name))
+    .map((file) => ({ file, at: statSync(file).mtimeMs }))
+    .sort((a, b) => b.at - a.at);
+  for (const { file } of files) {
+    const { subject, to, text } = await PostalMime.parse(readFileSync(file));
+    if (about.test(`${subject} ${to?.[0]?.address}`)) return text ?? "";
   }
-  throw new Error(`No mail about ${about}`);
 }
 
 /** What comes true within some frames of a page; of more where the worker has to come by first. */

@@ -1,5 +1,6 @@
 import boundaries from "eslint-plugin-boundaries";
 import reactHooks from "eslint-plugin-react-hooks";
+import regexp from "eslint-plugin-regexp";
 import tseslint from "typescript-eslint";
 
 /** The modules, lowest first: one imports only those before it. Say why when you change the order. */
@@ -96,6 +97,16 @@ export default tseslint.config(
           ],
         },
       ],
+    },
+  },
+  {
+    // Whatever a regular expression may see from outside, it takes no longer than in proportion to its length.
+    files: ["src/**/*.{ts,tsx}", "cli/**/*.ts"],
+    ignores: ["**/*.test.ts"],
+    plugins: { regexp },
+    rules: {
+      "regexp/no-super-linear-backtracking": ["error", { report: "potential" }],
+      "regexp/no-super-linear-move": ["error", { ignoreSticky: false, report: "potential" }],
     },
   },
   {

@@ -78,7 +78,7 @@ export interface SmallBooking {
 }
 
 /** The town of all small businesses. */
-export const smallTown = makeTown(7);
+const smallTown = makeTown(7);
 const openedAt = epochMinute("2027-03-09", 480, zone) * 60_000;
 
 /** A small business for tests, in memory or in a folder: two technicians, three services, one zone; Tuesday 9 March 2027, eight o'clock. */

@@ -8,6 +8,7 @@ import { firstBroken } from "@/modules/records/laws";
 import { runDue } from "@/worker/loop";
 import { office, smallWorld } from "@demo/small-world";
 import Database from "better-sqlite3";
+import { buildSync } from "esbuild";
 import { spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -74,31 +75,34 @@ function chargesOf(folder: string) {
   return charged;
 }
 
+const root = path.resolve(__dirname, "..");
 const folder = mkdtempSync(path.join(tmpdir(), "hogar-killed-"));
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
+/** The worker in one file, since each of its many lives reads it anew: beside the packages that it asks for. */
+const script = path.join(root, "node_modules/.cache", path.basename(folder), "worker.mjs");
+afterAll(() => {
+  for (const made of [folder, path.dirname(script)]) rmSync(made, { recursive: true, force: true });
+});
 
 it("charges each of 200 invoices exactly once, however often the worker is killed", async () => {
   const hogar = await toldOfCharges(folder);
   const { sql } = hogar.store;
   expect(sql("SELECT count(*) AS n FROM collection_notices").get()).toEqual({ n: invoices });
 
-  const root = path.resolve(__dirname, "..");
+  buildSync({
+    entryPoints: [path.join(__dirname, "support/collecting-worker.ts")],
+    outfile: script,
+    bundle: true,
+    platform: "node",
+    format: "esm",
+    packages: "external",
+    tsconfig: path.join(root, "tsconfig.json"),
+  });
   const works = (life: number, phase: string, nth: number) =>
     new Promise<[number | null, string | null]>((resolve) =>
-      spawn(
-        process.execPath,
-        [
-          "--import",
-          "tsx",
-          path.join(__dirname, "support/collecting-worker.ts"),
-          folder,
-          `${runAt}`,
-          `${life}`,
-          phase,
-          `${nth}`,
-        ],
-        { cwd: root, stdio: "inherit" },
-      ).once("exit", (code, signal) => resolve([code, signal])),
+      spawn(process.execPath, [script, folder, `${runAt}`, `${life}`, phase, `${nth}`], {
+        cwd: root,
+        stdio: "inherit",
+      }).once("exit", (code, signal) => resolve([code, signal])),
     );
   // Twenty lives that end at another point each; what is counted is what is done within that life: looks at the clock are
   // all over the asking and the posting, also within transactions.

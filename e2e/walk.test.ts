@@ -1,6 +1,17 @@
 import type { Browser, Page } from "playwright-core";
 import { findAddress } from "./support/door";
-import { desk, expectSoon, go, mailAbout, openPage, phone, type Running, signIn, startBrowser, startDemo } from "./support/server";
+import {
+  desk,
+  expectSoon,
+  go,
+  mailAbout,
+  openPage,
+  phone,
+  type Running,
+  signIn,
+  startBrowser,
+  startDemo,
+} from "./support/server";
 
 /** The whole job, through the interface only: from an owner's set-up to a paid visit that comes again. */
 jest.setTimeout(900_000);

@@ -150,7 +150,7 @@ export async function signIn(page: Page, url: string, who: string): Promise<void
   await go(page, `${url}/`);
 }
 
-export async function signInByForm(page: Page, url: string, who: string): Promise<void> {
+async function signInByForm(page: Page, url: string, who: string): Promise<void> {
   await go(page, `${url}/signin`);
   await page.getByLabel("Email").fill(`${who}@marrowick.example`);
   await page.getByLabel("Password").fill(password);

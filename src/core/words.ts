@@ -14,3 +14,10 @@ export const tidy = (text: string): string => text.trim().replace(/\s+/g, " ");
 
 /** With a capital at the beginning, as a sentence begins. */
 export const upper = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
+
+/** A text without the signs of a kind at its end. */
+export function withoutEnd(text: string, kind: RegExp): string {
+  const signs = [...text];
+  while (signs.length && kind.test(signs.at(-1)!)) signs.pop();
+  return signs.join("");
+}

@@ -191,7 +191,7 @@ describe("the card stand-in", () => {
 
 describe("the mail stand-in", () => {
   it("writes a real mail, once a key", async () => {
-    const mail = mailStandin(folder(), () => "office@marrowick.example");
+    const mail = mailStandin(folder(), () => "office@marrowick.example", "a key");
     const message = {
       key: "booked 1",
       to: "mira@example.com",
@@ -211,7 +211,7 @@ describe("the mail stand-in", () => {
   });
 
   it("lets mails bounce, and reads no other files", async () => {
-    const mail = mailStandin(folder(), () => "office@marrowick.example");
+    const mail = mailStandin(folder(), () => "office@marrowick.example", "a key");
     expect(await mail.send({ key: "k", to: "bounce@example.com", subject: "", body: "" })).toMatchObject({
       state: "bounced",
     });

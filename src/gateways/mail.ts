@@ -1,4 +1,4 @@
-import { createHash } from "node:crypto";
+import { createHmac } from "node:crypto";
 import { mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import { createTransport, type SendMailOptions } from "nodemailer";
@@ -14,14 +14,14 @@ const isForGood = (error: unknown): error is { response?: string; responseCode: 
 
 /**
  * Real mail through SMTP, where `SMTP_URL` is set. SMTP cannot tell whether a lost answer meant a lost mail, so it is not
- * repeatable. Notices and answers come by a webhook that signs with `secret`.
+ * repeatable. Notices and answers come by a webhook that signs with `secret`; Message-IDs are made with `idKey`.
  */
-export function smtpMail(url: string, from: From, secret = ""): MessageGateway {
+export function smtpMail(url: string, from: From, idKey: string, secret = ""): MessageGateway {
   const transport = createTransport(url);
   return {
     repeatable: false,
     async send(message) {
-      const mime = mimeOf(message, from());
+      const mime = mimeOf(message, from(), idKey);
       try {
         await transport.sendMail(mime);
       } catch (error) {
@@ -40,8 +40,8 @@ export interface MailStandin extends MessageGateway {
   read(name: string): Buffer | null;
 }
 
-/** Writes each mail as a real RFC 5322 file; without a folder they are kept in memory. Addresses that begin with `bounce` come back. */
-export function mailStandin(folder: string | null, from: From, secret = ""): MailStandin {
+/** Writes each mail as a real RFC 5322 file; without a folder they are kept in memory. Addresses that begin with `bounce` come back. `key` signs notices and makes Message-IDs. */
+export function mailStandin(folder: string | null, from: From, key: string): MailStandin {
   const box = folder ? boxInFolder(folder) : boxInMemory();
   const transport = createTransport({ streamTransport: true, buffer: true });
   const isMail = (name: string) => /^[0-9a-f]{32}\.eml$/.test(name);
@@ -49,12 +49,12 @@ export function mailStandin(folder: string | null, from: From, secret = ""): Mai
     repeatable: true,
     async send(message) {
       if (message.to.startsWith("bounce")) return { state: "bounced", problem: "There is no such mailbox" };
-      const mime = mimeOf(message, from());
+      const mime = mimeOf(message, from(), key);
       const { message: bytes } = await transport.sendMail(mime);
-      box.write(`${nameOf(message.key)}.eml`, bytes as Buffer);
+      box.write(`${nameOf(key, message.key)}.eml`, bytes as Buffer);
       return { state: "sent", reference: mime.messageId };
     },
-    isGenuine: (body, signature) => isSigned(body, signature, secret),
+    isGenuine: (body, signature) => isSigned(body, signature, key),
     files: () =>
       box
         .files()
@@ -88,12 +88,14 @@ function boxInMemory(): Box {
   };
 }
 
-const nameOf = (key: string): string => createHash("sha256").update(key).digest("hex").slice(0, 32);
+/** The same for the same message, and for nobody to work out who has not got it. */
+const nameOf = (idKey: string, key: string): string =>
+  createHmac("sha256", idKey).update(key).digest("hex").slice(0, 32);
 
 /** What RFC 3834 calls mail that no person has written by hand. */
 const autoSubmitted = { "by itself": "auto-generated", "as an answer": "auto-replied", "by hand": null } as const;
 
-function mimeOf(message: OutgoingMessage, from: string): SendMailOptions & { messageId: string } {
+function mimeOf(message: OutgoingMessage, from: string, idKey: string): SendMailOptions & { messageId: string } {
   const sender = message.from ?? { name: "", address: from };
   const auto = autoSubmitted[message.written ?? "by itself"];
   return {
@@ -102,7 +104,7 @@ function mimeOf(message: OutgoingMessage, from: string): SendMailOptions & { mes
     subject: message.subject,
     text: message.body,
     ...(message.html && { html: message.html }),
-    messageId: `<${nameOf(message.key)}@${sender.address.split("@")[1] ?? "hogar.invalid"}>`,
+    messageId: `<${nameOf(idKey, message.key)}@${sender.address.split("@")[1] ?? "hogar.invalid"}>`,
     ...(message.thread && { inReplyTo: message.thread.inReplyTo, references: message.thread.references }),
     headers: {
       ...(auto && { "Auto-Submitted": auto }),

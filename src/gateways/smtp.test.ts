@@ -66,7 +66,7 @@ describe("mail by SMTP", () => {
   afterAll(() => post.close());
   afterEach(() => void post.mails.splice(0));
   const send = (change: Partial<OutgoingMessage> = {}) =>
-    smtpMail(post.url, () => "office@marrowick.example").send({ ...letter, ...change });
+    smtpMail(post.url, () => "office@marrowick.example", "a key").send({ ...letter, ...change });
 
   it("is read back by another library as it was meant: both kinds of text, and the headers of mail that no person wrote", async () => {
     const sent = await send({ unsubscribe: "https://hogar.example/api/stop/1.x" });

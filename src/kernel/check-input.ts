@@ -1,18 +1,22 @@
 import { Refusal } from "@/core/problems";
 import { isTimeZone } from "@/core/time/local";
 import type { Static, TSchema } from "@sinclair/typebox";
-import { Ajv, type ErrorObject, type ValidateFunction } from "ajv";
-import addFormats from "ajv-formats";
+import { Ajv, type ErrorObject, type SchemaValidateFunction, type ValidateFunction } from "ajv";
+import { fullFormats } from "ajv-formats/dist/formats.js";
 import { seenText } from "./seen-text";
 
-const ajv = new Ajv({ allErrors: true, verbose: true, allowUnionTypes: true });
+const ajv = new Ajv({ allErrors: true, verbose: true, allowUnionTypes: true, validateSchema: false });
 ajv.addKeyword("patternSentence");
-addFormats.default(ajv);
-ajv.addFormat("time-zone", isTimeZone);
-ajv.addFormat("web-address", /^https?:\/\/[^\s/.]+(\.[^\s/.]+)+(\/\S*)?$/);
-// Nothing that a mail program would make a link of.
-ajv.addFormat("person-name", (name: string) => !/\/\/|@|www\.|[\p{L}\d-]{2,}\.\p{L}{2,}($|[\s/?#:,])/iu.test(name));
-ajv.addFormat("phone", /^\+?[\d ()./-]{5,24}$/);
+addLookedInto("format", {
+  date: (fullFormats.date as { validate: (text: string) => boolean }).validate,
+  email: fullFormats.email as RegExp,
+  "time-zone": isTimeZone,
+  "web-address": isWebAddress,
+  // Nothing that a mail program would make a link of.
+  "person-name": (name) => !/\/\/|@|www\.|[\p{L}\d-]{2}\.\p{L}{2,}($|[\s/?#:,])/iu.test(name),
+  phone: /^\+?[\d ()./-]{5,24}$/,
+});
+addLookedInto("pattern");
 const validators = new WeakMap<TSchema, ValidateFunction>();
 
 /** The input as the schema wants it, or a refusal with a sentence for each entry. */
@@ -36,6 +40,44 @@ function copyOf(input: unknown): unknown {
   } catch {
     throw new Refusal("bad-request");
   }
+}
+
+type Look = RegExp | ((text: string) => boolean);
+
+/**
+ * Formats and patterns look into a text only when it has the length it may have: with all errors wanted, Ajv's own keywords
+ * would look into one of 200,000 letters too, after `maxLength` has refused it. Whoever names no length gets `usualLength`.
+ */
+function addLookedInto(keyword: "format" | "pattern", known?: Record<string, Look>): void {
+  ajv.removeKeyword(keyword);
+  ajv.addKeyword({
+    keyword,
+    type: "string",
+    schemaType: "string",
+    compile(asked: string, parentSchema) {
+      const look = known ? known[asked] : new RegExp(asked, "u");
+      if (!look) throw new Error(`Nobody knows the format ${asked}`);
+      const named = parentSchema.maxLength as number | undefined;
+      const most = named ?? usualLength;
+      const check: SchemaValidateFunction = (text: string) => {
+        const isTooLong = text.length > most;
+        check.errors = isTooLong
+          ? [{ keyword: "maxLength", params: { limit: most }, parentSchema }]
+          : [{ keyword, params: { [keyword]: asked }, parentSchema }];
+        // Where a longest length is named, its own keyword says that it is exceeded.
+        if (isTooLong) return named !== undefined;
+        return typeof look === "function" ? look(text) : look.test(text);
+      };
+      return check;
+    },
+  });
+}
+const usualLength = 80;
+
+/** An address of the web with a name of a host that has parts. */
+function isWebAddress(text: string): boolean {
+  const url = URL.parse(text);
+  return url !== null && /^https?:$/.test(url.protocol) && /^[^.]+(\.[^.]+)+$/.test(url.hostname) && !/\s/.test(text);
 }
 
 const isVague = ({ keyword }: ErrorObject): boolean => keyword === "const" || keyword === "anyOf";

@@ -10,6 +10,7 @@ type Use =
   | "origins"
   | "second factors"
   | "browsers"
+  | "message ids"
   | "short links"
   | "messages"
   | "card stand-in"

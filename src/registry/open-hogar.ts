@@ -64,7 +64,9 @@ export function openHogar({
       readers: tryOut?.reader ?? null,
       text: tryOut?.text ?? null,
       voice: tryOut?.voice ?? null,
-      mail: env.SMTP_URL ? smtpMail(env.SMTP_URL, from, env.HOGAR_MAIL_SECRET) : (tryOut?.mail ?? null),
+      mail: env.SMTP_URL
+        ? smtpMail(env.SMTP_URL, from, keys.of("message ids"), env.HOGAR_MAIL_SECRET)
+        : (tryOut?.mail ?? null),
       places: townPlaces(town),
       roads,
       ...gateways,

@@ -1,9 +1,8 @@
-import { ownWords } from "@/core/messages/answers";
 import { Refusal, type Result } from "@/core/problems";
+import { readMailOutside } from "@/gateways/mail-process";
 import type { MessageGateway } from "@/gateways/types";
 import { ownOrigin, perform } from "@/kernel/operation";
 import { keepRecording, noteDelivery, receiveCall, receiveMail, receiveText, takeImage } from "@/registry/routes";
-import PostalMime, { type Email } from "postal-mime";
 import { bodyOf, jsonFrom } from "./body";
 import { answered } from "./guarded";
 import { getHogar } from "./hogar";
@@ -80,68 +79,27 @@ export async function takeIn(channel: "mail" | "text" | "voice", notice: Notice)
 export async function takeMail(raw: Buffer): Promise<Result<unknown>> {
   const hogar = getHogar();
   const actor = gateway("mail");
-  const mail = await PostalMime.parse(raw);
-  const answers = idsIn([mail.inReplyTo, mail.references].join(" "));
-  const report = mail.attachments.find(({ mimeType }) => mimeType === "message/delivery-status");
-  if (report) return perform(hogar, noteDelivery, bounceOf(mail, answers, report.content), actor);
+  const mail = await readMailOutside(raw);
+  if (mail.report) return perform(hogar, noteDelivery, { channel: "mail", state: "bounced", ...mail.report }, actor);
   // What a machine answers is not answered: nothing of it waits for a person (RFC 3834).
-  if (headerOf(mail, "auto-submitted")?.toLowerCase().startsWith("auto-")) return { ok: true, value: null };
-  const from = mail.from?.address;
-  if (!from) throw new Refusal("bad-request");
-  const photos = await kept(
-    mail.attachments
-      .filter(({ mimeType }) => /^image\/(png|jpeg)$/.test(mimeType))
-      .map(({ content }) => bytesOf(content)),
-  );
-  const text = mail.text ?? plainOf(mail.html ?? "");
+  if (mail.isByMachine) return { ok: true, value: null };
+  if (!mail.from) throw new Refusal("bad-request");
   return perform(
     hogar,
     receiveMail,
     {
-      key: `mail ${mail.messageId ?? `${from} ${mail.date ?? ""} ${mail.subject ?? ""}`}`.slice(0, 300),
-      sender: from,
-      senderName: (mail.from?.name ?? "").slice(0, 200),
-      subject: (mail.subject ?? "").slice(0, 300),
-      body: ownWords(text).slice(0, 20_000),
-      mailId: mail.messageId?.slice(0, 300) ?? null,
-      answers: answers.slice(-50),
-      photos,
+      key: `mail ${mail.id ?? mail.digest}`.slice(0, 300),
+      sender: mail.from,
+      senderName: mail.fromName,
+      subject: mail.subject,
+      body: mail.words,
+      mailId: mail.id,
+      answers: mail.answers,
+      photos: await kept(mail.pictures.map((bytes) => Buffer.from(bytes))),
     },
     actor,
   );
 }
-
-const idsIn = (text: string): string[] => text.match(/<[^<>\s]+@[^<>\s]+>/g) ?? [];
-const headerOf = (mail: Email, name: string): string | undefined => mail.headers.find(({ key }) => key === name)?.value;
-const bytesOf = (content: ArrayBuffer | Uint8Array | string): Buffer =>
-  typeof content === "string" ? Buffer.from(content, "base64") : Buffer.from(content as ArrayBuffer);
-
-/** The message of ours that a report of the post is about, and what it says. */
-function bounceOf(mail: Email, answers: string[], content: ArrayBuffer | Uint8Array | string) {
-  const report = bytesOf(content).toString("utf8");
-  const returned = mail.attachments
-    .filter(({ mimeType }) => /^(message\/rfc822|text\/rfc822-headers)$/.test(mimeType))
-    .map((part) => bytesOf(part.content).toString("utf8"))
-    .join("\n");
-  const [own] = idsIn(/^message-id:\s*(.+)$/im.exec(returned)?.[1] ?? "");
-  const problem = /^diagnostic-code:\s*(?:smtp;)?\s*(.+)$/im.exec(report)?.[1] ?? "It could not be delivered";
-  return {
-    channel: "mail",
-    reference: own ?? answers.at(-1) ?? "unknown",
-    state: "bounced",
-    problem: problem.slice(0, 300),
-  };
-}
-
-const plainOf = (html: string): string =>
-  html
-    .replace(/<(style|script)[\s\S]*?<\/\1>/gi, "")
-    .replace(/<br\s*\/?>|<\/p>|<\/div>/gi, "\n")
-    .replace(/<[^>]+>/g, "")
-    .replace(/&nbsp;/g, " ")
-    .replace(/&amp;/g, "&")
-    .replace(/&lt;/g, "<")
-    .replace(/&gt;/g, ">");
 
 const mostPhotos = 10;
 

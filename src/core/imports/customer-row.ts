@@ -79,7 +79,7 @@ export function customerOf(
     site: siteIn(values),
   };
   if (draft.tags.some((tag) => tag.length > 40)) wrong("tags", "A tag is longer than 40 characters.");
-  const days = (values.paymentDays ?? "").replace(/\s*days?$/i, "").trim();
+  const days = (values.paymentDays ?? "").replace(/days?$/i, "").trim();
   if (days !== "") {
     if (/^\d{1,3}$/.test(days) && Number(days) <= 365) draft.paymentDays = Number(days);
     else wrong("paymentDays", "Write a number of days, at most 365.");
@@ -114,7 +114,7 @@ function mailIn(text: string): string | null {
 
 /** A number however it is written, with 00 for +; empty where there is none, null where it is none. */
 function phoneIn(text: string, own: string): string | null {
-  const [first = ""] = text.trim().split(/\s*[;|]\s*|\s+or\s+/);
+  const [first = ""] = text.split(/[;|]|\sor\s/).map((part) => part.trim());
   const plain = first
     .replace(/^tel[.:]?\s*/i, "")
     .replace(/^00(?=[1-9])/, "+")

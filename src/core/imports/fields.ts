@@ -1,3 +1,4 @@
+import { isMailAddress } from "@/core/people/mail-address";
 /** What can be imported. */
 export type ImportKind = "customers" | "services" | "extras" | "prices" | "repeats" | "bank lines";
 
@@ -11,7 +12,6 @@ export interface ImportField {
   looks?: (cell: string) => boolean;
 }
 
-const isMail = (cell: string): boolean => /^\S+@\S+\.\S+$/.test(cell);
 const isPhone = (cell: string): boolean =>
   /^[+\d ()./-]+$/.test(cell) && cell.replace(/\D/g, "").length >= 6 && !isDay(cell);
 const isDay = (cell: string): boolean => /^\d{1,4}[./-]\d{1,2}[./-]\d{1,4}$/.test(cell);
@@ -34,7 +34,7 @@ const customers: readonly ImportField[] = [
     "phone telephone tel mobile cell phonenumber mobilenumber mobilephone telephonenumber phone1 contactnumber",
     isPhone,
   ),
-  field("mail", "Email", "email mail emailaddress mailaddress email1", isMail),
+  field("mail", "Email", "email mail emailaddress mailaddress email1", isMailAddress),
   field("line", "Address", "address street streetaddress address1 addressline1 siteaddress serviceaddress location"),
   field("houseNumber", "House number", "housenumber number houseno no streetnumber"),
   field("town", "Town", "town city village district locality"),
@@ -101,7 +101,7 @@ const prices: readonly ImportField[] = [
 
 const repeats: readonly ImportField[] = [
   field("name", "Customer", "customer name customername client clientname"),
-  field("mail", "Email", "email mail emailaddress", isMail),
+  field("mail", "Email", "email mail emailaddress", isMailAddress),
   field("phone", "Phone", "phone telephone mobile tel", isPhone),
   field("site", "Address", "address site street location line siteaddress"),
   field("service", "Service", "service job what work servicename"),

@@ -1,3 +1,4 @@
+import { withoutEnd } from "@/core/words";
 import ICAL from "ical.js";
 import Papa from "papaparse";
 import { isCamt, readCamt } from "./camt";
@@ -94,7 +95,7 @@ function rowsOfCard(card: ICAL.Component): string[][] {
   const parts = card.getFirstPropertyValue("n");
   const [family, given] = Array.isArray(parts) ? parts.map(wordsOf) : ["", ""];
   const name = first("fn") || [given, family].filter(Boolean).join(" ");
-  const person = [name, first("org").replace(/;+$/, ""), first("tel").replace(/^tel:/i, ""), first("email")];
+  const person = [name, withoutEnd(first("org"), /;/), first("tel").replace(/^tel:/i, ""), first("email")];
   const tags = card.getAllProperties("categories").flatMap((property) => property.getValues().map(wordsOf));
   const addresses = card.getAllProperties("adr").map((property) => {
     const value = property.getFirstValue() as unknown;

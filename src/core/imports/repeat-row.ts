@@ -77,7 +77,7 @@ function firstAhead(rule: Recurrence, start: LocalDate, today: LocalDate): Local
 /** "9-11", "09:00–11:00", "9 to 11" and "9 am - 11 am"; null where nothing is said. */
 function windowIn(written: string): { from: number; to: number } | null | "unclear" {
   if (written === "") return null;
-  const ends = written.split(/\s*(?:-|–|—|to|until)\s*/i);
+  const ends = written.split(/[-–—]|to|until/i).map((end) => end.trim());
   const [from, to] = ends.map((end) => (/^\d{1,2}$/.test(end) ? parseClock(`${end}:00`) : parseClock(end)));
   return ends.length === 2 && from != null && to != null && from <= to ? { from, to } : "unclear";
 }

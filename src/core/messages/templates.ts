@@ -12,12 +12,17 @@ export interface Template {
 export function fillTemplate(template: Template, fields: MergeFields, language: Language = "en"): Template {
   const values = saidFields(fields, language);
   return {
-    subject: fill(template.subject, values)
-      .replace(/\s*\n\s*/g, " ")
-      .trim(),
+    subject: inOneLine(fill(template.subject, values)),
     body: fill(template.body, values),
   };
 }
+
+const inOneLine = (text: string): string =>
+  text
+    .split("\n")
+    .map((line) => line.trim())
+    .filter(Boolean)
+    .join(" ");
 
 /** Names of the merge fields that a text uses, those inside conditions too. */
 export const fieldsIn = (text: string): string[] => [...new Set(namesOf(tokensOf(text)))];

@@ -15,12 +15,16 @@ export interface Contact {
  */
 export function matchOf(one: Contact, other: Contact, own: string): "certain" | "likely" | null {
   const name = sameName(one.name, other.name);
-  const mail = one.mail.trim() !== "" && one.mail.trim().toLowerCase() === other.mail.trim().toLowerCase();
+  const mail = isSameMail(one.mail, other.mail);
   const phone = samePhone(one.phone, other.phone, own);
   if (name && (mail || phone)) return "certain";
   const place = (one.places ?? []).some((line) => other.places?.includes(line));
   return mail || phone || (name && place) ? "likely" : null;
 }
+
+/** Whether two are one email address; none is nobody's. */
+export const isSameMail = (one: string, other: string): boolean =>
+  one.trim() !== "" && one.trim().toLowerCase() === other.trim().toLowerCase();
 
 /** Whether two numbers ring the same phone. Those that do not end alike are not read any further. */
 function samePhone(one: string, other: string, own: string): boolean {

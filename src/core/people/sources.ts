@@ -4,7 +4,7 @@ export const slugOf = (words: string): string =>
     .normalize("NFKD")
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, "-")
-    .replace(/^-+|-+$/g, "")
+    .replace(/^-|-$/g, "")
     .slice(0, 50);
 
 const other = "other: ";

@@ -1,3 +1,4 @@
+import { withoutEnd } from "@/core/words";
 /**
  * Postcode patterns of a zone: an exact code (`MW 101`), a range (`MW 101-109`) or a beginning
  * (`MW 1*`). Spaces and capitals do not matter.
@@ -8,7 +9,7 @@ export const normalPostcode = (text: string): string => text.toUpperCase().repla
 export function patternProblem(pattern: string): string | null {
   const text = pattern.trim();
   if (!text) return "Write a postcode, such as MW 101, a range MW 101-109, or a beginning MW 1*.";
-  if (!/^[A-Za-z0-9 ]+(\*|\s*-\s*[A-Za-z0-9 ]+)?$/.test(text))
+  if (!/^[A-Za-z0-9 ]+(?:\*|-[A-Za-z0-9 ]+)?$/.test(text))
     return `“${text}” is not a postcode. Write MW 101, a range MW 101-109, or a beginning MW 1*.`;
   const range = rangeOf(text);
   if (range && (range.from.prefix !== range.to.prefix || range.from.number > range.to.number))
@@ -42,6 +43,6 @@ export function rangeOf(pattern: string) {
 }
 
 function split(code: string): { prefix: string; number: number } | null {
-  const match = /^(.*?)(\d+)$/.exec(code);
-  return match ? { prefix: match[1]!, number: Number(match[2]) } : null;
+  const prefix = withoutEnd(code, /\d/);
+  return prefix === code ? null : { prefix, number: Number(code.slice(prefix.length)) };
 }

@@ -142,7 +142,7 @@ export function freeSlug({ sql }: OperationContext, name: string): string {
       .normalize("NFKD")
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, "-")
-      .replace(/^-+|-+$/g, "")
+      .replace(/^-|-$/g, "")
       .slice(0, 50) || "service";
   let slug = plain.length < 2 ? `${plain}-1` : plain;
   for (let n = 2; sql("SELECT 1 FROM services WHERE slug = ?").get(slug); n++) slug = `${plain}-${n}`;

@@ -207,24 +207,37 @@ describe("an answer", () => {
     expect([w.waiting(), w.hogar.store.sql("SELECT 1 FROM stops").all()]).toEqual([[["Mira Okonjo", "Stop"]], []]);
   });
 
-  it("by email is matched by its headers, whatever address it comes from", async () => {
+  it("by email is matched by its headers; from an address that is not theirs it waits beside the conversation, and does nothing", async () => {
     const w = world();
     await runDue(w.hogar);
     const { reference } = one<{ reference: string }>(w.hogar, "SELECT reference FROM messages WHERE channel = 'mail'");
-    const mail = {
-      key: "m1",
-      sender: "other@example.org",
-      senderName: "",
-      subject: "Re",
-      body: "Where do I park?",
-      mailId: "<x@y.example>",
-    };
-    mustPerform(w.hogar, receiveMail, { ...mail, answers: [reference] }, system);
-    mustPerform(w.hogar, receiveMail, { ...mail, key: "m2", answers: [] }, system);
-    expect(w.waiting()).toEqual([
-      ["Mira Okonjo", "Where do I park?"],
-      ["other@example.org", "Where do I park?"],
-    ]);
+    const answer = (key: string, sender: string, body: string) =>
+      mustPerform(
+        w.hogar,
+        receiveMail,
+        { key, sender, senderName: "", subject: "Re", body, mailId: null, answers: [reference] },
+        system,
+      );
+    answer("m1", "stranger@example.org", "Yes");
+    expect(w.visit().confirmed_at).toBeNull();
+    expect(w.waiting()).toEqual([["stranger@example.org", "Yes"]]);
+    const { id } = one<{ id: number }>(w.hogar, "SELECT id FROM threads WHERE customer_id IS NULL");
+    const tray = look(w.hogar, thread, { threadId: id, before: null }, office);
+    expect(tray.ok && tray.value.entries[0]).toMatchObject({ claims: { name: "Mira Okonjo" } });
+    answer("m2", w.mail.toUpperCase(), "Yes");
+    expect(w.visit().confirmed_at).not.toBeNull();
+  });
+
+  it("that reports a mail as undelivered counts only where it names whom the mail went to", async () => {
+    const w = world();
+    await runDue(w.hogar);
+    const { reference } = one<{ reference: string }>(w.hogar, "SELECT reference FROM messages WHERE channel = 'mail'");
+    const report = (recipient: string) =>
+      mustPerform(w.hogar, noteDelivery, { channel: "mail", reference, state: "bounced", recipient }, system);
+    report("somebody.else@example.com");
+    expect(one(w.hogar, "SELECT state FROM messages WHERE channel = 'mail'")).toEqual({ state: "sent" });
+    report(w.mail);
+    expect(one(w.hogar, "SELECT state FROM messages WHERE channel = 'mail'")).toEqual({ state: "bounced" });
   });
 
   it("of whoever nobody knows waits in a tray of its own, until it is said who that is", () => {

@@ -2,6 +2,7 @@ import { isDealtWith, type Meaning, meaningsOf } from "@/core/messages/answers";
 import { dayMs } from "@/core/horizons";
 import type { Occasion } from "@/core/messages/occasions";
 import type { Channel } from "@/core/messages/purposes";
+import { isSameMail } from "@/core/people/matching";
 import { phoneKept } from "@/core/people/phones";
 import { visitStates } from "@/core/visits/states";
 import type { OperationContext } from "@/kernel/operation";
@@ -36,7 +37,9 @@ export interface Incoming {
 export function receive(context: OperationContext, incoming: Incoming): boolean {
   const { sql, now, business } = context;
   const sender = incoming.channel === "mail" ? incoming.sender.trim() : phoneKept(incoming.sender, business.phone);
-  const asked = whatWasSent(context, incoming, sender);
+  const claimed = whatWasSent(context, incoming, sender);
+  // Whoever names one of our mails has seen it, or says so: it is theirs when they write from where it went, or from an address of theirs.
+  const asked = claimed && isFrom(context, claimed, incoming.channel, sender) ? claimed : undefined;
   const customerId = asked?.customer_id ?? customerWith(context, incoming.channel, sender);
   const threadId =
     customerId !== null
@@ -58,7 +61,8 @@ export function receive(context: OperationContext, incoming: Incoming): boolean 
     body: incoming.body,
     received_at: now,
     mail_id: incoming.mailId ?? null,
-    answers_id: asked?.id ?? null,
+    // Where it is somebody else’s message, the office sees which it claims to answer.
+    answers_id: claimed?.id ?? null,
     understood: JSON.stringify(meanings),
     photos: JSON.stringify(incoming.photos ?? []),
     recording: incoming.recording ?? null,
@@ -76,6 +80,7 @@ const summaryOf = ({ body, photos = [], recording }: Incoming): string =>
 
 interface SentBefore {
   id: number;
+  recipient: string;
   customer_id: number | null;
   thread_id: number | null;
   visit_id: number | null;
@@ -92,15 +97,21 @@ function whatWasSent(
 ): SentBefore | undefined {
   if (channel === "mail")
     return sql<SentBefore>(
-      `SELECT id, customer_id, thread_id, visit_id FROM messages
+      `SELECT id, recipient, customer_id, thread_id, visit_id FROM messages
         WHERE channel = 'mail' AND reference IN (SELECT value FROM json_each(?)) ORDER BY id DESC LIMIT 1`,
     ).get(JSON.stringify(answers));
   return sql<SentBefore>(
-    `SELECT id, customer_id, thread_id, visit_id FROM messages
+    `SELECT id, recipient, customer_id, thread_id, visit_id FROM messages
       WHERE recipient = ? AND written_at > ? AND channel IN ('text', 'voice') AND (customer_id IS NOT NULL OR thread_id IS NOT NULL)
         AND state NOT IN ('dropped', 'waiting') ORDER BY (visit_id IS NOT NULL AND window_from > ?) DESC, id DESC LIMIT 1`,
   ).get(sender, now - answersWithinMs, Math.floor(now / 60_000) - 1440);
 }
+
+/** Whether whoever writes is whom the message went to, or the customer it was about under another of their addresses. */
+const isFrom = (context: OperationContext, sent: SentBefore, channel: Channel, sender: string): boolean =>
+  channel !== "mail" ||
+  isSameMail(sender, sent.recipient) ||
+  (sent.customer_id !== null && sent.customer_id === customerWith(context, channel, sender));
 
 /** The one customer with this address; null where there is none, or more than one. */
 function customerWith({ sql }: OperationContext, channel: Channel, sender: string): number | null {

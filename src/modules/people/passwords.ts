@@ -1,3 +1,4 @@
+import { withoutEnd } from "@/core/words";
 import { Refusal } from "@/core/problems";
 import { dictionary } from "@zxcvbn-ts/language-common";
 
@@ -9,7 +10,7 @@ export function passwordProblem(password: string, about: readonly string[] = [])
   if (password.length < shortest) return `Choose a password of at least ${shortest} characters.`;
   common ??= new Set(dictionary["passwords-common"]);
   const plain = password.trim().toLowerCase();
-  const stem = plain.replace(/[^\p{L}]+$/u, "");
+  const stem = withoutEnd(plain, /\P{L}/u);
   if (common.has(plain) || common.has(stem) || new Set(plain).size < 4)
     return "This is one of the passwords that are tried first. Choose another, such as a few words that belong together for you.";
   const known = about.flatMap((words) => words.toLowerCase().split(/[^\p{L}\p{N}]+/u)).filter((w) => w.length > 3);

@@ -4,6 +4,7 @@ import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { office, saidOf, smallWorld } from "@demo/small-world";
 import { Secret, TOTP } from "otpauth";
+import { endSessions } from "./operations/end-sessions";
 import { endOwnSession } from "./operations/end-own-session";
 import { savePerson } from "./operations/save-person";
 import { saveSecurity } from "./operations/save-security";
@@ -130,6 +131,17 @@ describe("rights", () => {
     expect(perform(world.hogar, savePerson, person("dispatcher"), clerk)).toMatchObject({ ok: true });
     const owner = { ...person("owner"), id: 1, name: "Odile Brandt", mail: odile.mail };
     expect(saidOf(perform(world.hogar, savePerson, owner, clerk))).toMatch(/^You cannot give or change/);
+  });
+
+  it("of whoever has more are touched by nobody who has fewer: neither their sessions nor what their role must have", async () => {
+    const world = smallWorld();
+    await signedIn(world);
+    expect(saidOf(perform(world.hogar, endSessions, { personId: 1 }, clerk))).toMatch(/^You cannot give or change/);
+    const rules = { unprovedEach: 3, unprovedPercent: 30, unprovedADay: 10 };
+    const ask = (roles: ("owner" | "technician")[]) =>
+      saidOf(perform(world.hogar, saveSecurity, { ...rules, secondFactorRoles: roles }, clerk));
+    expect(ask(["owner"])).toMatch(/^You cannot give or change/);
+    expect(ask(["technician"])).toBe("done");
   });
 
   it("and refused sign-ins stand in the log of the lock", async () => {

@@ -2,6 +2,7 @@ import { type Access, type Actor, may } from "@/core/people/permissions";
 import { Refusal, type Result } from "@/core/problems";
 import { cleanImageOutside } from "@/gateways/image-process";
 import { type CleanImage, ImageProblem } from "@/gateways/images";
+import { TooManyWait } from "@/gateways/outside-process";
 import type { Hogar } from "@/kernel/hogar";
 import { input, OneOf } from "@/kernel/inputs";
 import { defineOperation, type Origin, ownOrigin, perform, refused } from "@/kernel/operation";
@@ -76,8 +77,12 @@ export async function takeImage(
   let clean: CleanImage;
   try {
     mustHaveRoom(hogar, actor, origin);
-    clean = await cleanImageOutside(sent, purposes[purpose].size);
+    clean = await cleanImageOutside(sent, purposes[purpose].size, origin.address);
   } catch (error) {
+    if (error instanceof TooManyWait)
+      return refused(
+        new Refusal("too-many-tries", { sentence: "Many pictures are being looked at. Try again in a moment." }),
+      );
     return refused(error instanceof ImageProblem ? new Refusal("not-a-picture") : error);
   }
   return perform(

@@ -5,6 +5,7 @@ import { counted } from "@/core/words";
 import { ink } from "@/ui/palette";
 import { Photos } from "@/ui/photos";
 import Box from "@mui/material/Box";
+import Link from "@mui/material/Link";
 import type { ReactNode } from "react";
 import type { Entry } from "./data";
 
@@ -56,6 +57,12 @@ export function EntryLine({ entry }: { entry: Entry }) {
               sx={{ display: "block", mt: 1, maxWidth: "100%" }}
               aria-label="Recording"
             />
+          )}
+          {entry.claims && (
+            <Box sx={{ mt: 1, fontSize: 14 }}>
+              It answers a message to <Link href={`/customers/${entry.claims.customerId}`}>{entry.claims.name}</Link>,
+              and comes from an address that is not theirs.
+            </Box>
           )}
           <Small>
             {[

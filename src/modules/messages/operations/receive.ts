@@ -1,3 +1,4 @@
+import { isMailAddress } from "@/core/people/mail-address";
 import { keyMeans } from "@/core/messages/answers";
 import { Refusal } from "@/core/problems";
 import { input } from "@/kernel/inputs";
@@ -90,7 +91,7 @@ export const askQuestion = defineOperation({
     const [mail, phone] = [typedMail.trim(), typedPhone.trim()];
     const fields: Record<string, string> = {};
     if (!mail && !phone) fields["/mail"] = "Say how we can answer: an email address or a phone number.";
-    if (mail && !/^[^\s@<>]+@[^\s@<>]+\.[^\s@<>]+$/.test(mail)) fields["/mail"] = "This is not an email address.";
+    if (mail && !isMailAddress(mail)) fields["/mail"] = "This is not an email address.";
     if (phone && phone.replace(/\D/g, "").length < 6) fields["/phone"] = "Write a phone number, such as +1 555 0142.";
     if (!photos.every((token) => isKeptPhoto(context, token)))
       fields["/photos"] = "A photo is not with us any more: add it again.";

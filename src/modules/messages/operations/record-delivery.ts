@@ -1,4 +1,5 @@
 import { messageStates } from "@/core/messages/states";
+import { isSameMail } from "@/core/people/matching";
 import { Id, input, OneOf } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import type { Rows } from "@/store/rows";
@@ -59,13 +60,16 @@ export const noteDelivery = defineOperation({
     reference: Type.String({ minLength: 1, maxLength: 200 }),
     state: OneOf(["delivered", "opened", "bounced", "failed"]),
     problem,
+    /** Whom it says that the message was for, where anybody may have written it: news counts only of a message to them. */
+    recipient: Type.Optional(Type.String({ maxLength: 200 })),
   }),
-  run(context, { channel, reference, state, problem: why = "" }) {
+  run(context, { channel, reference, state, problem: why = "", recipient }) {
     const { sql, now } = context;
-    const message = sql<Pick<Rows["messages"], "id" | "state">>(
-      "SELECT id, state FROM messages WHERE reference = ? AND channel = ?",
+    const message = sql<Pick<Rows["messages"], "id" | "state" | "recipient">>(
+      "SELECT id, state, recipient FROM messages WHERE reference = ? AND channel = ?",
     ).get(reference, channel);
     if (!message || !messageStates.follows(state, message.state)) return;
+    if (recipient !== undefined && !isSameMail(recipient, message.recipient)) return;
     sql(
       `UPDATE messages SET state = @state, problem = @why,
           delivered_at = iif(@state IN ('delivered', 'opened'), coalesce(delivered_at, @now), delivered_at),

@@ -1,3 +1,4 @@
+import { isMailAddress } from "@/core/people/mail-address";
 import { fieldsOf, kindOf } from "@/core/messages/occasions";
 import { channelNames } from "@/core/messages/purposes";
 import { startingText } from "@/core/messages/starting-texts";
@@ -105,7 +106,7 @@ export const saveSender = defineOperation({
   }),
   run({ sql }, { channel, name, address }) {
     const to = address.trim();
-    if (channel === "mail" ? !/^[^\s@<>]+@[^\s@<>]+\.[^\s@<>]+$/.test(to) : !/^\+?[\d ()./-]{3,20}$/.test(to))
+    if (channel === "mail" ? !isMailAddress(to) : !/^\+?[\d ()./-]{3,20}$/.test(to))
       throw new Refusal("invalid-input", {
         fields: {
           "/address": channel === "mail" ? "Write an email address." : "Write a phone number, such as +1 555 0142.",

@@ -1,3 +1,4 @@
+import { isMailAddress } from "@/core/people/mail-address";
 import { Refusal } from "@/core/problems";
 import { fieldsOf } from "@/core/messages/occasions";
 import { fillTemplate, templateProblems } from "@/core/messages/templates";
@@ -25,7 +26,7 @@ export const sendTest = defineOperation({
   run(context, { occasion, channel, language, subject, body, visitId, to }) {
     const wrong = [...templateProblems(subject, fieldsOf(occasion)), ...templateProblems(body, fieldsOf(occasion))][0];
     if (wrong) throw new Refusal("invalid-input", { fields: { "/body": wrong } });
-    if (channel === "mail" ? !/^[^\s@<>]+@[^\s@<>]+\.[^\s@<>]+$/.test(to.trim()) : to.replace(/\D/g, "").length < 6)
+    if (channel === "mail" ? !isMailAddress(to.trim()) : to.replace(/\D/g, "").length < 6)
       throw new Refusal("invalid-input", {
         fields: {
           "/to": channel === "mail" ? "Write an email address." : "Write a phone number, such as +1 555 0142.",

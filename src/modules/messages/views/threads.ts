@@ -87,6 +87,8 @@ export type ThreadEntry =
       subject: string;
       words: string;
       understood: Meaning[];
+      /** Whose message it says that it answers, where that is somebody else's. */
+      claims: { customerId: number; name: string } | null;
       photos: string[];
       recording: string | null;
       seconds: number | null;
@@ -167,6 +169,7 @@ function entriesOf(context: ViewContext, row: Rows["threads"], before: number): 
       subject: r.subject,
       words: r.body,
       understood: meaningsColumn.read(r.understood),
+      claims: claimOf(context, r),
       photos: photosColumn.read(r.photos),
       recording: r.recording,
       seconds: r.seconds,
@@ -208,6 +211,18 @@ function entriesOf(context: ViewContext, row: Rows["threads"], before: number): 
     .sort((a, b) => a.at - b.at)
     .slice(-(entriesAtOnce + 1));
 }
+
+/** The customer whose message an answer claims to answer, where it came from an address that is not theirs. */
+const claimOf = (
+  { sql }: ViewContext,
+  { answers_id: answersId, customer_id: customerId }: Rows["replies"],
+): { customerId: number; name: string } | null =>
+  answersId === null
+    ? null
+    : (sql<{ customerId: number; name: string }>(
+        `SELECT c.id AS customerId, c.name FROM messages m JOIN customers c ON c.id = m.customer_id
+          WHERE m.id = ? AND m.customer_id IS NOT ?`,
+      ).get(answersId, customerId) ?? null);
 
 /** What happened with a customer meanwhile, in a line each. */
 function happened(context: ViewContext, customerId: number | null, before: number): ThreadEntry[] {

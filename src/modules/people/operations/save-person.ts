@@ -1,4 +1,4 @@
-import { allPermissions, beyond, permissionsOf, permissionWords, type Role, roles } from "@/core/people/permissions";
+import { allPermissions, type Permission, permissionsOf, type Role, roles } from "@/core/people/permissions";
 import { Refusal } from "@/core/problems";
 import { Id, input, Mail, Name, OneOf, OrNull } from "@/kernel/inputs";
 import { actorWords, defineOperation, type OperationContext } from "@/kernel/operation";
@@ -8,6 +8,7 @@ import { insertRow } from "@/store/insert";
 import { hashSync } from "@node-rs/argon2";
 import { type Static, Type } from "@sinclair/typebox";
 import { mustBeGood } from "../passwords";
+import { mustNotExceed } from "../rights";
 
 const Permissions = Type.Array(OneOf(allPermissions), { maxItems: 40, uniqueItems: true });
 const SavePerson = input({
@@ -23,27 +24,17 @@ const SavePerson = input({
   taken: Type.Optional(Permissions),
 });
 
-/** Nobody gives rights that they do not have, and nobody changes somebody who has more than they. */
-function mustNotGiveMore({ sql, actor }: OperationContext, person: Static<typeof SavePerson>): void {
+/** The rights that somebody has when they are saved: what is not said stays. */
+function rightsAsked({ sql }: OperationContext, person: Static<typeof SavePerson>): Permission[] {
   const before =
     person.id === null
       ? undefined
-      : sql<{ role: Role; given: string; taken: string }>("SELECT role, given, taken FROM people WHERE id = ?").get(
-          person.id,
-        );
-  const had = before
-    ? permissionsOf(before.role, permissionsColumn.read(before.given), permissionsColumn.read(before.taken))
-    : [];
-  const gets = permissionsOf(
+      : sql<{ given: string; taken: string }>("SELECT given, taken FROM people WHERE id = ?").get(person.id);
+  return permissionsOf(
     person.role,
     person.given ?? (before ? permissionsColumn.read(before.given) : []),
     person.taken ?? (before ? permissionsColumn.read(before.taken) : []),
   );
-  const tooMuch = beyond(actor, [...had, ...gets]);
-  if (tooMuch.length)
-    throw new Refusal("not-allowed", {
-      sentence: `You cannot give or change what you may not do yourself: ${permissionWords[tooMuch[0]!].toLowerCase()}.`,
-    });
 }
 
 /** Adds or changes somebody who signs in. A new password, another role or leaving ends the sessions of before. */
@@ -58,7 +49,7 @@ export const savePerson = defineOperation({
         fields: { "/password": "Give a first password of at least 10 characters." },
       });
     if (person.password) mustBeGood(person.password, [person.name, person.mail]);
-    mustNotGiveMore(context, person);
+    mustNotExceed(context, person.id, rightsAsked(context, person));
     if (person.role === "technician" && person.technicianId === null)
       throw new Refusal("invalid-input", { fields: { "/technicianId": "Choose whose day this person sees." } });
     if (sql("SELECT 1 FROM people WHERE mail = ? AND id IS NOT ?").get(person.mail, person.id))

@@ -1,7 +1,10 @@
+import { type Role, roles } from "@/core/people/permissions";
 import { OneOf, input } from "@/kernel/inputs";
 import { actorWords, defineOperation } from "@/kernel/operation";
 import { logSecurity } from "@/kernel/security-log";
+import { rolesColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
+import { mustNotExceed } from "../rights";
 
 const SaveSecurity = input({
   /** Holds and unproved bookings of one browser, email or phone. */
@@ -22,7 +25,13 @@ export const saveSecurity = defineOperation({
   name: "save-security",
   access: "people.change",
   input: SaveSecurity,
-  run({ sql, now, hogar, actor }, { unprovedEach, unprovedPercent, unprovedADay, secondFactorRoles }) {
+  run(context, { unprovedEach, unprovedPercent, unprovedADay, secondFactorRoles }) {
+    const { sql, now, hogar, actor, business } = context;
+    // What a role must have is changed by whoever may do all that it may.
+    const before = rolesColumn.read(business.second_factor_roles);
+    for (const role of Object.keys(roles) as Role[])
+      if (before.includes(role) !== secondFactorRoles.includes(role))
+        mustNotExceed(context, null, roles[role].permissions);
     sql(
       `UPDATE business
         SET unproved_each = ?, unproved_percent = ?, unproved_a_day = ?, second_factor_roles = ?`,

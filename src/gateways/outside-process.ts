@@ -73,7 +73,10 @@ export function outsideProcess<Question, Answer>(
         then();
       };
       // Whatever it is doing: the next question gets a new process.
-      const tooLong = setTimeout(() => end(() => (stop(), reject(new NotDone("took too long")))), longestMs);
+      const tooLong = setTimeout(() => {
+        stop();
+        end(() => reject(new NotDone("took too long")));
+      }, longestMs);
       const onMessage = (message: unknown) => end(() => resolve(message as Answer));
       const onExit = () => end(() => reject(new NotDone("brought its process down")));
       asked.once("message", onMessage).once("exit", onExit);

@@ -1,6 +1,6 @@
-import type { Browser, Page } from "playwright-core";
+import type { Browser } from "playwright-core";
 import { findAddress } from "./support/door";
-import { desk, go, openPage, phone, type Running, signIn, startBrowser, startDemo, typeDate } from "./support/server";
+import { desk, go, openPage, type Running, signIn, startBrowser, startDemo, typeDate } from "./support/server";
 
 /** What goes wrong in the office’s day, and the way on from there. */
 jest.setTimeout(900_000);
@@ -96,7 +96,7 @@ it("somebody on the phone is booked where it can be kept, and stands on the boar
   const offered = page.getByRole("button", { name: /: offered$/ });
   await offered.last().click();
   const form = page.locator("form").filter({ hasText: "On the phone?" });
-  // What the service asks is asked on the phone, and changes price and time as at the front door.
+  // What the service asks is asked on the and changes price and time as at the front door.
   await form.getByText(/, €95\.00\./).waitFor();
   for (let n = 0; n < 2; n++) await form.getByRole("button", { name: "More: How many gas fires?" }).click();
   await form.getByText(/, €155\.00\./).waitFor();

@@ -5,6 +5,8 @@ const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
   devIndicators: false,
+  // Our pictures are small already: nobody has the server decode them again.
+  images: { unoptimized: true },
   // `npm run types` checks all of the project; the build need not do it once more.
   typescript: { ignoreBuildErrors: true },
   headers: async () => [

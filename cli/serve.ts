@@ -18,7 +18,12 @@ export async function serveApplication(port: number): Promise<void> {
         "Requests come through a proxy, and all count as one address: say how many with HOGAR_TRUSTED_PROXIES.",
       );
     }
+    if (!methods.includes(request.method ?? ""))
+      return void response.writeHead(405, { allow: methods.join(", ") }).end("This cannot be done here.");
     if (!isReadable(request.url ?? "/")) return void response.writeHead(400).end("This address cannot be read.");
+    // Whoever has come by https comes by it from now on (RFC 6797).
+    if (process.env.HOGAR_URL?.startsWith("https:"))
+      response.setHeader("strict-transport-security", "max-age=31536000");
     // Only this server says where a request came from and what it is called.
     request.headers[addressHeader] = clientAddress(
       request.socket.remoteAddress,
@@ -40,6 +45,9 @@ export async function serveApplication(port: number): Promise<void> {
     await (globalThis as { end?: () => Promise<void> }).end?.();
   });
 }
+
+/** What can be asked of an address here; `TRACE`, for one, would only tell somebody what their browser keeps secret. */
+const methods = ["GET", "HEAD", "POST", "DELETE", "OPTIONS"];
 
 /** Whether an address is written as addresses are: a half-written escape is nobody's page. */
 function isReadable(address: string): boolean {

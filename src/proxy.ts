@@ -55,4 +55,4 @@ export async function proxy(request: NextRequest): Promise<NextResponse> {
 }
 
 /** What is no page needs no policy, and is answered twice as fast without; its headers stand in next.config.ts. */
-export const config = { matcher: ["/((?!api/|_next/static|_next/image|favicon|icon).*)"] };
+export const config = { matcher: ["/((?!api/|_next/static|favicon|icon).*)"] };

@@ -29,6 +29,21 @@ it("no stack and no failure of ours for strange origins, deep nesting and malfor
   expect(app.log()).not.toMatch(/TypeError|RangeError/);
 });
 
+it("what is no paper, no picture and no way of asking is answered plainly", async () => {
+  const statusOf = (path: string, method = "GET") =>
+    new Promise<number>((resolve) =>
+      request(app.url + path, { method }, (response) => resolve(response.resume().statusCode!)).end(),
+    );
+  const { cookie } = await as(app.url, "odile");
+  const paper = await fetch(`${app.url}/papers/constructor/1.pdf`, { headers: { cookie } });
+  expect([
+    paper.status,
+    await statusOf("/_next/image?url=%2Ficon.svg&w=640&q=75"),
+    await statusOf("/book", "TRACE"),
+    await statusOf("/api/views/front-door", "PUT"),
+  ]).toEqual([404, 404, 405, 405]);
+});
+
 it("an answer names its request", async () => {
   const { ask } = visitorAt(app);
   expect((await ask("front-door", {}, { "x-request-id": "mine" })).headers.get("x-request-id")).toMatch(

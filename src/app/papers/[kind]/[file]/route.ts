@@ -24,7 +24,7 @@ export async function GET(
 ): Promise<Response> {
   const { kind, file } = await params;
   const [id, format] = file.split(".") as [string, string?];
-  const read = papers[kind];
+  const read = Object.hasOwn(papers, kind) ? papers[kind] : undefined;
   if (!read || !/^\d{1,12}$/.test(id)) return new Response("There is no such paper.", { status: 404 });
   const { pathname, searchParams: query } = new URL(request.url);
   const actor = await mustBeSignedIn(pathname);

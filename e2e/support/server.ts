@@ -130,7 +130,8 @@ export async function openPage(
 ): Promise<{ page: Page; context: BrowserContext; troubles: string[] }> {
   const context = await browser.newContext({ viewport, locale: "en-GB" });
   const page = await context.newPage();
-  page.setDefaultTimeout(60_000);
+  // Generous: what fails here fails for what it waits for, not for a busy machine.
+  page.setDefaultTimeout(180_000);
   const troubles: string[] = [];
   page.on("pageerror", (error) => troubles.push(String(error)));
   return { page, context, troubles };

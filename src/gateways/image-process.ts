@@ -5,8 +5,9 @@ type Answer = { image: CleanImage } | { problem: string; isNoPicture: boolean };
 
 const pictures = outsideProcess<{ sent: Buffer; size: number }, Answer>("src/gateways/image-child.ts", {
   longestMs: 20_000,
-  most: 40,
-  mostFromOne: 6,
+  most: 60,
+  // More than one booking may bring.
+  mostFromOne: 12,
 });
 
 /**

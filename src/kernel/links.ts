@@ -65,18 +65,28 @@ export interface OpenedBy {
   id: number;
 }
 
-/** The token that opens a wish or a quote: it reads it, and takes it. */
-export function sealedToken(hogar: Hogar, { kind, id }: OpenedBy): string {
-  return `${id}.${hashed(hogar.keys, "own links", sealedOf(hogar, { kind, id }) ?? "")}`;
+/** By which way a link left the house: whoever comes by it has shown that this email, or this number, is theirs. */
+export type Way = "mail" | "text";
+
+/** The token that opens a wish or a quote: it reads it, and takes it. Each way it leaves has a token of its own. */
+export function sealedToken(hogar: Hogar, { kind, id }: OpenedBy, way: Way = "mail"): string {
+  return `${id}.${hashed(hogar.keys, "own links", sealedOf(hogar, { kind, id }, way) ?? "")}`;
+}
+
+/** What a token opens, and by which way it left; null where it opens nothing of this kind. */
+export function openedWith(hogar: Hogar, kind: OpenedBy["kind"], token: string): { id: number; way: Way } | null {
+  const [id, sealed, ...more] = token.split(".");
+  if (!id || !sealed || more.length || !/^\d{1,12}$/.test(id)) return null;
+  const way = (["mail", "text"] as const).find((one) => {
+    const text = sealedOf(hogar, { kind, id: Number(id) }, one);
+    return text !== null && isHashOf(hogar.keys, "own links", text, sealed);
+  });
+  return way ? { id: Number(id), way } : null;
 }
 
 /** The id of the wish or quote that a token opens, or null. */
-export function openedBy(hogar: Hogar, kind: OpenedBy["kind"], token: string): number | null {
-  const [id, sealed, ...more] = token.split(".");
-  if (!id || !sealed || more.length || !/^\d{1,12}$/.test(id)) return null;
-  const text = sealedOf(hogar, { kind, id: Number(id) });
-  return text !== null && isHashOf(hogar.keys, "own links", text, sealed) ? Number(id) : null;
-}
+export const openedBy = (hogar: Hogar, kind: OpenedBy["kind"], token: string): number | null =>
+  openedWith(hogar, kind, token)?.id ?? null;
 
 /** What a short link opens: a customer's own page, or what another link opens. */
 export type ShortOpens = { kind: "my"; id: number } | OpenedBy;
@@ -108,7 +118,7 @@ export function shortLeadsTo(hogar: Hogar, code: string): string | null {
     "SELECT nonce, kind, opens_id FROM short_links WHERE id = ?",
   ).get(Number.parseInt(id, 36));
   if (!link || sealOf(hogar, link.nonce) !== seal) return null;
-  if (link.kind !== "my") return `/${link.kind}/${sealedToken(hogar, { kind: link.kind, id: link.opens_id })}`;
+  if (link.kind !== "my") return `/${link.kind}/${sealedToken(hogar, { kind: link.kind, id: link.opens_id }, "text")}`;
   if (isJobOver(hogar, link.opens_id)) return null;
   const token = linkTokenOf(hogar, link.opens_id);
   return token && `/my/${token}`;
@@ -127,10 +137,10 @@ const isJobOver = ({ store, now }: Hogar, jobId: number): boolean =>
     )
     .get({ jobId, since: Math.floor(now() / 60_000) - shortLinkDays * 1440 }) !== undefined;
 
-/** What is sealed for a wish or a quote: its kind and its nonce; null where there is none. */
-function sealedOf({ store }: Hogar, { kind, id }: OpenedBy): string | null {
+/** What is sealed for a wish or a quote: its kind and its nonce, and the way where that is not the email; null where there is none. */
+function sealedOf({ store }: Hogar, { kind, id }: OpenedBy, way: Way): string | null {
   const nonce = store.sql<{ nonce: string }>(`SELECT nonce FROM ${opened[kind]} WHERE id = ?`).get(id)?.nonce;
-  return nonce ? `${kind} ${nonce}` : null;
+  return nonce ? `${kind} ${nonce}${way === "text" ? " by text" : ""}` : null;
 }
 
 /** A token that stands for one message: its reader ends such messages by it, and is known to have opened it. */

@@ -118,7 +118,7 @@ const tell = kind<TellPayload>(
   (hogar, { way = "mail", opens, body, ...message }) => ({
     repeatable: hogar.gateways[way]?.repeatable ?? true,
     async carryOut(key) {
-      const link = opens ? `${hogar.publicUrl}/${opens.kind}/${sealedToken(hogar, opens)}` : "";
+      const link = opens ? `${hogar.publicUrl}/${opens.kind}/${sealedToken(hogar, opens, way)}` : "";
       await hogar.gateways[way]?.send({ key, ...message, body: body.replaceAll("{{own_link}}", link) });
     },
     giveUp: nothing,

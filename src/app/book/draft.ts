@@ -60,6 +60,8 @@ export interface Draft {
   source: string | null;
   /** The link of an earlier booking, by which somebody is known. */
   by: string | null;
+  /** The invitation they came by. */
+  invite: string | null;
 }
 
 const empty: Draft = {
@@ -88,14 +90,13 @@ const empty: Draft = {
   usePoints: false,
   source: null,
   by: null,
+  invite: null,
 };
 /** Drafts of another shape are begun anew. */
 const key = "hogar booking 3";
 
-/** A new draft of somebody who is known by a link of theirs; with what they were offered, where that is why they come. */
-export const beginAgain = (
-  known: Pick<Draft, "name" | "mail" | "phone" | "address" | "by"> & Partial<Pick<Draft, "items" | "coupon" | "offer">>,
-): void =>
+/** A new draft of somebody who comes by a link of theirs; with what they were offered, where that is why they come. */
+export const beginAgain = (known: Pick<Draft, "address"> & Partial<Draft>): void =>
   tabStore.write(key, JSON.stringify({ ...empty, ...known, step: known.address ? "what" : "where" } satisfies Draft));
 
 /** A preview begins anew each time and leaves the draft of the tab alone. */

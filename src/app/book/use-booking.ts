@@ -127,6 +127,7 @@ export function useBooking({ business, slug, source, preview }: Visit) {
         atDoor,
         payAll,
         source: draft.source,
+        ...(draft.invite && { invite: draft.invite }),
         customer: { name, mail, phone, reminders, offers },
         ...(draft.hold && { hold: draft.hold.key }),
         ...(draft.coupon && { coupon: draft.coupon.code }),

@@ -27,7 +27,7 @@ export const isSameMail = (one: string, other: string): boolean =>
   one.trim() !== "" && one.trim().toLowerCase() === other.trim().toLowerCase();
 
 /** Whether two numbers ring the same phone. Those that do not end alike are not read any further. */
-function samePhone(one: string, other: string, own: string): boolean {
+export function samePhone(one: string, other: string, own: string): boolean {
   const end = (phone: string) => phone.replace(/\D/g, "").slice(-6);
   if (end(one).length < 6 || end(one) !== end(other)) return false;
   return phoneKey(one, own) === phoneKey(other, own);

@@ -1,4 +1,5 @@
-import type { OperationContext } from "@/kernel/operation";
+import { openedBy } from "@/kernel/links";
+import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { idsColumn } from "@/store/columns";
 
 /** A booking of what somebody was invited to counts for the campaign, however it came: by the link, at the front door or on the phone. */
@@ -14,3 +15,10 @@ export const countForInvite = (
           AND v.date BETWEEN c.first_date AND c.last_date)
       ORDER BY i.invited_at DESC LIMIT 1)`,
   ).run({ jobId, customerId, services: idsColumn.write([...serviceIds]) });
+
+/** The customer whom the link of an invitation went to; null where it opens none. */
+export function invitedBy({ hogar, sql }: ViewContext, token: string): number | null {
+  const id = openedBy(hogar, "offer", token);
+  const invite = sql<{ customer_id: number }>("SELECT customer_id FROM campaign_invites WHERE id = ?").get(id);
+  return invite?.customer_id ?? null;
+}

@@ -3,8 +3,10 @@ import { phoneKept, phoneProblem } from "@/core/people/phones";
 import { Refusal } from "@/core/problems";
 import { tidy } from "@/core/words";
 import type { Address } from "@/gateways/types";
+import type { Way } from "@/kernel/links";
 import type { OperationContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
+import type { Reach } from "@/modules/messages/messaging";
 import { notePossibleDuplicate, findSame } from "./same-person";
 
 export interface BookerDetails {
@@ -16,24 +18,40 @@ export interface BookerDetails {
   offers?: boolean;
 }
 
+/** How somebody has shown who they are. */
+export type Shown =
+  /** One of us has typed it, with them before us or on the phone; or it came with a list of the owner's. */
+  | "the office"
+  /** By a link that went to nobody but the email, or the number, that was typed. */
+  | Way
+  /** By a link that is known to be of this customer. */
+  | { customerId: number }
+  /** They have typed it. */
+  | "nothing";
+
+/** Whom something is for, and how they are reached about it: only as we know them, where they have shown one of their addresses and typed the rest. */
+export interface Joined {
+  customerId: number;
+  reach: Reach | undefined;
+}
+
 /**
- * The customer of these details: the same person where that is certain, otherwise a new one, put side by side with those who
- * may be the same. What was agreed to is kept in the words that were shown. Who books for themselves has only typed who they
- * are: they are a customer of their own, until a person or a code says otherwise; `provedMail` where their email is shown.
+ * The one place that decides whose something is: the customer of these details where they have shown that they are, otherwise
+ * a new one, put side by side with those who may be the same for a person to look at. What was agreed to is kept in the words
+ * that were shown.
  */
 export function customerFor(
   context: OperationContext,
   { name, mail, phone, reminders, offers }: BookerDetails,
   address: Pick<Address, "line" | "postcode">,
-  provedMail = false,
-): number {
-  const { sql, now, business, actor } = context;
+  shown: Shown,
+): Joined {
+  const { sql, now, business } = context;
   const wrongPhone = phoneProblem(phone, business.phone);
   if (wrongPhone) throw new Refusal("invalid-input", { fields: { "/customer/phone": wrongPhone } });
   const kept = { name: tidy(name), mail: mail.trim(), phone: phoneKept(phone, business.phone) };
-  const ours = actor.kind === "person" || actor.kind === "system";
-  const found = findSame(context, { ...kept, places: [`${address.line}, ${address.postcode}`] }, { byMail: !ours });
-  const same = ours || provedMail ? found.same : null;
+  const found = findSame(context, { ...kept, places: [`${address.line}, ${address.postcode}`] }, shown);
+  const { same } = found;
   const id =
     same?.id ??
     insertRow(sql, "customers", {
@@ -48,7 +66,8 @@ export function customerFor(
   if (!same) for (const other of found.possible) notePossibleDuplicate(context, other, id);
   if (reminders !== undefined) recordConsent(context, id, "reminders", reminders);
   if (offers !== undefined) recordConsent(context, id, "offers", offers);
-  return id;
+  const reachedAsTyped = !same || (shown !== "mail" && shown !== "text");
+  return { customerId: id, reach: reachedAsTyped ? kept : undefined };
 }
 
 /** Takes down a yes or a no, with the words as they were shown; the same answer again is not written twice. */

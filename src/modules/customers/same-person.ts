@@ -1,16 +1,18 @@
 import { groupBy } from "@/core/group";
-import { type Contact, matchOf } from "@/core/people/matching";
+import { type Contact, isSameMail, matchOf, samePhone } from "@/core/people/matching";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { idsColumn } from "@/store/columns";
 import { mergeThreads } from "@/modules/messages/threads";
 import { insertOnce } from "@/store/insert";
+import type { Shown } from "./customers";
 
-/** Who somebody is: a customer we know for certain, or those who may be the same person. */
+/** Who somebody is: a customer we know for certain, by what was shown of them, or those who may be the same person. */
 export function findSame(
   { sql, business }: ViewContext,
   contact: Contact,
-  /** Of whom only the mail is shown, nobody else is certain; and whom it is not. */
-  { byMail = false, but = null }: { byMail?: boolean; but?: number | null } = {},
+  shown: Shown = "the office",
+  /** Whom it is not. */
+  but: number | null = null,
 ): { same: { id: number } | null; possible: number[] } {
   const match = nearMatch(contact);
   // Whoever shares none of the three is not looked at.
@@ -42,10 +44,15 @@ export function findSame(
     .map(({ id, merged_into, ...known }) => ({
       id: standing(id, merged_into),
       match: matchOf(contact, { ...known, places: (places.get(id) ?? []).map((site) => site.place) }, business.phone),
-      mail: known.mail.trim().toLowerCase() === contact.mail.trim().toLowerCase(),
+      known,
     }))
     .filter((m) => m.match !== null && m.id !== but);
-  const same = matches.find((m) => m.match === "certain" && (m.mail || !byMail));
+  const isShown = (m: (typeof matches)[number]): boolean => {
+    if (shown === "mail") return isSameMail(m.known.mail, contact.mail);
+    if (shown === "text") return samePhone(m.known.phone, contact.phone, business.phone);
+    return shown === "the office" || (shown !== "nothing" && m.id === shown.customerId);
+  };
+  const same = matches.find((m) => m.match === "certain" && isShown(m));
   return { same: same ? { id: same.id } : null, possible: [...new Set(matches.map((m) => m.id))] };
 }
 

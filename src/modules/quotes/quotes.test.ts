@@ -287,7 +287,9 @@ describe("a quote", () => {
     const [mail, text] = world.sent;
     expect(mail!.body).toContain(`/quote/${token}`);
     const short = /\/s\/(\S+)/.exec(text!.body)![1]!;
-    expect(shortLeadsTo(world.hogar, short)).toBe(`/quote/${token}`);
+    // Each way has a token of its own: whoever comes by one has shown that address and no other.
+    const byText = sealedToken(world.hogar, { kind: "quote", id: quoteId }, "text");
+    expect([shortLeadsTo(world.hogar, short), byText === token]).toEqual([`/quote/${byText}`, false]);
     expect(JSON.stringify(world.hogar.store.sql("SELECT payload FROM outbox").all())).not.toContain(token);
     expect(world.entries()).toEqual([{ key: `quote ${quoteId}`, waits: "for the customer’s answer", forUs: false }]);
     expect(world.shown(token)).toMatchObject({

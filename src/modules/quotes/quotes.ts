@@ -4,7 +4,7 @@ import { totalOf } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
 import type { WindowAnswer } from "@/core/windows/offer";
-import { firstLinkTokenOf, openedBy } from "@/kernel/links";
+import { firstLinkTokenOf, openedWith, type Way } from "@/kernel/links";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import type { Wanted } from "@/modules/booking/wanted";
 import { priceItems, readItem, toPlace } from "@/modules/catalogue/catalogue";
@@ -39,14 +39,14 @@ export function readQuote({ sql }: ViewContext, id: number): QuoteRow {
   return quote;
 }
 
-/** The quote of a sealed link; refused where it opens nothing, the quote was withdrawn, or the link of its booking was ended. */
-export function openQuote(context: ViewContext, token: string): QuoteRow {
-  const id = openedBy(context.hogar, "quote", token);
-  const quote = id === null ? undefined : context.sql<QuoteRow>("SELECT * FROM quotes WHERE id = ?").get(id);
+/** The quote of a sealed link, and by which way that left; refused where it opens nothing, the quote was withdrawn, or the link of its booking was ended. */
+export function openQuote(context: ViewContext, token: string): QuoteRow & { way: Way } {
+  const opened = openedWith(context.hogar, "quote", token);
+  const quote = opened ? context.sql<QuoteRow>("SELECT * FROM quotes WHERE id = ?").get(opened.id) : undefined;
   const ended =
     quote && (quote.state === "withdrawn" || (quote.job_id !== null && !firstLinkTokenOf(context.hogar, quote.job_id)));
-  if (!quote || ended) throw new Refusal("link-ended");
-  return quote;
+  if (!opened || !quote || ended) throw new Refusal("link-ended");
+  return { ...quote, way: opened.way };
 }
 
 /** Days after it was sent on which somebody who has not answered is asked again. */

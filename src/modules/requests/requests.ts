@@ -1,4 +1,5 @@
 import { Refusal } from "@/core/problems";
+import type { Way } from "@/kernel/links";
 import { actorWords, type OperationContext, type ViewContext } from "@/kernel/operation";
 import { agreeJob } from "@/modules/booking/agree";
 import { findWanted, priceIn, type Wanted } from "@/modules/booking/wanted";
@@ -38,27 +39,28 @@ export function wantedOf(
     : findWanted(context, { addressId: request.address_id, items }, { office, isAsked: true });
 }
 
-/** What was asked for is agreed, in the room that was taken for it. Answers the job's id. */
+/**
+ * What was asked for is agreed, in the room that was taken for it: by whoever asked, who came by a link that went to their
+ * email or their number; by us where `by` is null, as somebody typed it who has shown nothing. Answers the job's id.
+ */
 export function agreeRequest(
   context: OperationContext,
   request: RequestRow,
   wanted: Wanted,
   visitId: number,
-  bookedBy: "front door" | "office",
+  by: Way | null,
 ): number {
   const { items, address, zone } = wanted;
   const order = priceIn(context, wanted, visitId);
   // On the phone no deposit is asked.
-  const depositMinor = bookedBy === "office" || !takesCards(context) ? 0 : order.depositMinor;
-  const customerId = customerFor(
-    context,
-    { name: request.name, mail: request.mail, phone: request.phone },
-    address,
-    true,
-  );
+  const depositMinor = by === null || !takesCards(context) ? 0 : order.depositMinor;
+  const { name, mail, phone } = request;
+  const { customerId, reach } = customerFor(context, { name, mail, phone }, address, by ?? "nothing");
   const siteId = siteFor(context, customerId, address, zone?.id ?? null);
   const jobId = agreeJob(context, {
-    reach: request,
+    reach,
+    // Of the email that was typed, a text shows nothing.
+    proof: by === "text" && reach ? "none" : "known",
     visitId,
     customerId,
     siteId,
@@ -67,7 +69,7 @@ export function agreeRequest(
     note: request.wishes,
     photos: photosColumn.read(request.photos),
     depositMinor,
-    bookedBy: bookedBy === "office" ? actorWords(context.actor) : bookedBy,
+    bookedBy: by === null ? actorWords(context.actor) : "front door",
   });
   endRequest(context, request.id, "booked", jobId);
   if (depositMinor === 0) tellBooked(context, jobId);

@@ -1,6 +1,6 @@
 import { Refusal } from "@/core/problems";
 import type { Hogar } from "@/kernel/hogar";
-import { firstLinkTokenOf, openedBy } from "@/kernel/links";
+import { firstLinkTokenOf, openedWith, type Way } from "@/kernel/links";
 import type { ViewContext } from "@/kernel/operation";
 import type { RequestRow } from "./requests";
 
@@ -16,13 +16,13 @@ export const openWishes = ({ store }: Hogar): number[] =>
     .all()
     .map((request) => request.id);
 
-/** The request of a sealed link; refused where it opens nothing, or has ended otherwise than in a booking. */
-export function openWish(context: ViewContext, token: string): RequestRow {
-  const id = openedBy(context.hogar, "wish", token);
-  const request = id === null ? undefined : context.sql<RequestRow>("SELECT * FROM requests WHERE id = ?").get(id);
+/** The request of a sealed link, and by which way that left; refused where it opens nothing, or has ended otherwise than in a booking. */
+export function openWish(context: ViewContext, token: string): RequestRow & { way: Way } {
+  const opened = openedWith(context.hogar, "wish", token);
+  const request = opened ? context.sql<RequestRow>("SELECT * FROM requests WHERE id = ?").get(opened.id) : undefined;
   const stands =
     request?.outcome === "open" ||
     (request?.outcome === "booked" && firstLinkTokenOf(context.hogar, request.job_id!) !== null);
-  if (!request || !stands) throw new Refusal("link-ended");
-  return request;
+  if (!opened || !request || !stands) throw new Refusal("link-ended");
+  return { ...request, way: opened.way };
 }

@@ -61,11 +61,12 @@ export function OfferPage({ view, token }: { view: View; token: string }) {
 function Times({ view, token }: { view: View; token: string }) {
   const { data, problem, refresh } = useView("offer-windows", { token });
   const take = useChange("take-offer", { quiet: true });
-  /** What is left to be answered or paid is asked at the front door, where all that we know is filled in. */
+  /** What is left to be answered or paid is asked at the front door, where what is offered is filled in. */
   const goOn = (window: PickedWindow) => {
-    const { name, mail, phone, by, address, item, coupon } = view.begins;
+    const { address, item, coupon } = view.begins;
     beginAgain({
-      ...{ name, mail, phone, by, coupon },
+      invite: token,
+      coupon,
       address: address && {
         id: address.id,
         line: address.line,

@@ -36,7 +36,9 @@ export const bookInOffice = defineOperation({
     const technicians = wanted.visit.crew === 1 && wished.length ? wished : offer.technicians;
     const visitId = takeRoom(context, wanted, { ...offer, technicians }, { key: null, until: context.now });
     const customerId =
-      "id" in input.customer ? known(input.customer.id) : customerFor(context, input.customer, wanted.address);
+      "id" in input.customer
+        ? known(input.customer.id)
+        : customerFor(context, input.customer, wanted.address, "the office").customerId;
     const siteId = siteFor(context, customerId, wanted.address, zoneOf(context, wanted.address)?.id ?? null);
     const jobId = agreeJob(context, {
       ...("id" in input.customer ? {} : { agreed: input.customer }),

@@ -1,17 +1,16 @@
 import { lookOf } from "@/core/look/front-door";
 import { dayWords } from "@/core/time/words";
 import type { Offer } from "@/core/windows/offer";
-import { firstLinkTokenOf, linkTokenOf } from "@/kernel/links";
-import type { ViewContext } from "@/kernel/operation";
+import { firstLinkTokenOf } from "@/kernel/links";
 import { defineView } from "@/kernel/view";
 import { addressAt } from "@/modules/place/addresses";
 import { answersFor, pickable } from "@/modules/placing/windows";
 import { readFrontDoor } from "@/store/front-door";
-import { datesOf, type InviteRow, offeredTo, openInvite } from "../campaigns";
+import { datesOf, offeredTo, openInvite } from "../campaigns";
 import { OfferToken } from "../inputs";
 import { needsMore } from "../offered";
 
-/** What the link of an invitation shows: what is offered, where, what it costs; and what the front door begins with where it asks for more. */
+/** What the link of an invitation shows: what is offered, where, what it costs; and what the front door begins with where it asks for more. Of whom it is for it says nothing. */
 export const offer = defineView({
   name: "offer",
   access: "anybody",
@@ -43,7 +42,6 @@ export const offer = defineView({
       booked: invite.job_id === null ? null : firstLinkTokenOf(hogar, invite.job_id),
       needsMore: needsMore(context, offered),
       begins: {
-        ...knownBy(context, invite),
         address: addressAt(context, site),
         item: { serviceId: items[0]!.service.id, quantity: items[0]!.quantity, answers: items[0]!.answers },
         coupon: coupon && { code: coupon.code, kind: coupon.kind, value: coupon.value, services: [...coupon.services] },
@@ -51,15 +49,6 @@ export const offer = defineView({
     };
   },
 });
-
-/** Who they are, and the link of their last booking, by which the front door knows them. */
-function knownBy({ sql, hogar }: ViewContext, { customer_id }: InviteRow) {
-  const customer = sql<{ name: string; mail: string; phone: string; jobId: number | null }>(
-    `SELECT name, mail, phone, (SELECT max(id) FROM jobs WHERE customer_id = c.id) AS jobId FROM customers c WHERE id = ?`,
-  ).get(customer_id)!;
-  const { jobId, ...known } = customer;
-  return { ...known, by: jobId === null ? null : linkTokenOf(hogar, jobId) };
-}
 
 /** The windows of an invitation that can be promised now, soonest first. */
 export const offerWindows = defineView({

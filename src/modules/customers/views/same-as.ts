@@ -21,7 +21,7 @@ export const sameAs = defineView({
     if (contact.name.trim() === "") return [];
     const place = addressId === null ? null : addressOf(context, addressId);
     const places = place ? [`${place.line}, ${place.postcode}`] : [];
-    const { same, possible } = findSame(context, { ...contact, places }, { but });
+    const { same, possible } = findSame(context, { ...contact, places }, "the office", but);
     return [...new Set([...(same ? [same.id] : []), ...possible])].slice(0, most).map((id) => ({
       ...sql<{
         id: number;

@@ -11,12 +11,13 @@ import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { agreeJob } from "@/modules/booking/agree";
 import { Booker } from "@/modules/booking/inputs";
 import { asksForCode, sendCode } from "@/modules/booking/codes";
+import { invitedBy } from "@/modules/booking/invited";
 import { releaseHold, stillOffered, takeRoom, visitOfHold } from "@/modules/booking/room";
 import { isKnown, mayKeepRoom } from "@/modules/booking/unproved";
 import { findWanted, priceIn, type Wanted } from "@/modules/booking/wanted";
 import { keptAnswersOf } from "@/modules/catalogue/fields";
 import { Answers, chosen, RepeatEveryInput, orderAbout } from "@/modules/catalogue/inputs";
-import { customerFor, siteFor } from "@/modules/customers/customers";
+import { customerFor, type Shown, siteFor } from "@/modules/customers/customers";
 import { tellBooked } from "@/modules/messages/tell-booked";
 import { tellOffice } from "@/modules/messages/telling-us";
 import { takesCards } from "@/modules/money/cards";
@@ -51,6 +52,8 @@ export const Book = input({
   usePoints: Type.Optional(Type.Boolean()),
   /** The total that was read, minor units: a higher one is refused. */
   shownMinor: Type.Optional(Type.Integer({ minimum: 0 })),
+  /** The invitation of a campaign that somebody came by. */
+  invite: Type.Optional(OrNull(Type.String({ maxLength: 100 }))),
   /** The source that stood in the link somebody came by. */
   source: Type.Optional(OrNull(Type.String({ maxLength: 200 }))),
 });
@@ -98,7 +101,12 @@ export const book = defineOperation({
     const depositMinor = takesCards(context) ? paidNow(order, (input.payAll ?? false) && mayPayAll(lets)) : 0;
     if (depositMinor > 0 && !cardToken)
       throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card to pay with." } });
-    const customerId = customerFor(context, input.customer, wanted.address, isProved);
+    const { customerId, reach } = customerFor(
+      context,
+      input.customer,
+      wanted.address,
+      shownBy(context, input, isProved),
+    );
     if (wanted.pointsCustomerId !== null && wanted.pointsCustomerId !== customerId)
       throw new Refusal("invalid-input", {
         fields: { "/customer/mail": "Points are for whoever has them: book with the name and email of your link." },
@@ -111,7 +119,7 @@ export const book = defineOperation({
     );
     const atDoor = (input.atDoor ?? false) && readFrontDoor(context).paysAtDoor;
     const jobId = agreeJob(context, {
-      reach: input.customer,
+      reach,
       proof,
       agreed: input.customer,
       visitId,
@@ -155,6 +163,14 @@ export const book = defineOperation({
 /** Whose points are used: of whoever comes by a link that is known to be theirs. */
 const pointsCustomer = ({ actor }: OperationContext, { usePoints }: Book, isProved: boolean): number | null =>
   usePoints && isProved && actor.kind === "link" ? actor.customerId : null;
+
+/** Who comes by a link of theirs, or was invited by one, is that customer where they book as such; whoever has only typed who they are is nobody yet. */
+function shownBy(context: OperationContext, { invite }: Book, isProved: boolean): Shown {
+  const { actor } = context;
+  if (isProved) return actor.kind === "link" ? { customerId: actor.customerId } : "the office";
+  const customerId = invite ? invitedBy(context, invite) : null;
+  return customerId === null ? "nothing" : { customerId };
+}
 
 /** For some hours a second press gives the link of the first; a link that was ended since does not come back. */
 const pressedAgainMs = 3 * 3_600_000;

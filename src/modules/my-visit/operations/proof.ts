@@ -61,7 +61,7 @@ export const enterCodeByLink = defineOperation({
       });
       return { right: false };
     }
-    const { same } = findSame(context, booked, { byMail: true, but: booked.customer_id });
+    const { same } = findSame(context, booked, "mail", booked.customer_id);
     if (same) joinCustomers(context, same.id, booked.customer_id);
     if (booked.proof === "asked") {
       tellOffice(context, jobId);

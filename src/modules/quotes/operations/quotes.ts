@@ -11,7 +11,7 @@ import { actorWords, defineOperation, type OperationContext } from "@/kernel/ope
 import { agreeJob } from "@/modules/booking/agree";
 import { takeRoom } from "@/modules/booking/room";
 import type { Wanted } from "@/modules/booking/wanted";
-import { customerFor, siteFor } from "@/modules/customers/customers";
+import { customerFor, type Shown, siteFor } from "@/modules/customers/customers";
 import { takesCards } from "@/modules/money/cards";
 import { partsOffered } from "@/modules/money/parts";
 import { tellAsker } from "@/modules/messages/messaging";
@@ -106,6 +106,7 @@ export const acceptQuote = defineOperation({
     takeDown(context, quote, signed);
     const jobId = bookIt(context, quote, wanted, offer, {
       by: "front door",
+      shown: sent.way,
       words,
       depositMinor: takesCards(context) ? quote.deposit_minor : 0,
     });
@@ -178,6 +179,7 @@ export const bookQuote = defineOperation({
     return {
       jobId: bookIt(context, quote, wanted, offer, {
         by: actorWords(context.actor),
+        shown: "nothing",
         words: quote.answer,
         depositMinor: 0,
       }),
@@ -190,15 +192,15 @@ function bookIt(
   quote: QuoteRow,
   wanted: Wanted,
   offer: Offer,
-  { by, words, depositMinor }: { by: string; words: string; depositMinor: number },
+  { by, shown, words, depositMinor }: { by: string; shown: Shown; words: string; depositMinor: number },
 ): number {
   const { items, order, address } = wanted;
   const visitId = takeRoom(context, wanted, offer, { key: null, until: context.now });
-  const customerId = customerFor(context, quote, address, true);
+  const { customerId, reach } = customerFor(context, quote, address, shown);
   const siteId = siteFor(context, customerId, address, quote.zone_id);
   const note = [quote.note, words.trim()].filter(Boolean).join("\n").slice(0, 1000);
   const jobId = agreeJob(context, {
-    reach: quote,
+    reach,
     visitId,
     customerId,
     siteId,

@@ -153,7 +153,7 @@ export const bookRequest = defineOperation({
       request,
       wanted,
       takeRoom(context, wanted, offer, { key: null, until: context.now }),
-      "office",
+      null,
     );
     return { jobId };
   },

@@ -77,7 +77,7 @@ export const takeWish = defineOperation({
     if (!wanted) throw stillWaiting();
     const offer = offerOf(context, wanted, chosenWindowColumn.read(request.told!));
     const visitId = takeRoom(context, wanted, offer, { key: null, until: context.now });
-    const jobId = agreeRequest(context, request, wanted, visitId, "front door");
+    const jobId = agreeRequest(context, request, wanted, visitId, request.way);
     tellOffice(context, jobId);
     return { link: linkTokenOf(context.hogar, jobId)! };
   },

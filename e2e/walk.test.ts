@@ -1,5 +1,6 @@
 import type { Browser, Page } from "playwright-core";
 import { findAddress } from "./support/door";
+import { moveClock, moveToMorningOf } from "./support/pair";
 import {
   desk,
   expectSoon,
@@ -53,24 +54,6 @@ async function openVisit(page: Page) {
   await go(page, `${app.url}/board?date=${kept.visitDate}`);
   await page.getByRole("button", { name: /Mira Okonjo, Flue inspection/ }).click();
   return page.getByRole("complementary", { name: "Details" });
-}
-
-/** Moves the demo's clock from morning to morning until the date has come. */
-async function waitUntil(date: string) {
-  await go(office, `${app.url}/today`);
-  for (let i = 0; i < 20; i++) {
-    const clock = office.getByRole("button", { name: "Demo clock" });
-    const before = await clock.innerText();
-    const { offset } = app.sql<{ offset: number }>("SELECT demo_offset_ms AS offset FROM business")[0]!;
-    if (new Intl.DateTimeFormat("en-CA", { timeZone: "Europe/Lisbon" }).format(Date.now() + offset) >= date) return;
-    await clock.click();
-    await office.getByRole("menuitem", { name: /next morning/ }).click();
-    await office.waitForFunction(
-      (words) => document.querySelector("[aria-label='Demo clock']")?.textContent !== words,
-      before,
-    );
-  }
-  throw new Error(`The clock never reached ${date}`);
 }
 
 /** A mail of this subject, to this address. */
@@ -254,21 +237,12 @@ it("a visit can be carried to another technician by hand, and back by Undo", asy
 });
 
 it("the day before, the reminder goes out by text, and what is answered waits on Today", async () => {
-  const [{ date }] = app.sql<{ date: string }>("SELECT date(?, '-1 day') AS date", kept.visitDate) as [
-    { date: string },
-  ];
-  await waitUntil(date);
-  // The moment of the reminder is a day before the window opens: an hour or more into that day.
-  for (let i = 0; i < 12; i++) {
-    const clock = office.getByRole("button", { name: "Demo clock" });
-    const before = await clock.innerText();
-    await clock.click();
-    await office.getByRole("menuitem", { name: "One hour on" }).click();
-    await office.waitForFunction(
-      (words) => document.querySelector("[aria-label='Demo clock']")?.textContent !== words,
-      before,
-    );
-  }
+  // The moment of the reminder is a day before the window opens.
+  const [{ from }] = app.sql<{ from: number }>(
+    "SELECT v.window_from AS \"from\" FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.mail = 'mira.okonjo@example.com' AND v.date = ? AND v.state = 'promised'",
+    kept.visitDate,
+  ) as [{ from: number }];
+  await moveClock({ app, office }, (from - 24 * 60 + 30) * 60_000);
   const { page, context } = await openPage(browser, desk);
   await go(page, `${app.url}/standins/text`);
   await page.getByRole("button", { name: /\+1 555 0142/ }).click();
@@ -289,7 +263,7 @@ it("the day before, the reminder goes out by text, and what is answered waits on
 });
 
 it("the technician goes, works and is done, on a phone", async () => {
-  await waitUntil(kept.visitDate);
+  await moveToMorningOf({ app, office }, kept.visitDate);
   const { page, context, troubles: thrown } = await openPage(browser, phone);
   await signIn(page, app.url, "sten");
   await page.getByRole("heading", { name: /Sten’s/ }).waitFor();

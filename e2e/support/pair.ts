@@ -49,11 +49,15 @@ async function openPair(): Promise<Pair> {
 }
 
 /** Moves the demo's clock to five past eight, or to another time, on a date, as somebody in the office; where it is later already it stays. */
-export async function moveToMorningOf(pair: Pair, date: string, time = "08:05"): Promise<void> {
-  const [clock] = pair.app.sql<{ offset: number }>("SELECT demo_offset_ms AS offset FROM business");
-  const minutes = Math.ceil((Date.parse(`${date}T${time}:00Z`) - Date.now() - clock!.offset) / 60_000);
+export const moveToMorningOf = (at: Pick<Pair, "app" | "office">, date: string, time = "08:05"): Promise<void> =>
+  moveClock(at, Date.parse(`${date}T${time}:00Z`));
+
+/** The same to a moment, in epoch milliseconds. */
+export async function moveClock({ app, office }: Pick<Pair, "app" | "office">, to: number): Promise<void> {
+  const [clock] = app.sql<{ offset: number }>("SELECT demo_offset_ms AS offset FROM business");
+  const minutes = Math.ceil((to - Date.now() - clock!.offset) / 60_000);
   if (minutes <= 0) return;
-  const status = await pair.office.evaluate(
+  const status = await office.evaluate(
     (body) =>
       fetch("/api/operations/move-clock", {
         method: "POST",

@@ -243,6 +243,9 @@ it("the day before, the reminder goes out by text, and what is answered waits on
     kept.visitDate,
   ) as [{ from: number }];
   await moveClock({ app, office }, (from - 24 * 60 + 30) * 60_000);
+  const sent = () =>
+    app.sql("SELECT 1 FROM messages WHERE recipient = '+1 555 0142' AND kind = 'visit reminder' AND state = 'sent'");
+  await expectSoon(office, () => sent().length > 0, 2_400);
   const { page, context } = await openPage(browser, desk);
   await go(page, `${app.url}/standins/text`);
   await page.getByRole("button", { name: /\+1 555 0142/ }).click();

@@ -1,5 +1,5 @@
 "use client";
-import type { Permission } from "@/core/people/permissions";
+import { type Permission, permit } from "@/core/people/permissions";
 import { Mark } from "@/ui/arch";
 import { LinkBox } from "@/ui/link-box";
 import { ink } from "@/ui/palette";
@@ -24,14 +24,14 @@ import { NewCustomer } from "./customers/new-customer";
 import { KeysHelp } from "./keys-help";
 import { OfficeContext, type OfficePerson, type OfficeState } from "./office-context";
 
-const places: { href: string; word: string; icon: typeof DoorFrontOutlined; needs: Permission }[] = [
+const places: { href: string; word: string; icon: typeof DoorFrontOutlined; needs: Permission | `${Permission} of all` }[] = [
   { href: "/today", word: "Today", icon: DoorFrontOutlined, needs: "office.see" },
   { href: "/board", word: "Board", icon: CalendarViewDayOutlined, needs: "office.see" },
   { href: "/incoming", word: "Incoming", icon: MoveToInboxOutlined, needs: "board.change" },
   { href: "/customers", word: "Customers", icon: PeopleOutlined, needs: "customers.see" },
   { href: "/repeats", word: "Repeats", icon: RepeatOutlined, needs: "customers.see" },
   { href: "/messages", word: "Messages", icon: ForumOutlined, needs: "contacts.see" },
-  { href: "/money", word: "Money", icon: ReceiptLongOutlined, needs: "money.see" },
+  { href: "/money", word: "Money", icon: ReceiptLongOutlined, needs: "money.see of all" },
   { href: "/setup", word: "Set-up", icon: TuneOutlined, needs: "setup.change" },
 ];
 
@@ -50,7 +50,7 @@ export function Office({
   const [making, setMaking] = useState(false);
   const mayMake = person.permissions.includes("customers.change");
   const path = usePathname();
-  const seen = places.filter((place) => person.permissions.includes(place.needs));
+  const seen = places.filter((place) => permit(person.permissions, place.needs));
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {

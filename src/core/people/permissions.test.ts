@@ -47,7 +47,7 @@ describe("permissions", () => {
     // What is nobody's own is for those who see everybody's.
     expect(
       [person("owner"), person("dispatcher"), limited(7), person("bookkeeper"), person("technician"), link].map(
-        (actor) => may(actor, "shared.change"),
+        (actor) => may(actor, "board.change of all"),
       ),
     ).toEqual([true, true, false, false, false, false]);
   });

@@ -139,22 +139,23 @@ export type Actor =
   | { kind: "system"; name: string };
 
 /**
- * What an operation or a view asks of its actor. `shared.change` is for what is nobody's own yet, such as what
- * came in: it takes somebody who may book and sees everybody's work; `shared.see` is for what shows everybody's work at
- * once. `customers.all` is for what concerns customers beyond one's own. `person` is whoever is signed in, for what is theirs.
+ * What an operation or a view asks of its actor. A permission “of all” takes somebody who has it and is not limited to visits
+ * of their own: for what shows or changes everybody's work, or what is nobody's own yet, such as what came in. `person` is
+ * whoever is signed in, for what is theirs.
  */
-export type Access =
-  Permission | "shared.change" | "shared.see" | "customers.all" | "person" | "anybody" | "link" | "system";
+export type Access = Permission | `${Permission} of all` | "person" | "anybody" | "link" | "system";
 
 export function may(actor: Actor, access: Access): boolean {
   if (access === "anybody" || actor.kind === "system") return true;
   if (access === "system") return false;
-  if (access === "link") return actor.kind === "link";
-  if (access === "person") return actor.kind === "person";
-  if (access === "shared.see") return may(actor, "office.see") && may(actor, "visits.all");
-  if (access === "customers.all") return may(actor, "customers.change") && may(actor, "visits.all");
-  if (access === "shared.change") return may(actor, "board.change") && may(actor, "visits.all");
-  return actor.kind === "person" && actor.permissions.includes(access);
+  if (access === "link" || access === "person") return actor.kind === access;
+  return actor.kind === "person" && permit(actor.permissions, access);
+}
+
+/** Whether somebody with these permissions may what takes one of them, or one “of all”. */
+export function permit(permissions: readonly Permission[], access: Permission | `${Permission} of all`): boolean {
+  const [, permission, all] = /^(\S+)( of all)?$/.exec(access) as unknown as [string, Permission, string?];
+  return permissions.includes(permission) && (all === undefined || permissions.includes("visits.all"));
 }
 
 /** Of these permissions, those that somebody cannot give since they do not have them. The application itself gives all. */

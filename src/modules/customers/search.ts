@@ -1,5 +1,5 @@
 import { searchWords } from "@/core/customers/search-words";
-import type { CustomerRights } from "./seen";
+import type { CustomerRights } from "@/kernel/seen";
 
 /**
  * A condition on customers `c` for what somebody looks for: any part of name, phone, email, street, postcode, tag or note,

@@ -6,7 +6,7 @@ import type { OperationContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
 import { recordConsent } from "./customers";
 import type { SaveCustomer } from "./inputs";
-import { rightsOn } from "./seen";
+import { rightsOn } from "@/kernel/seen";
 
 /** Writes a customer as somebody of the office knows them. Answers their id. */
 export function storeCustomer(context: OperationContext, { id, ...customer }: Omit<SaveCustomer, "site">): number {

@@ -38,7 +38,7 @@ export function mayImport({ actor }: ViewContext, kind: ImportKind): void {
 
 /** Customers are brought in by whoever changes all of them, the bank's lines by whoever keeps the books, the catalogue by whoever sets up. */
 const accesses: Record<ImportKind, Access> = {
-  customers: "customers.all",
+  customers: "customers.change of all",
   repeats: "board.change",
   "bank lines": "money.change",
   services: "setup.change",

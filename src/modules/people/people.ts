@@ -24,7 +24,7 @@ export const peopleWhoMay = ({ sql }: Pick<ViewContext, "sql">, access: Access):
 
 /** Refuses where somebody could not deal with what comes in; nobody is fine. */
 export function mustHandle(context: Pick<ViewContext, "sql">, personId: number | null): void {
-  if (personId !== null && !peopleWhoMay(context, "shared.change").some((p) => p.id === personId))
+  if (personId !== null && !peopleWhoMay(context, "board.change of all").some((p) => p.id === personId))
     throw new Refusal("invalid-input", {
       fields: { "/personId": "This person may not book and move everybody’s visits. Give that permission first." },
     });

@@ -50,7 +50,7 @@ function wrongIn(context: OperationContext, campaign: CampaignInput): Record<str
 /** A campaign that is being written. What runs already keeps its service, its coupon and its days; words and numbers may change. */
 export const saveCampaign = defineOperation({
   name: "save-campaign",
-  access: "setup.change",
+  access: "setup.change of all",
   input: input({ id: OrNull(Id), ...CampaignInput.properties }),
   run(context, { id, ...campaign }) {
     const wrong = wrongIn(context, campaign);
@@ -104,7 +104,7 @@ const runFrom = (context: OperationContext, id: number, at: Pick<CampaignRow, "a
 /** It runs, from its next time of day on; one that was paused goes on. */
 export const runCampaign = defineOperation({
   name: "run-campaign",
-  access: "setup.change",
+  access: "setup.change of all",
   input: OneCampaign,
   run(context, { id }) {
     const campaign = readCampaign(context, id);
@@ -126,7 +126,7 @@ export const runCampaign = defineOperation({
 /** Nobody more is invited until it runs again; links that went out stay good. */
 export const pauseCampaign = defineOperation({
   name: "pause-campaign",
-  access: "setup.change",
+  access: "setup.change of all",
   input: OneCampaign,
   run(context, { id }) {
     if (readCampaign(context, id).state !== "running") return;
@@ -137,7 +137,7 @@ export const pauseCampaign = defineOperation({
 /** It is over for good; links that went out stay good until its last day. */
 export const endCampaign = defineOperation({
   name: "end-campaign",
-  access: "setup.change",
+  access: "setup.change of all",
   input: OneCampaign,
   run(context, { id }) {
     const { state } = readCampaign(context, id);
@@ -154,7 +154,7 @@ export const endOf = ({ sql, now }: OperationContext, id: number, why: string): 
 /** A draft that nobody was invited by is thrown away. */
 export const removeCampaign = defineOperation({
   name: "remove-campaign",
-  access: "setup.change",
+  access: "setup.change of all",
   input: OneCampaign,
   run(context, { id }) {
     if (readCampaign(context, id).state !== "draft")

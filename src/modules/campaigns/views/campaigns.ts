@@ -12,7 +12,7 @@ import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { readCoupons } from "@/modules/catalogue/coupons";
 import { searchCondition } from "@/modules/customers/search";
-import { rightsOn } from "@/modules/customers/seen";
+import { rightsOn } from "@/kernel/seen";
 import { templateOf } from "@/modules/messages/settings";
 import { audienceColumn, campaignTextsColumn } from "@/store/columns";
 import { agreedToOffers, audienceCondition, lastHad, paidInAll } from "../audience";
@@ -25,7 +25,7 @@ import { Type } from "@sinclair/typebox";
 /** All campaigns, those that run first, with what has come of them. */
 export const campaigns = defineView({
   name: "campaigns",
-  access: "setup.change",
+  access: "setup.change of all",
   input: Nothing,
   read: (context) => ({
     currency: context.business.currency,
@@ -52,7 +52,7 @@ export const campaigns = defineView({
 /** One campaign, to be written and looked at; without an id, what a new one begins with. */
 export const campaign = defineView({
   name: "campaign",
-  access: "setup.change",
+  access: "setup.change of all",
   input: input({ id: OrNull(Id) }),
   read(context, { id }) {
     const { sql, business, today } = context;
@@ -153,7 +153,7 @@ const Channels = Type.Array(OneOf(campaignChannels), { maxItems: 2 });
 /** Whom a campaign would write to, and how many: those of the choice, and those of them who have agreed to offers. */
 export const campaignAudience = defineView({
   name: "campaign-audience",
-  access: "setup.change",
+  access: "setup.change of all",
   input: input({
     ...pageInput(["name", "lastHad", "paidMinor"]),
     audience: AudienceInput,
@@ -196,7 +196,7 @@ const lookedAt = 60;
 /** How many of those who would be invited there is room for. */
 export const campaignRoom = defineView({
   name: "campaign-room",
-  access: "setup.change",
+  access: "setup.change of all",
   input: input({
     audience: AudienceInput,
     texts: Texts,

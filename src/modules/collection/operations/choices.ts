@@ -17,7 +17,7 @@ const Limit = OrNull(Type.Integer({ minimum: 1, maximum: 1_000_000_000 }));
 /** When and what is collected by itself. */
 export const saveCollection = defineOperation({
   name: "save-collection",
-  access: "money.change",
+  access: "money.change of all",
   input: input({
     on: Type.Boolean(),
     weekdays: Weekdays,
@@ -77,7 +77,7 @@ export const saveCollection = defineOperation({
 /** Begins today's run before its time, with those who were told of it. */
 export const beginRun = defineOperation({
   name: "begin-collection-run",
-  access: "money.change",
+  access: "money.change of all",
   input: Nothing,
   run(context) {
     const { sql, today, now, business, hogar } = context;

@@ -28,7 +28,7 @@ const why: Record<WhyLeft, string> = {
 /** What is collected by itself: the coming runs with what each will take, what is left and why, and runs that were. */
 export const collection = defineView({
   name: "collection",
-  access: "money.see",
+  access: "money.see of all",
   input: Nothing,
   read(context) {
     const { sql, business: b, today, minute } = context;
@@ -189,7 +189,7 @@ const toPhone = (context: ViewContext) =>
 /** What a run did, invoice by invoice. */
 export const collectionRun = defineView({
   name: "collection-run",
-  access: "money.see",
+  access: "money.see of all",
   input: input({ date: DateText }),
   read({ sql, business }, { date }) {
     const rows = sql<{
@@ -223,7 +223,7 @@ export const collectionRun = defineView({
 /** What the runs of the next two weeks will take, by day. */
 export const collectionPlan = defineView({
   name: "collection-plan",
-  access: "money.see",
+  access: "money.see of all",
   input: Nothing,
   read: (context) => [...plannedRuns(context, 14)].map(([date, minor]) => ({ date, minor })),
 });

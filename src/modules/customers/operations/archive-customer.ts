@@ -30,7 +30,7 @@ export const archiveCustomer = defineOperation({
 /** Erases who a customer was, for good, as they may ask. Money and its numbers stay. */
 export const eraseCustomer = defineOperation({
   name: "erase-customer",
-  access: "customers.all",
+  access: "customers.change of all",
   input: EraseCustomer,
   run(context, { customerId }) {
     if (

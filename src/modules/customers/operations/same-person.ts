@@ -28,7 +28,7 @@ function readPair({ sql }: ViewContext, id: number, state: Pair["state"]): Pair 
 /** Two are one: what belongs to the other goes to the one who is kept. Can be undone by the pair that is answered. */
 export const mergeCustomers = defineOperation({
   name: "merge-customers",
-  access: "shared.change",
+  access: "board.change of all",
   input: MergeCustomers,
   run(context, { keepId, goneId }) {
     if (keepId === goneId)
@@ -43,7 +43,7 @@ export const mergeCustomers = defineOperation({
 /** Takes a merge back: what it moved belongs to the other again. What came since stays where it is. */
 export const splitCustomers = defineOperation({
   name: "split-customers",
-  access: "shared.change",
+  access: "board.change of all",
   input: OnePair,
   run(context, { pairId }) {
     const { sql } = context;
@@ -70,7 +70,7 @@ export const splitCustomers = defineOperation({
 /** They are two people, and are not asked about again; or, put back, they are. */
 export const keepApart = defineOperation({
   name: "keep-apart",
-  access: "shared.change",
+  access: "board.change of all",
   input: KeepApart,
   run(context, { pairId, apart }) {
     readPair(context, pairId, apart ? "open" : "two people");

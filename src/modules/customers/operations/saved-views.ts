@@ -11,7 +11,7 @@ const RemoveView = input({ viewId: Id });
 /** Keeps a filter of the list of customers under a name; one of that name is replaced. */
 export const saveView = defineOperation({
   name: "save-view",
-  access: "customers.all",
+  access: "customers.change of all",
   about: { "filter.zoneId": "shared" },
   input: SaveView,
   run({ sql, now }, { name, filter }) {
@@ -29,7 +29,7 @@ export const saveView = defineOperation({
 
 export const removeView = defineOperation({
   name: "remove-view",
-  access: "customers.all",
+  access: "customers.change of all",
   about: { viewId: "shared" },
   input: RemoveView,
   run({ sql }, { viewId }) {

@@ -9,7 +9,7 @@ import { defineView } from "@/kernel/view";
 import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
 import { Filter } from "../inputs";
-import { type CustomerRights, rightsOn } from "../seen";
+import { type CustomerRights, rightsOn } from "@/kernel/seen";
 import { customerSorts, pageOf } from "./customers";
 
 /** A page of the customers as they go into a file; or the one of this id. What somebody may not see is empty. */

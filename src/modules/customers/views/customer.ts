@@ -12,7 +12,7 @@ import { addressAt } from "@/modules/place/addresses";
 import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
 import { openBusinessWith } from "../open-business";
-import { rightsOn, seenCustomers } from "../seen";
+import { rightsOn, seenCustomers } from "@/kernel/seen";
 import { openOf } from "../filtered";
 
 const HowMany = Type.Integer({ minimum: 0, maximum: 5_000 });

@@ -9,7 +9,7 @@ import { Type } from "@sinclair/typebox";
 import { filterCondition, lastVisit, nextVisit, openOf } from "../filtered";
 import { Filter } from "../inputs";
 import { searchCondition } from "../search";
-import { type CustomerRights, rightsOn, seenCustomers } from "../seen";
+import { type CustomerRights, rightsOn, seenCustomers } from "@/kernel/seen";
 
 export const customerSorts = ["name", "phone", "mail", "lastVisit", "nextVisit", "openMinor"] as const;
 

@@ -2,7 +2,7 @@ import { quoteStates } from "@/core/catalogue/quote-states";
 import { defineView } from "@/kernel/view";
 import { FindAddress } from "@/modules/place/inputs";
 import { searchCondition } from "../search";
-import { rightsOn, seenCustomers } from "../seen";
+import { rightsOn, seenCustomers } from "@/kernel/seen";
 
 const mostLookedAt = 400;
 

@@ -14,7 +14,7 @@ const most = 5;
 /** Customers we know who may be the one that somebody is typing; the one who certainly is first. */
 export const sameAs = defineView({
   name: "same-as",
-  access: "customers.all",
+  access: "customers.change of all",
   input: SameAs,
   read(context, { addressId, but, ...contact }) {
     const { sql } = context;

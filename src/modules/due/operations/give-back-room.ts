@@ -14,7 +14,7 @@ const GiveBackRoom = input({ address: OrNull(Type.String({ maxLength: 80 })), da
 /** Gives back all that unproved people keep from one address or on one day: holds end, bookings are cancelled, and nobody is written to, since nobody has shown that they are reached. */
 export const giveBackRoom = defineOperation({
   name: "give-back-room",
-  access: "shared.change",
+  access: "board.change of all",
   input: GiveBackRoom,
   run(context, of) {
     if (of.address === null && of.date === null) throw new Refusal("bad-request");

@@ -25,7 +25,7 @@ const TakeOn = input({
 /** The bookings stand as they were made, and the customers are told. */
 export const approveBookings = defineOperation({
   name: "approve-bookings",
-  access: "shared.change",
+  access: "board.change of all",
   input: ApproveBookings,
   run(context, { jobIds }) {
     for (const jobId of jobIds) giveApproval(context, readWaiting(context, jobId).id);
@@ -35,7 +35,7 @@ export const approveBookings = defineOperation({
 /** Another window for a booking that waits: its room is kept there, and the customer is asked. */
 export const proposeWindow = defineOperation({
   name: "propose-window",
-  access: "shared.change",
+  access: "board.change of all",
   input: ProposeWindow,
   run(context, { jobId, date, from, to }) {
     readWaiting(context, jobId);
@@ -64,7 +64,7 @@ export const proposeWindow = defineOperation({
 /** Bookings and requests that cannot be met, with the reason as the customer reads it; what was paid goes back. */
 export const declineIncoming = defineOperation({
   name: "decline-incoming",
-  access: "shared.change",
+  access: "board.change of all",
   input: DeclineIncoming,
   run(context, { entries, reason }) {
     for (const { kind, id } of entries) {
@@ -99,7 +99,7 @@ const tables = { booking: "jobs", request: "requests", quote: "quotes", repeat: 
 /** Who is on it: somebody who may book and move visits, or nobody. */
 export const takeOn = defineOperation({
   name: "take-on",
-  access: "shared.change",
+  access: "board.change of all",
   input: TakeOn,
   run(context, { entries, personId }) {
     mustHandle(context, personId);

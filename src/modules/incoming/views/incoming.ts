@@ -30,7 +30,7 @@ export const incoming = defineView({
   input: input(pageInput(incomingSorts)),
   read(context, asked) {
     const { actor, business } = context;
-    const people = seesOnly(actor) === null ? peopleWhoMay(context, "shared.change") : [];
+    const people = seesOnly(actor) === null ? peopleWhoMay(context, "board.change of all") : [];
     return {
       ...readIncoming(context, asked),
       people,
@@ -45,7 +45,7 @@ export const incoming = defineView({
 /** One of them, with the best technicians and windows worked out. `serviceId` is what the office would do where no service was named; `option` which way of a quote they have named; `date` the only day that is asked for. */
 export const incomingEntry = defineView({
   name: "incoming-entry",
-  access: "shared.change",
+  access: "board.change of all",
   input: Type.Composite(
     [
       IncomingEntry,

@@ -28,7 +28,7 @@ const nameOf = (kind: string): string => {
 /** Every message that was written, with what became of it: searched and paged by the database. */
 export const messageLog = defineView({
   name: "message-log",
-  access: "contacts.see",
+  access: "contacts.see of all",
   input: input(LogInput),
   read(context, { search, channel, state, ...page }) {
     const { rows: ids, count } = readPage(context, page, {
@@ -74,7 +74,7 @@ export const messageLog = defineView({
 /** Reminders against what became of their visits, and what arrived, by channel and week. */
 export const messageFigures = defineView({
   name: "message-figures",
-  access: "contacts.see",
+  access: "contacts.see of all",
   input: input({ days: Type.Integer({ minimum: 1, maximum: 366 }) }),
   read(context, { days }) {
     const { sql, business, today } = context;

@@ -23,7 +23,7 @@ import { settingsOf, templateOf } from "../settings";
 /** All that set-up says of messages: every occasion, when reminders fall, as whom each channel sends and what it still misses. */
 export const messageSetup = defineView({
   name: "message-setup",
-  access: "setup.change",
+  access: "setup.change of all",
   input: Nothing,
   read(context) {
     const { sql, business } = context;

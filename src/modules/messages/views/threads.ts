@@ -1,6 +1,7 @@
 import type { Meaning } from "@/core/messages/answers";
 import { moneyWords } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
+import { seesOnly } from "@/core/people/permissions";
 import { localDate, localOf } from "@/core/time/local";
 import { momentIn, windowIn } from "@/core/time/local-words";
 import { dayWords } from "@/core/time/words";
@@ -8,6 +9,7 @@ import { visitStates } from "@/core/visits/states";
 import { Id, input, OneOf, OrNull } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { likePattern } from "@/kernel/paging";
+import { seenCustomers } from "@/kernel/seen";
 import { defineView } from "@/kernel/view";
 import { peopleWhoMay } from "@/modules/people/people";
 import { addressAt } from "@/modules/place/addresses";
@@ -57,10 +59,10 @@ export const threads = defineView({
           t.last_words AS words, t.last_at AS at, t.last_by AS by, t.waiting_since AS waitingSince, t.unread, p.name AS handler,
           t.snoozed_until AS snoozedUntil
         FROM threads t LEFT JOIN customers c ON c.id = t.customer_id LEFT JOIN people p ON p.id = t.handler_id
-        WHERE ${shows[show]} AND c.merged_into IS NULL AND (@pattern IS NULL OR c.name LIKE @pattern ESCAPE '\\' OR t.name LIKE @pattern ESCAPE '\\'
+        WHERE ${shows[show]} AND ${seenThreads} AND c.merged_into IS NULL AND (@pattern IS NULL OR c.name LIKE @pattern ESCAPE '\\' OR t.name LIKE @pattern ESCAPE '\\'
           OR t.phone LIKE @pattern ESCAPE '\\' OR t.last_words LIKE @pattern ESCAPE '\\')
         ORDER BY ${show === "waiting" || show === "mine" ? "t.waiting_since" : "t.last_at DESC"}, t.id LIMIT @most`,
-    ).all({ now, me, pattern, most: atOnce + more + 1 });
+    ).all({ now, me, pattern, most: atOnce + more + 1, only: seesOnly(actor), today: context.today });
     return {
       rows: rows.slice(0, atOnce + more),
       hasMore: rows.length > atOnce + more,
@@ -70,12 +72,16 @@ export const threads = defineView({
   },
 });
 
-const counts = ({ sql, now }: ViewContext, me: number | null) =>
+/** Conversations with customers whom this person sees; with somebody unknown, for whoever sees everybody. */
+const seenThreads = `(@only IS NULL OR c.id IS NOT NULL) AND ${seenCustomers}`;
+
+const counts = ({ sql, now, today, actor }: ViewContext, me: number | null) =>
   sql<{ waiting: number; mine: number; unread: number; oldest: number | null }>(
     `SELECT count(*) FILTER (WHERE ${shows.waiting}) AS waiting, count(*) FILTER (WHERE ${shows.mine}) AS mine,
         count(*) FILTER (WHERE unread = 1) AS unread, min(waiting_since) FILTER (WHERE ${shows.waiting}) AS oldest
-      FROM threads t WHERE t.waiting_since IS NOT NULL OR t.unread = 1`,
-  ).get({ now, me })!;
+      FROM threads t LEFT JOIN customers c ON c.id = t.customer_id
+      WHERE (t.waiting_since IS NOT NULL OR t.unread = 1) AND ${seenThreads}`,
+  ).get({ now, me, today, only: seesOnly(actor) })!;
 
 /** An entry of a conversation: what one of the two has written, a note for inside, or what happened meanwhile. */
 export type ThreadEntry =
@@ -134,7 +140,7 @@ export const thread = defineView({
       waitingSince: row.waiting_since,
       snoozedUntil: row.snoozed_until,
       handlerId: row.handler_id,
-      handlers: peopleWhoMay(context, "shared.change"),
+      handlers: peopleWhoMay(context, "board.change of all"),
       unread: row.unread === 1,
       entries: all.slice(-entriesAtOnce).map((entry) => ({ ...entry, when: momentIn(entry.at, business.time_zone) })),
       hasMore: all.length > entriesAtOnce,

@@ -22,7 +22,7 @@ const MatchBankLine = input({
 /** A line of the bank is what it is said to be. */
 export const matchBankLine = defineOperation({
   name: "match-bank-line",
-  access: "money.change",
+  access: "money.change of all",
   about: {
     lineId: "shared",
     "match.customerId": "customer",
@@ -36,7 +36,7 @@ export const matchBankLine = defineOperation({
 /** A line is none of our payments: rent, wages, the bank's own fees. */
 export const setAsideBankLine = defineOperation({
   name: "set-aside-bank-line",
-  access: "money.change",
+  access: "money.change of all",
   about: { lineId: "shared" },
   input: input({
     lineId: Id,
@@ -51,7 +51,7 @@ export const setAsideBankLine = defineOperation({
 /** A line was matched or set aside wrongly: it is open again, and what was recorded from it is taken back. */
 export const reopenBankLine = defineOperation({
   name: "reopen-bank-line",
-  access: "money.change",
+  access: "money.change of all",
   about: { lineId: "shared" },
   input: input({ lineId: Id }),
   run(context, { lineId }) {

@@ -69,7 +69,7 @@ export const recordPayout = defineOperation({
 /** Asks the card service to pay out at once what it holds of ours, for what that costs. Once a minute is enough. */
 export const payOutNow = defineOperation({
   name: "pay-out-now",
-  access: "money.change",
+  access: "money.change of all",
   input: Nothing,
   run(context) {
     const { hogar, minute } = context;
@@ -84,7 +84,7 @@ export const payOutNow = defineOperation({
 /** A payout is in the bank, as a line of its statement says. */
 export const payoutIsThere = defineOperation({
   name: "record-payout-arrived",
-  access: "money.change",
+  access: "money.change of all",
   about: { payoutId: "shared" },
   input: input({ payoutId: Id, date: DateText }),
   run: (context, { payoutId, date }) => payoutArrives(context, payoutId, date),

@@ -7,7 +7,7 @@ import { Type } from "@sinclair/typebox";
 /** The owner's own numbers of the ledger's accounts; an empty one takes it away. */
 export const saveAccountNumbers = defineOperation({
   name: "save-account-numbers",
-  access: "money.change",
+  access: "money.change of all",
   input: input({
     numbers: Type.Array(input({ account: OneOf(accounts), number: Type.String({ maxLength: 20 }) }), {
       maxItems: accounts.length,

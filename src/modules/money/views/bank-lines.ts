@@ -11,7 +11,7 @@ const bankLinesShown = ["open", "matched", "set aside", "all"] as const;
 /** One page of the bank's lines; each that is open with what it may be. Looked for by name, words and amount. */
 export const bankLines = defineView({
   name: "bank-lines",
-  access: "money.see",
+  access: "money.see of all",
   input: input({ ...pageInput(["date", "amountMinor"] as const), show: OneOf(bankLinesShown) }),
   read(context, { show, ...asked }) {
     const { sql, business } = context;

@@ -10,7 +10,7 @@ const joined = "FROM credit_notes n JOIN invoices i ON i.id = n.invoice_id JOIN 
 /** One page of the credit notes; looked for by number, customer, reason and amount. */
 export const credits = defineView({
   name: "credits",
-  access: "money.see",
+  access: "money.see of all",
   input: input(pageInput(sorts)),
   read(context, asked) {
     const { sql, business } = context;

@@ -13,7 +13,7 @@ const most = 40;
 /** What a bookkeeper needs first: what is owed by age, what is due on which day, what failed, and what technicians have taken. */
 export const moneyOverview = defineView({
   name: "money-overview",
-  access: "money.see",
+  access: "money.see of all",
   input: Nothing,
   read(context) {
     const { sql, today, business } = context;

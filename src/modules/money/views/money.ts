@@ -55,7 +55,7 @@ const shown: Record<InvoicesShown, string> = {
 /** One page of the invoices; looked for by number, customer and amount. */
 export const invoices = defineView({
   name: "invoices",
-  access: "money.see",
+  access: "money.see of all",
   input: input({
     ...pageInput(sorts),
     show: OneOf(invoicesShown),
@@ -111,7 +111,7 @@ export const invoices = defineView({
 /** What was received and what became of it by the ledger, and whether the papers agree with it. */
 export const money = defineView({
   name: "money",
-  access: "money.see",
+  access: "money.see of all",
   input: Nothing,
   read({ sql, today, business }) {
     const books = readBooks(sql);

@@ -21,7 +21,7 @@ const joined =
 /** One page of the payments; looked for by customer and by the gateway's reference. */
 export const payments = defineView({
   name: "payments",
-  access: "money.see",
+  access: "money.see of all",
   input: input({ ...pageInput(sorts), show: OneOf(paymentsShown) }),
   read(context, asked) {
     const { sql, business } = context;

@@ -12,7 +12,7 @@ const sorts = ["at", "amountMinor", "arrived"] as const;
 /** One page of what the card service has paid out; looked for by reference and amount. */
 export const payouts = defineView({
   name: "payouts",
-  access: "money.see",
+  access: "money.see of all",
   input: input(pageInput(sorts)),
   read(context, asked) {
     const { sql, business } = context;
@@ -52,7 +52,7 @@ export const payouts = defineView({
 /** One payout with all that was in it, and what matches nothing of ours. */
 export const payout = defineView({
   name: "payout",
-  access: "money.see",
+  access: "money.see of all",
   about: { id: "shared" },
   input: input({ id: Id }),
   read({ sql, business, today }, { id }) {

@@ -8,7 +8,7 @@ import { reportOf } from "../reporting";
 /** One look back at the books, between two days, both included. */
 export const report = defineView({
   name: "report",
-  access: "money.see",
+  access: "money.see of all",
   input: input({ name: OneOf(reportNames), from: DateText, to: DateText }),
   read(context, { name, from, to }) {
     if (to < from) throw new Refusal("invalid-input", { fields: { "/to": "The last day comes after the first." } });
@@ -19,7 +19,7 @@ export const report = defineView({
 /** The accounts of the ledger with the owner's own numbers, empty where there is none. */
 export const accountNumbers = defineView({
   name: "account-numbers",
-  access: "money.see",
+  access: "money.see of all",
   input: Nothing,
   read({ sql }) {
     const known = new Map(

@@ -14,7 +14,7 @@ const waiting = `SELECT customer_id, min(day) AS since FROM (
 /** One page of the customers who are to be billed, each with what their invoice will say. */
 export const toBillView = defineView({
   name: "to-bill",
-  access: "money.see",
+  access: "money.see of all",
   input: input({ ...pageInput(sorts), until: DateText }),
   read(context, asked) {
     const { sql, business } = context;
@@ -51,7 +51,7 @@ export const toBillView = defineView({
 /** All who are to be billed until a day, to bill them one after the other. */
 export const toBillIds = defineView({
   name: "to-bill-ids",
-  access: "money.see",
+  access: "money.see of all",
   input: input({ until: DateText }),
   read: ({ sql }, { until }) =>
     sql<{ customer_id: number }>(`${waiting} ORDER BY customer_id LIMIT 5000`)

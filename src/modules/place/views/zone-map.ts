@@ -28,7 +28,7 @@ export const townMap = defineView({ name: "town-map", access: "customers.see", i
 /** What lies under the zones on the map: the town, the customers, how busy each zone is, and who lies outside of all. */
 export const zoneMap = defineView({
   name: "zone-map",
-  access: "setup.change",
+  access: "setup.change of all",
   input: Nothing,
   read(context) {
     const { sql, today } = context;

@@ -29,7 +29,7 @@ const WhyNot = input({
 /** What can be asked about: the services, the technicians, and the address that came with the link. */
 export const whyNotChoices = defineView({
   name: "why-not-choices",
-  access: "shared.see",
+  access: "office.see of all",
   about: {},
   input: input({ addressId: OrNull(AddressId), customerId: Type.Optional(OrNull(Id)) }),
   read(context, { addressId, customerId = null }) {
@@ -68,7 +68,7 @@ export const whyNotChoices = defineView({
  */
 export const whyNot = defineView({
   name: "why-not",
-  access: "shared.see",
+  access: "office.see of all",
   about: orderAbout,
   input: WhyNot,
   read(context, { addressId, items: ordered, date, technicianId, only }) {

@@ -167,7 +167,7 @@ const tellAnswer = (context: OperationContext, quote: QuoteRow, how: "accepted" 
 /** The office books a quote that was accepted, here or on the phone: at any window that somebody can keep, and without asking for a deposit. */
 export const bookQuote = defineOperation({
   name: "book-quote",
-  access: "shared.change",
+  access: "board.change of all",
   input: BookQuote,
   run(context, { quoteId, option = 0, ...window }) {
     const quote = withOption(readQuote(context, quoteId), option);
@@ -261,7 +261,7 @@ export const followUpQuote = defineOperation({
 /** Quotes that nobody waits for any more: their links end, and nobody is told. */
 export const putAwayQuotes = defineOperation({
   name: "put-away-quotes",
-  access: "shared.change",
+  access: "board.change of all",
   input: PutAwayQuotes,
   run(context, { ids }) {
     for (const id of ids) withdrawQuote(context, id);

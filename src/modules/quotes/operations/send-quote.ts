@@ -40,7 +40,7 @@ type QuotedWork = Pick<
  */
 export const sendQuote = defineOperation({
   name: "send-quote",
-  access: "shared.change",
+  access: "board.change of all",
   input: SendQuote,
   run(context, { about, words, validUntil, repeats = [], further = [], signs = false, ...main }) {
     const { now, business, today } = context;

@@ -25,7 +25,7 @@ type Draft = Pick<SendQuote, "lines" | "minutes" | "crew" | "depositMinor" | "wo
 /** What a quote begins with: what was asked for at its price by the catalogue, what was booked as it was agreed, or the quote as it stands. */
 export const quoteDraft = defineView({
   name: "quote-draft",
-  access: "shared.change",
+  access: "board.change of all",
   input: QuoteAbout,
   read(context, about) {
     const { sql, business } = context;

@@ -6,7 +6,7 @@ import { defineView } from "@/kernel/view";
 /** The log of the lock, newest first: refused sign-ins, wrong codes, ended links, changed rights. */
 export const securityLog = defineView({
   name: "security-log",
-  access: "audit.see",
+  access: "audit.see of all",
   input: input({ ...pageInput(["at"] as const), kind: OrNull(OneOf(securityKinds)) }),
   read(context, { kind, ...page }) {
     const { rows: ids, count } = readPage(context, page, {

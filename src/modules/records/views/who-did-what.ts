@@ -36,7 +36,7 @@ const mostChanges = 200;
 /** Who did what and when, newest first, with each change before and after; by person, customer, visit, operation and time. */
 export const whoDidWhat = defineView({
   name: "who-did-what",
-  access: "audit.see",
+  access: "audit.see of all",
   about: { personId: "shared", customerId: "customer", visitId: "visit" },
   input: input(asked),
   read(context, { by, personId, customerId, visitId, operation, from, to, ...page }) {

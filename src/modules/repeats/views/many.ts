@@ -9,7 +9,7 @@ import { DateText, Id, input, Nothing, OrNull } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { likePattern } from "@/kernel/paging";
 import { defineView } from "@/kernel/view";
-import { seenCustomers } from "@/modules/customers/seen";
+import { seenCustomers } from "@/kernel/seen";
 import { answersWithin, reasonsInWords } from "@/modules/placing/windows";
 import { idsColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";

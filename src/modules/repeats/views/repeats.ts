@@ -8,7 +8,7 @@ import { Id, input, Nothing, OneOf, OrNull } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { likePattern, pageInput, readPage } from "@/kernel/paging";
 import { defineView } from "@/kernel/view";
-import { seenCustomers } from "@/modules/customers/seen";
+import { seenCustomers } from "@/kernel/seen";
 import { minutesThereAre } from "@/modules/placing/hours-there-are";
 import { Type } from "@sinclair/typebox";
 import { expiredCards, repeatsAtRisk, type Risk, riskWords } from "../at-risk";

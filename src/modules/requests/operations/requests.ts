@@ -115,7 +115,7 @@ export const makeRequest = defineOperation({
 /** The office has answered requests, by phone or mail. */
 export const answerRequests = defineOperation({
   name: "answer-requests",
-  access: "shared.change",
+  access: "board.change of all",
   input: AnswerRequests,
   run(context, { ids }) {
     for (const id of ids) endRequest(context, readRequest(context, id).id, "answered");
@@ -125,7 +125,7 @@ export const answerRequests = defineOperation({
 /** The office has found out where a request is: from then on it can be priced and booked. */
 export const locateRequest = defineOperation({
   name: "locate-request",
-  access: "shared.change",
+  access: "board.change of all",
   input: LocateRequest,
   run(context, { requestId, addressId }) {
     const { id } = readRequest(context, requestId);
@@ -139,7 +139,7 @@ export const locateRequest = defineOperation({
 /** The office books what was asked for, and tells the customer. */
 export const bookRequest = defineOperation({
   name: "book-request",
-  access: "shared.change",
+  access: "board.change of all",
   input: BookRequest,
   run(context, { requestId, serviceId, date, from, to }) {
     const request = readRequest(context, requestId);

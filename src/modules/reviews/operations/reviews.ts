@@ -159,7 +159,7 @@ export const goToReviewPlace = defineOperation({
 /** One of us answers what a customer has said; the customer is told, and trouble is dealt with. */
 export const replyToReview = defineOperation({
   name: "reply-to-review",
-  access: "shared.change",
+  access: "board.change of all",
   input: input({
     id: Id,
     words: Type.String({ minLength: 1, maxLength: 3_000, pattern: "\\S", patternSentence: "Write your answer." }),
@@ -186,7 +186,7 @@ export const replyToReview = defineOperation({
 /** Somebody has dealt with the trouble in another way, or it is open again. */
 export const settleReview = defineOperation({
   name: "settle-review",
-  access: "shared.change",
+  access: "board.change of all",
   input: input({ id: Id, settled: Type.Boolean() }),
   run(context, { id, settled }) {
     readReview(context, id);

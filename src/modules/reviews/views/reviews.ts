@@ -16,7 +16,7 @@ import { openReview, reviewPlaces, type ReviewRow, workOfReview } from "../revie
 /** What customers have said, newest first. `show`: all of them, trouble that waits, or what nobody has answered. */
 export const reviews = defineView({
   name: "reviews",
-  access: "shared.see",
+  access: "office.see of all",
   input: input({ ...pageInput(["at", "rating", "customer"]), show: OneOf(["all", "trouble", "unanswered"]) }),
   read(context, { show, ...asked }) {
     const { rows, count } = readPage(context, asked, {
@@ -56,7 +56,7 @@ export const reviews = defineView({
 /** How we do, on the whole, by technician and by service: the mean of five, of how many; and how many were asked. */
 export const reviewFigures = defineView({
   name: "review-figures",
-  access: "shared.see",
+  access: "office.see of all",
   input: input({ days: Type.Integer({ minimum: 7, maximum: 3650 }) }),
   read(context, { days }) {
     const { sql, now } = context;

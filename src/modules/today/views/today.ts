@@ -212,7 +212,7 @@ export const todayView = defineView({
         href: "/messages",
       });
 
-    if (may(actor, "shared.change"))
+    if (may(actor, "board.change of all"))
       for (const { id, name, trouble } of openTroubles(context))
         needs.push({
           kind: "trouble",

@@ -12,7 +12,7 @@ import { Id, input } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { answersOfJob, termsOfJob } from "@/modules/catalogue/job-items";
-import { rightsOn } from "@/modules/customers/seen";
+import { rightsOn } from "@/kernel/seen";
 import { type BoardRow, visitColumns, visitTables } from "@/modules/placing/board";
 import { daysOfWork, readVisit, type VisitRow } from "@/modules/placing/visits";
 import { photosColumn, tickedColumn } from "@/store/columns";

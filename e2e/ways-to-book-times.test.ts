@@ -92,7 +92,7 @@ it("where times are agreed in person nothing is promised: one says what suits, a
 it("when it is too late to change something by the link, the phone number stands there instead", async () => {
   const { id } = pair.app.sql<{ id: number }>("SELECT j.id FROM jobs j WHERE j.mail = 'henrik.west@example.com'")[0]!;
   const { date, visit, from } = pair.app.sql<{ date: string; visit: number; from: number }>(
-    "SELECT date, id AS visit, window_from AS \"from\" FROM visits WHERE job_id = ?",
+    'SELECT date, id AS visit, window_from AS "from" FROM visits WHERE job_id = ?',
     id,
   )[0]!;
   await go(pair.office, `${pair.app.url}/board?date=${date}&visit=${visit}`);

@@ -20,6 +20,8 @@ export const problems = {
   "too-many-cards": "Several cards were declined. Call us, and we will find a way.",
   "too-many-pictures": "There are many pictures already. Send what you have first, or try again tomorrow.",
   "too-many-messages": "We have written to this address often today. Call us, please.",
+  "too-many-codes":
+    "Five codes were wrong. Wait an hour, or ask whoever says who signs in for a new password: it counts anew.",
   "too-many-tries": "Too many tries. Wait a few minutes and try again.",
   "bad-request": "The request could not be read. Reload the page and try again.",
   "link-ended": "This link is no longer valid. Call us and we will send a new one.",

@@ -11,6 +11,7 @@ type Use =
   | "second factors"
   | "browsers"
   | "message ids"
+  | "tries"
   | "short links"
   | "messages"
   | "card stand-in"

@@ -80,6 +80,7 @@ const statuses: Record<string, number> = {
   "bad-request": 400,
   "invalid-input": 422,
   "too-many-tries": 429,
+  "too-many-codes": 429,
   unexpected: 500,
   busy: 503,
 };

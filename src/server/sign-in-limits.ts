@@ -1,20 +1,14 @@
 import { Refusal } from "@/core/problems";
-import { keptWith } from "@/store/kept";
-import { RateLimiterMemory } from "rate-limiter-flexible";
+import { giveTryBack, type MostTries, takeTry } from "@/kernel/tries";
 import { getHogar } from "./hogar";
 
 /**
- * Refused sign-ins are counted by account and address together: whoever guesses shuts out themselves, and not the one they
+ * Tries to sign in are counted by account and address together: whoever guesses shuts out themselves, and not the one they
  * guess at. A browser that has signed in to the account before is counted for itself. Many addresses at one account are
  * slowed down, all the others together.
  */
-const perFiveMinutes = (points: number) => new RateLimiterMemory({ points, duration: 300 });
-const limits = () =>
-  keptWith(getHogar().store, "sign-in limits", () => ({
-    ofAccountHere: perFiveMinutes(10),
-    fromAddress: perFiveMinutes(60),
-    ofAccount: perFiveMinutes(30),
-  }));
+const inFiveMinutes = (most: number): MostTries => ({ most, duringMs: 300_000 });
+const [ofAccountHere, fromAddress, ofAccount] = [inFiveMinutes(10), inFiveMinutes(60), inFiveMinutes(30)];
 const slowedMs = 1_500;
 const mostWaiting = 20;
 let waiting = 0;
@@ -26,29 +20,37 @@ export interface Attempt {
   known: boolean;
 }
 
-const hereKey = ({ mail, address, known }: Attempt): string =>
-  `${known ? "known" : address} ${mail.trim().toLowerCase()}`;
-
-/** Refuses, or slows down, where too much has gone wrong before. */
-export async function mayTry(attempt: Attempt): Promise<void> {
-  const { ofAccountHere, fromAddress, ofAccount } = limits();
-  const used = async (limiter: RateLimiterMemory, key: string) => (await limiter.get(key))?.remainingPoints ?? 1;
-  if ((await used(ofAccountHere, hereKey(attempt))) <= 0) throw new Refusal("too-many-tries");
-  if (attempt.known) return;
-  if ((await used(fromAddress, attempt.address)) <= 0) throw new Refusal("too-many-tries");
-  if ((await used(ofAccount, attempt.mail.trim().toLowerCase())) > 0) return;
-  if (waiting >= mostWaiting) throw new Refusal("too-many-tries");
-  waiting++;
-  await new Promise((resolve) => setTimeout(resolve, slowedMs));
-  waiting--;
+interface Counted extends MostTries {
+  what: string;
+  /** Beyond it is slowed down, and not refused. */
+  slows?: true;
 }
 
-/** Counts a try that was refused. */
-export async function countFailure(attempt: Attempt): Promise<void> {
-  const { ofAccountHere, fromAddress, ofAccount } = limits();
-  const count = (limiter: RateLimiterMemory, key: string) => limiter.penalty(key);
-  await count(ofAccountHere, hereKey(attempt));
-  if (attempt.known) return;
-  await count(fromAddress, attempt.address);
-  await count(ofAccount, attempt.mail.trim().toLowerCase());
+/** What a try counts for. */
+function countedOf({ mail, address, known }: Attempt): Counted[] {
+  const account = mail.trim().toLowerCase();
+  const here = { what: `sign-in ${known ? "known" : address} ${account}`, ...ofAccountHere };
+  return known
+    ? [here]
+    : [
+        here,
+        { what: `sign-in from ${address}`, ...fromAddress },
+        { what: `sign-in to ${account}`, ...ofAccount, slows: true },
+      ];
+}
+
+/** Counts a try before the password is looked at; refuses, or slows down, where too many were made. */
+export async function countTry(attempt: Attempt): Promise<void> {
+  for (const counted of countedOf(attempt)) {
+    if (takeTry(getHogar(), counted.what, counted)) continue;
+    if (!counted.slows || waiting >= mostWaiting) throw new Refusal("too-many-tries");
+    waiting++;
+    await new Promise((resolve) => setTimeout(resolve, slowedMs));
+    waiting--;
+  }
+}
+
+/** The try was right, or there was nothing to guess: it counts no more. */
+export function forgive(attempt: Attempt): void {
+  for (const { what } of countedOf(attempt)) giveTryBack(getHogar(), what);
 }

@@ -23,6 +23,7 @@ const notAudited = new Set([
   "told_days",
   "reminder_looks",
   "security_events",
+  "tries",
   "audit",
   "audit_changes",
 ]);

@@ -1315,6 +1315,11 @@ export interface Rows {
     stops: Json;
     told_at: number;
   };
+  tries: {
+    key: string;
+    n: number;
+    ends_at: number;
+  };
   visits: {
     id: number;
     state: "held" | "forecast" | "promised" | "on the way" | "on site" | "done" | "no access" | "cancelled";
@@ -1827,6 +1832,7 @@ export interface LeftOut {
     | "snoozed_until";
   time_off: "id" | "from_minute" | "to_minute";
   told_days: never;
+  tries: never;
   visits:
     | "id"
     | "job_id"

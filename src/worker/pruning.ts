@@ -1,6 +1,7 @@
 import { dayMs, endedSessionDays, importRowsDays, outboxDays } from "@/core/horizons";
 import type { Hogar } from "@/kernel/hogar";
 import { viewContext } from "@/kernel/operation";
+import { pruneTries } from "@/kernel/tries";
 import { insertRow } from "@/store/insert";
 import { worker } from "./effects";
 
@@ -33,6 +34,7 @@ export function prune(hogar: Hogar, until: number): number | null {
           chunk,
         ).changes,
     ) ||
+    inChunks(() => pruneTries(hogar, chunk)) ||
     inChunks(() => forgetImports(hogar, now - importRowsDays * dayMs)) ||
     inChunks(() => forgetRows(hogar, now - business.keep_changes_days * dayMs));
   return left ? 0 : null;

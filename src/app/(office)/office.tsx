@@ -24,7 +24,12 @@ import { NewCustomer } from "./customers/new-customer";
 import { KeysHelp } from "./keys-help";
 import { OfficeContext, type OfficePerson, type OfficeState } from "./office-context";
 
-const places: { href: string; word: string; icon: typeof DoorFrontOutlined; needs: Permission | `${Permission} of all` }[] = [
+const places: {
+  href: string;
+  word: string;
+  icon: typeof DoorFrontOutlined;
+  needs: Permission | `${Permission} of all`;
+}[] = [
   { href: "/today", word: "Today", icon: DoorFrontOutlined, needs: "office.see" },
   { href: "/board", word: "Board", icon: CalendarViewDayOutlined, needs: "office.see" },
   { href: "/incoming", word: "Incoming", icon: MoveToInboxOutlined, needs: "board.change" },

@@ -4,11 +4,13 @@ import type { Hogar } from "@/kernel/hogar";
 import { Id, input } from "@/kernel/inputs";
 import { defineOperation, mustPerform } from "@/kernel/operation";
 import { logSecurity } from "@/kernel/security-log";
+import { forgetTries, takeTry } from "@/kernel/tries";
 import { rolesColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
-import { hash, verify } from "@node-rs/argon2";
+import { hash } from "@node-rs/argon2";
 import { Type } from "@sinclair/typebox";
 import { dropFactor, keepFactor } from "./factors";
+import { isPassword } from "./password-check";
 import { mustBeGood } from "./passwords";
 import { stepOf } from "./second-factor";
 import { sessionName } from "./sessions";
@@ -30,10 +32,16 @@ const setPassword = defineOperation({
 
 async function mustBe(hogar: Hogar, actor: Person, password: string, field: string): Promise<Rows["people"]> {
   const person = hogar.store.sql<Rows["people"]>("SELECT * FROM people WHERE id = ?").get(actor.id)!;
-  if (!(await verify(person.password_hash, password)))
+  const tries = `own password of ${actor.id}`;
+  if (!takeTry(hogar, tries, ownPassword)) throw new Refusal("too-many-tries");
+  if (!(await isPassword(person.password_hash, password)))
     throw new Refusal("invalid-input", { fields: { [field]: "This is not your password." } });
+  forgetTries(hogar, tries);
   return person;
 }
+
+/** Tries at one's own password from within: whoever sits down at a desk left open guesses no further. */
+const ownPassword = { most: 8, duringMs: 15 * 60_000 };
 
 /** Gives oneself a new password, with the one of before; one's other sessions end. */
 export async function changeOwnPassword(

@@ -6,13 +6,15 @@ import { Id, input } from "@/kernel/inputs";
 import { hashed } from "@/kernel/keys";
 import { defineOperation, mustPerform, perform } from "@/kernel/operation";
 import { logSecurity } from "@/kernel/security-log";
+import { forgetTries, takeTry } from "@/kernel/tries";
 import { permissionsColumn, rolesColumn } from "@/store/columns";
 import { insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
-import { hashSync, verify } from "@node-rs/argon2";
+import { hashSync } from "@node-rs/argon2";
 import { Type } from "@sinclair/typebox";
 import { nanoid } from "nanoid";
 import { secondFactorOf, takeFactor } from "./factors";
+import { isPassword } from "./password-check";
 
 /** Where somebody signs in from, in words for their own list of sessions. */
 export interface SignedInFrom {
@@ -50,6 +52,9 @@ const endSession = defineOperation({
 const nobodysHash = hashSync("nobody has this password");
 const system: Actor = { kind: "system", name: "sign-in" };
 
+/** Codes of the second factor that may be tried with one password, in an hour. */
+const secondFactor = { most: 5, duringMs: 3_600_000 };
+
 /** The id of whoever signs in with a mail, or null. */
 export const personOfMail = ({ store }: Hogar, mail: string): number | null =>
   store.sql<{ id: number }>("SELECT id FROM people WHERE mail = ? AND active = 1").get(mail.trim())?.id ?? null;
@@ -62,10 +67,10 @@ export async function signIn(
 ): Promise<Result<{ sessionId: string; home: string; personId: number }>> {
   const { store } = hogar;
   const person = store.sql<Rows["people"]>("SELECT * FROM people WHERE mail = ? AND active = 1").get(mail.trim());
-  const right = await verify(person?.password_hash ?? nobodysHash, password);
-  const refuse = (code: "wrong-password" | "wrong-code" | "second-factor", words: string) => {
+  const right = await isPassword(person?.password_hash ?? nobodysHash, password);
+  const refuse = (code: "wrong-password" | "wrong-code" | "too-many-codes", words: string) => {
     logSecurity(store, hogar.now(), {
-      kind: code === "wrong-code" ? "code wrong" : "sign-in refused",
+      kind: code === "wrong-password" ? "sign-in refused" : "code wrong",
       who: mail.trim(),
       words,
       address: from.address,
@@ -75,7 +80,11 @@ export async function signIn(
   if (!person || !right) return refuse("wrong-password", "Email and password did not match");
   if (secondFactorOf(hogar, person)) {
     if (code === "") return { ok: false, problem: new Refusal("second-factor").problem };
+    // For one password there are few codes, however they are tried; a new password has new ones.
+    const tries = `second factor of ${person.id} with ${person.password_hash}`;
+    if (!takeTry(hogar, tries, secondFactor)) return refuse("too-many-codes", "Too many codes for one password");
     if (!takeFactor(hogar, person.id, code)) return refuse("wrong-code", "The second factor was wrong");
+    forgetTries(hogar, tries);
   }
   const result = perform(hogar, startSession, { personId: person.id, ...from }, system);
   if (!result.ok) return result;

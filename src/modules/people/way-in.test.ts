@@ -111,6 +111,25 @@ describe("a second factor", () => {
     expect(kept).not.toContain(secret);
     for (const code of recovery) expect(kept).not.toContain(code);
   });
+
+  it("has five tries for one password, also where hundreds come at once or after a restart; a new password has its own", async () => {
+    const { world, actor } = await withFactor();
+    const outcomes = await Promise.all(
+      Array.from({ length: 60 }, (_, n) =>
+        signIn(world.hogar, { ...odile, code: String(n).padStart(6, "0") }).then(
+          (result) => (result.ok ? "in" : result.problem.code),
+          () => "too-many-tries",
+        ),
+      ),
+    );
+    expect(outcomes.filter((code) => code === "wrong-code").length).toBeLessThanOrEqual(5);
+    for (let n = 0; n < 6; n++) await signIn(world.hogar, { ...odile, code: "000000" });
+    // What is counted is in the database: nothing of it lives in the process.
+    const right = { ...odile, code: codeOf(secret, 1) };
+    expect(await signIn(world.hogar, right)).toMatchObject({ problem: { code: "too-many-codes" } });
+    await changeOwnPassword(world.hogar, actor, { old: password, password: "seven quiet herons" });
+    expect(await signIn(world.hogar, { ...right, password: "seven quiet herons" })).toMatchObject({ ok: true });
+  });
 });
 
 describe("rights", () => {

@@ -6,7 +6,7 @@ import { addressOf, jsonOf } from "@/server/guard";
 import { answered } from "@/server/guarded";
 import { getHogar } from "@/server/hogar";
 import { getSession, knownBrowser } from "@/server/session";
-import { countFailure, mayTry } from "@/server/sign-in-limits";
+import { countTry, forgive } from "@/server/sign-in-limits";
 import { Type } from "@sinclair/typebox";
 
 const SignIn = input({
@@ -25,14 +25,15 @@ export const POST = (request: Request): Promise<Response> =>
     const browser = await knownBrowser();
     const person = personOfMail(hogar, asked.mail);
     const attempt = { mail: asked.mail, address, known: person !== null && (browser.people ?? []).includes(person) };
-    await mayTry(attempt);
+    await countTry(attempt);
     const from = { browser: browserWords(request.headers.get("user-agent")), address };
     const result = await signIn(hogar, asked, from);
     if (!result.ok) {
       // Being asked for the second factor is no failure.
-      if (result.problem.code !== "second-factor") await countFailure(attempt);
+      if (result.problem.code === "second-factor") forgive(attempt);
       return result;
     }
+    forgive(attempt);
     const session = await getSession();
     session.id = result.value.sessionId;
     await session.save();

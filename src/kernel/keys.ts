@@ -12,6 +12,7 @@ type Use =
   | "browsers"
   | "message ids"
   | "tries"
+  | "questions"
   | "short links"
   | "messages"
   | "card stand-in"

@@ -163,6 +163,7 @@ export interface Rows {
     point_per_minor: number | null;
     point_minor: number;
     points_least: number;
+    proved_each: number;
   };
   campaign_invites: {
     id: number;
@@ -1479,7 +1480,8 @@ export interface LeftOut {
     | "review_since"
     | "point_per_minor"
     | "point_minor"
-    | "points_least";
+    | "points_least"
+    | "proved_each";
   campaign_invites: "id" | "opened_at" | "job_id";
   campaigns: "id" | "end_reason" | "coupon_id" | "next_at" | "began_at" | "ended_at";
   cards: "id" | "removed_at" | "expires" | "collects" | "agreed_words" | "position" | "expiry_told" | "fingerprint";

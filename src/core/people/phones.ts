@@ -23,3 +23,9 @@ function parsed(text: string, own: string) {
 
 /** The country of a number that is written with it (ISO 3166-1 alpha-2). */
 export const countryOf = (own: string): CountryCode | undefined => parsePhoneNumberFromString(own)?.country;
+
+/** Whether a number is of the country of another; one that is written without a country is. */
+export function isOfSameCountry(text: string, own: string): boolean {
+  const code = parsePhoneNumberFromString(own)?.countryCallingCode;
+  return code === undefined || (parsed(text, own)?.countryCallingCode ?? code) === code;
+}

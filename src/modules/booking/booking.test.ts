@@ -155,7 +155,7 @@ describe("moving", () => {
 
   it("to another window tells the customer, and the old promise stays in the history", () => {
     const world = smallWorld();
-    const { visitId } = world.booked();
+    const { visitId } = world.booked({ as: system });
     mustPerform(
       world.hogar,
       moveVisit,

@@ -17,7 +17,7 @@ const closer = (world: Pick<World, "hogar">, more: object = {}) =>
   mustPerform(
     world.hogar,
     saveSecurity,
-    { unprovedEach: 2, unprovedPercent: 100, unprovedADay: 100, secondFactorRoles: [], ...more },
+    { unprovedEach: 2, provedEach: 1000, unprovedPercent: 100, unprovedADay: 100, secondFactorRoles: [], ...more },
     office,
   );
 const from = (address: string, browser = address): Origin => ({ address, browser, network: address });
@@ -226,5 +226,54 @@ describe("what is written to a stranger's address", () => {
       },
     });
     expect(look(world.hogar, myVisit, {}, actor)).toMatchObject({ value: { again: { name: "Mira Okonjo" } } });
+  });
+});
+
+describe("somebody whom we know", () => {
+  it("keeps as many times as the owner lets a customer, by holds, bookings and wishes, and Today shows and gives all of them back", () => {
+    const world = smallWorld();
+    closer(world, { provedEach: 3 });
+    const mine = world.booked({ as: system });
+    const known = mine.actor;
+    const book = (nth: number, customer = {}) =>
+      world.book({
+        nth,
+        as: known,
+        from: from("anywhere"),
+        more: {
+          customer: {
+            name: "Mira Okonjo",
+            mail: "mira@example.com",
+            phone: "+1 555 0142",
+            reminders: false,
+            ...customer,
+          },
+        },
+      });
+    expect([book(12).ok, book(13).ok]).toEqual([true, true]);
+    expect(saidOf(book(14))).toMatch(/^You have 3 times with us already\. Call us/);
+    // Under another name it is somebody else's, of whom nothing is known; their link helps them no further.
+    expect(saidOf(book(14, { name: "Anton Weiss", mail: "anton@example.com", phone: "+1 555 0177" }))).toMatch(
+      /3 times/,
+    );
+    expect(hold(world, from("anywhere"), 15, 0, known)).toMatchObject({ problem: { code: "too-many-holds" } });
+    const today = look(world.hogar, todayView, {}, office);
+    const need = today.ok ? today.value.needs.find(({ kind }) => kind === "hoarding") : undefined;
+    expect(need!.words).toBe("Mira Okonjo has booked 3 times online");
+    expect(mustPerform(world.hogar, giveBackRoom, need!.givesBack!, office)).toEqual({ holds: 0, bookings: 3 });
+    expect(one(world.hogar, "SELECT count(*) AS n FROM visits WHERE state = 'promised'")).toEqual({ n: 0 });
+  });
+
+  it("has not made room by cancelling what was booked within the day", () => {
+    const world = smallWorld();
+    closer(world, { provedEach: 2 });
+    const { actor } = world.booked({ as: system });
+    const book = (nth: number) => world.book({ nth, as: actor, from: from("anywhere") });
+    const second = book(12);
+    expect(second.ok).toBe(true);
+    mustPerform(world.hogar, giveBackRoom, { address: null, date: null, customerId: 1 }, office);
+    expect(book(13).ok).toBe(false);
+    world.at("2027-03-10", 600);
+    expect(book(13).ok).toBe(true);
   });
 });

@@ -2,7 +2,8 @@ import { type KeptRoom, perAddress, roomRefusal } from "@/core/people/hoarding";
 import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
 import { minutesIn } from "@/core/time/spans";
-import type { OperationContext, ViewContext } from "@/kernel/operation";
+import { dayMs } from "@/core/horizons";
+import { actorWords, type OperationContext, type ViewContext } from "@/kernel/operation";
 import { loadPlanning } from "@/modules/placing/planning";
 
 interface Contact {
@@ -13,6 +14,10 @@ interface Contact {
 /** Bookings that still lie ahead and of which nobody has shown anything. */
 const unprovedJobs = "j.proof IN ('none', 'asked') AND j.state IN ('agreed', 'awaiting deposit')";
 
+/** For queries on jobs `j`: those that have not been, from `@today` on. */
+const isAhead =
+  "j.state IN ('agreed', 'awaiting deposit') AND EXISTS (SELECT 1 FROM visits WHERE job_id = j.id AND date >= @today)";
+
 /** Whether whoever acts is known: signed in, or by the link of a booking for which they have shown who they are. */
 export function isKnown({ actor, sql }: OperationContext): boolean {
   if (actor.kind !== "link") return actor.kind !== "visitor";
@@ -21,16 +26,24 @@ export function isKnown({ actor, sql }: OperationContext): boolean {
 }
 
 /**
- * Refuses a visitor who keeps too much room already, or where unproved people keep their share of the day: counted here, in
- * the transaction that would keep more. Whoever is signed in, and whoever comes by a proved link, is not counted.
+ * Refuses whoever keeps too much room already, or where unproved people keep their share of the day: counted here, in the
+ * transaction that would keep more. Whoever is signed in is not counted; whoever is `proved` may keep what a customer may.
  */
 export function mayKeepRoom(
   context: OperationContext,
   visit: { date: LocalDate; minutes: number | null },
   contact: Contact | null = null,
+  proved = isKnown(context),
 ): void {
-  const { business } = context;
-  if (isKnown(context)) return;
+  const { business, actor } = context;
+  if (actor.kind === "person" || actor.kind === "system") return;
+  const kept = keptByThemselves(context, contact);
+  if (kept >= business.proved_each)
+    throw new Refusal("too-many-holds", {
+      sentence: `You have ${kept} times with us already. Call us on ${business.phone}, and we find more.`,
+      security: { kind: "room refused", who: contact?.mail ?? actorWords(actor), words: `keeps ${kept} times already` },
+    });
+  if (proved) return;
   const refusal = roomRefusal(
     keptRoom(context, visit.date, contact),
     { each: business.unproved_each, percentOfDay: business.unproved_percent },
@@ -48,6 +61,29 @@ export function mayKeepRoom(
       words: refusal === "day-is-kept" ? `unproved people keep much of ${visit.date}` : "keeps several times already",
     },
   });
+}
+
+/** Bookings that somebody has made themselves, by their link, email, phone or browser, and that lie ahead or were made within a day; and what they keep just now. */
+function keptByThemselves({ sql, now, today, actor, origin }: OperationContext, contact: Contact | null): number {
+  const { kept } = sql<{ kept: number }>(
+    `SELECT (SELECT count(*) FROM jobs j WHERE j.booked_by = 'front door' AND j.id IN (
+          SELECT id FROM jobs WHERE customer_id = @customerId
+          UNION SELECT id FROM jobs WHERE mail = @mail COLLATE NOCASE AND mail <> ''
+          UNION SELECT id FROM jobs WHERE phone = @phone AND phone <> ''
+          UNION SELECT id FROM jobs WHERE from_browser = @browser)
+        AND (j.booked_at > @dayAgo OR (${isAhead})))
+      + iif(@mail IS NULL, (SELECT count(*) FROM visits WHERE state = 'held' AND held_until >= @now AND first_visit_id IS NULL
+          AND from_browser = @browser), 0) AS kept`,
+  ).get({
+    customerId: actor.kind === "link" ? actor.customerId : null,
+    mail: contact?.mail ?? null,
+    phone: contact?.phone ?? null,
+    browser: origin.browser,
+    dayAgo: now - dayMs,
+    today,
+    now,
+  })!;
+  return kept;
 }
 
 function keptRoom(context: OperationContext, date: LocalDate, contact: Contact | null): KeptRoom {
@@ -90,16 +126,32 @@ function workableOn(context: ViewContext, date: LocalDate): number {
   return planning.technicians.reduce((sum, t) => sum + minutesIn(planning.dayOf(t.id, date).hours), 0);
 }
 
-/** Holds and bookings of unproved people, from one address or on one date; null is any. */
+/** What is kept: from one network address, on one date, or by one customer; null is any. */
+export interface KeptBy {
+  address: string | null;
+  date: LocalDate | null;
+  customerId?: number | null;
+}
+
+/** Holds and bookings of unproved people, from one address or on one date; or what one customer has booked by themselves. */
 export function unprovedRoom(
   { sql, now, today }: ViewContext,
-  of: { address: string | null; date: LocalDate | null },
+  { address, date, customerId = null }: KeptBy,
 ): { holds: number[]; jobs: number[] } {
-  const params = { ...of, now, today };
+  const params = { address, date, now, today };
   const ids = (query: string) =>
     sql<{ id: number }>(query)
       .all(params)
       .map(({ id }) => id);
+  if (customerId !== null)
+    return {
+      holds: [],
+      jobs: sql<{ id: number }>(
+        `SELECT j.id FROM jobs j WHERE j.customer_id = @customerId AND j.booked_by = 'front door' AND ${isAhead}`,
+      )
+        .all({ customerId, today })
+        .map(({ id }) => id),
+    };
   return {
     holds: ids(
       `SELECT id FROM visits WHERE state = 'held' AND held_until >= @now AND first_visit_id IS NULL AND @today IS NOT NULL
@@ -112,10 +164,9 @@ export function unprovedRoom(
   };
 }
 
-export interface Hoarding {
-  /** From one network address, or on one date. */
-  address: string | null;
-  date: LocalDate | null;
+export interface Hoarding extends KeptBy {
+  /** Whose bookings they are, where somebody known has made them. */
+  name?: string;
   /** Holds and bookings. */
   kept: number;
 }
@@ -139,7 +190,13 @@ export function hoarding(context: ViewContext): Hoarding[] {
         AND ((v.state = 'held' AND v.held_until >= @now) OR (v.state = 'promised' AND ${unprovedJobs}))
       GROUP BY v.date HAVING count(*) > @most ORDER BY v.date LIMIT 10`,
   ).all({ now, today, most });
+  const byCustomer = sql<{ customerId: number; name: string; kept: number }>(
+    `SELECT j.customer_id AS customerId, c.name, count(*) AS kept FROM jobs j JOIN customers c ON c.id = j.customer_id
+      WHERE j.booked_by = 'front door' AND j.proof NOT IN ('none', 'asked') AND ${isAhead}
+      GROUP BY j.customer_id HAVING count(*) >= @each ORDER BY kept DESC LIMIT 10`,
+  ).all({ today, each: business.proved_each });
   return [
+    ...byCustomer.map((by) => ({ ...by, address: null, date: null })),
     ...byAddress.map(({ address, kept }) => ({ address, date: null, kept })),
     ...byDate
       .filter(({ date, minutes }) => minutes > (workableOn(context, date) * business.unproved_percent) / 200)

@@ -259,6 +259,17 @@ describe("cards of one link", () => {
     expect(one(w.hogar, "SELECT count(*) AS n FROM outbox WHERE state = 'given up'")).toEqual({ n: 0 });
   });
 
+  it("are not tried out by leaving one after the other, however often each is taken away", async () => {
+    const w = owing([]);
+    const left: boolean[] = [];
+    for (let n = 0; n < 9; n++) {
+      left.push(perform(w.hogar, addCard, { cardToken: w.hogar.standins!.cards.tokenFor(good)! }, w.actor).ok);
+      await runDue(w.hogar);
+      for (const { id } of cardsOf(w)) perform(w.hogar, removeCard, { cardId: id }, w.actor);
+    }
+    expect(left.filter(Boolean)).toHaveLength(6);
+  });
+
   it("are asked for anew before the only one expires, once", async () => {
     const w = owing([good]);
     w.changed(() => w.hogar.store.sql("UPDATE cards SET expires = '2027-04'").run());

@@ -140,12 +140,12 @@ it("who is joined is decided in one place, which these ask, each saying what was
     const asks =
       readFileSync(path.join("src", name), "utf8").match(/(?<!function )\bcustomerFor\([^;]*?\)(?=[;.])/g) ?? [];
     return asks.map(
-      (ask) => `${path.basename(name)}: ${ask.replace(/\s+/g, " ").split(", ").at(-1)!.replace(/\)$/, "")}`,
+      (ask) => `${path.basename(name)}: ${/, ((?:[^,()]|\([^()]*\))*?),? ?\)$/.exec(ask.replace(/\s+/g, " "))![1]}`,
     );
   });
   expect(callers.sort()).toEqual([
     'book-in-office.ts: "the office"',
-    "book.ts: isProved)",
+    "book.ts: shownBy(context, input, isProved)",
     "quotes.ts: shown",
     'requests.ts: by ?? "nothing"',
   ]);

@@ -29,7 +29,7 @@ function world(fails: (message: Sent) => string | null = () => null) {
     },
   });
   const w = smallWorld({ mail: gateway("mail"), text: gateway("text"), voice: gateway("voice") });
-  const booked = w.booked({ window: w.offers().at(-1) as never });
+  const booked = w.booked({ as: system, window: w.offers().at(-1) as never });
   const { phone, mail } = one<{ phone: string; mail: string }>(w.hogar, "SELECT phone, mail FROM customers");
   const visit = () =>
     one<{ date: string; window_from: number; confirmed_at: number | null }>(
@@ -317,7 +317,7 @@ describe("a conversation", () => {
   it("is not begun by whoever asks too often, and needs a way to answer", () => {
     const w = world();
     for (let i = 0; i < 5; i++) mustPerform(w.hogar, askQuestion, question, visitor);
-    expect(perform(w.hogar, askQuestion, question, visitor)).toMatchObject({ problem: { code: "too-many-messages" } });
+    expect(perform(w.hogar, askQuestion, question, visitor)).toMatchObject({ problem: { code: "asked-often" } });
     expect(saidOf(perform(w.hogar, askQuestion, { ...question, mail: "" }, visitor))).toMatch(/how we can answer/);
   });
 });

@@ -190,8 +190,11 @@ export function tellAsker(
     opens,
     threadId,
     customerId = null,
+    unproved = false,
     ...written
   }: Written & { opens?: OpenedBy } & {
+    /** Whether they have only typed who they are, and none of us has looked at it. */
+    unproved?: boolean;
     /** The conversation in which it stands. */
     threadId?: number;
     customerId?: number | null;
@@ -204,6 +207,7 @@ export function tellAsker(
       threadId: customerId === null ? (threadId ?? null) : null,
       mail,
       phone,
+      unproved,
       language: languageOf(context.business, null),
     },
     opens ? { opens } : {},
@@ -234,6 +238,8 @@ interface Recipient {
   mail: string;
   phone: string;
   proof: string;
+  /** Whether whoever booked has typed the number. */
+  typed: 0 | 1;
   reached_by: "any" | "email" | "text" | "phone";
   language: Language | null;
 }
@@ -248,12 +254,13 @@ const readerOf = ({ business }: ViewContext, to: Recipient): Reader => ({
   phone: to.phone,
   reachedBy: to.reached_by,
   unproved: isUnproved(to.proof),
+  typedPhone: to.typed === 1,
   language: languageOf(business, to.language),
 });
 
 const readRecipient = ({ sql }: ViewContext, customerId: number): Recipient =>
   sql<Recipient>(
-    "SELECT id AS customer_id, name, mail, phone, reached_by, language, 'known' AS proof FROM customers WHERE id = ?",
+    "SELECT id AS customer_id, name, mail, phone, reached_by, language, 'known' AS proof, 0 AS typed FROM customers WHERE id = ?",
   ).get(customerId)!;
 
 /** Occasions that are about a bill: they go to whom the invoice is addressed. */
@@ -267,11 +274,11 @@ const aboutBills = new Set<Occasion>([
   "charge failed",
 ]);
 
-/** Who is told: whoever booked as they typed it, otherwise the customer; of a bill that goes to somebody else, they alone. */
+/** Who is told: whoever booked as they typed it, otherwise the customer; of a bill that goes to somebody else, they alone. Whom we have been to is known. */
 function recipientOf({ sql }: ViewContext, jobId: number, occasion: Occasion): Recipient {
   const { bill_name, bill_mail, ...job } = sql<Recipient & { bill_name: string | null; bill_mail: string | null }>(
-    `SELECT j.customer_id, j.proof, iif(j.name <> '', j.name, c.name) AS name, iif(j.mail <> '', j.mail, c.mail) AS mail,
-        iif(j.phone <> '', j.phone, c.phone) AS phone, c.reached_by, c.language, i.bill_name, i.bill_mail
+    `SELECT j.customer_id, iif(EXISTS (SELECT 1 FROM visits WHERE job_id = j.id AND state = 'done'), 'known', j.proof) AS proof, iif(j.name <> '', j.name, c.name) AS name, iif(j.mail <> '', j.mail, c.mail) AS mail,
+        iif(j.phone <> '', j.phone, c.phone) AS phone, j.phone <> '' AS typed, c.reached_by, c.language, i.bill_name, i.bill_mail
       FROM jobs j JOIN customers c ON c.id = j.customer_id LEFT JOIN invoices i ON i.job_id = j.id WHERE j.id = ?`,
   ).get(jobId)!;
   return bill_name && bill_mail && aboutBills.has(occasion)

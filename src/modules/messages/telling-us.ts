@@ -1,3 +1,4 @@
+import { hourMs } from "@/core/horizons";
 import type { MergeFields } from "@/core/messages/fields";
 import type { Occasion } from "@/core/messages/occasions";
 import type { OperationContext } from "@/kernel/operation";
@@ -67,9 +68,28 @@ function tellEach(
     const address = mail || phone;
     if (!address || told.has(address)) continue;
     told.add(address);
-    tellUs(context, { mail, phone }, { occasion, about: `${key}, to ${address}`, fields });
+    // What strangers send in is told one by one while there is little of it, and as one thing afterwards.
+    const news =
+      causedOutside(context) && newsOfHour(context, address) >= mostNews
+        ? { ...manyNews, about: `more in hour ${Math.floor(context.now / hourMs)}, to ${address}` }
+        : { occasion, about: `${key}, to ${address}`, fields };
+    tellUs(context, { mail, phone }, news);
   }
 }
+
+/** News to one of us within an hour; what comes beyond is said once an hour. */
+const mostNews = 6;
+const manyNews = {
+  occasion: "office news" as const,
+  fields: { what: "More keeps coming in: look at Incoming and at the board", who: "many at once", more: "" },
+};
+
+const causedOutside = ({ actor }: OperationContext): boolean => actor.kind === "visitor" || actor.kind === "link";
+
+const newsOfHour = ({ sql, now }: OperationContext, address: string): number =>
+  sql<{ n: number }>(
+    "SELECT count(*) AS n FROM messages WHERE recipient = ? AND written_at > ? AND kind IN ('new booking', 'office news')",
+  ).get(address, now - hourMs)!.n;
 
 /** Whoever is named at the front door, and the person who handles what comes in. */
 function officeAddresses(context: OperationContext): Address[] {

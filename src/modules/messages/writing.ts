@@ -7,8 +7,10 @@ import { type Channel, channels } from "@/core/messages/purposes";
 import { plainSigns } from "@/core/messages/segments";
 import { fillTemplate, type Template } from "@/core/messages/templates";
 import { isLandline } from "@/core/people/landlines";
+import { isOfSameCountry } from "@/core/people/phones";
 import { makeShortLink, type OpenedBy, type ShortOpens } from "@/kernel/links";
 import type { OperationContext } from "@/kernel/operation";
+import { type MostTries, takeTry } from "@/kernel/tries";
 import { campaignTextsColumn, channelsColumn, fieldsColumn, openedByColumn } from "@/store/columns";
 import { insertOnce } from "@/store/insert";
 import type { Rows } from "@/store/rows";
@@ -21,8 +23,10 @@ export interface Reader {
   mail: string;
   phone: string;
   reachedBy?: "any" | "email" | "text" | "phone";
-  /** Whether nobody has shown yet that the addresses are theirs. */
+  /** Whether nobody has shown yet that the addresses are theirs: they get mail, little of it, and neither texts nor calls. */
   unproved?: boolean;
+  /** Whether its reader has typed the number: texts and calls go to it within the country of the business alone. */
+  typedPhone?: boolean;
   language: Language;
 }
 
@@ -69,11 +73,16 @@ function reaching(context: OperationContext, to: Reader, wanted: readonly Channe
   const { hogar } = context;
   return wanted.filter((channel) => {
     if (!hogar.gateways[channel] || !addressOn(to, channel)) return false;
+    if (channel !== "mail" && !mayRing(context, to)) return false;
     // A landline takes no text where it can be called.
     if (channel === "text" && isLandline(to.phone) && wanted.includes("voice") && hogar.gateways.voice) return false;
     return wordsOf(context, written, channel, to.language) !== null;
   });
 }
+
+/** Texts and calls cost, and disturb: they go to no number that a stranger has only typed, nor abroad to one that its reader has. */
+const mayRing = ({ business }: OperationContext, { unproved, typedPhone, phone }: Reader): boolean =>
+  !unproved && (!typedPhone || isOfSameCountry(phone, business.phone));
 
 const wordsOf = (
   context: OperationContext,
@@ -95,8 +104,17 @@ function inTheirOrder({ reachedBy = "any" }: Reader, ways: readonly Channel[], e
   return each ? [wished] : [wished, ...ways.filter((way) => way !== wished)];
 }
 
-/** Messages on a day to one address of which nobody has shown that it is theirs, whatever bookings they are about. */
-const mostToUnproved = 6;
+/** What strangers cause in a day: messages to one address, those that one network address causes, and all of them. */
+const toOneStranger = 6;
+const byOneStranger: MostTries = { most: 25, duringMs: dayMs };
+const byAllStrangers: MostTries = { most: 500, duringMs: dayMs };
+
+/** Whether another message may go to an address of which nobody has shown that it is theirs, whatever it is about. */
+const mayWriteUnproved = (context: OperationContext, recipient: string): boolean =>
+  writtenToday(context, recipient) < toOneStranger &&
+  (context.origin.address === null ||
+    (takeTry(context.hogar, `messages caused from ${context.origin.address}`, byOneStranger) &&
+      takeTry(context.hogar, "messages caused by strangers", byAllStrangers)));
 
 function writeBy(
   context: OperationContext,
@@ -107,7 +125,7 @@ function writeBy(
   left: Channel[],
 ): void {
   const recipient = addressOn(to, channel);
-  if (to.unproved && writtenToday(context, recipient) >= mostToUnproved) return;
+  if (to.unproved && !mayWriteUnproved(context, recipient)) return;
   const { subject, body } = composed(
     wordsOf(context, { occasion, words }, channel, to.language)!,
     fields,

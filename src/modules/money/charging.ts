@@ -88,7 +88,7 @@ export function askCharge(
 
 type PaymentRow = Rows["payments"];
 
-/** Declined cards for one job, and from one network address, within an hour; then a person helps. */
+/** Cards that were declined or are being tried for one job, and from one network address, within an hour; then a person helps. */
 const mostDeclined = 5;
 
 /** Refuses whoever tries cards, one after the other. */
@@ -98,7 +98,7 @@ function mustNotTest(
 ): void {
   const { ofJob, fromHere } = sql<{ ofJob: number; fromHere: number }>(
     `SELECT count(*) FILTER (WHERE job_id = @jobId OR invoice_id = @invoiceId) AS ofJob, count(*) FILTER (WHERE from_address = @address) AS fromHere
-      FROM payments WHERE state = 'declined' AND settled_at > @since`,
+      FROM payments WHERE asked_at > @since AND (state = 'declined' OR state IN ${paymentStates.sql("under way")})`,
   ).get({ jobId, invoiceId, address: origin.address, since: now - hourMs })!;
   if (ofJob < mostDeclined && fromHere < mostDeclined) return;
   throw new Refusal("too-many-cards", {

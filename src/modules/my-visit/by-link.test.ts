@@ -60,7 +60,7 @@ const later = (world: World) => world.offers().find((o) => o.date === "2027-03-1
 describe("a customer by the link", () => {
   it("confirms, and moving takes the word back", () => {
     const world = worldWith();
-    const { actor, visitId } = world.booked({ window: later(world) });
+    const { actor, visitId } = world.booked({ as: system, window: later(world) });
     mustPerform(world.hogar, confirmByLink, {}, actor);
     expect(view(world, actor).visit.confirmed_at).not.toBeNull();
     const offers = look(world.hogar, myOffers, {}, actor);

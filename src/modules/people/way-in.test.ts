@@ -93,7 +93,7 @@ describe("a second factor", () => {
   it("is demanded by role: nothing else can be done before, and it is not taken away", async () => {
     const world = smallWorld();
     const lock = { unprovedEach: 3, unprovedPercent: 60, unprovedADay: 20 };
-    mustPerform(world.hogar, saveSecurity, { ...lock, secondFactorRoles: ["owner"] }, office);
+    mustPerform(world.hogar, saveSecurity, { ...lock, provedEach: 1000, secondFactorRoles: ["owner"] }, office);
     const actor = await signedIn(world);
     expect([actor.mustEnrol, actor.permissions]).toEqual([true, []]);
     expect(look(world.hogar, account, {}, actor)).toMatchObject({ value: { mustHaveFactor: true, hasFactor: false } });
@@ -156,7 +156,7 @@ describe("rights", () => {
     const world = smallWorld();
     await signedIn(world);
     expect(saidOf(perform(world.hogar, endSessions, { personId: 1 }, clerk))).toMatch(/^You cannot give or change/);
-    const rules = { unprovedEach: 3, unprovedPercent: 30, unprovedADay: 10 };
+    const rules = { unprovedEach: 3, provedEach: 10, unprovedPercent: 30, unprovedADay: 10 };
     const ask = (roles: ("owner" | "technician")[]) =>
       saidOf(perform(world.hogar, saveSecurity, { ...rules, secondFactorRoles: roles }, clerk));
     expect(ask(["owner"])).toMatch(/^You cannot give or change/);

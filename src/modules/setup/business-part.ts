@@ -65,6 +65,7 @@ export function readBusinessPart(context: ViewContext) {
     frontDoor,
     security: {
       unprovedEach: b.unproved_each,
+      provedEach: b.proved_each,
       unprovedPercent: b.unproved_percent,
       unprovedADay: b.unproved_a_day,
       secondFactorRoles: rolesColumn.read(b.second_factor_roles),

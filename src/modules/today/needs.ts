@@ -9,7 +9,7 @@ export interface NeedsPerson {
   /** The day it is about, where it is about one. */
   date?: LocalDate;
   /** What can be done about it at once: room that is given back. */
-  givesBack?: { address: string | null; date: LocalDate | null };
+  givesBack?: { address: string | null; date: LocalDate | null; customerId: number | null };
   /** How many it stands for, where that is not one. */
   n?: number;
 }

@@ -4,6 +4,7 @@ import { input, Money, windowChosen } from "@/kernel/inputs";
 import { firstLinkTokenOf, linkTokenOf } from "@/kernel/links";
 import { defineOperation } from "@/kernel/operation";
 import { agreeJob } from "@/modules/booking/agree";
+import { mayKeepRoom } from "@/modules/booking/unproved";
 import { takeRoom } from "@/modules/booking/room";
 import { workAtSite } from "@/modules/booking/site-work";
 import { tellBooked } from "@/modules/messages/tell-booked";
@@ -53,6 +54,10 @@ export const takeOffer = defineOperation({
     const onOurWayBp = isOnOurWay(offer, needs.workPlace) ? context.business.on_our_way_bp : 0;
     const { price: order } = workAtSite(context, invite.site_id, items, { coupon, onOurWayBp });
     if (order.totalMinor > shownMinor) throw new Refusal("price-changed");
+    const contact = sql<{ mail: string; phone: string }>("SELECT mail, phone FROM customers WHERE id = ?").get(
+      invite.customer_id,
+    )!;
+    mayKeepRoom(context, { date: offer.date, minutes: needs.minutes * needs.crew }, contact, true);
     const visitId = takeRoom(context, { visit: needs }, offer, { key: null, until: now });
     const jobId = agreeJob(context, {
       visitId,

@@ -86,7 +86,15 @@ export const book = defineOperation({
     )
       throw new Refusal("invalid-input", { fields: { "/repeat": "Choose how often from the list." } });
     const held = heldRoom(context, input.hold, wanted, input);
-    if (!isProved) mayBook(context, input, held === null ? wanted.visit.minutes * wanted.visit.crew : null);
+    const { customerId, reach } = customerFor(
+      context,
+      input.customer,
+      wanted.address,
+      shownBy(context, input, isProved),
+    );
+    // By their link somebody books as whom we know, or as a stranger.
+    const isTheirs = isProved && (context.actor.kind !== "link" || context.actor.customerId === customerId);
+    mayBook(context, input, held === null ? wanted.visit.minutes * wanted.visit.crew : null, isTheirs);
     const visitId =
       held ??
       takeRoom(context, wanted, stillOffered(context, wanted, input), { key: input.hold ?? null, until: context.now });
@@ -101,18 +109,12 @@ export const book = defineOperation({
     const depositMinor = takesCards(context) ? paidNow(order, (input.payAll ?? false) && mayPayAll(lets)) : 0;
     if (depositMinor > 0 && !cardToken)
       throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card to pay with." } });
-    const { customerId, reach } = customerFor(
-      context,
-      input.customer,
-      wanted.address,
-      shownBy(context, input, isProved),
-    );
     if (wanted.pointsCustomerId !== null && wanted.pointsCustomerId !== customerId)
       throw new Refusal("invalid-input", {
         fields: { "/customer/mail": "Points are for whoever has them: book with the name and email of your link." },
       });
     const siteId = siteFor(context, customerId, wanted.address, zoneOf(context, wanted.address)?.id ?? null);
-    const proof = isProved ? "known" : depositMinor === 0 && asksForCode(context) ? "asked" : "none";
+    const proof = isTheirs ? "known" : depositMinor === 0 && asksForCode(context) ? "asked" : "none";
     const source = sourceOf(
       input.source,
       (slug) => context.sql("SELECT 1 FROM sources WHERE slug = ?").get(slug) !== undefined,
@@ -184,9 +186,14 @@ function bookedBefore(context: OperationContext, hold: string): { link: string }
   return { link };
 }
 
-function mayBook(context: OperationContext, { date, customer: { mail, phone } }: Book, minutes: number | null): void {
+function mayBook(
+  context: OperationContext,
+  { date, customer: { mail, phone } }: Book,
+  minutes: number | null,
+  proved: boolean,
+): void {
   const contact = { mail: mail.trim(), phone: phoneKept(phone, context.business.phone) };
-  mayKeepRoom(context, { date, minutes }, contact);
+  mayKeepRoom(context, { date, minutes }, contact, proved);
 }
 
 /** The visit that the hold keeps, where it is still in force and for the same thing. A hold that has run out gives its key back. */

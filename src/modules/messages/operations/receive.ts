@@ -2,10 +2,13 @@ import { isMailAddress } from "@/core/people/mail-address";
 import { keyMeans } from "@/core/messages/answers";
 import { Refusal } from "@/core/problems";
 import { input } from "@/kernel/inputs";
-import { dayMs } from "@/core/horizons";
+import { dayMs, hourMs } from "@/core/horizons";
+import { sealed, unsealed } from "@/kernel/keys";
+import { takeTry } from "@/kernel/tries";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { claimPhotos, isKeptPhoto } from "@/modules/pictures/photos";
 import { Type } from "@sinclair/typebox";
+import { randomInt } from "node:crypto";
 import { receive } from "../receiving";
 import { tellAsker } from "../messaging";
 import { noteTheirs, threadOfStranger } from "../threads";
@@ -74,7 +77,10 @@ export const receiveCall = defineOperation({
   },
 });
 
-/** A question at the front door, without an account: it begins a conversation, and is answered by email or text. */
+/**
+ * A question at the front door, without an account: it begins a conversation, and is answered by email or text. When many have
+ * asked on a day, whoever asks shows by a code that their email is theirs; nobody is sent away for what others do.
+ */
 export const askQuestion = defineOperation({
   name: "ask-question",
   access: "anybody",
@@ -85,9 +91,15 @@ export const askQuestion = defineOperation({
     phone: Type.String({ maxLength: 40 }),
     words: Type.String({ minLength: 3, maxLength: 1_500, pattern: "\\S", patternSentence: "Write your question." }),
     photos: Tokens,
+    /** The code that was sent, with what was answered when it was. */
+    code: Type.Optional(Type.String({ maxLength: 12 })),
+    codeFor: Type.Optional(Type.String({ maxLength: 400 })),
   }),
-  run(context, { name, mail: typedMail, phone: typedPhone, words: said, photos = [] }) {
-    const { sql, now } = context;
+  run(
+    context,
+    { name, mail: typedMail, phone: typedPhone, words: said, photos = [], code, codeFor },
+  ): { codeFor?: string; wrong?: boolean } {
+    const { sql, now, business, origin, hogar } = context;
     const [mail, phone] = [typedMail.trim(), typedPhone.trim()];
     const fields: Record<string, string> = {};
     if (!mail && !phone) fields["/mail"] = "Say how we can answer: an email address or a phone number.";
@@ -96,8 +108,16 @@ export const askQuestion = defineOperation({
     if (!photos.every((token) => isKeptPhoto(context, token)))
       fields["/photos"] = "A photo is not with us any more: add it again.";
     if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
-    if (askedToday(context, null) >= mostQuestions || askedToday(context, mail || phone) >= mostOfOne)
-      throw new Refusal("too-many-messages");
+    const often = new Refusal("asked-often", {
+      sentence: `You have asked several questions today. Call us on ${business.phone}, and we talk about all of them.`,
+    });
+    if (askedToday(context, mail || phone) >= mostOfOne) throw often;
+    if (askedToday(context, null) >= mostQuestions) {
+      const proof = codeFor && code ? takeCode(context, { mail, code, codeFor }) : "none";
+      if (proof === "none") return { codeFor: sendCode(context, mail) };
+      if (proof === "wrong") return { codeFor: codeFor!, wrong: true };
+    }
+    if (origin.address !== null && !takeTry(hogar, `questions from ${origin.address}`, fromOneAddress)) throw often;
     claimPhotos(context, photos);
     const threadId = threadOfStranger(context, { name: name.trim(), mail, phone });
     const id = insertRow(sql, "replies", {
@@ -111,17 +131,61 @@ export const askQuestion = defineOperation({
     tellAsker(
       context,
       { name, mail, phone },
-      { occasion: "question", about: `reply ${id}`, threadId, fields: { words: "" }, answer: true },
+      { occasion: "question", about: `reply ${id}`, threadId, fields: { words: "" }, answer: true, unproved: true },
     );
     noteTheirs(context, threadId, said, true);
+    return {};
   },
 });
 
-/** Questions of all and of one address on a day. */
+/** Questions of a day: of all, before a code is asked for; of one email or phone, and from one network address. */
 const mostQuestions = 200;
 const mostOfOne = 5;
+const fromOneAddress = { most: 10, duringMs: dayMs };
 
 const askedToday = ({ sql, now }: OperationContext, from: string | null): number =>
   sql<{ n: number }>(
     "SELECT count(*) AS n FROM replies WHERE channel = 'front door' AND received_at > @since AND sender = coalesce(@from, sender)",
   ).get({ since: now - dayMs, from })!.n;
+
+/** A code is good for so long, and tried so often. */
+const codeMs = hourMs;
+const codeTries = { most: 5, duringMs: codeMs };
+const codesToOne = { most: 3, duringMs: dayMs };
+
+/** Sends a code to an email. Answers what to bring back with it: sealed, so that nothing of it is kept here. */
+function sendCode(context: OperationContext, mail: string): string {
+  const { hogar, now, business } = context;
+  if (!mail)
+    throw new Refusal("invalid-input", {
+      fields: { "/mail": "Many people are writing today: give an email address, and we send you a code." },
+    });
+  if (!takeTry(hogar, `codes for questions to ${mail.toLowerCase()}`, codesToOne))
+    throw new Refusal("too-many-messages");
+  const code = String(randomInt(1_000_000)).padStart(6, "0");
+  context.later({
+    kind: "tell",
+    key: `code for a question to ${mail} ${now}`,
+    payload: {
+      to: mail,
+      subject: `${code} is your code`,
+      body: `Your code is ${code}. Enter it on the page on which you have asked us something.\n\nIf that was not you, forget this email.\n\n${business.name}\n${business.phone}\n`,
+    },
+  });
+  return sealed(hogar.keys, "questions", JSON.stringify([mail, code, now + codeMs]));
+}
+
+/** Whether a code is the one that was sent to this email; none where it is over. */
+function takeCode(
+  { hogar, now }: OperationContext,
+  { mail, code, codeFor }: { mail: string; code: string; codeFor: string },
+): "right" | "wrong" | "none" {
+  const [to, right, until] = JSON.parse(unsealed(hogar.keys, "questions", codeFor) ?? "[]") as [
+    string?,
+    string?,
+    number?,
+  ];
+  if (to !== mail || until === undefined || until < now) return "none";
+  if (!takeTry(hogar, `code for a question ${codeFor}`, codeTries)) return "none";
+  return code.replace(/\D/g, "") === right ? "right" : "wrong";
+}

@@ -1,8 +1,11 @@
 import { cardCollectionWords } from "@/core/money/collection-words";
 import { tellCustomer } from "@/modules/messages/messaging";
+import { dayMs } from "@/core/horizons";
+import type { Actor } from "@/core/people/permissions";
 import { Refusal } from "@/core/problems";
 import { Id, input, OrNull } from "@/kernel/inputs";
-import { defineOperation, type OperationContext } from "@/kernel/operation";
+import { actorWords, defineOperation, type OperationContext } from "@/kernel/operation";
+import { takeTry } from "@/kernel/tries";
 import { recordConsent } from "@/modules/customers/customers";
 import { insertOnce } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
@@ -62,9 +65,23 @@ export const addCard = defineOperation({
       throw new Refusal("not-allowed", { sentence: "Cards cannot be kept here at the moment." });
     if (cardsOf(context, jobId).length >= mostCards)
       throw new Refusal("not-allowed", { sentence: `We keep ${mostCards} cards at most: take one away first.` });
+    // Taken away and left anew counts as well: nobody finds out here which of many cards work.
+    const { customerId } = context.actor as Extract<Actor, { kind: "link" }>;
+    const from = context.origin.address;
+    if (
+      !takeTry(context.hogar, `cards left by customer ${customerId}`, cardsLeft) ||
+      (from !== null && !takeTry(context.hogar, `cards left from ${from}`, cardsLeft))
+    )
+      throw new Refusal("too-many-cards", {
+        sentence: `Many cards were left here today. Call us on ${context.business.phone}, and we will find a way.`,
+        security: { kind: "card refused", who: actorWords(context.actor), words: "many cards left by link" },
+      });
     keepCard(context, jobId, cardToken, false);
   },
 });
+
+/** Cards that one customer may leave by link in a day, and that may come from one network address. */
+const cardsLeft = { most: 6, duringMs: dayMs };
 
 const OwnCard = input({ cardId: Id });
 

@@ -9,6 +9,8 @@ import { mustNotExceed } from "../rights";
 const SaveSecurity = input({
   /** Holds and unproved bookings of one browser, email or phone. */
   unprovedEach: Type.Integer({ minimum: 1, maximum: 10_000 }),
+  /** Bookings that one customer may make online, ahead or within a day. */
+  provedEach: Type.Integer({ minimum: 1, maximum: 10_000 }),
   /** Percent of a day's work that unproved people together may keep. */
   unprovedPercent: Type.Integer({ minimum: 1, maximum: 100 }),
   /** Bookings a day that pay nothing, from people nobody knows, before a code is asked. */
@@ -25,7 +27,7 @@ export const saveSecurity = defineOperation({
   name: "save-security",
   access: "people.change",
   input: SaveSecurity,
-  run(context, { unprovedEach, unprovedPercent, unprovedADay, secondFactorRoles }) {
+  run(context, { unprovedEach, provedEach, unprovedPercent, unprovedADay, secondFactorRoles }) {
     const { sql, now, hogar, actor, business } = context;
     // What a role must have is changed by whoever may do all that it may.
     const before = rolesColumn.read(business.second_factor_roles);
@@ -34,8 +36,8 @@ export const saveSecurity = defineOperation({
         mustNotExceed(context, null, roles[role].permissions);
     sql(
       `UPDATE business
-        SET unproved_each = ?, unproved_percent = ?, unproved_a_day = ?, second_factor_roles = ?`,
-    ).run(unprovedEach, unprovedPercent, unprovedADay, JSON.stringify(secondFactorRoles));
+        SET unproved_each = ?, proved_each = ?, unproved_percent = ?, unproved_a_day = ?, second_factor_roles = ?`,
+    ).run(unprovedEach, provedEach, unprovedPercent, unprovedADay, JSON.stringify(secondFactorRoles));
     logSecurity(hogar.store, now, {
       kind: "rights changed",
       who: actorWords(actor),

@@ -5,6 +5,7 @@ import { type ChosenWindow, isOver, suits, type Wish } from "@/core/windows/wish
 import { Id, input } from "@/kernel/inputs";
 import { firstLinkTokenOf, linkTokenOf } from "@/kernel/links";
 import { defineOperation, type OperationContext, type ViewContext } from "@/kernel/operation";
+import { mayKeepRoom } from "@/modules/booking/unproved";
 import { stillOffered, takeRoom } from "@/modules/booking/room";
 import type { Wanted } from "@/modules/booking/wanted";
 import { tellAsker, timesOf } from "@/modules/messages/messaging";
@@ -36,6 +37,7 @@ export const meetWish = defineOperation({
     sql("UPDATE requests SET told = ? WHERE id = ?").run(JSON.stringify(window), id);
     tellAsker(context, request, {
       occasion: "wish come true",
+      unproved: true,
       about: `wish ${id} at ${window.from}`,
       opens: { kind: "wish", id },
       fields: timesOf(business.time_zone, [{ date: window.date, window_from: window.from, window_to: window.to }]),
@@ -76,6 +78,8 @@ export const takeWish = defineOperation({
     const wanted = request.told === null ? null : wantedOf(context, request);
     if (!wanted) throw stillWaiting();
     const offer = offerOf(context, wanted, chosenWindowColumn.read(request.told!));
+    const minutes = wanted.visit.minutes * wanted.visit.crew;
+    mayKeepRoom(context, { date: offer.date, minutes }, request, request.way === "mail");
     const visitId = takeRoom(context, wanted, offer, { key: null, until: context.now });
     const jobId = agreeRequest(context, request, wanted, visitId, request.way);
     tellOffice(context, jobId);

@@ -57,15 +57,19 @@ export const todayView = defineView({
         });
     }
     if (only === null && may(actor, "board.change"))
-      for (const { address, date, kept } of hoarding(context))
+      for (const { address, date, kept, customerId, name } of hoarding(context))
         needs.push({
           kind: "hoarding",
-          words: `${kept} times are kept by ${address ? "somebody" : "people"} nobody knows${date ? `, on ${dateWords(date)}` : ""}`,
-          detail: address
-            ? "Holds and bookings without a payment or a code, all from one network address"
-            : "Holds and bookings without a payment or a code: much of that day",
-          href: date ? `/board?date=${date}` : "/board",
-          givesBack: { address, date },
+          words: name
+            ? `${name} has booked ${kept} times online`
+            : `${kept} times are kept by ${address ? "somebody" : "people"} nobody knows${date ? `, on ${dateWords(date)}` : ""}`,
+          detail: name
+            ? "As many as one customer may: call them, and see whether all are meant"
+            : address
+              ? "Holds and bookings without a payment or a code, all from one network address"
+              : "Holds and bookings without a payment or a code: much of that day",
+          href: name ? `/customers/${customerId}` : date ? `/board?date=${date}` : "/board",
+          givesBack: { address, date, customerId: customerId ?? null },
         });
     const clockOf = (epoch: number) => localOf(epoch, business.time_zone).minute;
 

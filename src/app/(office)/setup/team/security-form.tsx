@@ -40,6 +40,13 @@ export function SecurityForm({ data, saved }: { data: SetupData; saved: () => vo
             helperText="Of one browser, email or phone"
           />
           <WholeField
+            label="Times one customer may book"
+            value={draft.provedEach}
+            onValue={(provedEach) => set({ provedEach })}
+            wrong={wrong("/provedEach")}
+            helperText="Online, ahead or within a day"
+          />
+          <WholeField
             label="Of a day, %"
             value={draft.unprovedPercent}
             onValue={(unprovedPercent) => set({ unprovedPercent })}

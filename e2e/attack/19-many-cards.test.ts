@@ -5,7 +5,9 @@ import { post } from "../support/http";
 const app = underAttack();
 
 it("of twelve bookings at once with cards that are declined, five are tried", async () => {
-  app.sql("SELECT 1");
+  const triedSoFar = () =>
+    app.sql<{ n: number }>("SELECT count(*) AS n FROM payments WHERE from_address IS NOT NULL")[0]!.n;
+  const before = triedSoFar();
   const { addressOf, windowsFor, change, itemOf, who } = visitorAt(app);
   const tokens = await Promise.all(
     Array.from({ length: 12 }, () =>
@@ -23,7 +25,6 @@ it("of twelve bookings at once with cards that are declined, five are tried", as
       return change("book", { addressId, items: [itemOf("ST")], date, from, to, note: "", customer, cardToken });
     }),
   );
-  const tried = app.sql<{ n: number }>("SELECT count(*) AS n FROM payments WHERE state <> 'received'")[0]!.n;
-  const before = 5;
-  expect([tried > 0, tried <= before]).toEqual([true, true]);
+  const tried = triedSoFar() - before;
+  expect([tried > 0, tried <= 5]).toEqual([true, true]);
 });

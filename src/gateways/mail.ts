@@ -8,24 +8,39 @@ import type { MessageGateway, OutgoingMessage } from "./types";
 /** The address from which mail goes out where none is set for its sender. */
 type From = () => string;
 
-/** Answers that a server gives for good: the address is wrong, and no further try helps (RFC 5321, 4.2.1). */
-const isForGood = (error: unknown): error is { response?: string; responseCode: number } =>
-  typeof error === "object" && error !== null && Number((error as { responseCode?: number }).responseCode) >= 500;
+interface SmtpError {
+  response?: string;
+  responseCode?: number;
+  /** What the server answered to, as nodemailer names it. */
+  command?: string;
+}
 
 /**
- * Real mail through SMTP, where `SMTP_URL` is set. SMTP cannot tell whether a lost answer meant a lost mail, so it is not
- * repeatable. Notices and answers come by a webhook that signs with `secret`; Message-IDs are made with `idKey`.
+ * Answers by which a server refuses the recipient for good (RFC 5321, 4.2.3: no such mailbox, not local, not allowed as a name):
+ * no further try helps. What it refuses otherwise, our sign-in, our sender, a full mailbox, is not the address's fault.
+ */
+const isWrongAddress = (error: unknown): error is SmtpError => {
+  const { command, responseCode = 0 } = (typeof error === "object" && error ? error : {}) as SmtpError;
+  return command === "RCPT TO" && [550, 551, 553, 556].includes(responseCode);
+};
+
+/** Connecting, being greeted, and silence in between, in milliseconds: a server that hangs is tried again later. */
+const patience = { connectionTimeout: 10_000, greetingTimeout: 10_000, socketTimeout: 20_000 };
+
+/**
+ * Real mail through SMTP, where `SMTP_URL` is set. SMTP cannot tell whether a lost answer meant a lost mail: it is sent
+ * again under the same Message-ID, by which the receiving side knows it, since one mail twice is better than none. Notices and answers come by a webhook that signs with `secret`; Message-IDs are made with `idKey`.
  */
 export function smtpMail(url: string, from: From, idKey: string, secret = ""): MessageGateway {
-  const transport = createTransport(url);
+  const transport = createTransport({ url, ...patience });
   return {
-    repeatable: false,
+    repeatable: true,
     async send(message) {
       const mime = mimeOf(message, from(), idKey);
       try {
         await transport.sendMail(mime);
       } catch (error) {
-        if (isForGood(error)) return { state: "bounced", problem: error.response ?? "The address was refused" };
+        if (isWrongAddress(error)) return { state: "bounced", problem: error.response ?? "The address was refused" };
         throw error;
       }
       return { state: "sent", reference: mime.messageId };

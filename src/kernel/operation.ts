@@ -5,6 +5,7 @@ import { writeTimesBy } from "@/core/time/words";
 import { type BusinessRow, readBusiness } from "@/store/business";
 import { markCaches, sqliteCode, type Store } from "@/store/database";
 import { insertOnce } from "@/store/insert";
+import type { Rows } from "@/store/rows";
 import type { Static, TSchema } from "@sinclair/typebox";
 import { checkInput } from "./check-input";
 import type { Hogar } from "./hogar";
@@ -50,9 +51,19 @@ export interface Origin {
 }
 export const ownOrigin: Origin = { address: null, browser: null, network: "" };
 
+/** Something to be done outside, once per key. */
+export interface Later {
+  kind: string;
+  key: string;
+  payload: object;
+  /** In which lane it waits: beside those that go the same way. */
+  lane: Rows["outbox"]["lane"];
+  afterMs?: number;
+}
+
 export interface OperationContext extends ViewContext {
   /** Asks the worker to do something outside after the commit, once per key. */
-  later: (effect: { kind: string; key: string; payload: object; afterMs?: number }) => void;
+  later: (effect: Later) => void;
 }
 
 export const defineOperation = <S extends TSchema, R>(operation: Operation<S, R>): Operation<S, R> => operation;
@@ -76,10 +87,12 @@ export function perform<S extends TSchema, R>(
       mustBeTheirs(seen, operation.about, checked);
       const context: OperationContext = {
         ...seen,
-        later({ kind, key, payload, afterMs = 0 }) {
+        later({ kind, key, payload, lane, afterMs = 0 }) {
           insertOnce(sql, "outbox", {
             kind,
             key,
+            lane,
+            asked_at: context.now,
             payload: JSON.stringify(payload),
             state: "ready",
             attempts: 0,

@@ -1,3 +1,4 @@
+import { decideCharge } from "@/modules/money/operations/record-outcomes";
 import {
   endCampaign,
   pauseCampaign,
@@ -98,6 +99,8 @@ import { saveZone, setZoneAside, takeZones } from "@/modules/place/operations/sa
 import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
 import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { removeSpecialDay, saveOpening, saveSpecialDay, takeSpecialDays } from "@/modules/placing/operations/opening";
+import { tryAgain } from "@/modules/due/operations/try-again";
+import { settleLost } from "@/modules/messages/operations/settle-lost";
 import { giveBackRoom } from "@/modules/due/operations/give-back-room";
 import { askReader, endReader, takeCard } from "@/modules/money/operations/door-cards";
 import { splitByLink, splitInvoice } from "@/modules/money/operations/parts";
@@ -231,6 +234,9 @@ export const operations = {
   "enter-code-by-link": enterCodeByLink,
   "forget-card": forgetCard,
   "give-back-room": giveBackRoom,
+  "try-again": tryAgain,
+  "settle-lost": settleLost,
+  "decide-charge": decideCharge,
   "hand-incoming": handIncoming,
   "hold-offer": holdOffer,
   "keep-apart": keepApart,

@@ -300,6 +300,7 @@ describe("somebody who sees only their own visits", () => {
     "credit-invoice": { invoiceId: ids.invoice, lines: null, reason: "A mistake" },
     "write-off": { invoiceId: ids.invoice, reason: "Nobody there" },
     "use-credit": { invoiceId: ids.invoice },
+    "decide-charge": { paymentId: ids.payment, charged: true },
     "refund-payment": { paymentId: ids.payment, amountMinor: 1, method: "as paid", reason: "A mistake" },
     "take-back-payment": { paymentId: ids.payment, reason: "A mistake" },
     "customer-account": { customerId: ids.customer },

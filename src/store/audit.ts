@@ -24,6 +24,7 @@ const notAudited = new Set([
   "reminder_looks",
   "security_events",
   "tries",
+  "lanes",
   "audit",
   "audit_changes",
 ]);

@@ -584,6 +584,13 @@ export interface Rows {
     to_bill: string | null;
     parts: number;
   };
+  lanes: {
+    lane: string;
+    failures: number;
+    failing_since: number;
+    problem: string;
+    paused_until: number;
+  };
   ledger_entries: {
     event_id: number;
     line: number;
@@ -680,6 +687,7 @@ export interface Rows {
     delivered_at: number | null;
     opened_at: number | null;
     invite_id: number | null;
+    settled_at: number | null;
   };
   money_calls: {
     id: number;
@@ -719,6 +727,8 @@ export interface Rows {
     leased_until: number | null;
     last_problem: string | null;
     ended_at: number | null;
+    lane: "cards" | "mail" | "text" | "voice" | "rest";
+    asked_at: number;
   };
   pattern_parts: {
     pattern_id: number;
@@ -1595,6 +1605,7 @@ export interface LeftOut {
     | "instructions"
     | "to_bill"
     | "parts";
+  lanes: never;
   ledger_entries: "invoice_id" | "payment_id" | "note_id" | "tax_bp" | "technician_id";
   ledger_events: "id" | "reason" | "reverses_id";
   limits: never;
@@ -1620,12 +1631,13 @@ export interface LeftOut {
     | "sent_at"
     | "delivered_at"
     | "opened_at"
-    | "invite_id";
+    | "invite_id"
+    | "settled_at";
   money_calls: "id";
   notes: "id" | "thread_id" | "visit_id";
   occasions: never;
   opening_hours: never;
-  outbox: "id" | "leased_until" | "last_problem" | "ended_at";
+  outbox: "id" | "leased_until" | "last_problem" | "ended_at" | "lane" | "asked_at";
   pattern_parts: "length" | "step";
   patterns: "id";
   pay_promises: "id" | "ended";

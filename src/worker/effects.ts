@@ -1,3 +1,6 @@
+import { dayMs, hourMs } from "@/core/horizons";
+import { kindOf, type Occasion, occasions } from "@/core/messages/occasions";
+import { triedUntil, type Unsent } from "@/core/messages/usefulness";
 import type { Actor } from "@/core/people/permissions";
 import type { CardHow } from "@/gateways/types";
 import type { Hogar } from "@/kernel/hogar";
@@ -9,6 +12,7 @@ import { putOffMessage, recordDelivery } from "@/modules/messages/operations/rec
 import { recordKeptCard } from "@/modules/money/operations/cards";
 import { recordPayout } from "@/modules/money/operations/payouts";
 import { recordCharge, recordRefund } from "@/modules/money/operations/record-outcomes";
+import { channelsColumn } from "@/store/columns";
 import { jsonColumn } from "@/store/json-column";
 import type { Json, Rows } from "@/store/rows";
 import { type TSchema, Type } from "@sinclair/typebox";
@@ -20,16 +24,24 @@ export interface Effect {
   /** False where doing it twice could harm: then an attempt whose end is unknown is left to a person. */
   repeatable: boolean;
   carryOut: (key: string) => Promise<void>;
-  /** Where nothing more will be tried. */
-  giveUp: () => void;
+  /** Until when it is tried (epoch milliseconds). */
+  triedUntil: number;
+  /** Where nothing more will be tried: it failed, or nobody can say. */
+  giveUp: (how: "failed" | "not known") => void;
 }
 
-/** What a kind does with a payload as it stands in the outbox; throws where that is not of the kind's shape. */
-type Kind = (hogar: Hogar, payload: Json) => Effect;
+/** How a card was charged is found out in the end: its key makes asking again harmless, however long that takes. */
+const always = Number.POSITIVE_INFINITY;
 
-const kind = <P>(shape: Record<keyof P, TSchema>, effect: (hogar: Hogar, payload: P) => Effect): Kind => {
+/** What a kind does with a payload as it stands in the outbox, and when it was asked for (epoch milliseconds); throws where that is not of the kind's shape. */
+type Kind = (hogar: Hogar, payload: Json, askedAt: number) => Effect;
+
+const kind = <P>(
+  shape: Record<keyof P, TSchema>,
+  effect: (hogar: Hogar, payload: P, askedAt: number) => Effect,
+): Kind => {
   const column = jsonColumn<P>(Type.Object(shape));
-  return (hogar, payload) => effect(hogar, column.read(payload));
+  return (hogar, payload, askedAt) => effect(hogar, column.read(payload), askedAt);
 };
 
 /** The way to the outside that an effect needs. What was asked for while there was one waits for a person where there is none any more. */
@@ -58,7 +70,7 @@ const charge = kind<ChargePayload>(
       const outcome = await opened(hogar.gateways.cards, "card").charge({ key: chargeKey, ...charge });
       mustPerform(hogar, recordCharge, { chargeKey, outcome }, worker);
     },
-    // Whether the card was charged is not known: the payment stays "asked" and is shown to a person.
+    triedUntil: always,
     giveUp: nothing,
   }),
 );
@@ -77,6 +89,7 @@ const refund = kind<RefundPayload>(
       await opened(hogar.gateways.cards, "card").refund({ key: refundKey, ...refund });
       mustPerform(hogar, recordRefund, { refundKey }, worker);
     },
+    triedUntil: always,
     giveUp: nothing,
   }),
 );
@@ -91,14 +104,15 @@ interface KeepCardPayload {
 
 const keepCard = kind<KeepCardPayload>(
   { customerId: whole, jobId: whole, token: text, first: Type.Optional(Type.Boolean()) },
-  (hogar, { token, ...of }) => ({
+  (hogar, { token, ...of }, askedAt) => ({
     repeatable: true,
     async carryOut() {
       const kept = await opened(hogar.gateways.cards, "card").keep(token);
       // Somebody has made the token up: there is nothing to keep.
       if (kept) mustPerform(hogar, recordKeptCard, { ...of, ...kept }, worker);
     },
-    // Then there is no card on file, and the customer enters one the next time.
+    // After a day there is no card on file, and the customer enters one the next time.
+    triedUntil: askedAt + dayMs,
     giveUp: nothing,
   }),
 );
@@ -115,12 +129,14 @@ interface TellPayload {
 /** A mail that is kept nowhere, since there is a secret in it: a code. */
 const tell = kind<TellPayload>(
   { to: text, subject: text, body: text, way: Type.Optional(text), opens: Type.Optional(Type.Object({ kind: text })) },
-  (hogar, { way = "mail", opens, body, ...message }) => ({
+  (hogar, { way = "mail", opens, body, ...message }, askedAt) => ({
     repeatable: hogar.gateways[way]?.repeatable ?? true,
     async carryOut(key) {
       const link = opens ? `${hogar.publicUrl}/${opens.kind}/${sealedToken(hogar, opens, way)}` : "";
       await hogar.gateways[way]?.send({ key, ...message, body: body.replaceAll("{{own_link}}", link) });
     },
+    // A code is over by then.
+    triedUntil: askedAt + hourMs,
     giveUp: nothing,
   }),
 );
@@ -145,6 +161,7 @@ const forgetTraces = kind<object>({}, ({ store: { db } }) => ({
     const [{ busy }] = db.pragma("wal_checkpoint(TRUNCATE)") as [{ busy: number }];
     if (busy) throw new Error("The log is being read and is emptied later");
   },
+  triedUntil: always,
   giveUp: nothing,
 }));
 
@@ -164,9 +181,19 @@ const message = kind<{ messageId: number }>({ messageId: whole }, (hogar, { mess
       const parts = partsOf(row.channel, content.body);
       mustPerform(hogar, recordDelivery, { messageId, ...sending, parts }, worker);
     },
-    // Another way may still work.
-    giveUp: () => mustPerform(hogar, recordDelivery, { messageId, state: gateway ? "not known" : "failed" }, worker),
+    triedUntil: row ? triedUntil(unsentOf(row)) : 0,
+    // Another way may still work, where it is known that this one did not.
+    giveUp: (how) =>
+      mustPerform(hogar, recordDelivery, { messageId, state: how, problem: "It could not be sent in time" }, worker),
   };
+});
+
+const unsentOf = ({ kind, written_at, window_from, channels_left }: Rows["messages"]): Unsent => ({
+  purpose: kind in occasions ? kindOf(kind as Occasion).purpose : "service",
+  ofDebt: kind in occasions && kindOf(kind as Occasion).ofDebt === true,
+  writtenAt: written_at,
+  windowFrom: window_from === null ? null : window_from * 60_000,
+  hasOtherWay: channelsColumn.read(channels_left).length > 0,
 });
 
 interface ReaderPayload {
@@ -175,18 +202,21 @@ interface ReaderPayload {
   currency: string;
 }
 
-const reader = kind<ReaderPayload>({ key: text, amountMinor: whole, currency: text }, (hogar, ask) => ({
+const reader = kind<ReaderPayload>({ key: text, amountMinor: whole, currency: text }, (hogar, ask, askedAt) => ({
   repeatable: true,
   carryOut: () => opened(hogar.gateways.readers, "card reader").show(ask),
+  // Whoever holds the card out has gone by then.
+  triedUntil: askedAt + 5 * 60_000,
   giveUp: nothing,
 }));
 
-const payOut = kind<object>({}, (hogar) => ({
+const payOut = kind<object>({}, (hogar, _, askedAt) => ({
   repeatable: true,
   async carryOut(key) {
     await opened(hogar.gateways.cards, "card").payOutNow(key);
     await takeDownPayouts(hogar);
   },
+  triedUntil: askedAt + dayMs,
   giveUp: nothing,
 }));
 

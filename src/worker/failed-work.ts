@@ -27,6 +27,7 @@ export function workThrough(hogar: Hogar, piece: PieceByPiece, ids: readonly num
       .all(piece.job)
       .map((row) => [Number(row.subject), row]),
   );
+  forgetEnded(hogar, piece, [...aside.values()], new Set(ids));
   let last = 0;
   for (const id of ids) {
     const failed = aside.get(id);
@@ -42,6 +43,13 @@ export function workThrough(hogar: Hogar, piece: PieceByPiece, ids: readonly num
 }
 
 type FailedRow = Rows["failed_work"];
+
+/** What is not due any more and has changed since has ended with what it was about: it was done otherwise, cancelled, or is not asked for. */
+function forgetEnded(hogar: Hogar, piece: PieceByPiece, rows: readonly FailedRow[], due: ReadonlySet<number>): void {
+  for (const { subject, state_then } of rows)
+    if (!due.has(Number(subject)) && stateOf(hogar, piece, Number(subject)) !== state_then)
+      hogar.store.sql("DELETE FROM failed_work WHERE job = ? AND subject = ?").run(piece.job, subject);
+}
 
 const mayWorkNow = (hogar: Hogar, piece: PieceByPiece, id: number, failed: FailedRow): boolean =>
   failed.failed_at < hogar.now() - tryAgainDays * dayMs || failed.state_then !== stateOf(hogar, piece, id);

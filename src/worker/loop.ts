@@ -1,6 +1,7 @@
 import type { Hogar } from "@/kernel/hogar";
 import { readBusiness } from "@/store/business";
-import { jobs, type ScheduledJob } from "./jobs";
+import { jobs, outbox, type ScheduledJob } from "./jobs";
+import { openLanes } from "./outbox";
 
 const tickMs = 1_000;
 /** A job that has more to do than this at once goes on at the next turn, behind the outbox. */
@@ -47,9 +48,13 @@ export async function runDue(hogar: Hogar, all: readonly ScheduledJob[] = jobs):
   await turn();
 }
 
-/** Starts the worker loop: once a second, and at once when something is put into the outbox. Answers how to stop it. */
+/** Starts the worker loop: once a second, and at once when something is put into the outbox, whose lanes go on beside all else. Answers how to stop it. */
 export function startWorker(hogar: Hogar): () => Promise<void> {
-  const { turn } = makeRounds(hogar);
+  const lanes = openLanes(hogar);
+  const { turn } = makeRounds(
+    hogar,
+    jobs.filter((job) => job !== outbox),
+  );
   let running: Promise<void> = Promise.resolve();
   let stopped = false;
   let busy = false;
@@ -57,6 +62,11 @@ export function startWorker(hogar: Hogar): () => Promise<void> {
 
   const wake = () => {
     if (stopped) return;
+    try {
+      lanes.begin();
+    } catch (error) {
+      console.error("outbox", error);
+    }
     if (busy) return void (again = true);
     busy = true;
     running = turn()
@@ -78,5 +88,6 @@ export function startWorker(hogar: Hogar): () => Promise<void> {
     stopped = true;
     clearInterval(timer);
     await running;
+    await lanes.idle();
   };
 }

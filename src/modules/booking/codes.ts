@@ -46,6 +46,7 @@ export function sendCode(context: OperationContext, jobId: number): void {
     jobId,
   );
   context.later({
+    lane: "mail",
     kind: "tell",
     key: `${before}${now} ${jobId}`,
     payload: {

@@ -1,3 +1,4 @@
+import { paymentStates } from "@/core/money/states";
 import { channels } from "@/core/messages/purposes";
 import { messageStates } from "@/core/messages/states";
 import { type DeclineKind, nextTry, runOn, type Run } from "@/core/money/collecting";
@@ -174,7 +175,7 @@ const wasTold = ({ sql }: ViewContext, { invoice_id, run_date }: Notice): boolea
 
 const isUnderWay = ({ sql }: ViewContext, invoiceId: number): boolean =>
   sql(
-    `SELECT 1 FROM payments p WHERE p.state IN ('asked', 'second step')
+    `SELECT 1 FROM payments p WHERE p.state IN ${paymentStates.sql("under way")}
       AND (p.invoice_id = @invoiceId OR (p.purpose = 'invoice' AND p.job_id = (SELECT job_id FROM invoices WHERE id = @invoiceId)))`,
   ).get({ invoiceId }) !== undefined;
 

@@ -34,7 +34,12 @@ export function eraseCustomer(context: OperationContext, customerId: number): vo
   forgetTraces(context, customers, scope);
   forgetChanges(context, scope);
   // What is overwritten in the file must not be left in the index's older segments, nor in the log beside it.
-  context.later({ kind: "forget traces", key: `forget traces of ${customerId} at ${context.now}`, payload: {} });
+  context.later({
+    kind: "forget traces",
+    lane: "rest",
+    key: `forget traces of ${customerId} at ${context.now}`,
+    payload: {},
+  });
 }
 
 interface Known {

@@ -1,3 +1,4 @@
+import { paymentStates } from "@/core/money/states";
 import { type FallingMessage, type FallRule, messagesOf, type PromisedVisit } from "@/core/messages/falling";
 import { insertOnce } from "@/store/insert";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
@@ -148,7 +149,7 @@ export const invoicesToRemind = ({ sql, today }: ViewContext): number[] =>
   sql<{ id: number }>(
     `SELECT id
       FROM invoices i WHERE remind_on <= ?
-        AND NOT EXISTS (SELECT 1 FROM payments p WHERE (p.job_id = i.job_id OR p.invoice_id = i.id) AND p.state = 'asked')
+        AND NOT EXISTS (SELECT 1 FROM payments p WHERE (p.job_id = i.job_id OR p.invoice_id = i.id) AND p.state IN ${paymentStates.sql("under way")})
       ORDER BY remind_on, id LIMIT ${invoicesAtOnce}`,
   )
     .all(today)

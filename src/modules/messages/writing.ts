@@ -176,6 +176,7 @@ type NewMessage = Omit<
   | "photos"
   | "written_by"
   | "invite_id"
+  | "settled_at"
 > &
   Partial<Pick<MessageRow, "photos" | "written_by" | "invite_id">>;
 
@@ -187,7 +188,7 @@ export function put(context: OperationContext, message: NewMessage): number | nu
     const opens = opensOf(message);
     if (opens) makeShortLink(context, opens);
   }
-  sendLater(context, id, message.occasion, 0);
+  sendLater(context, { ...message, id }, 0);
   return id;
 }
 
@@ -196,11 +197,16 @@ export const opensOf = ({ opens, job_id }: Pick<MessageRow, "opens" | "job_id">)
   opens !== null ? openedByColumn.read(opens) : job_id !== null ? { kind: "my", id: job_id } : null;
 
 /** Asks for a message to be sent, or looked at again after so many milliseconds. */
-export const sendLater = (context: OperationContext, messageId: number, occasion: string, afterMs: number): void =>
+export const sendLater = (
+  context: OperationContext,
+  { id, occasion, channel }: Pick<MessageRow, "id" | "occasion" | "channel">,
+  afterMs: number,
+): void =>
   context.later({
     kind: "message",
+    lane: channel,
     key: afterMs ? `message ${occasion} from ${context.now + afterMs}` : `message ${occasion}`,
-    payload: { messageId },
+    payload: { messageId: id },
     afterMs,
   });
 
@@ -227,6 +233,21 @@ export function writeByNext(context: OperationContext, messageId: number): boole
   });
   return true;
 }
+
+/** The same message once more, by the same channel. */
+export const putAgain = (context: OperationContext, row: MessageRow): number | null =>
+  put(context, {
+    ...only(row),
+    occasion: `${row.occasion} again at ${context.now}`,
+    channel: row.channel,
+    recipient: row.recipient,
+    subject: row.subject,
+    body: row.body,
+    photos: row.photos,
+    written_by: row.written_by,
+    channels_left: "[]",
+    fields: null,
+  });
 
 /** The words of the campaign by which somebody is invited. */
 function wordsOfInvite({ sql }: OperationContext, inviteId: number | null): WordsOfItsOwn {

@@ -43,7 +43,12 @@ export function keepCard(context: OperationContext, jobId: number, token: string
     .sql<{ customer_id: number }>("SELECT customer_id FROM jobs WHERE id = ?")
     .get(jobId)!;
   recordConsent(context, customerId, "card on file", true);
-  context.later({ kind: "keep card", key: `keep card ${token}`, payload: { customerId, jobId, token, first } });
+  context.later({
+    kind: "keep card",
+    lane: "cards",
+    key: `keep card ${token}`,
+    payload: { customerId, jobId, token, first },
+  });
 }
 
 /** So long before its last month is over its owner hears that a card expires. */

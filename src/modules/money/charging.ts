@@ -73,6 +73,7 @@ export function askCharge(
   });
   context.later({
     kind: "charge",
+    lane: "cards",
     key: `charge ${key}`,
     payload: {
       chargeKey: key,
@@ -265,7 +266,12 @@ export function refund(
   });
   post(context, { kind: "refund asked", key: `refund ${id} asked`, reason }, refundAsked(source, amountMinor));
   if (method === "card")
-    context.later({ kind: "refund", key, payload: { refundKey: key, reference: reference!, amountMinor } });
+    context.later({
+      kind: "refund",
+      lane: "cards",
+      key,
+      payload: { refundKey: key, reference: reference!, amountMinor },
+    });
   else settleRefund(context, id);
   return id;
 }

@@ -111,7 +111,11 @@ function Need({ need }: { need: View["needs"][number] }) {
     then: ({ holds, bookings }) =>
       enqueueSnackbar(`Given back: ${counted(holds, "hold")}, ${counted(bookings, "booking")}`, { variant: "success" }),
   });
-  const { givesBack } = need;
+  const { givesBack, lost, charge, again } = need;
+  const said = (words: string) => () => enqueueSnackbar(words, { variant: "success" });
+  const settle = useChange("settle-lost", { then: said("Done") });
+  const decide = useChange("decide-charge", { then: said("Written down") });
+  const retry = useChange("try-again", { then: said("It is tried again at once") });
   return (
     <Box sx={{ display: "flex", alignItems: "center", borderTop: `1px solid ${ink.line}` }}>
       <LinkBox
@@ -143,6 +147,28 @@ function Need({ need }: { need: View["needs"][number] }) {
         </Box>
       </LinkBox>
 
+      {lost && (
+        <Actions
+          busy={settle.busy}
+          actions={[
+            ["Send again", () => settle.send({ messageId: lost.messageId, how: "again" })],
+            ...(lost.next
+              ? [[`Send by ${ways[lost.next]}`, () => settle.send({ messageId: lost.messageId, how: "next" })] as const]
+              : []),
+            ["They know", () => settle.send({ messageId: lost.messageId, how: "told" })],
+          ]}
+        />
+      )}
+      {charge && (
+        <Actions
+          busy={decide.busy}
+          actions={[
+            ["It was charged", () => decide.send({ ...charge, charged: true })],
+            ["It was not", () => decide.send({ ...charge, charged: false })],
+          ]}
+        />
+      )}
+      {again && <Actions busy={retry.busy} actions={[["Try again", () => retry.send(again)]]} />}
       {givesBack && (
         <Button
           variant="outlined"
@@ -154,6 +180,27 @@ function Need({ need }: { need: View["needs"][number] }) {
           Give all of it back
         </Button>
       )}
+    </Box>
+  );
+}
+
+const ways = { mail: "email", text: "text", voice: "a call" } as const;
+
+/** What can be done about something at once. */
+function Actions({
+  actions,
+  busy,
+}: {
+  actions: readonly (readonly [string, () => Promise<unknown>])[];
+  busy: boolean;
+}) {
+  return (
+    <Box sx={{ display: "flex", gap: 2, flex: "none" }}>
+      {actions.map(([words, act]) => (
+        <Button key={words} variant="outlined" size="small" disabled={busy} onClick={() => void act()}>
+          {words}
+        </Button>
+      ))}
     </Box>
   );
 }

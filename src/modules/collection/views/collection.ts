@@ -1,3 +1,4 @@
+import { paymentStates } from "@/core/money/states";
 import { dayMs } from "@/core/horizons";
 import { planCollection, type WhyLeft } from "@/core/money/collecting";
 import { sum } from "@/core/money/amounts";
@@ -94,7 +95,7 @@ export const collection = defineView({
             count(*) FILTER (WHERE p.state = 'received') AS paid,
             coalesce(sum(p.amount_minor) FILTER (WHERE p.state = 'received'), 0) AS paidMinor,
             count(*) FILTER (WHERE p.state = 'declined') AS declined,
-            count(*) FILTER (WHERE p.state IN ('asked', 'second step')) AS waits,
+            count(*) FILTER (WHERE p.state IN ${paymentStates.sql("under way")}) AS waits,
             count(*) FILTER (WHERE i.left_out IS NOT NULL) AS left
           FROM collection_runs r LEFT JOIN collection_items i ON i.run_date = r.run_date LEFT JOIN payments p ON p.id = i.payment_id
           GROUP BY r.run_date ORDER BY r.run_date DESC LIMIT 30`,

@@ -164,6 +164,7 @@ function sendCode(context: OperationContext, mail: string): string {
     throw new Refusal("too-many-messages");
   const code = String(randomInt(1_000_000)).padStart(6, "0");
   context.later({
+    lane: "mail",
     kind: "tell",
     key: `code for a question to ${mail} ${now}`,
     payload: {

@@ -42,7 +42,7 @@ export const putOffMessage = defineOperation({
     if (!message) return;
     const verdict = whetherToSend(context, message);
     if ("goes" in verdict) return;
-    if ("waits" in verdict) return sendLater(context, messageId, message.occasion, (verdict.waits - minute) * 60_000);
+    if ("waits" in verdict) return sendLater(context, message, (verdict.waits - minute) * 60_000);
     sql("UPDATE messages SET state = 'dropped', problem = ? WHERE id = ?").run(
       "dropped" in verdict ? verdict.dropped : verdict.next,
       messageId,

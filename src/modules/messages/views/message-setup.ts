@@ -1,3 +1,4 @@
+import { momentIn } from "@/core/time/local-words";
 import { fieldOf, type FieldName } from "@/core/messages/fields";
 import { type Language, languages } from "@/core/messages/languages";
 import { allOccasions, fieldsOf, kindOf, type Occasion } from "@/core/messages/occasions";
@@ -93,6 +94,11 @@ function senderState({ sql, hogar, business }: ViewContext, channel: Channel) {
   else if (!address)
     missing.push(
       "No number is registered yet: without one your service may refuse to send, or send under a number that nobody knows.",
+    );
+  const failing = sql<Rows["lanes"]>("SELECT * FROM lanes WHERE lane = ? AND paused_until > 0").get(channel);
+  if (failing)
+    missing.push(
+      `Nothing has gone out since ${momentIn(failing.failing_since, business.time_zone)}: ${failing.problem}. It is tried again by itself.`,
     );
   return {
     channel,

@@ -62,6 +62,7 @@ export const askReader = defineOperation({
       key,
     );
     context.later({
+      lane: "cards",
       kind: "reader",
       key: `reader ${key}`,
       payload: { key, amountMinor: amountMinor + tipMinor, currency: context.business.currency },

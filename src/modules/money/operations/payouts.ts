@@ -77,7 +77,7 @@ export const payOutNow = defineOperation({
       throw new Refusal("not-allowed", { sentence: "The card service does not pay out at once." });
     if (heldByService(context) <= 0)
       throw new Refusal("nothing-due", { sentence: "The card service holds nothing of yours at the moment." });
-    context.later({ kind: "pay out", key: `pay out at ${minute}`, payload: {} });
+    context.later({ kind: "pay out", lane: "cards", key: `pay out at ${minute}`, payload: {} });
   },
 });
 

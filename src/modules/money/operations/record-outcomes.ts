@@ -1,6 +1,8 @@
 import { Refusal } from "@/core/problems";
-import { input, OneOf } from "@/kernel/inputs";
-import { defineOperation } from "@/kernel/operation";
+import { dayMs } from "@/core/horizons";
+import { paymentStates } from "@/core/money/states";
+import { Id, input, OneOf } from "@/kernel/inputs";
+import { actorWords, defineOperation } from "@/kernel/operation";
 import { Type } from "@sinclair/typebox";
 import { settleCharge, settleRefund } from "../charging";
 import { reference } from "../inputs";
@@ -39,5 +41,30 @@ export const recordRefund = defineOperation({
     const refund = context.sql<{ id: number }>("SELECT id FROM refunds WHERE refund_key = ?").get(refundKey);
     if (!refund) throw new Refusal("not-found");
     settleRefund(context, refund.id);
+  },
+});
+
+/** A person says how a charge has ended of which the card service has said nothing for a day: everything goes on from there. */
+export const decideCharge = defineOperation({
+  name: "decide-charge",
+  access: "money.change",
+  about: { paymentId: "payment" },
+  input: input({ paymentId: Id, charged: Type.Boolean() }),
+  run(context, { paymentId, charged }) {
+    const { sql, now, actor } = context;
+    const payment = sql<{ charge_key: string }>(
+      `SELECT charge_key FROM payments WHERE id = ? AND method = 'card' AND asked_at < ? AND state IN ${paymentStates.sql("under way")}`,
+    ).get(paymentId, now - dayMs);
+    if (!payment)
+      throw new Refusal("not-found", { sentence: "This charge has ended, or was asked for less than a day ago." });
+    const reference = `as ${actorWords(actor)} says`;
+    settleCharge(
+      context,
+      payment.charge_key,
+      charged ? { state: "received", reference } : { state: "declined", reference, reason: "It was not charged" },
+    );
+    sql(
+      "UPDATE outbox SET state = 'done', payload = '{}', ended_at = ? WHERE key = ? AND state IN ('ready', 'leased')",
+    ).run(now, `charge ${payment.charge_key}`);
   },
 });

@@ -1,3 +1,4 @@
+import { paymentStates } from "@/core/money/states";
 import { parseMoney } from "@/core/money/amounts";
 import { localDate } from "@/core/time/local";
 import { input, OneOf } from "@/kernel/inputs";
@@ -12,7 +13,7 @@ const shown: Record<PaymentsShown, string> = {
   // The same as `left_minor > 0` of each, added up at once.
   "not used up": `p.id IN (SELECT payment_id FROM ledger_entries
     WHERE payment_id IS NOT NULL AND account IN ('deposits', 'credit') GROUP BY payment_id HAVING sum(amount_minor) < 0)`,
-  "under way": "p.state IN ('asked', 'second step')",
+  "under way": `p.state IN ${paymentStates.sql("under way")}`,
   declined: "p.state = 'declined'",
 };
 const joined =

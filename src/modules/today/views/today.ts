@@ -13,6 +13,7 @@ import { askedToConfirm } from "@/modules/messages/reminders";
 import { hoarding } from "@/modules/booking/unproved";
 import { readIncoming } from "@/modules/incoming/entries";
 import { openTroubles } from "@/modules/reviews/reviews";
+import { stuckNeeds } from "../stuck-needs";
 import { moneyNeeds } from "../money-needs";
 import type { NeedsPerson } from "../needs";
 
@@ -130,26 +131,7 @@ export const todayView = defineView({
         href: `/board?date=${p.date}&visit=${p.visit_id}`,
       });
 
-    for (const o of sql<{ id: number; kind: string; key: string; last_problem: string }>(
-      "SELECT id, kind, key, last_problem FROM outbox WHERE state = 'given up' LIMIT 10",
-    ).all())
-      needs.push({
-        kind: "stuck",
-        words: `A ${o.kind} could not be carried out`,
-        detail: `${o.key}: ${o.last_problem}`,
-        href: "/today",
-      });
-
-    for (const f of sql<{ words: string; problem: string }>(
-      "SELECT words, problem FROM failed_work ORDER BY failed_at LIMIT 10",
-    ).all())
-      needs.push({
-        kind: "stuck",
-        words: `${f.words}: this could not be done by itself`,
-        detail: `${f.problem} It is tried again when something about it changes.`,
-        href: "/today",
-      });
-
+    if (only === null) needs.push(...stuckNeeds(context));
     if (may(actor, "money.see")) needs.push(...moneyNeeds(context));
     for (const s of sql<{ id: number; name: string; skill: string; valid_until: string }>(
       `SELECT t.id, t.name, s.name AS skill, ts.valid_until

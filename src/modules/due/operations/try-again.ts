@@ -1,0 +1,14 @@
+import { input } from "@/kernel/inputs";
+import { defineOperation } from "@/kernel/operation";
+import { Type } from "@sinclair/typebox";
+
+const text = Type.String({ minLength: 1, maxLength: 500 });
+
+/** What failed by itself for one cause is tried again at the next turn of the worker. */
+export const tryAgain = defineOperation({
+  name: "try-again",
+  access: "board.change of all",
+  input: input({ job: text, problem: text }),
+  run: ({ sql }, { job, problem }) =>
+    sql("DELETE FROM failed_work WHERE job = ? AND problem = ?").run(job, problem).changes,
+});

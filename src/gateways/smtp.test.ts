@@ -18,9 +18,14 @@ const startPost = (): Promise<Post> =>
     const server = new SMTPServer({
       authOptional: true,
       disabledCommands: ["STARTTLS"],
+      onMailFrom({ address }, _session, done) {
+        if (!address.startsWith("blocked")) return done();
+        done(Object.assign(new Error("This sender is blocked"), { responseCode: 550 }));
+      },
       onRcptTo({ address }, _session, done) {
         const refusal = (code: number, words: string) => done(Object.assign(new Error(words), { responseCode: code }));
         if (address.startsWith("nobody")) return refusal(550, "No such mailbox");
+        if (address.startsWith("full")) return refusal(552, "Over quota");
         if (address.startsWith("busy")) return refusal(451, "Try again later");
         done();
       },
@@ -106,5 +111,16 @@ describe("mail by SMTP", () => {
     });
     await expect(send({ to: "busy@example.com" })).rejects.toThrow(/Try again later/);
     expect(post.mails).toEqual([]);
+  });
+
+  it("is not the customer’s wrong address where the server refuses us, or their mailbox is full", async () => {
+    await expect(send({ from: { name: "", address: "blocked@marrowick.example" } })).rejects.toThrow(/blocked/);
+    await expect(send({ to: "full@example.com" })).rejects.toThrow(/Over quota/);
+  });
+
+  it("has the same Message-ID when it is sent again, so that the other side knows it", async () => {
+    const [first, again] = [await send(), await send()];
+    expect(again).toEqual(first);
+    expect(post.mails).toHaveLength(2);
   });
 });

@@ -59,10 +59,20 @@ export function openStore(file: string | Buffer, migrations = path.join(process.
   };
 }
 
+/** The data was written by a later version, which this one does not know how to read. */
+export class LaterVersion extends Error {}
+
 function migrate(db: Db, folder: string): void {
   const files = readdirSync(folder)
     .filter((name) => /^\d{3}-.*\.sql$/.test(name))
     .sort();
+  const [known, there] = [Number(files.at(-1)?.slice(0, 3)), db.pragma("user_version", { simple: true }) as number];
+  if (there > known) {
+    db.close();
+    throw new LaterVersion(
+      `This data was written by a later version of Hogar (${there}; this one knows ${known}). Start that version, or restore a backup from before.`,
+    );
+  }
   for (const name of files) {
     const number = Number(name.slice(0, 3));
     // The version is asked for inside the transaction: two processes may start at once.

@@ -149,7 +149,7 @@ async function attempt(hogar: Hogar, lane: LaneName, row: OutboxRow): Promise<vo
 async function within(limitMs: number, work: Promise<void>): Promise<void> {
   let timer: NodeJS.Timeout | undefined;
   const limit = new Promise<never>((_, reject) => {
-    timer = setTimeout(() => reject(new TookTooLong("No answer came in time")), limitMs);
+    timer = setTimeout(() => reject(new TookTooLong("No answer came in time")), limitMs).unref();
   });
   try {
     await Promise.race([work, limit]);

@@ -2,6 +2,9 @@ import { addressHeader, clientAddress } from "@/server/client-address";
 import { nanoid } from "nanoid";
 import next from "next";
 import { createServer } from "node:http";
+import { answerDirectly } from "./direct";
+import { middleSigns, openGate } from "./gate";
+import { isLight, middleHeader, shed, turnOf } from "./shedding";
 import { onStop } from "./stopping";
 
 /** Serves the built application on a port. Told to stop, it takes no new requests, finishes those under way, and closes the database. */
@@ -31,8 +34,22 @@ export async function serveApplication(port: number): Promise<void> {
       trusted,
     );
     request.headers["x-request-id"] = nanoid(8);
-    void handle(request, response);
+    const answers = () => answerDirectly(request, response) ?? handle(request, response);
+    if (isLight(request.url ?? "/")) return void answers();
+    void turnOf(request, signs).then(async (turn) => {
+      if (!(await gate.enter(turn))) return shed(request, response);
+      try {
+        if (turn >= 2) response.setHeader(middleHeader, signs.give());
+        await answers();
+      } finally {
+        gate.leave();
+      }
+    });
   });
+  const gate = openGate(server);
+  const signs = middleSigns();
+  // A connection that stays is one less to be taken on; longer than what stands before us waits.
+  server.keepAliveTimeout = 65_000;
   await new Promise<void>((resolve, reject) => server.once("error", reject).listen(port, resolve));
   await loadWhatCustomersAsk(port);
   console.log(`Ready on http://localhost:${port}`);

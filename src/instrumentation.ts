@@ -1,10 +1,18 @@
 /** Started with the server: technicians' days are read once, and the worker runs beside it, unless `hogar worker` runs it elsewhere. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== "nodejs") return;
-  const [{ getHogar, dataFolder, shared }, { startWorkerThread }, { readAhead }] = await Promise.all([
+  const [
+    { getHogar, dataFolder, shared },
+    { startWorkerThread },
+    { readAhead },
+    { answerView, answerOperation },
+    { personOfCookies },
+  ] = await Promise.all([
     import("./server/hogar"),
     import("./worker/start-thread"),
     import("./modules/placing/planning"),
+    import("./server/direct"),
+    import("./server/session"),
   ]);
   let stopWorker: (() => Promise<void>) | null = null;
   shared.begin = () => {
@@ -16,6 +24,10 @@ export async function register(): Promise<void> {
     await stopWorker?.();
     shared.hogar?.close();
     shared.hogar = undefined;
+  };
+  shared.direct = {
+    answer: { views: answerView, operations: answerOperation },
+    isSignedIn: async (cookie) => (await personOfCookies(cookie)) !== null,
   };
   shared.begin();
 }

@@ -22,6 +22,7 @@ export const problems = {
   "too-many-messages": "We have written to this address often today. Call us, please.",
   "too-many-codes":
     "Five codes were wrong. Wait an hour, or ask whoever says who signs in for a new password: it counts anew.",
+  crowded: "Many people are looking just now. One moment.",
   "asked-often": "You have asked several questions today. Call us, and we talk about all of them.",
   "too-many-tries": "Too many tries. Wait a few minutes and try again.",
   "bad-request": "The request could not be read. Reload the page and try again.",

@@ -1,5 +1,17 @@
 import { Refusal } from "@/core/problems";
 
+/** What is asked of a request while it is answered: by a route, or before Next by src/server/direct.ts. */
+export interface Asked {
+  headers: { get: (name: string) => string | null };
+  /** The bytes of the request; null as soon as there are more than `most`. */
+  read: (most: number) => Promise<Buffer | null>;
+}
+
+export const askedOf = (request: Request): Asked => ({
+  headers: request.headers,
+  read: (most) => bodyOf(request, most, "bad-request"),
+});
+
 /** The bytes of a request, cut off as soon as there are more than `most`: what is too large is not kept in memory to find that out. */
 export async function bodyOf(request: Request, most: number, tooLarge: "bad-request" | "too-large"): Promise<Buffer> {
   if (Number(request.headers.get("content-length") ?? 0) > most) throw new Refusal(tooLarge);

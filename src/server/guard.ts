@@ -1,7 +1,7 @@
 import { Refusal } from "@/core/problems";
 import { requestId } from "@/kernel/request-id";
 import { type RateLimiterAbstract, RateLimiterMemory } from "rate-limiter-flexible";
-import { bodyOf, jsonFrom } from "./body";
+import { type Asked, askedOf, bodyOf, jsonFrom } from "./body";
 import { keptWith } from "@/store/kept";
 import { addressHeader } from "./client-address";
 import { getHogar } from "./hogar";
@@ -21,10 +21,15 @@ const makeLimits = () => ({
 export type LimitName = keyof ReturnType<typeof makeLimits>;
 
 /** The body of a JSON request from a page of this application, of at most so many bytes; a refusal for anything else. */
-export async function jsonOf(request: Request, most = 200_000): Promise<unknown> {
-  if (isForeign(request) || !request.headers.get("content-type")?.startsWith("application/json"))
+export const jsonOf = (request: Request, most?: number): Promise<unknown> => jsonAsked(askedOf(request), most);
+
+/** The same of a request that is answered before Next. */
+export async function jsonAsked(asked: Asked, most = 200_000): Promise<unknown> {
+  if (isForeign(asked) || !asked.headers.get("content-type")?.startsWith("application/json"))
     throw new Refusal("bad-request");
-  return jsonFrom((await bodyOf(request, most, "bad-request")).toString("utf8"));
+  const bytes = await asked.read(most);
+  if (bytes === null) throw new Refusal("bad-request");
+  return jsonFrom(bytes.toString("utf8"));
 }
 
 const largestImage = 15_000_000;
@@ -45,7 +50,7 @@ export async function documentOf(request: Request): Promise<Buffer> {
 }
 
 /** Whether a request comes from a page of somebody else. */
-function isForeign(request: Request): boolean {
+function isForeign(request: Pick<Asked, "headers">): boolean {
   const origin = request.headers.get("origin");
   const site = request.headers.get("sec-fetch-site");
   const host = origin === null ? null : (URL.parse(origin)?.host ?? "");
@@ -69,7 +74,7 @@ export async function isWithin(name: LimitName, key: string): Promise<boolean> {
 }
 
 /** Where a request came from, as our own server has seen it. */
-export const addressOf = (headers: Headers): string => headers.get(addressHeader) ?? "unknown";
+export const addressOf = (headers: Asked["headers"]): string => headers.get(addressHeader) ?? "unknown";
 
 const statuses: Record<string, number> = {
   "not-signed-in": 401,
@@ -83,18 +88,31 @@ const statuses: Record<string, number> = {
   "too-many-codes": 429,
   unexpected: 500,
   busy: 503,
+  crowded: 503,
 };
 
-/** A result as a response: 200, or the status that fits its problem. Short answers are sent faster as they are than packed. */
-export function answer(result: { ok: true; value: unknown } | { ok: false; problem: { code: string } }): Response {
+/** What is sent back. */
+export interface Answer {
+  status: number;
+  headers: Record<string, string>;
+  body: string;
+}
+
+/** A result as it is sent: 200, or the status that fits its problem. Short answers are sent faster as they are than packed. */
+export function answerOf(result: { ok: true; value: unknown } | { ok: false; problem: { code: string } }): Answer {
   const body = JSON.stringify(result.ok ? { ok: true, value: result.value ?? null } : result);
-  const status = result.ok ? 200 : (statuses[result.problem.code] ?? 409);
-  return new Response(body, {
-    status,
+  return {
+    status: result.ok ? 200 : (statuses[result.problem.code] ?? 409),
+    body,
     headers: {
       "content-type": "application/json",
       ...(requestId() && { "x-request-id": requestId()! }),
       "cache-control": body.length < 32_000 ? "no-store, no-transform" : "no-store",
     },
-  });
+  };
 }
+
+/** The same as a response of a route. */
+export const asResponse = ({ body, ...more }: Answer): Response => new Response(body, more);
+
+export const answer = (result: Parameters<typeof answerOf>[0]): Response => asResponse(answerOf(result));

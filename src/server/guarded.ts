@@ -2,7 +2,8 @@ import type { Actor } from "@/core/people/permissions";
 import type { Result } from "@/core/problems";
 import { type Origin, refused } from "@/kernel/operation";
 import { withinRequest } from "@/kernel/request-id";
-import { addressOf, answer, jsonOf, limit } from "./guard";
+import type { Asked } from "./body";
+import { addressOf, type Answer, answerOf, asResponse, jsonAsked, limit } from "./guard";
 import { originOf } from "./origin";
 import { actorOf } from "./session";
 
@@ -11,25 +12,28 @@ const largestOfOffice = 8_000_000;
 
 /** A request of our own pages: counted, read and answered as somebody. Whatever is thrown comes back as a problem. */
 export const guarded = (
-  request: Request,
+  asked: Asked,
   run: (actor: Actor, input: unknown, origin: Origin) => Result<unknown>,
   frontDoorLimit: "frontDoor" | "scarce" = "frontDoor",
-): Promise<Response> =>
-  answered(request, async () => {
-    const actor = await actorOf(request);
+): Promise<Answer> =>
+  within(asked, async () => {
+    const actor = await actorOf(asked);
     await (actor.kind === "person"
       ? limit("office", `person ${actor.id}`)
-      : limit(frontDoorLimit, addressOf(request.headers)));
-    const input = await jsonOf(request, actor.kind === "person" ? largestOfOffice : undefined);
-    return run(actor, input, originOf(request));
+      : limit(frontDoorLimit, addressOf(asked.headers)));
+    const input = await jsonAsked(asked, actor.kind === "person" ? largestOfOffice : undefined);
+    return run(actor, input, originOf(asked));
   });
 
 /** Answers with what `run` finds, under the request's number. */
-export const answered = (request: Request, run: () => Promise<Result<unknown>>): Promise<Response> =>
-  withinRequest(request.headers.get("x-request-id") ?? "", async () => {
+export const answered = async (request: Request, run: () => Promise<Result<unknown>>): Promise<Response> =>
+  asResponse(await within(request, run));
+
+const within = (asked: Pick<Asked, "headers">, run: () => Promise<Result<unknown>>): Promise<Answer> =>
+  withinRequest(asked.headers.get("x-request-id") ?? "", async () => {
     try {
-      return answer(await run());
+      return answerOf(await run());
     } catch (error) {
-      return answer(refused(error));
+      return answerOf(refused(error));
     }
   });

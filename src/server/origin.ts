@@ -1,5 +1,6 @@
 import { hashed } from "@/kernel/keys";
 import type { Origin } from "@/kernel/operation";
+import type { Asked } from "./body";
 import { addressOf } from "./guard";
 import { getHogar } from "./hogar";
 
@@ -8,7 +9,7 @@ export const browserCookie = "hogar-browser";
 const browserName = /(?:^|;\s*)hogar-browser=([\w-]{8,40})/;
 
 /** Where a request came from, so that it can be counted and not read. */
-export function originOf(request: Request): Origin {
+export function originOf(request: Pick<Asked, "headers">): Origin {
   const { keys } = getHogar();
   const address = addressOf(request.headers);
   const browser = browserName.exec(request.headers.get("cookie") ?? "")?.[1];

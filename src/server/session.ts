@@ -1,9 +1,10 @@
 import type { Actor } from "@/core/people/permissions";
 import { actorOfLink } from "@/kernel/links";
 import { actorOfSession } from "@/registry/routes";
-import { getIronSession, type SessionOptions } from "iron-session";
+import { getIronSession, type SessionOptions, unsealData } from "iron-session";
 import { cookies } from "next/headers";
 import { redirect } from "next/navigation";
+import type { Asked } from "./body";
 import { getHogar } from "./hogar";
 
 interface SessionData {
@@ -38,11 +39,26 @@ export async function mustBeSignedIn(back: string): Promise<Extract<Actor, { kin
   return (await signedIn()) ?? redirect(`/signin?to=${encodeURIComponent(back)}`);
 }
 
+/** The session's cookie, as a request brings it. */
+const sessionCookie = /(?:^|;\s*)hogar=([^;]+)/;
+
+/** Whoever is signed in by the cookies of a request; null where nobody is, or the cookie is none of ours. */
+export async function personOfCookies(cookie: string | null): Promise<Extract<Actor, { kind: "person" }> | null> {
+  const sealed = sessionCookie.exec(cookie ?? "")?.[1];
+  if (!sealed) return null;
+  try {
+    const { id } = await unsealData<SessionData>(decodeURIComponent(sealed), { password: passwords("sessions") });
+    return id ? actorOfSession(getHogar(), id) : null;
+  } catch {
+    return null;
+  }
+}
+
 /** Who sends a request: whoever is signed in, by a customer's link where one is given, or a visitor. Somebody of the business never acts as a customer. */
-export async function actorOf(request: Request): Promise<Actor> {
-  const person = await signedIn();
+export async function actorOf({ headers }: Pick<Asked, "headers">): Promise<Actor> {
+  const person = await personOfCookies(headers.get("cookie"));
   if (person) return person;
-  const token = request.headers.get("x-hogar-link");
+  const token = headers.get("x-hogar-link");
   return (token && actorOfLink(getHogar(), token)) || { kind: "visitor" };
 }
 

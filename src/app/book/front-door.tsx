@@ -2,6 +2,7 @@
 import { moneyWords } from "@/core/money/amounts";
 import { dayWords } from "@/core/time/words";
 import { Mark } from "@/ui/arch";
+import { CrowdNotice } from "@/ui/crowd-notice";
 import { DoorLook, doorType } from "@/ui/door-look";
 import { imageAddress } from "@/ui/image-field";
 import { ink } from "@/ui/palette";
@@ -150,6 +151,7 @@ export function FrontDoor({ preview = false, ...visit }: Omit<Visit, "preview"> 
           <Typography variant="h1" ref={title} tabIndex={-1} sx={{ outline: "none !important", mb: 2 }}>
             {titles[draft.step]}
           </Typography>
+          <CrowdNotice />
           {problem && !problem.fields && (
             <Alert severity="warning" role="alert" sx={{ mb: 3, fontSize: 16 }}>
               {problem.sentence}

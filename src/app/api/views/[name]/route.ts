@@ -1,14 +1,7 @@
-import { Refusal } from "@/core/problems";
-import { refused } from "@/kernel/operation";
-import { look } from "@/kernel/view";
-import { viewNamed } from "@/registry/views";
-import { guarded } from "@/server/guarded";
-import { getHogar } from "@/server/hogar";
+import { askedOf } from "@/server/body";
+import { answerView } from "@/server/direct";
+import { asResponse } from "@/server/guard";
 
-/** Every question from a page: a view by name. Asked with POST, so that nothing personal stands in an address. */
-export async function POST(request: Request, { params }: { params: Promise<{ name: string }> }): Promise<Response> {
-  const view = viewNamed((await params).name);
-  return guarded(request, (actor, input) =>
-    view ? look(getHogar(), view, input, actor) : refused(new Refusal("not-found")),
-  );
-}
+/** Where the application is served otherwise than by `hogar serve`, which answers these before Next. */
+export const POST = async (request: Request, { params }: { params: Promise<{ name: string }> }): Promise<Response> =>
+  asResponse(await answerView((await params).name, askedOf(request)));

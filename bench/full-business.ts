@@ -209,18 +209,20 @@ export async function serve(folder: string): Promise<{ url: string; stop: () => 
       probe.close(() => resolve(free));
     });
   });
-  const server = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-p", String(port)], {
+  const server = spawn(process.execPath, ["bin/hogar.mjs", "serve"], {
     stdio: ["ignore", "pipe", "inherit"],
     env: {
       ...process.env,
       NODE_ENV: "production",
       HOGAR_DATA: folder,
       HOGAR_FRONT_DOOR_PER_MINUTE: "100000",
+      // Many customers come from many addresses, as behind a proxy of ours.
+      HOGAR_TRUSTED_PROXIES: "1",
       PORT: String(port),
     },
   });
   await new Promise<void>((resolve, reject) => {
-    server.stdout.on("data", (text: Buffer) => String(text).includes("Ready in") && resolve());
+    server.stdout.on("data", (text: Buffer) => String(text).includes("Ready on") && resolve());
     server.once("exit", () =>
       reject(new Error("The application ended. Is it built? Run npm test or npm run demo once.")),
     );

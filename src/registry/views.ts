@@ -60,7 +60,6 @@ import { againOffers, ask, askOffers } from "@/modules/repeats/views/ask";
 import { myDateOffers, myDates, myRepeatCalendar } from "@/modules/my-visit/views/my-dates";
 import { repeatCalendarView } from "@/modules/repeats/views/repeat-calendar";
 import { repeatBeginning } from "@/modules/repeats/views/repeat-beginning";
-import { checkBooks } from "@/modules/records/views/check-books";
 import { messageFigures, messageLog } from "@/modules/messages/views/message-log";
 import { messageSetup, previewMessage, template } from "@/modules/messages/views/message-setup";
 import { thread, threads, visitNotes } from "@/modules/messages/views/threads";
@@ -156,7 +155,6 @@ export const views = {
   "repeat-places": repeatPlaces,
   "repeat-ids": repeatIds,
   "customer-account": customerAccount,
-  "check-books": checkBooks,
   "repeats-proposal": repeatsProposal,
   "repeat-batches": repeatBatches,
   "repeat-beginning": repeatBeginning,

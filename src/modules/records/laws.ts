@@ -14,12 +14,26 @@ export function lawsOf(sql: Sql): Law[] {
   return [...ledger, ...papers, ...points, ...numbered.map(withoutGaps), ...days, ...asRecorded(sql)];
 }
 
-/** The first law that is broken, and by what; null where all hold. */
-export function firstBroken(sql: Sql): { law: string; what: string } | null {
-  for (const { says, breaks } of lawsOf(sql)) {
+/** How far a look at the laws is: how many of them were looked at, and the first that is broken. */
+export interface Checked {
+  done: number;
+  laws: number;
+  broken: { law: string; what: string } | null;
+}
+
+/** Looks at one law after the other, until one is broken. */
+export function* checkLaws(sql: Sql): Generator<Checked> {
+  const laws = lawsOf(sql);
+  for (const [i, { says, breaks }] of laws.entries()) {
     const found = sql<{ what: string }>(`${breaks} LIMIT 1`).get();
-    if (found) return { law: says, what: found.what };
+    yield { done: i + 1, laws: laws.length, broken: found ? { law: says, what: found.what } : null };
+    if (found) return;
   }
+}
+
+/** The first law that is broken, and by what; null where all hold. */
+export function firstBroken(sql: Sql): Checked["broken"] {
+  for (const { broken } of checkLaws(sql)) if (broken) return broken;
   return null;
 }
 

@@ -1,11 +1,12 @@
 "use client";
-import { ask } from "@/api/client";
+import { post } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
 import { FormDrawer } from "@/ui/form-drawer";
 import { useShown } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import LinearProgress from "@mui/material/LinearProgress";
 import Tab from "@mui/material/Tab";
 import Tabs from "@mui/material/Tabs";
 import dynamic from "next/dynamic";
@@ -147,22 +148,56 @@ function Books({ totals, amount }: { totals: Totals; amount: (minor: number) => 
   );
 }
 
-/** Computes every law of the data, and says the first that is broken. */
+interface Checking {
+  done: number;
+  laws: number;
+  broken: { law: string; what: string } | null;
+  ended: boolean;
+  problem: string | null;
+}
+const lookEveryMs = 400;
+
+/** Looks at every row by every law of the data, elsewhere, and says the first that is broken. */
 function CheckBooks() {
   const { enqueueSnackbar } = useSnackbar();
-  const [busy, setBusy] = useState(false);
+  const [state, setState] = useState<Checking | null>(null);
+  const ask = (what: "begin" | "look" | "stop") => post<Checking | null>("/api/check", { what });
   const check = async () => {
-    setBusy(true);
-    const said = await ask("check-books", {});
-    setBusy(false);
-    if (!said.ok) return enqueueSnackbar(said.problem.sentence, { variant: "error" });
-    const { laws, broken } = said.value;
-    if (broken) enqueueSnackbar(`${broken.law} Broken by ${broken.what}.`, { variant: "error", persist: true });
-    else enqueueSnackbar(`All ${laws} laws of the data hold`, { variant: "success" });
+    for (let said = await ask("begin"); ; said = await ask("look")) {
+      if (!said.ok) {
+        setState(null);
+        return enqueueSnackbar(said.problem.sentence, { variant: "error" });
+      }
+      const { value } = said;
+      if (value === null || value.ended) {
+        setState(null);
+        if (value?.broken)
+          enqueueSnackbar(`${value.broken.law} Broken by ${value.broken.what}.`, { variant: "error", persist: true });
+        else if (value?.problem) enqueueSnackbar(value.problem, { variant: "info" });
+        else if (value) enqueueSnackbar(`All ${value.laws} laws of the data hold`, { variant: "success" });
+        return;
+      }
+      setState(value);
+      await new Promise((resolve) => setTimeout(resolve, lookEveryMs));
+    }
   };
+  if (state === null)
+    return (
+      <Button size="small" onClick={() => void check()}>
+        Check every row
+      </Button>
+    );
   return (
-    <Button size="small" disabled={busy} onClick={() => void check()}>
-      Check every row
-    </Button>
+    <Box sx={{ display: "flex", alignItems: "center", gap: 2 }}>
+      <LinearProgress
+        variant={state.laws ? "determinate" : "indeterminate"}
+        value={state.laws ? (100 * state.done) / state.laws : 0}
+        aria-label="Every row is looked at"
+        sx={{ width: 120 }}
+      />
+      <Button size="small" onClick={() => void ask("stop")}>
+        Stop
+      </Button>
+    </Box>
   );
 }

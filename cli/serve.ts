@@ -56,8 +56,10 @@ export async function serveApplication(port: number): Promise<void> {
 
   onStop(async () => {
     const closed = new Promise((resolve) => server.close(resolve));
-    server.closeIdleConnections();
+    // Those that are under way become idle one after the other.
+    const closing = setInterval(() => server.closeIdleConnections(), 20);
     await closed;
+    clearInterval(closing);
     // Given by the application as it starts (src/instrumentation.ts).
     await (globalThis as { end?: () => Promise<void> }).end?.();
   });

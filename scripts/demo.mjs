@@ -1,4 +1,5 @@
 import { spawn } from "node:child_process";
+import { existsSync } from "node:fs";
 import path from "node:path";
 import { build, fail, install, root, run } from "./prepare.mjs";
 
@@ -9,7 +10,12 @@ const data = path.resolve(root, process.env.HOGAR_DATA ?? "data");
 
 await install();
 await build();
-if ((await run("npx", ["--no-install", "tsx", "demo/make.ts", ...args], { env: { HOGAR_DATA: data } })) !== 0)
+// The code that makes a world takes longer to load than to find that there is one.
+const isThere = existsSync(path.join(data, "hogar.sqlite")) && !args.includes("--fresh");
+if (
+  !isThere &&
+  (await run("npx", ["--no-install", "tsx", "demo/make.ts", ...args], { env: { HOGAR_DATA: data } })) !== 0
+)
   fail("The demo world could not be made.");
 
 const server = spawn(process.execPath, [path.join(root, "bin/hogar.mjs"), "serve"], {

@@ -18,7 +18,7 @@ export async function register(): Promise<void> {
   shared.begin = () => {
     const hogar = getHogar();
     if (process.env.HOGAR_WORKER !== "off") stopWorker = startWorkerThread(hogar, dataFolder());
-    readAhead(hogar);
+    void readAhead(hogar).catch((error: unknown) => console.error("reading ahead", error));
   };
   shared.end = async () => {
     await stopWorker?.();

@@ -1,3 +1,4 @@
+import type { Actor } from "@/core/people/permissions";
 import { groupBy } from "@/core/group";
 import type { Point } from "@/core/place/points";
 import { withCalls, withoutCall } from "@/core/routes/calls";
@@ -120,14 +121,20 @@ export function loadPlanning(
   };
 }
 
-/** Reads and prepares the days that can be booked, so that the first customer does not wait for it. */
-export function readAhead(hogar: Hogar): void {
-  if (!readBusiness(hogar.store)) return;
-  const context = viewContext(hogar, { kind: "system", name: "start" });
-  const dates = datesFrom(context.today, addDays(context.today, context.business.horizon_days));
-  const { technicians, prepared } = loadPlanning(context, dates);
-  for (const date of dates) for (const { id } of technicians) prepared(id, date, context.business.forecast_room);
+/** Reads and prepares the days that can be booked, one after the other, so that the first customer does not wait for it, and nobody waits behind it either. */
+export async function readAhead(hogar: Hogar): Promise<void> {
+  const business = readBusiness(hogar.store);
+  if (!business) return;
+  const { today } = viewContext(hogar, ahead);
+  for (const date of datesFrom(today, addDays(today, business.horizon_days))) {
+    // Whoever has asked meanwhile is answered first; and the application may have been told to stop.
+    await new Promise(setImmediate);
+    if (!hogar.store.db.open) return;
+    const { technicians, prepared } = loadPlanning(viewContext(hogar, ahead), [date]);
+    for (const { id } of technicians) prepared(id, date, business.forecast_room);
+  }
 }
+const ahead: Actor = { kind: "system", name: "start" };
 
 function prepare({ day: whole, absence, hours }: PlannedDay, room: ForecastRoom, travel: Travel): TechnicianDay {
   if (absence) return { works: false, code: absence };

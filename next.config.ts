@@ -7,6 +7,8 @@ const config: NextConfig = {
   devIndicators: false,
   // Our pictures are small already: nobody has the server decode them again.
   images: { unoptimized: true },
+  // Pages are loaded when they are first asked for: a small server keeps what it is asked for, and no more.
+  experimental: { preloadEntriesOnStart: false },
   // `npm run types` checks all of the project; the build need not do it once more.
   typescript: { ignoreBuildErrors: true },
   headers: async () => [

@@ -52,7 +52,6 @@ export async function run(): Promise<void> {
     hogar.store.db.close();
     const { url, stop } = await serve(folder);
     const customers = customersOf(url, addresses);
-    await customers.load(20, 2);
     let best: { rate: number; outcome: Outcome } | null = null;
     const troubles: string[] = [];
     let booked = 0;
@@ -60,6 +59,7 @@ export async function run(): Promise<void> {
       troubles.push(...trouble);
       booked += more;
     };
+    note(await customers.load(20, 2));
     for (const rate of rates) {
       const outcome = await customers.load(rate, seconds);
       note(outcome);

@@ -10,4 +10,6 @@ process.env.HOGAR_DATA = resolve(process.env.HOGAR_DATA ?? "data");
 process.env.HOGAR_FROM = process.cwd();
 process.chdir(resolve(dirname(fileURLToPath(import.meta.url)), ".."));
 await import("tsx");
+// What says where in the sources something went wrong takes 60 MB; whoever looks for that asks for it.
+if (!process.env.HOGAR_SOURCE_MAPS) process.setSourceMapsEnabled(false);
 await import("../cli/hogar.ts");

@@ -50,24 +50,6 @@ export function init(args: string[]): void {
   console.log(`${business} is made in ${folder}. Start it with: npm run -s hogar -- serve`);
 }
 
-/** Office, front door and worker in this one process, until it is told to stop. */
-export async function serve(args: string[]): Promise<void> {
-  const { values } = parseArgs({
-    args,
-    options: { port: { type: "string", default: process.env.PORT ?? "3000" }, "no-worker": { type: "boolean" } },
-  });
-  const port = Number(values.port);
-  if (!Number.isInteger(port) || port < 0 || port > 65_535) throw new Error("--port: a number up to 65535");
-  Object.assign(process.env, {
-    HOGAR_DATA: folder,
-    PORT: values.port,
-    NODE_ENV: "production",
-    ...(values["no-worker"] && { HOGAR_WORKER: "off" }),
-  });
-  const { serveApplication } = await import("./serve");
-  await serveApplication(port);
-}
-
 export function worker(): void {
   const hogar = openHogar({ folder });
   const stop = startWorker(hogar);

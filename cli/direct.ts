@@ -1,5 +1,5 @@
 import type { Asked } from "@/server/body";
-import { shared } from "@/server/hogar";
+import { shared } from "@/server/shared";
 import type { IncomingMessage, ServerResponse } from "node:http";
 
 const asks = /^\/api\/(views|operations)\/([a-z-]{1,60})$/;

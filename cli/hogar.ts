@@ -13,7 +13,7 @@ const commands: Record<string, { about: string; load: () => Promise<Command> }> 
   },
   serve: {
     about: "start office, front door and worker: [--port N] [--no-worker]",
-    load: async () => (await business()).serve,
+    load: async () => (await import("./serve")).serve,
   },
   worker: { about: "run the worker alone", load: async () => (await business()).worker },
   "new-secret": {

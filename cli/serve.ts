@@ -1,14 +1,33 @@
+import { dataFolder } from "@/server/shared";
 import { addressHeader, clientAddress } from "@/server/client-address";
 import { nanoid } from "nanoid";
 import next from "next";
 import { createServer } from "node:http";
+import { parseArgs } from "node:util";
 import { answerDirectly } from "./direct";
 import { middleSigns, openGate } from "./gate";
 import { isLight, middleHeader, shed, turnOf } from "./shedding";
 import { onStop } from "./stopping";
 
+/** Office, front door and worker in this one process, until it is told to stop. */
+export async function serve(args: string[]): Promise<void> {
+  const { values } = parseArgs({
+    args,
+    options: { port: { type: "string", default: process.env.PORT ?? "3000" }, "no-worker": { type: "boolean" } },
+  });
+  const port = Number(values.port);
+  if (!Number.isInteger(port) || port < 0 || port > 65_535) throw new Error("--port: a number up to 65535");
+  Object.assign(process.env, {
+    HOGAR_DATA: dataFolder(),
+    PORT: values.port,
+    NODE_ENV: "production",
+    ...(values["no-worker"] && { HOGAR_WORKER: "off" }),
+  });
+  await serveApplication(port);
+}
+
 /** Serves the built application on a port. Told to stop, it takes no new requests, finishes those under way, and closes the database. */
-export async function serveApplication(port: number): Promise<void> {
+async function serveApplication(port: number): Promise<void> {
   const application = next({ dev: false, dir: process.cwd(), port });
   await application.prepare();
   const handle = application.getRequestHandler();

@@ -1,5 +1,5 @@
 import { problems } from "@/core/problems";
-import { shared } from "@/server/hogar";
+import { shared } from "@/server/shared";
 import type { IncomingMessage, ServerResponse } from "node:http";
 import type { middleSigns, Turn } from "./gate";
 

@@ -57,6 +57,17 @@ export async function build({ quiet = false } = {}) {
   console.log("Building the application: about a minute.");
   if ((await run("npx", ["--no-install", "next", "build"], { quiet })) !== 0)
     fail("The application could not be built.");
+  const { build: bundle } = await import("esbuild");
+  await bundle({
+    absWorkingDir: root,
+    entryPoints: ["src/worker/thread.ts"],
+    outfile: ".next/hogar-worker.mjs",
+    bundle: true,
+    platform: "node",
+    format: "esm",
+    packages: "external",
+    tsconfig: "tsconfig.json",
+  });
   mkdirSync(path.dirname(stamp), { recursive: true });
   writeFileSync(stamp, sources);
 }

@@ -2,13 +2,15 @@
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== "nodejs") return;
   const [
-    { getHogar, dataFolder, shared },
+    { getHogar },
+    { dataFolder, shared },
     { startWorkerThread },
     { readAhead },
     { answerView, answerOperation },
     { personOfCookies },
   ] = await Promise.all([
     import("./server/hogar"),
+    import("./server/shared"),
     import("./worker/start-thread"),
     import("./modules/placing/planning"),
     import("./server/direct"),

@@ -1,7 +1,7 @@
 import type { Checked } from "@/registry/routes";
 import { type ChildProcess, fork } from "node:child_process";
 import path from "node:path";
-import { dataFolder } from "./hogar";
+import { dataFolder } from "./shared";
 
 /** How far the look at every row is; null where none was begun. */
 type State = Checked & { ended: boolean; problem: string | null };

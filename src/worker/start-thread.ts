@@ -1,9 +1,12 @@
 import type { Hogar } from "@/kernel/hogar";
 import { freeTurn, makeTurns, turnsOf } from "@/store/write-turns";
+import { existsSync } from "node:fs";
 import path from "node:path";
 import { Worker } from "node:worker_threads";
 
 const restartMs = 1_000;
+/** Made with the application (scripts/prepare.mjs): in one file the worker takes a third of the memory. */
+const bundledWorker = path.join(process.cwd(), ".next/hogar-worker.mjs");
 
 /**
  * Runs the worker in a thread beside this process's own work, woken when something is put into the outbox. A thread that
@@ -16,9 +19,10 @@ export function startWorkerThread(hogar: Hogar, folder: string): () => Promise<v
   let thread = start();
 
   function start(): Worker {
-    const worker = new Worker(path.join(process.cwd(), "src/worker/thread.ts"), {
+    const isBundled = existsSync(bundledWorker);
+    const worker = new Worker(isBundled ? bundledWorker : path.join(process.cwd(), "src/worker/thread.ts"), {
       workerData: { folder, turns },
-      execArgv: ["--import", "tsx"],
+      execArgv: isBundled ? [] : ["--import", "tsx"],
     });
     worker.on("error", (error) => console.error("worker thread", error));
     worker.on("exit", () => {

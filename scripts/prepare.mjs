@@ -49,7 +49,7 @@ export async function install() {
 export async function build({ quiet = false } = {}) {
   const stamp = path.join(root, ".next/hogar-sources");
   const sources = hashOf(
-    ["src", "package-lock.json", "next.config.ts", "tsconfig.json"].flatMap((name) =>
+    ["src", "package-lock.json", "next.config.mjs", "tsconfig.json"].flatMap((name) =>
       filesUnder(path.join(root, name)),
     ),
   );

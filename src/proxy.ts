@@ -54,5 +54,5 @@ export async function proxy(request: NextRequest): Promise<NextResponse> {
   return response;
 }
 
-/** What is no page needs no policy, and is answered twice as fast without; its headers stand in next.config.ts. */
+/** What is no page needs no policy, and is answered twice as fast without; its headers stand in next.config.mjs. */
 export const config = { matcher: ["/((?!api/|_next/static|favicon|icon).*)"] };

@@ -16,7 +16,7 @@ export async function run(): Promise<void> {
         audit.under({ at: from, actor: "bench", operation: "bench" }, () => {
           for (let i = from; i < from + 500; i++) {
             const customer = sql<{ id: number }>(
-              "INSERT INTO customers (name, mail, phone, since_at) VALUES (?, '', '', 0) RETURNING id",
+              "INSERT INTO customers (name, mail, phone, reminders, since_at) VALUES (?, '', '', 0, 0) RETURNING id",
             ).get(`Customer ${i}`)!.id;
             const invoice = sql<{ id: number }>(
               `INSERT INTO invoices (customer_id, number, label, year, issued_at, due_date, total_minor, tax_minor)

@@ -20,7 +20,7 @@ export async function register(): Promise<void> {
   shared.begin = () => {
     const hogar = getHogar();
     if (process.env.HOGAR_WORKER !== "off") stopWorker = startWorkerThread(hogar, dataFolder());
-    void readAhead(hogar).catch((error: unknown) => console.error("reading ahead", error));
+    shared.ready = readAhead(hogar).catch((error: unknown) => console.error("reading ahead", error));
   };
   shared.end = async () => {
     await stopWorker?.();

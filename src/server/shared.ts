@@ -14,6 +14,8 @@ interface Direct {
 export const shared = globalThis as {
   hogar?: Hogar;
   begin?: () => void;
+  /** When the days that can be booked are read. */
+  ready?: Promise<void>;
   end?: () => Promise<void>;
   /** What `hogar serve` answers without Next. */
   direct?: Direct;

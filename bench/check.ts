@@ -19,8 +19,8 @@ export async function run(): Promise<void> {
               "INSERT INTO customers (name, mail, phone, reminders, since_at) VALUES (?, '', '', 0, 0) RETURNING id",
             ).get(`Customer ${i}`)!.id;
             const invoice = sql<{ id: number }>(
-              `INSERT INTO invoices (customer_id, number, label, year, issued_at, due_date, total_minor, tax_minor)
-                VALUES (?, ?, ?, 0, 0, '2027-01-01', 1000, 0) RETURNING id`,
+              `INSERT INTO invoices (nonce, customer_id, number, label, year, issued_at, due_date, total_minor, tax_minor)
+                VALUES (hex(randomblob(16)), ?, ?, ?, 0, 0, '2027-01-01', 1000, 0) RETURNING id`,
             ).get(customer, i + 1, `B-${i + 1}`)!.id;
             sql(
               "INSERT INTO invoice_lines (invoice_id, position, description, quantity, unit_minor, tax_bp, amount_minor, tax_minor) VALUES (?, 0, 'Work', 1, 1000, 0, 1000, 0)",
@@ -28,16 +28,13 @@ export async function run(): Promise<void> {
             const event = sql<{ id: number }>(
               "INSERT INTO ledger_events (at, kind, key) VALUES (0, 'invoice', ?) RETURNING id",
             ).get(`invoice ${invoice}`)!.id;
-            for (const [account, minor] of [
-              ["receivable", 1000],
-              ["sales", -1000],
+            for (const [line, account, minor] of [
+              [0, "receivable", 1000],
+              [1, "sales", -1000],
             ] as const)
-              sql("INSERT INTO ledger_entries (event_id, account, amount_minor, invoice_id) VALUES (?, ?, ?, ?)").run(
-                event,
-                account,
-                minor,
-                invoice,
-              );
+              sql(
+                "INSERT INTO ledger_entries (event_id, line, account, amount_minor, invoice_id) VALUES (?, ?, ?, ?, ?)",
+              ).run(event, line, account, minor, invoice);
           }
         }),
       ).immediate();

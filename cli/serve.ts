@@ -69,10 +69,10 @@ async function serveApplication(port: number): Promise<void> {
   const signs = middleSigns();
   // A connection that stays is one less to be taken on; longer than what stands before us waits.
   server.keepAliveTimeout = 65_000;
-  // Nobody is let in before the days are read: the first who asked would read all of them, and the others wait behind.
-  await shared.ready;
   await new Promise<void>((resolve, reject) => server.once("error", reject).listen(port, resolve));
   await loadWhatCustomersAsk(port);
+  // By that the application has begun. It is ready when the days are read: the first who asked would read all of them, and the others wait behind.
+  await shared.ready;
   console.log(`Ready on http://localhost:${port}`);
 
   onStop(async () => {

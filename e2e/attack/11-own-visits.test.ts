@@ -26,6 +26,7 @@ it("by no operation and no view", async () => {
       role: "dispatcher",
       technicianId: mine.id,
       active: true,
+      given: ["contacts.see", "money.see", "money.change"],
       taken: ["visits.all"],
       password: "open the door",
     },
@@ -42,6 +43,7 @@ it("by no operation and no view", async () => {
     "SELECT id FROM repeats r WHERE NOT EXISTS (SELECT 1 FROM visits v JOIN placements p ON p.visit_id = v.id WHERE v.repeat_id = r.id AND p.technician_id = ?) LIMIT 1",
     mine.id,
   );
+  const page = { page: 0, size: 20, descending: true, search: "" };
   const day = app.sql<{ date: string }>("SELECT max(date) AS date FROM visits")[0]!.date;
   const tries: [Promise<{ status: number; ok: boolean }>, string][] = [
     [change("renew-link", { jobId: other.job }, own), "renew-link"],
@@ -66,7 +68,19 @@ it("by no operation and no view", async () => {
     [ask("customers-page", { jobId: other.job }, own), "customers-page"],
     [ask("customer", { id: other.customer, visits: 5, messages: 5 }, own), "customer"],
     [ask("why-not-choices", { addressId: null }, own), "why-not-choices"],
+    [ask("message-log", { ...page, sort: "at", channel: null, state: null }, own), "message-log"],
+    [ask("message-figures", { days: 30 }, own), "message-figures"],
+    [ask("invoices", { ...page, sort: "number", show: "all" }, own), "invoices"],
+    [ask("money", {}, own), "money"],
   ];
+  const threads = await ask<{ rows: { customerId: number | null }[] }>(
+    "threads",
+    { show: "all", search: "", more: 0 },
+    own,
+  );
+  expect(threads.value.rows.filter(({ customerId }) => customerId === null || customerId === other.customer)).toEqual(
+    [],
+  );
   const through = [];
   for (const [tried, name] of tries) if ((await tried).ok) through.push(name);
   expect(through).toEqual([]);

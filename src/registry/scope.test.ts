@@ -8,41 +8,9 @@ import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { makeRepeat } from "@/modules/repeats/operations/repeats";
 import { localOf } from "@/core/time/local";
 import { runDue } from "@/worker/loop";
+import { inputsOf, type Schema } from "@demo/schema-inputs";
 import { office, one, smallWorld, system } from "@demo/small-world";
 import { viewNamed, views } from "./views";
-
-interface Schema {
-  type?: string;
-  const?: unknown;
-  enum?: unknown[];
-  anyOf?: Schema[];
-  properties?: Record<string, Schema>;
-  required?: string[];
-  minimum?: number;
-  pattern?: string;
-  format?: string;
-}
-
-/** Inputs of a schema: the plainest one, and for each choice it leaves one that makes that choice. Ids are those of what is given. */
-function inputsOf(schema: Schema, ids: readonly number[]): unknown[] {
-  if ("const" in schema) return [schema.const];
-  if (schema.enum) return [...schema.enum];
-  if (schema.anyOf) return schema.anyOf.toReversed().flatMap((one) => inputsOf(one, ids));
-  if (schema.type === "integer") return schema.minimum === 1 ? [...ids] : [schema.minimum ?? 0];
-  if (schema.type === "boolean") return [false, true];
-  if (schema.type === "array") return [[]];
-  if (schema.type === "null") return [null];
-  if (schema.type === "object") {
-    const fields = Object.entries(schema.properties ?? {}).map(([name, of]) => [name, inputsOf(of, ids)] as const);
-    const plain = Object.fromEntries(
-      fields
-        .filter(([name]) => schema.required?.includes(name))
-        .map(([name, of]) => [name, name === "size" ? 50 : of[0]]),
-    );
-    return [plain, ...fields.flatMap(([name, of]) => of.map((value) => ({ ...plain, [name]: value })))];
-  }
-  return schema.pattern || schema.format ? ["2027-03-10"] : ["", "Lund"];
-}
 
 /** Two customers, each with a visit, an invoice, a payment, messages and a repeat: one of the technician, one of somebody else. */
 async function twoCustomers() {

@@ -4,37 +4,54 @@ import type { IncomingMessage, ServerResponse } from "node:http";
 
 const asks = /^\/api\/(views|operations)\/([a-z-]{1,60})$/;
 
-/** Answers what pages ask without going through Next, which takes as long as the answer itself; undefined where it is something else. */
-export function answerDirectly(request: IncomingMessage, response: ServerResponse): Promise<void> | undefined {
-  const [, kind, name] = (request.method === "POST" && asks.exec(request.url ?? "")) || [];
-  const { direct } = shared;
-  if (!direct || !kind || !name) return undefined;
-  return direct.answer[kind as "views" | "operations"](name, askedOf(request)).then(({ status, headers, body }) => {
-    // Whoever has gone meanwhile is answered by nobody.
-    if (response.destroyed) return;
-    response.writeHead(status, { ...headers, "content-length": Buffer.byteLength(body) }).end(body);
-  });
+/** A question of a page that has come in whole. */
+export interface WholeQuestion {
+  answer: (response: ServerResponse) => Promise<void>;
 }
 
-const askedOf = (request: IncomingMessage): Asked => ({
-  headers: { get: (name) => (request.headers[name] === undefined ? null : String(request.headers[name])) },
-  read: (most) =>
-    new Promise((resolve) => {
-      const parts: Buffer[] = [];
-      let length = 0;
-      const tooMuch = () => {
-        // It is not kept; the rest runs by.
-        request.removeAllListeners("data").resume();
-        resolve(null);
-      };
-      if (Number(request.headers["content-length"] ?? 0) > most) return tooMuch();
-      request
-        .on("data", (part: Buffer) => {
-          if ((length += part.length) > most) return tooMuch();
-          parts.push(part);
-        })
-        .once("end", () => resolve(Buffer.concat(parts)))
-        .once("close", () => resolve(null))
-        .once("error", () => resolve(null));
-    }),
-});
+/** Whether a request is what pages ask, and can be answered without going through Next, which takes as long as the answer itself. */
+export const isQuestion = ({ method, url = "" }: IncomingMessage): boolean =>
+  method === "POST" && shared.direct !== undefined && asks.test(url);
+
+/** Reads such a request to its end: whoever sends slowly takes nobody's place meanwhile. */
+export async function wholeQuestion(request: IncomingMessage): Promise<WholeQuestion> {
+  const [, kind, name] = asks.exec(request.url!) as unknown as [string, "views" | "operations", string];
+  const most = request.headers.cookie?.includes("hogar=") ? mostOfOffice : mostOfStrangers;
+  const bytes = await readUpTo(request, most);
+  const asked: Asked = {
+    headers: { get: (header) => (request.headers[header] === undefined ? null : String(request.headers[header])) },
+    read: (limit) => Promise.resolve(bytes !== null && bytes.length <= limit ? bytes : null),
+  };
+  return {
+    async answer(response) {
+      const { status, headers, body } = await shared.direct!.answer[kind](name, asked);
+      // Whoever has gone meanwhile is answered by nobody.
+      if (!response.destroyed)
+        response.writeHead(status, { ...headers, "content-length": Buffer.byteLength(body) }).end(body);
+    },
+  };
+}
+
+/** What is taken into memory before it is known who asks; src/server/guarded.ts has the limits for whom they are. */
+const [mostOfStrangers, mostOfOffice] = [200_000, 8_000_000];
+
+function readUpTo(request: IncomingMessage, most: number): Promise<Buffer | null> {
+  return new Promise((resolve) => {
+    const parts: Buffer[] = [];
+    let length = 0;
+    const tooMuch = () => {
+      // It is not kept; the rest runs by.
+      request.removeAllListeners("data").resume();
+      resolve(null);
+    };
+    if (Number(request.headers["content-length"] ?? 0) > most) return tooMuch();
+    request
+      .on("data", (part: Buffer) => {
+        if ((length += part.length) > most) return tooMuch();
+        parts.push(part);
+      })
+      .once("end", () => resolve(Buffer.concat(parts)))
+      .once("close", () => resolve(null))
+      .once("error", () => resolve(null));
+  });
+}

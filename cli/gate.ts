@@ -5,9 +5,11 @@ import type { Server } from "node:http";
 export type Turn = 0 | 1 | 2 | 3;
 
 /** So long somebody of each turn may be expected to wait, in milliseconds; whoever would wait longer is told at once to come again. */
-const longestMs = [8_000, 3_000, 1_500, 800] as const;
+const longestMs = [8_000, 4_000, 2_000, 1_200] as const;
 /** Requests under way at once: what they do is mostly work of the one thread. */
 const atOnce = 2;
+/** What is loaded for the first time says little of those that follow. */
+const mostEachMs = 200;
 /** Looks for connections that the system has taken and this process has not seen yet, at the most. */
 const mostLooks = 200;
 
@@ -61,7 +63,7 @@ export function openGate(server: Server): Gate {
       }),
     leave() {
       const now = performance.now();
-      eachMs += (Math.min(now - lastEnd, 1_000) - eachMs) / 20;
+      eachMs += (Math.min(now - lastEnd, mostEachMs) - eachMs) / 20;
       lastEnd = now;
       running--;
       beginNext();

@@ -2,9 +2,9 @@ import { dataFolder, shared } from "@/server/shared";
 import { addressHeader, clientAddress } from "@/server/client-address";
 import { nanoid } from "nanoid";
 import next from "next";
-import { createServer } from "node:http";
+import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
 import { parseArgs } from "node:util";
-import { answerDirectly } from "./direct";
+import { isQuestion, wholeQuestion } from "./direct";
 import { middleSigns, openGate } from "./gate";
 import { isLight, middleHeader, shed, turnOf } from "./shedding";
 import { onStop } from "./stopping";
@@ -53,18 +53,25 @@ async function serveApplication(port: number): Promise<void> {
       trusted,
     );
     request.headers["x-request-id"] = nanoid(8);
-    const answers = () => answerDirectly(request, response) ?? handle(request, response);
-    if (isLight(request.url ?? "/")) return void answers();
-    void turnOf(request, signs).then(async (turn) => {
-      if (!(await gate.enter(turn))) return shed(request, response);
-      try {
-        if (turn >= 2) response.setHeader(middleHeader, signs.give());
-        await answers();
-      } finally {
-        gate.leave();
-      }
+    if (isLight(request.url ?? "/")) return void handle(request, response);
+    void answerInTurn(request, response).catch((error: unknown) => {
+      console.error(`request ${String(request.headers["x-request-id"])}`, error);
+      response.destroy();
     });
   });
+  const answerInTurn = async (request: IncomingMessage, response: ServerResponse): Promise<void> => {
+    const question = isQuestion(request) ? await wholeQuestion(request) : null;
+    const turn = await turnOf(request, signs);
+    if (!(await gate.enter(turn))) return shed(request, response);
+    try {
+      if (turn >= 2) response.setHeader(middleHeader, signs.give());
+      const answered = question ? question.answer(response) : handle(request, response);
+      // Whoever reads a page slowly keeps nobody else from theirs.
+      await Promise.race([answered, new Promise((resolve) => setTimeout(resolve, longestPlaceMs).unref())]);
+    } finally {
+      gate.leave();
+    }
+  };
   const gate = openGate(server);
   const signs = middleSigns();
   // A connection that stays is one less to be taken on; longer than what stands before us waits.
@@ -85,6 +92,9 @@ async function serveApplication(port: number): Promise<void> {
     await (globalThis as { end?: () => Promise<void> }).end?.();
   });
 }
+
+/** So long one answer keeps a place among those that are worked on, in milliseconds. */
+const longestPlaceMs = 1_000;
 
 /** What can be asked of an address here; `TRACE`, for one, would only tell somebody what their browser keeps secret. */
 const methods = ["GET", "HEAD", "POST", "DELETE", "OPTIONS"];

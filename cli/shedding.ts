@@ -6,12 +6,14 @@ import type { middleSigns, Turn } from "./gate";
 /** By which a page of ours shows that it was answered before (see src/api/client.ts). */
 export const middleHeader = "x-hogar-middle";
 
-/** What costs nothing to answer is answered to everybody. */
-export const isLight = (address: string): boolean => /^\/(_next\/static|fonts|favicon|icon)/.test(address);
+/** What costs nothing to answer is answered to everybody; and what waits for something else than this thread has lines of its own, and keeps no place meanwhile. */
+export const isLight = (address: string): boolean =>
+  /^\/(_next\/static|fonts|favicon|icon|standins\/cards)/.test(address) ||
+  (address.startsWith("/api/") && !/^\/api\/(views|operations)\//.test(address));
 
 /** Money, and steps in the field: whoever has come so far is refused last. */
 const last =
-  /^\/api\/(notices\/|operations\/(book|take-[a-z-]+|accept-quote|pay-[a-z-]+|agree-[a-z-]+|advance-visit|ask-reader|end-reader)$)/;
+  /^\/api\/operations\/(book|take-[a-z-]+|accept-quote|pay-[a-z-]+|agree-[a-z-]+|advance-visit|ask-reader|end-reader)$/;
 
 /** Who a request is from, as far as it decides who goes first. */
 export async function turnOf(request: IncomingMessage, signs: ReturnType<typeof middleSigns>): Promise<Turn> {

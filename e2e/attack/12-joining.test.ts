@@ -4,6 +4,13 @@ import { underAttack, visitorAt } from "./attacker";
 /** 12: who books under a customer's name and phone learns nothing of them and changes nothing about them. */
 const app = underAttack();
 
+interface Known {
+  job: number;
+  id: number;
+  name: string;
+  mail: string;
+}
+
 it("what was typed belongs to the booking", async () => {
   const { book, ask, jobOf } = visitorAt(app);
   const [victim] = app.sql<{ id: number; name: string; phone: string; offers: number; mail: string }>(
@@ -27,10 +34,10 @@ it("what was typed belongs to the booking", async () => {
 
 it("a link of a booking of one’s own opens nobody else’s record, whoever’s name and email are typed", async () => {
   const { book, jobOf } = visitorAt(app);
-  const [own, victim] = app.sql<{ job: number; id: number; name: string; mail: string }>(
+  const [own, victim] = app.sql<Known>(
     `SELECT max(j.id) AS job, c.id, c.name, c.mail FROM customers c JOIN jobs j ON j.customer_id = c.id
       WHERE j.proof = 'known' AND c.mail <> '' AND c.name LIKE '% %' GROUP BY c.id ORDER BY c.id LIMIT 2`,
-  ) as [{ job: number }, { id: number; name: string; mail: string }];
+  ) as [Known, Known];
   const token = new URL(await linkOf(app.url, own.job)).pathname.split("/").at(-1)!;
   const answer = await book("x", {
     nth: 3,

@@ -14,6 +14,8 @@ const mostEachMs = 200;
 const mostLooks = 200;
 
 export interface Gate {
+  /** Whether somebody of this turn would wait too long by now. */
+  isFull: (turn: Turn) => boolean;
   /** Waits for one's turn. False: there are too many, and nothing was begun. True: `leave` is called afterwards. */
   enter: (turn: Turn) => Promise<boolean>;
   leave: () => void;
@@ -54,10 +56,12 @@ export function openGate(server: Server): Gate {
       await new Promise(setImmediate);
     }
   };
+  const isFull = (turn: Turn): boolean => (waitingUpTo(turn) + running) * eachMs > longestMs[turn];
   return {
+    isFull,
     enter: (turn) =>
       new Promise((resolve) => {
-        if ((waitingUpTo(turn) + running) * eachMs > longestMs[turn]) return resolve(false);
+        if (isFull(turn)) return resolve(false);
         lines[turn]!.push({ turn, go: () => resolve(true) });
         beginNext();
       }),

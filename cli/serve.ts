@@ -60,8 +60,10 @@ async function serveApplication(port: number): Promise<void> {
     });
   });
   const answerInTurn = async (request: IncomingMessage, response: ServerResponse): Promise<void> => {
-    const question = isQuestion(request) ? await wholeQuestion(request) : null;
     const turn = await turnOf(request, signs);
+    // Told before it is read: that takes as long as some answers.
+    if (gate.isFull(turn)) return shed(request, response);
+    const question = isQuestion(request) ? await wholeQuestion(request) : null;
     if (!(await gate.enter(turn))) return shed(request, response);
     try {
       if (turn >= 2) response.setHeader(middleHeader, signs.give());

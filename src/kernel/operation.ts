@@ -52,7 +52,7 @@ export interface Origin {
 export const ownOrigin: Origin = { address: null, browser: null, network: "" };
 
 /** Something to be done outside, once per key. */
-export interface Later {
+interface Later {
   kind: string;
   key: string;
   payload: object;

@@ -7,6 +7,13 @@ export interface Asked {
   read: (most: number) => Promise<Buffer | null>;
 }
 
+/** What is sent back. */
+export interface Answer {
+  status: number;
+  headers: Record<string, string>;
+  body: string;
+}
+
 export const askedOf = (request: Request): Asked => ({
   headers: request.headers,
   read: (most) => bodyOf(request, most, "bad-request"),

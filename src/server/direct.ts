@@ -3,8 +3,7 @@ import { perform, refused } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { operationNamed } from "@/registry/operations";
 import { viewNamed } from "@/registry/views";
-import type { Asked } from "./body";
-import type { Answer } from "./guard";
+import type { Answer, Asked } from "./body";
 import { guarded } from "./guarded";
 import { getHogar } from "./hogar";
 

@@ -1,7 +1,7 @@
 import { Refusal } from "@/core/problems";
 import { requestId } from "@/kernel/request-id";
 import { type RateLimiterAbstract, RateLimiterMemory } from "rate-limiter-flexible";
-import { type Asked, askedOf, bodyOf, jsonFrom } from "./body";
+import { type Answer, type Asked, askedOf, bodyOf, jsonFrom } from "./body";
 import { keptWith } from "@/store/kept";
 import { addressHeader } from "./client-address";
 import { getHogar } from "./hogar";
@@ -90,13 +90,6 @@ const statuses: Record<string, number> = {
   busy: 503,
   crowded: 503,
 };
-
-/** What is sent back. */
-export interface Answer {
-  status: number;
-  headers: Record<string, string>;
-  body: string;
-}
 
 /** A result as it is sent: 200, or the status that fits its problem. Short answers are sent faster as they are than packed. */
 export function answerOf(result: { ok: true; value: unknown } | { ok: false; problem: { code: string } }): Answer {

@@ -2,8 +2,8 @@ import type { Actor } from "@/core/people/permissions";
 import type { Result } from "@/core/problems";
 import { type Origin, refused } from "@/kernel/operation";
 import { withinRequest } from "@/kernel/request-id";
-import type { Asked } from "./body";
-import { addressOf, type Answer, answerOf, asResponse, jsonAsked, limit } from "./guard";
+import type { Answer, Asked } from "./body";
+import { addressOf, answerOf, asResponse, jsonAsked, limit } from "./guard";
 import { originOf } from "./origin";
 import { actorOf } from "./session";
 

@@ -1,7 +1,6 @@
 import type { Hogar } from "@/kernel/hogar";
 import path from "node:path";
-import type { Asked } from "./body";
-import type { Answer } from "./guard";
+import type { Answer, Asked } from "./body";
 
 /** Given by the application as it starts, since it is there that its code is loaded once: `hogar serve` itself loads none of it. */
 interface Direct {

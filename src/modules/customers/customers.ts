@@ -3,11 +3,10 @@ import { phoneKept, phoneProblem } from "@/core/people/phones";
 import { Refusal } from "@/core/problems";
 import { tidy } from "@/core/words";
 import type { Address } from "@/gateways/types";
-import type { Way } from "@/kernel/links";
 import type { OperationContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
 import type { Reach } from "@/modules/messages/messaging";
-import { notePossibleDuplicate, findSame } from "./same-person";
+import { findSame, notePossibleDuplicate, type Shown } from "./same-person";
 
 export interface BookerDetails {
   name: string;
@@ -17,17 +16,6 @@ export interface BookerDetails {
   reminders?: boolean;
   offers?: boolean;
 }
-
-/** How somebody has shown who they are. */
-export type Shown =
-  /** One of us has typed it, with them before us or on the phone; or it came with a list of the owner's. */
-  | "the office"
-  /** By a link that went to nobody but the email, or the number, that was typed. */
-  | Way
-  /** By a link that is known to be of this customer. */
-  | { customerId: number }
-  /** They have typed it. */
-  | "nothing";
 
 /** Whom something is for, and how they are reached about it: only as we know them, where they have shown one of their addresses and typed the rest. */
 export interface Joined {

@@ -4,7 +4,18 @@ import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { idsColumn } from "@/store/columns";
 import { mergeThreads } from "@/modules/messages/threads";
 import { insertOnce } from "@/store/insert";
-import type { Shown } from "./customers";
+import type { Way } from "@/kernel/links";
+
+/** How somebody has shown who they are. */
+export type Shown =
+  /** One of us has typed it, with them before us or on the phone; or it came with a list of the owner's. */
+  | "the office"
+  /** By a link that went to nobody but the email, or the number, that was typed. */
+  | Way
+  /** By a link that is known to be of this customer. */
+  | { customerId: number }
+  /** They have typed it. */
+  | "nothing";
 
 /** Who somebody is: a customer we know for certain, by what was shown of them, or those who may be the same person. */
 export function findSame(

@@ -11,7 +11,8 @@ import { actorWords, defineOperation, type OperationContext } from "@/kernel/ope
 import { agreeJob } from "@/modules/booking/agree";
 import { takeRoom } from "@/modules/booking/room";
 import type { Wanted } from "@/modules/booking/wanted";
-import { customerFor, type Shown, siteFor } from "@/modules/customers/customers";
+import { customerFor, siteFor } from "@/modules/customers/customers";
+import type { Shown } from "@/modules/customers/same-person";
 import { takesCards } from "@/modules/money/cards";
 import { partsOffered } from "@/modules/money/parts";
 import { tellAsker } from "@/modules/messages/messaging";

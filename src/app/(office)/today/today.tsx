@@ -117,14 +117,14 @@ function Need({ need }: { need: View["needs"][number] }) {
   const decide = useChange("decide-charge", { then: said("Written down") });
   const retry = useChange("try-again", { then: said("It is tried again at once") });
   return (
-    <Box sx={{ display: "flex", alignItems: "center", borderTop: `1px solid ${ink.line}` }}>
+    <Box sx={{ display: "flex", alignItems: "center", flexWrap: "wrap", borderTop: `1px solid ${ink.line}` }}>
       <LinkBox
         href={need.href}
         sx={{
           display: "flex",
           gap: 4,
           py: 2.25,
-          flex: 1,
+          flex: "1 1 320px",
           textDecoration: "none",
           color: ink.ink,
           "&:hover": { bgcolor: ink.plaster },
@@ -133,7 +133,7 @@ function Need({ need }: { need: View["needs"][number] }) {
         <Box
           aria-hidden="true"
           sx={{
-            width: 20,
+            flex: "0 0 20px",
             textAlign: "center",
             color: urgent.includes(need.kind) ? ink.ember : ink.ash,
             fontWeight: 700,
@@ -195,7 +195,7 @@ function Actions({
   busy: boolean;
 }) {
   return (
-    <Box sx={{ display: "flex", gap: 2, flex: "none" }}>
+    <Box sx={{ display: "flex", gap: 2, flex: "0 0 100%", pl: 9, pb: 2.5 }}>
       {actions.map(([words, act]) => (
         <Button key={words} variant="outlined" size="small" disabled={busy} onClick={() => void act()}>
           {words}

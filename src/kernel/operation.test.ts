@@ -51,6 +51,22 @@ describe("the door", () => {
     ]);
   });
 
+  it("never writes into the audit what the card service calls a card or a charge, nor where somebody came from", async () => {
+    const world = smallWorld();
+    const from = { address: "hash of an address", browser: "hash of a browser", network: "192.0.2.7" };
+    world.booked({ serviceId: world.services.survey, card: "9900000000001006", more: { keepCard: true }, from });
+    await runDue(world.hogar);
+    const { card, charge } = one<{ card: string; charge: string }>(
+      world.hogar,
+      "SELECT (SELECT reference FROM cards) AS card, (SELECT gateway_reference FROM payments) AS charge",
+    );
+    const { all } = one<{ all: string }>(world.hogar, "SELECT group_concat(after, ' ') AS \"all\" FROM audit_changes");
+    expect([card, charge, from.address, from.browser, from.network].filter((secret) => all.includes(secret))).toEqual(
+      [],
+    );
+    expect(all).toContain("card ending 1006");
+  });
+
   it("never writes a password into the audit", () => {
     const { hogar } = smallWorld();
     mustPerform(

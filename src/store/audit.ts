@@ -28,8 +28,11 @@ const notAudited = new Set([
   "audit",
   "audit_changes",
 ]);
-/** Columns that the audit does not repeat: secrets, and what is too large. */
+/** Columns that the audit does not repeat: secrets, where somebody came from, what the card service calls a card or a charge, and what is too large. */
 const notRepeated = new Set([
+  "fingerprint",
+  "gateway_reference",
+  "step_address",
   "password_hash",
   "hold_key",
   "nonce",
@@ -82,7 +85,7 @@ function triggersOf(db: Database.Database, table: string): string {
     .all();
   const row = (side: "OLD" | "NEW") =>
     `json_object(${columns
-      .filter((c) => !notRepeated.has(c.name))
+      .filter((c) => !notRepeated.has(c.name) && !(table === "cards" && c.name === "reference"))
       .map((c) => `'${c.name}', ${side}."${c.name}"`)
       .join(", ")})`;
   const key = (side: "OLD" | "NEW") =>

@@ -13,11 +13,10 @@ export interface WholeQuestion {
 export const isQuestion = ({ method, url = "" }: IncomingMessage): boolean =>
   method === "POST" && shared.direct !== undefined && asks.test(url);
 
-/** Reads such a request to its end: whoever sends slowly takes nobody's place meanwhile. */
-export async function wholeQuestion(request: IncomingMessage): Promise<WholeQuestion> {
+/** Reads such a request to its end: whoever sends slowly takes nobody's place meanwhile. `isOffice`: it is known to come from somebody who is signed in. */
+export async function wholeQuestion(request: IncomingMessage, isOffice: boolean): Promise<WholeQuestion> {
   const [, kind, name] = asks.exec(request.url!) as unknown as [string, "views" | "operations", string];
-  const most = request.headers.cookie?.includes("hogar=") ? mostOfOffice : mostOfStrangers;
-  const bytes = await readUpTo(request, most);
+  const bytes = await readUpTo(request, isOffice ? mostOfOffice : mostOfStrangers);
   const asked: Asked = {
     headers: { get: (header) => (request.headers[header] === undefined ? null : String(request.headers[header])) },
     read: (limit) => Promise.resolve(bytes !== null && bytes.length <= limit ? bytes : null),
@@ -32,7 +31,7 @@ export async function wholeQuestion(request: IncomingMessage): Promise<WholeQues
   };
 }
 
-/** What is taken into memory before it is known who asks; src/server/guarded.ts has the limits for whom they are. */
+/** What is taken into memory before it is answered, in bytes; the same limits as in src/server/guarded.ts. */
 const [mostOfStrangers, mostOfOffice] = [200_000, 8_000_000];
 
 function readUpTo(request: IncomingMessage, most: number): Promise<Buffer | null> {

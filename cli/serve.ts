@@ -63,7 +63,7 @@ async function serveApplication(port: number): Promise<void> {
     const turn = await turnOf(request, signs);
     // Told before it is read: that takes as long as some answers.
     if (gate.isFull(turn)) return shed(request, response);
-    const question = isQuestion(request) ? await wholeQuestion(request) : null;
+    const question = isQuestion(request) ? await wholeQuestion(request, turn === 1) : null;
     if (!(await gate.enter(turn))) return shed(request, response);
     try {
       if (turn >= 2) response.setHeader(middleHeader, signs.give());

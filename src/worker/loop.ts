@@ -62,11 +62,7 @@ export function startWorker(hogar: Hogar): () => Promise<void> {
 
   const wake = () => {
     if (stopped) return;
-    try {
-      lanes.begin();
-    } catch (error) {
-      console.error("outbox", error);
-    }
+    lanes.begin();
     if (busy) return void (again = true);
     busy = true;
     running = turn()
@@ -87,7 +83,6 @@ export function startWorker(hogar: Hogar): () => Promise<void> {
   return async () => {
     stopped = true;
     clearInterval(timer);
-    await running;
-    await lanes.idle();
+    await Promise.all([running, lanes.close()]);
   };
 }

@@ -105,6 +105,25 @@ describe("the outbox", () => {
     expect(one(world.hogar, "SELECT state FROM payments")).toEqual({ state: "received" });
   });
 
+  it("begins nothing more once it is told to stop, and does not wait for what hangs", async () => {
+    const tried: string[] = [];
+    const world = smallWorld({
+      mail: {
+        repeatable: true,
+        send({ key }) {
+          tried.push(key);
+          return tried.length === 1 ? Promise.resolve({ state: "sent", reference: key }) : new Promise(() => {});
+        },
+      },
+    });
+    for (let nth = 10; nth < 22; nth++) world.booked({ nth });
+    const { begin, close } = openLanes(world.hogar);
+    begin();
+    const before = tried.length;
+    await close();
+    expect([before > 0, tried.length]).toEqual([true, before]);
+  });
+
   it("pauses a lane in which one after the other fails, says so, and goes on by itself", async () => {
     let isBroken = true;
     let tries = 0;

@@ -26,6 +26,9 @@ const lanes: Record<LaneName, Lane> = {
 };
 const laneNames = Object.keys(lanes) as LaneName[];
 
+/** So long what is under way is waited for when the process is told to stop, in milliseconds. */
+const closingMs = 3_000;
+
 /** Between two tries: 2 s, 6 s, 18 s and so on, ten minutes at the most. */
 const pauseMs = (attempts: number): number => Math.min(2_000 * 3 ** (attempts - 1), 600_000);
 /** After so many failures in a row a lane pauses: 15 s, 30 s and so on, five minutes at the most. */
@@ -44,6 +47,8 @@ export interface Lanes {
   begin: () => void;
   /** When nothing is under way any more: how many effects were tried. */
   idle: () => Promise<number>;
+  /** Begins nothing more, and waits a little for what is under way: what hangs is done again later, under its lease. */
+  close: () => Promise<void>;
 }
 
 /** The lanes of one process. `leaseMs`: how long nobody else tries what is under way; twice a lane's limit where none is given. */
@@ -54,7 +59,12 @@ export function openLanes(hogar: Hogar, leaseMs?: number): Lanes {
   let isOpen = true;
 
   const begin = () => {
-    for (const name of laneNames) while (isOpen && hasPlace(name) && beginNext(name));
+    try {
+      for (const name of laneNames) while (isOpen && hasPlace(name) && beginNext(name));
+    } catch (error) {
+      // The database was busy for long: the next turn begins it.
+      console.error("outbox", error);
+    }
   };
   const hasPlace = (name: LaneName): boolean => {
     const { failures = 0, paused_until = 0 } = stateOf(hogar, name) ?? {};
@@ -82,6 +92,10 @@ export function openLanes(hogar: Hogar, leaseMs?: number): Lanes {
       while (underWay.size) await Promise.all(underWay);
       isOpen = false;
       return tried;
+    },
+    async close() {
+      isOpen = false;
+      await Promise.race([Promise.all(underWay), new Promise((resolve) => setTimeout(resolve, closingMs).unref())]);
     },
   };
 }

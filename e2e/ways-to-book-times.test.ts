@@ -1,4 +1,5 @@
-import { chooseAt, payWith, sayWho } from "./support/door";
+import { bookStove, changeRules } from "./support/stove";
+import { chooseAt } from "./support/door";
 import { linkOf } from "./support/http";
 import { moveClock, pairForTests } from "./support/pair";
 import { go } from "./support/server";
@@ -9,35 +10,8 @@ jest.setTimeout(600_000);
 const pair = pairForTests();
 const serviceId = (code: string) => pair.app.sql<{ id: number }>("SELECT id FROM services WHERE code = ?", code)[0]!.id;
 
-/** Types into the owner's booking rules, and saves them. */
-async function changeRules(type: () => Promise<void>) {
-  await go(pair.office, `${pair.app.url}/setup/windows`);
-  await type();
-  await pair.office.getByRole("button", { name: "Save" }).click();
-  await pair.office.getByText(/is saved/).waitFor();
-}
-
-/** Books the stove service in a window whose words match, on the first day that has one. */
-async function bookStove(words: RegExp, address: string, name: string, mail: string) {
-  await chooseAt(pair.door, pair.app.url, address, /Stove service/);
-  await pair.door.getByRole("button", { name: "Choose a time" }).click();
-  const windows = pair.door.getByRole("group", { name: /day \d/ }).getByRole("button");
-  await windows.first().waitFor();
-  while ((await windows.filter({ hasText: words }).count()) === 0)
-    await pair.door.getByRole("button", { name: "Later days" }).click();
-  await windows.filter({ hasText: words }).first().click();
-  await pair.door.getByRole("button", { name: /^Keep/ }).click();
-  await sayWho(pair.door, name, mail);
-  await payWith(pair.door, "9900 0000 0000 1006");
-  await pair.door
-    .getByRole("button", { name: /^Pay .* and book/ })
-    .and(pair.door.locator(":enabled"))
-    .click();
-  await pair.door.waitForURL(/\/my\//);
-}
-
 it("where the owner promises exact times, one of them is chosen and promised", async () => {
-  await changeRules(async () => {
+  await changeRules(pair, async () => {
     const windows = pair.office.getByRole("group", { name: "Windows" });
     const remove = windows.getByRole("button", { name: "Remove this window" });
     await remove.first().waitFor();
@@ -48,7 +22,13 @@ it("where the owner promises exact times, one of them is chosen and promised", a
     await windows.getByLabel("Last").fill("15:00");
     await windows.getByLabel("Every, minutes").fill("30");
   });
-  await bookStove(/^1[0-5]:[03]0/, "28 alder", "Jonas Exact", "jonas.exact@example.com");
+  await bookStove(pair, {
+    words: /^1[0-5]:[03]0/,
+    address: "28 alder",
+    name: "Jonas Exact",
+    mail: "jonas.exact@example.com",
+    then: /\/my\//,
+  });
   expect(
     pair.app.sql(
       "SELECT window_to - window_from AS long, window_from % 30 AS off FROM visits v JOIN jobs j ON j.id = v.job_id WHERE j.mail = 'jonas.exact@example.com'",

@@ -1,3 +1,4 @@
+import { bookStove, changeRules } from "./support/stove";
 import { chooseAt, keepWindow, payWith, sayWho } from "./support/door";
 import { pairForTests } from "./support/pair";
 import { go } from "./support/server";
@@ -67,36 +68,15 @@ it("all of it is paid at once, where the service lets one", async () => {
   ).toEqual([{ rest: 0 }]);
 });
 
-/** Types into the owner's booking rules, and saves them. */
-async function changeRules(type: () => Promise<void>) {
-  await go(pair.office, `${pair.app.url}/setup/windows`);
-  await type();
-  await pair.office.getByRole("button", { name: "Save" }).click();
-  await pair.office.getByText(/is saved/).waitFor();
-}
-
-/** Books the stove service in a window whose words match, on the first day that has one. */
-async function bookStove(words: RegExp, address: string, name: string, mail: string) {
-  await chooseAt(pair.door, pair.app.url, address, /Stove service/);
-  await pair.door.getByRole("button", { name: "Choose a time" }).click();
-  const windows = pair.door.getByRole("group", { name: /day \d/ }).getByRole("button");
-  await windows.first().waitFor();
-  while ((await windows.filter({ hasText: words }).count()) === 0)
-    await pair.door.getByRole("button", { name: "Later days" }).click();
-  await windows.filter({ hasText: words }).first().click();
-  await pair.door.getByRole("button", { name: /^Keep/ }).click();
-  await sayWho(pair.door, name, mail);
-  await payWith(pair.door, "9900 0000 0000 1006");
-  await pair.door
-    .getByRole("button", { name: /^Pay .* and book/ })
-    .and(pair.door.locator(":enabled"))
-    .click();
-  await pair.door.waitForURL(afterwards());
-}
-
 it("a window on our way costs less by what the owner says, and that is what is booked", async () => {
-  await changeRules(() => pair.office.getByLabel("Windows on your way, % off").fill("10"));
-  await bookStove(/on our way\s*10% off/, "26 alder", "Ada Onway", "ada.onway@example.com");
+  await changeRules(pair, () => pair.office.getByLabel("Windows on your way, % off").fill("10"));
+  await bookStove(pair, {
+    words: /on our way\s*10% off/,
+    address: "26 alder",
+    name: "Ada Onway",
+    mail: "ada.onway@example.com",
+    then: afterwards(),
+  });
   const job = pair.app.sql<{ id: number; total_minor: number }>(
     "SELECT id, total_minor FROM jobs WHERE mail = 'ada.onway@example.com'",
   )[0]!;
@@ -110,5 +90,5 @@ it("a window on our way costs less by what the owner says, and that is what is b
       { description: "On our way, 10% off", amount_minor: -1190 },
     ],
   ]);
-  await changeRules(() => pair.office.getByLabel("Windows on your way, % off").fill("0"));
+  await changeRules(pair, () => pair.office.getByLabel("Windows on your way, % off").fill("0"));
 });

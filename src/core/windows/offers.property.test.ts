@@ -4,7 +4,8 @@ import { days, travelTables } from "../../../bench/random-days";
 import { prepareDay } from "../routes/insertion";
 import type { Day, Travel } from "../routes/timing";
 import { type WindowAnswer } from "./offer";
-import { answerWindows } from "./offers";
+import { answerWindows, firstOffers } from "./offers";
+import type { WindowsQuestion } from "./question";
 
 const date = "2027-03-11";
 const visits = fc.record({
@@ -24,24 +25,31 @@ const ask = (
   crew: number,
   asked: { date: string; from: number; to: number }[],
   travel: Travel,
-): WindowAnswer[] =>
-  answerWindows({
-    now: -1e6,
-    today: date,
-    rules: { notice: 0, furthestDays: 10, capacity: { mode: "route" }, limits: [] },
-    visit: { ...visit, skills: [], crew },
-    windows: asked,
-    refusal: () => [],
-    travel,
-    technicians: team.map((day, i) => ({
-      id: String(i),
-      skills: [],
-      day: () => {
-        const prepared = prepareDay(day, travel);
-        return prepared ? { works: true, day: prepared, load: 0 } : { works: false, code: "day-not-feasible" };
-      },
-    })),
-  });
+): WindowAnswer[] => answerWindows(questionOf(team, visit, crew, asked, travel));
+
+const questionOf = (
+  team: Day[],
+  visit: { place: number; minutes: number; before: number; after: number },
+  crew: number,
+  asked: { date: string; from: number; to: number }[],
+  travel: Travel,
+): WindowsQuestion => ({
+  now: -1e6,
+  today: date,
+  rules: { notice: 0, furthestDays: 10, capacity: { mode: "route" }, limits: [] },
+  visit: { ...visit, skills: [], crew },
+  windows: asked,
+  refusal: () => [],
+  travel,
+  technicians: team.map((day, i) => ({
+    id: String(i),
+    skills: [],
+    day: () => {
+      const prepared = prepareDay(day, travel);
+      return prepared ? { works: true, day: prepared, load: 0 } : { works: false, code: "day-not-feasible" };
+    },
+  })),
+});
 
 /** All minutes at which a technician could begin, tried one by one at every place in the order. */
 const startsOf = (
@@ -152,6 +160,43 @@ describe("offers, against the plain checker", () => {
         const together = ask(team, visit, 1, asked, travel);
         expect(together).toEqual(asked.flatMap((window) => ask(team, visit, 1, [window], travel)));
       }),
+    );
+  });
+
+  it("are the same for whoever asks only for those of the first days, with only whom they would be given to", () => {
+    const dates = [date, "2027-03-12", "2027-03-13"];
+    const inTimeOrder = fc
+      .array(fc.tuple(fc.constantFrom(...dates), fc.nat(400), fc.nat(120)), { maxLength: 8 })
+      .map((all) =>
+        all
+          .map(([on, from, length]) => ({ date: on, from, to: from + length }))
+          .sort((a, b) => (a.date < b.date ? -1 : Number(a.date > b.date))),
+      );
+    fc.assert(
+      fc.property(
+        teams,
+        visits,
+        inTimeOrder,
+        travelTables,
+        fc.constantFrom(1, 2),
+        fc.integer({ min: 1, max: 3 }),
+        fc.constantFrom("route", "open", "ask"),
+        (team, visit, asked, travel, crew, days, mode) => {
+          const question = {
+            ...questionOf(team, visit, crew, asked, travel),
+            wanted: { technician: "1", only: false },
+          };
+          question.rules = { ...question.rules, capacity: { mode } };
+          const offered = answerWindows(question).filter((answer) => answer.offered);
+          const first = [...new Set(offered.map((offer) => offer.date))].slice(0, days);
+          expect(firstOffers(question, days)).toEqual(
+            offered
+              .filter((offer) => first.includes(offer.date))
+              .map((offer) => ({ ...offer, technicians: offer.technicians.slice(0, crew) })),
+          );
+        },
+      ),
+      { numRuns: 300 },
     );
   });
 });

@@ -20,6 +20,29 @@ export function answerWindows(question: WindowsQuestion): WindowAnswer[] {
   });
 }
 
+/**
+ * The windows that can be promised, on the first so many days that have any: whole days, in the order asked. Each carries only
+ * those it would be given to, and no reason is looked for: that takes most of the time of a whole answer, and who chooses a
+ * window is shown neither.
+ */
+export function firstOffers(question: WindowsQuestion, days: number): Offer[] {
+  const team = teamOn(question);
+  const offers: Offer[] = [];
+  let found = 0;
+  let last: LocalDate | null = null;
+  for (const window of question.windows) {
+    if (found >= days && window.date !== last) break;
+    if (brokenRules(question, window).length) continue;
+    const answer =
+      joined(question, window) ?? decide(question, window, judge(question, window, team, "fits"), team, "crew");
+    if (!answer.offered) continue;
+    offers.push(answer);
+    if (window.date !== last) found++;
+    last = window.date;
+  }
+  return offers;
+}
+
 /** One window, opened up: every rule against it, and every technician whatever the rules say. */
 export interface WindowExplained {
   answer: WindowAnswer;
@@ -91,11 +114,19 @@ interface Judged {
   reasons: TechnicianRefusal[];
 }
 
+/** Whether it is said of those who do not fit what stops them. */
+type Depth = "reasons" | "fits";
+
 /** Every technician against a window and the days that follow it: fits, or what stops them. */
-function judge(question: WindowsQuestion, window: AskedWindow, team: (date: LocalDate) => Team): Judged {
-  const first = judgeDay(question, window, team(window.date));
+function judge(
+  question: WindowsQuestion,
+  window: AskedWindow,
+  team: (date: LocalDate) => Team,
+  depth: Depth = "reasons",
+): Judged {
+  const first = judgeDay(question, window, team(window.date), depth);
   return (window.followingDays ?? []).reduce<Judged>((before, day) => {
-    const next = judgeDay(question, day, team(day.date));
+    const next = judgeDay(question, day, team(day.date), depth);
     const members = new Map(next.fitting.map((f) => [f.id, f]));
     const stillIn = new Set(before.fitting.map((f) => f.id));
     return {
@@ -109,10 +140,15 @@ function judge(question: WindowsQuestion, window: AskedWindow, team: (date: Loca
 
 const noMore: readonly Member[] = [];
 
-function judgeDay({ visit }: WindowsQuestion, day: PromiseWindow, { able, reasons: notThere }: Team): Judged {
+function judgeDay(
+  { visit }: WindowsQuestion,
+  day: PromiseWindow,
+  { able, reasons: notThere }: Team,
+  depth: Depth,
+): Judged {
   const length = lengthOf(visit);
   const fitting: Fitting[] = [];
-  const reasons = [...notThere];
+  const reasons = depth === "reasons" ? [...notThere] : [];
   for (const { id, load, limits, mostMinutes, day: prepared, rooms } of able) {
     const over = limits.length ? firstReached(limits, day) : null;
     if (over) {
@@ -126,7 +162,7 @@ function judgeDay({ visit }: WindowsQuestion, day: PromiseWindow, { able, reason
     const insertions =
       visit.crew === 1 ? one(bestInto(rooms, prepared, day, length)) : insertionsInto(rooms, prepared, day, length);
     if (insertions.length) fitting.push({ id, load, day: prepared, insertions, followingDays: noMore });
-    else {
+    else if (depth === "reasons") {
       const { position, shortBy, late } = nearestMiss(rooms, prepared, day, length);
       reasons.push({
         technician: id,
@@ -155,11 +191,15 @@ function firstReached(limits: readonly Limit[], window: PromiseWindow) {
 
 // ---------------------------------------------------------------- what is promised
 
+/** Whom an offer names: everybody who fits, or only those it would be given to. */
+type Whom = "everybody" | "crew";
+
 function decide(
   question: WindowsQuestion,
   window: AskedWindow,
   judged: Judged,
   team: (date: LocalDate) => Team,
+  whom: Whom = "everybody",
 ): WindowAnswer {
   const {
     rules: { capacity },
@@ -170,7 +210,7 @@ function decide(
     if (short.length) return refuse(window, [...short, ...judged.reasons]);
   }
   const seats = question.seats && { seats: { left: question.seats.of, joins: null } };
-  const crew = crewOffer(question, window, judged.fitting);
+  const crew = crewOffer(question, window, judged.fitting, whom);
   if ("offered" in crew) return { ...crew, ...seats };
   if (capacity.mode === "count" || capacity.mode === "open")
     return {
@@ -214,14 +254,16 @@ function crewOffer(
   { visit, wanted }: WindowsQuestion,
   window: AskedWindow,
   fitting: readonly Fitting[],
+  whom: Whom,
 ): Offer | { reasons: CrewReason[] } {
   const { crew } = visit;
+  const ranked = byRank(wanted?.technician ?? null);
+  if (crew === 1 && fitting.length) {
+    const able = fitting.map(offeredAtBest);
+    return offer(window, whom === "everybody" ? able.sort(ranked) : [firstOf(able, ranked)], 1, []);
+  }
   const ids = fitting.map((f) => f.id);
   if (fitting.length < crew) return { reasons: crew > 1 ? [{ code: "crew-incomplete", needed: crew, able: ids }] : [] };
-  const ranked = byRank(wanted?.technician ?? null);
-  if (crew === 1) {
-    return offer(window, fitting.map(offeredAtBest).sort(ranked), 1, []);
-  }
   if (wanted?.only && !ids.includes(wanted.technician))
     return { reasons: [{ code: "crew-incomplete", needed: crew, able: ids }] };
   const candidates = fitting.map((f) => ({ id: f.id, load: f.load, days: [f, ...f.followingDays] }));
@@ -239,6 +281,9 @@ const byRank = (first: string | null) =>
     ? byDriving
     : (a: OfferedTechnician, b: OfferedTechnician): number =>
         Number(b.id === first) - Number(a.id === first) || byDriving(a, b);
+
+const firstOf = <T>(all: readonly T[], ranked: (a: T, b: T) => number): T =>
+  all.reduce((first, one) => (ranked(one, first) < 0 ? one : first));
 
 const byDriving = (a: OfferedTechnician, b: OfferedTechnician): number =>
   a.extraDriving - b.extraDriving || a.load - b.load || (a.id < b.id ? -1 : 1);

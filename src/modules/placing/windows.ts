@@ -4,7 +4,7 @@ import { windowIn } from "@/core/time/local-words";
 import { type Calendar, calendarRefusal, isWorkingDay } from "@/core/windows/calendar";
 import { soonestArrivals } from "@/core/windows/continuous";
 import { isOnOurWay, type Offer, type WindowAnswer } from "@/core/windows/offer";
-import { answerWindows, explainWindows, type WindowExplained } from "@/core/windows/offers";
+import { answerWindows, explainWindows, firstOffers, type WindowExplained } from "@/core/windows/offers";
 import { windowsOn, withFollowingDays } from "@/core/windows/patterns";
 import { type PromiseWindow } from "@/core/windows/promise-window";
 import { type AskedWindow, strictestMode, type WindowsQuestion } from "@/core/windows/question";
@@ -246,7 +246,7 @@ function nearestZone(sites: readonly (Point & { name: string })[], point: Point)
 export const bookableDates = ({ today, business }: ViewContext): LocalDate[] =>
   datesFrom(today, addDays(today, business.horizon_days));
 
-/** Days with offers that somebody looks at before asking for later ones, and dates that are worked out at once for them. */
+/** Days with offers that somebody looks at before asking for later ones, and dates whose plan is read at once for them. */
 const [daysLookedAt, datesAtOnce] = [9, 14];
 
 /**
@@ -260,10 +260,12 @@ export function soonestOffers(
 ): { offers: Offer[]; next: LocalDate | null } {
   const dates = bookableDates(context).filter((date) => from === undefined || date >= from);
   const offers: Offer[] = [];
+  let days = 0;
   for (let at = 0; at < dates.length; at += datesAtOnce) {
-    offers.push(...answersFor(context, visit, dates.slice(at, at + datesAtOnce)).filter((a) => a.offered));
-    if (new Set(offers.map((o) => o.date)).size >= daysLookedAt)
-      return { offers, next: dates[at + datesAtOnce] ?? null };
+    const found = firstOffers(questionFor(context, visit, dates.slice(at, at + datesAtOnce)), daysLookedAt - days);
+    offers.push(...found);
+    days += new Set(found.map(({ date }) => date)).size;
+    if (days >= daysLookedAt) return { offers, next: dates.find((date) => date > offers.at(-1)!.date) ?? null };
   }
   return { offers, next: null };
 }

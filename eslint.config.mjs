@@ -111,6 +111,27 @@ export default tseslint.config(
     },
   },
   {
+    // Files from outside are read where they came in: in the browser of who brings them, in the command, or in a process of its own.
+    files: ["src/{server,modules,kernel,registry,worker,store}/**/*.{ts,tsx}"],
+    ignores: ["**/*.test.ts"],
+    rules: {
+      "no-restricted-imports": [
+        "error",
+        {
+          paths: [
+            ...["papaparse", "ical.js", "fast-xml-parser", "postal-mime", "mailparser", "html-to-text"],
+            ...["@/core/imports/read-file", "@/core/imports/camt", "@/gateways/mail-reader"],
+            { name: "@/core/place/zone-files", importNames: ["readZones"] },
+            { name: "@/core/time/holidays", importNames: ["readHolidays"] },
+          ].map((one) => ({
+            ...(typeof one === "string" ? { name: one } : one),
+            message: "The thread that answers reads no file from outside: see src/gateways/outside-process.ts.",
+          })),
+        },
+      ],
+    },
+  },
+  {
     // Whatever a regular expression may see from outside, it takes no longer than in proportion to its length.
     files: ["src/**/*.{ts,tsx}", "cli/**/*.ts"],
     ignores: ["**/*.test.ts"],

@@ -2,6 +2,7 @@ import { withoutEnd } from "@/core/words";
 import ICAL from "ical.js";
 import Papa from "papaparse";
 import { isCamt, readCamt } from "./camt";
+import { mostColumns, mostRows } from "./table-size";
 
 /** A file as rows under named columns: every row has a text for each column. */
 export interface Table {
@@ -13,8 +14,6 @@ export interface Table {
 export type ReadFile =
   { ok: true; table: Table; /** It is a bank’s, and says so. */ isStatement?: true } | { ok: false; sentence: string };
 
-export const mostRows = 20_000;
-export const mostColumns = 60;
 /** Characters of one cell that are kept; nobody's name or note is longer. */
 const longestCell = 4000;
 

@@ -1,5 +1,5 @@
 import { fieldsOf, type ImportKind } from "@/core/imports/fields";
-import { mostColumns, mostRows } from "@/core/imports/read-file";
+import { mostColumns, mostRows } from "@/core/imports/table-size";
 import { Id, input, OneOf, OrNull } from "@/kernel/inputs";
 import { type Static, Type } from "@sinclair/typebox";
 

@@ -22,6 +22,7 @@ export function startWorkerThread(hogar: Hogar, folder: string): () => Promise<v
     const isBundled = existsSync(bundledWorker);
     const worker = new Worker(isBundled ? bundledWorker : path.join(process.cwd(), "src/worker/thread.ts"), {
       workerData: { folder, turns },
+      resourceLimits: { maxYoungGenerationSizeMb: 8 },
       execArgv: isBundled ? [] : ["--import", "tsx"],
     });
     worker.on("error", (error) => console.error("worker thread", error));

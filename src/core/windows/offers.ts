@@ -106,6 +106,8 @@ function joined({ seats }: WindowsQuestion, window: AskedWindow): WindowAnswer |
 /** Somebody who fits: on the first day, and on those that follow. Where nobody else has to come along, with the best position only. */
 interface Fitting extends Member {
   load: number;
+  /** Over all days, each at the position with the least. */
+  extraDriving: number;
   followingDays: readonly Member[];
 }
 
@@ -130,13 +132,17 @@ function judge(
     const members = new Map(next.fitting.map((f) => [f.id, f]));
     const stillIn = new Set(before.fitting.map((f) => f.id));
     return {
-      fitting: before.fitting.flatMap((f) =>
-        members.has(f.id) ? [{ ...f, followingDays: [...f.followingDays, members.get(f.id)!] }] : [],
-      ),
+      fitting: before.fitting.flatMap((f) => (members.has(f.id) ? [withDay(f, members.get(f.id)!)] : [])),
       reasons: [...before.reasons, ...next.reasons.filter((r) => stillIn.has(r.technician))],
     };
   }, first);
 }
+
+const withDay = (f: Fitting, day: Fitting): Fitting => ({
+  ...f,
+  extraDriving: f.extraDriving + day.extraDriving,
+  followingDays: [...f.followingDays, day],
+});
 
 const noMore: readonly Member[] = [];
 
@@ -161,8 +167,10 @@ function judgeDay(
     }
     const insertions =
       visit.crew === 1 ? one(bestInto(rooms, prepared, day, length)) : insertionsInto(rooms, prepared, day, length);
-    if (insertions.length) fitting.push({ id, load, day: prepared, insertions, followingDays: noMore });
-    else if (depth === "reasons") {
+    if (insertions.length) {
+      const { extraDriving } = leastDriving(insertions)!;
+      fitting.push({ id, load, extraDriving, day: prepared, insertions, followingDays: noMore });
+    } else if (depth === "reasons") {
       const { position, shortBy, late } = nearestMiss(rooms, prepared, day, length);
       reasons.push({
         technician: id,
@@ -259,8 +267,8 @@ function crewOffer(
   const { crew } = visit;
   const ranked = byRank(wanted?.technician ?? null);
   if (crew === 1 && fitting.length) {
-    const able = fitting.map(offeredAtBest);
-    return offer(window, whom === "everybody" ? able.sort(ranked) : [firstOf(able, ranked)], 1, []);
+    const named = whom === "everybody" ? [...fitting].sort(ranked) : [firstOf(fitting, ranked)];
+    return offer(window, named.map(offeredAtBest), 1, []);
   }
   const ids = fitting.map((f) => f.id);
   if (fitting.length < crew) return { reasons: crew > 1 ? [{ code: "crew-incomplete", needed: crew, able: ids }] : [] };
@@ -276,16 +284,17 @@ function crewOffer(
   return offer(window, technicians, crew, together.at);
 }
 
+type Ranked = Pick<OfferedTechnician, "id" | "load" | "extraDriving">;
+
 const byRank = (first: string | null) =>
   first === null
     ? byDriving
-    : (a: OfferedTechnician, b: OfferedTechnician): number =>
-        Number(b.id === first) - Number(a.id === first) || byDriving(a, b);
+    : (a: Ranked, b: Ranked): number => Number(b.id === first) - Number(a.id === first) || byDriving(a, b);
 
 const firstOf = <T>(all: readonly T[], ranked: (a: T, b: T) => number): T =>
   all.reduce((first, one) => (ranked(one, first) < 0 ? one : first));
 
-const byDriving = (a: OfferedTechnician, b: OfferedTechnician): number =>
+const byDriving = (a: Ranked, b: Ranked): number =>
   a.extraDriving - b.extraDriving || a.load - b.load || (a.id < b.id ? -1 : 1);
 
 const offeredAtBest = (f: Fitting): OfferedTechnician =>

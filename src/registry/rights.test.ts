@@ -227,6 +227,16 @@ describe("somebody who sees only their own visits", () => {
       leewayDays: null,
       counted: "calendar",
     },
+    "repeat-change-ahead": {
+      move: {
+        visitId: ids.visit,
+        technicianIds: [1],
+        date: "2027-04-01",
+        fromMinute: 540,
+        toMinute: 660,
+        which: "this",
+      },
+    },
     "repeat-places": { siteId: ids.site, items: [{ serviceId: 1 }], rule: "FREQ=WEEKLY", from: "2027-04-01" },
     "repeats-proposal": {
       ids: [ids.repeat],

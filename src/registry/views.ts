@@ -65,6 +65,7 @@ import { messageSetup, previewMessage, template } from "@/modules/messages/views
 import { thread, threads, visitNotes } from "@/modules/messages/views/threads";
 import { customerAccount } from "@/modules/money/views/customer-account";
 import { repeatBatches, repeatIds, repeatsProposal } from "@/modules/repeats/views/many";
+import { changeAhead } from "@/modules/repeats/views/change-ahead";
 import { repeatPlaces } from "@/modules/repeats/views/repeat-places";
 import { repeatView } from "@/modules/repeats/views/repeat";
 import { repeats, repeatsOutlook } from "@/modules/repeats/views/repeats";
@@ -152,6 +153,7 @@ export const views = {
   "again-offers": againOffers,
   repeats: repeats,
   "repeats-outlook": repeatsOutlook,
+  "repeat-change-ahead": changeAhead,
   "repeat-places": repeatPlaces,
   "repeat-ids": repeatIds,
   "customer-account": customerAccount,

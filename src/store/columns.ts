@@ -51,8 +51,34 @@ export const tickedColumn = jsonColumn<TickedItem[]>(
 export const repeatsEveryColumn = jsonColumn<RepeatEvery[]>(objects({ every: whole, unit: text }));
 /** Terms of a repeat, as they count up to a date. */
 export type StoredTerms = Omit<Rows["repeat_terms"], "repeat_id">;
-export const repeatTermsColumn = jsonColumn<StoredTerms[]>(
-  objects({ until_date: text, start_date: text, rule: text, from_minute: whole, to_minute: whole, on_closed: text }),
+/** A visit of a repeat as it stood before a change: where, for which date of the rule, and with whom. */
+export type StoodBefore = Pick<
+  Rows["visits"],
+  "id" | "repeat_date" | "date" | "window_from" | "window_to" | "meet_at" | "confirmed_at" | "state"
+> & { technicianIds: number[] };
+/** What a change of a repeat is taken back to. `at`: when it was made; `lastMessage`: the last one written by then. */
+export interface BeforeChange {
+  at: number;
+  lastMessage: number;
+  terms: StoredTerms[];
+  exceptions: Omit<Rows["repeat_exceptions"], "repeat_id">[];
+  visits: StoodBefore[];
+}
+export const beforeChangeColumn = jsonColumn<BeforeChange>(
+  Type.Object({
+    at: whole,
+    lastMessage: whole,
+    terms: objects({
+      until_date: text,
+      start_date: text,
+      rule: text,
+      from_minute: whole,
+      to_minute: whole,
+      on_closed: text,
+    }),
+    exceptions: objects({ date: text }),
+    visits: objects({ id: whole, date: text, window_from: whole, window_to: whole, technicianIds: Type.Array(whole) }),
+  }),
 );
 export const skillNeedsColumn = jsonColumn<SkillNeed[]>(objects({ skill: text }));
 export const extrasColumn = jsonColumn<Item["extras"]>(objects({ id: whole, quantity: whole }));

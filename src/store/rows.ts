@@ -1010,7 +1010,7 @@ export interface Rows {
     grow_on: string | null;
     grow_seen: number;
     rule: string;
-    terms_before: Json | null;
+    before_change: Json | null;
     comes: "set" | "flexible" | "ask";
     leeway_days: number | null;
     counted: "calendar" | "done";
@@ -1705,7 +1705,7 @@ export interface LeftOut {
     | "grow_on"
     | "grow_seen"
     | "rule"
-    | "terms_before"
+    | "before_change"
     | "comes"
     | "leeway_days"
     | "counted"

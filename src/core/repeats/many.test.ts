@@ -35,6 +35,17 @@ describe("many repeats changed at once", () => {
     expect(changed("FREQ=YEARLY", "2026-11-20", season)).toContain("end it instead");
   });
 
+  it("do not go on longer than they would have, when others end with a season", () => {
+    const season = { weekday: null, until: "2027-10-31" };
+    expect(changed("FREQ=WEEKLY;UNTIL=20270630", "2027-03-05", season)).toBeNull();
+    expect(changed("FREQ=WEEKLY;COUNT=12", "2027-03-05", season)).toBeNull();
+    expect(changed("FREQ=WEEKLY;COUNT=60", "2027-03-05", season)).toEqual(["FREQ=WEEKLY;UNTIL=20271031", "2027-05-07"]);
+    expect(changed("FREQ=WEEKLY;COUNT=12", "2027-03-05", { ...fridays, until: "2027-10-31" })).toEqual([
+      "FREQ=WEEKLY;COUNT=3;BYDAY=TH",
+      "2027-05-06",
+    ]);
+  });
+
   it("stay in their weeks, and lose none of the visits that were agreed", () => {
     fc.assert(
       fc.property(

@@ -1,5 +1,6 @@
 import { addDays, type LocalDate, weekdayOf } from "../time/dates";
 import { weekdayNames } from "../time/words";
+import { aheadOf, firstFrom } from "./left";
 import { datesOfRule, type Recurrence } from "./recurrence";
 
 /** What is changed for many repeats at once; null leaves it as it is. */
@@ -15,7 +16,8 @@ export type Changed = { rule: Recurrence; begins: LocalDate } | { odd: string };
 
 /**
  * A rule as it is after a change of many, from a day on; `begins` is its first date then. What comes every second week
- * stays in its weeks. Null where the change does not concern it: by its rule it does not come on that weekday.
+ * stays in its weeks, and of an agreed number of visits as many come as were left. Null where the change does not concern it:
+ * by its rule it does not come on that weekday, or it ends sooner.
  */
 export function changedRule(
   rule: Recurrence,
@@ -24,24 +26,30 @@ export function changedRule(
   from: LocalDate,
 ): Changed | null {
   const first = firstFrom(rule, start, from);
-  if (!first) return { odd: "It has no date from that day on." };
-  const moved = weekday ? onOtherWeekday(rule, start, first, weekday) : { rule, begins: first };
+  const ahead = first && aheadOf(rule, start, first);
+  if (!first || !ahead) return { odd: "It has no date from that day on." };
+  const moved = weekday ? onOtherWeekday(ahead, first, weekday) : { rule: ahead, begins: first };
   if (moved === null || "odd" in moved || until === null) return moved;
-  return until < moved.begins
-    ? { odd: "It would end before its next date: end it instead." }
-    : { ...moved, rule: { ...moved.rule, until, count: null } };
+  if (until < moved.begins) return { odd: "It would end before its next date: end it instead." };
+  // Whoever comes until a day before that, or has had their number by then, stays with it.
+  const isSooner = lastOf(moved) !== null && lastOf(moved)! <= until;
+  if (isSooner) return weekday ? moved : null;
+  return { ...moved, rule: { ...moved.rule, until, count: null } };
 }
+
+/** The last date of a rule that ends by itself. */
+const lastOf = ({ rule, begins }: { rule: Recurrence; begins: LocalDate }): LocalDate | null =>
+  rule.count !== null ? (datesOfRule(rule, begins, begins, addDays(begins, 366 * 100)).at(-1) ?? null) : rule.until;
 
 function onOtherWeekday(
   rule: Recurrence,
-  start: LocalDate,
   first: LocalDate,
   { from, to }: { from: number; to: number },
 ): Changed | null {
   const named = rule.weekdays.length
     ? rule.weekdays
     : rule.freq === "WEEKLY"
-      ? [{ weekday: weekdayOf(start), nth: null }]
+      ? [{ weekday: weekdayOf(first), nth: null }]
       : [];
   const day = (weekday: number) => weekdayNames[weekday]!;
   if (!named.some(({ weekday }) => weekday === from)) return null;
@@ -51,16 +59,9 @@ function onOtherWeekday(
   const weekdays = named
     .map((one) => (one.weekday === from ? { ...one, weekday: to } : one))
     .sort((a, b) => a.weekday - b.weekday);
-  const changed = { ...rule, weekdays, count: left(rule, start, first) };
+  const changed = { ...rule, weekdays };
   // Counted from the week of its next date, so that every second week stays the same one.
   const week = addDays(first, -weekdayOf(first));
   const begins = firstFrom({ ...changed, count: null }, rule.freq === "WEEKLY" ? week : first, week);
   return begins ? { rule: changed, begins } : { odd: "It has no date from that day on." };
 }
-
-/** How many of an agreed number of visits are left from a date on. */
-const left = (rule: Recurrence, start: LocalDate, date: LocalDate): number | null =>
-  rule.count === null ? null : rule.count - datesOfRule(rule, start, start, addDays(date, -1)).length;
-
-const firstFrom = (rule: Recurrence, start: LocalDate, from: LocalDate): LocalDate | undefined =>
-  datesOfRule(rule, start, from > start ? from : start, addDays(from > start ? from : start, 3660), 1)[0];

@@ -22,13 +22,13 @@ type ChosenPlace = { [K in keyof typeof chosenPlace]: Static<(typeof chosenPlace
 /**
  * Moves a visit to other technicians, another window, or both; the first day of work of several days takes the following
  * ones along, and a time that several customers share takes all of them, unless one goes `alone`. What cannot work is
- * refused with the reason; a new window is told to the customer, and the old promise stays in the history.
+ * refused with the reason; a new window is told to the customer (unless that is `silent`), and the old promise stays in the history.
  */
 export function moveByHand(
   context: OperationContext,
   visit: VisitRow,
   { technicianIds, date, fromMinute, toMinute }: ChosenPlace,
-  { alone = false } = {},
+  { alone = false, silent = false } = {},
 ): { told: boolean } {
   const zone = context.business.time_zone;
   if (!visitStates.allows("move", visit.state)) throw new Refusal("visit-not-open");
@@ -56,7 +56,7 @@ export function moveByHand(
       sentence: `This cannot be kept: ${reasonsInWords(context, answer?.reasons ?? []).join("; ") || "the technician is not available"}.`,
     });
 
-  if (visit.shared_id === null) return { told: moveTo(context, days, answer, technicianIds) };
+  if (visit.shared_id === null) return { told: moveTo(context, days, answer, technicianIds, { silent }) };
   for (const { id } of together) takeOut(context, id);
   // Who goes alone leaves the time to the others.
   const timeId = alone ? openTime(context, visit.service_id) : visit.shared_id;

@@ -38,7 +38,10 @@ export function forecast(context: OperationContext, agreed: RepeatRow): { foreca
       else bringInLine(context, repeat, visit, date, work(date.date), within);
     }
   const missing = ahead.filter(({ date }) => !stored.has(date));
-  for (const date of missing.slice(0, forecastsAtOnce)) addForecast(context, repeat, work(date.date), date);
+  for (const date of missing.slice(0, forecastsAtOnce)) {
+    const [window_from, window_to] = windowOn(context, date.day, date.window);
+    addForecast(context, repeat, work(date.date), { repeat_date: date.date, date: date.day, window_from, window_to });
+  }
   const isLookedFor = findRoom(context, repeat, wanted, comes);
   settleAsks(context, repeat);
   const value = work(null).order.totalMinor;
@@ -150,23 +153,31 @@ function mayStandThere(
   return daysInstead(day, onClosed).includes(visit.date) && visit.window_from === from && visit.window_to === to;
 }
 
-function addForecast(
-  context: OperationContext,
+/** A forecast where it is to stand, without room yet; answers its id. */
+export const addForecast = (
+  { sql }: OperationContext,
   repeat: RepeatRow,
   work: Work,
-  { date, day, window }: DatedForecast,
-): void {
-  const [from, to] = windowOn(context, day, window);
-  insertRow(context.sql, "visits", {
+  {
+    id,
+    repeat_date,
+    date,
+    window_from,
+    window_to,
+    meet_at = null,
+  }: Pick<NewRow<"visits">, "date" | "window_from" | "window_to" | "meet_at"> & { id?: number; repeat_date: LocalDate },
+): number =>
+  insertRow(sql, "visits", {
+    ...(id !== undefined && { id }),
     state: "forecast",
     repeat_id: repeat.id,
-    repeat_date: date,
-    date: day,
-    window_from: from,
-    window_to: to,
+    repeat_date,
+    date,
+    window_from,
+    window_to,
+    meet_at,
     ...needed(work),
   });
-}
 
 /** What a visit needs, as its row keeps it. */
 const needed = ({ needs, order }: Work) => ({

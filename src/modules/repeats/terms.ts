@@ -1,6 +1,6 @@
 import { addDays, type LocalDate } from "@/core/time/dates";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
-import { repeatTermsColumn, type StoredTerms } from "@/store/columns";
+import { type BeforeChange, beforeChangeColumn, type StoredTerms } from "@/store/columns";
 import { insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
 
@@ -36,13 +36,13 @@ export function replaceTerms(
   { sql }: OperationContext,
   repeatId: number,
   terms: readonly StoredTerms[],
-  before: readonly StoredTerms[] | null,
+  before: BeforeChange | null,
   batchId: number | null = null,
 ): void {
   const { start_date, rule, from_minute, to_minute, technician_id, on_closed } = terms.at(-1)!;
   sql(
     `UPDATE repeats SET start_date = ?, rule = ?, from_minute = ?, to_minute = ?, technician_id = ?, on_closed = ?,
-        terms_before = ?, batch_id = ?
+        before_change = ?, batch_id = ?
       WHERE id = ?`,
   ).run(
     start_date,
@@ -51,7 +51,7 @@ export function replaceTerms(
     to_minute,
     technician_id,
     on_closed,
-    before && repeatTermsColumn.write([...before]),
+    before && beforeChangeColumn.write(before),
     batchId,
     repeatId,
   );

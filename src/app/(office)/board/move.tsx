@@ -2,6 +2,8 @@
 import type { OperationInput } from "@/api/client";
 import { dayWords, windowWords } from "@/core/time/words";
 import { useChange } from "@/ui/use-change";
+import { useView } from "@/ui/use-view";
+import { Ahead } from "../repeats/ahead";
 import { useUndo } from "@/ui/use-undo";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -16,6 +18,12 @@ import { useSnackbar } from "notistack";
 import { useState } from "react";
 
 type Which = OperationInput<"move-repeat-visit">["which"];
+type Along = NonNullable<OperationInput<"move-repeat-visit">["along"]>;
+
+const alongWords: Record<Along, string> = {
+  "its day": "Those on this day of the week or month",
+  "every day": "Every one, by as many days",
+};
 
 export interface AskedMove {
   visit: { id: number; customer: string; windowFrom: number; windowTo: number; repeatId: number | null };
@@ -29,8 +37,9 @@ export interface AskedMove {
   tells: boolean;
   /** Of a time that several customers share, this one only. */
   alone?: boolean;
-  /** Of a repeat, those that come after it too, or all that are not promised. */
+  /** Of a repeat, those that come after it too, or all that are not promised; and which of its days are meant. */
   which?: Which;
+  along?: Along;
 }
 
 /** Moves a visit and offers to undo it. */
@@ -40,12 +49,12 @@ export function useMove() {
   const undoOnwards = useChange("undo-repeat-change");
   const { enqueueSnackbar } = useSnackbar();
   const sayWithUndo = useUndo();
-  return async ({ visit, which = "this", alone, ...wish }: AskedMove): Promise<boolean> => {
+  return async ({ visit, which = "this", along, alone, ...wish }: AskedMove): Promise<boolean> => {
     const send = (technicianIds: number[], fromMinute: number, toMinute: number) => {
       const place = { visitId: visit.id, technicianIds, date: wish.date, fromMinute, toMinute };
       return visit.repeatId === null
         ? moveOne.send({ ...place, ...(alone && { alone }) })
-        : moveRepeat.send({ ...place, which });
+        : moveRepeat.send({ ...place, which, ...(which !== "this" && along && { along }) });
     };
     const done = await send(wish.technicianIds, wish.from, wish.to);
     if (!done) return false;
@@ -57,7 +66,11 @@ export function useMove() {
       .filter(Boolean)
       .join(", ");
     // What a customer has been told is not taken back behind their back; what was agreed for later is.
-    if (which !== "this") sayWithUndo(words, () => undoOnwards.send({ repeatId: visit.repeatId! }));
+    if (which !== "this")
+      sayWithUndo(
+        `${words}.${done.value.told ? " Whoever has heard of it by then is told again if you take it back" : ""}`,
+        () => undoOnwards.send({ repeatId: visit.repeatId! }),
+      );
     else if (wish.before.length && !done.value.told)
       sayWithUndo(words, () => send(wish.before, visit.windowFrom, visit.windowTo));
     else enqueueSnackbar(words, { variant: "success" });
@@ -84,8 +97,15 @@ export function MoveQuestion({
 
 function Question({ wish, onYes, onNo }: { wish: AskedMove; onYes: (wish: AskedMove) => void; onNo: () => void }) {
   const [which, setWhich] = useState<Which>("this");
+  const [along, setAlong] = useState<Along>("its day");
   const { visit, tells } = wish;
   const comesBack = visit.repeatId !== null;
+  const place = { technicianIds: wish.technicianIds, date: wish.date, fromMinute: wish.from, toMinute: wish.to };
+  const { data: ahead } = useView(
+    "repeat-change-ahead",
+    comesBack ? { move: { visitId: visit.id, ...place, which, along } } : null,
+  );
+  const ways = ahead?.ways ?? [];
   return (
     <>
       <DialogTitle>{tells ? "Promise another window?" : "Only this one?"}</DialogTitle>
@@ -101,19 +121,39 @@ function Question({ wish, onYes, onNo }: { wish: AskedMove; onYes: (wish: AskedM
             sx={{ mt: 3 }}
           >
             <FormControlLabel value="this" control={<Radio />} label="This one only" />
-            <FormControlLabel value="later" control={<Radio />} label="From now on: this day, window and technician" />
-            <FormControlLabel value="all" control={<Radio />} label="All that nobody was promised yet" />
+            <FormControlLabel
+              value="later"
+              control={<Radio />}
+              label="From now on: this day, window and technician; what is promised moves along"
+            />
+            <FormControlLabel
+              value="all"
+              control={<Radio />}
+              label="All that nobody was promised yet; what is promised stays"
+            />
           </RadioGroup>
         )}
-        {which !== "this" && (
-          <Box role="status" sx={{ mt: 2 }}>
-            Its forecasts are laid out anew. What else is promised stays, and nobody else is told.
-          </Box>
+        {ways.length > 1 && (
+          <RadioGroup
+            aria-label="Which days are meant"
+            value={along}
+            onChange={(e) => setAlong(e.target.value as Along)}
+            sx={{ mt: 2, pl: 4 }}
+          >
+            {ways.map((way) => (
+              <FormControlLabel key={way} value={way} control={<Radio />} label={alongWords[way]} />
+            ))}
+          </RadioGroup>
         )}
+        {comesBack && <Ahead ahead={ahead} />}
       </DialogContent>
       <DialogActions>
         <Button onClick={onNo}>Leave it</Button>
-        <Button variant="contained" onClick={() => onYes({ ...wish, ...(comesBack && { which }) })}>
+        <Button
+          variant="contained"
+          disabled={comesBack && ahead?.problem !== null}
+          onClick={() => onYes({ ...wish, ...(comesBack && { which, along }) })}
+        >
           {tells ? `Move and tell ${visit.customer}` : "Move"}
         </Button>
       </DialogActions>

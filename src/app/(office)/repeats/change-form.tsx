@@ -1,6 +1,7 @@
 "use client";
 import { type OnClosed, onClosedWays } from "@/core/repeats/coming";
-import { datesOfRule } from "@/core/repeats/recurrence";
+import { aheadOf } from "@/core/repeats/left";
+import { datesOfRule, readRule, ruleText } from "@/core/repeats/recurrence";
 import { addDays } from "@/core/time/dates";
 import { dayShort, windowWords } from "@/core/time/words";
 import { DateField } from "@/ui/date-field";
@@ -9,12 +10,17 @@ import { ink } from "@/ui/palette";
 import { readOrSay, RuleEditor } from "@/ui/rule-editor";
 import { useChange } from "@/ui/use-change";
 import { useUndo } from "@/ui/use-undo";
+import { useView } from "@/ui/use-view";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
+import Radio from "@mui/material/Radio";
+import RadioGroup from "@mui/material/RadioGroup";
 import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
+import { Ahead } from "./ahead";
 import { BestPlaces } from "./best-places";
 import { TechnicianField } from "./term-fields";
 import { TogetherField } from "./together-field";
@@ -22,10 +28,14 @@ import { closedWords, type RepeatDetails } from "./data";
 
 /** Other terms from a date on. What they change is said before it is done; it can be taken back. */
 export function ChangeForm({ repeat, onDone }: { repeat: RepeatDetails; onDone: () => void }) {
-  const [text, setText] = useState(repeat.rule);
   const [wished, setWished] = useState(
     repeat.coming.find(({ state }) => state === "forecast")?.date ?? addDays(repeat.today, 1),
   );
+  // Of an agreed number of visits, as many as are left by then: as long as nobody types another rule.
+  const [typed, setText] = useState<string | null>(null);
+  const left = aheadOf(readRule(repeat.rule), repeat.start, wished);
+  const text = typed ?? (left ? ruleText(left) : repeat.rule);
+  const [promised, setPromised] = useState<"stays" | "moves">("stays");
   const [from, setFrom] = useState(repeat.fromMinute);
   const [until, setUntil] = useState(repeat.toMinute);
   const [technicianId, setTechnicianId] = useState(repeat.technicianId);
@@ -39,22 +49,27 @@ export function ChangeForm({ repeat, onDone }: { repeat: RepeatDetails; onDone: 
   // The new terms begin on their first date from the wished one on.
   const start = (rule && datesOfRule({ ...rule, count: null }, wished, wished, addDays(wished, 3660), 1)[0]) ?? wished;
   const after = repeat.coming.filter(({ date }) => date >= wished);
-  const stay = after.filter(({ state }) => state !== null && state !== "forecast").length;
+  const expected = after.filter(({ state }) => state === null || state === "forecast").length;
+  const isPromised = after.length > expected;
+  const asked = {
+    repeatId: repeat.id,
+    from: wished,
+    rule: text,
+    fromMinute: from,
+    toMinute: until,
+    technicianId,
+    onClosed,
+    promised,
+    together,
+  };
+  const { data: ahead } = useView("repeat-change-ahead", rule && wished ? { change: asked } : null);
 
   const change = async () => {
-    const done = await send({
-      repeatId: repeat.id,
-      from: wished,
-      rule: text,
-      fromMinute: from,
-      toMinute: until,
-      technicianId,
-      onClosed,
-      together,
-    });
+    const done = await send(asked);
     if (!done) return;
     onDone();
-    sayWithUndo(`Changed from ${dayShort(wished)} on`, async () => {
+    const again = done.value.told ? ". Whoever has heard of it by then is told again if you take it back" : "";
+    sayWithUndo(`Changed from ${dayShort(wished)} on${again}`, async () => {
       for (const { id } of [repeat, ...(together ? repeat.together : [])]) await undo.send({ repeatId: id });
     });
   };
@@ -107,19 +122,35 @@ export function ChangeForm({ repeat, onDone }: { repeat: RepeatDetails; onDone: 
             </MenuItem>
           ))}
         </TextField>
+        {isPromised && (
+          <RadioGroup
+            aria-label="What is promised already"
+            value={promised}
+            onChange={(e) => setPromised(e.target.value as "stays" | "moves")}
+          >
+            <FormControlLabel
+              value="stays"
+              control={<Radio />}
+              label="What is promised stays, and this begins after it"
+            />
+            <FormControlLabel value="moves" control={<Radio />} label="What is promised moves along, and is told" />
+          </RadioGroup>
+        )}
         <TogetherField repeat={repeat} value={together} onValue={setTogether} />
         <Box role="status" sx={{ fontSize: 14.5 }}>
           <b>
             From {dayShort(wished)} on, {windowWords(from, until)}; first on {dayShort(start)}.
           </b>{" "}
-          {after.length - stay === 1 ? "1 forecast is" : `${after.length - stay} forecasts are`} laid out anew
-          {together && " here, and those of the other sites, in their own windows"}
-          {stay > 0 && `, ${stay} promised ${stay === 1 ? "visit stays as it is" : "visits stay as they are"}`}. Nobody
-          is told: customers hear of each visit when it is promised.
+          {expected === 1 ? "1 forecast is" : `${expected} forecasts are`} laid out anew
+          {together && " here, and those of the other sites, in their own windows"}.{" "}
+          {isPromised && promised === "moves"
+            ? "Whoever is promised another day is told."
+            : "Nobody is told: customers hear of each visit when it is promised."}
         </Box>
+        <Ahead ahead={ahead} />
         <Button
           variant="contained"
-          disabled={busy || !rule}
+          disabled={busy || !rule || ahead?.problem !== null}
           onClick={() => void change()}
           sx={{ alignSelf: "flex-start" }}
         >

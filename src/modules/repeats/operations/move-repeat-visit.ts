@@ -1,44 +1,52 @@
 import { Refusal } from "@/core/problems";
-import { datesOfRule, isDateOf, readRule, type Recurrence, ruleText } from "@/core/repeats/recurrence";
-import { shiftedRule } from "@/core/repeats/shift";
+import { datesOfRule, readRule, ruleText } from "@/core/repeats/recurrence";
+import { type Along, type Begun, shiftedRule, waysAlong, waysToShift } from "@/core/repeats/shift";
 import { addDays, daysBetween, type LocalDate } from "@/core/time/dates";
-import { visitStates } from "@/core/visits/states";
 import { Id, input, OneOf } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { chosenPlace, moveByHand } from "@/modules/placing/by-hand";
 import { readVisit, type VisitRow } from "@/modules/placing/visits";
+import type { BeforeChange, StoredTerms } from "@/store/columns";
 import { insertRow } from "@/store/insert";
-import type { StoredTerms } from "@/store/columns";
 import type { Rows } from "@/store/rows";
+import { Type } from "@sinclair/typebox";
 import { dropForecast } from "../laying-out";
+import { promisedFrom, takeAlong } from "../promised-along";
 import { goesOn, laidOut } from "../repeats";
 import { allTerms, farthest, replaceTerms, type RepeatRow, termsUpTo } from "../terms";
+import { asItStands, rename } from "../undoing";
 
-const MoveRepeatVisit = input({
+export const MoveRepeatVisit = input({
   visitId: Id,
   ...chosenPlace,
-  /** Whether those that come after it move along, or all that are not promised yet. */
+  /** Whether those that come after it move along, promised or not, or all that are not promised yet. */
   which: OneOf(["this", "later", "all"]),
+  /** Which of those: the ones on its day of the week or month, or all by as many days; has to be said where both can be. */
+  along: Type.Optional(OneOf(waysAlong)),
 });
 
 /**
- * Moves a visit of a repeat by hand: this one alone, with those that come after it, or with all to come. What is promised is told; for a date
- * that is not, it is agreed. `undo-repeat-change` takes back what was agreed for those after it.
+ * Moves a visit of a repeat by hand: this one alone, with those that come after it (whoever was promised one is told), or with
+ * all that are not promised yet. For a date that is not promised, it is agreed. `undo-repeat-change` takes back what was agreed
+ * for those after it.
  */
 export const moveRepeatVisit = defineOperation({
   name: "move-repeat-visit",
   access: "board.change",
   about: { visitId: "visit", technicianIds: "shared" },
   input: MoveRepeatVisit,
-  run(context, { visitId, which, ...place }) {
+  run(context, { visitId, which, along, ...place }) {
     const visit = readVisit(context, visitId);
     if (visit.repeat_id === null || visit.repeat_date === null)
       throw new Refusal("not-found", { sentence: "This visit does not come back." });
     const repeat = goesOn(context, visit.repeat_id);
-    const told = moveByHand(context, visit, place);
-    if (which !== "this") shift(context, repeat, { ...visit, repeat_date: visit.repeat_date }, place, which);
+    const before = which === "this" ? null : asItStands(context, repeat);
+    const { told } = moveByHand(context, visit, place);
+    let others = false;
+    if (before)
+      others = shift(context, repeat, { ...visit, repeat_date: visit.repeat_date }, place, { which, along, before });
     else if (visit.state === "forecast") agreeFor(context, repeat, visit.repeat_date, place);
-    return { ...told, ...laidOut(context, repeat.id) };
+    return { told: told || others, ...laidOut(context, repeat.id) };
   },
 });
 
@@ -65,72 +73,145 @@ function agreeFor({ sql }: OperationContext, { id }: RepeatRow, date: LocalDate,
   });
 }
 
-/** Terms that begin with the visit where it stands now, or with the first date that nobody was promised. */
+/**
+ * Terms that begin with the visit where it stands now, those that are promised after it taken along; or with the first date
+ * after all that are promised. Terms that were agreed for later stay. Answers whether anybody else was told.
+ */
 function shift(
   context: OperationContext,
   repeat: RepeatRow,
   visit: VisitRow & { repeat_date: LocalDate },
-  { technicianIds, date, fromMinute, toMinute }: Place,
-  which: "later" | "all",
-): void {
-  const { sql } = context;
+  { technicianIds, date: to, fromMinute, toMinute }: Place,
+  { which, along, before }: { which: "later" | "all" | "this"; along: Along | undefined; before: BeforeChange },
+): boolean {
   const terms = allTerms(context, repeat);
-  const inForce = terms.find(({ until_date }) => visit.repeat_date <= until_date)!;
-  const { start, rule } = shiftedTerms(inForce, visit.repeat_date, date, which === "all" && openFrom(context, visit));
-  const begins = which === "all" ? openFrom(context, visit) : earlier(date, visit.repeat_date);
-  const other = sql<{ id: number; state: string }>(
-    "SELECT id, state FROM visits WHERE repeat_id = ? AND repeat_date = ? AND id <> ?",
-  ).get(repeat.id, date, visit.id);
-  if (other && other.state !== "forecast")
-    throw new Refusal("cannot-be-kept", { sentence: "This repeat has another visit for that day already." });
-  if (other) dropForecast(context, other.id);
+  const at = terms.findIndex(({ until_date }) => visit.repeat_date <= until_date);
+  const inForce = terms[at]!;
+  const promised = promisedFrom(context, repeat.id, addDays(visit.repeat_date, 1));
+  const first = which === "all" ? openFrom(context, visit, terms, at) : visit.repeat_date;
+  const day = addDays(first, daysBetween(visit.repeat_date, to));
+  const anew = shiftedTerms(inForce, first, day, along);
+  const begins = first < day ? first : day;
+  const dates = which === "all" ? [] : datesOf(anew, begins, to, inForce.until_date, promised.length);
+  const isOver =
+    day > inForce.until_date || dates.length < (which === "all" ? 0 : promised.filter(within(inForce)).length);
+  if (isOver)
+    throw new Refusal("cannot-be-kept", {
+      sentence: "Other terms are agreed from that day on: move it within those before, or change the terms themselves.",
+    });
   replaceTerms(
     context,
     repeat.id,
     [
       ...termsUpTo(terms, begins),
       {
-        until_date: farthest,
-        start_date: start,
-        rule: ruleText(rule),
+        until_date: inForce.until_date,
+        start_date: anew.start,
+        rule: ruleText(anew.rule),
         from_minute: fromMinute,
         to_minute: toMinute,
         technician_id: technicianIds[0]!,
         on_closed: inForce.on_closed,
       },
+      ...terms.slice(at + 1),
     ],
-    terms,
+    before,
   );
-  sql("DELETE FROM repeat_exceptions WHERE repeat_id = ? AND date IN (?, ?)").run(repeat.id, visit.repeat_date, date);
-  sql("UPDATE visits SET repeat_date = ? WHERE id = ?").run(date, visit.id);
+  const moved = which === "all" ? [] : promised.filter(within(inForce));
+  ownDate(context, repeat.id, visit, first <= visit.repeat_date ? to : visit.repeat_date, moved);
+  agreedAlong(context, repeat.id, inForce, anew, begins);
+  return takeAlong(context, repeat.id, moved, dates.slice(0, moved.length));
 }
 
-const earlier = (a: LocalDate, b: LocalDate): LocalDate => (a < b ? a : b);
+const within =
+  ({ until_date }: StoredTerms) =>
+  ({ repeat_date }: VisitRow): boolean =>
+    repeat_date! <= until_date;
 
-/** The first day after today, and after all others that were promised. */
-function openFrom({ sql, today }: OperationContext, visit: VisitRow): LocalDate {
-  const { last } = sql<{ last: LocalDate | null }>(
-    `SELECT max(repeat_date) AS last FROM visits WHERE repeat_id = ? AND id <> ? AND state IN ${visitStates.sql("expect")}`,
-  ).get(visit.repeat_id, visit.id)!;
-  return addDays(last !== null && last > today ? last : today, 1);
+/** The dates of the new terms that come after the one to which a visit was moved, for those that are promised. */
+const datesOf = ({ rule, start }: Begun, begins: LocalDate, moved: LocalDate, until: LocalDate, count: number) =>
+  datesOfRule(rule, start, begins, until, count + 1)
+    .filter((date) => date !== moved)
+    .slice(0, count);
+
+/** The visit that was moved is for the date on which it stands by now; whatever was expected for that gives way. */
+function ownDate(
+  context: OperationContext,
+  repeatId: number,
+  visit: VisitRow,
+  date: LocalDate,
+  moved: readonly VisitRow[],
+): void {
+  const { sql } = context;
+  const other = sql<{ id: number; state: string }>(
+    "SELECT id, state FROM visits WHERE repeat_id = ? AND repeat_date = ? AND id <> ?",
+  ).get(repeatId, date, visit.id);
+  if (other?.state === "forecast") dropForecast(context, other.id);
+  else if (other && !moved.some(({ id }) => id === other.id))
+    throw new Refusal("cannot-be-kept", { sentence: "This repeat has another visit for that day already." });
+  // Those that move along get theirs in a moment.
+  rename(
+    context,
+    repeatId,
+    moved.map(({ id }) => ({ id, repeat_date: null })),
+  );
+  rename(context, repeatId, [{ id: visit.id, repeat_date: date }]);
 }
 
-/** The rule as it is when a date moves, from that one on, or from the first date after `all`; refused where it cannot be told which day is meant. */
+/** What was agreed for single dates goes on for those that have taken their place. */
+function agreedAlong(
+  { sql }: OperationContext,
+  repeatId: number,
+  old: StoredTerms,
+  anew: Begun,
+  begins: LocalDate,
+): void {
+  const agreed = sql<Rows["repeat_exceptions"]>(
+    "DELETE FROM repeat_exceptions WHERE repeat_id = ? AND date BETWEEN ? AND ? RETURNING *",
+  ).all(repeatId, begins, old.until_date);
+  if (!agreed.length) return;
+  const last = agreed
+    .map(({ date }) => date)
+    .sort()
+    .at(-1)!;
+  const were = datesOfRule(readRule(old.rule), old.start_date, begins, last);
+  const are = datesOfRule(anew.rule, anew.start, begins, old.until_date, were.length);
+  for (const exception of agreed) {
+    const date = are[were.indexOf(exception.date)];
+    if (date && exception.date !== were[0]) insertRow(sql, "repeat_exceptions", { ...exception, date });
+  }
+}
+
+/** The first date of the terms in force, after today and after all other promises: from there on nobody was told. */
+function openFrom(context: OperationContext, visit: VisitRow, terms: readonly StoredTerms[], at: number): LocalDate {
+  const { today } = context;
+  const { rule, start_date, until_date } = terms[at]!;
+  const last =
+    promisedFrom(context, visit.repeat_id!, today).findLast(({ id }) => id !== visit.id)?.repeat_date ?? today;
+  const opens = [last, today, terms[at - 1]?.until_date ?? today].sort().at(-1)!;
+  const next = datesOfRule(readRule(rule), start_date, addDays(opens, 1), until_date, 1)[0];
+  if (!next) throw new Refusal("not-found", { sentence: "By its terms no date comes that nobody was promised." });
+  return next;
+}
+
+/** The rule as it is when a date moves, from that one on; refused where it has to be said which of its days are meant. */
 function shiftedTerms(
-  terms: Pick<StoredTerms, "rule" | "start_date">,
+  { rule: text, start_date: start }: Pick<StoredTerms, "rule" | "start_date">,
   date: LocalDate,
   to: LocalDate,
-  all: LocalDate | false,
-): { start: LocalDate; rule: Recurrence } {
-  const rule = readRule(terms.rule);
-  const from = all ? (datesOfRule(rule, terms.start_date, all, date, 1)[0] ?? date) : date;
-  const start = addDays(from, daysBetween(date, to));
-  const shifted = shiftedRule(rule, terms.start_date, from, start);
-  if (!shifted || !isDateOf({ ...shifted, count: null }, start, to))
-    throw new Refusal("invalid-input", {
-      fields: {
-        "/which": "By this rule it cannot be told which day is meant. Change the rule itself on the repeat’s own page.",
-      },
-    });
-  return { start, rule: shifted };
+  along: Along | undefined,
+): Begun {
+  const rule = readRule(text);
+  const ways = waysToShift(rule, start, date, to);
+  const way = ways.length === 1 ? ways[0] : ways.find((one) => one === along);
+  const shifted = way && shiftedRule(rule, start, date, to, way);
+  if (shifted) return shifted;
+  throw new Refusal("invalid-input", {
+    fields: ways.length
+      ? { "/along": "Say which move along: those on this day only, or all by as many days." }
+      : {
+          "/which":
+            "By this rule no other can be told from it. Move this one alone, or change the rule itself on the repeat’s own page.",
+        },
+  });
 }

@@ -160,7 +160,7 @@ export const repeatBatches = defineView({
     sql<{ id: number; words: string; made_at: number; made_by: string; repeats: string }>(
       `SELECT b.id, b.words, b.made_at, b.made_by, json_group_array(r.id) AS repeats
         FROM repeat_batches b JOIN repeats r ON r.batch_id = b.id
-        WHERE b.undone_at IS NULL AND r.terms_before IS NOT NULL AND r.state = 'active'
+        WHERE b.undone_at IS NULL AND r.before_change IS NOT NULL AND r.state = 'active'
         GROUP BY b.id ORDER BY b.id DESC LIMIT 5`,
     )
       .all()

@@ -38,7 +38,8 @@ export const repeatPlaces = defineView({
   about: { repeatId: "repeat", siteId: "site", ...orderAbout },
   input: Asked,
   read(context, { repeatId, siteId, items = [], rule: text, from }) {
-    const rule = { ...ruleIn(text), count: null };
+    const asked = ruleIn(text);
+    const rule = { ...asked, count: null };
     const needs = repeatId
       ? needsOf(context, readRepeat(context, repeatId)).needs
       : needsAt(context, siteId!, itemsOf(items));
@@ -51,7 +52,9 @@ export const repeatPlaces = defineView({
     const [start] = datesOfRule(rule, from, from, addDays(from, 3660), 1);
     if (!start) return [];
     const dates = datesOfRule(rule, start, start, addDays(start, 3660), datesLooked);
-    const shifts = [0, 1, 2, 3, 4, 5, 6].filter((shift) => shiftedRule(rule, start, start, addDays(start, shift)));
+    const shifts = [0, 1, 2, 3, 4, 5, 6].filter((shift) =>
+      shiftedRule(rule, start, start, addDays(start, shift), "every day"),
+    );
     const comes = visitingDays(context, needs);
     const days = [...new Set(dates.flatMap((date) => shifts.map((shift) => addDays(date, shift))))]
       .filter(comes)
@@ -74,20 +77,19 @@ export const repeatPlaces = defineView({
           : [],
       ),
     );
-    return best.map((place) => placeInWords(context, needs, rule, start, place));
+    return best.map((place) => placeInWords(context, needs, { rule, start, count: asked.count }, place));
   },
 });
 
 function placeInWords(
   context: ViewContext,
   needs: VisitToPlace,
-  rule: Recurrence,
-  start: LocalDate,
+  { rule, start, count }: { rule: Recurrence; start: LocalDate; count: number | null },
   place: PlaceOfRepeat,
 ) {
   const { sql } = context;
   const day = addDays(start, place.shift);
-  const shifted = shiftedRule(rule, start, start, day)!;
+  const shifted = { ...shiftedRule(rule, start, start, day, "every day")!.rule, count };
   const technicianId = Number(place.technicianId);
   return {
     rule: ruleText(shifted),

@@ -1,0 +1,132 @@
+import { Refusal } from "@/core/problems";
+import type { LocalDate } from "@/core/time/dates";
+import { localOf } from "@/core/time/local";
+import { dayWords } from "@/core/time/words";
+import { visitStates } from "@/core/visits/states";
+import type { OperationContext, ViewContext } from "@/kernel/operation";
+import { withdrawUnsent } from "@/modules/messages/withdrawing";
+import { moveByHand } from "@/modules/placing/by-hand";
+import { placeVisit } from "@/modules/placing/days";
+import { readVisit } from "@/modules/placing/visits";
+import type { BeforeChange, StoodBefore } from "@/store/columns";
+import { insertRow } from "@/store/insert";
+import type { Rows } from "@/store/rows";
+import { addForecast, dropForecast } from "./laying-out";
+import { allTerms, replaceTerms, type RepeatRow } from "./terms";
+import { workOf } from "./work";
+
+/** Everything of a repeat that a change of its terms may touch, as it is now: its days after today. */
+export function asItStands(context: ViewContext, repeat: RepeatRow): BeforeChange {
+  const { sql, now, today } = context;
+  return {
+    at: now,
+    lastMessage: sql<{ last: number | null }>("SELECT max(id) AS last FROM messages").get()!.last ?? 0,
+    terms: allTerms(context, repeat),
+    exceptions: sql<Rows["repeat_exceptions"]>("SELECT * FROM repeat_exceptions WHERE repeat_id = ? ORDER BY date")
+      .all(repeat.id)
+      .map(({ repeat_id: _, ...exception }) => exception),
+    visits: sql<Omit<StoodBefore, "technicianIds"> & { technicians: string }>(
+      `SELECT id, repeat_date, date, window_from, window_to, meet_at, confirmed_at, state,
+          (SELECT json_group_array(technician_id) FROM placements WHERE visit_id = v.id) AS technicians
+        FROM visits v WHERE repeat_id = ? AND date > ? AND state IN ('forecast', 'promised') ORDER BY id`,
+    )
+      .all(repeat.id, today)
+      .map(({ technicians, ...visit }) => ({ ...visit, technicianIds: JSON.parse(technicians) as number[] })),
+  };
+}
+
+/**
+ * Brings a repeat back to how it stood: terms, what was agreed for single dates, and each visit of a day to come, with its day,
+ * window and technicians, as far as there is still room. Whoever was told meanwhile is told again; where that message still
+ * waits here, it is taken back and nobody hears of either. Refused where a promise cannot be brought back.
+ */
+export function bringBack(context: OperationContext, repeat: RepeatRow, before: BeforeChange): void {
+  const { sql, today } = context;
+  for (const { id } of sql<{ id: number }>(
+    "SELECT id FROM visits WHERE repeat_id = ? AND state = 'forecast' AND date > ?",
+  ).all(repeat.id, today))
+    dropForecast(context, id);
+  replaceTerms(context, repeat.id, before.terms, null);
+  sql("DELETE FROM repeat_exceptions WHERE repeat_id = ?").run(repeat.id);
+  for (const exception of before.exceptions)
+    insertRow(sql, "repeat_exceptions", { repeat_id: repeat.id, ...exception });
+  const ahead = before.visits.filter(({ date }) => date > today);
+  const promised = ahead.filter(({ state }) => state === "promised");
+  rename(context, repeat.id, promised);
+  for (const visit of promised) promiseBack(context, visit, before);
+  const again = ahead.filter(({ state }) => state === "forecast");
+  const work = workOf(context, repeat, again.at(-1)?.repeat_date ?? today);
+  for (const visit of again) forecastBack(context, repeat, visit, work);
+}
+
+/** Gives visits the dates of the rule for which they are; two of them may change theirs with each other. */
+export function rename(
+  { sql }: OperationContext,
+  repeatId: number,
+  visits: readonly { id: number; repeat_date: LocalDate | null }[],
+): void {
+  const ids = JSON.stringify(visits.map(({ id }) => id));
+  sql("UPDATE visits SET repeat_date = NULL WHERE repeat_id = ? AND id IN (SELECT value FROM json_each(?))").run(
+    repeatId,
+    ids,
+  );
+  for (const { id, repeat_date } of visits) sql("UPDATE visits SET repeat_date = ? WHERE id = ?").run(repeat_date, id);
+}
+
+function promiseBack(context: OperationContext, stood: StoodBefore, { lastMessage }: BeforeChange): void {
+  const { sql, business } = context;
+  const visit = readVisit(context, stood.id);
+  if (visit.state !== "promised" || !stood.technicianIds.length) return;
+  const here = sql<{ id: number }>("SELECT technician_id AS id FROM placements WHERE visit_id = ?").all(visit.id);
+  const isTheSame =
+    visit.window_from === stood.window_from &&
+    visit.window_to === stood.window_to &&
+    here.length === stood.technicianIds.length &&
+    here.every(({ id }) => stood.technicianIds.includes(id));
+  if (isTheSame) return;
+  const silent = withdrawUnsent(context, { visitId: visit.id, kind: "moved", after: lastMessage });
+  const minute = (epoch: number) => localOf(epoch, business.time_zone).minute;
+  const place = {
+    technicianIds: stood.technicianIds,
+    date: stood.date,
+    fromMinute: minute(stood.window_from),
+    toMinute: minute(stood.window_to),
+  };
+  onDay(stood.date, () => moveByHand(context, visit, place, { silent }));
+  if (silent) sql("UPDATE visits SET confirmed_at = ? WHERE id = ?").run(stood.confirmed_at, visit.id);
+}
+
+/** Has a refusal say of which day it speaks. */
+export function onDay<T>(day: LocalDate, act: () => T): T {
+  try {
+    return act();
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error;
+    throw new Refusal(error.problem.code, { sentence: `${dayWords(day)}: ${error.problem.sentence}` });
+  }
+}
+
+function forecastBack(
+  context: OperationContext,
+  repeat: RepeatRow,
+  stood: StoodBefore,
+  work: ReturnType<typeof workOf>,
+): void {
+  const { sql } = context;
+  const date = stood.repeat_date!;
+  const there = sql("SELECT 1 FROM visits WHERE repeat_id = ? AND repeat_date = ?").get(repeat.id, date);
+  if (there) return;
+  const isFree = sql("SELECT 1 FROM visits WHERE id = ?").get(stood.id) === undefined;
+  const id = addForecast(context, repeat, work(date), {
+    ...stood,
+    repeat_date: date,
+    ...(!isFree && { id: undefined }),
+  });
+  if (!stood.technicianIds.length) return;
+  try {
+    placeVisit(context, id, stood.technicianIds);
+  } catch (error) {
+    // Somebody else has its room by now: it looks for another like any that has none.
+    if (!(error instanceof Refusal)) throw error;
+  }
+}

@@ -12,6 +12,14 @@ export const endOfPeriod = (start: LocalDate, per: Per): LocalDate => addDays(ne
 /** The first period of a price that counts from a day: a month begins with its first day, a year on that day. */
 export const firstPeriod = (day: LocalDate, per: Per): LocalDate => (per === "month" ? `${day.slice(0, 7)}-01` : day);
 
+/** The period in which a day lies: its month, or the year of the agreement, of which one begins on `begins`. */
+export function periodOf(day: LocalDate, per: Per, begins: LocalDate): LocalDate {
+  if (per === "month") return firstPeriod(day, per);
+  let start = addMonths(begins, 12 * (Number(day.slice(0, 4)) - Number(begins.slice(0, 4))));
+  if (start > day) start = addMonths(start, -12);
+  return start;
+}
+
 /** The periods that begin from one on until a day: a flat price is billed when its month or year begins. */
 export function periodsUntil(from: LocalDate, per: Per, until: LocalDate): LocalDate[] {
   const starts: LocalDate[] = [];

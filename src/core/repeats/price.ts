@@ -41,6 +41,10 @@ export interface PriceReview {
 export const reviewed = (minor: Minor, { byBp }: Pick<PriceReview, "byBp">): Minor =>
   roundHalfAway((minor * (10_000 + byBp)) / 10_000);
 
+/** The price that counts on a day: that of the review from its day on. */
+export const priceOn = (minor: Minor, review: Pick<PriceReview, "date" | "byBp"> | null, day: LocalDate): Minor =>
+  review && day >= review.date ? reviewed(minor, review) : minor;
+
 /** The day from which the customer may be told. */
 export const noticeOn = ({ date, noticeDays }: PriceReview): LocalDate => addDays(date, -noticeDays);
 

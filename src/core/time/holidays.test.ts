@@ -23,6 +23,18 @@ describe("a calendar file of holidays", () => {
     ]);
   });
 
+  it("falls by its rule in every year: the last Monday of August, but not where it is left out", () => {
+    const rule = "RRULE:FREQ=YEARLY;BYMONTH=8;BYDAY=-1MO;COUNT=4";
+    const days = readHolidays(
+      file(["UID:1", "SUMMARY:Bank day", "DTSTART;VALUE=DATE:20270830", rule, "EXDATE;VALUE=DATE:20280828"]),
+    );
+    expect(days.map(({ first, yearly }) => [first, yearly])).toEqual([
+      ["2027-08-30", false],
+      ["2029-08-27", false],
+      ["2030-08-26", false],
+    ]);
+  });
+
   it("leaves appointments with hours out, and says so of what is no calendar", () => {
     expect(
       readHolidays(file(["UID:1", "SUMMARY:Dentist", "DTSTART:20270311T090000Z", "DTEND:20270311T100000Z"])),

@@ -51,6 +51,12 @@ describe("opening hours", () => {
     ).toEqual([null, "special", "special", "special", null, "special", null]);
   });
 
+  it("take the shorter of two across the turn of a month or a year, too", () => {
+    const week = day("2027-12-29", "2028-01-04");
+    const days = { ...day("2027-12-01", "2027-12-31"), name: "all of December" };
+    expect(openOn({ hours: weekdays, special: [week, days] }, "2027-12-30").name).toBe("special");
+  });
+
   it("take the shorter of two special days that overlap", () => {
     const opening = {
       hours: weekdays,

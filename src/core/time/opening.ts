@@ -1,4 +1,4 @@
-import { type LocalDate, weekdayOf } from "./dates";
+import { daysBetween, type LocalDate, weekdayOf } from "./dates";
 
 /** When a business is open: weekly hours, and days that are different. Minutes of the day. */
 export interface Opening {
@@ -45,6 +45,5 @@ function falls({ first, last, yearly }: SpecialDay, date: LocalDate): boolean {
   return from <= to && first.slice(0, 4) === last.slice(0, 4) ? from <= day && day <= to : day >= from || day <= to;
 }
 
-/** Good enough to compare by: ISO dates sort as text. */
-const lengthOf = ({ first, last }: SpecialDay): number =>
-  Number(last.replaceAll("-", "")) - Number(first.replaceAll("-", ""));
+/** How many days one of its spans takes. */
+const lengthOf = ({ first, last }: SpecialDay): number => daysBetween(first, last);

@@ -1,6 +1,7 @@
 import { type PaperLine, priceOf } from "@/core/money/papers";
 import { endOfPeriod, nextPeriod, type Per, periodsUntil, periodWords } from "@/core/money/periods";
 import { sum } from "@/core/money/amounts";
+import { priceOn } from "@/core/repeats/price";
 import { addDays, type LocalDate } from "@/core/time/dates";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
@@ -72,6 +73,8 @@ interface FlatRepeat {
   bill_from: LocalDate;
   per: Per;
   minor: number;
+  review_date: LocalDate | null;
+  review_bp: number | null;
   taxBp: number;
   service: string;
   site: string;
@@ -79,32 +82,38 @@ interface FlatRepeat {
 
 const flatRepeats = ({ sql }: ViewContext, customerId: number, until: LocalDate): FlatRepeat[] =>
   sql<FlatRepeat>(
-    `SELECT r.id, r.bill_from, r.price_per AS per, r.price_minor AS minor, s.tax_bp AS taxBp, s.name AS service, t.name AS site
+    `SELECT r.id, r.bill_from, r.price_per AS per, r.price_minor AS minor, r.review_date, r.review_bp,
+        s.tax_bp AS taxBp, s.name AS service, t.name AS site
       FROM repeats r JOIN services s ON s.id = r.service_id JOIN sites t ON t.id = r.site_id
       WHERE r.customer_id = ? AND r.state = 'active' AND r.bill_from <= ? AND r.price_per IN ('month', 'year') ORDER BY r.id`,
   ).all(customerId, until);
 
 /** A line for each month or year of a flat price that has begun and was not paused from end to end. */
 function flatPrices(context: ViewContext, customerId: number, until: LocalDate) {
-  return flatRepeats(context, customerId, until).flatMap(({ id, bill_from, per, minor, taxBp, service, site }) =>
-    periodsUntil(bill_from, per, until)
-      .filter((start) => !isPaused(context, id, start, endOfPeriod(start, per)))
-      .map((start) => ({
-        repeatId: id,
-        start,
-        per,
-        line: priceOf(
-          {
-            description: [service, site, periodWords(start, per)].filter(Boolean).join(", "),
-            quantity: 1,
-            unitMinor: minor,
-            taxBp,
-          },
-          context.business.prices_include_tax === 1,
-        ),
-      })),
+  return flatRepeats(context, customerId, until).flatMap(
+    ({ id, bill_from, per, minor, taxBp, service, site, ...agreed }) =>
+      periodsUntil(bill_from, per, until)
+        .filter((start) => !isPaused(context, id, start, endOfPeriod(start, per)))
+        .map((start) => ({
+          repeatId: id,
+          start,
+          per,
+          line: priceOf(
+            {
+              description: [service, site, periodWords(start, per)].filter(Boolean).join(", "),
+              quantity: 1,
+              unitMinor: priceOn(minor, reviewIn(agreed), start),
+              taxBp,
+            },
+            context.business.prices_include_tax === 1,
+          ),
+        })),
   );
 }
+
+/** A review that was agreed and has not been taken yet. */
+const reviewIn = ({ review_date, review_bp }: Pick<FlatRepeat, "review_date" | "review_bp">) =>
+  review_date === null || review_bp === null ? null : { date: review_date, byBp: review_bp };
 
 const isPaused = ({ sql }: ViewContext, repeatId: number, first: LocalDate, last: LocalDate): boolean =>
   sql("SELECT 1 FROM repeat_pauses WHERE repeat_id = ? AND first_date <= ? AND last_date >= ?").get(

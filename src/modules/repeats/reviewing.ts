@@ -2,14 +2,8 @@ import { fromNotice, noticeOn, type PriceReview, reviewed } from "@/core/repeats
 import type { LocalDate } from "@/core/time/dates";
 import type { OperationContext } from "@/kernel/operation";
 import { tellAboutRepeat } from "@/modules/messages/messaging";
-import { needsOf } from "./work";
+import { needsOf, reviewOf } from "./work";
 import type { RepeatRow } from "./terms";
-
-/** The price review that was agreed, where there is a price to review. */
-export const reviewOf = ({ price_minor, review_date, review_bp, review_notice_days }: RepeatRow): PriceReview | null =>
-  price_minor === null || review_date === null || review_bp === null
-    ? null
-    : { date: review_date, byBp: review_bp, noticeDays: review_notice_days ?? 0 };
 
 /** The day on which something is to be done about it. */
 export function nextReviewLook(repeat: RepeatRow, today: LocalDate): LocalDate | null {

@@ -150,6 +150,30 @@ describe("a repeat by job patterns", () => {
     ).toEqual([2 * 7900, 5000]);
   });
 
+  it("costs from its day on what a review says, promised before that day or not", async () => {
+    const w = world();
+    const repeatId = w.agree();
+    const review = { date: "2027-04-20", byBp: 1000, noticeDays: 10 };
+    mustPerform(w.hogar, setRepeatPrice, { repeatId, per: "visit", minor: 5000, visits: 1, review }, office);
+    await w.settle();
+    const ahead = w.visits(repeatId).slice(0, 3);
+    expect(ahead.map((v) => v.minor)).toEqual([5000, 5500, 5500]);
+    mustPerform(w.hogar, promiseDate, { repeatId, date: "2027-04-21" }, office);
+    const jobs = w.hogar.store.sql<{ total_minor: number }>("SELECT total_minor FROM jobs ORDER BY id DESC LIMIT 1");
+    expect(jobs.get()!.total_minor).toBe(5500);
+  });
+
+  it("is included in a month as often as was agreed; every further visit costs what its work costs", async () => {
+    const w = world();
+    const repeatId = w.agree();
+    mustPerform(w.hogar, setRepeatPrice, { repeatId, per: "month", minor: 6000, visits: 1, review: null }, office);
+    await w.settle();
+    const ahead = w.visits(repeatId).slice(0, 5);
+    const months = ahead.map((v) => v.date.slice(0, 7));
+    expect(ahead.map((v) => v.minor)).toEqual(months.map((month, i) => (months.indexOf(month) === i ? 0 : 7900)));
+    expect(new Set(months).size).toBeLessThan(5);
+  });
+
   it("says what it was before, so that it can be taken back", async () => {
     const w = world();
     const big = w.pattern("Big sweep", { minutes: 120 });

@@ -14,11 +14,10 @@ import { horizonOf } from "../dates";
 import { type DateAhead, datesAhead, visitsOfRepeat } from "../dates-ahead";
 import { nextForecast } from "../asking";
 import { promiseDaysOf } from "../promising";
-import { reviewOf } from "../reviewing";
 import { stripsOf } from "../strips";
 import type { RepeatRow } from "../terms";
 import { agreedTogether } from "../together";
-import { patternsOf, priceTermsOf, workOf } from "../work";
+import { patternsOf, priceTermsOf, reviewOf, workOf } from "../work";
 
 /** One repeat: its terms, what becomes of each date of the coming twelve months, and what came of the last ones. */
 export const repeatView = defineView({

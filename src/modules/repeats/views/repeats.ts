@@ -143,8 +143,15 @@ const valueOfVisit = `CASE WHEN v.job_id IS NULL THEN coalesce(v.forecast_minor,
   ELSE (SELECT total_minor FROM jobs WHERE id = v.job_id) END`;
 
 /** What the coming twelve months of a repeat are worth: by the visit, or what its months and years cost. */
-const valueAYear = `CASE r.price_per WHEN 'month' THEN r.price_minor * 12 WHEN 'year' THEN r.price_minor
-  ELSE coalesce((SELECT sum(${valueOfVisit}) ${coming} AND v.date < date(@today, '+1 year')), 0) END`;
+const ofVisits = `coalesce((SELECT sum(${valueOfVisit}) ${coming} AND v.date < date(@today, '+1 year')), 0)`;
+/** The months of the coming year whose price is that of a review, and what a price is after it. */
+const reviewedMonths = `min(12, max(0, 12 - (strftime('%Y', r.review_date) - strftime('%Y', @today)) * 12
+  - (strftime('%m', r.review_date) - strftime('%m', @today))))`;
+const reviewedPrice = "CAST(round(r.price_minor * (10000 + r.review_bp) / 10000.0) AS INTEGER)";
+const valueAYear = `${ofVisits} + CASE r.price_per
+  WHEN 'month' THEN r.price_minor * 12 + coalesce((${reviewedPrice} - r.price_minor) * ${reviewedMonths}, 0)
+  WHEN 'year' THEN coalesce(iif(r.review_date <= r.bill_from, ${reviewedPrice}, NULL), r.price_minor)
+  ELSE 0 END`;
 
 /** The coming twelve months of all repeats: hours and money forecast by month, against the hours there are; and how many need what. */
 export const repeatsOutlook = defineView({

@@ -8,6 +8,7 @@ import type { Terms } from "@/core/catalogue/terms";
 import type { Columns } from "@/core/imports/match-columns";
 import type { RowProblem } from "@/core/imports/customer-row";
 import type { PricedLine } from "@/core/money/amounts";
+import { type Language, languages } from "@/core/messages/languages";
 import type { Meaning } from "@/core/messages/answers";
 import type { MergeFields } from "@/core/messages/fields";
 import type { CampaignTexts } from "@/core/messages/campaign-texts";
@@ -137,6 +138,10 @@ export interface Done {
 
 /** What was read in an answer. */
 export const meaningsColumn = jsonColumn<Meaning[]>(Type.Array(text));
+/** Words by which customers say that they are in danger, by language. */
+export const dangerWordsColumn = jsonColumn<Record<Language, string[]>>(
+  Type.Object(Object.fromEntries(languages.map((language) => [language, Type.Array(text)]))),
+);
 /** Channels of an occasion or of a message, in order. */
 export const channelsColumn = jsonColumn<Channel[]>(Type.Array(text));
 /** What a message's words are made of on the channels that are left, and where it goes there. */

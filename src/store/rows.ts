@@ -164,6 +164,7 @@ export interface Rows {
     point_minor: number;
     points_least: number;
     proved_each: number;
+    danger_words: Json | null;
   };
   campaign_invites: {
     id: number;
@@ -688,6 +689,7 @@ export interface Rows {
     opened_at: number | null;
     invite_id: number | null;
     settled_at: number | null;
+    also_visits: Json;
   };
   money_calls: {
     id: number;
@@ -1491,7 +1493,8 @@ export interface LeftOut {
     | "point_per_minor"
     | "point_minor"
     | "points_least"
-    | "proved_each";
+    | "proved_each"
+    | "danger_words";
   campaign_invites: "id" | "opened_at" | "job_id";
   campaigns: "id" | "end_reason" | "coupon_id" | "next_at" | "began_at" | "ended_at";
   cards: "id" | "removed_at" | "expires" | "collects" | "agreed_words" | "position" | "expiry_told" | "fingerprint";
@@ -1632,7 +1635,8 @@ export interface LeftOut {
     | "delivered_at"
     | "opened_at"
     | "invite_id"
-    | "settled_at";
+    | "settled_at"
+    | "also_visits";
   money_calls: "id";
   notes: "id" | "thread_id" | "visit_id";
   occasions: never;

@@ -358,7 +358,7 @@ export const occasions = {
     about: "When somebody answers yes to a reminder",
     purpose: "answer",
     channels: ["text", "mail"],
-    fields: visit,
+    fields: [...visit, "visits"],
   },
   "other times": {
     group: "Answers",

@@ -244,9 +244,9 @@ export const englishTexts: Record<Occasion, StartingText> = {
   "answer understood": {
     mail: {
       subject: "Thank you: {{day}}, {{window}}",
-      body: "Hello {{customer}},\n\nthank you, {{day}} {{arrival}} is confirmed.\n\n{{business}}\n{{phone}}\n",
+      body: "Hello {{customer}},\n\nthank you, {{day}} {{arrival}} is confirmed.{{#visits}}\n\nAnd {{day}} {{arrival}}: {{service}}.{{/visits}}\n\n{{business}}\n{{phone}}\n",
     },
-    text: "{{business}}: thank you, {{day}}, {{window}} is confirmed.",
+    text: "{{business}}: thank you, {{day}}, {{window}} is confirmed.{{#visits}} And {{day}}, {{window}}.{{/visits}}",
   },
   "other times": {
     mail: {

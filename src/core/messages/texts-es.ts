@@ -244,9 +244,9 @@ export const spanishTexts: Record<Occasion, StartingText> = {
   "answer understood": {
     mail: {
       subject: "Gracias: {{day}}, {{window}}",
-      body: "Hola, {{customer}}:\n\ngracias, el {{day}} {{arrival}} está confirmado.\n\n{{business}}\n{{phone}}\n",
+      body: "Hola, {{customer}}:\n\ngracias, el {{day}} {{arrival}} está confirmado.{{#visits}}\n\nY el {{day}} {{arrival}}: {{service}}.{{/visits}}\n\n{{business}}\n{{phone}}\n",
     },
-    text: "{{business}}: gracias, el {{day}}, {{window}}, está confirmado.",
+    text: "{{business}}: gracias, el {{day}}, {{window}}, está confirmado.{{#visits}} Y el {{day}}, {{window}}.{{/visits}}",
   },
   "other times": {
     mail: {

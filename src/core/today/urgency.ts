@@ -2,6 +2,7 @@ import { daysBetween, type LocalDate } from "../time/dates";
 
 /** What can wait for a person on the first screen. */
 export type NeedKind =
+  | "danger"
   | "incoming"
   | "unplaced"
   | "late"
@@ -22,8 +23,9 @@ export type NeedKind =
 /** Days ahead up to which a promise without a technician is about to be broken. */
 const soonDays = 1;
 
-/** By what waiting costs: a broken promise first, then money that does not come, then who waits for an answer, then what can wait. */
+/** By what waiting costs: somebody in danger, then a broken promise first, then money that does not come, then who waits for an answer, then what can wait. */
 const ranks: Record<NeedKind, number> = {
+  danger: -1,
   late: 0,
   unplaced: 6,
   stuck: 2,

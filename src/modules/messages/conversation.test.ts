@@ -4,12 +4,14 @@ import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
+import { todayView } from "@/modules/today/views/today";
 import { runDue } from "@/worker/loop";
 import { drainOutbox } from "@/worker/outbox";
 import { office, one, saidOf, smallWorld, system } from "@demo/small-world";
 import { matchThread, settleThread, snoozeThread, writeByHand, writeNote } from "./operations/conversation";
 import { noteDelivery } from "./operations/record-delivery";
 import { askQuestion, receiveCall, receiveMail, receiveText } from "./operations/receive";
+import { takeAsYes } from "./operations/take-as-yes";
 import { saveOccasion, saveTemplate } from "./operations/save-occasion";
 import { saveMessageRules } from "./operations/save-rules";
 import { thread, threads } from "./views/threads";
@@ -222,7 +224,7 @@ describe("an answer", () => {
     expect(w.visit().confirmed_at).toBeNull();
     expect(w.waiting()).toEqual([["stranger@example.org", "Yes"]]);
     const { id } = one<{ id: number }>(w.hogar, "SELECT id FROM threads WHERE customer_id IS NULL");
-    const tray = look(w.hogar, thread, { threadId: id, before: null }, office);
+    const tray = look(w.hogar, thread, { threadId: id }, office);
     expect(tray.ok && tray.value.entries[0]).toMatchObject({ claims: { name: "Mira Okonjo" } });
     answer("m2", w.mail.toUpperCase(), "Yes");
     expect(w.visit().confirmed_at).not.toBeNull();
@@ -247,7 +249,7 @@ describe("an answer", () => {
     const { id } = one<{ id: number }>(w.hogar, "SELECT id FROM threads WHERE customer_id IS NULL");
     const { threadId } = mustPerform(w.hogar, matchThread, { threadId: id, customerId: 1 }, office);
     expect(w.waiting()).toEqual([["Mira Okonjo", "Do you also do gas boilers?"]]);
-    expect(look(w.hogar, thread, { threadId, before: null }, office)).toMatchObject({
+    expect(look(w.hogar, thread, { threadId }, office)).toMatchObject({
       value: {
         who: { name: "Mira Okonjo" },
         entries: expect.arrayContaining([
@@ -255,6 +257,33 @@ describe("an answer", () => {
         ]),
       },
     });
+  });
+
+  it("of yes with something more waits for a person, who takes it as a yes; danger stands first on Today at once", async () => {
+    const w = world();
+    await w.untilBefore(2000);
+    w.text("Yes, and my boiler is leaking gas");
+    expect(w.visit().confirmed_at).toBeNull();
+    const first = () => {
+      const seen = look(w.hogar, todayView, {}, office);
+      return seen.ok ? seen.value.needs[0] : null;
+    };
+    expect(first()).toMatchObject({ kind: "danger", words: expect.stringContaining("leaking gas") });
+    w.text("Yes, the gate is open");
+    const { id, thread_id: threadId } = one<{ id: number; thread_id: number }>(
+      w.hogar,
+      "SELECT id, thread_id FROM replies ORDER BY id DESC",
+    );
+    mustPerform(w.hogar, takeAsYes, { threadId, replyId: id }, office);
+    expect(w.visit().confirmed_at).not.toBeNull();
+    expect(first()?.kind).not.toBe("danger");
+  });
+
+  it("of yes to nothing that we asked by that channel confirms none", () => {
+    const w = world();
+    w.text("Ok");
+    expect(w.visit().confirmed_at).toBeNull();
+    expect(w.waiting()).toHaveLength(1);
   });
 
   it("by a key of a call confirms; a call that nobody took waits", () => {

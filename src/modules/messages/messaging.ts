@@ -14,6 +14,8 @@ export interface Telling {
   jobId: number;
   /** The visit it is about, where the job has several; otherwise the next one. */
   visitId?: number;
+  /** Other visits that it is about, of this job or another. */
+  alsoVisits?: readonly number[];
   occasion: Occasion;
   /** What tells this occasion from others of its kind: at most one message a channel is sent for both together. */
   about: string;
@@ -34,14 +36,20 @@ export const stopPlaceholder = "{{stop_link}}";
 /** Writes the customer of a job the message of an occasion, once. */
 export function tellCustomer(
   context: OperationContext,
-  { jobId, visitId, occasion, about, fields = {}, answer = false, opens }: Telling,
+  { jobId, visitId, alsoVisits, occasion, about, fields = {}, answer = false, opens }: Telling,
 ): void {
   const job = recipientOf(context, jobId, occasion);
   const of = visitsOfJob(context, jobId, visitId);
   write(
     context,
     readerOf(context, job),
-    { jobId, visitId: of.first.id, windowFrom: of.first.window_from, ...(opens && { opens }) },
+    {
+      jobId,
+      visitId: of.first.id,
+      windowFrom: of.first.window_from,
+      ...(alsoVisits && { alsoVisits }),
+      ...(opens && { opens }),
+    },
     {
       occasion,
       about,

@@ -1,4 +1,4 @@
-import { isDealtWith, type Meaning, meaningsOf } from "@/core/messages/answers";
+import { type Meaning, meaningsOf } from "@/core/messages/answers";
 import { dayMs } from "@/core/horizons";
 import type { Occasion } from "@/core/messages/occasions";
 import type { Channel } from "@/core/messages/purposes";
@@ -6,8 +6,11 @@ import { isSameMail } from "@/core/people/matching";
 import { phoneKept } from "@/core/people/phones";
 import { visitStates } from "@/core/visits/states";
 import type { OperationContext } from "@/kernel/operation";
+import { languages } from "@/core/messages/languages";
+import { dangerWordsColumn, idsColumn } from "@/store/columns";
 import { insertOnce, insertRow } from "@/store/insert";
-import { tellAsker, tellCustomer } from "./messaging";
+import type { Rows } from "@/store/rows";
+import { tellAsker, tellCustomer, timesOf } from "./messaging";
 import { noteTheirs, threadOfCustomer, threadOfStranger } from "./threads";
 
 /** Something that has come in by one of the channels. */
@@ -50,7 +53,8 @@ export function receive(context: OperationContext, incoming: Incoming): boolean 
           mail: incoming.channel === "mail" ? sender : "",
           phone: incoming.channel === "mail" ? "" : sender,
         }));
-  const meanings = incoming.means ?? (incoming.recording ? [] : meaningsOf(incoming.body));
+  const meanings =
+    incoming.means ?? (incoming.recording ? [] : meaningsOf(incoming.body, knownOf(context, customerId)));
   const id = insertOnce(sql, "replies", {
     thread_id: threadId,
     customer_id: customerId,
@@ -69,8 +73,19 @@ export function receive(context: OperationContext, incoming: Incoming): boolean 
     seconds: incoming.seconds ?? null,
   });
   if (id === null) return false;
-  const visit = customerId === null ? null : visitMeant(context, customerId, asked?.visit_id ?? null);
-  const isDone = act(context, { ...incoming, sender }, { id, meanings, visit, customerId, threadId });
+  const meant = customerId === null ? null : visitMeant(context, customerId, asked ?? null);
+  const isDone = act(
+    context,
+    { ...incoming, sender },
+    {
+      id,
+      meanings,
+      visits: meant ?? [],
+      asked: asked?.visit_id != null || incoming.means !== undefined,
+      customerId,
+      threadId,
+    },
+  );
   noteTheirs(context, threadId, summaryOf(incoming), !isDone);
   return true;
 }
@@ -84,12 +99,13 @@ interface SentBefore {
   customer_id: number | null;
   thread_id: number | null;
   visit_id: number | null;
+  also_visits: string;
 }
 
 /** So long a text may be the answer to what was sent last. */
 const answersWithinMs = 30 * dayMs;
 
-/** The message of ours that it answers: an email by its headers, else the last one that went to this number. */
+/** The message of ours that it answers: an email by its headers; else the last one to this number that asked, or that was about a visit to come, or the last. */
 function whatWasSent(
   { sql, now }: OperationContext,
   { channel, answers = [] }: Incoming,
@@ -97,14 +113,15 @@ function whatWasSent(
 ): SentBefore | undefined {
   if (channel === "mail")
     return sql<SentBefore>(
-      `SELECT id, recipient, customer_id, thread_id, visit_id FROM messages
+      `SELECT id, recipient, customer_id, thread_id, visit_id, also_visits FROM messages
         WHERE channel = 'mail' AND reference IN (SELECT value FROM json_each(?)) ORDER BY id DESC LIMIT 1`,
     ).get(JSON.stringify(answers));
   return sql<SentBefore>(
-    `SELECT id, recipient, customer_id, thread_id, visit_id FROM messages
-      WHERE recipient = ? AND written_at > ? AND channel IN ('text', 'voice') AND (customer_id IS NOT NULL OR thread_id IS NOT NULL)
-        AND state NOT IN ('dropped', 'waiting') ORDER BY (visit_id IS NOT NULL AND window_from > ?) DESC, id DESC LIMIT 1`,
-  ).get(sender, now - answersWithinMs, Math.floor(now / 60_000) - 1440);
+    `SELECT id, recipient, customer_id, thread_id, visit_id, also_visits FROM messages
+      WHERE recipient = @sender AND written_at > @since AND channel IN ('text', 'voice') AND (customer_id IS NOT NULL OR thread_id IS NOT NULL)
+        AND state NOT IN ('dropped', 'waiting') ORDER BY (kind = 'please confirm' AND window_from > @began) DESC,
+        (visit_id IS NOT NULL AND window_from > @began) DESC, id DESC LIMIT 1`,
+  ).get({ sender, since: now - answersWithinMs, began: Math.floor(now / 60_000) - 1440 });
 }
 
 /** Whether whoever writes is whom the message went to, or the customer it was about under another of their addresses. */
@@ -129,25 +146,47 @@ interface VisitMeant {
   job_id: number;
 }
 
-/** The visit that is meant: the one we had written about, or the next that is promised. */
-const visitMeant = ({ sql, minute }: OperationContext, customerId: number, visitId: number | null): VisitMeant | null =>
-  sql<VisitMeant>(
+/**
+ * The visits that are meant: those we had written about, as far as they are still to come; where we had written about none, the
+ * next that is promised.
+ */
+function visitMeant({ sql, minute }: OperationContext, customerId: number, asked: SentBefore | null): VisitMeant[] {
+  const about = asked?.visit_id == null ? null : [asked.visit_id, ...idsColumn.read(asked.also_visits)];
+  return sql<VisitMeant>(
     `SELECT v.id, v.job_id FROM visits v JOIN jobs j ON j.id = v.job_id
       WHERE j.customer_id = @customerId AND j.state = 'agreed' AND v.state IN ${visitStates.sql("expect")} AND v.window_to > @minute
-      ORDER BY v.id = coalesce(@visitId, 0) DESC, v.window_from LIMIT 1`,
-  ).get({ customerId, visitId, minute }) ?? null;
+        AND (@about IS NULL OR v.id IN (SELECT value FROM json_each(@about)))
+      ORDER BY v.window_from, v.id LIMIT ${about?.length ?? 1}`,
+  ).all({ customerId, about: about && JSON.stringify(about), minute });
+}
+
+/** By which names somebody may call us or sign, and what is danger in the owner's words. */
+function knownOf({ sql, business }: OperationContext, customerId: number | null) {
+  const customer = sql<{ name: string }>("SELECT name FROM customers WHERE id = ?").get(customerId);
+  const ours = sql<{ name: string }>(
+    "SELECT name FROM technicians WHERE active = 1 UNION SELECT name FROM people WHERE active = 1",
+  ).all();
+  const own = business.danger_words === null ? null : dangerWordsColumn.read(business.danger_words);
+  return {
+    names: [business.name, customer?.name ?? "", ...ours.map(({ name }) => name)],
+    ...(own && { dangers: languages.flatMap((language) => own[language]) }),
+  };
+}
 
 interface Understood {
   id: number;
   meanings: readonly Meaning[];
-  visit: VisitMeant | null;
+  visits: readonly VisitMeant[];
+  /** Whether it answers a message about a visit, or a call of ours: a yes to anything else confirms none. */
+  asked: boolean;
   customerId: number | null;
   threadId: number;
 }
 
 /** Does what was understood. Answers whether nothing is left for a person. */
 function act(context: OperationContext, incoming: Incoming, of: Understood): boolean {
-  const { meanings, visit } = of;
+  const { meanings, visits } = of;
+  const [visit = null] = visits;
   const [first] = meanings;
   if (first === "stop" || first === "start" || first === "help") {
     // By email or on the phone somebody may mean another thing, and bills go there too: a person reads it.
@@ -163,7 +202,8 @@ function act(context: OperationContext, incoming: Incoming, of: Understood): boo
       words: incoming.body.trim(),
       photos: JSON.stringify(photos),
     });
-  if (visit && meanings.includes("confirms")) confirm(context, visit, of.id, meanings);
+  const isConfirmed = of.asked && visit !== null && meanings.includes("confirms");
+  if (isConfirmed) confirmVisits(context, visits, of.id);
   if (visit && (meanings.includes("wishes to move") || meanings.includes("wishes to cancel")))
     tellCustomer(context, {
       jobId: visit.job_id,
@@ -174,23 +214,39 @@ function act(context: OperationContext, incoming: Incoming, of: Understood): boo
     });
   if (photos.length && visit && !incoming.body.trim()) return true;
   if (meanings.includes("thanks")) return true;
-  return visit !== null && isDealtWith(meanings);
+  return isConfirmed;
 }
 
-function confirm(context: OperationContext, visit: VisitMeant, replyId: number, meanings: readonly Meaning[]): void {
-  context
-    .sql(
-      `UPDATE visits SET confirmed_at = ? WHERE job_id = ? AND confirmed_at IS NULL AND state IN ${visitStates.sql("expect")}`,
-    )
-    .run(context.now, visit.job_id);
-  if (isDealtWith(meanings))
-    tellCustomer(context, {
-      jobId: visit.job_id,
-      visitId: visit.id,
-      occasion: "answer understood",
-      about: `reply ${replyId}`,
-      answer: true,
-    });
+/** The visits of an answer are confirmed, with all days of their work, and their customer is told which. */
+export function confirmVisits(context: OperationContext, visits: readonly VisitMeant[], replyId: number): void {
+  const { sql, now } = context;
+  const [first, ...more] = visits;
+  if (!first) return;
+  sql(
+    `UPDATE visits SET confirmed_at = ? WHERE job_id IN (SELECT value FROM json_each(?)) AND confirmed_at IS NULL
+      AND state IN ${visitStates.sql("expect")}`,
+  ).run(now, JSON.stringify(visits.map(({ job_id }) => job_id)));
+  tellCustomer(context, {
+    jobId: first.job_id,
+    visitId: first.id,
+    occasion: "answer understood",
+    about: `reply ${replyId}`,
+    fields: { visits: more.map(({ id }) => fieldsOfOne(context, id)) },
+    answer: true,
+  });
+}
+
+function fieldsOfOne({ sql, business }: OperationContext, visitId: number): Record<string, string> {
+  const visit = sql<Rows["visits"]>("SELECT * FROM visits WHERE id = ?").get(visitId)!;
+  return { ...timesOf(business.time_zone, [visit]), service: visit.title } as Record<string, string>;
+}
+
+/** The visits that the answer of a customer is about, as it was when it came in. */
+export function visitsOfReply(context: OperationContext, reply: Rows["replies"]): VisitMeant[] {
+  const asked = context
+    .sql<SentBefore>("SELECT id, recipient, customer_id, thread_id, visit_id, also_visits FROM messages WHERE id = ?")
+    .get(reply.answers_id);
+  return reply.customer_id === null ? [] : visitMeant(context, reply.customer_id, asked ?? null);
 }
 
 const answerTo = { stop: "stopped", start: "started", help: "help" } as const satisfies Record<string, Occasion>;

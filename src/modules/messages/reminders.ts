@@ -120,6 +120,7 @@ function remindOf(
   tellCustomer(context, {
     jobId: first.job_id,
     visitId: first.id,
+    alsoVisits: more.map(({ id }) => id),
     occasion: asks ? "please confirm" : "visit reminder",
     about: `${rule} of visit ${visit} at ${from}`,
     fields: {

@@ -34,6 +34,8 @@ export interface Reader {
 export interface AboutWhat {
   jobId?: number | null;
   visitId?: number | null;
+  /** The others that it is about. */
+  alsoVisits?: readonly number[];
   /** When the window opens that it speaks of (epoch minutes). */
   windowFrom?: number | null;
   repeatId?: number | null;
@@ -140,6 +142,7 @@ function writeBy(
     thread_id: to.threadId ?? null,
     job_id: of.jobId ?? null,
     visit_id: of.visitId ?? null,
+    also_visits: JSON.stringify(of.alsoVisits ?? []),
     window_from: of.windowFrom ?? null,
     repeat_id: of.repeatId ?? null,
     invoice_id: of.invoiceId ?? null,
@@ -177,8 +180,9 @@ type NewMessage = Omit<
   | "written_by"
   | "invite_id"
   | "settled_at"
+  | "also_visits"
 > &
-  Partial<Pick<MessageRow, "photos" | "written_by" | "invite_id">>;
+  Partial<Pick<MessageRow, "photos" | "written_by" | "invite_id" | "also_visits">>;
 
 /** Keeps a message and asks for it to be sent; the same one again is none. Answers its id, or null. */
 export function put(context: OperationContext, message: NewMessage): number | null {
@@ -275,6 +279,7 @@ const only = (
   thread_id: row.thread_id,
   job_id: row.job_id,
   visit_id: row.visit_id,
+  also_visits: row.also_visits,
   window_from: row.window_from,
   repeat_id: row.repeat_id,
   invoice_id: row.invoice_id,

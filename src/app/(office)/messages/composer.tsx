@@ -50,6 +50,8 @@ export function Composer({ thread }: { thread: Thread }) {
     setDocuments([]);
     setAttaching(false);
     setNth(nth + 1);
+    // Single keys count again as soon as nobody is typing.
+    field.current?.blur();
   };
   const write = useChange("write-by-hand", { then: sent });
   const note = useChange("write-note", { then: sent });

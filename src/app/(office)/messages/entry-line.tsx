@@ -7,10 +7,13 @@ import { Photos } from "@/ui/photos";
 import Box from "@mui/material/Box";
 import Link from "@mui/material/Link";
 import type { ReactNode } from "react";
+import { useChange } from "@/ui/use-change";
+import Button from "@mui/material/Button";
+import { useSnackbar } from "notistack";
 import type { Entry } from "./data";
 
 /** One entry of a conversation. */
-export function EntryLine({ entry }: { entry: Entry }) {
+export function EntryLine({ entry, threadId }: { entry: Entry; threadId: number }) {
   const { when } = entry;
   switch (entry.kind) {
     case "happened":
@@ -63,6 +66,9 @@ export function EntryLine({ entry }: { entry: Entry }) {
               It answers a message to <Link href={`/customers/${entry.claims.customerId}`}>{entry.claims.name}</Link>,
               and comes from an address that is not theirs.
             </Box>
+          )}
+          {entry.understood.includes("says yes, and more") && (
+            <TakeAsYes threadId={threadId} replyId={Number(entry.key.slice(1))} />
           )}
           <Small>
             {[
@@ -146,3 +152,18 @@ const Bubble = ({ side, children }: { side: "left" | "right"; children: ReactNod
     {children}
   </Box>
 );
+
+/** A yes with something more beside it: a person says whether it confirms. */
+function TakeAsYes({ threadId, replyId }: { threadId: number; replyId: number }) {
+  const { send, busy } = useChange("take-as-yes");
+  const { enqueueSnackbar } = useSnackbar();
+  const take = async () => {
+    const taken = await send({ threadId, replyId });
+    if (taken) enqueueSnackbar("Confirmed, and they are told", { variant: "success" });
+  };
+  return (
+    <Button size="small" variant="outlined" disabled={busy} onClick={() => void take()} sx={{ mt: 1 }}>
+      Take it as a yes
+    </Button>
+  );
+}

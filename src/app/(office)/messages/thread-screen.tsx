@@ -27,18 +27,15 @@ const everyMs = 8_000;
 
 /** One conversation: what was said and what happened, the composer under it, the promise beside it. */
 export function ThreadScreen({ id, onGone }: { id: number; onGone: (id: number) => void }) {
-  const [before, setBefore] = useState<number | null>(null);
-  const { data, problem } = useLive("thread", { threadId: id, before: null }, everyMs);
-  const older = useLive("thread", before === null ? null : { threadId: id, before }).data;
+  const [more, setMore] = useState(0);
+  const { data, problem } = useLive("thread", { threadId: id, more }, everyMs);
   if (problem) return <Alert severity="warning">{problem.sentence}</Alert>;
   if (!data) return <Skeleton variant="rounded" sx={{ flex: 1, m: 6 }} height={320} />;
-  const entries = [...(older?.entries ?? []), ...data.entries];
-  const hasMore = (older ?? data).hasMore;
   return (
     <>
       <Box sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}>
         <Head thread={data} />
-        <Entries entries={entries} thread={data} onMore={hasMore ? () => setBefore(entries[0]!.at) : null} />
+        <Entries entries={data.entries} thread={data} onMore={data.hasMore ? () => setMore(more + 1) : null} />
         {data.who.isKnown ? null : <Unknown thread={data} onGone={onGone} />}
         <Composer key={id} thread={data} />
       </Box>
@@ -73,7 +70,7 @@ function Entries({
         </Button>
       )}
       {entries.map((entry) => (
-        <EntryLine key={entry.key} entry={entry} />
+        <EntryLine key={entry.key} entry={entry} threadId={thread.id} />
       ))}
       {entries.length === 0 && <Box sx={{ color: ink.ash }}>Nothing has been said yet.</Box>}
     </Box>

@@ -16,6 +16,7 @@ import { DayStrip } from "../day-strip";
 import { Top } from "../top";
 
 const signs: Record<NeedKind, string> = {
+  danger: "!",
   incoming: "?",
   unplaced: "○",
   late: "◑",
@@ -34,6 +35,7 @@ const signs: Record<NeedKind, string> = {
   trouble: "!",
 };
 const urgent: readonly NeedKind[] = [
+  "danger",
   "incoming",
   "late",
   "failed card",

@@ -1,6 +1,8 @@
+import type { Language } from "@/core/messages/languages";
 import { Refusal } from "@/core/problems";
 import { Id, input, MinuteOfDay, OneOf, OrNull } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
+import { dangerWordsColumn } from "@/store/columns";
 import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { LanguageName } from "../inputs";
@@ -20,6 +22,8 @@ const Rule = Type.Object(
   { additionalProperties: false },
 );
 
+const DangerWords = Type.Array(Type.String({ minLength: 1, maxLength: 40 }), { maxItems: 60 });
+
 /** When customers may be written to, in which language, how much on one day; and when visits are reminded of. */
 export const saveMessageRules = defineOperation({
   name: "save-message-rules",
@@ -36,9 +40,11 @@ export const saveMessageRules = defineOperation({
     eveningAt: Type.Optional(MinuteOfDay),
     morningAt: Type.Optional(MinuteOfDay),
     rules: Type.Array(Rule, { maxItems: 12 }),
+    /** Words by which customers say that they are in danger, by language; absent: as they are. */
+    dangers: Type.Optional(input({ en: DangerWords, es: DangerWords } satisfies Record<Language, typeof DangerWords>)),
   }),
   about: { rules: "shared" },
-  run(context, { from, to, mostADay, language, partMilli, countsOpened, eveningAt, morningAt, rules }) {
+  run(context, { from, to, mostADay, language, partMilli, countsOpened, eveningAt, morningAt, rules, dangers }) {
     const { sql, business } = context;
     const fields: Record<string, string> = {};
     if (to <= from) fields["/to"] = "The hours end after they begin.";
@@ -50,7 +56,7 @@ export const saveMessageRules = defineOperation({
     if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
     sql(
       `UPDATE business SET message_from = ?, message_to = ?, most_messages = ?, language = ?, text_part_milli = ?, counts_opened = ?,
-          evening_at = ?, morning_at = ?`,
+          evening_at = ?, morning_at = ?, danger_words = coalesce(?, danger_words)`,
     ).run(
       from,
       to,
@@ -60,6 +66,7 @@ export const saveMessageRules = defineOperation({
       countsOpened ? 1 : 0,
       eveningAt ?? business.evening_at,
       morningAt ?? business.morning_at,
+      dangers ? dangerWordsColumn.write(dangers) : null,
     );
     const kept = new Set(rules.map(({ id }) => id));
     for (const { id } of reminderRules(context))

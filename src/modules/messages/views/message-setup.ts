@@ -1,3 +1,5 @@
+import { dangers } from "@/core/messages/answers";
+import { dangerWordsColumn } from "@/store/columns";
 import { momentIn } from "@/core/time/local-words";
 import { fieldOf, type FieldName } from "@/core/messages/fields";
 import { type Language, languages } from "@/core/messages/languages";
@@ -43,6 +45,7 @@ export const messageSetup = defineView({
         countsOpened: business.counts_opened === 1,
         eveningAt: business.evening_at,
         morningAt: business.morning_at,
+        dangers: business.danger_words === null ? copyOf(dangers) : dangerWordsColumn.read(business.danger_words),
         rules: reminderRules(context).map((rule) => ({
           id: rule.id as number | null,
           daysBefore: rule.days_before,
@@ -73,6 +76,11 @@ export const messageSetup = defineView({
       samples: samples(context),
     };
   },
+});
+
+const copyOf = (words: Record<Language, readonly string[]>): Record<Language, string[]> => ({
+  en: [...words.en],
+  es: [...words.es],
 });
 
 /** How a channel sends, and what it still misses, in plain words. */

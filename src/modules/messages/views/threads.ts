@@ -7,6 +7,7 @@ import { momentIn, windowIn } from "@/core/time/local-words";
 import { dayWords } from "@/core/time/words";
 import { visitStates } from "@/core/visits/states";
 import { Id, input, OneOf, OrNull } from "@/kernel/inputs";
+import { phoneDigits } from "@/core/customers/search-words";
 import type { ViewContext } from "@/kernel/operation";
 import { likePattern } from "@/kernel/paging";
 import { seenCustomers } from "@/kernel/seen";
@@ -60,9 +61,18 @@ export const threads = defineView({
           t.snoozed_until AS snoozedUntil
         FROM threads t LEFT JOIN customers c ON c.id = t.customer_id LEFT JOIN people p ON p.id = t.handler_id
         WHERE ${shows[show]} AND ${seenThreads} AND c.merged_into IS NULL AND (@pattern IS NULL OR c.name LIKE @pattern ESCAPE '\\' OR t.name LIKE @pattern ESCAPE '\\'
-          OR t.phone LIKE @pattern ESCAPE '\\' OR t.last_words LIKE @pattern ESCAPE '\\')
+          OR t.phone LIKE @pattern ESCAPE '\\' OR (@digits IS NOT NULL AND coalesce(c.phone, t.phone) LIKE '%' || @digits || '%')
+          OR t.last_words LIKE @pattern ESCAPE '\\')
         ORDER BY ${show === "waiting" || show === "mine" ? "t.waiting_since" : "t.last_at DESC"}, t.id LIMIT @most`,
-    ).all({ now, me, pattern, most: atOnce + more + 1, only: seesOnly(actor), today: context.today });
+    ).all({
+      now,
+      me,
+      pattern,
+      digits: phoneDigits(search),
+      most: atOnce + more + 1,
+      only: seesOnly(actor),
+      today: context.today,
+    });
     return {
       rows: rows.slice(0, atOnce + more),
       hasMore: rows.length > atOnce + more,
@@ -125,15 +135,16 @@ export const thread = defineView({
   about: { threadId: "thread" },
   input: input({
     threadId: Id,
-    /** Entries before this moment only (epoch milliseconds). */
-    before: OrNull(Type.Integer({ minimum: 0 })),
+    /** So many times more of it than the newest. */
+    more: Type.Optional(Type.Integer({ minimum: 0, maximum: 100 })),
   }),
-  read(context, { threadId, before }) {
+  read(context, { threadId, more = 0 }) {
     const { sql, hogar, business } = context;
     const row = sql<Rows["threads"]>("SELECT * FROM threads WHERE id = ?").get(threadId);
     const who = whoIsIn(context, threadId);
     if (!row || !who) throw new Refusal("not-found");
-    const all = entriesOf(context, row, before ?? Number.MAX_SAFE_INTEGER);
+    const most = entriesAtOnce * (1 + more);
+    const all = entriesOf(context, row, most + 1);
     return {
       id: row.id,
       who: { ...who, isKnown: row.customer_id !== null },
@@ -142,8 +153,8 @@ export const thread = defineView({
       handlerId: row.handler_id,
       handlers: peopleWhoMay(context, "board.change of all"),
       unread: row.unread === 1,
-      entries: all.slice(-entriesAtOnce).map((entry) => ({ ...entry, when: momentIn(entry.at, business.time_zone) })),
-      hasMore: all.length > entriesAtOnce,
+      entries: all.slice(-most).map((entry) => ({ ...entry, when: momentIn(entry.at, business.time_zone) })),
+      hasMore: all.length > most,
       channels: (["text", "mail", "voice"] as const).filter(
         (channel) => hogar.gateways[channel] !== null && (channel === "mail" ? who.mail : who.phone),
       ),
@@ -159,12 +170,12 @@ export const thread = defineView({
   },
 });
 
-/** The newest entries before a moment, oldest first, one more than are shown. */
-function entriesOf(context: ViewContext, row: Rows["threads"], before: number): ThreadEntry[] {
+/** So many of the newest entries, oldest first. */
+function entriesOf(context: ViewContext, row: Rows["threads"], most: number): ThreadEntry[] {
   const { sql } = context;
-  const at = { threadId: row.id, customerId: row.customer_id, before, most: entriesAtOnce + 1 };
+  const at = { threadId: row.id, customerId: row.customer_id, most };
   const theirs = sql<Rows["replies"]>(
-    "SELECT * FROM replies WHERE (customer_id = @customerId OR thread_id = @threadId) AND received_at < @before ORDER BY received_at DESC, id DESC LIMIT @most",
+    "SELECT * FROM replies WHERE (customer_id = @customerId OR thread_id = @threadId) ORDER BY received_at DESC, id DESC LIMIT @most",
   )
     .all(at)
     .map((r): ThreadEntry => ({
@@ -181,7 +192,7 @@ function entriesOf(context: ViewContext, row: Rows["threads"], before: number): 
       seconds: r.seconds,
     }));
   const ours = sql<Rows["messages"]>(
-    `SELECT * FROM messages WHERE (customer_id = @customerId OR thread_id = @threadId) AND written_at < @before
+    `SELECT * FROM messages WHERE (customer_id = @customerId OR thread_id = @threadId) 
       ORDER BY written_at DESC, id DESC LIMIT @most`,
   )
     .all(at)
@@ -201,9 +212,7 @@ function entriesOf(context: ViewContext, row: Rows["threads"], before: number): 
     }));
   const notes =
     context.actor.kind === "person" && context.actor.permissions.includes("notes.see")
-      ? sql<Rows["notes"]>(
-          "SELECT * FROM notes WHERE thread_id = @threadId AND at < @before ORDER BY at DESC LIMIT @most",
-        )
+      ? sql<Rows["notes"]>("SELECT * FROM notes WHERE thread_id = @threadId ORDER BY at DESC LIMIT @most")
           .all(at)
           .map((n): ThreadEntry => ({
             kind: "note",
@@ -213,9 +222,9 @@ function entriesOf(context: ViewContext, row: Rows["threads"], before: number): 
             writtenBy: n.written_by,
           }))
       : [];
-  return [...theirs, ...ours, ...notes, ...happened(context, row.customer_id, before)]
+  return [...theirs, ...ours, ...notes, ...happened(context, row.customer_id, most)]
     .sort((a, b) => a.at - b.at)
-    .slice(-(entriesAtOnce + 1));
+    .slice(-most);
 }
 
 /** The customer whose message an answer claims to answer, where it came from an address that is not theirs. */
@@ -231,7 +240,7 @@ const claimOf = (
       ).get(answersId, customerId) ?? null);
 
 /** What happened with a customer meanwhile, in a line each. */
-function happened(context: ViewContext, customerId: number | null, before: number): ThreadEntry[] {
+function happened(context: ViewContext, customerId: number | null, most: number): ThreadEntry[] {
   if (customerId === null) return [];
   const { sql, business } = context;
   const zone = business.time_zone;
@@ -254,8 +263,8 @@ function happened(context: ViewContext, customerId: number | null, before: numbe
         FROM jobs j JOIN visits v ON v.job_id = j.id WHERE j.customer_id = @customerId AND v.ended_at IS NOT NULL AND v.state IN ('done', 'no access')
       UNION ALL SELECT 'm' || id, settled_at, 'paid', method, amount_minor, 0
         FROM payments WHERE customer_id = @customerId AND state = 'received' AND settled_at IS NOT NULL)
-      WHERE at < @before ORDER BY at DESC LIMIT @most`,
-  ).all({ customerId, before, most: entriesAtOnce + 1 });
+      ORDER BY at DESC LIMIT @most`,
+  ).all({ customerId, most });
   const said = ({ what, words, a, b }: (typeof rows)[number]): string => {
     switch (what) {
       case "booked": {

@@ -182,6 +182,21 @@ export const todayView = defineView({
         n: unconfirmed.n,
       });
 
+    // Whoever wrote of danger stands there until somebody has answered, whether it is put off or not.
+    for (const { id, name, words } of sql<{ id: number; name: string; words: string }>(
+      `SELECT t.id, coalesce(c.name, nullif(t.name, ''), nullif(t.phone, ''), t.mail) AS name, r.body AS words
+        FROM threads t JOIN replies r ON r.id = (SELECT max(id) FROM replies
+            WHERE thread_id = t.id AND received_at >= t.waiting_since AND understood LIKE '%"danger"%')
+          LEFT JOIN customers c ON c.id = t.customer_id
+        WHERE t.waiting_since IS NOT NULL ORDER BY r.received_at DESC LIMIT 12`,
+    ).all())
+      needs.push({
+        kind: "danger",
+        words: `${name} writes of danger: “${words.slice(0, 120)}”`,
+        detail: "Call them now",
+        href: `/messages?open=${id}`,
+      });
+
     const waits = sql<{ n: number; oldest: number; name: string; words: string }>(
       `SELECT count(*) AS n, min(t.waiting_since) AS oldest, coalesce(c.name, nullif(t.name, ''), nullif(t.phone, ''), t.mail) AS name, t.last_words AS words
         FROM threads t LEFT JOIN customers c ON c.id = t.customer_id

@@ -18,6 +18,12 @@ import IconButton from "@mui/material/IconButton";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 
+const wordsIn = (text: string): string[] =>
+  text
+    .split(",")
+    .map((word) => word.trim())
+    .filter(Boolean);
+
 type Rules = ViewOutput<"message-setup">["rules"];
 type Rule = Rules["rules"][number];
 
@@ -105,6 +111,24 @@ export function RulesForm() {
             onValue={(morningAt) => set({ morningAt })}
             wrong={wrong("/morningAt")}
           />
+        </Columns>
+      </FormSection>
+      <FormSection
+        title="Words of danger"
+        note="Whoever writes one of these stands at the top of Today at once, whatever else they write. Comma between two."
+      >
+        <Columns>
+          {languages.map((language) => (
+            <TextField
+              key={language}
+              label={languageNames[language]}
+              multiline
+              defaultValue={draft.dangers[language].join(", ")}
+              onChange={(e) => set({ dangers: { ...draft.dangers, [language]: wordsIn(e.target.value) } })}
+              error={!!wrong(`/dangers/${language}`)}
+              helperText={wrong(`/dangers/${language}`)}
+            />
+          ))}
         </Columns>
       </FormSection>
       <FormSection title="Language and cost" said={languageNames[draft.language]}>

@@ -3,6 +3,8 @@ import { daysBetween, type LocalDate } from "../time/dates";
 /** What can wait for a person on the first screen. */
 export type NeedKind =
   | "danger"
+  | "nobody home"
+  | "not closed"
   | "incoming"
   | "unplaced"
   | "late"
@@ -31,6 +33,8 @@ const ranks: Record<NeedKind, number> = {
   stuck: 2,
   hoarding: 2,
   dispute: 2,
+  "nobody home": 2,
+  "not closed": 3,
   "failed card": 3,
   "not collected": 3,
   "broken promise": 4,

@@ -14,6 +14,8 @@ export type VisitAct =
   | "plan"
   /** The office moves it. */
   | "move"
+  /** Somebody goes once more, since nobody was there: it is promised anew. */
+  | "go again"
   /** The customer or the office cancels it. */
   | "cancel"
   /** Is still to come, or under way: what a customer is told of. */
@@ -43,7 +45,7 @@ export const visitStates = stateTable<VisitState, VisitAct>({
   },
   "on site": { next: ["done", "no access"], allows: ["expect", "under way", "count"] },
   done: { next: [], allows: ["over", "count", "closed"] },
-  "no access": { next: ["cancelled"], allows: ["over", "cancel", "count"] },
+  "no access": { next: ["promised", "cancelled"], allows: ["over", "go again", "cancel", "count"] },
   cancelled: { next: [], allows: ["closed"] },
 });
 

@@ -31,7 +31,8 @@ export function moveByHand(
   { alone = false, silent = false } = {},
 ): { told: boolean } {
   const zone = context.business.time_zone;
-  if (!visitStates.allows("move", visit.state)) throw new Refusal("visit-not-open");
+  if (!visitStates.allows("move", visit.state) && !visitStates.allows("go again", visit.state))
+    throw new Refusal("visit-not-open");
   if (toMinute < fromMinute)
     throw new Refusal("invalid-input", { fields: { "/toMinute": "A window ends after it begins." } });
   if (technicianIds.length !== visit.crew)

@@ -1,6 +1,7 @@
 import { localDate } from "@/core/time/local";
 import { windowIn } from "@/core/time/local-words";
 import { dayWords } from "@/core/time/words";
+import { visitStates } from "@/core/visits/states";
 import type { Offer } from "@/core/windows/offer";
 import type { OperationContext } from "@/kernel/operation";
 import { tellCustomer } from "@/modules/messages/messaging";
@@ -28,15 +29,18 @@ export function moveTo(
   let told = false;
   for (const [i, to] of [offer, ...offer.followingDays].entries()) {
     const day = days[i]!;
-    const moved = day.window_from !== to.from || day.window_to !== to.to;
+    // Nobody was there: what becomes of it is promised anew.
+    const again = visitStates.allows("go again", day.state);
+    const moved = again || day.window_from !== to.from || day.window_to !== to.to;
     sql(
       `UPDATE visits
         SET date = ?, window_from = ?, window_to = ?, meet_at = ?, confirmed_at = iif(?, NULL, confirmed_at),
-          shared_id = CAST(? AS INTEGER)
+          shared_id = CAST(? AS INTEGER), state = iif(@again, 'promised', state),
+          started_at = iif(@again, NULL, started_at), ended_at = iif(@again, NULL, ended_at)
         WHERE id = ?`,
-    ).run(to.date, to.from, to.to, to.meetAt, moved ? 1 : 0, timeOf(day), day.id);
+    ).run(to.date, to.from, to.to, to.meetAt, moved ? 1 : 0, timeOf(day), day.id, { again: again ? 1 : 0 });
     placeVisit(context, day.id, technicianIds);
-    if (!moved || day.state !== "promised") continue;
+    if (!moved || (day.state !== "promised" && !again)) continue;
     sql("UPDATE promises SET ended_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(now, day.id);
     insertRow(sql, "promises", { visit_id: day.id, made_at: now, window_from: to.from, window_to: to.to });
     if (silent) continue;

@@ -2,6 +2,7 @@ import { personActor } from "@/core/people/permissions";
 import { testCards } from "@/gateways/cards-standin";
 import { mustPerform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
+import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { payByCard } from "@/modules/money/operations/pay-by-card";
 import { recordPayment } from "@/modules/money/operations/record-payment";
 import { answerRequests, makeRequest } from "@/modules/requests/operations/requests";
@@ -47,6 +48,30 @@ describe("what needs a person today", () => {
     });
     world.booked();
     expect(today(world)).toMatchObject({ isFresh: false, booked: { n: 1, minor: 7900 } });
+  });
+
+  it("is a visit where nobody was home, until it is promised anew; its job is done as any other", async () => {
+    const world = smallWorld();
+    const { visitId } = world.booked();
+    world.onTheDayOf(visitId);
+    mustPerform(world.hogar, advanceVisit, { visitId, to: "on the way" }, office);
+    mustPerform(world.hogar, advanceVisit, { visitId, to: "no access" }, office);
+    expect(needs(world)).toMatchObject([{ kind: "nobody home", words: "Nobody was home at Mira Okonjo" }]);
+    const place = { technicianIds: [world.technicians[0]!], date: "2027-03-17", fromMinute: 540, toMinute: 660 };
+    mustPerform(world.hogar, moveVisit, { visitId, ...place }, office);
+    expect(needs(world)).toEqual([]);
+    world.onTheDayOf(visitId);
+    for (const to of ["on site", "done"] as const) mustPerform(world.hogar, advanceVisit, { visitId, to }, office);
+    expect(one(world.hogar, "SELECT state FROM jobs")).toEqual({ state: "done" });
+  });
+
+  it("is a visit of a day that is over of which nobody has said how it ended, every day until they do", () => {
+    const world = smallWorld();
+    const { visitId } = world.booked();
+    world.at("2027-03-20", 480);
+    expect(needs(world)).toMatchObject([{ kind: "not closed", href: `/board?date=2027-03-10&visit=${visitId}` }]);
+    for (const to of ["on site", "done"] as const) mustPerform(world.hogar, advanceVisit, { visitId, to }, office);
+    expect(needs(world)).toEqual([]);
   });
 
   it("is what waits in Incoming, the first twelve by name, and gone when it is dealt with", () => {

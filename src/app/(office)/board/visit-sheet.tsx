@@ -166,7 +166,7 @@ export function VisitSheet({ visitId, onClose, onOpen }: VisitSheetProps) {
       {visit.note && <Fact name="Note">{visit.note}</Fact>}
       {mayChange && visit.steps.length > 0 && <Steps visit={visit} ticked={ticked} />}
       {mayChange && visit.jobId !== null && <RunningLate visit={visit} />}
-      {mayChange && visitStates.allows("move", visit.state) && (
+      {mayChange && (visitStates.allows("move", visit.state) || visitStates.allows("go again", visit.state)) && (
         <SheetSection title="Move">
           <MoveForm visit={visit} />
           {visit.whyNot && (

@@ -17,6 +17,8 @@ import { Top } from "../top";
 
 const signs: Record<NeedKind, string> = {
   danger: "!",
+  "nobody home": "⊘",
+  "not closed": "◌",
   incoming: "?",
   unplaced: "○",
   late: "◑",
@@ -36,6 +38,8 @@ const signs: Record<NeedKind, string> = {
 };
 const urgent: readonly NeedKind[] = [
   "danger",
+  "nobody home",
+  "not closed",
   "incoming",
   "late",
   "failed card",

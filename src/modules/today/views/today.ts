@@ -91,6 +91,34 @@ export const todayView = defineView({
         date: v.date,
       });
 
+    // Until somebody has settled them, however long ago they were.
+    for (const v of sql<{
+      id: number;
+      date: string;
+      state: VisitState;
+      service: string;
+      name: string;
+      who: string | null;
+    }>(
+      `SELECT v.id, v.date, v.state, v.title AS service, c.name,
+          (SELECT group_concat(t.name, ', ') FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = v.id) AS who
+        FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id
+        WHERE (v.state IN ${visitStates.sql("go again")} AND v.date <= @today)
+          OR (v.state IN ${visitStates.sql("expect")} AND v.date < @today AND j.state = 'agreed')
+        ORDER BY v.date, v.window_from LIMIT 40`,
+    ).all({ today })) {
+      const missed = visitStates.allows("go again", v.state);
+      needs.push({
+        kind: missed ? "nobody home" : "not closed",
+        words: missed ? `Nobody was home at ${v.name}` : `Nobody has said how the visit at ${v.name} ended`,
+        detail: [v.service, dateWords(v.date), v.who, missed ? "Promise another time, or cancel" : "Done, or not?"]
+          .filter(Boolean)
+          .join(" · "),
+        href: `/board?date=${v.date}&visit=${v.id}`,
+        date: v.date,
+      });
+    }
+
     for (const v of sql<{
       id: number;
       state: VisitState;

@@ -104,7 +104,7 @@ export const bankFiles = (hogar: Hogar): { name: string; about: string; bytes: U
 export async function readTheBank(hogar: Hogar): Promise<void> {
   const read = readFile(new TextEncoder().encode(camt(booked(hogar, 0))));
   if (!read.ok) throw new Error(read.sentence);
-  const table = numberSameLines(read.table);
+  const table = numberSameLines(read.table, matchColumns("bank lines", read.table));
   const columns = matchColumns("bank lines", table);
   const { id: importId } = mustPerform(
     hogar,

@@ -8,7 +8,7 @@ const bytes = (text: string) => new TextEncoder().encode(text);
 function linesOf(text: string) {
   const read = readFile(bytes(text));
   if (!read.ok) throw new Error(read.sentence);
-  const table = numberSameLines(read.table);
+  const table = numberSameLines(read.table, matchColumns("bank lines", read.table));
   const columns = matchColumns("bank lines", table);
   expect(missingColumns("bank lines", columns)).toBeNull();
   return table.rows.map((row) => bankLineOf(valuesOf(columns, row), { dates: columns.dates, currency: "EUR" }));
@@ -63,6 +63,32 @@ describe("a statement as CAMT.053", () => {
       ["2027-03-20", 2_500, "Bo Berg", "RF07 2027 0015"],
     ]);
     expect(new Set(linesOf(camt("02", batch)).map(({ draft }) => draft.key)).size).toBe(2);
+  });
+
+  it("tells two payments of one sum on one day apart, whatever stands for a reference in both", () => {
+    const paid = (name: string, words: string) =>
+      entry(`<Amt Ccy="EUR">45.00</Amt><CdtDbtInd>CRDT</CdtDbtInd><Sts>BOOK</Sts><BookgDt><Dt>2027-03-20</Dt></BookgDt>
+      <AcctSvcrRef>NONREF</AcctSvcrRef><NtryDtls><TxDtls><RltdPties><Dbtr><Nm>${name}</Nm></Dbtr></RltdPties>
+      <RmtInf><Ustrd>${words}</Ustrd></RmtInf></TxDtls></NtryDtls>`);
+    const lines =
+      paid("Ada Ash", "Thanks") + paid("Bo Berg", "Thanks") + paid("Bo Berg", "Thanks") + paid("Bo Berg", "Again");
+    expect(new Set(linesOf(camt("02", lines)).map(({ draft }) => draft.key)).size).toBe(4);
+  });
+
+  it("says where its balances and its lines disagree, and where a statement is missing between two", () => {
+    const balance = (code: string, amount: string, day: string) =>
+      `<Bal><Tp><CdOrPrtry><Cd>${code}</Cd></CdOrPrtry></Tp><Amt Ccy="EUR">${amount}</Amt><CdtDbtInd>CRDT</CdtDbtInd><Dt><Dt>${day}</Dt></Dt></Bal>`;
+    const statement = (opening: string, closing: string, day: string) =>
+      `</Stmt><Stmt><Id>2</Id>${balance("OPBD", opening, day)}${balance("CLBD", closing, day)}${came}`;
+    const says = (...statements: string[]) => {
+      const read = readFile(bytes(camt("02", statements.join(""))));
+      return read.ok ? read.says : [read.sentence];
+    };
+    expect(says(statement("100.00", "179.00", "2027-03-20"), statement("179.00", "258.00", "2027-03-21"))).toEqual([]);
+    expect(says(statement("100.00", "199.00", "2027-03-20"))).toEqual([expect.stringContaining("does not add up")]);
+    expect(says(statement("100.00", "179.00", "2027-03-20"), statement("200.00", "279.00", "2027-03-22"))).toEqual([
+      expect.stringContaining("A statement is missing"),
+    ]);
   });
 
   it("leaves what is not booked yet", () => {

@@ -3,6 +3,7 @@ import type { LocalDate } from "../time/dates";
 import { tidy } from "../words";
 import type { RowProblem } from "./customer-row";
 import { type DateOrder, readDate } from "./dates";
+import type { Columns } from "./match-columns";
 import type { Table } from "./read-file";
 
 /** A line of a bank's statement, as a row of a file tells of it. */
@@ -12,8 +13,10 @@ export interface BankDraft {
   amountMinor: number;
   name: string;
   words: string;
-  /** What tells it from every other line of the bank. */
+  /** What tells it from every other line of the bank: all that it says, and which of several such lines of its day it is. */
   key: string;
+  /** By what it was told apart before: the bank's reference and the amount, where there was one. */
+  keyBefore: string;
 }
 
 /** Reads the values of a row; what cannot be read is told, cell by cell. Never throws. */
@@ -37,7 +40,9 @@ export function bankLineOf(
       amountMinor: amountMinor ?? 0,
       name,
       words,
-      key: reference ? `${reference} ${amountMinor}` : [date, amountMinor, name, words, nth].join("|"),
+      // A bank's reference alone is none: NONREF stands in many a line.
+      key: JSON.stringify([date, amountMinor, name, words, reference, nth]),
+      keyBefore: reference ? `${reference} ${amountMinor}` : [date, amountMinor, name, words, nth].join("|"),
     },
     problems,
   };
@@ -70,19 +75,25 @@ function signedAmount(
 
 const sameLine = "Same line";
 
+/** What a line says, of which several may be the same; a balance that runs along says nothing of it. */
+const said: readonly (string | null)[] = ["date", "amount", "in", "out", "currency", "name", "words", "reference"];
+
 /**
- * Lines that read alike on one day are told apart by counting them: a file that begins within the one before still
- * counts them the same way, as long as both hold whole days.
+ * Lines that say the same are told apart by counting them: a file that begins within the one before still counts them the same
+ * way, as long as both hold whole days. Numbers that a table has already are worked out anew.
  */
-export function numberSameLines({ columns, rows }: Table): Table {
+export function numberSameLines({ columns, rows }: Table, { fields }: Pick<Columns, "fields">): Table {
+  const isNumbered = columns.at(-1) === sameLine;
+  const width = columns.length - (isNumbered ? 1 : 0);
+  const counts = Array.from({ length: width }, (_, i) => i).filter((i) => said.includes(fields[i] ?? null));
   const seen = new Map<string, number>();
   return {
-    columns: [...columns, sameLine],
+    columns: [...columns.slice(0, width), sameLine],
     rows: rows.map((row) => {
-      const key = JSON.stringify(row);
+      const key = JSON.stringify(counts.map((i) => tidy(row[i]!)));
       const n = (seen.get(key) ?? 0) + 1;
       seen.set(key, n);
-      return [...row, n === 1 ? "" : String(n)];
+      return [...row.slice(0, width), n === 1 ? "" : String(n)];
     }),
   };
 }

@@ -9,8 +9,8 @@ export const isCamt = (text: string): boolean => text.slice(0, 2000).includes("c
  * transactions with amounts of their own gives a row for each of them. Amounts are signed by CdtDbtInd. Null where it
  * cannot be read. Entries that are not booked yet (Sts PDNG, INFO) are left: they come again when they are.
  */
-export function readCamt(text: string): { columns: string[]; rows: string[][] } | null {
-  const isMany = (name: string) => ["Stmt", "Ntry", "NtryDtls", "TxDtls", "Ustrd", "Strd"].includes(name);
+export function readCamt(text: string): { columns: string[]; rows: string[][]; says: string[] } | null {
+  const isMany = (name: string) => ["Stmt", "Bal", "Ntry", "NtryDtls", "TxDtls", "Ustrd", "Strd"].includes(name);
   const parser = new XMLParser({
     removeNSPrefix: true,
     ignoreAttributes: false,
@@ -28,8 +28,45 @@ export function readCamt(text: string): { columns: string[]; rows: string[][] } 
   return {
     columns: bankColumns,
     rows: statements.flatMap((statement) => nodes(statement, "Ntry").flatMap(rowsOfEntry)),
+    says: balancesSay(statements),
   };
 }
+
+/** Where the balances of statements disagree with their lines, or one statement does not go on where the one before has ended. */
+function balancesSay(statements: readonly Node[]): string[] {
+  const says: string[] = [];
+  let before: { closing: number; date: string } | null = null;
+  for (const statement of statements) {
+    const opening = balanceOf(statement, ["OPBD", "PRCD"]);
+    const closing = balanceOf(statement, ["CLBD"]);
+    if (before && opening && opening.cents !== before.closing)
+      says.push(
+        `A statement is missing: the one of ${opening.date} opens with ${decimal(opening.cents)}, and the one before has closed with ${decimal(before.closing)}.`,
+      );
+    if (opening && closing) {
+      const lines = nodes(statement, "Ntry").filter(isBooked);
+      const sum = lines.reduce((total, entry) => total + signedCents(entry), 0);
+      if (opening.cents + sum !== closing.cents)
+        says.push(
+          `The statement of ${closing.date} does not add up: from ${decimal(opening.cents)} to ${decimal(closing.cents)} by lines of ${decimal(sum)} in all. Lines may be missing.`,
+        );
+    }
+    before = closing && { closing: closing.cents, date: closing.date };
+  }
+  return says;
+}
+
+function balanceOf(statement: Node, codes: readonly string[]): { cents: number; date: string } | null {
+  for (const balance of nodes(statement, "Bal"))
+    if (codes.includes(words(within(balance, "Tp", "CdOrPrtry")?.Cd)))
+      return { cents: signedCents(balance), date: dayOf(within(balance, "Dt")) };
+  return null;
+}
+
+/** Hundredths of the currency's unit, whichever it is: they are only compared with each other. */
+const signedCents = (node: Node): number =>
+  Math.round(Number(amountOf(node)?.value ?? 0) * 100) * (words(node.CdtDbtInd) === "DBIT" ? -1 : 1);
+const decimal = (cents: number): string => (cents / 100).toFixed(2);
 
 interface Node {
   [name: string]: unknown;

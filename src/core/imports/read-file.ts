@@ -12,7 +12,13 @@ export interface Table {
 
 /** What cannot be read at all: a sentence. */
 export type ReadFile =
-  { ok: true; table: Table; /** It is a bank’s, and says so. */ isStatement?: true } | { ok: false; sentence: string };
+  | {
+      ok: true;
+      table: Table;
+      /** It is a bank’s, and says so. */ isStatement?: true;
+      /** What is odd about it, in sentences. */ says?: string[];
+    }
+  | { ok: false; sentence: string };
 
 /** Characters of one cell that are kept; nobody's name or note is longer. */
 const longestCell = 4000;
@@ -37,7 +43,7 @@ function readStatement(text: string): ReadFile {
   if (table === null) return { ok: false, sentence: "This statement cannot be read. Download it from the bank again." };
   if (table.rows.length === 0) return { ok: false, sentence: "Nothing is booked in this statement." };
   const read = notTooLong(table);
-  return read.ok ? { ...read, isStatement: true } : read;
+  return read.ok ? { ...read, isStatement: true, says: table.says } : read;
 }
 
 const notTooLong = (table: Table): ReadFile =>

@@ -9,7 +9,28 @@ import { createHash } from "node:crypto";
 import type { KindOfImport } from "./kind";
 
 /** What tells a line apart, so that nobody can read it there: who has paid may ask to be erased. */
-const keyOf = ({ key }: BankDraft): string => createHash("sha256").update(key).digest("hex");
+const keyOf = ({ key }: BankDraft): string => hashOf(key);
+const hashOf = (key: string): string => createHash("sha256").update(key).digest("hex");
+
+/** A line that is there: the same for certain, or one that may be the same and is asked about. */
+function knownLine({ sql }: ViewContext, draft: BankDraft): { id: number; certain: boolean } | null {
+  const same = sql<{ id: number }>("SELECT id FROM bank_lines WHERE key = ?").get(keyOf(draft));
+  if (same) return { id: same.id, certain: true };
+  const before = sql<Rows["bank_lines"]>("SELECT * FROM bank_lines WHERE key = ?").get(hashOf(draft.keyBefore));
+  const { date, amountMinor, name, words } = draft;
+  if (before)
+    return {
+      id: before.id,
+      certain: [before.date, before.amount_minor, before.name, before.words].every(
+        (said, i) => said === [date, amountMinor, name, words][i],
+      ),
+    };
+  // Told in other words, as in a file of another kind, it may be the same.
+  const alike = sql<{ id: number }>(
+    "SELECT id FROM bank_lines WHERE date = ? AND amount_minor = ? AND (name = ? OR name = '' OR ? = '') AND words <> ? LIMIT 1",
+  ).get(date, amountMinor, name, name, words);
+  return alike ? { id: alike.id, certain: false } : null;
+}
 
 const read = ({ business }: ViewContext, values: Record<string, string>, { dates }: Columns) =>
   bankLineOf(values, { dates, currency: business.currency });
@@ -21,8 +42,7 @@ const detailsOf = (line: Pick<BankDraft, "date" | "amountMinor" | "words">, curr
 export const bankLinesKind: KindOfImport = {
   check(context, values, columns) {
     const { draft, problems } = read(context, values, columns);
-    const known = context.sql<{ id: number }>("SELECT id FROM bank_lines WHERE key = ?").get(keyOf(draft));
-    return { problems, same: known ? { id: known.id, certain: true } : null };
+    return { problems, same: knownLine(context, draft) };
   },
   keys: (context, values, columns) => ({ certain: [keyOf(read(context, values, columns).draft)], likely: [] }),
   take(context, values, columns, joined) {

@@ -29,10 +29,10 @@ function withBank() {
     const form = { discountBp: 0, before: "", after: "", dueDate: null, key: `invoice ${unitMinor}` };
     return mustPerform(w.hogar, makeInvoice, { customerId, lines, ...form }, office).invoiceId;
   });
-  const reads = async (rows: string[]) => {
-    const read = readFile(new TextEncoder().encode(["Date;Amount;Name;Text", ...rows].join("\n")));
+  const reads = async (rows: string[], head = "Date;Amount;Name;Text") => {
+    const read = readFile(new TextEncoder().encode([head, ...rows].join("\n")));
     if (!read.ok) throw new Error(read.sentence);
-    const table = numberSameLines(read.table);
+    const table = numberSameLines(read.table, matchColumns("bank lines", read.table));
     const columns = matchColumns("bank lines", table);
     const { id } = mustPerform(
       w.hogar,
@@ -86,6 +86,25 @@ it("takes the same line once, however often its file is read; undoing leaves wha
   mustPerform(w.hogar, undoImport, { importId: again }, office);
   await runDue(w.hogar);
   expect(w.lines("all").map(({ amountMinor }) => amountMinor)).toEqual([7_900, -450]);
+});
+
+it("loses no payment of two for one sum on one day, with a reference that is none and a balance that runs along", async () => {
+  const w = withBank();
+  const head = "Date;Amount;Name;Text;Bank reference;Balance";
+  const rows = [
+    "2027-03-01;45.00;Ada Ash;Thanks;NONREF;145.00",
+    "2027-03-01;45.00;Bo Berg;Thanks;NONREF;190.00",
+    "2027-03-01;45.00;Bo Berg;Thanks;NONREF;235.00",
+  ];
+  await w.reads(rows, head);
+  expect(w.lines("all").map(({ amountMinor }) => amountMinor)).toEqual([4_500, 4_500, 4_500]);
+  // The same days again, and one in other words: that one is asked about.
+  const again = w.reads([...rows, "2027-03-01;45.00;Bo Berg;Thank you;NONREF;280.00"], head);
+  await expect(again).rejects.toThrow();
+  expect(w.lines("all")).toHaveLength(3);
+  expect(one(w.hogar, "SELECT count(*) AS n FROM import_rows WHERE verdict = 'likely' AND decision IS NULL")).toEqual({
+    n: 1,
+  });
 });
 
 it("is the payment that was recorded by hand, and makes no second one", async () => {

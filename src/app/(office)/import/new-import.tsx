@@ -23,7 +23,13 @@ interface Opened {
   file: string;
   table: Table;
   columns: Columns;
+  /** What is odd about the file itself. */
+  says: string[];
 }
+
+/** Lines of a bank that say the same are counted. */
+const numbered = (kind: ImportKind, table: Table, columns: Columns): Table =>
+  kind === "bank lines" ? numberSameLines(table, columns) : table;
 
 /** A file is chosen and read here, in the browser; its columns are matched; then its rows are looked over. */
 export function NewImport({ begin }: { begin: ImportKind | null }) {
@@ -42,9 +48,9 @@ export function NewImport({ begin }: { begin: ImportKind | null }) {
     if (!read.ok) return setOpened(null);
     // A statement says by itself what it is.
     const meant = read.isStatement && kinds.includes("bank lines") ? "bank lines" : kind;
-    const table = meant === "bank lines" ? numberSameLines(read.table) : read.table;
+    const table = numbered(meant, read.table, matchColumns(meant, read.table));
     setKind(meant);
-    setOpened({ file: file.name, table, columns: matchColumns(meant, table) });
+    setOpened({ file: file.name, table, columns: matchColumns(meant, table), says: read.says ?? [] });
   };
 
   if (kinds.length === 0)
@@ -147,12 +153,17 @@ export function NewImport({ begin }: { begin: ImportKind | null }) {
           </Box>
         )}
         {problem && <Alert severity="error">{problem}</Alert>}
+        {opened?.says.map((sentence) => (
+          <Alert key={sentence} severity="warning">
+            {sentence}
+          </Alert>
+        ))}
         {opened && (
           <MatchColumns
             kind={kind}
             {...opened}
             reading={reading}
-            onColumns={(columns) => setOpened({ ...opened, columns })}
+            onColumns={(columns) => setOpened({ ...opened, table: numbered(kind, opened.table, columns), columns })}
             onBack={() => setOpened(null)}
           />
         )}

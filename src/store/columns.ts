@@ -138,6 +138,14 @@ export interface Done {
 
 /** What was read in an answer. */
 export const meaningsColumn = jsonColumn<Meaning[]>(Type.Array(text));
+/** The business as it was told on a paper. */
+export type ToldSeller = Record<
+  "name" | "address" | "taxNumber" | "registration" | "bankAccount" | "mail" | "phone" | "site",
+  string
+> & { mark: string | null; pricesIncludeTax: 0 | 1 };
+export const toldSellerColumn = jsonColumn<ToldSeller>(
+  Type.Object({ name: text, address: text, pricesIncludeTax: whole }),
+);
 /** Words by which customers say that they are in danger, by language. */
 export const dangerWordsColumn = jsonColumn<Record<Language, string[]>>(
   Type.Object(Object.fromEntries(languages.map((language) => [language, Type.Array(text)]))),

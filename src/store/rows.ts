@@ -279,6 +279,7 @@ export interface Rows {
     tax_minor: number;
     reason: string;
     after_text: string;
+    seller_id: number | null;
   };
   customer_tags: {
     id: number;
@@ -505,6 +506,7 @@ export interface Rows {
     collect_on: string | null;
     collect_known: number;
     collect_card_id: number | null;
+    seller_id: number | null;
   };
   job_balances: {
     job_id: number;
@@ -1114,6 +1116,10 @@ export interface Rows {
     words: string;
     address: string;
   };
+  sellers: {
+    id: number;
+    told: Json;
+  };
   senders: {
     channel: "mail" | "text" | "voice";
     name: string;
@@ -1505,7 +1511,7 @@ export interface LeftOut {
   consents: "id" | "channel";
   coupons: "id" | "first_date" | "last_date" | "most";
   credit_note_lines: never;
-  credit_notes: "id" | "after_text";
+  credit_notes: "id" | "after_text" | "seller_id";
   customer_tags: "id";
   customers:
     | "id"
@@ -1579,7 +1585,8 @@ export interface LeftOut {
     | "collect_never"
     | "collect_on"
     | "collect_known"
-    | "collect_card_id";
+    | "collect_card_id"
+    | "seller_id";
   job_items: "pattern_id";
   job_lines: never;
   job_patterns: "id" | "note" | "checklist" | "minutes" | "crew" | "active";
@@ -1774,6 +1781,7 @@ export interface LeftOut {
     | "settled_at";
   saved_views: "id";
   security_events: "id";
+  sellers: "id";
   senders: never;
   service_extras: never;
   service_hours: never;

@@ -14,27 +14,26 @@ const coupon = (more: Partial<CouponRules> = {}): CouponRules => ({
   ...more,
 });
 const booking = { serviceIds: [1], today: "2027-03-10" };
+const orderItem: Order["items"][number] = {
+  quantity: 1,
+  answers: {},
+  extras: [{ id: "x", quantity: 1 }],
+  service: {
+    id: 1,
+    name: "Chimney sweep",
+    priceMinor: 7900,
+    taxBp: 1300,
+    deposit: { kind: "percent", basisPoints: 5000 },
+    minutes: 45,
+    crew: 1,
+    skills: [],
+    questions: [],
+    extras: [{ id: "x", name: "Alarm", unit: "piece", priceMinor: 3401, costMinor: 0, taxBp: 2100, most: 9 }],
+  },
+};
 const order = (by: Coupon | null, more: Partial<Order> = {}) =>
   priceOrder({
-    items: [
-      {
-        quantity: 1,
-        answers: {},
-        extras: [{ id: "x", quantity: 1 }],
-        service: {
-          id: 1,
-          name: "Chimney sweep",
-          priceMinor: 7900,
-          taxBp: 1300,
-          deposit: { kind: "percent", basisPoints: 5000 },
-          minutes: 45,
-          crew: 1,
-          skills: [],
-          questions: [],
-          extras: [{ id: "x", name: "Alarm", unit: "piece", priceMinor: 3401, costMinor: 0, taxBp: 2100, most: 9 }],
-        },
-      },
-    ],
+    items: [orderItem],
     zone: { name: "Moor", surchargeMinor: 0, smallestOrderMinor: 0 },
     pricesIncludeTax: true,
     coupon: by,
@@ -42,6 +41,21 @@ const order = (by: Coupon | null, more: Partial<Order> = {}) =>
   });
 
 describe("coupons", () => {
+  it("of all leave nothing to pay, not a cent, with tax on top or within", () => {
+    fc.assert(
+      fc.property(
+        fc.boolean(),
+        fc.integer({ min: 1, max: 9 }),
+        fc.constantFrom(0, 700, 733),
+        (included, quantity, onOurWayBp) => {
+          const [item] = [{ ...orderItem, quantity }];
+          const one = order(coupon({ value: 10_000 }), { items: [item], pricesIncludeTax: included, onOurWayBp });
+          expect([one.totalMinor, one.taxMinor]).toEqual([0, 0]);
+        },
+      ),
+    );
+  });
+
   it("count for their services, in their time, as often as they may", () => {
     expect(couponProblem(coupon(), booking)).toBeNull();
     expect(couponProblem(null, booking)).toMatch(/do not know/);

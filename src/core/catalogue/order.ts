@@ -1,4 +1,13 @@
-import { type Minor, type PricedLine, priceLine, roundHalfAway, shareOut, sum, totalOf } from "../money/amounts";
+import {
+  type Minor,
+  type PricedLine,
+  priceLine,
+  roundHalfAway,
+  shareOut,
+  sum,
+  taxedByRate,
+  totalOf,
+} from "../money/amounts";
 import type { SkillNeed } from "../windows/skills";
 import { type Coupon, reductions } from "./coupons";
 import { answerProblem, type Answers, effectsOf, type Question, shownQuestions } from "./questions";
@@ -118,22 +127,17 @@ export function priceOrder({ items, zone, pricesIncludeTax, onOurWayBp = 0, coup
   for (const { taxBp, minor } of points ? reductions(lines, { kind: "fixed", value: points.worthMinor }) : [])
     common(`${points!.used} loyalty points`, -minor, taxBp);
 
-  // Rounded line by line, what takes everything off may take a cent more: nothing costs less than nothing.
-  const below = Math.min(0, totalOf(lines).totalMinor);
-  if (below < 0) {
-    const last = lines.pop()!;
-    lines.push({ ...last, amountMinor: last.amountMinor - below });
-  }
-  const { totalMinor, taxMinor } = totalOf(lines);
+  const taxed = taxedByRate(lines, pricesIncludeTax);
+  const { totalMinor, taxMinor } = totalOf(taxed);
   const off = shareOut(
-    -sum(lines.slice(before, afterCoupon).map((l) => l.amountMinor)),
+    -sum(taxed.slice(before, afterCoupon).map((l) => l.amountMinor)),
     own.map((amount, i) => (counts[i] ? amount : 0)),
   );
   const net = own.map((amount, i) => Math.max(0, amount - off[i]!));
   const shares = shareOut(totalMinor, sum(net) > 0 ? net : own);
   const deposits = items.map(({ service }, i) => depositOf(service.deposit, shares[i]!));
   return {
-    lines,
+    lines: taxed,
     totalMinor,
     taxMinor,
     depositMinor: sum(deposits),

@@ -1,4 +1,13 @@
-import { type Line, type Minor, type PricedLine, priceLine, shareOut, sum, totalOf } from "../money/amounts";
+import {
+  type Line,
+  type Minor,
+  type PricedLine,
+  priceLine,
+  shareOut,
+  sum,
+  totalOf,
+  taxedByRate,
+} from "../money/amounts";
 import { addDays, type LocalDate } from "../time/dates";
 import type { Item } from "./items";
 import type { PricedOrder } from "./order";
@@ -67,7 +76,10 @@ export function quoteStanding(
 
 /** The lines of a quote as they are offered; from then on changes of how prices are set touch them no more. */
 export const quoteLines = (lines: readonly Line[], pricesIncludeTax: boolean): PricedLine[] =>
-  lines.map(({ description, ...line }) => priceLine({ description: description.trim(), ...line }, pricesIncludeTax));
+  taxedByRate(
+    lines.map(({ description, ...line }) => priceLine({ description: description.trim(), ...line }, pricesIncludeTax)),
+    pricesIncludeTax,
+  );
 
 /**
  * An order at the price of a quote, and with its minutes and people: what the order is made of stays.

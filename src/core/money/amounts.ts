@@ -1,10 +1,12 @@
 /**
  * Money is an integer of minor units (cents); the currency stands on the business. Rates are basis
- * points (2100 is 21%). Rounding is half away from zero, once, at the line.
+ * points (2100 is 21%). Rounding is half away from zero in decimal: amounts at the line, tax at the rate.
  */
 export type Minor = number;
 
-export const roundHalfAway = (value: number): number => Math.sign(value) * Math.round(Math.abs(value));
+/** Rounded half away from zero as it is written in decimal: 1.005 times 100 is 100.5, whatever binary fractions make of it. */
+export const roundHalfAway = (value: number): number =>
+  Math.sign(value) * Math.round(Number(Math.abs(value).toPrecision(15)));
 
 export interface Line {
   description: string;
@@ -29,6 +31,34 @@ export function priceLine(line: Line, pricesIncludeTax: boolean): PricedLine {
   const net = roundHalfAway(price);
   const taxMinor = roundHalfAway((net * line.taxBp) / 10_000);
   return { ...line, amountMinor: net + taxMinor, taxMinor };
+}
+
+/**
+ * Lines with the tax of each rate worked out of what its lines come to together, as most laws have it, and shared out among
+ * them to the cent (Hamilton's method): so line by line it adds up to the tax of the rate.
+ */
+export function taxedByRate<L extends Pick<PricedLine, "amountMinor" | "taxMinor" | "taxBp">>(
+  lines: readonly L[],
+  pricesIncludeTax: boolean,
+): L[] {
+  const taxed = [...lines];
+  for (const bp of new Set(lines.map(({ taxBp }) => taxBp))) {
+    const of = lines.flatMap((line, i) => (line.taxBp === bp ? [i] : []));
+    const base = (i: number) => (pricesIncludeTax ? lines[i]!.amountMinor : lines[i]!.amountMinor - lines[i]!.taxMinor);
+    const taxOf = (minor: Minor) => (minor * bp) / (pricesIncludeTax ? 10_000 + bp : 10_000);
+    const exact = of.map((i) => taxOf(base(i)));
+    const shares = exact.map(Math.floor);
+    const byRemainder = of.map((_, n) => n).sort((a, b) => exact[b]! - shares[b]! - (exact[a]! - shares[a]!) || a - b);
+    const left = roundHalfAway(taxOf(sum(of.map(base)))) - sum(shares);
+    for (const n of byRemainder.slice(0, left)) shares[n]!++;
+    for (const [n, i] of of.entries())
+      taxed[i] = {
+        ...lines[i]!,
+        taxMinor: shares[n]!,
+        ...(!pricesIncludeTax && { amountMinor: base(i) + shares[n]! }),
+      };
+  }
+  return taxed;
 }
 
 export interface Totals {

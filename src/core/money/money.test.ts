@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { depositOf } from "../catalogue/order";
-import { moneyWords, parseMoney, priceLine, roundHalfAway, shareOut, sum, totalOf } from "./amounts";
+import { moneyWords, parseMoney, priceLine, roundHalfAway, shareOut, sum, taxedByRate, totalOf } from "./amounts";
 import { applyReceived, invoiceState } from "./applying";
 import { loadedCost, meanCost } from "./pay";
 
@@ -21,6 +21,40 @@ const lines = fc.array(
 describe("amounts", () => {
   it("round half away from zero", () => {
     expect([0.5, 1.5, -0.5, -1.5, 2.4].map(roundHalfAway)).toEqual([1, 2, -1, -2, 2]);
+  });
+
+  it("round as it is written in decimal, whatever binary fractions make of it", () => {
+    expect([1.005 * 100, 8.325 * 100, -2.675 * 100].map(roundHalfAway)).toEqual([101, 833, -268]);
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 99_999 }), fc.integer({ min: 1, max: 100_000 }), (thousandths, unit) => {
+        const exact = BigInt(thousandths) * BigInt(unit);
+        const half = (exact % 1000n) * 2n >= 1000n ? 1n : 0n;
+        expect(roundHalfAway((thousandths / 1000) * unit)).toBe(Number(exact / 1000n + half));
+      }),
+    );
+  });
+
+  it("have the tax of what all lines of a rate come to, shared out among them", () => {
+    const line = priceLine({ description: "Screw", quantity: 1, unitMinor: 102, taxBp: 2100 }, false);
+    expect(totalOf(taxedByRate(Array<typeof line>(60).fill(line), false))).toMatchObject({
+      taxMinor: 1_285,
+      totalMinor: 7_405,
+    });
+    const signed = lines.chain((some) =>
+      fc.record({ some: fc.constant(some), off: fc.integer({ min: 0, max: 10_000 }), included: fc.boolean() }),
+    );
+    fc.assert(
+      fc.property(signed, ({ some, off, included }) => {
+        const priced = [...some, { ...some[0]!, quantity: -1, unitMinor: off }].map((one) => priceLine(one, included));
+        const net = (one: { amountMinor: number; taxMinor: number }) => one.amountMinor - one.taxMinor;
+        for (const rate of totalOf(taxedByRate(priced, included)).taxes) {
+          const of = priced.filter(({ taxBp }) => taxBp === rate.taxBp);
+          const base = sum(of.map((one) => (included ? one.amountMinor : net(one))));
+          expect(rate.taxMinor).toBe(roundHalfAway((base * rate.taxBp) / (included ? 10_000 + rate.taxBp : 10_000)));
+          expect(included ? rate.amountMinor : net(rate)).toBe(base);
+        }
+      }),
+    );
   });
 
   it("take the tax out of a price that includes it, and put it on top of one that does not", () => {

@@ -1,5 +1,5 @@
 import type { LocalDate } from "../time/dates";
-import { type Line, type Minor, type PricedLine, priceLine, roundHalfAway, sum, totalOf } from "./amounts";
+import { type Line, type Minor, type PricedLine, priceLine, roundHalfAway, sum, taxedByRate, totalOf } from "./amounts";
 
 import type { Part } from "./instalments";
 
@@ -51,6 +51,8 @@ export interface Paper {
   /** Where the work was done, where that is one place. */
   place: string | null;
   currency: string;
+  /** Whether its prices, and so the amounts of its lines, are with tax. */
+  pricesIncludeTax: boolean;
   taxKind: TaxKind;
   /** Why there is no tax, where there is none. */
   taxWords: string;
@@ -82,26 +84,31 @@ export const withoutTax = <L extends Pick<PricedLine, "amountMinor" | "taxMinor"
   lines: readonly L[],
 ): L[] => lines.map((line) => ({ ...line, amountMinor: line.amountMinor - line.taxMinor, taxMinor: 0, taxBp: 0 }));
 
-/** So much off all of it: a line below nothing for each rate, its tax that of the rate. */
-export function discountLines(lines: readonly PaperLine[], discountBp: number, words: string): PaperLine[] {
+/** So much off all of it: a line below nothing for each rate, as the business writes its prices. */
+export function discountLines(
+  lines: readonly PaperLine[],
+  { discountBp, words, pricesIncludeTax }: { discountBp: number; words: string; pricesIncludeTax: boolean },
+): PaperLine[] {
   const share = (minor: Minor) => 0 - roundHalfAway((minor * discountBp) / 10_000);
-  return totalOf(lines).taxes.flatMap(({ taxBp, amountMinor, taxMinor }) =>
-    share(amountMinor) === 0
+  return totalOf(lines).taxes.flatMap(({ taxBp, amountMinor, taxMinor }) => {
+    const unitMinor = share(pricesIncludeTax ? amountMinor : amountMinor - taxMinor);
+    return unitMinor === 0
       ? []
       : [
           {
-            description: words,
-            quantity: 1,
-            unitMinor: share(amountMinor),
-            taxBp,
-            amountMinor: share(amountMinor),
-            taxMinor: share(taxMinor),
+            ...priceLine({ description: words, quantity: 1, unitMinor, taxBp }, pricesIncludeTax),
             discountBp: 0,
             date: null,
           },
-        ],
-  );
+        ];
+  });
 }
+
+/** The lines of a paper, what is taken off all of them at the end, with the tax of each rate. */
+export const linesWithDiscount = (
+  lines: readonly PaperLine[],
+  off: { discountBp: number; words: string; pricesIncludeTax: boolean },
+): PaperLine[] => taxedByRate([...lines, ...discountLines(lines, off)], off.pricesIncludeTax);
 
 export interface PaperTax {
   category: TaxCategory;

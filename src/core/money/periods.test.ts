@@ -71,12 +71,12 @@ describe("lines of a paper", () => {
 
   it("with something off all of them have a line below nothing for each rate, within half a cent a rate", () => {
     const other = priceOf({ description: "Sweep", quantity: 1, unitMinor: 9_999, taxBp: 600 }, true);
-    const off = discountLines([line, other], 1_000, "Discount 10%");
+    const off = discountLines([line, other], { discountBp: 1_000, words: "Discount 10%", pricesIncludeTax: true });
     expect(off.map(({ taxBp, amountMinor }) => [taxBp, amountMinor])).toEqual([
       [600, -1_000],
       [2_100, -285],
     ]);
     expect(totalOf([line, other, ...off]).totalMinor).toBe(11_564);
-    expect(discountLines([line], 0, "none")).toEqual([]);
+    expect(discountLines([line], { discountBp: 0, words: "none", pricesIncludeTax: true })).toEqual([]);
   });
 });

@@ -1,4 +1,6 @@
-import { mustPerform, perform } from "@/kernel/operation";
+import { mustPerform, perform, viewContext } from "@/kernel/operation";
+import { makeInvoice } from "@/modules/money/operations/billing";
+import { paperOfInvoice } from "@/modules/money/papers";
 import { saveBusiness } from "@/modules/business/operations/save-business";
 import { businessInput, office, saidOf, smallWorld } from "@demo/small-world";
 
@@ -37,5 +39,19 @@ describe("the business", () => {
     expect(saidOf(perform(world.hogar, saveBusiness, { ...businessInput, site: "marrowick" }, office))).toMatch(
       /https:\/\//,
     );
+  });
+
+  it("stays on an invoice as it was when that was sent, whatever it is called today", () => {
+    const world = smallWorld();
+    const { customerId } = world.booked().actor;
+    const lines = [{ description: "Work", quantity: 1, unitMinor: 7_900, taxBp: 2_300, discountBp: 0 }];
+    const form = { discountBp: 0, before: "", after: "", dueDate: null, key: "invoice one" };
+    const { invoiceId } = mustPerform(world.hogar, makeInvoice, { customerId, lines, ...form }, office);
+    const seller = () => paperOfInvoice(viewContext(world.hogar, office), invoiceId).seller;
+    const then = seller();
+    mustPerform(world.hogar, saveBusiness, { ...businessInput, name: "Gull & Sons" }, office);
+    expect(seller()).toEqual(then);
+    const next = mustPerform(world.hogar, makeInvoice, { customerId, lines, ...form, key: "invoice two" }, office);
+    expect(paperOfInvoice(viewContext(world.hogar, office), next.invoiceId).seller.name).toBe("Gull & Sons");
   });
 });

@@ -62,6 +62,7 @@ export const customersKind: KindOfImport = {
   words(context, values, columns) {
     const { draft } = read(context, values, columns);
     const address = addressOfDraft(context, draft);
+    const alike = addressesAlike(context, draft);
     const zone = address ? (zoneOf(context, address)?.name ?? "outside our zones") : "";
     return {
       name: draft.name,
@@ -69,6 +70,7 @@ export const customersKind: KindOfImport = {
         draft.phone,
         draft.mail,
         address ? `${address.line}, ${address.postcode} (${zone})` : "",
+        alike.length ? `the look-up knows: ${alike.join("; ")}` : "",
         draft.tags.length ? `tags: ${draft.tags.join(", ")}` : "",
         draft.bill ? `bills to ${draft.bill.name}` : "",
         draft.since ? `since ${dateWords(draft.since)}` : "",
@@ -86,19 +88,45 @@ export const customersKind: KindOfImport = {
   },
 };
 
-/** Where the site of a row lies: as the look-up knows it, or as exactly as can be said; null where it cannot. */
+/** Where the site of a row lies: as the look-up knows exactly this address, or as exactly as can be said of what was written; null where it cannot. */
 function addressOfDraft(context: ViewContext, { site }: CustomerDraft): Address | null {
   if (!site) return null;
-  const line = site.town && !site.line.includes(site.town) ? `${site.line}, ${site.town}` : site.line;
-  const { places } = context.hogar.gateways;
-  // A whole address in one column is found by all that stands there.
-  const [found] = places.suggest(`${line} ${site.postcode}`, 2);
-  if (
-    found &&
-    (found.line.toLowerCase() === line.toLowerCase() || !site.postcode || site.line.length < found.line.length)
-  )
-    return found;
+  const line = lineOf(site);
+  // A whole address in one column is found by all that stands there. Another number or street is another house.
+  const exact = context.hogar.gateways.places
+    .suggest(`${line} ${site.postcode}`, mostAlike)
+    .filter((found) => isThisAddress(found, site));
+  if (exact.length === 1) return exact[0]!;
   return site.postcode ? addressAt(context, { line, postcode: site.postcode }) : null;
+}
+
+const mostAlike = 12;
+type DraftSite = NonNullable<CustomerDraft["site"]>;
+
+const lineOf = ({ town, line }: DraftSite): string => (town && !line.includes(town) ? `${line}, ${town}` : line);
+
+/** Whether an address of the look-up is the one that was written: every word of its line, and nothing more but its postcode and town. */
+function isThisAddress(found: Address, site: DraftSite): boolean {
+  const words = (text: string) => text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
+  const [written, line] = [words(lineOf(site)), words(found.line)];
+  const besides = new Set([
+    ...words(found.postcode),
+    ...words(found.postcode.replace(/\s/g, "")),
+    ...words(found.town ?? ""),
+  ]);
+  const isPostcode = !site.postcode || words(site.postcode).join("") === words(found.postcode).join("");
+  const isLine = written.slice(0, line.length).join(" ") === line.join(" ");
+  return isPostcode && isLine && written.slice(line.length).every((word) => besides.has(word));
+}
+
+/** What the look-up has in place of an address that it does not know, for a person who compares. */
+function addressesAlike(context: ViewContext, { site }: CustomerDraft): string[] {
+  if (!site || addressOfDraft(context, { site } as CustomerDraft)?.line !== lineOf(site)) return [];
+  const street = lineOf(site).replace(/^\d+\S*\s+/, "");
+  return context.hogar.gateways.places
+    .suggest(`${street} ${site.postcode}`, 3)
+    .filter((found) => !isThisAddress(found, site))
+    .map(({ line, postcode }) => `${line}, ${postcode}`);
 }
 
 function make(context: OperationContext, draft: CustomerDraft): Done {

@@ -94,6 +94,27 @@ describe("an import of customers", () => {
     expect(seen(world, id)).toMatchObject({ state: "taken", counts: { done: 1, wrong: 3 } });
   });
 
+  it("leaves an address as it was written, unless the look-up knows exactly that one; what it has instead stands beside it", async () => {
+    const world = smallWorld();
+    const [first] = world.addresses;
+    const [number, ...street] = first!.line.split(" ");
+    const lines = [
+      `${number}0 ${street.join(" ")}`,
+      street.join(" "),
+      `${number}a ${street.join(" ")}`,
+      first!.line.toUpperCase(),
+    ];
+    const id = await begun(
+      world,
+      head + lines.map((line, i) => `Customer ${i};c${i}@example.com;;${line};${first!.postcode};`).join("\n"),
+    );
+    const details = rowsOf(world, id).map((row) => row.details.join(" | "));
+    expect(details[0]).toContain("the look-up knows: ");
+    expect(details[3]).not.toContain("the look-up knows: ");
+    await take(world, id);
+    expect(cards(world).map(({ sites }) => sites[0]!.line)).toEqual([...lines.slice(0, 3), first!.line]);
+  });
+
   it("looks a row over again that somebody corrects", async () => {
     const world = smallWorld();
     const id = await begun(world, `${head}Tilda Moss;tilda at home;;;;`);

@@ -4,6 +4,7 @@ import { invoiceCredited, reversed, writtenOff } from "@/core/money/ledger";
 import { Refusal } from "@/core/problems";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { wordsOf } from "@/modules/catalogue/text-blocks";
+import { keepSeller } from "./sellers";
 import { insertRow } from "@/store/insert";
 import { numberOf } from "./invoicing";
 import { post, release } from "./ledger";
@@ -56,6 +57,7 @@ export function creditInvoice(context: OperationContext, invoiceId: number, part
     after_text: wordsOf(context, "credit note", "after").join("\n\n"),
     ...numberOf(context, "credit_notes", business.credit_prefix),
     invoice_id: invoiceId,
+    seller_id: keepSeller(context),
     customer_id: invoice.customer_id,
     issued_at: now,
     total_minor: totalMinor,

@@ -17,6 +17,7 @@ import { nanoid } from "nanoid";
 import { applyToInvoice } from "./charging";
 import { allocate, creditOf, post } from "./ledger";
 import { dueNow, splitByMonth } from "./parts";
+import { keepSeller } from "./sellers";
 
 /** What an invoice is to say; the rest is the customer's and the business's. */
 export interface InvoiceDraft {
@@ -120,6 +121,7 @@ function writeInvoice(
   const id = insertRow(sql, "invoices", {
     ...numberOf(context, "invoices", business.invoice_prefix),
     nonce: nanoid(32),
+    seller_id: keepSeller(context),
     job_id: jobId,
     customer_id: customerId,
     issued_at: now,

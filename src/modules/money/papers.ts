@@ -3,23 +3,11 @@ import { sum } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
 import { localDate } from "@/core/time/local";
+import { sellerThen, sellerToday } from "./sellers";
 import { partsOf } from "./parts";
 import { wordsOf } from "@/modules/catalogue/text-blocks";
 import type { ViewContext } from "@/kernel/operation";
 import type { Rows } from "@/store/rows";
-
-/** Who sends it. */
-export const sellerOf = ({ business: b }: ViewContext): Paper["seller"] => ({
-  name: b.name,
-  address: linesOf(b.address),
-  taxNumber: b.tax_number,
-  registration: b.registration,
-  bankAccount: b.bank_account,
-  mail: b.mail,
-  phone: b.phone,
-  site: b.site,
-  mark: b.mark,
-});
 
 /** An address as its lines are printed. */
 export const linesOf = (address: string): string[] =>
@@ -72,7 +60,7 @@ export function paperOfNote(context: ViewContext, noteId: number): Paper {
     .all(noteId)
     .map((line): PaperLine => ({ ...line, quantity: 1, discountBp: 0, date: null }));
   return {
-    ...framed(context, invoice),
+    ...framed(context, invoice, note.seller_id),
     kind: "credit note",
     label: note.label,
     issued: dayOf(context, note.issued_at),
@@ -116,7 +104,7 @@ export function paperOfPayment(context: ViewContext, paymentId: number): Paper {
     issued: day,
     due: null,
     about: null,
-    seller: sellerOf(context),
+    ...sellerToday(context),
     buyer: buyerOf(context, payment.customer_id),
     place: null,
     currency: business.currency,
@@ -156,7 +144,7 @@ export function statementOf(
     issued: to,
     due: null,
     about: null,
-    seller: sellerOf(context),
+    ...sellerToday(context),
     buyer: buyerOf(context, customerId),
     place: null,
     currency: context.business.currency,
@@ -194,8 +182,8 @@ function readInvoice({ sql }: ViewContext, id: number): InvoiceRow {
 }
 
 /** What an invoice and its credit notes have in common. */
-const framed = (context: ViewContext, invoice: InvoiceRow) => ({
-  seller: sellerOf(context),
+const framed = (context: ViewContext, invoice: InvoiceRow, sellerId = invoice.seller_id) => ({
+  ...sellerThen(context, sellerId),
   buyer: {
     name: invoice.buyer_name || invoice.customer,
     address: linesOf(invoice.buyer_address),

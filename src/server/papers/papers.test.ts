@@ -1,6 +1,6 @@
 import { splitEvenly } from "@/core/money/instalments";
 import { sum, totalOf } from "@/core/money/amounts";
-import { discountLines, type Paper, type PaperLine, priceOf, withoutTax } from "@/core/money/papers";
+import { linesWithDiscount, type Paper, type PaperLine, priceOf, withoutTax } from "@/core/money/papers";
 import fc from "fast-check";
 import { XMLParser } from "fast-xml-parser";
 import { paperPdf } from "./pdf";
@@ -46,6 +46,7 @@ function paper(lines: PaperLine[], more: Partial<Paper> = {}): Paper {
     currency: "EUR",
     taxKind: "standard",
     taxWords: "",
+    pricesIncludeTax: true,
     before: "",
     lines,
     entries: [],
@@ -192,7 +193,7 @@ describe("a paper as UBL", () => {
         fc.constantFrom("invoice" as const, "credit note" as const),
         (some, inclusive, discountBp, paidShare, kind) => {
           const priced = some.map((line) => priceOf(line, inclusive));
-          const lines = [...priced, ...discountLines(priced, discountBp, "Discount")];
+          const lines = linesWithDiscount(priced, { discountBp, words: "Discount", pricesIncludeTax: inclusive });
           const { totalMinor } = totalOf(lines);
           const paidMinor = kind === "invoice" ? Math.floor(totalMinor * paidShare) : 0;
           const one = paper(lines, {

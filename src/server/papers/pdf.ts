@@ -153,7 +153,7 @@ function linesOf(paper: Paper): Content {
                 text(String(one.quantity), right),
                 text(amount(Math.round(one.unitMinor)), right),
                 text(`${one.taxBp / 100}%`, right),
-                text(amount(one.amountMinor), right),
+                text(amount(shownAmount(one, paper)), right),
               ],
         ),
       ],
@@ -161,6 +161,10 @@ function linesOf(paper: Paper): Content {
     layout: ruled,
   };
 }
+
+/** What a line comes to, as its price is written: with tax, or without. */
+const shownAmount = ({ amountMinor, taxMinor }: PaperLine, { pricesIncludeTax }: Paper): number =>
+  pricesIncludeTax ? amountMinor : amountMinor - taxMinor;
 
 const whatOf = ({ description, date, discountBp }: PaperLine): string =>
   [description, date && dateWords(date), discountBp > 0 && `${discountBp / 100}% off`].filter(Boolean).join(", ");

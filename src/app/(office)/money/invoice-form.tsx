@@ -1,7 +1,7 @@
 "use client";
 import type { ViewOutput } from "@/api/client";
 import { totalOf } from "@/core/money/amounts";
-import { discountLines, priceOf } from "@/core/money/papers";
+import { linesWithDiscount, priceOf } from "@/core/money/papers";
 import { DateField } from "@/ui/date-field";
 import { FormFrame } from "@/ui/form-frame";
 import { Columns, Field, PercentField } from "@/ui/form-parts";
@@ -65,7 +65,8 @@ function Form({ currency, onMade, choices }: InvoiceFormProps & { choices: Choic
     draft.discountBp,
   ].every(Number.isFinite);
   const priced = complete ? draft.lines.map((one) => priceOf(one, pricesIncludeTax)) : null;
-  const totals = priced && totalOf([...priced, ...discountLines(priced, draft.discountBp, "")]);
+  const totals =
+    priced && totalOf(linesWithDiscount(priced, { discountBp: draft.discountBp, words: "", pricesIncludeTax }));
   return (
     <FormFrame
       key={round}

@@ -65,7 +65,7 @@ export function InvoicePage({
           ]
             .filter(Boolean)
             .join(", ")}
-          value={amount(line.amountMinor)}
+          value={amount(paper.pricesIncludeTax ? line.amountMinor : line.amountMinor - line.taxMinor)}
         />
       ))}
       <AmountRow name="Net" value={amount(netOf(paper))} />

@@ -1,4 +1,4 @@
-import { discountLines, priceOf } from "@/core/money/papers";
+import { linesWithDiscount, priceOf } from "@/core/money/papers";
 import { totalOf } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
 import { DateText, Id, input, OrNull } from "@/kernel/inputs";
@@ -50,8 +50,9 @@ export const makeInvoice = defineOperation({
       throw new Refusal("not-found", { sentence: "This customer is not there any more." });
     if (dueDate !== null && dueDate < today)
       throw new Refusal("invalid-input", { fields: { "/dueDate": "It is due today at the soonest." } });
-    const priced = lines.map((line) => priceOf(line, business.prices_include_tax === 1));
-    const all = [...priced, ...discountLines(priced, discountBp, `Discount ${discountBp / 100}%`)];
+    const pricesIncludeTax = business.prices_include_tax === 1;
+    const priced = lines.map((line) => priceOf(line, pricesIncludeTax));
+    const all = linesWithDiscount(priced, { discountBp, words: `Discount ${discountBp / 100}%`, pricesIncludeTax });
     if (totalOf(all).totalMinor <= 0)
       throw new Refusal("invalid-input", {
         fields: { "/lines": "An invoice asks for something: its sum is above nothing." },

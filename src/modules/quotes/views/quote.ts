@@ -7,7 +7,8 @@ import { input } from "@/kernel/inputs";
 import { firstLinkTokenOf } from "@/kernel/links";
 import { defineView } from "@/kernel/view";
 import { termsOf } from "@/modules/catalogue/catalogue";
-import { linesOf, sellerOf } from "@/modules/money/papers";
+import { linesOf } from "@/modules/money/papers";
+import { sellerToday } from "@/modules/money/sellers";
 import { bookableDates, pickable } from "@/modules/placing/windows";
 import { repeatsEveryColumn } from "@/store/columns";
 import { readFrontDoor } from "@/store/front-door";
@@ -116,7 +117,7 @@ export const quotePaper = defineView({
       issued: day,
       due: row.valid_until,
       about: null,
-      seller: sellerOf(context),
+      ...sellerToday(context),
       buyer: {
         name: row.name,
         address: linesOf(`${row.line}, ${row.postcode}`),

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { localOf } from "../time/local";
 import { intoHours } from "./falling";
+import { fieldOf } from "./fields";
 import { paymentRemindersDue } from "./moments";
 import { languages } from "./languages";
 import { allOccasions, fieldsOf, kindOf } from "./occasions";
@@ -101,6 +102,49 @@ describe("the starting texts", () => {
         ))
           if (startingText(occasion, channel, "en") || channel === kindOf(occasion).channels[0])
             expect([language, occasion, channel, startingText(occasion, channel, language)]).not.toContain(null);
+  });
+});
+
+describe("a text in which a value is missing", () => {
+  const texts = allOccasions.flatMap((occasion) =>
+    languages.flatMap((language) =>
+      (["mail", "text", "voice"] as const).flatMap((channel) => {
+        const text = startingText(occasion, channel, language);
+        return text ? [{ occasion, language, channel, text }] : [];
+      }),
+    ),
+  );
+  const gaps = /[ ]{2}|[ ][.,;:!?](?!\.)|[,;:]{2}|[,;:][.!?]|(?:^|\n)[.,;:]|\b(?:at|for|to|with|en|para|con)[.,]/;
+
+  it("shows no gap, for every occasion, language and channel, whichever values are not there", () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...texts), fc.infiniteStream(fc.boolean()), ({ language, text }, isThere) => {
+        const names = [...new Set([...fieldsIn(text.subject), ...fieldsIn(text.body)])];
+        const fields = Object.fromEntries(
+          names.map((name) => [
+            name,
+            fieldOf(name)?.of
+              ? isThere.next().value
+                ? [Object.fromEntries(fieldOf(name)!.of!.map((one) => [one, isThere.next().value ? "Value" : ""]))]
+                : []
+              : name.endsWith("_link") || isThere.next().value
+                ? "Value"
+                : "",
+          ]),
+        );
+        const { subject, body } = fillTemplate(text, fields, language);
+        for (const said of [subject, body]) expect(said).not.toMatch(gaps);
+      }),
+      { numRuns: 3000 },
+    );
+  });
+
+  it("closes up around what is not there", () => {
+    const said = (body: string) =>
+      fillTemplate({ subject: "", body }, { customer: "", where: "", service: "Screens washed" }).body;
+    expect(said("Hello {{customer}},\n\n{{service}} at {{where}}. Thank you")).toBe(
+      "Hello,\n\nScreens washed. Thank you",
+    );
   });
 });
 

@@ -8,7 +8,7 @@ export interface Template {
   body: string;
 }
 
-/** Fills a template's merge fields in a language. A field that is not known is a RangeError that names it, so that no customer ever reads a gap. */
+/** Fills a template's merge fields in a language. A field that is not known is a RangeError that names it, so that no customer ever reads a gap; where one is empty, the words that lead to it go too. */
 export function fillTemplate(template: Template, fields: MergeFields, language: Language = "en"): Template {
   const values = saidFields(fields, language);
   return {
@@ -41,8 +41,29 @@ function fill(text: string, values: Record<string, unknown>): string {
     .filter(([kind]) => kind !== "text" && kind !== "#" && kind !== "^")
     .find(([, name]) => !(name in values));
   if (missing) throw new RangeError(`The merge field {{${missing[1]}}} is not known here`);
-  return Mustache.render(text, values, undefined, { escape: String });
+  return withoutGaps(
+    Mustache.render(text, values, undefined, { escape: (value) => (value === "" ? gap : String(value)) }),
+  );
 }
+
+/** Stands where a field had nothing in it, until the words around it have closed up. */
+const gap = "\u{E000}";
+/** Words that lead to a value, and go with it. */
+const leading = "at|in|for|to|with|of|from|by|on|your|the|a|until|en|de|del|para|con|por|su|el|la|al|hasta";
+const aroundGap = new RegExp(`(?:[ ]+(?:${leading}))*[ ]*${gap}`, "giu");
+
+/** A text in which nothing is seen of a value that was not there: no “at .”, no two spaces, no greeting of nobody. */
+const withoutGaps = (text: string): string =>
+  text.includes(gap)
+    ? text
+        .replace(aroundGap, "")
+        .replace(/[ ]+([.,;:!?])/g, "$1")
+        .replace(/([,;:])(?:[ ]*[,;:])+/g, "$1")
+        .replace(/[,;:]+([.!?])/g, "$1")
+        .replace(/^[ ]*[.,;:]+[ ]*/gm, "")
+        .replace(/[ ]{2,}/g, " ")
+        .replace(/[ ]+$/gm, "")
+    : text;
 
 /**
  * What is wrong with a text of the owner's, in sentences: fields that this occasion does not have, fields that may be missing

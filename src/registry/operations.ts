@@ -100,6 +100,7 @@ import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
 import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { removeSpecialDay, saveOpening, saveSpecialDay, takeSpecialDays } from "@/modules/placing/operations/opening";
 import { tryAgain } from "@/modules/due/operations/try-again";
+import { sendNow } from "@/modules/messages/operations/send-now";
 import { takeAsYes } from "@/modules/messages/operations/take-as-yes";
 import { settleLost } from "@/modules/messages/operations/settle-lost";
 import { giveBackRoom } from "@/modules/due/operations/give-back-room";
@@ -237,6 +238,7 @@ export const operations = {
   "give-back-room": giveBackRoom,
   "try-again": tryAgain,
   "settle-lost": settleLost,
+  "send-now": sendNow,
   "take-as-yes": takeAsYes,
   "decide-charge": decideCharge,
   "hand-incoming": handIncoming,

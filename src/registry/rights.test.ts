@@ -165,6 +165,7 @@ describe("somebody who sees only their own visits", () => {
     "save-withheld": { customerId: ids.customer, purpose: "offers", channel: "text", wanted: true },
     "send-test": { ...words, visitId: other, to: "+1 555 0142" },
     "settle-thread": { threadId: 9999, done: true },
+    "send-now": { threadId: 9999, messageId: 1 },
     "take-as-yes": { threadId: 9999, replyId: 1 },
     "snooze-thread": { threadId: 9999, until: null },
     "tell-late": { visitId: other, minutes: 20 },

@@ -165,6 +165,7 @@ export interface Rows {
     points_least: number;
     proved_each: number;
     danger_words: Json | null;
+    urgent_minutes: number;
   };
   campaign_invites: {
     id: number;
@@ -1500,7 +1501,8 @@ export interface LeftOut {
     | "point_minor"
     | "points_least"
     | "proved_each"
-    | "danger_words";
+    | "danger_words"
+    | "urgent_minutes";
   campaign_invites: "id" | "opened_at" | "job_id";
   campaigns: "id" | "end_reason" | "coupon_id" | "next_at" | "began_at" | "ended_at";
   cards: "id" | "removed_at" | "expires" | "collects" | "agreed_words" | "position" | "expiry_told" | "fingerprint";

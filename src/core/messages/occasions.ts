@@ -34,6 +34,8 @@ interface OccasionKind {
   always?: true;
   /** Speaks of a promise: out of date once its visit has moved or is cancelled. */
   ofPromise?: true;
+  /** Tells of a change of a visit: its reader is to know in time, whatever the hour, and however much they have got today. */
+  urgent?: true;
   /** Speaks of an open invoice: out of date once it is paid. */
   ofDebt?: true;
   /** Fields beside those that every message has. */
@@ -101,6 +103,7 @@ export const occasions = {
     channels: ["mail", "text"],
     each: true,
     ofPromise: true,
+    urgent: true,
     fields: [...visit, ...who, "old"],
   },
   cancelled: {
@@ -109,6 +112,7 @@ export const occasions = {
     about: "When a visit is cancelled",
     purpose: "service",
     channels: ["mail", "text"],
+    urgent: true,
     fields: visit,
   },
   "deposit lapsed": {

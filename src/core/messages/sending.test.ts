@@ -15,6 +15,7 @@ const message: AtSending = {
   stale: null,
   agreed: true,
   stopped: false,
+  knownBy: null,
   sentToday: 0,
   mostADay: 4,
 };
@@ -43,6 +44,21 @@ it.each([
     { next: "they have ended it on this channel" },
   ],
   ["waits for the next day after enough of them", { sentToday: 4 }, { waits: epochMinute("2027-03-11", 480, zone) }],
+  [
+    "about a visit that was moved goes as a mail at any hour, whatever else went today",
+    { purpose: "service", channel: "mail", now: at(1260), knownBy: at(3000), sentToday: 9 },
+    { goes: true },
+  ],
+  [
+    "about it as a text waits for the morning where that is in time",
+    { purpose: "service", now: at(1260), knownBy: epochMinute("2027-03-11", 480, zone), sentToday: 9 },
+    { waits: epochMinute("2027-03-11", 480, zone) },
+  ],
+  [
+    "about it as a text rings at night where the morning would be too late",
+    { purpose: "service", now: at(1260), knownBy: epochMinute("2027-03-11", 479, zone) },
+    { goes: true },
+  ],
   ["answers at any hour, and is not counted", { purpose: "answer", now: at(1380), sentToday: 9 }, { goes: true }],
   [
     "wakes none of us, and lies in our mailbox at any hour",
@@ -66,6 +82,7 @@ const messages = fc.record({
   stale: fc.constantFrom(null, "it was paid"),
   agreed: fc.boolean(),
   stopped: fc.boolean(),
+  knownBy: fc.constant(null),
   sentToday: fc.integer({ min: 0, max: 6 }),
   mostADay: fc.integer({ min: 1, max: 6 }),
 });

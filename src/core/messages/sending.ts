@@ -22,6 +22,8 @@ export interface AtSending {
   agreed: boolean;
   /** Whether they have said STOP on this channel, or it does not reach them. */
   stopped: boolean;
+  /** Until when a change of a visit has to be known (epoch minutes): some time before it. Null: it is none. */
+  knownBy: number | null;
   /** Messages that went to them today of our own accord, and how many may. */
   sentToday: number;
   mostADay: number;
@@ -44,12 +46,19 @@ export function verdictOf(m: AtSending): Verdict {
   if (!m.agreed) return { next: "not agreed to" };
   if (m.stopped) return { next: "they have ended it on this channel" };
   if (m.purpose === "answer") return { goes: true };
+  if (m.knownBy !== null) return inTime(m, m.knownBy);
   if (m.sentToday >= m.mostADay) return until(m, tomorrow(m), "enough for one day");
   return withinHours(m);
 }
 
 /** A mail to one of us waits quietly; a phone is not to ring at night. */
 const mailOrHours = (m: AtSending): Verdict => (m.channel === "mail" ? { goes: true } : withinHours(m));
+
+/** A mail disturbs nobody; a phone rings at night where the morning would be too late. */
+function inTime(m: AtSending, knownBy: number): Verdict {
+  const later = intoHours(m.now, "later", m.hours, m.zone)!;
+  return later === m.now || m.channel === "mail" || later > knownBy ? { goes: true } : { waits: later };
+}
 
 function withinHours(m: AtSending): Verdict {
   const { outside } = m;

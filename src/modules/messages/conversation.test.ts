@@ -8,7 +8,8 @@ import { todayView } from "@/modules/today/views/today";
 import { runDue } from "@/worker/loop";
 import { drainOutbox } from "@/worker/outbox";
 import { office, one, saidOf, smallWorld, system } from "@demo/small-world";
-import { matchThread, settleThread, snoozeThread, writeByHand, writeNote } from "./operations/conversation";
+import { sendNow } from "./operations/send-now";
+import { matchThread, openThread, settleThread, snoozeThread, writeByHand, writeNote } from "./operations/conversation";
 import { noteDelivery } from "./operations/record-delivery";
 import { askQuestion, receiveCall, receiveMail, receiveText } from "./operations/receive";
 import { takeAsYes } from "./operations/take-as-yes";
@@ -89,6 +90,31 @@ describe("a reminder", () => {
     );
     await runDue(w.hogar);
     expect(w.sent.filter(({ body }) => /reminder/.test(body)).map(({ way }) => way)).toEqual(["text", "text"]);
+  });
+
+  it("that waits for the morning goes at once where somebody of the office says so", async () => {
+    const w = world();
+    await runDue(w.hogar);
+    w.at("2027-03-09", 1380);
+    const later = {
+      technicianIds: [w.technicians[0]!],
+      date: addDays(w.visit().date, 7),
+      fromMinute: 540,
+      toMinute: 660,
+    };
+    mustPerform(w.hogar, moveVisit, { visitId: w.visitId, ...later }, office);
+    await runDue(w.hogar);
+    const text = () => w.of("moved").find(({ channel }) => channel === "text");
+    expect([w.of("moved").find(({ channel }) => channel === "mail")?.state, text()?.state]).toEqual([
+      "sent",
+      "waiting",
+    ]);
+    const { id } = one<{ id: number }>(w.hogar, "SELECT id FROM messages WHERE kind = 'moved' AND channel = 'text'");
+    const { threadId } = mustPerform(w.hogar, openThread, { customerId: w.actor.customerId }, office);
+    mustPerform(w.hogar, sendNow, { threadId, messageId: id }, office);
+    w.later(1);
+    await runDue(w.hogar);
+    expect(text()?.state).toBe("sent");
   });
 
   it("of a visit that was moved is the new one alone, and of a cancelled one none", async () => {

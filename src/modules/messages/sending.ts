@@ -1,4 +1,4 @@
-import { kindOf, type Occasion, occasions } from "@/core/messages/occasions";
+import { allOccasions, kindOf, type Occasion, occasions } from "@/core/messages/occasions";
 import { channelsOff } from "@/core/messages/purposes";
 import { type AtSending, type Verdict, verdictOf } from "@/core/messages/sending";
 import { epochMinute, localOf } from "@/core/time/local";
@@ -22,13 +22,14 @@ const answersToStop = new Set<string>(["stopped", "started", "help"]);
 
 function factsOf(context: ViewContext, message: MessageRow, occasion: Occasion): AtSending {
   const { business, minute } = context;
-  const { purpose, ofPromise, ofDebt } = kindOf(occasion);
+  const { purpose, ofPromise, ofDebt, urgent } = kindOf(occasion);
   return {
     purpose: message.at_any_hour && purpose === "service" ? "answer" : purpose,
     channel: message.channel,
     now: minute,
     zone: zoneOf(context, message.customer_id) ?? business.time_zone,
-    hours: { from: business.message_from, to: business.message_to },
+    // What a person has sent off waits for no hour and no other day.
+    hours: message.at_any_hour ? { from: 0, to: 1440 } : { from: business.message_from, to: business.message_to },
     outside: settingsOf(context, occasion).outside,
     uselessFrom: purpose === "reminders" ? message.window_from : null,
     stale:
@@ -37,9 +38,19 @@ function factsOf(context: ViewContext, message: MessageRow, occasion: Occasion):
       (message.invite_id === null ? null : staleOffer(context, message.invite_id)),
     agreed: isAgreed(context, message, purpose),
     stopped: !answersToStop.has(occasion) && isStopped(context, message),
+    knownBy: urgent ? knownBy(context, message) : null,
     sentToday: sentToday(context, message),
-    mostADay: business.most_messages,
+    mostADay: message.at_any_hour ? Infinity : business.most_messages,
   };
+}
+
+/** By when a change of a visit has to be known: the owner's time before it, or before the window that it had. */
+function knownBy({ sql, business }: ViewContext, message: MessageRow): number | null {
+  const { before } = sql<{ before: number | null }>(
+    "SELECT min(window_from) AS before FROM promises WHERE visit_id = ? AND ended_at >= ?",
+  ).get(message.visit_id, message.written_at)!;
+  const begins = [message.window_from, before].filter((moment) => moment !== null);
+  return begins.length ? Math.min(...begins) - business.urgent_minutes : null;
 }
 
 const zoneOf = ({ sql }: ViewContext, customerId: number | null): string | null =>
@@ -99,12 +110,16 @@ export const withheldOf = (
 const isStopped = ({ sql }: ViewContext, { channel, recipient }: MessageRow): boolean =>
   sql("SELECT 1 FROM stops WHERE channel = ? AND address = ?").get(channel, recipient) !== undefined;
 
+/** What has to be known in time is not counted. */
+const urgentKinds = JSON.stringify(allOccasions.filter((occasion) => kindOf(occasion).urgent));
+
 /** Messages of our own accord that have gone to the same customer since midnight. */
 function sentToday({ sql, business, minute }: ViewContext, { customer_id, id }: MessageRow): number {
   if (customer_id === null) return 0;
   const midnight = epochMinute(localOf(minute, business.time_zone).date, 0, business.time_zone) * 60_000;
   return sql<{ n: number }>(
     `SELECT count(DISTINCT kind || coalesce(visit_id, '') || coalesce(invoice_id, '')) AS n FROM messages
-      WHERE customer_id = ? AND written_at >= ? AND sent_at >= ? AND at_any_hour = 0 AND id <> ?`,
-  ).get(customer_id, midnight - 7 * 86_400_000, midnight, id)!.n;
+      WHERE customer_id = ? AND written_at >= ? AND sent_at >= ? AND at_any_hour = 0 AND id <> ?
+        AND kind NOT IN (SELECT value FROM json_each(?))`,
+  ).get(customer_id, midnight - 7 * 86_400_000, midnight, id, urgentKinds)!.n;
 }

@@ -4,3 +4,5 @@ ALTER TABLE messages ADD COLUMN also_visits TEXT NOT NULL DEFAULT '[]' CHECK (js
 ALTER TABLE business ADD COLUMN danger_words TEXT CHECK (json_valid(danger_words));
 -- Visits that wait to be settled, however long ago they were.
 CREATE INDEX visits_by_state ON visits (state, date);
+-- A change of a visit is told at night too, where the visit begins within so many minutes after the allowed hours do.
+ALTER TABLE business ADD COLUMN urgent_minutes INTEGER NOT NULL DEFAULT 180 CHECK (urgent_minutes BETWEEN 0 AND 2880);

@@ -102,6 +102,7 @@ export function EntryLine({ entry, threadId }: { entry: Entry; threadId: number 
             {entry.words.replace(/\{\{\w+\}\}/g, "[their link]").trim()}
           </Box>
           <Photos tokens={entry.photos} />
+          {entry.state === "waiting" && <SendNow threadId={threadId} messageId={Number(entry.key.slice(1))} />}
           <Small>
             {[
               channelNames[entry.channel],
@@ -164,6 +165,22 @@ function TakeAsYes({ threadId, replyId }: { threadId: number; replyId: number })
   return (
     <Button size="small" variant="outlined" disabled={busy} onClick={() => void take()} sx={{ mt: 1 }}>
       Take it as a yes
+    </Button>
+  );
+}
+
+/** What waits for the allowed hours can go at once. */
+function SendNow({ threadId, messageId }: { threadId: number; messageId: number }) {
+  const { send, busy } = useChange("send-now");
+  return (
+    <Button
+      size="small"
+      variant="outlined"
+      disabled={busy}
+      onClick={() => void send({ threadId, messageId })}
+      sx={{ mt: 1 }}
+    >
+      Send now
     </Button>
   );
 }

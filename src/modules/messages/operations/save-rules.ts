@@ -32,6 +32,8 @@ export const saveMessageRules = defineOperation({
     from: MinuteOfDay,
     to: MinuteOfDay,
     mostADay: Type.Integer({ minimum: 1, maximum: 50 }),
+    /** A change of a visit is told at night where it begins within so many minutes after the hours begin; absent: as it is. */
+    urgentMinutes: Type.Optional(Type.Integer({ minimum: 0, maximum: 2_880 })),
     language: LanguageName,
     /** What one part of a text costs, in thousandths of the currency's unit. */
     partMilli: Type.Integer({ minimum: 0, maximum: 100_000 }),
@@ -44,7 +46,10 @@ export const saveMessageRules = defineOperation({
     dangers: Type.Optional(input({ en: DangerWords, es: DangerWords } satisfies Record<Language, typeof DangerWords>)),
   }),
   about: { rules: "shared" },
-  run(context, { from, to, mostADay, language, partMilli, countsOpened, eveningAt, morningAt, rules, dangers }) {
+  run(
+    context,
+    { from, to, mostADay, language, partMilli, countsOpened, eveningAt, morningAt, rules, dangers, urgentMinutes },
+  ) {
     const { sql, business } = context;
     const fields: Record<string, string> = {};
     if (to <= from) fields["/to"] = "The hours end after they begin.";
@@ -56,7 +61,7 @@ export const saveMessageRules = defineOperation({
     if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
     sql(
       `UPDATE business SET message_from = ?, message_to = ?, most_messages = ?, language = ?, text_part_milli = ?, counts_opened = ?,
-          evening_at = ?, morning_at = ?, danger_words = coalesce(?, danger_words)`,
+          evening_at = ?, morning_at = ?, danger_words = coalesce(?, danger_words), urgent_minutes = ?`,
     ).run(
       from,
       to,
@@ -67,6 +72,7 @@ export const saveMessageRules = defineOperation({
       eveningAt ?? business.evening_at,
       morningAt ?? business.morning_at,
       dangers ? dangerWordsColumn.write(dangers) : null,
+      urgentMinutes ?? business.urgent_minutes,
     );
     const kept = new Set(rules.map(({ id }) => id));
     for (const { id } of reminderRules(context))

@@ -40,6 +40,7 @@ export const messageSetup = defineView({
         from: business.message_from,
         to: business.message_to,
         mostADay: business.most_messages,
+        urgentMinutes: business.urgent_minutes,
         language: business.language as Language,
         partMilli: business.text_part_milli,
         countsOpened: business.counts_opened === 1,

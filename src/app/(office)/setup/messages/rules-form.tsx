@@ -95,6 +95,13 @@ export function RulesForm() {
             wrong={wrong("/mostADay")}
             helperText="To one customer, of our own accord"
           />
+          <WholeField
+            label="Hours before a visit, for what has changed"
+            value={draft.urgentMinutes / 60}
+            onValue={(hours) => set({ urgentMinutes: hours * 60 })}
+            wrong={wrong("/urgentMinutes")}
+            helperText="A visit that was moved or cancelled is told at night where the morning would be later than this; an email goes at any hour"
+          />
         </Columns>
       </FormSection>
       <FormSection title="Your team" note="Which of these lists and summaries go out is said under Occasions.">

@@ -6,7 +6,7 @@ export type Minor = number;
 
 /** Rounded half away from zero as it is written in decimal: 1.005 times 100 is 100.5, whatever binary fractions make of it. */
 export const roundHalfAway = (value: number): number =>
-  Math.sign(value) * Math.round(Number(Math.abs(value).toPrecision(15)));
+  Math.sign(value) * Math.round(Number(Math.abs(value).toPrecision(15))) + 0;
 
 export interface Line {
   description: string;

@@ -135,6 +135,7 @@ function recordLine(
     customerId,
     method: "bank",
     amountMinor: line.amount_minor,
+    ...(line.date <= context.today && { on: line.date }),
     note: `${dayShort(line.date)}: ${line.words || line.name}`.slice(0, 140),
     invoices,
     key: n === 0 ? key : `${key}, ${n + 1}`,

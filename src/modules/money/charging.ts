@@ -167,10 +167,11 @@ export const receive = (
   context: OperationContext,
   payment: Pick<PaymentRow, "id" | "method" | "amount_minor" | "purpose" | "technician_id"> &
     Partial<Pick<PaymentRow, "tip_minor" | "tip_for_id">>,
+  at = context.now,
 ): number =>
   post(
     context,
-    { kind: "payment", key: `payment ${payment.id}` },
+    { kind: "payment", key: `payment ${payment.id}`, at },
     paymentReceived({
       id: payment.id,
       method: payment.method,

@@ -19,6 +19,13 @@ export const creditableLines = ({ sql }: ViewContext, invoiceId: number): Credit
       WHERE l.invoice_id = ? GROUP BY l.position ORDER BY l.position`,
   ).all(invoiceId);
 
+/** A line that is named several times is credited once, by what is named in all. */
+function together(parts: NonNullable<Parts>): NonNullable<Parts> {
+  const sums = new Map<number, Minor>();
+  for (const { position, amountMinor } of parts) sums.set(position, (sums.get(position) ?? 0) + amountMinor);
+  return [...sums].map(([position, amountMinor]) => ({ position, amountMinor }));
+}
+
 /** So much of which line; all that is left of each where nothing is named. */
 export type Parts = readonly { position: number; amountMinor: number }[] | null;
 
@@ -34,7 +41,9 @@ export function creditInvoice(context: OperationContext, invoiceId: number, part
   ).get(invoiceId);
   if (!invoice) throw new Refusal("not-found");
   const lines = creditableLines(context, invoiceId);
-  const wanted = parts ?? lines.map((line) => ({ position: line.position, amountMinor: leftOf(line) }));
+  const wanted = parts
+    ? together(parts)
+    : lines.map((line) => ({ position: line.position, amountMinor: leftOf(line) }));
   const credited = wanted.flatMap(({ position, amountMinor }, i) => {
     const line = lines.find((one) => one.position === position);
     if (amountMinor === 0) return [];

@@ -18,11 +18,18 @@ export function post(
     key,
     reason = "",
     reversesId = null,
-  }: { kind: Kind; key: string; reason?: string; reversesId?: number | null },
+    at = context.now,
+  }: {
+    kind: Kind;
+    key: string;
+    reason?: string;
+    reversesId?: number | null;
+    /** When it was, where that is not now. */ at?: number;
+  },
   entries: readonly Entry[],
 ): number {
-  const { sql, now } = context;
-  const id = insertRow(sql, "ledger_events", { kind, key, at: now, reason, reverses_id: reversesId });
+  const { sql } = context;
+  const id = insertRow(sql, "ledger_events", { kind, key, at, reason, reverses_id: reversesId });
   for (const [line, entry] of entries.entries())
     insertRow(sql, "ledger_entries", {
       event_id: id,
@@ -80,12 +87,23 @@ export const creditOf = ({ sql }: ViewContext, customerId: number): Unused[] =>
     .map((payment) => ({ source: sourceOfPayment(payment), leftMinor: payment.left }));
 
 /** Pays invoices with what there is, oldest to oldest, as far as both go. */
-export function allocate(context: OperationContext, unused: readonly Unused[], due: readonly OpenAmount[]): void {
+export function allocate(
+  context: OperationContext,
+  unused: readonly Unused[],
+  due: readonly OpenAmount[],
+  at = context.now,
+): void {
   const received = unused.map(({ leftMinor }, i) => ({ id: i, openMinor: leftMinor }));
   for (const { paymentId: i, invoiceId, amountMinor } of applyReceived(received, due)) {
     const { source } = unused[i]!;
     const key = keyOnce(context, `payment ${source.paymentId} to invoice ${invoiceId}`);
-    post(context, { kind: "allocation", key }, allocated(source, invoiceId, amountMinor));
+    // What was paid before its invoice was made pays it when that is made.
+    const issued = context.sql<{ at: number }>("SELECT issued_at AS at FROM invoices WHERE id = ?").get(invoiceId)!.at;
+    post(
+      context,
+      { kind: "allocation", key, at: Math.max(at, Math.min(issued, context.now)) },
+      allocated(source, invoiceId, amountMinor),
+    );
   }
 }
 

@@ -5,6 +5,7 @@ import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
 import { runDue } from "@/worker/loop";
 import { drainOutbox } from "@/worker/outbox";
 import { office, one, paymentFor, smallWorld, system } from "@demo/small-world";
+import { makeInvoice } from "./operations/billing";
 import { payByCard } from "./operations/pay-by-card";
 import { recordCharge } from "./operations/record-outcomes";
 import { recordPayment } from "./operations/record-payment";
@@ -124,6 +125,27 @@ describe("a charge", () => {
 });
 
 describe("a payment recorded by hand", () => {
+  it("is posted on the day on which it came, and pays an invoice that was made since when that was made", () => {
+    const world = smallWorld();
+    const { customerId } = world.booked({ as: system }).actor;
+    const line = { description: "Work", quantity: 1, unitMinor: 5_000, taxBp: 0, discountBp: 0 };
+    const form = { discountBp: 0, before: "", after: "", dueDate: null, key: "invoice one" };
+    mustPerform(world.hogar, makeInvoice, { customerId, lines: [line], ...form }, office);
+    const paid = { customerId, method: "bank" as const, amountMinor: 5_000, invoices: null, key: "transfer one" };
+    expect(perform(world.hogar, recordPayment, { ...paid, on: "2027-03-20" }, office)).toMatchObject({
+      problem: { fields: { "/on": "This day has not come yet." } },
+    });
+    mustPerform(world.hogar, recordPayment, { ...paid, on: "2027-02-26" }, office);
+    const at = (kind: string) =>
+      one<{ day: string }>(
+        world.hogar,
+        "SELECT date(at / 1000, 'unixepoch') AS day FROM ledger_events WHERE kind = ?",
+        kind,
+      ).day;
+    expect([at("payment"), at("allocation"), at("invoice")]).toEqual(["2027-02-26", "2027-03-09", "2027-03-09"]);
+    expect(one(world.hogar, "SELECT open_minor AS open FROM invoice_balances")).toEqual({ open: 0 });
+  });
+
   it("counts once per form, and never more than is open", () => {
     const world = smallWorld();
     const { visitId } = world.booked();

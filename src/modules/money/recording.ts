@@ -1,15 +1,23 @@
 import { moneyWords, sum } from "@/core/money/amounts";
 import type { OpenAmount } from "@/core/money/applying";
 import { Refusal } from "@/core/problems";
+import { addDays, type LocalDate } from "@/core/time/dates";
+import { epochMinute } from "@/core/time/local";
 import type { OperationContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
 import { receive } from "./charging";
 import { allocate, sourceOfPayment } from "./ledger";
 
+/** A payment without an hour of its own came at noon. */
+const noon = 720;
+const mostDaysAgo = 3660;
+
 export interface HandedPayment {
   customerId: number;
   method: "cash" | "bank" | "cheque";
   amountMinor: number;
+  /** The day on which it came; today where nothing is said. It is posted on that day. */
+  on?: LocalDate;
   /** A cheque's number, or what a transfer was marked with. */
   note?: string;
   /** How much of which invoice it pays; what is not named stays with the customer as credit. Null: what is due, the oldest first. */
@@ -21,13 +29,18 @@ export interface HandedPayment {
 /** Takes down cash, a cheque or a transfer of a customer, for one invoice, for several, or on account. Answers the payment's id. */
 export function takeDownPayment(
   context: OperationContext,
-  { customerId, method, amountMinor, note = "", invoices, key }: HandedPayment,
+  { customerId, method, amountMinor, on, note = "", invoices, key }: HandedPayment,
 ): number {
-  const { sql, now } = context;
+  const { sql, now, today, business } = context;
   const chargeKey = `${method} ${key}`;
   const known = sql<{ id: number }>("SELECT id FROM payments WHERE charge_key = ?").get(chargeKey);
   if (known) return known.id;
   if (!sql("SELECT 1 FROM customers WHERE id = ?").get(customerId)) throw new Refusal("not-found");
+  if (on !== undefined && (on > today || on < addDays(today, -mostDaysAgo)))
+    throw new Refusal("invalid-input", {
+      fields: { "/on": on > today ? "This day has not come yet." : "This is longer ago than ten years." },
+    });
+  const at = on === undefined || on === today ? now : epochMinute(on, noon, business.time_zone) * 60_000;
   const due = dueOf(context, customerId);
   refuseOdd(context, due, amountMinor, invoices ?? []);
   const id = insertRow(sql, "payments", {
@@ -38,15 +51,15 @@ export function takeDownPayment(
     state: "received",
     charge_key: chargeKey,
     asked_at: now,
-    settled_at: now,
+    settled_at: at,
     note: note.trim(),
   });
   const payment = { id, purpose: "account" as const };
-  receive(context, { ...payment, method, amount_minor: amountMinor, technician_id: null });
+  receive(context, { ...payment, method, amount_minor: amountMinor, technician_id: null }, at);
   const source = sourceOfPayment(payment);
-  if (invoices === null) allocate(context, [{ source, leftMinor: amountMinor }], due);
+  if (invoices === null) allocate(context, [{ source, leftMinor: amountMinor }], due, at);
   for (const { invoiceId, amountMinor: part } of invoices ?? [])
-    allocate(context, [{ source, leftMinor: part }], [{ id: invoiceId, openMinor: part }]);
+    allocate(context, [{ source, leftMinor: part }], [{ id: invoiceId, openMinor: part }], at);
   return id;
 }
 

@@ -3,6 +3,8 @@ import { moneyTyped, moneyWords, parseMoney, sum } from "@/core/money/amounts";
 import { giveTo } from "@/core/money/applying";
 import { ink } from "@/ui/palette";
 import { SheetSection } from "@/ui/side-sheet";
+import type { LocalDate } from "@/core/time/dates";
+import { DateField } from "@/ui/date-field";
 import { useChange } from "@/ui/use-change";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -41,6 +43,7 @@ const methods: Record<Method, { words: string; note: string | null }> = {
 export function ReceiveForm({ customerId, customer, currency, open, meant }: ReceiveFormProps) {
   const [method, setMethod] = useState<Method>("bank");
   const [note, setNote] = useState("");
+  const [on, setOn] = useState<LocalDate | null>(null);
   const [ticked, setTicked] = useState<ReadonlySet<number>>(new Set(meant));
   const chosen = open.filter(({ id }) => ticked.has(id));
   const due = sum(chosen.map(({ openMinor }) => openMinor));
@@ -61,6 +64,7 @@ export function ReceiveForm({ customerId, customer, currency, open, meant }: Rec
         method,
         amountMinor,
         note,
+        ...(on && { on }),
         invoices: parts.map(({ invoice, amountMinor: part }) => ({ invoiceId: invoice.id, amountMinor: part })),
         key,
       }))
@@ -99,6 +103,9 @@ export function ReceiveForm({ customerId, customer, currency, open, meant }: Rec
           Record payment
         </Button>
       </Stack>
+      <Box sx={{ mt: 2 }}>
+        <DateField label="Came on, if not today" value={on} onValue={setOn} wrong={wrong("/on")} />
+      </Box>
       {methods[method].note && (
         <TextField
           label={methods[method].note}

@@ -104,14 +104,16 @@ export function ChangeMany({ which, words, today, technicians, onClose }: Change
 
   const takeBack = ({ id, repeatIds }: Pick<Batch, "id" | "repeatIds">) =>
     work.through("Taking back", async (step) => {
+      // One that cannot be taken back keeps none of the others from it.
+      const problems = new Set<string>();
       for (const [i, repeatId] of repeatIds.entries()) {
         if (step(i, repeatIds.length)) return null;
         const result = await perform("undo-repeat-change", { repeatId });
-        if (!result.ok) return result.problem.sentence;
+        if (!result.ok) problems.add(result.problem.sentence);
       }
       await perform("end-repeat-batch", { batchId: id });
       afterChange();
-      return null;
+      return problems.size ? `All others are taken back. ${[...problems].join(" ")}` : null;
     });
 
   return (

@@ -59,6 +59,8 @@ export const writeByHand = defineOperation({
     if (channel === "mail" && !subject.trim()) fields["/subject"] = "Write what the email is called.";
     const [wrong] = templateProblems(body, ["my_link"]);
     if (wrong) fields["/body"] = wrong;
+    const [wrongSubject] = templateProblems(subject, []);
+    if (wrongSubject) fields["/subject"] = wrongSubject;
     if (!photos.every((token) => isKeptPhoto(context, token))) fields["/photos"] = lostPhoto;
     if (channel !== "mail" && (photos.length || documents.length))
       fields["/photos"] = "Photos and documents go by email only.";

@@ -1,4 +1,4 @@
-import { Id, input, OneOf, OrNull } from "@/kernel/inputs";
+import { DateText, Id, input, OneOf, OrNull } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { Type } from "@sinclair/typebox";
 import { takeDownPayment } from "../recording";
@@ -8,6 +8,8 @@ const RecordPayment = input({
   customerId: Id,
   method: OneOf(["cash", "bank", "cheque"]),
   amountMinor: Amount,
+  /** The day on which it came; today where nothing is said. */
+  on: Type.Optional(DateText),
   /** A cheque's number, or what a transfer was marked with. */
   note: Type.Optional(Type.String({ maxLength: 140 })),
   /** How much of which invoice it pays; what is not named stays with the customer as credit. Null: what is due, the oldest first. */

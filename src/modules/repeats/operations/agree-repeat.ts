@@ -57,6 +57,13 @@ export const agreeRepeat = defineOperation({
     const rule = ruleIn(text);
     const services = items.map(({ serviceId }) => readService(context, serviceId));
     const wrong = (field: string, sentence: string) => new Refusal("invalid-input", { fields: { [field]: sentence } });
+    const isThere = sql(
+      "SELECT 1 FROM customers WHERE id = ? AND archived_at IS NULL AND erased_at IS NULL AND merged_into IS NULL",
+    ).get(customerId);
+    if (!isThere)
+      throw new Refusal("not-found", {
+        sentence: "This customer is not there any more, or archived: take them back first.",
+      });
     if (terms.counted === "done" && !canCountFromVisits(rule)) throw wrong("/rule", countedFromVisitsWords);
     if (services.some(({ seats }) => seats > 0))
       throw wrong("/items", "A seat is booked once: it does not come back by itself.");

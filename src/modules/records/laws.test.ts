@@ -3,6 +3,7 @@ import { creditInvoiceByHand, refundPayment } from "@/modules/money/operations/c
 import { recordPayment } from "@/modules/money/operations/record-payment";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { office, one, paymentFor, smallWorld } from "@demo/small-world";
+import { insertRow } from "@/store/insert";
 import Database from "better-sqlite3";
 import { firstBroken } from "./laws";
 
@@ -32,6 +33,19 @@ function somebodysDatabase() {
     { paymentId: id, amountMinor: 400, method: "as paid", reason: "Wished for" },
     office,
   );
+  hogar.store.db
+    .transaction(() =>
+      hogar.store.audit.under({ at: 1, actor: "test", operation: "bank" }, () =>
+        insertRow(hogar.store.sql, "bank_lines", {
+          key: "x",
+          date: "2027-03-01",
+          amount_minor: 4500,
+          name: "Bo",
+          words: "",
+        }),
+      ),
+    )
+    .immediate();
   const db = new Database(hogar.store.db.serialize());
   for (const { name } of db
     .prepare<[], { name: string }>("SELECT name FROM sqlite_master WHERE type = 'trigger'")
@@ -64,6 +78,24 @@ describe("the laws of the data", () => {
       "the payment of an allocation",
       "UPDATE ledger_events SET key = 'payment 9 to invoice 1' WHERE kind = 'allocation'",
     ],
+    [
+      "an allocation that vanishes, whole",
+      `DELETE FROM ledger_entries WHERE event_id IN (SELECT id FROM ledger_events WHERE kind = 'allocation');
+       DELETE FROM ledger_events WHERE kind = 'allocation'`,
+    ],
+    [
+      "an allocation that vanishes with all that is recorded of it",
+      `DELETE FROM audit_changes WHERE entity LIKE 'ledger_%' AND row_key LIKE (SELECT id FROM ledger_events WHERE kind = 'allocation') || '%';
+       DELETE FROM ledger_entries WHERE event_id IN (SELECT id FROM ledger_events WHERE kind = 'allocation');
+       DELETE FROM ledger_events WHERE kind = 'allocation'`,
+    ],
+    [
+      "a payment that vanishes, with its events",
+      `DELETE FROM ledger_entries WHERE payment_id IS NOT NULL;
+       DELETE FROM ledger_events WHERE key LIKE 'payment%'; DELETE FROM refunds; DELETE FROM payments`,
+    ],
+    ["a line of the bank that vanishes", "DELETE FROM bank_lines"],
+    ["the sum of a line of the bank", "UPDATE bank_lines SET amount_minor = 100000"],
     ["a payment that vanishes", "DELETE FROM ledger_entries WHERE payment_id IS NOT NULL"],
     ["an invoice that vanishes", "DELETE FROM ledger_events WHERE kind = 'invoice'"],
     [

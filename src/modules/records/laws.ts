@@ -50,6 +50,11 @@ const ledger: Law[] = [
         AND NOT (kind = 'invoice' AND EXISTS (SELECT 1 FROM invoices WHERE 'invoice ' || id = v.key AND total_minor = 0))`,
   },
   {
+    says: "Events of the ledger are numbered without a gap: none is ever taken out.",
+    breaks: `SELECT 'event ' || (id - 1) || ' is missing' AS what
+      FROM ledger_events v WHERE id > 1 AND NOT EXISTS (SELECT 1 FROM ledger_events b WHERE b.id = v.id - 1)`,
+  },
+  {
     says: "The trial balance is zero.",
     breaks: "SELECT 'it is ' || sum(amount_minor) AS what FROM ledger_entries HAVING sum(amount_minor) <> 0",
   },
@@ -199,11 +204,18 @@ const recorded = [
   "credit_note_lines",
   "payments",
   "refunds",
+  "handovers",
+  "payouts",
+  "disputes",
+  "bank_lines",
+  "fees",
+  "points",
+  "repeat_bills",
   "placements",
 ];
 
 function asRecorded(sql: Sql): Law[] {
-  return recorded.map((table) => {
+  return recorded.flatMap((table): Law[] => {
     const columns = sql<{ name: string; type: string; pk: number }>(
       `SELECT name, type, pk FROM pragma_table_info('${table}') ORDER BY pk`,
     ).all();
@@ -219,14 +231,22 @@ function asRecorded(sql: Sql): Law[] {
           `(json_type(a.after, '$.${name}') IS NOT NULL AND json_extract(a.after, '$.${name}') IS NOT t.${name})`,
       )
       .join(" OR ");
-    return {
+    // The last change of every row is looked up once, and each row finds its own by an index on that.
+    const last = `(SELECT row_key, max(id) AS id FROM audit_changes WHERE entity = '${table}' GROUP BY row_key)`;
+    const changed = {
       says: `Every row of ${table} stands as the last recorded change left it.`,
-      // The last change of every row is looked up once, and each row finds its own by an index on that.
       breaks: `SELECT '${table} ' || a.row_key AS what
         FROM ${table} t
-          CROSS JOIN (SELECT row_key, max(id) AS id FROM audit_changes WHERE entity = '${table}' GROUP BY row_key) l ON l.row_key = CAST(${key} AS TEXT)
+          CROSS JOIN ${last} l ON l.row_key = CAST(${key} AS TEXT)
           CROSS JOIN audit_changes a ON a.id = l.id
         WHERE a.after IS NOT NULL AND (${differs})`,
     };
+    const missing = {
+      says: `No row of ${table} is missing that was written and not taken away by the door.`,
+      breaks: `SELECT '${table} ' || l.row_key AS what
+        FROM ${last} l CROSS JOIN audit_changes a ON a.id = l.id
+        WHERE a.after IS NOT NULL AND l.row_key NOT IN (SELECT CAST(${key} AS TEXT) FROM ${table} t)`,
+    };
+    return [changed, missing];
   });
 }

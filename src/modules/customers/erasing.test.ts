@@ -1,5 +1,8 @@
-import { mustPerform, perform } from "@/kernel/operation";
+import { mustPerform, perform, viewContext } from "@/kernel/operation";
 import { look } from "@/kernel/view";
+import { tellOfficeOf } from "@/modules/messages/telling-us";
+import { creditInvoiceByHand, refundPayment } from "@/modules/money/operations/corrections";
+import { firstBroken } from "@/modules/records/laws";
 import { money } from "@/modules/money/views/money";
 import { recordPayment } from "@/modules/money/operations/record-payment";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
@@ -144,6 +147,39 @@ describe("erasing a customer", () => {
     pay(world);
     expect(erase()).toBe("done");
     expect(saidOf(perform(world.hogar, eraseCustomer, { customerId: 1 }, office))).toContain("no longer exists");
+  });
+
+  it("takes what was said of them elsewhere: why money went back, their STOP, what we told each other, words after a bill", async () => {
+    const { world, visitId } = await served(null, "Zyxomma");
+    const { hogar } = world;
+    pay(world);
+    const why = { reason: "Zyxomma complained" };
+    mustPerform(
+      hogar,
+      creditInvoiceByHand,
+      { invoiceId: 1, lines: [{ position: 0, amountMinor: 1_000 }], ...why },
+      office,
+    );
+    const { id: paymentId } = one<{ id: number }>(hogar, "SELECT id FROM payments");
+    mustPerform(hogar, refundPayment, { paymentId, amountMinor: 1_000, method: "cash", ...why }, office);
+    mustPerform(hogar, receiveText, { key: "stop", sender: "+1 202 555 0142", body: "STOP" }, system);
+    hogar.store.db
+      .transaction(() =>
+        hogar.store.audit.under({ at: 1, actor: "test", operation: "test" }, () => {
+          const context = { ...viewContext(hogar, office), later: () => {} };
+          tellOfficeOf(context, "to sign off", `visit ${visitId}`, {
+            ...{ technician: "Bram", who: "Mira Zyxomma", service: "Sweep", where: "here" },
+            day: { days: ["2027-03-10"] },
+          });
+        }),
+      )
+      .immediate();
+    await runDue(hogar);
+    expect(whereStands(world, ["Zyxomma", "+12025550142"]).join()).toContain("credit_notes.reason");
+    mustPerform(hogar, eraseCustomer, { customerId: 1 }, office);
+    await runDue(hogar);
+    expect(whereStands(world, ["Zyxomma", "zyxomma", "+12025550142", "+1 202 555 0142"])).toEqual([]);
+    expect(firstBroken(hogar.store.sql)).toBeNull();
   });
 
   it("takes whoever was merged into them along", async () => {

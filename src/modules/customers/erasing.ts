@@ -8,6 +8,8 @@ import { openBusinessWith } from "./open-business";
 /** What stands in place of a name and an address that were erased. */
 const erasedName = "Erased customer";
 const erasedPlace = "erased";
+/** In place of words without which a row cannot be. */
+const erasedWords = "erased";
 
 /**
  * Takes away all that says who a customer was: names, contacts, places, notes, words, pictures, cards and links; of those
@@ -78,6 +80,9 @@ const scoped = [
   "reviews",
   "campaign_invites",
   "notes",
+  "repeat_asks",
+  "credit_notes",
+  "ledger_events",
 ] as const;
 
 function scopeOf({ sql, business }: OperationContext, known: readonly Known[]): Scope {
@@ -145,6 +150,17 @@ function scopeOf({ sql, business }: OperationContext, known: readonly Known[]): 
     ),
     refunds: ids(
       "SELECT r.id FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE p.customer_id IN (SELECT value FROM json_each(?))",
+      customers,
+    ),
+    repeat_asks: ids(
+      "SELECT a.id FROM repeat_asks a JOIN repeats r ON r.id = a.repeat_id WHERE r.customer_id IN (SELECT value FROM json_each(?))",
+      customers,
+    ),
+    credit_notes: of("credit_notes"),
+    ledger_events: ids(
+      `WITH them AS (SELECT value AS id FROM json_each(?))
+        SELECT DISTINCT e.event_id AS id FROM payments p JOIN ledger_entries e ON e.payment_id = p.id WHERE p.customer_id IN them
+        UNION SELECT e.event_id FROM invoices i JOIN ledger_entries e ON e.invoice_id = i.id WHERE i.customer_id IN them`,
       customers,
     ),
     requests: asked("requests"),
@@ -236,11 +252,13 @@ function forgetWords({ sql, now, business }: OperationContext, scope: Scope): vo
   sql("UPDATE job_items SET answers = '[]' WHERE job_id IN (SELECT value FROM json_each(?))").run(scope.jobs);
   forget("visits", "lng = @lng, lat = @lat, from_address = NULL, from_browser = NULL", here);
   forget("repeats", `items = ${itemsAlone}, end_reason = ''`);
-  sql("UPDATE repeat_asks SET answer = '' WHERE repeat_id IN (SELECT value FROM json_each(?))").run(scope.repeats);
+  forget("repeat_asks", "answer = ''");
   forget(
     "invoices",
-    "bill_name = '', bill_mail = '', bill_address = '', buyer_name = '', buyer_address = '', buyer_tax_number = '', before_text = '', remind_on = NULL, nonce = lower(hex(randomblob(16)))",
+    "bill_name = '', bill_mail = '', bill_address = '', buyer_name = '', buyer_address = '', buyer_tax_number = '', before_text = '', after_text = '', remind_on = NULL, nonce = lower(hex(randomblob(16)))",
   );
+  forget("credit_notes", `reason = '${erasedWords}', after_text = ''`);
+  sql(`UPDATE ledger_events SET reason = '' WHERE id ${among} AND reason <> ''`).run({ ids: scope.ledger_events });
   forget("payments", "note = ''");
   forget("bank_lines", "name = '', words = ''");
   forget("refunds", "reason = ''");
@@ -267,6 +285,31 @@ function forgetTraces({ sql }: OperationContext, known: readonly Known[], scope:
   for (const word of reached) {
     sql("DELETE FROM outbox WHERE kind = 'tell' AND instr(payload, ?) > 0").run(inJson(word));
     sql("DELETE FROM import_rows WHERE instr(cells, ?) > 0").run(inJson(word));
+    // Whoever shares the address keeps what was said of it.
+    sql(
+      `DELETE FROM stops WHERE address = @word
+        AND NOT EXISTS (SELECT 1 FROM customers WHERE (mail = @word OR phone = @word) AND erased_at IS NULL)`,
+    ).run({ word });
+  }
+  for (const word of names) sql("DELETE FROM import_rows WHERE instr(cells, ?) > 0").run(JSON.stringify(word));
+  // What we have told each other of them: our own messages name whoever they are about.
+  for (const word of [...reached, ...names]) {
+    const ours = sql<{ id: number }>(
+      `SELECT id FROM messages WHERE customer_id IS NULL AND thread_id IS NULL
+        AND (instr(body, @word) > 0 OR instr(subject, @word) > 0 OR instr(coalesce(fields, ''), @json) > 0)`,
+    )
+      .all({ word, json: inJson(word) })
+      .map(({ id }) => id);
+    const ids = idsColumn.write(ours);
+    sql(`DELETE FROM messages WHERE id ${among}`).run({ ids });
+    sql(
+      `UPDATE audit_changes SET before = NULL, after = NULL
+        WHERE entity = 'messages' AND row_key IN (SELECT CAST(value AS TEXT) FROM json_each(?))`,
+    ).run(ids);
+    sql(
+      `UPDATE audit_changes SET row_key = '(erased)', before = NULL, after = NULL
+        WHERE entity = 'stops' AND instr(row_key, @word) > 0`,
+    ).run({ word });
   }
   // A name may be another one's too: what is still to be sent is left.
   for (const word of names)

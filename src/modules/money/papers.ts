@@ -3,18 +3,11 @@ import { sum } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
 import { localDate } from "@/core/time/local";
-import { sellerThen, sellerToday } from "./sellers";
+import { linesOf, sellerThen, sellerToday } from "./sellers";
 import { partsOf } from "./parts";
 import { wordsOf } from "@/modules/catalogue/text-blocks";
 import type { ViewContext } from "@/kernel/operation";
 import type { Rows } from "@/store/rows";
-
-/** An address as its lines are printed. */
-export const linesOf = (address: string): string[] =>
-  address
-    .split(/\n|,\s*/)
-    .map((line) => line.trim())
-    .filter(Boolean);
 
 const dayOf = ({ business }: ViewContext, at: number): LocalDate =>
   localDate(Math.floor(at / 60_000), business.time_zone);

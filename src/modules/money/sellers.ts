@@ -1,7 +1,13 @@
 import type { Paper } from "@/core/money/papers";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { type ToldSeller, toldSellerColumn } from "@/store/columns";
-import { linesOf } from "./papers";
+
+/** An address as its lines are printed. */
+export const linesOf = (address: string): string[] =>
+  address
+    .split(/\n|,\s*/)
+    .map((line) => line.trim())
+    .filter(Boolean);
 
 type Seller = Pick<Paper, "seller" | "pricesIncludeTax">;
 

@@ -49,21 +49,45 @@ function fill(text: string, values: Record<string, unknown>): string {
 /** Stands where a field had nothing in it, until the words around it have closed up. */
 const gap = "\u{E000}";
 /** Words that lead to a value, and go with it. */
-const leading = "at|in|for|to|with|of|from|by|on|your|the|a|until|en|de|del|para|con|por|su|el|la|al|hasta";
-const aroundGap = new RegExp(`(?:[ ]+(?:${leading}))*[ ]*${gap}`, "giu");
+const leading = new Set(
+  "at in for to with of from by on your the a until en de del para con por su el la al hasta".split(" "),
+);
 
 /** A text in which nothing is seen of a value that was not there: no “at .”, no two spaces, no greeting of nobody. */
-const withoutGaps = (text: string): string =>
-  text.includes(gap)
-    ? text
-        .replace(aroundGap, "")
-        .replace(/[ ]+([.,;:!?])/g, "$1")
-        .replace(/([,;:])(?:[ ]*[,;:])+/g, "$1")
-        .replace(/[,;:]+([.!?])/g, "$1")
-        .replace(/^[ ]*[.,;:]+[ ]*/gm, "")
-        .replace(/[ ]{2,}/g, " ")
-        .replace(/[ ]+$/gm, "")
-    : text;
+function withoutGaps(text: string): string {
+  const [first = "", ...rest] = text.split(gap);
+  return rest.reduce(closedUp, first);
+}
+
+/** Two pieces between which a value is missing. */
+function closedUp(before: string, after: string): string {
+  let said = withoutEnd(before, " ");
+  for (let word = lastWord(said); leading.has(word.toLowerCase()); word = lastWord(said))
+    said = withoutEnd(said.slice(0, -word.length), " ");
+  let next = withoutBegin(after, " ");
+  if (/^[.,;:!?]/.test(next)) {
+    // A sentence of which nothing is left has no stop; and no comma stands before one.
+    if (said === "" || said.endsWith("\n")) next = withoutBegin(next, ".,;:!? ");
+    else said = withoutEnd(said, ",;: ");
+    return said + next;
+  }
+  const isApart = said !== "" && !said.endsWith("\n") && next !== "" && !next.startsWith("\n");
+  return isApart ? `${said} ${next}` : said + next;
+}
+
+const lastWord = (text: string): string => text.slice(Math.max(text.lastIndexOf(" "), text.lastIndexOf("\n")) + 1);
+
+function withoutEnd(text: string, signs: string): string {
+  let end = text.length;
+  while (end > 0 && signs.includes(text[end - 1]!)) end--;
+  return text.slice(0, end);
+}
+
+function withoutBegin(text: string, signs: string): string {
+  let begin = 0;
+  while (begin < text.length && signs.includes(text[begin]!)) begin++;
+  return text.slice(begin);
+}
 
 /**
  * What is wrong with a text of the owner's, in sentences: fields that this occasion does not have, fields that may be missing

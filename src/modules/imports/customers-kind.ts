@@ -122,7 +122,8 @@ function isThisAddress(found: Address, site: DraftSite): boolean {
 /** What the look-up has in place of an address that it does not know, for a person who compares. */
 function addressesAlike(context: ViewContext, { site }: CustomerDraft): string[] {
   if (!site || addressOfDraft(context, { site } as CustomerDraft)?.line !== lineOf(site)) return [];
-  const street = lineOf(site).replace(/^\d+\S*\s+/, "");
+  const [number = "", ...rest] = lineOf(site).split(" ");
+  const street = /^\d/.test(number) ? rest.join(" ") : lineOf(site);
   return context.hogar.gateways.places
     .suggest(`${street} ${site.postcode}`, 3)
     .filter((found) => !isThisAddress(found, site))

@@ -2,7 +2,6 @@ import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
 import { localOf } from "@/core/time/local";
 import { dayWords } from "@/core/time/words";
-import { visitStates } from "@/core/visits/states";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { withdrawUnsent } from "@/modules/messages/withdrawing";
 import { moveByHand } from "@/modules/placing/by-hand";
@@ -10,7 +9,6 @@ import { placeVisit } from "@/modules/placing/days";
 import { readVisit } from "@/modules/placing/visits";
 import type { BeforeChange, StoodBefore } from "@/store/columns";
 import { insertRow } from "@/store/insert";
-import type { Rows } from "@/store/rows";
 import { addForecast, dropForecast } from "./laying-out";
 import { allTerms, replaceTerms, type RepeatRow } from "./terms";
 import { workOf } from "./work";
@@ -22,9 +20,10 @@ export function asItStands(context: ViewContext, repeat: RepeatRow): BeforeChang
     at: now,
     lastMessage: sql<{ last: number | null }>("SELECT max(id) AS last FROM messages").get()!.last ?? 0,
     terms: allTerms(context, repeat),
-    exceptions: sql<Rows["repeat_exceptions"]>("SELECT * FROM repeat_exceptions WHERE repeat_id = ? ORDER BY date")
-      .all(repeat.id)
-      .map(({ repeat_id: _, ...exception }) => exception),
+    exceptions: sql<BeforeChange["exceptions"][number]>(
+      `SELECT date, skip, to_date, from_minute, to_minute, technician_id, pattern_id
+        FROM repeat_exceptions WHERE repeat_id = ? ORDER BY date`,
+    ).all(repeat.id),
     visits: sql<Omit<StoodBefore, "technicianIds"> & { technicians: string }>(
       `SELECT id, repeat_date, date, window_from, window_to, meet_at, confirmed_at, state,
           (SELECT json_group_array(technician_id) FROM placements WHERE visit_id = v.id) AS technicians

@@ -6,7 +6,7 @@ import { localDate, localOf } from "@/core/time/local";
 import { momentIn, windowIn } from "@/core/time/local-words";
 import { dayWords } from "@/core/time/words";
 import { visitStates } from "@/core/visits/states";
-import { Id, input, OneOf, OrNull } from "@/kernel/inputs";
+import { Id, input, OneOf } from "@/kernel/inputs";
 import { phoneDigits } from "@/core/customers/search-words";
 import type { ViewContext } from "@/kernel/operation";
 import { likePattern } from "@/kernel/paging";

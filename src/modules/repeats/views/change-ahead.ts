@@ -10,8 +10,8 @@ import { defineView } from "@/kernel/view";
 import { readVisit } from "@/modules/placing/visits";
 import { Type } from "@sinclair/typebox";
 import { datesAhead, visitsOfRepeat } from "../dates-ahead";
-import { ChangeRepeat, changeRepeat } from "../operations/changes";
-import { MoveRepeatVisit, moveRepeatVisit } from "../operations/move-repeat-visit";
+import { ChangeRepeat, changeTerms } from "../changing";
+import { MoveRepeatVisit, moveVisitOfRepeat } from "../moving";
 import { readRepeat } from "../repeats";
 import { allTerms } from "../terms";
 
@@ -38,7 +38,7 @@ export const changeAhead = defineView({
     try {
       const after = rehearse(
         context,
-        (trial) => (change ? changeRepeat.run(trial, change) : moveRepeatVisit.run(trial, move!)),
+        (trial) => (change ? changeTerms(trial, change) : moveVisitOfRepeat(trial, move!)),
         (rehearsed) => standing(rehearsed, repeatId),
       );
       const known = new Set(before.odd.map((gap) => JSON.stringify(gap)));

@@ -96,11 +96,11 @@ export function RulesForm() {
             helperText="To one customer, of our own accord"
           />
           <WholeField
-            label="Hours before a visit, for what has changed"
+            label="Changes: hours before"
             value={draft.urgentMinutes / 60}
             onValue={(hours) => set({ urgentMinutes: hours * 60 })}
             wrong={wrong("/urgentMinutes")}
-            helperText="A visit that was moved or cancelled is told at night where the morning would be later than this; an email goes at any hour"
+            helperText="A moved or cancelled visit is told by then, at night if need be"
           />
         </Columns>
       </FormSection>

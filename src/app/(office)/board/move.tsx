@@ -5,7 +5,6 @@ import { useChange } from "@/ui/use-change";
 import { useView } from "@/ui/use-view";
 import { Ahead } from "../repeats/ahead";
 import { useUndo } from "@/ui/use-undo";
-import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Dialog from "@mui/material/Dialog";
 import DialogActions from "@mui/material/DialogActions";

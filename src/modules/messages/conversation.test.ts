@@ -305,6 +305,29 @@ describe("an answer", () => {
     expect(first()?.kind).not.toBe("danger");
   });
 
+  it("of yes to one question about two visits confirms both, and says so", async () => {
+    const w = world();
+    const { date } = w.visit();
+    const later = w.booked({
+      as: w.actor,
+      window: w
+        .offers()
+        .filter((o) => o.date === date)
+        .at(-2) as never,
+    });
+    mustPerform(w.hogar, saveMessageRules, { ...rules, rules: [rule({ daysBefore: 1, at: 600, asks: true })] }, office);
+    await w.untilBefore(1_200);
+    expect(w.of("please confirm").length).toBeGreaterThan(0);
+    w.text("C");
+    await runDue(w.hogar);
+    const confirmed = w.hogar.store
+      .sql<{ id: number }>("SELECT id FROM visits WHERE confirmed_at IS NOT NULL ORDER BY id")
+      .all()
+      .map(({ id }) => id);
+    expect(confirmed).toEqual([w.visitId, later.visitId].sort());
+    expect(w.sent.at(-1)!.body).toMatch(/is confirmed\. And /);
+  });
+
   it("of yes to nothing that we asked by that channel confirms none", () => {
     const w = world();
     w.text("Ok");

@@ -1,7 +1,6 @@
 import type { MergeFields } from "@/core/messages/fields";
 import { type Language, languages } from "@/core/messages/languages";
 import type { Occasion } from "@/core/messages/occasions";
-import { greetingOf } from "@/core/people/greeting";
 import { localOf } from "@/core/time/local";
 import type { WorkPlace } from "@/core/visits/work-place";
 import { type VisitState, visitStates } from "@/core/visits/states";
@@ -58,8 +57,8 @@ export function tellCustomer(
       fields: {
         ...fieldsOfVisits(context, of, job),
         ...ours(context),
-        // To an address of which nobody has shown that it is theirs goes of all that was typed a given name at the most.
-        customer: isUnproved(job.proof) ? (greetingOf(job.name) ?? { phrase: "somebody" }) : job.name,
+        // To an address of which nobody has shown that it is theirs, no word goes that somebody has typed.
+        customer: isUnproved(job.proof) ? { phrase: "somebody" } : job.name,
         ...fields,
       },
     },
@@ -177,7 +176,7 @@ export function tellAboutInvoice(
       fields: {
         ...ofJob,
         ...ours(context),
-        customer: isUnproved(to.proof) ? (greetingOf(to.name) ?? { phrase: "somebody" }) : to.name,
+        customer: isUnproved(to.proof) ? { phrase: "somebody" } : to.name,
         ...fields,
       },
     },

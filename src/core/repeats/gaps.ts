@@ -44,3 +44,26 @@ export function beginsAfter(last: LocalDate, old: Begun, anew: Begun): LocalDate
   const wait = Math.min(next(old), Number.isFinite(shortest) ? shortest : next(old));
   return addDays(last, Number.isFinite(wait) ? Math.max(1, Math.ceil(wait / 2)) : 1);
 }
+
+/**
+ * For which dates of a rule other days stand: each for the nearest that no earlier one has taken, no farther away than half
+ * of the rule's shortest gap. A day that stands for none is left out. `dates` and `days` in order.
+ */
+export function turnsTaken(
+  { rule, start }: Begun,
+  dates: readonly LocalDate[],
+  days: readonly LocalDate[],
+): Map<LocalDate, LocalDate> {
+  const own = gapsOf(datesOfRule({ ...rule, count: null, until: null }, start, start, addDays(start, 3660), 30));
+  const reach = own.length ? Math.min(...own) / 2 : Infinity;
+  const taken = new Map<LocalDate, LocalDate>();
+  const free = new Set(dates);
+  for (const day of days) {
+    const away = (date: LocalDate): number => Math.abs(daysBetween(day, date));
+    const nearest = [...free].filter((date) => away(date) <= reach).sort((a, b) => away(a) - away(b))[0];
+    if (!nearest) continue;
+    taken.set(day, nearest);
+    free.delete(nearest);
+  }
+  return taken;
+}

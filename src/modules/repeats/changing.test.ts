@@ -3,6 +3,7 @@ import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { runDue } from "@/worker/loop";
 import { office, saidOf, smallWorld } from "@demo/small-world";
+import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
 import { changeRepeat, undoRepeatChange } from "./operations/changes";
 import { moveRepeatVisit } from "./operations/move-repeat-visit";
 import { makeRepeat, promiseDate } from "./operations/repeats";
@@ -142,6 +143,47 @@ describe("other terms from a day on", () => {
     mustPerform(w.hogar, undoRepeatChange, { repeatId: w.repeatId }, office);
     await w.settle();
     expect(w.visits().slice(0, before.length)).toEqual(before);
+  });
+});
+
+describe("a change that is taken back when later dates have been promised by it", () => {
+  it("keeps those promises in place of the nearest dates, and visits nobody twice", async () => {
+    const w = await world();
+    mustPerform(w.hogar, changeRepeat, { ...w.terms, promised: "moves" }, office);
+    await w.settle();
+    for (const date of ["2027-04-02", "2027-04-09"])
+      mustPerform(w.hogar, promiseDate, { repeatId: w.repeatId, date }, office);
+    const promised = w.visits().filter(({ date }) => date === "2027-04-02" || date === "2027-04-09");
+    w.at("2027-03-09", 660);
+    mustPerform(w.hogar, undoRepeatChange, { repeatId: w.repeatId }, office);
+    await w.settle();
+    expect(days(w, 7)).toEqual([
+      ...everyWeek("2027-03-10", 3),
+      "2027-04-02",
+      "2027-04-09",
+      ...everyWeek("2027-04-14", 2),
+    ]);
+    for (const { id, ...stood } of promised)
+      expect(w.visits().find((v) => v.id === id)).toMatchObject({ date: stood.date, state: "promised" });
+  });
+
+  it("lays no date out again whose visit was called off meanwhile", async () => {
+    const w = await world();
+    mustPerform(w.hogar, changeRepeat, { ...w.terms, promised: "moves" }, office);
+    await w.settle();
+    mustPerform(w.hogar, promiseDate, { repeatId: w.repeatId, date: "2027-04-02" }, office);
+    const off = w.visits().find(({ date }) => date === "2027-04-02")!;
+    mustPerform(w.hogar, cancelVisit, { visitId: off.id, refundDeposit: false }, office);
+    w.at("2027-03-09", 660);
+    mustPerform(w.hogar, undoRepeatChange, { repeatId: w.repeatId }, office);
+    await w.settle();
+    expect(
+      w
+        .visits()
+        .filter(({ state }) => state !== "cancelled")
+        .map(({ date }) => date)
+        .slice(0, 5),
+    ).toEqual([...everyWeek("2027-03-10", 3), ...everyWeek("2027-04-07", 2)]);
   });
 });
 

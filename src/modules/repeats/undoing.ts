@@ -1,5 +1,7 @@
 import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
+import { turnsTaken } from "@/core/repeats/gaps";
+import { readRule } from "@/core/repeats/recurrence";
 import { localOf } from "@/core/time/local";
 import { dayWords } from "@/core/time/words";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
@@ -37,7 +39,8 @@ export function asItStands(context: ViewContext, repeat: RepeatRow): BeforeChang
 /**
  * Brings a repeat back to how it stood: terms, what was agreed for single dates, and each visit of a day to come, with its day,
  * window and technicians, as far as there is still room. Whoever was told meanwhile is told again; where that message still
- * waits here, it is taken back and nobody hears of either. Refused where a promise cannot be brought back.
+ * waits here, it is taken back and nobody hears of either. What was promised since stays, in place of the nearest date.
+ * Refused where a promise cannot be brought back.
  */
 export function bringBack(context: OperationContext, repeat: RepeatRow, before: BeforeChange): void {
   const { sql, today } = context;
@@ -51,11 +54,43 @@ export function bringBack(context: OperationContext, repeat: RepeatRow, before: 
     insertRow(sql, "repeat_exceptions", { repeat_id: repeat.id, ...exception });
   const ahead = before.visits.filter(({ date }) => date > today);
   const promised = ahead.filter(({ state }) => state === "promised");
-  rename(context, repeat.id, promised);
+  rename(context, repeat.id, [...promised, ...promisedSince(context, repeat, before, ahead)]);
   for (const visit of promised) promiseBack(context, visit, before);
   const again = ahead.filter(({ state }) => state === "forecast");
   const work = workOf(context, repeat, again.at(-1)?.repeat_date ?? today);
   for (const visit of again) forecastBack(context, repeat, visit, work);
+}
+
+/** Visits by the terms in between that are no forecast any more, each with the date for which it stands from now on. */
+function promisedSince(
+  context: OperationContext,
+  repeat: RepeatRow,
+  before: BeforeChange,
+  ahead: readonly StoodBefore[],
+): { id: number; repeat_date: LocalDate | null }[] {
+  const promised = ahead.filter(({ state }) => state === "promised");
+  const since = context
+    .sql<{ id: number; repeat_date: LocalDate }>(
+      `SELECT id, repeat_date FROM visits
+        WHERE repeat_id = ? AND repeat_date > ? AND state <> 'forecast' AND id NOT IN (SELECT value FROM json_each(?))
+        ORDER BY repeat_date`,
+    )
+    .all(repeat.id, context.today, JSON.stringify(promised.map(({ id }) => id)));
+  if (!since.length) return [];
+  const { rule, start_date: start } = before.terms.at(-1)!;
+  const own = new Set(promised.map(({ repeat_date }) => repeat_date));
+  const turns = turnsTaken(
+    { rule: readRule(rule), start },
+    ahead.flatMap(({ state, repeat_date }) =>
+      state === "forecast" && repeat_date && !own.has(repeat_date) ? [repeat_date] : [],
+    ),
+    since.map(({ repeat_date }) => repeat_date),
+  );
+  const taken = new Set([...own, ...turns.values()]);
+  return since.map(({ id, repeat_date }) => ({
+    id,
+    repeat_date: turns.get(repeat_date) ?? (taken.has(repeat_date) ? null : repeat_date),
+  }));
 }
 
 /** Gives visits the dates of the rule for which they are; two of them may change theirs with each other. */

@@ -132,7 +132,7 @@ import {
 } from "@/modules/repeats/operations/changes";
 import { beginRepeatBatch, endRepeatBatch } from "@/modules/repeats/operations/batches";
 import { setRepeatPrice, setRepeatWays, setRepeatWork } from "@/modules/repeats/operations/ways";
-import { endRepeat, makeRepeat, promiseDate, resumeRepeat } from "@/modules/repeats/operations/repeats";
+import { endRepeat, lookForRoom, makeRepeat, promiseDate, resumeRepeat } from "@/modules/repeats/operations/repeats";
 import { moveRepeatVisit } from "@/modules/repeats/operations/move-repeat-visit";
 import {
   changeDateByLink,
@@ -246,6 +246,7 @@ export const operations = {
   "keep-apart": keepApart,
   "locate-request": locateRequest,
   "make-repeat": makeRepeat,
+  "look-for-room": lookForRoom,
   "make-request": makeRequest,
   "merge-customers": mergeCustomers,
   "move-by-link": moveByLink,

@@ -189,6 +189,7 @@ describe("somebody who sees only their own visits", () => {
     "placement-options": { visitId: other, date: "2027-03-12" },
     "make-repeat": { visitId: other, rule: "FREQ=YEARLY" },
     "end-repeat": { repeatId: ids.repeat },
+    "look-for-room": { repeatId: ids.repeat },
     "resume-repeat": { repeatId: ids.repeat },
     "change-repeat": {
       repeatId: ids.repeat,

@@ -4,12 +4,15 @@ import { daysInstead } from "@/core/repeats/coming";
 import { bestFit, daysNear, type Fit, isClearlyBetter } from "@/core/repeats/flexible";
 import type { LocalDate } from "@/core/time/dates";
 import type { Offer, WindowAnswer } from "@/core/windows/offer";
-import type { OperationContext } from "@/kernel/operation";
+import { localOf } from "@/core/time/local";
+import { windowWords } from "@/core/time/words";
+import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { placeVisit, takeOut } from "@/modules/placing/days";
 import { placingOf, type VisitRow } from "@/modules/placing/visits";
-import { answersFor, answersWithin } from "@/modules/placing/windows";
+import { answersFor, answersWithin, reasonsInWords } from "@/modules/placing/windows";
 import { type DatedForecast, type WishOfDate, windowOn } from "./dates";
 import type { RepeatRow } from "./terms";
+import { needsOf } from "./work";
 
 /** Forecasts keep all of their room from one another, whatever bookings may take of it. */
 const asForecast = { strict: false, forecasts: "full" } as const;
@@ -163,10 +166,39 @@ function placeNear(context: OperationContext, { visits, wanted }: Alike, daysFor
   }
 }
 
+/** Where a forecast without room would find some by now: looked for as `findRoom` does, save the days to which a full one moves; or else why not, in words. */
+export function roomNow(
+  context: ViewContext,
+  repeat: RepeatRow,
+  visit: VisitRow,
+  isFixed: boolean,
+): { roomOn: LocalDate } | { why: string } {
+  const asked = placingOf(visit);
+  const own = { date: visit.date, from: visit.window_from, to: visit.window_to };
+  const onItsDay = () => answersWithin(context, asked, [own], asForecast)[0];
+  if (repeat.comes !== "flexible" || isFixed) {
+    const answer = onItsDay();
+    if (answer?.offered) return { roomOn: answer.date };
+    return { why: reasonsInWords(context, answer?.reasons ?? []).join("; ") };
+  }
+  const days = daysNearFor(context, repeat, needsOf(context, repeat).comes)(visit);
+  const best = bestFit(fitsOf(answersFor(context, { ...asked, wanted: null }, days.sort(), asForecast)));
+  if (best) return { roomOn: best.offer.date };
+  const answer = onItsDay();
+  return {
+    why: answer?.offered
+      ? `no window that is offered has room within ${repeat.leeway_days} ${repeat.leeway_days === 1 ? "day" : "days"}; ${windowOfVisit(context, visit)} on that day would have`
+      : reasonsInWords(context, answer?.reasons ?? []).join("; "),
+  };
+}
+
+const windowOfVisit = ({ business }: ViewContext, { window_from, window_to }: VisitRow): string =>
+  windowWords(localOf(window_from, business.time_zone).minute, localOf(window_to, business.time_zone).minute);
+
 type DaysFor = (visit: VisitRow) => LocalDate[];
 
 const daysNearFor =
-  ({ today }: OperationContext, { leeway_days }: RepeatRow, comes: (day: LocalDate) => boolean): DaysFor =>
+  ({ today }: ViewContext, { leeway_days }: RepeatRow, comes: (day: LocalDate) => boolean): DaysFor =>
   ({ repeat_date }) =>
     daysNear(repeat_date!, leeway_days).filter((day) => day > today && comes(day));
 

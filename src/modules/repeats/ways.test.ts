@@ -3,7 +3,7 @@ import type { Actor } from "@/core/people/permissions";
 import { sealedToken } from "@/kernel/links";
 import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
-import { recordTimeOff } from "@/modules/team/operations/absences";
+import { recordTimeOff, removeTimeOff } from "@/modules/team/operations/absences";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { runDue } from "@/worker/loop";
 import { office, one, saidOf, visitor, worldWithPost } from "@demo/small-world";
@@ -11,9 +11,10 @@ import { answerAsked, bookAgain, bookAskedByLink } from "./operations/asks";
 import { changeRepeat } from "./operations/changes";
 import { setRepeatPrice, setRepeatWays } from "./operations/ways";
 import { moveRepeatVisit } from "./operations/move-repeat-visit";
-import { makeRepeat, promiseDate } from "./operations/repeats";
+import { lookForRoom, makeRepeat, promiseDate } from "./operations/repeats";
 import { setAgain } from "./operations/set-again";
 import { askOffers } from "./views/ask";
+import { repeatView } from "./views/repeat";
 
 const ways = {
   comes: "set" as "set" | "flexible" | "ask",
@@ -290,6 +291,39 @@ describe("a date whose day is full", () => {
     w.at("2027-03-09", 600);
     await w.settle();
     expect(w.visits().find((v) => v.on === "2027-04-07")).toMatchObject({ date: "2027-04-07", placed: 0 });
+  });
+});
+
+describe("why a date finds no room", () => {
+  const room = (w: Awaited<ReturnType<typeof world>>, on: string) => {
+    const seen = look(w.hogar, repeatView, { repeatId: w.repeatId }, office);
+    return seen.ok ? seen.value.coming.find(({ date }) => date === on)?.room : null;
+  };
+  const fullDay = (w: Awaited<ReturnType<typeof world>>, date: string) =>
+    w.technicians.map(
+      (technicianId) =>
+        mustPerform(w.hogar, recordTimeOff, { technicianId, firstDate: date, lastDate: date, reason: "Course" }, office)
+          .id,
+    );
+
+  it("is said as it is now; room that there is by now can be taken at once", async () => {
+    const w = await world("FREQ=WEEKLY;INTERVAL=2");
+    const terms = { fromMinute: 540, toMinute: 660, technicianId: null, onClosed: "ask" as const };
+    const from = "2027-03-24";
+    mustPerform(
+      w.hogar,
+      changeRepeat,
+      { repeatId: w.repeatId, from, rule: "FREQ=WEEKLY;INTERVAL=2", ...terms },
+      office,
+    );
+    const off = fullDay(w, "2027-04-07");
+    w.at("2027-03-09", 600);
+    await w.settle();
+    expect(room(w, "2027-04-07")).toEqual({ why: expect.stringMatching(/off/i) });
+    for (const id of off) mustPerform(w.hogar, removeTimeOff, { id: id! }, office);
+    expect(room(w, "2027-04-07")).toEqual({ roomOn: "2027-04-07" });
+    mustPerform(w.hogar, lookForRoom, { repeatId: w.repeatId }, office);
+    expect(w.visits().find((v) => v.on === "2027-04-07")).toMatchObject({ placed: 1 });
   });
 });
 

@@ -79,7 +79,7 @@ export function DateRow({ repeat, date, mayChange }: { repeat: RepeatDetails; da
           </>
         )}
       </Box>
-      {date.why && <Box sx={{ color: ink.ember, fontSize: 13.5, pl: 4.5 }}>{date.why}</Box>}
+      {date.room && <Room repeatId={repeat.id} room={date.room} mayChange={mayChange} />}
       {moving && (
         <ChangeOne
           date={date}
@@ -97,6 +97,29 @@ export function DateRow({ repeat, date, mayChange }: { repeat: RepeatDetails; da
             })
           }
         />
+      )}
+    </Box>
+  );
+}
+
+/** Why a date has no room as things stand; or that there is some by now, which can be taken at once. */
+function Room({
+  repeatId,
+  room,
+  mayChange,
+}: {
+  repeatId: number;
+  room: NonNullable<Coming["room"]>;
+  mayChange: boolean;
+}) {
+  const { send, busy } = useChange("look-for-room");
+  return (
+    <Box sx={{ color: ink.ember, fontSize: 13.5, pl: 4.5 }}>
+      {"why" in room ? room.why : `There is room now on ${dayShort(room.roomOn)}.`}
+      {"roomOn" in room && mayChange && (
+        <Button size="small" disabled={busy} onClick={() => void send({ repeatId })} sx={{ ml: 1 }}>
+          Take it
+        </Button>
       )}
     </Box>
   );

@@ -46,6 +46,15 @@ export const makeRepeat = defineOperation({
   },
 });
 
+/** Looks again for room for the dates of a repeat that have none. Answers how many lie ahead. */
+export const lookForRoom = defineOperation({
+  name: "look-for-room",
+  access: "board.change",
+  about: { repeatId: "repeat" },
+  input: OneRepeat,
+  run: (context, { repeatId }) => laidOut(context, goesOn(context, repeatId).id),
+});
+
 /** Ends a repeat: its forecasts go, its promised visits stay. */
 export const endRepeat = defineOperation({
   name: "end-repeat",

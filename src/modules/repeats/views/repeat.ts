@@ -7,12 +7,12 @@ import { Id, input } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { openPatterns, readJobPattern } from "@/modules/catalogue/job-patterns";
-import { placingOf, readVisit } from "@/modules/placing/visits";
-import { answersWithin, reasonsInWords } from "@/modules/placing/windows";
+import { readVisit } from "@/modules/placing/visits";
 import type { Rows } from "@/store/rows";
 import { horizonOf } from "../dates";
 import { type DateAhead, datesAhead, visitsOfRepeat } from "../dates-ahead";
 import { nextForecast } from "../asking";
+import { roomNow } from "../finding-room";
 import { promiseDaysOf } from "../promising";
 import { stripsOf } from "../strips";
 import type { RepeatRow } from "../terms";
@@ -63,6 +63,14 @@ export const repeatView = defineView({
         .all(repeatId)
         .map(({ date, technician_id }) => [date, technician_id]),
     );
+    const fixed = new Set(
+      sql<{ date: LocalDate }>(
+        "SELECT date FROM repeat_exceptions WHERE repeat_id = ? AND (to_date IS NOT NULL OR from_minute IS NOT NULL)",
+      )
+        .all(repeatId)
+        .map(({ date }) => date),
+    );
+    const isFixed = (date: LocalDate): boolean => fixed.has(date);
     return {
       id: repeat.id,
       customer: { id: repeat.customer_id, name: repeat.customer },
@@ -135,7 +143,7 @@ export const repeatView = defineView({
       agreed: sql<{ date: LocalDate }>("SELECT date FROM repeat_exceptions WHERE repeat_id = ?")
         .all(repeatId)
         .map(({ date }) => date),
-      coming: withReasons(context, datesAhead(context, repeat, visits)).map((date) => ({
+      coming: withReasons(context, repeat, datesAhead(context, repeat, visits), isFixed).map((date) => ({
         ...date,
         otherWork: otherWork(date.date),
         technicianThen: technicianThen.get(date.date) ?? null,
@@ -161,18 +169,16 @@ const afterVisit = ({ sql }: ViewContext, visitId: number) =>
 /** Of the dates that find no room, so many are said why. */
 const mostReasons = 6;
 
-function withReasons(context: ViewContext, dates: readonly DateAhead[]): (DateAhead & { why: string | null })[] {
+function withReasons(
+  context: ViewContext,
+  repeat: RepeatRow,
+  dates: readonly DateAhead[],
+  isFixed: (date: LocalDate) => boolean,
+): (DateAhead & { room: ReturnType<typeof roomNow> | null })[] {
   const roomless = dates.filter(({ state, technician }) => state === "forecast" && technician === null);
   const asked = new Set(roomless.slice(0, mostReasons).map(({ date }) => date));
-  return dates.map((date) => ({ ...date, why: asked.has(date.date) ? whyNoRoom(context, date.visitId!) : null }));
-}
-
-/** Why nobody can come for a forecast, as things stand now. */
-function whyNoRoom(context: ViewContext, visitId: number): string {
-  const visit = readVisit(context, visitId);
-  const window = { date: visit.date, from: visit.window_from, to: visit.window_to };
-  const [answer] = answersWithin(context, placingOf(visit), [window], { strict: false, forecasts: "full" });
-  return answer?.offered
-    ? "there is room now: it is looked at again within the hour"
-    : reasonsInWords(context, answer?.reasons ?? []).join("; ");
+  return dates.map((date) => ({
+    ...date,
+    room: asked.has(date.date) ? roomNow(context, repeat, readVisit(context, date.visitId!), isFixed(date.date)) : null,
+  }));
 }

@@ -131,7 +131,7 @@ import {
   undoRepeatChange,
 } from "@/modules/repeats/operations/changes";
 import { beginRepeatBatch, endRepeatBatch } from "@/modules/repeats/operations/batches";
-import { setRepeatPrice, setRepeatWays, setRepeatWork } from "@/modules/repeats/operations/ways";
+import { reviewRepeatPrice, setRepeatPrice, setRepeatWays, setRepeatWork } from "@/modules/repeats/operations/ways";
 import { endRepeat, lookForRoom, makeRepeat, promiseDate, resumeRepeat } from "@/modules/repeats/operations/repeats";
 import { moveRepeatVisit } from "@/modules/repeats/operations/move-repeat-visit";
 import {
@@ -247,6 +247,7 @@ export const operations = {
   "locate-request": locateRequest,
   "make-repeat": makeRepeat,
   "look-for-room": lookForRoom,
+  "review-repeat-price": reviewRepeatPrice,
   "make-request": makeRequest,
   "merge-customers": mergeCustomers,
   "move-by-link": moveByLink,

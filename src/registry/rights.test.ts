@@ -211,6 +211,11 @@ describe("somebody who sees only their own visits", () => {
       asks: "office",
     },
     "set-repeat-price": { repeatId: ids.repeat, per: "catalogue", minor: 0, visits: 1, review: null },
+    "review-repeat-price": {
+      repeatId: ids.repeat,
+      review: { date: "2027-05-01", byBp: 300, noticeDays: 30 },
+      batchId: 1,
+    },
     "promise-date": { repeatId: ids.repeat, date: "2027-04-01" },
     "ask-now": { repeatId: ids.repeat, date: "2027-04-01" },
     "again-offers": { repeatId: ids.repeat, date: "2027-04-01" },

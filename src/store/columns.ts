@@ -64,6 +64,9 @@ export interface BeforeChange {
   terms: StoredTerms[];
   exceptions: Omit<Rows["repeat_exceptions"], "repeat_id">[];
   visits: StoodBefore[];
+  /** Not kept by changes that were made before these could be changed for many. */
+  pauses?: Pick<Rows["repeat_pauses"], "first_date" | "last_date">[];
+  review?: Pick<Rows["repeats"], "review_date" | "review_bp" | "review_notice_days">;
 }
 export const beforeChangeColumn = jsonColumn<BeforeChange>(
   Type.Object({

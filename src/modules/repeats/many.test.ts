@@ -4,7 +4,10 @@ import { runDue } from "@/worker/loop";
 import { office, smallWorld } from "@demo/small-world";
 import { agreeRepeat } from "./operations/agree-repeat";
 import { beginRepeatBatch, endRepeatBatch } from "./operations/batches";
-import { changeRepeat, undoRepeatChange } from "./operations/changes";
+import { setTechnicianActive } from "@/modules/team/operations/save-technician";
+import { changeRepeat, pauseRepeat, undoRepeatChange } from "./operations/changes";
+import { reviewRepeatPrice, setRepeatPrice } from "./operations/ways";
+import { repeatView } from "./views/repeat";
 import { repeatBatches, repeatIds, repeatsProposal } from "./views/many";
 import { repeatPlaces } from "./views/repeat-places";
 import { repeats, repeatsOutlook } from "./views/repeats";
@@ -129,6 +132,76 @@ describe("a change of many", () => {
     expect(batches()).toMatchObject([{ repeatIds: [ids.wednesdays] }]);
     mustPerform(hogar, endRepeatBatch, { batchId }, office);
     expect(batches()).toEqual([]);
+  });
+});
+
+describe("a pause and another price for many", () => {
+  const change = {
+    weekday: null,
+    until: null,
+    technician: null,
+    pause: { first: "2027-05-01", last: "2027-05-31" },
+    priceBp: 500,
+  };
+
+  it("say before what they do to each, and whom they do not concern", async () => {
+    const { hogar, ids } = await world();
+    const price = { per: "visit" as const, minor: 6000, visits: 1, review: null };
+    mustPerform(hogar, setRepeatPrice, { repeatId: ids.fridays, ...price }, office);
+    const asked = { ids: [ids.wednesdays, ids.fridays], change, from: "2027-06-01" };
+    expect(valueOf(look(hogar, repeatsProposal, asked, office))).toMatchObject([
+      { terms: null, also: ["paused: 4 dates left out"], odd: expect.stringContaining("catalogue") },
+      { terms: null, also: ["paused: 4 dates left out", "€60.00 becomes €63.00 from 1 June 2027"], odd: null },
+    ]);
+  });
+
+  it("are taken back as one, together with new terms of the same change", async () => {
+    const { hogar, ids, dates } = await world();
+    const repeatId = ids.fridays;
+    const price = { per: "visit" as const, minor: 6000, visits: 1, review: null };
+    mustPerform(hogar, setRepeatPrice, { repeatId, ...price }, office);
+    const before = dates(repeatId);
+    const { batchId } = mustPerform(hogar, beginRepeatBatch, { words: "Paused in May" }, office);
+    const terms = { fromMinute: 780, toMinute: 900, technicianId: null, onClosed: "nearest" as const };
+    mustPerform(
+      hogar,
+      changeRepeat,
+      { repeatId, from: "2027-05-01", rule: "FREQ=WEEKLY;INTERVAL=2", ...terms, batchId },
+      office,
+    );
+    mustPerform(hogar, pauseRepeat, { repeatId, ...change.pause, batchId }, office);
+    const review = { date: "2027-06-01", byBp: 500, noticeDays: 30 };
+    mustPerform(hogar, reviewRepeatPrice, { repeatId, review, batchId }, office);
+    mustPerform(hogar, undoRepeatChange, { repeatId }, office);
+    for (let i = 0; i < 6; i++) await runDue(hogar);
+    expect(dates(repeatId)).toEqual(before);
+    const seen = valueOf(look(hogar, repeatView, { repeatId }, office));
+    expect([seen.pauses, seen.review]).toEqual([[], null]);
+  });
+});
+
+describe("a repeat whose technician has left", () => {
+  it("can be found by them, and goes to whoever is best by a proposal", async () => {
+    const { hogar, ids, technicians } = await world();
+    const [gone] = technicians;
+    const terms = { fromMinute: 540, toMinute: 660, technicianId: gone!, onClosed: "nearest" as const };
+    mustPerform(
+      hogar,
+      changeRepeat,
+      { repeatId: ids.fridays, from: "2027-04-09", rule: "FREQ=WEEKLY", ...terms },
+      office,
+    );
+    mustPerform(hogar, setTechnicianActive, { id: gone!, active: false }, office);
+    const outlook = valueOf(look(hogar, repeatsOutlook, {}, office));
+    expect(outlook.technicians.filter(({ hasLeft }) => hasLeft)).toMatchObject([{ id: gone }]);
+    expect(outlook.counts["technician left"]).toBe(1);
+    const which = { search: "", serviceId: null, zoneId: null, technicianId: gone! };
+    const found = valueOf(look(hogar, repeatIds, which, office));
+    const toBest = { weekday: null, until: null, technician: { to: null } };
+    const asked = { ids: found, change: toBest, from: "2027-04-09" };
+    expect(valueOf(look(hogar, repeatsProposal, asked, office))).toMatchObject([
+      { id: ids.fridays, to: expect.stringContaining("whoever is near"), terms: { technicianId: null } },
+    ]);
   });
 });
 

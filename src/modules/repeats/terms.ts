@@ -31,6 +31,15 @@ export function termsUpTo(terms: readonly StoredTerms[], date: LocalDate): Store
     .filter((one) => one.start_date < date);
 }
 
+/** Keeps what a change that is a part of a batch is taken back to: how it stood before the first change of that. */
+export const keepBefore = ({ sql }: OperationContext, repeatId: number, before: BeforeChange, batchId: number): void =>
+  void sql("UPDATE repeats SET before_change = ?, batch_id = ? WHERE id = ? AND batch_id IS NOT ?").run(
+    beforeChangeColumn.write(before),
+    batchId,
+    repeatId,
+    batchId,
+  );
+
 /** Other terms in place of all of them; `before`: what can be taken back then, alone or with others of a batch. */
 export function replaceTerms(
   { sql }: OperationContext,

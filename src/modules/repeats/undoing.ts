@@ -22,6 +22,10 @@ export function asItStands(context: ViewContext, repeat: RepeatRow): BeforeChang
     at: now,
     lastMessage: sql<{ last: number | null }>("SELECT max(id) AS last FROM messages").get()!.last ?? 0,
     terms: allTerms(context, repeat),
+    pauses: sql<NonNullable<BeforeChange["pauses"]>[number]>(
+      "SELECT first_date, last_date FROM repeat_pauses WHERE repeat_id = ? ORDER BY id",
+    ).all(repeat.id),
+    review: reviewColumns(repeat),
     exceptions: sql<BeforeChange["exceptions"][number]>(
       `SELECT date, skip, to_date, from_minute, to_minute, technician_id, pattern_id
         FROM repeat_exceptions WHERE repeat_id = ? ORDER BY date`,
@@ -35,6 +39,12 @@ export function asItStands(context: ViewContext, repeat: RepeatRow): BeforeChang
       .map(({ technicians, ...visit }) => ({ ...visit, technicianIds: JSON.parse(technicians) as number[] })),
   };
 }
+
+const reviewColumns = ({ review_date, review_bp, review_notice_days }: RepeatRow) => ({
+  review_date,
+  review_bp,
+  review_notice_days,
+});
 
 /**
  * Brings a repeat back to how it stood: terms, what was agreed for single dates, and each visit of a day to come, with its day,
@@ -52,6 +62,8 @@ export function bringBack(context: OperationContext, repeat: RepeatRow, before: 
   sql("DELETE FROM repeat_exceptions WHERE repeat_id = ?").run(repeat.id);
   for (const exception of before.exceptions)
     insertRow(sql, "repeat_exceptions", { repeat_id: repeat.id, ...exception });
+  pausesBack(context, repeat, before);
+  reviewBack(context, repeat, before);
   const ahead = before.visits.filter(({ date }) => date > today);
   const promised = ahead.filter(({ state }) => state === "promised");
   rename(context, repeat.id, [...promised, ...promisedSince(context, repeat, before, ahead)]);
@@ -59,6 +71,27 @@ export function bringBack(context: OperationContext, repeat: RepeatRow, before: 
   const again = ahead.filter(({ state }) => state === "forecast");
   const work = workOf(context, repeat, again.at(-1)?.repeat_date ?? today);
   for (const visit of again) forecastBack(context, repeat, visit, work);
+}
+
+function pausesBack({ sql }: OperationContext, { id }: RepeatRow, { pauses }: BeforeChange): void {
+  if (!pauses) return;
+  sql("DELETE FROM repeat_pauses WHERE repeat_id = ?").run(id);
+  for (const pause of pauses) insertRow(sql, "repeat_pauses", { repeat_id: id, ...pause });
+}
+
+/** Refused once the customer has been told of the other price. */
+function reviewBack({ sql }: OperationContext, repeat: RepeatRow, { review }: BeforeChange): void {
+  if (!review || review.review_date === repeat.review_date) return;
+  if (repeat.review_told_at !== null || repeat.review_date === null)
+    throw new Refusal("cannot-be-kept", {
+      sentence: "The customer has been told of the new price, or pays it already: agree another price instead.",
+    });
+  sql("UPDATE repeats SET review_date = ?, review_bp = ?, review_notice_days = ? WHERE id = ?").run(
+    review.review_date,
+    review.review_bp,
+    review.review_notice_days,
+    repeat.id,
+  );
 }
 
 /** Visits by the terms in between that are no forecast any more, each with the date for which it stands from now on. */

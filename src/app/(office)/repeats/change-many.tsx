@@ -1,11 +1,12 @@
 "use client";
 import { ask, change as perform, type ViewInput, type ViewOutput } from "@/api/client";
-import { addMonths } from "@/core/time/dates";
+import { addDays, addMonths } from "@/core/time/dates";
 import { actorInWords } from "@/core/records/changes";
-import { dateWords, weekdayNames } from "@/core/time/words";
+import { dateWords, weekdayNames, windowWords } from "@/core/time/words";
 import { counted } from "@/core/words";
 import { useAfterChange } from "@/ui/after-change";
 import { DateField } from "@/ui/date-field";
+import { TimeField } from "@/ui/form-parts";
 import { useLive } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import { useUndo } from "@/ui/use-undo";
@@ -36,6 +37,32 @@ type Batch = ViewOutput<"repeat-batches">[number];
 
 const atOnce = 10;
 
+const nothing: Change = { weekday: null, until: null, technician: null, window: null, pause: null, priceBp: null };
+/** So many days before it another price is told. */
+const noticeDays = 30;
+
+const canBeTaken = ({ terms, also }: Proposal): boolean => terms !== null || also.length > 0;
+
+/** Does to one what was proposed for it, as a part of the batch. Answers what went wrong, or null. */
+async function carryOut(
+  { id: repeatId, terms }: Proposal,
+  { pause, priceBp }: Change,
+  from: string,
+  batchId: number,
+): Promise<string | null> {
+  const done = [
+    terms && (() => perform("change-repeat", { repeatId, ...terms, batchId })),
+    pause && (() => perform("pause-repeat", { repeatId, ...pause, batchId })),
+    priceBp != null &&
+      (() => perform("review-repeat-price", { repeatId, review: { date: from, byBp: priceBp, noticeDays }, batchId })),
+  ];
+  for (const act of done) {
+    const result = act ? await act() : null;
+    if (result && !result.ok) return result.problem.sentence;
+  }
+  return null;
+}
+
 interface ChangeManyProps {
   /** Those of the list, as it is filtered. */
   which: Which;
@@ -47,7 +74,7 @@ interface ChangeManyProps {
 
 /** Many repeats at once: what it would do to each is shown first; then all of it or a part is taken, with one undo. */
 export function ChangeMany({ which, words, today, technicians, onClose }: ChangeManyProps) {
-  const [change, setChange] = useState<Change>({ weekday: null, until: null, technician: null });
+  const [change, setChange] = useState<Change>(nothing);
   const [from, setFrom] = useState(addMonths(`${today.slice(0, 7)}-01`, 1));
   const [proposals, setProposals] = useState<Proposal[] | null>(null);
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
@@ -58,8 +85,8 @@ export function ChangeMany({ which, words, today, technicians, onClose }: Change
     setChange({ ...change, ...more });
     setProposals(null);
   };
-  const isSomething = change.weekday !== null || change.until !== null || change.technician !== null;
-  const taken = (proposals ?? []).filter(({ id, terms }) => terms !== null && !left.has(id));
+  const isSomething = Object.values(change).some((one) => one != null);
+  const taken = (proposals ?? []).filter((one) => canBeTaken(one) && !left.has(one.id));
 
   const propose = () =>
     work.through("Looking at", async (step) => {
@@ -84,14 +111,14 @@ export function ChangeMany({ which, words, today, technicians, onClose }: Change
       const { batchId } = batch.value;
       const done: number[] = [];
       let problem: string | null = null;
-      for (const [i, { id, terms }] of taken.entries()) {
+      for (const [i, proposal] of taken.entries()) {
         if (step(i, taken.length)) break;
-        const result = await perform("change-repeat", { repeatId: id, ...terms!, batchId });
-        if (!result.ok) {
-          problem = `${taken[i]!.customer}: ${result.problem.sentence}`;
+        const wrong = await carryOut(proposal, change, from, batchId);
+        if (wrong) {
+          problem = `${proposal.customer}: ${wrong}`;
           break;
         }
-        done.push(id);
+        done.push(proposal.id);
       }
       afterChange();
       if (done.length)
@@ -174,6 +201,27 @@ export function ChangeMany({ which, words, today, technicians, onClose }: Change
               clearable
             />
           </Stack>
+          <Stack direction="row" spacing={2}>
+            <WindowFields window={change.window ?? null} onWindow={(window) => set({ window })} />
+            <ByPercentField bp={change.priceBp ?? null} onBp={(priceBp) => set({ priceBp })} />
+          </Stack>
+          <Stack direction="row" spacing={2}>
+            <DateField
+              label="Paused from"
+              value={change.pause?.first ?? null}
+              onValue={(first) => set({ pause: first === null ? null : pauseFrom(first, change.pause?.last) })}
+              width={190}
+              clearable
+            />
+            {change.pause && (
+              <DateField
+                label="until"
+                value={change.pause.last}
+                onValue={(last) => last && set({ pause: { ...change.pause!, last } })}
+                width={170}
+              />
+            )}
+          </Stack>
           {!proposals && <Batches busy={work.busy} onTakeBack={(batch) => void takeBack(batch)} />}
           {work.problem && <Alert severity="error">{work.problem}</Alert>}
           <WorkProgress work={work} />
@@ -205,16 +253,89 @@ export function ChangeMany({ which, words, today, technicians, onClose }: Change
 
 /** "Fridays to Thursdays, from 1 Jan 2027". */
 function changeWords(
-  { weekday, until, technician }: Change,
+  { weekday, until, technician, window, pause, priceBp }: Change,
   from: string,
   technicians: ChangeManyProps["technicians"],
 ): string {
   const said = [
     weekday && `${weekdayNames[weekday.from]}s to ${weekdayNames[weekday.to]}s`,
     technician && `to ${technicians.find(({ id }) => id === technician.to)?.name ?? "whoever is best"}`,
+    window && windowWords(window.fromMinute, window.toMinute),
     until && `until ${dateWords(until)}`,
+    pause && `paused ${dateWords(pause.first)} to ${dateWords(pause.last)}`,
+    priceBp != null && `${priceBp > 0 ? "+" : "−"}${Math.abs(priceBp) / 100}%`,
   ];
   return `${said.filter(Boolean).join(", ")}, from ${dateWords(from)}`;
+}
+
+const pauseFrom = (first: string, last: string | undefined) => ({
+  first,
+  last: last && last >= first ? last : addDays(first, 30),
+});
+
+/** Another window for all, or each its own. */
+function WindowFields({
+  window,
+  onWindow,
+}: {
+  window: Change["window"];
+  onWindow: (window: Change["window"]) => void;
+}) {
+  return (
+    <>
+      <TextField
+        select
+        label="Window"
+        value={window ? "other" : "same"}
+        onChange={(e) => onWindow(e.target.value === "same" ? null : { fromMinute: 540, toMinute: 660 })}
+      >
+        <MenuItem value="same">as it is</MenuItem>
+        <MenuItem value="other">another</MenuItem>
+      </TextField>
+      {window && (
+        <>
+          <TimeField
+            label="From"
+            value={window.fromMinute}
+            onValue={(fromMinute) => onWindow({ ...window, fromMinute })}
+            sx={{ width: 90 }}
+          />
+          <TimeField
+            label="Until"
+            value={window.toMinute}
+            onValue={(toMinute) => onWindow({ ...window, toMinute })}
+            sx={{ width: 90 }}
+          />
+        </>
+      )}
+    </>
+  );
+}
+
+/** Dearer or cheaper by so many percent, for those that have a price of their own. */
+function ByPercentField({ bp, onBp }: { bp: number | null; onBp: (bp: number | null) => void }) {
+  const [typed, setTyped] = useState(bp === null ? "" : String(bp / 100));
+  const read = (text: string): number | null => {
+    const percent = Number(text.replace(",", ".").replace("−", "-"));
+    return text.trim() === "" || !Number.isFinite(percent) || percent === 0 || Math.abs(percent) > 100
+      ? null
+      : Math.round(percent * 100);
+  };
+  const isOdd = typed.trim() !== "" && read(typed) === null;
+  return (
+    <TextField
+      label="Price by percent"
+      value={typed}
+      onChange={(e) => {
+        setTyped(e.target.value);
+        onBp(read(e.target.value));
+      }}
+      error={isOdd}
+      helperText={isOdd ? "A number like 3 or −2.5." : `Told ${noticeDays} days before`}
+      slotProps={{ htmlInput: { inputMode: "decimal" } }}
+      sx={{ width: 190 }}
+    />
+  );
 }
 
 /** What was changed for many before, and can still be taken back as one. */
@@ -269,7 +390,7 @@ function Proposals({
   left: ReadonlySet<number>;
   onLeft: (id: number) => void;
 }) {
-  const taken = proposals.filter(({ id, terms }) => terms !== null && !left.has(id));
+  const taken = proposals.filter((one) => canBeTaken(one) && !left.has(one.id));
   const driving = taken.reduce((sum, one) => sum + (one.driving ?? 0), 0);
   const promised = taken.reduce((sum, one) => sum + one.promised, 0);
   if (proposals.length === 0) return <Box role="status">It concerns none of them.</Box>;
@@ -303,8 +424,8 @@ function Proposals({
               <TableCell padding="checkbox">
                 <Checkbox
                   size="small"
-                  checked={one.terms !== null && !left.has(one.id)}
-                  disabled={one.terms === null}
+                  checked={canBeTaken(one) && !left.has(one.id)}
+                  disabled={!canBeTaken(one)}
                   onChange={() => onLeft(one.id)}
                   slotProps={{ input: { "aria-label": `Change ${one.customer}` } }}
                 />
@@ -313,6 +434,9 @@ function Proposals({
               <TableCell>{one.from}</TableCell>
               <TableCell>
                 {one.to}
+                {one.also.map((words) => (
+                  <Box key={words}>{words}</Box>
+                ))}
                 {one.odd && <Box sx={{ color: ink.ember }}>{one.odd}</Box>}
                 {one.promised > 0 && <Box sx={{ color: ink.ash }}>{one.promised} promised, stays</Box>}
               </TableCell>

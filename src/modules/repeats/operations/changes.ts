@@ -6,8 +6,9 @@ import { Type } from "@sinclair/typebox";
 import { agreeDateOf, endPauseOf, pauseOf } from "../agreeing";
 import { ChangeRepeat, changeTerms } from "../changing";
 import { goesOn, laidOut } from "../repeats";
+import { keepBefore } from "../terms";
 import { agreedTogether } from "../together";
-import { bringBack } from "../undoing";
+import { asItStands, bringBack } from "../undoing";
 
 const OneRepeat = input({ repeatId: Id });
 /** Left out, on another day, in another window, or both of these; none of them: as the rule says. */
@@ -21,7 +22,14 @@ const AgreeDate = input({
   technicianId: Type.Optional(OrNull(Id)),
   patternId: Type.Optional(OrNull(Id)),
 });
-const PauseRepeat = input({ repeatId: Id, first: DateText, last: DateText, together: Type.Optional(Type.Boolean()) });
+const PauseRepeat = input({
+  repeatId: Id,
+  first: DateText,
+  last: DateText,
+  together: Type.Optional(Type.Boolean()),
+  /** The change of many that this is a part of. */
+  batchId: Type.Optional(Id),
+});
 const EndPause = input({ repeatId: Id, pauseId: Id });
 
 /**
@@ -65,10 +73,11 @@ export const agreeRepeatDate = defineOperation({
 export const pauseRepeat = defineOperation({
   name: "pause-repeat",
   access: "board.change",
-  about: { repeatId: "repeat" },
+  about: { repeatId: "repeat", batchId: "shared" },
   input: PauseRepeat,
-  run(context, { repeatId, first, last, together }) {
+  run(context, { repeatId, first, last, together, batchId }) {
     const repeat = goesOn(context, repeatId);
+    if (batchId !== undefined) keepBefore(context, repeatId, asItStands(context, repeat), batchId);
     const others = together ? agreedTogether(context, repeat) : [];
     const pauses = others.map(({ id }) => ({ repeatId: id, pauseId: pauseOf(context, id, first, last).pauseId }));
     const own = pauseOf(context, repeat.id, first, last);

@@ -12,7 +12,8 @@ import { itemsColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
 import { EveryNth, Leeway } from "../inputs";
 import { goesOn, laidOut } from "../repeats";
-import type { RepeatRow } from "../terms";
+import { keepBefore, type RepeatRow } from "../terms";
+import { asItStands } from "../undoing";
 import { patternsOf } from "../work";
 
 const SetWays = input({
@@ -31,18 +32,17 @@ const SetWork = input({
   firstPatternId: OrNull(Id),
   nth: OrNull(EveryNth),
 });
+const Review = input({
+  date: DateText,
+  byBp: Type.Integer({ minimum: -10_000, maximum: 10_000 }),
+  noticeDays: Type.Integer({ minimum: 0, maximum: 366 }),
+});
 const SetPrice = input({
   repeatId: Id,
   per: OneOf(pricePers),
   minor: Money,
   visits: Type.Integer({ minimum: 1, maximum: 400 }),
-  review: OrNull(
-    input({
-      date: DateText,
-      byBp: Type.Integer({ minimum: -10_000, maximum: 10_000 }),
-      noticeDays: Type.Integer({ minimum: 0, maximum: 366 }),
-    }),
-  ),
+  review: OrNull(Review),
 });
 
 /** How its visits come: on their date, near it, or after somebody was asked; from what dates are counted; when they are promised. */
@@ -101,14 +101,7 @@ export const setRepeatPrice = defineOperation({
   run(context, { repeatId, per, minor, visits, review }) {
     const { today, sql } = context;
     const repeat = goesOn(context, repeatId);
-    if (review && per === "catalogue")
-      throw new Refusal("invalid-input", {
-        fields: {
-          "/review": "The catalogue’s price changes with the catalogue. Agree a price of its own to review it.",
-        },
-      });
-    if (review && review.date <= today)
-      throw new Refusal("invalid-input", { fields: { "/review/date": "Choose a day after today." } });
+    checkReview(context, per, review);
     sql(
       `UPDATE repeats SET price_per = ?, price_minor = ?, price_visits = ?, review_date = ?, review_bp = ?,
           review_notice_days = ?, review_told_at = NULL, bill_from = ?
@@ -126,6 +119,40 @@ export const setRepeatPrice = defineOperation({
     return laidOut(context, repeatId);
   },
 });
+
+/** Another price from a day on, for a repeat that has one of its own; as a part of a change of many. */
+export const reviewRepeatPrice = defineOperation({
+  name: "review-repeat-price",
+  access: "board.change",
+  about: { repeatId: "repeat", batchId: "shared" },
+  input: input({ repeatId: Id, review: Review, batchId: Id }),
+  run(context, { repeatId, review, batchId }) {
+    const repeat = goesOn(context, repeatId);
+    checkReview(context, repeat.price_per, review);
+    keepBefore(context, repeatId, asItStands(context, repeat), batchId);
+    context
+      .sql(
+        "UPDATE repeats SET review_date = ?, review_bp = ?, review_notice_days = ?, review_told_at = NULL WHERE id = ?",
+      )
+      .run(review.date, review.byBp, review.noticeDays, repeatId);
+    return laidOut(context, repeatId);
+  },
+});
+
+function checkReview(
+  { today }: OperationContext,
+  per: RepeatRow["price_per"],
+  review: (typeof Review)["static"] | null,
+): void {
+  if (review && per === "catalogue")
+    throw new Refusal("invalid-input", {
+      fields: {
+        "/review": "The catalogue’s price changes with the catalogue. Agree a price of its own to review it.",
+      },
+    });
+  if (review && review.date <= today)
+    throw new Refusal("invalid-input", { fields: { "/review/date": "Choose a day after today." } });
+}
 
 /** From when a flat price is billed: as before where it is paid for the same stretch, else from this month, or from today for a year. */
 const billFrom = (repeat: RepeatRow, per: RepeatRow["price_per"], today: LocalDate): LocalDate | null =>

@@ -1,11 +1,13 @@
-import { sum } from "@/core/money/amounts";
+import { moneyWords, sum } from "@/core/money/amounts";
 import { seesOnly } from "@/core/people/permissions";
+import { reviewed } from "@/core/repeats/price";
 import { type Changed, changedRule } from "@/core/repeats/many";
 import { datesOfRule, readRule, type Recurrence, ruleText } from "@/core/repeats/recurrence";
 import { recurrenceWords } from "@/core/repeats/rule-words";
 import { addDays, type LocalDate } from "@/core/time/dates";
-import { dayWords } from "@/core/time/words";
-import { DateText, Id, input, Nothing, OrNull } from "@/kernel/inputs";
+import { dateWords, dayWords, windowWords } from "@/core/time/words";
+import { counted } from "@/core/words";
+import { DateText, Id, input, MinuteOfDay, Nothing, OrNull } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { likePattern } from "@/kernel/paging";
 import { defineView } from "@/kernel/view";
@@ -13,7 +15,7 @@ import { seenCustomers } from "@/kernel/seen";
 import { answersWithin, reasonsInWords } from "@/modules/placing/windows";
 import { idsColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
-import { windowOn } from "../dates";
+import { datesOfRepeat, windowOn } from "../dates";
 import { readRepeat } from "../repeats";
 import type { RepeatRow } from "../terms";
 import { needsOf } from "../work";
@@ -50,7 +52,32 @@ const Change = input({
   until: OrNull(DateText),
   /** Somebody else from then on; `to` null is whoever is near. */
   technician: OrNull(input({ to: OrNull(Id) })),
+  window: Type.Optional(OrNull(input({ fromMinute: MinuteOfDay, toMinute: MinuteOfDay }))),
+  /** Nobody comes from one day to another. */
+  pause: Type.Optional(OrNull(input({ first: DateText, last: DateText }))),
+  /** Another price from the day of the change on, in basis points of the one that was agreed. */
+  priceBp: Type.Optional(OrNull(Type.Integer({ minimum: -10_000, maximum: 10_000 }))),
 });
+
+/** What a change would do to one repeat: `terms` as `change-repeat` takes them, null where these stay; `also`: what it does besides, in words. */
+interface Proposal {
+  id: number;
+  customer: string;
+  from: string;
+  to: string | null;
+  odd: string | null;
+  driving: number | null;
+  promised: number;
+  terms: {
+    from: LocalDate;
+    rule: string;
+    fromMinute: number;
+    toMinute: number;
+    technicianId: number | null;
+    onClosed: RepeatRow["on_closed"];
+  } | null;
+  also: string[];
+}
 
 /** What a change of many would do to some of them: from what to what, what it costs in driving, what stays promised, what finds no room. One that it does not concern is left out. */
 export const repeatsProposal = defineView({
@@ -59,13 +86,62 @@ export const repeatsProposal = defineView({
   about: { ids: "repeat", "change.technician.to": "shared" },
   input: input({ ids: Type.Array(Id, { minItems: 1, maxItems: 20 }), change: Change, from: DateText }),
   read(context, { ids, change, from }) {
-    return ids.flatMap((id) => {
+    return ids.flatMap((id): Proposal[] => {
       const repeat = readRepeat(context, id);
       const changed = changedRule(readRule(repeat.rule), repeat.start_date, change, from);
-      return changed === null ? [] : [proposalFor(context, repeat, changed, change, from)];
+      const also = besides(context, repeat, change, from);
+      const isOfTerms = change.weekday ?? change.until ?? change.technician ?? change.window ?? null;
+      if (isOfTerms && changed !== null) {
+        const proposal = proposalFor(context, repeat, changed, change, from);
+        return [{ ...proposal, odd: proposal.odd ?? also.odd, also: also.words }];
+      }
+      if (!also.words.length && !also.odd) return [];
+      return [{ ...asBefore(context, repeat), odd: also.odd, also: also.words }];
     });
   },
 });
+
+/** What a change does besides its terms: dates that are left out, and another price. */
+function besides(
+  context: ViewContext,
+  repeat: RepeatRow,
+  { pause, priceBp }: (typeof Change)["static"],
+  from: LocalDate,
+): { words: string[]; odd: string | null } {
+  const { sql, business } = context;
+  const words: string[] = [];
+  if (pause && pause.last >= pause.first) {
+    const { comes } = needsOf(context, repeat);
+    const dates = datesOfRepeat(context, repeat, comes, pause.first, pause.last).length;
+    const { promised } = sql<{ promised: number }>(
+      "SELECT count(*) AS promised FROM visits WHERE repeat_id = ? AND state = 'promised' AND repeat_date BETWEEN ? AND ?",
+    ).get(repeat.id, pause.first, pause.last)!;
+    if (dates > promised) words.push(`paused: ${counted(dates - promised, "date")} left out`);
+    if (promised) words.push(`${counted(promised, "promised visit")} in the pause: to be told by hand`);
+  }
+  if (priceBp == null) return { words, odd: null };
+  if (repeat.price_minor === null) return { words, odd: "It has no price of its own: it follows the catalogue." };
+  const price = (minor: number) => moneyWords(minor, business.currency);
+  words.push(
+    `${price(repeat.price_minor)} becomes ${price(reviewed(repeat.price_minor, { byBp: priceBp }))} from ${dateWords(from)}`,
+  );
+  return { words, odd: null };
+}
+
+/** How a repeat stands whose terms are not changed. */
+function asBefore(context: ViewContext, repeat: RepeatRow): Omit<Proposal, "also" | "odd"> {
+  const words = `${recurrenceWords(readRule(repeat.rule), repeat.start_date)}, ${nameOfWho(context, repeat.technician_id)}`;
+  const customer = customerOf(context, repeat);
+  return { id: repeat.id, customer, from: words, to: words, terms: null, driving: null, promised: 0 };
+}
+
+const customerOf = ({ sql }: ViewContext, repeat: RepeatRow): string =>
+  sql<{ name: string }>("SELECT name FROM customers WHERE id = ?").get(repeat.customer_id)!.name;
+
+const nameOfWho = ({ sql }: ViewContext, who: number | null): string =>
+  who === null
+    ? "whoever is near"
+    : sql<{ name: string }>("SELECT name FROM technicians WHERE id = ?").get(who)!.name.split(" ")[0]!;
 
 function proposalFor(
   context: ViewContext,
@@ -73,20 +149,21 @@ function proposalFor(
   changed: Changed,
   change: (typeof Change)["static"],
   from: LocalDate,
-) {
+): Omit<Proposal, "also"> {
   const { sql } = context;
   const rule = readRule(repeat.rule);
-  const { name } = sql<{ name: string }>("SELECT name FROM customers WHERE id = ?").get(repeat.customer_id)!;
+  const name = customerOf(context, repeat);
   const technicianId = change.technician ? change.technician.to : repeat.technician_id;
-  const of = (who: number | null) =>
-    who === null
-      ? "whoever is near"
-      : sql<{ name: string }>("SELECT name FROM technicians WHERE id = ?").get(who)!.name.split(" ")[0]!;
-  const said = (words: string, who: number | null) => `${words}, ${of(who)}`;
+  const window = change.window ?? { fromMinute: repeat.from_minute, toMinute: repeat.to_minute };
+  const said = (words: string, who: number | null, { fromMinute, toMinute } = window) =>
+    [words, change.window && windowWords(fromMinute, toMinute), nameOfWho(context, who)].filter(Boolean).join(", ");
   const about = {
     id: repeat.id,
     customer: name,
-    from: said(recurrenceWords(rule, repeat.start_date), repeat.technician_id),
+    from: said(recurrenceWords(rule, repeat.start_date), repeat.technician_id, {
+      fromMinute: repeat.from_minute,
+      toMinute: repeat.to_minute,
+    }),
   };
   if ("odd" in changed) return { ...about, to: null, odd: changed.odd, terms: null, driving: null, promised: 0 };
   // Terms count from its first new date, or from the wished day where that is later than the old one.
@@ -97,7 +174,8 @@ function proposalFor(
   const nextTen = (of: Recurrence, start: LocalDate) =>
     datesOfRule({ ...of, count: null }, start, begins, addDays(begins, 3660), datesLooked);
   const now = costOver(context, repeat, nextTen(rule, repeat.start_date), repeat.technician_id);
-  const then = costOver(context, repeat, nextTen(changed.rule, changed.begins), technicianId);
+  const moved = { ...repeat, from_minute: window.fromMinute, to_minute: window.toMinute };
+  const then = costOver(context, moved, nextTen(changed.rule, changed.begins), technicianId);
   return {
     ...about,
     to: said(recurrenceWords(changed.rule, changed.begins), technicianId),
@@ -107,8 +185,7 @@ function proposalFor(
     terms: {
       from: begins > context.today ? begins : addDays(context.today, 1),
       rule: ruleText(changed.rule),
-      fromMinute: repeat.from_minute,
-      toMinute: repeat.to_minute,
+      ...window,
       technicianId,
       onClosed: repeat.on_closed,
     },

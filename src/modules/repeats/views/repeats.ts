@@ -17,7 +17,16 @@ import type { RepeatRow } from "../terms";
 
 const sorts = ["customer", "service", "next", "value", "state"] as const;
 /** Which repeats a list holds. */
-const shown = ["all", "needs a person", "no room", "asked", "price review", "card expired", "ended"] as const;
+const shown = [
+  "all",
+  "needs a person",
+  "no room",
+  "asked",
+  "price review",
+  "card expired",
+  "technician left",
+  "ended",
+] as const;
 const coming = `FROM visits v WHERE v.repeat_id = r.id AND date >= @today AND v.state IN ${visitStates.sql("move")}`;
 const withoutRoom = `v.state = 'forecast' AND NOT EXISTS (SELECT 1 FROM placements WHERE visit_id = v.id)`;
 const isShown: Record<(typeof shown)[number], string> = {
@@ -27,6 +36,7 @@ const isShown: Record<(typeof shown)[number], string> = {
   asked: "r.state = 'active' AND EXISTS (SELECT 1 FROM repeat_asks a WHERE a.repeat_id = r.id AND a.state = 'asked')",
   "price review": "r.state = 'active' AND r.review_date IS NOT NULL",
   "card expired": `r.id IN (SELECT id FROM (${expiredCards}))`,
+  "technician left": "r.state = 'active' AND r.technician_id IN (SELECT id FROM technicians WHERE active = 0)",
   ended: "r.state = 'ended'",
 };
 const joined = `FROM repeats r JOIN customers c ON c.id = r.customer_id JOIN services s ON s.id = r.service_id
@@ -187,9 +197,14 @@ export const repeatsOutlook = defineView({
         "SELECT id, name FROM services s WHERE EXISTS (SELECT 1 FROM repeats WHERE service_id = s.id) ORDER BY name",
       ).all(),
       zones: sql<{ id: number; name: string }>("SELECT id, name FROM zones WHERE active = 1 ORDER BY name").all(),
-      technicians: sql<{ id: number; name: string }>(
-        "SELECT id, name FROM technicians WHERE active = 1 ORDER BY position, id",
-      ).all(),
+      /** Whoever comes by now, and whoever has left while repeats still name them. */
+      technicians: sql<{ id: number; name: string; active: 0 | 1 }>(
+        `SELECT id, name, active FROM technicians t
+          WHERE active = 1 OR EXISTS (SELECT 1 FROM repeats r WHERE r.technician_id = t.id AND r.state = 'active')
+          ORDER BY active DESC, position, id`,
+      )
+        .all()
+        .map(({ active, ...one }) => ({ ...one, hasLeft: active === 0 })),
     };
   },
 });

@@ -1,6 +1,6 @@
 "use client";
 import { datesOfRule, OddRule, readRule, type Recurrence, ruleText } from "@/core/repeats/recurrence";
-import { type DaysOfMonth, waysOfMonth } from "@/core/repeats/rule";
+import { type DaysOfMonth, nthWorkingDay, waysOfMonth, workingDayOf } from "@/core/repeats/rule";
 import { monthNames, recurrenceWords } from "@/core/repeats/rule-words";
 import { addDays, type LocalDate, weekdayOf } from "@/core/time/dates";
 import { dayShort, listWords, weekdayNames } from "@/core/time/words";
@@ -158,20 +158,34 @@ function OfMonth({ rule, start, onWay }: { rule: Recurrence; start: LocalDate; o
     recurrenceWords({ ...rule, interval: 1, until: null, count: null, months: [], ...way }, start);
   const ways = waysOfMonth(start);
   const at = ways.findIndex((way) => wordsOf(way) === wordsOf({}));
+  const working = workingDayOf(rule);
+  const isCounted = at < 0 && working !== null && working > 0;
+  const choose = (value: string) => onWay(value === "counted" ? nthWorkingDay(2) : ways[Number(value)]!);
   return (
-    <TextField
-      select
-      label="Which day"
-      value={at < 0 ? "" : at}
-      onChange={(e) => onWay(ways[Number(e.target.value)]!)}
-      helperText={at < 0 ? "As the calendar rule below says" : undefined}
-    >
-      {ways.map((way, i) => (
-        <MenuItem key={i} value={i}>
-          {wordsOf(way).replace(/^every month /, "")}
-        </MenuItem>
-      ))}
-    </TextField>
+    <Stack direction="row" spacing={2}>
+      <TextField
+        select
+        label="Which day"
+        value={isCounted ? "counted" : at < 0 ? "" : at}
+        onChange={(e) => choose(e.target.value)}
+        helperText={at < 0 && !isCounted ? "As the calendar rule below says" : undefined}
+      >
+        {ways.map((way, i) => (
+          <MenuItem key={i} value={i}>
+            {wordsOf(way).replace(/^every month /, "")}
+          </MenuItem>
+        ))}
+        <MenuItem value="counted">on another working day</MenuItem>
+      </TextField>
+      {isCounted && (
+        <WholeField
+          label="Working day"
+          value={working}
+          onValue={(nth) => nth >= 1 && nth <= 20 && onWay(nthWorkingDay(nth))}
+          sx={{ width: 130 }}
+        />
+      )}
+    </Stack>
   );
 }
 

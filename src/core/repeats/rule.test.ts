@@ -2,9 +2,24 @@ import fc from "fast-check";
 import { addDays, addMonths } from "../time/dates";
 import { datesOfRule, isDateOf } from "./recurrence";
 import { recurrenceWords } from "./rule-words";
-import { commonRepeats, everyWords, plainRule, ruleFrom, waysOfMonth } from "./rule";
+import { commonRepeats, everyWords, nthWorkingDay, plainRule, ruleFrom, waysOfMonth, workingDayOf } from "./rule";
 
 describe("how often a visit comes back", () => {
+  it("knows any working day of a month, and tells it from other days", () => {
+    const monthly = plainRule({ every: 1, unit: "month" });
+    const third = { ...monthly, ...nthWorkingDay(3) };
+    expect(datesOfRule(third, "2027-03-03", "2027-03-03", "2027-12-31", 3)).toEqual([
+      "2027-03-03",
+      "2027-04-05",
+      "2027-05-05",
+    ]);
+    expect([workingDayOf(third), workingDayOf({ ...third, positions: [1, 2] }), workingDayOf(monthly)]).toEqual([
+      3,
+      null,
+      null,
+    ]);
+  });
+
   it("is said plainly", () => {
     expect([everyWords({ every: 1, unit: "year" }), everyWords({ every: 2, unit: "week" })]).toEqual([
       "yearly",

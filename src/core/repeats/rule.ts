@@ -65,17 +65,34 @@ const orLastDay = (day: number): Pick<Recurrence, "daysOfMonth" | "positions"> =
 /** What of a month is meant, of all that a first date can mean: its number, its weekday counted, a working day, the last day. */
 export type DaysOfMonth = Pick<Recurrence, "daysOfMonth" | "weekdays" | "positions">;
 
+const workingDays = [0, 1, 2, 3, 4].map((n) => ({ weekday: n, nth: null }));
+
+/** The nth working day of each month, from Monday to Friday; −1 is the last one. */
+export const nthWorkingDay = (nth: number): DaysOfMonth => ({
+  daysOfMonth: [],
+  weekdays: workingDays,
+  positions: [nth],
+});
+
+/** Which working day of the month a rule means, null where it means something else. */
+export const workingDayOf = ({ daysOfMonth, weekdays, positions }: DaysOfMonth): number | null =>
+  !daysOfMonth.length &&
+  positions.length === 1 &&
+  weekdays.length === 5 &&
+  weekdays.every(({ weekday, nth }) => weekday < 5 && nth === null)
+    ? positions[0]!
+    : null;
+
 export function waysOfMonth(start: LocalDate): DaysOfMonth[] {
   const day = Number(start.slice(8));
   const weekday = weekdayOf(start);
   const none = { daysOfMonth: [], weekdays: [], positions: [] };
-  const workingDays = [0, 1, 2, 3, 4].map((n) => ({ weekday: n, nth: null }));
   return [
     day > 28 ? { ...none, ...orLastDay(day) } : { ...none, daysOfMonth: [day] },
     { ...none, weekdays: [{ weekday, nth: Math.min(Math.ceil(day / 7), 4) }] },
     { ...none, weekdays: [{ weekday, nth: -1 }] },
-    { ...none, weekdays: workingDays, positions: [1] },
-    { ...none, weekdays: workingDays, positions: [-1] },
+    nthWorkingDay(1),
+    nthWorkingDay(-1),
     { ...none, daysOfMonth: [-1] },
   ];
 }

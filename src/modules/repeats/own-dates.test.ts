@@ -50,7 +50,7 @@ describe("a customer's own dates", () => {
     mustPerform(hogar, restoreDateByLink, { date: "2027-04-21" }, actor);
     expect(view().dates[3]).toMatchObject({ day: "2027-04-21", isAgreed: false });
     expect(saidOf(perform(hogar, changeDateByLink, { date: "2027-03-10", window: null }, actor))).toContain(
-      "promised already",
+      "move or cancel that visit itself, on this page",
     );
   });
 

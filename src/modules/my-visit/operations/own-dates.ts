@@ -1,11 +1,12 @@
 import { Refusal } from "@/core/problems";
 import { localOf } from "@/core/time/local";
+import type { LocalDate } from "@/core/time/dates";
 import { dayWords } from "@/core/time/words";
 import { DateText, Id, input, OrNull, windowChosen } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { tellAll } from "@/modules/messages/telling-us";
 import { agreeDateOf, endPauseOf, pauseOf } from "@/modules/repeats/agreeing";
-import { goesOn, laidOut } from "@/modules/repeats/repeats";
+import { laidOut, readRepeat } from "@/modules/repeats/repeats";
 import type { RepeatRow } from "@/modules/repeats/terms";
 import { ownRepeat } from "../own-work";
 import { offersForDate, refuseLateChange } from "../own-dates";
@@ -23,7 +24,7 @@ export const changeDateByLink = defineOperation({
   input: ChangeDate,
   run(context, { date, window }) {
     const repeat = mine(context);
-    refuseLateChange(context, repeat, date);
+    refuseWhatStands(context, repeat, date);
     if (window === null) {
       agreeDateOf(context, repeat, date, { skip: true });
       return tell(context, repeat, `leaves ${dayWords(date)} out`);
@@ -51,7 +52,7 @@ export const restoreDateByLink = defineOperation({
   input: OneDate,
   run(context, { date }) {
     const repeat = mine(context);
-    refuseLateChange(context, repeat, date);
+    refuseWhatStands(context, repeat, date);
     agreeDateOf(context, repeat, date, {});
     tell(context, repeat, `wants ${dayWords(date)} as agreed at first`);
   },
@@ -101,7 +102,23 @@ function refuseManyPauses({ sql, today, business }: OperationContext, repeatId: 
 function mine(context: OperationContext): RepeatRow {
   const own = ownRepeat(context);
   if (!own) throw new Refusal("not-found");
-  return goesOn(context, own.id);
+  if (own.state !== "active")
+    throw new Refusal("visit-not-open", {
+      sentence: `This does not come again any more. Call us on ${context.business.phone} if it should.`,
+    });
+  return readRepeat(context, own.id);
+}
+
+/** A date that is promised is moved as a visit; one that comes soon, by the office. */
+function refuseWhatStands(context: OperationContext, repeat: RepeatRow, date: LocalDate): void {
+  const visit = context
+    .sql<{ state: string }>("SELECT state FROM visits WHERE repeat_id = ? AND repeat_date = ?")
+    .get(repeat.id, date);
+  if (visit && visit.state !== "forecast")
+    throw new Refusal("visit-not-open", {
+      sentence: `We have promised you ${dayWords(date)} by now: move or cancel that visit itself, on this page or with a call.`,
+    });
+  refuseLateChange(context, repeat, date);
 }
 
 function tell(context: OperationContext, repeat: RepeatRow, what: string): void {

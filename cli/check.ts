@@ -1,4 +1,5 @@
 import { firstBroken, lawsOf } from "@/modules/records/laws";
+import { headOfChain } from "@/store/ledger-chain";
 import Database from "better-sqlite3";
 import { existsSync, readdirSync } from "node:fs";
 import path from "node:path";
@@ -6,22 +7,30 @@ import path from "node:path";
 /** Computes every law of the data in a database, which it only reads: of the data folder, or of a file. */
 export function check([file]: string[]): void {
   const from = process.env.HOGAR_FROM ?? process.cwd();
-  const { broken, laws } = brokenIn(
+  const { broken, laws, head } = brokenIn(
     file ? path.resolve(from, file) : path.join(process.env.HOGAR_DATA ?? "data", "hogar.sqlite"),
   );
-  if (!broken) return console.log(`${laws} laws hold`);
+  if (!broken) {
+    console.log(`${laws} laws hold`);
+    if (head) console.log(`the ledger has ${head.events} events, the last bound by ${head.hash}`);
+    return;
+  }
   console.error(`broken: ${broken}`);
   process.exitCode = 1;
 }
 
-/** How many laws there are for a database, and the first that is broken, with what breaks it. */
-export function brokenIn(database: string): { laws: number; broken: string | null } {
+/** How many laws there are for a database, the first that is broken, with what breaks it, and where the ledger's chain ends. */
+export function brokenIn(database: string): {
+  laws: number;
+  broken: string | null;
+  head: ReturnType<typeof headOfChain>;
+} {
   if (!existsSync(database)) throw new Error(`${database} is not there`);
   const db = new Database(database, { readonly: true });
   try {
     refuseOther(db);
     const sql = <Row>(text: string) => db.prepare(text) as unknown as Database.Statement<unknown[], Row>;
-    return { laws: lawsOf(sql).length + 2, broken: unsoundIn(db) ?? unlawfulIn(sql) };
+    return { laws: lawsOf(sql).length + 2, broken: unsoundIn(db) ?? unlawfulIn(sql), head: headOfChain(sql) };
   } finally {
     db.close();
   }

@@ -134,7 +134,10 @@ export function cardStandin(db: Database.Database, secret: string, now: () => nu
               .get(reference) ?? 0,
           at,
           items: db
-            .prepare<[string], { kind: "charge" | "refund"; reference: string; grossMinor: number; feeMinor: number }>(
+            .prepare<
+              [string],
+              { kind: "charge" | "refund" | "dispute"; reference: string; grossMinor: number; feeMinor: number }
+            >(
               "SELECT kind, reference, gross_minor AS grossMinor, fee_minor AS feeMinor FROM payout_items WHERE payout = ? ORDER BY rowid",
             )
             .all(reference),
@@ -181,6 +184,9 @@ export function cardStandin(db: Database.Database, secret: string, now: () => nu
         answerBy: new Date(now() + 14 * dayMs).toISOString().slice(0, 10),
         state,
       };
+      db.prepare(
+        `INSERT INTO disputes VALUES (?, ?, ?, ?) ON CONFLICT DO UPDATE SET state = excluded.state, at = excluded.at WHERE disputes.state = 'open'`,
+      ).run(notice.reference, notice.amountMinor, state, now());
       const body = JSON.stringify(notice);
       return { body, signature: sign(body, secret) };
     },
@@ -199,6 +205,9 @@ const kept: Record<string, { bp: number; minor: number }> = {
   reader: { bp: 110, minor: 5 },
 };
 const dayMs = 86_400_000;
+
+/** What the stand-in keeps of each dispute. */
+const disputeFee = 1500;
 
 /** What the stand-in takes for paying out at once. */
 const atOnceBp = 100;
@@ -228,7 +237,7 @@ function payOut(db: Database.Database, now: number, before: number, atOnce: stri
     )
     .all(before)
     .map(({ key, amount_minor }) => ({ kind: "refund", reference: key, gross: -amount_minor, fee: 0 }));
-  const items = [...charges, ...refunds];
+  const items = [...charges, ...refunds, ...disputedBefore(db, before)];
   const whole = items.reduce((all, { gross, fee }) => all + gross - fee, 0);
   const fee = atOnce === null ? 0 : Math.ceil((Math.max(0, whole) * atOnceBp) / 10_000);
   const amount = whole - fee;
@@ -242,6 +251,18 @@ function payOut(db: Database.Database, now: number, before: number, atOnce: stri
       db.prepare("INSERT INTO payout_items VALUES (?, ?, ?, ?, ?)").run(reference, kind, of, gross, fee);
   })();
 }
+
+/** What customers' banks hold or have taken of charges, with what the stand-in keeps for the trouble; and what they gave again. */
+const disputedBefore = (db: Database.Database, before: number) =>
+  db
+    .prepare<[number, number, number], { reference: string; gross: number; fee: number }>(
+      `SELECT * FROM (
+        SELECT reference, -amount_minor AS gross, ? AS fee FROM disputes WHERE at < ?
+        UNION ALL SELECT reference || ' won', amount_minor, 0 FROM disputes WHERE state = 'won' AND at < ?
+      ) d WHERE NOT EXISTS (SELECT 1 FROM payout_items WHERE kind = 'dispute' AND reference = d.reference) ORDER BY reference`,
+    )
+    .all(disputeFee, before, before)
+    .map((item) => ({ kind: "dispute", ...item }));
 
 /** Cards of the stand-in are good for years, but one: its month is over. */
 function lastMonthOf(behaviour: string): string {

@@ -18,6 +18,7 @@ export function openStandinStore(folder: string | null): Database.Database {
     CREATE TABLE IF NOT EXISTS payouts (reference TEXT PRIMARY KEY, amount_minor INTEGER NOT NULL, at INTEGER NOT NULL) STRICT;
     CREATE TABLE IF NOT EXISTS payouts_at_once (key TEXT PRIMARY KEY, payout TEXT, fee_minor INTEGER NOT NULL) STRICT;
     CREATE TABLE IF NOT EXISTS payout_items (payout TEXT NOT NULL, kind TEXT NOT NULL, reference TEXT NOT NULL, gross_minor INTEGER NOT NULL, fee_minor INTEGER NOT NULL, PRIMARY KEY (kind, reference)) STRICT;
+    CREATE TABLE IF NOT EXISTS disputes (reference TEXT PRIMARY KEY, amount_minor INTEGER NOT NULL, state TEXT NOT NULL, at INTEGER NOT NULL) STRICT;
     CREATE TABLE IF NOT EXISTS charge_ways (key TEXT PRIMARY KEY, how TEXT NOT NULL) STRICT;
     CREATE TABLE IF NOT EXISTS reader_waits (key TEXT PRIMARY KEY, amount_minor INTEGER NOT NULL, currency TEXT NOT NULL, at INTEGER NOT NULL, held INTEGER NOT NULL DEFAULT 0) STRICT;
     CREATE TABLE IF NOT EXISTS texts (

@@ -66,8 +66,11 @@ interface Payout {
   feeMinor: number;
   /** Epoch milliseconds. */
   at: number;
-  /** Charges by their reference, what was given back by its key; amounts that were given back are below nothing. */
-  items: { kind: "charge" | "refund"; reference: string; grossMinor: number; feeMinor: number }[];
+  /**
+   * Charges by their reference, what was given back by its key, disputes by theirs; amounts that were given back or are held
+   * for a dispute are below nothing. What comes again of a dispute that was won is one more of its items, its reference followed by " won".
+   */
+  items: { kind: "charge" | "refund" | "dispute"; reference: string; grossMinor: number; feeMinor: number }[];
 }
 
 /** What the service says of a charge that a customer's bank asks back. */

@@ -68,6 +68,7 @@ import { approveBookings, declineIncoming, proposeWindow, takeOn } from "@/modul
 import { addCard, chargeFirst, forgetCard, removeCard } from "@/modules/money/operations/cards";
 import { handOverCash, payOutTips, takePayment } from "@/modules/money/operations/cash";
 import { billCustomerByHand, makeInvoice } from "@/modules/money/operations/billing";
+import { closeBooks } from "@/modules/money/operations/close-books";
 import { saveAccountNumbers } from "@/modules/money/operations/save-account-numbers";
 import { copyInvoiceLink } from "@/modules/money/operations/copy-invoice-link";
 import { payByCard, payInvoice } from "@/modules/money/operations/pay-by-card";
@@ -77,6 +78,7 @@ import {
   refundPayment,
   takeBackPayment,
   useCredit,
+  undoWriteOff,
   writeOff,
 } from "@/modules/money/operations/corrections";
 import { recordPayment } from "@/modules/money/operations/record-payment";
@@ -106,7 +108,13 @@ import { settleLost } from "@/modules/messages/operations/settle-lost";
 import { giveBackRoom } from "@/modules/due/operations/give-back-room";
 import { askReader, endReader, takeCard } from "@/modules/money/operations/door-cards";
 import { splitByLink, splitInvoice } from "@/modules/money/operations/parts";
-import { matchBankLine, reopenBankLine, setAsideBankLine } from "@/modules/money/operations/bank";
+import {
+  matchBankLine,
+  postBankLine,
+  reopenBankLine,
+  saveOwnAccount,
+  setAsideBankLine,
+} from "@/modules/money/operations/bank";
 import { payOutNow, payoutIsThere } from "@/modules/money/operations/payouts";
 import {
   agreeCollection,
@@ -179,6 +187,9 @@ export const operations = {
   "pay-out-now": payOutNow,
   "match-bank-line": matchBankLine,
   "set-aside-bank-line": setAsideBankLine,
+  "post-bank-line": postBankLine,
+  "save-own-account": saveOwnAccount,
+  "close-books": closeBooks,
   "reopen-bank-line": reopenBankLine,
   "waive-late-fee": waiveFee,
   "add-by-link": addByLink,
@@ -290,6 +301,7 @@ export const operations = {
   "credit-invoice": creditInvoiceByHand,
   "invoice-again": invoiceAgain,
   "write-off": writeOff,
+  "undo-write-off": undoWriteOff,
   "refund-payment": refundPayment,
   "take-back-payment": takeBackPayment,
   "use-credit": useCredit,

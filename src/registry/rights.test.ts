@@ -316,6 +316,7 @@ describe("somebody who sees only their own visits", () => {
       key: "some form's key",
     },
     "credit-invoice": { invoiceId: ids.invoice, lines: null, reason: "A mistake" },
+    "undo-write-off": { invoiceId: ids.invoice, reason: "Found again" },
     "write-off": { invoiceId: ids.invoice, reason: "Nobody there" },
     "use-credit": { invoiceId: ids.invoice },
     "decide-charge": { paymentId: ids.payment, charged: true },

@@ -41,7 +41,7 @@ import { collection, collectionPlan, collectionRun, invoiceComing } from "@/modu
 import { credits } from "@/modules/money/views/credits";
 import { payments } from "@/modules/money/views/payments";
 import { invoiceChoices } from "@/modules/money/views/invoice-choices";
-import { accountNumbers, report } from "@/modules/money/views/report";
+import { accountNumbers, booksClosed, report } from "@/modules/money/views/report";
 import { moneyOverview } from "@/modules/money/views/money-overview";
 import { toBillIds, toBillView } from "@/modules/money/views/to-bill";
 import { customersPage, myCalendar, myOffers, myVisit } from "@/modules/my-visit/views/my-visit";
@@ -94,6 +94,7 @@ export const views = {
   "quote-paper": quotePaper,
   report: report,
   "account-numbers": accountNumbers,
+  "books-closed": booksClosed,
   "to-bill": toBillView,
   "to-bill-ids": toBillIds,
   "invoice-paper": invoicePaper,

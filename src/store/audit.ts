@@ -25,6 +25,7 @@ const notAudited = new Set([
   "security_events",
   "tries",
   "lanes",
+  "ledger_chain",
   "audit",
   "audit_changes",
 ]);

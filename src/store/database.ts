@@ -2,6 +2,7 @@ import Database from "better-sqlite3";
 import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { type AuditScope, installAudit } from "./audit";
+import { installSha256 } from "./ledger-chain";
 import { installPlanChanges } from "./plan-changes";
 
 type Db = Database.Database;
@@ -39,6 +40,7 @@ export function openStore(file: string | Buffer, migrations = path.join(process.
   db.pragma("busy_timeout = 5000");
   // What is erased leaves no byte in the file.
   db.pragma("secure_delete = ON");
+  installSha256(db);
   // Off while tables are made anew (SQLite's documented way to change one); nothing may be left dangling.
   db.pragma("foreign_keys = OFF");
   migrate(db, migrations);

@@ -25,7 +25,9 @@ export interface Rows {
       | "write-offs"
       | "gateway fees"
       | "on the way"
-      | "disputed";
+      | "disputed"
+      | "cash differences"
+      | "own";
     number: string;
   };
   additions: {
@@ -63,12 +65,14 @@ export interface Rows {
     amount_minor: number;
     name: string;
     words: string;
-    state: "open" | "matched" | "set aside";
+    state: "open" | "matched" | "set aside" | "posted";
     payment_id: number | null;
     payout_id: number | null;
     refund_id: number | null;
     recorded: 0 | 1;
     why: string;
+    own_account_id: number | null;
+    returned_id: number | null;
   };
   billed_lines: {
     job_id: number;
@@ -166,6 +170,7 @@ export interface Rows {
     proved_each: number;
     danger_words: Json | null;
     urgent_minutes: number;
+    books_closed_to: string | null;
   };
   campaign_invites: {
     id: number;
@@ -408,6 +413,8 @@ export interface Rows {
     counted_at: number;
     counted_by: string;
     signature: string | null;
+    difference_minor: number;
+    difference_reason: string;
   };
   images: {
     token: string;
@@ -508,6 +515,8 @@ export interface Rows {
     collect_known: number;
     collect_card_id: number | null;
     seller_id: number | null;
+    objected_at: number | null;
+    objection: string;
   };
   job_balances: {
     job_id: number;
@@ -595,6 +604,10 @@ export interface Rows {
     problem: string;
     paused_until: number;
   };
+  ledger_chain: {
+    event_id: number;
+    hash: string;
+  };
   ledger_entries: {
     event_id: number;
     line: number;
@@ -613,13 +626,16 @@ export interface Rows {
       | "write-offs"
       | "gateway fees"
       | "on the way"
-      | "disputed";
+      | "disputed"
+      | "cash differences"
+      | "own";
     amount_minor: number;
     invoice_id: number | null;
     payment_id: number | null;
     note_id: number | null;
     tax_bp: number | null;
     technician_id: number | null;
+    own_account_id: number | null;
   };
   ledger_events: {
     id: number;
@@ -641,10 +657,15 @@ export interface Rows {
       | "payout arrived"
       | "dispute"
       | "dispute won"
-      | "dispute lost";
+      | "dispute lost"
+      | "bank line";
     at: number;
     reason: string;
     reverses_id: number | null;
+  };
+  ledger_texts: {
+    event_id: number;
+    text: number;
   };
   limits: {
     scope: "business" | "zone" | "service" | "technician";
@@ -735,6 +756,12 @@ export interface Rows {
     lane: "cards" | "mail" | "text" | "voice" | "rest";
     asked_at: number;
   };
+  own_accounts: {
+    id: number;
+    number: string;
+    name: string;
+    active: 0 | 1;
+  };
   pattern_parts: {
     pattern_id: number;
     position: number;
@@ -796,7 +823,7 @@ export interface Rows {
   payout_items: {
     payout_id: number;
     position: number;
-    kind: "charge" | "refund";
+    kind: "charge" | "refund" | "dispute";
     reference: string;
     payment_id: number | null;
     gross_minor: number;
@@ -1429,7 +1456,8 @@ export interface LeftOut {
   additions: "id";
   audit: "id";
   audit_changes: "id" | "before" | "after";
-  bank_lines: "id" | "state" | "payment_id" | "payout_id" | "refund_id" | "recorded" | "why";
+  bank_lines:
+    "id" | "state" | "payment_id" | "payout_id" | "refund_id" | "recorded" | "why" | "own_account_id" | "returned_id";
   business:
     | "id"
     | "demo_offset_ms"
@@ -1502,7 +1530,8 @@ export interface LeftOut {
     | "points_least"
     | "proved_each"
     | "danger_words"
-    | "urgent_minutes";
+    | "urgent_minutes"
+    | "books_closed_to";
   campaign_invites: "id" | "opened_at" | "job_id";
   campaigns: "id" | "end_reason" | "coupon_id" | "next_at" | "began_at" | "ended_at";
   cards: "id" | "removed_at" | "expires" | "collects" | "agreed_words" | "position" | "expiry_told" | "fingerprint";
@@ -1559,7 +1588,7 @@ export interface LeftOut {
     | "sites"
     | "listed"
     | "tells";
-  handovers: "id" | "signature";
+  handovers: "id" | "signature" | "difference_minor" | "difference_reason";
   images: "from_address" | "used";
   import_keys: never;
   import_rows: "id" | "verdict" | "problems" | "same_id" | "same_row" | "decision" | "done" | "kept";
@@ -1588,7 +1617,9 @@ export interface LeftOut {
     | "collect_on"
     | "collect_known"
     | "collect_card_id"
-    | "seller_id";
+    | "seller_id"
+    | "objected_at"
+    | "objection";
   job_items: "pattern_id";
   job_lines: never;
   job_patterns: "id" | "note" | "checklist" | "minutes" | "crew" | "active";
@@ -1618,7 +1649,8 @@ export interface LeftOut {
     | "to_bill"
     | "parts";
   lanes: never;
-  ledger_entries: "invoice_id" | "payment_id" | "note_id" | "tax_bp" | "technician_id";
+  ledger_chain: "event_id";
+  ledger_entries: "invoice_id" | "payment_id" | "note_id" | "tax_bp" | "technician_id" | "own_account_id";
   ledger_events: "id" | "reason" | "reverses_id";
   limits: never;
   links: "id" | "revoked_at" | "copied_at";
@@ -1651,6 +1683,7 @@ export interface LeftOut {
   occasions: never;
   opening_hours: never;
   outbox: "id" | "leased_until" | "last_problem" | "ended_at" | "lane" | "asked_at";
+  own_accounts: "id" | "number" | "active";
   pattern_parts: "length" | "step";
   patterns: "id";
   pay_promises: "id" | "ended";

@@ -11,7 +11,18 @@ export interface Books {
 const on = ({ accounts }: Books, ...names: Account[]): Minor => sum(names.map((name) => accounts[name] ?? 0));
 
 /** Where money is that was received and not given back; less the tips in it, which are no payment of anything. */
-const places = ["card", "bank", "cash", "cash out", "on the way", "disputed", "gateway fees", "tips"] as const;
+const places = [
+  "card",
+  "bank",
+  "cash",
+  "cash out",
+  "on the way",
+  "disputed",
+  "gateway fees",
+  "tips",
+  "cash differences",
+  "own",
+] as const;
 
 /** What customers have with us: paid ahead, overpaid, on account. */
 export const keptCredit = (books: Books): Minor => 0 - on(books, "deposits", "credit");

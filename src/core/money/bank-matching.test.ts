@@ -15,7 +15,7 @@ const invoice = (
   due: "2027-03-10",
   ...more,
 });
-const nothing: OpenBooks = { invoices: [], payouts: [], recorded: [], refunds: [] };
+const nothing: OpenBooks = { invoices: [], payouts: [], recorded: [], refunds: [], returnable: [] };
 const line = (amountMinor: number, words = "", name = ""): BankLine => ({
   date: "2027-03-20",
   amountMinor,
@@ -62,14 +62,18 @@ describe("what came in", () => {
     expect(ids({ invoices: some }, line(500, "R12"))).toEqual([2]);
   });
 
-  it("is a payout by its reference, and likely one by amount and day, but never for another amount", () => {
+  it("is a payout by its reference, and likely one by amount and day, and a few cents apart a possible one, with the difference said", () => {
     const payouts = [{ id: 3, amountMinor: 7_764, from: "2027-03-19", reference: "po_abc123", names: [] }];
     expect(first({ payouts }, line(7_764, "PO ABC123 CARDS"))).toMatchObject({
       match: { kind: "payout", id: 3 },
       sure: "sure",
     });
     expect(first({ payouts }, line(7_764))?.sure).toBe("likely");
-    expect(first({ payouts }, line(7_763, "po_abc123"))).toBeUndefined();
+    expect(first({ payouts }, line(7_763, "po_abc123"))).toMatchObject({
+      sure: "possible",
+      why: ["a few cents apart", "day"],
+    });
+    expect(first({ payouts }, line(7_600, "po_abc123"))).toBeUndefined();
     expect(first({ payouts }, { ...line(7_764), date: "2027-03-18" })).toBeUndefined();
   });
 

@@ -20,6 +20,8 @@ export interface OpenInvoice {
   names: readonly string[];
   openMinor: Minor;
   due: LocalDate;
+  /** It was given up: it is meant only where its number is named. */
+  givenUp?: boolean;
 }
 
 /** What is expected at the bank or was taken down by hand: a payout, a transfer, a refund. Amounts as they stand on a statement. */
@@ -40,24 +42,36 @@ export interface OpenBooks {
   recorded: readonly Expected[];
   /** Refunds that were handed back by bank and stand on no line yet. */
   refunds: readonly Expected[];
+  /** Payments that came by bank and may be taken back by it; amounts below nothing. */
+  returnable: readonly Expected[];
 }
 
 /** What a line is: money for invoices of one customer, or something that the books know already. */
 export type Match =
   | { kind: "invoices"; customerId: number; invoices: { invoiceId: number; amountMinor: Minor }[] }
-  | { kind: "payout" | "recorded" | "refund"; id: number };
+  | { kind: "payout" | "recorded" | "refund" | "returned"; id: number };
 
 /** `sure` where the number and the amount agree; `likely` where two of number, amount and name do; `possible` where one does. */
 export interface Proposal {
   match: Match;
   sure: "sure" | "likely" | "possible";
   why: (
-    "number" | "number with an error" | "amount" | "name" | "day" | "all that is open" | "a part" | "more than is open"
+    | "number"
+    | "number with an error"
+    | "amount"
+    | "name"
+    | "day"
+    | "all that is open"
+    | "a part"
+    | "more than is open"
+    | "a few cents apart"
+    | "given up before"
   )[];
 }
 
 const rank = { sure: 0, likely: 1, possible: 2 };
-const most = 4;
+/** As many are proposed at most; invoices of the same sum are all among them. */
+const most = 24;
 
 /** Answers what a line may be, what is surest first; the same match is proposed once, and what is merely possible only where nothing better is. What is open is put in order once, for many lines. */
 export function bankMatcher(books: OpenBooks): (line: BankLine) => Proposal[] {
@@ -70,7 +84,7 @@ export function bankMatcher(books: OpenBooks): (line: BankLine) => Proposal[] {
             ...expected("recorded", line, books.recorded),
             ...forInvoices(line),
           ]
-        : expected("refund", line, books.refunds);
+        : [...expected("refund", line, books.refunds), ...expected("returned", line, books.returnable)];
     const seen = new Set<string>();
     const isClear = found.some(({ sure }) => sure !== "possible");
     return found
@@ -84,17 +98,35 @@ export function bankMatcher(books: OpenBooks): (line: BankLine) => Proposal[] {
   };
 }
 
-/** Days within which a payout comes after it was sent, and what was taken down by hand before or after it. */
-const [payoutDays, recordedDays] = [10, 30];
+/** Days within which a payout comes after it was sent, what was taken down by hand before or after it, and a payment goes back. */
+const [payoutDays, recordedDays, returnDays] = [10, 30, 70];
+/** A payout that comes with so little more or less is meant all the same: a bank's charge, a rate of exchange. */
+export const mostApart = (amountMinor: Minor): Minor => Math.max(100, Math.round(amountMinor / 100));
 
-/** What is expected comes to the cent: what differs by anything else is none of it. */
-function expected(kind: "payout" | "recorded" | "refund", line: BankLine, all: readonly Expected[]): Proposal[] {
+/** What is expected comes to the cent, save a payout, which may be a little apart. */
+function expected(
+  kind: "payout" | "recorded" | "refund" | "returned",
+  line: BankLine,
+  all: readonly Expected[],
+): Proposal[] {
+  const within = {
+    payout: [0, payoutDays],
+    recorded: [-recordedDays, recordedDays],
+    refund: [-recordedDays, recordedDays],
+    returned: [0, returnDays],
+  } as const;
+  const off = ({ amountMinor }: Expected): Minor => Math.abs(amountMinor - line.amountMinor);
   return all
-    .filter(({ amountMinor }) => amountMinor === line.amountMinor)
-    .flatMap(({ id, reference, from, names }): Proposal[] => {
+    .filter((one) => off(one) <= (kind === "payout" ? mostApart(one.amountMinor) : 0))
+    .flatMap((one): Proposal[] => {
+      const { id, reference, from, names } = one;
       const match = { kind, id };
       const apart = daysBetween(from, line.date);
-      const near = kind === "payout" ? apart >= 0 && apart <= payoutDays : Math.abs(apart) <= recordedDays;
+      const near = apart >= within[kind][0] && apart <= within[kind][1];
+      if (off(one) > 0)
+        return near || (reference && plain(line.words).includes(plain(reference)))
+          ? [{ match, sure: "possible", why: ["a few cents apart", ...(near ? (["day"] as const) : [])] }]
+          : [];
       if (reference && plain(line.words).includes(plain(reference)))
         return [{ match, sure: "sure", why: ["number", "amount"] }];
       if (near && names.some((name) => sameName(name, line.name)))
@@ -105,8 +137,9 @@ function expected(kind: "payout" | "recorded" | "refund", line: BankLine, all: r
 
 function invoiceMatcher(invoices: readonly OpenInvoice[]): (line: BankLine) => Proposal[] {
   const numbered = invoices.map((invoice) => ({ invoice, number: plain(invoice.label) }));
-  const ofAmount = groupBy(invoices, ({ openMinor }) => [openMinor]);
-  const ofWord = groupBy(invoices, ({ names }) => new Set(names.flatMap(nameWords)));
+  const expectedOnes = invoices.filter(({ givenUp }) => !givenUp);
+  const ofAmount = groupBy(expectedOnes, ({ openMinor }) => [openMinor]);
+  const ofWord = groupBy(expectedOnes, ({ names }) => new Set(names.flatMap(nameWords)));
   return (line) => {
     const amount = line.amountMinor;
     const said = plain(line.words);
@@ -115,6 +148,8 @@ function invoiceMatcher(invoices: readonly OpenInvoice[]): (line: BankLine) => P
 
     const named = withoutInner(numbered.filter(({ number }) => said.includes(number)));
     const byNumber = byCustomer(named).map((theirs): Proposal => {
+      if (theirs.some(({ givenUp }) => givenUp))
+        return { match: pays(theirs, amount), sure: "likely", why: ["number", "given up before"] };
       if (paysAll(theirs)) return { match: pays(theirs, amount), sure: "sure", why: ["number", "amount"] };
       const isPart = amount < sum(theirs.map(({ openMinor }) => openMinor));
       return { match: pays(theirs, amount), sure: "likely", why: ["number", isPart ? "a part" : "more than is open"] };

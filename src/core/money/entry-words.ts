@@ -17,7 +17,8 @@ export interface AccountEntry {
     | "payout arrived"
     | "dispute"
     | "dispute won"
-    | "dispute lost";
+    | "dispute lost"
+    | "bank line";
   invoice: string | null;
   note: string | null;
   method: string | null;

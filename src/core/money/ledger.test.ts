@@ -61,12 +61,18 @@ describe("the ledger", () => {
     const taken = paymentReceived({ id: 5, method: "cash", amountMinor: 4_000, into: "credit", technicianId: 3 });
     expect(taken[0]).toEqual({ account: "cash out", amountMinor: 4_000, paymentId: 5, technicianId: 3 });
     const cheque = paymentReceived({ id: 6, method: "cheque", amountMinor: 900, into: "credit", technicianId: 3 });
-    const handed = cashHandedOver(3, [
-      { id: 5, method: "cash", amountMinor: 4_000 },
-      { id: 6, method: "cheque", amountMinor: 900 },
-    ]);
+    const given = [
+      { id: 5, method: "cash" as const, amountMinor: 4_000 },
+      { id: 6, method: "cheque" as const, amountMinor: 900 },
+    ];
+    const handed = cashHandedOver(3, given, 0);
     expect(by([...taken, ...cheque])).toEqual({ "cash out": 4_900, credit: -4_900 });
     expect(by([...taken, ...cheque, ...handed])).toEqual({ "cash out": 0, credit: -4_900, cash: 4_000, bank: 900 });
+    expect(by(cashHandedOver(3, given, -150))).toMatchObject({
+      cash: 3_850,
+      "cash differences": 150,
+      "cash out": -4_900,
+    });
   });
 
   it("counts a cheque as money in the bank", () => {

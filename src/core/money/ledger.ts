@@ -18,6 +18,8 @@ import { type Minor, type PricedLine, sum, totalOf } from "./amounts";
  * | gateway fees | what the card service keeps for itself |
  * | on the way | what the card service has paid out and the bank has not received |
  * | disputed | what the card service holds back while a customer's bank asks for it |
+ * | cash differences | what was counted too little or too much when technicians handed over |
+ * | own | what the bank says beside payments, each on an account of the owner's own |
  */
 export const accounts = [
   "receivable",
@@ -35,6 +37,8 @@ export const accounts = [
   "gateway fees",
   "on the way",
   "disputed",
+  "cash differences",
+  "own",
 ] as const;
 export type Account = (typeof accounts)[number];
 
@@ -46,6 +50,7 @@ export interface Entry {
   noteId?: number;
   taxBp?: number;
   technicianId?: number;
+  ownAccountId?: number;
 }
 
 export type Method = "card" | "cash" | "bank" | "cheque";
@@ -145,17 +150,34 @@ export const writtenOff = (invoiceId: number, amountMinor: Minor): Entry[] =>
     { account: "receivable", amountMinor: -amountMinor, invoiceId },
   ]);
 
-/** What a technician has taken is counted: cash lies in the till, cheques are as good as in the bank. */
+/** What a technician has taken is counted: cash lies in the till, cheques are as good as in the bank. `differenceMinor`: what was counted beyond (below) what should be there. */
 export const cashHandedOver = (
   technicianId: number,
   payments: readonly { id: number; method: Method; amountMinor: Minor }[],
+  differenceMinor: Minor,
 ): Entry[] =>
-  balanced(
-    payments.flatMap(({ id: paymentId, method, amountMinor }) => [
+  balanced([
+    ...payments.flatMap(({ id: paymentId, method, amountMinor }) => [
       { ...placeOf(method, null), amountMinor, paymentId },
       { account: "cash out" as const, amountMinor: -amountMinor, technicianId, paymentId },
     ]),
-  );
+    { account: "cash", amountMinor: differenceMinor },
+    { account: "cash differences", amountMinor: 0 - differenceMinor, technicianId },
+  ]);
+
+/** A line of the bank that is no payment: its sum is on an account of the owner's own. */
+export const postedToOwn = (ownAccountId: number, amountMinor: Minor): Entry[] =>
+  balanced([
+    { account: "bank", amountMinor },
+    { account: "own", amountMinor: -amountMinor, ownAccountId },
+  ]);
+
+/** What the bank's line of a payout has beyond (below) what was announced: the card service kept less, or more. */
+export const payoutDiffers = (amountMinor: Minor): Entry[] =>
+  balanced([
+    { account: "bank", amountMinor },
+    { account: "gateway fees", amountMinor: -amountMinor },
+  ]);
 
 /** A technician is given the tips that came for them. */
 export const tipsPaidOut = (technicianId: number | null, method: "cash" | "bank", amountMinor: Minor): Entry[] =>

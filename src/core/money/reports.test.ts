@@ -1,25 +1,41 @@
 import fc from "fast-check";
-import { paidPart, sumsOf } from "./reports";
+import { paidByRate, sumsOf } from "./reports";
 
-describe("what of an invoice's tax has been paid", () => {
-  it("adds up to the whole tax, to the cent, however it is paid", () => {
+const rate = fc.record({
+  taxBp: fc.constantFrom(0, 600, 900, 2100),
+  amountMinor: fc.integer({ min: 0, max: 300_000 }),
+  taxShare: fc.double({ min: 0, max: 0.3, noNaN: true }),
+});
+const ofRates = fc.array(rate, { minLength: 1, maxLength: 4 }).map((rates) =>
+  rates.map(({ taxBp, amountMinor, taxShare }) => ({
+    taxBp,
+    amountMinor,
+    taxMinor: Math.floor(amountMinor * taxShare),
+  })),
+);
+
+describe("what of each rate of an invoice has been paid", () => {
+  it("adds up to what was paid, to the cent, and to the whole tax when all is", () => {
     fc.assert(
-      fc.property(
-        fc.integer({ min: 1, max: 500_000 }),
-        fc.double({ min: 0, max: 1, noNaN: true }),
-        fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { maxLength: 8 }),
-        (totalMinor, taxShare, cuts) => {
-          const taxMinor = Math.floor(totalMinor * taxShare);
-          const paid = [0, ...cuts.map((cut) => Math.round(cut * totalMinor)).sort((a, b) => a - b), totalMinor];
-          const parts = paid.slice(1).map((after, i) => paidPart(taxMinor, totalMinor, { before: paid[i]!, after }));
-          expect(parts.reduce((a, b) => a + b, 0)).toBe(taxMinor);
-        },
-      ),
+      fc.property(ofRates, fc.double({ min: 0, max: 1, noNaN: true }), (rates, share) => {
+        const total = rates.reduce((all, { amountMinor }) => all + amountMinor, 0);
+        const paid = Math.round(total * share);
+        const parts = paidByRate(rates, paid);
+        expect(parts.reduce((all, { netMinor, taxMinor }) => all + netMinor + taxMinor, 0)).toBe(paid);
+        expect(paidByRate(rates, total).map(({ taxMinor }) => taxMinor)).toEqual(rates.map(({ taxMinor }) => taxMinor));
+      }),
     );
   });
 
-  it("is nothing of an invoice that asks nothing", () => {
-    expect(paidPart(0, 0, { before: 0, after: 0 })).toBe(0);
+  it("is none of a rate that a credit note has taken back whole", () => {
+    const left = [
+      { taxBp: 600, amountMinor: 10_600, taxMinor: 600 },
+      { taxBp: 2100, amountMinor: 0, taxMinor: 0 },
+    ];
+    expect(paidByRate(left, 10_600)).toEqual([
+      { taxBp: 600, netMinor: 10_000, taxMinor: 600 },
+      { taxBp: 2100, netMinor: 0, taxMinor: 0 },
+    ]);
   });
 });
 

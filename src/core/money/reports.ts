@@ -1,4 +1,4 @@
-import { type Minor, roundHalfAway } from "./amounts";
+import { type Minor, roundHalfAway, shareOut } from "./amounts";
 
 /** What one looks back at in the books. */
 export const reports = {
@@ -11,8 +11,10 @@ export const reports = {
   "sales by source": "Net sales by where customers came from",
   tips: "What customers gave for each technician, what they were paid of it, and what is theirs still",
   "gateway fees": "What the card service kept, by month",
-  "deposits held": "What was paid ahead for work that is not invoiced yet",
-  "aged debts": "What each customer owes, by age",
+  "deposits held": "What was paid ahead for work that was not invoiced by the end of a day",
+  "aged debts": "What each customer owed at the end of a day, by age",
+  "bank against books":
+    "What the books have in the bank at the end of a day, and what stands on no line of a statement",
   journal: "Each entry of the ledger",
 } as const;
 export type ReportName = keyof typeof reports;
@@ -37,16 +39,28 @@ export interface Report {
 export const sumsOf = ({ columns, rows }: Pick<Report, "columns" | "rows">): (Minor | null)[] =>
   columns.map(({ kind }, i) => (kind === "money" ? rows.reduce((all, row) => all + Number(row[i]), 0) : null));
 
+/** What of an invoice stands at one rate, after its credit notes. */
+export interface OfRate {
+  taxBp: number;
+  amountMinor: Minor;
+  taxMinor: Minor;
+}
+
 /**
- * What of a part of an invoice has been paid by payments in a stretch of time, by how much of the invoice was paid before
- * it and after it. The parts of all stretches add up to the whole, to the cent.
+ * What of each rate of an invoice has been paid when so much of it has: each rate in proportion to what stands of it after
+ * credit notes, so that the parts add up to what was paid, to the cent. A stretch of time has what is paid at its end, less
+ * what was at its beginning.
  */
-export function paidPart(
-  partMinor: Minor,
-  totalMinor: Minor,
-  { before, after }: { before: Minor; after: Minor },
-): Minor {
-  if (totalMinor === 0) return 0;
-  const until = (paid: Minor) => roundHalfAway((partMinor * paid) / totalMinor);
-  return until(after) - until(before);
+export function paidByRate(
+  rates: readonly OfRate[],
+  paidMinor: Minor,
+): { taxBp: number; netMinor: Minor; taxMinor: Minor }[] {
+  const paid = shareOut(
+    paidMinor,
+    rates.map(({ amountMinor }) => amountMinor),
+  );
+  return rates.map(({ taxBp, amountMinor, taxMinor }, i) => {
+    const tax = amountMinor === 0 ? 0 : roundHalfAway((taxMinor * paid[i]!) / amountMinor);
+    return { taxBp, netMinor: paid[i]! - tax, taxMinor: tax };
+  });
 }

@@ -473,6 +473,30 @@ describe("a payment that a customer’s bank asks back", () => {
     expect([w.on(), w.open(), ...w.holds()]).toEqual([{ card: 0, held: 0 }, 0, null, []]);
   });
 
+  it("is taken by the next payout with its fee, and leaves nothing on the card service’s account", async () => {
+    const w = await disputed();
+    w.hear("open");
+    w.hear("lost");
+    mustPerform(
+      w.hogar,
+      recordPayout,
+      {
+        reference: "po_next",
+        amountMinor: 10_000 - 7_900 - 1_500,
+        feeMinor: 0,
+        at: Date.parse("2027-03-28"),
+        items: [
+          { kind: "charge", reference: "ch_of_somebody", grossMinor: 10_000, feeMinor: 0 },
+          { kind: "dispute", reference: "dp_x", grossMinor: -7_900, feeMinor: 1_500 },
+        ],
+      },
+      system,
+    );
+    // The charge of somebody else is not in these books: only what the dispute took is compared.
+    expect([w.on().card + 10_000, w.on().held]).toEqual([0, 0]);
+    expect(firstBroken(w.hogar.store.sql)).toBeNull();
+  });
+
   it("is lost as far as it was not given back before", async () => {
     const w = await disputed();
     mustPerform(w.hogar, creditInvoiceByHand, { invoiceId: 1, lines: null, reason: "We came too late" }, office);
@@ -496,6 +520,9 @@ describe("a payment that a customer’s bank asks back", () => {
     expect([w.on(), w.open(), ...w.holds()]).toEqual([{ card: -7_900, held: 0 }, 7_900, null, []]);
     await w.until("2027-04-09");
     expect([w.open(), w.charged()]).toEqual([7_900, [7_900]]);
+    expect(
+      one(w.hogar, "SELECT count(*) > 0 AS n FROM messages WHERE kind IN ('invoice reminder', 'last reminder')"),
+    ).toEqual({ n: 1 });
   });
 });
 

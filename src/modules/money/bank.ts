@@ -1,13 +1,13 @@
 import { type Minor, moneyWords } from "@/core/money/amounts";
-import type { Match, OpenBooks } from "@/core/money/bank-matching";
-import { payoutArrived } from "@/core/money/ledger";
+import { type Match, mostApart, type OpenBooks } from "@/core/money/bank-matching";
+import { payoutArrived, payoutDiffers, postedToOwn, reversed } from "@/core/money/ledger";
 import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
-import { localDate } from "@/core/time/local";
+import { epochMinute, localDate } from "@/core/time/local";
 import { dayShort } from "@/core/time/words";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import type { Rows } from "@/store/rows";
-import { post } from "./ledger";
+import { keyOnce, post } from "./ledger";
 import { takeDownPayment } from "./recording";
 import { takeBack } from "./taking-back";
 
@@ -41,15 +41,23 @@ export function openBooks({ sql, business }: ViewContext): OpenBooks {
       bill: string;
       openMinor: number;
       due: LocalDate;
+      givenUp: 0 | 1;
     }>(
-      `SELECT i.id, i.label, i.customer_id AS customerId, c.name, coalesce(c.bill_name, '') AS bill, o.open AS openMinor, i.due_date AS due
-        FROM (SELECT invoice_id, sum(amount_minor) AS open FROM ledger_entries WHERE account = 'receivable'
+      `SELECT i.id, i.label, i.customer_id AS customerId, c.name, coalesce(c.bill_name, '') AS bill, o.open AS openMinor,
+          i.due_date AS due, max(o.given_up) AS givenUp
+        FROM (SELECT invoice_id, sum(amount_minor) AS open, 0 AS given_up FROM ledger_entries WHERE account = 'receivable'
+            GROUP BY invoice_id HAVING sum(amount_minor) > 0
+          UNION ALL SELECT invoice_id, sum(amount_minor), 1 FROM ledger_entries WHERE account = 'write-offs'
             GROUP BY invoice_id HAVING sum(amount_minor) > 0) o
           JOIN invoices i ON i.id = o.invoice_id JOIN customers c ON c.id = i.customer_id
-        ORDER BY i.due_date, i.id`,
+        GROUP BY i.id ORDER BY i.due_date, i.id`,
     )
       .all()
-      .map(({ name, bill, ...invoice }) => ({ ...invoice, names: names(name, bill) })),
+      .map(({ name, bill, givenUp, ...invoice }) => ({
+        ...invoice,
+        names: names(name, bill),
+        ...(givenUp === 1 && { givenUp: true }),
+      })),
     payouts: sql<Rows["payouts"]>("SELECT * FROM payouts WHERE arrived_on IS NULL ORDER BY id")
       .all()
       .map(({ id, amount_minor, reference, paid_at }) => ({
@@ -86,6 +94,19 @@ export function openBooks({ sql, business }: ViewContext): OpenBooks {
         reference: "",
         names: names(name, bill),
       })),
+    returnable: sql<{ id: number; minor: number; date: LocalDate; note: string; name: string; bill: string }>(
+      `SELECT p.id, p.amount_minor AS minor, b.date, b.name || ' ' || b.words AS note, c.name, coalesce(c.bill_name, '') AS bill
+        FROM bank_lines b JOIN payments p ON p.id = b.payment_id JOIN customers c ON c.id = p.customer_id
+        WHERE p.state = 'received' AND p.method = 'bank' ORDER BY b.date DESC LIMIT 2000`,
+    )
+      .all()
+      .map(({ id, minor, date, name, bill }) => ({
+        id,
+        amountMinor: -minor,
+        from: date,
+        reference: "",
+        names: names(name, bill),
+      })),
   };
 }
 
@@ -108,8 +129,12 @@ export function matchLine(context: OperationContext, line: Line, match: Match): 
     is("payment_id", recordLine(context, line, match), 1);
     return;
   }
+  if (match.kind === "returned") return returnLine(context, line, match.id);
   const amount = mustBeOpen(context, match.kind, match.id);
-  if (amount !== line.amount_minor)
+  const beside = line.amount_minor - amount;
+  if (match.kind === "payout" && beside !== 0 && Math.abs(beside) <= mostApart(amount))
+    post(context, { kind: "bank line", key: `line ${line.id} beside` }, payoutDiffers(beside));
+  else if (beside !== 0)
     throw new Refusal("invalid-input", {
       sentence: `The line is ${moneyWords(line.amount_minor, context.business.currency)}, and this is ${moneyWords(amount, context.business.currency)}.`,
     });
@@ -118,6 +143,56 @@ export function matchLine(context: OperationContext, line: Line, match: Match): 
     is("payout_id", match.id);
   } else is(match.kind === "refund" ? "refund_id" : "payment_id", match.id);
 }
+
+/** The bank has taken a payment back: what it had paid is open again; both lines stand. */
+function returnLine(context: OperationContext, line: Line, paymentId: number): void {
+  const { sql, business } = context;
+  const { amount } = sql<{ amount: number }>("SELECT amount_minor AS amount FROM payments WHERE id = ?").get(
+    paymentId,
+  ) ?? { amount: 0 };
+  if (amount !== -line.amount_minor)
+    throw new Refusal("invalid-input", {
+      sentence: `The line is ${moneyWords(line.amount_minor, business.currency)}, and the payment was ${moneyWords(amount, business.currency)}.`,
+    });
+  takeBack(context, paymentId, `The bank has taken it back: ${line.words || line.name}`.slice(0, 300), {
+    linesStay: true,
+  });
+  sql("UPDATE bank_lines SET state = 'matched', returned_id = ? WHERE id = ?").run(paymentId, line.id);
+}
+
+/** A line that is no payment is posted to an account of the owner's own. */
+export function postLine(context: OperationContext, line: Line, accountId: number): void {
+  const { sql } = context;
+  if (!sql("SELECT 1 FROM own_accounts WHERE id = ? AND active = 1").get(accountId)) throw new Refusal("not-found");
+  const at = Math.min(context.now, epochMinute(line.date, noon, context.business.time_zone) * 60_000);
+  post(
+    context,
+    { kind: "bank line", key: keyOnce(context, `line ${line.id}`), at },
+    postedToOwn(accountId, line.amount_minor),
+  );
+  sql("UPDATE bank_lines SET state = 'posted', own_account_id = ? WHERE id = ?").run(accountId, line.id);
+}
+
+const noon = 720;
+
+/** What was posted from a line is taken back by its counter-entry. */
+function unpost(context: OperationContext, line: Line): void {
+  const { sql } = context;
+  const event = sql<{ id: number }>(
+    `SELECT id FROM ledger_events v WHERE kind = 'bank line' AND (key = @key OR key LIKE @key || ', %')
+      AND NOT EXISTS (SELECT 1 FROM ledger_events WHERE reverses_id = v.id)`,
+  ).get({ key: `line ${line.id}` })!;
+  post(
+    context,
+    { kind: "reversal", key: keyOnce(context, `line ${line.id} taken back`), reversesId: event.id },
+    reversed(postedToOwn(line.own_account_id!, line.amount_minor)),
+  );
+  sql("UPDATE bank_lines SET state = 'open', own_account_id = NULL WHERE id = ?").run(line.id);
+}
+
+/** What stands on a line of a closed day is posted today. */
+const isClosed = ({ business }: OperationContext, date: LocalDate): boolean =>
+  business.books_closed_to !== null && date <= business.books_closed_to;
 
 /** Once for a line; again where the payment before was taken back. */
 function recordLine(
@@ -135,7 +210,7 @@ function recordLine(
     customerId,
     method: "bank",
     amountMinor: line.amount_minor,
-    ...(line.date <= context.today && { on: line.date }),
+    ...(line.date <= context.today && !isClosed(context, line.date) && { on: line.date }),
     note: `${dayShort(line.date)}: ${line.words || line.name}`.slice(0, 140),
     invoices,
     key: n === 0 ? key : `${key}, ${n + 1}`,
@@ -163,6 +238,12 @@ export function reopenLine(context: OperationContext, line: Line): void {
   if (line.state === "open") return;
   if (line.payout_id !== null)
     throw new Refusal("not-allowed", { sentence: "This payout is in the bank: that cannot be taken back." });
+  if (line.returned_id !== null)
+    throw new Refusal("not-allowed", {
+      sentence:
+        "The bank has taken this payment back: that cannot be undone here. Record the payment anew if it came again.",
+    });
+  if (line.own_account_id !== null) return unpost(context, line);
   if (line.recorded === 1) return takeBack(context, line.payment_id!, "The line of the bank is something else");
   sql("UPDATE bank_lines SET state = 'open', why = '', payment_id = NULL, refund_id = NULL WHERE id = ?").run(line.id);
 }

@@ -1,6 +1,6 @@
 import { type CreditableLine, creditedPart, leftOf } from "@/core/money/credit";
 import { type Minor, moneyWords, sum } from "@/core/money/amounts";
-import { invoiceCredited, reversed, writtenOff } from "@/core/money/ledger";
+import { invoiceCredited } from "@/core/money/ledger";
 import { Refusal } from "@/core/problems";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { wordsOf } from "@/modules/catalogue/text-blocks";
@@ -8,6 +8,7 @@ import { keepSeller } from "./sellers";
 import { insertRow } from "@/store/insert";
 import { numberOf } from "./invoicing";
 import { post, release } from "./ledger";
+import { withWriteOffOpen } from "./writing-off";
 
 /** The lines of an invoice, with what was taken back of each before. */
 export const creditableLines = ({ sql }: ViewContext, invoiceId: number): CreditableLine[] =>
@@ -34,7 +35,7 @@ export type Parts = readonly { position: number; amountMinor: number }[] | null;
  * invoice is taken back whole has none: it can be invoiced again. Answers the note's id.
  */
 export function creditInvoice(context: OperationContext, invoiceId: number, parts: Parts, reason: string): number {
-  const { sql, now, business } = context;
+  const { sql, business } = context;
   const invoice = sql<{ customer_id: number; open_minor: number }>(
     `SELECT i.customer_id, b.open_minor
       FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.id = ?`,
@@ -59,7 +60,37 @@ export function creditInvoice(context: OperationContext, invoiceId: number, part
   const totalMinor = sum(credited.map((line) => line.amountMinor));
   if (totalMinor <= 0)
     throw new Refusal("nothing-due", { sentence: "There is nothing left of this invoice to be credited." });
-  const open = invoice.open_minor + takeWriteOffBack(context, invoiceId, reason);
+  const customerId = invoice.customer_id;
+  const act = () => storeNote(context, { invoiceId, customerId, credited, totalMinor, reason });
+  // What was given up is not credited where enough is open without it.
+  const noteId = invoice.open_minor < totalMinor ? withWriteOffOpen(context, invoiceId, reason, act) : act();
+  if (creditableLines(context, invoiceId).every((line) => leftOf(line) === 0))
+    sql("UPDATE invoices SET job_id = NULL, remind_on = NULL WHERE id = ?").run(invoiceId);
+  return noteId;
+}
+
+const openOf = ({ sql }: OperationContext, invoiceId: number): Minor =>
+  sql<{ n: Minor }>("SELECT open_minor AS n FROM invoice_balances WHERE invoice_id = ?").get(invoiceId)!.n;
+
+/** What had paid the credited part is free again, and the note stands. */
+function storeNote(
+  context: OperationContext,
+  {
+    invoiceId,
+    customerId,
+    credited,
+    totalMinor,
+    reason,
+  }: {
+    invoiceId: number;
+    customerId: number;
+    credited: readonly NonNullable<ReturnType<typeof creditedPart>>[];
+    totalMinor: Minor;
+    reason: string;
+  },
+): number {
+  const { sql, now, business } = context;
+  const open = openOf(context, invoiceId);
   if (open < totalMinor) release(context, invoiceId, totalMinor - open, reason);
   const taxMinor = sum(credited.map((line) => line.taxMinor));
   const noteId = insertRow(sql, "credit_notes", {
@@ -67,7 +98,7 @@ export function creditInvoice(context: OperationContext, invoiceId: number, part
     ...numberOf(context, "credit_notes", business.credit_prefix),
     invoice_id: invoiceId,
     seller_id: keepSeller(context),
-    customer_id: invoice.customer_id,
+    customer_id: customerId,
     issued_at: now,
     total_minor: totalMinor,
     tax_minor: taxMinor,
@@ -87,28 +118,5 @@ export function creditInvoice(context: OperationContext, invoiceId: number, part
     { kind: "credit note", key: `credit note ${noteId}`, reason },
     invoiceCredited(noteId, invoiceId, credited),
   );
-  if (creditableLines(context, invoiceId).every((line) => leftOf(line) === 0))
-    sql("UPDATE invoices SET job_id = NULL, remind_on = NULL WHERE id = ?").run(invoiceId);
   return noteId;
 }
-
-/** An invoice that was given up and is taken back by a credit note was not given up. Answers what is open again. */
-function takeWriteOffBack(context: OperationContext, invoiceId: number, reason: string): Minor {
-  const writeOff = standingWriteOff(context, invoiceId);
-  if (!writeOff) return 0;
-  post(
-    context,
-    { kind: "reversal", key: `event ${writeOff.id} taken back`, reason, reversesId: writeOff.id },
-    reversed(writtenOff(invoiceId, writeOff.minor)),
-  );
-  return writeOff.minor;
-}
-
-/** What was given up of an invoice, and stands. */
-export const standingWriteOff = ({ sql }: ViewContext, invoiceId: number) =>
-  sql<{ id: number; at: number; reason: string; minor: Minor }>(
-    `SELECT v.id, v.at, v.reason, e.amount_minor AS minor
-      FROM ledger_entries e JOIN ledger_events v ON v.id = e.event_id
-      WHERE e.invoice_id = ? AND e.account = 'write-offs' AND v.kind = 'write-off'
-        AND NOT EXISTS (SELECT 1 FROM ledger_events WHERE reverses_id = v.id)`,
-  ).get(invoiceId);

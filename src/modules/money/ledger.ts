@@ -2,8 +2,11 @@ import type { Minor } from "@/core/money/amounts";
 import { applyReceived, type OpenAmount } from "@/core/money/applying";
 import { allocated, type Entry, released, type Source } from "@/core/money/ledger";
 import { jobStates } from "@/core/jobs/states";
+import { addDays } from "@/core/time/dates";
+import { epochMinute, localDate } from "@/core/time/local";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
+import { chain } from "@/store/ledger-chain";
 import { moveDueDate } from "./parts";
 import { settlePoints } from "./points";
 import type { Rows } from "@/store/rows";
@@ -29,7 +32,13 @@ export function post(
   entries: readonly Entry[],
 ): number {
   const { sql } = context;
-  const id = insertRow(sql, "ledger_events", { kind, key, at, reason, reverses_id: reversesId });
+  const id = insertRow(sql, "ledger_events", {
+    kind,
+    key,
+    at: notClosed(context, at),
+    reason,
+    reverses_id: reversesId,
+  });
   for (const [line, entry] of entries.entries())
     insertRow(sql, "ledger_entries", {
       event_id: id,
@@ -41,12 +50,21 @@ export function post(
       note_id: entry.noteId ?? null,
       tax_bp: entry.taxBp ?? null,
       technician_id: entry.technicianId ?? null,
+      own_account_id: entry.ownAccountId ?? null,
     });
+  chain(sql, id);
   for (const { account, invoiceId } of entries) if (account === "receivable") moveDueDate(context, invoiceId!);
   if (changesWhatIsPaid.has(kind))
     for (const paymentId of new Set(entries.map((entry) => entry.paymentId)))
       if (paymentId !== undefined) settlePoints(context, paymentId, kind === "payment");
   return id;
+}
+
+/** A moment as it is, or noon of the first day that is open where the books are closed on its own. */
+function notClosed({ business, now }: OperationContext, at: number): number {
+  const { books_closed_to: closed, time_zone } = business;
+  if (closed === null || localDate(Math.floor(at / 60_000), time_zone) > closed) return at;
+  return Math.min(now, epochMinute(addDays(closed, 1), 720, time_zone) * 60_000);
 }
 
 /** Events by which more or less was paid by a customer: their points follow. */

@@ -1,7 +1,7 @@
 import { type Minor, sum } from "@/core/money/amounts";
 import { openParts, type Part, splitEvenly } from "@/core/money/instalments";
 import { nextPaymentReminder } from "@/core/messages/moments";
-import type { LocalDate } from "@/core/time/dates";
+import { addDays, type LocalDate } from "@/core/time/dates";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { reminderDays } from "@/modules/messages/reminders";
 import { insertRow } from "@/store/insert";
@@ -53,6 +53,14 @@ export function moveDueDate(context: OperationContext, invoiceId: number): void 
       nextPaymentReminder(next.due, reminderDays(context), today),
       invoiceId,
     );
+}
+
+/** An invoice of which something is open again is reminded of by its due date, or from tomorrow on where all of its days have passed. */
+export function remindAgain(context: OperationContext, invoiceId: number): void {
+  const { sql, today } = context;
+  const { due } = sql<{ due: LocalDate }>("SELECT due_date AS due FROM invoices WHERE id = ?").get(invoiceId)!;
+  const next = nextPaymentReminder(due, reminderDays(context), today) ?? addDays(today, 1);
+  sql("UPDATE invoices SET remind_on = ? WHERE id = ?").run(next, invoiceId);
 }
 
 /** In how many parts at most a customer may pay a sum by themselves; 1 is not at all. */

@@ -3,10 +3,12 @@ import type { OpenAmount } from "@/core/money/applying";
 import { Refusal } from "@/core/problems";
 import { addDays, type LocalDate } from "@/core/time/dates";
 import { epochMinute } from "@/core/time/local";
+import { dateWords } from "@/core/time/words";
 import type { OperationContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
 import { receive } from "./charging";
 import { allocate, sourceOfPayment } from "./ledger";
+import { standingWriteOff, withWriteOffOpen } from "./writing-off";
 
 /** A payment without an hour of its own came at noon. */
 const noon = 720;
@@ -40,9 +42,21 @@ export function takeDownPayment(
     throw new Refusal("invalid-input", {
       fields: { "/on": on > today ? "This day has not come yet." : "This is longer ago than ten years." },
     });
+  if (on !== undefined && business.books_closed_to !== null && on <= business.books_closed_to)
+    throw new Refusal("invalid-input", {
+      fields: { "/on": `The books are closed up to ${dateWords(business.books_closed_to)}: choose a later day.` },
+    });
   const at = on === undefined || on === today ? now : epochMinute(on, noon, business.time_zone) * 60_000;
   const due = dueOf(context, customerId);
-  refuseOdd(context, due, amountMinor, invoices ?? []);
+  const payable = due.map((one) => ({ ...one }));
+  for (const { invoiceId } of invoices ?? []) {
+    const stands = standingWriteOff(context, invoiceId);
+    const known = payable.find(({ id }) => id === invoiceId);
+    if (!stands || !isOfCustomer(context, invoiceId, customerId)) continue;
+    if (known) known.openMinor += stands.minor;
+    else payable.push({ id: invoiceId, openMinor: stands.minor });
+  }
+  refuseOdd(context, payable, amountMinor, invoices ?? []);
   const id = insertRow(sql, "payments", {
     customer_id: customerId,
     purpose: "account",
@@ -58,10 +72,18 @@ export function takeDownPayment(
   receive(context, { ...payment, method, amount_minor: amountMinor, technician_id: null }, at);
   const source = sourceOfPayment(payment);
   if (invoices === null) allocate(context, [{ source, leftMinor: amountMinor }], due, at);
-  for (const { invoiceId, amountMinor: part } of invoices ?? [])
-    allocate(context, [{ source, leftMinor: part }], [{ id: invoiceId, openMinor: part }], at);
+  for (const { invoiceId, amountMinor: part } of invoices ?? []) {
+    const pay = () => allocate(context, [{ source, leftMinor: part }], [{ id: invoiceId, openMinor: part }], at);
+    const isOpen = (due.find(({ id }) => id === invoiceId)?.openMinor ?? 0) >= part;
+    // Money that comes after all for what was given up is taken.
+    if (isOpen) pay();
+    else withWriteOffOpen(context, invoiceId, "It was paid after all", pay);
+  }
   return id;
 }
+
+const isOfCustomer = ({ sql }: OperationContext, invoiceId: number, customerId: number): boolean =>
+  sql("SELECT 1 FROM invoices WHERE id = ? AND customer_id = ?").get(invoiceId, customerId) !== undefined;
 
 /** What a customer owes, what was due first coming first. */
 const dueOf = ({ sql }: OperationContext, customerId: number): OpenAmount[] =>

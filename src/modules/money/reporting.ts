@@ -1,5 +1,5 @@
 import { ageOf, ages } from "@/core/money/ages";
-import { type Column, paidPart, type Report, type ReportName, sumsOf } from "@/core/money/reports";
+import { type Column, type OfRate, paidByRate, type Report, type ReportName, sumsOf } from "@/core/money/reports";
 import { groupBy } from "@/core/group";
 import { sum } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
@@ -24,8 +24,9 @@ const mostMonths = 36;
 
 export function reportOf(context: ViewContext, name: ReportName, stretch: Stretch): Report {
   if (name === "tax by invoice" || name === "tax by payment") return taxReport(context, name, stretch);
-  if (name === "deposits held") return depositsHeld(context);
-  if (name === "aged debts") return agedDebts(context);
+  if (name === "deposits held") return depositsHeld(context, stretch);
+  if (name === "aged debts") return agedDebts(context, stretch);
+  if (name === "bank against books") return bankAgainstBooks(context, stretch);
   if (name === "tips") return tipsReport(context, stretch);
   if (name === "gateway fees") return gatewayFees(context, stretch);
   if (name === "journal") return journal(context, stretch);
@@ -82,34 +83,37 @@ const taxInvoiced = (context: ViewContext, stretch: Stretch): RateSums[] =>
     )
     .all(momentsOf(context, stretch));
 
-/** Each payment pays its share of an invoice's rates. */
+/** What of each rate had been paid by the end of a stretch, less what had been by its beginning. */
 function taxPaid(context: ViewContext, stretch: Stretch): RateSums[] {
   const { sql } = context;
-  const moments = momentsOf(context, stretch);
-  const paid = sql<{ invoiceId: number; total: number; before: number; within: number }>(
-    `SELECT i.id AS invoiceId, i.total_minor AS total,
-        (SELECT coalesce(sum(b.amount_minor), 0) FROM allocations b WHERE b.invoice_id = i.id AND b.at < @begins) AS before,
-        sum(a.amount_minor) AS within
-      FROM allocations a JOIN invoices i ON i.id = a.invoice_id WHERE a.at >= @begins AND a.at < @ends GROUP BY i.id`,
-  ).all(moments);
-  const linesOf = sql<RateSums>(
-    `SELECT tax_bp AS taxBp, sum(amount_minor - tax_minor) AS netMinor, sum(tax_minor) AS taxMinor
-      FROM invoice_lines WHERE invoice_id = ? GROUP BY tax_bp`,
+  const { begins, ends } = momentsOf(context, stretch);
+  const touched = sql<{ id: number }>(
+    `SELECT invoice_id AS id FROM allocations WHERE at >= @begins AND at < @ends
+      UNION SELECT invoice_id FROM credit_notes WHERE issued_at >= @begins AND issued_at < @ends`,
+  ).all({ begins, ends });
+  const rates = sql<OfRate>(
+    `SELECT tax_bp AS taxBp, sum(amount_minor) AS amountMinor, sum(tax_minor) AS taxMinor
+      FROM (SELECT tax_bp, amount_minor, tax_minor FROM invoice_lines WHERE invoice_id = @id
+        UNION ALL SELECT c.tax_bp, -c.amount_minor, -c.tax_minor
+          FROM credit_notes n JOIN credit_note_lines c ON c.note_id = n.id WHERE n.invoice_id = @id AND n.issued_at < @before)
+      GROUP BY tax_bp ORDER BY tax_bp`,
   );
-  const parts = paid.flatMap(({ invoiceId, total, before, within }) =>
-    linesOf.all(invoiceId).map(({ taxBp, netMinor, taxMinor }) => {
-      const stretchPaid = { before, after: before + within };
-      const tax = paidPart(taxMinor, total, stretchPaid);
-      return { taxBp, netMinor: paidPart(netMinor + taxMinor, total, stretchPaid) - tax, taxMinor: tax };
-    }),
+  const paid = sql<{ n: number }>(
+    "SELECT coalesce(sum(amount_minor), 0) AS n FROM allocations WHERE invoice_id = @id AND at < @before",
   );
+  const by = (id: number, before: number) => paidByRate(rates.all({ id, before }), paid.get({ id, before })!.n);
+  const parts = touched.flatMap(({ id }) => [
+    ...by(id, ends),
+    ...by(id, begins).map(({ taxBp, netMinor, taxMinor }) => ({ taxBp, netMinor: -netMinor, taxMinor: -taxMinor })),
+  ]);
   return [...groupBy(parts, ({ taxBp }) => taxBp).entries()]
     .sort(([a], [b]) => a - b)
     .map(([taxBp, of]) => ({
       taxBp,
       netMinor: sum(of.map(({ netMinor }) => netMinor)),
       taxMinor: sum(of.map(({ taxMinor }) => taxMinor)),
-    }));
+    }))
+    .filter(({ netMinor, taxMinor }) => netMinor !== 0 || taxMinor !== 0);
 }
 
 type SalesBy = Extract<ReportName, `sales by ${string}`>;
@@ -187,16 +191,18 @@ function gatewayFees(context: ViewContext, stretch: Stretch): Report {
   return { columns, rows, sums: sumsOf({ columns, rows }), chart: { of: 0, by: 2 } };
 }
 
-/** What customers have paid ahead, as the ledger has it now. */
-function depositsHeld({ sql, business }: ViewContext): Report {
+/** What customers had paid ahead at the end of the last day. */
+function depositsHeld(context: ViewContext, stretch: Stretch): Report {
+  const { sql, business } = context;
   const columns = [text("Customer"), text("Paid on"), text("For"), money("Held")];
   const rows = sql<{ customer: string; at: number; work: string; held: number }>(
     `SELECT c.name AS customer, p.settled_at AS at, s.name AS work, -sum(e.amount_minor) AS held
-      FROM ledger_entries e JOIN payments p ON p.id = e.payment_id JOIN customers c ON c.id = p.customer_id
-        JOIN jobs j ON j.id = p.job_id JOIN services s ON s.id = j.service_id
-      WHERE e.account = 'deposits' GROUP BY p.id HAVING sum(e.amount_minor) <> 0 ORDER BY p.settled_at, p.id`,
+      FROM ledger_entries e JOIN ledger_events v ON v.id = e.event_id JOIN payments p ON p.id = e.payment_id
+        JOIN customers c ON c.id = p.customer_id JOIN jobs j ON j.id = p.job_id JOIN services s ON s.id = j.service_id
+      WHERE e.account = 'deposits' AND v.at < @ends
+      GROUP BY p.id HAVING sum(e.amount_minor) <> 0 ORDER BY p.settled_at, p.id`,
   )
-    .all()
+    .all({ ends: momentsOf(context, stretch).ends })
     .map(({ customer, at, work, held }) => [
       customer,
       dateWords(localDate(Math.floor(at / 60_000), business.time_zone)),
@@ -206,23 +212,60 @@ function depositsHeld({ sql, business }: ViewContext): Report {
   return { columns, rows, sums: sumsOf({ columns, rows }), chart: null };
 }
 
-function agedDebts({ sql, today }: ViewContext): Report {
+/** What was owed at the end of the last day, by its age then. */
+function agedDebts(context: ViewContext, stretch: Stretch): Report {
+  const { sql } = context;
   const columns = [text("Customer"), ...ages.map(money), money("All")];
   const open = sql<{ customerId: number; customer: string; due: LocalDate; minor: number }>(
     `SELECT c.id AS customerId, c.name AS customer, i.due_date AS due, sum(e.amount_minor) AS minor
-      FROM ledger_entries e JOIN invoices i ON i.id = e.invoice_id JOIN customers c ON c.id = i.customer_id
-      WHERE e.account = 'receivable' GROUP BY i.id HAVING sum(e.amount_minor) > 0 ORDER BY c.name COLLATE NOCASE, c.id`,
-  ).all();
+      FROM ledger_entries e JOIN ledger_events v ON v.id = e.event_id JOIN invoices i ON i.id = e.invoice_id
+        JOIN customers c ON c.id = i.customer_id
+      WHERE e.account = 'receivable' AND v.at < @ends
+      GROUP BY i.id HAVING sum(e.amount_minor) > 0 ORDER BY c.name COLLATE NOCASE, c.id`,
+  ).all({ ends: momentsOf(context, stretch).ends });
   const rows = [...groupBy(open, ({ customerId }) => customerId).values()].map((own) => [
     own[0]!.customer,
-    ...ages.map((age) => sum(own.filter(({ due }) => ageOf(due, today) === age).map(({ minor }) => minor))),
+    ...ages.map((age) => sum(own.filter(({ due }) => ageOf(due, stretch.to) === age).map(({ minor }) => minor))),
     sum(own.map(({ minor }) => minor)),
   ]);
   return { columns, rows, sums: sumsOf({ columns, rows }), chart: null };
 }
 
-/** So many entries are read at once; a longer stretch is read in parts. */
-const mostEntries = 20_000;
+/**
+ * What the books have in the bank, and what makes it differ from the bank's own statement: what is booked and stands on no
+ * line, and lines that are booked nowhere. With these, the last sum is what the statement should end with, if it began with nothing.
+ */
+function bankAgainstBooks(context: ViewContext, stretch: Stretch): Report {
+  const { sql, business } = context;
+  const { ends } = momentsOf(context, stretch);
+  const columns = [text("What"), text("Date"), text("Who"), money("Amount")];
+  const { booked } = sql<{ booked: number }>(
+    `SELECT coalesce(sum(e.amount_minor), 0) AS booked FROM ledger_entries e JOIN ledger_events v ON v.id = e.event_id
+      WHERE e.account = 'bank' AND v.at < ?`,
+  ).get(ends)!;
+  const onNoLine = sql<{ at: number; who: string; minor: number }>(
+    `SELECT p.settled_at AS at, c.name AS who, p.amount_minor + p.tip_minor AS minor FROM payments p JOIN customers c ON c.id = p.customer_id
+      WHERE p.method IN ('bank', 'cheque') AND p.state = 'received' AND (p.technician_id IS NULL OR p.handover_id IS NOT NULL)
+        AND p.settled_at < @ends AND NOT EXISTS (SELECT 1 FROM bank_lines b WHERE b.payment_id = p.id AND b.date <= @to)
+    UNION ALL SELECT v.at, 'payout ' || o.reference, o.amount_minor FROM payouts o JOIN ledger_events v ON v.key = 'payout ' || o.id || ' arrived'
+      WHERE v.at < @ends AND NOT EXISTS (SELECT 1 FROM bank_lines b WHERE b.payout_id = o.id AND b.date <= @to)
+    UNION ALL SELECT r.asked_at, c.name, -r.amount_minor FROM refunds r JOIN payments p ON p.id = r.payment_id JOIN customers c ON c.id = p.customer_id
+      WHERE r.method = 'bank' AND r.state = 'refunded' AND r.asked_at < @ends
+        AND NOT EXISTS (SELECT 1 FROM bank_lines b WHERE b.refund_id = r.id AND b.date <= @to)
+    ORDER BY 1`,
+  ).all({ ends, to: stretch.to });
+  const inNoBook = sql<{ date: LocalDate; who: string; minor: number }>(
+    `SELECT date, name AS who, amount_minor AS minor FROM bank_lines
+      WHERE state IN ('open', 'set aside') AND date <= ? ORDER BY date, id`,
+  ).all(stretch.to);
+  const day = (at: number) => dateWords(localDate(Math.floor(at / 60_000), business.time_zone));
+  const rows = [
+    ["in the bank, by the books", dateWords(stretch.to), "", booked],
+    ...onNoLine.map(({ at, who, minor }) => ["booked, on no line yet", day(at), who, 0 - minor]),
+    ...inNoBook.map(({ date, who, minor }) => ["on a line, not booked", dateWords(date), who, minor]),
+  ];
+  return { columns, rows, sums: sumsOf({ columns, rows }), chart: null };
+}
 
 /** Each entry with the owner's own number of its account, where they have given one; debits and credits apart. */
 function journal(context: ViewContext, stretch: Stretch): Report {
@@ -232,38 +275,48 @@ function journal(context: ViewContext, stretch: Stretch): Report {
     text("Event"),
     text("Account"),
     text("Number"),
+    text("Customer"),
     text("Paper"),
     text("Why"),
     money("Debit"),
     money("Credit"),
   ];
-  const entries = sql<{
+  const rows = sql<{
     at: number;
     kind: Rows["ledger_events"]["kind"];
     reason: string;
     account: string;
     number: string | null;
+    customer: string | null;
     paper: string | null;
     minor: number;
   }>(
-    `SELECT v.at, v.kind, v.reason, e.account, a.number, coalesce(n.label, i.label, 'payment ' || e.payment_id) AS paper, e.amount_minor AS minor
+    `SELECT v.at, v.kind, v.reason, coalesce(o.name, e.account) AS account, coalesce(nullif(o.number, ''), a.number) AS number, c.name AS customer,
+        coalesce(n.label, i.label, 'payment ' || e.payment_id) AS paper, e.amount_minor AS minor
       FROM ledger_events v JOIN ledger_entries e ON e.event_id = v.id LEFT JOIN account_numbers a ON a.account = e.account
+        LEFT JOIN own_accounts o ON o.id = e.own_account_id
         LEFT JOIN invoices i ON i.id = e.invoice_id LEFT JOIN credit_notes n ON n.id = e.note_id
+        LEFT JOIN payments p ON p.id = e.payment_id LEFT JOIN customers c ON c.id = coalesce(i.customer_id, p.customer_id)
       WHERE v.at >= @begins AND v.at < @ends ORDER BY v.at, v.id, e.line LIMIT ${mostEntries + 1}`,
-  ).all(momentsOf(context, stretch));
-  if (entries.length > mostEntries)
+  )
+    .all(momentsOf(context, stretch))
+    .map(({ at, kind, reason, account, number: own, customer, paper, minor }) => [
+      localDate(Math.floor(at / 60_000), business.time_zone),
+      kind,
+      account,
+      own ?? "",
+      customer ?? "",
+      paper ?? "",
+      reason,
+      Math.max(0, minor),
+      Math.max(0, -minor),
+    ]);
+  if (rows.length > mostEntries)
     throw new Refusal("invalid-input", {
-      fields: { "/from": "These are very many entries: choose fewer days at once." },
+      fields: { "/from": "These are more than a hundred thousand entries: choose fewer days at once." },
     });
-  const rows = entries.map(({ at, kind, reason, account, number: own, paper, minor }) => [
-    localDate(Math.floor(at / 60_000), business.time_zone),
-    kind,
-    account,
-    own ?? "",
-    paper ?? "",
-    reason,
-    Math.max(0, minor),
-    Math.max(0, -minor),
-  ]);
   return { columns, rows, sums: sumsOf({ columns, rows }), chart: null };
 }
+
+/** So many entries are read at once, which is more than a year of a large business; a longer stretch is read in parts. */
+const mostEntries = 100_000;

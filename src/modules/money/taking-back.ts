@@ -5,7 +5,13 @@ import type { Rows } from "@/store/rows";
 import { post, release } from "./ledger";
 
 /** Sets a payment right that was written down wrongly: what it had paid is open again, and so is the line of the bank that it was held against. Refuses what a card has really paid, and what was refunded in part. */
-export function takeBack(context: OperationContext, paymentId: number, reason: string): void {
+export function takeBack(
+  context: OperationContext,
+  paymentId: number,
+  reason: string,
+  /** Where the bank has taken it back, by a line of its own. */
+  { linesStay = false } = {},
+): void {
   const { sql } = context;
   const payment = receivedPayment(context, paymentId);
   if (payment.method === "card")
@@ -35,7 +41,8 @@ export function takeBack(context: OperationContext, paymentId: number, reason: s
     ),
   );
   sql("UPDATE payments SET state = 'taken back' WHERE id = ?").run(paymentId);
-  sql("UPDATE bank_lines SET state = 'open', payment_id = NULL, recorded = 0 WHERE payment_id = ?").run(paymentId);
+  if (!linesStay)
+    sql("UPDATE bank_lines SET state = 'open', payment_id = NULL, recorded = 0 WHERE payment_id = ?").run(paymentId);
 }
 
 type Received = Rows["payments"] & { left: number };

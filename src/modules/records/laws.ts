@@ -1,17 +1,27 @@
 import type { ViewContext } from "@/kernel/operation";
+import { brokenChain } from "@/store/ledger-chain";
 import { visitStates } from "@/core/visits/states";
 
 type Sql = ViewContext["sql"];
 
-/** A law of the data: what it says, and a query for what breaks it, in words (`what`). */
+/** A law of the data: what it says, and what breaks it, in words: a query that answers `what`, or a look that answers it or null. */
 export interface Law {
   says: string;
-  breaks: string;
+  breaks: string | ((sql: Sql) => string | null);
 }
 
-/** What must always be true of the data, the money first; each is a query that finds nothing. */
+/** What must always be true of the data, the money first; each finds nothing that breaks it. */
 export function lawsOf(sql: Sql): Law[] {
-  return [...ledger, ...papers, ...points, ...numbered.map(withoutGaps), ...days, ...asRecorded(sql)];
+  return [
+    ...ledger,
+    ...papers,
+    ...whatTheyAreAbout,
+    ...places,
+    ...points,
+    ...numbered.map(withoutGaps),
+    ...days,
+    ...asRecorded(sql),
+  ];
 }
 
 /** How far a look at the laws is: how many of them were looked at, and the first that is broken. */
@@ -25,9 +35,10 @@ export interface Checked {
 export function* checkLaws(sql: Sql): Generator<Checked> {
   const laws = lawsOf(sql);
   for (const [i, { says, breaks }] of laws.entries()) {
-    const found = sql<{ what: string }>(`${breaks} LIMIT 1`).get();
-    yield { done: i + 1, laws: laws.length, broken: found ? { law: says, what: found.what } : null };
-    if (found) return;
+    const what =
+      typeof breaks === "string" ? (sql<{ what: string }>(`${breaks} LIMIT 1`).get()?.what ?? null) : breaks(sql);
+    yield { done: i + 1, laws: laws.length, broken: what === null ? null : { law: says, what } };
+    if (what !== null) return;
   }
 }
 
@@ -53,6 +64,10 @@ const ledger: Law[] = [
     says: "Events of the ledger are numbered without a gap: none is ever taken out.",
     breaks: `SELECT 'event ' || (id - 1) || ' is missing' AS what
       FROM ledger_events v WHERE id > 1 AND NOT EXISTS (SELECT 1 FROM ledger_events b WHERE b.id = v.id - 1)`,
+  },
+  {
+    says: "Each event of the ledger is bound to all before it, and none of them has changed since.",
+    breaks: brokenChain,
   },
   {
     says: "The trial balance is zero.",
@@ -127,6 +142,91 @@ const papers: Law[] = [
         OR iif(r.state = 'refunded', r.amount_minor, 0) <> (SELECT coalesce(sum(e.amount_minor), 0)
           FROM ledger_events v JOIN ledger_entries e ON e.event_id = v.id
           WHERE v.key = 'refund ' || r.id AND e.account = 'refunds' AND e.payment_id = r.payment_id)`,
+  },
+];
+
+/** What the key of an event of a kind names, where it begins with that: for each event there is a row that allows it. */
+const about: { kind: string; key: string; allows: string }[] = [
+  { kind: "invoice", key: "'invoice ' || id", allows: "FROM invoices" },
+  { kind: "credit note", key: "'credit note ' || id", allows: "FROM credit_notes" },
+  { kind: "payment", key: "'payment ' || id", allows: "FROM payments WHERE state IN ('received', 'taken back')" },
+  { kind: "refund asked", key: "'refund ' || id || ' asked'", allows: "FROM refunds" },
+  { kind: "refund", key: "'refund ' || id", allows: "FROM refunds WHERE state = 'refunded'" },
+  { kind: "cash handed over", key: "'handover ' || id", allows: "FROM handovers" },
+  { kind: "payout", key: "'payout ' || id", allows: "FROM payouts" },
+  { kind: "payout arrived", key: "'payout ' || id || ' arrived'", allows: "FROM payouts WHERE arrived_on IS NOT NULL" },
+  {
+    kind: "gateway fee",
+    key: "'fee of ' || kind || ' ' || reference",
+    allows: "FROM payout_items WHERE fee_minor > 0",
+  },
+  { kind: "dispute", key: "'dispute ' || id", allows: "FROM disputes" },
+  { kind: "dispute won", key: "'dispute ' || id || ' won'", allows: "FROM disputes WHERE state = 'won'" },
+  {
+    kind: "dispute lost",
+    key: "'dispute ' || id || ' lost'",
+    allows: "FROM disputes WHERE state = 'lost' AND lost_minor > 0",
+  },
+];
+
+/** Both ways: for each event its row, and for each row its event. */
+const whatTheyAreAbout: Law[] = about.map(({ kind, key, allows }) => ({
+  says: `For each ${kind} in the ledger there is what it is about, and the other way round.`,
+  breaks: `SELECT key || ' is about nothing' AS what FROM ledger_events
+      WHERE kind = '${kind}' AND key NOT IN (SELECT ${key} ${allows})
+    UNION ALL SELECT ${key} || ' is not in the ledger' FROM (SELECT * ${allows})
+      WHERE ${key} NOT IN (SELECT key FROM ledger_events WHERE kind = '${kind}')`,
+}));
+
+/** The sum that an event has on an account. */
+const posted = (key: string, account: string): string =>
+  `(SELECT coalesce(sum(e.amount_minor), 0) FROM ledger_events v JOIN ledger_entries e ON e.event_id = v.id
+    WHERE v.key = ${key} AND e.account = '${account}')`;
+
+/** Where money lies: with the card service, in the bank, in somebody's hands. */
+const places: Law[] = [
+  {
+    says: "A payout is in the ledger with its sum and its fee, on its way and arrived.",
+    breaks: `SELECT 'payout ' || o.id AS what FROM payouts o
+      WHERE ${posted("'payout ' || o.id", "on the way")} <> amount_minor
+        OR ${posted("'payout ' || o.id", "gateway fees")} <> fee_minor
+        OR ${posted("'payout ' || o.id || ' arrived'", "bank")} <> iif(arrived_on IS NULL, 0, amount_minor)`,
+  },
+  {
+    says: "What the card service kept is in the ledger.",
+    breaks: `SELECT kind || ' ' || reference AS what FROM payout_items i
+      WHERE fee_minor > 0 AND ${posted("'fee of ' || i.kind || ' ' || i.reference", "gateway fees")} <> fee_minor`,
+  },
+  {
+    says: "What was handed over is what its payments come to, and what was counted beside that is in the ledger.",
+    breaks: `SELECT 'handover ' || h.id AS what FROM handovers h
+      WHERE h.amount_minor <> (SELECT coalesce(sum(amount_minor + tip_minor), 0) FROM payments WHERE handover_id = h.id)
+        OR -${posted("'handover ' || h.id", "cash out")} <> h.amount_minor
+        OR -${posted("'handover ' || h.id", "cash differences")} <> h.difference_minor`,
+  },
+  {
+    says: "A line of the bank that is matched has the sum of what it is.",
+    breaks: `SELECT 'line ' || l.id || ' of ' || l.date AS what
+      FROM bank_lines l LEFT JOIN payments p ON p.id = l.payment_id LEFT JOIN payouts o ON o.id = l.payout_id
+        LEFT JOIN refunds r ON r.id = l.refund_id
+      WHERE l.state = 'matched'
+        AND l.amount_minor - coalesce(p.amount_minor + p.tip_minor, o.amount_minor, -r.amount_minor,
+          -(SELECT amount_minor FROM payments WHERE id = l.returned_id))
+          <> ${posted("'line ' || l.id || ' beside'", "bank")}`,
+  },
+  {
+    says: "A line of the bank that is posted to an account of one's own is in the ledger, once.",
+    breaks: `SELECT 'line ' || l.id || ' of ' || l.date AS what FROM bank_lines l
+      WHERE (SELECT coalesce(sum(e.amount_minor), 0) FROM ledger_events v JOIN ledger_entries e ON e.event_id = v.id
+        WHERE e.account = 'bank' AND (v.key = 'line ' || l.id OR v.key LIKE 'line ' || l.id || ', %'
+          OR v.key LIKE 'line ' || l.id || ' taken back%')) <> iif(l.state = 'posted', l.amount_minor, 0)`,
+  },
+  {
+    says: "A dispute is in the ledger with its sum.",
+    breaks: `SELECT 'dispute ' || d.id AS what FROM disputes d
+      WHERE ${posted("'dispute ' || d.id", "disputed")} <> amount_minor
+        OR -${posted("'dispute ' || d.id || ' won'", "disputed")} <> iif(state = 'won', amount_minor, 0)
+        OR -${posted("'dispute ' || d.id || ' lost'", "disputed")} <> iif(state = 'lost', lost_minor, 0)`,
   },
 ];
 

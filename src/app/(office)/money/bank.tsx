@@ -24,6 +24,7 @@ import { useDeferredValue, useEffect, useRef, useState } from "react";
 
 type Line = ViewOutput<"bank-lines">["rows"][number];
 type Proposal = Line["proposals"][number];
+type OwnAccount = ViewOutput<"bank-lines">["accounts"][number];
 const size = 25;
 
 /** Lines of the bank's statements: each that is open with what it may be, taken by a key or a click. */
@@ -122,7 +123,9 @@ export function Bank({
               mayChange={mayChange}
               busy={deal.busy}
               onTake={(proposal) => take(line, proposal)}
+              accounts={data!.accounts}
               onAside={(why) => void deal.setAside(line, why)}
+              onPost={(accountId) => void deal.post(line, accountId)}
               onReopen={() => void deal.reopen(line)}
               onInvoice={onInvoice}
             />
@@ -175,8 +178,10 @@ function LineRow({
   isChosen,
   mayChange,
   busy,
+  accounts,
   onTake,
   onAside,
+  onPost,
   onReopen,
   onInvoice,
 }: {
@@ -185,8 +190,10 @@ function LineRow({
   isChosen: boolean;
   mayChange: boolean;
   busy: boolean;
+  accounts: readonly OwnAccount[];
   onTake: (proposal: Proposal) => void;
   onAside: (why: string) => void;
+  onPost: (accountId: number) => void;
   onReopen: () => void;
   onInvoice: (id: number) => void;
 }) {
@@ -266,7 +273,17 @@ function LineRow({
             Something else…
           </Button>
         )}
-        {more && <SomethingElse line={line} currency={currency} busy={busy} onTake={onTake} onAside={onAside} />}
+        {more && (
+          <SomethingElse
+            line={line}
+            currency={currency}
+            busy={busy}
+            accounts={accounts}
+            onTake={onTake}
+            onAside={onAside}
+            onPost={onPost}
+          />
+        )}
       </Box>
     </Box>
   );
@@ -277,14 +294,18 @@ function SomethingElse({
   line,
   currency,
   busy,
+  accounts,
   onTake,
   onAside,
+  onPost,
 }: {
   line: Line;
   currency: string;
   busy: boolean;
+  accounts: readonly OwnAccount[];
   onTake: (proposal: Proposal) => void;
   onAside: (why: string) => void;
+  onPost: (accountId: number) => void;
 }) {
   const [typed, setTyped] = useState("");
   const [why, setWhy] = useState("");
@@ -318,10 +339,11 @@ function SomethingElse({
           )}
         />
       )}
+      <PostTo accounts={accounts} busy={busy} onPost={onPost} />
       <Box sx={{ display: "flex", gap: 2, alignItems: "start" }}>
         <TextField
           size="small"
-          label="None of ours: what is it?"
+          label="Nothing to book: what is it?"
           value={why}
           onChange={(e) => setWhy(e.target.value)}
           slotProps={{ htmlInput: { maxLength: 200 } }}
@@ -340,10 +362,59 @@ function SomethingElse({
   );
 }
 
+/** An account of one's own on which the line is posted: one there is, or a new one by its name. */
+function PostTo({
+  accounts,
+  busy,
+  onPost,
+}: {
+  accounts: readonly OwnAccount[];
+  busy: boolean;
+  onPost: (accountId: number) => void;
+}) {
+  const [typed, setTyped] = useState("");
+  const { send, busy: saving, wrong } = useChange("save-own-account");
+  const known = accounts.find(({ name }) => name.toLowerCase() === typed.trim().toLowerCase());
+  const post = async () => {
+    if (known) return onPost(known.id);
+    const made = await send({ id: null, name: typed, number: "", active: true });
+    if (made) onPost(made.value.id);
+  };
+  return (
+    <Box sx={{ display: "flex", gap: 2, alignItems: "start" }}>
+      <Autocomplete
+        freeSolo
+        size="small"
+        options={accounts.map(({ name }) => name)}
+        inputValue={typed}
+        onInputChange={(_, text) => setTyped(text)}
+        fullWidth
+        renderInput={(params) => (
+          <TextField
+            {...params}
+            label="No payment: on which account?"
+            error={!!wrong("/name")}
+            helperText={wrong("/name") ?? "The bank’s fees, rent, interest; a new name makes one"}
+          />
+        )}
+      />
+      <Button
+        variant="outlined"
+        disabled={busy || saving || typed.trim().length < 2}
+        onClick={() => void post()}
+        sx={{ flex: "none", height: 40 }}
+      >
+        Post
+      </Button>
+    </Box>
+  );
+}
+
 /** Deals with lines: matched, set aside or open again, each with a way back. */
 function useDealing() {
   const match = useChange("match-bank-line");
   const aside = useChange("set-aside-bank-line");
+  const posting = useChange("post-bank-line");
   const reopen = useChange("reopen-bank-line");
   const sayWithUndo = useUndo();
   const { enqueueSnackbar } = useSnackbar();
@@ -351,11 +422,14 @@ function useDealing() {
   const work = useWork();
   const back = (line: Line) => reopen.send({ lineId: line.id });
   return {
-    busy: match.busy || aside.busy || reopen.busy || work.busy,
+    busy: match.busy || aside.busy || posting.busy || reopen.busy || work.busy,
     work,
     async match(line: Line, proposal: Proposal) {
       if (!(await match.send({ lineId: line.id, match: proposal.match }))) return;
-      if (proposal.match.kind === "payout") enqueueSnackbar(`${proposal.words} is in the bank`, { variant: "success" });
+      if (proposal.match.kind === "payout" || proposal.match.kind === "returned")
+        enqueueSnackbar(proposal.match.kind === "returned" ? proposal.words : `${proposal.words} is in the bank`, {
+          variant: "success",
+        });
       else sayWithUndo(`Taken: ${proposal.words}`, () => back(line));
     },
     matchMany: (lines: readonly Line[]) =>
@@ -371,6 +445,9 @@ function useDealing() {
       }),
     async setAside(line: Line, why: string) {
       if (await aside.send({ lineId: line.id, why })) sayWithUndo("Set aside", () => back(line));
+    },
+    async post(line: Line, accountId: number) {
+      if (await posting.send({ lineId: line.id, accountId })) sayWithUndo("Posted", () => back(line));
     },
     reopen: back,
   };

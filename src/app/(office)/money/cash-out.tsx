@@ -14,6 +14,7 @@ import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
 import FormControlLabel from "@mui/material/FormControlLabel";
+import TextField from "@mui/material/TextField";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
 
@@ -24,16 +25,19 @@ export function CashOut({ out, currency }: { out: Out; currency: string }) {
   const [open, setOpen] = useState(false);
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
   const [countedMinor, setCounted] = useState(0);
+  const [difference, setDifference] = useState("");
   const [signature, setSignature] = useState({ name: out.technician, drawing: "" });
   const { send, busy, wrong } = useChange("hand-over-cash");
   const { enqueueSnackbar } = useSnackbar();
   const amount = (minor: number) => moneyWords(minor, currency);
   const given = out.payments.filter(({ id }) => !left.has(id));
+  const comesTo = sum(given.map(({ minor }) => minor));
   const record = async () => {
     const done = await send({
       technicianId: out.technicianId,
       paymentIds: given.map(({ id }) => id),
       countedMinor,
+      ...(difference.trim() && countedMinor !== comesTo && { difference }),
       signed: signature.drawing ? signature : null,
     });
     if (!done) return;
@@ -74,7 +78,7 @@ export function CashOut({ out, currency }: { out: Out; currency: string }) {
             ))}
           </Box>
           <Box sx={{ color: ink.ash }}>
-            It comes to <b>{amount(sum(given.map(({ minor }) => minor)))}</b>.
+            It comes to <b>{amount(comesTo)}</b>.
           </Box>
           <MoneyField
             currency={currency}
@@ -83,6 +87,15 @@ export function CashOut({ out, currency }: { out: Out; currency: string }) {
             onValue={setCounted}
             wrong={wrong("/countedMinor")}
           />
+          {countedMinor > 0 && countedMinor !== comesTo && (
+            <TextField
+              label={countedMinor < comesTo ? "Why it is too little" : "Why it is too much"}
+              value={difference}
+              onChange={(e) => setDifference(e.target.value)}
+              helperText={`${amount(Math.abs(countedMinor - comesTo))} ${countedMinor < comesTo ? "are missing" : "are over"}: with a reason it counts as it is`}
+              slotProps={{ htmlInput: { maxLength: 200 } }}
+            />
+          )}
           <SignatureField
             label="Handed over by"
             signature={signature}

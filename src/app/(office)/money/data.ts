@@ -6,7 +6,7 @@ import { invoicesShown, type InvoicesShown, paymentsShown, type PaymentsShown } 
 export type Invoice = ViewOutput<"invoice">;
 
 /** Which lines of the bank. */
-export const bankShown = ["open", "matched", "set aside", "all"] as const;
+export const bankShown = ["open", "matched", "posted", "set aside", "all"] as const;
 export type BankShown = (typeof bankShown)[number];
 
 /** A part of Money: where it opens, a list and which part of it, or what is to be billed. */

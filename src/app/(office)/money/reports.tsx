@@ -22,13 +22,14 @@ import TextField from "@mui/material/TextField";
 import { scaleBand, scaleLinear } from "d3-scale";
 import { useState } from "react";
 import { AccountNumbers } from "./account-numbers";
+import { CloseBooks } from "./close-books";
 
 type Report = ViewOutput<"report">;
 
 /** So many rows are shown; the file has all of them. */
 const mostRows = 400;
-/** These are as things stand today, whatever the days. */
-const asOfNow: readonly ReportName[] = ["deposits held", "aged debts"];
+/** These are as things stood at the end of one day. */
+const asOfDay: readonly ReportName[] = ["deposits held", "aged debts", "bank against books"];
 
 /** The books looked back at: a table with its sums, a chart where there is one to draw, and all of it as CSV. */
 export function Reports({ mayChange }: { mayChange: boolean }) {
@@ -36,7 +37,7 @@ export function Reports({ mayChange }: { mayChange: boolean }) {
   const [name, setName] = useState<ReportName>("tax by invoice");
   const [from, setFrom] = useState(`${addMonths(today, -2).slice(0, 7)}-01`);
   const [to, setTo] = useState(today);
-  const { data: report, problem } = useLive("report", { name, from, to });
+  const { data: report, problem } = useLive("report", { name, from: asOfDay.includes(name) ? to : from, to });
   return (
     <Box sx={{ px: 6, pb: 6, overflowY: "auto" }}>
       <Box sx={{ display: "flex", gap: 3, alignItems: "center", flexWrap: "wrap", pt: 2, mb: 3 }}>
@@ -54,16 +55,20 @@ export function Reports({ mayChange }: { mayChange: boolean }) {
             </MenuItem>
           ))}
         </TextField>
-        {!asOfNow.includes(name) && (
-          <>
-            <DateField label="From" width={180} value={from} onValue={(day) => day && setFrom(day)} />
-            <DateField label="To" width={180} value={to} onValue={(day) => day && setTo(day)} />
-          </>
+        {!asOfDay.includes(name) && (
+          <DateField label="From" width={180} value={from} onValue={(day) => day && setFrom(day)} />
         )}
+        <DateField
+          label={asOfDay.includes(name) ? "At the end of" : "To"}
+          width={180}
+          value={to}
+          onValue={(day) => day && setTo(day)}
+        />
         <Button disabled={!report} onClick={() => report && void save(name, report)}>
           Export CSV
         </Button>
         {name === "journal" && mayChange && <AccountNumbers />}
+        {mayChange && <CloseBooks />}
       </Box>
       <Box sx={{ color: ink.ash, mb: 3 }}>{reports[name]}.</Box>
       {problem && <Alert severity="warning">{Object.values(problem.fields ?? {})[0] ?? problem.sentence}</Alert>}

@@ -1,8 +1,9 @@
 import { Refusal } from "@/core/problems";
-import { Id, input, OneOf } from "@/kernel/inputs";
+import { Id, input, OneOf, OrNull } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
+import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
-import { type Line, matchLine, openLine, reopenLine } from "../bank";
+import { type Line, matchLine, openLine, postLine, reopenLine } from "../bank";
 
 const MatchBankLine = input({
   lineId: Id,
@@ -15,7 +16,7 @@ const MatchBankLine = input({
         maxItems: 200,
       }),
     }),
-    input({ kind: OneOf(["payout", "recorded", "refund"]), id: Id }),
+    input({ kind: OneOf(["payout", "recorded", "refund", "returned"]), id: Id }),
   ]),
 });
 
@@ -45,6 +46,41 @@ export const setAsideBankLine = defineOperation({
   run(context, { lineId, why }) {
     const line = openLine(context, lineId);
     context.sql("UPDATE bank_lines SET state = 'set aside', why = ? WHERE id = ?").run(why.trim(), line.id);
+  },
+});
+
+/** A line is none of our payments, and is posted to an account of the owner's own: the bank's fees, rent, interest. */
+export const postBankLine = defineOperation({
+  name: "post-bank-line",
+  access: "money.change of all",
+  about: { lineId: "shared", accountId: "shared" },
+  input: input({ lineId: Id, accountId: Id }),
+  run: (context, { lineId, accountId }) => postLine(context, openLine(context, lineId), accountId),
+});
+
+const NameOfAccount = Type.String({ minLength: 2, maxLength: 60, pattern: "\\S", patternSentence: "Give it a name." });
+
+/** An account of the owner's own, made or changed; one that is used no more is offered no more. */
+export const saveOwnAccount = defineOperation({
+  name: "save-own-account",
+  access: "money.change of all",
+  about: { id: "shared" },
+  input: input({
+    id: OrNull(Id),
+    name: NameOfAccount,
+    number: Type.String({ maxLength: 20 }),
+    active: Type.Boolean(),
+  }),
+  run({ sql }, { id, name, number, active }) {
+    const account = { name: name.trim(), number: number.trim(), active: active ? (1 as const) : (0 as const) };
+    if (sql("SELECT 1 FROM own_accounts WHERE name = ? AND id IS NOT ?").get(account.name, id))
+      throw new Refusal("invalid-input", { fields: { "/name": "There is an account of this name already." } });
+    if (id === null) return { id: insertRow(sql, "own_accounts", account) };
+    const { changes } = sql(
+      "UPDATE own_accounts SET name = @name, number = @number, active = @active WHERE id = @id",
+    ).run({ ...account, id });
+    if (changes === 0) throw new Refusal("not-found");
+    return { id };
   },
 });
 

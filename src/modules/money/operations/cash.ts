@@ -77,17 +77,19 @@ const HandOver = input({
   paymentIds: Type.Array(Id, { minItems: 1, maxItems: 200, uniqueItems: true }),
   /** What was counted on the table. */
   countedMinor: Money,
+  /** Why it is more or less than it should be: then it counts as it is. */
+  difference: Type.Optional(Type.String({ maxLength: 200 })),
   /** Whoever hands it over signs for it, where they are there. */
   signed: Type.Optional(OrNull(Signed)),
 });
 
-/** What a technician has taken is counted, and is theirs no more. It comes to what they took, or it is counted again. */
+/** What a technician has taken is counted, and is theirs no more. It comes to what they took, or it is said why not. */
 export const handOverCash = defineOperation({
   name: "hand-over-cash",
   access: "money.change",
   about: { technicianId: "technician", paymentIds: "payment" },
   input: HandOver,
-  run(context, { technicianId, paymentIds, countedMinor, signed = null }) {
+  run(context, { technicianId, paymentIds, countedMinor, difference = "", signed = null }) {
     const { sql, now, actor, business } = context;
     const payments = sql<Pick<Rows["payments"], "id" | "method"> & { amountMinor: number }>(
       `SELECT id, method, amount_minor + tip_minor AS amountMinor FROM payments
@@ -97,10 +99,12 @@ export const handOverCash = defineOperation({
     if (payments.length !== paymentIds.length)
       throw new Refusal("not-found", { sentence: "Some of it was handed over already: look again." });
     const amountMinor = sum(payments.map((payment) => payment.amountMinor));
-    if (countedMinor !== amountMinor)
+    const differenceMinor = countedMinor - amountMinor;
+    const why = difference.trim();
+    if (differenceMinor !== 0 && !why)
       throw new Refusal("invalid-input", {
         fields: {
-          "/countedMinor": `It should come to ${moneyWords(amountMinor, business.currency)}. Count again, or leave a payment out until it is found.`,
+          "/countedMinor": `It should come to ${moneyWords(amountMinor, business.currency)}. Count again, leave a payment out until it is found, or say why it differs.`,
         },
       });
     const id = insertRow(sql, "handovers", {
@@ -108,10 +112,16 @@ export const handOverCash = defineOperation({
       amount_minor: amountMinor,
       counted_at: now,
       counted_by: actorWords(actor),
+      difference_minor: differenceMinor,
+      difference_reason: differenceMinor === 0 ? "" : why,
       signature: signed?.drawing ?? null,
     });
     for (const payment of payments) sql("UPDATE payments SET handover_id = ? WHERE id = ?").run(id, payment.id);
-    post(context, { kind: "cash handed over", key: `handover ${id}` }, cashHandedOver(technicianId, payments));
+    post(
+      context,
+      { kind: "cash handed over", key: `handover ${id}` },
+      cashHandedOver(technicianId, payments, differenceMinor),
+    );
     return { handoverId: id };
   },
 });

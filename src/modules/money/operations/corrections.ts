@@ -1,5 +1,4 @@
 import { moneyWords } from "@/core/money/amounts";
-import { writtenOff } from "@/core/money/ledger";
 import { Refusal } from "@/core/problems";
 import { Id, input, OneOf, OrNull } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
@@ -8,8 +7,10 @@ import { refund } from "../charging";
 import { Reason } from "../inputs";
 import { creditInvoice } from "../crediting";
 import { issueInvoice, payFromCredit } from "../invoicing";
-import { keyOnce, post, sourceOfPayment } from "../ledger";
+import { sourceOfPayment } from "../ledger";
+import { remindAgain } from "../parts";
 import { receivedPayment, takeBack } from "../taking-back";
+import { giveUp, takeWriteOffBack } from "../writing-off";
 
 const CreditInvoice = input({
   invoiceId: Id,
@@ -71,12 +72,20 @@ export const writeOff = defineOperation({
     const open = sql<{ n: number }>("SELECT open_minor AS n FROM invoice_balances WHERE invoice_id = ?").get(invoiceId);
     if (!open) throw new Refusal("not-found");
     if (open.n <= 0) throw new Refusal("nothing-due");
-    post(
-      context,
-      { kind: "write-off", key: keyOnce(context, `write-off of invoice ${invoiceId}`), reason },
-      writtenOff(invoiceId, open.n),
-    );
-    sql("UPDATE invoices SET remind_on = NULL WHERE id = ?").run(invoiceId);
+    giveUp(context, invoiceId, open.n, reason);
+  },
+});
+
+/** What was given up of an invoice is owed again, and reminded of again. */
+export const undoWriteOff = defineOperation({
+  name: "undo-write-off",
+  access: "money.change",
+  about: { invoiceId: "invoice" },
+  input: WriteOff,
+  run(context, { invoiceId, reason }) {
+    if (!takeWriteOffBack(context, invoiceId, reason))
+      throw new Refusal("nothing-due", { sentence: "Nothing of this invoice is given up." });
+    remindAgain(context, invoiceId);
   },
 });
 

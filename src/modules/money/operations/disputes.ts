@@ -7,6 +7,7 @@ import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
 import { reference } from "../inputs";
 import { post, release, sourceOfPayment } from "../ledger";
+import { remindAgain } from "../parts";
 
 const RecordDispute = input({
   reference,
@@ -75,6 +76,7 @@ function lose(context: OperationContext, dispute: Dispute): void {
     const part = Math.min(n, missing);
     if (part <= 0) break;
     release(context, invoice_id, part, "The customer’s bank has taken it back", payment.id);
+    remindAgain(context, invoice_id);
     missing -= part;
   }
   const lostMinor = dispute.amount_minor - Math.max(0, missing);

@@ -16,7 +16,7 @@ const RecordPayout = input({
   at: Type.Integer({ minimum: 0 }),
   items: Type.Array(
     input({
-      kind: OneOf(["charge", "refund"]),
+      kind: OneOf(["charge", "refund", "dispute"]),
       reference: Type.String({ maxLength: 120 }),
       grossMinor: Minor,
       feeMinor: Type.Integer({ minimum: 0 }),
@@ -24,6 +24,14 @@ const RecordPayout = input({
     { maxItems: 20_000 },
   ),
 });
+
+/** The payment of which an item of a payout speaks, by its reference. */
+const paymentOf = {
+  charge: "SELECT id FROM payments WHERE gateway_reference = ?",
+  refund: "SELECT payment_id AS id FROM refunds WHERE refund_key = ?",
+  // What comes again of one that was won is named after it.
+  dispute: "SELECT payment_id AS id FROM disputes WHERE ? IN (reference, reference || ' won')",
+};
 
 /** The card service has paid out: what it kept of each charge is a fee, the rest is on its way. The same payout twice changes nothing. */
 export const recordPayout = defineOperation({
@@ -40,12 +48,7 @@ export const recordPayout = defineOperation({
     });
     if (id === null) return;
     for (const [position, item] of items.entries()) {
-      const paymentId =
-        sql<{ id: number }>(
-          item.kind === "charge"
-            ? "SELECT id FROM payments WHERE gateway_reference = ?"
-            : "SELECT payment_id AS id FROM refunds WHERE refund_key = ?",
-        ).get(item.reference)?.id ?? null;
+      const paymentId = sql<{ id: number }>(paymentOf[item.kind]).get(item.reference)?.id ?? null;
       insertRow(sql, "payout_items", {
         payout_id: id,
         position,

@@ -1,12 +1,12 @@
 import { bankMatcher, type Match, type Proposal } from "@/core/money/bank-matching";
-import { parseMoney } from "@/core/money/amounts";
+import { moneyWords, parseMoney } from "@/core/money/amounts";
 import { input, OneOf } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { likePattern, pageInput, readPage } from "@/kernel/paging";
 import { defineView } from "@/kernel/view";
 import { type Line, openBooks } from "../bank";
 
-const bankLinesShown = ["open", "matched", "set aside", "all"] as const;
+const bankLinesShown = ["open", "matched", "posted", "set aside", "all"] as const;
 
 /** One page of the bank's lines; each that is open with what it may be. Looked for by name, words and amount. */
 export const bankLines = defineView({
@@ -29,6 +29,9 @@ export const bankLines = defineView({
     return {
       currency: business.currency,
       count,
+      accounts: sql<{ id: number; name: string }>(
+        "SELECT id, name FROM own_accounts WHERE active = 1 ORDER BY number, name",
+      ).all(),
       open: sql<{ n: number }>("SELECT count(*) AS n FROM bank_lines WHERE state = 'open'").get()!.n,
       rows: lines.map((line) => ({
         id: line.id,
@@ -38,12 +41,22 @@ export const bankLines = defineView({
         words: line.words,
         state: line.state,
         why: line.why,
-        is: line.state === "matched" ? matchedWords(context, line) : null,
-        mayReopen: line.state !== "open" && line.payout_id === null,
+        is:
+          line.state === "matched"
+            ? matchedWords(context, line)
+            : line.own_account_id !== null
+              ? { words: nameOfAccount(context, line.own_account_id), invoiceId: null }
+              : null,
+        mayReopen: line.state !== "open" && line.payout_id === null && line.returned_id === null,
         proposals:
           line.state === "open"
             ? propose({ date: line.date, amountMinor: line.amount_minor, name: line.name, words: line.words }).map(
-                ({ match, sure, why }) => ({ match, sure, why, words: proposalWords(context, { match, sure, why }) }),
+                ({ match, sure, why }) => ({
+                  match,
+                  sure,
+                  why,
+                  words: proposalWords(context, line, { match, sure, why }),
+                }),
               )
             : [],
       })),
@@ -51,8 +64,20 @@ export const bankLines = defineView({
   },
 });
 
-function proposalWords(context: ViewContext, { match }: Proposal): string {
-  if (match.kind !== "invoices") return knownWords(context, match.kind, match.id);
+const nameOfAccount = ({ sql }: ViewContext, id: number): string =>
+  sql<{ name: string }>("SELECT name FROM own_accounts WHERE id = ?").get(id)!.name;
+
+function proposalWords(context: ViewContext, line: Line, { match }: Proposal): string {
+  if (match.kind !== "invoices") {
+    const words = knownWords(context, match.kind, match.id);
+    const beside =
+      match.kind === "payout"
+        ? line.amount_minor -
+          context.sql<{ n: number }>("SELECT amount_minor AS n FROM payouts WHERE id = ?").get(match.id)!.n
+        : 0;
+    if (beside === 0) return words;
+    return `${words}, ${moneyWords(Math.abs(beside), context.business.currency)} ${beside < 0 ? "less" : "more"} than announced, as a fee`;
+  }
   const { sql } = context;
   const { name } = sql<{ name: string }>("SELECT name FROM customers WHERE id = ?").get(match.customerId)!;
   const labels = match.invoices.map(
@@ -65,16 +90,17 @@ function knownWords({ sql }: ViewContext, kind: Exclude<Match["kind"], "invoices
   if (kind === "payout")
     return `Payout ${sql<{ reference: string }>("SELECT reference FROM payouts WHERE id = ?").get(id)!.reference}`;
   const { name } = sql<{ name: string }>(
-    kind === "recorded"
+    kind === "recorded" || kind === "returned"
       ? "SELECT c.name FROM payments p JOIN customers c ON c.id = p.customer_id WHERE p.id = ?"
       : "SELECT c.name FROM refunds r JOIN payments p ON p.id = r.payment_id JOIN customers c ON c.id = p.customer_id WHERE r.id = ?",
   ).get(id)!;
-  return kind === "recorded" ? `${name}: the payment that was recorded by hand` : `${name}: the refund`;
+  return `${name}: ${{ recorded: "the payment that was recorded by hand", refund: "the refund", returned: "the payment goes back, what it paid is open again" }[kind]}`;
 }
 
 /** What a matched line is: in words, with the invoice it paid first. */
 function matchedWords(context: ViewContext, line: Line): { words: string; invoiceId: number | null } {
   if (line.payout_id !== null) return { words: knownWords(context, "payout", line.payout_id), invoiceId: null };
+  if (line.returned_id !== null) return { words: knownWords(context, "returned", line.returned_id), invoiceId: null };
   if (line.refund_id !== null) return { words: knownWords(context, "refund", line.refund_id), invoiceId: null };
   const paid = context
     .sql<{ id: number; label: string }>(

@@ -13,7 +13,8 @@ import { defineView } from "@/kernel/view";
 import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
 import { readBooks } from "../books";
-import { creditableLines, standingWriteOff } from "../crediting";
+import { creditableLines } from "../crediting";
+import { standingWriteOff } from "../writing-off";
 import { creditOf } from "../ledger";
 import { partsOf } from "../parts";
 

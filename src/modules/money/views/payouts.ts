@@ -67,7 +67,7 @@ export const payout = defineView({
       at: localDate(Math.floor(row.paid_at / 60_000), business.time_zone),
       arrived: row.arrived_on,
       items: sql<{
-        kind: "charge" | "refund";
+        kind: "charge" | "refund" | "dispute";
         reference: string;
         grossMinor: number;
         feeMinor: number;

@@ -16,6 +16,14 @@ export const report = defineView({
   },
 });
 
+/** Up to which day the books are closed; null where all are open. */
+export const booksClosed = defineView({
+  name: "books-closed",
+  access: "money.see of all",
+  input: Nothing,
+  read: ({ business }) => ({ closedTo: business.books_closed_to }),
+});
+
 /** The accounts of the ledger with the owner's own numbers, empty where there is none. */
 export const accountNumbers = defineView({
   name: "account-numbers",

@@ -119,6 +119,7 @@ import { payOutNow, payoutIsThere } from "@/modules/money/operations/payouts";
 import {
   agreeCollection,
   beginRun,
+  answerObjection,
   objectToCharge,
   promiseDay,
   recordCall,
@@ -174,6 +175,7 @@ export const operations = {
   "pay-out-tips": payOutTips,
   "agree-collection": agreeCollection,
   "object-to-charge": objectToCharge,
+  "answer-objection": answerObjection,
   "promise-payment": promiseDay,
   "record-promise": takeDownPromise,
   "record-call": recordCall,

@@ -316,6 +316,7 @@ describe("somebody who sees only their own visits", () => {
       key: "some form's key",
     },
     "credit-invoice": { invoiceId: ids.invoice, lines: null, reason: "A mistake" },
+    "answer-objection": { invoiceId: ids.invoice, reason: "Explained on the phone" },
     "undo-write-off": { invoiceId: ids.invoice, reason: "Found again" },
     "write-off": { invoiceId: ids.invoice, reason: "Nobody there" },
     "use-credit": { invoiceId: ids.invoice },

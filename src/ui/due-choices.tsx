@@ -7,6 +7,7 @@ import { useChange } from "@/ui/use-change";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import TextField from "@mui/material/TextField";
 import { useState } from "react";
 
 /** What a customer may say about an invoice that is open: not to this card this time, or on which day they pay. */
@@ -25,6 +26,7 @@ export function DueChoices({
   onChanged: () => void;
 }) {
   const [open, setOpen] = useState(false);
+  const [words, setWords] = useState("");
   const [day, setDay] = useState(addDays(today, 7));
   const object = useChange("object-to-charge", { then: onChanged });
   const promise = useChange("promise-payment", {
@@ -38,11 +40,20 @@ export function DueChoices({
       {charge && (
         <Alert severity="info" sx={{ fontSize: 16 }}>
           {moneyWords(charge.minor, currency)} is charged to your {charge.card} on {dayWords(charge.date)}.
+          <TextField
+            label="Why not? (if you like)"
+            value={words}
+            onChange={(e) => setWords(e.target.value)}
+            multiline
+            fullWidth
+            slotProps={{ htmlInput: { maxLength: 600 } }}
+            sx={{ display: "block", mt: 2, bgcolor: "#fff" }}
+          />
           <Button
             color="inherit"
             variant="outlined"
             disabled={object.busy}
-            onClick={() => void object.send({ token })}
+            onClick={() => void object.send({ token, words })}
             sx={{ display: "block", mt: 2, minHeight: 44 }}
           >
             Not this time

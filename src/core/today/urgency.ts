@@ -19,6 +19,9 @@ export type NeedKind =
   | "dispute"
   | "broken promise"
   | "not collected"
+  | "objection"
+  | "paid twice"
+  | "unreachable"
   | "bank"
   | "trouble";
 
@@ -37,6 +40,9 @@ const ranks: Record<NeedKind, number> = {
   "not closed": 3,
   "failed card": 3,
   "not collected": 3,
+  objection: 3,
+  unreachable: 3,
+  "paid twice": 4,
   "broken promise": 4,
   reply: 4,
   trouble: 3,

@@ -7,6 +7,8 @@ import { payInvoice } from "@/modules/money/operations/pay-by-card";
 import { splitByLink, splitInvoice } from "@/modules/money/operations/parts";
 import { payOutNow } from "@/modules/money/operations/payouts";
 import { saveBusiness } from "@/modules/business/operations/save-business";
+import { refundPayment } from "@/modules/money/operations/corrections";
+import { recordPayment } from "@/modules/money/operations/record-payment";
 import { payouts } from "@/modules/money/views/payouts";
 import { myInvoice } from "@/modules/money/views/papers";
 import { moveVisit } from "@/modules/placing/operations/move-visit";
@@ -17,7 +19,15 @@ import { firstPage } from "@/ui/first-page";
 import { runDue } from "@/worker/loop";
 import { collectionRules, declined, good, lost, owing } from "@demo/owing";
 import { businessInput, office, one, saidOf } from "@demo/small-world";
-import { beginRun, promiseDay, recordCall, saveCollection, setCollection } from "./operations/choices";
+import {
+  answerObjection,
+  beginRun,
+  objectToCharge,
+  promiseDay,
+  recordCall,
+  saveCollection,
+  setCollection,
+} from "./operations/choices";
 import { collection } from "./views/collection";
 
 const visitor = { kind: "visitor" } as const;
@@ -323,4 +333,49 @@ describe("Today", () => {
     await runDue(w.hogar);
     expect(needs(w)).not.toContain("not collected");
   });
+});
+
+describe("a customer who objects to a charge", () => {
+  it("stands on Today with their words, and is neither reminded nor charged until somebody has answered", async () => {
+    const w = owing();
+    await w.until("2027-03-23");
+    const words = "The chimney was not swept.";
+    mustPerform(w.hogar, objectToCharge, { token: w.token, words }, visitor);
+    const shown = look(w.hogar, todayView, {}, office);
+    if (!shown.ok) throw new Error(shown.problem.sentence);
+    expect(shown.value.needs).toMatchObject([{ kind: "objection", detail: expect.stringContaining(words) }]);
+    await w.until("2027-04-20");
+    expect([w.charged(), w.said("invoice reminder") + w.said("last reminder"), w.open()]).toEqual([[], 0, 7_900]);
+    mustPerform(w.hogar, answerObjection, { invoiceId: 1, reason: "Swept again, agreed" }, office);
+    expect(needs(w)).not.toContain("objection");
+    await w.until("2027-04-25");
+    expect([w.charged(), w.said("invoice reminder") + w.said("last reminder")]).toEqual([[], 1]);
+  });
+});
+
+it("says that an invoice was paid twice, until what is over has gone back", async () => {
+  const w = owing([]);
+  mustPerform(
+    w.hogar,
+    payInvoice,
+    { token: w.token, cardToken: w.hogar.standins!.cards.tokenFor(good)!, all: true },
+    visitor,
+  );
+  // The office takes a transfer down while the card is being charged.
+  mustPerform(
+    w.hogar,
+    recordPayment,
+    { customerId: w.actor.customerId, method: "cash", amountMinor: 7_900, invoices: null, key: "in cash 1" },
+    office,
+  );
+  await runDue(w.hogar);
+  expect(needs(w)).toContain("paid twice");
+  const { id } = one<{ id: number }>(w.hogar, "SELECT payment_id AS id FROM payment_balances WHERE left_minor > 0");
+  mustPerform(
+    w.hogar,
+    refundPayment,
+    { paymentId: id, amountMinor: 7_900, method: "as paid", reason: "Twice" },
+    office,
+  );
+  expect([needs(w).includes("paid twice"), ...holds(w)]).toEqual([false, null, []]);
 });

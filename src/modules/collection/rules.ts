@@ -68,7 +68,7 @@ interface DueRow extends Pick<
 }
 
 const dueColumns = `SELECT i.id AS invoiceId, i.label, c.id AS customerId, c.name AS customer, i.due_date AS due, i.collect_on AS date,
-      i.collect_known / 60000 AS known, max(i.collect_never, c.collect_never) AS never, b.open_minor AS openMinor,
+      i.collect_known / 60000 AS known, max(i.collect_never, c.collect_never, i.objected_at IS NOT NULL) AS never, b.open_minor AS openMinor,
       (SELECT label FROM cards WHERE customer_id = c.id AND collects = 1 AND removed_at IS NULL ORDER BY position, id LIMIT 1) AS card,
       (SELECT day FROM pay_promises WHERE invoice_id = i.id AND ended IS NULL) AS promised,
       EXISTS (SELECT 1 FROM invoice_parts WHERE invoice_id = i.id) AS split`;

@@ -225,7 +225,7 @@ describe("an answer", () => {
     expect(w.hogar.store.sql("SELECT 1 FROM stops").all()).toEqual([]);
     expect(
       w.hogar.store.sql("SELECT kind, given, words, channel FROM consents WHERE channel IS NOT NULL ORDER BY id").all(),
-    ).toHaveLength(4);
+    ).toHaveLength(3);
   });
 
   it("of STOP by email is read by a person: bills go there too", () => {
@@ -504,4 +504,50 @@ describe("our own people", () => {
       expect.stringMatching(/^New booking: Chimney sweep/),
     ]);
   });
+});
+
+describe("writing to somebody who is not reached", () => {
+  const write = (w: ReturnType<typeof world>, threadId: number, key: string) =>
+    perform(
+      w.hogar,
+      writeByHand,
+      { threadId, channel: "text", subject: "", body: "We come at nine.", photos: [], key },
+      office,
+    );
+
+  it("is seen before, and refused where they have said STOP", () => {
+    const w = world();
+    w.text("STOP");
+    const { threadId } = mustPerform(w.hogar, openThread, { customerId: 1 }, office);
+    expect(look(w.hogar, thread, { threadId }, office)).toMatchObject({
+      value: {
+        channels: expect.not.arrayContaining(["text"]),
+        notReached: [{ channel: "text", open: false, words: expect.stringContaining("want nothing") }],
+      },
+    });
+    expect(saidOf(write(w, threadId, "after STOP"))).toContain("want nothing");
+  });
+
+  it("opens the conversation again where it does not arrive, and says so from then on", async () => {
+    const w = world(({ way }) => (way === "text" ? "no such number" : null));
+    w.text("When do you come?");
+    const { threadId } = mustPerform(w.hogar, openThread, { customerId: 1 }, office);
+    expect(write(w, threadId, "an answer").ok).toBe(true);
+    expect(w.waiting()).toEqual([]);
+    await drainOutbox(w.hogar);
+    expect(w.waiting()).toHaveLength(1);
+    expect(look(w.hogar, thread, { threadId }, office)).toMatchObject({
+      value: { notReached: [{ channel: "text", open: true }] },
+    });
+  });
+});
+
+it("START after STOP gives back what was agreed before, and no more", () => {
+  const w = world();
+  w.text("STOP");
+  w.text("START");
+  const given = w.hogar.store
+    .sql<{ kind: string }>("SELECT kind FROM consents WHERE given = 1 AND channel = 'text' ORDER BY id")
+    .all();
+  expect(given).toEqual([{ kind: "reminders" }]);
 });

@@ -296,6 +296,10 @@ function noteConsent(
   words: string,
 ): void {
   if (customerId === null) return;
-  for (const kind of ["reminders", "offers"] as const)
+  const agreed = sql<{ reminders: 0 | 1; offers: 0 | 1 }>("SELECT reminders, offers FROM customers WHERE id = ?").get(
+    customerId,
+  );
+  // What begins again is what they had agreed to before, and no more.
+  for (const kind of (["reminders", "offers"] as const).filter((one) => !given || agreed?.[one] === 1))
     insertRow(sql, "consents", { customer_id: customerId, kind, given: given ? 1 : 0, words, at: now, channel });
 }

@@ -149,7 +149,7 @@ const invoicesAtOnce = 500;
 export const invoicesToRemind = ({ sql, today }: ViewContext): number[] =>
   sql<{ id: number }>(
     `SELECT id
-      FROM invoices i WHERE remind_on <= ?
+      FROM invoices i WHERE remind_on <= ? AND objected_at IS NULL
         AND NOT EXISTS (SELECT 1 FROM payments p WHERE (p.job_id = i.job_id OR p.invoice_id = i.id) AND p.state IN ${paymentStates.sql("under way")})
       ORDER BY remind_on, id LIMIT ${invoicesAtOnce}`,
   )

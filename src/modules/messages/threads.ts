@@ -50,6 +50,14 @@ export const noteOurs = ({ sql, now }: OperationContext, threadId: number, words
       WHERE id = ?`,
   ).run(now, words.slice(0, mostLetters), threadId);
 
+/** What somebody of the office has written did not arrive: the conversation waits again. */
+export const waitsAgain = ({ sql, now }: OperationContext, messageId: number): void =>
+  void sql(
+    `UPDATE threads SET waiting_since = coalesce(waiting_since, @now), unread = 1, snoozed_until = NULL
+      WHERE id IN (SELECT coalesce(m.thread_id, (SELECT id FROM threads WHERE customer_id = m.customer_id))
+        FROM messages m WHERE m.id = @messageId AND m.written_by IS NOT NULL)`,
+  ).run({ messageId, now });
+
 /** Who is at the other end of a conversation, and how they are reached. */
 export const whoIsIn = ({ sql }: ViewContext, threadId: number) =>
   sql<Reach & { customerId: number | null; language: string | null; reachedBy: "any" | "email" | "text" | "phone" }>(

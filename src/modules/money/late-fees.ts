@@ -7,7 +7,7 @@ import { lateFeeRuleOf, storeInvoice } from "./invoicing";
 
 /** Invoices for whose lateness a fee is to be looked at today. */
 export const lateInvoices = ({ sql, today }: ViewContext): number[] =>
-  sql<{ id: number }>("SELECT id FROM invoices WHERE late_fee_on <= ? ORDER BY late_fee_on, id")
+  sql<{ id: number }>("SELECT id FROM invoices WHERE late_fee_on <= ? AND objected_at IS NULL ORDER BY late_fee_on, id")
     .all(today)
     .map(({ id }) => id);
 
@@ -16,7 +16,7 @@ export function chargeLateFee(context: OperationContext, invoiceId: number): voi
   const { sql, today } = context;
   const late = sql<Pick<Rows["invoices"], "label" | "customer_id"> & { open: number }>(
     `SELECT i.label, i.customer_id, b.open_minor AS open
-      FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.id = ? AND i.late_fee_on <= ?`,
+      FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id WHERE i.id = ? AND i.late_fee_on <= ? AND i.objected_at IS NULL`,
   ).get(invoiceId, today);
   if (!late) return;
   sql("UPDATE invoices SET late_fee_on = NULL WHERE id = ?").run(invoiceId);

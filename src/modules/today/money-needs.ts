@@ -12,6 +12,8 @@ const invoiceHref = (id: number) => `/money?list=invoices&show=all&id=${id}`;
 export const moneyNeeds = (context: ViewContext): NeedsPerson[] => [
   ...overdue(context),
   ...disputes(context),
+  ...objections(context),
+  ...paidTwice(context),
   ...notCollected(context),
   ...brokenPromises(context),
   ...bank(context),
@@ -45,6 +47,41 @@ const disputes = ({ sql, business }: ViewContext): NeedsPerson[] =>
       words: `The bank of ${name} asks ${moneyWords(minor, business.currency)} back`,
       detail: answerBy ? `Answer the card service until ${dayWords(answerBy)}` : "Answer the card service",
       href: "/money?list=collection",
+    }));
+
+/** Invoices that their customers object to, until somebody has answered. */
+const objections = ({ sql, business }: ViewContext): NeedsPerson[] =>
+  sql<{ id: number; label: string; name: string; phone: string; minor: number; words: string }>(
+    `SELECT i.id, i.label, c.name, c.phone, b.open_minor AS minor, i.objection AS words
+      FROM invoices i JOIN customers c ON c.id = i.customer_id JOIN invoice_balances b ON b.invoice_id = i.id
+      WHERE i.objected_at IS NOT NULL AND b.open_minor > 0 ORDER BY i.objected_at LIMIT ?`,
+  )
+    .all(mostShown)
+    .map(({ id, label, name, phone, minor, words }) => ({
+      kind: "objection",
+      words: `${name} objects to ${moneyWords(minor, business.currency)} of invoice ${label}`,
+      detail: [words && `“${words}”`, "Nobody reminds or charges until you have answered", phone]
+        .filter(Boolean)
+        .join(" · "),
+      href: invoiceHref(id),
+    }));
+
+/** Money that came for an invoice which something else had paid by then, and lies there since. */
+const paidTwice = ({ sql, business, now }: ViewContext): NeedsPerson[] =>
+  sql<{ id: number; label: string; name: string; minor: number }>(
+    `SELECT i.id, i.label, c.name, sum(b.left_minor) AS minor
+      FROM payments p JOIN payment_balances b ON b.payment_id = p.id JOIN customers c ON c.id = p.customer_id
+        JOIN invoices i ON i.id = coalesce(p.invoice_id, (SELECT id FROM invoices WHERE job_id = p.job_id))
+      WHERE p.state = 'received' AND p.purpose <> 'account' AND p.settled_at > @since AND b.left_minor > 0
+        AND EXISTS (SELECT 1 FROM allocations a WHERE a.invoice_id = i.id AND a.payment_id <> p.id)
+      GROUP BY i.id ORDER BY max(p.settled_at) DESC LIMIT @most`,
+  )
+    .all({ since: now - 90 * 86_400_000, most: mostShown })
+    .map(({ id, label, name, minor }) => ({
+      kind: "paid twice",
+      words: `${name} has paid invoice ${label} twice: ${moneyWords(minor, business.currency)} is over`,
+      detail: "Give it back, or keep it for what comes next if they agree",
+      href: invoiceHref(id),
     }));
 
 /** Cards that were tried to the end, as long as nothing has come of it and nobody has promised a day. */

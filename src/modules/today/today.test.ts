@@ -7,6 +7,7 @@ import { payByCard } from "@/modules/money/operations/pay-by-card";
 import { recordPayment } from "@/modules/money/operations/record-payment";
 import { answerRequests, makeRequest } from "@/modules/requests/operations/requests";
 import { recordTimeOff } from "@/modules/team/operations/absences";
+import { saveStop } from "@/modules/messages/operations/save-reach";
 import { saveTechnician } from "@/modules/team/operations/save-technician";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { runDue } from "@/worker/loop";
@@ -37,6 +38,19 @@ const askFor = (world: World, nth: number) =>
     },
     visitor,
   ).id;
+
+describe("customers whom nobody can reach", () => {
+  it("stand there two days before their visit, with why and their number", () => {
+    const world = smallWorld();
+    const { visitId } = world.booked();
+    const shown = () => needs(world).filter(({ kind }) => kind === "unreachable");
+    world.onTheDayOf(visitId);
+    expect(shown()).toEqual([]);
+    for (const channel of ["mail", "text", "voice"] as const)
+      mustPerform(world.hogar, saveStop, { customerId: 1, channel, stopped: true }, office);
+    expect(shown()).toMatchObject([{ words: expect.stringContaining("Mira Okonjo cannot be reached") }]);
+  });
+});
 
 describe("what needs a person today", () => {
   it("is nothing in a business that has only begun, and says that it is fresh", () => {

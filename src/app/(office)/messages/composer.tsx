@@ -3,6 +3,7 @@ import { type Channel, channelNames } from "@/core/messages/purposes";
 import { segmentsOf } from "@/core/messages/segments";
 import { counted } from "@/core/words";
 import { PhotoField } from "@/ui/photo-field";
+import { upper } from "@/core/words";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
 import { useKeys } from "@/ui/use-keys";
@@ -102,6 +103,15 @@ export function Composer({ thread }: { thread: Thread }) {
       )}
       {attaching && way === "mail" && (
         <Attach photos={photos} onPhotos={setPhotos} documents={documents} onDocuments={setDocuments} />
+      )}
+      {thread.notReached.length > 0 && (
+        <Box sx={{ color: ink.ember, fontSize: 13.5 }}>
+          {thread.notReached.map(({ channel, words }) => (
+            <div key={channel}>
+              {upper(channelNames[channel])}: {words}.
+            </div>
+          ))}
+        </Box>
       )}
       <Box sx={{ display: "flex", gap: 2, alignItems: "flex-end" }}>
         <TextField

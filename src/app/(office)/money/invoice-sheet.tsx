@@ -118,6 +118,7 @@ export function InvoiceSheet({ id, onClose }: { id: number; onClose: () => void 
           meant={[invoice.id]}
         />
       )}
+      {invoice.objection && invoice.openMinor > 0 && <Objection invoice={invoice} mayChange={mayChange} />}
       {invoice.openMinor > 0 && <InvoiceParts invoice={invoice} mayChange={mayChange} />}
       {invoice.openMinor > 0 && <InvoiceCollection invoice={invoice} mayChange={mayChange} />}
       {mayChange && <Corrections invoice={invoice} />}
@@ -273,14 +274,41 @@ function UseCredit({ invoice }: { invoice: Invoice }) {
   );
 }
 
+type Correction = "credit" | "write off" | "owed again" | "waive";
+
+/** What the customer says against it; until somebody has answered, it is left alone. */
+function Objection({ invoice, mayChange }: { invoice: Invoice; mayChange: boolean }) {
+  const { send, busy, wrong } = useChange("answer-objection");
+  return (
+    <SheetSection title="They object">
+      <Alert severity="warning" sx={{ mb: 2 }}>
+        {invoice.objection!.words
+          ? `“${invoice.objection!.words}”`
+          : "They have said no to the charge, without a word."}
+      </Alert>
+      {mayChange && (
+        <ReasonForm
+          title="Answer it"
+          words="It is answered"
+          busy={busy}
+          wrong={wrong}
+          onDo={(reason) => void send({ invoiceId: invoice.id, reason })}
+          says="Nobody reminds, charges a card or adds a fee until then. What you agreed stays with the invoice."
+        />
+      )}
+    </SheetSection>
+  );
+}
+
 /** Credit note, write-off, and a new invoice for work whose invoice was taken back. */
 function Corrections({ invoice }: { invoice: Invoice }) {
-  const [doing, setDoing] = useState<"credit" | "write off" | "waive" | null>(null);
+  const [doing, setDoing] = useState<Correction | null>(null);
   const writeOff = useChange("write-off");
   const again = useChange("invoice-again");
   const { enqueueSnackbar } = useSnackbar();
   const router = useRouter();
-  const toggle = (what: "credit" | "write off" | "waive") => setDoing(doing === what ? null : what);
+  const undo = useChange("undo-write-off", { then: () => setDoing(null) });
+  const toggle = (what: Correction) => setDoing(doing === what ? null : what);
   const giveUp = async (reason: string) => {
     if (!(await writeOff.send({ invoiceId: invoice.id, reason }))) return;
     setDoing(null);
@@ -311,6 +339,11 @@ function Corrections({ invoice }: { invoice: Invoice }) {
             Write off…
           </Button>
         )}
+        {invoice.writtenOff && (
+          <Button variant="outlined" aria-expanded={doing === "owed again"} onClick={() => toggle("owed again")}>
+            It is owed after all…
+          </Button>
+        )}
         {(lateFee.on !== null || lateFee.invoice) && !lateFee.waived && invoice.openMinor > 0 && (
           <Button variant="outlined" aria-expanded={doing === "waive"} onClick={() => toggle("waive")}>
             Waive the late fee…
@@ -322,6 +355,16 @@ function Corrections({ invoice }: { invoice: Invoice }) {
           </Button>
         ))}
       </Stack>
+      {doing === "owed again" && invoice.writtenOff && (
+        <ReasonForm
+          title="Owed after all"
+          words="It is owed again"
+          busy={undo.busy}
+          wrong={undo.wrong}
+          onDo={(reason) => void undo.send({ invoiceId: invoice.id, reason })}
+          says={`${moneyWords(invoice.writtenOff.minor, invoice.currency)} is open again, and reminded of.`}
+        />
+      )}
       {doing === "waive" && (
         <ReasonForm
           title="Waive the late fee"

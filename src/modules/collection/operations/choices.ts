@@ -4,7 +4,8 @@ import { DateText, Id, input, Money, Nothing, OrNull, Weekdays } from "@/kernel/
 import { openedBy } from "@/kernel/links";
 import { actorWords, defineOperation } from "@/kernel/operation";
 import { cardsOf } from "@/modules/money/cards";
-import { InvoiceToken } from "@/modules/money/inputs";
+import { InvoiceToken, Reason } from "@/modules/money/inputs";
+import { remindAgain } from "@/modules/money/parts";
 import { insertOnce, insertRow } from "@/store/insert";
 import { daysColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
@@ -151,14 +152,18 @@ export const agreeCollection = defineOperation({
   },
 });
 
-const ByInvoice = input({ token: InvoiceToken });
+const ByInvoice = input({
+  token: InvoiceToken,
+  /** What they say against it, where they say something. */
+  words: Type.Optional(Type.String({ maxLength: 600 })),
+});
 
-/** A customer does not want the next run to take an invoice: it waits for them, or for the office. */
+/** A customer does not want the next run to take an invoice: nobody reminds, charges or adds a fee until the office has answered. */
 export const objectToCharge = defineOperation({
   name: "object-to-charge",
   access: "anybody",
   input: ByInvoice,
-  run(context, { token }) {
+  run(context, { token, words = "" }) {
     const { sql, now, hogar } = context;
     const invoiceId = openedBy(hogar, "invoice", token);
     const run = nextRun(context);
@@ -176,7 +181,28 @@ export const objectToCharge = defineOperation({
       invoiceId,
       notice.run_date,
     );
-    sql("UPDATE invoices SET collect_never = 1 WHERE id = ?").run(invoiceId);
+    sql("UPDATE invoices SET collect_never = 1, objected_at = ?, objection = ? WHERE id = ?").run(
+      now,
+      words.trim(),
+      invoiceId,
+    );
+  },
+});
+
+/** The office has answered what a customer said against an invoice: it is reminded of again, and kept with what was said on the phone. */
+export const answerObjection = defineOperation({
+  name: "answer-objection",
+  access: "money.change",
+  about: { invoiceId: "invoice" },
+  input: input({ invoiceId: Id, reason: Reason }),
+  run(context, { invoiceId, reason }) {
+    const { sql, now, actor } = context;
+    const { changes } = sql(
+      "UPDATE invoices SET objected_at = NULL, objection = '' WHERE id = ? AND objected_at IS NOT NULL",
+    ).run(invoiceId);
+    if (changes === 0) throw new Refusal("nothing-due", { sentence: "Nobody objects to this invoice." });
+    insertRow(sql, "money_calls", { invoice_id: invoiceId, at: now, said_by: actorWords(actor), words: reason.trim() });
+    remindAgain(context, invoiceId);
   },
 });
 

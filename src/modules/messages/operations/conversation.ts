@@ -1,5 +1,6 @@
 import { templateProblems } from "@/core/messages/templates";
 import { Refusal } from "@/core/problems";
+import { upper } from "@/core/words";
 import { Id, input, OrNull } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { mustHandle } from "@/modules/people/people";
@@ -8,6 +9,7 @@ import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { ChannelName } from "../inputs";
 import { languageOf, linkPlaceholder } from "../messaging";
+import { reachOf, whyNotWords } from "../reach";
 import { joinThread, noteOurs, threadOfCustomer, whoIsIn } from "../threads";
 import { put } from "../writing";
 
@@ -48,14 +50,13 @@ export const writeByHand = defineOperation({
     key: Type.String({ minLength: 8, maxLength: 60 }),
   }),
   run(context, { threadId, channel, subject, body, photos, documents = [], key }) {
-    const { sql, business, actor, hogar } = context;
+    const { sql, business, actor } = context;
     const who = mustBeThere(context, threadId);
     const recipient = channel === "mail" ? who.mail : who.phone;
     const fields: Record<string, string> = {};
-    if (!recipient)
-      fields["/channel"] =
-        channel === "mail" ? "We have no email address of theirs." : "We have no phone number of theirs.";
-    else if (!hogar.gateways[channel]) fields["/channel"] = "Nothing can be sent this way yet: see Set-up, Messages.";
+    const { whyNot } = reachOf(context, who).find((way) => way.channel === channel)!;
+    // What bounced before may be tried again: the number may be in order by now.
+    if (whyNot && whyNot !== "bounced") fields["/channel"] = `${upper(whyNotWords[whyNot])}.`;
     if (channel === "mail" && !subject.trim()) fields["/subject"] = "Write what the email is called.";
     const [wrong] = templateProblems(body, ["my_link"]);
     if (wrong) fields["/body"] = wrong;

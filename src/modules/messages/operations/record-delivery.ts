@@ -5,6 +5,7 @@ import { defineOperation } from "@/kernel/operation";
 import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
 import { whetherToSend } from "../sending";
+import { waitsAgain } from "../threads";
 import { sendLater, writeByNext } from "../writing";
 
 const problem = Type.Optional(Type.String({ maxLength: 300 }));
@@ -27,7 +28,9 @@ export const recordDelivery = defineOperation({
           WHERE id = ? AND state = 'waiting'`,
       )
       .run(state, context.now, reference, parts, why, messageId);
-    if (changes && (state === "bounced" || state === "failed")) writeByNext(context, messageId);
+    if (!changes || state === "sent") return;
+    waitsAgain(context, messageId);
+    if (state !== "not known") writeByNext(context, messageId);
   },
 });
 
@@ -47,6 +50,7 @@ export const putOffMessage = defineOperation({
       "dropped" in verdict ? verdict.dropped : verdict.next,
       messageId,
     );
+    waitsAgain(context, messageId);
     if ("next" in verdict) writeByNext(context, messageId);
   },
 });
@@ -76,7 +80,9 @@ export const noteDelivery = defineOperation({
           opened_at = iif(@state = 'opened', @now, opened_at)
         WHERE id = @id`,
     ).run({ id: message.id, state, why, now });
-    if (state === "bounced" || state === "failed") writeByNext(context, message.id);
+    if (state !== "bounced" && state !== "failed") return;
+    waitsAgain(context, message.id);
+    writeByNext(context, message.id);
   },
 });
 

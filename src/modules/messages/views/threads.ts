@@ -17,6 +17,7 @@ import { addressAt } from "@/modules/place/addresses";
 import { meaningsColumn, photosColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
+import { reachOf, whyNotWords } from "../reach";
 import { whoIsIn } from "../threads";
 
 /** Which conversations are shown: those that wait, those of mine, of nobody known, put off, or all. */
@@ -139,10 +140,11 @@ export const thread = defineView({
     more: Type.Optional(Type.Integer({ minimum: 0, maximum: 100 })),
   }),
   read(context, { threadId, more = 0 }) {
-    const { sql, hogar, business } = context;
+    const { sql, business } = context;
     const row = sql<Rows["threads"]>("SELECT * FROM threads WHERE id = ?").get(threadId);
     const who = whoIsIn(context, threadId);
     if (!row || !who) throw new Refusal("not-found");
+    const reach = reachOf(context, who);
     const most = entriesAtOnce * (1 + more);
     const all = entriesOf(context, row, most + 1);
     return {
@@ -155,8 +157,15 @@ export const thread = defineView({
       unread: row.unread === 1,
       entries: all.slice(-most).map((entry) => ({ ...entry, when: momentIn(entry.at, business.time_zone) })),
       hasMore: all.length > most,
-      channels: (["text", "mail", "voice"] as const).filter(
-        (channel) => hogar.gateways[channel] !== null && (channel === "mail" ? who.mail : who.phone),
+      /** On which they may be written to. */
+      channels: (["text", "mail", "voice"] as const).filter((channel) =>
+        reach.some((way) => way.channel === channel && (way.whyNot === null || way.whyNot === "bounced")),
+      ),
+      /** Ways on which they are not reached, with why; `open`: it may be tried all the same. */
+      notReached: reach.flatMap(({ channel, whyNot }) =>
+        whyNot && whyNot !== "no address" && whyNot !== "not connected"
+          ? [{ channel, open: whyNot === "bounced", words: whyNotWords[whyNot] }]
+          : [],
       ),
       stopped: sql<{ channel: string; since: number }>(
         "SELECT channel, since FROM stops WHERE address IN (?, ?) AND address <> ''",

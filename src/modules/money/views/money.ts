@@ -35,6 +35,8 @@ interface InvoiceRow {
   bill_mail: string;
   bill_address: string;
   late_fee_on: string | null;
+  objected_at: number | null;
+  objection: string;
   late_fee_waived: string;
   collect_never: number;
   collect_on: string | null;
@@ -232,6 +234,7 @@ export const invoice = defineView({
         partsOf(context, id).map((part, i, all) => ({ ...part, words: `part ${i + 1} of ${all.length}` })),
         row.open_minor,
       ),
+      objection: row.objected_at === null ? null : { at: row.objected_at, words: row.objection },
       collection: {
         never: row.collect_never === 1,
         on: row.collect_on,

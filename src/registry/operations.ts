@@ -88,6 +88,7 @@ import {
   cancelByLink,
   confirmByLink,
   consentByLink,
+  goAgainByLink,
   moveByLink,
   repeatByLink,
 } from "@/modules/my-visit/operations/by-link";
@@ -264,6 +265,7 @@ export const operations = {
   "make-request": makeRequest,
   "merge-customers": mergeCustomers,
   "move-by-link": moveByLink,
+  "go-again-by-link": goAgainByLink,
   "move-clock": moveClock,
   "ask-question": askQuestion,
   "match-thread": matchThread,

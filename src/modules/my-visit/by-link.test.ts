@@ -11,13 +11,14 @@ import { setup } from "@/modules/setup/views/setup";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
 import { runDue } from "@/worker/loop";
-import { office, one, serviceInput, smallWorld, system } from "@demo/small-world";
+import { office, one, saidOf, serviceInput, smallWorld, system } from "@demo/small-world";
 import {
   addByLink,
   answerByLink,
   cancelByLink,
   confirmByLink,
   consentByLink,
+  goAgainByLink,
   moveByLink,
   repeatByLink,
 } from "./operations/by-link";
@@ -443,5 +444,36 @@ describe("whoever comes by a link", () => {
         second.jobId,
       ),
     ).toEqual({ customers: 1, sites: 1 });
+  });
+});
+
+describe("somebody who was not at home", () => {
+  it("chooses another time by their link, for the fee that was agreed, and is billed it with the work", async () => {
+    const world = smallWorld();
+    const { visitId, actor } = world.booked();
+    world.hogar.store.db
+      .transaction(() =>
+        world.hogar.store.audit.under({ at: 1, actor: "test", operation: "terms" }, () =>
+          world.hogar.store
+            .sql("UPDATE job_items SET terms = json_set(terms, '$.noAccessMinor', 2500) WHERE job_id = ?")
+            .run(actor.jobId),
+        ),
+      )
+      .immediate();
+    world.onTheDayOf(visitId);
+    for (const to of ["on the way", "no access"] as const)
+      mustPerform(world.hogar, advanceVisit, { visitId, to }, office);
+    const seen = view(world, actor);
+    expect([seen.changes, seen.missed]).toEqual([null, { feeMinor: 2500 }]);
+    const offers = look(world.hogar, myOffers, {}, actor);
+    if (!offers.ok) throw new Error(offers.problem.sentence);
+    const { date, from, to } = offers.value[0]!;
+    const again = (feeMinor: number) => perform(world.hogar, goAgainByLink, { date, from, to, feeMinor }, actor);
+    expect(saidOf(again(0))).toContain("€25.00");
+    expect(again(2500).ok).toBe(true);
+    expect(again(2500).ok).toBe(false);
+    expect(view(world, actor)).toMatchObject({ visit: { state: "promised", date }, missed: null });
+    expect(view(world, actor).lines.at(-1)).toMatchObject({ amount_minor: 2500 });
+    expect(view(world, actor).job.total_minor).toBe(7900 + 2500);
   });
 });

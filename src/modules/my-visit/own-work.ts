@@ -1,7 +1,10 @@
 import { ownChanges, type OwnChanges } from "@/core/catalogue/cut-off";
 import { type Question, stillOpen } from "@/core/catalogue/questions";
+import { noAccessFee } from "@/core/catalogue/terms";
+import type { Minor } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
+import { visitStates } from "@/core/visits/states";
 import type { ViewContext } from "@/kernel/operation";
 import { questionsOf, readService } from "@/modules/catalogue/catalogue";
 import { itemsOfJob, termsOfJob } from "@/modules/catalogue/job-items";
@@ -13,6 +16,8 @@ export interface OwnWork {
   /** The days that are still to come, in order. */
   days: VisitRow[];
   changes: OwnChanges | null;
+  /** Nobody was home at these, and nothing is promised since: another time can be chosen, for this fee. */
+  missed: { days: VisitRow[]; feeMinor: Minor } | null;
 }
 
 /** The work of a link, with what its customer may change now; no changes where nothing lies ahead. */
@@ -43,7 +48,18 @@ export function ownWork(context: ViewContext): OwnWork {
           minute,
         )
       : null;
-  return { job, days, changes };
+  const missed =
+    days.length === 0 && job.state === "agreed"
+      ? sql<VisitRow>(
+          `SELECT * FROM visits WHERE job_id = ? AND state IN ${visitStates.sql("go again")} ORDER BY window_from`,
+        ).all(actor.jobId)
+      : [];
+  return {
+    job,
+    days,
+    changes,
+    missed: missed.length ? { days: missed, feeMinor: noAccessFee(termsOfJob(context, job.id)) } : null,
+  };
 }
 
 interface OwnRepeat {

@@ -21,7 +21,7 @@ import Typography from "@mui/material/Typography";
 import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
 import { EnterCode } from "./enter-code";
-import { OwnChanges } from "./own-changes";
+import { ComeAgain, OwnChanges } from "./own-changes";
 import { DueChoices } from "@/ui/due-choices";
 import { imageAddress } from "@/ui/image-field";
 import { PayNow } from "./pay-now";
@@ -232,6 +232,7 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
           onChanged={refresh}
         />
       )}
+      <ComeAgain view={view} token={token} refresh={refresh} />
       <OwnChanges view={view} token={token} justBooked={justBooked} refresh={refresh} />
       {token && <YourPoints token={token} currency={business.currency} timeZone={business.timeZone} />}
       <Consents view={view} token={token} onChanged={refresh} />

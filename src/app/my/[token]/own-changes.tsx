@@ -99,14 +99,35 @@ export function OwnChanges({ view, token, justBooked, refresh }: About & { justB
   );
 }
 
+/** Nobody was home: another time, and what that costs. */
+export function ComeAgain({ view, token, refresh }: About) {
+  const { missed, business } = view;
+  if (!missed) return null;
+  return (
+    <Box component="section" aria-label="Another time" sx={{ mt: 7 }}>
+      <Alert severity="warning" sx={{ fontSize: 16 }}>
+        We were at your door and found nobody home.
+        {missed.feeMinor > 0 && ` As agreed, coming again costs ${moneyWords(missed.feeMinor, business.currency)}.`}
+      </Alert>
+      <Move view={view} token={token} refresh={refresh} />
+    </Box>
+  );
+}
+
 function Move({ view, token, refresh }: About) {
   const { data: offers, problem, refresh: lookAgain } = useView("my-offers", {}, token);
   const [chosen, setChosen] = useState<PickedWindow | null>(null);
-  const { send, busy, problem: refused } = useChange("move-by-link", { quiet: true });
+  const own = useChange("move-by-link", { quiet: true });
+  const anew = useChange("go-again-by-link", { quiet: true });
+  const { missed } = view;
+  const { busy, problem: refused } = missed ? anew : own;
   const { timeZone, phone } = view.business;
   const move = async () => {
     const { date, from, to } = chosen!;
-    if (await send({ date, from, to }, token)) return refresh();
+    const done = missed
+      ? await anew.send({ date, from, to, feeMinor: missed.feeMinor }, token)
+      : await own.send({ date, from, to }, token);
+    if (done) return refresh();
     setChosen(null);
     lookAgain();
   };
@@ -130,10 +151,10 @@ function Move({ view, token, refresh }: About) {
           {refused.sentence}
         </Alert>
       )}
-      {view.changes!.moveTakesMinor > 0 && (
+      {view.changes && view.changes.moveTakesMinor > 0 && (
         <Typography sx={{ mb: 3 }}>
           Moving costs nothing. Since it is late, cancelling will still cost{" "}
-          {moneyWords(view.changes!.moveTakesMinor, view.business.currency)} afterwards, whenever you do it.
+          {moneyWords(view.changes.moveTakesMinor, view.business.currency)} afterwards, whenever you do it.
         </Typography>
       )}
       <WindowPicker offers={offers} chosen={chosen} onChoose={setChosen} />
@@ -145,7 +166,7 @@ function Move({ view, token, refresh }: About) {
         sx={{ ...big, mt: 2 }}
       >
         {chosen
-          ? `Move to ${daysWords([chosen.date, ...chosen.followingDays])}, ${windowIn(chosen.from, chosen.to, timeZone)}`
+          ? `${missed ? "Come on" : "Move to"} ${daysWords([chosen.date, ...chosen.followingDays])}, ${windowIn(chosen.from, chosen.to, timeZone)}`
           : "Choose a window"}
       </Button>
     </Box>

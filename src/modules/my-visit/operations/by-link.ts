@@ -2,8 +2,10 @@ import { answerProblem } from "@/core/catalogue/questions";
 import { moneyWords } from "@/core/money/amounts";
 import { Refusal } from "@/core/problems";
 import { repeatWords } from "@/core/repeats/rule-words";
+import { dateWords } from "@/core/time/words";
+import type { Offer } from "@/core/windows/offer";
 import { input, Nothing, OneOf, windowChosen } from "@/kernel/inputs";
-import { defineOperation, type ViewContext } from "@/kernel/operation";
+import { defineOperation, type OperationContext, type ViewContext } from "@/kernel/operation";
 import { giveApproval } from "@/modules/booking/approval";
 import { Answers } from "@/modules/catalogue/inputs";
 import { keptAnswers } from "@/modules/catalogue/job-items";
@@ -11,10 +13,10 @@ import { recordConsent } from "@/modules/customers/customers";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { tellAll, tellOffice } from "@/modules/messages/telling-us";
 import { payBackTheRest } from "@/modules/money/charging";
-import { chargeFee } from "@/modules/money/fees";
+import { addFee, chargeFee } from "@/modules/money/fees";
 import { isKeptPhoto, lostPhoto, claimPhotos } from "@/modules/pictures/photos";
 import { moveTo } from "@/modules/placing/moving";
-import { placingOf } from "@/modules/placing/visits";
+import { placingOf, type VisitRow } from "@/modules/placing/visits";
 import { answersFor, bookableDates, nearestOffers } from "@/modules/placing/windows";
 import { stopRepeat, takeUpRepeat } from "@/modules/repeats/repeats";
 import { Photos } from "@/modules/requests/inputs";
@@ -25,6 +27,8 @@ import { Type } from "@sinclair/typebox";
 import { openQuestions, ownRepeat, ownWork } from "../own-work";
 
 const MoveByLink = input(windowChosen);
+/** `feeMinor`: what was shown to be asked for coming again. */
+const AgainByLink = input({ ...windowChosen, feeMinor: Type.Integer({ minimum: 0 }) });
 /** The fee that was shown, minor units. */
 const CancelByLink = input({ feeMinor: Type.Integer({ minimum: 0 }) });
 const AddByLink = input({ words: Type.String({ maxLength: 500 }), photos: Photos });
@@ -59,25 +63,13 @@ export const moveByLink = defineOperation({
     if (!changes.mayMove) throw tooLate(context);
     // Another time than the one we proposed is looked at by a person again.
     if (job.approval === "proposed") context.sql("UPDATE jobs SET approval = 'waiting' WHERE id = ?").run(job.id);
-    const without = days.map((d) => d.id);
-    const visit = placingOf(days[0]!, days.length);
-    const offer = answersFor(context, visit, [date], { without }).find((a) => a.from === from && a.to === to);
-    if (!offer?.offered)
-      throw new Refusal("window-gone", {
-        details: {
-          offers: nearestOffers(answersFor(context, visit, bookableDates(context), { without }), from).map((a) => ({
-            date: a.date,
-            from: a.from,
-            to: a.to,
-          })),
-        },
-      });
+    const offer = offerIn(context, days, { date, from, to });
     context.sql("UPDATE jobs SET moved_fee_minor = ? WHERE id = ?").run(changes.moveTakesMinor, job.id);
     moveTo(
       context,
       days,
       offer,
-      offer.technicians.slice(0, visit.crew).map((t) => Number(t.id)),
+      offer.technicians.slice(0, days[0]!.crew).map((t) => Number(t.id)),
       { answer: true, silent: job.approval === "proposed" },
     );
     if (job.approval === "proposed")
@@ -88,6 +80,57 @@ export const moveByLink = defineOperation({
         answer: true,
       });
     tellOffice(context, job.id, { key: `job ${job.id} moved at ${context.now}`, what: "Moved by the customer" });
+  },
+});
+
+/** The window as it is offered for these days; refused with those near it where it is not any more. */
+function offerIn(
+  context: OperationContext,
+  days: readonly VisitRow[],
+  { date, from, to }: (typeof MoveByLink)["static"],
+): Offer {
+  const without = days.map((d) => d.id);
+  const visit = placingOf(days[0]!, days.length);
+  const offer = answersFor(context, visit, [date], { without }).find((a) => a.from === from && a.to === to);
+  if (offer?.offered) return offer;
+  throw new Refusal("window-gone", {
+    details: {
+      offers: nearestOffers(answersFor(context, visit, bookableDates(context), { without }), from).map((a) => ({
+        date: a.date,
+        from: a.from,
+        to: a.to,
+      })),
+    },
+  });
+}
+
+/** Nobody was home: the customer chooses another window, for the fee that was shown. */
+export const goAgainByLink = defineOperation({
+  name: "go-again-by-link",
+  access: "link",
+  input: AgainByLink,
+  run(context, { feeMinor, ...window }) {
+    const { job, missed } = ownWork(context);
+    if (!missed) throw new Refusal("visit-not-open");
+    if (missed.feeMinor !== feeMinor)
+      throw new Refusal("fee-changed", {
+        sentence: `Coming again costs ${moneyWords(missed.feeMinor, context.business.currency)}. Look at it again before you choose.`,
+        details: { feeMinor: missed.feeMinor },
+      });
+    const { days } = missed;
+    const offer = offerIn(context, days, window);
+    if (feeMinor > 0) addFee(context, job.id, `Nobody was home on ${dateWords(days[0]!.date)}`, feeMinor);
+    moveTo(
+      context,
+      days,
+      offer,
+      offer.technicians.slice(0, days[0]!.crew).map((t) => Number(t.id)),
+      { answer: true },
+    );
+    tellOffice(context, job.id, {
+      key: `job ${job.id} again at ${context.now}`,
+      what: "Another time after nobody was home",
+    });
   },
 });
 

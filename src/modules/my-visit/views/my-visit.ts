@@ -137,7 +137,7 @@ function pageOf(context: ViewContext) {
   const fee = sql<{ description: string; amount_minor: number }>(
     "SELECT description, amount_minor FROM fees WHERE job_id = ?",
   ).get(jobId);
-  const { changes } = ownWork(context);
+  const { changes, missed } = ownWork(context);
   const repeat = ownRepeat(context);
   const address = addressAt(context, job);
   const cards = cardsOf(context, jobId);
@@ -157,6 +157,8 @@ function pageOf(context: ViewContext) {
       },
     },
     changes,
+    /** Nobody was home: another time can be chosen, for this fee. */
+    missed: missed && { feeMinor: missed.feeMinor },
     termsWords: orderTermsWords(termsOfJob(context, jobId), (minor) => moneyWords(minor, business.currency)),
     takesCards: takesCards(context),
     tips: context.business.tips === 1,
@@ -255,8 +257,9 @@ export const myOffers = defineView({
   access: "link",
   input: Nothing,
   read(context) {
-    const { days, changes } = ownWork(context);
-    if (!changes?.mayMove) return [];
+    const { changes, missed, ...own } = ownWork(context);
+    if (!changes?.mayMove && !missed) return [];
+    const days = missed?.days ?? own.days;
     const visit = placingOf(days[0]!, days.length);
     const answers = answersFor(context, visit, bookableDates(context), {
       without: days.map((d) => d.id),

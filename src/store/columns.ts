@@ -171,3 +171,12 @@ export const openedByColumn = jsonColumn<{ kind: LinkKind; id: number }>(Type.Ob
 export const stopsColumn = jsonColumn<{ id: number; window_from: number }[]>(
   objects({ id: whole, window_from: whole }),
 );
+
+/** What changed of a customer's terms by a merge, before and after; and what is withheld since. */
+export interface MergedTerms {
+  columns: Record<string, [before: string | number | null, after: string | number | null]>;
+  withheld: Pick<Rows["withheld"], "purpose" | "channel">[];
+}
+export const mergedTermsColumn = jsonColumn<MergedTerms>(
+  Type.Object({ columns: Type.Object({}), withheld: objects({ purpose: text, channel: text }) }),
+);

@@ -884,6 +884,7 @@ export interface Rows {
     state: "open" | "two people" | "merged";
     moved: Json;
     filled: Json;
+    terms: Json;
   };
   promises: {
     visit_id: number;
@@ -1710,7 +1711,7 @@ export interface LeftOut {
   placements: never;
   plan_changes: never;
   points: "id" | "payment_id" | "job_id" | "words";
-  possible_duplicates: "id" | "moved" | "filled";
+  possible_duplicates: "id" | "moved" | "filled" | "terms";
   promises: "ended_at";
   quotes:
     | "id"

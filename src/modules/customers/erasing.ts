@@ -255,7 +255,7 @@ function forgetWords({ sql, now, business }: OperationContext, scope: Scope): vo
   forget("repeat_asks", "answer = ''");
   forget(
     "invoices",
-    "bill_name = '', bill_mail = '', bill_address = '', buyer_name = '', buyer_address = '', buyer_tax_number = '', before_text = '', after_text = '', remind_on = NULL, nonce = lower(hex(randomblob(16)))",
+    "bill_name = '', bill_mail = '', bill_address = '', buyer_name = '', buyer_address = '', buyer_tax_number = '', before_text = '', after_text = '', objected_at = NULL, objection = '', remind_on = NULL, nonce = lower(hex(randomblob(16)))",
   );
   forget("credit_notes", `reason = '${erasedWords}', after_text = ''`);
   sql(`UPDATE ledger_events SET reason = '' WHERE id ${among} AND reason <> ''`).run({ ids: scope.ledger_events });
@@ -336,7 +336,13 @@ function forgetTraces({ sql }: OperationContext, known: readonly Known[], scope:
     `DELETE FROM import_keys
       WHERE NOT EXISTS (SELECT 1 FROM import_rows r WHERE r.import_id = import_keys.import_id AND r.number = import_keys.number)`,
   ).run();
-  // Nobody asks any more whether they are somebody else.
+  // Nobody asks any more whether they are somebody else; what was agreed with them stands there too.
+  sql(
+    `UPDATE audit_changes SET before = NULL, after = NULL
+      WHERE entity = 'possible_duplicates' AND row_key IN (
+        SELECT CAST(id AS TEXT) FROM possible_duplicates
+          WHERE one_id IN (SELECT value FROM json_each(@customers)) OR other_id IN (SELECT value FROM json_each(@customers)))`,
+  ).run({ customers: scope.customers });
   sql(
     `DELETE FROM possible_duplicates
       WHERE one_id IN (SELECT value FROM json_each(@customers)) OR other_id IN (SELECT value FROM json_each(@customers))`,

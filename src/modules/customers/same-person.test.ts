@@ -3,6 +3,7 @@ import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { money } from "@/modules/money/views/money";
 import { myVisit } from "@/modules/my-visit/views/my-visit";
+import { saveWithheld } from "@/modules/messages/operations/save-reach";
 import { runDue } from "@/worker/loop";
 import { office, one, smallWorld, system } from "@demo/small-world";
 import { keepApart, mergeCustomers, splitCustomers } from "./operations/same-person";
@@ -137,4 +138,80 @@ describe("two who may be the same", () => {
     mustPerform(world.hogar, keepApart, { pairId: pair!.id, apart: false }, office);
     expect(pairs(world).open).toHaveLength(1);
   });
+});
+
+describe("what was agreed with two who are merged", () => {
+  const two = () => {
+    const world = smallWorld();
+    const keep = world.booked(as("Mira Okonjo", "home@example.com", "+1 202 555 0142")).actor.customerId;
+    const gone = world.booked({ nth: 12, ...as("Anton Okonjo", "home@example.com", "+1 202 555 0143") }).actor
+      .customerId;
+    const set = (id: number, columns: string) =>
+      world.hogar.store.db
+        .transaction(() =>
+          world.hogar.store.audit.under({ at: 1, actor: "test", operation: "terms" }, () =>
+            world.hogar.store.sql(`UPDATE customers SET ${columns} WHERE id = ?`).run(id),
+          ),
+        )
+        .immediate();
+    const termsOf = (id: number) =>
+      one(
+        world.hogar,
+        "SELECT bill_name, tax_kind, tax_number, payment_days, language, reminders, offers, collect_never FROM customers WHERE id = ?",
+        id,
+      );
+    return { world, keep, gone, set, termsOf };
+  };
+
+  it("is taken over where only one of them has agreed it, and the stricter consent counts; all of it can be taken back", () => {
+    const { world, keep, gone, set, termsOf } = two();
+    set(keep, "offers = 1, reminders = 1");
+    set(
+      gone,
+      "bill_name = 'Okonjo & Co', tax_kind = 'reverse charge', tax_number = 'XX1', payment_days = 30, language = 'es', reminders = 0, collect_never = 1",
+    );
+    mustPerform(
+      world.hogar,
+      saveWithheld,
+      { customerId: gone, purpose: "reminders", channel: "text", wanted: false },
+      office,
+    );
+    const before = termsOf(keep);
+    const { pairId } = mustPerform(world.hogar, mergeCustomers, { keepId: keep, goneId: gone }, office);
+    expect(termsOf(keep)).toEqual({
+      bill_name: "Okonjo & Co",
+      tax_kind: "reverse charge",
+      tax_number: "XX1",
+      payment_days: 30,
+      language: "es",
+      reminders: 0,
+      offers: 0,
+      collect_never: 1,
+    });
+    expect(one(world.hogar, "SELECT count(*) AS n FROM withheld WHERE customer_id = ?", keep)).toEqual({ n: 1 });
+    mustPerform(world.hogar, splitCustomers, { pairId }, office);
+    expect(termsOf(keep)).toEqual(before);
+    expect(one(world.hogar, "SELECT count(*) AS n FROM withheld WHERE customer_id = ?", keep)).toEqual({ n: 0 });
+  });
+
+  it("is put side by side where both have, and counts as it is chosen", () => {
+    const { world, keep, gone, set, termsOf } = two();
+    set(keep, "payment_days = 14, language = 'en'");
+    set(gone, "payment_days = 30, language = 'es'");
+    expect(pairs(world).open[0]!.terms).toMatchObject([
+      { group: "days to pay", words: ["14 days, from the invoice", "30 days, from the invoice"] },
+      { group: "language", words: ["English", "Español"] },
+    ]);
+    mustPerform(world.hogar, mergeCustomers, { keepId: keep, goneId: gone, takes: ["days to pay"] }, office);
+    expect(termsOf(keep)).toMatchObject({ payment_days: 30, language: "en" });
+  });
+});
+
+it("those who are alike in everything are named together, to be joined with one press", () => {
+  const world = smallWorld();
+  const typed = { name: "Mira Okonjo", mail: "mira@example.com", phone: "+1 202 555 0142", reminders: true };
+  const first = world.booked({ nth: 12, more: { customer: typed } }).actor.customerId;
+  const again = world.booked({ nth: 12, more: { customer: typed } }).actor.customerId;
+  world.booked({ nth: 14, more: { customer: { ...typed, phone: "+1 202 555 0199" } } });
+  expect(pairs(world).alike).toEqual([{ keepId: first, goneId: again }]);
 });

@@ -1,9 +1,10 @@
 import { groupBy } from "@/core/group";
 import { type Contact, isSameMail, matchOf, samePhone } from "@/core/people/matching";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
-import { idsColumn } from "@/store/columns";
+import { idsColumn, mergedTermsColumn } from "@/store/columns";
 import { mergeThreads } from "@/modules/messages/threads";
 import { insertOnce } from "@/store/insert";
+import { takeTerms, type TermGroup } from "./merging-terms";
 import type { Way } from "@/kernel/links";
 
 /** How somebody has shown who they are. */
@@ -128,7 +129,13 @@ export function emptyGaps({ sql }: OperationContext, keepId: number, goneId: num
 }
 
 /** What belongs to one goes to the other, whom they are. What was moved is taken down with the two, so that it can be taken back. Answers the pair. */
-export function joinCustomers(context: OperationContext, keepId: number, goneId: number): number {
+export function joinCustomers(
+  context: OperationContext,
+  keepId: number,
+  goneId: number,
+  /** What of the other's terms counts where both have agreed something. */
+  takes: readonly TermGroup[] = [],
+): number {
   const { sql } = context;
   notePossibleDuplicate(context, keepId, goneId);
   const moved = Object.fromEntries(
@@ -145,9 +152,13 @@ export function joinCustomers(context: OperationContext, keepId: number, goneId:
   mergeThreads(context, keepId, goneId);
   sql("UPDATE customers SET merged_into = ? WHERE id = ?").run(keepId, goneId);
   const filled = fillGaps(context, keepId, goneId);
-  sql("UPDATE possible_duplicates SET state = 'merged', moved = ?, filled = ? WHERE one_id = ? AND other_id = ?").run(
+  const terms = takeTerms(context, keepId, goneId, takes);
+  sql(
+    "UPDATE possible_duplicates SET state = 'merged', moved = ?, filled = ?, terms = ? WHERE one_id = ? AND other_id = ?",
+  ).run(
     JSON.stringify(moved),
     JSON.stringify(filled),
+    mergedTermsColumn.write(terms),
     Math.min(keepId, goneId),
     Math.max(keepId, goneId),
   );

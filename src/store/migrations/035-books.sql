@@ -153,4 +153,7 @@ ALTER TABLE invoices ADD COLUMN objection TEXT NOT NULL DEFAULT '';
 ALTER TABLE handovers ADD COLUMN difference_minor INTEGER NOT NULL DEFAULT 0;
 ALTER TABLE handovers ADD COLUMN difference_reason TEXT NOT NULL DEFAULT '';
 
+-- What was agreed with whoever is kept of two who were merged, before and after that.
+ALTER TABLE possible_duplicates ADD COLUMN terms TEXT NOT NULL DEFAULT '{"columns":{},"withheld":[]}' CHECK (json_valid(terms));
+
 PRAGMA legacy_alter_table = OFF;

@@ -1,10 +1,14 @@
 "use client";
-import type { ViewOutput } from "@/api/client";
-import { useLive } from "@/ui/live";
+import { change, type ViewOutput } from "@/api/client";
+import { upper } from "@/core/words";
+import { useLive, useRefresh } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
+import { useWork, WorkProgress } from "@/ui/use-work";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
 
@@ -14,6 +18,10 @@ type Side = ViewOutput<"possible-duplicates">["open"][number]["sides"][number];
 export function PossibleDuplicates() {
   const { data } = useLive("possible-duplicates", {});
   const [open, setOpen] = useState(false);
+  /** Whose terms count, where both have their own; nothing: those of whoever is kept. */
+  const [chosen, setChosen] = useState<Record<string, number>>({});
+  const work = useWork();
+  const refresh = useRefresh();
   const merge = useChange("merge-customers");
   const split = useChange("split-customers");
   const apart = useChange("keep-apart");
@@ -32,9 +40,21 @@ export function PossibleDuplicates() {
   };
   const keep = async (side: Side) => {
     const gone = pair?.sides.find((other) => other !== side);
-    if (pair && gone && (await merge.send({ keepId: side.id, goneId: gone.id })))
+    const takes = (pair?.terms ?? []).map(({ group }) => group).filter((group) => chosen[group] === gone?.id);
+    if (pair && gone && (await merge.send({ keepId: side.id, goneId: gone.id, takes })))
       undoable(`They are one customer now: ${side.name}`, () => split.send({ pairId: pair.id }));
   };
+  const joinAlike = () =>
+    work.through("Joined", async (step) => {
+      for (const [i, { keepId, goneId }] of data.alike.entries()) {
+        if (step(i, data.alike.length)) break;
+        const done = await change("merge-customers", { keepId, goneId });
+        // Three of one person: the second pair may be settled with the first.
+        if (!done.ok && done.problem.code !== "not-found") return done.problem.sentence;
+      }
+      refresh();
+      return null;
+    });
   const keepApart = async () => {
     if (pair && (await apart.send({ pairId: pair.id, apart: true })))
       undoable("They stay two customers", () => apart.send({ pairId: pair.id, apart: false }));
@@ -46,6 +66,18 @@ export function PossibleDuplicates() {
           ? `${data.open.length} ${data.open.length === 1 ? "pair" : "pairs"} may be the same person`
           : "Merged customers"}
       </Button>
+      {open && data.alike.length > 0 && (
+        <Box sx={{ mt: 2, display: "flex", gap: 3, alignItems: "center" }}>
+          {!work.busy && (
+            <Button variant="contained" size="small" onClick={() => void joinAlike()}>
+              Join {data.alike.length === 1 ? "the pair that is" : `the ${data.alike.length} pairs that are`} alike in
+              name, email, phone and address
+            </Button>
+          )}
+          <WorkProgress work={work} />
+          {work.problem && <span role="alert">{work.problem}</span>}
+        </Box>
+      )}
       {open && pair && (
         <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 5, mt: 2, maxWidth: 820 }}>
           {pair.sides.map((side, i) => (
@@ -82,6 +114,29 @@ export function PossibleDuplicates() {
               </Button>
             </Box>
           ))}
+          {pair.terms.length > 0 && (
+            <Box sx={{ gridColumn: "1 / -1", display: "grid", gap: 2 }}>
+              <span style={{ color: ink.ash }}>Both have agreed something of their own: whose counts?</span>
+              {pair.terms.map(({ group, words }) => (
+                <TextField
+                  key={group}
+                  select
+                  size="small"
+                  label={upper(group)}
+                  value={chosen[group] ?? ""}
+                  onChange={(e) => setChosen({ ...chosen, [group]: Number(e.target.value) })}
+                  slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+                >
+                  <MenuItem value="">of whoever is kept</MenuItem>
+                  {pair.sides.map((side, i) => (
+                    <MenuItem key={side.id} value={side.id}>
+                      {side.name}: {words[i]}
+                    </MenuItem>
+                  ))}
+                </TextField>
+              ))}
+            </Box>
+          )}
           <Button size="small" disabled={apart.busy} onClick={() => void keepApart()} sx={{ justifySelf: "start" }}>
             They are two people
           </Button>

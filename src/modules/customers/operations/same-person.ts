@@ -1,13 +1,19 @@
 import { Refusal } from "@/core/problems";
-import { Id, input } from "@/kernel/inputs";
+import { Id, input, OneOf } from "@/kernel/inputs";
 import { defineOperation, type ViewContext } from "@/kernel/operation";
 import { movedColumn, wordsColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
+import { termGroups, termsBack } from "../merging-terms";
 import { belongings, emptyGaps, joinCustomers } from "../same-person";
 
 /** Two customers side by side. */
 const OnePair = input({ pairId: Id });
-const MergeCustomers = input({ keepId: Id, goneId: Id });
+const MergeCustomers = input({
+  keepId: Id,
+  goneId: Id,
+  /** What of the other's terms counts where both have agreed something else. */
+  takes: Type.Optional(Type.Array(OneOf(termGroups), { maxItems: termGroups.length, uniqueItems: true })),
+});
 const KeepApart = input({ pairId: Id, apart: Type.Boolean() });
 
 interface Pair {
@@ -17,6 +23,7 @@ interface Pair {
   state: "open" | "two people" | "merged";
   moved: string;
   filled: string;
+  terms: string;
 }
 
 function readPair({ sql }: ViewContext, id: number, state: Pair["state"]): Pair {
@@ -30,13 +37,13 @@ export const mergeCustomers = defineOperation({
   name: "merge-customers",
   access: "board.change of all",
   input: MergeCustomers,
-  run(context, { keepId, goneId }) {
+  run(context, { keepId, goneId, takes = [] }) {
     if (keepId === goneId)
       throw new Refusal("invalid-input", { fields: { "/goneId": "Choose another customer than this one." } });
     for (const id of [keepId, goneId])
       if (!context.sql("SELECT 1 FROM customers WHERE id = ? AND merged_into IS NULL AND erased_at IS NULL").get(id))
         throw new Refusal("not-found", { sentence: "Somebody has dealt with these two already." });
-    return { pairId: joinCustomers(context, keepId, goneId) };
+    return { pairId: joinCustomers(context, keepId, goneId, takes) };
   },
 });
 
@@ -61,9 +68,12 @@ export const splitCustomers = defineOperation({
         gone.merged_into,
         JSON.stringify(moved[table] ?? []),
       );
+    termsBack(context, gone.merged_into, pair.terms);
     emptyGaps(context, gone.merged_into, gone.id, wordsColumn.read(pair.filled));
     sql("UPDATE customers SET merged_into = NULL WHERE id = ?").run(gone.id);
-    sql("UPDATE possible_duplicates SET state = 'open', moved = '{}', filled = '[]' WHERE id = ?").run(pairId);
+    sql(
+      `UPDATE possible_duplicates SET state = 'open', moved = '{}', filled = '[]', terms = '{"columns":{},"withheld":[]}' WHERE id = ?`,
+    ).run(pairId);
   },
 });
 

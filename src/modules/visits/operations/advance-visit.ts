@@ -1,9 +1,10 @@
 import { missing, tick, type TickedItem } from "@/core/catalogue/checklist";
 import type { JobStanding } from "@/core/jobs/states";
 import { type ProblemCode, Refusal } from "@/core/problems";
-import { localOf } from "@/core/time/local";
+import type { LocalDate } from "@/core/time/dates";
+import { epochMinute, localOf } from "@/core/time/local";
 import { type FieldStep, stepRefusal, visitStates } from "@/core/visits/states";
-import { Id, input, OneOf, OrNull } from "@/kernel/inputs";
+import { DateText, Id, input, OneOf, OrNull } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { tellOfficeOf } from "@/modules/messages/telling-us";
@@ -20,6 +21,8 @@ const AdvanceVisit = input({
   visitId: Id,
   to: OneOf(["on the way", "on site", "done", "no access"]),
   ticked: Type.Optional(Type.Array(Type.String({ maxLength: 40 }), { maxItems: 60 })),
+  /** Ticked later: the day on which it was, from that of the visit on. Nothing: now, or its own day where that has passed. */
+  on: Type.Optional(DateText),
   /** With what is done: in how many months its customer is asked again; null is not at all, and nothing as it was agreed. */
   againMonths: Type.Optional(OrNull(Type.Integer({ minimum: 1, maximum: 120 }))),
 });
@@ -37,7 +40,7 @@ export const advanceVisit = defineOperation({
   access: "field.work",
   about: { visitId: "visit" },
   input: AdvanceVisit,
-  run(context, { visitId, to, ticked, againMonths }) {
+  run(context, { visitId, to, ticked, on, againMonths }) {
     const visit = readVisit(context, visitId);
     // Repeating a step changes nothing: a phone may send it twice.
     if (visit.state === to) return;
@@ -46,10 +49,11 @@ export const advanceVisit = defineOperation({
     const again = againMonths === undefined || visit.repeat_id !== null ? visit.again_months : againMonths;
     if (again !== visit.again_months)
       context.sql("UPDATE visits SET again_months = ? WHERE id = ?").run(again, visitId);
-    take(context, { ...visit, again_months: again }, to, ticked);
+    const at = momentOf(context, visit, on);
+    take(context, { ...visit, again_months: again }, to, ticked, at);
     if (to === "no access") return;
     for (const other of togetherWith(context, visit))
-      if (other.id !== visitId && !refusalOf(context, other, to)) take(context, other, to, ticked);
+      if (other.id !== visitId && !refusalOf(context, other, to)) take(context, other, to, ticked, at);
   },
 });
 
@@ -58,8 +62,24 @@ function refusalOf({ sql, today }: OperationContext, visit: VisitRow, to: FieldS
   return job ? stepRefusal(to, visit, job, today) : "visit-not-open";
 }
 
-function take(context: OperationContext, visit: VisitRow, to: FieldStep, ticked: readonly string[] | undefined): void {
-  const { sql, now } = context;
+/** When it was, in epoch milliseconds: what is said later is of the end of the window on its day. */
+function momentOf({ now, today, business }: OperationContext, visit: VisitRow, said: LocalDate | undefined): number {
+  const on = said ?? (visit.date < today ? visit.date : today);
+  if (on < visit.date || on > today)
+    throw new Refusal("invalid-input", { fields: { "/on": "Choose a day from that of the visit to today." } });
+  return on === today
+    ? now
+    : epochMinute(on, localOf(visit.window_to, business.time_zone).minute, business.time_zone) * 60_000;
+}
+
+function take(
+  context: OperationContext,
+  visit: VisitRow,
+  to: FieldStep,
+  ticked: readonly string[] | undefined,
+  at: number,
+): void {
+  const { sql } = context;
   const jobId = visit.job_id!;
   const list = tickedList(tickedColumn.read(visit.checklist), ticked);
   const left = to === "done" ? missing(list) : [];
@@ -71,8 +91,8 @@ function take(context: OperationContext, visit: VisitRow, to: FieldStep, ticked:
   const over = visitStates.allows("over", to);
   sql("UPDATE visits SET state = ?, started_at = ?, ended_at = ? WHERE id = ?").run(
     to,
-    to === "on site" ? now : visit.started_at,
-    over ? now : null,
+    to === "on site" ? at : visit.started_at,
+    over ? at : null,
     visit.id,
   );
 
@@ -102,7 +122,7 @@ function take(context: OperationContext, visit: VisitRow, to: FieldStep, ticked:
       },
     });
   if (to === "done") tellToSignOff(context, visit);
-  if (over) settlePlacements(context, visit);
+  if (over) settlePlacements(context, visit, at);
   if (to === "done") comeBack(context, visit);
   if (
     to === "done" &&
@@ -148,9 +168,12 @@ function comeBack(context: OperationContext, visit: VisitRow): void {
 }
 
 /** From a plan to what happened. */
-function settlePlacements({ sql, now }: OperationContext, visit: VisitRow): void {
-  const arrives = Math.floor((visit.started_at ?? now) / 60_000);
-  const leaves = Math.max(Math.ceil(now / 60_000), arrives + 1);
+function settlePlacements({ sql, now }: OperationContext, visit: VisitRow, at: number): void {
+  // Both steps said later say nothing of how long it took.
+  const unsaid = at < now ? at - visit.minutes * 60_000 : at;
+  const begun = visit.started_at !== null && (visit.started_at < at || at === now) ? visit.started_at : unsaid;
+  const arrives = Math.floor(begun / 60_000);
+  const leaves = Math.max(Math.ceil(at / 60_000), arrives + 1);
   const placed = sql<{ technician_id: number; date: string; drive_from: number; driving: number }>(
     "SELECT technician_id, date, drive_from, driving FROM placements WHERE visit_id = ?",
   ).all(visit.id);

@@ -83,6 +83,7 @@ export const visitSheet = defineView({
       hue: visit.hue,
       minutes: visit.minutes,
       crew: visit.crew,
+      today: context.today,
       date: visit.date,
       windowFrom: localOf(visit.window_from, zone).minute,
       windowTo: localOf(visit.window_to, zone).minute,

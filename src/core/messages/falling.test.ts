@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { epochMinute, localOf } from "../time/local";
-import { type FallRule, intoHours, messagesOf } from "./falling";
+import { type FallRule, intoHours, lastOfEachKind, messagesOf } from "./falling";
 
 const zone = "Europe/Lisbon";
 const hours = { from: 480, to: 1200 };
@@ -109,4 +109,32 @@ it("is sent once for each promise and rule at most, in order, within the hours, 
       expect(new Set(keys).size).toBe(keys.length);
     }),
   );
+});
+
+describe("what has fallen due at once", () => {
+  const kindOf = (rule: string) => (rule === "asks" ? "asks" : "reminds");
+  const message = fc.record({
+    visit: fc.constantFrom("v1", "v2", "v3"),
+    with: fc.uniqueArray(fc.constantFrom("v4", "v5"), { maxLength: 2 }),
+    rule: fc.constantFrom("early", "day", "asks"),
+    at: fc.nat(5000),
+    from: fc.constant(6000),
+  });
+
+  it("is said of each visit once for each kind, by the last that speaks of it, and of every visit", () => {
+    fc.assert(
+      fc.property(fc.array(message, { maxLength: 12 }), (due) => {
+        const said = lastOfEachKind(due, kindOf).flatMap((m) =>
+          [m.visit, ...m.with].map((visit) => ({ key: `${kindOf(m.rule)} ${visit}`, at: m.at })),
+        );
+        expect(new Set(said.map(({ key }) => key)).size).toBe(said.length);
+        const wanted = due.flatMap((m) =>
+          [m.visit, ...m.with].map((visit) => ({ key: `${kindOf(m.rule)} ${visit}`, at: m.at })),
+        );
+        expect(new Set(said.map(({ key }) => key))).toEqual(new Set(wanted.map(({ key }) => key)));
+        for (const { key, at: moment } of said)
+          expect(moment).toBe(Math.max(...wanted.filter((one) => one.key === key).map((one) => one.at)));
+      }),
+    );
+  });
 });

@@ -150,4 +150,22 @@ function together(due: readonly (FallingMessage & { customer: string })[], zone:
     .sort((a, b) => a.at - b.at || compared(a.rule, b.rule) || compared(a.visit, b.visit));
 }
 
+/**
+ * Of messages that have fallen due at once, since a clock jumped or a server stood, the last of each kind for each visit; an
+ * earlier one that speaks of other visits too speaks of those alone. In order of time.
+ */
+export function lastOfEachKind(due: readonly FallingMessage[], kindOf: (rule: string) => string): FallingMessage[] {
+  const said = new Set<string>();
+  return [...due]
+    .sort((a, b) => b.at - a.at || compared(b.rule, a.rule))
+    .flatMap((message) => {
+      const key = (visit: string) => JSON.stringify([kindOf(message.rule), visit]);
+      const [visit, ...others] = [message.visit, ...message.with].filter((one) => !said.has(key(one)));
+      if (visit === undefined) return [];
+      for (const one of [visit, ...others]) said.add(key(one));
+      return [{ ...message, visit, with: others }];
+    })
+    .reverse();
+}
+
 const compared = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);

@@ -1,5 +1,6 @@
 import type { MessageGateway, OutgoingMessage } from "@/gateways/types";
 import { addDays } from "@/core/time/dates";
+import { localOf } from "@/core/time/local";
 import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { moveVisit } from "@/modules/placing/operations/move-visit";
@@ -14,6 +15,7 @@ import { noteDelivery } from "./operations/record-delivery";
 import { askQuestion, receiveCall, receiveMail, receiveText } from "./operations/receive";
 import { takeAsYes } from "./operations/take-as-yes";
 import { saveOccasion, saveTemplate } from "./operations/save-occasion";
+import { saveLanguage } from "./operations/save-reach";
 import { saveMessageRules } from "./operations/save-rules";
 import { thread, threads } from "./views/threads";
 
@@ -90,6 +92,31 @@ describe("a reminder", () => {
     );
     await runDue(w.hogar);
     expect(w.sent.filter(({ body }) => /reminder/.test(body)).map(({ way }) => way)).toEqual(["text", "text"]);
+  });
+
+  it("comes once where a server stood while several of its moments passed", async () => {
+    const w = world();
+    mustPerform(
+      w.hogar,
+      saveMessageRules,
+      { ...rules, rules: [rule({ daysBefore: 1, at: 1020 }), rule({ minutesBefore: 120, outside: "later" })] },
+      office,
+    );
+    await runDue(w.hogar);
+    w.at(w.visit().date, localOf(w.visit().window_from, "Europe/Lisbon").minute - 90);
+    for (let i = 0; i < 3; i++) await runDue(w.hogar);
+    expect(w.of("visit reminder")).toHaveLength(1);
+  });
+
+  it("falls by the clock of whoever it is for", async () => {
+    const w = world();
+    mustPerform(w.hogar, saveMessageRules, { ...rules, rules: [rule({ daysBefore: 1, at: 1020 })] }, office);
+    await runDue(w.hogar);
+    mustPerform(w.hogar, saveLanguage, { customerId: 1, language: null, timeZone: "Europe/Istanbul" }, office);
+    // Five in the afternoon there is two here.
+    w.at(addDays(w.visit().date, -1), 14 * 60 + 5);
+    for (let i = 0; i < 3; i++) await runDue(w.hogar);
+    expect(w.of("visit reminder")).toMatchObject([{ state: "sent" }]);
   });
 
   it("that waits for the morning goes at once where somebody of the office says so", async () => {

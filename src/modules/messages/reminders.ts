@@ -1,10 +1,17 @@
 import { paymentStates } from "@/core/money/states";
-import { type FallingMessage, type FallRule, messagesOf, type PromisedVisit } from "@/core/messages/falling";
+import {
+  type FallingMessage,
+  type FallRule,
+  lastOfEachKind,
+  messagesOf,
+  type PromisedVisit,
+} from "@/core/messages/falling";
 import { insertOnce } from "@/store/insert";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { daysColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
 import { tellCustomer, timesOf } from "./messaging";
+import { zoneOf } from "./sending";
 
 type RuleRow = Rows["reminder_rules"];
 
@@ -40,8 +47,10 @@ export function remindCustomer(context: OperationContext, customerId: number): v
   const { sql, minute } = context;
   const visits = promisedTo(context, customerId);
   const rules = reminderRules(context);
-  const { now, ahead } = fallingOf(context, visits, rules);
-  for (const message of now) remindOf(context, message, rules, visits);
+  const { now, ahead } = fallingOf(context, customerId, visits, rules);
+  const asks = new Map(rules.map((rule) => [String(rule.id), rule.asks === 1 ? "asks" : "reminds"]));
+  for (const message of now) noteReminded(context, message, visits);
+  for (const message of lastOfEachKind(now, (rule) => asks.get(rule)!)) remindOf(context, message, rules, visits);
   const next = sql("UPDATE reminder_looks SET looked_at = @minute, next_at = @next WHERE visit_id = @id");
   for (const { id } of visits) {
     const soonest = Math.min(
@@ -80,6 +89,7 @@ const promisedTo = ({ sql }: ViewContext, customerId: number): VisitToRemind[] =
 /** What has fallen due since they were looked at, and what will: nothing twice. */
 function fallingOf(
   { sql, business, minute }: ViewContext,
+  customerId: number,
   visits: readonly VisitToRemind[],
   rules: readonly RuleRow[],
 ): { now: FallingMessage[]; ahead: FallingMessage[] } {
@@ -92,7 +102,8 @@ function fallingOf(
     lookedAt: v.looked_at,
   }));
   const falling = {
-    zone: business.time_zone,
+    // By their own clock, where they live by another one.
+    zone: zoneOf({ sql }, customerId) ?? business.time_zone,
     hours: { from: business.message_from, to: business.message_to },
     rules: rules.map(fallRule),
     isSent: (visit: string, rule: string, from: number) =>
@@ -103,17 +114,25 @@ function fallingOf(
   return { now, ahead };
 }
 
+const named = ({ visit, with: others }: FallingMessage, visits: readonly VisitToRemind[]): VisitToRemind[] =>
+  [visit, ...others].map((id) => visits.find((v) => String(v.id) === id)!);
+
+/** It comes no more, whether it is written or a later one speaks for it. */
+function noteReminded({ sql }: OperationContext, message: FallingMessage, visits: readonly VisitToRemind[]): void {
+  for (const one of named(message, visits))
+    insertOnce(sql, "reminded", { visit_id: one.id, rule_id: Number(message.rule), window_from: one.window_from });
+}
+
 /** Writes one reminder, of one visit or of several at once. */
 function remindOf(
   context: OperationContext,
-  { visit, with: others, rule, from }: FallingMessage,
+  message: FallingMessage,
   rules: readonly RuleRow[],
   visits: readonly VisitToRemind[],
 ): void {
-  const { sql, business } = context;
-  const those = [visit, ...others].map((id) => visits.find((v) => String(v.id) === id)!);
-  for (const one of those)
-    insertOnce(sql, "reminded", { visit_id: one.id, rule_id: Number(rule), window_from: one.window_from });
+  const { business } = context;
+  const { visit, rule, from } = message;
+  const those = named(message, visits);
   const asks = rules.find(({ id }) => String(id) === rule)!.asks === 1;
   const [first, ...more] = those.filter((one) => isAgreed(context, one) && (!asks || one.confirmed_at === null));
   if (!first) return;

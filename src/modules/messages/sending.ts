@@ -53,7 +53,8 @@ function knownBy({ sql, business }: ViewContext, message: MessageRow): number | 
   return begins.length ? Math.min(...begins) - business.urgent_minutes : null;
 }
 
-const zoneOf = ({ sql }: ViewContext, customerId: number | null): string | null =>
+/** The clock by which a customer lives, where that is another one than ours. */
+export const zoneOf = ({ sql }: Pick<ViewContext, "sql">, customerId: number | null): string | null =>
   customerId === null
     ? null
     : (sql<{ zone: string | null }>("SELECT time_zone AS zone FROM customers WHERE id = ?").get(customerId)?.zone ??

@@ -27,6 +27,11 @@ export const saveLanguage = defineOperation({
     if (timeZone !== null && !isZone(timeZone))
       throw new Refusal("invalid-input", { fields: { "/timeZone": "Choose a time zone, such as Europe/Lisbon." } });
     sql("UPDATE customers SET language = ?, time_zone = ? WHERE id = ?").run(language, timeZone, customerId);
+    // Their reminders fall by the clock that counts now.
+    sql(
+      `UPDATE reminder_looks SET next_at = 0
+        WHERE visit_id IN (SELECT v.id FROM jobs j JOIN visits v ON v.job_id = j.id WHERE j.customer_id = ?)`,
+    ).run(customerId);
   },
 });
 

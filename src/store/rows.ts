@@ -171,6 +171,7 @@ export interface Rows {
     danger_words: Json | null;
     urgent_minutes: number;
     books_closed_to: string | null;
+    part_months: "whole" | "days";
   };
   campaign_invites: {
     id: number;
@@ -1069,6 +1070,7 @@ export interface Rows {
     handler_id: number | null;
     on_closed: "nearest" | "later" | "earlier" | "skip" | "ask";
     bill_from: string | null;
+    bill_since: string | null;
   };
   replies: {
     id: number;
@@ -1532,7 +1534,8 @@ export interface LeftOut {
     | "proved_each"
     | "danger_words"
     | "urgent_minutes"
-    | "books_closed_to";
+    | "books_closed_to"
+    | "part_months";
   campaign_invites: "id" | "opened_at" | "job_id";
   campaigns: "id" | "end_reason" | "coupon_id" | "next_at" | "began_at" | "ended_at";
   cards: "id" | "removed_at" | "expires" | "collects" | "agreed_words" | "position" | "expiry_told" | "fingerprint";
@@ -1777,7 +1780,8 @@ export interface LeftOut {
     | "batch_id"
     | "handler_id"
     | "on_closed"
-    | "bill_from";
+    | "bill_from"
+    | "bill_since";
   replies:
     | "id"
     | "customer_id"

@@ -1,7 +1,7 @@
 import { ageOf, ages, dueOfAge } from "./ages";
 import { dueDateOf, dueWords } from "./due";
 import { nextNumber } from "./numbers";
-import { endOfPeriod, firstPeriod, periodsUntil, periodWords } from "./periods";
+import { daysOfMonth, endOfPeriod, firstPeriod, periodsUntil, periodWords } from "./periods";
 import { discountLines, priceOf, taxesOf, withoutTax } from "./papers";
 import { addDays } from "../time/dates";
 import { totalOf } from "./amounts";
@@ -78,5 +78,16 @@ describe("lines of a paper", () => {
     ]);
     expect(totalOf([line, other, ...off]).totalMinor).toBe(11_564);
     expect(discountLines([line], { discountBp: 0, words: "none", pricesIncludeTax: true })).toEqual([]);
+  });
+});
+
+describe("a part of a month", () => {
+  it("is its days from the first that counts to the last, and all of them where it is agreed whole", () => {
+    const part = (since: string | null, until: string | null) => daysOfMonth("2028-02-01", { since, until });
+    expect(part(null, null)).toEqual({ days: 29, of: 29 });
+    expect(part("2028-02-15", null)).toEqual({ days: 15, of: 29 });
+    expect(part("2028-02-15", "2028-02-20")).toEqual({ days: 6, of: 29 });
+    expect(part("2027-01-01", "2028-03-01")).toEqual({ days: 29, of: 29 });
+    expect(part(null, "2028-01-31").days).toBe(0);
   });
 });

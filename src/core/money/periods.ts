@@ -1,4 +1,4 @@
-import { addDays, addMonths, type LocalDate } from "../time/dates";
+import { addDays, addMonths, daysBetween, type LocalDate } from "../time/dates";
 import { dateWords, monthWords } from "../time/words";
 
 /** For what a flat price is paid. */
@@ -25,6 +25,17 @@ export function periodsUntil(from: LocalDate, per: Per, until: LocalDate): Local
   const starts: LocalDate[] = [];
   for (let start = from; start <= until; start = nextPeriod(start, per)) starts.push(start);
   return starts;
+}
+
+/** How much of a month is agreed: so many of its days, from the first to the last that count; all of it where neither lies within. */
+export function daysOfMonth(
+  start: LocalDate,
+  { since, until }: { since: LocalDate | null; until: LocalDate | null },
+): { days: number; of: number } {
+  const end = endOfPeriod(start, "month");
+  const from = since !== null && since > start ? since : start;
+  const to = until !== null && until < end ? until : end;
+  return { days: Math.max(0, daysBetween(from, to) + 1), of: daysBetween(start, end) + 1 };
 }
 
 /** "November 2026"; "9 March 2026 to 8 March 2027". */

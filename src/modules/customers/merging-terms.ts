@@ -77,7 +77,10 @@ export function takeTerms(
   )
     .all(goneId)
     .filter((wish) => insertOnce(sql, "withheld", { customer_id: keepId, ...wish }) !== null);
-  return { columns: Object.fromEntries(columns.map((column) => [column, [keep[column], set[column] ?? null]])), withheld };
+  return {
+    columns: Object.fromEntries(columns.map((column) => [column, [keep[column], set[column] ?? null]])),
+    withheld,
+  };
 }
 
 /** Sets back what was taken over, where it has not been changed since. */

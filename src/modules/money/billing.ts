@@ -1,7 +1,8 @@
 import { type PaperLine, priceOf } from "@/core/money/papers";
-import { endOfPeriod, nextPeriod, type Per, periodsUntil, periodWords } from "@/core/money/periods";
-import { sum } from "@/core/money/amounts";
+import { daysOfMonth, endOfPeriod, nextPeriod, type Per, periodsUntil, periodWords } from "@/core/money/periods";
+import { roundHalfAway, sum } from "@/core/money/amounts";
 import { priceOn } from "@/core/repeats/price";
+import { readRule } from "@/core/repeats/recurrence";
 import { addDays, type LocalDate } from "@/core/time/dates";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
@@ -75,6 +76,8 @@ interface FlatRepeat {
   minor: number;
   review_date: LocalDate | null;
   review_bp: number | null;
+  bill_since: LocalDate | null;
+  rule: string;
   taxBp: number;
   service: string;
   site: string;
@@ -82,7 +85,7 @@ interface FlatRepeat {
 
 const flatRepeats = ({ sql }: ViewContext, customerId: number, until: LocalDate): FlatRepeat[] =>
   sql<FlatRepeat>(
-    `SELECT r.id, r.bill_from, r.price_per AS per, r.price_minor AS minor, r.review_date, r.review_bp,
+    `SELECT r.id, r.bill_from, r.price_per AS per, r.price_minor AS minor, r.review_date, r.review_bp, r.bill_since, r.rule,
         s.tax_bp AS taxBp, s.name AS service, t.name AS site
       FROM repeats r JOIN services s ON s.id = r.service_id JOIN sites t ON t.id = r.site_id
       WHERE r.customer_id = ? AND r.state = 'active' AND r.bill_from <= ? AND r.price_per IN ('month', 'year') ORDER BY r.id`,
@@ -94,22 +97,27 @@ function flatPrices(context: ViewContext, customerId: number, until: LocalDate) 
     ({ id, bill_from, per, minor, taxBp, service, site, ...agreed }) =>
       periodsUntil(bill_from, per, until)
         .filter((start) => !isPaused(context, id, start, endOfPeriod(start, per)))
-        .map((start) => ({
-          repeatId: id,
-          start,
-          per,
-          line: priceOf(
-            {
-              description: [service, site, periodWords(start, per)].filter(Boolean).join(", "),
-              quantity: 1,
-              unitMinor: priceOn(minor, reviewIn(agreed), start),
-              taxBp,
-            },
-            context.business.prices_include_tax === 1,
-          ),
-        })),
+        .flatMap((start) => {
+          const { days, of } = partOf(context, per, start, agreed);
+          if (days === 0) return [];
+          const words = [service, site, periodWords(start, per), days < of && `${days} of ${of} days`];
+          const unitMinor = roundHalfAway((priceOn(minor, reviewIn(agreed), start) * days) / of);
+          const line = { description: words.filter(Boolean).join(", "), quantity: 1, unitMinor, taxBp };
+          return [{ repeatId: id, start, per, line: priceOf(line, context.business.prices_include_tax === 1) }];
+        }),
   );
 }
+
+/** What of a month is billed: by its days where the owner has it so, else whole. A year is always whole. */
+const partOf = (
+  { business }: ViewContext,
+  per: Per,
+  start: LocalDate,
+  { bill_since, rule }: Pick<FlatRepeat, "bill_since" | "rule">,
+): { days: number; of: number } =>
+  per === "month" && business.part_months === "days"
+    ? daysOfMonth(start, { since: bill_since, until: readRule(rule).until })
+    : { days: 1, of: 1 };
 
 /** A review that was agreed and has not been taken yet. */
 const reviewIn = ({ review_date, review_bp }: Pick<FlatRepeat, "review_date" | "review_bp">) =>

@@ -2,6 +2,7 @@ import { justOne } from "@/core/catalogue/items";
 import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { bookInOffice } from "@/modules/booking/operations/book-in-office";
+import { saveBusiness } from "@/modules/business/operations/save-business";
 import { saveJobPattern } from "@/modules/catalogue/operations/save-job-pattern";
 import { fieldDay } from "@/modules/visits/views/field";
 import { saveService } from "@/modules/catalogue/operations/save-service";
@@ -10,7 +11,7 @@ import { recordKeptCard } from "@/modules/money/operations/cards";
 import { personActor } from "@/core/people/permissions";
 import { worker } from "@/worker/effects";
 import { runDue } from "@/worker/loop";
-import { office, one, saidOf, serviceInput, smallWorld } from "@demo/small-world";
+import { businessInput, office, one, saidOf, serviceInput, smallWorld } from "@demo/small-world";
 import { agreeRepeat } from "./operations/agree-repeat";
 import { agreeRepeatDate, changeRepeat, pauseRepeat } from "./operations/changes";
 import { endRepeat, promiseDate } from "./operations/repeats";
@@ -172,6 +173,20 @@ describe("a repeat by job patterns", () => {
     const months = ahead.map((v) => v.date.slice(0, 7));
     expect(ahead.map((v) => v.minor)).toEqual(months.map((month, i) => (months.indexOf(month) === i ? 0 : 7900)));
     expect(new Set(months).size).toBeLessThan(5);
+  });
+
+  it("is billed for a part of its first month by the days, where the owner has it so", async () => {
+    const w = world();
+    const repeatId = w.agree();
+    const papers = { invoicePrefix: "", creditPrefix: "C", bankAccount: "", exemptWords: "" };
+    const billing = { ...papers, paymentFrom: "invoice", by: "job", partMonths: "days" } as const;
+    mustPerform(w.hogar, saveBusiness, { ...businessInput, billing }, office);
+    mustPerform(w.hogar, setRepeatPrice, { repeatId, per: "month", minor: 6000, visits: 1, review: null }, office);
+    w.at("2027-04-08", 600);
+    await w.settle();
+    expect(
+      w.hogar.store.sql("SELECT amount_minor, description LIKE '%24 of 30 days' AS says FROM invoice_lines").all(),
+    ).toEqual([{ amount_minor: 4800, says: 1 }]);
   });
 
   it("says what it was before, so that it can be taken back", async () => {

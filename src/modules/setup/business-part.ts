@@ -49,6 +49,7 @@ export function readBusinessPart(context: ViewContext) {
         tips: b.tips === 1,
         partsMost: b.parts_most,
         partsFromMinor: b.parts_from_minor,
+        partMonths: b.part_months,
         quoteFollowUps: daysColumn.read(b.quote_follow_ups),
         textBlocks: sql<Pick<Rows["text_blocks"], "paper" | "place" | "words"> & { serviceId: number | null }>(
           "SELECT paper, place, service_id AS serviceId, words FROM text_blocks ORDER BY id",

@@ -153,6 +153,10 @@ ALTER TABLE invoices ADD COLUMN objection TEXT NOT NULL DEFAULT '';
 ALTER TABLE handovers ADD COLUMN difference_minor INTEGER NOT NULL DEFAULT 0;
 ALTER TABLE handovers ADD COLUMN difference_reason TEXT NOT NULL DEFAULT '';
 
+-- How the first and the last month of a flat price are billed, where only a part of them is agreed.
+ALTER TABLE business ADD COLUMN part_months TEXT NOT NULL DEFAULT 'whole' CHECK (part_months IN ('whole', 'days'));
+-- From which day on a flat price was agreed; NULL: it is none, or was agreed before this was kept.
+ALTER TABLE repeats ADD COLUMN bill_since TEXT;
 -- What was agreed with whoever is kept of two who were merged, before and after that.
 ALTER TABLE possible_duplicates ADD COLUMN terms TEXT NOT NULL DEFAULT '{"columns":{},"withheld":[]}' CHECK (json_valid(terms));
 

@@ -69,6 +69,8 @@ const SaveBusiness = input({
       /** In how many monthly parts customers may pay by themselves, and from which sum on; 1 is not at all. */
       partsMost: Type.Optional(Type.Integer({ minimum: 1, maximum: mostParts })),
       partsFromMinor: Type.Optional(Money),
+      /** How the first and last month of a flat price are billed, where only a part of them is agreed. */
+      partMonths: Type.Optional(OneOf(["whole", "days"])),
       /** Days after a quote was sent on which somebody who has not answered is asked again. */
       quoteFollowUps: Type.Optional(
         Type.Array(Type.Integer({ minimum: 1, maximum: 365 }), { maxItems: 6, uniqueItems: true }),
@@ -143,6 +145,7 @@ export const saveBusiness = defineOperation({
       late_fee_bp: b.billing?.lateFeeBp,
       parts_most: b.billing?.partsMost,
       parts_from_minor: b.billing?.partsFromMinor,
+      part_months: b.billing?.partMonths,
       tips: b.billing?.tips === undefined ? undefined : b.billing.tips ? 1 : 0,
       quote_follow_ups: b.billing?.quoteFollowUps && daysColumn.write(b.billing.quoteFollowUps),
     };

@@ -104,7 +104,7 @@ export const setRepeatPrice = defineOperation({
     checkReview(context, per, review);
     sql(
       `UPDATE repeats SET price_per = ?, price_minor = ?, price_visits = ?, review_date = ?, review_bp = ?,
-          review_notice_days = ?, review_told_at = NULL, bill_from = ?
+          review_notice_days = ?, review_told_at = NULL, bill_from = ?, bill_since = ?
         WHERE id = ?`,
     ).run(
       per,
@@ -114,6 +114,7 @@ export const setRepeatPrice = defineOperation({
       review?.byBp ?? null,
       review?.noticeDays ?? null,
       billFrom(repeat, per, today),
+      billSince(repeat, per, today),
       repeatId,
     );
     return laidOut(context, repeatId);
@@ -153,6 +154,16 @@ function checkReview(
   if (review && review.date <= today)
     throw new Refusal("invalid-input", { fields: { "/review/date": "Choose a day after today." } });
 }
+
+/** The day from which a flat price is agreed: its first date, or today; as before where it is paid for the same stretch. */
+const billSince = (repeat: RepeatRow, per: RepeatRow["price_per"], today: LocalDate): LocalDate | null =>
+  per !== "month" && per !== "year"
+    ? null
+    : repeat.price_per === per
+      ? repeat.bill_since
+      : repeat.start_date > today
+        ? repeat.start_date
+        : today;
 
 /** From when a flat price is billed: as before where it is paid for the same stretch, else from this month, or from today for a year. */
 const billFrom = (repeat: RepeatRow, per: RepeatRow["price_per"], today: LocalDate): LocalDate | null =>

@@ -122,6 +122,16 @@ export function InvoiceSection({
           wrong={wrong("/billing/partsFromMinor")}
         />
       </Columns>
+      <TextField
+        select
+        label="First and last month of a price by the month"
+        value={billing.partMonths}
+        onChange={(e) => set({ partMonths: e.target.value as "whole" | "days" })}
+        helperText="Where it begins or ends within a month"
+      >
+        <MenuItem value="whole">are billed whole</MenuItem>
+        <MenuItem value="days">are billed by their days</MenuItem>
+      </TextField>
       <Field
         label="Ask again about a quote, days after it was sent"
         value={followUps}

@@ -41,6 +41,7 @@ import { collection, collectionPlan, collectionRun, invoiceComing } from "@/modu
 import { credits } from "@/modules/money/views/credits";
 import { payments } from "@/modules/money/views/payments";
 import { invoiceChoices } from "@/modules/money/views/invoice-choices";
+import { customerData } from "@/modules/customers/views/customer-data";
 import { accountNumbers, booksClosed, report } from "@/modules/money/views/report";
 import { moneyOverview } from "@/modules/money/views/money-overview";
 import { toBillIds, toBillView } from "@/modules/money/views/to-bill";
@@ -95,6 +96,7 @@ export const views = {
   report: report,
   "account-numbers": accountNumbers,
   "books-closed": booksClosed,
+  "customer-data": customerData,
   "to-bill": toBillView,
   "to-bill-ids": toBillIds,
   "invoice-paper": invoicePaper,

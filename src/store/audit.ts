@@ -30,7 +30,7 @@ const notAudited = new Set([
   "audit_changes",
 ]);
 /** Columns that the audit does not repeat: secrets, where somebody came from, what the card service calls a card or a charge, and what is too large. */
-const notRepeated = new Set([
+export const notRepeated: ReadonlySet<string> = new Set([
   "fingerprint",
   "gateway_reference",
   "step_address",

@@ -20,6 +20,8 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import { bookInOffice } from "@/modules/booking/operations/book-in-office";
 import { eraseCustomer } from "./operations/archive-customer";
+import { personal } from "./personal";
+import { customerData } from "./views/customer-data";
 import { possibleDuplicates } from "./views/same-person";
 import { mergeCustomers } from "./operations/same-person";
 import { saveCustomer } from "./operations/save-customer";
@@ -102,7 +104,7 @@ async function served(folder: string | null, word: string) {
     office,
   );
   const { hogar } = world;
-  mustPerform(hogar, receiveText, { key: word, sender: "+1 202 555 0142", body: `${word} writes` }, system);
+  mustPerform(hogar, receiveText, { key: "wrote once", sender: "+1 202 555 0142", body: `${word} writes` }, system);
   const { threadId } = mustPerform(hogar, openThread, { customerId: 1 }, office);
   mustPerform(hogar, writeNote, { threadId, visitId: null, words: `${word} is late` }, office);
   mustPerform(hogar, writeNote, { threadId: null, visitId, words: `${word} at the back` }, office);
@@ -138,6 +140,35 @@ const sums = (world: World) => [
   world.hogar.store.sql("SELECT * FROM ledger_entries").all(),
   world.hogar.store.sql("SELECT description, amount_minor FROM job_lines").all(),
 ];
+
+describe("what is held on a customer", () => {
+  it("is handed out whole: every table in which they stand, but nothing that opens or charges anything", async () => {
+    const { world } = await served(null, "Zyxomma");
+    const held = look(world.hogar, customerData, { customerId: 1 }, office);
+    if (!held.ok) throw new Error(held.problem.sentence);
+    const text = JSON.stringify(held.value);
+    const stands = whereStands(world, ["Zyxomma"]).map((place) => place.split(":")[0]!);
+    // Beside these, their name stands in the record of changes, in the index, and in what goes out.
+    const elsewhere = /^(audit|customer_search|outbox|short_links|images|import_|security_events)/;
+    for (const place of stands.filter((one) => !elsewhere.test(one))) {
+      const [table, column] = place.split(".") as [keyof typeof personal, string];
+      expect([place, held.value[table]?.some((row) => String(row[column]).includes("Zyxomma"))]).toEqual([place, true]);
+    }
+    const { nonce } = one<{ nonce: string }>(world.hogar, "SELECT nonce FROM invoices");
+    expect(text).not.toContain(nonce);
+  });
+
+  it("is named once, and each column that is about them is overwritten by that list", async () => {
+    const { world } = await served(null, "Zyxomma");
+    const stands = new Set(whereStands(world, ["Zyxomma"]).map((place) => place.split(":")[0]!));
+    const named = Object.entries(personal).flatMap(([table, { columns }]) =>
+      Object.keys(columns).map((column) => `${table}.${column}`),
+    );
+    const ofTables = [...stands].filter((place) => place.split(".")[0]! in personal);
+    expect(ofTables.length).toBeGreaterThan(15);
+    expect(ofTables.filter((place) => !named.includes(place))).toEqual([]);
+  });
+});
 
 describe("erasing a customer", () => {
   it("waits until nothing is coming and nothing is open", async () => {

@@ -1,15 +1,8 @@
-import { quoteStates } from "@/core/catalogue/quote-states";
-import { type Contact, matchOf } from "@/core/people/matching";
 import { Refusal } from "@/core/problems";
 import type { OperationContext } from "@/kernel/operation";
 import { idsColumn } from "@/store/columns";
 import { openBusinessWith } from "./open-business";
-
-/** What stands in place of a name and an address that were erased. */
-const erasedName = "Erased customer";
-const erasedPlace = "erased";
-/** In place of words without which a row cannot be. */
-const erasedWords = "erased";
+import { type Known, knownAs, personal, type Scope, scoped, scopeOf } from "./personal";
 
 /**
  * Takes away all that says who a customer was: names, contacts, places, notes, words, pictures, cards and links; of those
@@ -24,10 +17,7 @@ export function eraseCustomer(context: OperationContext, customerId: number): vo
       sentence: `There ${/^1 /.test(left[0]!) ? "is" : "are"} still ${left.join(", ")}. Cancel or settle them first.`,
     });
   const { sql } = context;
-  const customers = sql<Known>(
-    `WITH RECURSIVE them (id) AS (SELECT @customerId UNION SELECT c.id FROM customers c JOIN them ON c.merged_into = them.id)
-      SELECT c.id, c.name, c.mail, c.phone, c.bill_name, c.bill_mail FROM customers c JOIN them USING (id)`,
-  ).all({ customerId });
+  const customers = knownAs(context, customerId);
   const scope = scopeOf(context, customers);
   // What the index lets go of is overwritten at once; it is slower, and else let go of when segments are merged.
   sql("INSERT INTO customer_search (customer_search, rank) VALUES ('secure-delete', 1)").run();
@@ -44,143 +34,11 @@ export function eraseCustomer(context: OperationContext, customerId: number): vo
   });
 }
 
-interface Known {
-  id: number;
-  name: string;
-  mail: string;
-  phone: string;
-  bill_name: string;
-  bill_mail: string;
-}
-
-/** Ids of everything that is theirs, by table. */
-type Scope = Record<(typeof scoped)[number], string>;
-const scoped = [
-  "customers",
-  "sites",
-  "customer_tags",
-  "jobs",
-  "visits",
-  "repeats",
-  "invoices",
-  "payments",
-  "bank_lines",
-  "refunds",
-  "messages",
-  "replies",
-  "threads",
-  "consents",
-  "cards",
-  "links",
-  "additions",
-  "requests",
-  "quotes",
-  "money_calls",
-  "points",
-  "reviews",
-  "campaign_invites",
-  "notes",
-  "repeat_asks",
-  "credit_notes",
-  "ledger_events",
-] as const;
-
-function scopeOf({ sql, business }: OperationContext, known: readonly Known[]): Scope {
-  const customers = idsColumn.write(known.map(({ id }) => id));
-  const ids = (query: string, list: string) =>
-    idsColumn.write(
-      sql<{ id: number }>(query)
-        .all(list)
-        .map((row) => row.id),
-    );
-  const of = (table: string) =>
-    ids(`SELECT id FROM ${table} WHERE customer_id IN (SELECT value FROM json_each(?))`, customers);
-  const jobs = of("jobs");
-  const ofJobs = (table: string) =>
-    ids(`SELECT id FROM ${table} WHERE job_id IN (SELECT value FROM json_each(?))`, jobs);
-  // What came in before they were customers is theirs where it is certainly they: a household shares a phone and an email.
-  const asked = (table: "requests" | "quotes") =>
-    idsColumn.write(
-      sql<Contact & { id: number; job_id: number | null }>(
-        `SELECT id, job_id, name, mail, phone
-          FROM ${table} WHERE job_id IN (SELECT value FROM json_each(@jobs)) OR lower(mail) IN (SELECT value FROM json_each(@mails))
-            OR phone IN (SELECT value FROM json_each(@phones))`,
-      )
-        .all({
-          jobs,
-          mails: JSON.stringify(known.map(({ mail }) => mail.toLowerCase()).filter(Boolean)),
-          phones: JSON.stringify(known.map(({ phone }) => phone).filter(Boolean)),
-        })
-        .filter(
-          (row) =>
-            idsColumn.read(jobs).includes(row.job_id ?? 0) ||
-            known.some((person) => matchOf(person, row, business.phone) === "certain"),
-        )
-        .map((row) => row.id),
-    );
-  return {
-    customers,
-    jobs,
-    sites: of("sites"),
-    customer_tags: of("customer_tags"),
-    repeats: of("repeats"),
-    invoices: of("invoices"),
-    messages: of("messages"),
-    replies: of("replies"),
-    threads: of("threads"),
-    consents: of("consents"),
-    cards: of("cards"),
-    points: of("points"),
-    reviews: of("reviews"),
-    campaign_invites: of("campaign_invites"),
-    notes: ids(
-      `WITH them AS (SELECT value AS id FROM json_each(?))
-        SELECT n.id FROM notes n JOIN threads t ON t.id = n.thread_id WHERE t.customer_id IN them
-        UNION SELECT n.id FROM notes n JOIN visits v ON v.id = n.visit_id JOIN jobs j ON j.id = v.job_id WHERE j.customer_id IN them`,
-      customers,
-    ),
-    visits: ofJobs("visits"),
-    links: ofJobs("links"),
-    additions: ofJobs("additions"),
-    payments: of("payments"),
-    bank_lines: ids(
-      `SELECT l.id FROM bank_lines l LEFT JOIN refunds r ON r.id = l.refund_id
-        JOIN payments p ON p.id = coalesce(l.payment_id, r.payment_id) WHERE p.customer_id IN (SELECT value FROM json_each(?))`,
-      customers,
-    ),
-    refunds: ids(
-      "SELECT r.id FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE p.customer_id IN (SELECT value FROM json_each(?))",
-      customers,
-    ),
-    repeat_asks: ids(
-      "SELECT a.id FROM repeat_asks a JOIN repeats r ON r.id = a.repeat_id WHERE r.customer_id IN (SELECT value FROM json_each(?))",
-      customers,
-    ),
-    credit_notes: of("credit_notes"),
-    ledger_events: ids(
-      `WITH them AS (SELECT value AS id FROM json_each(?))
-        SELECT DISTINCT e.event_id AS id FROM payments p JOIN ledger_entries e ON e.payment_id = p.id WHERE p.customer_id IN them
-        UNION SELECT e.event_id FROM invoices i JOIN ledger_entries e ON e.invoice_id = i.id WHERE i.customer_id IN them`,
-      customers,
-    ),
-    requests: asked("requests"),
-    quotes: asked("quotes"),
-    money_calls: ids(
-      "SELECT id FROM money_calls WHERE invoice_id IN (SELECT id FROM invoices WHERE customer_id IN (SELECT value FROM json_each(?)))",
-      customers,
-    ),
-  };
-}
-
-/** Services of an order without what was answered: which work it was stays. */
-const itemsAlone =
-  "(SELECT coalesce(json_group_array(json_set(value, '$.answers', json('{}'))), '[]') FROM json_each(items))";
 const among = "IN (SELECT value FROM json_each(@ids))";
 
 /** What was written about them is overwritten, or goes with its row where nothing of money hangs on it. */
-function forgetWords({ sql, now, business }: OperationContext, scope: Scope): void {
-  const forget = (table: keyof Scope, set: string, more = {}) =>
-    sql(`UPDATE ${table} SET ${set} WHERE id ${among}`).run({ ids: scope[table], ...more });
+function forgetWords(context: OperationContext, scope: Scope): void {
+  const { sql } = context;
   // Pictures first, while it is still known which they are.
   sql(
     `DELETE FROM images WHERE purpose = 'answer' AND token IN (
@@ -206,21 +64,6 @@ function forgetWords({ sql, now, business }: OperationContext, scope: Scope): vo
   ).run({ ids: scope.messages });
   // What they were told of charges names their cards.
   sql("DELETE FROM collection_notices WHERE invoice_id IN (SELECT value FROM json_each(?))").run(scope.invoices);
-  for (const table of [
-    "messages",
-    "replies",
-    "consents",
-    "cards",
-    "additions",
-    "customer_tags",
-    "money_calls",
-    "notes",
-  ] as const)
-    sql(`DELETE FROM ${table} WHERE id ${among}`).run({ ids: scope[table] });
-  // How many were content, and what was booked upon an offer, stays; what they wrote and their links do not.
-  forget("reviews", "praise = '', trouble = '', reply = '', went_to = '[]', nonce = lower(hex(randomblob(16)))");
-  forget("campaign_invites", "nonce = lower(hex(randomblob(16)))");
-  forget("points", "words = ''");
   // A short link leads to whatever its row is sealed with now: it goes itself.
   for (const [kind, ids] of [
     ["offer", scope.campaign_invites],
@@ -231,50 +74,22 @@ function forgetWords({ sql, now, business }: OperationContext, scope: Scope): vo
     sql(`DELETE FROM short_links WHERE kind = @kind AND opens_id ${among}`).run({ kind, ids });
   sql(`DELETE FROM account_links WHERE id ${among}`).run({ ids: scope.customers });
   sql(`DELETE FROM withheld WHERE customer_id ${among}`).run({ ids: scope.customers });
-  sql(`DELETE FROM threads WHERE id ${among}`).run({ ids: scope.threads });
-  const here = { lng: business.lng, lat: business.lat };
-  forget(
-    "customers",
-    `name = '${erasedName}', mail = '', phone = '', source = '', reached_by = 'any', technician_note = '', inside_note = '',
-      bill_name = '', bill_mail = '', bill_address = '', tax_number = '', reminders = 0, offers = 0, erased_at = @now,
-      archived_at = coalesce(archived_at, @now)`,
-    { now },
-  );
-  forget(
-    "sites",
-    `line = '${erasedPlace}', postcode = '', name = '', access = '', parking = '', lng = @lng, lat = @lat`,
-    here,
-  );
-  forget(
-    "jobs",
-    "note = '', fields = '[]', photos = '[]', name = '', mail = '', phone = '', from_address = NULL, from_browser = NULL",
-  );
   sql("UPDATE job_items SET answers = '[]' WHERE job_id IN (SELECT value FROM json_each(?))").run(scope.jobs);
-  forget("visits", "lng = @lng, lat = @lat, from_address = NULL, from_browser = NULL", here);
-  forget("repeats", `items = ${itemsAlone}, end_reason = ''`);
-  forget("repeat_asks", "answer = ''");
-  forget(
-    "invoices",
-    "bill_name = '', bill_mail = '', bill_address = '', buyer_name = '', buyer_address = '', buyer_tax_number = '', before_text = '', after_text = '', objected_at = NULL, objection = '', remind_on = NULL, nonce = lower(hex(randomblob(16)))",
-  );
-  forget("credit_notes", `reason = '${erasedWords}', after_text = ''`);
-  sql(`UPDATE ledger_events SET reason = '' WHERE id ${among} AND reason <> ''`).run({ ids: scope.ledger_events });
-  forget("payments", "note = ''");
-  forget("bank_lines", "name = '', words = ''");
-  forget("refunds", "reason = ''");
-  forget("links", "revoked_at = coalesce(revoked_at, @now)", { now });
-  forget(
-    "requests",
-    `name = '', mail = '', phone = '', address = '${erasedPlace}', address_id = NULL, lng = NULL, lat = NULL, wishes = '',
-      items = ${itemsAlone}, photos = '[]', outcome = iif(outcome = 'open', 'withdrawn', outcome)`,
-  );
-  forget(
-    "quotes",
-    `name = '', mail = '', phone = '', line = '${erasedPlace}', postcode = '', lng = @lng, lat = @lat, items = ${itemsAlone}, note = '',
-      photos = '[]', words = '', answer = '', options = '[]', signed_by = '', signature = NULL, follow_up_on = NULL,
-      state = iif(state IN ${quoteStates.sql("open")}, 'withdrawn', state)`,
-    here,
-  );
+  // What hangs on a conversation goes before it.
+  const tables = [...scoped].sort((a, b) => Number(a === "threads") - Number(b === "threads"));
+  for (const table of tables) forgetIn(context, table, scope[table]);
+}
+
+function forgetIn({ sql, now, business }: OperationContext, table: (typeof scoped)[number], ids: string): void {
+  const { columns, settle, goes } = personal[table];
+  if (goes) return void sql(`DELETE FROM ${table} WHERE id ${among}`).run({ ids });
+  const sets = [...Object.entries(columns).map(([column, erased]) => `${column} = ${erased}`), settle].filter(Boolean);
+  sql(`UPDATE ${table} SET ${sets.join(", ")} WHERE id ${among}`).run({
+    ids,
+    now,
+    lng: business.lng,
+    lat: business.lat,
+  });
 }
 
 /** Where their name or how they are reached stands in what is kept for a while: what was sent to the office, what failed, what was imported. */

@@ -79,6 +79,8 @@ describe("a customer", () => {
     const world = smallWorld();
     expect(make(world, { mail: "", phone: "" })).toBe(1);
     expect(saidOf(perform(world.hogar, saveCustomer, { ...anton, phone: "12-34" }, office))).toContain("phone number");
+    const billing = { by: null, paymentFrom: "invoice", taxKind: "reverse charge", taxNumber: " " } as const;
+    expect(saidOf(perform(world.hogar, saveCustomer, { ...anton, billing }, office))).toContain("tax number");
     expect(saidOf(perform(world.hogar, saveCustomer, { ...anton, mail: "anton@" }, office))).not.toBe("done");
   });
 

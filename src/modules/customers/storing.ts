@@ -15,6 +15,10 @@ export function storeCustomer(context: OperationContext, { id, ...customer }: Om
   if (wrong) throw new Refusal("invalid-input", { fields: { "/phone": wrong } });
   const { contacts, notes } = rightsOn(actor);
   const { bill, billing } = customer;
+  if (billing?.taxKind === "reverse charge" && !billing.taxNumber.trim())
+    throw new Refusal("invalid-input", {
+      fields: { "/billing/taxNumber": "Reverse charge needs the customer’s tax number: it stands on their invoices." },
+    });
   // Whoever does not see contacts and notes for inside does not write over them either.
   const row = {
     name: tidy(customer.name),

@@ -26,6 +26,7 @@ import {
 import { billByItself, billCustomerByHand, makeInvoice } from "./operations/billing";
 import { lateInvoices } from "./late-fees";
 import { askReader, chargeHeldCard, endReader, takeCard } from "./operations/door-cards";
+import { report } from "./views/report";
 import { recordDispute } from "./operations/disputes";
 import { askLateFee, waiveFee } from "./operations/late-fees";
 import { handOverCash, payOutTips, takePayment } from "./operations/cash";
@@ -276,6 +277,12 @@ describe("how customers are billed", () => {
     );
     expect(one(w.hogar, "SELECT DISTINCT tax_bp FROM invoice_lines WHERE invoice_id = ?", invoiceId)).toEqual({
       tax_bp: 0,
+    });
+    const taxes = look(w.hogar, report, { name: "tax by invoice", from: "2027-03-01", to: "2027-03-31" }, office);
+    expect(taxes).toMatchObject({
+      value: {
+        rows: expect.arrayContaining([["March 2027", "0%, reverse charge", expect.any(Number), 0, expect.any(Number)]]),
+      },
     });
   });
 });

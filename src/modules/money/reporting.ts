@@ -53,6 +53,8 @@ function monthsOf({ from, to }: Stretch): Stretch[] {
 
 interface RateSums {
   taxBp: number;
+  /** Why there is none on it, where that was agreed. */
+  kind: Rows["invoices"]["tax_kind"];
   netMinor: number;
   taxMinor: number;
 }
@@ -60,9 +62,9 @@ interface RateSums {
 function taxReport(context: ViewContext, name: "tax by invoice" | "tax by payment", stretch: Stretch): Report {
   const read = name === "tax by invoice" ? taxInvoiced : taxPaid;
   const rows = monthsOf(stretch).flatMap((month) =>
-    read(context, month).map(({ taxBp, netMinor, taxMinor }) => [
+    read(context, month).map(({ taxBp, kind, netMinor, taxMinor }) => [
       monthWords(month.from),
-      `${taxBp / 100}%`,
+      kind === "standard" ? `${taxBp / 100}%` : `${taxBp / 100}%, ${kind}`,
       netMinor,
       taxMinor,
       netMinor + taxMinor,
@@ -76,10 +78,11 @@ function taxReport(context: ViewContext, name: "tax by invoice" | "tax by paymen
 const taxInvoiced = (context: ViewContext, stretch: Stretch): RateSums[] =>
   context
     .sql<RateSums>(
-      `SELECT e.tax_bp AS taxBp, coalesce(-sum(e.amount_minor) FILTER (WHERE e.account = 'sales'), 0) AS netMinor,
+      `SELECT e.tax_bp AS taxBp, i.tax_kind AS kind, coalesce(-sum(e.amount_minor) FILTER (WHERE e.account = 'sales'), 0) AS netMinor,
           coalesce(-sum(e.amount_minor) FILTER (WHERE e.account = 'tax'), 0) AS taxMinor
-        FROM ledger_events v JOIN ledger_entries e ON e.event_id = v.id
-        WHERE v.at >= @begins AND v.at < @ends AND e.account IN ('sales', 'tax') GROUP BY e.tax_bp ORDER BY e.tax_bp`,
+        FROM ledger_events v JOIN ledger_entries e ON e.event_id = v.id JOIN invoices i ON i.id = e.invoice_id
+        WHERE v.at >= @begins AND v.at < @ends AND e.account IN ('sales', 'tax')
+        GROUP BY e.tax_bp, i.tax_kind ORDER BY e.tax_bp, i.tax_kind`,
     )
     .all(momentsOf(context, stretch));
 
@@ -87,9 +90,10 @@ const taxInvoiced = (context: ViewContext, stretch: Stretch): RateSums[] =>
 function taxPaid(context: ViewContext, stretch: Stretch): RateSums[] {
   const { sql } = context;
   const { begins, ends } = momentsOf(context, stretch);
-  const touched = sql<{ id: number }>(
-    `SELECT invoice_id AS id FROM allocations WHERE at >= @begins AND at < @ends
-      UNION SELECT invoice_id FROM credit_notes WHERE issued_at >= @begins AND issued_at < @ends`,
+  const touched = sql<{ id: number; kind: RateSums["kind"] }>(
+    `SELECT i.id, i.tax_kind AS kind FROM invoices i JOIN (
+      SELECT invoice_id AS id FROM allocations WHERE at >= @begins AND at < @ends
+      UNION SELECT invoice_id FROM credit_notes WHERE issued_at >= @begins AND issued_at < @ends) USING (id)`,
   ).all({ begins, ends });
   const rates = sql<OfRate>(
     `SELECT tax_bp AS taxBp, sum(amount_minor) AS amountMinor, sum(tax_minor) AS taxMinor
@@ -102,14 +106,20 @@ function taxPaid(context: ViewContext, stretch: Stretch): RateSums[] {
     "SELECT coalesce(sum(amount_minor), 0) AS n FROM allocations WHERE invoice_id = @id AND at < @before",
   );
   const by = (id: number, before: number) => paidByRate(rates.all({ id, before }), paid.get({ id, before })!.n);
-  const parts = touched.flatMap(({ id }) => [
-    ...by(id, ends),
-    ...by(id, begins).map(({ taxBp, netMinor, taxMinor }) => ({ taxBp, netMinor: -netMinor, taxMinor: -taxMinor })),
-  ]);
-  return [...groupBy(parts, ({ taxBp }) => taxBp).entries()]
-    .sort(([a], [b]) => a - b)
-    .map(([taxBp, of]) => ({
+  const parts = touched.flatMap(({ id, kind }) => [
+    ...by(id, ends).map((part) => ({ ...part, kind })),
+    ...by(id, begins).map(({ taxBp, netMinor, taxMinor }) => ({
       taxBp,
+      kind,
+      netMinor: -netMinor,
+      taxMinor: -taxMinor,
+    })),
+  ]);
+  return [...groupBy(parts, ({ taxBp, kind }) => `${taxBp} ${kind}`).values()]
+    .sort(([a], [b]) => a!.taxBp - b!.taxBp || a!.kind.localeCompare(b!.kind))
+    .map((of) => ({
+      taxBp: of[0]!.taxBp,
+      kind: of[0]!.kind,
       netMinor: sum(of.map(({ netMinor }) => netMinor)),
       taxMinor: sum(of.map(({ taxMinor }) => taxMinor)),
     }))

@@ -239,6 +239,12 @@ describe("a paper as UBL", () => {
     );
   });
 
+  it("says of a credit note how it is settled, since it has no day on which it is due", () => {
+    const note = parser.parse(paperUbl(paper([sweep], { kind: "credit note", due: null }))).CreditNote;
+    expect(note.PaymentTerms.Note).toMatch(/paid back/);
+    expect(Object.keys(note).indexOf("PaymentTerms")).toBeLessThan(Object.keys(note).indexOf("TaxTotal"));
+  });
+
   it("says why there is no tax where the customer accounts for it", () => {
     const lines = withoutTax([sweep]);
     const root = parser.parse(

@@ -39,6 +39,10 @@ export function paperUbl(paper: Paper): string {
           "cac:PayeeFinancialAccount": { "cbc:ID": paper.seller.bankAccount.replaceAll(" ", "") },
         },
       }),
+      // Something to pay needs a day or terms (BR-CO-25); a credit note has no day.
+      ...(isNote && {
+        "cac:PaymentTerms": { "cbc:Note": "Set off against what is open, or paid back." },
+      }),
       "cac:TaxTotal": {
         "cbc:TaxAmount": money(taxMinor),
         "cac:TaxSubtotal": taxes.map(({ category, taxBp, netMinor: net, taxMinor: tax }) => ({

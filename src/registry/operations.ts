@@ -68,6 +68,7 @@ import { approveBookings, declineIncoming, proposeWindow, takeOn } from "@/modul
 import { addCard, chargeFirst, forgetCard, removeCard } from "@/modules/money/operations/cards";
 import { handOverCash, payOutTips, takePayment } from "@/modules/money/operations/cash";
 import { billCustomerByHand, makeInvoice } from "@/modules/money/operations/billing";
+import { chargeInvoices, payOwed } from "@/modules/money/operations/charge-invoices";
 import { closeBooks } from "@/modules/money/operations/close-books";
 import { saveAccountNumbers } from "@/modules/money/operations/save-account-numbers";
 import { copyInvoiceLink } from "@/modules/money/operations/copy-invoice-link";
@@ -304,6 +305,8 @@ export const operations = {
   "record-payment": recordPayment,
   "credit-invoice": creditInvoiceByHand,
   "invoice-again": invoiceAgain,
+  "charge-invoices": chargeInvoices,
+  "pay-owed": payOwed,
   "write-off": writeOff,
   "undo-write-off": undoWriteOff,
   "refund-payment": refundPayment,

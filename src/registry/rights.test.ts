@@ -317,6 +317,7 @@ describe("somebody who sees only their own visits", () => {
     },
     "credit-invoice": { invoiceId: ids.invoice, lines: null, reason: "A mistake" },
     "answer-objection": { invoiceId: ids.invoice, reason: "Explained on the phone" },
+    "charge-invoices": { customerId: ids.customer, invoiceIds: [ids.invoice], cardId: null, cardToken: "tok_x" },
     "undo-write-off": { invoiceId: ids.invoice, reason: "Found again" },
     "write-off": { invoiceId: ids.invoice, reason: "Nobody there" },
     "use-credit": { invoiceId: ids.invoice },

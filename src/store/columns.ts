@@ -180,3 +180,8 @@ export interface MergedTerms {
 export const mergedTermsColumn = jsonColumn<MergedTerms>(
   Type.Object({ columns: Type.Object({}), withheld: objects({ purpose: text, channel: text }) }),
 );
+
+/** So much of which invoice. */
+export const paysColumn = jsonColumn<{ invoiceId: number; amountMinor: number }[]>(
+  objects({ invoiceId: whole, amountMinor: whole }),
+);

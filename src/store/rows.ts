@@ -820,6 +820,7 @@ export interface Rows {
     tip_for_id: number | null;
     card_how: "link" | "reader" | "typed" | "on file" | null;
     decline_kind: "later" | "another" | "never" | null;
+    pays: Json;
   };
   payout_items: {
     payout_id: number;
@@ -1707,7 +1708,8 @@ export interface LeftOut {
     | "tip_minor"
     | "tip_for_id"
     | "card_how"
-    | "decline_kind";
+    | "decline_kind"
+    | "pays";
   payout_items: "payment_id";
   payouts: "id" | "fee_minor" | "arrived_on";
   people: "id" | "technician_id" | "given" | "taken" | "totp_sealed" | "totp_step" | "recovery_hashes";

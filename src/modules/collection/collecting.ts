@@ -1,4 +1,3 @@
-import { paymentStates } from "@/core/money/states";
 import { channels } from "@/core/messages/purposes";
 import { messageStates } from "@/core/messages/states";
 import { type DeclineKind, nextTry, runOn, type Run } from "@/core/money/collecting";
@@ -8,6 +7,7 @@ import { dayWords } from "@/core/time/words";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { tellAboutInvoice } from "@/modules/messages/messaging";
 import { askCharge } from "@/modules/money/charging";
+import { isChargeUnderWay } from "@/modules/money/under-way";
 import { insertOnce, insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
 import { overLimit } from "@/modules/money/limits";
@@ -173,11 +173,7 @@ const wasTold = ({ sql }: ViewContext, { invoice_id, run_date }: Notice): boolea
     channels: JSON.stringify(channels),
   }) !== undefined;
 
-const isUnderWay = ({ sql }: ViewContext, invoiceId: number): boolean =>
-  sql(
-    `SELECT 1 FROM payments p WHERE p.state IN ${paymentStates.sql("under way")}
-      AND (p.invoice_id = @invoiceId OR (p.purpose = 'invoice' AND p.job_id = (SELECT job_id FROM invoices WHERE id = @invoiceId)))`,
-  ).get({ invoiceId }) !== undefined;
+const isUnderWay = (context: ViewContext, invoiceId: number): boolean => isChargeUnderWay(context, [invoiceId]);
 
 function chargeCard(context: OperationContext, notice: Notice, openMinor: number, card: Card, attempt: number): void {
   const { sql } = context;

@@ -1,4 +1,3 @@
-import { paymentStates } from "@/core/money/states";
 import {
   type FallingMessage,
   type FallRule,
@@ -6,6 +5,7 @@ import {
   messagesOf,
   type PromisedVisit,
 } from "@/core/messages/falling";
+import { chargeUnderWay } from "@/modules/money/under-way";
 import { insertOnce } from "@/store/insert";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { daysColumn } from "@/store/columns";
@@ -169,7 +169,7 @@ export const invoicesToRemind = ({ sql, today }: ViewContext): number[] =>
   sql<{ id: number }>(
     `SELECT id
       FROM invoices i WHERE remind_on <= ? AND objected_at IS NULL
-        AND NOT EXISTS (SELECT 1 FROM payments p WHERE (p.job_id = i.job_id OR p.invoice_id = i.id) AND p.state IN ${paymentStates.sql("under way")})
+        AND NOT ${chargeUnderWay}
       ORDER BY remind_on, id LIMIT ${invoicesAtOnce}`,
   )
     .all(today)

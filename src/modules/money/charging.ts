@@ -8,14 +8,16 @@ import { actorWords, type OperationContext } from "@/kernel/operation";
 import { tellAboutInvoice, tellCustomer } from "@/modules/messages/messaging";
 import { tellBooked } from "@/modules/messages/tell-booked";
 import { insertRow } from "@/store/insert";
+import { paysColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
 import { keepCard } from "./cards";
 import { overLimit } from "./limits";
+import { isChargeUnderWay } from "./under-way";
 import { allocate, post, sourceOfPayment, unusedOfJob } from "./ledger";
 
 interface Charge {
-  /** What it is for: the deposit or the invoice of a job, or an invoice that is about several or none. */
-  meant: { jobId: number; purpose: "deposit" | "invoice" } | { jobId: null; purpose: "account"; invoiceId: number };
+  /** What it is for: the deposit or the invoice of a job, an invoice that is about several or none, or several invoices of one customer. */
+  meant: { jobId: number; purpose: "deposit" | "invoice" } | MeantInvoice | MeantInvoices;
   amountMinor: number;
   /** What is given for whoever came, beside it. */
   tip?: Tip;
@@ -23,6 +25,18 @@ interface Charge {
   how: CardHow;
   /** Kept for later payments when it has paid. */
   keepsCard?: boolean;
+}
+
+interface MeantInvoice {
+  jobId: null;
+  purpose: "account";
+  invoiceId: number;
+}
+interface MeantInvoices {
+  jobId: null;
+  purpose: "account";
+  customerId: number;
+  invoices: readonly { invoiceId: number; amountMinor: number }[];
 }
 
 /** What a customer gives for whoever came. */
@@ -38,23 +52,32 @@ export function askCharge(
 ): number {
   const { sql, now, business } = context;
   const { jobId, purpose } = meant;
-  const invoiceId = meant.jobId === null ? meant.invoiceId : null;
-  const same = { jobId, purpose, invoiceId };
+  const invoiceId = "invoiceId" in meant ? meant.invoiceId : null;
+  const pays =
+    "invoices" in meant
+      ? meant.invoices.map(({ invoiceId: id, amountMinor: minor }) => ({ invoiceId: id, amountMinor: minor }))
+      : [];
+  const same = { jobId, purpose, invoiceId, pays: paysColumn.write(pays) };
   const { tries, underWay } = sql<{ tries: number; underWay: number }>(
     `SELECT count(*) AS tries, count(*) FILTER (WHERE state IN ${paymentStates.sql("under way")}) AS underWay
-      FROM payments WHERE (job_id = @jobId AND purpose = @purpose) OR invoice_id = @invoiceId`,
+      FROM payments WHERE (job_id = @jobId AND purpose = @purpose) OR invoice_id = @invoiceId OR (pays <> '[]' AND pays = @pays)`,
   ).get(same)!;
-  if (underWay > 0) throw new Refusal("charge-under-way");
+  const alsoFor = jobId !== null && purpose === "invoice" ? invoicesOfJob(context, jobId) : [];
+  const ids = [...alsoFor, ...pays.map((one) => one.invoiceId), ...(invoiceId === null ? [] : [invoiceId])];
+  if (underWay > 0 || isChargeUnderWay(context, ids)) throw new Refusal("charge-under-way");
   const over = overLimit(context, amountMinor + (tip?.minor ?? 0));
   if (over)
     throw new Refusal("not-allowed", { sentence: `We cannot take this now: ${over}. Call us on ${business.phone}.` });
-  mustNotTest(context, same);
-  const about = jobId === null ? `invoice ${invoiceId}` : `job ${jobId}`;
+  // One of us types what a customer says, and charges what we keep.
+  if (context.actor.kind !== "person") mustNotTest(context, same);
+  const about =
+    jobId !== null
+      ? `job ${jobId}`
+      : invoiceId !== null
+        ? `invoice ${invoiceId}`
+        : `invoices ${pays.map((one) => one.invoiceId).join(", ")}`;
   const key = `${jobId === null ? about : `${purpose} of ${about}`}, try ${tries + 1}`;
-  const { customerId } = sql<{ customerId: number }>(
-    `SELECT customer_id AS customerId FROM jobs WHERE id = @jobId
-      UNION ALL SELECT customer_id FROM invoices WHERE id = @invoiceId`,
-  ).get({ jobId, invoiceId })!;
+  const customerId = "customerId" in meant ? meant.customerId : customerOf(context, jobId, invoiceId);
   const id = insertRow(sql, "payments", {
     customer_id: customerId,
     job_id: jobId,
@@ -67,6 +90,7 @@ export function askCharge(
     keep_token: keepsCard ? cardToken : null,
     from_address: context.origin.address,
     invoice_id: invoiceId,
+    pays: same.pays,
     tip_minor: tip?.minor ?? 0,
     tip_for_id: tip?.technicianId ?? null,
     card_how: how,
@@ -86,6 +110,17 @@ export function askCharge(
   });
   return id;
 }
+
+const invoicesOfJob = ({ sql }: OperationContext, jobId: number): number[] =>
+  sql<{ id: number }>("SELECT id FROM invoices WHERE job_id = ?")
+    .all(jobId)
+    .map(({ id }) => id);
+
+const customerOf = ({ sql }: OperationContext, jobId: number | null, invoiceId: number | null): number =>
+  sql<{ customerId: number }>(
+    `SELECT customer_id AS customerId FROM jobs WHERE id = @jobId
+      UNION ALL SELECT customer_id FROM invoices WHERE id = @invoiceId`,
+  ).get({ jobId, invoiceId })!.customerId;
 
 type PaymentRow = Rows["payments"];
 
@@ -148,13 +183,16 @@ export function settleCharge(context: OperationContext, chargeKey: string, outco
   afterReceipt(context, { ...payment, job_id: jobId });
 }
 
-/** A card has paid an invoice that is about several jobs or none. */
+/** A card has paid an invoice that is about several jobs or none, or several invoices. What was paid of them meanwhile stays with the customer. */
 function payTheInvoice(context: OperationContext, payment: PaymentRow): void {
-  const due = context
-    .sql<OpenAmount>("SELECT invoice_id AS id, open_minor AS openMinor FROM invoice_balances WHERE invoice_id = ?")
-    .all(payment.invoice_id);
-  allocate(context, [{ source: sourceOfPayment(payment), leftMinor: payment.amount_minor }], due);
-  tellAboutInvoice(context, payment.invoice_id!, {
+  const open = context.sql<OpenAmount>(
+    "SELECT invoice_id AS id, open_minor AS openMinor FROM invoice_balances WHERE invoice_id = ? AND open_minor > 0",
+  );
+  const several = paysColumn.read(payment.pays);
+  const wanted = several.length ? several : [{ invoiceId: payment.invoice_id!, amountMinor: payment.amount_minor }];
+  for (const { invoiceId, amountMinor } of wanted)
+    allocate(context, [{ source: sourceOfPayment(payment), leftMinor: amountMinor }], open.all(invoiceId));
+  tellAboutInvoice(context, wanted[0]!.invoiceId, {
     occasion: "receipt",
     about: `payment ${payment.id}`,
     answer: true,

@@ -144,6 +144,8 @@ ALTER TABLE bank_lines_anew RENAME TO bank_lines;
 CREATE INDEX bank_lines_by_date ON bank_lines (date);
 CREATE INDEX bank_lines_open ON bank_lines (date) WHERE state = 'open';
 
+-- Of a card that pays several invoices at once: so much of which.
+ALTER TABLE payments ADD COLUMN pays TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(pays));
 -- Up to this day the books are closed: nothing is posted into it any more.
 ALTER TABLE business ADD COLUMN books_closed_to TEXT;
 -- What the customer says against it; nobody reminds, charges or adds a fee until somebody has answered.

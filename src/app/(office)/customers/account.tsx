@@ -18,6 +18,7 @@ import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import { useState } from "react";
 import { useOffice } from "../office-context";
+import { ChargeCard } from "./charge-card";
 
 const fewest = 12;
 
@@ -26,6 +27,7 @@ export function CustomerAccount({ customer }: { customer: { id: number; name: st
   const { data: account } = useLive("customer-account", { customerId: customer.id });
   const { person } = useOffice();
   const [receiving, setReceiving] = useState(false);
+  const [charging, setCharging] = useState(false);
   const [all, setAll] = useState(false);
   if (!account) return null;
   const amount = (minor: number) => moneyWords(minor, account.currency);
@@ -83,6 +85,11 @@ export function CustomerAccount({ customer }: { customer: { id: number; name: st
             Record payment…
           </Button>
         )}
+        {person.permissions.includes("money.change") && account.open.length > 0 && (
+          <Button size="small" aria-expanded={charging} onClick={() => setCharging(!charging)}>
+            Charge a card…
+          </Button>
+        )}
       </Box>
       <Box sx={{ mt: 3 }}>
         <Fact name="Terms">Pays {account.terms}</Fact>
@@ -103,6 +110,7 @@ export function CustomerAccount({ customer }: { customer: { id: number; name: st
           </Fact>
         ))}
       </Box>
+      {charging && <ChargeCard customerId={customer.id} account={account} onDone={() => setCharging(false)} />}
       {receiving && (
         <ReceiveForm
           customerId={customer.id}

@@ -3,10 +3,10 @@ import type { ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
 import { dateWords } from "@/core/time/words";
 import { AmountRow, DoorPage } from "@/ui/door-page";
-import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
+import { PayOwed } from "./pay-owed";
 
 /** All that a customer owes: each open invoice with the way to pay it, and the account that led there. */
 export function OwedPage({ view, token }: { view: ViewOutput<"my-account">; token: string }) {
@@ -25,24 +25,7 @@ export function OwedPage({ view, token }: { view: ViewOutput<"my-account">; toke
           "Nothing is open: thank you."
         )}
       </Box>
-      {view.open.map((one) => (
-        <Box
-          key={one.token}
-          sx={{ display: "flex", alignItems: "center", gap: 3, py: 2, borderTop: `1px solid ${ink.line}` }}
-        >
-          <Box sx={{ flex: 1 }}>
-            Invoice {one.label}
-            <Box sx={{ color: ink.ash, fontSize: 15 }}>
-              {one.due < view.today ? "was due on " : "due on "}
-              {dateWords(one.due)}
-            </Box>
-          </Box>
-          <b>{amount(one.openMinor)}</b>
-          <Button variant="contained" href={`/invoice/${one.token}`} aria-label={`See and pay invoice ${one.label}`}>
-            See and pay
-          </Button>
-        </Box>
-      ))}
+      <PayOwed view={view} token={token} />
       <Typography variant="h2" sx={{ mt: 6, mb: 2 }}>
         How it came to that
       </Typography>

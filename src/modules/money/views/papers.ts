@@ -7,6 +7,7 @@ import { DateText, Id, input } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { readFrontDoor } from "@/store/front-door";
+import { ofStanding } from "../owed";
 import { takesCards } from "../cards";
 import { openParts } from "@/core/money/instalments";
 import { InvoiceToken } from "../inputs";
@@ -94,12 +95,7 @@ export const myAccount = defineView({
     const { sql, hogar, business, today } = context;
     const opened = openedBy(hogar, "owed", token);
     if (opened === null) throw new Refusal("link-ended");
-    // Whoever was merged into somebody has their account there.
-    const { id: customerId } = sql<{ id: number }>(
-      `WITH RECURSIVE them (id, into_id) AS (SELECT id, merged_into FROM customers WHERE id = ?
-          UNION SELECT c.id, c.merged_into FROM customers c JOIN them ON c.id = them.into_id)
-        SELECT id FROM them WHERE into_id IS NULL`,
-    ).get(opened)!;
+    const customerId = ofStanding(context, opened);
     const open = sql<{ id: number; label: string; issued: string; due: string; openMinor: number }>(
       `SELECT i.id, i.label, date(i.issued_at / 1000, 'unixepoch') AS issued, i.due_date AS due, b.open_minor AS openMinor
         FROM invoices i JOIN invoice_balances b ON b.invoice_id = i.id
@@ -111,7 +107,15 @@ export const myAccount = defineView({
       today,
       look: lookOf(readFrontDoor(hogar.store)),
       currency: business.currency,
+      takesCards: takesCards(context),
+      /** The last charge for several of them at once. */
+      payment:
+        sql<{ state: string; problem: string | null; stepAddress: string | null }>(
+          `SELECT state, problem, step_address AS stepAddress FROM payments
+            WHERE customer_id = ? AND method = 'card' AND pays <> '[]' ORDER BY id DESC LIMIT 1`,
+        ).get(customerId) ?? null,
       open: open.map(({ id, label, due, openMinor }) => ({
+        id,
         label,
         due,
         openMinor,

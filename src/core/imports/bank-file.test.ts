@@ -65,6 +65,20 @@ describe("a statement as CAMT.053", () => {
     expect(new Set(linesOf(camt("02", batch)).map(({ draft }) => draft.key)).size).toBe(2);
   });
 
+  it("keeps what the bank has taken of a batch as a line of its own", () => {
+    const kept = batch.replace('<Amt Ccy="EUR">65.00</Amt>', '<Amt Ccy="EUR">63.80</Amt>');
+    expect(plainly(camt("02", kept)).at(-1)).toEqual(["2027-03-20", -120, "", "Charges of the bank"]);
+    expect(plainly(camt("02", kept)).reduce((all, [, minor]) => all + Number(minor), 0)).toBe(6_380);
+  });
+
+  it("names whoever had paid what is returned, and says that it is, and why", () => {
+    const returned = entry(`<Amt Ccy="EUR">79.00</Amt><CdtDbtInd>DBIT</CdtDbtInd><RvslInd>true</RvslInd><Sts>BOOK</Sts>
+      <BookgDt><Dt>2027-03-24</Dt></BookgDt><AcctSvcrRef>B9</AcctSvcrRef><NtryDtls><TxDtls>
+      <RltdPties><Dbtr><Nm>Ada Ash</Nm></Dbtr><Cdtr><Nm>Our Business</Nm></Cdtr></RltdPties>
+      <RtrInf><Rsn><Cd>AC04</Cd></Rsn><AddtlInf>Account closed</AddtlInf></RtrInf></TxDtls></NtryDtls>`);
+    expect(plainly(camt("02", returned))).toEqual([["2027-03-24", -7_900, "Ada Ash", "RETURNED AC04 Account closed"]]);
+  });
+
   it("tells two payments of one sum on one day apart, whatever stands for a reference in both", () => {
     const paid = (name: string, words: string) =>
       entry(`<Amt Ccy="EUR">45.00</Amt><CdtDbtInd>CRDT</CdtDbtInd><Sts>BOOK</Sts><BookgDt><Dt>2027-03-20</Dt></BookgDt>

@@ -88,7 +88,7 @@ function rowsOfEntry(entry: Node): string[][] {
         ownReference || words(within(parts[0], "Refs")?.AcctSvcrRef),
       ),
     ];
-  return parts.map((part, i) =>
+  const transactions = parts.map((part, i) =>
     // A transaction has a direction of its own where the bank says one; else it is that of the entry.
     rowOf(
       date,
@@ -98,6 +98,28 @@ function rowsOfEntry(entry: Node): string[][] {
       words(within(part, "Refs")?.AcctSvcrRef) || (ownReference && `${ownReference}/${i + 1}`),
     ),
   );
+  return [...transactions, ...chargesOf(date, entry, parts, ownReference)];
+}
+
+/** What the bank has kept of a batch, or added to it: what its transactions do not come to. */
+function chargesOf(date: string, entry: Node, parts: readonly Node[], reference: string): string[][] {
+  const direction = (part: Node) => (part.CdtDbtInd ? part : entry);
+  const inAll = parts.reduce(
+    (total, part) => total + signedCents({ ...part, Amt: amountOf(part)!.value, CdtDbtInd: direction(part).CdtDbtInd }),
+    0,
+  );
+  const charges = signedCents(entry) - inAll;
+  if (charges === 0) return [];
+  return [
+    [
+      date,
+      decimal(charges),
+      amountOf(entry)?.currency ?? "",
+      "",
+      "Charges of the bank",
+      reference && `${reference}/charges`,
+    ],
+  ];
 }
 
 /** Sts is a plain code until version 7, and holds one from then on. */
@@ -114,7 +136,10 @@ function rowOf(
   reference: string,
 ): string[] {
   const out = words(direction.CdtDbtInd) === "DBIT";
-  const party = within(details, "RltdPties", out ? "Cdtr" : "Dbtr");
+  // What is taken back came from whoever had paid it.
+  const isReversed = words(direction.RvslInd) === "true";
+  const party = within(details, "RltdPties", out !== isReversed ? "Cdtr" : "Dbtr");
+  const returned = within(details, "RtrInf");
   const remittance = within(details, "RmtInf");
   const structured = nodes(remittance, "Strd").map((one) => words(within(one, "CdtrRefInf")?.Ref));
   const endToEnd = words(within(details, "Refs")?.EndToEndId);
@@ -123,6 +148,9 @@ function rowOf(
     ...structured,
     endToEnd === "NOTPROVIDED" ? "" : endToEnd,
     words(details.AddtlTxInf) || words(direction.AddtlNtryInf),
+    isReversed || returned ? "RETURNED" : "",
+    words(within(returned, "Rsn")?.Cd),
+    ...list(returned?.AddtlInf).map(words),
   ];
   return [
     date,

@@ -5,7 +5,7 @@ import {
   messagesOf,
   type PromisedVisit,
 } from "@/core/messages/falling";
-import { chargeUnderWay } from "@/modules/money/under-way";
+import { chargeUnderWay } from "@/store/charges";
 import { insertOnce } from "@/store/insert";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { daysColumn } from "@/store/columns";

@@ -105,7 +105,7 @@ export function meaningsOf(
   for (const command of ["stop", "start", "help"] as const)
     if (alone[command].includes(said.replace(/^please | please$| por favor$/g, ""))) return [command];
   const meanings: Meaning[] = [];
-  if (names(said, dangerous)) meanings.push("danger");
+  if (names(said, dangerous) && !onlyAsksWhatWeDo(said)) meanings.push("danger");
   const isSure =
     !/[?¿]/.test(text) && !/\p{Extended_Pictographic}/u.test(text.replace(yesSigns, "").replace(kindSigns, ""));
   const kinds =
@@ -118,6 +118,13 @@ export function meaningsOf(
   else if (moves.test(said) || justNo.test(said)) meanings.push("wishes to move");
   return meanings;
 }
+
+/** Whether somebody asks what work we do, in a sentence that says nothing of what is wrong: "Do you also do gas boilers?" */
+const asksWhatWeDo =
+  /^(?:hi |hello |hey )?(?:do|can|could|would) you (?:guys |also |even |still )?(?:do|offer|sell|install|service|repair|fit|work|check|clean|sweep|have)\b|^(?:hola )?(?:tambien )?(?:hacen|hacéis|haceis|ofrecen|venden|instalan|reparan|limpian|revisan|trabajan)\b/;
+const somethingIsWrong =
+  /\b(?:smell|smells|leak|leaks|leaking|leaked|burning|now|urgent|urgently|help|please come|everywhere|my|our|huele|fuga|escape|ahora|urgente|ayuda|mi|nuestra|nuestro)\b/;
+const onlyAsksWhatWeDo = (said: string): boolean => asksWhatWeDo.test(said) && !somethingIsWrong.test(said);
 
 const allDangers = [...dangers.en, ...dangers.es];
 

@@ -150,9 +150,11 @@ describe("a pause and another price for many", () => {
     mustPerform(hogar, setRepeatPrice, { repeatId: ids.fridays, ...price }, office);
     const asked = { ids: [ids.wednesdays, ids.fridays], change, from: "2027-06-01" };
     expect(valueOf(look(hogar, repeatsProposal, asked, office))).toMatchObject([
-      { terms: null, also: ["paused: 4 dates left out"], odd: expect.stringContaining("catalogue") },
-      { terms: null, also: ["paused: 4 dates left out", "€60.00 becomes €63.00 from 1 June 2027"], odd: null },
+      { terms: null, also: ["paused: 4 dates left out"], reviews: false },
+      { terms: null, also: ["paused: 4 dates left out", "€60.00 becomes €63.00 from 1 June 2027"], reviews: true },
     ]);
+    const priceAlone = { ...asked, change: { ...change, pause: null } };
+    expect(valueOf(look(hogar, repeatsProposal, priceAlone, office)).map(({ id }) => id)).toEqual([ids.fridays]);
   });
 
   it("are taken back as one, together with new terms of the same change", async () => {

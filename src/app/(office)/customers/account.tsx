@@ -91,6 +91,7 @@ export function CustomerAccount({ customer }: { customer: { id: number; name: st
           </Button>
         )}
       </Box>
+      {charging && <ChargeCard customerId={customer.id} account={account} onDone={() => setCharging(false)} />}
       <Box sx={{ mt: 3 }}>
         <Fact name="Terms">Pays {account.terms}</Fact>
         <Fact name="Cards">
@@ -110,7 +111,6 @@ export function CustomerAccount({ customer }: { customer: { id: number; name: st
           </Fact>
         ))}
       </Box>
-      {charging && <ChargeCard customerId={customer.id} account={account} onDone={() => setCharging(false)} />}
       {receiving && (
         <ReceiveForm
           customerId={customer.id}

@@ -45,7 +45,7 @@ const canBeTaken = ({ terms, also }: Proposal): boolean => terms !== null || als
 
 /** Does to one what was proposed for it, as a part of the batch. Answers what went wrong, or null. */
 async function carryOut(
-  { id: repeatId, terms }: Proposal,
+  { id: repeatId, terms, reviews }: Proposal,
   { pause, priceBp }: Change,
   from: string,
   batchId: number,
@@ -54,6 +54,7 @@ async function carryOut(
     terms && (() => perform("change-repeat", { repeatId, ...terms, batchId })),
     pause && (() => perform("pause-repeat", { repeatId, ...pause, batchId })),
     priceBp != null &&
+      reviews &&
       (() => perform("review-repeat-price", { repeatId, review: { date: from, byBp: priceBp, noticeDays }, batchId })),
   ];
   for (const act of done) {
@@ -331,7 +332,7 @@ function ByPercentField({ bp, onBp }: { bp: number | null; onBp: (bp: number | n
         onBp(read(e.target.value));
       }}
       error={isOdd}
-      helperText={isOdd ? "A number like 3 or −2.5." : `Told ${noticeDays} days before`}
+      helperText={isOdd ? "A number like 3 or −2.5." : "Of those with a price of their own"}
       slotProps={{ htmlInput: { inputMode: "decimal" } }}
       sx={{ width: 190 }}
     />

@@ -77,6 +77,8 @@ interface Proposal {
     onClosed: RepeatRow["on_closed"];
   } | null;
   also: string[];
+  /** Whether its price is one of those that change. */
+  reviews: boolean;
 }
 
 /** What a change of many would do to some of them: from what to what, what it costs in driving, what stays promised, what finds no room. One that it does not concern is left out. */
@@ -89,14 +91,13 @@ export const repeatsProposal = defineView({
     return ids.flatMap((id): Proposal[] => {
       const repeat = readRepeat(context, id);
       const changed = changedRule(readRule(repeat.rule), repeat.start_date, change, from);
-      const also = besides(context, repeat, change, from);
+      const more = besides(context, repeat, change, from);
       const isOfTerms = change.weekday ?? change.until ?? change.technician ?? change.window ?? null;
       if (isOfTerms && changed !== null) {
         const proposal = proposalFor(context, repeat, changed, change, from);
-        return [{ ...proposal, odd: proposal.odd ?? also.odd, also: also.words }];
+        return [{ ...proposal, ...more }];
       }
-      if (!also.words.length && !also.odd) return [];
-      return [{ ...asBefore(context, repeat), odd: also.odd, also: also.words }];
+      return more.also.length ? [{ ...asBefore(context, repeat), ...more }] : [];
     });
   },
 });
@@ -107,7 +108,7 @@ function besides(
   repeat: RepeatRow,
   { pause, priceBp }: (typeof Change)["static"],
   from: LocalDate,
-): { words: string[]; odd: string | null } {
+): { also: string[]; reviews: boolean } {
   const { sql, business } = context;
   const words: string[] = [];
   if (pause && pause.last >= pause.first) {
@@ -119,20 +120,20 @@ function besides(
     if (dates > promised) words.push(`paused: ${counted(dates - promised, "date")} left out`);
     if (promised) words.push(`${counted(promised, "promised visit")} in the pause: to be told by hand`);
   }
-  if (priceBp == null) return { words, odd: null };
-  if (repeat.price_minor === null) return { words, odd: "It has no price of its own: it follows the catalogue." };
+  // What follows the catalogue has no price of its own to change.
+  if (priceBp == null || repeat.price_minor === null) return { also: words, reviews: false };
   const price = (minor: number) => moneyWords(minor, business.currency);
   words.push(
     `${price(repeat.price_minor)} becomes ${price(reviewed(repeat.price_minor, { byBp: priceBp }))} from ${dateWords(from)}`,
   );
-  return { words, odd: null };
+  return { also: words, reviews: true };
 }
 
 /** How a repeat stands whose terms are not changed. */
-function asBefore(context: ViewContext, repeat: RepeatRow): Omit<Proposal, "also" | "odd"> {
+function asBefore(context: ViewContext, repeat: RepeatRow): Omit<Proposal, "also" | "reviews"> {
   const words = `${recurrenceWords(readRule(repeat.rule), repeat.start_date)}, ${nameOfWho(context, repeat.technician_id)}`;
   const customer = customerOf(context, repeat);
-  return { id: repeat.id, customer, from: words, to: words, terms: null, driving: null, promised: 0 };
+  return { id: repeat.id, customer, from: words, to: words, odd: null, terms: null, driving: null, promised: 0 };
 }
 
 const customerOf = ({ sql }: ViewContext, repeat: RepeatRow): string =>
@@ -149,7 +150,7 @@ function proposalFor(
   changed: Changed,
   change: (typeof Change)["static"],
   from: LocalDate,
-): Omit<Proposal, "also"> {
+): Omit<Proposal, "also" | "reviews"> {
   const { sql } = context;
   const rule = readRule(repeat.rule);
   const name = customerOf(context, repeat);

@@ -1,4 +1,5 @@
 import { bankLineOf, numberSameLines } from "./bank-row";
+import { balanceSays } from "./running-balance";
 import { matchColumns, missingColumns, valuesOf } from "./match-columns";
 import { readFile } from "./read-file";
 
@@ -159,5 +160,34 @@ describe("a statement as CSV", () => {
     const keys = (text: string) => linesOf(text).map(({ draft }) => draft.key);
     expect(new Set(keys(twice)).size).toBe(2);
     expect(keys(`${twice}2027-03-21;5;coffee\n`).slice(0, 2)).toEqual(keys(twice));
+  });
+});
+
+describe("a balance that runs along the lines of a CSV", () => {
+  const says = (rows: string[]) => {
+    const read = readFile(bytes(["Date;Amount;Name;Balance", ...rows].join("\n")));
+    if (!read.ok) throw new Error(read.sentence);
+    return balanceSays(read.table, matchColumns("bank lines", read.table), "EUR");
+  };
+  const rows = [
+    "2027-03-01;45.00;Ada Ash;145.00",
+    "2027-03-01;-145.00;Rent;0.00",
+    "2027-03-02;10.00;Bo Berg;10.00",
+    "2027-03-03;-30.50;Shop;-20.50",
+  ];
+
+  it("agrees with them in either order", () => {
+    expect([says(rows), says(rows.toReversed())]).toEqual([[], []]);
+  });
+
+  it("says between which rows a line is missing, or stands twice", () => {
+    expect(says(rows.filter((_, i) => i !== 2))).toEqual([
+      expect.stringContaining("from 0.00 in row 2 to -20.50 in row 3"),
+    ]);
+    expect(says([rows[0]!, rows[0]!, ...rows.slice(1)])).toHaveLength(1);
+  });
+
+  it("is not looked at where it cannot be read, or where there is none", () => {
+    expect(says(["2027-03-01;45.00;Ada Ash;unknown", "2027-03-02;45.00;Ada Ash;1"])).toEqual([]);
   });
 });

@@ -1,5 +1,6 @@
 "use client";
 import type { ImportKind } from "@/core/imports/fields";
+import { balanceSays } from "@/core/imports/running-balance";
 import { numberSameLines } from "@/core/imports/bank-row";
 import { type Columns, matchColumns } from "@/core/imports/match-columns";
 import type { Table } from "@/core/imports/read-file";
@@ -14,7 +15,7 @@ import Box from "@mui/material/Box";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { Top } from "../top";
 import { kindWords, stateWords } from "./data";
 import { MatchColumns } from "./match-columns";
@@ -39,6 +40,15 @@ export function NewImport({ begin }: { begin: ImportKind | null }) {
   const [problem, setProblem] = useState<string | null>(null);
   const [over, setOver] = useState(false);
 
+  const odd = useMemo(
+    () =>
+      !opened
+        ? []
+        : kind === "bank lines"
+          ? [...opened.says, ...balanceSays(opened.table, opened.columns, reading.currency)]
+          : opened.says,
+    [opened, kind, reading.currency],
+  );
   const open = async (file: File | undefined) => {
     if (!file) return;
     if (file.size > 20_000_000) return setProblem("This file is larger than 20 MB. Cut it in parts.");
@@ -153,7 +163,7 @@ export function NewImport({ begin }: { begin: ImportKind | null }) {
           </Box>
         )}
         {problem && <Alert severity="error">{problem}</Alert>}
-        {opened?.says.map((sentence) => (
+        {odd.map((sentence) => (
           <Alert key={sentence} severity="warning">
             {sentence}
           </Alert>

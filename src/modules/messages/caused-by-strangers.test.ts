@@ -1,5 +1,6 @@
 import { mustPerform, type Origin, perform } from "@/kernel/operation";
 import { saveFrontDoor } from "@/modules/front-door/operations/save-front-door";
+import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { makeRequest } from "@/modules/requests/operations/requests";
 import { runDue } from "@/worker/loop";
 import { office, one, saidOf, system, visitor, worldWithPost } from "@demo/small-world";
@@ -33,6 +34,19 @@ describe("what strangers cause", () => {
     });
     await runDue(w.hogar);
     expect([ways(w), w.sent.length > 5]).toEqual([["mail"], true]);
+  });
+
+  it("has an end for one address, but what the office does is always told", async () => {
+    const w = worldWithPost();
+    const customer = { name: "Ada Brome", mail: "ada@example.com", phone: "+1 202 555 0149", reminders: true };
+    const visits = Array.from({ length: 8 }, (_, nth) => w.booked({ nth: 10 + nth, more: { customer } }).visitId);
+    await runDue(w.hogar);
+    const heard = w.sent.length;
+    expect(heard).toBeLessThan(8);
+    const place = { technicianIds: [w.technicians[1]!], date: "2027-03-19", fromMinute: 540, toMinute: 660 };
+    mustPerform(w.hogar, moveVisit, { visitId: visits[7]!, ...place }, office);
+    await runDue(w.hogar);
+    expect(w.sent.slice(heard).map(({ subject }) => subject)).toEqual([expect.stringMatching(/moved|new time/i)]);
   });
 
   it("goes by text once they are known, but not to another country", async () => {

@@ -127,7 +127,8 @@ function writeBy(
   left: Channel[],
 ): void {
   const recipient = addressOn(to, channel);
-  if (to.unproved && !mayWriteUnproved(context, recipient)) return;
+  // What one of us does is told, whoever it is; what strangers cause has an end.
+  if (to.unproved && context.actor.kind !== "person" && !mayWriteUnproved(context, recipient)) return;
   const { subject, body } = composed(
     wordsOf(context, { occasion, words }, channel, to.language)!,
     fields,

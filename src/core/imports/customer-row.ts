@@ -53,12 +53,13 @@ export function customerOf(
   if (mail === null) wrong("mail", `“${short(values.mail!)}” is no email address.`);
   const billMail = mailIn(values.billMail ?? "");
   if (billMail === null) wrong("billMail", `“${short(values.billMail!)}” is no email address.`);
-  const phone = phoneIn(values.phone ?? "", ownPhone);
+  const { phone, also } = phonesIn(values.phone ?? "", ownPhone);
   if (phone === null) wrong("phone", `“${short(values.phone!)}” is no phone number.`);
   const name = nameIn(values);
   if (name === "") wrong("name", "There is no name.");
   else if (name.length > 80) wrong("name", "This name is longer than 80 characters.");
   else if (/\/\/|@|www\./i.test(name)) wrong("name", "A name has no web address in it.");
+  else if (isSum(name) && !mail && !phone && !siteIn(values)) wrong("name", "This is a sum, and no customer.");
   const billName = text("billName", 80);
   const billAddress = text("billAddress", 200);
   if (billName === "" && (billMail || billAddress)) wrong("billName", "Bills go somewhere, but to whom?");
@@ -71,7 +72,7 @@ export function customerOf(
     source: text("source", 80),
     paymentDays: null,
     technicianNote: note("technicianNote"),
-    insideNote: note("insideNote"),
+    insideNote: [note("insideNote"), also].filter(Boolean).join("\n").slice(0, 2000),
     bill: billName ? { name: billName, mail: billMail ?? "", address: billAddress } : null,
     reminders: null,
     offers: null,
@@ -112,15 +113,34 @@ function mailIn(text: string): string | null {
   return first === "" || /^[^\s@"<>()]+@[^\s@"<>()]+\.[^\s@.]{2,}$/.test(first) ? first.slice(0, 120) : null;
 }
 
-/** A number however it is written, with 00 for +; empty where there is none, null where it is none. */
-function phoneIn(text: string, own: string): string | null {
-  const [first = ""] = text.split(/[;|]|\sor\s/).map((part) => part.trim());
-  const plain = first
-    .replace(/^tel[.:]?\s*/i, "")
+/** The line below a table. */
+const isSum = (name: string): boolean => /^(?:grand |sub)?(?:total|totals|sum|summe|gesamt|suma)\b/i.test(name);
+
+/** A number however it is written, with 00 for +; empty where there is none, null where it is none. Further numbers and an extension, in words. */
+function phonesIn(text: string, own: string): { phone: string | null; also: string } {
+  const [first = "", ...others] = apart(text)
+    .map((part) => part.trim())
+    .filter(Boolean);
+  const extension = /\b(?:ext|extension|x)[. :]{0,2}(\d{1,6})$/i.exec(first);
+  const plain = (extension ? first.slice(0, extension.index) : first)
+    .replace(/^(?:tel|phone|mobile|home|work)[.:]?\s/i, "")
+    .replace(/^tel[.:]?/i, "")
+    .trim()
     .replace(/^00(?=[1-9])/, "+")
     .replace("(0)", "");
-  if (plain === "") return "";
-  return phoneProblem(plain, own) === null ? phoneKept(plain, own) : null;
+  const also = [extension && `Extension ${extension[1]}`, others.length && `Also by phone: ${others.join(", ")}`];
+  if (plain === "") return { phone: "", also: "" };
+  const phone = phoneProblem(plain, own) === null ? phoneKept(plain, own) : null;
+  return { phone, also: also.filter(Boolean).join(". ") };
+}
+
+/** Several numbers in a cell; a stroke or comma parts them where a whole number stands on both sides of it. */
+function apart(text: string): string[] {
+  const isWhole = (part: string) => part.replace(/\D/g, "").length >= 6;
+  return text.split(/[;|\n]|\sor\s|\sand\s/).flatMap((part) => {
+    const parts = part.split(/[/,]/);
+    return parts.length > 1 && parts.every(isWhole) ? parts : [part];
+  });
 }
 
 function siteIn(values: Values): CustomerDraft["site"] {

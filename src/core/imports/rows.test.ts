@@ -4,6 +4,7 @@ import { catalogueOf } from "./catalogue-row";
 import { customerOf } from "./customer-row";
 import { dateOrderOf, readDate } from "./dates";
 import { fieldsOf } from "./fields";
+import { sameName } from "../people/matching";
 
 const reading = { dates: "day first" as const, ownPhone: "+1 555 0100" };
 const draft = (values: Record<string, string>) => customerOf({ name: "Mira Okonjo", ...values }, reading).draft;
@@ -136,5 +137,37 @@ describe("a row of the catalogue", () => {
       "tax",
     ]);
     expect(read({ name: "", code: "sw" }, "prices").draft).toMatchObject({ code: "SW", taxBp: null });
+  });
+});
+
+describe("phones, sums and names as people write them", () => {
+  const reading = { dates: "day first" as const, ownPhone: "+1 202 555 0100" };
+  const read = (values: Record<string, string>) => customerOf({ name: "Ada Ash", ...values }, reading);
+
+  it.each([
+    ["(202) 555-0142 ext. 12", "+1 202 555 0142", "Extension 12"],
+    ["202-555-0142 x7", "+1 202 555 0142", "Extension 7"],
+    ["202 555 0142 / 202 555 0143", "+1 202 555 0142", "Also by phone: 202 555 0143"],
+    ["202 555 0142, 202 555 0143", "+1 202 555 0142", "Also by phone: 202 555 0143"],
+    ["mobile 202 555 0142", "+1 202 555 0142", ""],
+  ])("%s", (phone, kept, also) => {
+    const { draft, problems } = read({ phone });
+    expect([draft.phone, draft.insideNote, problems]).toEqual([kept, also, []]);
+  });
+
+  it("keep what was noted before beside them", () => {
+    expect(read({ phone: "202 555 0142 ext 3", insideNote: "Nice dog" }).draft.insideNote).toBe(
+      "Nice dog\nExtension 3",
+    );
+  });
+
+  it("take no sum below a table for a customer, but somebody who is called so", () => {
+    expect(customerOf({ name: "Total: 120" }, reading).problems).toMatchObject([{ field: "name" }]);
+    expect(customerOf({ name: "Total Homes", mail: "total@example.com" }, reading).problems).toEqual([]);
+  });
+
+  it("see Müller and Mueller, Strauß and Strauss as one name", () => {
+    expect([sameName("Jörg Müller", "Joerg Mueller"), sameName("Ida Strauß", "Ida Strauss")]).toEqual([true, true]);
+    expect(sameName("Mira Moller", "Mira Muller")).toBe(false);
   });
 });

@@ -56,11 +56,16 @@ export function sameName(one: string, other: string): boolean {
 
 const isInitial = (word: string): boolean => word.length === 1;
 
-/** Words of a name without case and accents. */
+/** Words of a name without case and accents, and without the letter by which some are written out: Müller and Mueller are one. */
 export const nameWords = (name: string): string[] =>
   name
     .normalize("NFD")
     .replace(/\p{M}/gu, "")
     .toLowerCase()
+    .replaceAll("ß", "ss")
+    .replaceAll("ø", "o")
+    .replaceAll("æ", "ae")
+    .replaceAll("œ", "oe")
+    .replace(/([aou])e/g, "$1")
     .split(/[^\p{L}\p{N}]+/u)
     .filter(Boolean);

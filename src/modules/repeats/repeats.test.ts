@@ -197,11 +197,11 @@ describe("a repeat", () => {
       if (!view.ok) throw new Error(view.problem.sentence);
       return view.value.coming.find((one) => one.date === date)!;
     };
-    expect(shown()).toMatchObject({ technician: null, why: expect.stringContaining("Bram Okafor") });
+    expect(shown()).toMatchObject({ technician: null, room: { why: expect.stringContaining("Bram Okafor") } });
     for (const id of off) mustPerform(w.hogar, removeTimeOff, { id }, office);
     w.at("2027-03-09", 600);
     await runDue(w.hogar);
-    expect(shown()).toMatchObject({ technician: expect.any(String), why: null });
+    expect(shown()).toMatchObject({ technician: expect.any(String), room: null });
   });
 
   it("never has two visits for one date, and never touches what is promised, whatever is agreed, moved and taken back, however it comes", async () => {

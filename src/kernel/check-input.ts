@@ -14,7 +14,8 @@ addLookedInto("format", {
   "web-address": isWebAddress,
   // Nothing that a mail program would make a link of.
   "person-name": (name) => !/\/\/|@|www\.|[\p{L}\d-]{2}\.\p{L}{2,}($|[\s/?#:,])/iu.test(name),
-  phone: /^\+?[\d ()./-]{5,24}$/,
+  // As it is typed or pasted; what of it is a number is looked at by whoever keeps it.
+  phone: /^[\d+()./\p{Zs}\p{Pd}\u2212\u200B-\u200F\u202A-\u202E\u2060\uFEFF]{5,40}$/u,
 });
 addLookedInto("pattern");
 const validators = new WeakMap<TSchema, ValidateFunction>();

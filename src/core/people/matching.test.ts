@@ -58,6 +58,13 @@ describe("phone numbers", () => {
     expect(phoneKept("202 555 0142", "+1 202 555 0100")).toBe("+1 202 555 0142");
     expect(phoneKept("912 345 678", "+351 912 000 000")).toBe("+351 912 345 678");
     expect(phoneKept(" +1  555 0142", own)).toBe("+1 555 0142");
+    // Pasted: spaces that do not break, long dashes, marks of direction, 00, and a nought that is not dialled.
+    for (const text of [
+      "\u202A+1\u00A0202\u00A0555\u20110142\u202C",
+      "00 1 202 555–0142".replace("00 ", "00"),
+      "+1 (0)202 555 0142",
+    ])
+      expect([phoneProblem(text, own), phoneKept(text, own)]).toEqual([null, "+1 202 555 0142"]);
     expect(phoneKey("0044 20 7946 0018", "+351 912 000 000").length).toBeGreaterThan(6);
   });
 
@@ -67,6 +74,7 @@ describe("phone numbers", () => {
       true,
       true,
     ]);
+    expect(["000000", "0000 0000", "202 555 0142 ext. 4"].every((text) => phoneProblem(text, own) !== null)).toBe(true);
     expect(["+1 555 0142", "(202) 555-0142", "+351 912 345 678"].map((text) => phoneProblem(text, own))).toEqual([
       null,
       null,

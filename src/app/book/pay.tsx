@@ -1,6 +1,7 @@
 "use client";
 import { mayPayAll, paidNow } from "@/core/catalogue/baskets";
 import type { PricedOrder } from "@/core/catalogue/order";
+import { movedUntilHours } from "@/core/catalogue/cut-off";
 import { orderTermsWords } from "@/core/catalogue/terms";
 import { moneyWords } from "@/core/money/amounts";
 import { everyWords } from "@/core/repeats/rule";
@@ -37,6 +38,10 @@ export function Pay({ draft, chosen, order, points, payAll, business, wrong, onT
   const terms = orderTermsWords(
     chosen.map(({ service }) => ({ ...service.terms, name: service.name })),
     amount,
+  );
+  const movableHours = movedUntilHours(
+    business,
+    chosen.map(({ service }) => service.terms),
   );
   return (
     <Box>
@@ -95,7 +100,7 @@ export function Pay({ draft, chosen, order, points, payAll, business, wrong, onT
         />
       )}
       <Box sx={{ color: ink.ash, my: 4 }}>
-        You can move it yourself until {durationWords(business.moveHours * 60)} before, and cancel until{" "}
+        You can move it yourself until {durationWords(movableHours * 60)} before, and cancel until{" "}
         {durationWords(business.cancelHours * 60)} before.{" "}
         {terms.map((sentence) => (
           <span key={sentence}>{sentence} </span>

@@ -1,4 +1,5 @@
-import { ownChanges } from "./cut-off";
+import fc from "fast-check";
+import { movedUntilHours, ownChanges } from "./cut-off";
 
 const terms = [{ late: { hours: 24, kind: "fixed" as const, value: 2500 }, noAccessMinor: 0, totalMinor: 7900 }];
 const at = (minutesBefore: number, agreed = true, more: { lateMoves?: "fee" | "refused"; takenMinor?: number } = {}) =>
@@ -32,6 +33,34 @@ describe("what customers change by themselves", () => {
     expect(at(600, true, { lateMoves: "fee" })).toMatchObject({ mayMove: true, moveTakesMinor: 2500 });
     expect(at(600, true, { lateMoves: "refused" })).toMatchObject({ mayMove: false, mayCancel: true });
     expect(at(30 * 60, true, { lateMoves: "refused" })).toMatchObject({ mayMove: true, moveTakesMinor: 0 });
+  });
+
+  it("says until when one may move as it is then kept, whatever the terms", () => {
+    const late = fc.record({
+      hours: fc.integer({ min: 0, max: 96 }),
+      kind: fc.constantFrom("none" as const, "percent" as const, "fixed" as const),
+      value: fc.constantFrom(0, 2500, 5000),
+    });
+    const rules = fc.record({
+      moveHours: fc.integer({ min: 0, max: 72 }),
+      cancelHours: fc.integer({ min: 0, max: 72 }),
+      lateMoves: fc.constantFrom("fee" as const, "refused" as const),
+    });
+    fc.assert(
+      fc.property(
+        rules,
+        fc.array(late, { minLength: 1, maxLength: 3 }),
+        fc.integer({ min: -60, max: 6000 }),
+        (cutOffs, lates, before) => {
+          const items = lates.map((one) => ({ late: one, noAccessMinor: 0, totalMinor: 7900 }));
+          const opens = 100_000;
+          const { moveUntil, mayMove } = ownChanges(cutOffs, items, { agreed: true }, opens, opens - before);
+          if (opens - before < moveUntil) expect(mayMove).toBe(true);
+          if (opens - before > moveUntil) expect(mayMove).toBe(false);
+          expect(moveUntil).toBe(opens - movedUntilHours(cutOffs, items) * 60);
+        },
+      ),
+    );
   });
 
   it("costs the fee that was taken along by a late move, however far away the visit is now", () => {

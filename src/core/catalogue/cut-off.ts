@@ -1,5 +1,5 @@
 import type { Minor } from "../money/amounts";
-import { type ItemTerms, lateFee } from "./terms";
+import { type ItemTerms, lateFee, type Terms } from "./terms";
 
 /** Until when customers change a visit by themselves, in hours before its window. */
 export interface CutOffs {
@@ -21,6 +21,15 @@ export interface OwnChanges {
   moveTakesMinor: Minor;
 }
 
+/** Until how many hours before its window a customer moves a visit by themselves: where late moves are refused, before a fee would be asked. */
+export const movedUntilHours = (
+  { moveHours, lateMoves }: Pick<CutOffs, "moveHours" | "lateMoves">,
+  terms: readonly Terms[],
+): number =>
+  lateMoves === "fee"
+    ? moveHours
+    : Math.max(moveHours, ...terms.map(({ late }) => (late.kind === "none" || late.value === 0 ? 0 : late.hours)));
+
 /** What a customer may do about a promised visit at a moment, and what it costs. What waits for its deposit or for us is not agreed: it can be left for nothing, and not be moved; a time that we proposed can be answered with another. `opens` and `now` are epoch minutes. */
 export function ownChanges(
   { moveHours, cancelHours, lateMoves }: CutOffs,
@@ -29,7 +38,8 @@ export function ownChanges(
   opens: number,
   now: number,
 ): OwnChanges {
-  const [moveUntil, cancelUntil] = [opens - moveHours * 60, opens - cancelHours * 60];
+  const cancelUntil = opens - cancelHours * 60;
+  const moveUntil = opens - (agreed ? movedUntilHours({ moveHours, lateMoves }, terms) : moveHours) * 60;
   // A fee that was taken along by moving late is not lost on the way.
   const feeMinor = agreed ? Math.max(lateFee(terms, opens - now), takenMinor) : 0;
   const lateNow = agreed ? lateFee(terms, opens - now) : 0;

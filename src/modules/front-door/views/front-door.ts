@@ -74,6 +74,7 @@ function doorOf({ sql, hogar, today, business: b }: ViewContext) {
     today,
     holdMinutes: b.hold_minutes,
     moveHours: b.move_hours,
+    lateMoves: b.late_moves,
     cancelHours: b.cancel_hours,
     onOurWayBp: b.on_our_way_bp,
     takesCards: hogar.gateways.cards !== null,

@@ -1,8 +1,26 @@
 import { visitStates } from "@/core/visits/states";
-import type { OperationContext } from "@/kernel/operation";
+import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { payBack } from "@/modules/money/charging";
+import { issueInvoice } from "@/modules/money/invoicing";
 import { givePointsBack } from "@/modules/money/points";
 import { takeOut } from "@/modules/placing/days";
+
+/** Whether somebody works, or has worked, on another day of the same work: then it is not called off as a whole. */
+export const isBegunElsewhere = ({ sql }: ViewContext, jobId: number, visitId: number): boolean =>
+  sql(
+    `SELECT 1 FROM visits WHERE job_id = ? AND id <> ? AND (state IN ${visitStates.sql("under way")} OR state = 'done')`,
+  ).get(jobId, visitId) !== undefined;
+
+/** One day of work that has begun is called off. Where nothing of it is left to be done, what was done is billed. */
+export function cancelDay(context: OperationContext, jobId: number, visitId: number): void {
+  const { sql, now } = context;
+  takeOut(context, visitId);
+  sql("UPDATE visits SET state = 'cancelled' WHERE id = ?").run(visitId);
+  sql("UPDATE promises SET ended_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(now, visitId);
+  if (sql(`SELECT 1 FROM visits WHERE job_id = ? AND state NOT IN ${visitStates.sql("closed")}`).get(jobId)) return;
+  sql("UPDATE jobs SET state = 'done' WHERE id = ?").run(jobId);
+  issueInvoice(context, jobId);
+}
 
 /** Ends a job that is not done, with its visits; what was received for it goes back where asked. */
 export function cancelJob(context: OperationContext, jobId: number, refund: boolean): void {

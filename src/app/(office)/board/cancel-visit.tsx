@@ -28,6 +28,8 @@ export function Cancel({ visit }: { visit: VisitDetails }) {
       <Dialog open={asking} onClose={() => setAsking(false)}>
         <DialogTitle>Cancel the visit at {visit.customer.name}?</DialogTitle>
         <DialogContent>
+          {visit.begunElsewhere &&
+            "Work has begun on another day: this day alone is cancelled, and what is done is billed. "}
           {all ? `All ${others.length + 1} customers are` : "The customer is"} told by email. This cannot be taken back.
           {others.length > 0 && (
             <FormControlLabel
@@ -36,7 +38,7 @@ export function Cancel({ visit }: { visit: VisitDetails }) {
               label={`Cancel the whole time: ${others.map((one) => one.customer).join(", ")} as well`}
             />
           )}
-          {(!!visit.depositMinor || all) && (
+          {((!!visit.depositMinor && !visit.begunElsewhere) || all) && (
             <FormControlLabel
               sx={{ display: "flex", mt: 3 }}
               control={<Checkbox checked={refund} onChange={(e) => setRefund(e.target.checked)} />}

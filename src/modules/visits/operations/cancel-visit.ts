@@ -11,7 +11,7 @@ import { takeOut } from "@/modules/placing/days";
 import { togetherWith } from "@/modules/placing/shared-times";
 import { readVisit } from "@/modules/placing/visits";
 import { Type } from "@sinclair/typebox";
-import { cancelJob } from "../cancelling";
+import { cancelDay, cancelJob, isBegunElsewhere } from "../cancelling";
 
 const CancelVisit = input({
   visitId: Id,
@@ -22,7 +22,8 @@ const CancelVisit = input({
 });
 
 /**
- * The office cancels a promised visit, or all who share its time. A deposit is paid back, or kept as the customer's
+ * The office cancels a promised visit with all days of its work, or all who share its time; of work that has begun, this day
+ * alone: what is done is billed. A deposit is paid back, or kept as the customer's
  * credit. Where nobody let us in, the fee of the terms may be asked: it takes what was received first.
  */
 export const cancelVisit = defineOperation({
@@ -39,6 +40,11 @@ export const cancelVisit = defineOperation({
       if (jobId === null) {
         takeOut(context, id);
         context.sql("UPDATE visits SET state = 'cancelled', held_until = NULL WHERE id = ?").run(id);
+        continue;
+      }
+      if (isBegunElsewhere(context, jobId, id)) {
+        cancelDay(context, jobId, id);
+        tellCustomer(context, { jobId, visitId: id, occasion: "cancelled", about: `visit ${id}` });
         continue;
       }
       const fee = chargeNoAccess && state === "no access" ? noAccessFee(termsOfJob(context, jobId)) : 0;

@@ -8,6 +8,7 @@ import { localOf } from "@/core/time/local";
 import { isPencilled } from "@/core/visits/promises";
 import type { WorkPlace } from "@/core/visits/work-place";
 import { type FieldStep, fieldSteps, stepRefusal, type VisitState, visitStates } from "@/core/visits/states";
+import { isBegunElsewhere } from "../cancelling";
 import { Id, input } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
@@ -109,6 +110,8 @@ export const visitSheet = defineView({
       approval: visit.approval,
       checklist: tickedColumn.read(visit.checklist),
       confirmed: visit.confirmed_at !== null,
+      /** Work of several days that has begun: this day alone is cancelled. */
+      begunElsewhere: visit.job_id ? isBegunElsewhere(context, visit.job_id, visit.id) : false,
       noAccessMinor: visit.job_id ? noAccessFee(termsOfJob(context, visit.job_id)) : 0,
       additions: visit.job_id
         ? sql<{ id: number; made_at: number; words: string; photos: string }>(

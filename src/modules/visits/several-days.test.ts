@@ -1,0 +1,53 @@
+import { mustPerform } from "@/kernel/operation";
+import { saveService } from "@/modules/catalogue/operations/save-service";
+import { firstBroken } from "@/modules/records/laws";
+import { office, one, serviceInput, smallWorld } from "@demo/small-world";
+import { advanceVisit } from "./operations/advance-visit";
+import { cancelVisit } from "./operations/cancel-visit";
+
+/** Work of two days, of which the first is here. */
+function relining() {
+  const w = smallWorld();
+  const change = { id: w.services.sweep, code: "SW", name: "Flue relined", priceMinor: 7900, minutes: 150, days: 2 };
+  mustPerform(w.hogar, saveService, { ...serviceInput, ...change }, office);
+  const { jobId } = w.booked();
+  const days = w.hogar.store
+    .sql<{ id: number }>("SELECT id FROM visits WHERE job_id = ? ORDER BY date")
+    .all(jobId)
+    .map(({ id }) => id);
+  w.onTheDayOf(days[0]!);
+  const step = (visitId: number, ...to: ("on site" | "done")[]) => {
+    for (const one of to) mustPerform(w.hogar, advanceVisit, { visitId, to: one }, office);
+  };
+  const cancel = (visitId: number) => mustPerform(w.hogar, cancelVisit, { visitId, refundDeposit: true }, office);
+  const stands = () => [
+    one<{ state: string }>(w.hogar, "SELECT state FROM jobs WHERE id = ?", jobId).state,
+    ...days.map((id) => one<{ state: string }>(w.hogar, "SELECT state FROM visits WHERE id = ?", id).state),
+    one<{ n: number }>(w.hogar, "SELECT count(*) AS n FROM invoices").n,
+  ];
+  return { ...w, days, step, cancel, stands };
+}
+
+describe("cancelling a day of work of several days", () => {
+  it("leaves the day on which somebody is at work, which is billed when it is done", () => {
+    const w = relining();
+    w.step(w.days[0]!, "on site");
+    w.cancel(w.days[1]!);
+    expect(w.stands()).toEqual(["agreed", "on site", "cancelled", 0]);
+    w.step(w.days[0]!, "done");
+    expect([w.stands(), firstBroken(w.hogar.store.sql)]).toEqual([["done", "done", "cancelled", 1], null]);
+  });
+
+  it("bills what was done, where nothing of it is left", () => {
+    const w = relining();
+    w.step(w.days[0]!, "on site", "done");
+    w.cancel(w.days[1]!);
+    expect([w.stands(), firstBroken(w.hogar.store.sql)]).toEqual([["done", "done", "cancelled", 1], null]);
+  });
+
+  it("cancels all of it before it has begun", () => {
+    const w = relining();
+    w.cancel(w.days[0]!);
+    expect(w.stands()).toEqual(["cancelled", "cancelled", "cancelled", 0]);
+  });
+});

@@ -37,6 +37,7 @@ const screens: [string, string][] = [
 for (const [name, at] of screens) {
   await go(page, app.url + at);
   await page.waitForLoadState("networkidle");
+  if (name === "messages") await page.getByLabel(/^Write to/).waitFor();
   if (name === "windows") await page.getByText(/ windows offered/).waitFor();
   await shoot(name);
 }

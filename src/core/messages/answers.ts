@@ -105,7 +105,7 @@ export function meaningsOf(
   for (const command of ["stop", "start", "help"] as const)
     if (alone[command].includes(said.replace(/^please | please$| por favor$/g, ""))) return [command];
   const meanings: Meaning[] = [];
-  if (names(said, dangerous) && !onlyAsksWhatWeDo(said)) meanings.push("danger");
+  if (names(said, dangerous) && !onlyAsksWhatWeDo(text, said)) meanings.push("danger");
   const isSure =
     !/[?¿]/.test(text) && !/\p{Extended_Pictographic}/u.test(text.replace(yesSigns, "").replace(kindSigns, ""));
   const kinds =
@@ -119,12 +119,19 @@ export function meaningsOf(
   return meanings;
 }
 
-/** Whether somebody asks what work we do, in a sentence that says nothing of what is wrong: "Do you also do gas boilers?" */
+/** How somebody asks what work we do: "Do you also do gas boilers?" */
 const asksWhatWeDo =
   /^(?:hi |hello |hey )?(?:do|can|could|would) you (?:guys |also |even |still )?(?:do|offer|sell|install|service|repair|fit|work|check|clean|sweep|have)\b|^(?:hola )?(?:tambien )?(?:hacen|hacéis|haceis|ofrecen|venden|instalan|reparan|limpian|revisan|trabajan)\b/;
 const somethingIsWrong =
   /\b(?:smell|smells|leak|leaks|leaking|leaked|burning|now|urgent|urgently|help|please come|everywhere|my|our|huele|fuga|escape|ahora|urgente|ayuda|mi|nuestra|nuestro)\b/;
-const onlyAsksWhatWeDo = (said: string): boolean => asksWhatWeDo.test(said) && !somethingIsWrong.test(said);
+/** What is longer than this may say more than it asks; where it is not certain, it is danger. */
+const mostWordsAsked = 8;
+/** Whether a text is one short question about what work we do, and says nothing of what is wrong. */
+const onlyAsksWhatWeDo = (text: string, said: string): boolean =>
+  text.trim().endsWith("?") &&
+  said.split(" ").length <= mostWordsAsked &&
+  asksWhatWeDo.test(said) &&
+  !somethingIsWrong.test(said);
 
 const allDangers = [...dangers.en, ...dangers.es];
 

@@ -154,6 +154,8 @@ describe("what is held on a customer", () => {
       const [table, column] = place.split(".") as [keyof typeof personal, string];
       expect([place, held.value[table]?.some((row) => String(row[column]).includes("Zyxomma"))]).toEqual([place, true]);
     }
+    // Where they booked from is theirs to see as well.
+    expect(held.value.jobs![0]).toHaveProperty("from_address");
     const { nonce } = one<{ nonce: string }>(world.hogar, "SELECT nonce FROM invoices");
     expect(text).not.toContain(nonce);
   });

@@ -57,10 +57,18 @@ export function askCharge(
     "invoices" in meant
       ? meant.invoices.map(({ invoiceId: id, amountMinor: minor }) => ({ invoiceId: id, amountMinor: minor }))
       : [];
-  const same = { jobId, purpose, invoiceId, pays: paysColumn.write(pays) };
+  const about =
+    jobId !== null
+      ? `job ${jobId}`
+      : invoiceId !== null
+        ? `invoice ${invoiceId}`
+        : `invoices ${pays.map((one) => one.invoiceId).join(", ")}`;
+  const same = { jobId, purpose, invoiceId, about: `${about}, try ` };
   const { tries, underWay } = sql<{ tries: number; underWay: number }>(
     `SELECT count(*) AS tries, count(*) FILTER (WHERE state IN ${paymentStates.sql("under way")}) AS underWay
-      FROM payments WHERE (job_id = @jobId AND purpose = @purpose) OR invoice_id = @invoiceId OR (pays <> '[]' AND pays = @pays)`,
+      FROM payments WHERE (job_id = @jobId AND purpose = @purpose) OR invoice_id = @invoiceId
+        -- Of several invoices by their numbers, whatever was open of them: a colon comes after all figures.
+        OR (pays <> '[]' AND charge_key > @about AND charge_key < @about || ':')`,
   ).get(same)!;
   const alsoFor = jobId !== null && purpose === "invoice" ? invoicesOfJob(context, jobId) : [];
   const ids = [...alsoFor, ...pays.map((one) => one.invoiceId), ...(invoiceId === null ? [] : [invoiceId])];
@@ -70,12 +78,6 @@ export function askCharge(
     throw new Refusal("not-allowed", { sentence: `We cannot take this now: ${over}. Call us on ${business.phone}.` });
   // One of us types what a customer says, and charges what we keep.
   if (context.actor.kind !== "person") mustNotTest(context, same);
-  const about =
-    jobId !== null
-      ? `job ${jobId}`
-      : invoiceId !== null
-        ? `invoice ${invoiceId}`
-        : `invoices ${pays.map((one) => one.invoiceId).join(", ")}`;
   const key = `${jobId === null ? about : `${purpose} of ${about}`}, try ${tries + 1}`;
   const customerId = "customerId" in meant ? meant.customerId : customerOf(context, jobId, invoiceId);
   const id = insertRow(sql, "payments", {
@@ -90,7 +92,7 @@ export function askCharge(
     keep_token: keepsCard ? cardToken : null,
     from_address: context.origin.address,
     invoice_id: invoiceId,
-    pays: same.pays,
+    pays: paysColumn.write(pays),
     tip_minor: tip?.minor ?? 0,
     tip_for_id: tip?.technicianId ?? null,
     card_how: how,

@@ -80,6 +80,25 @@ describe("several invoices at once", () => {
     expect(one(w.hogar, "SELECT sum(left_minor) AS n FROM payment_balances")).toEqual({ n: 1_000 });
   });
 
+  it("are tried again after a card was declined, though something of them was paid in between", async () => {
+    const w = owing();
+    const declined = w.hogar.standins!.cards.tokenFor(
+      testCards.find(({ behaviour }) => behaviour === "declined")!.number,
+    )!;
+    const all = { token: w.token, invoiceIds: w.ids };
+    mustPerform(w.hogar, payOwed, { ...all, cardToken: declined }, visitor);
+    await runDue(w.hogar);
+    const invoices = [{ invoiceId: w.ids[0]!, amountMinor: 400 }];
+    const cash = { customerId: w.customerId, method: "cash" as const, amountMinor: 400, invoices, key: "in cash 1" };
+    mustPerform(w.hogar, recordPayment, cash, office);
+    expect(perform(w.hogar, payOwed, { ...all, cardToken: w.cardToken() }, visitor)).toMatchObject({
+      ok: true,
+      value: { amountMinor: 5_600 },
+    });
+    await runDue(w.hogar);
+    expect([w.open(), ...w.holds()]).toEqual([[0, 0, 0], null, []]);
+  });
+
   it("are charged by the office to a card that is said on the phone, and to none of somebody else's", async () => {
     const w = owing();
     const other = w.booked({ name: "Bo Berg", nth: 12, card: "9900000000001006", serviceId: w.services.survey });

@@ -4,10 +4,15 @@ import { defineView } from "@/kernel/view";
 import { notRepeated } from "@/store/audit";
 import { knownAs, scoped, scopeOf } from "../personal";
 
+/** Where somebody booked from is about them, though the record of changes does not repeat it. */
+const aboutThem = new Set(["from_address", "from_browser"]);
 /** What opens or charges something is handed out to nobody. */
-const keys = new Set([...notRepeated, "charge_key", "refund_key", "form_key", "reference", "key"]);
+const keys = new Set([
+  ...[...notRepeated].filter((name) => !aboutThem.has(name)),
+  ...["charge_key", "refund_key", "form_key", "reference", "key"],
+]);
 
-/** All that is held on a customer, by table, for whoever asks to see it: what they are called, what they booked, wrote, were told and paid. */
+/** What is written down of a customer, by table, for whoever asks to see it: what they are called, what they booked, wrote, were told and paid. */
 export const customerData = defineView({
   name: "customer-data",
   access: "customers.change of all",

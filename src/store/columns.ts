@@ -35,6 +35,8 @@ export const jsonRowColumn = jsonColumn<Record<string, unknown>>(Type.Object({})
 export const wordsColumn = jsonColumn<string[]>(Type.Array(text));
 /** Tokens under which pictures are kept. */
 export const photosColumn = jsonColumn<string[]>(Type.Array(text));
+/** What something is called in other languages, by language. */
+export const otherNamesColumn = jsonColumn<Partial<Record<Language, string>>>(Type.Record(text, text));
 export const idsColumn = jsonColumn<number[]>(Type.Array(whole));
 export const areaColumn = jsonColumn<Area>(Type.Object({ type: text, coordinates: Type.Array(Type.Any()) }));
 export const permissionsColumn = jsonColumn<Permission[]>(Type.Array(text));

@@ -518,6 +518,7 @@ export interface Rows {
     seller_id: number | null;
     objected_at: number | null;
     objection: string;
+    zero_kind: "zero rated" | "exempt";
   };
   job_balances: {
     job_id: number;
@@ -1221,6 +1222,7 @@ export interface Rows {
     promise_days: number | null;
     again_months: number | null;
     tells: string;
+    other_names: Json;
   };
   sessions: {
     id: string;
@@ -1283,6 +1285,8 @@ export interface Rows {
     name: string;
     rate_bp: number;
     position: number;
+    zero_kind: "zero rated" | "exempt";
+    words: string;
   };
   technician_services: {
     technician_id: number;
@@ -1624,7 +1628,8 @@ export interface LeftOut {
     | "collect_card_id"
     | "seller_id"
     | "objected_at"
-    | "objection";
+    | "objection"
+    | "zero_kind";
   job_items: "pattern_id";
   job_lines: never;
   job_patterns: "id" | "note" | "checklist" | "minutes" | "crew" | "active";
@@ -1857,7 +1862,8 @@ export interface LeftOut {
     | "comes"
     | "promise_days"
     | "again_months"
-    | "tells";
+    | "tells"
+    | "other_names";
   sessions: "ended_at" | "browser" | "address";
   shared_times: "id";
   short_links: "id";
@@ -1866,7 +1872,7 @@ export interface LeftOut {
   sources: never;
   special_days: "id";
   stops: never;
-  tax_rates: "id";
+  tax_rates: "id" | "zero_kind" | "words";
   technician_services: never;
   technician_skills: "valid_until";
   technician_zones: never;

@@ -82,9 +82,17 @@ const phrasesOf: Record<Language, Phrases> = {
   },
 };
 
+/** A service's name, and what it is called in other languages. */
+export interface NamedIn {
+  name: string;
+  in: Partial<Record<Language, string>>;
+}
+
 /** A value of a message that each language says in its own way. Times are minutes of the day, money is minor units. */
 export type Said =
   | { days: readonly LocalDate[] }
+  | { dated: LocalDate; window: readonly [from: number, to: number] }
+  | { title: string; names: readonly NamedIn[] }
   | { date: LocalDate }
   | { month: LocalDate }
   | { window: readonly [from: number, to: number] }
@@ -100,6 +108,8 @@ export type Said =
 export function say(value: string | Said, language: Language): string {
   if (typeof value === "string") return value;
   const phrases = phrasesOf[language];
+  if ("title" in value) return titled(value, language);
+  if ("dated" in value) return `${dated(value.dated, language, dayParts)}, ${windowWords(...value.window)}`;
   if ("days" in value) return phrases.list(value.days.map((day) => dated(day, language, dayParts)));
   if ("date" in value) return dated(value.date, language, { day: "numeric", month: "long", year: "numeric" });
   if ("month" in value) return dated(value.month, language, { month: "long", year: "numeric" });
@@ -112,6 +122,22 @@ export function say(value: string | Said, language: Language): string {
   if ("phrase" in value) return phrases[value.phrase];
   const place = phrases.place[value.place];
   return value.as === "where" ? place.where(value) : place[value.as];
+}
+
+/** What is done, as `titleOf` says it, with the names of its services in a language; those without one stay. */
+function titled({ title, names }: Extract<Said, { title: string }>, language: Language): string {
+  // The longer name first: one may begin with another, and may have commas of its own.
+  const known = names.filter((one) => one.in[language]).sort((a, b) => b.name.length - a.name.length);
+  const parts: string[] = [];
+  for (let left = title; left;) {
+    const count = /^\d{1,3} × /.exec(left)?.[0] ?? "";
+    const rest = left.slice(count.length);
+    const own = known.find(({ name }) => rest === name || rest.startsWith(`${name}, `));
+    const name = own?.name ?? rest.split(", ", 1)[0]!;
+    parts.push(count + (own?.in[language] ?? name));
+    left = rest.slice(name.length + 2);
+  }
+  return parts.join(", ");
 }
 
 const dayParts = { weekday: "long", day: "numeric", month: "long" } as const;

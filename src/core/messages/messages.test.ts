@@ -44,6 +44,19 @@ describe("templates", () => {
     expect(() => fillTemplate({ subject: "", body: "{{surname}}" }, {})).toThrow("{{surname}}");
   });
 
+  it("call each service as its reader’s language does, however many there are", () => {
+    const names = [
+      { name: "Sweep", in: { es: "Deshollinado" } },
+      { name: "Sweep, big", in: { es: "Deshollinado, grande" } },
+      { name: "Check", in: {} },
+    ];
+    const said = (title: string, language: "en" | "es") =>
+      fillTemplate({ subject: "", body: "{{service}}" }, { service: { title, names } }, language).body;
+    expect(said("2 × Sweep, big, Check, Sweep", "es")).toBe("2 × Deshollinado, grande, Check, Deshollinado");
+    expect(said("2 × Sweep, big, Check, Sweep", "en")).toBe("2 × Sweep, big, Check, Sweep");
+    expect(said("Sweeping brush", "es")).toBe("Sweeping brush");
+  });
+
   it("say a thing in the words of its reader’s language", () => {
     const fields = {
       day: { days: ["2027-03-11", "2027-03-12"] },

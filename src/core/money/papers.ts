@@ -6,6 +6,9 @@ import type { Part } from "./instalments";
 /** Why an invoice carries tax, or does not. */
 export type TaxKind = "standard" | "reverse charge" | "exempt";
 
+/** What lines of 0% are where tax is paid as a rule. */
+export type ZeroKind = "zero rated" | "exempt";
+
 /** The category of a tax in EN 16931 (UNCL 5305): standard rate, zero rate, exempt, reverse charge. */
 export type TaxCategory = "S" | "Z" | "E" | "AE";
 
@@ -54,6 +57,8 @@ export interface Paper {
   /** Whether its prices, and so the amounts of its lines, are with tax. */
   pricesIncludeTax: boolean;
   taxKind: TaxKind;
+  /** Where lines carry no tax although their customer pays it. */
+  zeroKind: ZeroKind;
   /** Why there is no tax, where there is none. */
   taxWords: string;
   before: string;
@@ -118,16 +123,19 @@ export interface PaperTax {
 }
 
 /** What a paper comes to by rate of tax: the sums of its lines, which are rounded each. */
-export const taxesOf = ({ lines, taxKind }: Pick<Paper, "lines" | "taxKind">): PaperTax[] =>
+export const taxesOf = ({ lines, ...kinds }: Pick<Paper, "lines" | "taxKind" | "zeroKind">): PaperTax[] =>
   totalOf(lines).taxes.map(({ taxBp, taxMinor, amountMinor }) => ({
-    category: categoryOf(taxBp, taxKind),
+    category: categoryOf(taxBp, kinds),
     taxBp,
     netMinor: amountMinor - taxMinor,
     taxMinor,
   }));
 
-export const categoryOf = (taxBp: number, taxKind: TaxKind): TaxCategory =>
-  taxBp > 0 ? "S" : taxKind === "reverse charge" ? "AE" : taxKind === "exempt" ? "E" : "Z";
+export function categoryOf(taxBp: number, { taxKind, zeroKind }: Pick<Paper, "taxKind" | "zeroKind">): TaxCategory {
+  if (taxBp > 0) return "S";
+  if (taxKind === "reverse charge") return "AE";
+  return taxKind === "exempt" || zeroKind === "exempt" ? "E" : "Z";
+}
 
 export const netOf = ({ lines }: Pick<Paper, "lines">): Minor =>
   sum(lines.map(({ amountMinor, taxMinor }) => amountMinor - taxMinor));

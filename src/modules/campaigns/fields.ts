@@ -1,6 +1,7 @@
 import type { MergeFields } from "@/core/messages/fields";
 import { moneyWords } from "@/core/money/amounts";
 import type { ViewContext } from "@/kernel/operation";
+import { saidTitle } from "@/store/service-names";
 import { lastHad } from "./audience";
 import { type CampaignRow, offeredTo } from "./campaigns";
 import type { Candidate } from "./inviting";
@@ -13,7 +14,7 @@ export function fieldsOf(context: ViewContext, campaign: CampaignRow, to: Candid
     `SELECT ${lastHad} AS last, (SELECT line FROM sites WHERE id = @siteId) AS line FROM customers c WHERE c.id = @customerId`,
   ).get({ customerId: to.customer_id, siteId: to.site_id, services: JSON.stringify([campaign.service_id]) })!;
   return {
-    service: items[0]!.service.name,
+    service: saidTitle(context.sql, items[0]!.service.name),
     site: line,
     price: { minor: order.totalMinor, currency: business.currency },
     off:

@@ -1,4 +1,5 @@
 import type { Item } from "@/core/catalogue/items";
+import { type Language, languages } from "@/core/messages/languages";
 import { waysToCome } from "@/core/repeats/flexible";
 import {
   DateText,
@@ -187,10 +188,16 @@ export const Checklist = Type.Array(
 /** Days before a date of a repeat. */
 const AheadDays = Type.Integer({ minimum: 1, maximum: 120 });
 
+const OtherNames = Type.Unsafe<Partial<Record<Language, string>>>(
+  input(Object.fromEntries(languages.map((language) => [language, Type.Optional(Type.String({ maxLength: 80 }))]))),
+);
+
 export const SaveService = input({
   id: OrNull(Id),
   code: Type.String({ pattern: "^[A-Za-z]{2}$", patternSentence: "Two letters, such as SW." }),
   name: Name,
+  /** What messages in another language call it; absent: as it is. */
+  otherNames: Type.Optional(OtherNames),
   category: Name,
   description: Type.String({ maxLength: 400 }),
   priceMinor: Money,

@@ -20,6 +20,7 @@ export function storeService(context: OperationContext, service: SaveService): {
   const id = saveRow(context, "services", service.id, {
     code: service.code.toUpperCase(),
     name: service.name.trim(),
+    ...(service.otherNames && { other_names: JSON.stringify(namesSaid(service.otherNames)) }),
     category: category.name,
     description: service.description,
     price_minor: service.priceMinor,
@@ -92,6 +93,12 @@ export function storeService(context: OperationContext, service: SaveService): {
   if (service.limits) saveLimits(context, "service", id, service.limits);
   return { id };
 }
+
+/** Names that were left empty are none. */
+const namesSaid = (names: NonNullable<SaveService["otherNames"]>) =>
+  Object.fromEntries(
+    Object.entries(names).flatMap(([language, name]) => (name?.trim() ? [[language, name.trim()]] : [])),
+  );
 
 function refuseOddTerms({ deposit, late, priceMinor, priceKind }: SaveService): void {
   const fields: Record<string, string> = {};

@@ -3,12 +3,13 @@ import { addDays } from "@/core/time/dates";
 import { localOf } from "@/core/time/local";
 import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
+import { saveService } from "@/modules/catalogue/operations/save-service";
 import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
 import { todayView } from "@/modules/today/views/today";
 import { runDue } from "@/worker/loop";
 import { drainOutbox } from "@/worker/outbox";
-import { office, one, saidOf, smallWorld, system } from "@demo/small-world";
+import { office, one, saidOf, serviceInput, smallWorld, system } from "@demo/small-world";
 import { sendNow } from "./operations/send-now";
 import { matchThread, openThread, settleThread, snoozeThread, writeByHand, writeNote } from "./operations/conversation";
 import { noteDelivery } from "./operations/record-delivery";
@@ -142,6 +143,27 @@ describe("a reminder", () => {
     w.later(1);
     await runDue(w.hogar);
     expect(text()?.state).toBe("sent");
+  });
+
+  it("that a visit was moved is in one language throughout, its service and its old time too", async () => {
+    const w = world();
+    mustPerform(w.hogar, saveLanguage, { customerId: 1, language: "es", timeZone: null }, office);
+    const sweep = { ...serviceInput, id: 1, code: "SW", name: "Chimney sweep", priceMinor: 7900, minutes: 60 };
+    mustPerform(w.hogar, saveService, { ...sweep, otherNames: { es: "Deshollinado" } }, office);
+    mustPerform(
+      w.hogar,
+      moveVisit,
+      { visitId: w.visitId, date: "2027-03-19", fromMinute: 540, toMinute: 660, technicianIds: [1] },
+      office,
+    );
+    await runDue(w.hogar);
+    const { body } = w.sent.find(({ way, language }) => way === "mail" && language === "es")!;
+    expect(body).toMatch(/antes: \S+ \d+ de marzo, \S+\d/);
+    expect(body).not.toMatch(/March|day\b/);
+    w.booked({ as: system });
+    await runDue(w.hogar);
+    const mail = w.sent.findLast(({ way }) => way === "mail")!;
+    expect([mail.language, mail.body]).toEqual(["es", expect.stringContaining("Deshollinado")]);
   });
 
   it("of a visit that was moved is the new one alone, and of a cancelled one none", async () => {

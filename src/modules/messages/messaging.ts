@@ -8,6 +8,7 @@ import type { OpenedBy } from "@/kernel/links";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import type { BusinessRow } from "@/store/business";
 import type { Rows } from "@/store/rows";
+import { saidTitle } from "@/store/service-names";
 import { type Reader, write, type Written } from "./writing";
 
 export interface Telling {
@@ -333,14 +334,14 @@ export const jobFields = (context: ViewContext, jobId: number, visitId: number):
   fieldsOfVisits(context, visitsOfJob(context, jobId, visitId), { phone: context.business.phone, proof: "known" });
 
 function fieldsOfVisits(
-  { business }: ViewContext,
+  { business, sql }: ViewContext,
   { first, coming, site }: { first: VisitToTell; coming: readonly VisitToTell[]; site: string },
   { phone, proof }: Pick<Recipient, "phone" | "proof">,
 ): MergeFields {
   const unproved = isUnproved(proof);
   const place = unproved ? ({ phrase: "yourAddress" } as const) : site;
   return {
-    service: first.title,
+    service: saidTitle(sql, first.title),
     site: place,
     ...placeFields(first.work_place, {
       site: unproved ? "" : site,

@@ -1,3 +1,4 @@
+import type { FieldValue } from "@/core/messages/fields";
 import { type Meaning, meaningsOf } from "@/core/messages/answers";
 import { dayMs } from "@/core/horizons";
 import type { Occasion } from "@/core/messages/occasions";
@@ -10,6 +11,7 @@ import { languages } from "@/core/messages/languages";
 import { dangerWordsColumn, idsColumn } from "@/store/columns";
 import { insertOnce, insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
+import { saidTitle } from "@/store/service-names";
 import { tellAsker, tellCustomer, timesOf } from "./messaging";
 import { noteTheirs, threadOfCustomer, threadOfStranger } from "./threads";
 
@@ -236,9 +238,12 @@ export function confirmVisits(context: OperationContext, visits: readonly VisitM
   });
 }
 
-function fieldsOfOne({ sql, business }: OperationContext, visitId: number): Record<string, string> {
+function fieldsOfOne({ sql, business }: OperationContext, visitId: number): Record<string, FieldValue> {
   const visit = sql<Rows["visits"]>("SELECT * FROM visits WHERE id = ?").get(visitId)!;
-  return { ...timesOf(business.time_zone, [visit]), service: visit.title } as Record<string, string>;
+  return { ...timesOf(business.time_zone, [visit]), service: saidTitle(sql, visit.title) } as Record<
+    string,
+    FieldValue
+  >;
 }
 
 /** The visits that the answer of a customer is about, as it was when it came in. */

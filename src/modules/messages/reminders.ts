@@ -1,3 +1,4 @@
+import type { FieldValue } from "@/core/messages/fields";
 import {
   type FallingMessage,
   type FallRule,
@@ -10,6 +11,7 @@ import { insertOnce } from "@/store/insert";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { daysColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
+import { saidTitle } from "@/store/service-names";
 import { tellCustomer, timesOf } from "./messaging";
 import { zoneOf } from "./sending";
 
@@ -144,7 +146,11 @@ function remindOf(
     about: `${rule} of visit ${visit} at ${from}`,
     fields: {
       visits: more.map(
-        (one) => ({ ...timesOf(business.time_zone, [one]), service: one.title }) as Record<string, string>,
+        (one) =>
+          ({ ...timesOf(business.time_zone, [one]), service: saidTitle(context.sql, one.title) }) as Record<
+            string,
+            FieldValue
+          >,
       ),
     },
   });

@@ -69,7 +69,7 @@ const madeUpFields = ({
     visits: [],
     expected: { clock: 590 },
     minutes: "20",
-    old: "Thursday, 11–13",
+    old: { dated: addDays(today, 2), window: [660, 780] },
     reason: "we do not come so far out.",
     done: "Flue swept\nSmoke test",
     note: "The rope of the door should be renewed next year.",

@@ -118,6 +118,7 @@ function writeInvoice(
         : { days: customer.payment_days, from: customer.payment_from },
     );
   const services = servicesOf(context, jobs);
+  const zero = asked.some(({ taxBp }) => taxBp === 0) ? rateOfNothing(context) : null;
   const id = insertRow(sql, "invoices", {
     ...numberOf(context, "invoices", business.invoice_prefix),
     nonce: nanoid(32),
@@ -136,7 +137,12 @@ function writeInvoice(
     buyer_address: customer.bill_name ? customer.bill_address : siteOf(context, customerId, jobId),
     buyer_tax_number: customer.tax_number,
     tax_kind: customer.tax_kind,
-    tax_words: { standard: "", "reverse charge": reverseChargeWords, exempt: business.exempt_words }[customer.tax_kind],
+    zero_kind: zero?.zero_kind ?? "zero rated",
+    tax_words: {
+      standard: zero?.words ?? "",
+      "reverse charge": reverseChargeWords,
+      exempt: business.exempt_words,
+    }[customer.tax_kind],
     before_text: inParagraphs(before, ...wordsOf(context, "invoice", "before", services)),
     after_text: inParagraphs(after ?? business.invoice_text, ...wordsOf(context, "invoice", "after", services)),
     form_key: formKey ?? null,
@@ -161,6 +167,12 @@ function writeInvoice(
   post(context, { kind: "invoice", key: `invoice ${id}` }, invoiceIssued(id, asked));
   return id;
 }
+
+/** What 0% is here, where the owner has such a rate. */
+const rateOfNothing = ({ sql }: ViewContext) =>
+  sql<Pick<Rows["tax_rates"], "zero_kind" | "words">>(
+    "SELECT zero_kind, words FROM tax_rates WHERE rate_bp = 0",
+  ).get() ?? null;
 
 const inParagraphs = (...words: string[]): string => words.filter(Boolean).join("\n\n");
 

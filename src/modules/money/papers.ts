@@ -102,6 +102,7 @@ export function paperOfPayment(context: ViewContext, paymentId: number): Paper {
     place: null,
     currency: business.currency,
     taxKind: "standard",
+    zeroKind: "zero rated",
     taxWords: "",
     before: `Received by ${{ card: "card", cash: "cash", bank: "transfer", cheque: "cheque" }[payment.method]}${payment.note ? ` (${payment.note})` : ""}, with thanks.`,
     lines: [
@@ -142,6 +143,7 @@ export function statementOf(
     place: null,
     currency: context.business.currency,
     taxKind: "standard",
+    zeroKind: "zero rated",
     taxWords: "",
     before: wordsOf(context, "statement", "before").join("\n\n"),
     lines: [],
@@ -187,6 +189,7 @@ const framed = (context: ViewContext, invoice: InvoiceRow, sellerId = invoice.se
   place: invoice.place === invoice.buyer_address ? null : invoice.place,
   currency: context.business.currency,
   taxKind: invoice.tax_kind as TaxKind,
+  zeroKind: invoice.zero_kind,
   taxWords: invoice.tax_words,
   entries: [],
 });

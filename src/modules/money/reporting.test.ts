@@ -1,10 +1,12 @@
 import { reportNames } from "@/core/money/reports";
-import { mustPerform } from "@/kernel/operation";
+import { mustPerform, perform, viewContext } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
-import { office, paymentFor, saidOf, smallWorld } from "@demo/small-world";
+import { businessInput, office, paymentFor, saidOf, smallWorld } from "@demo/small-world";
 import { makeInvoice } from "./operations/billing";
 import { creditInvoiceByHand } from "./operations/corrections";
+import { paperOfInvoice } from "./papers";
+import { saveBusiness } from "@/modules/business/operations/save-business";
 import { recordPayment } from "./operations/record-payment";
 import { saveAccountNumbers } from "./operations/save-account-numbers";
 import { report } from "./views/report";
@@ -60,6 +62,34 @@ describe("the reports", () => {
     // Half of its tax, €13.71, to the cent.
     expect(read("tax by payment").rows).toEqual([["March 2027", "21%", 3_264, 686, 3_950]]);
     expect(read("tax by invoice", "2027-05-01", "2027-06-30").rows).toEqual([]);
+  });
+
+  it("tell work that is exempt from what is taxed at zero, with the reason on the invoice", () => {
+    const { hogar, actor, read } = booksOfSpring();
+    const taxRates = [{ name: "Lessons", rateBp: 0, zeroKind: "exempt" as const, words: "Exempt: schooling." }];
+    mustPerform(hogar, saveBusiness, { ...businessInput, taxRates }, office);
+    const free = { quantity: 1, unitMinor: 4_000, taxBp: 0, discountBp: 0 };
+    const { invoiceId } = mustPerform(
+      hogar,
+      makeInvoice,
+      {
+        customerId: actor.customerId,
+        lines: [{ description: "Lesson", ...free }],
+        discountBp: 0,
+        before: "",
+        after: "",
+        dueDate: null,
+        key: "a lesson",
+      },
+      office,
+    );
+    expect(paperOfInvoice(viewContext(hogar, office), invoiceId)).toMatchObject({
+      zeroKind: "exempt",
+      taxWords: "Exempt: schooling.",
+    });
+    expect(read("tax by invoice").rows).toContainEqual(["March 2027", "0%, exempt", 4_000, 0, 4_000]);
+    const twice = [...taxRates, { name: "Exports", rateBp: 0 }];
+    expect(saidOf(perform(hogar, saveBusiness, { ...businessInput, taxRates: twice }, office))).toMatch(/0% already/);
   });
 
   it("say what was sold by what, net, with credit notes taken off; all ways come to the same", () => {

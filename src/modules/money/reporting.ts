@@ -53,8 +53,8 @@ function monthsOf({ from, to }: Stretch): Stretch[] {
 
 interface RateSums {
   taxBp: number;
-  /** Why there is none on it, where that was agreed. */
-  kind: Rows["invoices"]["tax_kind"];
+  /** Why there is none on it, where there is none. */
+  kind: Rows["invoices"]["tax_kind"] | Rows["invoices"]["zero_kind"];
   netMinor: number;
   taxMinor: number;
 }
@@ -78,11 +78,11 @@ function taxReport(context: ViewContext, name: "tax by invoice" | "tax by paymen
 const taxInvoiced = (context: ViewContext, stretch: Stretch): RateSums[] =>
   context
     .sql<RateSums>(
-      `SELECT e.tax_bp AS taxBp, i.tax_kind AS kind, coalesce(-sum(e.amount_minor) FILTER (WHERE e.account = 'sales'), 0) AS netMinor,
+      `SELECT e.tax_bp AS taxBp, iif(i.tax_kind = 'standard' AND e.tax_bp = 0, i.zero_kind, i.tax_kind) AS kind, coalesce(-sum(e.amount_minor) FILTER (WHERE e.account = 'sales'), 0) AS netMinor,
           coalesce(-sum(e.amount_minor) FILTER (WHERE e.account = 'tax'), 0) AS taxMinor
         FROM ledger_events v JOIN ledger_entries e ON e.event_id = v.id JOIN invoices i ON i.id = e.invoice_id
         WHERE v.at >= @begins AND v.at < @ends AND e.account IN ('sales', 'tax')
-        GROUP BY e.tax_bp, i.tax_kind ORDER BY e.tax_bp, i.tax_kind`,
+        GROUP BY 1, 2 ORDER BY 1, 2`,
     )
     .all(momentsOf(context, stretch));
 
@@ -90,8 +90,8 @@ const taxInvoiced = (context: ViewContext, stretch: Stretch): RateSums[] =>
 function taxPaid(context: ViewContext, stretch: Stretch): RateSums[] {
   const { sql } = context;
   const { begins, ends } = momentsOf(context, stretch);
-  const touched = sql<{ id: number; kind: RateSums["kind"] }>(
-    `SELECT i.id, i.tax_kind AS kind FROM invoices i JOIN (
+  const touched = sql<Pick<Rows["invoices"], "id" | "tax_kind" | "zero_kind">>(
+    `SELECT i.id, i.tax_kind, i.zero_kind FROM invoices i JOIN (
       SELECT invoice_id AS id FROM allocations WHERE at >= @begins AND at < @ends
       UNION SELECT invoice_id FROM credit_notes WHERE issued_at >= @begins AND issued_at < @ends) USING (id)`,
   ).all({ begins, ends });
@@ -106,15 +106,18 @@ function taxPaid(context: ViewContext, stretch: Stretch): RateSums[] {
     "SELECT coalesce(sum(amount_minor), 0) AS n FROM allocations WHERE invoice_id = @id AND at < @before",
   );
   const by = (id: number, before: number) => paidByRate(rates.all({ id, before }), paid.get({ id, before })!.n);
-  const parts = touched.flatMap(({ id, kind }) => [
-    ...by(id, ends).map((part) => ({ ...part, kind })),
-    ...by(id, begins).map(({ taxBp, netMinor, taxMinor }) => ({
-      taxBp,
-      kind,
-      netMinor: -netMinor,
-      taxMinor: -taxMinor,
-    })),
-  ]);
+  const parts = touched.flatMap(({ id, tax_kind, zero_kind }) => {
+    const kindOf = (taxBp: number) => (tax_kind === "standard" && taxBp === 0 ? zero_kind : tax_kind);
+    return [
+      ...by(id, ends).map((part) => ({ ...part, kind: kindOf(part.taxBp) })),
+      ...by(id, begins).map(({ taxBp, netMinor, taxMinor }) => ({
+        taxBp,
+        kind: kindOf(taxBp),
+        netMinor: -netMinor,
+        taxMinor: -taxMinor,
+      })),
+    ];
+  });
   return [...groupBy(parts, ({ taxBp, kind }) => `${taxBp} ${kind}`).values()]
     .sort(([a], [b]) => a!.taxBp - b!.taxBp || a!.kind.localeCompare(b!.kind))
     .map((of) => ({

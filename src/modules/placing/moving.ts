@@ -1,6 +1,5 @@
-import { localDate } from "@/core/time/local";
-import { windowIn } from "@/core/time/local-words";
-import { dayWords } from "@/core/time/words";
+import { localDate, localOf } from "@/core/time/local";
+import type { Said } from "@/core/messages/languages";
 import { visitStates } from "@/core/visits/states";
 import type { Offer } from "@/core/windows/offer";
 import type { OperationContext } from "@/kernel/operation";
@@ -44,16 +43,21 @@ export function moveTo(
     sql("UPDATE promises SET ended_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(now, day.id);
     insertRow(sql, "promises", { visit_id: day.id, made_at: now, window_from: to.from, window_to: to.to });
     if (silent) continue;
-    const old = `${dayWords(localDate(day.window_from, business.time_zone))}, ${windowIn(day.window_from, day.window_to, business.time_zone)}`;
     tellCustomer(context, {
       jobId: day.job_id!,
       visitId: day.id,
       occasion: "moved",
       about: `visit ${day.id} at ${now}`,
-      fields: { old },
+      fields: { old: promisedTime(day, business.time_zone) },
       answer,
     });
     told = true;
   }
   return told;
 }
+
+/** The day and the window of a promise, for a message. */
+const promisedTime = ({ window_from, window_to }: VisitRow, zone: string): Said => ({
+  dated: localDate(window_from, zone),
+  window: [localOf(window_from, zone).minute, localOf(window_to, zone).minute],
+});

@@ -1,3 +1,4 @@
+import { saidTitle } from "@/store/service-names";
 import { type Asking, askStep, type AskStep } from "@/core/repeats/asking";
 import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
@@ -85,7 +86,7 @@ export function askCustomer(context: OperationContext, repeat: RepeatRow, date: 
     askId: id,
     occasion: "ask first",
     about: `ask ${id}, ${times}`,
-    fields: { service: workOn(context, repeat, date).needs.title, day: { days: [date] } },
+    fields: { service: saidTitle(context.sql, workOn(context, repeat, date).needs.title), day: { days: [date] } },
   });
 }
 

@@ -1,3 +1,4 @@
+import { saidTitle } from "@/store/service-names";
 import { fromNotice, noticeOn, type PriceReview, reviewed } from "@/core/repeats/price";
 import type { LocalDate } from "@/core/time/dates";
 import type { OperationContext } from "@/kernel/operation";
@@ -41,7 +42,7 @@ function tellOfReview(context: OperationContext, repeat: RepeatRow, agreed: Pric
     occasion: "price review",
     about: `repeat ${repeat.id}, ${review.date}`,
     fields: {
-      service: needsOf(context, repeat).needs.title,
+      service: saidTitle(sql, needsOf(context, repeat).needs.title),
       day: { date: review.date },
       old: price(repeat.price_minor!),
       price: price(reviewed(repeat.price_minor!, review)),

@@ -27,11 +27,12 @@ export function readBusinessPart(context: ViewContext) {
       taxNumber: b.tax_number,
       currency: b.currency,
       timeZone: b.time_zone,
+      language: b.language,
       weekStart: b.week_start,
       clockHours: b.clock_hours,
       pricesIncludeTax: b.prices_include_tax === 1,
-      taxRates: sql<{ name: string; rateBp: number }>(
-        "SELECT name, rate_bp AS rateBp FROM tax_rates ORDER BY position",
+      taxRates: sql<{ name: string; rateBp: number; zeroKind: Rows["tax_rates"]["zero_kind"]; words: string }>(
+        "SELECT name, rate_bp AS rateBp, zero_kind AS zeroKind, words FROM tax_rates ORDER BY position",
       ).all(),
       terms: b.terms,
       quoteText: b.quote_text,

@@ -4,7 +4,7 @@ import { hoursBy, limitsBy, namedBy, promisedBy } from "@/kernel/reading";
 import { readCoupons } from "@/modules/catalogue/coupons";
 import { jobPatterns } from "@/modules/catalogue/job-patterns";
 import { readPattern } from "@/modules/catalogue/window-patterns";
-import { checklistColumn, questionsColumn, repeatsEveryColumn } from "@/store/columns";
+import { checklistColumn, otherNamesColumn, questionsColumn, repeatsEveryColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
 
 type ServiceRow = Rows["services"];
@@ -67,6 +67,7 @@ export function readServices(context: ViewContext) {
         id: s.id,
         code: s.code,
         name: s.name,
+        otherNames: otherNamesColumn.read(s.other_names),
         category: s.category,
         description: s.description,
         priceMinor: s.price_minor,

@@ -45,6 +45,7 @@ function paper(lines: PaperLine[], more: Partial<Paper> = {}): Paper {
     place: null,
     currency: "EUR",
     taxKind: "standard",
+    zeroKind: "zero rated",
     taxWords: "",
     pricesIncludeTax: true,
     before: "",

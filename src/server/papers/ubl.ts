@@ -64,7 +64,7 @@ export function paperUbl(paper: Paper): string {
         "cbc:LineExtensionAmount": money(line.amountMinor - line.taxMinor),
         "cac:Item": {
           "cbc:Name": line.description,
-          "cac:ClassifiedTaxCategory": categoryNode(categoryOf(line.taxBp, paper.taxKind), line.taxBp, ""),
+          "cac:ClassifiedTaxCategory": categoryNode(categoryOf(line.taxBp, paper), line.taxBp, ""),
         },
         "cac:Price": { "cbc:PriceAmount": { "@currencyID": paper.currency, "#": netPrice(line, paper.currency) } },
       })),

@@ -25,6 +25,14 @@ const TextBlock = input({
   words: Type.String({ minLength: 1, maxLength: 4000, pattern: "\\S", patternSentence: "Write what it says." }),
 });
 
+const TaxRate = input({
+  name: Name,
+  rateBp: Type.Integer({ minimum: 0, maximum: 10_000 }),
+  /** Of a rate of 0%: what it is, and why, as it stands on invoices. */
+  zeroKind: Type.Optional(OneOf(["zero rated", "exempt"])),
+  words: Type.Optional(Type.String({ maxLength: 200 })),
+});
+
 const SaveBusiness = input({
   name: Name,
   phone: Phone,
@@ -46,9 +54,7 @@ const SaveBusiness = input({
   weekStart: Type.Optional(Type.Integer({ minimum: 0, maximum: 6 })),
   clockHours: Type.Optional(Type.Union([Type.Literal(12), Type.Literal(24)])),
   pricesIncludeTax: Type.Optional(Type.Boolean()),
-  taxRates: Type.Optional(
-    Type.Array(input({ name: Name, rateBp: Type.Integer({ minimum: 0, maximum: 10_000 }) }), { maxItems: 20 }),
-  ),
+  taxRates: Type.Optional(Type.Array(TaxRate, { maxItems: 20 })),
   terms: Type.Optional(LongText),
   quoteText: Type.Optional(LongText),
   invoiceText: Type.Optional(LongText),
@@ -102,6 +108,9 @@ export const saveBusiness = defineOperation({
       b.taxRates?.findIndex(
         (rate, i) => b.taxRates!.findIndex((r) => r.name.trim().toLowerCase() === rate.name.trim().toLowerCase()) < i,
       ) ?? -1;
+    const free = b.taxRates?.flatMap(({ rateBp }, i) => (rateBp === 0 ? [i] : [])) ?? [];
+    if (free[1] !== undefined)
+      fields[`/taxRates/${free[1]}/rateBp`] = "There is a rate of 0% already: what it is stands on invoices.";
     if (twice >= 0) fields[`/taxRates/${twice}/name`] = "There is one of this name already.";
     if (b.billing && b.billing.invoicePrefix === b.billing.creditPrefix)
       fields["/billing/creditPrefix"] =
@@ -159,10 +168,16 @@ export const saveBusiness = defineOperation({
 });
 
 /** Services keep the rate they have: a rate here is a choice to make, not a rule that reaches back. */
-function saveTaxRates({ sql }: OperationContext, rates: readonly { name: string; rateBp: number }[]): void {
+function saveTaxRates({ sql }: OperationContext, rates: readonly Static<typeof TaxRate>[]): void {
   sql("DELETE FROM tax_rates").run();
-  for (const [i, { name, rateBp }] of rates.entries())
-    insertRow(sql, "tax_rates", { name: name.trim(), rate_bp: rateBp, position: i });
+  for (const [i, { name, rateBp, zeroKind = "zero rated", words = "" }] of rates.entries())
+    insertRow(sql, "tax_rates", {
+      name: name.trim(),
+      rate_bp: rateBp,
+      position: i,
+      zero_kind: rateBp === 0 ? zeroKind : "zero rated",
+      words: rateBp === 0 ? words.trim() : "",
+    });
 }
 
 /** What was printed stays as it was: papers keep their words. */

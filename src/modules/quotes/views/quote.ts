@@ -127,6 +127,7 @@ export const quotePaper = defineView({
       place: null,
       currency: business.currency,
       taxKind: "standard",
+      zeroKind: "zero rated",
       taxWords: "",
       before: row.words,
       lines: order.lines.map((line) => ({ ...line, discountBp: 0, date: null })),

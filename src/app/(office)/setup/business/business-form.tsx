@@ -22,6 +22,9 @@ const currencies = typeof Intl.supportedValuesOf === "function" ? Intl.supported
 const timeZones = typeof Intl.supportedValuesOf === "function" ? Intl.supportedValuesOf("timeZone") : ["Europe/Lisbon"];
 
 /** Who the business is, how it writes, its taxes and texts, and what it counts with. */
+const freshRate = { name: "Reduced", rateBp: 0, zeroKind: "zero rated", words: "" } as const;
+const standardRate = { name: "Standard", rateBp: 2100 };
+
 export function BusinessForm({ data, saved }: { data: SetupData; saved: () => void }) {
   const { draft, set, wrong, round, frame } = useKeptForm({
     operation: "save-business",
@@ -163,17 +166,34 @@ export function BusinessForm({ data, saved }: { data: SetupData; saved: () => vo
             >
               <Close fontSize="small" />
             </IconButton>
+            {rate.rateBp === 0 && (
+              <>
+                <TextField
+                  select
+                  label="Such work is"
+                  value={rate.zeroKind}
+                  onChange={(e) => setRate(at, { zeroKind: e.target.value as typeof rate.zeroKind })}
+                  sx={{ width: 160 }}
+                >
+                  <MenuItem value="zero rated">taxed at zero</MenuItem>
+                  <MenuItem value="exempt">exempt</MenuItem>
+                </TextField>
+                <Field
+                  label="Why, on invoices"
+                  value={rate.words}
+                  onChange={(e) => setRate(at, { words: e.target.value })}
+                  wrong={wrong(`/taxRates/${at}/words`)}
+                  sx={{ flexGrow: 1 }}
+                />
+              </>
+            )}
           </Box>
         ))}
         <Box>
           <Button
             size="small"
             startIcon={<Add />}
-            onClick={() =>
-              set({
-                taxRates: [...rates, { name: rates.length ? "Reduced" : "Standard", rateBp: rates.length ? 0 : 2100 }],
-              })
-            }
+            onClick={() => set({ taxRates: [...rates, { ...freshRate, ...(rates.length === 0 && standardRate) }] })}
           >
             Tax rate
           </Button>

@@ -1,4 +1,5 @@
 "use client";
+import { languageNames, languages } from "@/core/messages/languages";
 import { durationWords } from "@/core/time/words";
 import { counted } from "@/core/words";
 import { FormFrame, promisedNote, without } from "@/ui/form-frame";
@@ -34,6 +35,7 @@ const fresh = (data: SetupData): ServiceDraft => ({
   id: null,
   code: "",
   name: "",
+  otherNames: {},
   category: data.categories[0]?.name ?? "",
   description: "",
   priceMinor: 0,
@@ -122,6 +124,18 @@ export function ServiceForm({
             wrong={wrong("/code")}
             helperText="Two letters for the board"
           />
+          {languages
+            .filter((language) => language !== data.business.language)
+            .map((language) => (
+              <Field
+                key={language}
+                label={`Name in messages in ${languageNames[language]}`}
+                value={draft.otherNames[language] ?? ""}
+                onChange={(e) => set({ otherNames: { ...draft.otherNames, [language]: e.target.value } })}
+                wrong={wrong(`/otherNames/${language}`)}
+                helperText="Left empty: as it is"
+              />
+            ))}
           <Autocomplete
             freeSolo
             options={data.categories.map((c) => c.name)}

@@ -1,0 +1,8 @@
+-- What a service is called in other languages: { "es": "…" }. The name itself is in the language of the business.
+ALTER TABLE services ADD COLUMN other_names TEXT NOT NULL DEFAULT '{}' CHECK (json_valid(other_names));
+
+-- What a rate of 0% is: taxed at nothing, or exempt; and why, as it stands on invoices. There is one such rate.
+ALTER TABLE tax_rates ADD COLUMN zero_kind TEXT NOT NULL DEFAULT 'zero rated' CHECK (zero_kind IN ('zero rated', 'exempt'));
+ALTER TABLE tax_rates ADD COLUMN words TEXT NOT NULL DEFAULT '';
+-- What lines of 0% were on an invoice where its customer pays tax.
+ALTER TABLE invoices ADD COLUMN zero_kind TEXT NOT NULL DEFAULT 'zero rated' CHECK (zero_kind IN ('zero rated', 'exempt'));

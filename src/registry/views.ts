@@ -12,7 +12,7 @@ import { customerCards } from "@/modules/customers/views/cards";
 import { customerChoices, customers } from "@/modules/customers/views/customers";
 import { find } from "@/modules/customers/views/find";
 import { sameAs } from "@/modules/customers/views/same-as";
-import { possibleDuplicates } from "@/modules/customers/views/same-person";
+import { mergingTerms, possibleDuplicates } from "@/modules/customers/views/same-person";
 import {
   businessForSearch,
   checkBooker,
@@ -106,6 +106,7 @@ export const views = {
   "my-account": myAccount,
   "my-invoice": myInvoice,
   "my-credit-note": myCreditNote,
+  "merging-terms": mergingTerms,
   "possible-duplicates": possibleDuplicates,
   board: board,
   "business-for-search": businessForSearch,

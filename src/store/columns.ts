@@ -10,6 +10,7 @@ import type { RowProblem } from "@/core/imports/customer-row";
 import type { PricedLine } from "@/core/money/amounts";
 import { type Language, languages } from "@/core/messages/languages";
 import type { Meaning } from "@/core/messages/answers";
+import type { QuickAnswer } from "@/core/messages/quick-answers";
 import type { MergeFields } from "@/core/messages/fields";
 import type { CampaignTexts } from "@/core/messages/campaign-texts";
 import type { Channel, LinkKind } from "@/core/messages/purposes";
@@ -155,6 +156,8 @@ export const toldSellerColumn = jsonColumn<ToldSeller>(
 export const dangerWordsColumn = jsonColumn<Record<Language, string[]>>(
   Type.Object(Object.fromEntries(languages.map((language) => [language, Type.Array(text)]))),
 );
+/** Words with which answers by hand begin. */
+export const quickAnswersColumn = jsonColumn<QuickAnswer[]>(objects({ name: text, words: Type.Object({}) }));
 /** Channels of an occasion or of a message, in order. */
 export const channelsColumn = jsonColumn<Channel[]>(Type.Array(text));
 /** What a message's words are made of on the channels that are left, and where it goes there. */

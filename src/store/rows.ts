@@ -172,6 +172,7 @@ export interface Rows {
     urgent_minutes: number;
     books_closed_to: string | null;
     part_months: "whole" | "days";
+    quick_answers: Json | null;
   };
   campaign_invites: {
     id: number;
@@ -1540,7 +1541,8 @@ export interface LeftOut {
     | "danger_words"
     | "urgent_minutes"
     | "books_closed_to"
-    | "part_months";
+    | "part_months"
+    | "quick_answers";
   campaign_invites: "id" | "opened_at" | "job_id";
   campaigns: "id" | "end_reason" | "coupon_id" | "next_at" | "began_at" | "ended_at";
   cards: "id" | "removed_at" | "expires" | "collects" | "agreed_words" | "position" | "expiry_told" | "fingerprint";

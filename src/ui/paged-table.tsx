@@ -7,6 +7,7 @@ import { type ReactNode, useDeferredValue, useMemo, useState } from "react";
 import { DataTable } from "./data-table";
 import type { firstPage, PagedView, Sort } from "./first-page";
 import { useLive } from "./live";
+import { type FileColumn, SaveList } from "./save-list";
 
 /** A long list: paged, sorted and searched by the database, so that it is as quick with a hundred thousand rows as with ten. */
 export function PagedTable<N extends PagedView, R extends GridValidRowModel>({
@@ -19,6 +20,7 @@ export function PagedTable<N extends PagedView, R extends GridValidRowModel>({
   empty,
   everyMs,
   onSearch,
+  file,
   ...table
 }: {
   name: N;
@@ -34,6 +36,8 @@ export function PagedTable<N extends PagedView, R extends GridValidRowModel>({
   empty: string;
   /** What is looked for, where somebody else wants to know. */
   onSearch?: (search: string) => void;
+  /** The columns of a file of all that is found, in the same order, where it can be saved as one. */
+  file?: readonly FileColumn<R>[];
   /** How often it is read again by itself. */
   everyMs?: number;
 } & Pick<
@@ -73,6 +77,7 @@ export function PagedTable<N extends PagedView, R extends GridValidRowModel>({
     <>
       <Box sx={{ px: 6, pb: 3, display: "flex", gap: 4, alignItems: "center", flexWrap: "wrap" }}>
         {beside}
+        {file && <SaveList<N, R> name={name} asked={{ ...asked, ...more } as unknown as ViewInput<N>} columns={file} />}
         {searchLabel && (
           <TextField
             size="small"

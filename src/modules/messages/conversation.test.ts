@@ -449,6 +449,30 @@ describe("a conversation", () => {
   });
 });
 
+describe("words with which an answer begins", () => {
+  it("are the owner’s, in the customer’s language, and hold no field but the link", () => {
+    const w = world();
+    const { threadId } = mustPerform(w.hogar, openThread, { customerId: w.actor.customerId }, office);
+    const shown = () => {
+      const view = look(w.hogar, thread, { threadId }, office);
+      return view.ok ? view.value.starters.map(({ words }) => words) : [];
+    };
+    expect(shown()).toContain("Thank you, we have noted that.");
+    const answers = [
+      { name: "Key", words: { en: "Where is the key?", es: "¿Dónde está la llave?" } },
+      { name: "Gate", words: { en: "Is the gate open?", es: "" } },
+    ];
+    mustPerform(w.hogar, saveMessageRules, { ...rules, rules: [], quickAnswers: answers }, office);
+    expect(shown()).toEqual(["Where is the key?", "Is the gate open?"]);
+    mustPerform(w.hogar, saveLanguage, { customerId: 1, language: "es", timeZone: null }, office);
+    expect(shown()).toEqual(["¿Dónde está la llave?"]);
+    const wrong = [{ name: "Day", words: { en: "See you on {{day}}", es: "" } }];
+    expect(saidOf(perform(w.hogar, saveMessageRules, { ...rules, rules: [], quickAnswers: wrong }, office))).toBe(
+      "{{day}} is not known for this message.",
+    );
+  });
+});
+
 describe("texts of the owner’s", () => {
   const words = { occasion: "booked", channel: "text", language: "en", subject: "" } as const;
 

@@ -1,6 +1,8 @@
 import type { Channel } from "@/core/messages/purposes";
 import { messageStates } from "@/core/messages/states";
 import { isLandline } from "@/core/people/landlines";
+import type { LocalDate } from "@/core/time/dates";
+import { visitStates } from "@/core/visits/states";
 import type { ViewContext } from "@/kernel/operation";
 
 /** Why somebody is not reached on a channel; null where they are, as far as anybody knows. */
@@ -13,6 +15,22 @@ export const whyNotWords: Record<WhyNot, string> = {
   bounced: "what we wrote last has not arrived",
   landline: "this is a landline: call them",
 };
+
+/** Visits that are awaited between two days, and whose customers nothing that we send reaches. */
+export const unreachable = (context: ViewContext, first: LocalDate, last: LocalDate) =>
+  context
+    .sql<{ visitId: number; date: LocalDate; customerId: number; name: string; mail: string; phone: string }>(
+      // Most are reached by email, and need no closer look.
+      `SELECT v.id AS visitId, v.date, c.id AS customerId, c.name, c.mail, c.phone
+        FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id
+        WHERE v.date BETWEEN @first AND @last AND v.state IN ${visitStates.sql("await")}
+          AND (c.mail = '' OR EXISTS (SELECT 1 FROM stops WHERE channel = 'mail' AND address = c.mail)
+            OR EXISTS (SELECT 1 FROM messages WHERE recipient = c.mail AND state = 'bounced'))
+        ORDER BY v.date, v.window_from`,
+    )
+    .all({ first, last })
+    .map(({ mail, phone, ...visit }) => ({ ...visit, phone, ways: reachOf(context, { mail, phone }) }))
+    .filter(({ ways }) => ways.every(({ whyNot }) => whyNot !== null));
 
 /** How somebody is reached on each channel, as things stand. */
 export const reachOf = (

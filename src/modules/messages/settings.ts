@@ -4,7 +4,8 @@ import type { Channel } from "@/core/messages/purposes";
 import { startingText } from "@/core/messages/starting-texts";
 import type { Template } from "@/core/messages/templates";
 import type { ViewContext } from "@/kernel/operation";
-import { channelsColumn } from "@/store/columns";
+import { type QuickAnswer, startingAnswers } from "@/core/messages/quick-answers";
+import { channelsColumn, quickAnswersColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
 
 /** An occasion as the owner has it. */
@@ -41,3 +42,7 @@ export function templateOf(
   ).get(occasion, channel, language);
   return own ?? startingText(occasion, channel, language);
 }
+
+/** Words with which answers by hand begin: the owner's, or those a business starts with. */
+export const quickAnswers = ({ business }: ViewContext): readonly QuickAnswer[] =>
+  business.quick_answers === null ? startingAnswers : quickAnswersColumn.read(business.quick_answers);

@@ -21,6 +21,8 @@ export interface BoardVisit {
   repeatId: number | null;
   /** Whether its customer has said yes; "asked" where they were asked and have not answered. */
   confirmed: "yes" | "asked" | null;
+  /** Whether nothing that we send reaches its customer. */
+  unreached: boolean;
 }
 
 export interface BoardStop extends BoardVisit {

@@ -4,12 +4,11 @@ import { moneyWords } from "@/core/money/amounts";
 import { paymentStates } from "@/core/money/states";
 import { dayMs } from "@/core/horizons";
 import { may } from "@/core/people/permissions";
-import { addDays, type LocalDate } from "@/core/time/dates";
+import { addDays } from "@/core/time/dates";
 import { momentIn } from "@/core/time/local-words";
 import { dayWords } from "@/core/time/words";
-import { visitStates } from "@/core/visits/states";
 import type { ViewContext } from "@/kernel/operation";
-import { reachOf, whyNotWords } from "@/modules/messages/reach";
+import { unreachable, whyNotWords } from "@/modules/messages/reach";
 import { channelsColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
 import type { NeedsPerson } from "./needs";
@@ -22,7 +21,7 @@ const lostDays = 14;
 export const stuckNeeds = (context: ViewContext): NeedsPerson[] => [
   ...failingLanes(context),
   ...lostMessages(context),
-  ...unreachable(context),
+  ...notReached(context),
   ...(may(context.actor, "money.change") ? unknownCharges(context) : []),
   ...failedWork(context),
   ...givenUp(context),
@@ -83,35 +82,26 @@ const lostMessages = ({ sql, now }: ViewContext): NeedsPerson[] =>
     }));
 
 /** Visits of today and the next two days whose customers we cannot reach in any way. */
-const unreachable = (context: ViewContext): NeedsPerson[] =>
-  context
-    .sql<{ date: LocalDate; customerId: number; name: string; mail: string; phone: string }>(
-      `SELECT min(v.date) AS date, c.id AS customerId, c.name, c.mail, c.phone
-        FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id
-        WHERE v.date BETWEEN @today AND @last AND v.state IN ${visitStates.sql("await")}
-          AND (c.mail = '' OR EXISTS (SELECT 1 FROM stops WHERE channel = 'mail' AND address = c.mail)
-            OR EXISTS (SELECT 1 FROM messages WHERE recipient = c.mail AND state = 'bounced'))
-        GROUP BY c.id ORDER BY v.window_from`,
-    )
-    .all({ today: context.today, last: addDays(context.today, 2) })
-    .flatMap(({ date, customerId, name, ...addresses }) => {
-      const ways = reachOf(context, addresses);
-      if (ways.some(({ whyNot }) => whyNot === null)) return [];
+const notReached = (context: ViewContext): NeedsPerson[] => {
+  const visits = unreachable(context, context.today, addDays(context.today, 2));
+  // The first visit of each stands for the others.
+  return [...new Map(visits.toReversed().map((visit) => [visit.customerId, visit])).values()]
+    .reverse()
+    .slice(0, 12)
+    .map(({ date, customerId, name, phone, ways }) => {
       const why = ways.filter(({ whyNot }) => whyNot !== "no address" && whyNot !== "not connected");
-      return [
-        {
-          kind: "unreachable" as const,
-          words: `${name} cannot be reached before the visit on ${dayWords(date)}`,
-          detail: [
-            ...new Set(why.map(({ address, whyNot }) => `${address}: ${whyNotWords[whyNot!]}`)),
-            addresses.phone ? `Phone ${addresses.phone}` : "No phone number and no email address",
-          ].join(" · "),
-          href: `/customers/${customerId}`,
-          date,
-        },
-      ];
-    })
-    .slice(0, 12);
+      return {
+        kind: "unreachable",
+        words: `${name} cannot be reached before the visit on ${dayWords(date)}`,
+        detail: [
+          ...new Set(why.map(({ address, whyNot }) => `${address}: ${whyNotWords[whyNot!]}`)),
+          phone ? `Phone ${phone}` : "No phone number and no email address",
+        ].join(" · "),
+        href: `/customers/${customerId}`,
+        date,
+      };
+    });
+};
 
 /** Charges of which the card service has said nothing for a day: a person looks there, and says how it was. */
 const unknownCharges = ({ sql, now, business }: ViewContext): NeedsPerson[] =>

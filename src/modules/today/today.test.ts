@@ -12,6 +12,7 @@ import { saveTechnician } from "@/modules/team/operations/save-technician";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { runDue } from "@/worker/loop";
 import { office, one, paymentFor, smallWorld, visitor } from "@demo/small-world";
+import { board } from "@/modules/placing/views/board";
 import { todayView } from "./views/today";
 
 type World = ReturnType<typeof smallWorld>;
@@ -49,6 +50,14 @@ describe("customers whom nobody can reach", () => {
     for (const channel of ["mail", "text", "voice"] as const)
       mustPerform(world.hogar, saveStop, { customerId: 1, channel, stopped: true }, office);
     expect(shown()).toMatchObject([{ words: expect.stringContaining("Mira Okonjo cannot be reached") }]);
+    const day = look(
+      world.hogar,
+      board,
+      { date: one<{ date: string }>(world.hogar, "SELECT date FROM visits").date },
+      office,
+    );
+    const stops = day.ok ? day.value.technicians.flatMap((technician) => technician.stops) : [];
+    expect(stops.map(({ id, unreached }) => [id, unreached])).toEqual([[visitId, true]]);
   });
 });
 

@@ -6,3 +6,6 @@ ALTER TABLE tax_rates ADD COLUMN zero_kind TEXT NOT NULL DEFAULT 'zero rated' CH
 ALTER TABLE tax_rates ADD COLUMN words TEXT NOT NULL DEFAULT '';
 -- What lines of 0% were on an invoice where its customer pays tax.
 ALTER TABLE invoices ADD COLUMN zero_kind TEXT NOT NULL DEFAULT 'zero rated' CHECK (zero_kind IN ('zero rated', 'exempt'));
+
+-- Words with which answers by hand begin, by language; null: those a business starts with.
+ALTER TABLE business ADD COLUMN quick_answers TEXT CHECK (json_valid(quick_answers));

@@ -3,6 +3,7 @@ import { nameWithin } from "@/core/people/names";
 import { clock, durationWords, windowWords } from "@/core/time/words";
 import { stateGlyphs } from "@/ui/arch";
 import { hues } from "@/ui/palette";
+import PhoneDisabled from "@mui/icons-material/PhoneDisabled";
 import { createContext, type CSSProperties, memo, useContext } from "react";
 import css from "./board.module.css";
 import { liftWords } from "./carry";
@@ -47,6 +48,7 @@ export function VisitCard({ visit, width, carried, late, chosen }: CardProps) {
           {width > 100 && ` · ${visit.minutes} min`}
         </span>
         <span aria-hidden="true">
+          {visit.unreached && <PhoneDisabled className={css.unreached} />}
           {visit.confirmed === "yes" && "✓ "}
           {visit.confirmed === "asked" && <b className={css.asked}>? </b>}
           {stateGlyphs[visit.state]}
@@ -71,7 +73,7 @@ interface PlacedProps {
 export const PlacedVisit = memo(function PlacedVisit({ visit, frame, late, chosen, canChange }: PlacedProps) {
   const width = (useContext(HourWidth) * (visit.leaves - visit.arrives)) / 60;
   const movable = canChange && (visit.state === "promised" || visit.state === "forecast");
-  const words = `${visit.customer}, ${visit.service}, ${visit.site}. Promised ${windowWords(visit.windowFrom, visit.windowTo)}, planned ${clock(visit.arrives)} to ${clock(visit.leaves)}, ${durationWords(visit.minutes)}, ${visit.state}${confirmedWords(visit)}${late ? ", late" : ""}.`;
+  const words = `${visit.customer}, ${visit.service}, ${visit.site}. Promised ${windowWords(visit.windowFrom, visit.windowTo)}, planned ${clock(visit.arrives)} to ${clock(visit.leaves)}, ${durationWords(visit.minutes)}, ${visit.state}${confirmedWords(visit)}${visit.unreached ? ", customer not reached" : ""}${late ? ", late" : ""}.`;
   return (
     <div
       className={css.stop}

@@ -13,6 +13,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { CustomerField } from "../customer-field";
 import { type Customer, latest } from "./data";
+import { type ChosenTerms, TermsToChoose, termsTaken } from "./terms-to-choose";
 
 /** Two who are one: looked for, put side by side, and one of them kept. It can be taken back. */
 export function MergeWith({ customer, onClose }: { customer: Customer; onClose: () => void }) {
@@ -20,10 +21,16 @@ export function MergeWith({ customer, onClose }: { customer: Customer; onClose: 
   const undoable = useUndo();
   const [chosen, setChosen] = useState<{ id: number; name: string } | null>(null);
   const { data: other } = useLive("customer", chosen && { id: chosen.id, ...latest });
+  const { data: differing } = useLive("merging-terms", chosen && { oneId: customer.id, otherId: chosen.id });
+  const [whose, setWhose] = useState<ChosenTerms>({});
   const merge = useChange("merge-customers");
   const split = useChange("split-customers");
   const keep = async (kept: Customer, gone: Customer) => {
-    const done = await merge.send({ keepId: kept.id, goneId: gone.id });
+    const done = await merge.send({
+      keepId: kept.id,
+      goneId: gone.id,
+      takes: termsTaken(differing?.terms ?? [], whose, gone.id),
+    });
     if (!done) return;
     onClose();
     undoable(`They are one customer now: ${kept.name}`, () => split.send({ pairId: done.value.pairId }));
@@ -57,7 +64,7 @@ export function MergeWith({ customer, onClose }: { customer: Customer; onClose: 
                 <span>{one.visits.coming.length + one.visits.pastCount} visits</span>
                 <Button
                   variant="outlined"
-                  disabled={merge.busy}
+                  disabled={merge.busy || !differing}
                   onClick={() => void keep(one, gone)}
                   sx={{ justifySelf: "start", mt: 1 }}
                 >
@@ -65,6 +72,9 @@ export function MergeWith({ customer, onClose }: { customer: Customer; onClose: 
                 </Button>
               </Box>
             ))}
+            {differing && (
+              <TermsToChoose terms={differing.terms} sides={[customer, other]} chosen={whose} onChosen={setWhose} />
+            )}
           </Box>
         )}
         <Box sx={{ color: ink.ash, fontSize: 14 }}>

@@ -1,16 +1,14 @@
 "use client";
 import { change, type ViewOutput } from "@/api/client";
-import { upper } from "@/core/words";
 import { useLive, useRefresh } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
 import { useWork, WorkProgress } from "@/ui/use-work";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import MenuItem from "@mui/material/MenuItem";
-import TextField from "@mui/material/TextField";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
+import { type ChosenTerms, TermsToChoose, termsTaken } from "./terms-to-choose";
 
 type Side = ViewOutput<"possible-duplicates">["open"][number]["sides"][number];
 
@@ -18,8 +16,7 @@ type Side = ViewOutput<"possible-duplicates">["open"][number]["sides"][number];
 export function PossibleDuplicates() {
   const { data } = useLive("possible-duplicates", {});
   const [open, setOpen] = useState(false);
-  /** Whose terms count, where both have their own; nothing: those of whoever is kept. */
-  const [chosen, setChosen] = useState<Record<string, number>>({});
+  const [chosen, setChosen] = useState<ChosenTerms>({});
   const work = useWork();
   const refresh = useRefresh();
   const merge = useChange("merge-customers");
@@ -40,8 +37,9 @@ export function PossibleDuplicates() {
   };
   const keep = async (side: Side) => {
     const gone = pair?.sides.find((other) => other !== side);
-    const takes = (pair?.terms ?? []).map(({ group }) => group).filter((group) => chosen[group] === gone?.id);
-    if (pair && gone && (await merge.send({ keepId: side.id, goneId: gone.id, takes })))
+    if (!pair || !gone) return;
+    const takes = termsTaken(pair.terms, chosen, gone.id);
+    if (await merge.send({ keepId: side.id, goneId: gone.id, takes }))
       undoable(`They are one customer now: ${side.name}`, () => split.send({ pairId: pair.id }));
   };
   const joinAlike = () =>
@@ -114,29 +112,7 @@ export function PossibleDuplicates() {
               </Button>
             </Box>
           ))}
-          {pair.terms.length > 0 && (
-            <Box sx={{ gridColumn: "1 / -1", display: "grid", gap: 2 }}>
-              <span style={{ color: ink.ash }}>Both have agreed something of their own: whose counts?</span>
-              {pair.terms.map(({ group, words }) => (
-                <TextField
-                  key={group}
-                  select
-                  size="small"
-                  label={upper(group)}
-                  value={chosen[group] ?? ""}
-                  onChange={(e) => setChosen({ ...chosen, [group]: Number(e.target.value) })}
-                  slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
-                >
-                  <MenuItem value="">of whoever is kept</MenuItem>
-                  {pair.sides.map((side, i) => (
-                    <MenuItem key={side.id} value={side.id}>
-                      {side.name}: {words[i]}
-                    </MenuItem>
-                  ))}
-                </TextField>
-              ))}
-            </Box>
-          )}
+          <TermsToChoose terms={pair.terms} sides={pair.sides} chosen={chosen} onChosen={setChosen} />
           <Button size="small" disabled={apart.busy} onClick={() => void keepApart()} sx={{ justifySelf: "start" }}>
             They are two people
           </Button>

@@ -15,14 +15,6 @@ import { useEffect, useId, useRef, useState } from "react";
 import { useOffice } from "../office-context";
 import type { Thread } from "./data";
 
-/** Words to begin with. */
-const starters: { name: string; words: string }[] = [
-  { name: "Their page", words: "Everything about your visit, and another time if you need one: {{my_link}}" },
-  { name: "We call you", words: "Thank you. One of us calls you today." },
-  { name: "Photo, please", words: "Could you send us a photo of it? You can answer this message with it." },
-  { name: "Thank you", words: "Thank you, we have noted that." },
-];
-
 type Way = Channel | "note";
 
 /** Writes to the other end, or a note for inside. What is typed stays until it is sent. Ctrl+Enter sends. */
@@ -79,7 +71,7 @@ export function Composer({ thread }: { thread: Thread }) {
     <Box sx={{ px: 6, pb: 4, pt: 2, borderTop: `1px solid ${ink.line}`, display: "grid", gap: 2 }}>
       {way !== "note" && (
         <Box role="group" aria-label="Words to begin with" sx={{ display: "flex", gap: 1, flexWrap: "wrap" }}>
-          {starters
+          {thread.starters
             .filter(({ words }) => thread.who.isKnown || !words.includes("{{"))
             .map(({ name, words }) => (
               <Button

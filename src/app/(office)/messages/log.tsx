@@ -11,9 +11,12 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import type { GridColDef } from "@mui/x-data-grid";
 import { useMemo, useState } from "react";
-import { ExportList } from "../money/export-list";
 
 type Row = ViewOutput<"message-log">["rows"][number];
+
+const stateWords = (state: MessageState): string => (state === "dropped" ? "not sent" : state);
+/** What was written, with its links as they may be shown. */
+const bodyWords = (body: string): string => body.replace(/\{\{\w+\}\}/g, "[their link]");
 
 /** Every message that was written, and what became of it. */
 export function Log() {
@@ -40,7 +43,7 @@ export function Log() {
         width: 190,
         renderCell: ({ row }) => (
           <Box component="span" sx={{ color: messageStates.allows("lost", row.state) ? ink.ember : "inherit" }}>
-            {row.state === "dropped" ? "not sent" : row.state}
+            {stateWords(row.state)}
             {row.problem && `: ${row.problem}`}
           </Box>
         ),
@@ -58,6 +61,18 @@ export function Log() {
           columns={columns}
           searchLabel="Search messages"
           empty="Nothing has been sent yet."
+          file={[
+            { words: "Written", of: (row) => row.at },
+            { words: "To", of: (row) => row.to },
+            { words: "Address", of: (row) => row.recipient },
+            { words: "Occasion", of: (row) => row.occasion },
+            { words: "Channel", of: (row) => channelNames[row.channel] },
+            { words: "Subject", of: (row) => row.subject },
+            { words: "Text", of: (row) => bodyWords(row.body) },
+            { words: "State", of: (row) => stateWords(row.state) },
+            { words: "Problem", of: (row) => row.problem },
+            { words: "Parts", of: (row) => row.parts },
+          ]}
           onOpen={setOpen}
           beside={
             <>
@@ -87,26 +102,10 @@ export function Log() {
                 <MenuItem value="">all</MenuItem>
                 {messageStates.states.map((one) => (
                   <MenuItem key={one} value={one}>
-                    {one === "dropped" ? "not sent" : one}
+                    {stateWords(one)}
                   </MenuItem>
                 ))}
               </TextField>
-              <ExportList
-                name="message-log"
-                asked={{ sort: "at", descending: true, search: "", channel: channel || null, state: state || null }}
-                columns={[
-                  { words: "Written", of: (row) => row.at },
-                  { words: "To", of: (row) => row.to },
-                  { words: "Address", of: (row) => row.recipient },
-                  { words: "Occasion", of: (row) => row.occasion },
-                  { words: "Channel", of: (row) => channelNames[row.channel] },
-                  { words: "Subject", of: (row) => row.subject },
-                  { words: "Text", of: (row) => row.body },
-                  { words: "State", of: (row) => row.state },
-                  { words: "Problem", of: (row) => row.problem },
-                  { words: "Parts", of: (row) => row.parts },
-                ]}
-              />
             </>
           }
         />
@@ -116,9 +115,7 @@ export function Log() {
           <Box sx={{ color: ink.ash }}>
             {channelNames[open.channel]} to {open.recipient}, {open.at}
           </Box>
-          <Box sx={{ whiteSpace: "pre-wrap", mt: 3, overflowWrap: "anywhere" }}>
-            {open.body.replace(/\{\{\w+\}\}/g, "[their link]")}
-          </Box>
+          <Box sx={{ whiteSpace: "pre-wrap", mt: 3, overflowWrap: "anywhere" }}>{bodyWords(open.body)}</Box>
         </SideSheet>
       )}
     </Box>

@@ -12,7 +12,6 @@ import ToggleButton from "@mui/material/ToggleButton";
 import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import type { GridColDef } from "@mui/x-data-grid";
 import { useState } from "react";
-import { ExportList } from "./export-list";
 
 type Invoice = ViewOutput<"invoices">["rows"][number];
 type Credit = ViewOutput<"credits">["rows"][number];
@@ -44,7 +43,6 @@ export function InvoicesList({
   currency: string;
 }) {
   const amount = (value: number) => moneyWords(value, currency);
-  const [search, setSearch] = useState("");
   const columns: GridColDef<Invoice>[] = [
     { field: "number", headerName: "Invoice", width: 130 },
     { field: "customer", headerName: "Customer", flex: 1, minWidth: 150 },
@@ -77,23 +75,18 @@ export function InvoicesList({
         <>
           <Which of="invoices" all={invoicesShown} show={show} onShow={onShow} />
           {age && <Chip label={age === "not due yet" ? age : `${age} overdue`} onDelete={() => onAge(null)} />}
-          <ExportList
-            name="invoices"
-            asked={{ sort: "number", descending: true, search, show, age }}
-            columns={[
-              { words: "Invoice", of: (i) => i.number },
-              { words: "Customer", of: (i) => i.customer },
-              { words: "Issued", of: (i) => i.issued },
-              { words: "Due", of: (i) => i.dueDate },
-              { words: "Total", of: (i) => i.totalMinor, money: true },
-              { words: "Open", of: (i) => i.openMinor, money: true },
-              { words: "State", of: (i) => i.state },
-            ]}
-          />
         </>
       }
       onOpen={(row) => onOpen(row.id)}
-      onSearch={setSearch}
+      file={[
+        { words: "Invoice", of: (i) => i.number },
+        { words: "Customer", of: (i) => i.customer },
+        { words: "Issued", of: (i) => i.issued },
+        { words: "Due", of: (i) => i.dueDate },
+        { words: "Total", of: (i) => i.totalMinor, money: true },
+        { words: "Open", of: (i) => i.openMinor, money: true },
+        { words: "State", of: (i) => i.state },
+      ]}
       columnVisibilityModel={open ? { issued: false } : {}}
       empty="No invoices here."
     />
@@ -114,7 +107,6 @@ export function PaymentsList({
   currency: string;
 }) {
   const amount = (value: number) => moneyWords(value, currency);
-  const [search, setSearch] = useState("");
   const some = (value: number) => (value ? amount(value) : "");
   const columns: GridColDef<Payment>[] = [
     { field: "at", headerName: "Date", width: 120, valueFormatter: day },
@@ -149,25 +141,20 @@ export function PaymentsList({
       beside={
         <>
           <Which of="payments" all={paymentsShown} show={show} onShow={onShow} />
-          <ExportList
-            name="payments"
-            asked={{ sort: "at", descending: true, search, show }}
-            columns={[
-              { words: "Date", of: (p) => p.at },
-              { words: "Customer", of: (p) => p.customer },
-              { words: "By", of: (p) => p.method },
-              { words: "For", of: (p) => p.purpose },
-              { words: "Invoice", of: (p) => p.invoice },
-              { words: "Amount", of: (p) => p.amountMinor, money: true },
-              { words: "Given back", of: (p) => p.refundedMinor, money: true },
-              { words: "Not used yet", of: (p) => p.leftMinor, money: true },
-              { words: "State", of: (p) => p.state },
-            ]}
-          />
         </>
       }
-      onSearch={setSearch}
       onOpen={(row) => row.invoiceId !== null && onOpen(row.invoiceId)}
+      file={[
+        { words: "Date", of: (p) => p.at },
+        { words: "Customer", of: (p) => p.customer },
+        { words: "By", of: (p) => p.method },
+        { words: "For", of: (p) => p.purpose },
+        { words: "Invoice", of: (p) => p.invoice },
+        { words: "Amount", of: (p) => p.amountMinor, money: true },
+        { words: "Given back", of: (p) => p.refundedMinor, money: true },
+        { words: "Not used yet", of: (p) => p.leftMinor, money: true },
+        { words: "State", of: (p) => p.state },
+      ]}
       columnVisibilityModel={open ? { purpose: false, refundedMinor: false, method: false } : {}}
       empty="No payments here."
     />
@@ -184,7 +171,6 @@ export function CreditsList({
   currency: string;
 }) {
   const amount = (value: number) => moneyWords(value, currency);
-  const [search, setSearch] = useState("");
   const columns: GridColDef<Credit>[] = [
     { field: "number", headerName: "Credit note", width: 140 },
     { field: "at", headerName: "Date", width: 120, valueFormatter: day },
@@ -200,22 +186,15 @@ export function CreditsList({
       more={{}}
       columns={columns}
       searchLabel="Search credit notes"
-      beside={
-        <ExportList
-          name="credits"
-          asked={{ sort: "number", descending: true, search }}
-          columns={[
-            { words: "Credit note", of: (n) => n.number },
-            { words: "Date", of: (n) => n.at },
-            { words: "Customer", of: (n) => n.customer },
-            { words: "Invoice", of: (n) => n.invoice },
-            { words: "Why", of: (n) => n.reason },
-            { words: "Credited", of: (n) => n.amountMinor, money: true },
-          ]}
-        />
-      }
-      onSearch={setSearch}
       onOpen={(row) => onOpen(row.invoiceId)}
+      file={[
+        { words: "Credit note", of: (n) => n.number },
+        { words: "Date", of: (n) => n.at },
+        { words: "Customer", of: (n) => n.customer },
+        { words: "Invoice", of: (n) => n.invoice },
+        { words: "Why", of: (n) => n.reason },
+        { words: "Credited", of: (n) => n.amountMinor, money: true },
+      ]}
       columnVisibilityModel={open ? { reason: false } : {}}
       empty="Nothing was credited."
     />

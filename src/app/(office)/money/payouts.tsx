@@ -18,7 +18,6 @@ import Skeleton from "@mui/material/Skeleton";
 import type { GridColDef } from "@mui/x-data-grid";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
-import { ExportList } from "./export-list";
 
 type Payout = ViewOutput<"payouts">["rows"][number];
 
@@ -27,7 +26,6 @@ const right = { align: "right", headerAlign: "right" } as const;
 /** What the card service has paid out: on the way or in the bank, each with what was in it. */
 export function Payouts({ currency, mayChange }: { currency: string; mayChange: boolean }) {
   const amount = (value: number) => moneyWords(value, currency);
-  const [search, setSearch] = useState("");
   const [open, setOpen] = useState<number | null>(null);
   const { data: held } = useLive("payouts", { ...firstPage<"payouts">("at", true), size: 1 });
   const columns: GridColDef<Payout>[] = [
@@ -62,22 +60,17 @@ export function Payouts({ currency, mayChange }: { currency: string; mayChange: 
               {held && held.heldMinor > 0 && (
                 <AtOnce minor={held.heldMinor} bp={mayChange ? held.atOnceBp : null} amount={amount} />
               )}
-              <ExportList
-                name="payouts"
-                asked={{ sort: "at", descending: true, search }}
-                columns={[
-                  { words: "Paid out", of: (p) => p.at },
-                  { words: "Reference", of: (p) => p.reference },
-                  { words: "Payments", of: (p) => p.n },
-                  { words: "Kept as fees", of: (p) => p.feesMinor, money: true },
-                  { words: "Comes to", of: (p) => p.amountMinor, money: true },
-                  { words: "In the bank", of: (p) => p.arrived },
-                ]}
-              />
             </>
           }
-          onSearch={setSearch}
           onOpen={(row) => setOpen(row.id)}
+          file={[
+            { words: "Paid out", of: (p) => p.at },
+            { words: "Reference", of: (p) => p.reference },
+            { words: "Payments", of: (p) => p.n },
+            { words: "Kept as fees", of: (p) => p.feesMinor, money: true },
+            { words: "Comes to", of: (p) => p.amountMinor, money: true },
+            { words: "In the bank", of: (p) => p.arrived },
+          ]}
           columnVisibilityModel={open ? { n: false } : {}}
           empty="Nothing was paid out yet: the card service does so on the day after."
         />

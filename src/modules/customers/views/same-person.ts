@@ -1,5 +1,6 @@
 import { seesOnly } from "@/core/people/permissions";
-import { Nothing } from "@/kernel/inputs";
+import { Id, input, Nothing } from "@/kernel/inputs";
+import { Refusal } from "@/core/problems";
 import type { Rows } from "@/store/rows";
 import { differingTerms } from "../merging-terms";
 import { defineView } from "@/kernel/view";
@@ -53,5 +54,20 @@ export const possibleDuplicates = defineView({
           WHERE a.state = 'merged' AND k.merged_into IS NULL ORDER BY a.id DESC LIMIT 10`,
       ).all(),
     };
+  },
+});
+
+/** What two customers have agreed differently, before they are merged: which of it counts is chosen. */
+export const mergingTerms = defineView({
+  name: "merging-terms",
+  access: "board.change of all",
+  input: input({ oneId: Id, otherId: Id }),
+  about: { oneId: "customer", otherId: "customer" },
+  read({ sql }, { oneId, otherId }) {
+    const [one, other] = [oneId, otherId].map((id) =>
+      sql<Rows["customers"]>("SELECT * FROM customers WHERE id = ?").get(id),
+    );
+    if (!one || !other) throw new Refusal("not-found");
+    return { terms: differingTerms(one, other) };
   },
 });

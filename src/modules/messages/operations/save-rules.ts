@@ -1,8 +1,9 @@
-import type { Language } from "@/core/messages/languages";
+import { type Language, languages } from "@/core/messages/languages";
+import { templateProblems } from "@/core/messages/templates";
 import { Refusal } from "@/core/problems";
-import { Id, input, MinuteOfDay, OneOf, OrNull } from "@/kernel/inputs";
+import { Id, input, MinuteOfDay, Name, OneOf, OrNull } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
-import { dangerWordsColumn } from "@/store/columns";
+import { dangerWordsColumn, quickAnswersColumn } from "@/store/columns";
 import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { LanguageName } from "../inputs";
@@ -22,6 +23,7 @@ const Rule = Type.Object(
   { additionalProperties: false },
 );
 
+const AnswerWords = Type.String({ maxLength: 1_000 });
 const DangerWords = Type.Array(Type.String({ minLength: 1, maxLength: 40 }), { maxItems: 60 });
 
 /** When customers may be written to, in which language, how much on one day; and when visits are reminded of. */
@@ -43,12 +45,34 @@ export const saveMessageRules = defineOperation({
     morningAt: Type.Optional(MinuteOfDay),
     rules: Type.Array(Rule, { maxItems: 12 }),
     /** Words by which customers say that they are in danger, by language; absent: as they are. */
+    /** Words with which answers by hand begin; absent: as they are. */
+    quickAnswers: Type.Optional(
+      Type.Array(
+        input({ name: Name, words: input({ en: AnswerWords, es: AnswerWords } satisfies Record<Language, unknown>) }),
+        {
+          maxItems: 30,
+        },
+      ),
+    ),
     dangers: Type.Optional(input({ en: DangerWords, es: DangerWords } satisfies Record<Language, typeof DangerWords>)),
   }),
   about: { rules: "shared" },
   run(
     context,
-    { from, to, mostADay, language, partMilli, countsOpened, eveningAt, morningAt, rules, dangers, urgentMinutes },
+    {
+      from,
+      to,
+      mostADay,
+      language,
+      partMilli,
+      countsOpened,
+      eveningAt,
+      morningAt,
+      rules,
+      dangers,
+      urgentMinutes,
+      quickAnswers,
+    },
   ) {
     const { sql, business } = context;
     const fields: Record<string, string> = {};
@@ -58,10 +82,15 @@ export const saveMessageRules = defineOperation({
       if (byDay === (rule.minutesBefore !== null))
         fields[`/rules/${i}`] = "Say when: some days before at a time, or some hours before.";
     }
+    for (const [i, { words }] of (quickAnswers ?? []).entries())
+      for (const language of languages)
+        for (const problem of templateProblems(words[language], ["my_link"]))
+          fields[`/quickAnswers/${i}/words/${language}`] = problem;
     if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
     sql(
       `UPDATE business SET message_from = ?, message_to = ?, most_messages = ?, language = ?, text_part_milli = ?, counts_opened = ?,
-          evening_at = ?, morning_at = ?, danger_words = coalesce(?, danger_words), urgent_minutes = ?`,
+          evening_at = ?, morning_at = ?, danger_words = coalesce(?, danger_words), urgent_minutes = ?,
+          quick_answers = coalesce(?, quick_answers)`,
     ).run(
       from,
       to,
@@ -73,6 +102,7 @@ export const saveMessageRules = defineOperation({
       morningAt ?? business.morning_at,
       dangers ? dangerWordsColumn.write(dangers) : null,
       urgentMinutes ?? business.urgent_minutes,
+      quickAnswers ? quickAnswersColumn.write(quickAnswers) : null,
     );
     const kept = new Set(rules.map(({ id }) => id));
     for (const { id } of reminderRules(context))

@@ -21,7 +21,7 @@ import type { MailParts } from "@/gateways/mail-parts";
 import { linkPlaceholder, stopPlaceholder } from "../messaging";
 import { reminderRules } from "../reminders";
 import { sampleFields, samples } from "../samples";
-import { settingsOf, templateOf } from "../settings";
+import { quickAnswers, settingsOf, templateOf } from "../settings";
 
 /** All that set-up says of messages: every occasion, when reminders fall, as whom each channel sends and what it still misses. */
 export const messageSetup = defineView({
@@ -47,6 +47,7 @@ export const messageSetup = defineView({
         eveningAt: business.evening_at,
         morningAt: business.morning_at,
         dangers: business.danger_words === null ? copyOf(dangers) : dangerWordsColumn.read(business.danger_words),
+        quickAnswers: quickAnswers(context).map(({ name, words }) => ({ name, words: { ...words } })),
         rules: reminderRules(context).map((rule) => ({
           id: rule.id as number | null,
           daysBefore: rule.days_before,

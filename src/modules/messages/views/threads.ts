@@ -17,6 +17,8 @@ import { addressAt } from "@/modules/place/addresses";
 import { meaningsColumn, photosColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
+import { languageOf } from "../messaging";
+import { quickAnswers } from "../settings";
 import { reachOf, whyNotWords } from "../reach";
 import { whoIsIn } from "../threads";
 
@@ -157,6 +159,11 @@ export const thread = defineView({
       unread: row.unread === 1,
       entries: all.slice(-most).map((entry) => ({ ...entry, when: momentIn(entry.at, business.time_zone) })),
       hasMore: all.length > most,
+      /** Words to begin with, in their language. */
+      starters: quickAnswers(context).flatMap(({ name, words }) => {
+        const said = words[languageOf(business, who.language)];
+        return said ? [{ name, words: said }] : [];
+      }),
       /** On which they may be written to. */
       channels: (["text", "mail", "voice"] as const).filter((channel) =>
         reach.some((way) => way.channel === channel && (way.whyNot === null || way.whyNot === "bounced")),

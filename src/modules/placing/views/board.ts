@@ -12,6 +12,7 @@ import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
 import { readPattern } from "@/modules/catalogue/window-patterns";
 import { inOffice, windowOf } from "@/modules/placing/in-office";
+import { unreachable } from "@/modules/messages/reach";
 import { idsColumn } from "@/store/columns";
 import { asCards, type BoardRow, type BoardStop, type BoardVisit, visitColumns, visitTables } from "../board";
 import { loadPlanning } from "../planning";
@@ -29,6 +30,7 @@ export const board = defineView({
     const zone = business.time_zone;
     const planning = loadPlanning(context, [date]);
     const ofDay = (epoch: number) => localOf(epoch, zone).minute;
+    const unreached = new Set(date < today ? [] : unreachable(context, date, date).map(({ visitId }) => visitId));
     const toVisit = (v: BoardRow & { bookings: number }): BoardVisit => ({
       id: v.id,
       state: v.state,
@@ -42,6 +44,7 @@ export const board = defineView({
       bookings: v.bookings,
       repeatId: v.coming_repeat_id,
       confirmed: v.state === "promised" ? v.confirmed : null,
+      unreached: unreached.has(v.id),
       windowFrom: ofDay(v.window_from),
       windowTo: ofDay(v.window_to),
     });

@@ -40,6 +40,8 @@ export function RulesForm() {
   });
   const change = (i: number, part: Partial<Rule>) =>
     set({ rules: draft.rules.map((rule, n) => (n === i ? { ...rule, ...part } : rule)) });
+  const setAnswer = (i: number, part: Partial<Rules["quickAnswers"][number]>) =>
+    set({ quickAnswers: draft.quickAnswers.map((answer, n) => (n === i ? { ...answer, ...part } : answer)) });
   return (
     <FormFrame title="Reminders and hours" key={round} {...frame}>
       <FormSection
@@ -137,6 +139,50 @@ export function RulesForm() {
             />
           ))}
         </Columns>
+      </FormSection>
+      <FormSection
+        title="Words to begin an answer with"
+        said={counted(draft.quickAnswers.length, "answer")}
+        note="Stand above what you write in a conversation, in the customer’s language. {{my_link}} is their own page."
+      >
+        {draft.quickAnswers.map((answer, i) => (
+          <Box key={i} sx={{ display: "flex", gap: 3, alignItems: "flex-start" }}>
+            <TextField
+              label="Called"
+              value={answer.name}
+              onChange={(e) => setAnswer(i, { name: e.target.value })}
+              error={!!wrong(`/quickAnswers/${i}/name`)}
+              helperText={wrong(`/quickAnswers/${i}/name`)}
+              sx={{ width: 150, flex: "none" }}
+            />
+            {languages.map((language) => (
+              <TextField
+                key={language}
+                label={languageNames[language]}
+                multiline
+                value={answer.words[language]}
+                onChange={(e) => setAnswer(i, { words: { ...answer.words, [language]: e.target.value } })}
+                error={!!wrong(`/quickAnswers/${i}/words/${language}`)}
+                helperText={wrong(`/quickAnswers/${i}/words/${language}`)}
+                sx={{ flex: 1 }}
+              />
+            ))}
+            <IconButton
+              aria-label={`Remove the answer ${answer.name}`}
+              onClick={() => set({ quickAnswers: draft.quickAnswers.filter((_, n) => n !== i) })}
+            >
+              <DeleteOutlined fontSize="small" />
+            </IconButton>
+          </Box>
+        ))}
+        <Button
+          variant="outlined"
+          sx={{ justifySelf: "start" }}
+          disabled={draft.quickAnswers.length >= 30}
+          onClick={() => set({ quickAnswers: [...draft.quickAnswers, { name: "", words: { en: "", es: "" } }] })}
+        >
+          Add an answer
+        </Button>
       </FormSection>
       <FormSection title="Language and cost" said={languageNames[draft.language]}>
         <Columns>

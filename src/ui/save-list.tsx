@@ -1,27 +1,31 @@
 "use client";
-import { ask, type ViewInput, type ViewOutput } from "@/api/client";
+import { ask, type ViewInput } from "@/api/client";
 import { moneyTyped } from "@/core/money/amounts";
-import { download } from "@/ui/download";
+import { download } from "./download";
+import type { PagedView } from "./first-page";
 import Button from "@mui/material/Button";
 import { useSnackbar } from "notistack";
 import { useRef, useState } from "react";
 
-type ListName = "invoices" | "payments" | "credits" | "payouts" | "message-log";
-type Row<N extends ListName> = ViewOutput<N>["rows"][number];
+/** A column of a file: its name, and what stands in it; amounts in minor units as `money`. */
+export interface FileColumn<R> {
+  words: string;
+  of: (row: R) => string | number | null;
+  money?: true;
+}
 
 const pageSize = 200;
 
-/** What is on the screen as CSV, whole: read page by page, with progress, and it can be stopped. */
-export function ExportList<N extends ListName>({
+/** All that a list finds as CSV, read page by page, with progress; it can be stopped. */
+export function SaveList<N extends PagedView, R>({
   name,
   asked,
   columns,
 }: {
   name: N;
   /** Which rows, in which order. */
-  asked: Omit<ViewInput<N>, "page" | "size">;
-  /** A column each: its name, and what stands in it; amounts in minor units as `money`. */
-  columns: readonly { words: string; of: (row: Row<N>) => string | number | null; money?: true }[];
+  asked: ViewInput<N>;
+  columns: readonly FileColumn<R>[];
 }) {
   const { enqueueSnackbar } = useSnackbar();
   const [share, setShare] = useState<number | null>(null);
@@ -29,19 +33,20 @@ export function ExportList<N extends ListName>({
   const save = async () => {
     stopped.current = false;
     setShare(0);
-    const rows: Row<N>[] = [];
+    const rows: R[] = [];
     let currency = "";
     for (let page = 0, left = true; left; page++) {
-      const result = await ask(name, { ...asked, page, size: pageSize } as unknown as ViewInput<N>);
+      const result = await ask(name, { ...(asked as object), page, size: pageSize } as unknown as ViewInput<N>);
       if (stopped.current || !result.ok) {
         setShare(null);
         if (!result.ok) enqueueSnackbar(result.problem.sentence, { variant: "error" });
         return;
       }
-      currency = "currency" in result.value ? result.value.currency : "";
-      rows.push(...(result.value.rows as Row<N>[]));
-      left = rows.length < result.value.count && result.value.rows.length > 0;
-      setShare(Math.round((rows.length * 100) / Math.max(1, result.value.count)));
+      const found = result.value as unknown as { rows: R[]; count: number; currency?: string };
+      currency = found.currency ?? "";
+      rows.push(...found.rows);
+      left = rows.length < found.count && found.rows.length > 0;
+      setShare(Math.round((rows.length * 100) / Math.max(1, found.count)));
     }
     const { csvOf } = await import("@/core/csv");
     const cell = (value: string | number | null, money?: true) =>

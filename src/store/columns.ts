@@ -14,6 +14,7 @@ import type { QuickAnswer } from "@/core/messages/quick-answers";
 import type { MergeFields } from "@/core/messages/fields";
 import type { CampaignTexts } from "@/core/messages/campaign-texts";
 import type { Channel, LinkKind } from "@/core/messages/purposes";
+import type { ContactPerson } from "@/core/people/contact-persons";
 import type { Permission, Role } from "@/core/people/permissions";
 import type { Area } from "@/core/place/zones";
 import type { RepeatEvery } from "@/core/repeats/rule";
@@ -155,6 +156,10 @@ export const toldSellerColumn = jsonColumn<ToldSeller>(
 /** Words by which customers say that they are in danger, by language. */
 export const dangerWordsColumn = jsonColumn<Record<Language, string[]>>(
   Type.Object(Object.fromEntries(languages.map((language) => [language, Type.Array(text)]))),
+);
+/** Who else is reached for a customer. */
+export const contactsColumn = jsonColumn<ContactPerson[]>(
+  objects({ name: text, role: text, mail: text, phone: text, uses: Type.Array(text) }),
 );
 /** Words with which answers by hand begin. */
 export const quickAnswersColumn = jsonColumn<QuickAnswer[]>(objects({ name: text, words: Type.Object({}) }));

@@ -329,6 +329,7 @@ export interface Rows {
     collect_never: 0 | 1;
     language: "en" | "es" | null;
     time_zone: string | null;
+    contacts: Json;
   };
   day_hours: {
     technician_id: number;
@@ -1575,7 +1576,8 @@ export interface LeftOut {
     | "tax_number"
     | "collect_never"
     | "language"
-    | "time_zone";
+    | "time_zone"
+    | "contacts";
   day_hours: never;
   disputes: "id" | "answer_by" | "state" | "lost_minor" | "ended_at";
   documents: never;

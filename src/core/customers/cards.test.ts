@@ -16,6 +16,15 @@ const mira: CustomerCard = {
   technicianNote: "Two flues;\nthe dog is friendly, mostly",
   insideNote: '=Pays "late"',
   bill: { name: "Quay Agents", mail: "bills@quay.example", address: "2 Quay" },
+  billing: "month",
+  paymentFrom: "end of month",
+  taxKind: "reverse charge",
+  taxNumber: "XX 123",
+  language: "es",
+  contacts: [
+    { name: "Rosa Adeyemi", role: "caretaker", phone: "+1 202 555 0143", mail: "", uses: ["access"] },
+    { name: "Ivo Quay", role: "", phone: "", mail: "ivo@quay.example", uses: ["visits", "bills"] },
+  ],
   reminders: true,
   offers: false,
   since: "2024-03-09",
@@ -40,7 +49,10 @@ describe("customers as CSV", () => {
     const rows = readBack(customersCsv([mira]));
     const { sites, ...all } = mira;
     expect(rows).toEqual(
-      sites.map((site) => ({ problems: [], draft: { ...all, tags: [...all.tags], site: { ...site, town: "" } } })),
+      sites.map((site) => ({
+        problems: [],
+        draft: { ...all, tags: [...all.tags], contacts: [...all.contacts], site: { ...site, town: "" } },
+      })),
     );
   });
 

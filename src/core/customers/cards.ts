@@ -1,4 +1,7 @@
 import { csvOf } from "../csv";
+import type { Language } from "../messages/languages";
+import type { TaxKind } from "../money/papers";
+import { type ContactPerson, contactsCell } from "../people/contact-persons";
 
 /** A customer as they are handed to another program: what is known of them, and where we go. */
 export interface CustomerCard {
@@ -13,6 +16,13 @@ export interface CustomerCard {
   technicianNote: string;
   insideNote: string;
   bill: { name: string; mail: string; address: string } | null;
+  /** How they are billed, where that is agreed with them; null: as the business. */
+  billing: "job" | "month" | "hand" | null;
+  paymentFrom: "invoice" | "end of month";
+  taxKind: TaxKind;
+  taxNumber: string;
+  language: Language | null;
+  contacts: readonly ContactPerson[];
   reminders: boolean;
   offers: boolean;
   /** Local date. */
@@ -40,6 +50,12 @@ const heads = [
   "Bill to",
   "Bill email",
   "Bill address",
+  "Billed",
+  "Due from",
+  "Tax",
+  "Tax number",
+  "Language",
+  "Contacts",
   "Reminders",
   "Offers",
   "Customer since",
@@ -69,6 +85,12 @@ export function customersCsv(cards: readonly CustomerCard[]): string {
       card.bill?.name ?? "",
       card.bill?.mail ?? "",
       card.bill?.address ?? "",
+      card.billing ?? "",
+      card.paymentFrom,
+      card.taxKind,
+      card.taxNumber,
+      card.language ?? "",
+      contactsCell(card.contacts),
       yesNo(card.reminders),
       yesNo(card.offers),
       card.since,

@@ -1,4 +1,8 @@
 import { phoneKept, phoneProblem } from "../people/phones";
+import type { CustomerCard } from "../customers/cards";
+import type { Language } from "../messages/languages";
+import type { TaxKind } from "../money/papers";
+import { type ContactPerson, contactsIn } from "../people/contact-persons";
 import { tidy } from "../words";
 import type { LocalDate } from "../time/dates";
 import { type DateOrder, readDate } from "./dates";
@@ -15,7 +19,13 @@ export interface CustomerDraft {
   technicianNote: string;
   insideNote: string;
   bill: { name: string; mail: string; address: string } | null;
+  billing: CustomerCard["billing"];
   /** Null where the file does not say. */
+  paymentFrom: CustomerCard["paymentFrom"] | null;
+  taxKind: TaxKind | null;
+  taxNumber: string;
+  language: Language | null;
+  contacts: ContactPerson[];
   reminders: boolean | null;
   offers: boolean | null;
   since: LocalDate | null;
@@ -48,6 +58,13 @@ export function customerOf(
     if (value.length > most) wrong(field, `This is longer than ${most} characters.`);
     return value.slice(0, most);
   };
+  const oneOf = <T extends string>(field: string, known: Record<string, T>): T | null => {
+    const value = tidy(values[field] ?? "").toLowerCase();
+    if (value === "") return null;
+    const found = known[value];
+    if (found === undefined) wrong(field, `“${short(value)}” is not known. Write ${Object.keys(known).join(", ")}.`);
+    return found ?? null;
+  };
   const note = (field: string): string => (values[field] ?? "").trim().slice(0, 2000);
   const mail = mailIn(values.mail ?? "");
   if (mail === null) wrong("mail", `“${short(values.mail!)}” is no email address.`);
@@ -57,6 +74,8 @@ export function customerOf(
   if (phone === null) wrong("phone", `“${short(values.phone!)}” is no phone number.`);
   const name = nameIn(values);
   if (name === "") wrong("name", "There is no name.");
+  else if (name.startsWith("(unreadable)"))
+    wrong("name", "This contact cannot be read. Write its name and what is known of it here, or leave it out.");
   else if (name.length > 80) wrong("name", "This name is longer than 80 characters.");
   else if (/\/\/|@|www\./i.test(name)) wrong("name", "A name has no web address in it.");
   else if (isSum(name) && !mail && !phone && !siteIn(values)) wrong("name", "This is a sum, and no customer.");
@@ -74,11 +93,34 @@ export function customerOf(
     technicianNote: note("technicianNote"),
     insideNote: [note("insideNote"), also].filter(Boolean).join("\n").slice(0, 2000),
     bill: billName ? { name: billName, mail: billMail ?? "", address: billAddress } : null,
+    billing: oneOf("billing", { job: "job", "each job": "job", month: "month", monthly: "month", hand: "hand" }),
+    paymentFrom: oneOf("paymentFrom", { invoice: "invoice", "end of month": "end of month" }),
+    taxKind: oneOf("taxKind", {
+      standard: "standard",
+      normal: "standard",
+      "reverse charge": "reverse charge",
+      exempt: "exempt",
+    }),
+    taxNumber: text("taxNumber", 60),
+    language: oneOf("language", languageWords),
+    contacts: [],
     reminders: null,
     offers: null,
     since: null,
     site: siteIn(values),
   };
+  if (draft.taxKind === "reverse charge" && !draft.taxNumber)
+    wrong("taxNumber", "Reverse charge needs the customer’s tax number.");
+  const contacts = contactsOf(values, draft, ownPhone);
+  if (contacts === null) wrong("contacts", "Write one person in a line: name; role; phone; email; what for.");
+  else {
+    draft.contacts = contacts.slice(0, 12);
+    for (const one of contacts) {
+      if (one.phone && phoneProblem(one.phone, ownPhone))
+        wrong("contacts", `“${short(one.phone)}” is no phone number.`);
+      if (one.mail && mailIn(one.mail) === null) wrong("contacts", `“${short(one.mail)}” is no email address.`);
+    }
+  }
   if (draft.tags.some((tag) => tag.length > 40)) wrong("tags", "A tag is longer than 40 characters.");
   const days = (values.paymentDays ?? "").replace(/days?$/i, "").trim();
   if (days !== "") {
@@ -95,6 +137,36 @@ export function customerOf(
     if (draft.since === null) wrong("since", `“${short(values.since)}” is no date.`);
   }
   return { draft, problems };
+}
+
+/** Languages by what people call them. */
+const languageWords: Record<string, Language> = { en: "en", english: "en", es: "es", spanish: "es", español: "es" };
+
+/** Who else is named in a row: in a column for all of them, or in columns of their own. Null where that is not to be read. */
+function contactsOf(values: Values, { name, phone }: CustomerDraft, own: string): ContactPerson[] | null {
+  const listed = contactsIn(values.contacts ?? "");
+  if (listed === null) return null;
+  const kept = (cell: string | undefined) => phonesIn(cell ?? "", own).phone ?? tidy(cell ?? "");
+  const [second, third, theirs] = [kept(values.phone2), kept(values.phone3), kept(values.contact2Phone)];
+  const person = tidy(values.contact2 ?? "").slice(0, 80);
+  const base = { mail: "", uses: [] };
+  return [
+    ...listed.map((one) => ({ ...one, phone: kept(one.phone) })),
+    ...[second, third]
+      .filter((one) => one && one !== phone)
+      .map((one) => ({ ...base, name: name.slice(0, 80), role: "other phone", phone: one })),
+    ...(person || theirs || values.contact2Mail
+      ? [
+          {
+            name: person || name.slice(0, 80),
+            role: "contact",
+            phone: theirs,
+            mail: tidy(values.contact2Mail ?? ""),
+            uses: [],
+          },
+        ]
+      : []),
+  ];
 }
 
 const short = (text: string): string => (text.length > 40 ? `${text.slice(0, 40)}…` : text);

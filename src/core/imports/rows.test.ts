@@ -161,6 +161,25 @@ describe("phones, sums and names as people write them", () => {
     );
   });
 
+  it("keep every column of phones, and who else is named, beside the first", () => {
+    const { draft, problems } = read({
+      phone: "202 555 0142",
+      phone2: "202 555 0143",
+      contact2: "Rosa Adeyemi",
+      contact2Phone: "202 555 0144",
+    });
+    expect(problems).toEqual([]);
+    expect(draft.contacts.map(({ name, role, phone }) => [name, role, phone])).toEqual([
+      ["Ada Ash", "other phone", "+1 202 555 0143"],
+      ["Rosa Adeyemi", "contact", "+1 202 555 0144"],
+    ]);
+    expect(read({ contact2: "Rosa", contact2Mail: "rosa at home" }).problems).toMatchObject([{ field: "contacts" }]);
+  });
+
+  it("say of a contact that cannot be read that it is wrong", () => {
+    expect(read({ name: "(unreadable) Mira" }).problems).toMatchObject([{ field: "name" }]);
+  });
+
   it("take no sum below a table for a customer, but somebody who is called so", () => {
     expect(customerOf({ name: "Total: 120" }, reading).problems).toMatchObject([{ field: "name" }]);
     expect(customerOf({ name: "Total Homes", mail: "total@example.com" }, reading).problems).toEqual([]);

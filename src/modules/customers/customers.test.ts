@@ -4,6 +4,7 @@ import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
+import { visitSheet } from "@/modules/visits/views/visit-sheet";
 import { firstPage } from "@/ui/first-page";
 import { runDue } from "@/worker/loop";
 import { office, one, saidOf, smallWorld, system, worldWithPost } from "@demo/small-world";
@@ -143,6 +144,48 @@ describe("a bill that goes to somebody else", () => {
       due_date: "2027-04-09",
     });
     expect(world.sent.filter((m) => /invoice/i.test(m.subject)).map((m) => m.to)).toEqual(["bills@quay.example"]);
+  });
+});
+
+describe("others who are reached for a customer", () => {
+  const rosa = { name: "Rosa Adeyemi", role: "caretaker", mail: "rosa@quay.example", phone: "202 555 0144" };
+
+  it("are told of visits, sent bills by a link that opens these alone, and let us in, as it is ticked", async () => {
+    const world = worldWithPost();
+    const { visitId } = world.booked({ as: system });
+    const mira = { ...anton, id: 1, name: "Mira Okonjo", mail: "mira@example.com" };
+    const ivo = { name: "Ivo Quay", role: "", mail: "ivo@quay.example", phone: "" };
+    const contacts = [
+      { ...rosa, uses: ["visits" as const, "access" as const] },
+      { ...ivo, uses: ["bills" as const] },
+    ];
+    mustPerform(world.hogar, saveCustomer, { ...mira, contacts }, office);
+    await runDue(world.hogar);
+    world.sent.length = 0;
+    world.onTheDayOf(visitId);
+    const sheet = look(world.hogar, visitSheet, { visitId }, office);
+    expect(sheet.ok && sheet.value.siteNotes).toContain("Lets us in: Rosa Adeyemi (caretaker), +1 202 555 0144");
+    mustPerform(world.hogar, advanceVisit, { visitId, to: "on the way" }, office);
+    await runDue(world.hogar);
+    expect(world.sent.map(({ to }) => to)).toEqual(expect.arrayContaining(["+1 202 555 0144"]));
+    for (const to of ["on site", "done"] as const) mustPerform(world.hogar, advanceVisit, { visitId, to }, office);
+    world.sent.length = 0;
+    await runDue(world.hogar);
+    const invoice = world.sent.find(({ to }) => to === "ivo@quay.example")!;
+    expect(invoice.body).toContain("/invoice/");
+    expect(invoice.body).not.toContain("/my/");
+    expect(world.sent.filter(({ to, subject }) => to === rosa.mail && /invoice/i.test(subject))).toEqual([]);
+  });
+
+  it("need an address for what they are to get, and a number that is one", () => {
+    const world = worldWithPost();
+    const save = (contact: object) =>
+      saidOf(
+        perform(world.hogar, saveCustomer, { ...anton, contacts: [{ ...rosa, ...contact }] } as SaveCustomer, office),
+      );
+    expect(save({ mail: "", phone: "", uses: ["bills"] })).toMatch(/email or a phone/);
+    expect(save({ phone: "12 34 56 78 90 12 34 56 78", uses: [] })).toMatch(/too long/);
+    expect(save({ mail: "", phone: "", uses: ["access"] })).toBe("done");
   });
 });
 

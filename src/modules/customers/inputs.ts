@@ -1,4 +1,5 @@
 import type { CustomerFilter } from "@/core/customers/filter";
+import { contactUses } from "@/core/people/contact-persons";
 import { Id, input, Mail, OneOf, OrNull, PersonName, Phone } from "@/kernel/inputs";
 import { AddressId } from "@/modules/place/inputs";
 import { type Static, Type } from "@sinclair/typebox";
@@ -40,6 +41,19 @@ const customerDetails = {
   insideNote: Note,
   /** To whom bills go, where not to themselves. */
   bill: OrNull(input({ name: PersonName, mail: MailOrNone, address: Type.String({ maxLength: 200 }) })),
+  /** Others who are reached for them; left out, they stay. */
+  contacts: Type.Optional(
+    Type.Array(
+      input({
+        name: PersonName,
+        role: Type.String({ maxLength: 60 }),
+        mail: MailOrNone,
+        phone: PhoneOrNone,
+        uses: Type.Array(OneOf(contactUses), { maxItems: 3 }),
+      }),
+      { maxItems: 12 },
+    ),
+  ),
   reminders: Type.Boolean(),
   offers: Type.Boolean(),
 };

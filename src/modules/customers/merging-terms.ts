@@ -1,7 +1,8 @@
 import type { Channel } from "@/core/messages/purposes";
 import { languageNames } from "@/core/messages/languages";
 import type { OperationContext } from "@/kernel/operation";
-import { type MergedTerms, mergedTermsColumn } from "@/store/columns";
+import { type ContactPerson, contactWords } from "@/core/people/contact-persons";
+import { contactsColumn, type MergedTerms, mergedTermsColumn } from "@/store/columns";
 import { insertOnce } from "@/store/insert";
 import type { Rows } from "@/store/rows";
 
@@ -62,6 +63,7 @@ export function takeTerms(
   );
   const set: Partial<Customer> = {
     ...Object.fromEntries(taken.flatMap(columnsOf).map((column) => [column, gone[column]])),
+    contacts: contactsColumn.write(together(keep, gone)),
     reminders: Math.min(keep.reminders, gone.reminders) as 0 | 1,
     offers: Math.min(keep.offers, gone.offers) as 0 | 1,
     collect_never: Math.max(keep.collect_never, gone.collect_never) as 0 | 1,
@@ -83,10 +85,15 @@ export function takeTerms(
   };
 }
 
+/** Those of both, each once. */
+const together = (...of: Customer[]): ContactPerson[] => [
+  ...new Map(of.flatMap((one) => contactsColumn.read(one.contacts)).map((one) => [contactWords(one), one])).values(),
+];
+
 /** Sets back what was taken over, where it has not been changed since. */
 export function termsBack({ sql }: OperationContext, keepId: number, stored: string): void {
   const { columns, withheld } = mergedTermsColumn.read(stored);
-  const known = new Set<string>([...termGroups.flatMap(columnsOf), "reminders", "offers", "collect_never"]);
+  const known = new Set<string>([...termGroups.flatMap(columnsOf), "contacts", "reminders", "offers", "collect_never"]);
   for (const [column, [before, after]] of Object.entries(columns))
     if (known.has(column))
       sql(`UPDATE customers SET ${column} = @before WHERE id = @keepId AND ${column} IS @after`).run({

@@ -159,6 +159,7 @@ export const personal: Record<
       source: "''",
       technician_note: "''",
       inside_note: "''",
+      contacts: "'[]'",
       bill_name: "''",
       bill_mail: "''",
       bill_address: "''",

@@ -4,6 +4,8 @@ import { Refusal } from "@/core/problems";
 import { tidy } from "@/core/words";
 import type { OperationContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
+import type { ContactPerson } from "@/core/people/contact-persons";
+import { contactsColumn } from "@/store/columns";
 import { recordConsent } from "./customers";
 import type { SaveCustomer } from "./inputs";
 import { rightsOn } from "@/kernel/seen";
@@ -33,6 +35,7 @@ export function storeCustomer(context: OperationContext, { id, ...customer }: Om
     }),
     technician_note: customer.technicianNote.trim(),
     ...(notes && { inside_note: customer.insideNote.trim() }),
+    ...(contacts && customer.contacts && { contacts: contactsColumn.write(others(context, customer.contacts)) }),
     ...(contacts && {
       bill_name: bill ? tidy(bill.name) : "",
       bill_mail: bill?.mail.trim() ?? "",
@@ -55,6 +58,24 @@ export function storeCustomer(context: OperationContext, { id, ...customer }: Om
   for (const kind of ["reminders", "offers"] as const) noteConsent(context, customerId, kind, customer[kind]);
   return customerId;
 }
+
+/** Others who are reached for a customer, tidied. */
+const others = ({ business }: OperationContext, contacts: NonNullable<SaveCustomer["contacts"]>): ContactPerson[] =>
+  contacts.map(({ name, role, mail, phone, uses }, i) => {
+    const wrong = phone && phoneProblem(phone, business.phone);
+    if (wrong) throw new Refusal("invalid-input", { fields: { [`/contacts/${i}/phone`]: wrong } });
+    if (uses.some((use) => use !== "access") && !mail.trim() && !phone)
+      throw new Refusal("invalid-input", {
+        fields: { [`/contacts/${i}/mail`]: "Write an email or a phone: messages go there." },
+      });
+    return {
+      name: tidy(name),
+      role: tidy(role),
+      mail: mail.trim(),
+      phone: phone && phoneKept(phone, business.phone),
+      uses: [...new Set(uses)],
+    };
+  });
 
 function changeCustomer({ sql }: OperationContext, id: number, row: Record<string, string | number | null>): number {
   const set = Object.keys(row).map((column) => `${column} = @${column}`);

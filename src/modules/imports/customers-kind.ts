@@ -13,6 +13,8 @@ import { findSame } from "@/modules/customers/same-person";
 import { addressAt } from "@/modules/place/addresses";
 import { zoneOf } from "@/modules/place/zones";
 import type { Rows } from "@/store/rows";
+import { contactWords } from "@/core/people/contact-persons";
+import { contactsColumn } from "@/store/columns";
 import type { Done } from "@/store/columns";
 import type { KindOfImport } from "./kind";
 
@@ -73,6 +75,7 @@ export const customersKind: KindOfImport = {
         alike.length ? `the look-up knows: ${alike.join("; ")}` : "",
         draft.tags.length ? `tags: ${draft.tags.join(", ")}` : "",
         draft.bill ? `bills to ${draft.bill.name}` : "",
+        ...draft.contacts.map(contactWords),
         draft.since ? `since ${dateWords(draft.since)}` : "",
       ].filter(Boolean),
     };
@@ -132,13 +135,15 @@ function addressesAlike(context: ViewContext, { site }: CustomerDraft): string[]
 
 function make(context: OperationContext, draft: CustomerDraft): Done {
   const { name, mail, phone, reachedBy, tags, source, paymentDays, technicianNote, insideNote, bill } = draft;
-  const { since, reminders, offers } = draft;
+  const { since, reminders, offers, billing, paymentFrom, taxKind, taxNumber, language, contacts } = draft;
   const id = storeCustomer(context, {
-    ...{ name, mail, phone, reachedBy, tags, source, paymentDays, technicianNote, insideNote, bill },
+    ...{ name, mail, phone, reachedBy, tags, source, paymentDays, technicianNote, insideNote, bill, contacts },
     id: null,
+    billing: { by: billing, paymentFrom: paymentFrom ?? "invoice", taxKind: taxKind ?? "standard", taxNumber },
     reminders: reminders ?? false,
     offers: offers ?? false,
   });
+  if (language) context.sql("UPDATE customers SET language = ? WHERE id = ?").run(language, id);
   if (since)
     context
       .sql("UPDATE customers SET since_at = ? WHERE id = ?")
@@ -170,6 +175,7 @@ function join(context: OperationContext, draft: CustomerDraft, id: number): Done
     source: draft.source,
     technician_note: draft.technicianNote,
     inside_note: draft.insideNote,
+    ...(draft.contacts.length > 0 && { contacts: contactsColumn.write(draft.contacts) }),
     ...(draft.bill &&
       known.bill_name === "" && {
         bill_name: draft.bill.name,
@@ -177,8 +183,9 @@ function join(context: OperationContext, draft: CustomerDraft, id: number): Done
         bill_address: draft.bill.address,
       }),
   };
-  const gaps = Object.entries(offered).filter(([column, value]) => value && known[column as keyof typeof known] === "");
-  const [before, after] = [gaps.map(([column]) => [column, ""]), gaps].map(
+  const was = (column: string) => known[column as keyof typeof known] as string;
+  const gaps = Object.entries(offered).filter(([column, value]) => value && ["", "[]"].includes(was(column)));
+  const [before, after] = [gaps.map(([column]) => [column, was(column)]), gaps].map(
     (pairs) => Object.fromEntries(pairs) as Record<string, string>,
   );
   setColumns(context, id, after!);

@@ -198,6 +198,17 @@ describe("an import of customers", () => {
     expect(saidOf(perform(world.hogar, takeImport, { importId: id }, office))).toContain("taken already");
   });
 
+  it("takes a wrong row that is mended after the others are in", async () => {
+    const world = smallWorld();
+    const id = await begun(world, head + "Ada Vale;ada@example.com;;;;\nBea Vale;bea at home;;;;");
+    await take(world, id);
+    expect([names(world), seen(world, id).counts.wrong]).toEqual([["Ada Vale"], 1]);
+    const cells = ["Bea Vale", "bea@example.com", "", "", "", ""];
+    mustPerform(world.hogar, changeImportRow, { importId: id, number: 2, cells }, office);
+    await take(world, id);
+    expect(names(world).toSorted()).toEqual(["Ada Vale", "Bea Vale"]);
+  });
+
   it("says who brought it, in the record of every change", async () => {
     const world = smallWorld();
     const id = await begun(world, `${head}Anton Vale;anton@example.com;;;;`);

@@ -1,6 +1,7 @@
 import type { MergeFields } from "@/core/messages/fields";
 import { type Language, languages } from "@/core/messages/languages";
-import type { Occasion } from "@/core/messages/occasions";
+import { kindOf, type Occasion } from "@/core/messages/occasions";
+import type { ContactUse } from "@/core/people/contact-persons";
 import { localOf } from "@/core/time/local";
 import type { WorkPlace } from "@/core/visits/work-place";
 import { type VisitState, visitStates } from "@/core/visits/states";
@@ -9,7 +10,8 @@ import type { OperationContext, ViewContext } from "@/kernel/operation";
 import type { BusinessRow } from "@/store/business";
 import type { Rows } from "@/store/rows";
 import { saidTitle } from "@/store/service-names";
-import { type Reader, write, type Written } from "./writing";
+import { contactsColumn } from "@/store/columns";
+import { type AboutWhat, type Reader, write, type Written } from "./writing";
 
 export interface Telling {
   jobId: number;
@@ -41,29 +43,54 @@ export function tellCustomer(
 ): void {
   const job = recipientOf(context, jobId, occasion);
   const of = visitsOfJob(context, jobId, visitId);
-  write(
-    context,
-    readerOf(context, job),
-    {
-      jobId,
-      visitId: of.first.id,
-      windowFrom: of.first.window_from,
-      ...(alsoVisits && { alsoVisits }),
-      ...(opens && { opens }),
+  const what: AboutWhat = {
+    jobId,
+    visitId: of.first.id,
+    windowFrom: of.first.window_from,
+    ...(alsoVisits && { alsoVisits }),
+    ...(opens && { opens }),
+  };
+  const written: Written = {
+    occasion,
+    about,
+    answer,
+    fields: {
+      ...fieldsOfVisits(context, of, job),
+      ...ours(context),
+      // To an address of which nobody has shown that it is theirs, no word goes that somebody has typed.
+      customer: isUnproved(job.proof) ? { phrase: "somebody" } : job.name,
+      ...fields,
     },
-    {
-      occasion,
-      about,
-      answer,
-      fields: {
-        ...fieldsOfVisits(context, of, job),
-        ...ours(context),
-        // To an address of which nobody has shown that it is theirs, no word goes that somebody has typed.
-        customer: isUnproved(job.proof) ? { phrase: "somebody" } : job.name,
-        ...fields,
-      },
-    },
-  );
+  };
+  write(context, readerOf(context, job), what, written);
+  if (groupsOfVisits.has(kindOf(occasion).group)) tellOthers(context, job, "visits", what, written);
+}
+
+/** What others hear of who are told about visits. */
+const groupsOfVisits: ReadonlySet<string> = new Set(["Booking", "Before the visit", "On the day"]);
+
+/** Writes the same to those who are reached for a customer, as the office has put them down. */
+function tellOthers(context: OperationContext, customer: Recipient, use: ContactUse, of: AboutWhat, written: Written) {
+  const { contacts } = context
+    .sql<{ contacts: string }>("SELECT contacts FROM customers WHERE id = ?")
+    .get(customer.customer_id)!;
+  for (const one of contactsColumn.read(contacts))
+    if (one.uses.includes(use))
+      write(
+        context,
+        {
+          customerId: customer.customer_id,
+          mail: one.mail,
+          phone: one.phone,
+          language: languageOf(context.business, customer.language),
+        },
+        of,
+        {
+          ...written,
+          about: `${written.about}, to ${one.mail || one.phone}`,
+          fields: { ...written.fields, customer: one.name },
+        },
+      );
 }
 
 /** What every message may name. */
@@ -162,6 +189,17 @@ export function tellAboutInvoice(
     invoice.job_id === null
       ? { service: invoice.lines > 1 ? `${invoice.work} and ${invoice.lines - 1} more` : (invoice.work ?? "our work") }
       : fieldsOfVisits(context, visitsOfJob(context, invoice.job_id), to);
+  const written: Written = {
+    occasion,
+    about,
+    answer,
+    fields: {
+      ...ofJob,
+      ...ours(context),
+      customer: isUnproved(to.proof) ? { phrase: "somebody" } : to.name,
+      ...fields,
+    },
+  };
   write(
     context,
     readerOf(context, to),
@@ -170,18 +208,11 @@ export function tellAboutInvoice(
       invoiceId,
       ...(invoice.job_id === null && { opens: { kind: "invoice", id: invoiceId } }),
     },
-    {
-      occasion,
-      about,
-      answer,
-      fields: {
-        ...ofJob,
-        ...ours(context),
-        customer: isUnproved(to.proof) ? { phrase: "somebody" } : to.name,
-        ...fields,
-      },
-    },
+    written,
   );
+  // By a link that opens the invoice, and nothing else of the customer.
+  if (aboutBills.has(occasion) || occasion === "receipt")
+    tellOthers(context, customer, "bills", { invoiceId, opens: { kind: "invoice", id: invoiceId } }, written);
 }
 
 /** Somebody who is not a customer yet, as they told us. */

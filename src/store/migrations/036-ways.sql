@@ -9,3 +9,6 @@ ALTER TABLE invoices ADD COLUMN zero_kind TEXT NOT NULL DEFAULT 'zero rated' CHE
 
 -- Words with which answers by hand begin, by language; null: those a business starts with.
 ALTER TABLE business ADD COLUMN quick_answers TEXT CHECK (json_valid(quick_answers));
+
+-- Others who are reached for a customer: [{ "name", "role", "mail", "phone", "uses": ["visits" | "bills" | "access"] }].
+ALTER TABLE customers ADD COLUMN contacts TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(contacts));

@@ -12,6 +12,7 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useOffice } from "../office-context";
 import { BillingFields } from "./billing-fields";
+import { ContactFields } from "./contact-fields";
 import { reachedByWords } from "./data";
 import { SameAs } from "./same-as";
 import { SiteFields, type SiteDraft, noSite } from "./site-fields";
@@ -19,7 +20,8 @@ import { SiteFields, type SiteDraft, noSite } from "./site-fields";
 type Customer = ViewOutput<"customer">;
 type Save = OperationInput<"save-customer">;
 type Billing = NonNullable<Save["billing"]>;
-type Draft = Omit<Save, "bill" | "billing" | "site"> & {
+type Draft = Omit<Save, "bill" | "billing" | "site" | "contacts"> & {
+  contacts: NonNullable<Save["contacts"]>;
   billing: Billing;
   billed: boolean;
   bill: NonNullable<Save["bill"]>;
@@ -38,6 +40,7 @@ const fresh: Draft = {
   billing: { by: null, paymentFrom: "invoice", taxKind: "standard", taxNumber: "" },
   technicianNote: "",
   insideNote: "",
+  contacts: [],
   billed: false,
   bill: { name: "", mail: "", address: "" },
   reminders: true,
@@ -58,6 +61,7 @@ const draftOf = (c: Customer): Draft => ({
   billing: c.billing,
   technicianNote: c.technicianNote,
   insideNote: c.insideNote ?? "",
+  contacts: c.contacts ?? [],
   billed: c.bill !== null,
   bill: c.bill ?? fresh.bill,
   reminders: c.reminders,
@@ -136,6 +140,15 @@ export function CustomerForm({
             set={(site) => set({ site: { ...draft.site, ...site } })}
             wrong={(name) => wrong(`/site${name}`)}
           />
+        </FormSection>
+      )}
+      {seesContacts && (
+        <FormSection
+          title="Others to reach"
+          said={draft.contacts.length ? draft.contacts.map(({ name }) => name).join(", ") : "nobody else"}
+          note="A second phone, a daughter, a caretaker, an accountant. They are told the same as the customer, of what is ticked."
+        >
+          <ContactFields contacts={draft.contacts} onContacts={(contacts) => set({ contacts })} wrong={wrong} />
         </FormSection>
       )}
       <FormSection title="Notes">

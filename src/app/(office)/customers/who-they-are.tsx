@@ -1,5 +1,7 @@
 "use client";
 import { dueWords } from "@/core/money/due";
+import { contactUseWords, contactWords } from "@/core/people/contact-persons";
+import { upper } from "@/core/words";
 import { ink } from "@/ui/palette";
 import { Fact } from "@/ui/side-sheet";
 import Box from "@mui/material/Box";
@@ -25,6 +27,26 @@ export function WhoTheyAre({ customer: c }: { customer: Customer }) {
         </Fact>
       )}
       {c.phone === "" && c.mail === "" && !c.erased && <Fact name="Contact">no phone and no email yet</Fact>}
+      {(c.contacts ?? []).map((one) => (
+        <Fact key={contactWords(one)} name={one.role ? upper(one.role) : "Also"}>
+          {one.name}
+          {one.phone && (
+            <div>
+              <PlainLink href={`tel:${one.phone.replace(/\s/g, "")}`}>{one.phone}</PlainLink>
+            </div>
+          )}
+          {one.mail && (
+            <div>
+              <PlainLink href={`mailto:${one.mail}`}>{one.mail}</PlainLink>
+            </div>
+          )}
+          {one.uses.length > 0 && (
+            <Box sx={{ color: ink.ash, fontSize: 14 }}>
+              For {one.uses.map((use) => contactUseWords[use]).join(", ")}
+            </Box>
+          )}
+        </Fact>
+      ))}
       {c.reachedBy !== "any" && <Fact name="Reached by">{reachedByWords[c.reachedBy]}, best</Fact>}
       {c.tags.length > 0 && (
         <Fact name="Tags">

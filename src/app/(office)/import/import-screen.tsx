@@ -1,5 +1,7 @@
 "use client";
+import type { ViewOutput } from "@/api/client";
 import { firstPage } from "@/ui/first-page";
+import { SaveList } from "@/ui/save-list";
 import { useLive, useShown } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
@@ -74,7 +76,8 @@ function Standing({ one }: { one: OneImport }) {
       />
     );
   }
-  if (state === "taken")
+  const left = c.toTake + c.toJoin - c.done;
+  if (state === "taken" && left === 0)
     return (
       <Alert
         severity="success"
@@ -85,10 +88,9 @@ function Standing({ one }: { one: OneImport }) {
         }
       >
         {c.done === 1 ? "1 row is" : `${c.done} rows are`} imported.
-        {c.wrong > 0 && ` ${c.wrong} could not be: see below.`}
+        {c.wrong > 0 && ` ${c.wrong} could not be: correct them below and import them, or save them as a file.`}
       </Alert>
     );
-  const left = c.toTake + c.toJoin - c.done;
   return (
     <Box sx={{ display: "flex", gap: 3, alignItems: "center", flexWrap: "wrap" }}>
       {state === "undone" && (
@@ -103,7 +105,8 @@ function Standing({ one }: { one: OneImport }) {
         disabled={busy || left === 0 || c.undecided > 0}
         onClick={() => void take.send({ importId })}
       >
-        {({ stopped: "Go on: import ", undone: "Import again: " } as Record<string, string>)[state] ?? "Import "}
+        {({ stopped: "Go on: import ", undone: "Import again: ", taken: "Import " } as Record<string, string>)[state] ??
+          "Import "}
         {left} {left === 1 ? "row" : "rows"}
       </Button>
       {c.done > c.kept && (
@@ -147,6 +150,7 @@ const Progress = ({ words, at, of, onStop }: { words: string; at: number; of: nu
   </Box>
 );
 
+type Row = ViewOutput<"import-rows">["rows"][number];
 type Shown = "all" | "wrong" | "new" | "certain" | "likely";
 
 function Rows({ one }: { one: OneImport }) {
@@ -156,7 +160,7 @@ function Rows({ one }: { one: OneImport }) {
   const [asked, setAsked] = useState({ ...firstPage<"import-rows">("number"), size: 25 });
   const { data } = useLive("import-rows", { ...asked, importId: one.id, show });
   const decide = useChange("decide-import-rows");
-  const canDecide = ["checked", "stopped", "undone"].includes(one.state);
+  const canDecide = ["checked", "stopped", "undone", "taken"].includes(one.state);
   const tabs: [Shown, string, number][] = [
     ["wrong", "Something wrong", c.wrong],
     ["likely", "May be known", c.likely],
@@ -205,6 +209,16 @@ function Rows({ one }: { one: OneImport }) {
         {forAll("join", "Join all of these")}
         {!isCatalogue && forAll("take", "Keep all apart")}
         {forAll("leave out", "Leave all out")}
+        {show === "wrong" && c.wrong > 0 && (
+          <SaveList<"import-rows", Row>
+            name="import-rows"
+            asked={{ ...asked, importId: one.id, show }}
+            columns={[
+              ...one.columns.names.map((words, i) => ({ words, of: (row: Row) => row.cells[i] ?? "" })),
+              { words: "What is wrong", of: (row: Row) => row.problems.map(({ sentence }) => sentence).join(" ") },
+            ]}
+          />
+        )}
       </Box>
       {data?.rows.map((row) => (
         <RowInWords key={row.number} row={row} one={one} canDecide={canDecide} />

@@ -1,3 +1,5 @@
+import { languages } from "@/core/messages/languages";
+import { contactsColumn } from "@/store/columns";
 import type { CustomerCard } from "@/core/customers/cards";
 import { everybody } from "@/core/customers/filter";
 import { Refusal } from "@/core/problems";
@@ -42,6 +44,12 @@ function cardOf({ sql, business }: ViewContext, id: number, rights: CustomerRigh
     technicianNote: row.technician_note,
     insideNote: rights.notes ? row.inside_note : "",
     bill: row.bill_name ? { name: row.bill_name, mail: row.bill_mail, address: row.bill_address } : null,
+    billing: row.billing,
+    paymentFrom: row.payment_from,
+    taxKind: row.tax_kind,
+    taxNumber: row.tax_number,
+    language: languages.find((one) => one === row.language) ?? null,
+    contacts: contactsColumn.read(row.contacts),
     reminders: row.reminders === 1,
     offers: row.offers === 1,
     since: localDate(Math.floor(row.since_at / 60_000), business.time_zone),

@@ -1,3 +1,4 @@
+import { contactsColumn } from "@/store/columns";
 import { withheldOf } from "@/modules/messages/sending";
 import { quoteStates } from "@/core/catalogue/quote-states";
 import { invoiceState } from "@/core/money/applying";
@@ -55,6 +56,7 @@ export const customer = defineView({
         row.bill_name && rights.contacts
           ? { name: row.bill_name, mail: row.bill_mail, address: row.bill_address }
           : null,
+      contacts: rights.contacts ? contactsColumn.read(row.contacts) : null,
       reminders: row.reminders === 1,
       offers: row.offers === 1,
       since: localDate(Math.floor(row.since_at / 60_000), business.time_zone),

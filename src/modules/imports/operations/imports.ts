@@ -7,8 +7,8 @@ import type { Rows } from "@/store/rows";
 import { AddImportRows, BeginImport, ChangeImportRow, DecideImportRows, OneImport } from "../inputs";
 import { checkRow, mayImport, openImport, setState } from "../rows";
 
-/** States in which a person decides about rows, and says that they are taken: after an undo again. */
-const decidable = ["checked", "stopped", "undone"] as const;
+/** States in which a person decides about rows and mends them, and says that they are taken: what is left of one that was taken, too. */
+const decidable = ["checked", "stopped", "undone", "taken"] as const;
 
 /** Begins with a file: what its columns hold, and how many rows it has. Nothing of it is taken. */
 export const beginImport = defineOperation({
@@ -106,7 +106,10 @@ export const takeImport = defineOperation({
   about: { importId: "shared" },
   input: OneImport,
   run(context, { importId }) {
-    openImport(context, importId, decidable);
+    const left = context
+      .sql("SELECT 1 FROM import_rows WHERE import_id = ? AND done IS NULL AND decision IN ('take', 'join')")
+      .get(importId);
+    openImport(context, importId, left ? decidable : decidable.filter((state) => state !== "taken"));
     const { n } = context
       .sql<{ n: number }>(
         "SELECT count(*) AS n FROM import_rows WHERE import_id = ? AND verdict = 'likely' AND decision IS NULL",

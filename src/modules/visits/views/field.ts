@@ -7,6 +7,7 @@ import { standsFor, type VisitState } from "@/core/visits/states";
 import { Nothing } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
+import { lettingIn } from "../letting-in";
 import { answersOfJobs } from "@/modules/catalogue/job-items";
 import { takesCards } from "@/modules/money/cards";
 import { idsColumn, photosColumn, tickedColumn } from "@/store/columns";
@@ -40,6 +41,7 @@ export const fieldDay = defineView({
       parking: string;
       work_place: WorkPlace;
       technician_note: string;
+      contacts: string;
       date: string;
       window_from: number;
       window_to: number;
@@ -54,7 +56,7 @@ export const fieldDay = defineView({
       seats: number;
     }>(
       `SELECT v.id, v.state, iif(v.shared_id IS NULL, v.title, sv.name) AS service, v.minutes, c.name AS customer, c.phone, t.line, t.postcode,
-          j.note, j.instructions, j.pays, v.checklist, t.access, t.parking, v.work_place, c.technician_note, v.date, v.window_from, v.window_to, p.arrives, p.driving,
+          j.note, j.instructions, j.pays, v.checklist, t.access, t.parking, v.work_place, c.technician_note, c.contacts, v.date, v.window_from, v.window_to, p.arrives, p.driving,
           b.due_minor, j.id AS job_id, v.shared_id, v.seats, v.repeat_id, v.again_months,
           (SELECT max(v2.date) FROM visits v2 JOIN jobs j2 ON j2.id = v2.job_id WHERE j2.site_id = j.site_id AND v2.state = 'done' AND v2.id <> v.id) AS lastHere
         FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id
@@ -97,7 +99,9 @@ export const fieldDay = defineView({
         line: s.work_place === "site" ? s.line : s.work_place === "ours" ? "At our place" : "By phone",
         postcode: s.work_place === "site" ? s.postcode : "",
         note: [
-          ...(s.work_place === "site" ? [s.access, s.parking && `Parking: ${s.parking}`] : []),
+          ...(s.work_place === "site"
+            ? [s.access, ...lettingIn(s.contacts), s.parking && `Parking: ${s.parking}`]
+            : []),
           s.technician_note,
           s.note,
         ]

@@ -1,3 +1,4 @@
+import { lettingIn } from "../letting-in";
 import { noAccessFee } from "@/core/catalogue/terms";
 import type { Approval, JobState } from "@/core/jobs/states";
 import { Refusal } from "@/core/problems";
@@ -48,6 +49,7 @@ export const visitSheet = defineView({
         access: string | null;
         parking: string | null;
         technician_note: string | null;
+        contacts: string | null;
         total_minor: number | null;
         deposit_minor: number | null;
         job_state: JobState | null;
@@ -57,7 +59,7 @@ export const visitSheet = defineView({
           coalesce(c.id, rc.id) AS customer_id, coalesce(c.phone, rc.phone) AS phone,
           coalesce(c.mail, rc.mail) AS mail, j.note, j.instructions, j.pays, j.approval, v.checklist, v.confirmed_at,
           iif(v.work_place = 'site', coalesce(t.postcode, rt.postcode), NULL) AS postcode, v.work_place, coalesce(t.access, rt.access) AS access,
-          coalesce(t.parking, rt.parking) AS parking, coalesce(c.technician_note, rc.technician_note) AS technician_note, j.total_minor, j.deposit_minor, j.state AS job_state
+          coalesce(t.parking, rt.parking) AS parking, coalesce(c.technician_note, rc.technician_note) AS technician_note, coalesce(c.contacts, rc.contacts) AS contacts, j.total_minor, j.deposit_minor, j.state AS job_state
         FROM ${visitTables} WHERE v.id = ?`,
     ).get(visitId);
     if (!visit) throw new Refusal("not-found");
@@ -95,7 +97,9 @@ export const visitSheet = defineView({
         mail: contacts ? visit.mail : null,
       },
       siteNotes: [
-        ...(visit.work_place === "site" ? [visit.access, visit.parking && `Parking: ${visit.parking}`] : []),
+        ...(visit.work_place === "site"
+          ? [visit.access, ...(contacts ? lettingIn(visit.contacts) : []), visit.parking && `Parking: ${visit.parking}`]
+          : []),
         visit.technician_note,
       ].filter((words): words is string => !!words),
       /** Who shares its time, itself among them, where it has several seats. */

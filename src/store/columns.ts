@@ -5,6 +5,7 @@ import type { KeptAnswer, Question } from "@/core/catalogue/questions";
 import type { Audience } from "@/core/customers/audience";
 import type { CustomerFilter } from "@/core/customers/filter";
 import type { Terms } from "@/core/catalogue/terms";
+import type { StatementBalances } from "@/core/imports/statement-balances";
 import type { Columns } from "@/core/imports/match-columns";
 import type { RowProblem } from "@/core/imports/customer-row";
 import type { PricedLine } from "@/core/money/amounts";
@@ -160,6 +161,11 @@ export const dangerWordsColumn = jsonColumn<Record<Language, string[]>>(
 /** Who else is reached for a customer. */
 export const contactsColumn = jsonColumn<ContactPerson[]>(
   objects({ name: text, role: text, mail: text, phone: text, uses: Type.Array(text) }),
+);
+const balanceOn = Type.Object({ cents: whole, date: text });
+/** What a statement opens and closes with. */
+export const balancesColumn = jsonColumn<StatementBalances>(
+  Type.Object({ account: text, opening: balanceOn, closing: balanceOn }),
 );
 /** Words with which answers by hand begin. */
 export const quickAnswersColumn = jsonColumn<QuickAnswer[]>(objects({ name: text, words: Type.Object({}) }));

@@ -173,6 +173,7 @@ export interface Rows {
     books_closed_to: string | null;
     part_months: "whole" | "days";
     quick_answers: Json | null;
+    return_fee_minor: number;
   };
   campaign_invites: {
     id: number;
@@ -457,6 +458,7 @@ export interface Rows {
     state: "filling" | "checking" | "checked" | "taking" | "stopped" | "taken" | "undoing" | "undone";
     columns: Json;
     row_count: number;
+    balances: Json | null;
   };
   invoice_balances: {
     invoice_id: number;
@@ -1543,7 +1545,8 @@ export interface LeftOut {
     | "urgent_minutes"
     | "books_closed_to"
     | "part_months"
-    | "quick_answers";
+    | "quick_answers"
+    | "return_fee_minor";
   campaign_invites: "id" | "opened_at" | "job_id";
   campaigns: "id" | "end_reason" | "coupon_id" | "next_at" | "began_at" | "ended_at";
   cards: "id" | "removed_at" | "expires" | "collects" | "agreed_words" | "position" | "expiry_told" | "fingerprint";
@@ -1605,7 +1608,7 @@ export interface LeftOut {
   images: "from_address" | "used";
   import_keys: never;
   import_rows: "id" | "verdict" | "problems" | "same_id" | "same_row" | "decision" | "done" | "kept";
-  imports: "id";
+  imports: "id" | "balances";
   invoice_lines: "job_id" | "discount_bp" | "date";
   invoice_parts: never;
   invoices:

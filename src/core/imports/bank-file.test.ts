@@ -1,5 +1,6 @@
 import { bankLineOf, numberSameLines } from "./bank-row";
-import { balanceSays } from "./running-balance";
+import { balanceSays, endsOf } from "./running-balance";
+import { gapBetween } from "./statement-balances";
 import { matchColumns, missingColumns, valuesOf } from "./match-columns";
 import { readFile } from "./read-file";
 
@@ -104,6 +105,22 @@ describe("a statement as CAMT.053", () => {
     expect(says(statement("100.00", "179.00", "2027-03-20"), statement("200.00", "279.00", "2027-03-22"))).toEqual([
       expect.stringContaining("A statement is missing"),
     ]);
+  });
+
+  it("says where a statement is missing between two files of one account, and nothing where they overlap", () => {
+    const file = (opening: string, from: string, closing: string, until: string) => {
+      const balance = (code: string, amount: string, day: string) =>
+        `<Bal><Tp><CdOrPrtry><Cd>${code}</Cd></CdOrPrtry></Tp><Amt Ccy="EUR">${amount}</Amt><CdtDbtInd>CRDT</CdtDbtInd><Dt><Dt>${day}</Dt></Dt></Bal>`;
+      const read = readFile(bytes(camt("02", balance("OPBD", opening, from) + balance("CLBD", closing, until) + came)));
+      return read.ok ? read.balances! : null;
+    };
+    const march = file("100.00", "2027-03-20", "179.00", "2027-03-20");
+    expect(gapBetween(march, file("179.00", "2027-03-21", "258.00", "2027-03-21"))).toEqual([]);
+    expect(gapBetween(march, file("21.00", "2027-03-23", "100.00", "2027-03-24"))).toEqual([
+      expect.stringMatching(/closed with 179.00 on 20 March 2027, and this one opens with 21.00 on 23 March 2027/),
+    ]);
+    expect(gapBetween(march, file("21.00", "2027-03-10", "100.00", "2027-03-24"))).toEqual([]);
+    expect(gapBetween(null, march)).toEqual([]);
   });
 
   it("leaves what is not booked yet", () => {

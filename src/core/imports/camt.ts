@@ -1,3 +1,4 @@
+import type { StatementBalances } from "./statement-balances";
 import { XMLParser } from "fast-xml-parser";
 const bankColumns = ["Date", "Amount", "Currency", "Name", "Words", "Bank reference"];
 
@@ -9,7 +10,9 @@ export const isCamt = (text: string): boolean => text.slice(0, 2000).includes("c
  * transactions with amounts of their own gives a row for each of them. Amounts are signed by CdtDbtInd. Null where it
  * cannot be read. Entries that are not booked yet (Sts PDNG, INFO) are left: they come again when they are.
  */
-export function readCamt(text: string): { columns: string[]; rows: string[][]; says: string[] } | null {
+export function readCamt(
+  text: string,
+): { columns: string[]; rows: string[][]; says: string[]; balances: StatementBalances | null } | null {
   const isMany = (name: string) => ["Stmt", "Bal", "Ntry", "NtryDtls", "TxDtls", "Ustrd", "Strd"].includes(name);
   const parser = new XMLParser({
     removeNSPrefix: true,
@@ -29,6 +32,7 @@ export function readCamt(text: string): { columns: string[]; rows: string[][]; s
     columns: bankColumns,
     rows: statements.flatMap((statement) => nodes(statement, "Ntry").flatMap(rowsOfEntry)),
     says: balancesSay(statements),
+    balances: balancesOf(statements),
   };
 }
 
@@ -54,6 +58,15 @@ function balancesSay(statements: readonly Node[]): string[] {
     before = closing && { closing: closing.cents, date: closing.date };
   }
   return says;
+}
+
+/** With what the first of some statements opens and the last closes, where both are of one account and say so. */
+function balancesOf(statements: readonly Node[]): StatementBalances | null {
+  const [first, last] = [statements[0], statements.at(-1)];
+  const opening = first && balanceOf(first, ["OPBD", "PRCD"]);
+  const closing = last && balanceOf(last, ["CLBD"]);
+  const accounts = new Set(statements.map((one) => words(within(one, "Acct", "Id")?.IBAN)));
+  return opening && closing && accounts.size === 1 ? { account: [...accounts][0]!, opening, closing } : null;
 }
 
 function balanceOf(statement: Node, codes: readonly string[]): { cents: number; date: string } | null {

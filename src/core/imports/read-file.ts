@@ -1,3 +1,4 @@
+import type { StatementBalances } from "./statement-balances";
 import { withoutEnd } from "@/core/words";
 import ICAL from "ical.js";
 import Papa from "papaparse";
@@ -17,6 +18,7 @@ export type ReadFile =
       table: Table;
       /** It is a bank’s, and says so. */ isStatement?: true;
       /** What is odd about it, in sentences. */ says?: string[];
+      /** What it opens and closes with. */ balances?: StatementBalances | null;
     }
   | { ok: false; sentence: string };
 
@@ -43,7 +45,7 @@ function readStatement(text: string): ReadFile {
   if (table === null) return { ok: false, sentence: "This statement cannot be read. Download it from the bank again." };
   if (table.rows.length === 0) return { ok: false, sentence: "Nothing is booked in this statement." };
   const read = notTooLong(table);
-  return read.ok ? { ...read, isStatement: true, says: table.says } : read;
+  return read.ok ? { ...read, isStatement: true, says: table.says, balances: table.balances } : read;
 }
 
 const notTooLong = (table: Table): ReadFile =>

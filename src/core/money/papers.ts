@@ -45,7 +45,7 @@ export interface Paper {
   label: string;
   issued: LocalDate;
   due: LocalDate | null;
-  /** Where it is paid in parts, all of them. */
+  /** Where it is paid in parts, those that are open. */
   parts?: readonly Part[];
   /** The invoice that a credit note takes back, or that a receipt is about. */
   about: string | null;

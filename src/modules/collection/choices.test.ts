@@ -1,4 +1,4 @@
-import { mustPerform, perform } from "@/kernel/operation";
+import { mustPerform, perform, viewContext } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { disagreements } from "@/core/money/balance";
 import { readBooks } from "@/modules/money/books";
@@ -7,7 +7,8 @@ import { payInvoice } from "@/modules/money/operations/pay-by-card";
 import { splitByLink, splitInvoice } from "@/modules/money/operations/parts";
 import { payOutNow } from "@/modules/money/operations/payouts";
 import { saveBusiness } from "@/modules/business/operations/save-business";
-import { refundPayment } from "@/modules/money/operations/corrections";
+import { creditInvoiceByHand, refundPayment } from "@/modules/money/operations/corrections";
+import { paperOfInvoice } from "@/modules/money/papers";
 import { recordPayment } from "@/modules/money/operations/record-payment";
 import { payouts } from "@/modules/money/views/payouts";
 import { myInvoice } from "@/modules/money/views/papers";
@@ -64,6 +65,14 @@ describe("an invoice in parts", () => {
     expect([w.charged(), w.open(), w.said("charge tomorrow")]).toEqual([[3_000], 4_900, 1]);
     await w.until("2027-04-15");
     expect([w.charged().toSorted(), w.open(), ...holds(w)]).toEqual([[3_000, 4_900], 0, null, []]);
+  });
+
+  it("asks for what is left of each part after a credit, on its paper too", () => {
+    const w = owing([]);
+    inParts(w, twoParts);
+    const line = { position: 0, amountMinor: 4_000 };
+    mustPerform(w.hogar, creditInvoiceByHand, { invoiceId: 1, lines: [line], reason: "Half of it" }, office);
+    expect(paperOfInvoice(viewContext(w.hogar, office), 1).parts).toEqual([{ due: "2027-04-14", amountMinor: 3_900 }]);
   });
 
   it("is due by its next part that is open, and is reminded of each", async () => {

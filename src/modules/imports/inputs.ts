@@ -1,6 +1,6 @@
 import { fieldsOf, type ImportKind } from "@/core/imports/fields";
 import { mostColumns, mostRows } from "@/core/imports/table-size";
-import { Id, input, OneOf, OrNull } from "@/kernel/inputs";
+import { DateText, Id, input, OneOf, OrNull } from "@/kernel/inputs";
 import { type Static, Type } from "@sinclair/typebox";
 
 export const importKinds = Object.keys(fieldsOf) as ImportKind[];
@@ -11,6 +11,7 @@ const RowNumber = Type.Integer({ minimum: 1, maximum: mostRows });
 const Cells = Type.Array(Type.String({ maxLength: 4000 }), { maxItems: mostColumns });
 
 export const OneImport = input({ importId: Id });
+const BalanceOn = input({ cents: Type.Integer(), date: DateText });
 export const BeginImport = input({
   kind: OneOf(importKinds),
   file: Type.String({ minLength: 1, maxLength: 200 }),
@@ -20,6 +21,10 @@ export const BeginImport = input({
     dates: OneOf(["day first", "month first"]),
   }),
   rowCount: Type.Integer({ minimum: 1, maximum: mostRows }),
+  /** Of a statement of the bank: what it opens and closes with, in hundredths. */
+  balances: Type.Optional(
+    OrNull(input({ account: Type.String({ maxLength: 60 }), opening: BalanceOn, closing: BalanceOn })),
+  ),
 });
 /** `from`: the number of the first of these rows in the file. */
 export const AddImportRows = input({

@@ -7,6 +7,7 @@ import { epochMinute, localDate } from "@/core/time/local";
 import { dayShort } from "@/core/time/words";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import type { Rows } from "@/store/rows";
+import { storeInvoice } from "./invoicing";
 import { keyOnce, post } from "./ledger";
 import { takeDownPayment } from "./recording";
 import { takeBack } from "./taking-back";
@@ -147,9 +148,9 @@ export function matchLine(context: OperationContext, line: Line, match: Match): 
 /** The bank has taken a payment back: what it had paid is open again; both lines stand. */
 function returnLine(context: OperationContext, line: Line, paymentId: number): void {
   const { sql, business } = context;
-  const { amount } = sql<{ amount: number }>("SELECT amount_minor AS amount FROM payments WHERE id = ?").get(
-    paymentId,
-  ) ?? { amount: 0 };
+  const { amount, customerId } = sql<{ amount: number; customerId: number | null }>(
+    "SELECT amount_minor AS amount, customer_id AS customerId FROM payments WHERE id = ?",
+  ).get(paymentId) ?? { amount: 0, customerId: null };
   if (amount !== -line.amount_minor)
     throw new Refusal("invalid-input", {
       sentence: `The line is ${moneyWords(line.amount_minor, business.currency)}, and the payment was ${moneyWords(amount, business.currency)}.`,
@@ -158,6 +159,28 @@ function returnLine(context: OperationContext, line: Line, paymentId: number): v
     linesStay: true,
   });
   sql("UPDATE bank_lines SET state = 'matched', returned_id = ? WHERE id = ?").run(paymentId, line.id);
+  if (business.return_fee_minor > 0 && customerId !== null) chargeReturn(context, customerId, line, amount);
+}
+
+/** By the owner's rule, whoever's payment came back pays for that. */
+function chargeReturn(context: OperationContext, customerId: number, { date }: Line, amountMinor: number): void {
+  const feeMinor = context.business.return_fee_minor;
+  storeInvoice(context, {
+    customerId,
+    lines: [
+      {
+        description: `Payment of ${moneyWords(amountMinor, context.business.currency)} that your bank took back`,
+        quantity: 1,
+        unitMinor: feeMinor,
+        amountMinor: feeMinor,
+        taxBp: 0,
+        taxMinor: 0,
+        discountBp: 0,
+        date,
+        jobId: null,
+      },
+    ],
+  });
 }
 
 /** A line that is no payment is posted to an account of the owner's own. */

@@ -1,82 +1,10 @@
-import { disagreements } from "@/core/money/balance";
-import { numberSameLines } from "@/core/imports/bank-row";
-import { matchColumns } from "@/core/imports/match-columns";
-import { readFile } from "@/core/imports/read-file";
-import type { ReportName } from "@/core/money/reports";
 import { mustPerform, perform } from "@/kernel/operation";
-import { look } from "@/kernel/view";
-import { addImportRows, beginImport, takeImport } from "@/modules/imports/operations/imports";
-import { firstBroken } from "@/modules/records/laws";
-import { firstPage } from "@/ui/first-page";
-import { runDue } from "@/worker/loop";
-import { office, one, saidOf, smallWorld, system } from "@demo/small-world";
-import { readBooks } from "./books";
-import { matchBankLine, postBankLine, reopenBankLine, saveOwnAccount } from "./operations/bank";
-import { makeInvoice } from "./operations/billing";
+import { books } from "@demo/books";
+import { office, one, saidOf, system } from "@demo/small-world";
+import { postBankLine, reopenBankLine, saveOwnAccount } from "./operations/bank";
 import { closeBooks } from "./operations/close-books";
 import { creditInvoiceByHand, undoWriteOff, writeOff } from "./operations/corrections";
 import { recordPayout } from "./operations/payouts";
-import { recordPayment } from "./operations/record-payment";
-import { bankLines } from "./views/bank-lines";
-import { report } from "./views/report";
-
-/** A business on 9 March 2027 with an invoice of €100.00 at 23% and €50.00 at 9% of one customer, and lines of its bank. */
-function books() {
-  const w = smallWorld();
-  const { customerId } = w.booked({ name: "Ada Ash" }).actor;
-  const lines = [
-    { description: "Work", quantity: 1, unitMinor: 10_000, taxBp: 2300, discountBp: 0 },
-    { description: "Wood", quantity: 1, unitMinor: 5_000, taxBp: 900, discountBp: 0 },
-  ];
-  const form = { discountBp: 0, before: "", after: "", dueDate: null, key: "the invoice" };
-  const { invoiceId } = mustPerform(w.hogar, makeInvoice, { customerId, lines, ...form }, office);
-  const { label } = one<{ label: string }>(w.hogar, "SELECT label FROM invoices WHERE id = ?", invoiceId);
-  const open = () =>
-    one<{ n: number }>(w.hogar, "SELECT open_minor AS n FROM invoice_balances WHERE invoice_id = ?", invoiceId).n;
-  const on = (account: string) =>
-    one<{ n: number }>(
-      w.hogar,
-      "SELECT coalesce(sum(amount_minor), 0) AS n FROM ledger_entries WHERE account = ?",
-      account,
-    ).n;
-  const holds = () => [firstBroken(w.hogar.store.sql), disagreements(readBooks(w.hogar.store.sql))];
-  const pay = (amountMinor: number, more: { on?: string; key?: string } = {}) =>
-    perform(
-      w.hogar,
-      recordPayment,
-      { customerId, method: "bank", amountMinor, invoices: [{ invoiceId, amountMinor }], key: "by transfer", ...more },
-      office,
-    );
-  const bankReads = async (...rows: string[]) => {
-    const read = readFile(new TextEncoder().encode(["Date;Amount;Name;Text", ...rows].join("\n")));
-    if (!read.ok) throw new Error(read.sentence);
-    const table = numberSameLines(read.table, matchColumns("bank lines", read.table));
-    const about = { kind: "bank lines" as const, file: "bank.csv", columns: matchColumns("bank lines", table) };
-    const { id } = mustPerform(w.hogar, beginImport, { ...about, rowCount: table.rows.length }, office);
-    mustPerform(w.hogar, addImportRows, { importId: id, from: 1, rows: table.rows }, office);
-    await runDue(w.hogar);
-    mustPerform(w.hogar, takeImport, { importId: id }, office);
-    await runDue(w.hogar);
-  };
-  const line = (amountMinor: number) => {
-    const seen = look(w.hogar, bankLines, { ...firstPage<"bank-lines">("date"), show: "all" }, office);
-    if (!seen.ok) throw new Error(seen.problem.sentence);
-    return seen.value.rows.find((one) => one.amountMinor === amountMinor)!;
-  };
-  const take = (amountMinor: number) =>
-    perform(
-      w.hogar,
-      matchBankLine,
-      { lineId: line(amountMinor).id, match: line(amountMinor).proposals[0]!.match },
-      office,
-    );
-  const reads = (name: ReportName, from: string, to: string) => {
-    const seen = look(w.hogar, report, { name, from, to }, office);
-    if (!seen.ok) throw new Error(seen.problem.sentence);
-    return seen.value.rows;
-  };
-  return { ...w, customerId, invoiceId, label, open, on, holds, pay, bankReads, line, take, reads };
-}
 
 describe("what was given up", () => {
   const reason = "They have moved away";

@@ -402,6 +402,22 @@ describe("tips", () => {
     expect(saidOf(pay(1))).toMatch(/€0.00 came for them/);
     expect([w.open(), firstBroken(w.sql), disagreements(readBooks(w.sql))]).toEqual([0, null, []]);
   });
+
+  it("that were paid out of a payment that is taken back are made up for by the next", () => {
+    const w = invoiced();
+    w.rules("tips = 1");
+    const tipped = { visitId: w.visitId, method: "cash" as const, amountMinor: 7_900, tipMinor: 300, note: "" };
+    mustPerform(w.hogar, takePayment, { ...tipped, key: "with a tip" }, onTheRoad);
+    const pay = (amountMinor: number) =>
+      perform(w.hogar, payOutTips, { technicianId: 1, method: "cash", amountMinor }, office);
+    pay(300);
+    const { id } = one<{ id: number }>(w.hogar, "SELECT max(id) AS id FROM payments");
+    mustPerform(w.hogar, takeBackPayment, { paymentId: id, reason: "Never came" }, office);
+    expect(saidOf(pay(1))).toMatch(/€0.00 came for them/);
+    mustPerform(w.hogar, takePayment, { ...tipped, tipMinor: 500, key: "once again" }, onTheRoad);
+    expect(saidOf(pay(201))).toMatch(/€2.00 came for them/);
+    expect([pay(200).ok, firstBroken(w.sql), disagreements(readBooks(w.sql))]).toEqual([true, null, []]);
+  });
 });
 
 describe("an invoice that is paid late", () => {

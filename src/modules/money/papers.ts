@@ -1,5 +1,6 @@
 import type { Paper, PaperEntry, PaperLine, TaxKind } from "@/core/money/papers";
 import { sum } from "@/core/money/amounts";
+import { openParts } from "@/core/money/instalments";
 import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
 import { localDate } from "@/core/time/local";
@@ -17,6 +18,8 @@ export function paperOfInvoice(context: ViewContext, invoiceId: number): Paper {
   const { sql } = context;
   const invoice = readInvoice(context, invoiceId);
   const parts = partsOf(context, invoiceId);
+  // What was paid or credited is asked for no more.
+  const open = openParts(parts, invoice.open_minor).map(({ due, openMinor }) => ({ due, amountMinor: openMinor }));
   const lines = sql<PaperLine>(
     `SELECT description, quantity, unit_minor AS unitMinor, tax_bp AS taxBp, amount_minor AS amountMinor, tax_minor AS taxMinor,
         discount_bp AS discountBp, date
@@ -28,7 +31,7 @@ export function paperOfInvoice(context: ViewContext, invoiceId: number): Paper {
     label: invoice.label,
     issued: dayOf(context, invoice.issued_at),
     due: parts.at(-1)?.due ?? invoice.due_date,
-    parts,
+    parts: open,
     about: null,
     before: invoice.before_text,
     after: invoice.after_text,

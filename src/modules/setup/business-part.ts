@@ -47,6 +47,7 @@ export function readBusinessPart(context: ViewContext) {
         lateFeeDays: b.late_fee_days,
         lateFeeMinor: b.late_fee_minor,
         lateFeeBp: b.late_fee_bp,
+        returnFeeMinor: b.return_fee_minor,
         tips: b.tips === 1,
         partsMost: b.parts_most,
         partsFromMinor: b.parts_from_minor,

@@ -12,3 +12,9 @@ ALTER TABLE business ADD COLUMN quick_answers TEXT CHECK (json_valid(quick_answe
 
 -- Others who are reached for a customer: [{ "name", "role", "mail", "phone", "uses": ["visits" | "bills" | "access"] }].
 ALTER TABLE customers ADD COLUMN contacts TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(contacts));
+
+-- What a customer is charged where the bank takes a payment of theirs back; 0: nothing.
+ALTER TABLE business ADD COLUMN return_fee_minor INTEGER NOT NULL DEFAULT 0 CHECK (return_fee_minor >= 0);
+
+-- What a statement opens and closes with, as far as it says: { "account", "opening": { "cents", "date" }, "closing": { … } }.
+ALTER TABLE imports ADD COLUMN balances TEXT CHECK (json_valid(balances));

@@ -2,6 +2,7 @@
 import { change, type OperationInput } from "@/api/client";
 import { fieldsOf, type ImportKind } from "@/core/imports/fields";
 import { type Columns, missingColumns } from "@/core/imports/match-columns";
+import type { StatementBalances } from "@/core/imports/statement-balances";
 import type { Table } from "@/core/imports/read-file";
 import { ink } from "@/ui/palette";
 import Alert from "@mui/material/Alert";
@@ -20,13 +21,14 @@ interface Matching {
   file: string;
   table: Table;
   columns: Columns;
+  balances: StatementBalances | null;
   reading: Reading;
   onColumns: (columns: Columns) => void;
   onBack: () => void;
 }
 
 /** What each column holds, as it was found and as it can be changed; and the first rows as they will be. */
-export function MatchColumns({ kind, file, table, columns, reading, onColumns, onBack }: Matching) {
+export function MatchColumns({ kind, file, table, columns, balances, reading, onColumns, onBack }: Matching) {
   const router = useRouter();
   const [sent, setSent] = useState<number | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -36,7 +38,7 @@ export function MatchColumns({ kind, file, table, columns, reading, onColumns, o
     stopped.current = false;
     setProblem(null);
     setSent(0);
-    const done = await sendRows({ kind, file, table, columns }, setSent, () => stopped.current);
+    const done = await sendRows({ kind, file, table, columns, balances }, setSent, () => stopped.current);
     if ("importId" in done) return router.push(`/import/${done.importId}`);
     setSent(null);
     setProblem(done.problem);
@@ -133,7 +135,7 @@ const examplesOf = ({ rows }: Table, column: number): string =>
 const [rowsAtOnce, lettersAtOnce] = [400, 120_000];
 
 async function sendRows(
-  { kind, file, table, columns }: Pick<Matching, "kind" | "file" | "table" | "columns">,
+  { kind, file, table, columns, balances }: Pick<Matching, "kind" | "file" | "table" | "columns" | "balances">,
   onSent: (rows: number) => void,
   isStopped: () => boolean,
 ): Promise<{ importId: number } | { problem: string }> {
@@ -142,6 +144,7 @@ async function sendRows(
     file: file.slice(0, 200) || "file",
     columns: columns as OperationInput<"begin-import">["columns"],
     rowCount: table.rows.length,
+    balances,
   });
   if (!begun.ok) return { problem: begun.problem.fields?.["/columns"] ?? begun.problem.sentence };
   const importId = begun.value.id;

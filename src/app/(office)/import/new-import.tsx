@@ -1,6 +1,7 @@
 "use client";
 import type { ImportKind } from "@/core/imports/fields";
-import { balanceSays } from "@/core/imports/running-balance";
+import { balanceSays, endsOf } from "@/core/imports/running-balance";
+import { gapBetween, type StatementBalances } from "@/core/imports/statement-balances";
 import { numberSameLines } from "@/core/imports/bank-row";
 import { type Columns, matchColumns } from "@/core/imports/match-columns";
 import type { Table } from "@/core/imports/read-file";
@@ -26,7 +27,12 @@ interface Opened {
   columns: Columns;
   /** What is odd about the file itself. */
   says: string[];
+  /** Of a statement: what it opens and closes with. */
+  balances: StatementBalances | null;
 }
+
+const lastOf = (closed: readonly StatementBalances[], next: StatementBalances | null) =>
+  closed.find(({ account }) => account === next?.account) ?? null;
 
 /** Lines of a bank that say the same are counted. */
 const numbered = (kind: ImportKind, table: Table, columns: Columns): Table =>
@@ -34,20 +40,31 @@ const numbered = (kind: ImportKind, table: Table, columns: Columns): Table =>
 
 /** A file is chosen and read here, in the browser; its columns are matched; then its rows are looked over. */
 export function NewImport({ begin }: { begin: ImportKind | null }) {
-  const { kinds, latest, timeZone, examples, ...reading } = useShown("imports", {});
+  const { kinds, latest, timeZone, examples, closed, ...reading } = useShown("imports", {});
   const [kind, setKind] = useState<ImportKind>(begin ?? kinds[0] ?? "customers");
   const [opened, setOpened] = useState<Opened | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [over, setOver] = useState(false);
 
+  const balances = useMemo(
+    () =>
+      opened && kind === "bank lines"
+        ? (opened.balances ?? endsOf(opened.table, opened.columns, reading.currency))
+        : null,
+    [opened, kind, reading.currency],
+  );
   const odd = useMemo(
     () =>
       !opened
         ? []
         : kind === "bank lines"
-          ? [...opened.says, ...balanceSays(opened.table, opened.columns, reading.currency)]
+          ? [
+              ...opened.says,
+              ...balanceSays(opened.table, opened.columns, reading.currency),
+              ...gapBetween(lastOf(closed, balances), balances),
+            ]
           : opened.says,
-    [opened, kind, reading.currency],
+    [opened, kind, reading.currency, balances, closed],
   );
   const open = async (file: File | undefined) => {
     if (!file) return;
@@ -60,7 +77,13 @@ export function NewImport({ begin }: { begin: ImportKind | null }) {
     const meant = read.isStatement && kinds.includes("bank lines") ? "bank lines" : kind;
     const table = numbered(meant, read.table, matchColumns(meant, read.table));
     setKind(meant);
-    setOpened({ file: file.name, table, columns: matchColumns(meant, table), says: read.says ?? [] });
+    setOpened({
+      file: file.name,
+      table,
+      columns: matchColumns(meant, table),
+      says: read.says ?? [],
+      balances: read.balances ?? null,
+    });
   };
 
   if (kinds.length === 0)
@@ -172,6 +195,7 @@ export function NewImport({ begin }: { begin: ImportKind | null }) {
           <MatchColumns
             kind={kind}
             {...opened}
+            balances={balances}
             reading={reading}
             onColumns={(columns) => setOpened({ ...opened, table: numbered(kind, opened.table, columns), columns })}
             onBack={() => setOpened(null)}

@@ -71,6 +71,8 @@ const SaveBusiness = input({
       lateFeeDays: Type.Optional(OrNull(Type.Integer({ minimum: 1, maximum: 365 }))),
       lateFeeMinor: Type.Optional(Money),
       lateFeeBp: Type.Optional(Type.Integer({ minimum: 0, maximum: 10_000 })),
+      /** What is charged where a bank takes a payment back; absent: as it is. */
+      returnFeeMinor: Type.Optional(Money),
       tips: Type.Optional(Type.Boolean()),
       /** In how many monthly parts customers may pay by themselves, and from which sum on; 1 is not at all. */
       partsMost: Type.Optional(Type.Integer({ minimum: 1, maximum: mostParts })),
@@ -152,6 +154,7 @@ export const saveBusiness = defineOperation({
       late_fee_days: b.billing?.lateFeeDays,
       late_fee_minor: b.billing?.lateFeeMinor,
       late_fee_bp: b.billing?.lateFeeBp,
+      return_fee_minor: b.billing?.returnFeeMinor,
       parts_most: b.billing?.partsMost,
       parts_from_minor: b.billing?.partsFromMinor,
       part_months: b.billing?.partMonths,

@@ -3,6 +3,7 @@ import { missingColumns } from "@/core/imports/match-columns";
 import { Refusal } from "@/core/problems";
 import { actorWords, defineOperation } from "@/kernel/operation";
 import { insertOnce, insertRow } from "@/store/insert";
+import { balancesColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
 import { AddImportRows, BeginImport, ChangeImportRow, DecideImportRows, OneImport } from "../inputs";
 import { checkRow, mayImport, openImport, setState } from "../rows";
@@ -15,7 +16,7 @@ export const beginImport = defineOperation({
   name: "begin-import",
   access: "person",
   input: BeginImport,
-  run(context, { kind, file, columns, rowCount }) {
+  run(context, { kind, file, columns, rowCount, balances }) {
     mayImport(context, kind);
     const known = new Set(fieldsOf[kind].map(({ id }) => id));
     if (columns.fields.length !== columns.names.length || columns.fields.some((id) => id !== null && !known.has(id)))
@@ -31,6 +32,7 @@ export const beginImport = defineOperation({
         state: "filling",
         columns: JSON.stringify(columns),
         row_count: rowCount,
+        balances: balances ? balancesColumn.write(balances) : null,
       }),
     };
   },

@@ -3,7 +3,7 @@ import { may } from "@/core/people/permissions";
 import { Id, input, Nothing, OneOf } from "@/kernel/inputs";
 import { likePattern, pageInput, readPage } from "@/kernel/paging";
 import { defineView } from "@/kernel/view";
-import { doneColumn, rowProblemsColumn, wordsColumn } from "@/store/columns";
+import { balancesColumn, doneColumn, rowProblemsColumn, wordsColumn } from "@/store/columns";
 import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
 import { importKinds, verdicts } from "../inputs";
@@ -24,6 +24,15 @@ export const imports = defineView({
     return {
       /** In the demo: files to try it with. */
       examples: context.hogar.standins?.examples.list() ?? [],
+      /** What each account closed with when its statement was imported last. */
+      closed: seen.includes("bank lines")
+        ? sql<{ balances: string }>(
+            `SELECT balances FROM imports WHERE kind = 'bank lines' AND balances IS NOT NULL AND state = 'taken'
+              ORDER BY json_extract(balances, '$.closing.date') DESC, id DESC LIMIT 50`,
+          )
+            .all()
+            .map((one) => balancesColumn.read(one.balances))
+        : [],
       kinds: seen,
       latest,
       ownPhone: business.phone,

@@ -146,7 +146,9 @@ export const payOutTips = defineOperation({
     ).get(technicianId)!;
     if (amountMinor > left)
       throw new Refusal("amount-too-large", {
-        fields: { "/amountMinor": `${moneyWords(left, business.currency)} came for them and was not paid out.` },
+        fields: {
+          "/amountMinor": `${moneyWords(Math.max(0, left), business.currency)} came for them and was not paid out.`,
+        },
       });
     post(
       context,

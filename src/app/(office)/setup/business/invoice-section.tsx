@@ -105,6 +105,14 @@ export function InvoiceSection({
           onValue={(lateFeeBp) => set({ lateFeeBp })}
           wrong={wrong("/billing/lateFeeBp")}
         />
+        <MoneyField
+          currency={currency}
+          label={`When a bank takes a payment back, ${currency}`}
+          value={billing.returnFeeMinor}
+          onValue={(returnFeeMinor) => set({ returnFeeMinor })}
+          wrong={wrong("/billing/returnFeeMinor")}
+          helperText={billing.returnFeeMinor === 0 ? "0: nothing" : "On an invoice of its own"}
+        />
       </Columns>
       <Columns>
         <WholeField

@@ -16,6 +16,8 @@ export type Permission =
   | "notes.see"
   | "money.see"
   | "money.change"
+  /** To say up to when nothing is posted any more. */
+  | "books.close"
   /** Who did what, and the log of the lock. */
   | "audit.see"
   | "field.work";
@@ -35,6 +37,7 @@ export const roles: Record<Role, { name: string; permissions: readonly Permissio
       "notes.see",
       "money.see",
       "money.change",
+      "books.close",
       "audit.see",
       "field.work",
     ],
@@ -63,6 +66,7 @@ export const roles: Record<Role, { name: string; permissions: readonly Permissio
       "notes.see",
       "money.see",
       "money.change",
+      "books.close",
     ],
   },
   technician: { name: "Technician", permissions: ["field.work"] },
@@ -81,6 +85,7 @@ export const permissionWords: Record<Permission, string> = {
   "notes.see": "Read notes for inside only",
   "money.see": "See invoices and payments",
   "money.change": "Record payments",
+  "books.close": "Close the books up to a day",
   "audit.see": "See who did what",
   "field.work": "Work through a day in the field",
 };

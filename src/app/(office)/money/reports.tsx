@@ -21,6 +21,7 @@ import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import { scaleBand, scaleLinear } from "d3-scale";
 import { useState } from "react";
+import { useOffice } from "../office-context";
 import { AccountNumbers } from "./account-numbers";
 import { CloseBooks } from "./close-books";
 
@@ -33,6 +34,7 @@ const asOfDay: readonly ReportName[] = ["deposits held", "aged debts", "bank aga
 
 /** The books looked back at: a table with its sums, a chart where there is one to draw, and all of it as CSV. */
 export function Reports({ mayChange }: { mayChange: boolean }) {
+  const mayClose = useOffice().person.permissions.includes("books.close");
   const { today } = useShown("money", {});
   const [name, setName] = useState<ReportName>("tax by invoice");
   const [from, setFrom] = useState(`${addMonths(today, -2).slice(0, 7)}-01`);
@@ -68,7 +70,7 @@ export function Reports({ mayChange }: { mayChange: boolean }) {
           Export CSV
         </Button>
         {name === "journal" && mayChange && <AccountNumbers />}
-        {mayChange && <CloseBooks />}
+        {mayClose && <CloseBooks />}
       </Box>
       <Box sx={{ color: ink.ash, mb: 3 }}>{reports[name]}.</Box>
       {problem && <Alert severity="warning">{Object.values(problem.fields ?? {})[0] ?? problem.sentence}</Alert>}

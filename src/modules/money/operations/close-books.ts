@@ -5,7 +5,7 @@ import { defineOperation } from "@/kernel/operation";
 /** Nothing is posted on a day up to this one any more; null opens all of them again. Who has done it stays recorded. */
 export const closeBooks = defineOperation({
   name: "close-books",
-  access: "money.change of all",
+  access: "books.close",
   input: input({ to: OrNull(DateText) }),
   run({ sql, today }, { to }) {
     if (to !== null && to >= today)

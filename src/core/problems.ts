@@ -37,6 +37,7 @@ export const problems = {
   "visit-not-open": "This visit is over or cancelled and cannot be changed any more.",
   "too-late-to-change": "It is too late to change this here. Call us.",
   "fee-changed": "What cancelling costs has changed. Look at it again before you cancel.",
+  "terms-changed": "Something has changed since you read it. Look at it again before you book.",
   "price-changed": "The price has changed. Look at it again before you book.",
   "quote-over": "This quote has run out.",
   "wrong-order": "This step does not follow from where the visit stands. Reload to see its state.",

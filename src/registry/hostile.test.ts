@@ -94,7 +94,16 @@ const doors: { name: keyof typeof operations; actor: Actor; input: Record<string
       repeat: { every: 1, unit: "year" },
       atDoor: true,
       keepCard: true,
-      shownMinor: 7900,
+      read: {
+        totalMinor: 7900,
+        nowMinor: 0,
+        moveHours: 2,
+        cancelHours: 2,
+        items: [
+          { name: "Sweep", totalMinor: 7900, noAccessMinor: 0, late: { hours: 24, kind: "none", value: 0 } },
+        ],
+        words: "",
+      },
     },
   },
   {

@@ -25,6 +25,8 @@ interface OrderFormProps {
   currency: string;
   /** Sentences by question, where they are to be shown. */
   problems: Record<string, string>;
+  /** Where photos that answer a question are put by whoever holds the uploads of the page. */
+  photoPlace?: (questionId: string) => string;
   onAnswers: (answers: Answers) => void;
   onChosen: (chosen: ChosenExtras) => void;
 }
@@ -37,6 +39,7 @@ export function OrderForm({
   chosen,
   currency,
   problems,
+  photoPlace,
   onAnswers,
   onChosen,
 }: OrderFormProps) {
@@ -61,7 +64,12 @@ export function OrderForm({
             )}
           </Box>
           {question.help && <Box sx={{ color: ink.ash, fontSize: 15, mb: 1 }}>{question.help}</Box>}
-          <Asked question={question} value={answers[question.id]} onValue={(value) => answer(question.id, value)} />
+          <Asked
+            question={question}
+            value={answers[question.id]}
+            place={photoPlace?.(question.id)}
+            onValue={(value) => answer(question.id, value)}
+          />
           {problems[question.id] && (
             <FormHelperText error role="alert">
               {problems[question.id]}
@@ -98,10 +106,12 @@ export function OrderForm({
 function Asked({
   question,
   value,
+  place,
   onValue,
 }: {
   question: Question;
   value: Answer | undefined;
+  place: string | undefined;
   onValue: (value: Answer | undefined) => void;
 }) {
   switch (question.kind) {
@@ -189,6 +199,7 @@ function Asked({
           tokens={Array.isArray(value) ? value : []}
           most={question.most}
           what={question.words}
+          {...(place && { place })}
           onTokens={(tokens) => onValue(tokens.length ? tokens : undefined)}
         />
       );

@@ -6,36 +6,39 @@ import ButtonBase from "@mui/material/ButtonBase";
 import FormHelperText from "@mui/material/FormHelperText";
 import IconButton from "@mui/material/IconButton";
 import { useRef, useState } from "react";
-import { imageAddress, sendImage } from "./image-field";
+import { imageAddress } from "./image-field";
 import { ink } from "./palette";
+import { useSending, useUploads } from "./uploads";
 
 /** Photos taken or chosen, each sent at once; what is shown is what was kept. */
 export function PhotoField({
   tokens,
   most,
   what,
+  place,
   onTokens,
 }: {
   tokens: string[];
   most: number;
   what: string;
+  /** Where whoever holds the uploads of a page puts what has arrived; without one it is put here. */
+  place?: string;
   onTokens: (tokens: string[]) => void;
 }) {
-  const [sending, setSending] = useState(0);
-  const [wrong, setWrong] = useState<string | null>(null);
+  const latest = useRef(tokens);
+  latest.current = tokens;
+  const own = useSending((_, token) => onTokens([...latest.current, token]));
+  const shared = useUploads();
+  const uploads = place === undefined ? own : (shared ?? own);
+  const at = place ?? "here";
+  const sending = uploads.sending(at);
+  const [tooMany, setTooMany] = useState(false);
+  const wrong = tooMany ? `At most ${most} photos.` : uploads.wrong(at);
   const input = useRef<HTMLInputElement>(null);
-  const take = async (files: File[]) => {
-    const room = files.slice(0, most - tokens.length);
-    setWrong(files.length > room.length ? `At most ${most} photos.` : null);
-    setSending(room.length);
-    const kept = [...tokens];
-    for (const file of room) {
-      const sent = await sendImage("answer", file);
-      if (sent.ok) kept.push(sent.value.token);
-      else setWrong(sent.problem.sentence);
-    }
-    setSending(0);
-    onTokens(kept);
+  const take = (files: File[]) => {
+    const room = files.slice(0, most - tokens.length - sending);
+    setTooMany(files.length > room.length);
+    if (room.length) uploads.send(at, room);
   };
   const tile = { width: 96, height: 96, borderRadius: "6px", border: `1px solid ${ink.line}` };
   return (
@@ -59,9 +62,8 @@ export function PhotoField({
             </IconButton>
           </Box>
         ))}
-        {tokens.length < most && (
+        {tokens.length + sending < most && (
           <ButtonBase
-            disabled={sending > 0}
             onClick={() => input.current?.click()}
             aria-label={`Add a photo: ${what}`}
             sx={{
@@ -75,7 +77,7 @@ export function PhotoField({
             }}
           >
             <AddAPhotoOutlined />
-            {sending ? "Sending…" : "Add"}
+            {sending ? `Sending ${sending}…` : "Add"}
           </ButtonBase>
         )}
       </Box>
@@ -87,7 +89,7 @@ export function PhotoField({
         hidden
         aria-label={what}
         onChange={(e) => {
-          void take([...(e.target.files ?? [])]);
+          take([...(e.target.files ?? [])]);
           e.target.value = "";
         }}
       />

@@ -2,6 +2,7 @@
 import type { ViewName } from "@/api/client";
 import { ask, type ViewInput, type ViewOutput } from "@/api/client";
 import type { Problem } from "@/core/problems";
+import { useAgain } from "./use-again";
 import { useCallback, useEffect, useState } from "react";
 
 /** Reads a view in the browser; `null` as input reads nothing. An answer that has been overtaken is dropped. */
@@ -22,6 +23,8 @@ export function useView<N extends ViewName>(name: N, input: ViewInput<N> | null,
     });
     return () => void (current = false);
   }, [name, key, link, round]);
+
+  useAgain(state.problem?.code === "offline" ? () => setRound((n) => n + 1) : null);
 
   return { ...state, refresh: useCallback(() => setRound((n) => n + 1), []) };
 }

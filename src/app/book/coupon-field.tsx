@@ -52,8 +52,8 @@ export function CouponField({
         size="medium"
         value={code}
         onChange={(e) => setCode(e.target.value)}
-        error={!!said}
-        helperText={said}
+        error={!!(said ?? wrong)}
+        helperText={said ?? wrong}
       />
       <Button type="submit" variant="outlined" disabled={busy || !code.trim()} sx={{ height: 56, flex: "none" }}>
         Use it

@@ -1,4 +1,3 @@
-"use client";
 import type { Coupon } from "@/core/catalogue/coupons";
 import { type Order, type PricedOrder, priceOrder } from "@/core/catalogue/order";
 import type { Answers } from "@/core/catalogue/questions";
@@ -6,8 +5,6 @@ import type { RepeatEvery } from "@/core/repeats/rule";
 import type { Wish } from "@/core/windows/wishes";
 import type { FoundAddress } from "@/ui/address-field";
 import type { ChosenExtras } from "@/ui/order-form";
-import { tabStore } from "@/ui/tab-store";
-import { useCallback, useEffect, useState } from "react";
 import type { Offer, ServicesAt } from "./data";
 
 export type BookableService = ServicesAt["services"][number];
@@ -23,7 +20,10 @@ export interface DraftItem {
 }
 
 /** What a window that is kept costs: told with it, also where prices are not shown before. */
-type HeldPrice = Pick<PricedOrder, "lines" | "totalMinor" | "taxMinor" | "depositMinor">;
+type HeldPrice = Pick<PricedOrder, "lines" | "totalMinor" | "taxMinor" | "depositMinor"> & {
+  /** Of each item, in their order. */
+  itemTotals: number[];
+};
 
 /** What a customer has chosen and typed so far. Kept with the tab, so that nothing is lost on a reload. */
 export interface Draft {
@@ -64,7 +64,7 @@ export interface Draft {
   invite: string | null;
 }
 
-const empty: Draft = {
+export const emptyDraft: Draft = {
   step: "where",
   address: null,
   typed: null,
@@ -92,34 +92,6 @@ const empty: Draft = {
   by: null,
   invite: null,
 };
-/** Drafts of another shape are begun anew. */
-const key = "hogar booking 3";
-
-/** A new draft of somebody who comes by a link of theirs; with what they were offered, where that is why they come. */
-export const beginAgain = (known: Pick<Draft, "address"> & Partial<Draft>): void =>
-  tabStore.write(key, JSON.stringify({ ...empty, ...known, step: known.address ? "what" : "where" } satisfies Draft));
-
-/** A preview begins anew each time and leaves the draft of the tab alone. */
-export function useDraft(preview = false) {
-  const [draft, setDraft] = useState<Draft>(empty);
-  const [ready, setReady] = useState(false);
-  useEffect(() => {
-    if (preview) return setReady(true);
-    try {
-      const kept = tabStore.read(key);
-      if (kept) setDraft({ ...empty, ...(JSON.parse(kept) as Draft) });
-    } catch {
-      // What cannot be read is begun anew.
-    }
-    setReady(true);
-  }, [preview]);
-  useEffect(() => {
-    if (ready && !preview) tabStore.write(key, JSON.stringify(draft));
-  }, [draft, ready, preview]);
-  const change = useCallback((part: Partial<Draft>) => setDraft((now) => ({ ...now, ...part })), []);
-  return { draft, ready, change, forget: () => tabStore.remove(key) };
-}
-
 export type Chosen = DraftItem & { service: BookableService };
 
 /** What is in the basket of what can be booked here. */
@@ -159,3 +131,38 @@ export const wishable = (chosen: readonly Chosen[]): BookableService["technician
   (chosen[0]?.service.technicians ?? []).filter((t) =>
     chosen.every(({ service }) => service.technicians.some((other) => other.id === t.id)),
   );
+
+/** How far somebody may be with what they have: an address, something chosen, a window, who they are. */
+export function reachable(draft: Draft, wish: Step): Step {
+  const has = [
+    draft.address !== null,
+    draft.items.length > 0,
+    draft.offer !== null && draft.hold !== null,
+    !!(draft.name.trim() && draft.mail.trim() && draft.phone.trim()),
+  ];
+  const first = has.indexOf(false);
+  return steps[Math.min(steps.indexOf(wish), first < 0 ? steps.length - 1 : first)]!;
+}
+
+/** Where a photo belongs: to the order, or to a question of a service. */
+export const photoPlace = (serviceId: number, questionId: string): string => `${serviceId} ${questionId}`;
+export const photosOfOrder = "photos";
+export const photoOfField = (fieldId: string): string => `field ${fieldId}`;
+
+/** A draft with a photo that has arrived, in its place; a place that is gone meanwhile takes none. */
+export function withPhoto(draft: Draft, place: string, token: string): Draft {
+  if (place === photosOfOrder) return { ...draft, photos: [...draft.photos, token] };
+  const [of = "", id = ""] = place.split(" ");
+  if (of === "field") return { ...draft, fields: withToken(draft.fields, id, token) };
+  return {
+    ...draft,
+    items: draft.items.map((item) =>
+      String(item.serviceId) === of ? { ...item, answers: withToken(item.answers, id, token) } : item,
+    ),
+  };
+}
+
+const withToken = (answers: Answers, id: string, token: string): Answers => {
+  const before = answers[id];
+  return { ...answers, [id]: [...(Array.isArray(before) ? before : []), token] };
+};

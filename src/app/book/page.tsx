@@ -18,6 +18,11 @@ export default async function BookPage({
   return (
     <>
       <script type="application/ld+json" dangerouslySetInnerHTML={{ __html: frontDoorForSearch() }} />
+      <noscript>
+        <p style={{ padding: 24, fontSize: 17 }}>
+          To book here, your browser needs JavaScript. Call us on {result.value.phone}, and we book it for you.
+        </p>
+      </noscript>
       <FrontDoor
         business={result.value}
         slug={typeof service === "string" ? service : null}

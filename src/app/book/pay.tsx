@@ -1,11 +1,11 @@
 "use client";
 import { mayPayAll, paidNow } from "@/core/catalogue/baskets";
 import type { PricedOrder } from "@/core/catalogue/order";
-import { movedUntilHours } from "@/core/catalogue/cut-off";
-import { orderTermsWords } from "@/core/catalogue/terms";
+import type { Agreement } from "@/core/catalogue/agreement";
 import { moneyWords } from "@/core/money/amounts";
 import { everyWords } from "@/core/repeats/rule";
-import { daysWords, durationWords } from "@/core/time/words";
+import { daysWords } from "@/core/time/words";
+import { AgreementWords } from "@/ui/agreement";
 import { CardForm } from "@/ui/card-form";
 import { ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
@@ -23,6 +23,8 @@ interface PayProps {
   /** Loyalty points that it can be paid with, and what they take off. */
   points: { used: number; worthMinor: number } | null;
   payAll: boolean;
+  /** What is agreed to by the last button. */
+  agreement: Agreement;
   business: Business;
   wrong: (pointer: string) => string | undefined;
   onType: (part: Partial<Draft>) => void;
@@ -30,19 +32,11 @@ interface PayProps {
 }
 
 /** The whole of it once more: when, where, what it costs, what is paid now, and the rules in plain words. */
-export function Pay({ draft, chosen, order, points, payAll, business, wrong, onType, onToken }: PayProps) {
+export function Pay({ draft, chosen, order, points, payAll, agreement, business, wrong, onType, onToken }: PayProps) {
   const amount = (minor: number) => moneyWords(minor, business.currency);
   const now = paidNow(order, payAll);
   const later = order.totalMinor - now;
   const onQuote = chosen.some(({ service }) => service.priceKind === "quote");
-  const terms = orderTermsWords(
-    chosen.map(({ service }) => ({ ...service.terms, name: service.name })),
-    amount,
-  );
-  const movableHours = movedUntilHours(
-    business,
-    chosen.map(({ service }) => service.terms),
-  );
   return (
     <Box>
       <Typography sx={{ mb: 3 }}>
@@ -99,19 +93,7 @@ export function Pay({ draft, chosen, order, points, payAll, business, wrong, onT
           words={`I pay ${now > 0 ? "the rest " : ""}at the door, in cash or by card`}
         />
       )}
-      <Box sx={{ color: ink.ash, my: 4 }}>
-        You can move it yourself until {durationWords(movableHours * 60)} before, and cancel until{" "}
-        {durationWords(business.cancelHours * 60)} before.{" "}
-        {terms.map((sentence) => (
-          <span key={sentence}>{sentence} </span>
-        ))}
-        {business.terms && (
-          <Box component="details" sx={{ mt: 2 }}>
-            <summary>Our terms</summary>
-            <Box sx={{ whiteSpace: "pre-wrap", mt: 1 }}>{business.terms}</Box>
-          </Box>
-        )}
-      </Box>
+      <AgreementWords agreement={agreement} currency={business.currency} />
       {now > 0 ? (
         <>
           <CardForm onToken={onToken} wrong={wrong("/cardToken")} />

@@ -11,7 +11,16 @@ import FormHelperText from "@mui/material/FormHelperText";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import type { Business, ServicesAt } from "./data";
-import { type BookableService, type Chosen, type Draft, type DraftItem, wishable } from "./draft";
+import {
+  type BookableService,
+  type Chosen,
+  type Draft,
+  type DraftItem,
+  photoPlace,
+  photosOfOrder,
+  wishable,
+} from "./draft";
+import type { ChangeDraft } from "./use-draft";
 import { mayTakeSeveral, ServiceCard } from "./service-card";
 import { Wish } from "./wish";
 
@@ -24,7 +33,7 @@ interface WhatProps {
   tried: boolean;
   business: Business;
   wrong: (pointer: string) => string | undefined;
-  onType: (part: Partial<Draft>) => void;
+  onType: (part: ChangeDraft) => void;
 }
 
 /** Services by category; each that is chosen opens its questions. Below, what counts for all of it. */
@@ -43,7 +52,9 @@ export function What({ draft, chosen, at, order, tried, business, wrong, onType 
     });
   };
   const setItem = (serviceId: number, part: Partial<DraftItem>) =>
-    onType({ items: draft.items.map((item) => (item.serviceId === serviceId ? { ...item, ...part } : item)) });
+    onType((now) => ({
+      items: now.items.map((item) => (item.serviceId === serviceId ? { ...item, ...part } : item)),
+    }));
   return (
     <>
       {[...groupBy(at.services, (s) => s.category)].map(([category, services]) => (
@@ -81,6 +92,7 @@ export function What({ draft, chosen, at, order, tried, business, wrong, onType 
                           chosen={item.extras}
                           currency={business.currency}
                           problems={tried ? (order?.items[place]?.problems ?? {}) : {}}
+                          photoPlace={(questionId) => photoPlace(service.id, questionId)}
                           onAnswers={(answers) => setItem(service.id, { answers })}
                           onChosen={(extras) => setItem(service.id, { extras })}
                         />
@@ -158,6 +170,7 @@ export function What({ draft, chosen, at, order, tried, business, wrong, onType 
                 tokens={draft.photos}
                 most={6}
                 what="Photos of the work"
+                place={photosOfOrder}
                 onTokens={(photos) => onType({ photos })}
               />
               {wrong("/photos") && (

@@ -5,7 +5,7 @@ import FormControlLabel from "@mui/material/FormControlLabel";
 import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import type { Business } from "./data";
-import type { Draft } from "./draft";
+import { type Draft, photoOfField } from "./draft";
 
 /** Who it is for, what the owner asks of everybody, and what one agrees to. */
 export function Who({
@@ -13,13 +13,18 @@ export function Who({
   business,
   wrong,
   onType,
+  onEnter,
 }: {
   draft: Draft;
   business: Business;
   wrong: (pointer: string) => string | undefined;
   onType: (part: Partial<Draft>) => void;
+  /** Enter in a field goes on. */
+  onEnter: () => void;
 }) {
   const field = (name: "name" | "mail" | "phone") => ({
+    name,
+    required: true,
     value: draft[name],
     error: !!wrong(`/customer/${name}`),
     helperText: wrong(`/customer/${name}`),
@@ -30,7 +35,16 @@ export function Who({
     business.fields.flatMap(({ id }) => (wrong(`/fields/${id}`) ? [[id, wrong(`/fields/${id}`)!]] : [])),
   );
   return (
-    <Stack spacing={4} sx={{ mt: 4 }}>
+    <Stack
+      component="form"
+      noValidate
+      spacing={4}
+      sx={{ mt: 4 }}
+      onSubmit={(e) => {
+        e.preventDefault();
+        onEnter();
+      }}
+    >
       <TextField label="Name" autoComplete="name" {...field("name")} />
       <TextField label="Email" type="email" autoComplete="email" {...field("mail")} />
       <TextField label="Phone" type="tel" autoComplete="tel" {...field("phone")} />
@@ -42,6 +56,7 @@ export function Who({
           chosen={[]}
           currency={business.currency}
           problems={problems}
+          photoPlace={photoOfField}
           onAnswers={(fields) => onType({ fields })}
           onChosen={() => {}}
         />
@@ -56,6 +71,8 @@ export function Who({
           label={business.consents.offers}
         />
       </div>
+      {/* A form with several fields goes on by Enter where it has a button of its own. */}
+      <button type="submit" hidden />
     </Stack>
   );
 }

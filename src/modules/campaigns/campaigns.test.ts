@@ -91,9 +91,9 @@ function world(customers: number) {
     return { ...page.value, windows: windows.value };
   };
   const take = (token: string) => {
-    const { windows, totalMinor } = seen(token);
+    const { windows, agreement } = seen(token);
     const { date, from, to } = windows[0]!;
-    return perform(w.hogar, takeOffer, { token, window: { date, from, to }, shownMinor: totalMinor }, visitor);
+    return perform(w.hogar, takeOffer, { token, window: { date, from, to }, read: agreement }, visitor);
   };
   /** The office books for one of them on the phone. */
   const phone = (nth: number) => {

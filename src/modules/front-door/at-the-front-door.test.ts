@@ -7,6 +7,7 @@ import { saveTechnician, setTechnicianActive } from "@/modules/team/operations/s
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
 import { office, one, saidOf, serviceInput, smallWorld, visitor } from "@demo/small-world";
+import { holdOffer } from "@/modules/booking/operations/hold-offer";
 import { book } from "./operations/book";
 import { addSource, removeSource } from "./operations/sources";
 import { servicesAt } from "./views/front-door";
@@ -295,3 +296,29 @@ describe("paying all while booking", () => {
     ]);
   });
 });
+
+describe("a tab that was doubled", () => {
+  const hold = (world: ReturnType<typeof smallWorld>) => {
+    const { date, from, to } = world.offers()[0]!;
+    const items = [{ serviceId: world.services.sweep }];
+    const addressId = world.addresses[10]!.id;
+    return mustPerform(world.hogar, holdOffer, { addressId, items, date, from, to }, visitor).key;
+  };
+
+  it("shows the one who books in it their own booking, and never the first one’s", () => {
+    const world = smallWorld();
+    const [key, window] = [hold(world), world.offers().at(-1) as never];
+    const first = world.booked({ hold: key, name: "Mira Okonjo" });
+    const again = world.booked({ hold: key, name: "Mira Okonjo", window });
+    const other = world.booked({
+      hold: key,
+      name: "Anton Vale",
+      window,
+      more: { customer: { ...anton, reminders: true } },
+    });
+    expect(again.jobId).toBe(first.jobId);
+    expect(other.jobId).not.toBe(first.jobId);
+    expect(one(world.hogar, "SELECT count(*) AS n FROM jobs")).toEqual({ n: 2 });
+  });
+});
+const anton = { name: "Anton Vale", mail: "anton@example.com", phone: "+1 555 0188" };

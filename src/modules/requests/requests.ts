@@ -1,3 +1,4 @@
+import type { PricedOrder } from "@/core/catalogue/order";
 import { Refusal } from "@/core/problems";
 import type { Way } from "@/kernel/links";
 import { actorWords, type OperationContext, type ViewContext } from "@/kernel/operation";
@@ -39,6 +40,10 @@ export function wantedOf(
     : findWanted(context, { addressId: request.address_id, items }, { office, isAsked: true });
 }
 
+/** The deposit of an order, where one can be paid. */
+export const depositAsked = (context: ViewContext, order: PricedOrder): number =>
+  takesCards(context) ? order.depositMinor : 0;
+
 /**
  * What was asked for is agreed, in the room that was taken for it: by whoever asked, who came by a link that went to their
  * email or their number; by us where `by` is null, as somebody typed it who has shown nothing. Answers the job's id.
@@ -53,7 +58,7 @@ export function agreeRequest(
   const { items, address, zone } = wanted;
   const order = priceIn(context, wanted, visitId);
   // On the phone no deposit is asked.
-  const depositMinor = by === null || !takesCards(context) ? 0 : order.depositMinor;
+  const depositMinor = by === null ? 0 : depositAsked(context, order);
   const { name, mail, phone } = request;
   const { customerId, reach } = customerFor(context, { name, mail, phone }, address, by ?? "nothing");
   const siteId = siteFor(context, customerId, address, zone?.id ?? null);

@@ -102,6 +102,26 @@ describe("a wish", () => {
     expect(look(world.hogar, wishView, { token }, visitor)).toMatchObject({ problem: { code: "link-ended" } });
   });
 
+  it("says what it costs, and is taken at no higher price than was read", async () => {
+    const world = worldWithPost();
+    const token = sealedToken(world.hogar, { kind: "wish", id: ask(world) });
+    openEvening(world);
+    await told(world);
+    const seen = look(world.hogar, wishView, { token }, visitor);
+    const read = seen.ok ? seen.value.agreement! : undefined;
+    expect(read).toMatchObject({ totalMinor: 7_900, nowMinor: 0 });
+    const dearer = { ...service, id: world.services.sweep, code: "SW", name: "Chimney sweep", minutes: 60 };
+    mustPerform(world.hogar, saveService, { ...dearer, priceMinor: 9_500 }, office);
+    expect(perform(world.hogar, takeWish, { token, read }, visitor)).toMatchObject({
+      problem: {
+        code: "terms-changed",
+        details: { changes: [{ what: "Price", before: "€79.00", now: "€95.00" }] },
+      },
+    });
+    expect(one(world.hogar, "SELECT count(*) AS n FROM jobs")).toEqual({ n: 0 });
+    mustPerform(world.hogar, takeWish, { token, read: { ...read!, totalMinor: 9_500 } }, visitor);
+  });
+
   it("stays where somebody was faster, and ends when it is withdrawn", async () => {
     const world = worldWithPost();
     const id = ask(world, { wish: { ...late, weekdays: 4 } });

@@ -1,6 +1,6 @@
 "use client";
 import type { ViewOutput } from "@/api/client";
-import { beginAgain } from "@/app/book/draft";
+import { beginAgain } from "@/app/book/use-draft";
 import { moneyWords } from "@/core/money/amounts";
 import { localDate } from "@/core/time/local";
 import { windowIn } from "@/core/time/local-words";

@@ -1,8 +1,9 @@
 "use client";
 import { change, type ViewOutput } from "@/api/client";
-import { beginAgain } from "@/app/book/draft";
+import { beginAgain } from "@/app/book/use-draft";
 import { moneyWords } from "@/core/money/amounts";
 import { durationWords } from "@/core/time/words";
+import { AgreementWords, Changes, changesOf } from "@/ui/agreement";
 import { DoorFact, DoorPage } from "@/ui/door-page";
 import { TakeWindow } from "@/ui/take-window";
 import { useChange } from "@/ui/use-change";
@@ -12,6 +13,7 @@ import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
+import { useRouter } from "next/navigation";
 import { useEffect } from "react";
 
 type View = ViewOutput<"offer">;
@@ -60,7 +62,9 @@ export function OfferPage({ view, token }: { view: View; token: string }) {
 
 function Times({ view, token }: { view: View; token: string }) {
   const { data, problem, refresh } = useView("offer-windows", { token });
+  const router = useRouter();
   const take = useChange("take-offer", { quiet: true });
+  const changes = changesOf(take.problem);
   /** What is left to be answered or paid is asked at the front door, where what is offered is filled in. */
   const goOn = (window: PickedWindow) => {
     const { address, item, coupon } = view.begins;
@@ -85,9 +89,12 @@ function Times({ view, token }: { view: View; token: string }) {
       return true;
     }
     const { date, from, to } = window;
-    const sent = await take.send({ token, window: { date, from, to }, shownMinor: view.totalMinor });
+    const sent = await take.send({ token, window: { date, from, to }, read: view.agreement });
     if (sent) location.assign(sent.value.link ? `/my/${sent.value.link}?booked` : `/offer/${token}`);
-    else refresh();
+    else {
+      refresh();
+      router.refresh();
+    }
     return sent !== null;
   };
   return (
@@ -105,7 +112,9 @@ function Times({ view, token }: { view: View; token: string }) {
         verb={view.needsMore ? "Go on with" : "Book"}
         onTake={book}
       />
-      {take.problem && (
+      {!view.needsMore && <AgreementWords agreement={view.agreement} currency={view.business.currency} />}
+      {changes.length > 0 && <Changes changes={changes} />}
+      {take.problem && changes.length === 0 && (
         <Alert severity="warning" role="alert" sx={{ mt: 3, fontSize: 16 }}>
           {take.problem.sentence}
         </Alert>

@@ -1,25 +1,32 @@
 "use client";
 import { change, type ViewOutput } from "@/api/client";
 import type { Problem } from "@/core/problems";
+import { moneyWords } from "@/core/money/amounts";
+import { AgreementWords, Changes, changesOf } from "@/ui/agreement";
 import { DoorPage, PromiseArch } from "@/ui/door-page";
 import { ink } from "@/ui/palette";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
+import { useRouter } from "next/navigation";
 import { useState } from "react";
 
 /** The window that suits, in one arch, and one button. */
 export function TakeWish({ view, token }: { view: ViewOutput<"wish">; token: string }) {
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
+  const router = useRouter();
+  const changes = changesOf(problem);
   const [left, setLeft] = useState(false);
   const take = async () => {
     setBusy(true);
-    const result = await change("take-wish", { token });
+    const result = await change("take-wish", { token, ...(view.agreement && { read: view.agreement }) });
     if (result.ok) return window.location.assign(`/my/${result.value.link}?booked`);
     setBusy(false);
     setProblem(result.problem);
+    // The page shows what it costs now, to be agreed to or not.
+    if (result.problem.code === "terms-changed") router.refresh();
   };
   const withdraw = async () => {
     const result = await change("withdraw-wish", { token });
@@ -43,10 +50,22 @@ export function TakeWish({ view, token }: { view: ViewOutput<"wish">; token: str
             {view.what}
             <br />
             {view.address}
+            {view.agreement && (
+              <>
+                <br />
+                <b>{moneyWords(view.agreement.totalMinor, view.currency)}</b>, tax included
+                {view.agreement.nowMinor > 0 &&
+                  `; of these ${moneyWords(view.agreement.nowMinor, view.currency)} as a deposit`}
+              </>
+            )}
           </Box>
         </PromiseArch>
       )}
-      {problem && (
+      {changes.length > 0 && <Changes changes={changes} />}
+      {view.window && view.agreement && !view.booked && !left && (
+        <AgreementWords agreement={view.agreement} currency={view.currency} />
+      )}
+      {problem && changes.length === 0 && (
         <Alert severity="warning" role="alert" sx={{ mb: 4, fontSize: 16 }}>
           {problem.sentence}
         </Alert>

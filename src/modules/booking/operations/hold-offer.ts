@@ -28,13 +28,19 @@ export const holdOffer = defineOperation({
     const key = nanoid(24);
     const until = context.now + context.business.hold_minutes * 60_000;
     const visitId = takeRoom(context, wanted, offer, { key, until });
-    const { lines, totalMinor, taxMinor, depositMinor } = priceIn(context, wanted, visitId);
+    const { lines, totalMinor, taxMinor, depositMinor, items } = priceIn(context, wanted, visitId);
     return {
       key,
       until,
       onOurWay: isOnOurWay(offer, wanted.visit.workPlace),
       /** What it costs in this window: prices that are not shown before are told here. */
-      price: { lines, totalMinor, taxMinor, depositMinor: takesCards(context) ? depositMinor : 0 },
+      price: {
+        lines,
+        totalMinor,
+        taxMinor,
+        depositMinor: takesCards(context) ? depositMinor : 0,
+        itemTotals: items.map((item) => item.totalMinor),
+      },
     };
   },
 });

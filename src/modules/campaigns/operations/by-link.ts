@@ -1,9 +1,10 @@
 import { Refusal } from "@/core/problems";
 import { isOnOurWay, type Offer } from "@/core/windows/offer";
-import { input, Money, windowChosen } from "@/kernel/inputs";
+import { input, windowChosen } from "@/kernel/inputs";
 import { firstLinkTokenOf, linkTokenOf } from "@/kernel/links";
 import { defineOperation } from "@/kernel/operation";
 import { agreeJob } from "@/modules/booking/agree";
+import { agreementNow, AgreementRead, mustBeAsRead } from "@/modules/booking/agreed";
 import { mayKeepRoom } from "@/modules/booking/unproved";
 import { takeRoom } from "@/modules/booking/room";
 import { workAtSite } from "@/modules/booking/site-work";
@@ -11,6 +12,7 @@ import { tellBooked } from "@/modules/messages/tell-booked";
 import { tellOffice } from "@/modules/messages/telling-us";
 import { answersFor } from "@/modules/placing/windows";
 import { datesOf, offeredTo, openInvite } from "../campaigns";
+import { Type } from "@sinclair/typebox";
 import { OfferToken } from "../inputs";
 import { needsMore } from "../offered";
 
@@ -33,8 +35,8 @@ export const openOffer = defineOperation({
 export const takeOffer = defineOperation({
   name: "take-offer",
   access: "anybody",
-  input: input({ token, window: input(windowChosen), shownMinor: Money }),
-  run(context, { token, window, shownMinor }) {
+  input: input({ token, window: input(windowChosen), read: Type.Optional(AgreementRead) }),
+  run(context, { token, window, read }) {
     const { sql, now } = context;
     const { invite, campaign } = openInvite(context, token);
     if (invite.job_id !== null) return { link: firstLinkTokenOf(context.hogar, invite.job_id) };
@@ -53,7 +55,7 @@ export const takeOffer = defineOperation({
     // Where it is on our way it costs less, as at the front door.
     const onOurWayBp = isOnOurWay(offer, needs.workPlace) ? context.business.on_our_way_bp : 0;
     const { price: order } = workAtSite(context, invite.site_id, items, { coupon, onOurWayBp });
-    if (order.totalMinor > shownMinor) throw new Refusal("price-changed");
+    mustBeAsRead(context, read, agreementNow(context, items, order, 0));
     const contact = sql<{ mail: string; phone: string }>("SELECT mail, phone FROM customers WHERE id = ?").get(
       invite.customer_id,
     )!;

@@ -3,6 +3,7 @@ import { dayWords } from "@/core/time/words";
 import type { Offer } from "@/core/windows/offer";
 import { firstLinkTokenOf } from "@/kernel/links";
 import { defineView } from "@/kernel/view";
+import { agreementNow } from "@/modules/booking/agreed";
 import { addressAt } from "@/modules/place/addresses";
 import { answersFor, pickable } from "@/modules/placing/windows";
 import { readFrontDoor } from "@/store/front-door";
@@ -38,6 +39,8 @@ export const offer = defineView({
       address: site.line,
       until: dayWords(campaign.last_date),
       totalMinor: order.totalMinor,
+      /** What taking a window means, at the price before what is less on our way. */
+      agreement: agreementNow(context, items, order, 0),
       lines: order.lines.map(({ description, amountMinor }) => ({ description, amountMinor })),
       booked: invite.job_id === null ? null : firstLinkTokenOf(hogar, invite.job_id),
       needsMore: needsMore(context, offered),

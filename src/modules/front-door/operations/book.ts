@@ -1,5 +1,5 @@
 import { mayPayAll, paidNow } from "@/core/catalogue/baskets";
-import { moneyWords } from "@/core/money/amounts";
+import { matchOf } from "@/core/people/matching";
 import { phoneKept } from "@/core/people/phones";
 import { sourceOf } from "@/core/people/sources";
 import { Refusal } from "@/core/problems";
@@ -9,6 +9,7 @@ import { input, OrNull } from "@/kernel/inputs";
 import { firstLinkTokenOf, linkTokenOf } from "@/kernel/links";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { agreeJob } from "@/modules/booking/agree";
+import { agreementNow, AgreementRead, mustBeAsRead } from "@/modules/booking/agreed";
 import { Booker } from "@/modules/booking/inputs";
 import { asksForCode, sendCode } from "@/modules/booking/codes";
 import { invitedBy } from "@/modules/booking/invited";
@@ -51,8 +52,8 @@ export const Book = input({
   coupon: Type.Optional(Type.String({ maxLength: 40 })),
   /** Loyalty points of whoever comes by their link take something off. */
   usePoints: Type.Optional(Type.Boolean()),
-  /** The total that was read, minor units: a higher one is refused. */
-  shownMinor: Type.Optional(Type.Integer({ minimum: 0 })),
+  /** What was read before the last button; absent for whoever has read nothing, such as another program. */
+  read: Type.Optional(AgreementRead),
   /** The invitation of a campaign that somebody came by. */
   invite: Type.Optional(OrNull(Type.String({ maxLength: 100 }))),
   /** The source that stood in the link somebody came by. */
@@ -70,8 +71,10 @@ export const book = defineOperation({
   about: orderAbout,
   input: Book,
   run(context, input) {
-    const again = input.hold ? bookedBefore(context, input.hold) : null;
-    if (again) return again;
+    const before = input.hold ? bookedBefore(context, input.hold, input.customer) : null;
+    if (before?.link) return { link: before.link };
+    // A tab that was doubled brings the hold of another's booking: it has none of its own.
+    const hold = before ? undefined : input.hold;
     const isProved = isKnown(context);
     const { repeat = null, photos = [], cardToken } = input;
     const wanted = findWanted(context, input, { pointsOf: pointsCustomer(context, input, isProved) });
@@ -86,7 +89,7 @@ export const book = defineOperation({
       )
     )
       throw new Refusal("invalid-input", { fields: { "/repeat": "Choose how often from the list." } });
-    const held = heldRoom(context, input.hold, wanted, input);
+    const held = heldRoom(context, hold, wanted, input);
     const { customerId, reach } = customerFor(
       context,
       input.customer,
@@ -98,16 +101,12 @@ export const book = defineOperation({
     mayBook(context, input, held === null ? wanted.visit.minutes * wanted.visit.crew : null, isTheirs);
     const visitId =
       held ??
-      takeRoom(context, wanted, stillOffered(context, wanted, input), { key: input.hold ?? null, until: context.now });
+      takeRoom(context, wanted, stillOffered(context, wanted, input), { key: hold ?? null, until: context.now });
     const order = priceIn(context, wanted, visitId);
-    // Nobody pays more than what they have read.
-    if (input.shownMinor !== undefined && order.totalMinor > input.shownMinor)
-      throw new Refusal("price-changed", {
-        sentence: `This costs ${moneyWords(order.totalMinor, context.business.currency)} by now. Look at it again before you book.`,
-      });
     const lets = items.map(({ service }) => ({ service: { mayPayAll: service.may_pay_all === 1 } }));
     // Without a card service nothing is paid here.
     const depositMinor = takesCards(context) ? paidNow(order, (input.payAll ?? false) && mayPayAll(lets)) : 0;
+    mustBeAsRead(context, input.read, agreementNow(context, items, order, depositMinor));
     if (depositMinor > 0 && !cardToken)
       throw new Refusal("invalid-input", { fields: { "/cardToken": "Enter a card to pay with." } });
     if (wanted.pointsCustomerId !== null && wanted.pointsCustomerId !== customerId)
@@ -178,9 +177,23 @@ function shownBy(context: OperationContext, { invite }: Book, isProved: boolean)
 /** For some hours a second press gives the link of the first; a link that was ended since does not come back. */
 const pressedAgainMs = 3 * 3_600_000;
 
-function bookedBefore(context: OperationContext, hold: string): { link: string } | null {
+/** What a hold has become: the link of its booking, where the same person presses again; null in it where somebody else does. */
+function bookedBefore(
+  context: OperationContext,
+  hold: string,
+  { name, mail, phone }: Book["customer"],
+): { link: string | null } | null {
   const jobId = visitOfHold(context, hold)?.job_id;
   if (!jobId) return null;
+  const booker = context
+    .sql<{ name: string; mail: string; phone: string }>(
+      `SELECT coalesce(nullif(j.name, ''), c.name) AS name, coalesce(nullif(j.mail, ''), c.mail) AS mail,
+        coalesce(nullif(j.phone, ''), c.phone) AS phone
+      FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE j.id = ?`,
+    )
+    .get(jobId)!;
+  const typed = { name, mail: mail.trim(), phone: phoneKept(phone, context.business.phone) };
+  if (matchOf(booker, typed, context.business.phone) !== "certain") return { link: null };
   const { booked_at: at } = context.sql<{ booked_at: number }>("SELECT booked_at FROM jobs WHERE id = ?").get(jobId)!;
   const link = context.now - at < pressedAgainMs ? firstLinkTokenOf(context.hogar, jobId) : null;
   if (!link) throw new Refusal("link-ended", { sentence: "This is booked already. Its link is in the email we sent." });

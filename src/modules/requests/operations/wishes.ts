@@ -7,13 +7,15 @@ import { firstLinkTokenOf, linkTokenOf } from "@/kernel/links";
 import { defineOperation, type OperationContext, type ViewContext } from "@/kernel/operation";
 import { mayKeepRoom } from "@/modules/booking/unproved";
 import { stillOffered, takeRoom } from "@/modules/booking/room";
-import type { Wanted } from "@/modules/booking/wanted";
+import { agreementNow, AgreementRead, mustBeAsRead } from "@/modules/booking/agreed";
+import { priceIn, type Wanted } from "@/modules/booking/wanted";
 import { tellAsker, timesOf } from "@/modules/messages/messaging";
 import { tellOffice } from "@/modules/messages/telling-us";
 import { answersFor, bookableDates } from "@/modules/placing/windows";
 import { chosenWindowColumn, wishColumn } from "@/store/columns";
+import { Type } from "@sinclair/typebox";
 import { WishToken } from "../inputs";
-import { agreeRequest, endRequest, readRequest, type RequestRow, wantedOf } from "../requests";
+import { agreeRequest, depositAsked, endRequest, readRequest, type RequestRow, wantedOf } from "../requests";
 import { openWish } from "../wishes";
 
 const OneRequest = input({ id: Id });
@@ -71,8 +73,8 @@ function firstThatSuits(context: ViewContext, request: RequestRow, wish: Wish): 
 export const takeWish = defineOperation({
   name: "take-wish",
   access: "anybody",
-  input: WishToken,
-  run(context, { token }) {
+  input: input({ token: WishToken.properties.token, read: Type.Optional(AgreementRead) }),
+  run(context, { token, read }) {
     const request = openWish(context, token);
     if (request.job_id !== null) return { link: firstLinkTokenOf(context.hogar, request.job_id) };
     const wanted = request.told === null ? null : wantedOf(context, request);
@@ -81,6 +83,8 @@ export const takeWish = defineOperation({
     const minutes = wanted.visit.minutes * wanted.visit.crew;
     mayKeepRoom(context, { date: offer.date, minutes }, request, request.way === "mail");
     const visitId = takeRoom(context, wanted, offer, { key: null, until: context.now });
+    const order = priceIn(context, wanted, visitId);
+    mustBeAsRead(context, read, agreementNow(context, wanted.items, order, depositAsked(context, order)));
     const jobId = agreeRequest(context, request, wanted, visitId, request.way);
     tellOffice(context, jobId);
     return { link: linkTokenOf(context.hogar, jobId)! };

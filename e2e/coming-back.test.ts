@@ -43,7 +43,7 @@ it("a campaign is written, invites whom there is room for, is booked upon by its
   await who.getByRole("button", { name: "How many is there room for?" }).click();
   await who.getByText(/^There is room for/).waitFor();
   // Words that a customer would read as a gap are said while they are typed.
-  const words = office.getByLabel("Email", { exact: true });
+  const words = office.getByRole("textbox", { name: "Email", exact: true });
   const good = await words.inputValue();
   await words.fill(`${good}{{nickname}}`);
   await office.getByText("There is no field {{nickname}}.").waitFor();

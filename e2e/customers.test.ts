@@ -28,7 +28,7 @@ async function make(
   await go(page, app.url + from);
   await page.keyboard.press("n");
   const form = page.getByRole("dialog", { name: "New customer" });
-  await form.getByLabel("Name", { exact: true }).fill(name);
+  await form.getByRole("textbox", { name: "Name", exact: true }).fill(name);
   if (more.phone) await form.getByLabel("Phone").fill(more.phone);
   if (more.mail) await form.getByLabel("Email").fill(more.mail);
   if (more.address) await chooseAddress(more.address);

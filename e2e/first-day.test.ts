@@ -34,7 +34,7 @@ it("an owner takes a starter kit, adds a technician and a zone, and a customer b
   await page.getByText("Alder Roofs is saved").waitFor();
 
   await go(page, `${app.url}/setup/technicians?id=new`);
-  await page.getByLabel("Name", { exact: true }).fill("Runa Holt");
+  await page.getByRole("textbox", { name: "Name", exact: true }).fill("Runa Holt");
   await page.getByLabel("Phone").fill("+1 555 0131");
   await page.getByRole("combobox", { name: "Skills" }).click();
   await page.getByRole("option", { name: "ladder" }).click();
@@ -42,7 +42,7 @@ it("an owner takes a starter kit, adds a technician and a zone, and a customer b
   await page.getByText("Runa Holt is saved").waitFor();
 
   await go(page, `${app.url}/setup/zones?id=new`);
-  await page.getByLabel("Name", { exact: true }).fill("Town");
+  await page.getByRole("textbox", { name: "Name", exact: true }).fill("Town");
   await page.getByLabel("Postcodes").fill("MW 1*, MW 3*");
   await page.getByRole("button", { name: "Save" }).click();
   await page.getByText("Town is saved").waitFor();

@@ -17,8 +17,10 @@ async function book(service: RegExp, name: string) {
   await who(name);
 }
 async function who(name: string) {
-  await pair.door.getByLabel("Name", { exact: true }).fill(name);
-  await pair.door.getByLabel("Email", { exact: true }).fill(`${name.split(" ")[0]!.toLowerCase()}.place@example.com`);
+  await pair.door.getByRole("textbox", { name: "Name", exact: true }).fill(name);
+  await pair.door
+    .getByRole("textbox", { name: "Email", exact: true })
+    .fill(`${name.split(" ")[0]!.toLowerCase()}.place@example.com`);
   await pair.door.getByLabel("Phone").fill("+1 555 0147");
   await pair.door.getByRole("button", { name: "Go on" }).click();
   await pair.door.getByRole("button", { name: /^Book/ }).click();

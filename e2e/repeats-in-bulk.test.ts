@@ -43,7 +43,7 @@ it("many are changed at once: what it does is shown, half of it is taken, and al
 it("a piece of work gets a name in set-up, is booked on the phone by it, and comes back every so many times", async () => {
   const { office, app } = pair;
   await go(office, `${app.url}/setup/job-patterns?id=new`);
-  await office.getByLabel("Name", { exact: true }).fill("Sweep with two flues");
+  await office.getByRole("textbox", { name: "Name", exact: true }).fill("Sweep with two flues");
   await office.getByRole("combobox", { name: "Service" }).click();
   await office.getByRole("option", { name: "Chimney sweep" }).click();
   await office.getByRole("button", { name: "More: How many flues?" }).click();
@@ -64,7 +64,7 @@ it("a piece of work gets a name in set-up, is booked on the phone by it, and com
     .filter({ hasNotText: "not offered" })
     .first()
     .click();
-  await office.getByLabel("Name", { exact: true }).fill("Runa Elstad");
+  await office.getByRole("textbox", { name: "Name", exact: true }).fill("Runa Elstad");
   await office.getByLabel("Email").fill("runa@example.com");
   await office.getByLabel("Phone").fill("+1 555 0177");
   await office.getByRole("button", { name: "Book it and tell them" }).click();

@@ -15,7 +15,7 @@ const save = async (said: string) => {
 
 it("a zone is drawn with the pen, saved, and holds the addresses in it", async () => {
   await go(at.page, `${at.app.url}/setup/zones?id=new`);
-  await at.page.getByLabel("Name", { exact: true }).fill("West quay");
+  await at.page.getByRole("textbox", { name: "Name", exact: true }).fill("West quay");
   await at.page.getByRole("button", { name: "Draw an area" }).click();
   const map = at.page.getByRole("region", { name: "Map of the zones" });
   await map.locator(".leaflet-overlay-pane path").first().waitFor({ state: "attached" });
@@ -68,16 +68,16 @@ it("an address says which zone it is in and why, and zones come in from a file",
 
 it("what was typed and not saved is back after a reload, and can be dropped", async () => {
   await go(at.page, `${at.app.url}/setup/business`);
-  await at.page.getByLabel("Name", { exact: true }).fill("Marrowick Flues");
+  await at.page.getByRole("textbox", { name: "Name", exact: true }).fill("Marrowick Flues");
   await at.page.getByLabel("Site").fill("marrowick");
   await go(at.page, `${at.app.url}/setup/business`);
   await at.page.getByText("What you typed and had not saved is back.").waitFor();
-  expect(await at.page.getByLabel("Name", { exact: true }).inputValue()).toBe("Marrowick Flues");
+  expect(await at.page.getByRole("textbox", { name: "Name", exact: true }).inputValue()).toBe("Marrowick Flues");
   await at.page.getByRole("button", { name: "Save", exact: true }).click();
   await at.page.getByText("Write an address such as https://marrowick.example.").waitFor();
   await at.page.getByRole("button", { name: "Drop it" }).click();
   expect([
-    await at.page.getByLabel("Name", { exact: true }).inputValue(),
+    await at.page.getByRole("textbox", { name: "Name", exact: true }).inputValue(),
     at.app.sql("SELECT name FROM business"),
   ]).toEqual(["Marrowick Hearth & Flue", [{ name: "Marrowick Hearth & Flue" }]]);
 });

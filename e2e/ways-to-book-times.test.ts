@@ -46,8 +46,8 @@ it("where times are agreed in person nothing is promised: one says what suits, a
   await pair.door.getByRole("button", { name: "Choose a time" }).click();
   await pair.door.getByText(/We agree the time for this in person/).waitFor();
   await pair.door.getByLabel("What do you need, and when?").fill("When the wind is from the west.");
-  await pair.door.getByLabel("Name", { exact: true }).fill("Henrik West");
-  await pair.door.getByLabel("Email", { exact: true }).fill("henrik.west@example.com");
+  await pair.door.getByRole("textbox", { name: "Name", exact: true }).fill("Henrik West");
+  await pair.door.getByRole("textbox", { name: "Email", exact: true }).fill("henrik.west@example.com");
   await pair.door.getByLabel("Phone").fill("+1 555 0142");
   await pair.door.getByRole("button", { name: /^Ask Marrowick/ }).click();
   await pair.door.getByText("Thank you. We have your request").waitFor();

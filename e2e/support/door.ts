@@ -43,8 +43,8 @@ export async function payWith(page: Page, number: string): Promise<void> {
 
 /** Fills in who one is at the front door, and goes on to the last step. */
 export async function sayWho(page: Page, name: string, mail: string): Promise<void> {
-  await page.getByLabel("Name", { exact: true }).fill(name);
-  await page.getByLabel("Email", { exact: true }).fill(mail);
+  await page.getByRole("textbox", { name: "Name", exact: true }).fill(name);
+  await page.getByRole("textbox", { name: "Email", exact: true }).fill(mail);
   await page.getByLabel("Phone").fill("+1 555 0142");
   await page.getByLabel(/^Remind me/).check();
   await page.getByRole("button", { name: "Go on" }).click();

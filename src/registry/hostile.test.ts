@@ -99,9 +99,7 @@ const doors: { name: keyof typeof operations; actor: Actor; input: Record<string
         nowMinor: 0,
         moveHours: 2,
         cancelHours: 2,
-        items: [
-          { name: "Sweep", totalMinor: 7900, noAccessMinor: 0, late: { hours: 24, kind: "none", value: 0 } },
-        ],
+        items: [{ name: "Sweep", totalMinor: 7900, noAccessMinor: 0, late: { hours: 24, kind: "none", value: 0 } }],
         words: "",
       },
     },

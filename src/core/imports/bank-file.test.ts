@@ -204,6 +204,23 @@ describe("a balance that runs along the lines of a CSV", () => {
     expect(says([rows[0]!, rows[0]!, ...rows.slice(1)])).toHaveLength(1);
   });
 
+  it("says what a file opens and closes with, in either order", () => {
+    const ends = (lines: readonly string[]) => {
+      const read = readFile(bytes(["Date;Amount;Name;Balance", ...lines].join("\n")));
+      return read.ok ? endsOf(read.table, matchColumns("bank lines", read.table), "EUR") : null;
+    };
+    const both = {
+      account: "",
+      opening: { cents: 10_000, date: "2027-03-01" },
+      closing: { cents: -2_050, date: "2027-03-03" },
+    };
+    expect([ends(rows), ends(rows.toReversed()), ends(["2027-03-01;45.00;Ada Ash;unknown"])]).toEqual([
+      both,
+      both,
+      null,
+    ]);
+  });
+
   it("is not looked at where it cannot be read, or where there is none", () => {
     expect(says(["2027-03-01;45.00;Ada Ash;unknown", "2027-03-02;45.00;Ada Ash;1"])).toEqual([]);
   });

@@ -2,7 +2,7 @@ import type { LocalDate } from "../time/dates";
 import { dateWords } from "../time/words";
 
 /** What an account held, in hundredths of the currency's unit, whichever it is. */
-export interface BalanceOn {
+interface BalanceOn {
   cents: number;
   date: LocalDate;
 }

@@ -83,7 +83,7 @@ const phrasesOf: Record<Language, Phrases> = {
 };
 
 /** A service's name, and what it is called in other languages. */
-export interface NamedIn {
+interface NamedIn {
   name: string;
   in: Partial<Record<Language, string>>;
 }

@@ -11,7 +11,6 @@ import Chip from "@mui/material/Chip";
 import ToggleButton from "@mui/material/ToggleButton";
 import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import type { GridColDef } from "@mui/x-data-grid";
-import { useState } from "react";
 
 type Invoice = ViewOutput<"invoices">["rows"][number];
 type Credit = ViewOutput<"credits">["rows"][number];

@@ -25,8 +25,9 @@ const jobsOf = (mail: string) =>
 
 it("a basket with two deposits: a declined card loses nothing, another one pays and is kept, and later pays the rest with one tap", async () => {
   await upToPaying("12 alder", "Lotte Brandt", "lotte.card@example.com", /Stove service/, /Camera survey/);
-  const asked = await pair.door.getByRole("button", { name: /^Pay .* and book/ }).innerText();
+  await pair.door.getByRole("button", { name: /^Enter a card to pay €/ }).waitFor();
   await payWith(pair.door, "9900 0000 0000 2004");
+  const asked = await pair.door.getByRole("button", { name: /^Pay .* and book/ }).innerText();
   await pair.door.getByLabel(/Keep this card/).check();
   await press(/^Pay .* and book/);
   await pair.door.getByText(/Nothing was charged. Try another card/).waitFor();
@@ -73,22 +74,23 @@ it("a basket with two deposits: a declined card loses nothing, another one pays 
   await pair.door.getByRole("group", { name: "card ending" }).waitFor({ state: "detached" });
 });
 
-it("a dropped connection says that nothing was lost, and the second press books once", async () => {
+it("a dropped connection says that nothing was lost; it goes on by itself when it is back, and books once", async () => {
   await upToPaying("16 alder", "Noor Tunnel", "noor.tunnel@example.com", /Smoke draught test/);
   await pair.context.setOffline(true);
   await press("Book");
   await pair.door.getByText(/There is no connection right now. Nothing was lost/).waitFor();
-  await pair.context.setOffline(false);
-  // This time the answer is lost on the way back: it is booked, and the customer does not know.
+  await pair.door.getByRole("button", { name: "Try again" }).waitFor();
+  // The first answer is lost on the way back: it is booked, and the customer does not know.
+  let asked = 0;
   await pair.door.route("**/api/operations/book", async (route) => {
+    if (asked++ > 0) return route.continue();
     await route.fetch();
     await route.abort("connectionreset");
   });
-  await Promise.all([pair.door.waitForEvent("requestfailed"), press("Book")]);
-  await pair.door.unroute("**/api/operations/book");
-  await press("Book");
+  await pair.context.setOffline(false);
   await pair.door.getByRole("heading", { name: "You are booked" }).waitFor();
-  expect(jobsOf("noor.tunnel@example.com")).toHaveLength(1);
+  await pair.door.unroute("**/api/operations/book");
+  expect([asked > 1, jobsOf("noor.tunnel@example.com").length]).toEqual([true, 1]);
 });
 
 it("a window whose minutes are over is booked if it is still free, and says so before", async () => {

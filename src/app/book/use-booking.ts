@@ -35,6 +35,7 @@ export function useBooking({ business: asOpened, slug, source, preview }: Visit)
   const [changed, setChanged] = useState<string[]>([]);
   const [failed, setFailed] = useState<Asking | null>(null);
   const [busy, setBusy] = useState(false);
+  const [stale, setStale] = useState(false);
   const [lost, setLost] = useState(0);
   /** How often somebody has tried to go on with something missing. */
   const [tried, setTried] = useState(0);
@@ -75,6 +76,8 @@ export function useBooking({ business: asOpened, slug, source, preview }: Visit)
       totalMinor: order.totalMinor,
       nowMinor: deposit,
     });
+  // Nothing is pressed between a refusal and the page that says what counts now.
+  useEffect(() => setStale(false), [at, atProblem]);
   // What is chosen follows the catalogue: what is gone is taken off, and said.
   const last = useRef<ServicesAt | null>(null);
   useEffect(() => {
@@ -117,6 +120,7 @@ export function useBooking({ business: asOpened, slug, source, preview }: Visit)
     refreshPoints();
     const door = await ask("front-door", {});
     if (door.ok) setBusiness(door.value);
+    setStale(draft.address !== null);
     refresh();
     // A price that is not shown is told with the window that is kept.
     if (refusal.code === "terms-changed" && hidden) await hold();
@@ -231,7 +235,7 @@ export function useBooking({ business: asOpened, slug, source, preview }: Visit)
     again,
     forgetProblem: () => setProblem(null),
     wrong: (pointer: string) => problem?.fields?.[pointer],
-    busy,
+    busy: busy || stale,
     lost,
     tried,
     somethingMissing: () => setTried(tried + 1),

@@ -1,4 +1,6 @@
 import { Refusal } from "@/core/problems";
+import type { LocalDate } from "@/core/time/dates";
+import { dayWords } from "@/core/time/words";
 import { epochMinute } from "@/core/time/local";
 import { visitStates } from "@/core/visits/states";
 import { DateText, Id, MinuteOfDay } from "@/kernel/inputs";
@@ -18,6 +20,23 @@ export const chosenPlace = {
   toMinute: MinuteOfDay,
 };
 type ChosenPlace = { [K in keyof typeof chosenPlace]: Static<(typeof chosenPlace)[K]> };
+
+/** A following day of work stays between those before and after it: each goes on where the last has stopped. */
+function mustKeepOrder({ sql }: OperationContext, { id, first_visit_id: firstId }: VisitRow, date: LocalDate): void {
+  if (firstId === null) return;
+  const { before, after } = sql<{ before: LocalDate | null; after: LocalDate | null }>(
+    `SELECT max(date) FILTER (WHERE id < @id) AS before, min(date) FILTER (WHERE id > @id) AS after
+      FROM visits WHERE (id = @firstId OR first_visit_id = @firstId) AND state <> 'cancelled'`,
+  ).get({ id, firstId })!;
+  if (before !== null && date <= before)
+    throw new Refusal("cannot-be-kept", {
+      sentence: `The work before it is on ${dayWords(before)}. Choose a day after that, or move the first day: the others go along.`,
+    });
+  if (after !== null && date >= after)
+    throw new Refusal("cannot-be-kept", {
+      sentence: `The work after it is on ${dayWords(after)}. Choose a day before that, or move the first day: the others go along.`,
+    });
+}
 
 /**
  * Moves a visit to other technicians, another window, or both; the first day of work of several days takes the following
@@ -43,6 +62,7 @@ export function moveByHand(
   const window = { date, from: epochMinute(date, fromMinute, zone), to: epochMinute(date, toMinute, zone) };
   if (window.to <= context.minute)
     throw new Refusal("cannot-be-kept", { sentence: "This window has passed. Choose one that lies ahead." });
+  mustKeepOrder(context, visit, date);
   const days = visit.first_visit_id === null ? daysOfWork(context, visit) : [visit];
   const together = alone ? [visit] : togetherWith(context, visit).filter((v) => visitStates.allows("plan", v.state));
   const seats = together.reduce((sum, v) => sum + v.seats, 0);

@@ -1,7 +1,8 @@
-import { mustPerform } from "@/kernel/operation";
+import { mustPerform, perform } from "@/kernel/operation";
 import { saveService } from "@/modules/catalogue/operations/save-service";
+import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { firstBroken } from "@/modules/records/laws";
-import { office, one, serviceInput, smallWorld } from "@demo/small-world";
+import { office, one, saidOf, serviceInput, smallWorld } from "@demo/small-world";
 import { advanceVisit } from "./operations/advance-visit";
 import { cancelVisit } from "./operations/cancel-visit";
 
@@ -49,5 +50,26 @@ describe("cancelling a day of work of several days", () => {
     const w = relining();
     w.cancel(w.days[0]!);
     expect(w.stands()).toEqual(["cancelled", "cancelled", "cancelled", 0]);
+  });
+});
+
+describe("moving a day of work of several days", () => {
+  it("leaves the second after the first, which takes it along", () => {
+    const w = relining();
+    const [first, second] = w.days as [number, number];
+    const dateOf = (id: number) => one<{ date: string }>(w.hogar, "SELECT date FROM visits WHERE id = ?", id).date;
+    const move = (visitId: number, date: string) =>
+      saidOf(
+        perform(
+          w.hogar,
+          moveVisit,
+          { visitId, date, fromMinute: 540, toMinute: 660, technicianIds: [w.technicians[0]!] },
+          office,
+        ),
+      );
+    const [begins, goesOn] = [dateOf(first), dateOf(second)];
+    expect([move(second, begins), dateOf(second)]).toEqual([expect.stringContaining("work before it"), goesOn]);
+    expect(move(second, "2027-03-17")).toBe("done");
+    expect([dateOf(first), dateOf(second)]).toEqual([begins, "2027-03-17"]);
   });
 });

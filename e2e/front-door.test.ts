@@ -176,7 +176,7 @@ it("in a frame on the owner's site the code of Sharing shows the whole page, gro
     ["Name", "Ada Frame"],
     ["Email", "ada.frame@example.com"],
   ] as const)
-    await frame.getByLabel(label, { exact: true }).fill(text);
+    await frame.getByRole("textbox", { name: label, exact: true }).fill(text);
   await frame.getByLabel("Phone").fill("+1 555 0145");
   await frame.getByRole("button", { name: "Go on" }).click();
   await frame.getByRole("button", { name: "Book", exact: true }).click();

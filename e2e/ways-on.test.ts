@@ -77,7 +77,7 @@ it("a bank that asks for a second step is asked, and its no is told", async () =
 it("a window that somebody else takes meanwhile sends the customer back to those that are free, with everything typed kept", async () => {
   const { page, close } = await upToTheDeposit("Selma Way");
   const { from } = await page.evaluate(
-    () => (JSON.parse(sessionStorage.getItem("hogar booking 3")!) as { offer: { from: number } }).offer,
+    () => (JSON.parse(sessionStorage.getItem("hogar booking 4")!) as { offer: { from: number } }).offer,
   );
   // Everybody who could come is away on that day, all of a sudden; and the hold has run out.
   const office = await openPage(browser, desk);

@@ -40,7 +40,9 @@ export function useBooking({ business: asOpened, slug, source, preview }: Visit)
   /** How often somebody has tried to go on with something missing. */
   const [tried, setTried] = useState(0);
   const [cardToken, setCardToken] = useState<string | null>(null);
-  const [business, setBusiness] = useState(asOpened);
+  /** Read again since the page was opened. */
+  const [readSince, setReadSince] = useState<Business | null>(null);
+  const business = readSince ?? asOpened;
   const {
     data: at,
     problem: atProblem,
@@ -119,7 +121,7 @@ export function useBooking({ business: asOpened, slug, source, preview }: Visit)
     if (preview) return;
     refreshPoints();
     const door = await ask("front-door", {});
-    if (door.ok) setBusiness(door.value);
+    if (door.ok) setReadSince(door.value);
     setStale(draft.address !== null);
     refresh();
     // A price that is not shown is told with the window that is kept.

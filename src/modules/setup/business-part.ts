@@ -14,6 +14,8 @@ export function readBusinessPart(context: ViewContext) {
   return {
     today,
     currency: b.currency,
+    /** In which customers are written to, where they have said nothing else. */
+    language: b.language,
     timeZone: b.time_zone,
     pricesIncludeTax: b.prices_include_tax === 1,
     business: {
@@ -27,7 +29,6 @@ export function readBusinessPart(context: ViewContext) {
       taxNumber: b.tax_number,
       currency: b.currency,
       timeZone: b.time_zone,
-      language: b.language,
       weekStart: b.week_start,
       clockHours: b.clock_hours,
       pricesIncludeTax: b.prices_include_tax === 1,

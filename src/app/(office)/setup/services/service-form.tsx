@@ -125,7 +125,7 @@ export function ServiceForm({
             helperText="Two letters for the board"
           />
           {languages
-            .filter((language) => language !== data.business.language)
+            .filter((language) => language !== data.language)
             .map((language) => (
               <Field
                 key={language}

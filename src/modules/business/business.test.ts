@@ -5,6 +5,13 @@ import { saveBusiness } from "@/modules/business/operations/save-business";
 import { businessInput, office, saidOf, smallWorld } from "@demo/small-world";
 
 describe("the business", () => {
+  it("is saved as its form has read it, nothing more and nothing less", () => {
+    const world = smallWorld();
+    const before = world.setUp().business;
+    mustPerform(world.hogar, saveBusiness, before, office);
+    expect(world.setUp().business).toEqual(before);
+  });
+
   it("keeps its currency once work is priced and its time zone once it is promised", () => {
     const world = smallWorld();
     mustPerform(

@@ -116,6 +116,8 @@ export function customerOf(
   else {
     draft.contacts = contacts.slice(0, 12);
     for (const one of contacts) {
+      if (one.name.length > 80 || one.role.length > 60 || one.mail.length > 120)
+        wrong("contacts", `“${short(one.name)}” is written too long.`);
       if (one.phone && phoneProblem(one.phone, ownPhone))
         wrong("contacts", `“${short(one.phone)}” is no phone number.`);
       if (one.mail && mailIn(one.mail) === null) wrong("contacts", `“${short(one.mail)}” is no email address.`);

@@ -173,6 +173,7 @@ describe("phones, sums and names as people write them", () => {
       ["Ada Ash", "other phone", "+1 202 555 0143"],
       ["Rosa Adeyemi", "contact", "+1 202 555 0144"],
     ]);
+    expect(read({ contacts: `Rosa; ${"x".repeat(61)}; ; ` }).problems).toMatchObject([{ field: "contacts" }]);
     expect(read({ contact2: "Rosa", contact2Mail: "rosa at home" }).problems).toMatchObject([{ field: "contacts" }]);
   });
 

@@ -44,7 +44,6 @@ export const saveMessageRules = defineOperation({
     eveningAt: Type.Optional(MinuteOfDay),
     morningAt: Type.Optional(MinuteOfDay),
     rules: Type.Array(Rule, { maxItems: 12 }),
-    /** Words by which customers say that they are in danger, by language; absent: as they are. */
     /** Words with which answers by hand begin; absent: as they are. */
     quickAnswers: Type.Optional(
       Type.Array(
@@ -54,6 +53,7 @@ export const saveMessageRules = defineOperation({
         },
       ),
     ),
+    /** Words by which customers say that they are in danger, by language; absent: as they are. */
     dangers: Type.Optional(input({ en: DangerWords, es: DangerWords } satisfies Record<Language, typeof DangerWords>)),
   }),
   about: { rules: "shared" },

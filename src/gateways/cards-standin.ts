@@ -83,6 +83,13 @@ export function cardStandin(db: Database.Database, secret: string, now: () => nu
       return outcomeOf(charge);
     },
 
+    async endStep(reference) {
+      db.prepare("UPDATE charges SET state = ? WHERE reference = ? AND state = 'second step'").run(stepEnded, reference);
+      const charge = byReference.get(reference);
+      if (!charge) throw new Error("There is no such charge");
+      return outcomeOf(charge);
+    },
+
     async keep(token) {
       const card = db
         .prepare<[string], { behaviour: string; last_digits: string }>(
@@ -195,6 +202,8 @@ export function cardStandin(db: Database.Database, secret: string, now: () => nu
   };
 }
 
+/** Nobody has confirmed it, and nobody can any more. */
+const stepEnded = "step ended";
 const declinedBy: Record<string, string> = { lost: "declined, another card", stolen: "declined for good" };
 
 /** What the stand-in keeps of a charge: a share in basis points, and a sum. */
@@ -278,6 +287,7 @@ function outcomeOf(charge: StandinCharge): ChargeOutcome {
   const declined = { state: "declined" as const, reference: charge.reference };
   if (charge.state === declinedBy["lost"])
     return { ...declined, reason: "The card cannot be used any more", kind: "another" };
+  if (charge.state === stepEnded) return { ...declined, reason: "It was not confirmed with the bank", kind: "another" };
   if (charge.state === declinedBy["stolen"])
     return { ...declined, reason: "The bank does not allow charges to this card", kind: "never" };
   return { ...declined, reason: "The bank declined the card", kind: "later" };

@@ -28,6 +28,8 @@ export interface CardGateway {
   }): Promise<ChargeOutcome>;
   /** How a charge stands now, by its reference: for notices that were lost. A second step that nobody takes is declined some day. Throws when the gateway does not answer. */
   outcome(reference: string): Promise<ChargeOutcome>;
+  /** Ends a second step that nobody has taken, so that it can charge no more; one that was taken meanwhile stays. Answers how the charge stands then. Throws when the gateway does not answer. */
+  endStep(reference: string): Promise<ChargeOutcome>;
   /** Pays back a part or all of a charge; the same key never pays back twice. */
   refund(refund: { key: string; reference: string; amountMinor: number }): Promise<void>;
   /** What was paid out after the payout of this reference, or at all, the oldest first: what the service kept of each charge in it, and what was given back. Throws when the gateway does not answer. */

@@ -72,7 +72,7 @@ import { chargeInvoices, payOwed } from "@/modules/money/operations/charge-invoi
 import { closeBooks } from "@/modules/money/operations/close-books";
 import { saveAccountNumbers } from "@/modules/money/operations/save-account-numbers";
 import { copyInvoiceLink } from "@/modules/money/operations/copy-invoice-link";
-import { payByCard, payInvoice } from "@/modules/money/operations/pay-by-card";
+import { payByCard, payInvoice, takeAnotherCard, takeAnotherCardFor } from "@/modules/money/operations/pay-by-card";
 import {
   creditInvoiceByHand,
   invoiceAgain,
@@ -298,6 +298,8 @@ export const operations = {
   "make-invoice": makeInvoice,
   "bill-customer": billCustomerByHand,
   "pay-by-card": payByCard,
+  "take-another-card": takeAnotherCard,
+  "take-another-card-for": takeAnotherCardFor,
   "pay-invoice": payInvoice,
   "propose-window": proposeWindow,
   "put-away-quotes": putAwayQuotes,

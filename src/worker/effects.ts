@@ -75,6 +75,20 @@ const charge = kind<ChargePayload>(
   }),
 );
 
+/** A bank's second step is ended, so that another card can pay, or since there is nothing to be paid for any more. */
+const endStep = kind<{ chargeKey: string; reference: string }>(
+  { chargeKey: text, reference: text },
+  (hogar, { chargeKey, reference }) => ({
+    repeatable: true,
+    async carryOut() {
+      const outcome = await opened(hogar.gateways.cards, "card").endStep(reference);
+      mustPerform(hogar, recordCharge, { chargeKey, outcome }, worker);
+    },
+    triedUntil: always,
+    giveUp: nothing,
+  }),
+);
+
 interface RefundPayload {
   refundKey: string;
   reference: string;
@@ -248,6 +262,7 @@ export async function lookAtSecondSteps(hogar: Hogar): Promise<void> {
 export const effects: Record<string, Kind> = {
   "pay out": payOut,
   charge,
+  "end step": endStep,
   refund,
   "keep card": keepCard,
   reader,

@@ -2,7 +2,7 @@
 import { moneyWords } from "@/core/money/amounts";
 import { dayWords } from "@/core/time/words";
 import { Mark } from "@/ui/arch";
-import { Changes, changesOf } from "@/ui/agreement";
+import { changesOf } from "@/core/catalogue/agreement";
 import { CrowdNotice } from "@/ui/crowd-notice";
 import { DoorLook, doorType } from "@/ui/door-look";
 import { imageAddress } from "@/ui/image-field";
@@ -17,7 +17,6 @@ import Typography from "@mui/material/Typography";
 import dynamic from "next/dynamic";
 import { useCallback, useEffect, useRef } from "react";
 import { type Draft, type Step, steps } from "./draft";
-import { HoldLeft } from "./hold-left";
 import { Summary } from "./summary";
 import { saidOnTop } from "./up-to-date";
 import { useBooking, type Visit } from "./use-booking";
@@ -32,6 +31,8 @@ const later = {
   pay: () => import("./pay"),
 };
 const loading = () => <Skeleton variant="rounded" height={240} />;
+const HoldLeft = dynamic(() => import("./hold-left").then((m) => m.HoldLeft));
+const Changes = dynamic(() => import("@/ui/changes").then((m) => m.Changes));
 const What = dynamic(() => later.what().then((m) => m.What), { loading });
 const When = dynamic(() => later.when().then((m) => m.When), { loading });
 const Who = dynamic(() => later.who().then((m) => m.Who), { loading });

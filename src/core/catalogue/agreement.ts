@@ -1,3 +1,4 @@
+import type { Problem } from "../problems";
 import type { Minor } from "../money/amounts";
 import { durationWords } from "../time/words";
 import { type CutOffs, movedUntilHours } from "./cut-off";
@@ -90,3 +91,7 @@ function isStricter(read: Agreement, now: Agreement): boolean {
     [0, ...moments].some((minutes) => lateFee(now.items, minutes) > lateFee(read.items, minutes))
   );
 }
+
+/** What has become dearer or stricter since it was read; nothing where a refusal is about something else. */
+export const changesOf = (problem: Problem | null): readonly Harsher[] =>
+  problem?.code === "terms-changed" ? (problem.details as { changes: Harsher[] }).changes : [];

@@ -190,9 +190,11 @@ describe("an import of customers", () => {
     const id = await begun(world, head + rows.join("\n"));
     mustPerform(world.hogar, takeImport, { importId: id }, office);
     mustPerform(world.hogar, goOnWithImport, { importId: id, most: 10 }, system);
+    const { length: taken } = names(world);
     mustPerform(world.hogar, stopImport, { importId: id }, office);
     await runDue(world.hogar);
-    expect([names(world).length, seen(world, id).state]).toEqual([10, "stopped"]);
+    // Ten at most: a turn of writing that takes long ends before.
+    expect([taken > 0 && taken <= 10, names(world).length, seen(world, id).state]).toEqual([true, taken, "stopped"]);
     await take(world, id);
     expect(new Set(names(world)).size).toBe(30);
     expect(saidOf(perform(world.hogar, takeImport, { importId: id }, office))).toContain("taken already");

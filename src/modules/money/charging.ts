@@ -185,6 +185,29 @@ export function settleCharge(context: OperationContext, chargeKey: string, outco
   afterReceipt(context, { ...payment, job_id: jobId });
 }
 
+/**
+ * A bank's second step is left: no page sends anybody there any more, and the card service is asked to end it, and how it
+ * ended. What was confirmed in that very moment has paid. Of a job, of an invoice, or of several invoices of a customer.
+ */
+export function leaveSteps(
+  { sql, later }: OperationContext,
+  {
+    jobId = null,
+    invoiceId = null,
+    customerId = null,
+  }: { jobId?: number | null; invoiceId?: number | null; customerId?: number | null },
+): void {
+  for (const { id, chargeKey, reference } of sql<{ id: number; chargeKey: string; reference: string }>(
+    `SELECT id, charge_key AS chargeKey, gateway_reference AS reference FROM payments
+      WHERE state = 'second step' AND (job_id = @jobId OR invoice_id = @invoiceId
+        OR (purpose = 'invoice' AND job_id = (SELECT job_id FROM invoices WHERE id = @invoiceId))
+        OR (pays <> '[]' AND customer_id = @customerId))`,
+  ).all({ jobId, invoiceId, customerId })) {
+    sql("UPDATE payments SET state = 'asked', step_address = NULL WHERE id = ?").run(id);
+    later({ kind: "end step", lane: "cards", key: `end ${chargeKey}`, payload: { chargeKey, reference } });
+  }
+}
+
 /** A card has paid an invoice that is about several jobs or none, or several invoices. What was paid of them meanwhile stays with the customer. */
 function payTheInvoice(context: OperationContext, payment: PaymentRow): void {
   const open = context.sql<OpenAmount>(

@@ -6,7 +6,7 @@ import { runDue } from "@/worker/loop";
 import { drainOutbox } from "@/worker/outbox";
 import { office, one, paymentFor, smallWorld, system } from "@demo/small-world";
 import { makeInvoice } from "./operations/billing";
-import { payByCard } from "./operations/pay-by-card";
+import { payByCard, takeAnotherCard } from "./operations/pay-by-card";
 import { recordCharge } from "./operations/record-outcomes";
 import { recordPayment } from "./operations/record-payment";
 import { money } from "./views/money";
@@ -79,6 +79,45 @@ describe("from deposit to paid", () => {
     );
     expect(totals(world)).toMatchObject({ received: 4000, refunded: 4000, kept: 0, agrees: true });
   });
+});
+
+describe("a bank's second step", () => {
+  const asked = async () => {
+    const world = smallWorld();
+    const booked = world.booked({ serviceId: world.services.survey, card: "9900000000003002" });
+    await drainOutbox(world.hogar);
+    return { world, ...booked };
+  };
+  const stateOf = (world: World, jobId: number) =>
+    one<{ state: string }>(world.hogar, "SELECT state FROM payments WHERE job_id = ? ORDER BY id LIMIT 1", jobId).state;
+
+  it("is left for another card, which pays; the first one charges no more", async () => {
+    const { world, jobId, actor } = await asked();
+    mustPerform(world.hogar, takeAnotherCard, {}, actor);
+    await drainOutbox(world.hogar);
+    mustPerform(world.hogar, payByCard, { purpose: "deposit", cardToken: cardFor(world) }, actor);
+    await drainOutbox(world.hogar);
+    expect(world.hogar.standins!.cards.settleStep(referenceOfFirst(world), true)).toBeNull();
+    expect([stateOf(world, jobId), totals(world).received]).toEqual(["declined", 4000]);
+  });
+
+  it("that was confirmed at that very moment has paid", async () => {
+    const { world, jobId, actor } = await asked();
+    world.hogar.standins!.cards.settleStep(referenceOfFirst(world), true);
+    mustPerform(world.hogar, takeAnotherCard, {}, actor);
+    await drainOutbox(world.hogar);
+    expect([stateOf(world, jobId), totals(world).received]).toEqual(["received", 4000]);
+  });
+
+  it("ends with the booking it was asked for", async () => {
+    const { world, jobId, visitId } = await asked();
+    mustPerform(world.hogar, cancelVisit, { visitId, refundDeposit: true }, office);
+    await drainOutbox(world.hogar);
+    expect(world.hogar.standins!.cards.settleStep(referenceOfFirst(world), true)).toBeNull();
+    expect(stateOf(world, jobId)).toBe("declined");
+  });
+
+  const referenceOfFirst = (world: World) => world.hogar.standins!.cards.charges().at(-1)!.reference;
 });
 
 describe("a charge", () => {

@@ -1,6 +1,6 @@
 import { visitStates } from "@/core/visits/states";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
-import { payBack } from "@/modules/money/charging";
+import { leaveSteps, payBack } from "@/modules/money/charging";
 import { issueInvoice } from "@/modules/money/invoicing";
 import { givePointsBack } from "@/modules/money/points";
 import { takeOut } from "@/modules/placing/days";
@@ -34,6 +34,7 @@ export function cancelJob(context: OperationContext, jobId: number, refund: bool
   }
   sql("UPDATE jobs SET state = 'cancelled' WHERE id = ?").run(jobId);
   givePointsBack(context, jobId);
+  leaveSteps(context, { jobId });
   if (!refund) return;
   for (const { id, left } of sql<{ id: number; left: number }>(
     `SELECT p.id, b.left_minor AS left

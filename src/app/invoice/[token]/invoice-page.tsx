@@ -3,6 +3,7 @@ import type { ViewOutput } from "@/api/client";
 import { moneyWords } from "@/core/money/amounts";
 import { netOf, paperTitle, taxesOf } from "@/core/money/papers";
 import { dateWords } from "@/core/time/words";
+import { BankStep } from "@/ui/bank-step";
 import { CardForm } from "@/ui/card-form";
 import { AmountRow, DoorFact, DoorPage } from "@/ui/door-page";
 import { DueChoices } from "@/ui/due-choices";
@@ -167,17 +168,8 @@ function Pay({ view, token, amount }: { view: View; token: string; amount: (mino
     const timer = setInterval(() => router.refresh(), askAgainMs);
     return () => clearInterval(timer);
   }, [isUnderWay, router]);
-  if (payment?.state === "second step")
-    return (
-      <Button
-        variant="contained"
-        fullWidth
-        href={`${payment.stepAddress}?back=${encodeURIComponent(`/invoice/${token}`)}`}
-        sx={{ mt: 4, height: 52, fontSize: 17, ...hidden }}
-      >
-        Confirm with your bank
-      </Button>
-    );
+  if (payment?.state === "second step" && openMinor > 0)
+    return <BankStep address={payment.stepAddress!} of="invoice" token={token} onLeft={() => router.refresh()} />;
   if (isUnderWay)
     return (
       <Alert severity="info" sx={{ mt: 4 }}>

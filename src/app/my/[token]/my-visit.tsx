@@ -4,6 +4,7 @@ import { beginAgain } from "@/app/book/use-draft";
 import { moneyWords } from "@/core/money/amounts";
 import { localDate } from "@/core/time/local";
 import { windowIn } from "@/core/time/local-words";
+import { ownPage } from "@/core/visits/own-page";
 import { dateWords, dayShort, daysWords, dayWords } from "@/core/time/words";
 import { stateGlyphs } from "@/ui/arch";
 import { AmountRow, DoorFact, DoorPage, PromiseArch } from "@/ui/door-page";
@@ -33,72 +34,52 @@ const OwnDates = dynamic(() => import("./own-dates").then((m) => m.OwnDates));
 
 type View = ViewOutput<"my-visit">;
 
-const titles: Record<string, string> = {
-  promised: "You are booked",
-  "on the way": "We are on the way",
-  "on site": "We are with you",
-  done: "All done",
-  "no access": "Nobody was in",
-  cancelled: "Cancelled",
-  forecast: "Coming again",
-};
-
 /** What a customer's link shows: the promise, the price, what is to be paid. */
 export function MyVisit({ view: initial, token, justBooked }: { view: View; token: string; justBooked: boolean }) {
   const [view, refresh] = useFresh(initial, "my-visit", {}, token);
   const { business, job, visit, invoice, payments } = view;
   const amount = (minor: number) => moneyWords(minor, business.currency);
-  const underWay = payments.find((p) => p.state === "asked");
-  const step = payments.find((p) => p.state === "second step");
-  const declined = payments.at(-1)?.state === "declined" ? payments.at(-1) : undefined;
-  const depositDue = job.state === "awaiting deposit";
-  const due = depositDue ? job.deposit_minor : invoice && !invoice.isShared ? invoice.openMinor : 0;
+  const page = ownPage({
+    job,
+    visit: visit.state,
+    payments,
+    depositMinor: job.deposit_minor,
+    openMinor: invoice && !invoice.isShared ? invoice.openMinor : 0,
+    takesCards: view.takesCards,
+  });
+  const { asking, dueMinor: due, asksForCode } = page;
+  const step = payments[page.step];
+  const declined = page.declined ? payments.at(-1) : undefined;
+  const another = useChange("take-another-card", { then: refresh });
 
   // While a charge is under way, or the day is today, the page looks again by itself.
   useEffect(() => {
     // Somebody else reads this page: nothing of it changes by them.
     if (!token) return;
-    const timer = setInterval(refresh, underWay ? 700 : 20_000);
+    const timer = setInterval(refresh, asking ? 700 : 20_000);
     return () => clearInterval(timer);
-  }, [refresh, underWay, token]);
+  }, [refresh, asking, token]);
 
-  const asksForCode = job.proof === "asked" && job.state === "agreed";
-  const title = underWay
-    ? "One moment, we ask your bank"
-    : asksForCode
-      ? "One step is left: the code"
-      : depositDue
-        ? step
-          ? "Your bank asks you"
-          : "One step is left: the deposit"
-        : visit.state === "promised" && job.approval !== "given"
-          ? job.approval === "waiting"
-            ? "We have your booking"
-            : "Does this time suit you?"
-          : (titles[visit.state] ?? "Your visit");
   return (
     <DoorPage look={view.done.look} business={business}>
       <Box role="status">
-        <Typography variant="h1">{title}</Typography>
+        <Typography variant="h1">{page.title}</Typography>
       </Box>
       {asksForCode && <EnterCode mail={job.mail} token={token} onRight={refresh} sent />}
-      {justBooked && view.done.words && !asksForCode && (
+      {justBooked && view.done.words && page.isBooked && (
         <Typography sx={{ mt: 3, whiteSpace: "pre-wrap" }}>{view.done.words}</Typography>
       )}
-      {underWay && <LinearProgress sx={{ mt: 3 }} aria-label="Asking the bank" />}
-      {visit.state !== "cancelled" && (
+      {page.isUnpaid && (
+        <Typography sx={{ mt: 3 }}>
+          The deposit was not paid, and the window has been given back. Nothing was charged; what your bank may have
+          taken all the same goes back to your card.
+        </Typography>
+      )}
+      {asking && <LinearProgress sx={{ mt: 3 }} aria-label="Asking the bank" />}
+      {page.kept !== null && (
         <PromiseArch time={windowIn(visit.window_from, visit.window_to, business.timeZone)} day={dayWords(visit.date)}>
           <Box sx={{ color: ink.ash, mt: 2 }}>
-            {stateGlyphs[visit.state]}{" "}
-            {asksForCode
-              ? "kept until you have entered the code"
-              : depositDue
-                ? "kept until the deposit is paid"
-                : job.approval === "given" || visit.state !== "promised"
-                  ? visit.state
-                  : job.approval === "waiting"
-                    ? "kept for you; one of us confirms it soon"
-                    : "proposed by us; say yes, or choose another"}
+            {stateGlyphs[visit.state]} {page.kept}
           </Box>
           {view.technicians.length > 0 && ["on the way", "on site"].includes(visit.state) && (
             <Box sx={{ color: ink.ash, display: "grid", justifyItems: "center", gap: 1, mt: 2 }}>
@@ -185,7 +166,7 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
           {business.invoiceText}
         </Typography>
       )}
-      {!invoice && !depositDue && job.state === "agreed" && (
+      {!invoice && job.state === "agreed" && (
         <AmountRow
           name="After the visit"
           value={amount(
@@ -194,36 +175,47 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
         />
       )}
 
-      {declined && due > 0 && (
+      {declined && (
         <Alert severity="warning" role="alert" sx={{ mt: 4, fontSize: 16 }}>
-          {declined.problem}. Nothing was charged. Try another card{depositDue && "; your window is kept meanwhile"}.
+          {declined.problem}. Nothing was charged. Try another card
+          {page.pays === "deposit" && "; your window is kept meanwhile"}.
         </Alert>
       )}
       {step && (
-        <Button
-          variant="contained"
-          fullWidth
-          sx={{ mt: 5, height: 52, fontSize: 17 }}
-          href={`${step.step_address}?back=${encodeURIComponent(`/my/${token}`)}`}
-        >
-          Go to your bank
-        </Button>
+        <>
+          <Button
+            variant="contained"
+            fullWidth
+            sx={{ mt: 5, height: 52, fontSize: 17 }}
+            href={`${step.step_address}?back=${encodeURIComponent(`/my/${token}`)}`}
+          >
+            Go to your bank
+          </Button>
+          <Button
+            fullWidth
+            sx={{ mt: 2, height: 48 }}
+            disabled={!token || another.busy}
+            onClick={() => void another.send({}, token)}
+          >
+            Pay with another card
+          </Button>
+        </>
       )}
-      {due > 0 && view.takesCards && !underWay && !step && (visit.state !== "cancelled" || invoice) && (
+      {page.pays && (
         <PayNow
-          purpose={depositDue ? "deposit" : "invoice"}
+          purpose={page.pays}
           words={`Pay ${amount(due)}`}
           kept={declined ? [] : view.cards}
           keepWords={view.cardWords}
           token={token}
-          tips={view.tips && !depositDue ? business.currency : null}
+          tips={view.tips && page.pays === "invoice" ? business.currency : null}
           onAsked={refresh}
         />
       )}
       {view.takesCards && (view.cards.length > 0 || view.offersCollection) && (
         <YourCards view={view} token={token} onChanged={refresh} />
       )}
-      {invoice?.token && invoice.openMinor > 0 && !underWay && (
+      {invoice?.token && invoice.openMinor > 0 && !asking && (
         <DueChoices
           token={invoice.token}
           coming={invoice.coming}

@@ -2,6 +2,7 @@
 import type { ViewOutput } from "@/api/client";
 import { moneyWords, sum } from "@/core/money/amounts";
 import { dateWords } from "@/core/time/words";
+import { BankStep } from "@/ui/bank-step";
 import { CardForm } from "@/ui/card-form";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
@@ -60,15 +61,8 @@ export function PayOwed({ view, token }: { view: ViewOutput<"my-account">; token
           </Button>
         </Box>
       ))}
-      {payment?.state === "second step" && (
-        <Button
-          variant="contained"
-          fullWidth
-          href={`${payment.stepAddress}?back=${encodeURIComponent(`/owed/${token}`)}`}
-          sx={{ mt: 4, height: 52, fontSize: 17 }}
-        >
-          Confirm with your bank
-        </Button>
+      {payment?.state === "second step" && view.open.length > 0 && (
+        <BankStep address={payment.stepAddress!} of="owed" token={token} onLeft={() => router.refresh()} />
       )}
       {payment?.state === "asked" && (
         <Alert severity="info" sx={{ mt: 4 }}>

@@ -2,7 +2,9 @@
 import { change, type ViewOutput } from "@/api/client";
 import type { Problem } from "@/core/problems";
 import { moneyWords } from "@/core/money/amounts";
-import { AgreementWords, Changes, changesOf } from "@/ui/agreement";
+import { changesOf } from "@/core/catalogue/agreement";
+import { AgreementWords } from "@/ui/agreement";
+import { Changes } from "@/ui/changes";
 import { DoorPage, PromiseArch } from "@/ui/door-page";
 import { ink } from "@/ui/palette";
 import Alert from "@mui/material/Alert";

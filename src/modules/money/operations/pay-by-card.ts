@@ -1,17 +1,18 @@
 import { Refusal } from "@/core/problems";
-import { Id, input, OneOf, OrNull } from "@/kernel/inputs";
+import { Id, input, Nothing, OneOf, OrNull } from "@/kernel/inputs";
 import { openedBy } from "@/kernel/links";
 import { defineOperation } from "@/kernel/operation";
 import { Type } from "@sinclair/typebox";
 import { cardsOf, takesCards } from "../cards";
 import { tipOf } from "../tips";
-import { askCharge } from "../charging";
+import { askCharge, leaveSteps } from "../charging";
 import { InvoiceToken } from "../inputs";
+import { ofStanding } from "../owed";
 import { dueNow } from "../parts";
 
-/** With a card as its form gives it, to be kept or not; without one, the card on file is charged. */
 /** Given beside what is due, where the owner wants tips; typed wrongly, it is no fortune. */
 const TipMinor = Type.Integer({ minimum: 0, maximum: 100_000 });
+/** With a card as its form gives it, to be kept or not; without one, the card on file is charged. */
 const PayByCard = input({
   purpose: OneOf(["deposit", "invoice"]),
   cardToken: OrNull(Type.String({ minLength: 1, maxLength: 80 })),
@@ -94,5 +95,29 @@ export const payInvoice = defineOperation({
       cardToken,
       how: "link",
     });
+  },
+});
+
+/** A customer whose bank asks for a second step takes another card: by the link of their visit. */
+export const takeAnotherCard = defineOperation({
+  name: "take-another-card",
+  access: "link",
+  input: Nothing,
+  run(context) {
+    const { actor } = context;
+    if (actor.kind !== "link") throw new Refusal("not-allowed");
+    leaveSteps(context, { jobId: actor.jobId });
+  },
+});
+
+/** The same by the link of an invoice, or of all that is owed. */
+export const takeAnotherCardFor = defineOperation({
+  name: "take-another-card-for",
+  access: "anybody",
+  input: input({ token: InvoiceToken, of: OneOf(["invoice", "owed"]) }),
+  run(context, { token, of }) {
+    const id = openedBy(context.hogar, of, token);
+    if (id === null) throw new Refusal("link-ended");
+    leaveSteps(context, of === "invoice" ? { invoiceId: id } : { customerId: ofStanding(context, id) });
   },
 });

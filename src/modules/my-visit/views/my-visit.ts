@@ -1,4 +1,6 @@
 import { orderTermsWords } from "@/core/catalogue/terms";
+import type { Approval, JobState } from "@/core/jobs/states";
+import type { PaymentState } from "@/core/money/states";
 import { lookOf } from "@/core/look/front-door";
 import type { CalendarEntry } from "@/core/messages/calendar-file";
 import { withheldOf } from "@/modules/messages/sending";
@@ -47,8 +49,8 @@ function pageOf(context: ViewContext) {
   if (actor.kind !== "link") throw new Refusal("link-ended");
   const { jobId, customerId } = actor;
   const job = sql<{
-    state: string;
-    approval: "given" | "waiting" | "proposed";
+    state: JobState;
+    approval: Approval;
     total_minor: number;
     deposit_minor: number;
     line: string;
@@ -101,7 +103,7 @@ function pageOf(context: ViewContext) {
     purpose: string;
     method: string;
     amount_minor: number;
-    state: string;
+    state: PaymentState;
     problem: string | null;
     step_address: string | null;
     settled_at: number | null;

@@ -123,6 +123,7 @@ function take(
     });
   if (to === "done") tellToSignOff(context, visit);
   if (over) settlePlacements(context, visit, at);
+  else beginPlacements(context, visit, to, at);
   if (to === "done") comeBack(context, visit);
   if (
     to === "done" &&
@@ -168,25 +169,46 @@ function comeBack(context: OperationContext, visit: VisitRow): void {
 }
 
 /** From a plan to what happened. */
-function settlePlacements({ sql, now }: OperationContext, visit: VisitRow, at: number): void {
+function settlePlacements(context: OperationContext, visit: VisitRow, at: number): void {
   // Both steps said later say nothing of how long it took.
-  const unsaid = at < now ? at - visit.minutes * 60_000 : at;
-  const begun = visit.started_at !== null && (visit.started_at < at || at === now) ? visit.started_at : unsaid;
+  const unsaid = at < context.now ? at - visit.minutes * 60_000 : at;
+  const begun = visit.started_at !== null && (visit.started_at < at || at === context.now) ? visit.started_at : unsaid;
   const arrives = Math.floor(begun / 60_000);
-  const leaves = Math.max(Math.ceil(at / 60_000), arrives + 1);
+  stand(context, visit.id, () => ({ arrives, leaves: Math.ceil(at / 60_000) }));
+}
+
+/** From a plan to what has begun: whoever drives off is there when the way says, and not before the window; whoever has arrived stays for the work. */
+function beginPlacements(context: OperationContext, visit: VisitRow, to: FieldStep, at: number): void {
+  const minute = Math.floor(at / 60_000);
+  const work = visit.minutes + visit.after_minutes;
+  stand(context, visit.id, ({ driving }) => {
+    if (to === "on site") return { arrives: minute, leaves: minute + work };
+    const arrives = Math.max(minute + driving, visit.meet_at ?? visit.window_from);
+    return { arrives, leaves: arrives + visit.before_minutes + work };
+  });
+}
+
+/** Writes where a visit stands in the days of those who are sent: as it is, whatever was planned there. */
+function stand(
+  { sql }: OperationContext,
+  visitId: number,
+  when: (placed: { driving: number }) => { arrives: number; leaves: number },
+): void {
   const placed = sql<{ technician_id: number; date: string; drive_from: number; driving: number }>(
     "SELECT technician_id, date, drive_from, driving FROM placements WHERE visit_id = ?",
-  ).all(visit.id);
-  sql("DELETE FROM placements WHERE visit_id = ?").run(visit.id);
-  for (const p of placed)
+  ).all(visitId);
+  sql("DELETE FROM placements WHERE visit_id = ?").run(visitId);
+  for (const p of placed) {
+    const { arrives, leaves } = when(p);
     insertRow(sql, "placements", {
-      visit_id: visit.id,
+      visit_id: visitId,
       technician_id: p.technician_id,
       date: p.date,
       drive_from: Math.min(p.drive_from, arrives),
       driving: p.driving,
       arrives,
-      leaves,
+      leaves: Math.max(leaves, arrives + 1),
       settled: 1,
     });
+  }
 }

@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import type { ReactNode } from "react";
 import { Mark } from "./arch";
 import { DoorLook, doorType, type Look } from "./door-look";
-import { imageAddress } from "./image-field";
+import { imageAddress } from "./images";
 import { arch, ink } from "./palette";
 
 /** A page that a customer's link opens: one column, under the name of the business. */

@@ -1,26 +1,9 @@
 "use client";
-import type { Result } from "@/core/problems";
-import { problems } from "@/core/problems";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useId, useRef, useState } from "react";
+import { imageAddress, sendImage } from "./images";
 import { ink } from "./palette";
-
-export const imageAddress = (token: string): string => `/api/images/${token}`;
-
-/** Sends a picture as it is; answers the token under which it is kept. */
-export async function sendImage(purpose: string, file: File): Promise<Result<{ token: string }>> {
-  try {
-    const response = await fetch(`/api/images?purpose=${purpose}`, {
-      method: "POST",
-      headers: { "content-type": file.type.startsWith("image/") ? file.type : "image/png" },
-      body: file,
-    });
-    return (await response.json()) as Result<{ token: string }>;
-  } catch {
-    return { ok: false, problem: { code: "offline", sentence: problems.offline } };
-  }
-}
 
 /** One picture: shown, chosen anew, or taken away. */
 export function ImageField({

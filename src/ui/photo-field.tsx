@@ -6,7 +6,7 @@ import ButtonBase from "@mui/material/ButtonBase";
 import FormHelperText from "@mui/material/FormHelperText";
 import IconButton from "@mui/material/IconButton";
 import { useRef, useState } from "react";
-import { imageAddress } from "./image-field";
+import { imageAddress } from "./images";
 import { ink } from "./palette";
 import { useSending, useUploads } from "./uploads";
 

@@ -1,5 +1,5 @@
 import Box from "@mui/material/Box";
-import { imageAddress } from "./image-field";
+import { imageAddress } from "./images";
 
 /** Pictures that came with a booking; each opens in full. */
 export const Photos = ({ tokens, size = 64 }: { tokens: readonly string[]; size?: number }) =>

@@ -1,6 +1,6 @@
 "use client";
 import { createContext, type ReactNode, useCallback, useContext, useMemo, useRef, useState } from "react";
-import { sendImage } from "./image-field";
+import { sendImage } from "./images";
 
 /** Pictures on their way, each to a place of its own: what is typed meanwhile stays, wherever somebody goes. */
 export interface Uploads {

@@ -5,7 +5,7 @@ import { Mark } from "@/ui/arch";
 import { changesOf } from "@/core/catalogue/agreement";
 import { CrowdNotice } from "@/ui/crowd-notice";
 import { DoorLook, doorType } from "@/ui/door-look";
-import { imageAddress } from "@/ui/image-field";
+import { imageAddress } from "@/ui/images";
 import { ink } from "@/ui/palette";
 import { UploadsProvider } from "@/ui/uploads";
 import Alert from "@mui/material/Alert";
@@ -17,7 +17,6 @@ import Typography from "@mui/material/Typography";
 import dynamic from "next/dynamic";
 import { useCallback, useEffect, useRef } from "react";
 import { type Draft, type Step, steps } from "./draft";
-import { Summary } from "./summary";
 import { saidOnTop } from "./up-to-date";
 import { useBooking, type Visit } from "./use-booking";
 import { Answers, Welcome } from "./welcome";
@@ -31,6 +30,7 @@ const later = {
   pay: () => import("./pay"),
 };
 const loading = () => <Skeleton variant="rounded" height={240} />;
+const Summary = dynamic(() => import("./summary").then((m) => m.Summary));
 const HoldLeft = dynamic(() => import("./hold-left").then((m) => m.HoldLeft));
 const Changes = dynamic(() => import("@/ui/changes").then((m) => m.Changes));
 const What = dynamic(() => later.what().then((m) => m.What), { loading });

@@ -3,7 +3,7 @@ import { areCounted } from "@/core/catalogue/questions";
 import { workPlaceWords } from "@/core/visits/work-place";
 import { moneyWords } from "@/core/money/amounts";
 import { durationWords } from "@/core/time/words";
-import { imageAddress } from "@/ui/image-field";
+import { imageAddress } from "@/ui/images";
 import { arch, ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";

@@ -1,5 +1,5 @@
 "use client";
-import { imageAddress } from "@/ui/image-field";
+import { imageAddress } from "@/ui/images";
 import { arch, ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";

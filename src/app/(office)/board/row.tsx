@@ -1,6 +1,6 @@
 "use client";
 import { clock, durationWords, windowWords } from "@/core/time/words";
-import { imageAddress } from "@/ui/image-field";
+import { imageAddress } from "@/ui/images";
 import { hues } from "@/ui/palette";
 import { type CSSProperties, memo } from "react";
 import css from "./board.module.css";

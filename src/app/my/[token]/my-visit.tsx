@@ -24,7 +24,7 @@ import { useEffect, useState } from "react";
 import { EnterCode } from "./enter-code";
 import { ComeAgain, OwnChanges } from "./own-changes";
 import { DueChoices } from "@/ui/due-choices";
-import { imageAddress } from "@/ui/image-field";
+import { imageAddress } from "@/ui/images";
 import { PayNow } from "./pay-now";
 import { YourCards } from "./your-cards";
 import { YourPoints } from "./your-points";

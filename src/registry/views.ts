@@ -71,6 +71,7 @@ import { repeatPlaces } from "@/modules/repeats/views/repeat-places";
 import { repeatView } from "@/modules/repeats/views/repeat";
 import { repeats, repeatsOutlook } from "@/modules/repeats/views/repeats";
 import { wish } from "@/modules/requests/views/wish";
+import { canBeBooked } from "@/modules/setup/views/can-be-booked";
 import { firstSteps } from "@/modules/setup/views/first-steps";
 import { previewWindows } from "@/modules/setup/views/preview-windows";
 import { setup } from "@/modules/setup/views/setup";
@@ -122,6 +123,7 @@ export const views = {
   find: find,
   "find-address": findAddress,
   "first-steps": firstSteps,
+  "can-be-booked": canBeBooked,
   "front-door": frontDoor,
   import: oneImport,
   "import-rows": importRows,

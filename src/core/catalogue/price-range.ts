@@ -4,8 +4,7 @@ import { type Answer, type Answers, type Question, shownQuestions } from "./ques
 
 /**
  * The least and the most that one of a service costs, whatever is answered, without extras: an estimate for
- * directories. Questions are gone through in their order, each answered with what makes it cheapest or
- * dearest so far; where answers depend on one another, the true ends may lie a little further apart.
+ * directories, as exact as `answersTowards` is.
  */
 export function priceRange(service: OrderedService, pricesIncludeTax: boolean): { least: Minor; most: Minor } {
   const totalWith = (answers: Answers) =>
@@ -14,20 +13,30 @@ export function priceRange(service: OrderedService, pricesIncludeTax: boolean): 
       zone: { name: "", surchargeMinor: 0, smallestOrderMinor: 0 },
       pricesIncludeTax,
     }).totalMinor;
-  const endTowards = (direction: 1 | -1): Minor => {
-    let answers: Answers = {};
-    for (const { id } of service.questions) {
-      // Whether it is asked at all depends on what was answered before.
-      const question = shownQuestions(service.questions, answers).find((q) => q.id === id);
-      for (const answerAfter of question ? answersAtTheEnds(question) : []) {
-        const tried = { ...answers, [id]: answerAfter(answers[id]) };
-        const mustBeAnswered = question!.required && answers[id] === undefined;
-        if (mustBeAnswered || direction * (totalWith(tried) - totalWith(answers)) > 0) answers = tried;
-      }
+  const end = (direction: 1 | -1) => totalWith(answersTowards(service.questions, totalWith, direction));
+  return { least: end(-1), most: end(1) };
+}
+
+/**
+ * Answers with which a measure is greatest (1) or least (-1). Questions are gone through in their order, each answered
+ * with what moves it furthest so far; where answers depend on one another, the true end may lie a little further.
+ */
+export function answersTowards(
+  questions: readonly Question[],
+  measure: (answers: Answers) => number,
+  direction: 1 | -1,
+): Answers {
+  let answers: Answers = {};
+  for (const { id } of questions) {
+    // Whether it is asked at all depends on what was answered before.
+    const question = shownQuestions(questions, answers).find((q) => q.id === id);
+    for (const answerAfter of question ? answersAtTheEnds(question) : []) {
+      const tried = { ...answers, [id]: answerAfter(answers[id]) };
+      const mustBeAnswered = question!.required && answers[id] === undefined;
+      if (mustBeAnswered || direction * (measure(tried) - measure(answers)) > 0) answers = tried;
     }
-    return totalWith(answers);
-  };
-  return { least: endTowards(-1), most: endTowards(1) };
+  }
+  return answers;
 }
 
 /** Answers among which the cheapest and the dearest are, each made from the best one so far. */

@@ -1,28 +1,30 @@
 import { clock, listWords, weekdayNames } from "@/core/time/words";
-import type { PatternPart } from "@/core/windows/patterns";
+import { cut, type PatternPart } from "@/core/windows/patterns";
 import { type CheckedSetup, type Contradiction } from "./checked-setup";
 
-/** Where the first window of a part ends. */
-export const firstEnd = (part: PatternPart): number =>
-  part.kind === "stepping" ? part.from + part.length : part.kind === "window" ? part.to : part.from;
+/** Whether some window of a part lies within the opening hours of a weekday; of one that depends on who is where, whether it may. */
+const isOpenIn = (part: PatternPart, opening: CheckedSetup["opening"], weekday: number): boolean =>
+  opening
+    .filter((o) => o.weekday === weekday)
+    .some(({ opens, closes }) =>
+      part.kind === "continuous"
+        ? opens < part.to && closes > part.from
+        : cut(part).some(([from, to]) => opens <= from && to <= closes),
+    );
 
 export function ofWindows({ windows, technicians, opening }: CheckedSetup): Contradiction[] {
   const shut =
     opening.length === 0
       ? []
       : windows.flatMap((part): Contradiction[] => {
-          const days = weekdayNames.filter(
-            (_, day) =>
-              part.weekdays & (1 << day) &&
-              !opening.some((o) => o.weekday === day && o.opens <= part.from && firstEnd(part) <= o.closes),
-          );
+          const days = weekdayNames.filter((_, day) => part.weekdays & (1 << day) && !isOpenIn(part, opening, day));
           return days.length
             ? [
                 {
                   code: "outside-opening-hours",
                   part: "windows",
                   id: null,
-                  sentence: `The window from ${clock(part.from)} lies outside the opening hours on ${listWords(days.map((d) => `${d}s`))}.`,
+                  sentence: `${part.kind === "window" ? "The window" : "Every window"} from ${clock(part.from)} lies outside the opening hours on ${listWords(days.map((d) => `${d}s`))}.`,
                 },
               ]
             : [];

@@ -16,9 +16,6 @@ export interface CheckedSetup {
     id: number;
     name: string;
     weekdays: number;
-    serveFrom: number;
-    serveTo: number;
-    noticeMinutes: number;
     technicians: number[];
   }[];
   windows: PatternPart[];
@@ -53,28 +50,18 @@ export interface CheckedService {
   active: boolean;
   priceMinor: number;
   deposit: { kind: string; value: number };
-  /** With what comes before and after. */
-  length: number;
-  crew: number;
-  noticeMinutes: number;
   skills: SkillNeed[];
   /** Empty: everybody. */
   technicians: number[];
   questions: Question[];
-  windows: PatternPart[] | null;
-  hours: Hours;
 }
 
 export interface Contradiction {
   code:
-    | "nobody-can"
     | "skill-expires"
     | "zone-without-technician"
-    | "notice-beyond-horizon"
     | "deposit-above-price"
-    | "work-too-long"
     | "window-never-worked"
-    | "window-outside-hours"
     | "outside-opening-hours"
     | "named-without-skill"
     | "question-never-shown"

@@ -47,7 +47,8 @@ export function windowsOn(
   });
 }
 
-function cut(part: PatternPart): [number, number][] {
+/** The windows of a day, in its minutes; none of a part that depends on who is where. */
+export function cut(part: PatternPart): [number, number][] {
   switch (part.kind) {
     case "window":
       return [[part.from, part.to]];

@@ -5,6 +5,7 @@ import type { Capacity } from "@/core/windows/question";
 import type { VisitToPlace } from "@/core/windows/visit-to-place";
 import type { ViewContext } from "@/kernel/operation";
 import { idsColumn } from "@/store/columns";
+import type { Without } from "./planning";
 
 interface LimitRow {
   scope: Limit["of"];
@@ -31,7 +32,7 @@ export function readLimits(
   context: ViewContext,
   visit: VisitToPlace,
   mode: Capacity["mode"],
-  without: readonly number[],
+  without: Without,
 ): Limits {
   const { sql, business } = context;
   const rows = sql<LimitRow>("SELECT * FROM limits").all();
@@ -49,7 +50,7 @@ export function readLimits(
   const left = JSON.stringify(without);
 
   const bookings =
-    about.length === 0
+    about.length === 0 || without === "all"
       ? []
       : sql<BookingRow>(
           `SELECT date, window_from AS "from", zone_id, service_id, also
@@ -64,7 +65,7 @@ export function readLimits(
     scope === "service" ? takenOf(bookings.filter((b) => has(b, subject_id))) : takenBy[scope as keyof typeof takenBy];
 
   const placed = groupBy(
-    ofTechnicians.length === 0
+    ofTechnicians.length === 0 || without === "all"
       ? []
       : sql<Booking & { technician_id: number }>(
           `SELECT v.date, v.window_from AS "from", p.technician_id

@@ -72,12 +72,11 @@ export interface Planning {
   candidates: (room: ForecastRoom) => CandidateTechnician[];
 }
 
+/** Visits that are left out of a plan, as if they were not there. */
+export type Without = readonly number[] | "all";
+
 /** Reads the plan of the dates. `without` leaves visits out, as if they were not placed. */
-export function loadPlanning(
-  context: ViewContext,
-  dates: readonly LocalDate[],
-  without: readonly number[] = [],
-): Planning {
+export function loadPlanning(context: ViewContext, dates: readonly LocalDate[], without: Without = []): Planning {
   const technicians = readTechnicians(context);
   const stored = dayCacheOf(context.hogar).look(
     context,
@@ -164,7 +163,7 @@ function asItStands(
   { today, minute }: ViewContext,
   { start, end, spans, placed, errands }: StoredDay,
   date: LocalDate,
-  without: readonly number[],
+  without: Without,
 ): DayPlan {
   const rows = placed.filter((row) => !isWithout(row, without));
   const begun =
@@ -208,8 +207,8 @@ function asItStands(
 }
 
 /** A time that is shared is there as long as one of its visits is. */
-const isWithout = (row: PlacementRow, without: readonly number[]): boolean =>
-  [row.visit_id, ...row.along].every((id) => without.includes(id));
+const isWithout = (row: PlacementRow, without: Without): boolean =>
+  without === "all" || [row.visit_id, ...row.along].every((id) => without.includes(id));
 
 const isCall = (row: PlacementRow): boolean => row.work_place === "afar";
 

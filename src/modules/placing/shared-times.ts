@@ -6,6 +6,7 @@ import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { idsColumn } from "@/store/columns";
 import { insertRow } from "@/store/insert";
 import type { VisitRow } from "./visits";
+import type { Without } from "./planning";
 
 /**
  * Times that several customers share: each has a visit of their own, placed on the same technician at the same minute. They
@@ -18,9 +19,9 @@ export function sharedTimes(
   { sql }: ViewContext,
   serviceId: number,
   dates: readonly LocalDate[],
-  without: readonly number[] = [],
+  without: Without = [],
 ): StoredTime[] {
-  if (dates.length === 0) return [];
+  if (dates.length === 0 || without === "all") return [];
   return sql<PromiseWindow & { id: number; taken: number; begun: number; begins: number | null; technicians: string }>(
     `SELECT v.shared_id AS id, v.date, v.window_from AS "from", v.window_to AS "to", sum(v.seats) AS taken,
         max(v.state NOT IN ${visitStates.sql("plan")}) AS begun,

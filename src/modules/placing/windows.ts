@@ -17,7 +17,7 @@ import type { ZoneRules } from "@/modules/place/zones";
 import { readBars } from "./bars";
 import { readLimits } from "./capacity";
 import { readOpening } from "./opening-hours";
-import { loadPlanning, type Planning } from "./planning";
+import { loadPlanning, type Planning, type Without } from "./planning";
 import { sharedTimes } from "./shared-times";
 
 interface ServiceRules {
@@ -33,7 +33,7 @@ export interface AskOptions {
   /** Somebody in the office places: those count too whom customers are not offered. */
   office?: boolean;
   /** Visits left out of the plan, as if they were not there. */
-  without?: readonly number[];
+  without?: Without;
   /** Only these technicians. */
   among?: readonly number[];
   /** Room that forecasts keep, where it is not what the business has set. */
@@ -167,7 +167,7 @@ function questionOn(
 }
 
 /** The times of a service with seats that are there already, by their window. */
-function seatsOf(context: ViewContext, visit: VisitToPlace, without: readonly number[]): WindowsQuestion["seats"] {
+function seatsOf(context: ViewContext, visit: VisitToPlace, without: Without): WindowsQuestion["seats"] {
   const { sql } = context;
   const [serviceId] = visit.serviceIds as [number];
   const { seats } = sql<{ seats: number }>("SELECT seats FROM services WHERE id = ?").get(serviceId)!;

@@ -28,7 +28,6 @@ export const firstSteps = defineView({
         horizonDays: data.rules.horizonDays,
         services: data.services.map((s) => ({
           ...s,
-          length: s.beforeMinutes + s.minutes + s.afterMinutes,
           skills: s.skills.map((n) => ({ skill: n.name, level: n.level })),
         })),
         technicians: data.technicians.map((t) => ({
@@ -40,6 +39,8 @@ export const firstSteps = defineView({
         opening: data.opening,
         people: data.people,
       }),
+      /** What can be booked, to be asked of one after the other whether it can. */
+      offered: data.services.filter((s) => s.active).map(({ id, name }) => ({ id, name })),
       kits: kitNames().map((name) => {
         const kit = readKit(name);
         return {

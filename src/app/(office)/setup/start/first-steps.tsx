@@ -5,6 +5,7 @@ import { arch, ink } from "@/ui/palette";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { PartsRail } from "../parts-rail";
+import { FitsTogether } from "./fits-together";
 import { Kits } from "./kits";
 
 interface Step {
@@ -106,19 +107,7 @@ export function FirstSteps() {
           <Typography variant="h2" sx={{ mb: 2 }}>
             Does it fit together?
           </Typography>
-          {view.contradictions.length === 0 && <Typography>✓ Nothing contradicts itself.</Typography>}
-          {view.contradictions.map((c) => (
-            <Box key={c.sentence} sx={{ display: "flex", gap: 3, py: 1.5, borderTop: `1px solid ${ink.line}` }}>
-              <Box sx={{ flex: 1 }}>{c.sentence}</Box>
-              <LinkBox
-                href={`/setup/${c.part}${c.id ? `?id=${c.id}` : ""}`}
-                aria-label={`Mend it: ${c.sentence}`}
-                sx={{ color: ink.lake, flex: "none" }}
-              >
-                Mend it
-              </LinkBox>
-            </Box>
-          ))}
+          <FitsTogether contradictions={view.contradictions} offered={view.offered} />
         </Box>
         <Kits kits={view.kits} currency={view.currency} fresh={counts.services === 0} />
       </Box>

@@ -899,6 +899,7 @@ export interface Rows {
     window_from: number;
     window_to: number;
     ended_at: number | null;
+    confirmed_at: number | null;
   };
   quotes: {
     id: number;
@@ -1729,7 +1730,7 @@ export interface LeftOut {
   plan_changes: never;
   points: "id" | "payment_id" | "job_id" | "words";
   possible_duplicates: "id" | "moved" | "filled" | "terms";
-  promises: "ended_at";
+  promises: "ended_at" | "confirmed_at";
   quotes:
     | "id"
     | "request_id"

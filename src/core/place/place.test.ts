@@ -105,6 +105,14 @@ describe("zones", () => {
     expect([inside(holed, 1, 1), inside(holed, 4.5, 4.5)]).toEqual([true, false]);
   });
 
+  it("lie across the 180th meridian, where their border does", () => {
+    const across = square(178, -18, -178, -16);
+    const inside = (lng: number, lat = -17) => holds(across, { lng, lat });
+    expect([inside(179), inside(-179), inside(180), inside(-180)]).toEqual([true, true, true, true]);
+    expect([inside(170), inside(-170), inside(0)]).toEqual([false, false, false]);
+    expect(areaProblem(across)).toBeNull();
+  });
+
   it("answer the same whatever their order", () => {
     const some = fc.record({
       priority: fc.integer({ min: 0, max: 2 }),
@@ -127,6 +135,19 @@ describe("zones", () => {
 
   it("say what is wrong with an area", () => {
     expect(areaProblem(square(0, 0, 1, 1))).toBeNull();
+    const bow: Area = {
+      type: "Polygon",
+      coordinates: [
+        [
+          [0, 0],
+          [1, 1],
+          [1, 0],
+          [0, 1],
+          [0, 0],
+        ],
+      ],
+    };
+    expect(areaProblem(bow)).toMatch(/crosses itself/);
     expect(
       areaProblem({
         type: "Polygon",

@@ -1,5 +1,6 @@
 import booleanPointInPolygon from "@turf/boolean-point-in-polygon";
-import type { MultiPolygon, Polygon } from "geojson";
+import kinks from "@turf/kinks";
+import type { MultiPolygon, Polygon, Position } from "geojson";
 import type { Point } from "./points";
 import { matchesPostcode, normalPostcode, rangeOf } from "./postcodes";
 
@@ -58,8 +59,27 @@ function bestMatch<Z extends ZoneBounds>(zone: Z, { point, postcode, town }: Add
   );
 }
 
-/** Whether a point lies in an area; its border belongs to it. */
-export const holds = (area: Area, { lng, lat }: Point): boolean => booleanPointInPolygon([lng, lat], area);
+/** Whether a point lies in an area; its border belongs to it. An area may lie across the 180th meridian. */
+export function holds(area: Area, { lng, lat }: Point): boolean {
+  if (!isAcross(area)) return booleanPointInPolygon([lng, lat], area);
+  return booleanPointInPolygon([eastOf(lng), lat], mapped(area, eastOf));
+}
+
+/** A border that goes further than half around the earth goes the other way round: across the 180th meridian. */
+const isAcross = (area: Area): boolean =>
+  polygonsOf(area)
+    .flat()
+    .some((ring) => ring.some(([lng], i) => i > 0 && Math.abs(lng! - ring[i - 1]![0]!) > 180));
+
+/** Degrees of longitude from 0 to 360. */
+const eastOf = (lng: number): number => (lng < 0 ? lng + 360 : lng);
+
+const polygonsOf = (area: Area): Position[][][] => (area.type === "Polygon" ? [area.coordinates] : area.coordinates);
+
+const mapped = (area: Area, change: (lng: number) => number): MultiPolygon => ({
+  type: "MultiPolygon",
+  coordinates: polygonsOf(area).map((rings) => rings.map((ring) => ring.map(([lng, lat]) => [change(lng!), lat!]))),
+});
 
 const exactnessOf = (pattern: string): number =>
   pattern.trim().endsWith("*") ? normalPostcode(pattern).length : rangeOf(pattern) ? 200 : 300;
@@ -67,7 +87,7 @@ const sameName = (a: string, b: string): boolean => a.trim().toLowerCase() === b
 
 /** Null where the rings of an area can be used, otherwise the sentence that says what is wrong. Longitude and latitude in degrees. */
 export function areaProblem(area: Area): string | null {
-  const polygons = area.type === "Polygon" ? [area.coordinates] : area.coordinates;
+  const polygons = polygonsOf(area);
   if (polygons.length === 0) return "The area is empty.";
   for (const ring of polygons.flat()) {
     if (ring.length < 4) return "An area needs at least three corners.";
@@ -80,6 +100,9 @@ export function areaProblem(area: Area): string | null {
     )
       return "A corner of the area lies nowhere on earth.";
   }
+  const flat = isAcross(area) ? mapped(area, eastOf) : area;
+  if (kinks(flat).features.length > 0)
+    return "The border of the area crosses itself. Move a corner, or draw two areas.";
   return null;
 }
 

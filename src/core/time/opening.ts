@@ -38,8 +38,14 @@ export function openOn(
 
 export const isOpen = (opening: Opening, date: LocalDate): boolean => openOn(opening, date).spans.length > 0;
 
+/** Those of some dates that are among a special day's. */
+export const fallingOn = (
+  day: Pick<SpecialDay, "first" | "last" | "yearly">,
+  dates: readonly LocalDate[],
+): LocalDate[] => dates.filter((date) => falls(day, date));
+
 /** Whether a date is one of a special day's. A yearly span may run over the turn of the year. */
-function falls({ first, last, yearly }: SpecialDay, date: LocalDate): boolean {
+function falls({ first, last, yearly }: Pick<SpecialDay, "first" | "last" | "yearly">, date: LocalDate): boolean {
   if (!yearly) return first <= date && date <= last;
   const [from, to, day] = [first.slice(5), last.slice(5), date.slice(5)];
   return from <= to && first.slice(0, 4) === last.slice(0, 4) ? from <= day && day <= to : day >= from || day <= to;

@@ -158,8 +158,8 @@ describe("a time with several seats", () => {
     // They join who is there already.
     expect(windows()).toEqual([w.second.from, w.second.from, w.second.from]);
     expect(new Set(placements(w).map((p) => `${p.time} ${p.technician} ${p.arrives}`)).size).toBe(1);
-    await runDue(w.hogar);
     w.later(1);
+    await runDue(w.hogar);
     expect(w.sent.filter((m) => m.way === "mail").map((m) => m.to)).toEqual(["ada@example.com", "ben@example.com"]);
     mustPerform(
       w.hogar,

@@ -45,6 +45,7 @@ describe("what strangers cause", () => {
     expect(heard).toBeLessThan(8);
     const place = { technicianIds: [w.technicians[1]!], date: "2027-03-19", fromMinute: 540, toMinute: 660 };
     mustPerform(w.hogar, moveVisit, { visitId: visits[7]!, ...place }, office);
+    w.later(1);
     await runDue(w.hogar);
     expect(w.sent.slice(heard).map(({ subject }) => subject)).toEqual([expect.stringMatching(/moved|new time/i)]);
   });

@@ -131,6 +131,7 @@ describe("a reminder", () => {
       toMinute: 660,
     };
     mustPerform(w.hogar, moveVisit, { visitId: w.visitId, ...later }, office);
+    w.later(1);
     await runDue(w.hogar);
     const text = () => w.of("moved").find(({ channel }) => channel === "text");
     expect([w.of("moved").find(({ channel }) => channel === "mail")?.state, text()?.state]).toEqual([
@@ -156,6 +157,7 @@ describe("a reminder", () => {
       { visitId: w.visitId, date: "2027-03-19", fromMinute: 540, toMinute: 660, technicianIds: [1] },
       office,
     );
+    w.later(1);
     await runDue(w.hogar);
     const { body } = w.sent.find(({ way, language }) => way === "mail" && language === "es")!;
     expect(body).toMatch(/antes: \S+ \d+ de marzo, \S+\d/);

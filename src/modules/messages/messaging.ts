@@ -27,6 +27,8 @@ export interface Telling {
   answer?: boolean;
   /** What its link opens, where that is not the page of the job. */
   opens?: OpenedBy;
+  /** Leaves so many milliseconds later. */
+  afterMs?: number;
 }
 
 /** Stands in a message for the customer's link until it is sent: the link itself is never stored. */
@@ -39,7 +41,7 @@ export const stopPlaceholder = "{{stop_link}}";
 /** Writes the customer of a job the message of an occasion, once. */
 export function tellCustomer(
   context: OperationContext,
-  { jobId, visitId, alsoVisits, occasion, about, fields = {}, answer = false, opens }: Telling,
+  { jobId, visitId, alsoVisits, occasion, about, fields = {}, answer = false, opens, afterMs = 0 }: Telling,
 ): void {
   const job = recipientOf(context, jobId, occasion);
   const of = visitsOfJob(context, jobId, visitId);
@@ -54,6 +56,7 @@ export function tellCustomer(
     occasion,
     about,
     answer,
+    afterMs,
     fields: {
       ...fieldsOfVisits(context, of, job),
       ...ours(context),

@@ -54,6 +54,8 @@ export interface Written {
   answer?: boolean;
   /** Its own words, in place of those of the occasion. */
   words?: WordsOfItsOwn;
+  /** Leaves so many milliseconds later. */
+  afterMs?: number;
 }
 
 /** The words of one message by channel and language; null where nothing is said that way, undefined where the occasion's words count. */
@@ -122,7 +124,7 @@ function writeBy(
   context: OperationContext,
   to: Reader,
   of: AboutWhat,
-  { occasion, about, fields, answer, words }: Written,
+  { occasion, about, fields, answer, words, afterMs = 0 }: Written,
   channel: Channel,
   left: Channel[],
 ): void {
@@ -135,7 +137,7 @@ function writeBy(
     to.language,
     channel,
   );
-  put(context, {
+  const message: NewMessage = {
     occasion: `${occasion} ${about} ${channel}`,
     kind: occasion,
     channel,
@@ -156,7 +158,8 @@ function writeBy(
     channels_left: JSON.stringify(left),
     fields: left.length ? JSON.stringify({ fields, mail: to.mail, phone: to.phone }) : null,
     at_any_hour: answer ? 1 : 0,
-  });
+  };
+  put(context, message, afterMs);
 }
 
 /** The words of a message; those of a text in plain signs, since a dash of typographers makes it twice as dear. */
@@ -186,14 +189,14 @@ type NewMessage = Omit<
   Partial<Pick<MessageRow, "photos" | "written_by" | "invite_id" | "also_visits">>;
 
 /** Keeps a message and asks for it to be sent; the same one again is none. Answers its id, or null. */
-export function put(context: OperationContext, message: NewMessage): number | null {
+export function put(context: OperationContext, message: NewMessage, afterMs = 0): number | null {
   const id = insertOnce(context.sql, "messages", { ...message, state: "waiting", written_at: context.now });
   if (id === null) return null;
   if (message.channel === "text") {
     const opens = opensOf(message);
     if (opens) makeShortLink(context, opens);
   }
-  sendLater(context, { ...message, id }, 0);
+  sendLater(context, { ...message, id }, afterMs);
   return id;
 }
 

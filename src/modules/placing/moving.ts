@@ -4,6 +4,7 @@ import { visitStates } from "@/core/visits/states";
 import type { Offer } from "@/core/windows/offer";
 import type { OperationContext } from "@/kernel/operation";
 import { tellCustomer } from "@/modules/messages/messaging";
+import { withdrawUnsent } from "@/modules/messages/withdrawing";
 import { insertRow } from "@/store/insert";
 import { placeVisit, takeOut } from "./days";
 import { openTime } from "./shared-times";
@@ -40,24 +41,62 @@ export function moveTo(
     ).run(to.date, to.from, to.to, to.meetAt, moved ? 1 : 0, timeOf(day), day.id, { again: again ? 1 : 0 });
     placeVisit(context, day.id, technicianIds);
     if (!moved || (day.state !== "promised" && !again)) continue;
-    sql("UPDATE promises SET ended_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(now, day.id);
-    insertRow(sql, "promises", { visit_id: day.id, made_at: now, window_from: to.from, window_to: to.to });
+    sql("UPDATE promises SET ended_at = ?, confirmed_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(
+      now,
+      day.confirmed_at,
+      day.id,
+    );
+    // Moved away and back within one moment, it is that promise again.
+    insertRow(
+      sql,
+      "promises",
+      { visit_id: day.id, made_at: now, window_from: to.from, window_to: to.to },
+      "ON CONFLICT DO UPDATE SET ended_at = NULL, window_to = excluded.window_to",
+    );
     if (silent) continue;
+    const heard = lastHeard(context, day);
+    if (heard.window_from === to.from && heard.window_to === to.to) {
+      // As if nothing had been: what they have said of it holds.
+      sql("UPDATE visits SET confirmed_at = ? WHERE id = ?").run(heard.confirmed_at, day.id);
+      continue;
+    }
     tellCustomer(context, {
       jobId: day.job_id!,
       visitId: day.id,
       occasion: "moved",
       about: `visit ${day.id} at ${now}`,
-      fields: { old: promisedTime(day, business.time_zone) },
+      fields: { old: promisedTime(heard, business.time_zone) },
       answer,
+      // Whoever moves it for a customer may take it back at once, and nobody has heard of it.
+      ...(!answer && { afterMs: undoMs }),
     });
     told = true;
   }
   return told;
 }
 
+/** So long a move by the office waits before its customer is told: the time in which it is taken back with one press. */
+const undoMs = 60_000;
+
+type Heard = Pick<VisitRow, "window_from" | "window_to" | "confirmed_at">;
+
+/** The window that the customer has heard of last. What was to be told of moves since, and has not left yet, is told no more. */
+function lastHeard(context: OperationContext, day: VisitRow): Heard {
+  const { sql } = context;
+  const { id, since } = sql<{ id: number | null; since: number | null }>(
+    "SELECT min(id) AS id, min(written_at) AS since FROM messages WHERE visit_id = ? AND kind = 'moved' AND state = 'waiting'",
+  ).get(day.id)!;
+  if (id === null || !withdrawUnsent(context, { visitId: day.id, kind: "moved", after: id - 1 })) return day;
+  return (
+    sql<Heard>("SELECT window_from, window_to, confirmed_at FROM promises WHERE visit_id = ? AND ended_at = ?").get(
+      day.id,
+      since,
+    ) ?? day
+  );
+}
+
 /** The day and the window of a promise, for a message. */
-const promisedTime = ({ window_from, window_to }: VisitRow, zone: string): Said => ({
+const promisedTime = ({ window_from, window_to }: Heard, zone: string): Said => ({
   dated: localDate(window_from, zone),
   window: [localOf(window_from, zone).minute, localOf(window_to, zone).minute],
 });

@@ -35,6 +35,15 @@ describe("opening hours", () => {
     ).toBe("The last day is not before the first.");
   });
 
+  it("of every year count what is promised on them in any year", () => {
+    const world = smallWorld();
+    world.booked();
+    const fair = { id: null, name: "Harbour fair", yearly: true, spans: [] };
+    const promised = (first: string, last: string) =>
+      mustPerform(world.hogar, saveSpecialDay, { ...fair, first, last }, office).promised;
+    expect([promised("2020-03-10", "2020-03-10"), promised("2020-03-11", "2020-03-12")]).toEqual([1, 0]);
+  });
+
   it("leave promised visits alone, and say how many there are; a file taken twice adds nothing", () => {
     const world = smallWorld();
     world.booked();

@@ -36,6 +36,7 @@ async function world(rule = "FREQ=WEEKLY") {
     visits,
     told,
     settle: async () => {
+      small.later(1);
       for (let i = 0; i < 4; i++) await runDue(small.hogar);
     },
     place: (date: LocalDate) => ({ technicianIds: [small.technicians[0]!], date, fromMinute: 540, toMinute: 660 }),

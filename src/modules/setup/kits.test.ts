@@ -1,6 +1,6 @@
 import { mustPerform, perform } from "@/kernel/operation";
 import { office, one, smallWorld } from "@demo/small-world";
-import { kitNames, readKit } from "./kits";
+import { besideKnown, kitNames, readKit } from "./kits";
 import { takeKit } from "./operations/take-kit";
 
 describe("starter kits", () => {
@@ -31,6 +31,22 @@ describe("starter kits", () => {
       tax_bp: 1300,
     });
     expect(one<{ n: number }>(world.hogar, "SELECT count(*) AS n FROM pattern_parts").n).toBe(before);
+  });
+
+  it("of two trades may have services of one name, or of one code: each is made, once", () => {
+    const known = [
+      { code: "HY", name: "Yearly service", category: "Heating" },
+      { code: "YS", name: "Yard hire", category: "Sites" },
+    ];
+    const other = { code: "YS", name: "Yearly service", category: "Cooling" };
+    const made = besideKnown(other, known)!;
+    expect(made).toEqual({ code: "YA", name: "Yearly service, Cooling" });
+    expect(besideKnown(other, [...known, { ...other, ...made }])).toBeNull();
+    expect(besideKnown({ code: "YS", name: "Yard sweep", category: "Garden" }, known)).toEqual({
+      code: "YA",
+      name: "Yard sweep",
+    });
+    expect(besideKnown({ ...known[0]!, name: "yearly service " }, known)).toBeNull();
   });
 
   it("of another name are refused", () => {

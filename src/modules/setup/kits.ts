@@ -57,6 +57,33 @@ export const kitNames = (): string[] =>
         .sort()
     : [];
 
+interface Known {
+  code: string;
+  name: string;
+  category: string;
+}
+
+/**
+ * A service of a kit beside those there are: null where it is one of them, by its name and its code or category.
+ * What only has the name of another is called by its category too, and what only has its code gets one that is free.
+ */
+export function besideKnown(service: Known, known: readonly Known[]): Pick<Known, "code" | "name"> | null {
+  const is = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
+  const other = `${service.name}, ${service.category}`;
+  const named = known.find(({ name }) => is(name, service.name));
+  if (known.some(({ name }) => is(name, other))) return null;
+  if (named && (is(named.code, service.code) || is(named.category, service.category))) return null;
+  const taken = new Set(known.map(({ code }) => code.toUpperCase()));
+  const free = [
+    service.code,
+    ...letters.map((l) => service.code[0]! + l),
+    ...letters.flatMap((a) => letters.map((b) => a + b)),
+  ];
+  const code = free.find((one) => !taken.has(one.toUpperCase()));
+  return code === undefined ? null : { code, name: named ? other : service.name };
+}
+const letters = [..."ABCDEFGHIJKLMNOPQRSTUVWXYZ"];
+
 export function readKit(name: string): Kit {
   if (!kitNames().includes(name)) throw new Refusal("not-found");
   return checkInput(Kit, JSON.parse(readFileSync(path.join(folder(), `${name}.json`), "utf8"))) as Kit;

@@ -4,6 +4,7 @@ import { look } from "@/kernel/view";
 import { customers } from "@/modules/customers/views/customers";
 import { handIncoming } from "@/modules/people/operations/hand-incoming";
 import { savePerson } from "@/modules/people/operations/save-person";
+import { recordErrand } from "@/modules/team/operations/absences";
 import { saveTechnician, setTechnicianActive } from "@/modules/team/operations/save-technician";
 import { todayView } from "@/modules/today/views/today";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
@@ -67,7 +68,33 @@ describe("the team", () => {
     ]).toEqual([[], { state: "promised" }, { active: 0 }]);
     expect(world.offers().every((o) => o.offered && o.technicians.every((t) => Number(t.id) !== id))).toBe(true);
     mustPerform(world.hogar, setTechnicianActive, { id, active: true }, office);
+    expect(one(world.hogar, "SELECT active FROM people WHERE technician_id = ?", id)).toEqual({ active: 1 });
     expect(world.offers().some((o) => o.offered && o.technicians.some((t) => Number(t.id) === id))).toBe(true);
+  });
+
+  it("is on no two errands at two places at once", () => {
+    const world = smallWorld();
+    const errand = (fromMinute: number, toMinute: number, nth: number | null) =>
+      saidOf(
+        perform(
+          world.hogar,
+          recordErrand,
+          {
+            technicianId: world.technicians[0]!,
+            date: "2027-03-10",
+            fromMinute,
+            toMinute,
+            title: "Fetch parts",
+            addressId: nth === null ? null : world.addresses[nth]!.id,
+          },
+          office,
+        ),
+      );
+    expect(errand(540, 600, 3)).toBe("done");
+    expect(errand(570, 630, 9)).toBe(
+      "“Fetch parts” takes them elsewhere then, 9–10. Choose another time, or remove it first.",
+    );
+    expect([errand(600, 660, 9), errand(570, 630, null)]).toEqual(["done", "done"]);
   });
 
   it("that leaves while at work finishes what is under way", () => {

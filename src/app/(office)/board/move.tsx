@@ -58,19 +58,18 @@ export function useMove() {
     const done = await send(wish.technicianIds, wish.from, wish.to);
     if (!done) return false;
     const words = [
-      done.value.told ? `${visit.customer} is told of the new time` : `${visit.customer} is placed`,
+      done.value.told ? `${visit.customer} is told of the new time in a minute` : `${visit.customer} is placed`,
       which === "later" && "and those after it come likewise",
       which === "all" && "and all that nobody was promised come likewise",
     ]
       .filter(Boolean)
       .join(", ");
-    // What a customer has been told is not taken back behind their back; what was agreed for later is.
     if (which !== "this")
       sayWithUndo(
         `${words}.${done.value.told ? " Whoever has heard of it by then is told again if you take it back" : ""}`,
         () => undoOnwards.send({ repeatId: visit.repeatId! }),
       );
-    else if (wish.before.length && !done.value.told)
+    else if (wish.before.length)
       sayWithUndo(words, () => send(wish.before, visit.windowFrom, visit.windowTo));
     else enqueueSnackbar(words, { variant: "success" });
     return true;

@@ -1,4 +1,6 @@
 import { Refusal } from "@/core/problems";
+import type { LocalDate } from "@/core/time/dates";
+import { fallingOn } from "@/core/time/opening";
 import { DateText, Id, input, MinuteOfDay, Name, OrNull } from "@/kernel/inputs";
 import { refuseOddSpans } from "@/kernel/odd-spans";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
@@ -84,8 +86,14 @@ const valuesOf = ({ name, first, last, yearly, spans }: Day) => ({
   spans: JSON.stringify(spans.map((s) => [s.opens, s.closes])),
 });
 
-/** Visits that are promised on those days, the next time they come; they stay promised. */
-const promisedOn = ({ sql, today }: OperationContext, { first, last }: Day): number =>
-  sql<{ n: number }>(
-    "SELECT count(*) AS n FROM visits WHERE state = 'promised' AND date >= ? AND date BETWEEN ? AND ?",
-  ).get(today, first, last)!.n;
+/** Visits that are promised on those days, in whichever year; they stay promised. */
+function promisedOn({ sql, today }: OperationContext, day: Day): number {
+  const dates = sql<{ date: LocalDate; n: number }>(
+    "SELECT date, count(*) AS n FROM visits WHERE state = 'promised' AND date >= ? GROUP BY date",
+  ).all(today);
+  const fallen = fallingOn(
+    day,
+    dates.map(({ date }) => date),
+  );
+  return dates.reduce((sum, { date, n }) => sum + (fallen.includes(date) ? n : 0), 0);
+}

@@ -4,13 +4,14 @@ import { checkInput } from "@/kernel/check-input";
 import { input } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { skillNamed } from "@/kernel/rows";
+import type { ServiceRow } from "@/modules/catalogue/catalogue";
 import { SaveService } from "@/modules/catalogue/inputs";
 import { storeExtra } from "@/modules/catalogue/saving-extras";
 import { storeService } from "@/modules/catalogue/saving-services";
 import { changeBookingRules } from "@/modules/placing/booking-rules";
 import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
-import { readKit } from "../kits";
+import { besideKnown, readKit } from "../kits";
 
 /** Takes a kit over: the services chosen, by code, at the business's usual tax rate. */
 const TakeKit = input({
@@ -21,8 +22,7 @@ const TakeKit = input({
 
 /**
  * Makes the services of a kit, with their skills, questions and extras, and the window pattern where
- * there is none yet. What is there already under the same name or code stays as it is; the answer
- * says how much was made.
+ * there is none yet. What is there already stays as it is; the answer says how much was made.
  */
 export const takeKit = defineOperation({
   name: "take-kit",
@@ -49,7 +49,11 @@ export const takeKit = defineOperation({
 
     let made = 0;
     for (const service of chosen) {
-      if (sql("SELECT 1 FROM services WHERE code = ? OR name = ?").get(service.code, service.name)) continue;
+      const own = besideKnown(
+        service,
+        sql<Pick<ServiceRow, "code" | "name" | "category">>("SELECT * FROM services").all(),
+      );
+      if (!own) continue;
       const questions = service.questions.map((question) =>
         mapEffects(question as Question, (effect) => ({
           ...effect,
@@ -69,6 +73,7 @@ export const takeKit = defineOperation({
         context,
         checkInput(SaveService, {
           ...service,
+          ...own,
           id: null,
           priceMinor: amount(service.priceMinor),
           taxBp,

@@ -1,7 +1,7 @@
 import { contradictions } from "@/core/setup/check";
 import { Nothing } from "@/kernel/inputs";
 import { defineView } from "@/kernel/view";
-import { kitNames, readKit } from "../kits";
+import { besideKnown, kitNames, readKit } from "../kits";
 import { setup } from "./setup";
 
 /** How far the set-up is, what contradicts itself, and the starter kits to begin with. */
@@ -54,7 +54,7 @@ export const firstSteps = defineView({
             priceMinor: s.priceMinor,
             minutes: s.minutes,
             skills: s.skills,
-            there: data.services.some((own) => own.code === s.code || own.name.toLowerCase() === s.name.toLowerCase()),
+            there: besideKnown(s, data.services) === null,
           })),
         };
       }),

@@ -5,6 +5,7 @@ import { asLateAsItIs } from "@/core/routes/lateness";
 import type { Travel } from "@/core/routes/timing";
 import type { LocalDate } from "@/core/time/dates";
 import { epochMinute } from "@/core/time/local";
+import { windowIn } from "@/core/time/local-words";
 import { intersectSpans, minutesIn, type Span } from "@/core/time/spans";
 import { DateText, Id, input, MinuteOfDay, Name, OrNull } from "@/kernel/inputs";
 import { refuseOddSpans } from "@/kernel/odd-spans";
@@ -97,12 +98,15 @@ export const recordErrand = defineOperation({
     const address = addressId === null ? null : hogar.gateways.places.find(addressId);
     if (addressId !== null && !address)
       throw new Refusal("invalid-input", { fields: { "/addressId": "Choose an address from the list." } });
+    const begins = epochMinute(date, fromMinute, business.time_zone);
+    const ends = epochMinute(date, toMinute, business.time_zone);
+    if (address) mustBeNowhereElse(context, { technicianId, begins, ends });
     return changingDays(context, technicianId, [date], () => ({
       id: insertRow(sql, "errands", {
         technician_id: technicianId,
         date,
-        begins: epochMinute(date, fromMinute, business.time_zone),
-        ends: epochMinute(date, toMinute, business.time_zone),
+        begins,
+        ends,
         title: title.trim(),
         place: address?.line ?? "",
         lng: address?.lng ?? null,
@@ -111,6 +115,20 @@ export const recordErrand = defineOperation({
     }));
   },
 });
+
+/** Nobody is on two errands at two places at once. */
+function mustBeNowhereElse(
+  { sql, business }: OperationContext,
+  { technicianId, begins, ends }: { technicianId: number; begins: number; ends: number },
+): void {
+  const other = sql<{ title: string; begins: number; ends: number }>(
+    "SELECT title, begins, ends FROM errands WHERE technician_id = ? AND begins < ? AND ends > ? AND lng IS NOT NULL",
+  ).get(technicianId, ends, begins);
+  if (other)
+    throw new Refusal("cannot-be-kept", {
+      sentence: `“${other.title}” takes them elsewhere then, ${windowIn(other.begins, other.ends, business.time_zone)}. Choose another time, or remove it first.`,
+    });
+}
 
 export const removeErrand = defineOperation({
   name: "remove-errand",

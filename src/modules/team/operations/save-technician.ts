@@ -102,7 +102,8 @@ export const saveTechnician = defineOperation({
 
 /**
  * Somebody leaves, or comes back. What they did or are doing stays as it was; what they were still to
- * do goes to the tray, and the answer says how much. Whoever signs in as a technician only cannot any more.
+ * do goes to the tray, and the answer says how much. Whoever signs in as a technician only cannot
+ * any more, and can again once they are back.
  */
 export const setTechnicianActive = defineOperation({
   name: "set-technician-active",
@@ -112,7 +113,10 @@ export const setTechnicianActive = defineOperation({
     const { sql, today, now } = context;
     if (sql("UPDATE technicians SET active = ? WHERE id = ?").run(active ? 1 : 0, id).changes === 0)
       throw new Refusal("not-found");
-    if (active) return { freed: 0 };
+    if (active) {
+      sql("UPDATE people SET active = 1 WHERE technician_id = ? AND role = 'technician'").run(id);
+      return { freed: 0 };
+    }
     const ahead = sql<{ visit_id: number }>(
       `SELECT p.visit_id
         FROM placements p JOIN visits v ON v.id = p.visit_id

@@ -6,12 +6,13 @@ import type { ViewInput, ViewName, ViewOutput } from "@/registry/views";
 export type { OperationInput, OperationName, OperationOutput } from "@/registry/operations";
 export type { ViewInput, ViewName, ViewOutput } from "@/registry/views";
 
-/** Changes something. `link` is a customer's token, where one acts by it. */
+/** Changes something. `link` is a customer's token, where one acts by it; `since` the last change that a form can have known of. */
 export const change = <N extends OperationName>(
   name: N,
   input: OperationInput<N>,
   link?: string,
-): Promise<Result<OperationOutput<N>>> => post(`/api/operations/${name}`, input, link);
+  since?: number,
+): Promise<Result<OperationOutput<N>>> => post(`/api/operations/${name}`, input, link, since);
 
 /** Reads something. */
 export const ask = <N extends ViewName>(name: N, input: ViewInput<N>, link?: string): Promise<Result<ViewOutput<N>>> =>
@@ -37,9 +38,9 @@ function waits(change: 1 | -1): void {
   for (const heard of listeners) heard(waiting > 0);
 }
 
-export async function post<T>(path: string, body: unknown, link?: string): Promise<Result<T>> {
+export async function post<T>(path: string, body: unknown, link?: string, since?: number): Promise<Result<T>> {
   for (let again = 0; ; again++) {
-    const { result, afterMs } = await postOnce<T>(path, body, link);
+    const { result, afterMs } = await postOnce<T>(path, body, link, since);
     if (result.ok || result.problem.code !== "crowded" || again === mostAgain) return result;
     waits(1);
     // Not all of them at the same moment.
@@ -52,6 +53,7 @@ async function postOnce<T>(
   path: string,
   body: unknown,
   link: string | undefined,
+  since: number | undefined,
 ): Promise<{ result: Result<T>; afterMs: number }> {
   try {
     const response = await fetch(path, {
@@ -59,6 +61,7 @@ async function postOnce<T>(
       headers: {
         "content-type": "application/json",
         ...(link && { "x-hogar-link": link }),
+        ...(since !== undefined && { "x-hogar-since": String(since) }),
         ...(middle && { [middleHeader]: middle }),
       },
       body: JSON.stringify(body),

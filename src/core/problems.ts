@@ -40,6 +40,7 @@ export const problems = {
   "terms-changed": "Something has changed since you read it. Look at it again before you book.",
   "price-changed": "The price has changed. Look at it again before you book.",
   "quote-over": "This quote has run out.",
+  "changed-meanwhile": "Somebody else has saved this since you opened it. Look at what both of you have changed.",
   "wrong-order": "This step does not follow from where the visit stands. Reload to see its state.",
   "not-agreed-yet": "This booking waits for our answer or for its deposit. It can be begun when that has come.",
   "before-its-day": "This visit is on a day to come. It can be begun on its day.",
@@ -78,7 +79,8 @@ export interface Problem {
   details?: unknown;
 }
 
-export type Result<T> = { ok: true; value: T } | { ok: false; problem: Problem };
+/** `asOf`: for a form, the last change as the audit numbers it. */
+export type Result<T> = { ok: true; value: T; asOf?: number } | { ok: false; problem: Problem };
 
 /** What has to do with the lock, for the owner to read. */
 export const securityKinds = [

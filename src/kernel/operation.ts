@@ -9,6 +9,7 @@ import type { Rows } from "@/store/rows";
 import type { Static, TSchema } from "@sinclair/typebox";
 import { checkInput } from "./check-input";
 import type { Hogar } from "./hogar";
+import { lastChange, mustBeUnchanged } from "./meanwhile";
 import { requestId } from "./request-id";
 import { logSecurity } from "./security-log";
 import { type About, mustBeTheirs } from "./subjects";
@@ -48,6 +49,8 @@ export interface Origin {
   browser: string | null;
   /** The network address itself, for the log of the lock alone; empty where it is not known. */
   network: string;
+  /** The last change that whoever sends a form can have known of, as the audit numbers it: what was saved of the same since is not written over. */
+  since?: number | undefined;
 }
 export const ownOrigin: Origin = { address: null, browser: null, network: "" };
 
@@ -85,6 +88,7 @@ export function perform<S extends TSchema, R>(
     const transaction = db.transaction(() => {
       const seen = viewContext(hogar, actor, origin);
       mustBeTheirs(seen, operation.about, checked);
+      if (origin.since !== undefined) mustBeUnchanged(hogar.store, operation.name, checked, origin.since);
       const context: OperationContext = {
         ...seen,
         later({ kind, key, payload, lane, afterMs = 0 }) {
@@ -101,13 +105,14 @@ export function perform<S extends TSchema, R>(
           woken = true;
         },
       };
-      return audit.under({ at: context.now, actor: actorWords(actor), operation: operation.name }, () =>
+      const value = audit.under({ at: context.now, actor: actorWords(actor), operation: operation.name }, () =>
         operation.run(context, checked),
       );
+      return { value, ...(origin.since !== undefined && { asOf: lastChange(hogar.store) }) };
     });
-    const value = hogar.inTurn(() => transaction.immediate());
+    const done = hogar.inTurn(() => transaction.immediate());
     if (woken) hogar.wake();
-    return { ok: true, value };
+    return { ok: true, ...done };
   } catch (error) {
     caches.back();
     if (error instanceof Refusal && error.security)

@@ -4,6 +4,9 @@ import type { Asked } from "./body";
 import { addressOf } from "./guard";
 import { getHogar } from "./hogar";
 
+const sinceOf = (said: string | null): number | undefined =>
+  said !== null && /^\d{1,15}$/.test(said) ? Number(said) : undefined;
+
 /** Tells browsers apart for counting holds: a random name that our pages hand out, and nothing else. */
 export const browserCookie = "hogar-browser";
 const browserName = /(?:^|;\s*)hogar-browser=([\w-]{8,40})/;
@@ -16,6 +19,7 @@ export function originOf(request: Pick<Asked, "headers">): Origin {
   return {
     address: address === "unknown" ? null : hashed(keys, "origins", `address ${address}`),
     network: address === "unknown" ? "" : address,
+    since: sinceOf(request.headers.get("x-hogar-since")),
     browser: browser ? hashed(keys, "origins", `browser ${browser}`) : null,
   };
 }

@@ -1,10 +1,18 @@
 "use client";
+import { fieldWords, valueWords } from "@/core/merging";
 import type { Problem } from "@/core/problems";
 import { WithSections } from "@/ui/form-sections";
 import { ink } from "@/ui/palette";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import Radio from "@mui/material/Radio";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { type ReactNode } from "react";
 
@@ -18,6 +26,9 @@ interface FormFrameProps {
   /** What was typed before a reload is back, and can be dropped. */
   restored?: "as it was" | "changed" | null;
   onDiscard?: () => void;
+  /** What somebody else has saved since, and was changed here too: which of the two is taken. */
+  both?: readonly { field: string; mine: unknown; theirs: unknown; taken: "mine" | "theirs" }[];
+  onChoose?: (field: string, taken: "mine" | "theirs") => void;
   /** Beside the button. */
   more?: ReactNode;
   children: ReactNode;
@@ -33,6 +44,8 @@ export function FormFrame({
   onSave,
   restored,
   onDiscard,
+  both = [],
+  onChoose,
   more,
   children,
 }: FormFrameProps) {
@@ -60,7 +73,7 @@ export function FormFrame({
           }
         >
           What you typed and had not saved is back.
-          {restored === "changed" && " Somebody has saved something else here since: look before you save."}
+          {restored === "changed" && " Somebody has saved here since: what only they changed is taken over."}
         </Alert>
       )}
       {problem && (
@@ -69,6 +82,7 @@ export function FormFrame({
           {problem.fields?.["/"] && ` ${problem.fields["/"]}`}
         </Alert>
       )}
+      {both.length > 0 && <SideBySide both={both} onChoose={onChoose} />}
       <WithSections>{children}</WithSections>
       <Box
         sx={{
@@ -90,6 +104,47 @@ export function FormFrame({
         {more}
       </Box>
     </Box>
+  );
+}
+
+/** What two people have typed into the same entries, to be chosen from. */
+function SideBySide({ both, onChoose }: Required<Pick<FormFrameProps, "both">> & Pick<FormFrameProps, "onChoose">) {
+  return (
+    <Table size="small" aria-label="Changed by both of you">
+      <TableHead>
+        <TableRow>
+          <TableCell>Changed by both of you</TableCell>
+          <TableCell>You typed</TableCell>
+          <TableCell>They saved</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
+        {both.map(({ field, taken, ...values }) => (
+          <TableRow key={field}>
+            <TableCell component="th" scope="row">
+              {fieldWords(field)}
+            </TableCell>
+            {(["mine", "theirs"] as const).map((whose) => (
+              <TableCell key={whose}>
+                <FormControlLabel
+                  control={
+                    <Radio
+                      size="small"
+                      checked={taken === whose}
+                      onChange={() => onChoose?.(field, whose)}
+                      slotProps={{
+                        input: { "aria-label": `${fieldWords(field)}: ${whose === "mine" ? "mine" : "theirs"}` },
+                      }}
+                    />
+                  }
+                  label={valueWords(field, values[whose])}
+                />
+              </TableCell>
+            ))}
+          </TableRow>
+        ))}
+      </TableBody>
+    </Table>
   );
 }
 

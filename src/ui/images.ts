@@ -16,4 +16,3 @@ export async function sendImage(purpose: string, file: File): Promise<Result<{ t
     return { ok: false, problem: { code: "offline", sentence: problems.offline } };
   }
 }
-

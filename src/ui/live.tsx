@@ -11,7 +11,7 @@ import {
   useSuspenseQuery,
 } from "@tanstack/react-query";
 import { type ReactNode, useCallback, useState, useSyncExternalStore } from "react";
-import { AfterChange } from "./after-change";
+import { AfterChange, KnownChange } from "./after-change";
 
 /** A view that could not be read. */
 class ReadProblem extends Error {
@@ -58,7 +58,7 @@ export function useRefresh(): () => void {
 }
 
 /** Reading for the office and the field. Where reading again fails, what was read stays, and it says so. */
-export function LiveProvider({ children }: { children: ReactNode }) {
+export function LiveProvider({ asOf, children }: { asOf?: number; children: ReactNode }) {
   const [client] = useState(
     () =>
       new QueryClient({
@@ -70,12 +70,14 @@ export function LiveProvider({ children }: { children: ReactNode }) {
         },
       }),
   );
-  const afterChange = useCallback(() => void client.invalidateQueries(), [client]);
+  const afterChange = useCallback(() => client.invalidateQueries(), [client]);
   return (
     <QueryClientProvider client={client}>
       <AfterChange.Provider value={afterChange}>
-        <NotUpToDate client={client} />
-        {children}
+        <KnownChange.Provider value={asOf}>
+          <NotUpToDate client={client} />
+          {children}
+        </KnownChange.Provider>
       </AfterChange.Provider>
     </QueryClientProvider>
   );

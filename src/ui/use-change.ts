@@ -25,17 +25,22 @@ export function useChange<N extends OperationName>(name: N, { quiet = false, the
   follows.current = then;
 
   const send = useCallback(
-    async (input: OperationInput<N>, link?: string): Promise<{ value: OperationOutput<N> } | null> => {
+    async (
+      input: OperationInput<N>,
+      link?: string,
+      since?: number,
+    ): Promise<{ value: OperationOutput<N>; asOf?: number | undefined } | null> => {
       setBusy(true);
-      const result = await change(name, input, link);
+      const result = await change(name, input, link, since);
       setBusy(false);
       setProblem(result.ok ? null : result.problem);
       if (result.ok) {
         afterChange();
         follows.current?.(result.value, input);
-        return { value: result.value };
+        return { value: result.value, asOf: result.asOf };
       }
-      if (!result.problem.fields && !quiet) enqueueSnackbar(result.problem.sentence, { variant: "error" });
+      if (!result.problem.fields && !quiet && result.problem.code !== "changed-meanwhile")
+        enqueueSnackbar(result.problem.sentence, { variant: "error" });
       return null;
     },
     [name, quiet, enqueueSnackbar, afterChange],

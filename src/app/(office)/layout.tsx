@@ -1,5 +1,6 @@
 import { may, roles } from "@/core/people/permissions";
 import { homeOf } from "@/registry/routes";
+import { lastChange } from "@/kernel/meanwhile";
 import { getHogar } from "@/server/hogar";
 import { mustBeSignedIn } from "@/server/session";
 import { readBusiness } from "@/store/business";
@@ -16,7 +17,7 @@ export default async function OfficeLayout({ children }: { children: ReactNode }
   const business = readBusiness(hogar.store)!;
   return (
     <NotesProvider>
-      <LiveProvider>
+      <LiveProvider asOf={lastChange(hogar.store)}>
         <Office
           person={{ name: actor.name, role: roles[actor.role].name, permissions: [...actor.permissions] }}
           demo={business.demo_offset_ms === null ? null : { now: hogar.now(), timeZone: business.time_zone }}

@@ -69,8 +69,7 @@ export function useMove() {
         `${words}.${done.value.told ? " Whoever has heard of it by then is told again if you take it back" : ""}`,
         () => undoOnwards.send({ repeatId: visit.repeatId! }),
       );
-    else if (wish.before.length)
-      sayWithUndo(words, () => send(wish.before, visit.windowFrom, visit.windowTo));
+    else if (wish.before.length) sayWithUndo(words, () => send(wish.before, visit.windowFrom, visit.windowTo));
     else enqueueSnackbar(words, { variant: "success" });
     return true;
   };

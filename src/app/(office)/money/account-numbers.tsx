@@ -29,7 +29,7 @@ export function AccountNumbers() {
 
 function Form({ known, onClose }: { known: Numbers; onClose: () => void }) {
   const [numbers, setNumbers] = useState(known);
-  const { send, busy } = useChange("save-account-numbers");
+  const { send, busy } = useChange("save-account-numbers", { compares: true });
   return (
     <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
       <DialogTitle>Account numbers</DialogTitle>

@@ -22,7 +22,7 @@ export function CollectionRules({ rules, currency, onClose }: { rules: Rules; cu
   const [again, setAgain] = useState(rules.again.join(", "));
   const [reminders, setReminders] = useState(rules.reminders.join(", "));
   const set = (part: Partial<Rules>) => setDraft({ ...draft, ...part });
-  const { send, busy, wrong } = useChange("save-collection");
+  const { send, busy, wrong } = useChange("save-collection", { compares: true });
   const save = async () => {
     const days = again.split(/\D+/).map(Number).filter(Boolean);
     const steps = [...new Set([...reminders.replaceAll("−", "-").matchAll(/-?\d+/g)].map(([step]) => Number(step)))];

@@ -108,7 +108,7 @@ function DayForm({ day, today, done }: { day: Day | null; today: string; done: (
   const [last, setLast] = useState(day?.last ?? today);
   const [yearly, setYearly] = useState(day?.yearly ?? false);
   const [spans, setSpans] = useState(day?.spans ?? []);
-  const { send, busy, wrong } = useChange("save-special-day");
+  const { send, busy, wrong } = useChange("save-special-day", { compares: true });
   const { enqueueSnackbar } = useSnackbar();
   const save = async () => {
     const saved = await send({ id: day?.id ?? null, name, first, last, yearly, spans });

@@ -198,7 +198,7 @@ function QrCode({ address }: { address: string }) {
 function Directories({ directory, onSaved }: { directory: ViewOutput<"sharing">["directory"]; onSaved: () => void }) {
   const [listed, setListed] = useState(directory.listed);
   const [kinds, setKinds] = useState(directory.categories);
-  const { send, busy } = useChange("save-directory");
+  const { send, busy } = useChange("save-directory", { compares: true });
   const { enqueueSnackbar } = useSnackbar();
   const save = async () => {
     if (

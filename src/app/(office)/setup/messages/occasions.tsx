@@ -97,7 +97,7 @@ const outsideWords = {
 } as const;
 
 function OccasionForm({ row }: { row: OccasionRow }) {
-  const { send, busy, problem } = useChange("save-occasion", { quiet: true });
+  const { send, busy, problem } = useChange("save-occasion", { quiet: true, compares: true });
   const save = (part: Partial<Pick<OccasionRow, "on" | "channels" | "each" | "outside">>) => {
     const { occasion, on, channels, each, outside } = { ...row, ...part };
     void send({ occasion, on: on || row.always, channels, each, outside });

@@ -32,7 +32,7 @@ function SenderForm({ sender }: { sender: Sender }) {
   const { channel } = sender;
   const [name, setName] = useState(sender.name);
   const [address, setAddress] = useState(sender.address);
-  const { send, busy, wrong } = useChange("save-sender");
+  const { send, busy, wrong } = useChange("save-sender", { compares: true });
   return (
     <Box component="section" aria-label={titles[channel]}>
       <Typography variant="h2">{titles[channel]}</Typography>

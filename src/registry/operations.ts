@@ -1,3 +1,6 @@
+import { settleUnkept } from "@/modules/placing/operations/settle-unkept";
+import { rezoneSites } from "@/modules/customers/operations/rezone";
+import { promisingOperations } from "./promising";
 import { decideCharge } from "@/modules/money/operations/record-outcomes";
 import {
   endCampaign,
@@ -26,7 +29,7 @@ import { changePrices, setPrices } from "@/modules/catalogue/operations/prices";
 import { saveCoupon } from "@/modules/catalogue/operations/save-coupon";
 import { saveJobPattern } from "@/modules/catalogue/operations/save-job-pattern";
 import { saveExtra } from "@/modules/catalogue/operations/save-extra";
-import { duplicateService, orderServices, saveService } from "@/modules/catalogue/operations/save-service";
+import { duplicateService, orderServices } from "@/modules/catalogue/operations/save-service";
 import { archiveCustomer, eraseCustomer } from "@/modules/customers/operations/archive-customer";
 import { saveCustomer } from "@/modules/customers/operations/save-customer";
 import { removeView, saveView } from "@/modules/customers/operations/saved-views";
@@ -99,10 +102,9 @@ import { endSessions } from "@/modules/people/operations/end-sessions";
 import { handIncoming } from "@/modules/people/operations/hand-incoming";
 import { saveSecurity } from "@/modules/people/operations/save-security";
 import { savePerson } from "@/modules/people/operations/save-person";
-import { saveZone, setZoneAside, takeZones } from "@/modules/place/operations/save-zone";
 import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
 import { moveVisit } from "@/modules/placing/operations/move-visit";
-import { removeSpecialDay, saveOpening, saveSpecialDay, takeSpecialDays } from "@/modules/placing/operations/opening";
+import { removeSpecialDay } from "@/modules/placing/operations/opening";
 import { tryAgain } from "@/modules/due/operations/try-again";
 import { sendNow } from "@/modules/messages/operations/send-now";
 import { takeAsYes } from "@/modules/messages/operations/take-as-yes";
@@ -163,7 +165,7 @@ import {
   removeTimeOff,
   setDayHours,
 } from "@/modules/team/operations/absences";
-import { saveTechnician, setTechnicianActive } from "@/modules/team/operations/save-technician";
+import { setTechnicianActive } from "@/modules/team/operations/save-technician";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
 import type { Static } from "@sinclair/typebox";
@@ -297,6 +299,9 @@ export const operations = {
   "save-account-numbers": saveAccountNumbers,
   "make-invoice": makeInvoice,
   "bill-customer": billCustomerByHand,
+  ...promisingOperations,
+  "rezone-sites": rezoneSites,
+  "settle-unkept": settleUnkept,
   "pay-by-card": payByCard,
   "take-another-card": takeAnotherCard,
   "take-another-card-for": takeAnotherCardFor,
@@ -335,29 +340,21 @@ export const operations = {
   "save-extra": saveExtra,
   "save-job-pattern": saveJobPattern,
   "save-front-door": saveFrontDoor,
-  "save-opening": saveOpening,
   "save-person": savePerson,
   "save-security": saveSecurity,
-  "save-service": saveService,
   "save-site": saveSite,
-  "save-special-day": saveSpecialDay,
-  "save-technician": saveTechnician,
   "save-view": saveView,
-  "save-zone": saveZone,
   "send-code-by-link": sendCodeByLink,
   "send-quote": sendQuote,
   "set-day-hours": setDayHours,
   "set-prices": setPrices,
   "set-technician-active": setTechnicianActive,
-  "set-zone-aside": setZoneAside,
   "split-customers": splitCustomers,
   "stop-import": stopImport,
   "take-import": takeImport,
   "take-kit": takeKit,
   "take-on": takeOn,
-  "take-special-days": takeSpecialDays,
   "take-wish": takeWish,
-  "take-zones": takeZones,
   "undo-import": undoImport,
   "withdraw-wish": withdrawWish,
   "answer-review": answerReview,

@@ -159,6 +159,7 @@ describe("somebody who sees only their own visits", () => {
     "match-thread": { threadId: 9999, customerId: ids.customer },
     "open-thread": { customerId: ids.customer },
     "preview-message": { ...words, visitId: other },
+    "settle-unkept": { visitId: other, how: "tray" },
     "read-thread": { threadId: 9999 },
     "save-language": { customerId: ids.customer, language: null, timeZone: null },
     "save-stop": { customerId: ids.customer, channel: "text", stopped: true },

@@ -72,6 +72,7 @@ import { repeatView } from "@/modules/repeats/views/repeat";
 import { repeats, repeatsOutlook } from "@/modules/repeats/views/repeats";
 import { wish } from "@/modules/requests/views/wish";
 import { canBeBooked } from "@/modules/setup/views/can-be-booked";
+import { touchedPromises } from "./touched-promises";
 import { firstSteps } from "@/modules/setup/views/first-steps";
 import { previewWindows } from "@/modules/setup/views/preview-windows";
 import { setup } from "@/modules/setup/views/setup";
@@ -123,6 +124,7 @@ export const views = {
   find: find,
   "find-address": findAddress,
   "first-steps": firstSteps,
+  "touched-promises": touchedPromises,
   "can-be-booked": canBeBooked,
   "front-door": frontDoor,
   import: oneImport,

@@ -174,6 +174,7 @@ export interface Rows {
     part_months: "whole" | "days";
     quick_answers: Json | null;
     return_fee_minor: number;
+    zoned_to: number | null;
   };
   campaign_invites: {
     id: number;
@@ -1380,6 +1381,11 @@ export interface Rows {
     n: number;
     ends_at: number;
   };
+  unkept_promises: {
+    visit_id: number;
+    since: number;
+    kept: 0 | 1;
+  };
   visits: {
     id: number;
     state: "held" | "forecast" | "promised" | "on the way" | "on site" | "done" | "no access" | "cancelled";
@@ -1547,7 +1553,8 @@ export interface LeftOut {
     | "books_closed_to"
     | "part_months"
     | "quick_answers"
-    | "return_fee_minor";
+    | "return_fee_minor"
+    | "zoned_to";
   campaign_invites: "id" | "opened_at" | "job_id";
   campaigns: "id" | "end_reason" | "coupon_id" | "next_at" | "began_at" | "ended_at";
   cards: "id" | "removed_at" | "expires" | "collects" | "agreed_words" | "position" | "expiry_told" | "fingerprint";
@@ -1915,6 +1922,7 @@ export interface LeftOut {
   time_off: "id" | "from_minute" | "to_minute";
   told_days: never;
   tries: never;
+  unkept_promises: "visit_id" | "kept";
   visits:
     | "id"
     | "job_id"

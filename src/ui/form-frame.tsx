@@ -29,6 +29,8 @@ interface FormFrameProps {
   /** What somebody else has saved since, and was changed here too: which of the two is taken. */
   both?: readonly { field: string; mine: unknown; theirs: unknown; taken: "mine" | "theirs" }[];
   onChoose?: (field: string, taken: "mine" | "theirs") => void;
+  /** What the change would make of promises, asked before it is made. */
+  asks?: ReactNode;
   /** Beside the button. */
   more?: ReactNode;
   children: ReactNode;
@@ -46,6 +48,7 @@ export function FormFrame({
   onDiscard,
   both = [],
   onChoose,
+  asks,
   more,
   children,
 }: FormFrameProps) {
@@ -82,6 +85,7 @@ export function FormFrame({
           {problem.fields?.["/"] && ` ${problem.fields["/"]}`}
         </Alert>
       )}
+      {asks}
       {both.length > 0 && <SideBySide both={both} onChoose={onChoose} />}
       <WithSections>{children}</WithSections>
       <Box

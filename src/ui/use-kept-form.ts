@@ -3,6 +3,7 @@ import type { OperationInput, OperationName, OperationOutput } from "@/api/clien
 import { type ChangedByBoth, mergeDrafts } from "@/core/merging";
 import { useChange } from "@/ui/use-change";
 import { useAfterChange, useKnownChange } from "./after-change";
+import { usePromisesFirst } from "./use-promises-first";
 import { useSnackbar } from "notistack";
 import { useEffect, useRef, useState } from "react";
 
@@ -50,6 +51,7 @@ export function useKeptForm<D extends object, N extends OperationName>({
   const begun = useRef(JSON.stringify(from));
   const since = useRef(useKnownChange());
   const { send, busy, problem, wrong, clear } = useChange(operation);
+  const { asks, first, settle } = usePromisesFirst();
   const readAgain = useAfterChange();
   const { enqueueSnackbar } = useSnackbar();
 
@@ -115,6 +117,8 @@ export function useKeptForm<D extends object, N extends OperationName>({
     clear();
   };
   const save = async (what: D) => {
+    const settled = await first(operation, input(what));
+    if (!settled) return;
     // What is made or sent writes over nobody.
     const done = await send(input(what), undefined, operation.startsWith("save-") ? since.current : undefined);
     setError(!done);
@@ -124,6 +128,7 @@ export function useKeptForm<D extends object, N extends OperationName>({
     since.current = done.asOf;
     setRestored(null);
     setBoth([]);
+    await settle(settled);
     enqueueSnackbar(`${name(what)} is ${sent ? "sent" : "saved"}`, { variant: "success" });
     saved(done.value);
   };
@@ -139,6 +144,7 @@ export function useKeptForm<D extends object, N extends OperationName>({
       problem: error && !isMerging ? problem : null,
       restored,
       both,
+      asks,
       onChoose: (field: string, taken: "mine" | "theirs") => choose(field as keyof D & string, taken),
       onDiscard: discard,
       onSave: () => void save(draft),

@@ -1,4 +1,6 @@
 import type { Hogar } from "@/kernel/hogar";
+import { rezoneSites } from "@/modules/customers/operations/rezone";
+import { readBusiness } from "@/store/business";
 import { mustPerform, perform, viewContext, type ViewContext } from "@/kernel/operation";
 import { closeTurn, inviteCustomer } from "@/modules/campaigns/operations/invite";
 import { dueCampaigns, todaysTurn } from "@/modules/campaigns/inviting";
@@ -246,6 +248,12 @@ function standinNews(hogar: Hogar): null {
   return null;
 }
 
+/** After zones have changed, some customers more at each turn. */
+function rezone(hogar: Hogar): null {
+  if (readBusiness(hogar.store)?.zoned_to !== null) mustPerform(hogar, rezoneSites, {}, worker);
+  return null;
+}
+
 /** In this order at each turn. The outbox comes first, so that nothing that follows can keep a message or a charge back. */
 export const jobs: readonly ScheduledJob[] = [
   outbox,
@@ -257,6 +265,7 @@ export const jobs: readonly ScheduledJob[] = [
   },
   { name: "news of the stand-ins", everyMs: 0, run: standinNews },
   { name: "imports", everyMs: 0, run: goOnWithImports },
+  { name: "customers of zones", everyMs: 0, run: rezone },
   { name: "lapsed holds", everyMs: 0, run: (hogar, until) => workThrough(hogar, hold, lapsedHolds(hogar), until) },
   {
     name: "lapsed deposits",

@@ -22,6 +22,7 @@ export type NeedKind =
   | "objection"
   | "paid twice"
   | "unreachable"
+  | "unkept"
   | "bank"
   | "trouble";
 
@@ -42,6 +43,7 @@ const ranks: Record<NeedKind, number> = {
   "not collected": 3,
   objection: 3,
   unreachable: 3,
+  unkept: 2,
   "paid twice": 4,
   "broken promise": 4,
   reply: 4,

@@ -202,7 +202,8 @@ export function visitingDays(context: ViewContext, visit: VisitToPlace): (date: 
   return (date) => isWorkingDay(calendar, date) && worked.has(weekdayOf(date));
 }
 
-function calendarFor(context: ViewContext, { zoneId, serviceIds, point, workPlace }: VisitToPlace): Calendar {
+/** What the calendar says of a visit: opening hours, its zone, the hours of its services. */
+export function calendarFor(context: ViewContext, { zoneId, serviceIds, point, workPlace }: VisitToPlace): Calendar {
   const { sql, business } = context;
   const zone =
     zoneId === null ? undefined : sql<ZoneRules>("SELECT * FROM zones WHERE id = ? AND active = 1").get(zoneId);

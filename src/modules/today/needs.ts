@@ -17,6 +17,8 @@ export interface NeedsPerson {
   charge?: { paymentId: number };
   /** The same: what failed by itself, to be tried again. */
   again?: { job: string; problem: string };
+  /** The same: a promise that a change of set-up has touched. */
+  unkept?: { visitId: number; mayGoToOthers: boolean };
   /** How many it stands for, where that is not one. */
   n?: number;
 }

@@ -35,6 +35,7 @@ const signs: Record<NeedKind, string> = {
   objection: "⚖",
   "paid twice": "€",
   unreachable: "☎",
+  unkept: "⚠",
   "broken promise": "€",
   bank: "≡",
   trouble: "!",
@@ -49,6 +50,7 @@ const urgent: readonly NeedKind[] = [
   "not collected",
   "objection",
   "unreachable",
+  "unkept",
   "broken promise",
   "dispute",
   "trouble",
@@ -122,10 +124,11 @@ function Need({ need }: { need: View["needs"][number] }) {
     then: ({ holds, bookings }) =>
       enqueueSnackbar(`Given back: ${counted(holds, "hold")}, ${counted(bookings, "booking")}`, { variant: "success" }),
   });
-  const { givesBack, lost, charge, again } = need;
+  const { givesBack, lost, charge, again, unkept } = need;
   const said = (words: string) => () => enqueueSnackbar(words, { variant: "success" });
   const settle = useChange("settle-lost", { then: said("Done") });
   const decide = useChange("decide-charge", { then: said("Written down") });
+  const settleUnkept = useChange("settle-unkept", { then: said("Settled") });
   const retry = useChange("try-again", { then: said("It is tried again at once") });
   return (
     <Box sx={{ display: "flex", alignItems: "center", flexWrap: "wrap", borderTop: `1px solid ${ink.line}` }}>
@@ -167,6 +170,23 @@ function Need({ need }: { need: View["needs"][number] }) {
               ? [[`Send by ${ways[lost.next]}`, () => settle.send({ messageId: lost.messageId, how: "next" })] as const]
               : []),
             ["They know", () => settle.send({ messageId: lost.messageId, how: "told" })],
+          ]}
+        />
+      )}
+      {unkept && (
+        <Actions
+          busy={settleUnkept.busy}
+          actions={[
+            ["Keep it all the same", () => settleUnkept.send({ visitId: unkept.visitId, how: "keep" })],
+            ["To the tray", () => settleUnkept.send({ visitId: unkept.visitId, how: "tray" })],
+            ...(unkept.mayGoToOthers
+              ? [
+                  [
+                    "To whoever can keep it",
+                    () => settleUnkept.send({ visitId: unkept.visitId, how: "other" }),
+                  ] as const,
+                ]
+              : []),
           ]}
         />
       )}

@@ -83,6 +83,7 @@ export const saveZone = defineOperation({
     savePostcodes(context, id, zone.postcodes);
     if (zone.technicians) saveNamed(context, "zone_technicians", id, zone.technicians);
     if (zone.limits) saveLimits(context, "zone", id, zone.limits);
+    lookAtCustomers(context);
     return { id };
   },
 });
@@ -116,6 +117,7 @@ export const takeZones = defineOperation({
       });
       if (zone.postcodes) savePostcodes(context, id, zone.postcodes);
     }
+    lookAtCustomers(context);
     return { made, changed: zones.length - made };
   },
 });
@@ -125,10 +127,14 @@ export const setZoneAside = defineOperation({
   name: "set-zone-aside",
   access: "setup.change",
   input: OneZone,
-  run({ sql }, { id }) {
-    if (sql("UPDATE zones SET active = 0 WHERE id = ?").run(id).changes === 0) throw new Refusal("not-found");
+  run(context, { id }) {
+    if (context.sql("UPDATE zones SET active = 0 WHERE id = ?").run(id).changes === 0) throw new Refusal("not-found");
+    lookAtCustomers(context);
   },
 });
+
+/** Whose customers they are is looked at anew, by and by. */
+const lookAtCustomers = ({ sql }: OperationContext) => void sql("UPDATE business SET zoned_to = 0").run();
 
 function problemsOf({ postcodes = [], area }: Pick<Partial<SaveZone>, "postcodes" | "area">): Record<string, string> {
   const fields: Record<string, string> = {};

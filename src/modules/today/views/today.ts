@@ -15,6 +15,7 @@ import { readIncoming } from "@/modules/incoming/entries";
 import { openTroubles } from "@/modules/reviews/reviews";
 import { stuckNeeds } from "../stuck-needs";
 import { moneyNeeds } from "../money-needs";
+import { unkeptNeeds } from "../unkept-needs";
 import type { NeedsPerson } from "../needs";
 
 const did = {
@@ -119,6 +120,7 @@ export const todayView = defineView({
       });
     }
 
+    if (only === null) needs.push(...unkeptNeeds(context));
     for (const v of sql<{
       id: number;
       state: VisitState;

@@ -5,6 +5,7 @@ import { DateField } from "@/ui/date-field";
 import { Field, TimeField } from "@/ui/form-parts";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
+import { usePromisesFirst } from "@/ui/use-promises-first";
 import { useUndo } from "@/ui/use-undo";
 import Add from "@mui/icons-material/Add";
 import Close from "@mui/icons-material/Close";
@@ -110,9 +111,14 @@ function DayForm({ day, today, done }: { day: Day | null; today: string; done: (
   const [spans, setSpans] = useState(day?.spans ?? []);
   const { send, busy, wrong } = useChange("save-special-day", { compares: true });
   const { enqueueSnackbar } = useSnackbar();
+  const { asks, first: promisesFirst, settle } = usePromisesFirst();
   const save = async () => {
-    const saved = await send({ id: day?.id ?? null, name, first, last, yearly, spans });
+    const typed = { id: day?.id ?? null, name, first, last, yearly, spans };
+    const settled = await promisesFirst("save-special-day", typed);
+    if (!settled) return;
+    const saved = await send(typed);
     if (!saved) return;
+    await settle(settled);
     const { promised } = saved.value;
     enqueueSnackbar(
       promised
@@ -128,6 +134,7 @@ function DayForm({ day, today, done }: { day: Day | null; today: string; done: (
       aria-label={day ? `Change ${day.name}` : "New special day"}
       sx={{ borderTop: `1px solid ${ink.line}`, py: 3, display: "grid", gap: 3 }}
     >
+      {asks}
       <Box sx={{ display: "flex", gap: 3, flexWrap: "wrap", alignItems: "flex-start" }}>
         <Field
           label="Called"

@@ -7,6 +7,7 @@ import { LinkBox } from "@/ui/link-box";
 import { useLive } from "@/ui/live";
 import { ink } from "@/ui/palette";
 import { useChange } from "@/ui/use-change";
+import { usePromisesFirst } from "@/ui/use-promises-first";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
@@ -155,6 +156,7 @@ function WhichZone({ onMark }: { onMark: (point: { lng: number; lat: number } | 
 function Files({ data, saved }: { data: SetupData; saved: () => void }) {
   const [read, setRead] = useState<ReadZones | null>(null);
   const { send, busy, problem } = useChange("take-zones");
+  const { asks, first, settle } = usePromisesFirst();
   const { enqueueSnackbar } = useSnackbar();
   const input = useRef<HTMLInputElement>(null);
   const filed = data.zones.map(({ name, postcodes, towns, priority, area }) => ({
@@ -166,8 +168,10 @@ function Files({ data, saved }: { data: SetupData; saved: () => void }) {
   }));
   const isKnown = (name: string) => data.zones.some((z) => z.name.toLowerCase() === name.toLowerCase());
   const take = async () => {
-    const done = await send({ zones: read!.zones });
+    const settled = await first("take-zones", { zones: read!.zones });
+    const done = settled && (await send({ zones: read!.zones }));
     if (!done) return;
+    await settle(settled);
     enqueueSnackbar(`${done.value.made} zones are made, ${done.value.changed} changed`, { variant: "success" });
     setRead(null);
     saved();
@@ -206,6 +210,7 @@ function Files({ data, saved }: { data: SetupData; saved: () => void }) {
       </Box>
       {read && (
         <Box sx={{ mt: 3 }}>
+          {asks}
           {problem && (
             <Alert severity="error" sx={{ mb: 2 }}>
               {problem.sentence} {Object.values(problem.fields ?? {})[0]}

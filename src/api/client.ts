@@ -1,4 +1,5 @@
-import { problems, type Result } from "@/core/problems";
+import { passingProblems } from "@/core/passing-problems";
+import type { Result } from "@/core/problems";
 import type { OperationInput, OperationName, OperationOutput } from "@/registry/operations";
 import type { ViewInput, ViewName, ViewOutput } from "@/registry/views";
 
@@ -70,6 +71,6 @@ async function postOnce<T>(
     const afterMs = Number(response.headers.get("retry-after") ?? 1) * 1_000;
     return { result: (await response.json()) as Result<T>, afterMs };
   } catch {
-    return { result: { ok: false, problem: { code: "offline", sentence: problems.offline } }, afterMs: 0 };
+    return { result: { ok: false, problem: { code: "offline", sentence: passingProblems.offline } }, afterMs: 0 };
   }
 }

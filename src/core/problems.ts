@@ -1,3 +1,5 @@
+import { passingProblems } from "./passing-problems";
+
 /**
  * Everything that can be refused, with the sentence a person reads. One catalogue, so that the same
  * trouble is told in the same words everywhere. Sentences say what is wrong and how to mend it.
@@ -22,7 +24,7 @@ export const problems = {
   "too-many-messages": "We have written to this address often today. Call us, please.",
   "too-many-codes":
     "Five codes were wrong. Wait an hour, or ask whoever says who signs in for a new password: it counts anew.",
-  crowded: "Many people are looking just now. One moment.",
+  ...passingProblems,
   "asked-often": "You have asked several questions today. Call us, and we talk about all of them.",
   "too-many-tries": "Too many tries. Wait a few minutes and try again.",
   "bad-request": "The request could not be read. Reload the page and try again.",
@@ -60,7 +62,6 @@ export const problems = {
   "clock-goes-forward": "The demo’s clock only goes forward.",
   "last-owner": "Somebody must remain the owner.",
   busy: "The system is very busy. Try again in a moment.",
-  offline: "There is no connection right now. Nothing was lost: try again in a moment.",
   unexpected: "Something went wrong on our side. Nothing was changed. Try again.",
 } as const;
 

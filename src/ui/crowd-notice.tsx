@@ -1,6 +1,6 @@
 "use client";
 import { onCrowd } from "@/api/client";
-import { problems } from "@/core/problems";
+import { passingProblems } from "@/core/passing-problems";
 import Alert from "@mui/material/Alert";
 import { useEffect, useState } from "react";
 
@@ -10,7 +10,7 @@ export function CrowdNotice() {
   useEffect(() => onCrowd(setCrowded), []);
   return isCrowded ? (
     <Alert severity="info" role="status" sx={{ my: 3 }}>
-      {problems.crowded} We go on by ourselves.
+      {passingProblems.crowded} We go on by ourselves.
     </Alert>
   ) : null;
 }

@@ -1,4 +1,5 @@
-import { problems, type Result } from "@/core/problems";
+import { passingProblems } from "@/core/passing-problems";
+import type { Result } from "@/core/problems";
 
 /** Where a picture that is kept is shown. */
 export const imageAddress = (token: string): string => `/api/images/${token}`;
@@ -13,6 +14,6 @@ export async function sendImage(purpose: string, file: File): Promise<Result<{ t
     });
     return (await response.json()) as Result<{ token: string }>;
   } catch {
-    return { ok: false, problem: { code: "offline", sentence: problems.offline } };
+    return { ok: false, problem: { code: "offline", sentence: passingProblems.offline } };
   }
 }

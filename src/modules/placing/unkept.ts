@@ -26,7 +26,7 @@ interface Placed extends VisitRow {
  * Promised visits that lie ahead, with a technician, and cannot be kept as things are set up: by what is open, by zone and
  * service, by the skills, hours and limits of whoever is to come. Answers the first reason of each.
  */
-export function misfits(context: ViewContext, touches: Touches): Map<number, Reason> {
+function misfits(context: ViewContext, touches: Touches): Map<number, Reason> {
   const { sql, today } = context;
   const of = touches === "all" ? {} : touches;
   const rows = sql<Placed>(

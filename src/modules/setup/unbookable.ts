@@ -50,7 +50,7 @@ const visitOf =
   };
 
 /** Whether anything can be booked for as long as bookings are taken, though nothing were booked yet: the engine's own answer. Null where it can, or what stands against it. */
-export function standsAgainst(context: ViewContext, visit: VisitToPlace): Unbookable["against"] | null {
+function standsAgainst(context: ViewContext, visit: VisitToPlace): Unbookable["against"] | null {
   const question = questionFor(context, visit, bookableDates(context), { without: "all" });
   if (firstOffers(question, 1).length > 0) return null;
   return whatStands(explainWindows(question), visit.crew);

@@ -40,7 +40,8 @@ export function TouchedDialog({
           label="All of them"
           value=""
           onChange={(e) => all(e.target.value as How)}
-          sx={{ display: "block", mt: 4, "& .MuiInputBase-root": { minWidth: 280 } }}
+          fullWidth
+          sx={{ mt: 4, maxWidth: 320, display: "block" }}
         >
           {choices(promises.some(({ other }) => other) ? "whoever can keep it" : null)}
         </TextField>

@@ -1,4 +1,5 @@
-import { dateWords, durationWords } from "../time/words";
+import { groupBy } from "../group";
+import { dateWords, durationWords, listWords } from "../time/words";
 import type { WindowExplained } from "../windows/offers";
 import { mostTelling, type Reason } from "../windows/reasons";
 import { type Names, reasonWords } from "../windows/words";
@@ -57,9 +58,24 @@ const with_: Record<Size, (asked: Asked) => string> = {
   "most skills": () => " with the answers that ask for most skills",
 };
 
-/** A finding in a sentence: what cannot be booked, where, and the one setting that stands against it. */
-export function unbookableWords({ zone, size, against }: Unbookable, asked: Asked, names: Names): string {
-  return `“${asked.name}”${with_[size](asked)} cannot be booked${zone ? ` in ${zone.name}` : ""}: ${againstWords(against, size, asked, names)}.`;
+/**
+ * Findings in sentences: what cannot be booked, where, and the one setting that stands against it. Zones in which the same
+ * does are named together; it is mended at the first of them.
+ */
+export function unbookableWords(
+  found: readonly Unbookable[],
+  asked: Asked,
+  names: Names,
+): { one: Unbookable; sentence: string }[] {
+  const same = groupBy(found, ({ size, against }) => `${size}: ${againstWords(against, size, asked, names)}`);
+  return [...same.values()].map((all) => {
+    const [{ size, against }] = all as [Unbookable];
+    const where = all.flatMap(({ zone }) => (zone ? [zone.name] : []));
+    return {
+      one: all[0]!,
+      sentence: `“${asked.name}”${with_[size](asked)} cannot be booked${where.length ? ` in ${listWords(where)}` : ""}: ${againstWords(against, size, asked, names)}.`,
+    };
+  });
 }
 
 function againstWords(against: StandsAgainst, size: Size, asked: Asked, names: Names): string {

@@ -25,6 +25,7 @@ export function unkeptNeeds(context: ViewContext): NeedsPerson[] {
           words: `${n - first.length} more promises cannot be kept as you are set up now`,
           detail: "They are named here as those before them are settled",
           href: `/board?date=${first.at(-1)!.date}`,
+          date: first.at(-1)!.date,
           n: n - first.length,
         },
       ]

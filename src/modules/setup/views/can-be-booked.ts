@@ -31,8 +31,10 @@ export const canBeBooked = defineView({
       horizonDays: context.business.horizon_days,
       today: context.today,
     };
-    const names = namesOf(context);
-    return found.map((one) => ({ ...mendedAt(one, serviceId), sentence: unbookableWords(one, asked, names) }));
+    return unbookableWords(found, asked, namesOf(context)).map(({ one, sentence }) => ({
+      ...mendedAt(one, serviceId),
+      sentence,
+    }));
 
     function noticeOf(zoneId: number | null): number {
       return (

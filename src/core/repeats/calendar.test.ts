@@ -1,10 +1,18 @@
 import { addDays } from "../time/dates";
 import fc from "fast-check";
 import ICAL from "ical.js";
+import { calendarFile } from "../messages/calendar-file";
 import { repeatCalendar } from "./calendar";
 import { datesOfRule, readRule } from "./recurrence";
 
-const about = { title: "Chimney sweep", place: "12 Alder Road", words: "", tentative: false, now: 30_000_000 };
+const about = {
+  title: "Chimney sweep",
+  place: "12 Alder Road",
+  words: "",
+  tentative: false,
+  now: 30_000_000,
+  timeZone: "Europe/Lisbon",
+};
 const series = {
   uid: "repeat-7",
   rule: "FREQ=WEEKLY;INTERVAL=2",
@@ -44,8 +52,26 @@ describe("a repeat in a calendar program", () => {
     );
     expect(shownBy(text, "2027-04-30")).toEqual(["2027-03-10T09:00:00", "2027-04-08T13:00:00", "2027-04-21T09:00:00"]);
     expect(text).toContain("RRULE:FREQ=WEEKLY;INTERVAL=2");
-    expect(text).toContain("EXDATE:20270324T090000");
-    expect(text).toContain("RECURRENCE-ID:20270407T090000");
+    expect(text).toContain("EXDATE;TZID=Europe/Lisbon:20270324T090000");
+    expect(text).toContain("RECURRENCE-ID;TZID=Europe/Lisbon:20270407T090000");
+  });
+
+  it("shows the same hours on a phone elsewhere as the file of the visit does", () => {
+    const text = repeatCalendar({ ...about, series: [{ ...series, start: "2027-06-09" }] }, "Marrowick");
+    const [event] = new ICAL.Component(ICAL.parse(text) as unknown[]).getAllSubcomponents("vevent");
+    const begins = new ICAL.Event(event).startDate.toUnixTime() / 60;
+    const visit = calendarFile(
+      [{ ...about, uid: "visit-7", from: begins, to: begins + 120, sequence: 0, cancelled: false }],
+      "Marrowick",
+    );
+    // Nine by the clock of Lisbon in summer.
+    expect(visit).toContain("DTSTART:20270609T080000Z");
+    expect(text).toContain("BEGIN:VTIMEZONE");
+  });
+
+  it("has the hours of whichever clock shows them where the zone has no name", () => {
+    const text = repeatCalendar({ ...about, timeZone: "Nowhere/Land", series: [series] }, "Marrowick");
+    expect(text).toContain("DTSTART:20270310T090000\r\n");
   });
 
   it("ends where other terms begin, also where it was agreed for so many visits", () => {

@@ -35,6 +35,18 @@ describe("a limit", () => {
     ]);
   });
 
+  it("of a week counts the earlier days of the same work in that week", () => {
+    const limit = { of: "zone" as const, per: "week" as const, most: 3, taken: takenOf([{ date: tuesday, from: 600 }]) };
+    const on = (date: string) => ({ ...nine, date });
+    const earlier = [on("2027-03-10"), on("2027-03-11")];
+    expect([reached(limit, on("2027-03-12"), earlier), reached(limit, on("2027-03-12"), earlier.slice(1))]).toEqual([
+      { of: "zone", per: "week", most: 3, taken: 3 },
+      null,
+    ]);
+    expect(reached(limit, on("2027-03-15"), earlier)).toBeNull();
+    expect(reached({ ...limit, per: "day" }, on("2027-03-12"), earlier)).toBeNull();
+  });
+
   it("is reached when as many are there as it allows, and says how many", () => {
     const limit = (most: number) => ({
       of: "zone" as const,

@@ -19,9 +19,14 @@ export interface Booking {
   from: number;
 }
 
-/** Whether a window would go over a limit: how, or null. */
-export function reached({ of, per, most, taken }: Limit, window: PromiseWindow): ReachedLimit | null {
-  const now = taken(window, per);
+/** Whether a window would go over a limit: how, or null. `earlier` days of the same work are taken in their week too. */
+export function reached(
+  { of, per, most, taken }: Limit,
+  window: PromiseWindow,
+  earlier: readonly PromiseWindow[] = [],
+): ReachedLimit | null {
+  const sameWeek = (day: PromiseWindow) => mondayOf(day.date) === mondayOf(window.date);
+  const now = taken(window, per) + (per === "week" ? earlier.filter(sameWeek).length : 0);
   return now < most ? null : { of, per, most, taken: now };
 }
 

@@ -83,8 +83,8 @@ function brokenRules(question: WindowsQuestion, window: AskedWindow): RuleReason
   if (window.followingDays === null) broken.push({ code: "no-following-day" });
   // Whoever joins a time adds no visit to a day.
   for (const limit of seats?.at(window) ? [] : rules.limits)
-    for (const day of daysOf(window)) {
-      const over = reached(limit, day);
+    for (const [i, day] of daysOf(window).entries()) {
+      const over = reached(limit, day, daysOf(window).slice(0, i));
       if (over) broken.push({ code: "limit-reached", ...over });
     }
   return broken;
@@ -126,9 +126,9 @@ function judge(
   team: (date: LocalDate) => Team,
   depth: Depth = "reasons",
 ): Judged {
-  const first = judgeDay(question, window, team(window.date), depth);
-  return (window.followingDays ?? []).reduce<Judged>((before, day) => {
-    const next = judgeDay(question, day, team(day.date), depth);
+  const first = judgeDay(question, window, team(window.date), depth, noDays);
+  return (window.followingDays ?? []).reduce<Judged>((before, day, i) => {
+    const next = judgeDay(question, day, team(day.date), depth, daysOf(window).slice(0, i + 1));
     const members = new Map(next.fitting.map((f) => [f.id, f]));
     const stillIn = new Set(before.fitting.map((f) => f.id));
     return {
@@ -145,18 +145,20 @@ const withDay = (f: Fitting, day: Fitting): Fitting => ({
 });
 
 const noMore: readonly Member[] = [];
+const noDays: readonly PromiseWindow[] = [];
 
 function judgeDay(
   { visit }: WindowsQuestion,
   day: PromiseWindow,
   { able, reasons: notThere }: Team,
   depth: Depth,
+  earlier: readonly PromiseWindow[],
 ): Judged {
   const length = lengthOf(visit);
   const fitting: Fitting[] = [];
   const reasons = depth === "reasons" ? [...notThere] : [];
   for (const { id, load, limits, mostMinutes, day: prepared, rooms } of able) {
-    const over = limits.length ? firstReached(limits, day) : null;
+    const over = limits.length ? firstReached(limits, day, earlier) : null;
     if (over) {
       reasons.push({ technician: id, code: "limit-reached", ...over });
       continue;
@@ -189,9 +191,9 @@ const none: readonly Insertion[] = [];
 
 const one = (insertion: Insertion | null): readonly Insertion[] => (insertion ? [insertion] : none);
 
-function firstReached(limits: readonly Limit[], window: PromiseWindow) {
+function firstReached(limits: readonly Limit[], window: PromiseWindow, earlier: readonly PromiseWindow[]) {
   for (const limit of limits) {
-    const over = reached(limit, window);
+    const over = reached(limit, window, earlier);
     if (over) return over;
   }
   return null;

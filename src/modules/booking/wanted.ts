@@ -1,4 +1,4 @@
-import { mustBeAlone, wishThatCounts } from "@/core/catalogue/baskets";
+import { wishThatCounts } from "@/core/catalogue/baskets";
 import { type Item } from "@/core/catalogue/items";
 import { type PricedOrder, priceOfLines } from "@/core/catalogue/order";
 import type { Answers } from "@/core/catalogue/questions";
@@ -16,6 +16,7 @@ import {
 } from "@/modules/catalogue/catalogue";
 import { itemsOf } from "@/modules/catalogue/inputs";
 import { couponFor, type StoredCoupon } from "@/modules/catalogue/coupons";
+import { mustGoTogether } from "@/modules/catalogue/together";
 import { pointsFor } from "@/modules/money/points";
 import { isKeptPhoto, lostPhoto } from "@/modules/pictures/photos";
 import { addressOf } from "@/modules/place/addresses";
@@ -47,28 +48,10 @@ export function findWanted(
   const isShown = ({ service }: ItemRow) => service.hidden === 0 || service.slug === slug || ours;
   if (!items.every((item) => item.service.active && isShown(item))) throw new Refusal("service-not-offered");
   const [{ service: first }] = items as [ItemRow];
-  const elsewhere = items.find(({ service }) => service.work_place !== first.work_place);
-  if (elsewhere)
-    throw new Refusal("invalid-input", {
-      fields: {
-        "/items": `${elsewhere.service.name} is done at another place than ${first.name}. Book it on its own.`,
-      },
-    });
   // Where nobody goes to them, it is of no account where they live: no zone, no surcharge, no days of its own.
   const zone = first.work_place === "site" ? zoneOf(context, address) : null;
   if (!zone && !office && first.work_place === "site") throw new Refusal("outside-zones");
-  const long = mustBeAlone(items);
-  if (long)
-    throw new Refusal("invalid-input", {
-      fields: {
-        "/items": `${long.service.name} ${long.service.seats ? "is at one time for several customers" : "takes several days"}. Book it on its own.`,
-      },
-    });
-  const [{ service, quantity }] = items as [ItemRow];
-  if (service.seats > 0 && quantity > service.seats)
-    throw new Refusal("invalid-input", {
-      fields: { "/items/0/quantity": `${service.name} has ${service.seats} seats at a time.` },
-    });
+  mustGoTogether(items);
   const coupon = code.trim()
     ? couponFor(
         context,

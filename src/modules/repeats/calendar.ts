@@ -51,6 +51,7 @@ export function calendarOfRepeat(context: ViewContext, repeat: RepeatRow): strin
       words: `To change something, use the link in our mail or call ${business.phone}.`,
       tentative: repeat.comes === "ask",
       now: minute,
+      timeZone: business.time_zone,
       series,
     },
     business.name,

@@ -82,6 +82,6 @@ describe("a customer's own dates", () => {
     expect(theirs).toEqual(look(hogar, repeatCalendarView, { repeatId }, office));
     if (!theirs.ok) throw new Error(theirs.problem.sentence);
     expect(theirs.value).toContain("RRULE:FREQ=WEEKLY;INTERVAL=2");
-    expect(theirs.value).toContain("EXDATE:20270421T090000");
+    expect(theirs.value).toContain("EXDATE;TZID=Europe/Lisbon:20270421T090000");
   });
 });

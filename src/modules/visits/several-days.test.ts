@@ -1,6 +1,8 @@
 import { mustPerform, perform } from "@/kernel/operation";
 import { saveService } from "@/modules/catalogue/operations/save-service";
+import { look } from "@/kernel/view";
 import { moveVisit } from "@/modules/placing/operations/move-visit";
+import { whyNot } from "@/modules/placing/views/why-not";
 import { firstBroken } from "@/modules/records/laws";
 import { office, one, saidOf, serviceInput, smallWorld } from "@demo/small-world";
 import { advanceVisit } from "./operations/advance-visit";
@@ -28,6 +30,22 @@ function relining() {
   ];
   return { ...w, days, step, cancel, stands };
 }
+
+it("work of several days is asked about as it is booked: alone, and once", () => {
+  const w = relining();
+  const { sweep, survey } = w.services;
+  const asked = (items: { serviceId: number; quantity?: number }[]) =>
+    look(
+      w.hogar,
+      whyNot,
+      { addressId: w.addresses[20]!.id, items, date: "2027-03-15", technicianId: null, only: false },
+      office,
+    );
+  const alone = { fields: { "/items": "Flue relined takes several days. Book it on its own." } };
+  expect(asked([{ serviceId: sweep, quantity: 2 }])).toMatchObject({ ok: false, problem: alone });
+  expect(asked([{ serviceId: sweep }, { serviceId: survey }])).toMatchObject({ ok: false, problem: alone });
+  expect(asked([{ serviceId: sweep }])).toMatchObject({ ok: true });
+});
 
 describe("cancelling a day of work of several days", () => {
   it("leaves the day on which somebody is at work, which is billed when it is done", () => {

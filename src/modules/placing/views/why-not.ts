@@ -11,6 +11,7 @@ import { priceItems, questionsOf, readItem, toPlace, zoneThatCounts } from "@/mo
 import { chosen, itemsOf, OfficeItems, orderAbout } from "@/modules/catalogue/inputs";
 import { itemsByPattern, openPatterns } from "@/modules/catalogue/job-patterns";
 import { addressOf, knownAddress } from "@/modules/place/addresses";
+import { mustGoTogether } from "@/modules/catalogue/together";
 import { AddressId } from "@/modules/place/inputs";
 import { zoneOf } from "@/modules/place/zones";
 import { Type } from "@sinclair/typebox";
@@ -75,6 +76,7 @@ export const whyNot = defineView({
     const { business } = context;
     const address = addressOf(context, addressId);
     const items = itemsOf(ordered).map((item) => readItem(context, item));
+    mustGoTogether(items);
     const zone = zoneThatCounts(items, zoneOf(context, address));
     const wanted = technicianId === null ? null : { technicianId, only };
     const order = priceItems(context, items, zone);

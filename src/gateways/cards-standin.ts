@@ -84,7 +84,10 @@ export function cardStandin(db: Database.Database, secret: string, now: () => nu
     },
 
     async endStep(reference) {
-      db.prepare("UPDATE charges SET state = ? WHERE reference = ? AND state = 'second step'").run(stepEnded, reference);
+      db.prepare("UPDATE charges SET state = ? WHERE reference = ? AND state = 'second step'").run(
+        stepEnded,
+        reference,
+      );
       const charge = byReference.get(reference);
       if (!charge) throw new Error("There is no such charge");
       return outcomeOf(charge);

@@ -36,7 +36,12 @@ describe("a limit", () => {
   });
 
   it("of a week counts the earlier days of the same work in that week", () => {
-    const limit = { of: "zone" as const, per: "week" as const, most: 3, taken: takenOf([{ date: tuesday, from: 600 }]) };
+    const limit = {
+      of: "zone" as const,
+      per: "week" as const,
+      most: 3,
+      taken: takenOf([{ date: tuesday, from: 600 }]),
+    };
     const on = (date: string) => ({ ...nine, date });
     const earlier = [on("2027-03-10"), on("2027-03-11")];
     expect([reached(limit, on("2027-03-12"), earlier), reached(limit, on("2027-03-12"), earlier.slice(1))]).toEqual([

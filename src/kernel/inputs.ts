@@ -20,6 +20,8 @@ export const Mail = Type.String({ format: "email", maxLength: 120 });
 export const Phone = Type.String({ format: "phone" });
 export const DateText = Type.String({ format: "date" });
 export const MinuteOfDay = Type.Integer({ minimum: 0, maximum: 1440 });
+/** Where a span of a day ends: beyond 1440 it is in the night that follows. */
+export const EndMinute = Type.Integer({ minimum: 0, maximum: 2880 });
 export const Money = Type.Integer({ minimum: 0, maximum: 100_000_000 });
 export const Weekdays = Type.Integer({ minimum: 1, maximum: 127 });
 export const PointSchema = Type.Object(

@@ -7,4 +7,7 @@ export function refuseOddSpans(spans: readonly { opens: number; closes: number }
     throw new Refusal("invalid-input", {
       fields: { [`/spans/${odd}`]: "Spans come in order, do not overlap and end after they begin." },
     });
+  const long = spans.findIndex((span) => span.closes > span.opens + 1440);
+  if (long >= 0)
+    throw new Refusal("invalid-input", { fields: { [`/spans/${long}`]: "A span is a day long at the most." } });
 }

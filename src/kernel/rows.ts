@@ -61,10 +61,22 @@ export function refuseOverlaps(hours: readonly { weekday: number; opens: number;
   const fields: Record<string, string> = {};
   for (const [i, span] of hours.entries()) {
     if (span.closes <= span.opens) fields[`/hours/${i}`] = "A span ends after it begins.";
-    const other = hours.find(
-      (o, k) => k < i && o.weekday === span.weekday && o.opens < span.closes && span.opens < o.closes,
-    );
-    if (other) fields[`/hours/${i}`] = `This overlaps ${clock(other.opens)} to ${clock(other.closes)} of the same day.`;
+    if (span.closes > span.opens + 1440) fields[`/hours/${i}`] = "A span is a day long at the most.";
+    const other = hours.find((o, k) => k < i && overlapInWeek(o, span));
+    if (other)
+      fields[`/hours/${i}`] =
+        `This overlaps ${clock(other.opens)} to ${clock(other.closes)} ${other.weekday === span.weekday ? "of the same day" : "of another day"}.`;
   }
   if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
 }
+
+type Hours = { weekday: number; opens: number; closes: number };
+
+/** Whether two spans of a week overlap; what ends after midnight goes on into the next day, and Sunday's into Monday. */
+function overlapInWeek(a: Hours, b: Hours): boolean {
+  const begin = ({ weekday, opens }: Hours) => weekday * 1440 + opens;
+  const [first, second] = [begin(a), begin(b)];
+  const [long, short] = [a.closes - a.opens, b.closes - b.opens];
+  return [-week, 0, week].some((shift) => first < second + shift + short && second + shift < first + long);
+}
+const week = 7 * 1440;

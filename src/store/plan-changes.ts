@@ -49,7 +49,7 @@ for (const [table, of] of [
   ["opening_hours", undefined],
   ["special_days", undefined],
   ["service_hours", undefined],
-  ["zones", "weekdays, serve_from, serve_to, active, surcharge_minor, smallest_order_minor"],
+  ["zones", "weekdays, serve_from, serve_to, serve_past, active, surcharge_minor, smallest_order_minor"],
   ["services", "price_minor, tax_bp, minutes, before_minutes, after_minutes, crew, questions, promise_days"],
   ["extras", "price_minor, tax_bp"],
   ["job_patterns", "items, minutes, crew"],

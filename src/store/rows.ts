@@ -1465,6 +1465,7 @@ export interface Rows {
     area: Json | null;
     towns: Json;
     extra_minutes: number;
+    serve_past: number;
   };
 }
 
@@ -1955,5 +1956,5 @@ export interface LeftOut {
   working_spans: never;
   zone_postcodes: never;
   zone_technicians: never;
-  zones: "id" | "winding_percent" | "kmh" | "priority" | "area" | "towns" | "extra_minutes";
+  zones: "id" | "winding_percent" | "kmh" | "priority" | "area" | "towns" | "extra_minutes" | "serve_past";
 }

@@ -118,8 +118,23 @@ export const SignedMoneyField = ({ currency, ...props }: NumberProps & { currenc
   />
 );
 
-export const TimeField = (props: NumberProps) => (
-  <ParsedField {...props} show={clock} parse={parseClock} hint="A time, such as 9:00" />
+/** Minutes from an evening to a morning. */
+const longestNight = 14 * 60;
+
+/** A time of day; `after` another one it may lie in the night that follows: then its minute is beyond 1440. */
+export const TimeField = ({ after, ...props }: NumberProps & { after?: number }) => (
+  <ParsedField
+    {...props}
+    show={clock}
+    parse={(text) => {
+      const minute = parseClock(text);
+      // Whoever types an end just before its beginning has mistyped it.
+      const isNight = minute !== null && after !== undefined && minute < after && minute + 1440 - after <= longestNight;
+      return isNight ? minute + 1440 : minute;
+    }}
+    hint="A time, such as 9:00"
+    {...(after !== undefined && props.value > 1440 && { helperText: "The next day" })}
+  />
 );
 
 /** Weekdays as a bit mask (bit 0 is Monday). */

@@ -1,5 +1,5 @@
 import { Temporal } from "temporal-polyfill";
-import { dateOf, type LocalDate } from "./dates";
+import { addDays, dateOf, type LocalDate } from "./dates";
 
 /**
  * Local dates and times of day to epoch minutes and back: the only place where time zones are
@@ -9,11 +9,12 @@ import { dateOf, type LocalDate } from "./dates";
 
 const DAY = 1440;
 
-/** Epoch minute at which the clocks in `zone` show `minuteOfDay` on `date`. A time skipped by daylight saving moves forward by the gap; a repeated one is its first occurrence. `minuteOfDay` may be 1440 (the end of the day). */
+/** Epoch minute at which the clocks in `zone` show `minuteOfDay` on `date`. A time skipped by daylight saving moves forward by the gap; a repeated one is its first occurrence. A minute beyond 1440 is of the day that follows. */
 export function epochMinute(date: LocalDate, minuteOfDay: number, zone: string): number {
+  if (minuteOfDay > DAY) return epochMinute(addDays(date, 1), minuteOfDay - DAY, zone);
   const day = dayIn(date, zone);
   if (day.length === DAY) return day.midnight + minuteOfDay;
-  if (minuteOfDay >= DAY) return day.midnight + day.length + (minuteOfDay - DAY);
+  if (minuteOfDay === DAY) return day.midnight + day.length;
   const time = { hour: Math.floor(minuteOfDay / 60), minute: minuteOfDay % 60 };
   return minutes(Temporal.PlainDate.from(date).toPlainDateTime(time).toZonedDateTime(zone));
 }
@@ -29,6 +30,12 @@ export function localOf(epoch: number, zone: string): { date: LocalDate; minute:
   }
   const zoned = Temporal.Instant.fromEpochMilliseconds(epoch * 60_000).toZonedDateTimeISO(zone);
   return { date: zoned.toPlainDate().toString(), minute: zoned.hour * 60 + zoned.minute };
+}
+
+/** The minute that a moment has on a date: beyond 1440 in the night that follows. */
+export function minuteOn(date: LocalDate, epoch: number, zone: string): number {
+  const { date: on, minute } = localOf(epoch, zone);
+  return on > date ? minute + DAY : minute;
 }
 
 export const localDate = (epoch: number, zone: string): LocalDate => localOf(epoch, zone).date;

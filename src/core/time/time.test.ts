@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { Temporal } from "temporal-polyfill";
 import { addDays, datesFrom, daysBetween, servesWeekday, weekdayOf } from "./dates";
-import { epochMinute, localOf } from "./local";
+import { epochMinute, localOf, minuteOn } from "./local";
 import { intersectSpans, joinSpans, minutesIn, type Span, subtractSpans } from "./spans";
 import { clock, daysWords, durationWords, parseClock, weekdaysWords, windowWords, writeTimesBy } from "./words";
 
@@ -117,6 +117,29 @@ describe("words", () => {
   });
 });
 
+describe("a minute beyond the end of a day", () => {
+  it("is that of the day that follows, also where the clocks change between them", () => {
+    const date = fc.integer({ min: 0, max: 365 }).map((n) => addDays("2027-01-01", n));
+    fc.assert(
+      fc.property(
+        date,
+        fc.integer({ min: 1441, max: 2880 }),
+        fc.constantFrom("Europe/Lisbon", "UTC"),
+        (on, minute, zone) => {
+          expect(epochMinute(on, minute, zone)).toBe(epochMinute(addDays(on, 1), minute - 1440, zone));
+        },
+      ),
+    );
+  });
+
+  it("is what a moment of the night has on the date before it", () => {
+    const at = epochMinute("2027-03-11", 90, "Europe/Lisbon");
+    expect([minuteOn("2027-03-10", at, "Europe/Lisbon"), minuteOn("2027-03-11", at, "Europe/Lisbon")]).toEqual([
+      1530, 90,
+    ]);
+  });
+});
+
 describe("the clock a business reads", () => {
   afterEach(() => writeTimesBy(24));
 
@@ -131,6 +154,12 @@ describe("the clock a business reads", () => {
       "9:30 am",
       "1:30–3:30 pm",
     ]);
+  });
+
+  it("of a night shows the hours of the next day", () => {
+    expect([clock(1560), windowWords(1200, 1560), windowWords(1380, 1380)]).toEqual(["02:00", "20–2", "23:00"]);
+    writeTimesBy(12);
+    expect(windowWords(1200, 1560)).toBe("8 pm–2 am");
   });
 
   it("is understood either way", () => {

@@ -7,7 +7,12 @@ let hoursOfClock: 12 | 24 = 24;
 export const writeTimesBy = (hours: 12 | 24): void => void (hoursOfClock = hours);
 
 /** "09:30", or "9:30 am". */
-export const clock = (minuteOfDay: number): string =>
+export const clock = (minute: number): string => clockOf(ofDay(minute));
+
+/** Of a minute in the night that follows, that of its own day; the end of a day is its own. */
+const ofDay = (minute: number): number => (minute > 1440 ? minute - 1440 : minute);
+
+const clockOf = (minuteOfDay: number): string =>
   hoursOfClock === 24
     ? `${String(Math.floor(minuteOfDay / 60)).padStart(2, "0")}:${minutesOf(minuteOfDay)}`
     : `${hour12(minuteOfDay)}:${minutesOf(minuteOfDay)} ${half(minuteOfDay)}`;
@@ -33,7 +38,8 @@ const short12 = (minute: number): string =>
   minute % 60 === 0 ? String(hour12(minute)) : `${hour12(minute)}:${minutesOf(minute)}`;
 
 /** "9–11", "8:30–10", or "9–11 am", "11 am–1 pm"; an exact time as a clock shows it: "09:30". */
-export function windowWords(from: number, to: number): string {
+export function windowWords(from: number, end: number): string {
+  const to = ofDay(end);
   if (from === to) return clock(from);
   if (hoursOfClock === 24) return `${short(from)}–${short(to)}`;
   return `${short12(from)}${half(from) === half(to) ? "" : ` ${half(from)}`}–${short12(to)} ${half(to)}`;

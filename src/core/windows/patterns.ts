@@ -72,7 +72,9 @@ export function withFollowingDays(
   zone: string,
 ): AskedWindow {
   if (days <= 1) return window;
-  const [from, to] = [localOf(window.from, zone).minute, localOf(window.to, zone).minute];
+  const from = localOf(window.from, zone).minute;
+  const last = localOf(window.to, zone);
+  const to = last.date > window.date ? last.minute + 1440 : last.minute;
   const followingDays: PromiseWindow[] = [];
   for (let ahead = 1; ahead <= 14 && followingDays.length < days - 1; ahead++) {
     const date = addDays(window.date, ahead);

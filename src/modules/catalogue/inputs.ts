@@ -8,6 +8,7 @@ import {
   input,
   Limits,
   Mail,
+  EndMinute,
   MinuteOfDay,
   Money,
   Name,
@@ -162,7 +163,7 @@ export const Questions = questionsBy(Type.String({ pattern: "^\\d+$" }));
 
 export const Hue = Type.Integer({ minimum: 0, maximum: 7 });
 
-const part = { weekdays: Weekdays, from: MinuteOfDay, to: MinuteOfDay };
+const part = { weekdays: Weekdays, from: MinuteOfDay, to: EndMinute };
 const Step = Type.Integer({ minimum: 5, maximum: 720 });
 export const Pattern = Type.Array(
   Type.Union([
@@ -175,7 +176,7 @@ export const Pattern = Type.Array(
 );
 const Capacity = OneOf(["route", "count", "open", "ask"]);
 export const Hours = Type.Array(
-  input({ weekday: Type.Integer({ minimum: 0, maximum: 6 }), opens: MinuteOfDay, closes: MinuteOfDay }),
+  input({ weekday: Type.Integer({ minimum: 0, maximum: 6 }), opens: MinuteOfDay, closes: EndMinute }),
   { maxItems: 42 },
 );
 

@@ -13,6 +13,7 @@ export function refuseOddWindows(parts: SaveBookingRules["windows"]): void {
     // An exact time may be the only one of its day.
     if (part.to < part.from || (part.to === part.from && part.kind !== "exact"))
       fields[`/windows/${i}`] = "A window ends after it begins.";
+    else if (part.to > part.from + 1440) fields[`/windows/${i}`] = "A window is a day long at the most.";
     else if (part.kind === "stepping" && part.length > part.to - part.from)
       fields[`/windows/${i}`] = "Not even one window of that length fits in here.";
     const twice = parts.some(

@@ -33,7 +33,7 @@ export function readZones(context: ViewContext) {
         extraMinutes: z.extra_minutes,
         weekdays: z.weekdays,
         serveFrom: z.serve_from,
-        serveTo: z.serve_to,
+        serveTo: z.serve_to + z.serve_past,
         noticeMinutes: z.notice_minutes,
         surchargeMinor: z.surcharge_minor,
         smallestOrderMinor: z.smallest_order_minor,

@@ -36,6 +36,8 @@ export interface ZoneRules {
   weekdays: number;
   serve_from: number;
   serve_to: number;
+  /** Minutes after midnight up to which it is still served; serve_to is the end of the day then. */
+  serve_past: number;
   notice_minutes: number;
   surcharge_minor: number;
   smallest_order_minor: number;

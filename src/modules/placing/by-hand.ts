@@ -3,7 +3,7 @@ import type { LocalDate } from "@/core/time/dates";
 import { dayWords } from "@/core/time/words";
 import { epochMinute } from "@/core/time/local";
 import { visitStates } from "@/core/visits/states";
-import { DateText, Id, MinuteOfDay } from "@/kernel/inputs";
+import { DateText, EndMinute, Id, MinuteOfDay } from "@/kernel/inputs";
 import type { OperationContext } from "@/kernel/operation";
 import { type Static, Type } from "@sinclair/typebox";
 import { takeOut } from "./days";
@@ -17,7 +17,7 @@ export const chosenPlace = {
   technicianIds: Type.Array(Id, { minItems: 1, maxItems: 9, uniqueItems: true }),
   date: DateText,
   fromMinute: MinuteOfDay,
-  toMinute: MinuteOfDay,
+  toMinute: EndMinute,
 };
 type ChosenPlace = { [K in keyof typeof chosenPlace]: Static<(typeof chosenPlace)[K]> };
 

@@ -214,7 +214,7 @@ export function calendarFor(context: ViewContext, { zoneId, serviceIds, point, w
       workPlace !== "site"
         ? "anywhere"
         : zone
-          ? { weekdays: zone.weekdays, from: zone.serve_from, to: zone.serve_to }
+          ? { weekdays: zone.weekdays, from: zone.serve_from, to: zone.serve_to + zone.serve_past }
           : null,
     nearest:
       zone || workPlace !== "site"

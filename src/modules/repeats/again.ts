@@ -1,6 +1,6 @@
 import { plainRule } from "@/core/repeats/rule";
 import { addMonths } from "@/core/time/dates";
-import { localOf } from "@/core/time/local";
+import { localOf, minuteOn } from "@/core/time/local";
 import type { OperationContext } from "@/kernel/operation";
 import { itemsOfJob } from "@/modules/catalogue/job-items";
 import type { VisitRow } from "@/modules/placing/visits";
@@ -36,7 +36,7 @@ export function comeAgain(context: OperationContext, visit: VisitRow): void {
     start,
     comes: "ask",
     fromMinute: localOf(visit.window_from, business.time_zone).minute,
-    toMinute: localOf(visit.window_to, business.time_zone).minute,
+    toMinute: minuteOn(visit.date, visit.window_to, business.time_zone),
     technicianId: null,
     afterVisitId: visit.id,
   });

@@ -5,7 +5,7 @@ import { beginsAfter } from "@/core/repeats/gaps";
 import { firstFrom } from "@/core/repeats/left";
 import { datesOfRule, readRule, type Recurrence, ruleText } from "@/core/repeats/recurrence";
 import { addDays, type LocalDate } from "@/core/time/dates";
-import { DateText, Id, input, MinuteOfDay, OneOf, OrNull } from "@/kernel/inputs";
+import { EndMinute, DateText, Id, input, MinuteOfDay, OneOf, OrNull } from "@/kernel/inputs";
 import type { OperationContext } from "@/kernel/operation";
 import { type Static, Type } from "@sinclair/typebox";
 import { Rule, ruleIn } from "./inputs";
@@ -21,7 +21,7 @@ export const ChangeRepeat = input({
   from: DateText,
   rule: Rule,
   fromMinute: MinuteOfDay,
-  toMinute: MinuteOfDay,
+  toMinute: EndMinute,
   technicianId: OrNull(Id),
   onClosed: OneOf(onClosedWays),
   /** What is promised from that day on: stays, and the new terms begin after it (as long as nothing is said); or moves along, and is told. */

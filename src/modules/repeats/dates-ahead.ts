@@ -1,6 +1,6 @@
 import type { ComingDate } from "@/core/repeats/coming";
 import { addDays, type LocalDate } from "@/core/time/dates";
-import { localOf } from "@/core/time/local";
+import { localOf, minuteOn } from "@/core/time/local";
 import { type VisitState, visitStates } from "@/core/visits/states";
 import type { ViewContext } from "@/kernel/operation";
 import { datesOfRepeat, horizonOf } from "./dates";
@@ -51,7 +51,7 @@ export const visitsOfRepeat = ({ sql, business }: ViewContext, repeatId: number)
       ...visit,
       repeatDate: repeat_date,
       day: date,
-      window: [localOf(window_from, business.time_zone).minute, localOf(window_to, business.time_zone).minute],
+      window: [localOf(window_from, business.time_zone).minute, minuteOn(date, window_to, business.time_zone)],
     }));
 
 /** Each date from tomorrow to the horizon: by the rule with all that was agreed, and as its visit stands. */

@@ -4,7 +4,7 @@ import { canCountFromVisits, type Counted, countedFromVisitsWords } from "@/core
 import type { Comes, Leeway } from "@/core/repeats/flexible";
 import { isDateOf, type Recurrence } from "@/core/repeats/recurrence";
 import type { LocalDate } from "@/core/time/dates";
-import { localOf } from "@/core/time/local";
+import { localOf, minuteOn } from "@/core/time/local";
 import { dayWords } from "@/core/time/words";
 import type { Hogar } from "@/kernel/hogar";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
@@ -64,7 +64,7 @@ export function beginRepeat(
     rule,
     start: visit.date,
     fromMinute: localOf(visit.window_from, business.time_zone).minute,
-    toMinute: localOf(visit.window_to, business.time_zone).minute,
+    toMinute: minuteOn(visit.date, visit.window_to, business.time_zone),
     technicianId: technician?.technician_id ?? null,
     onClosed,
     comes: comes ?? job.comes,

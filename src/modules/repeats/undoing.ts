@@ -2,7 +2,7 @@ import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
 import { turnsTaken } from "@/core/repeats/gaps";
 import { readRule } from "@/core/repeats/recurrence";
-import { localOf } from "@/core/time/local";
+import { minuteOn } from "@/core/time/local";
 import { dayWords } from "@/core/time/words";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { withdrawUnsent } from "@/modules/messages/withdrawing";
@@ -152,7 +152,7 @@ function promiseBack(context: OperationContext, stood: StoodBefore, { lastMessag
     here.every(({ id }) => stood.technicianIds.includes(id));
   if (isTheSame) return;
   const silent = withdrawUnsent(context, { visitId: visit.id, kind: "moved", after: lastMessage });
-  const minute = (epoch: number) => localOf(epoch, business.time_zone).minute;
+  const minute = (epoch: number) => minuteOn(stood.date, epoch, business.time_zone);
   const place = {
     technicianIds: stood.technicianIds,
     date: stood.date,

@@ -212,7 +212,7 @@ export const servicesAt = defineView({
         name: zone.name,
         weekdays: zone.weekdays,
         serveFrom: zone.serve_from,
-        serveTo: zone.serve_to,
+        serveTo: zone.serve_to + zone.serve_past,
         surchargeMinor: zone.surcharge_minor,
         smallestOrderMinor: zone.smallest_order_minor,
         noticeMinutes: zone.notice_minutes,

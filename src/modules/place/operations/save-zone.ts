@@ -1,7 +1,7 @@
 import { patternProblem } from "@/core/place/postcodes";
 import { areaProblem } from "@/core/place/zones";
 import { Refusal } from "@/core/problems";
-import { Id, input, Limits, MinuteOfDay, Money, Name, OrNull, Technicians, Weekdays } from "@/kernel/inputs";
+import { EndMinute, Id, input, Limits, MinuteOfDay, Money, Name, OrNull, Technicians, Weekdays } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { saveLimits, saveNamed, saveRow } from "@/kernel/rows";
 import { insertRow } from "@/store/insert";
@@ -28,7 +28,7 @@ export const SaveZone = input({
   extraMinutes: Type.Optional(Type.Integer({ minimum: 0, maximum: 240 })),
   weekdays: Weekdays,
   serveFrom: MinuteOfDay,
-  serveTo: MinuteOfDay,
+  serveTo: EndMinute,
   noticeMinutes: Type.Integer({ minimum: 0, maximum: 60 * 24 * 60 }),
   surchargeMinor: Money,
   smallestOrderMinor: Money,
@@ -63,6 +63,7 @@ export const saveZone = defineOperation({
   run(context, zone) {
     const fields = problemsOf(zone);
     if (zone.serveTo <= zone.serveFrom) fields["/serveTo"] = "The zone is served from an earlier to a later time.";
+    else if (zone.serveTo > zone.serveFrom + 1440) fields["/serveTo"] = "A zone is served for a day at the most.";
     if (!zone.postcodes.length && !zone.towns?.length && !zone.area)
       fields["/postcodes"] = "Say where the zone is: postcodes, towns or an area on the map.";
     if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
@@ -70,7 +71,8 @@ export const saveZone = defineOperation({
       name: zone.name.trim(),
       weekdays: zone.weekdays,
       serve_from: zone.serveFrom,
-      serve_to: zone.serveTo,
+      serve_to: Math.min(zone.serveTo, 1440),
+      serve_past: Math.max(zone.serveTo - 1440, 0),
       notice_minutes: zone.noticeMinutes,
       surcharge_minor: zone.surchargeMinor,
       smallest_order_minor: zone.smallestOrderMinor,

@@ -1,7 +1,7 @@
 import { Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
 import { fallingOn } from "@/core/time/opening";
-import { DateText, Id, input, MinuteOfDay, Name, OrNull } from "@/kernel/inputs";
+import { DateText, EndMinute, Id, input, MinuteOfDay, Name, OrNull } from "@/kernel/inputs";
 import { refuseOddSpans } from "@/kernel/odd-spans";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { refuseOverlaps, saveRow } from "@/kernel/rows";
@@ -17,7 +17,7 @@ const specialDay = {
   first: DateText,
   last: DateText,
   yearly: Type.Boolean(),
-  spans: Type.Array(input({ opens: MinuteOfDay, closes: MinuteOfDay }), { maxItems: 6 }),
+  spans: Type.Array(input({ opens: MinuteOfDay, closes: EndMinute }), { maxItems: 6 }),
 };
 const SaveSpecialDay = input({ id: OrNull(Id), ...specialDay });
 const RemoveSpecialDay = input({ id: Id });

@@ -1,5 +1,5 @@
 import { Refusal } from "@/core/problems";
-import { localOf } from "@/core/time/local";
+import { minuteOn } from "@/core/time/local";
 import { Id, input, OneOf } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { moveByHand } from "../by-hand";
@@ -27,7 +27,7 @@ export const settleUnkept = defineOperation({
         throw new Refusal("cannot-be-kept", {
           sentence: "Nobody else can keep this window. Choose another on the board.",
         });
-      const clock = (epoch: number) => localOf(epoch, business.time_zone).minute;
+      const clock = (epoch: number) => minuteOn(visit.date, epoch, business.time_zone);
       moveByHand(context, visit, {
         technicianIds: others.map(Number),
         date: visit.date,

@@ -1,7 +1,7 @@
 import { groupBy } from "@/core/group";
 import { shortName } from "@/core/people/names";
 import { may, seesOnly } from "@/core/people/permissions";
-import { localOf } from "@/core/time/local";
+import { minuteOn } from "@/core/time/local";
 import { minutesIn } from "@/core/time/spans";
 import { lateBy } from "@/core/visits/lateness";
 import { visitStates } from "@/core/visits/states";
@@ -29,7 +29,7 @@ export const board = defineView({
     const { sql, business, minute, today } = context;
     const zone = business.time_zone;
     const planning = loadPlanning(context, [date]);
-    const ofDay = (epoch: number) => localOf(epoch, zone).minute;
+    const ofDay = (epoch: number) => minuteOn(date, epoch, zone);
     const unreached = new Set(date < today ? [] : unreachable(context, date, date).map(({ visitId }) => visitId));
     const toVisit = (v: BoardRow & { bookings: number }): BoardVisit => ({
       id: v.id,

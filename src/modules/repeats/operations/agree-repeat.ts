@@ -4,7 +4,7 @@ import { canCountFromVisits, countedFromVisitsWords, waysToCount } from "@/core/
 import { waysToCome } from "@/core/repeats/flexible";
 import { datesOfRule } from "@/core/repeats/recurrence";
 import { addDays } from "@/core/time/dates";
-import { DateText, Id, input, MinuteOfDay, OneOf, OrNull } from "@/kernel/inputs";
+import { EndMinute, DateText, Id, input, MinuteOfDay, OneOf, OrNull } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { readService } from "@/modules/catalogue/catalogue";
 import { itemsOf, OfficeItems, orderAbout } from "@/modules/catalogue/inputs";
@@ -15,7 +15,7 @@ import { laidOut } from "../repeats";
 import { storeRepeat } from "../storing";
 
 /** A site, with the window there; its first date is the first of the rule from `from` on. */
-const atSite = { siteId: Id, from: DateText, fromMinute: MinuteOfDay, toMinute: MinuteOfDay };
+const atSite = { siteId: Id, from: DateText, fromMinute: MinuteOfDay, toMinute: EndMinute };
 const AgreeRepeat = input({
   customerId: Id,
   ...atSite,

@@ -1,5 +1,5 @@
 import { Refusal } from "@/core/problems";
-import { DateText, Id, input, MinuteOfDay, OrNull } from "@/kernel/inputs";
+import { EndMinute, DateText, Id, input, MinuteOfDay, OrNull } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { beforeChangeColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
@@ -17,7 +17,7 @@ const AgreeDate = input({
   date: DateText,
   skip: Type.Optional(Type.Boolean()),
   to: Type.Optional(DateText),
-  window: Type.Optional(input({ fromMinute: MinuteOfDay, toMinute: MinuteOfDay })),
+  window: Type.Optional(input({ fromMinute: MinuteOfDay, toMinute: EndMinute })),
   /** Who comes if they can, and what is done, this once; null is as usual, and what is not said stays. */
   technicianId: Type.Optional(OrNull(Id)),
   patternId: Type.Optional(OrNull(Id)),

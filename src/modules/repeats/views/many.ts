@@ -7,7 +7,7 @@ import { recurrenceWords } from "@/core/repeats/rule-words";
 import { addDays, type LocalDate } from "@/core/time/dates";
 import { dateWords, dayWords, windowWords } from "@/core/time/words";
 import { counted } from "@/core/words";
-import { DateText, Id, input, MinuteOfDay, Nothing, OrNull } from "@/kernel/inputs";
+import { EndMinute, DateText, Id, input, MinuteOfDay, Nothing, OrNull } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { likePattern } from "@/kernel/paging";
 import { defineView } from "@/kernel/view";
@@ -52,7 +52,7 @@ const Change = input({
   until: OrNull(DateText),
   /** Somebody else from then on; `to` null is whoever is near. */
   technician: OrNull(input({ to: OrNull(Id) })),
-  window: Type.Optional(OrNull(input({ fromMinute: MinuteOfDay, toMinute: MinuteOfDay }))),
+  window: Type.Optional(OrNull(input({ fromMinute: MinuteOfDay, toMinute: EndMinute }))),
   /** Nobody comes from one day to another. */
   pause: Type.Optional(OrNull(input({ first: DateText, last: DateText }))),
   /** Another price from the day of the change on, in basis points of the one that was agreed. */

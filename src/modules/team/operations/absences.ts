@@ -7,7 +7,7 @@ import type { LocalDate } from "@/core/time/dates";
 import { epochMinute } from "@/core/time/local";
 import { windowIn } from "@/core/time/local-words";
 import { intersectSpans, minutesIn, type Span } from "@/core/time/spans";
-import { DateText, Id, input, MinuteOfDay, Name, OrNull } from "@/kernel/inputs";
+import { DateText, EndMinute, Id, input, MinuteOfDay, Name, OrNull } from "@/kernel/inputs";
 import { refuseOddSpans } from "@/kernel/odd-spans";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { takeOut, toPutIn, type ToPutIn, visitsAt, withStop, writeDay } from "@/modules/placing/days";
@@ -28,14 +28,14 @@ const RecordTimeOff = input({
 const SetDayHours = input({
   technicianId: Id,
   date: DateText,
-  spans: OrNull(Type.Array(input({ opens: MinuteOfDay, closes: MinuteOfDay }), { minItems: 1, maxItems: 6 })),
+  spans: OrNull(Type.Array(input({ opens: MinuteOfDay, closes: EndMinute }), { minItems: 1, maxItems: 6 })),
 });
 /** A blocked time, with or without a place to be at. */
 const RecordErrand = input({
   technicianId: Id,
   date: DateText,
   fromMinute: MinuteOfDay,
-  toMinute: MinuteOfDay,
+  toMinute: EndMinute,
   title: Name,
   addressId: OrNull(Type.String({ maxLength: 40 })),
 });

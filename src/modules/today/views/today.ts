@@ -105,9 +105,10 @@ export const todayView = defineView({
           (SELECT group_concat(t.name, ', ') FROM placements p JOIN technicians t ON t.id = p.technician_id WHERE p.visit_id = v.id) AS who
         FROM visits v JOIN jobs j ON j.id = v.job_id JOIN customers c ON c.id = j.customer_id
         WHERE (v.state IN ${visitStates.sql("go again")} AND v.date <= @today)
-          OR (v.state IN ${visitStates.sql("expect")} AND v.date < @today AND j.state = 'agreed')
+          OR (v.state IN ${visitStates.sql("expect")} AND v.date < @today AND v.window_to < @ended AND j.state = 'agreed')
         ORDER BY v.date, v.window_from LIMIT 40`,
-    ).all({ today })) {
+      // Work that goes on past midnight is not over yet.
+    ).all({ today, ended: minute - 4 * 60 })) {
       const missed = visitStates.allows("go again", v.state);
       needs.push({
         kind: missed ? "nobody home" : "not closed",

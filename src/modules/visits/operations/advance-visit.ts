@@ -2,7 +2,7 @@ import { missing, tick, type TickedItem } from "@/core/catalogue/checklist";
 import type { JobStanding } from "@/core/jobs/states";
 import { type ProblemCode, Refusal } from "@/core/problems";
 import type { LocalDate } from "@/core/time/dates";
-import { epochMinute, localOf } from "@/core/time/local";
+import { epochMinute, localOf, minuteOn } from "@/core/time/local";
 import { type FieldStep, stepRefusal, visitStates } from "@/core/visits/states";
 import { DateText, Id, input, OneOf, OrNull } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
@@ -62,14 +62,22 @@ function refusalOf({ sql, today }: OperationContext, visit: VisitRow, to: FieldS
   return job ? stepRefusal(to, visit, job, today) : "visit-not-open";
 }
 
+/** So long after its window a visit of the day before is still under way: work may go on past midnight. */
+const nightMinutes = 8 * 60;
+
 /** When it was, in epoch milliseconds: what is said later is of the end of the window on its day. */
-function momentOf({ now, today, business }: OperationContext, visit: VisitRow, said: LocalDate | undefined): number {
-  const on = said ?? (visit.date < today ? visit.date : today);
+function momentOf(
+  { now, today, minute, business }: OperationContext,
+  visit: VisitRow,
+  said: LocalDate | undefined,
+): number {
+  const isOfToday = visit.date >= today || minute <= visit.window_to + nightMinutes;
+  const on = said ?? (isOfToday ? today : visit.date);
   if (on < visit.date || on > today)
     throw new Refusal("invalid-input", { fields: { "/on": "Choose a day from that of the visit to today." } });
   return on === today
     ? now
-    : epochMinute(on, localOf(visit.window_to, business.time_zone).minute, business.time_zone) * 60_000;
+    : epochMinute(on, minuteOn(visit.date, visit.window_to, business.time_zone), business.time_zone) * 60_000;
 }
 
 function take(

@@ -1,9 +1,10 @@
+import { addDays } from "@/core/time/dates";
 import { groupBy } from "@/core/group";
 import { dayMs } from "@/core/horizons";
 import { Refusal } from "@/core/problems";
-import { localOf } from "@/core/time/local";
+import { epochMinute, localOf, minuteOn } from "@/core/time/local";
 import type { WorkPlace } from "@/core/visits/work-place";
-import { standsFor, type VisitState } from "@/core/visits/states";
+import { standsFor, type VisitState, visitStates } from "@/core/visits/states";
 import { Nothing } from "@/kernel/inputs";
 import type { ViewContext } from "@/kernel/operation";
 import { defineView } from "@/kernel/view";
@@ -62,9 +63,16 @@ export const fieldDay = defineView({
         FROM placements p JOIN visits v ON v.id = p.visit_id JOIN jobs j ON j.id = v.job_id
           JOIN customers c ON c.id = j.customer_id JOIN sites t ON t.id = j.site_id
           JOIN job_balances b ON b.job_id = j.id JOIN services sv ON sv.id = v.service_id
-        WHERE p.technician_id = ? AND p.date = ? AND j.state <> 'awaiting deposit' AND j.approval = 'given'
+        WHERE p.technician_id = @technicianId AND j.state <> 'awaiting deposit' AND j.approval = 'given'
+          -- What goes on past midnight is still there until it is over.
+          AND (p.date = @today OR (p.date = @yesterday AND p.leaves > @midnight AND v.state IN ${visitStates.sql("expect")}))
         ORDER BY p.arrives, v.id`,
-    ).all(actor.technicianId, today);
+    ).all({
+      technicianId: actor.technicianId,
+      today,
+      yesterday: addDays(today, -1),
+      midnight: epochMinute(today, 0, zone),
+    });
     const times = groupBy(stops, (s) => s.shared_id ?? `visit ${s.id}`);
     const jobIds = stops.map((s) => s.job_id);
     const answersOf = answersOfJobs(context, jobIds);
@@ -122,8 +130,8 @@ export const fieldDay = defineView({
         mayComeAgain: s.repeat_id === null && s.shared_id === null,
         againMonths: s.again_months,
         windowFrom: localOf(s.window_from, zone).minute,
-        windowTo: localOf(s.window_to, zone).minute,
-        arrives: localOf(s.arrives, zone).minute,
+        windowTo: minuteOn(s.date, s.window_to, zone),
+        arrives: minuteOn(s.date, s.arrives, zone),
         driving: s.driving,
         // A sum is told where it is to be collected, and nowhere else.
         toCollectMinor: s.pays === "at the door" ? s.due_minor : 0,

@@ -5,7 +5,7 @@ import { Refusal } from "@/core/problems";
 import type { Comes } from "@/core/repeats/flexible";
 import { repeatWords } from "@/core/repeats/rule-words";
 import type { LocalDate } from "@/core/time/dates";
-import { localOf } from "@/core/time/local";
+import { localOf, minuteOn } from "@/core/time/local";
 import { isPencilled } from "@/core/visits/promises";
 import type { WorkPlace } from "@/core/visits/work-place";
 import { type FieldStep, fieldSteps, stepRefusal, type VisitState, visitStates } from "@/core/visits/states";
@@ -89,7 +89,7 @@ export const visitSheet = defineView({
       today: context.today,
       date: visit.date,
       windowFrom: localOf(visit.window_from, zone).minute,
-      windowTo: localOf(visit.window_to, zone).minute,
+      windowTo: minuteOn(visit.date, visit.window_to, zone),
       customer: {
         id: visit.customer_id,
         name: visit.customer,

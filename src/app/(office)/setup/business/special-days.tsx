@@ -179,6 +179,7 @@ function DayForm({ day, today, done }: { day: Day | null; today: string; done: (
             <TimeField
               label="To"
               value={span.closes}
+              after={span.opens}
               onValue={(closes) => setSpans(spans.map((s, i) => (i === at ? { ...s, closes } : s)))}
               sx={{ width: 110 }}
             />

@@ -63,6 +63,7 @@ export function HoursField({
                         <TimeField
                           label={`${day} to`}
                           value={span.closes}
+                          after={span.opens}
                           onValue={(closes) => set(at, { closes })}
                           sx={{ width: 140 }}
                         />

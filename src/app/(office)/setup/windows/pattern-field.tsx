@@ -69,6 +69,7 @@ export function PatternField({
             <TimeField
               label={part.kind === "exact" ? "Last" : "To"}
               value={part.to}
+              after={part.from}
               onValue={(to) => set(at, { ...part, to })}
               sx={{ width: 100 }}
             />

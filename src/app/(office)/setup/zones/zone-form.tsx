@@ -181,6 +181,7 @@ export function ZoneForm({ zone, data, area, onArea, drawing, onDrawing, saved }
           <TimeField
             label="To"
             value={draft.serveTo}
+            after={draft.serveFrom}
             onValue={(serveTo) => set({ serveTo })}
             wrong={wrong("/serveTo")}
           />

@@ -119,6 +119,7 @@ it("holidays come from a calendar file, looked over first; a special day has hou
   await at.page.getByRole("option", { name: "open at other hours" }).click();
   await day.getByLabel("To").fill("22:00");
   await day.getByRole("button", { name: "Save the day" }).click();
+  await at.page.getByRole("button", { name: "Save all the same" }).click();
   await at.page.getByText("Long evening is saved").waitFor();
   expect(
     at.app.sql(

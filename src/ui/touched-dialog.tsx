@@ -1,4 +1,5 @@
 "use client";
+import type { ViewOutput } from "@/api/client";
 import { dayShort } from "@/core/time/words";
 import { counted } from "@/core/words";
 import Button from "@mui/material/Button";
@@ -14,8 +15,10 @@ import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import type { Settled, TouchedPromises } from "./use-promises-first";
 
+export type TouchedPromises = ViewOutput<"touched-promises">;
+/** What becomes of promises, by visit; those that are not named wait on Today. */
+export type Settled = ReadonlyMap<number, "keep" | "tray" | "other">;
 type How = "later" | "keep" | "tray" | "other";
 
 /** Promises that a change makes such that they cannot be kept, each with what becomes of it. */

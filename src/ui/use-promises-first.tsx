@@ -1,14 +1,11 @@
 "use client";
-import { ask, change, type ViewInput, type ViewOutput } from "@/api/client";
+import { ask, change, type ViewInput } from "@/api/client";
 import dynamic from "next/dynamic";
 import { type ReactNode, useCallback, useState } from "react";
 import { useAfterChange } from "./after-change";
+import type { Settled, TouchedPromises } from "./touched-dialog";
 
-export type TouchedPromises = ViewOutput<"touched-promises">;
 type Touching = ViewInput<"touched-promises">["operation"];
-/** What becomes of promises, by visit; those that are not named wait on Today. */
-export type Settled = ReadonlyMap<number, "keep" | "tray" | "other">;
-
 const TouchedDialog = dynamic(() => import("./touched-dialog").then((m) => m.TouchedDialog));
 
 /** Changes of set-up that can touch what is promised. */

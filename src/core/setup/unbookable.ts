@@ -143,8 +143,6 @@ export function mendedAt(
     case "limit-reached":
       if (against.of === "zone" && zone) return { part: "zones", id: zone.id };
       return against.of === "business" ? { part: "windows", id: null } : { part: "services", id: serviceId };
-    case "no-skill":
-    case "skill-expired":
     case "other-zone":
     case "other-services":
     case "not-offered":

@@ -95,10 +95,10 @@ describe("what is typed in", () => {
       "/name": "Please fill this in.",
       "/phone": "Write a phone number, such as +1 555 0142.",
     });
-    expect(fields({ ...technician, hours: [{ weekday: 7, opens: 0.5, closes: 2000 }] })).toEqual({
+    expect(fields({ ...technician, hours: [{ weekday: 7, opens: 0.5, closes: 3000 }] })).toEqual({
       "/hours/0/weekday": "Enter 6 or less.",
       "/hours/0/opens": "Enter a whole number.",
-      "/hours/0/closes": "Enter 1440 or less.",
+      "/hours/0/closes": "Enter 2880 or less.",
     });
     expect(fields({ ...technician, skills: [{ name: "gas", level: 1, validUntil: "soon" }] })).toMatchObject({
       "/skills/0/validUntil": "Write a date, such as 2027-03-11.",

@@ -19,7 +19,11 @@ export const dynamic = "force-dynamic";
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const nonce = (await headers()).get("x-nonce") ?? undefined;
   const business = readBusiness(getHogar().store);
-  const habits = { weekStart: business?.week_start ?? 0, clockHours: business?.clock_hours ?? 24 };
+  const habits = {
+    weekStart: business?.week_start ?? 0,
+    clockHours: business?.clock_hours ?? 24,
+    currency: business?.currency ?? "EUR",
+  };
   return (
     <html lang="en">
       <body>

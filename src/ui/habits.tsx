@@ -4,14 +4,15 @@ import dayjs from "dayjs";
 import updateLocale from "dayjs/plugin/updateLocale";
 import { createContext, type ReactNode, useContext } from "react";
 
-/** How the business writes: the day its week begins with (0 is Monday) and the hours of its clock. */
+/** How the business writes: the day its week begins with (0 is Monday), the hours of its clock, and its currency. */
 export interface Habits {
   weekStart: number;
   clockHours: 12 | 24;
+  currency: string;
 }
 
 dayjs.extend(updateLocale);
-const HabitsContext = createContext<Habits>({ weekStart: 0, clockHours: 24 });
+const HabitsContext = createContext<Habits>({ weekStart: 0, clockHours: 24, currency: "EUR" });
 export const useHabits = (): Habits => useContext(HabitsContext);
 
 export function HabitsProvider({ habits, children }: { habits: Habits; children: ReactNode }) {

@@ -1,7 +1,7 @@
 "use client";
 import { ask, change, type ViewInput } from "@/api/client";
 import dynamic from "next/dynamic";
-import { type ReactNode, useCallback, useState } from "react";
+import { type ReactNode, useCallback, useRef, useState } from "react";
 import { useAfterChange } from "./after-change";
 import type { Settled, TouchedPromises } from "./touched-dialog";
 
@@ -33,16 +33,24 @@ export function usePromisesFirst(): {
     null,
   );
   const afterChange = useAfterChange();
+  const isAsking = useRef(false);
   const first = useCallback(async (operation: string, input: unknown): Promise<Settled | null> => {
     if (!touching.includes(operation)) return new Map();
+    // Pressed again while it is asked: that is one change, not two.
+    if (isAsking.current) return null;
+    isAsking.current = true;
     const touched = await ask("touched-promises", { operation: operation as Touching, change: input });
     // What is typed wrong is said by the change itself.
-    if (!touched.ok || touched.value.n === 0) return new Map();
+    if (!touched.ok || touched.value.n === 0) {
+      isAsking.current = false;
+      return new Map();
+    }
     return new Promise((resolve) =>
       setOpen({
         touched: touched.value,
         answer(settled) {
           setOpen(null);
+          isAsking.current = false;
           resolve(settled);
         },
       }),

@@ -24,18 +24,20 @@ describe("two people in one form", () => {
   });
 
   it("read the two side by side in words", () => {
+    const words = (field: string, value: unknown) => valueWords(field, value, "EUR");
+    expect(valueWords("priceMinor", 7950, "JPY")).toContain("7,950");
     expect([fieldWords("priceMinor"), fieldWords("noticeMinutes"), fieldWords("otherNames")]).toEqual([
       "Price",
       "Notice",
       "Other names",
     ]);
     expect([
-      valueWords("priceMinor", 7950),
-      valueWords("taxBp", 2100),
-      valueWords("active", false),
-      valueWords("skills", []),
-      valueWords("late", { hours: 24, kind: "none" }),
-      valueWords("tags", ["a", "b"]),
-    ]).toEqual(["79.50", "21%", "no", "nothing", "hours 24, kind none", "a; b"]);
+      words("priceMinor", 7950),
+      words("taxBp", 2100),
+      words("active", false),
+      words("skills", []),
+      words("late", { hours: 24, kind: "none" }),
+      words("tags", ["a", "b"]),
+    ]).toEqual(["€79.50", "21%", "no", "nothing", "hours 24, kind none", "a; b"]);
   });
 });

@@ -1,3 +1,5 @@
+import { moneyWords } from "./money/amounts";
+
 /** An entry that two people have changed, each to something else. */
 export interface ChangedByBoth<D> {
   field: keyof D & string;
@@ -45,21 +47,21 @@ export function fieldWords(field: string): string {
 }
 
 /** A value of a form in a few words, for whoever has to choose between two. */
-export function valueWords(field: string, value: unknown): string {
+export function valueWords(field: string, value: unknown, currency: string): string {
   if (value === null || value === undefined || value === "" || (Array.isArray(value) && value.length === 0))
     return "nothing";
   if (typeof value === "boolean") return value ? "yes" : "no";
   if (typeof value === "number")
     return field.endsWith("Minor")
-      ? (value / 100).toFixed(2)
+      ? moneyWords(value, currency)
       : field.endsWith("Bp")
         ? `${value / 100}%`
         : String(value);
-  if (Array.isArray(value)) return short(value.map((one) => valueWords(field, one)).join("; "));
+  if (Array.isArray(value)) return short(value.map((one) => valueWords(field, one, currency)).join("; "));
   if (typeof value === "object")
     return short(
       Object.entries(value)
-        .map(([name, of]) => `${fieldWords(name).toLowerCase()} ${valueWords(name, of)}`)
+        .map(([name, of]) => `${fieldWords(name).toLowerCase()} ${valueWords(name, of, currency)}`)
         .join(", "),
     );
   return short(String(value));

@@ -1,4 +1,4 @@
-import { mustPerform } from "@/kernel/operation";
+import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { settleUnkept } from "@/modules/placing/operations/settle-unkept";
 import { unkeptPromises } from "@/modules/placing/unkept";
@@ -119,6 +119,13 @@ describe("what becomes of it", () => {
     settle("other");
     expect(who()).toEqual(world.technicians.filter((id) => id !== technician.id));
     expect([waiting(world), one(world.hogar, "SELECT count(*) AS n FROM messages")]).toEqual([[], { n: before }]);
+  });
+  it("is asked of nothing else: what no change has touched keeps its technician", () => {
+    const { world, visitId } = booked();
+    expect(perform(world.hogar, settleUnkept, { visitId, how: "tray" }, office)).toMatchObject({
+      problem: { code: "visit-not-open" },
+    });
+    expect(one(world.hogar, "SELECT count(*) AS n FROM placements")).toEqual({ n: 1 });
   });
   it("is settled by itself where it fits again", () => {
     const { world, technician } = cut();

@@ -2,6 +2,7 @@
 import { fieldWords, valueWords } from "@/core/merging";
 import type { Problem } from "@/core/problems";
 import { WithSections } from "@/ui/form-sections";
+import { useHabits } from "@/ui/habits";
 import { ink } from "@/ui/palette";
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
@@ -113,6 +114,7 @@ export function FormFrame({
 
 /** What two people have typed into the same entries, to be chosen from. */
 function SideBySide({ both, onChoose }: Required<Pick<FormFrameProps, "both">> & Pick<FormFrameProps, "onChoose">) {
+  const { currency } = useHabits();
   return (
     <Table size="small" aria-label="Changed by both of you">
       <TableHead>
@@ -141,7 +143,7 @@ function SideBySide({ both, onChoose }: Required<Pick<FormFrameProps, "both">> &
                       }}
                     />
                   }
-                  label={valueWords(field, values[whose])}
+                  label={valueWords(field, values[whose], currency)}
                 />
               </TableCell>
             ))}

@@ -1,5 +1,6 @@
 import { Refusal } from "@/core/problems";
 import { minuteOn } from "@/core/time/local";
+import { visitStates } from "@/core/visits/states";
 import { Id, input, OneOf } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { moveByHand } from "../by-hand";
@@ -16,12 +17,16 @@ export const settleUnkept = defineOperation({
   run(context, { visitId, how }) {
     const { sql, business } = context;
     const visit = readVisit(context, visitId);
+    const waits = sql("SELECT 1 FROM unkept_promises WHERE visit_id = ?").get(visitId);
+    if (!waits || visit.state !== "promised") throw new Refusal("visit-not-open");
     if (how === "keep") {
       sql("UPDATE unkept_promises SET kept = 1 WHERE visit_id = ?").run(visitId);
       return;
     }
-    if (how === "tray") for (const { id } of daysOfWork(context, visit)) takeOut(context, id);
-    else {
+    if (how === "tray") {
+      for (const { id, state } of daysOfWork(context, visit))
+        if (visitStates.allows("plan", state)) takeOut(context, id);
+    } else {
       const others = whoElse(context, visitId);
       if (!others)
         throw new Refusal("cannot-be-kept", {

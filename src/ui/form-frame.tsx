@@ -156,7 +156,7 @@ function SideBySide({ both, onChoose }: Required<Pick<FormFrameProps, "both">> &
 
 export const promisedNote = (n: number): string | undefined =>
   n
-    ? `${n} promised ${n === 1 ? "visit keeps" : "visits keep"} what was agreed; changes count for new bookings.`
+    ? `${n} promised ${n === 1 ? "visit keeps" : "visits keep"} what was agreed; a change that stands against one says so before it is saved.`
     : undefined;
 
 /** A draft of something saved: without what the form does not send. */

@@ -31,7 +31,7 @@ export function searchWords(text: string, columns: readonly string[], phones: bo
 
 /** The digits of what can be a phone number, without what stands before them at home or abroad (0, 00, +); null where it is none. */
 export function phoneDigits(text: string): string | null {
-  if (!/^[+\d ()./-]+$/.test(text.trim())) return null;
+  if (!/^[+\d\s()./\p{Dash}]+$/u.test(text.trim())) return null;
   const digits = text.replace(/\(0\)/g, "").replace(/\D/g, "").replace(/^0+/, "");
   return digits.length >= 3 ? digits : null;
 }

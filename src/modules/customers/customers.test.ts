@@ -240,6 +240,14 @@ describe("who is looked for", () => {
     });
   });
 
+  it("is found by who is reached for them: by name, phone however written and email", () => {
+    const world = smallWorld();
+    const rosa = { name: "Rosa Adeyemi", role: "caretaker", mail: "rosa@example.com", phone: "+1 202 555 0177" };
+    make(world, { contacts: [{ ...rosa, uses: ["access"] }] });
+    for (const search of ["adeyemi", "202.555.0177", "rosa@exam"])
+      expect([search, list(world, { search })]).toEqual([search, [anton.name]]);
+  });
+
   it("is found by what they are now, and no more by what they were", () => {
     const world = smallWorld();
     const id = make(world);

@@ -76,6 +76,31 @@ it("so is each step of a booking, with its questions open, on a small phone and 
   await context.close();
 });
 
+it("a booking fits a phone that is magnified twice, to the end", async () => {
+  const { page, context } = await openPage(browser, { width: 195, height: 422 });
+  const fits = async (step: string) =>
+    expect([step, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([step, 195]);
+  await go(page, `${app.url}/book`);
+  await fits("where");
+  await findAddress(page, "14 alder");
+  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole("checkbox", { name: /Gas fire check/ }).click();
+  await page.getByRole("button", { name: "More: How many gas fires?" }).click();
+  await fits("what");
+  await page.getByRole("button", { name: "Choose a time" }).click();
+  const last = page.getByRole("group", { name: /day \d/ }).last();
+  await last.getByRole("button").first().click();
+  await fits("when");
+  await page.getByRole("button", { name: /^Keep/ }).click();
+  await sayWho(page, "Selma Marsh", "selma@example.com");
+  await page.getByRole("heading", { name: "Is everything right?" }).waitFor();
+  await fits("pay");
+  await page.getByRole("button", { name: "Book", exact: true }).click();
+  await page.getByRole("heading", { name: "You are booked" }).waitFor();
+  await fits("booked");
+  await context.close();
+});
+
 it("anything is found by Ctrl+K, and the keys of a screen by a question mark", async () => {
   const { page, context } = await openPage(browser, desk);
   await signIn(page, app.url, "odile");

@@ -1,6 +1,6 @@
 import { deskForTests } from "./support/desk";
 import { filesForTests } from "./support/files";
-import { go } from "./support/server";
+import { go, typeDate } from "./support/server";
 
 /** Set-up by hand: the map, the week, the team and the services, as an owner tunes them. */
 jest.setTimeout(420_000);
@@ -117,6 +117,11 @@ it("holidays come from a calendar file, looked over first; a special day has hou
   await day.getByLabel("Called").fill("Long evening");
   await day.getByRole("combobox", { name: "Then we are" }).click();
   await at.page.getByRole("option", { name: "open at other hours" }).click();
+  const [promised] = at.app.sql<{ date: string }>(
+    "SELECT max(date) AS date FROM visits WHERE state = 'promised' AND repeat_id IS NULL",
+  );
+  await typeDate(day.getByRole("group", { name: "First day" }), promised!.date);
+  await day.getByLabel("From").fill("20:00");
   await day.getByLabel("To").fill("22:00");
   await day.getByRole("button", { name: "Save the day" }).click();
   await at.page.getByRole("button", { name: "Save all the same" }).click();
@@ -127,7 +132,7 @@ it("holidays come from a calendar file, looked over first; a special day has hou
     ),
   ).toEqual([
     { name: "Lantern day", spans: "[]" },
-    { name: "Long evening", spans: "[[540,1320]]" },
+    { name: "Long evening", spans: "[[1200,1320]]" },
   ]);
 });
 

@@ -45,6 +45,8 @@ export function DoorLook({ look, children }: { look: Look; children: ReactNode }
           "--page": framed ? "0" : "100dvh",
           bgcolor: look.ground,
           minHeight: "var(--page)",
+          // Magnified twice on a phone, no long word makes the page wider than the screen.
+          overflowWrap: "break-word",
         }}
       >
         {children}

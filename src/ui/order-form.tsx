@@ -51,7 +51,7 @@ export function OrderForm({
   const setQuantity = (id: number, quantity: number) =>
     onChosen([...chosen.filter((x) => x.id !== id), ...(quantity > 0 ? [{ id, quantity }] : [])]);
   return (
-    <Box sx={{ display: "grid", gap: 4 }}>
+    <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr)", gap: 4 }}>
       {shownQuestions(questions, answers).map((question) => (
         <Box key={question.id} role="group" aria-label={question.words}>
           <Box sx={{ fontWeight: 650, mb: 1 }}>
@@ -82,9 +82,16 @@ export function OrderForm({
           key={extra.id}
           role="group"
           aria-label={extra.name}
-          sx={{ display: "flex", alignItems: "center", gap: 2, borderTop: `1px solid ${ink.line}`, pt: 2 }}
+          sx={{
+            display: "flex",
+            flexWrap: "wrap",
+            alignItems: "center",
+            gap: 2,
+            borderTop: `1px solid ${ink.line}`,
+            pt: 2,
+          }}
         >
-          <Box sx={{ flex: 1 }}>
+          <Box sx={{ flex: "1 0 110px" }}>
             {extra.name}
             <Box component="span" sx={{ color: ink.ash }}>
               , {moneyWords(extra.priceMinor, currency)} a {extra.unit}

@@ -24,6 +24,8 @@ export interface PickedWindow {
 }
 
 const daysShown = 3;
+/** Three days beside each other, one under the other where a screen is magnified until three have no room. */
+const columns = "repeat(auto-fill, minmax(max(86px, calc((100% - 17px) / 3)), 1fr))";
 
 interface WindowPickerProps {
   /** Soonest first; there must be at least one. */
@@ -73,7 +75,7 @@ export function WindowPicker({ offers, later = null, chosen, onOurWayBp = 0, onC
           <ChevronRight />
         </IconButton>
       </Box>
-      <Box sx={{ display: "grid", gridTemplateColumns: `repeat(${daysShown}, minmax(0, 1fr))`, gap: 2, mt: 1 }}>
+      <Box sx={{ display: "grid", gridTemplateColumns: columns, gap: 2, mt: 1 }}>
         {days.slice(page * daysShown, (page + 1) * daysShown).map(([date, windows]) => (
           <Box key={date} role="group" aria-label={dayWords(date)}>
             <Box className="titles" sx={{ fontWeight: 650, fontSize: { xs: 15, sm: 16 } }}>
@@ -142,7 +144,7 @@ export const PickerSkeleton = () => (
   <Box
     aria-busy="true"
     aria-label="Looking for windows"
-    sx={{ display: "grid", gridTemplateColumns: "repeat(3, 1fr)", gap: 2, mt: 4 }}
+    sx={{ display: "grid", gridTemplateColumns: columns, gap: 2, mt: 4 }}
   >
     {Array.from({ length: 6 }, (_, i) => (
       <Skeleton key={i} variant="rounded" height={84} sx={{ borderRadius: arch }} />

@@ -83,7 +83,7 @@ function AskForm({
       {field("name", "Name", { autoComplete: "name" })}
       {field("mail", "Email", { autoComplete: "email", type: "email" })}
       {field("phone", "Phone", { autoComplete: "tel", type: "tel" })}
-      <Button variant="outlined" disabled={busy} onClick={ask} sx={{ height: 52, fontSize: 17 }}>
+      <Button variant="outlined" disabled={busy} onClick={ask} sx={{ minHeight: 52, fontSize: 17 }}>
         {busy ? "One moment…" : waits ? "Tell me when one opens" : `Ask ${business.name}`}
       </Button>
     </Box>

@@ -55,7 +55,7 @@ export function CouponField({
         error={!!(said ?? wrong)}
         helperText={said ?? wrong}
       />
-      <Button type="submit" variant="outlined" disabled={busy || !code.trim()} sx={{ height: 56, flex: "none" }}>
+      <Button type="submit" variant="outlined" disabled={busy || !code.trim()} sx={{ minHeight: 56, flex: "none" }}>
         Use it
       </Button>
     </Box>

@@ -167,7 +167,7 @@ export function FrontDoor({ preview = false, ...visit }: Omit<Visit, "preview"> 
                 {business.name}
               </Box>
             </Box>
-            <Box component="nav" aria-label="Steps" sx={{ display: "flex", gap: 2, mb: 5 }}>
+            <Box component="nav" aria-label="Steps" sx={{ display: "flex", flexWrap: "wrap", gap: 2, mb: 5 }}>
               {steps.map((step, i) => (
                 <ButtonBase
                   key={step}
@@ -175,7 +175,7 @@ export function FrontDoor({ preview = false, ...visit }: Omit<Visit, "preview"> 
                   onClick={() => go(step)}
                   aria-current={i === here ? "step" : undefined}
                   sx={{
-                    flex: 1,
+                    flex: "1 0 48px",
                     height: 34,
                     borderRadius: "18px 18px 4px 4px",
                     fontSize: 14.5,

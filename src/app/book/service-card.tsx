@@ -55,6 +55,7 @@ export function ServiceCard({
       onClick={onChoose}
       sx={{
         display: "flex",
+        flexWrap: "wrap",
         alignItems: "flex-start",
         gap: 3,
         width: "100%",
@@ -99,12 +100,10 @@ export function ServiceCard({
           }}
         />
       )}
-      <Box sx={{ flex: 1, minWidth: 0 }}>
+      <Box sx={{ flex: "1 0 min(100%, 140px)", minWidth: 0 }}>
         <Box sx={{ display: "flex", flexWrap: "wrap", justifyContent: "space-between", columnGap: 3, fontWeight: 650 }}>
           <span>{service.name}</span>
-          <Box component="span" sx={{ whiteSpace: "nowrap" }}>
-            {priceShown(service, business.currency)}
-          </Box>
+          <Box component="span">{priceShown(service, business.currency)}</Box>
         </Box>
         <Box sx={{ color: ink.ash, fontSize: 15, mt: 0.5 }}>{service.description}</Box>
         <Box sx={{ color: ink.ash, fontSize: 15, mt: 0.5 }}>{facts}</Box>

@@ -46,6 +46,8 @@ export function Summary({ chosen, order, offer, kept, business, always, onBack, 
         px: 5,
         py: 4,
         zIndex: 2,
+        // Magnified until it would cover the page.
+        "@media (max-width: 300px)": { position: "static" },
       }}
     >
       {order && (
@@ -86,7 +88,7 @@ export function Summary({ chosen, order, offer, kept, business, always, onBack, 
       )}
       <Box sx={{ display: "flex", gap: 2 }}>
         {onBack && (
-          <Button variant="outlined" onClick={onBack} aria-label="Back" sx={{ minWidth: 52, height: 52 }}>
+          <Button variant="outlined" onClick={onBack} aria-label="Back" sx={{ minWidth: 52, minHeight: 52 }}>
             <ArrowBack />
           </Button>
         )}
@@ -95,7 +97,7 @@ export function Summary({ chosen, order, offer, kept, business, always, onBack, 
           fullWidth
           disabled={busy || !button.ready}
           onClick={button.act}
-          sx={{ height: 52, fontSize: 17 }}
+          sx={{ minHeight: 52, fontSize: 17 }}
         >
           {busy ? "One moment…" : button.words}
         </Button>

@@ -81,6 +81,7 @@ export function What({ draft, chosen, at, order, tried, business, wrong, onType 
                         border: `1px solid ${ink.line}`,
                         borderRadius: "6px",
                         display: "grid",
+                        gridTemplateColumns: "minmax(0, 1fr)",
                         gap: 4,
                       }}
                     >
@@ -101,7 +102,13 @@ export function What({ draft, chosen, at, order, tried, business, wrong, onType 
                         <Box
                           role="group"
                           aria-label={`How many of ${service.name}`}
-                          sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", gap: 2 }}
+                          sx={{
+                            display: "flex",
+                            flexWrap: "wrap",
+                            alignItems: "center",
+                            justifyContent: "space-between",
+                            gap: 2,
+                          }}
                         >
                           <span>{service.seats > 0 ? "How many seats?" : "How many of these?"}</span>
                           <Counter

@@ -87,7 +87,7 @@ export function When({ asked, draft, chosen, business, onChoose, onType }: WhenP
         onChoose={onChoose}
       />
       {business.takesWishes && (
-        <Button aria-expanded={none} onClick={() => setNone(!none)} sx={{ height: 48, fontSize: 16 }}>
+        <Button aria-expanded={none} onClick={() => setNone(!none)} sx={{ minHeight: 48, fontSize: 16 }}>
           None of these suits me
         </Button>
       )}

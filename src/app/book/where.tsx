@@ -47,7 +47,10 @@ export function Where({
         <TypedAddress typed={draft.typed} onType={(typed) => onType({ typed })} onAddress={onAddress} />
       )}
       {!draft.address && !draft.typed && (
-        <Button onClick={() => onType({ typed: { line: "", postcode: "" } })} sx={{ mt: 2, height: 48, fontSize: 16 }}>
+        <Button
+          onClick={() => onType({ typed: { line: "", postcode: "" } })}
+          sx={{ mt: 2, minHeight: 48, fontSize: 16 }}
+        >
           My address is not in the list
         </Button>
       )}

@@ -191,7 +191,7 @@ function Pay({ view, token, amount }: { view: View; token: string; amount: (mino
         fullWidth
         disabled={!card || busy}
         onClick={() => void send({ token, cardToken: card!, tipMinor, all: false })}
-        sx={{ mt: 3, height: 52, fontSize: 17 }}
+        sx={{ mt: 3, minHeight: 52, fontSize: 17 }}
       >
         Pay {amount(view.dueMinor)}
       </Button>
@@ -201,7 +201,7 @@ function Pay({ view, token, amount }: { view: View; token: string; amount: (mino
           fullWidth
           disabled={!card || busy}
           onClick={() => void send({ token, cardToken: card!, tipMinor, all: true })}
-          sx={{ mt: 2, height: 52, fontSize: 17 }}
+          sx={{ mt: 2, minHeight: 52, fontSize: 17 }}
         >
           Pay all of it, {amount(openMinor)}
         </Button>

@@ -32,7 +32,7 @@ export function EnterCode({
   const enter = useChange("enter-code-by-link", {
     then: ({ right }) => (right ? onRight() : setWrong("This code is not right. Look at the newest message.")),
   });
-  const big = { height: 52, fontSize: 17 };
+  const big = { minHeight: 52, fontSize: 17 };
   return (
     <Box component="section" aria-label="Confirm your email" sx={{ mt: 6, "@media print": { display: "none" } }}>
       {sent ? (

@@ -186,14 +186,14 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
           <Button
             variant="contained"
             fullWidth
-            sx={{ mt: 5, height: 52, fontSize: 17 }}
+            sx={{ mt: 5, minHeight: 52, fontSize: 17 }}
             href={`${step.step_address}?back=${encodeURIComponent(`/my/${token}`)}`}
           >
             Go to your bank
           </Button>
           <Button
             fullWidth
-            sx={{ mt: 2, height: 48 }}
+            sx={{ mt: 2, minHeight: 48 }}
             disabled={!token || another.busy}
             onClick={() => void another.send({}, token)}
           >

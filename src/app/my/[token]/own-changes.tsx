@@ -24,7 +24,7 @@ interface About {
   token: string;
   refresh: () => void;
 }
-const big = { height: 52, fontSize: 17 };
+const big = { minHeight: 52, fontSize: 17 };
 
 /** What a customer may do about the visit, until when, and what it costs; one thing open at a time. */
 export function OwnChanges({ view, token, justBooked, refresh }: About & { justBooked: boolean }) {

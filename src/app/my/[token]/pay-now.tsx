@@ -35,7 +35,7 @@ export function PayNow({
   const pay = (cardToken: string | null, cardId?: number) =>
     void send({ purpose, cardToken, keepCard: keeps, tipMinor, ...(cardId !== undefined && { cardId }) }, token);
   const tip = tips && <TipField currency={tips} tipMinor={tipMinor} onTip={setTip} />;
-  const button = { mt: 3, height: 52, fontSize: 17 };
+  const button = { mt: 3, minHeight: 52, fontSize: 17 };
   if (kept.length > 0 && !other)
     return (
       <Box sx={{ mt: 5 }}>
@@ -52,7 +52,7 @@ export function PayNow({
             {words} with the {label}
           </Button>
         ))}
-        <Button fullWidth onClick={() => setOther(true)} sx={{ height: 48 }}>
+        <Button fullWidth onClick={() => setOther(true)} sx={{ minHeight: 48 }}>
           Another card
         </Button>
       </Box>

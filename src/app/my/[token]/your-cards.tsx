@@ -93,7 +93,7 @@ function AddCard({ token, keepWords, onDone }: { token: string; keepWords: strin
         fullWidth
         disabled={!card || busy}
         onClick={() => void send({ cardToken: card! }, token)}
-        sx={{ mt: 2, height: 52, fontSize: 17 }}
+        sx={{ mt: 2, minHeight: 52, fontSize: 17 }}
       >
         Keep this card
       </Button>

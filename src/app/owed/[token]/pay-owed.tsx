@@ -87,7 +87,7 @@ export function PayOwed({ view, token }: { view: ViewOutput<"my-account">; token
             fullWidth
             disabled={!card || busy || chosen.length === 0}
             onClick={() => void send({ token, invoiceIds: chosen.map(({ id }) => id), cardToken: card! })}
-            sx={{ mt: 3, height: 52, fontSize: 17 }}
+            sx={{ mt: 3, minHeight: 52, fontSize: 17 }}
           >
             Pay {amount(sum(chosen.map(({ openMinor }) => openMinor)))}
             {view.open.length > 1 && `, ${chosen.length} of ${view.open.length} invoices`}

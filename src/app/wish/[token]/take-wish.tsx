@@ -77,7 +77,7 @@ export function TakeWish({ view, token }: { view: ViewOutput<"wish">; token: str
   );
 }
 
-const big = { height: 52, fontSize: 17 };
+const big = { minHeight: 52, fontSize: 17 };
 
 /** Taking the window, leaving the list, or what is left to do after either. */
 function WhatNow({
@@ -109,7 +109,7 @@ function WhatNow({
       ) : (
         <Typography>We write to you when a time that suits you opens.</Typography>
       )}
-      <Button onClick={withdraw} sx={{ height: 48 }}>
+      <Button onClick={withdraw} sx={{ minHeight: 48 }}>
         I no longer need it
       </Button>
       <Typography color="textSecondary">Anything to say? Call {view.business.phone}.</Typography>

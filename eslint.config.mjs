@@ -1,41 +1,13 @@
+import { readFileSync } from "node:fs";
 import boundaries from "eslint-plugin-boundaries";
 import reactHooks from "eslint-plugin-react-hooks";
 import regexp from "eslint-plugin-regexp";
 import tseslint from "typescript-eslint";
 
-/** The modules, lowest first: one imports only those before it. Say why when you change the order. */
+/** The modules, lowest first, as src/registry/modules.ts names them: one imports only those before it. Say there why when you change the order. */
 const modules = [
-  "place",
-  "people",
-  "business",
-  "pictures",
-  "messages",
-  "catalogue",
-  "customers",
-  "placing",
-  "money",
-  // What is due comes in by itself: the books know nothing of it.
-  "collection",
-  "booking",
-  // What is done may come back: a visit knows repeats, not the other way round.
-  "repeats",
-  // Repeats are imported too.
-  "imports",
-  "visits",
-  "team",
-  "setup",
-  "requests",
-  "my-visit",
-  "front-door",
-  "quotes",
-  // What brings customers back knows how they book; nothing that books knows campaigns or reviews.
-  "campaigns",
-  "reviews",
-  "incoming",
-  "due",
-  "today",
-  "records",
-];
+  ...readFileSync(new URL("src/registry/modules.ts", import.meta.url), "utf8").matchAll(/from "@\/modules\/([\w-]+)"/g),
+].map(([, name]) => name);
 
 /** Which layer may import which: one direction, from the screens down to the core. */
 const mayImport = {
@@ -43,8 +15,8 @@ const mayImport = {
   store: ["core", "store"],
   gateways: ["core", "gateways"],
   kernel: ["core", "store", "gateways", "kernel"],
-  registry: ["core", "store", "gateways", "kernel", "module", "asked", "registry"],
-  worker: ["core", "store", "gateways", "kernel", "module", "asked", "registry", "worker"],
+  registry: ["core", "store", "gateways", "kernel", "module", "asked", "front", "registry"],
+  worker: ["core", "store", "gateways", "kernel", "module", "asked", "front", "registry", "worker"],
   api: ["core", "kernel", "registry", "api"],
   ui: ["core", "api", "ui"],
   server: ["core", "store", "gateways", "kernel", "registry", "server", "api"],
@@ -53,6 +25,13 @@ const mayImport = {
 
 const element = (type, captured) => ({ element: { type, ...(captured && { captured }) } });
 const elements = [
+  // What a module shows to those who loop over all of them; it calls its own operations.
+  {
+    type: "front",
+    mode: "file",
+    pattern: "src/modules/*/(index|jobs|effects).ts",
+    capture: ["subject"],
+  },
   // What can be asked for, operations and views, is called by name or by those who may; helpers are for whoever comes later.
   { type: "asked", pattern: "src/modules/*/(operations|views)", capture: ["subject"] },
   { type: "module", pattern: "src/modules/*", capture: ["subject"] },
@@ -78,13 +57,24 @@ const layers = [
   ...Object.entries(mayImport).map(([from, allowed]) =>
     layer([`src/${from}/**/*.{ts,tsx}`], [element(from)], [element(allowed)]),
   ),
-  ...modules.map((subject, i) =>
-    layer(
-      [`src/modules/${subject}/**/*.{ts,tsx}`],
-      [element("module", { subject }), element("asked", { subject })],
-      [element(["core", "store", "gateways", "kernel"]), element("module", { subject: modules.slice(0, i + 1) })],
-    ),
-  ),
+  ...modules.flatMap((subject, i) => {
+    const below = [
+      element(["core", "store", "gateways", "kernel"]),
+      element("module", { subject: modules.slice(0, i + 1) }),
+    ];
+    const fronts = [`src/modules/${subject}/{index,jobs,effects}.ts`];
+    return [
+      {
+        ...layer(
+          [`src/modules/${subject}/**/*.{ts,tsx}`],
+          [element("module", { subject }), element("asked", { subject })],
+          below,
+        ),
+        ignores: ["src/**/*.test.ts", ...fronts],
+      },
+      layer(fronts, [element("front", { subject })], [...below, element(["asked", "front"], { subject })]),
+    ];
+  }),
 ];
 
 export default tseslint.config(

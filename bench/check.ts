@@ -1,4 +1,4 @@
-import { firstBroken } from "@/modules/records/laws";
+import { firstBroken } from "@/registry/laws";
 import { smallWorld } from "@demo/small-world";
 
 /** Every law of the data at so many invoices, and at four times as many: what grows with them, and by how much. */

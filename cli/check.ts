@@ -1,4 +1,4 @@
-import { firstBroken, lawsOf } from "@/modules/records/laws";
+import { firstBroken, lawsOf } from "@/registry/laws";
 import { headOfChain } from "@/store/ledger-chain";
 import Database from "better-sqlite3";
 import { existsSync, readdirSync } from "node:fs";

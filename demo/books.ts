@@ -12,7 +12,7 @@ import { makeInvoice } from "@/modules/money/operations/billing";
 import { recordPayment } from "@/modules/money/operations/record-payment";
 import { bankLines } from "@/modules/money/views/bank-lines";
 import { report } from "@/modules/money/views/report";
-import { firstBroken } from "@/modules/records/laws";
+import { firstBroken } from "@/registry/laws";
 import { firstPage } from "@/ui/first-page";
 import { runDue } from "@/worker/loop";
 import { office, one, smallWorld } from "./small-world";

@@ -8,7 +8,7 @@ import { agreeRepeatDate, pauseRepeat } from "@/modules/repeats/operations/chang
 import { setRepeatPrice, setRepeatWays } from "@/modules/repeats/operations/ways";
 import { endRepeat, promiseDate } from "@/modules/repeats/operations/repeats";
 import { setAgain } from "@/modules/repeats/operations/set-again";
-import { worker } from "@/worker/effects";
+import { worker } from "@/kernel/scheduled";
 import { runDue } from "@/worker/loop";
 import { office } from "./set-up";
 

@@ -3,7 +3,7 @@ import { epochMinute } from "@/core/time/local";
 import { type Hogar } from "@/kernel/hogar";
 import { look } from "@/kernel/view";
 import { money } from "@/modules/money/views/money";
-import { todayView } from "@/modules/today/views/today";
+import { ownViews } from "@/registry/modules";
 import { openHogar } from "@/registry/open-hogar";
 import { office } from "./small-world";
 import { makeTown } from "./town";
@@ -74,7 +74,7 @@ describe("the demo world", () => {
   });
 
   it("has something for a person to do: somebody ill, a failed card", () => {
-    const view = look(hogar, todayView, {}, office);
+    const view = look(hogar, ownViews.today, {}, office);
     expect(view.ok && view.value.needs.map((n) => n.kind)).toEqual(
       expect.arrayContaining(["unplaced", "failed card", "expiring"]),
     );

@@ -4,7 +4,7 @@ import { mustPerform } from "@/kernel/operation";
 import { saveCollection } from "@/modules/collection/operations/choices";
 import { readBooks } from "@/modules/money/books";
 import { makeInvoice } from "@/modules/money/operations/billing";
-import { firstBroken } from "@/modules/records/laws";
+import { firstBroken } from "@/registry/laws";
 import { runDue } from "@/worker/loop";
 import { office, smallWorld } from "@demo/small-world";
 import Database from "better-sqlite3";

@@ -3,7 +3,7 @@ import { look } from "@/kernel/view";
 import { settleUnkept } from "@/modules/placing/operations/settle-unkept";
 import { unkeptPromises } from "@/modules/placing/unkept";
 import { viewContext } from "@/kernel/operation";
-import { todayView } from "@/modules/today/views/today";
+import { ownViews } from "@/registry/modules";
 import { office, one, serviceInput, smallWorld } from "@demo/small-world";
 import { promisingOperations } from "./promising";
 import { touchedPromises } from "./touched-promises";
@@ -41,7 +41,7 @@ const touched = (world: World, operation: Name, change: unknown) => {
 };
 const waiting = (world: World) => unkeptPromises(viewContext(world.hogar, office), 10).first;
 const needs = (world: World) => {
-  const result = look(world.hogar, todayView, {}, office);
+  const result = look(world.hogar, ownViews.today, {}, office);
   if (!result.ok) throw new Error(result.problem.sentence);
   return result.value.needs.filter(({ kind }) => kind === "unkept");
 };

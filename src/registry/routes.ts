@@ -1,5 +1,5 @@
 /** What routes call beside operations and views: sessions, pictures, and what gateways bring. */
-export type { Checked } from "@/modules/records/laws";
+export type { Checked } from "@/kernel/laws";
 export { keepDocument, keepRecording, readRecording } from "@/modules/messages/files";
 export { stopByMessage } from "@/modules/messages/operations/stop-by-message";
 export { noteOpened } from "@/modules/messages/operations/record-delivery";

@@ -19,7 +19,7 @@ import { repeats } from "@/modules/repeats/views/repeats";
 import { makeRequest } from "@/modules/requests/operations/requests";
 import { setup } from "@/modules/setup/views/setup";
 import { recordTimeOff, removeTimeOff } from "@/modules/team/operations/absences";
-import { todayView } from "@/modules/today/views/today";
+import { ownViews } from "@/registry/modules";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { visitSheet } from "@/modules/visits/views/visit-sheet";
 import { firstPage } from "@/ui/first-page";
@@ -233,10 +233,10 @@ describe("today", () => {
     const { visitId } = world.booked();
     world.at(tomorrow, 670);
     mustPerform(world.hogar, receiveText, { key: "1", sender: "+1 555 0142", body: "Where are you?" }, system);
-    expect(see(world, todayView, {}).needs.map((n) => n.kind)).toEqual(["late", "reply"]);
+    expect(see(world, ownViews.today, {}).needs.map((n) => n.kind)).toEqual(["late", "reply"]);
     world.onTheDayOf(visitId);
     mustPerform(world.hogar, advanceVisit, { visitId, to: "on site" }, office);
-    expect(see(world, todayView, {}).needs.map((n) => n.kind)).toEqual(["reply"]);
+    expect(see(world, ownViews.today, {}).needs.map((n) => n.kind)).toEqual(["reply"]);
   });
 });
 

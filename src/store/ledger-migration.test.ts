@@ -1,6 +1,6 @@
 import { disagreements } from "@/core/money/balance";
 import { readBooks } from "@/modules/money/books";
-import { firstBroken } from "@/modules/records/laws";
+import { firstBroken } from "@/registry/laws";
 import Database from "better-sqlite3";
 import fc from "fast-check";
 import { copyFileSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";

@@ -1,10 +1,11 @@
 import { mustPerform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { makeRepeat } from "@/modules/repeats/operations/repeats";
-import { todayView } from "@/modules/today/views/today";
+import { ownViews } from "@/registry/modules";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { office, one, smallWorld } from "@demo/small-world";
-import { jobs, type ScheduledJob } from "./jobs";
+import type { ScheduledJob } from "@/kernel/scheduled";
+import { jobs } from "./jobs";
 import { makeRounds, runDue } from "./loop";
 import { prune } from "./pruning";
 
@@ -15,7 +16,7 @@ const damage = ({ hogar }: World, change: string) =>
   hogar.store.audit.under({ at: 0, actor: "test", operation: "damage" }, () => hogar.store.db.exec(change));
 const count = ({ hogar }: World, query: string) => one<{ n: number }>(hogar, `SELECT count(*) AS n FROM ${query}`).n;
 const needs = ({ hogar }: World) => {
-  const result = look(hogar, todayView, {}, office);
+  const result = look(hogar, ownViews.today, {}, office);
   return result.ok ? result.value.needs : [];
 };
 
@@ -47,6 +48,7 @@ describe("a job of the worker that throws", () => {
     const ran: string[] = [];
     const broken: ScheduledJob = {
       name: "broken",
+      order: 0,
       everyMs: 0,
       run: () => {
         throw new Error("broken");
@@ -54,6 +56,7 @@ describe("a job of the worker that throws", () => {
     };
     const after: ScheduledJob = {
       name: "after",
+      order: 0,
       everyMs: 0,
       run: () => {
         ran.push("after");

@@ -1,6 +1,7 @@
 import type { Hogar } from "@/kernel/hogar";
 import { readBusiness } from "@/store/business";
-import { jobs, outbox, type ScheduledJob } from "./jobs";
+import type { ScheduledJob } from "@/kernel/scheduled";
+import { jobs, outbox } from "./jobs";
 import { openLanes } from "./outbox";
 
 const tickMs = 1_000;

@@ -6,13 +6,13 @@ import { look } from "@/kernel/view";
 import { settleLost } from "@/modules/messages/operations/settle-lost";
 import { messageSetup } from "@/modules/messages/views/message-setup";
 import { decideCharge } from "@/modules/money/operations/record-outcomes";
-import { todayView } from "@/modules/today/views/today";
+import { ownViews } from "@/registry/modules";
 import { drainOutbox, openLanes } from "@/worker/outbox";
 import { office, one, smallWorld, system } from "@demo/small-world";
 import fc from "fast-check";
 
 const needs = (world: ReturnType<typeof smallWorld>) => {
-  const view = look(world.hogar, todayView, {}, office);
+  const view = look(world.hogar, ownViews.today, {}, office);
   return view.ok ? view.value.needs : [];
 };
 const states = (world: ReturnType<typeof smallWorld>) =>

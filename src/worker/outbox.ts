@@ -1,7 +1,10 @@
 import type { Hogar } from "@/kernel/hogar";
 import { type Rows } from "@/store/rows";
 import { insertRow } from "@/store/insert";
-import { type Effect, effects } from "./effects";
+import type { Effect, EffectKind } from "@/kernel/effects";
+import { modules } from "@/registry/modules";
+
+const effects: Readonly<Record<string, EffectKind>> = Object.assign({}, ...modules.map((module) => module.effects));
 
 /**
  * The durable outbox. An effect is leased, carried out, and marked done after its outcome has been

@@ -5,7 +5,7 @@ import { giveBackRoom } from "@/modules/due/operations/give-back-room";
 import { enterCodeByLink, sendCodeByLink } from "@/modules/my-visit/operations/proof";
 import { myVisit } from "@/modules/my-visit/views/my-visit";
 import { saveSecurity } from "@/modules/people/operations/save-security";
-import { todayView } from "@/modules/today/views/today";
+import { ownViews } from "@/registry/modules";
 import { runDue } from "@/worker/loop";
 import { office, one, saidOf, smallWorld, system, visitor, worldWithPost } from "@demo/small-world";
 import { holdOffer } from "./operations/hold-offer";
@@ -111,7 +111,7 @@ describe("strangers at the front door", () => {
     closer(world);
     for (let n = 0; n < 6; n++) hold(world, from("one office", `browser ${n}`), 10 + n);
     const needs = () => {
-      const today = look(world.hogar, todayView, {}, office);
+      const today = look(world.hogar, ownViews.today, {}, office);
       return today.ok ? today.value.needs.filter((need) => need.kind === "hoarding") : [];
     };
     expect(needs()).toHaveLength(1);
@@ -257,7 +257,7 @@ describe("somebody whom we know", () => {
       /3 times/,
     );
     expect(hold(world, from("anywhere"), 15, 0, known)).toMatchObject({ problem: { code: "too-many-holds" } });
-    const today = look(world.hogar, todayView, {}, office);
+    const today = look(world.hogar, ownViews.today, {}, office);
     const need = today.ok ? today.value.needs.find(({ kind }) => kind === "hoarding") : undefined;
     expect(need!.words).toBe("Mira Okonjo has booked 3 times online");
     expect(mustPerform(world.hogar, giveBackRoom, need!.givesBack!, office)).toEqual({ holds: 0, bookings: 3 });

@@ -14,8 +14,8 @@ import { payouts } from "@/modules/money/views/payouts";
 import { myInvoice } from "@/modules/money/views/papers";
 import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { myVisit } from "@/modules/my-visit/views/my-visit";
-import { firstBroken } from "@/modules/records/laws";
-import { todayView } from "@/modules/today/views/today";
+import { firstBroken } from "@/registry/laws";
+import { ownViews } from "@/registry/modules";
 import { firstPage } from "@/ui/first-page";
 import { runDue } from "@/worker/loop";
 import { collectionRules, declined, good, lost, owing } from "@demo/owing";
@@ -43,7 +43,7 @@ const inParts = (w: World, parts: [string, number][]) =>
     office,
   );
 const needs = ({ hogar }: World) => {
-  const view = look(hogar, todayView, {}, office);
+  const view = look(hogar, ownViews.today, {}, office);
   return view.ok ? view.value.needs.map(({ kind }) => kind) : [];
 };
 
@@ -350,7 +350,7 @@ describe("a customer who objects to a charge", () => {
     await w.until("2027-03-23");
     const words = "The chimney was not swept.";
     mustPerform(w.hogar, objectToCharge, { token: w.token, words }, visitor);
-    const shown = look(w.hogar, todayView, {}, office);
+    const shown = look(w.hogar, ownViews.today, {}, office);
     if (!shown.ok) throw new Error(shown.problem.sentence);
     expect(shown.value.needs).toMatchObject([{ kind: "objection", detail: expect.stringContaining(words) }]);
     await w.until("2027-04-20");

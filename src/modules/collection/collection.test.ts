@@ -13,7 +13,7 @@ import { creditInvoiceByHand, refundPayment } from "@/modules/money/operations/c
 import { splitInvoice } from "@/modules/money/operations/parts";
 import { recordDispute } from "@/modules/money/operations/disputes";
 import { payoutIsThere, recordPayout } from "@/modules/money/operations/payouts";
-import { firstBroken } from "@/modules/records/laws";
+import { firstBroken } from "@/registry/laws";
 import { runDue } from "@/worker/loop";
 import { drainOutbox } from "@/worker/outbox";
 import { asks, collectionRules as rules, declined, good, lost, owing } from "@demo/owing";

@@ -2,7 +2,7 @@ import { mustPerform, perform, viewContext } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { tellOfficeOf } from "@/modules/messages/telling-us";
 import { creditInvoiceByHand, refundPayment } from "@/modules/money/operations/corrections";
-import { firstBroken } from "@/modules/records/laws";
+import { firstBroken } from "@/registry/laws";
 import { money } from "@/modules/money/views/money";
 import { recordPayment } from "@/modules/money/operations/record-payment";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";

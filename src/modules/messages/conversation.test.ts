@@ -6,7 +6,7 @@ import { look } from "@/kernel/view";
 import { saveService } from "@/modules/catalogue/operations/save-service";
 import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
-import { todayView } from "@/modules/today/views/today";
+import { ownViews } from "@/registry/modules";
 import { runDue } from "@/worker/loop";
 import { drainOutbox } from "@/worker/outbox";
 import { office, one, saidOf, serviceInput, smallWorld, system } from "@demo/small-world";
@@ -342,7 +342,7 @@ describe("an answer", () => {
     w.text("Yes, and my boiler is leaking gas");
     expect(w.visit().confirmed_at).toBeNull();
     const first = () => {
-      const seen = look(w.hogar, todayView, {}, office);
+      const seen = look(w.hogar, ownViews.today, {}, office);
       return seen.ok ? seen.value.needs[0] : null;
     };
     expect(first()).toMatchObject({ kind: "danger", words: expect.stringContaining("leaking gas") });

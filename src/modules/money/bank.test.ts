@@ -8,7 +8,7 @@ import { readFile } from "@/core/imports/read-file";
 import { eraseCustomer } from "@/modules/customers/operations/archive-customer";
 import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
 import { addImportRows, beginImport, takeImport, undoImport } from "@/modules/imports/operations/imports";
-import { firstBroken } from "@/modules/records/laws";
+import { firstBroken } from "@/registry/laws";
 import { firstPage } from "@/ui/first-page";
 import { runDue } from "@/worker/loop";
 import { office, one, saidOf, smallWorld, system } from "@demo/small-world";

@@ -3,7 +3,7 @@ import { personActor } from "@/core/people/permissions";
 import { sealedToken } from "@/kernel/links";
 import { mustPerform, perform, viewContext } from "@/kernel/operation";
 import { look } from "@/kernel/view";
-import { firstBroken } from "@/modules/records/laws";
+import { firstBroken } from "@/registry/laws";
 import { bookInOffice } from "@/modules/booking/operations/book-in-office";
 import { pauseRepeat } from "@/modules/repeats/operations/changes";
 import { makeRepeat } from "@/modules/repeats/operations/repeats";

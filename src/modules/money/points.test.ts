@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { bookInOffice } from "@/modules/booking/operations/book-in-office";
-import { firstBroken } from "@/modules/records/laws";
+import { firstBroken } from "@/registry/laws";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
 import { office, one, paymentFor, saidOf, type SmallBooking, smallWorld } from "@demo/small-world";

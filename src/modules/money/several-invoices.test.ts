@@ -3,7 +3,7 @@ import { testCards } from "@/gateways/cards-standin";
 import { sealedToken } from "@/kernel/links";
 import { mustPerform, perform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
-import { firstBroken } from "@/modules/records/laws";
+import { firstBroken } from "@/registry/laws";
 import { insertRow } from "@/store/insert";
 import { runDue } from "@/worker/loop";
 import { office, one, saidOf, smallWorld, visitor } from "@demo/small-world";

@@ -6,7 +6,7 @@ import { saveBookingRules } from "@/modules/placing/operations/booking-rules";
 import { saveOpening } from "@/modules/placing/operations/opening";
 import { saveZone } from "@/modules/place/operations/save-zone";
 import { saveTechnician } from "@/modules/team/operations/save-technician";
-import { todayView } from "@/modules/today/views/today";
+import { ownViews } from "@/registry/modules";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { fieldDay } from "@/modules/visits/views/field";
 import { office, one, saidOf, smallWorld } from "@demo/small-world";
@@ -88,7 +88,7 @@ it("a visit under way after midnight is nobody's open end, and its technician st
   const who = personActor({ id: 9, name: "Bram Okafor", role: "technician", technicianId });
   const day = look(world.hogar, fieldDay, {}, who);
   expect(day.ok && day.value.stops.map(({ id }) => id)).toEqual([visitId]);
-  const today = look(world.hogar, todayView, {}, office);
+  const today = look(world.hogar, ownViews.today, {}, office);
   expect(today.ok && today.value.needs.filter(({ kind }) => kind === "not closed")).toEqual([]);
   mustPerform(world.hogar, advanceVisit, { visitId, to: "done" }, office);
   expect(placed(world, visitId)).toMatchObject({ arrives: at(1435), leaves: at(1440 + 25) });

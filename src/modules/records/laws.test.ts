@@ -8,7 +8,7 @@ import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { office, one, paymentFor, smallWorld, system } from "@demo/small-world";
 import { insertRow } from "@/store/insert";
 import Database from "better-sqlite3";
-import { firstBroken } from "./laws";
+import { firstBroken } from "@/registry/laws";
 
 /** A business with an invoice that was paid, credited in part and refunded, and a visit to come; as a file that anybody can write into. */
 function somebodysDatabase() {

@@ -17,7 +17,7 @@ import { cancelVisit } from "@/modules/visits/operations/cancel-visit";
 import { runDue } from "@/worker/loop";
 import { office, smallWorld, system } from "@demo/small-world";
 import fc from "fast-check";
-import { firstBroken } from "./laws";
+import { firstBroken } from "@/registry/laws";
 
 const good = "9900000000001006";
 

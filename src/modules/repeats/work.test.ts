@@ -9,7 +9,7 @@ import { saveService } from "@/modules/catalogue/operations/save-service";
 import { saveSite } from "@/modules/customers/operations/sites";
 import { recordKeptCard } from "@/modules/money/operations/cards";
 import { personActor } from "@/core/people/permissions";
-import { worker } from "@/worker/effects";
+import { worker } from "@/kernel/scheduled";
 import { runDue } from "@/worker/loop";
 import { businessInput, office, one, saidOf, serviceInput, smallWorld } from "@demo/small-world";
 import { agreeRepeat } from "./operations/agree-repeat";

@@ -3,7 +3,7 @@ import { sealedToken } from "@/kernel/links";
 import { look } from "@/kernel/view";
 import { threads } from "@/modules/messages/views/threads";
 import { recordPayment } from "@/modules/money/operations/record-payment";
-import { todayView } from "@/modules/today/views/today";
+import { ownViews } from "@/registry/modules";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { runDue } from "@/worker/loop";
 import { office, one, paymentFor, saidOf, type SmallBooking, visitor, worldWithPost } from "@demo/small-world";
@@ -52,7 +52,7 @@ function world(more: Partial<typeof rules> = {}) {
     return view.ok ? view.value.rows : [];
   };
   const needs = () => {
-    const view = look(w.hogar, todayView, {}, office);
+    const view = look(w.hogar, ownViews.today, {}, office);
     return view.ok ? view.value.needs.filter(({ kind }) => kind === "trouble").map(({ words }) => words) : [];
   };
   return { ...w, done, hours, asked, tokenOf, answer, page, list, needs };

@@ -6,7 +6,7 @@ import { handIncoming } from "@/modules/people/operations/hand-incoming";
 import { savePerson } from "@/modules/people/operations/save-person";
 import { recordErrand } from "@/modules/team/operations/absences";
 import { saveTechnician, setTechnicianActive } from "@/modules/team/operations/save-technician";
-import { todayView } from "@/modules/today/views/today";
+import { ownViews } from "@/registry/modules";
 import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { visitSheet } from "@/modules/visits/views/visit-sheet";
 import { firstPage } from "@/ui/first-page";
@@ -146,7 +146,7 @@ describe("the team", () => {
       look(world.hogar, visitSheet, { visitId: first.visitId }, limited).ok,
       look(world.hogar, visitSheet, { visitId: second.visitId }, limited),
     ]).toMatchObject([true, { problem: { code: "not-your-visit" } }]);
-    const today = look(world.hogar, todayView, {}, limited);
+    const today = look(world.hogar, ownViews.today, {}, limited);
     expect(today.ok && today.value.technicians.map((t) => t.id)).toEqual([owner]);
   });
 

@@ -13,12 +13,12 @@ import { advanceVisit } from "@/modules/visits/operations/advance-visit";
 import { runDue } from "@/worker/loop";
 import { office, one, paymentFor, smallWorld, visitor } from "@demo/small-world";
 import { board } from "@/modules/placing/views/board";
-import { todayView } from "./views/today";
+import { ownViews } from "@/registry/modules";
 
 type World = ReturnType<typeof smallWorld>;
 const dispatcher = personActor({ id: 2, name: "Tomas", role: "dispatcher", technicianId: null });
 const today = (world: World, actor = office) => {
-  const view = look(world.hogar, todayView, {}, actor);
+  const view = look(world.hogar, ownViews.today, {}, actor);
   if (!view.ok) throw new Error(view.problem.sentence);
   return view.value;
 };

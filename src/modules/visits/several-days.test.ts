@@ -3,7 +3,7 @@ import { saveService } from "@/modules/catalogue/operations/save-service";
 import { look } from "@/kernel/view";
 import { moveVisit } from "@/modules/placing/operations/move-visit";
 import { whyNot } from "@/modules/placing/views/why-not";
-import { firstBroken } from "@/modules/records/laws";
+import { firstBroken } from "@/registry/laws";
 import { office, one, saidOf, serviceInput, smallWorld } from "@demo/small-world";
 import { advanceVisit } from "./operations/advance-visit";
 import { cancelVisit } from "./operations/cancel-visit";

@@ -1,23 +1,16 @@
+import { dayMs } from "@/core/horizons";
 import { moneyWords } from "@/core/money/amounts";
-import { addDays } from "@/core/time/dates";
+import { paymentStates } from "@/core/money/states";
+import { momentIn } from "@/core/time/local-words";
 import { dayWords } from "@/core/time/words";
+import type { Needs } from "@/kernel/module";
+import type { NeedsPerson } from "@/kernel/needs";
 import type { ViewContext } from "@/kernel/operation";
-import type { NeedsPerson } from "./needs";
 
 /** Of each kind so many are named one by one. */
 const mostShown = 6;
+const mostCharges = 10;
 const invoiceHref = (id: number) => `/money?list=invoices&show=all&id=${id}`;
-
-/** What of the money needs a person, each with its one next action. */
-export const moneyNeeds = (context: ViewContext): NeedsPerson[] => [
-  ...overdue(context),
-  ...disputes(context),
-  ...objections(context),
-  ...paidTwice(context),
-  ...notCollected(context),
-  ...brokenPromises(context),
-  ...bank(context),
-];
 
 function overdue({ sql, today }: ViewContext): NeedsPerson[] {
   const { n } = sql<{ n: number }>(
@@ -84,44 +77,6 @@ const paidTwice = ({ sql, business, now }: ViewContext): NeedsPerson[] =>
       href: invoiceHref(id),
     }));
 
-/** Cards that were tried to the end, as long as nothing has come of it and nobody has promised a day. */
-const notCollected = ({ sql, business, today }: ViewContext): NeedsPerson[] =>
-  sql<{ id: number; name: string; minor: number; problem: string | null }>(
-    `SELECT i.id, c.name, b.open_minor AS minor, p.problem
-      FROM collection_items t JOIN payments p ON p.id = t.payment_id AND p.state = 'declined'
-        JOIN invoices i ON i.id = t.invoice_id JOIN customers c ON c.id = i.customer_id
-        JOIN invoice_balances b ON b.invoice_id = i.id
-      WHERE t.run_date >= ? AND t.followed = 1 AND i.collect_never = 1 AND b.open_minor > 0
-        AND NOT EXISTS (SELECT 1 FROM pay_promises WHERE invoice_id = i.id)
-      GROUP BY i.id ORDER BY max(t.run_date) DESC LIMIT ?`,
-  )
-    .all(addDays(today, -14), mostShown)
-    .map(({ id, name, minor, problem }) => ({
-      kind: "not collected",
-      words: `${moneyWords(minor, business.currency)} of ${name} could not be collected`,
-      detail: `${problem ?? "No card has paid"}; they were asked for another card`,
-      href: invoiceHref(id),
-    }));
-
-const brokenPromises = ({ sql, business, today }: ViewContext): NeedsPerson[] =>
-  sql<{ id: number; name: string; minor: number; day: string; phone: string }>(
-    `SELECT i.id, c.name, c.phone, b.open_minor AS minor, max(m.day) AS day
-      FROM pay_promises m JOIN invoices i ON i.id = m.invoice_id JOIN customers c ON c.id = i.customer_id
-        JOIN invoice_balances b ON b.invoice_id = i.id
-      WHERE m.ended = 'broken' AND m.day >= ? AND b.open_minor > 0
-        AND NOT EXISTS (SELECT 1 FROM pay_promises WHERE invoice_id = i.id AND ended IS NULL)
-        AND NOT EXISTS (SELECT 1 FROM money_calls k WHERE k.invoice_id = i.id AND k.at > m.made_at)
-      GROUP BY i.id ORDER BY day LIMIT ?`,
-  )
-    .all(addDays(today, -30), mostShown)
-    .map(({ name, minor, day, phone }) => ({
-      kind: "broken promise",
-      words: `${name} wanted to pay ${moneyWords(minor, business.currency)} on ${dayWords(day)}, and has not`,
-      detail: `Phone ${phone}, and write down what they say`,
-      href: "/money?list=collection",
-      date: day,
-    }));
-
 function bank({ sql }: ViewContext): NeedsPerson[] {
   const { n } = sql<{ n: number }>("SELECT count(*) AS n FROM bank_lines WHERE state = 'open'").get()!;
   if (n === 0) return [];
@@ -134,3 +89,43 @@ function bank({ sql }: ViewContext): NeedsPerson[] {
     },
   ];
 }
+
+/** Deposits and bills whose card was declined within a week, and nothing has been tried since. */
+const declined = ({ sql, now }: ViewContext): NeedsPerson[] =>
+  sql<{ id: number; visit_id: number; date: string; name: string; purpose: string; problem: string }>(
+    `SELECT p.id, v.id AS visit_id, v.date, c.name, p.purpose, p.problem
+      FROM payments p JOIN customers c ON c.id = p.customer_id JOIN visits v ON v.job_id = p.job_id
+        JOIN jobs j ON j.id = p.job_id
+      WHERE p.state = 'declined' AND j.state <> 'cancelled' AND p.settled_at > ?
+        AND NOT EXISTS (SELECT 1 FROM payments q WHERE q.job_id = p.job_id AND q.purpose = p.purpose AND q.id > p.id)
+      GROUP BY p.id ORDER BY p.id DESC LIMIT 10`,
+  )
+    .all(now - 7 * dayMs)
+    .map((p) => ({
+      kind: "failed card",
+      words: `${p.name}: the card for the ${p.purpose} was declined`,
+      detail: p.problem,
+      href: `/board?date=${p.date}&visit=${p.visit_id}`,
+    }));
+
+/** Charges of which the card service has said nothing for a day: a person looks there, and says how it was. */
+const unknownCharges = ({ sql, now, business }: ViewContext): NeedsPerson[] =>
+  sql<{ id: number; name: string; minor: number; customerId: number; at: number }>(
+    `SELECT p.id, c.name, p.amount_minor + p.tip_minor AS minor, c.id AS customerId, p.asked_at AS at
+      FROM payments p JOIN customers c ON c.id = p.customer_id
+      WHERE p.method = 'card' AND p.state IN ${paymentStates.sql("under way")} AND p.asked_at < ? ORDER BY p.id DESC LIMIT ?`,
+  )
+    .all(now - dayMs, mostCharges)
+    .map(({ id, name, minor, customerId, at }) => ({
+      kind: "stuck",
+      words: `Whether ${name}’s card was charged ${moneyWords(minor, business.currency)} is not known`,
+      detail: `Asked on ${momentIn(at, business.time_zone)}. Look at your card service, and say how it was; until then it is asked again.`,
+      href: `/customers/${customerId}`,
+      charge: { paymentId: id },
+    }));
+
+export const moneyNeeds: readonly Needs[] = [
+  { may: "office.see", read: declined },
+  { may: "money.change", read: unknownCharges },
+  ...[overdue, disputes, objections, paidTwice, bank].map((read): Needs => ({ may: "money.see", read })),
+];

@@ -1,52 +1,5 @@
-import type { ViewContext } from "@/kernel/operation";
+import type { Law } from "@/kernel/laws";
 import { brokenChain } from "@/store/ledger-chain";
-import { visitStates } from "@/core/visits/states";
-
-type Sql = ViewContext["sql"];
-
-/** A law of the data: what it says, and what breaks it, in words: a query that answers `what`, or a look that answers it or null. */
-export interface Law {
-  says: string;
-  breaks: string | ((sql: Sql) => string | null);
-}
-
-/** What must always be true of the data, the money first; each finds nothing that breaks it. */
-export function lawsOf(sql: Sql): Law[] {
-  return [
-    ...ledger,
-    ...papers,
-    ...whatTheyAreAbout,
-    ...places,
-    ...points,
-    ...numbered.map(withoutGaps),
-    ...days,
-    ...asRecorded(sql),
-  ];
-}
-
-/** How far a look at the laws is: how many of them were looked at, and the first that is broken. */
-export interface Checked {
-  done: number;
-  laws: number;
-  broken: { law: string; what: string } | null;
-}
-
-/** Looks at one law after the other, until one is broken. */
-export function* checkLaws(sql: Sql): Generator<Checked> {
-  const laws = lawsOf(sql);
-  for (const [i, { says, breaks }] of laws.entries()) {
-    const what =
-      typeof breaks === "string" ? (sql<{ what: string }>(`${breaks} LIMIT 1`).get()?.what ?? null) : breaks(sql);
-    yield { done: i + 1, laws: laws.length, broken: what === null ? null : { law: says, what } };
-    if (what !== null) return;
-  }
-}
-
-/** The first law that is broken, and by what; null where all hold. */
-export function firstBroken(sql: Sql): Checked["broken"] {
-  for (const { broken } of checkLaws(sql)) if (broken) return broken;
-  return null;
-}
 
 const ledger: Law[] = [
   {
@@ -255,98 +208,11 @@ const withoutGaps = ({ table, name }: { table: string; name: string }): Law => (
     UNION ALL SELECT '1 of ' || year || ' is missing' FROM ${table} WHERE year > 0 GROUP BY year HAVING min(number) > 1`,
 });
 
-const days: Law[] = [
-  {
-    says: "Nobody is in two places at once.",
-    breaks: `SELECT t.name || ' on ' || a.date || ': visits ' || a.visit_id || ' and ' || b.visit_id AS what
-      FROM placements a JOIN placements b ON b.technician_id = a.technician_id AND b.date = a.date AND b.visit_id > a.visit_id
-        JOIN technicians t ON t.id = a.technician_id JOIN visits v ON v.id = a.visit_id JOIN visits w ON w.id = b.visit_id
-      WHERE a.settled = 0 AND b.settled = 0
-        AND iif(v.work_place = 'afar' OR w.work_place = 'afar', a.arrives, a.drive_from) < b.leaves
-        AND a.leaves > iif(v.work_place = 'afar' OR w.work_place = 'afar', b.arrives, b.drive_from)
-        AND (v.shared_id IS NULL OR v.shared_id IS NOT w.shared_id)`,
-  },
-  {
-    says: "A visit stands on the day for which it is placed.",
-    breaks: `SELECT 'visit ' || v.id || ' of ' || v.date || ', placed on ' || p.date AS what
-      FROM placements p JOIN visits v ON v.id = p.visit_id WHERE p.settled = 0 AND p.date <> v.date`,
-  },
-  {
-    says: "Forecasts carry no papers.",
-    breaks:
-      "SELECT 'visit ' || id AS what FROM visits WHERE state = 'forecast' AND (job_id IS NOT NULL OR repeat_id IS NULL)",
-  },
-  {
-    says: "One date of a repeat is one visit.",
-    breaks: `SELECT 'repeat ' || repeat_id || ', ' || repeat_date AS what
-      FROM visits WHERE repeat_id IS NOT NULL AND state <> 'cancelled' AND repeat_date IS NOT NULL
-      GROUP BY repeat_id, repeat_date HAVING count(*) > 1`,
-  },
-  {
-    says: "What was promised belongs to a job, and is written down as a promise.",
-    breaks: `SELECT 'visit ' || id AS what FROM visits v WHERE state IN ${visitStates.sql("expect")}
-      AND (job_id IS NULL OR NOT EXISTS (SELECT 1 FROM promises p WHERE p.visit_id = v.id AND p.ended_at IS NULL
-        AND p.window_from = v.window_from AND p.window_to = v.window_to))`,
-  },
-  {
-    says: "A job has one link in force at most.",
-    breaks: "SELECT 'job ' || job_id AS what FROM links WHERE revoked_at IS NULL GROUP BY job_id HAVING count(*) > 1",
-  },
+export const moneyLaws: readonly Law[] = [
+  ...ledger,
+  ...papers,
+  ...whatTheyAreAbout,
+  ...places,
+  ...points,
+  ...numbered.map(withoutGaps),
 ];
-
-/** Tables whose rows stand as the last recorded change left them: nothing is changed past the record. */
-const recorded = [
-  "ledger_events",
-  "ledger_entries",
-  "invoices",
-  "invoice_lines",
-  "credit_notes",
-  "credit_note_lines",
-  "payments",
-  "refunds",
-  "handovers",
-  "payouts",
-  "disputes",
-  "bank_lines",
-  "fees",
-  "points",
-  "repeat_bills",
-  "placements",
-];
-
-function asRecorded(sql: Sql): Law[] {
-  return recorded.flatMap((table): Law[] => {
-    const columns = sql<{ name: string; type: string; pk: number }>(
-      `SELECT name, type, pk FROM pragma_table_info('${table}') ORDER BY pk`,
-    ).all();
-    const key = columns
-      .filter(({ pk }) => pk > 0)
-      .map(({ name }) => `t.${name}`)
-      .join(" || ' ' || ");
-    // A column that came later, and what the record does not repeat, says nothing; nor do fractions.
-    const differs = columns
-      .filter(({ type }) => type !== "REAL")
-      .map(
-        ({ name }) =>
-          `(json_type(a.after, '$.${name}') IS NOT NULL AND json_extract(a.after, '$.${name}') IS NOT t.${name})`,
-      )
-      .join(" OR ");
-    // The last change of every row is looked up once, and each row finds its own by an index on that.
-    const last = `(SELECT row_key, max(id) AS id FROM audit_changes WHERE entity = '${table}' GROUP BY row_key)`;
-    const changed = {
-      says: `Every row of ${table} stands as the last recorded change left it.`,
-      breaks: `SELECT '${table} ' || a.row_key AS what
-        FROM ${table} t
-          CROSS JOIN ${last} l ON l.row_key = CAST(${key} AS TEXT)
-          CROSS JOIN audit_changes a ON a.id = l.id
-        WHERE a.after IS NOT NULL AND (${differs})`,
-    };
-    const missing = {
-      says: `No row of ${table} is missing that was written and not taken away by the door.`,
-      breaks: `SELECT '${table} ' || l.row_key AS what
-        FROM ${last} l CROSS JOIN audit_changes a ON a.id = l.id
-        WHERE a.after IS NOT NULL AND l.row_key NOT IN (SELECT CAST(${key} AS TEXT) FROM ${table} t)`,
-    };
-    return [changed, missing];
-  });
-}

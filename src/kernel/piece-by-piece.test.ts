@@ -2,9 +2,9 @@ import { Refusal } from "@/core/problems";
 import { mustPerform } from "@/kernel/operation";
 import { look } from "@/kernel/view";
 import { tryAgain } from "@/modules/due/operations/try-again";
-import { todayView } from "@/modules/today/views/today";
+import { ownViews } from "@/registry/modules";
 import { office, smallWorld } from "@demo/small-world";
-import { type PieceByPiece, workThrough } from "./failed-work";
+import { type PieceByPiece, workThrough } from "./piece-by-piece";
 
 /** Work on numbered things, of which some fail for a reason, as each stands in `things`. */
 function worldOf(things: Map<number, { state: string; fails: "not-found" | "day-is-kept" | null }>) {
@@ -22,7 +22,7 @@ function worldOf(things: Map<number, { state: string; fails: "not-found" | "day-
   };
   const turn = (due = [...things.keys()]) => workThrough(world.hogar, piece, due, Infinity);
   const needs = () => {
-    const view = look(world.hogar, todayView, {}, office);
+    const view = look(world.hogar, ownViews.today, {}, office);
     return view.ok ? view.value.needs.filter(({ again }) => again) : [];
   };
   return { ...world, tried, turn, needs };

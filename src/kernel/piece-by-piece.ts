@@ -1,6 +1,6 @@
 import { dayMs, tryAgainDays } from "@/core/horizons";
 import { problems, type Result } from "@/core/problems";
-import type { Hogar } from "@/kernel/hogar";
+import type { Hogar } from "./hogar";
 import { insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
 

@@ -1,4 +1,5 @@
 import { openStore, type Store } from "@/store/database";
+import { foreignWrites } from "./owners";
 import { readFileSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import prettier from "prettier";
@@ -7,7 +8,8 @@ import ts from "typescript";
 /**
  * The types of rows come from the migrations. `npm run rows` writes src/store/rows.ts anew, and then
  * reads every query of the code against the schema: each must be known to SQLite, and give the columns
- * that its row type names, text where text is expected and numbers where numbers are. With `--check`
+ * that its row type names, text where text is expected and numbers where numbers are; and each table is written by its
+ * owner alone (scripts/owners.ts). With `--check`
  * nothing is written; what is out of date or wrong ends it with 1.
  */
 const file = "src/store/rows.ts";
@@ -19,6 +21,7 @@ const text = await prettier.format(rowsFile(store), { ...(await prettier.resolve
 if (!check) writeFileSync(file, text);
 else if (readFileSync(file, "utf8") !== text) problems.push(`${file} is not what the migrations say: npm run rows`);
 const read = checkQueries(store);
+problems.push(...foreignWrites());
 console.log(problems.length ? problems.join("\n") : `${read} queries give the rows that are expected of them`);
 process.exit(problems.length ? 1 : 0);
 

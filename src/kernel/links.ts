@@ -35,6 +35,14 @@ export function makeLink({ sql, now }: OperationContext, jobId: number): void {
   insertRow(sql, "links", { job_id: jobId, nonce: nanoid(32), made_at: now });
 }
 
+/** A link opens nothing any more; false where there was none. */
+export const endLink = ({ sql, now }: OperationContext, jobId: number): boolean =>
+  sql("UPDATE links SET revoked_at = ? WHERE job_id = ? AND revoked_at IS NULL").run(now, jobId).changes > 0;
+
+/** Somebody of the office has taken a link down; false where there is none. */
+export const noteCopied = ({ sql, now }: OperationContext, jobId: number): boolean =>
+  sql("UPDATE links SET copied_at = ? WHERE job_id = ? AND revoked_at IS NULL").run(now, jobId).changes > 0;
+
 /** Who a token stands for, or null where it opens nothing (any more). */
 export function actorOfLink(hogar: Hogar, token: string): Extract<Actor, { kind: "link" }> | null {
   const [id, sealed, ...more] = token.split(".");

@@ -8,7 +8,7 @@ import type { ScheduledJob } from "./scheduled";
 import type { View } from "./view";
 
 /** A table of the schema, or the index by which customers are found. */
-export type Table = keyof Rows | "customer_search";
+type Table = keyof Rows | "customer_search";
 
 /** What needs a person, to whoever may know of it. */
 export interface Needs {

@@ -42,6 +42,10 @@ export function workThrough(hogar: Hogar, piece: PieceByPiece, ids: readonly num
   return null;
 }
 
+/** What failed of a job for one cause is tried again at its next turn. Answers how many that are. */
+export const forgetFailed = ({ store }: Hogar, job: string, problem: string): number =>
+  store.sql("DELETE FROM failed_work WHERE job = ? AND problem = ?").run(job, problem).changes;
+
 type FailedRow = Rows["failed_work"];
 
 /** What is not due any more and has changed since has ended with what it was about: it was done otherwise, cancelled, or is not asked for. */

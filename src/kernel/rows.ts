@@ -25,15 +25,6 @@ export function saveRow<
   }
 }
 
-/** The id of a skill, made where it is not there yet. */
-export function skillNamed({ sql }: OperationContext, name: string): number {
-  const tidy = name.trim();
-  return (
-    sql<{ id: number }>("SELECT id FROM skills WHERE name = ?").get(tidy)?.id ??
-    insertRow(sql, "skills", { name: tidy })
-  );
-}
-
 export function saveLimits(
   { sql }: OperationContext,
   scope: "business" | "zone" | "service" | "technician",
@@ -44,6 +35,18 @@ export function saveLimits(
   for (const per of ["window", "day", "week"] as const)
     if (limits[per] !== null) insertRow(sql, "limits", { scope, subject_id: subjectId, per, most: limits[per] });
 }
+
+/** What is new has the limits of what it was copied from. */
+export const copyLimits = (
+  { sql }: OperationContext,
+  scope: "business" | "zone" | "service" | "technician",
+  fromId: number,
+  toId: number,
+): void =>
+  void sql(
+    `INSERT INTO limits (scope, subject_id, per, most)
+      SELECT scope, @toId, per, most FROM limits WHERE scope = @scope AND subject_id = @fromId`,
+  ).run({ scope, fromId, toId });
 
 /** The ids that something is limited to, in a table of two columns; none are no limit. */
 export function saveNamed(

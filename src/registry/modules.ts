@@ -3,9 +3,11 @@ import { placeModule } from "@/modules/place";
 import { peopleModule } from "@/modules/people";
 import { businessModule } from "@/modules/business";
 import { picturesModule } from "@/modules/pictures";
-import { messagesModule } from "@/modules/messages";
 import { catalogueModule } from "@/modules/catalogue";
 import { customersModule } from "@/modules/customers";
+import { jobsModule } from "@/modules/jobs";
+import { messagesModule } from "@/modules/messages";
+import { samePersonModule } from "@/modules/same-person";
 import { placingModule } from "@/modules/placing";
 import { moneyModule } from "@/modules/money";
 // What is due comes in by itself: the books know nothing of it.
@@ -36,9 +38,11 @@ const subjects = [
   peopleModule,
   businessModule,
   picturesModule,
-  messagesModule,
   catalogueModule,
   customersModule,
+  jobsModule,
+  messagesModule,
+  samePersonModule,
   placingModule,
   moneyModule,
   collectionModule,

@@ -8,8 +8,8 @@ import { type ItemRow, questionsOf, termsOf } from "@/modules/catalogue/catalogu
 import { spendPoints } from "@/modules/money/points";
 import { keptAnswers } from "@/modules/catalogue/job-items";
 import { checklistColumn } from "@/store/columns";
-import { insertRow } from "@/store/insert";
 import { countForInvite } from "./invited";
+import { addJob } from "@/modules/jobs/work";
 
 export interface NewJob {
   /** Where its messages go, where that is not to the customer as we know them. */
@@ -40,38 +40,35 @@ export interface NewJob {
 
 /** Turns a hold or a forecast into a promised visit with a job, its lines and the customer's link. Answers the job's id. */
 export function agreeJob(context: OperationContext, job: NewJob): number {
-  const { sql, now } = context;
-  const id = insertRow(sql, "jobs", {
-    customer_id: job.customerId,
-    site_id: job.siteId,
-    service_id: job.items[0]!.service.id,
-    state: job.depositMinor > 0 ? "awaiting deposit" : "agreed",
-    total_minor: job.order.totalMinor,
-    tax_minor: job.order.taxMinor,
-    deposit_minor: job.depositMinor,
-    note: job.note,
-    instructions: job.items[0]!.pattern?.note ?? "",
-    photos: JSON.stringify(job.photos ?? []),
-    fields: JSON.stringify(job.fields ?? []),
-    pays: job.atDoor ? "at the door" : "by invoice",
-    approval: job.toConfirm ? "waiting" : "given",
-    name: job.reach?.name.trim() ?? "",
-    mail: job.reach?.mail.trim() ?? "",
-    phone: job.reach ? phoneKept(job.reach.phone, context.business.phone) : "",
-    reminders: agreedTo(job, "reminders"),
-    offers: agreedTo(job, "offers"),
-    coupon_id: job.couponId ?? null,
-    source: job.source ?? "",
-    proof: job.proof ?? "known",
-    from_address: context.origin.address,
-    from_browser: context.origin.browser,
-    booked_at: now,
-    booked_by: job.bookedBy,
-  });
-  for (const [i, { service, quantity, answers, extras, pattern }] of job.items.entries())
-    insertRow(sql, "job_items", {
-      job_id: id,
-      position: i,
+  const id = addJob(context, {
+    job: {
+      customer_id: job.customerId,
+      site_id: job.siteId,
+      service_id: job.items[0]!.service.id,
+      state: job.depositMinor > 0 ? ("awaiting deposit" as const) : ("agreed" as const),
+      total_minor: job.order.totalMinor,
+      tax_minor: job.order.taxMinor,
+      deposit_minor: job.depositMinor,
+      note: job.note,
+      instructions: job.items[0]!.pattern?.note ?? "",
+      photos: JSON.stringify(job.photos ?? []),
+      fields: JSON.stringify(job.fields ?? []),
+      pays: job.atDoor ? "at the door" : "by invoice",
+      approval: job.toConfirm ? "waiting" : "given",
+      name: job.reach?.name.trim() ?? "",
+      mail: job.reach?.mail.trim() ?? "",
+      phone: job.reach ? phoneKept(job.reach.phone, context.business.phone) : "",
+      reminders: agreedTo(job, "reminders"),
+      offers: agreedTo(job, "offers"),
+      coupon_id: job.couponId ?? null,
+      source: job.source ?? "",
+      proof: job.proof ?? "known",
+      from_address: context.origin.address,
+      from_browser: context.origin.browser,
+      booked_at: context.now,
+      booked_by: job.bookedBy,
+    },
+    items: job.items.map(({ service, quantity, answers, extras, pattern }, i) => ({
       service_id: service.id,
       pattern_id: pattern?.id ?? null,
       quantity,
@@ -79,27 +76,19 @@ export function agreeJob(context: OperationContext, job: NewJob): number {
       extras: JSON.stringify(extras),
       terms: JSON.stringify(termsOf(service)),
       total_minor: job.order.items[i]!.totalMinor,
-    });
-  for (const [i, line] of job.order.lines.entries())
-    insertRow(sql, "job_lines", {
-      job_id: id,
-      position: i,
+    })),
+    lines: job.order.lines.map((line) => ({
       description: line.description,
       quantity: line.quantity,
       unit_minor: line.unitMinor,
       tax_bp: line.taxBp,
       amount_minor: line.amountMinor,
       tax_minor: line.taxMinor,
-    });
-  sql(
-    `UPDATE visits SET state = 'promised', job_id = ?, held_until = NULL, checklist = ?,
-        again_months = iif(id = ? AND repeat_id IS NULL, ?, NULL)
-      WHERE id = ? OR first_visit_id = ?`,
-  ).run(id, JSON.stringify(checklistOf(job.items)), job.visitId, againMonths(job.items), job.visitId, job.visitId);
-  sql(
-    `INSERT INTO promises (visit_id, made_at, window_from, window_to) SELECT id, ?, window_from, window_to
-      FROM visits WHERE id = ? OR first_visit_id = ?`,
-  ).run(now, job.visitId, job.visitId);
+    })),
+    visitId: job.visitId,
+    checklist: checklistOf(job.items),
+    againMonths: againMonths(job.items),
+  });
   makeLink(context, id);
   spendPoints(context, { customerId: job.customerId, jobId: id, points: job.order.pointsUsed });
   countForInvite(context, {

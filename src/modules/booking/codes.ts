@@ -3,6 +3,7 @@ import { dayMs } from "@/core/horizons";
 import { hashed, isHashOf } from "@/kernel/keys";
 import type { OperationContext } from "@/kernel/operation";
 import { randomInt } from "node:crypto";
+import { awaitCode, countWrongCode, prove } from "@/modules/jobs/work";
 
 /** How long a code is good, and a booking kept that waits for it. */
 const codeMs = 60 * 60_000;
@@ -39,12 +40,9 @@ export function sendCode(context: OperationContext, jobId: number): void {
   ).get({ before, since: now - dayMs })!;
   if (n >= mostCodes) throw new Refusal("too-many-messages");
   const code = String(randomInt(1_000_000)).padStart(6, "0");
-  sql("UPDATE jobs SET code_hash = ?, code_tries = 0, lapses_at = ? WHERE id = ?").run(
-    hashed(hogar.keys, "codes", textOf(jobId, code)),
-    // Asking for another code keeps the room no longer.
-    proof === "asked" ? (lapses_at ?? now + codeMs) : now + codeMs,
-    jobId,
-  );
+  // Asking for another code keeps the room no longer.
+  const lapsesAt = proof === "asked" ? (lapses_at ?? now + codeMs) : now + codeMs;
+  awaitCode(context, jobId, hashed(hogar.keys, "codes", textOf(jobId, code)), lapsesAt);
   context.later({
     lane: "mail",
     kind: "tell",
@@ -59,14 +57,14 @@ export function sendCode(context: OperationContext, jobId: number): void {
 
 /** Takes a code, or refuses it; each is tried a few times. */
 export function takeCode(context: OperationContext, jobId: number, code: string): "right" | "wrong" {
-  const { sql, now, hogar } = context;
+  const { now, hogar } = context;
   const { code_hash, code_tries, lapses_at } = read(context, jobId);
   if (code_hash === null || code_tries >= mostTries || (lapses_at ?? 0) < now)
     throw new Refusal("wrong-code", { sentence: "This code is over. Have a new one sent." });
   if (!isHashOf(hogar.keys, "codes", textOf(jobId, code.replace(/\D/g, "")), code_hash)) {
-    sql("UPDATE jobs SET code_tries = code_tries + 1 WHERE id = ?").run(jobId);
+    countWrongCode(context, jobId);
     return "wrong";
   }
-  sql("UPDATE jobs SET proof = 'given', code_hash = NULL, lapses_at = NULL WHERE id = ?").run(jobId);
+  prove(context, jobId);
   return "right";
 }

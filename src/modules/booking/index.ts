@@ -1,5 +1,4 @@
 import { defineModule } from "@/kernel/module";
-import { bookingLaws } from "./laws";
 import { bookingNeeds } from "./needs";
 import { bookInOffice } from "./operations/book-in-office";
 import { copyLink } from "./operations/copy-link";
@@ -8,7 +7,7 @@ import { renewLink } from "./operations/renew-link";
 
 export const bookingModule = defineModule({
   name: "booking",
-  owns: ["jobs", "job_items", "job_lines", "visits", "promises", "additions"],
+  owns: [],
   operations: {
     "book-in-office": bookInOffice,
     "copy-link": copyLink,
@@ -16,5 +15,4 @@ export const bookingModule = defineModule({
     "renew-link": renewLink,
   },
   needs: bookingNeeds,
-  laws: bookingLaws,
 });

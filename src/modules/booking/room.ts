@@ -7,8 +7,8 @@ import { placeVisit, takeOut } from "@/modules/placing/days";
 import { openTime } from "@/modules/placing/shared-times";
 import { answersFor, type AskOptions, bookableDates, nearestOffers } from "@/modules/placing/windows";
 import type { VisitRow } from "@/modules/placing/visits";
-import { insertRow } from "@/store/insert";
 import type { Wanted } from "./wanted";
+import { addVisit, setVisitState, shareTime } from "@/modules/jobs/visits";
 
 /** The answer for the chosen window as things stand now, or a refusal that brings the nearest offers. */
 export function stillOffered(
@@ -37,7 +37,7 @@ export function takeRoom(
   const crew = offer.technicians.slice(0, visit.crew).map((t) => Number(t.id));
   let first: number | null = null;
   for (const day of [offer, ...offer.followingDays]) {
-    const id: number = insertRow(context.sql, "visits", {
+    const id: number = addVisit(context, {
       state: "held",
       first_visit_id: first,
       service_id: visit.serviceIds[0]!,
@@ -63,10 +63,7 @@ export function takeRoom(
       from_address: context.origin.address,
       from_browser: context.origin.browser,
     });
-    if (visit.seats > 0)
-      context
-        .sql("UPDATE visits SET shared_id = CAST(? AS INTEGER) WHERE id = ?")
-        .run(offer.seats?.joins ?? openTime(context, visit.serviceIds[0]!), id);
+    if (visit.seats > 0) shareTime(context, id, offer.seats?.joins ?? openTime(context, visit.serviceIds[0]!));
     placeVisit(context, id, crew);
     first ??= id;
   }
@@ -83,6 +80,6 @@ export function releaseHold(context: OperationContext, visitId: number): void {
     .sql<{ id: number }>("SELECT id FROM visits WHERE (id = @visitId OR first_visit_id = @visitId) AND state = 'held'")
     .all({ visitId })) {
     takeOut(context, id);
-    context.sql("UPDATE visits SET state = 'cancelled', held_until = NULL WHERE id = ?").run(id);
+    setVisitState(context, id, "cancelled");
   }
 }

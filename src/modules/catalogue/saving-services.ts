@@ -2,10 +2,11 @@ import { questionProblems } from "@/core/catalogue/question-check";
 import { effectsIn, type Question } from "@/core/catalogue/questions";
 import { Refusal } from "@/core/problems";
 import type { OperationContext } from "@/kernel/operation";
-import { refuseOverlaps, saveLimits, saveNamed, saveRow, skillNamed } from "@/kernel/rows";
+import { refuseOverlaps, saveLimits, saveNamed, saveRow } from "@/kernel/rows";
 import { insertRow } from "@/store/insert";
 import type { SaveService } from "./inputs";
 import { refuseOddWindows, saveOwnWindows } from "./window-patterns";
+import { skillNamed } from "./skills";
 
 /** Adds or changes a service with all that belongs to it. */
 export function storeService(context: OperationContext, service: SaveService): { id: number } {

@@ -12,6 +12,7 @@ import { insertOnce, insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
 import { overLimit } from "@/modules/money/limits";
 import { againDays, type Due, dueOfInvoice, nextRun, rulesOf, runOfToday, type Taken, takenBy, takenOf } from "./rules";
+import { setCardCollects, setCollectionTerms } from "@/modules/money/collection-terms";
 
 type Notice = Rows["collection_notices"];
 
@@ -217,7 +218,7 @@ type Item = Rows["collection_items"] & {
 
 /** What follows from how a charge ended: the next card, another day, or a word to the customer. */
 export function followItem(context: OperationContext, invoiceId: number): void {
-  const { sql, now, business } = context;
+  const { sql, business } = context;
   const item = sql<Item>(
     `SELECT i.*, p.state, p.amount_minor, p.decline_kind, p.problem, coalesce(k.label, 'card') AS card
       FROM collection_items i JOIN payments p ON p.id = i.payment_id LEFT JOIN cards k ON k.id = i.card_id
@@ -242,7 +243,7 @@ export function followItem(context: OperationContext, invoiceId: number): void {
   if (item.state !== "declined") return;
   done();
   const declined = item.decline_kind ?? "later";
-  if (declined !== "later") sql("UPDATE cards SET collects = 0 WHERE id = ?").run(item.card_id);
+  if (declined !== "later") setCardCollects(context, item.card_id!, false);
   const notice = noticeFor(context, invoiceId, item.run_date)!;
   const due = takenOf(context, runOn(rulesOf(context), item.run_date), invoiceId);
   const isAsTold = due !== null && due.openMinor <= notice.amount_minor && overLimit(context, due.openMinor) === null;
@@ -267,14 +268,10 @@ export function followItem(context: OperationContext, invoiceId: number): void {
   }
   if (next === null) {
     // From now on it is the customer's to pay; nobody tries the same cards day after day.
-    sql("UPDATE invoices SET collect_never = 1 WHERE id = ?").run(invoiceId);
+    setCollectionTerms(context, invoiceId, { never: true });
     return tell("charge failed");
   }
-  sql("UPDATE invoices SET collect_on = ?, collect_known = ? WHERE id = ?").run(
-    addDays(item.run_date, next.days),
-    now,
-    invoiceId,
-  );
+  setCollectionTerms(context, invoiceId, { on: addDays(item.run_date, next.days) });
 }
 
 /** Runs of which everything is done, or whose day is over. */

@@ -3,6 +3,7 @@ import { addDays, type LocalDate } from "@/core/time/dates";
 import { dayWords } from "@/core/time/words";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
+import { postponeReminder } from "@/modules/money/collection-terms";
 
 /** The furthest day that a customer may promise by themselves. */
 const furthestPromiseDays = 30;
@@ -25,7 +26,7 @@ export function promisePayment(
     });
   sql("UPDATE pay_promises SET ended = 'changed' WHERE invoice_id = ? AND ended IS NULL").run(invoiceId);
   insertRow(sql, "pay_promises", { invoice_id: invoiceId, day, made_at: now, made_by: by });
-  sql("UPDATE invoices SET remind_on = max(coalesce(remind_on, ''), ?) WHERE id = ?").run(addDays(day, 1), invoiceId);
+  postponeReminder(context, invoiceId, addDays(day, 1));
 }
 
 /** Promises whose invoice is paid, or whose day is over. */

@@ -1,12 +1,13 @@
-import { type Consent, consentWords } from "@/core/messages/consents";
 import { phoneKept, phoneProblem } from "@/core/people/phones";
 import { Refusal } from "@/core/problems";
 import { tidy } from "@/core/words";
 import type { Address } from "@/gateways/types";
 import type { OperationContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
-import type { Reach } from "@/modules/messages/messaging";
+import { recordConsent } from "./consents";
+import type { Reach } from "./reach";
 import { findSame, notePossibleDuplicate, type Shown } from "./same-person";
+import type { Rows } from "@/store/rows";
 
 export interface BookerDetails {
   name: string;
@@ -58,24 +59,6 @@ export function customerFor(
   return { customerId: id, reach: reachedAsTyped ? kept : undefined };
 }
 
-/** Takes down a yes or a no, with the words as they were shown; the same answer again is not written twice. */
-export function recordConsent(
-  { sql, now, business }: OperationContext,
-  customerId: number,
-  kind: Consent,
-  given: boolean,
-  takenBack = false,
-): void {
-  const words = consentWords(business.name)[kind];
-  const last = sql<{ given: number; words: string }>(
-    "SELECT given, words FROM consents WHERE customer_id = ? AND kind = ? ORDER BY id DESC LIMIT 1",
-  ).get(customerId, kind);
-  // Somebody who books again without a tick has not taken back what they agreed to before.
-  if (last && (last.given === (given ? 1 : 0) || (!given && !takenBack))) return;
-  insertRow(sql, "consents", { customer_id: customerId, kind, given: given ? 1 : 0, words, at: now });
-  if (kind !== "card on file") sql(`UPDATE customers SET ${kind} = ? WHERE id = ?`).run(given ? 1 : 0, customerId);
-}
-
 export function siteFor(
   { sql }: OperationContext,
   customerId: number,
@@ -112,3 +95,53 @@ export const storeSite = (
     access: access.trim(),
     parking: parking.trim(),
   });
+
+/** Whoever was put away is back; false where there is no such customer any more. */
+export const reopenCustomer = ({ sql }: OperationContext, id: number): boolean =>
+  sql("UPDATE customers SET archived_at = NULL WHERE id = ? AND merged_into IS NULL AND erased_at IS NULL").run(id)
+    .changes > 0;
+
+/** Columns of a customer, and nothing else, from now on. */
+export function changeCustomer(
+  { sql }: OperationContext,
+  id: number,
+  values: Partial<Omit<Rows["customers"], "id">>,
+): void {
+  const sets = Object.keys(values).map((column) => `${column} = @${column}`);
+  if (sets.length) sql(`UPDATE customers SET ${sets.join(", ")} WHERE id = @id`).run({ ...values, id });
+}
+
+/** Everything but sites, tags and consents that names a customer: whoever has any of it has been used. */
+const usedBy = ["jobs", "repeats", "invoices", "payments", "messages", "replies", "cards"] as const;
+
+/** A customer whom nothing names goes again, with what came along. Answers whether they could. */
+export function removeUnused({ sql }: OperationContext, id: number): boolean {
+  const isUsed =
+    usedBy.some((table) => sql(`SELECT 1 FROM ${table} WHERE customer_id = ? LIMIT 1`).get(id)) ||
+    sql(
+      "SELECT 1 FROM customers WHERE merged_into = @id OR (id = @id AND (merged_into IS NOT NULL OR erased_at IS NOT NULL))",
+    ).get({ id });
+  if (isUsed) return false;
+  for (const table of ["sites", "customer_tags", "consents"]) sql(`DELETE FROM ${table} WHERE customer_id = ?`).run(id);
+  sql("DELETE FROM possible_duplicates WHERE one_id = @id OR other_id = @id").run({ id });
+  sql("DELETE FROM customers WHERE id = ?").run(id);
+  return true;
+}
+
+/** A place at which nothing was done and nothing is to be done goes again. Answers whether it could. */
+export function removeUnusedSite({ sql }: OperationContext, siteId: number): boolean {
+  const used = sql(
+    "SELECT 1 FROM jobs WHERE site_id = @siteId UNION ALL SELECT 1 FROM repeats WHERE site_id = @siteId",
+  );
+  if (used.get({ siteId })) return false;
+  sql("DELETE FROM sites WHERE id = ?").run(siteId);
+  return true;
+}
+
+/** A tag less, by its row. */
+export const removeTag = ({ sql }: OperationContext, id: number): void =>
+  void sql("DELETE FROM customer_tags WHERE id = ?").run(id);
+
+/** A place is in the zone in which it lies now. */
+export const rezoneSite = ({ sql }: OperationContext, siteId: number, zoneId: number): void =>
+  void sql("UPDATE sites SET zone_id = ? WHERE id = ?").run(zoneId, siteId);

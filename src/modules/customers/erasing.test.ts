@@ -22,8 +22,8 @@ import { bookInOffice } from "@/modules/booking/operations/book-in-office";
 import { eraseCustomer } from "./operations/archive-customer";
 import { personal } from "./personal";
 import { customerData } from "./views/customer-data";
-import { possibleDuplicates } from "./views/same-person";
-import { mergeCustomers } from "./operations/same-person";
+import { possibleDuplicates } from "@/modules/same-person/views/same-person";
+import { mergeCustomers } from "@/modules/same-person/operations/same-person";
 import { saveCustomer } from "./operations/save-customer";
 import { saveSite } from "./operations/sites";
 

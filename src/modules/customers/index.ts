@@ -1,9 +1,6 @@
 import { defineModule } from "@/kernel/module";
 import { forgetTraces } from "./effects";
-import { customerJobs } from "./jobs";
 import { archiveCustomer, eraseCustomer } from "./operations/archive-customer";
-import { rezoneSites } from "./operations/rezone";
-import { keepApart, mergeCustomers, splitCustomers } from "./operations/same-person";
 import { saveCustomer } from "./operations/save-customer";
 import { removeView, saveView } from "./operations/saved-views";
 import { archiveSite, saveSite } from "./operations/sites";
@@ -13,7 +10,6 @@ import { customerData } from "./views/customer-data";
 import { customerChoices, customers } from "./views/customers";
 import { find } from "./views/find";
 import { sameAs } from "./views/same-as";
-import { mergingTerms, possibleDuplicates } from "./views/same-person";
 
 export const customersModule = defineModule({
   name: "customers",
@@ -31,14 +27,10 @@ export const customersModule = defineModule({
     "archive-customer": archiveCustomer,
     "archive-site": archiveSite,
     "erase-customer": eraseCustomer,
-    "keep-apart": keepApart,
-    "merge-customers": mergeCustomers,
     "remove-view": removeView,
-    "rezone-sites": rezoneSites,
     "save-customer": saveCustomer,
     "save-site": saveSite,
     "save-view": saveView,
-    "split-customers": splitCustomers,
   },
   views: {
     customer,
@@ -47,10 +39,7 @@ export const customersModule = defineModule({
     "customer-data": customerData,
     customers,
     find,
-    "merging-terms": mergingTerms,
-    "possible-duplicates": possibleDuplicates,
     "same-as": sameAs,
   },
   effects: { "forget traces": forgetTraces },
-  jobs: customerJobs,
 });

@@ -6,7 +6,7 @@ import type { OperationContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
 import type { ContactPerson } from "@/core/people/contact-persons";
 import { contactsColumn } from "@/store/columns";
-import { recordConsent } from "./customers";
+import { recordConsent } from "@/modules/customers/consents";
 import type { SaveCustomer } from "./inputs";
 import { rightsOn } from "@/kernel/seen";
 

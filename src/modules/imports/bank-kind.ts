@@ -3,10 +3,10 @@ import type { Columns } from "@/core/imports/match-columns";
 import { moneyWords } from "@/core/money/amounts";
 import { dayShort } from "@/core/time/words";
 import type { ViewContext } from "@/kernel/operation";
-import { insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
 import { createHash } from "node:crypto";
 import type { KindOfImport } from "./kind";
+import { addBankLine, removeOpenLine } from "@/modules/money/bank";
 
 /** What tells a line apart, so that nobody can read it there: who has paid may ask to be erased. */
 const keyOf = ({ key }: BankDraft): string => hashOf(key);
@@ -49,17 +49,10 @@ export const bankLinesKind: KindOfImport = {
     if (joined !== null) return { id: joined, made: false };
     const { draft } = read(context, values, columns);
     const { date, amountMinor, name, words } = draft;
-    const id = insertRow(context.sql, "bank_lines", {
-      key: keyOf(draft),
-      date,
-      amount_minor: amountMinor,
-      name,
-      words,
-    });
+    const id = addBankLine(context, { key: keyOf(draft), date, amount_minor: amountMinor, name, words });
     return { id, made: true };
   },
-  undo: ({ sql }, { id, made }) =>
-    !made || sql("DELETE FROM bank_lines WHERE id = ? AND state = 'open'").run(id).changes === 1,
+  undo: (context, { id, made }) => !made || removeOpenLine(context, id),
   words(context, values, columns) {
     const { draft } = read(context, values, columns);
     return { name: draft.name || "–", details: detailsOf(draft, context.business.currency) };

@@ -6,6 +6,7 @@ import { storeExtra } from "@/modules/catalogue/saving-extras";
 import { categoryNamed, storeService } from "@/modules/catalogue/saving-services";
 import type { Done } from "@/store/columns";
 import type { KindOfImport } from "./kind";
+import { changeColumns, removeUnused } from "@/modules/catalogue/columns";
 
 type Table = "services" | "extras";
 type Known = { id: number; table: Table };
@@ -40,7 +41,7 @@ function kindFor(kind: "services" | "extras" | "prices"): KindOfImport {
       const { draft } = read(context, values, kind);
       return joined === null ? make(context, kind, draft) : change(context, unnumbered(joined), draft);
     },
-    undo: (context, done) => (done.made ? unmake(context, unnumbered(done.id)) : putBack(context, done)),
+    undo: (context, done) => (done.made ? removeUnused(context, unnumbered(done.id)) : putBack(context, done)),
     words(context, values) {
       const { draft } = read(context, values, kind);
       return { name: draft.name || draft.code, details: detailsOf(draft, context.business.currency) };
@@ -153,39 +154,18 @@ function change(context: OperationContext, { table, id }: Known, draft: Catalogu
   const row = sql<Columns>(`SELECT * FROM ${table} WHERE id = ?`).get(id);
   if (!row) throw new Refusal("not-found");
   const before = Object.fromEntries(Object.keys(set).map((column) => [column, row[column]!]));
-  write(context, { table, id }, set);
+  changeColumns(context, { table, id }, set);
   return { id: numbered({ table, id }), made: false, before, after: set };
-}
-
-function write({ sql }: OperationContext, { table, id }: Known, set: Columns): void {
-  const columns = Object.keys(set);
-  if (columns.length)
-    sql(`UPDATE ${table} SET ${columns.map((column) => `${column} = @${column}`).join(", ")} WHERE id = @id`).run({
-      ...set,
-      id,
-    });
-}
-
-/** What nobody has used yet goes again; what has been booked since is taken out of the catalogue. */
-function unmake({ sql }: OperationContext, { table, id }: Known): boolean {
-  const used =
-    table === "services"
-      ? sql(
-          "SELECT 1 FROM visits WHERE service_id = @id UNION ALL SELECT 1 FROM job_items WHERE service_id = @id UNION ALL SELECT 1 FROM repeats WHERE service_id = @id",
-        ).get({ id })
-      : sql("SELECT 1 FROM service_extras WHERE extra_id = ?").get(id);
-  if (used) return false;
-  if (table === "services")
-    for (const belonging of ["service_skills", "service_hours", "service_technicians", "service_extras"])
-      sql(`DELETE FROM ${belonging} WHERE service_id = ?`).run(id);
-  sql(`DELETE FROM ${table} WHERE id = ?`).run(id);
-  return true;
 }
 
 function putBack(context: OperationContext, { id, before = {}, after = {} }: Done): boolean {
   const known = unnumbered(id);
   const now = context.sql<Columns>(`SELECT * FROM ${known.table} WHERE id = ?`).get(known.id);
   if (!now) return true;
-  write(context, known, Object.fromEntries(Object.entries(before).filter(([column]) => now[column] === after[column])));
+  changeColumns(
+    context,
+    known,
+    Object.fromEntries(Object.entries(before).filter(([column]) => now[column] === after[column])),
+  );
   return true;
 }

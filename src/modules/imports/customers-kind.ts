@@ -17,6 +17,7 @@ import { contactWords } from "@/core/people/contact-persons";
 import { contactsColumn } from "@/store/columns";
 import type { Done } from "@/store/columns";
 import type { KindOfImport } from "./kind";
+import { changeCustomer, removeTag, removeUnused, removeUnusedSite } from "@/modules/customers/customers";
 
 type Values = Record<string, string>;
 const read = ({ business }: ViewContext, values: Values, { dates }: Columns) =>
@@ -58,7 +59,7 @@ export const customersKind: KindOfImport = {
   },
 
   undo(context, done) {
-    return done.made ? unmake(context, done.id) : unjoin(context, done);
+    return done.made ? removeUnused(context, done.id) : unjoin(context, done);
   },
 
   words(context, values, columns) {
@@ -143,11 +144,10 @@ function make(context: OperationContext, draft: CustomerDraft): Done {
     reminders: reminders ?? false,
     offers: offers ?? false,
   });
-  if (language) context.sql("UPDATE customers SET language = ? WHERE id = ?").run(language, id);
-  if (since)
-    context
-      .sql("UPDATE customers SET since_at = ? WHERE id = ?")
-      .run(epochMinute(since, 0, context.business.time_zone) * 60_000, id);
+  changeCustomer(context, id, {
+    ...(language && { language }),
+    ...(since && { since_at: epochMinute(since, 0, context.business.time_zone) * 60_000 }),
+  });
   addSite(context, id, draft);
   return { id, made: true };
 }
@@ -188,36 +188,10 @@ function join(context: OperationContext, draft: CustomerDraft, id: number): Done
   const [before, after] = [gaps.map(([column]) => [column, was(column)]), gaps].map(
     (pairs) => Object.fromEntries(pairs) as Record<string, string>,
   );
-  setColumns(context, id, after!);
+  changeCustomer(context, id, after!);
   const site = addSite(context, id, draft);
   const tags = draft.tags.flatMap((tag) => addTag(context, id, tidy(tag)) ?? []);
   return { id, made: false, before, after, tags, sites: site === null ? [] : [site] };
-}
-
-function setColumns({ sql }: OperationContext, id: number, values: Record<string, string | number | null>): void {
-  const columns = Object.keys(values);
-  if (columns.length)
-    sql(`UPDATE customers SET ${columns.map((column) => `${column} = @${column}`).join(", ")} WHERE id = @id`).run({
-      ...values,
-      id,
-    });
-}
-
-/** Everything but sites, tags and consents that names a customer: whoever has any of it has been used since. */
-const usedBy = ["jobs", "repeats", "invoices", "payments", "messages", "replies", "cards"] as const;
-
-/** A customer who was only imported goes again, with what came along; whoever has been used since stays. */
-function unmake({ sql }: OperationContext, id: number): boolean {
-  const isUsed =
-    usedBy.some((table) => sql(`SELECT 1 FROM ${table} WHERE customer_id = ? LIMIT 1`).get(id)) ||
-    sql(
-      "SELECT 1 FROM customers WHERE merged_into = @id OR (id = @id AND (merged_into IS NOT NULL OR erased_at IS NOT NULL))",
-    ).get({ id });
-  if (isUsed) return false;
-  for (const table of ["sites", "customer_tags", "consents"]) sql(`DELETE FROM ${table} WHERE customer_id = ?`).run(id);
-  sql("DELETE FROM possible_duplicates WHERE one_id = @id OR other_id = @id").run({ id });
-  sql("DELETE FROM customers WHERE id = ?").run(id);
-  return true;
 }
 
 /** What was filled goes where it still stands as it came, and the site where nobody has been since. */
@@ -225,21 +199,13 @@ function unjoin(context: OperationContext, { id, before = {}, after = {}, sites 
   const { sql } = context;
   const now = sql<Rows["customers"]>("SELECT * FROM customers WHERE id = ?").get(id);
   if (!now) return true;
-  setColumns(
+  changeCustomer(
     context,
     id,
     Object.fromEntries(
       Object.entries(before).filter(([column]) => now[column as keyof typeof now] === after[column]),
     ) as Record<string, string>,
   );
-  for (const tag of tags) sql("DELETE FROM customer_tags WHERE id = ?").run(tag);
-  return sites
-    .map((site) => {
-      const used = sql(
-        "SELECT 1 FROM jobs WHERE site_id = @site UNION ALL SELECT 1 FROM repeats WHERE site_id = @site",
-      ).get({ site });
-      if (!used) sql("DELETE FROM sites WHERE id = ?").run(site);
-      return !used;
-    })
-    .every(Boolean);
+  for (const tag of tags) removeTag(context, tag);
+  return sites.map((site) => removeUnusedSite(context, site)).every(Boolean);
 }

@@ -6,10 +6,10 @@ import { Refusal } from "@/core/problems";
 import { dateWords } from "@/core/time/words";
 import type { ViewContext } from "@/kernel/operation";
 import { openPatterns, itemsByPattern } from "@/modules/catalogue/job-patterns";
-import { takeOut } from "@/modules/placing/days";
 import { storeRepeat } from "@/modules/repeats/storing";
 import type { RowProblem } from "@/core/imports/customer-row";
 import type { KindOfImport } from "./kind";
+import { removeRepeat } from "@/modules/repeats/repeats";
 
 type Values = Record<string, string>;
 
@@ -63,13 +63,7 @@ export const repeatsKind: KindOfImport = {
     const used = sql("SELECT 1 FROM visits WHERE repeat_id = ? AND state <> 'forecast'").get(done.id);
     const changed = sql("SELECT 1 FROM repeat_terms WHERE repeat_id = ?").get(done.id);
     if (used || changed) return false;
-    for (const { id } of sql<{ id: number }>("SELECT id FROM visits WHERE repeat_id = ?").all(done.id)) {
-      takeOut(context, id);
-      sql("DELETE FROM visits WHERE id = ?").run(id);
-    }
-    for (const table of ["repeat_exceptions", "repeat_pauses"])
-      sql(`DELETE FROM ${table} WHERE repeat_id = ?`).run(done.id);
-    sql("DELETE FROM repeats WHERE id = ?").run(done.id);
+    removeRepeat(context, done.id);
     return true;
   },
   words(context, values, columns) {

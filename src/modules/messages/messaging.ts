@@ -12,6 +12,7 @@ import type { Rows } from "@/store/rows";
 import { saidTitle } from "@/store/service-names";
 import { contactsColumn } from "@/store/columns";
 import { type AboutWhat, type Reader, write, type Written } from "./writing";
+import { type Reach } from "@/modules/customers/reach";
 
 export interface Telling {
   jobId: number;
@@ -216,13 +217,6 @@ export function tellAboutInvoice(
   // By a link that opens the invoice, and nothing else of the customer.
   if (aboutBills.has(occasion) || occasion === "receipt")
     tellOthers(context, customer, "bills", { invoiceId, opens: { kind: "invoice", id: invoiceId } }, written);
-}
-
-/** Somebody who is not a customer yet, as they told us. */
-export interface Reach {
-  name: string;
-  mail: string;
-  phone: string;
 }
 
 /** Writes to somebody who has asked and is no customer yet, once: by the link of their wish or quote, where there is one. */

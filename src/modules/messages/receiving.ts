@@ -9,11 +9,14 @@ import { visitStates } from "@/core/visits/states";
 import type { OperationContext } from "@/kernel/operation";
 import { languages } from "@/core/messages/languages";
 import { dangerWordsColumn, idsColumn } from "@/store/columns";
-import { insertOnce, insertRow } from "@/store/insert";
+import { insertOnce } from "@/store/insert";
 import type { Rows } from "@/store/rows";
 import { saidTitle } from "@/store/service-names";
 import { tellAsker, tellCustomer, timesOf } from "./messaging";
 import { noteTheirs, threadOfCustomer, threadOfStranger } from "./threads";
+import { addToJob } from "@/modules/jobs/work";
+import { confirmJobs } from "@/modules/jobs/visits";
+import { noteConsent } from "@/modules/customers/consents";
 
 /** Something that has come in by one of the channels. */
 export interface Incoming {
@@ -197,13 +200,7 @@ function act(context: OperationContext, incoming: Incoming, of: Understood): boo
     return true;
   }
   const photos = incoming.photos ?? [];
-  if (visit && photos.length)
-    insertRow(context.sql, "additions", {
-      job_id: visit.job_id,
-      made_at: context.now,
-      words: incoming.body.trim(),
-      photos: JSON.stringify(photos),
-    });
+  if (visit && photos.length) addToJob(context, visit.job_id, { words: incoming.body, photos });
   const isConfirmed = of.asked && visit !== null && meanings.includes("confirms");
   if (isConfirmed) confirmVisits(context, visits, of.id);
   if (visit && (meanings.includes("wishes to move") || meanings.includes("wishes to cancel")))
@@ -221,13 +218,12 @@ function act(context: OperationContext, incoming: Incoming, of: Understood): boo
 
 /** The visits of an answer are confirmed, with all days of their work, and their customer is told which. */
 export function confirmVisits(context: OperationContext, visits: readonly VisitMeant[], replyId: number): void {
-  const { sql, now } = context;
   const [first, ...more] = visits;
   if (!first) return;
-  sql(
-    `UPDATE visits SET confirmed_at = ? WHERE job_id IN (SELECT value FROM json_each(?)) AND confirmed_at IS NULL
-      AND state IN ${visitStates.sql("expect")}`,
-  ).run(now, JSON.stringify(visits.map(({ job_id }) => job_id)));
+  confirmJobs(
+    context,
+    visits.map(({ job_id }) => job_id),
+  );
   tellCustomer(context, {
     jobId: first.job_id,
     visitId: first.id,
@@ -283,28 +279,28 @@ interface ChannelOf {
 /** Nothing goes to this address on this channel from now on. */
 export function endChannel(context: OperationContext, { channel, address, customerId, how }: ChannelOf): void {
   const ended = insertOnce(context.sql, "stops", { channel, address, since: context.now, how });
-  if (ended !== null) noteConsent(context, customerId, channel, false, how);
+  if (ended !== null) noteChannel(context, customerId, channel, false, how);
 }
 
 /** The address is written to on this channel again. */
 export function beginChannel(context: OperationContext, { channel, address, customerId, how }: ChannelOf): void {
   const { changes } = context.sql("DELETE FROM stops WHERE channel = ? AND address = ?").run(channel, address);
-  if (changes) noteConsent(context, customerId, channel, true, how);
+  if (changes) noteChannel(context, customerId, channel, true, how);
 }
 
 /** What they have said stands in the history of what they have agreed to. */
-function noteConsent(
-  { sql, now }: OperationContext,
+function noteChannel(
+  context: OperationContext,
   customerId: number | null,
   channel: Channel,
   given: boolean,
   words: string,
 ): void {
   if (customerId === null) return;
-  const agreed = sql<{ reminders: 0 | 1; offers: 0 | 1 }>("SELECT reminders, offers FROM customers WHERE id = ?").get(
-    customerId,
-  );
+  const agreed = context
+    .sql<{ reminders: 0 | 1; offers: 0 | 1 }>("SELECT reminders, offers FROM customers WHERE id = ?")
+    .get(customerId);
   // What begins again is what they had agreed to before, and no more.
   for (const kind of (["reminders", "offers"] as const).filter((one) => !given || agreed?.[one] === 1))
-    insertRow(sql, "consents", { customer_id: customerId, kind, given: given ? 1 : 0, words, at: now, channel });
+    noteConsent(context, customerId, { kind, given, words, channel });
 }

@@ -6,6 +6,7 @@ import { visitStates } from "@/core/visits/states";
 import type { ViewContext } from "@/kernel/operation";
 import type { Rows } from "@/store/rows";
 import { settingsOf } from "./settings";
+import { withheldOf } from "@/modules/customers/consents";
 
 type MessageRow = Rows["messages"];
 
@@ -98,15 +99,6 @@ function isAgreed({ sql }: ViewContext, message: MessageRow, purpose: AtSending[
   ).get({ customerId: message.customer_id, jobId: purpose === "reminders" ? message.job_id : null });
   return given?.given === 1 && !channelsOff(withheldOf({ sql }, message.customer_id), purpose).has(message.channel);
 }
-
-/** What a customer does not want on which channel. */
-export const withheldOf = (
-  { sql }: Pick<ViewContext, "sql">,
-  customerId: number,
-): Pick<Rows["withheld"], "purpose" | "channel">[] =>
-  sql<Pick<Rows["withheld"], "purpose" | "channel">>("SELECT purpose, channel FROM withheld WHERE customer_id = ?").all(
-    customerId,
-  );
 
 const isStopped = ({ sql }: ViewContext, { channel, recipient }: MessageRow): boolean =>
   sql("SELECT 1 FROM stops WHERE channel = ? AND address = ?").get(channel, recipient) !== undefined;

@@ -2,7 +2,7 @@ import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
 import { nanoid } from "nanoid";
-import type { Reach } from "./messaging";
+import type { Reach } from "@/modules/customers/reach";
 
 type ThreadRow = Rows["threads"];
 
@@ -57,6 +57,23 @@ export const waitsAgain = ({ sql, now }: OperationContext, messageId: number): v
       WHERE id IN (SELECT coalesce(m.thread_id, (SELECT id FROM threads WHERE customer_id = m.customer_id))
         FROM messages m WHERE m.id = @messageId AND m.written_by IS NOT NULL)`,
   ).run({ messageId, now });
+
+/** Takes down what somebody has written at the front door. */
+export function addReply(
+  context: OperationContext,
+  threadId: number,
+  { customerId, sender, body, waits }: { customerId: number; sender: string; body: string; waits: boolean },
+): void {
+  insertRow(context.sql, "replies", {
+    thread_id: threadId,
+    customer_id: customerId,
+    channel: "front door",
+    sender,
+    body,
+    received_at: context.now,
+  });
+  noteTheirs(context, threadId, body, waits);
+}
 
 /** Who is at the other end of a conversation, and how they are reached. */
 export const whoIsIn = ({ sql }: ViewContext, threadId: number) =>

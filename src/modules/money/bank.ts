@@ -11,6 +11,7 @@ import { storeInvoice } from "./invoicing";
 import { keyOnce, post } from "./ledger";
 import { takeDownPayment } from "./recording";
 import { takeBack } from "./taking-back";
+import { insertRow, type NewRow } from "@/store/insert";
 
 export type Line = Rows["bank_lines"];
 
@@ -270,3 +271,11 @@ export function reopenLine(context: OperationContext, line: Line): void {
   if (line.recorded === 1) return takeBack(context, line.payment_id!, "The line of the bank is something else");
   sql("UPDATE bank_lines SET state = 'open', why = '', payment_id = NULL, refund_id = NULL WHERE id = ?").run(line.id);
 }
+
+/** A line of the bank, to be matched. Answers its id. */
+export const addBankLine = ({ sql }: OperationContext, line: NewRow<"bank_lines">): number =>
+  insertRow(sql, "bank_lines", line);
+
+/** A line that nobody has matched goes again. Answers whether it could. */
+export const removeOpenLine = ({ sql }: OperationContext, lineId: number): boolean =>
+  sql("DELETE FROM bank_lines WHERE id = ? AND state = 'open'").run(lineId).changes === 1;

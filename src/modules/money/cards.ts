@@ -1,6 +1,6 @@
 import { addDays } from "@/core/time/dates";
 import type { OperationContext, ViewContext } from "@/kernel/operation";
-import { recordConsent } from "@/modules/customers/customers";
+import { recordConsent } from "@/modules/customers/consents";
 
 export interface CardOnFile {
   id: number;

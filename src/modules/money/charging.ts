@@ -14,6 +14,7 @@ import { keepCard } from "./cards";
 import { overLimit } from "./limits";
 import { isChargeUnderWay } from "./under-way";
 import { allocate, post, sourceOfPayment, unusedOfJob } from "./ledger";
+import { agreePaid, lapseNow } from "@/modules/jobs/work";
 
 interface Charge {
   /** What it is for: the deposit or the invoice of a job, an invoice that is about several or none, or several invoices of one customer. */
@@ -246,13 +247,13 @@ export const receive = (
   );
 
 /** A card that nobody has given out: it is no try of a customer's, and a booking made with it keeps no room. */
-function settleUnknown({ sql, now }: OperationContext, payment: PaymentRow): void {
+function settleUnknown(context: OperationContext, payment: PaymentRow): void {
+  const { sql, now } = context;
   sql(
     `UPDATE payments SET state = 'declined', problem = 'There is no such card', settled_at = ?, keep_token = NULL
       WHERE id = ?`,
   ).run(now, payment.id);
-  if (payment.purpose === "deposit")
-    sql("UPDATE jobs SET lapses_at = ? WHERE id = ? AND state = 'awaiting deposit'").run(now, payment.job_id);
+  if (payment.purpose === "deposit") lapseNow(context, payment.job_id!);
 }
 
 function afterReceipt(context: OperationContext, payment: PaymentRow & { job_id: number }): void {
@@ -265,9 +266,7 @@ function afterReceipt(context: OperationContext, payment: PaymentRow & { job_id:
     return;
   }
   if (payment.purpose === "deposit" && job.state === "awaiting deposit") {
-    sql("UPDATE jobs SET state = 'agreed', proof = iif(proof = 'none', 'paid', proof) WHERE id = ?").run(
-      payment.job_id,
-    );
+    agreePaid(context, payment.job_id);
     tellBooked(context, payment.job_id);
   }
   applyToInvoice(context, payment.job_id);

@@ -18,6 +18,7 @@ import { applyToInvoice } from "./charging";
 import { allocate, creditOf, post } from "./ledger";
 import { dueNow, splitByMonth } from "./parts";
 import { keepSeller } from "./sellers";
+import { setToBill } from "@/modules/jobs/work";
 
 /** What an invoice is to say; the rest is the customer's and the business's. */
 export interface InvoiceDraft {
@@ -48,7 +49,7 @@ export function issueInvoice(context: OperationContext, jobId: number): void {
     jobId,
   )!;
   if (billingOf(context, customerId) === "job") invoiceJobs(context, customerId, [jobId]);
-  else sql("UPDATE jobs SET to_bill = ? WHERE id = ?").run(context.today, jobId);
+  else setToBill(context, jobId, context.today);
 }
 
 /** How a customer is billed: by job, by the month, or when somebody makes the invoice. */
@@ -72,7 +73,7 @@ export function storeInvoice(context: OperationContext, draft: InvoiceDraft): nu
   const id = writeInvoice(context, draft);
   const jobIds = [...new Set(draft.lines.flatMap(({ jobId }) => (jobId === null ? [] : [jobId])))];
   for (const jobId of jobIds) {
-    sql("UPDATE jobs SET to_bill = NULL WHERE id = ? AND to_bill IS NOT NULL").run(jobId);
+    setToBill(context, jobId, null);
     applyToInvoice(context, jobId);
   }
   payFromCredit(context, id);

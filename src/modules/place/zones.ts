@@ -3,6 +3,7 @@ import { type ZoneBounds, type ZoneMatch, zonesAt } from "@/core/place/zones";
 import type { Address } from "@/gateways/types";
 import type { ViewContext } from "@/kernel/operation";
 import { areaColumn, wordsColumn } from "@/store/columns";
+import { saveSettings } from "@/kernel/settings";
 
 /** The zone an address lies in; null where it is in none. */
 export const zoneOf = (context: ViewContext, address: Address): ZoneRules | null =>
@@ -42,3 +43,7 @@ export interface ZoneRules {
   surcharge_minor: number;
   smallest_order_minor: number;
 }
+
+/** Up to which of their places customers were looked at since zones changed; null: all. */
+export const noteZonedTo = (context: Parameters<typeof saveSettings>[0], siteId: number | null): void =>
+  saveSettings(context, { zoned_to: siteId });

@@ -60,6 +60,13 @@ export function takeOut({ sql }: OperationContext, visitId: number): void {
   sql("DELETE FROM placements WHERE visit_id = ?").run(visitId);
 }
 
+/** Takes all dates of a repeat that are not promised off everybody's day. */
+export function takeOutForecasts({ sql }: OperationContext, repeatId: number): void {
+  sql(
+    "DELETE FROM placements WHERE visit_id IN (SELECT id FROM visits WHERE repeat_id = ? AND state = 'forecast')",
+  ).run(repeatId);
+}
+
 /** A visit or an errand without its place in the order. */
 export type ToPutIn = Omit<PlannedStop, "place"> & StopOrCall;
 
@@ -153,3 +160,28 @@ export const visitsAt = ({ visitId, along }: Pick<PlannedStop, "visitId" | "alon
 
 const nameOf = (planning: Planning, technicianId: number): string =>
   planning.technicians.find((t) => t.id === technicianId)?.name ?? "This technician";
+
+/** Writes where a visit stands in the days of those who are sent: as it is, whatever was planned there. */
+export function settlePlacement(
+  { sql }: OperationContext,
+  visitId: number,
+  when: (placed: { driving: number }) => { arrives: number; leaves: number },
+): void {
+  const placed = sql<{ technician_id: number; date: string; drive_from: number; driving: number }>(
+    "SELECT technician_id, date, drive_from, driving FROM placements WHERE visit_id = ?",
+  ).all(visitId);
+  sql("DELETE FROM placements WHERE visit_id = ?").run(visitId);
+  for (const p of placed) {
+    const { arrives, leaves } = when(p);
+    insertRow(sql, "placements", {
+      visit_id: visitId,
+      technician_id: p.technician_id,
+      date: p.date,
+      drive_from: Math.min(p.drive_from, arrives),
+      driving: p.driving,
+      arrives,
+      leaves: Math.max(leaves, arrives + 1),
+      settled: 1,
+    });
+  }
+}

@@ -5,10 +5,11 @@ import type { Offer } from "@/core/windows/offer";
 import type { OperationContext } from "@/kernel/operation";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { withdrawUnsent } from "@/modules/messages/withdrawing";
-import { insertRow } from "@/store/insert";
 import { placeVisit, takeOut } from "./days";
 import { openTime } from "./shared-times";
 import type { VisitRow } from "./visits";
+import { endPromise, promise } from "@/modules/jobs/promises";
+import { goAgain, setConfirmed, setVisitTime, shareTime } from "@/modules/jobs/visits";
 
 /**
  * Puts the days of a work into the windows of an offer. The old promise stays in the history, and the
@@ -22,7 +23,7 @@ export function moveTo(
   technicianIds: readonly number[],
   { answer = false, silent = false, timeId = null as number | null } = {},
 ): boolean {
-  const { sql, now, business } = context;
+  const { now, business } = context;
   for (const day of days) takeOut(context, day.id);
   const timeOf = (day: VisitRow) =>
     day.shared_id === null ? null : (offer.seats?.joins ?? timeId ?? openTime(context, day.service_id));
@@ -32,32 +33,19 @@ export function moveTo(
     // Nobody was there: what becomes of it is promised anew.
     const again = visitStates.allows("go again", day.state);
     const moved = again || day.window_from !== to.from || day.window_to !== to.to;
-    sql(
-      `UPDATE visits
-        SET date = ?, window_from = ?, window_to = ?, meet_at = ?, confirmed_at = iif(?, NULL, confirmed_at),
-          shared_id = CAST(? AS INTEGER), state = iif(@again, 'promised', state),
-          started_at = iif(@again, NULL, started_at), ended_at = iif(@again, NULL, ended_at)
-        WHERE id = ?`,
-    ).run(to.date, to.from, to.to, to.meetAt, moved ? 1 : 0, timeOf(day), day.id, { again: again ? 1 : 0 });
+    setVisitTime(context, day.id, to);
+    shareTime(context, day.id, timeOf(day));
+    if (moved) setConfirmed(context, day.id, null);
+    if (again) goAgain(context, day.id);
     placeVisit(context, day.id, technicianIds);
     if (!moved || (day.state !== "promised" && !again)) continue;
-    sql("UPDATE promises SET ended_at = ?, confirmed_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(
-      now,
-      day.confirmed_at,
-      day.id,
-    );
-    // Moved away and back within one moment, it is that promise again.
-    insertRow(
-      sql,
-      "promises",
-      { visit_id: day.id, made_at: now, window_from: to.from, window_to: to.to },
-      "ON CONFLICT DO UPDATE SET ended_at = NULL, window_to = excluded.window_to",
-    );
+    endPromise(context, day.id, day.confirmed_at);
+    promise(context, day.id, to);
     if (silent) continue;
     const heard = lastHeard(context, day);
     if (heard.window_from === to.from && heard.window_to === to.to) {
       // As if nothing had been: what they have said of it holds.
-      sql("UPDATE visits SET confirmed_at = ? WHERE id = ?").run(heard.confirmed_at, day.id);
+      setConfirmed(context, day.id, heard.confirmed_at);
       continue;
     }
     tellCustomer(context, {

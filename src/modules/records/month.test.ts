@@ -3,7 +3,7 @@ import { addDays, type LocalDate } from "@/core/time/dates";
 import { perform } from "@/kernel/operation";
 import { bookInOffice } from "@/modules/booking/operations/book-in-office";
 import { eraseCustomer } from "@/modules/customers/operations/archive-customer";
-import { mergeCustomers } from "@/modules/customers/operations/same-person";
+import { mergeCustomers } from "@/modules/same-person/operations/same-person";
 import { readBooks } from "@/modules/money/books";
 import { chargeInvoices } from "@/modules/money/operations/charge-invoices";
 import { creditInvoiceByHand, undoWriteOff, writeOff } from "@/modules/money/operations/corrections";

@@ -11,6 +11,7 @@ import type { Rows } from "@/store/rows";
 import { nanoid } from "nanoid";
 import { workOn } from "./work";
 import type { RepeatRow } from "./terms";
+import { removeForecast } from "@/modules/jobs/forecasts";
 
 export type AskRow = Rows["repeat_asks"];
 
@@ -62,7 +63,7 @@ export function lookAfterAsks(context: OperationContext, repeat: RepeatRow): voi
     "SELECT id FROM visits WHERE repeat_id = ? AND state = 'forecast' AND date <= ?",
   ).all(repeat.id, today)) {
     takeOut(context, id);
-    sql("DELETE FROM visits WHERE id = ?").run(id);
+    removeForecast(context, id);
   }
   sql("UPDATE repeat_asks SET state = 'for us' WHERE repeat_id = ? AND state = 'asked' AND date <= ?").run(
     repeat.id,

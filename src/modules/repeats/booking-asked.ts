@@ -13,6 +13,7 @@ import type { AskRow } from "./asking";
 import { workOn } from "./work";
 import { agreeDate } from "./promising";
 import { readRepeat } from "./repeats";
+import { belongToRepeat, removeForecast } from "@/modules/jobs/forecasts";
 
 /** Windows around the date that was asked about, the technician of the repeat first; its own room counts as free. `office`: as a person may promise them. */
 export function answersAround(context: ViewContext, ask: AskRow, { office = false } = {}): WindowAnswer[] {
@@ -59,7 +60,7 @@ export function bookAsked(
         });
   for (const id of forecastsOf(context, ask)) {
     takeOut(context, id);
-    sql("DELETE FROM visits WHERE id = ?").run(id);
+    removeForecast(context, id);
   }
   const repeat = readRepeat(context, ask.repeat_id);
   const visitId = takeRoom(context, { visit: workOn(context, repeat, ask.date).needs }, offer, {
@@ -67,7 +68,7 @@ export function bookAsked(
     until: now,
   });
   takesPlace(context, ask);
-  sql("UPDATE visits SET repeat_id = ?, repeat_date = ? WHERE id = ?").run(repeat.id, ask.date, visitId);
+  belongToRepeat(context, visitId, repeat.id, ask.date);
   const jobId = agreeDate(context, visitId, repeat, by);
   sql("UPDATE repeat_asks SET state = 'booked', answered_at = ?, job_id = ? WHERE id = ?").run(now, jobId, ask.id);
   tellBooked(context, jobId);

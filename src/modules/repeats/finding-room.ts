@@ -13,6 +13,8 @@ import { answersFor, answersWithin, reasonsInWords } from "@/modules/placing/win
 import { type DatedForecast, type WishOfDate, windowOn } from "./dates";
 import type { RepeatRow } from "./terms";
 import { needsOf } from "./work";
+import { noteDaysLookedAt, noteRoomAsked } from "@/modules/jobs/forecasts";
+import { setVisitTime } from "@/modules/jobs/visits";
 
 /** Forecasts keep all of their room from one another, whatever bookings may take of it. */
 const asForecast = { strict: false, forecasts: "full" } as const;
@@ -65,7 +67,7 @@ export function findRoom(
     daysLeft -= next.length;
     if (placeOnOneOf(context, visit, next, wishOf(visit)!)) return false;
     const seen = Math.max(1, visit.room_days) + next.length;
-    sql("UPDATE visits SET room_days = CAST(? AS INTEGER) WHERE id = ?").run(seen, visit.id);
+    noteDaysLookedAt(context, visit.id, seen);
     return seen <= days.length;
   });
   noteLookedFor(
@@ -76,10 +78,11 @@ export function findRoom(
 }
 
 /** What has been looked for is looked for again when its day changes. */
-function noteLookedFor({ sql }: OperationContext, visits: readonly VisitRow[]): void {
-  const { version } = sql<{ version: number }>("SELECT coalesce(max(version), 0) AS version FROM plan_changes").get()!;
-  for (const { id } of visits)
-    sql("UPDATE visits SET room_asked = CAST(? AS INTEGER), room_days = 0 WHERE id = ?").run(version, id);
+function noteLookedFor(context: OperationContext, visits: readonly VisitRow[]): void {
+  const { version } = context
+    .sql<{ version: number }>("SELECT coalesce(max(version), 0) AS version FROM plan_changes")
+    .get()!;
+  for (const { id } of visits) noteRoomAsked(context, id, version);
 }
 
 /** How many days may be looked at within one transaction: of many technicians, fewer. */
@@ -229,9 +232,7 @@ export function improve(
 }
 
 function putInto(context: OperationContext, visit: VisitRow, offer: Offer): void {
-  context
-    .sql("UPDATE visits SET date = ?, window_from = ?, window_to = ?, meet_at = ? WHERE id = ?")
-    .run(offer.date, offer.from, offer.to, offer.meetAt, visit.id);
+  setVisitTime(context, visit.id, offer);
   placeVisit(
     context,
     visit.id,

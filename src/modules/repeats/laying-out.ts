@@ -9,13 +9,15 @@ import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { takeOut } from "@/modules/placing/days";
 import type { VisitRow } from "@/modules/placing/visits";
 import { visitingDays } from "@/modules/placing/windows";
-import { insertRow, type NewRow } from "@/store/insert";
+import { type NewRow } from "@/store/insert";
 import { settleAsks } from "./asking";
 import { type DatedForecast, type DateOfRepeat, datesOfRepeat, horizonOf, windowOn } from "./dates";
 import { findRoom } from "./finding-room";
 import { noteNextLook } from "./next-look";
 import type { RepeatRow } from "./terms";
 import { type Work, workOf } from "./work";
+import { lookAnew, removeForecast } from "@/modules/jobs/forecasts";
+import { addVisit, changeForecast, type VisitWork } from "@/modules/jobs/visits";
 
 /**
  * Brings the forecasts of a repeat in line with what was agreed: adds what is missing, so many at once, moves what stands
@@ -104,7 +106,7 @@ const storedDates = ({ sql }: ViewContext, repeatId: number): Map<LocalDate, Sto
 
 export function dropForecast(context: OperationContext, visitId: number): void {
   takeOut(context, visitId);
-  context.sql("DELETE FROM visits WHERE id = ?").run(visitId);
+  removeForecast(context, visitId);
 }
 
 /** A forecast that stands elsewhere by now, or needs something else, is changed, and looks for room anew. */
@@ -116,10 +118,9 @@ function bringInLine(
   work: Work,
   within: (day: LocalDate) => boolean,
 ): void {
-  const { sql } = context;
   const stays = mayStandThere(context, repeat, visit, date, within);
   const [from, to] = stays ? [visit.window_from, visit.window_to] : windowOn(context, date.day, date.window);
-  const is: Partial<NewRow<"visits">> = {
+  const is: VisitWork = {
     date: stays ? visit.date : date.day,
     window_from: from,
     window_to: to,
@@ -131,12 +132,9 @@ function bringInLine(
   // What it will cost takes no room.
   if (columns.some((column) => column !== "forecast_minor" && column !== "title")) {
     takeOut(context, visit.id);
-    sql("UPDATE visits SET meet_at = NULL, room_asked = NULL, room_days = 0 WHERE id = ?").run(visit.id);
+    lookAnew(context, visit.id);
   }
-  sql(`UPDATE visits SET ${columns.map((column) => `${column} = @${column}`).join(", ")} WHERE id = @id`).run({
-    ...Object.fromEntries(changed),
-    id: visit.id,
-  });
+  changeForecast(context, visit.id, Object.fromEntries(changed));
 }
 
 /** Whether a forecast that has found a day near its own may stay there: a flexible one, and one whose day was full, as long as somebody comes then. */
@@ -155,7 +153,7 @@ function mayStandThere(
 
 /** A forecast where it is to stand, without room yet; answers its id. */
 export const addForecast = (
-  { sql }: OperationContext,
+  context: OperationContext,
   repeat: RepeatRow,
   work: Work,
   {
@@ -167,7 +165,7 @@ export const addForecast = (
     meet_at = null,
   }: Pick<NewRow<"visits">, "date" | "window_from" | "window_to" | "meet_at"> & { id?: number; repeat_date: LocalDate },
 ): number =>
-  insertRow(sql, "visits", {
+  addVisit(context, {
     ...(id !== undefined && { id }),
     state: "forecast",
     repeat_id: repeat.id,

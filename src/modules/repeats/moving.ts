@@ -14,7 +14,8 @@ import { dropForecast } from "./laying-out";
 import { promisedFrom, takeAlong } from "./promised-along";
 import { goesOn, laidOut } from "./repeats";
 import { allTerms, replaceTerms, type RepeatRow, termsUpTo } from "./terms";
-import { asItStands, rename } from "./undoing";
+import { asItStands } from "./undoing";
+import { nameDates } from "@/modules/jobs/forecasts";
 
 export const MoveRepeatVisit = input({
   visitId: Id,
@@ -143,12 +144,12 @@ function ownDate(
   else if (other && !moved.some(({ id }) => id === other.id))
     throw new Refusal("cannot-be-kept", { sentence: "This repeat has another visit for that day already." });
   // Those that move along get theirs in a moment.
-  rename(
+  nameDates(
     context,
     repeatId,
     moved.map(({ id }) => ({ id, repeat_date: null })),
   );
-  rename(context, repeatId, [{ id: visit.id, repeat_date: date }]);
+  nameDates(context, repeatId, [{ id: visit.id, repeat_date: date }]);
 }
 
 /** What was agreed for single dates goes on for those that have taken their place. */

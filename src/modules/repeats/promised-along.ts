@@ -9,8 +9,9 @@ import { datesOfRepeat } from "./dates";
 import { dropForecast } from "./laying-out";
 import { readRepeat } from "./repeats";
 import type { RepeatRow } from "./terms";
-import { onDay, rename } from "./undoing";
+import { onDay } from "./undoing";
 import { needsOf } from "./work";
+import { nameDates } from "@/modules/jobs/forecasts";
 
 /** The visits of a repeat that are promised for its dates from one on, in the order of these. */
 export const promisedFrom = ({ sql }: ViewContext, repeatId: number, from: LocalDate): VisitRow[] =>
@@ -39,7 +40,7 @@ export function takeAlong(
     ).get(repeatId, date);
     if (there) dropForecast(context, there.id);
   }
-  rename(
+  nameDates(
     context,
     repeatId,
     visits.map(({ id }, i) => ({ id, repeat_date: dates[i]! })),

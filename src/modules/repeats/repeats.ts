@@ -14,6 +14,8 @@ import { roomMayBeThere } from "./finding-room";
 import { forecast } from "./laying-out";
 import { storeRepeat } from "./storing";
 import type { RepeatRow } from "./terms";
+import { belongToRepeat, lookAnewForAll, removeForecasts } from "@/modules/jobs/forecasts";
+import { takeOutForecasts } from "@/modules/placing/days";
 
 /** How it comes back: a rule, given the day of the visit, and what becomes of a date on which nobody comes. */
 export interface HowOften {
@@ -71,7 +73,7 @@ export function beginRepeat(
     leewayDays,
     counted,
   });
-  sql("UPDATE visits SET repeat_id = ?, repeat_date = ? WHERE id = ?").run(id, visit.date, visitId);
+  belongToRepeat(context, visitId, id, visit.date);
   return { repeatId: id, forecasts: forecast(context, readRepeat(context, id)).forecasts };
 }
 
@@ -85,11 +87,10 @@ function refuseOddStart(rule: Recurrence, start: LocalDate): void {
     refuse(`${dayWords(start)}, on which it begins, is not one of these dates. Choose a rule that has it.`);
 }
 
-export function stopRepeat({ sql, actor }: OperationContext, repeatId: number, reason = ""): void {
-  sql(
-    "DELETE FROM placements WHERE visit_id IN (SELECT id FROM visits WHERE repeat_id = ? AND state = 'forecast')",
-  ).run(repeatId);
-  sql("DELETE FROM visits WHERE repeat_id = ? AND state = 'forecast'").run(repeatId);
+export function stopRepeat(context: OperationContext, repeatId: number, reason = ""): void {
+  const { sql, actor } = context;
+  takeOutForecasts(context, repeatId);
+  removeForecasts(context, repeatId);
   sql("UPDATE repeats SET state = 'ended', ended_by_customer = ?, end_reason = ? WHERE id = ?").run(
     actor.kind === "link" ? 1 : 0,
     reason.trim(),
@@ -97,6 +98,19 @@ export function stopRepeat({ sql, actor }: OperationContext, repeatId: number, r
   );
   sql("UPDATE repeat_asks SET state = 'closed' WHERE repeat_id = ? AND state IN ('asked', 'for us')").run(repeatId);
 }
+
+/** A repeat of which nothing was ever promised goes again, with its dates. */
+export function removeRepeat(context: OperationContext, repeatId: number): void {
+  takeOutForecasts(context, repeatId);
+  removeForecasts(context, repeatId);
+  for (const table of ["repeat_exceptions", "repeat_pauses"])
+    context.sql(`DELETE FROM ${table} WHERE repeat_id = ?`).run(repeatId);
+  context.sql("DELETE FROM repeats WHERE id = ?").run(repeatId);
+}
+
+/** Every visit of it costs so much, minor units, whatever its work does elsewhere. */
+export const agreeVisitPrice = ({ sql }: OperationContext, repeatId: number, minor: number): void =>
+  void sql("UPDATE repeats SET price_per = 'visit', price_minor = ? WHERE id = ?").run(minor, repeatId);
 
 /** What was to come again with a booking that never stood has not begun. */
 export function stopRepeatsOf(context: OperationContext, jobId: number): void {
@@ -173,8 +187,6 @@ export function openDate(
 
 /** Lays a repeat out anew after a change of it: what has found no room may find some by the new terms. */
 export function laidOut(context: OperationContext, repeatId: number): { forecasts: number } {
-  context
-    .sql("UPDATE visits SET room_asked = NULL, room_days = 0 WHERE repeat_id = ? AND state = 'forecast'")
-    .run(repeatId);
+  lookAnewForAll(context, repeatId);
   return { forecasts: forecast(context, readRepeat(context, repeatId)).forecasts };
 }

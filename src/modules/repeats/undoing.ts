@@ -14,6 +14,8 @@ import { insertRow } from "@/store/insert";
 import { addForecast, dropForecast } from "./laying-out";
 import { allTerms, replaceTerms, type RepeatRow } from "./terms";
 import { workOf } from "./work";
+import { setConfirmed } from "@/modules/jobs/visits";
+import { nameDates } from "@/modules/jobs/forecasts";
 
 /** Everything of a repeat that a change of its terms may touch, as it is now: its days after today. */
 export function asItStands(context: ViewContext, repeat: RepeatRow): BeforeChange {
@@ -66,7 +68,7 @@ export function bringBack(context: OperationContext, repeat: RepeatRow, before: 
   reviewBack(context, repeat, before);
   const ahead = before.visits.filter(({ date }) => date > today);
   const promised = ahead.filter(({ state }) => state === "promised");
-  rename(context, repeat.id, [...promised, ...promisedSince(context, repeat, before, ahead)]);
+  nameDates(context, repeat.id, [...promised, ...promisedSince(context, repeat, before, ahead)]);
   for (const visit of promised) promiseBack(context, visit, before);
   const again = ahead.filter(({ state }) => state === "forecast");
   const work = workOf(context, repeat, again.at(-1)?.repeat_date ?? today);
@@ -126,20 +128,6 @@ function promisedSince(
   }));
 }
 
-/** Gives visits the dates of the rule for which they are; two of them may change theirs with each other. */
-export function rename(
-  { sql }: OperationContext,
-  repeatId: number,
-  visits: readonly { id: number; repeat_date: LocalDate | null }[],
-): void {
-  const ids = JSON.stringify(visits.map(({ id }) => id));
-  sql("UPDATE visits SET repeat_date = NULL WHERE repeat_id = ? AND id IN (SELECT value FROM json_each(?))").run(
-    repeatId,
-    ids,
-  );
-  for (const { id, repeat_date } of visits) sql("UPDATE visits SET repeat_date = ? WHERE id = ?").run(repeat_date, id);
-}
-
 function promiseBack(context: OperationContext, stood: StoodBefore, { lastMessage }: BeforeChange): void {
   const { sql, business } = context;
   const visit = readVisit(context, stood.id);
@@ -160,7 +148,7 @@ function promiseBack(context: OperationContext, stood: StoodBefore, { lastMessag
     toMinute: minute(stood.window_to),
   };
   onDay(stood.date, () => moveByHand(context, visit, place, { silent }));
-  if (silent) sql("UPDATE visits SET confirmed_at = ? WHERE id = ?").run(stood.confirmed_at, visit.id);
+  if (silent) setConfirmed(context, visit.id, stood.confirmed_at);
 }
 
 /** Has a refusal say of which day it speaks. */

@@ -4,6 +4,7 @@ import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { payBackTheRest } from "@/modules/money/charging";
 import { stopRepeatsOf } from "@/modules/repeats/repeats";
 import { cancelJob } from "@/modules/visits/cancelling";
+import { setApproval } from "@/modules/jobs/work";
 
 interface Waiting {
   id: number;
@@ -22,7 +23,7 @@ export function readWaiting({ sql }: ViewContext, jobId: number): Waiting {
 /** Ends a booking that waits, without a fee: its room is free, nothing of it comes again, and what was paid goes back. */
 export function endWaiting(context: OperationContext, jobId: number, reason: string): void {
   readWaiting(context, jobId);
-  context.sql("UPDATE jobs SET approval = 'given' WHERE id = ?").run(jobId);
+  setApproval(context, jobId, "given");
   stopRepeatsOf(context, jobId);
   cancelJob(context, jobId, false);
   payBackTheRest(context, jobId, reason);

@@ -4,11 +4,14 @@ import { canBeBooked } from "./views/can-be-booked";
 import { firstSteps } from "./views/first-steps";
 import { previewWindows } from "./views/preview-windows";
 import { setup } from "./views/setup";
+import { setupJobs } from "./jobs";
+import { rezoneSites } from "./operations/rezone";
 
 export const setupModule = defineModule({
   name: "setup",
   owns: [],
   operations: {
+    "rezone-sites": rezoneSites,
     "take-kit": takeKit,
   },
   views: {
@@ -17,4 +20,5 @@ export const setupModule = defineModule({
     "preview-windows": previewWindows,
     setup,
   },
+  jobs: setupJobs,
 });

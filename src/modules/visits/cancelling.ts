@@ -4,6 +4,8 @@ import { leaveSteps, payBack } from "@/modules/money/charging";
 import { issueInvoice } from "@/modules/money/invoicing";
 import { givePointsBack } from "@/modules/money/points";
 import { takeOut } from "@/modules/placing/days";
+import { cancelVisits } from "@/modules/jobs/visits";
+import { setJobState } from "@/modules/jobs/work";
 
 /** Whether somebody works, or has worked, on another day of the same work: then it is not called off as a whole. */
 export const isBegunElsewhere = ({ sql }: ViewContext, jobId: number, visitId: number): boolean =>
@@ -13,26 +15,24 @@ export const isBegunElsewhere = ({ sql }: ViewContext, jobId: number, visitId: n
 
 /** One day of work that has begun is called off. Where nothing of it is left to be done, what was done is billed. */
 export function cancelDay(context: OperationContext, jobId: number, visitId: number): void {
-  const { sql, now } = context;
+  const { sql } = context;
   takeOut(context, visitId);
-  sql("UPDATE visits SET state = 'cancelled' WHERE id = ?").run(visitId);
-  sql("UPDATE promises SET ended_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(now, visitId);
+  cancelVisits(context, [visitId]);
   if (sql(`SELECT 1 FROM visits WHERE job_id = ? AND state NOT IN ${visitStates.sql("closed")}`).get(jobId)) return;
-  sql("UPDATE jobs SET state = 'done' WHERE id = ?").run(jobId);
+  setJobState(context, jobId, "done");
   issueInvoice(context, jobId);
 }
 
 /** Ends a job that is not done, with its visits; what was received for it goes back where asked. */
 export function cancelJob(context: OperationContext, jobId: number, refund: boolean): void {
-  const { sql, now } = context;
+  const { sql } = context;
   for (const { id } of sql<{ id: number }>(
     `SELECT id FROM visits WHERE job_id = ? AND state NOT IN ${visitStates.sql("closed")}`,
   ).all(jobId)) {
     takeOut(context, id);
-    sql("UPDATE visits SET state = 'cancelled' WHERE id = ?").run(id);
-    sql("UPDATE promises SET ended_at = ? WHERE visit_id = ? AND ended_at IS NULL").run(now, id);
+    cancelVisits(context, [id]);
   }
-  sql("UPDATE jobs SET state = 'cancelled' WHERE id = ?").run(jobId);
+  setJobState(context, jobId, "cancelled");
   givePointsBack(context, jobId);
   leaveSteps(context, { jobId });
   if (!refund) return;

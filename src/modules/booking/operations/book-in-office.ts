@@ -10,6 +10,7 @@ import { agreeJob } from "../agree";
 import { Booker } from "../inputs";
 import { stillOffered, takeRoom } from "../room";
 import { findWanted, priceIn } from "../wanted";
+import { reopenCustomer } from "@/modules/customers/customers";
 
 const BookInOffice = input({
   ...chosen,
@@ -57,10 +58,7 @@ export const bookInOffice = defineOperation({
 
     function known(id: number): number {
       // Whoever was put away and is booked for is back.
-      const { changes } = context
-        .sql("UPDATE customers SET archived_at = NULL WHERE id = ? AND merged_into IS NULL AND erased_at IS NULL")
-        .run(id);
-      if (changes === 0) throw new Refusal("not-found");
+      if (!reopenCustomer(context, id)) throw new Refusal("not-found");
       return id;
     }
   },

@@ -1,6 +1,6 @@
 import { Refusal } from "@/core/problems";
 import { Id, input } from "@/kernel/inputs";
-import { makeLink } from "@/kernel/links";
+import { endLink, makeLink } from "@/kernel/links";
 import { actorWords, defineOperation } from "@/kernel/operation";
 import { logSecurity } from "@/kernel/security-log";
 
@@ -13,11 +13,7 @@ export const renewLink = defineOperation({
   about: { jobId: "job" },
   input: OneJob,
   run(context, { jobId }) {
-    if (
-      context.sql("UPDATE links SET revoked_at = ? WHERE job_id = ? AND revoked_at IS NULL").run(context.now, jobId)
-        .changes === 0
-    )
-      throw new Refusal("not-found");
+    if (!endLink(context, jobId)) throw new Refusal("not-found");
     logSecurity(context.hogar.store, context.now, {
       kind: "link ended",
       who: actorWords(context.actor),

@@ -2,6 +2,7 @@ import { Refusal } from "@/core/problems";
 import { input } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { Type } from "@sinclair/typebox";
+import { saveSettings } from "@/kernel/settings";
 
 const MoveClock = input({ minutes: Type.Integer({ minimum: 1, maximum: 60 * 24 * 400 }) });
 
@@ -10,8 +11,9 @@ export const moveClock = defineOperation({
   name: "move-clock",
   access: "office.see",
   input: MoveClock,
-  run({ sql, business }, { minutes }) {
-    if (business.demo_offset_ms === null) throw new Refusal("not-a-demo");
-    sql("UPDATE business SET demo_offset_ms = demo_offset_ms + ?").run(minutes * 60_000);
+  run(context, { minutes }) {
+    const { demo_offset_ms: offset } = context.business;
+    if (offset === null) throw new Refusal("not-a-demo");
+    saveSettings(context, { demo_offset_ms: offset + minutes * 60_000 });
   },
 });

@@ -7,6 +7,7 @@ import { insertRow } from "@/store/insert";
 import { daysColumn } from "@/store/columns";
 import { type Static, Type } from "@sinclair/typebox";
 import { Currency, PlaceSchema } from "../inputs";
+import { saveSettings } from "@/kernel/settings";
 
 const LongText = Type.String({ maxLength: 8000 });
 
@@ -141,7 +142,8 @@ export const saveBusiness = defineOperation({
       keep_changes_days: b.keepChangesDays,
       week_start: b.weekStart,
       clock_hours: b.clockHours,
-      prices_include_tax: b.pricesIncludeTax === undefined ? undefined : b.pricesIncludeTax ? 1 : 0,
+      prices_include_tax:
+        b.pricesIncludeTax === undefined ? undefined : b.pricesIncludeTax ? (1 as const) : (0 as const),
       terms: b.terms,
       quote_text: b.quoteText,
       invoice_text: b.invoiceText,
@@ -158,13 +160,10 @@ export const saveBusiness = defineOperation({
       parts_most: b.billing?.partsMost,
       parts_from_minor: b.billing?.partsFromMinor,
       part_months: b.billing?.partMonths,
-      tips: b.billing?.tips === undefined ? undefined : b.billing.tips ? 1 : 0,
+      tips: b.billing?.tips === undefined ? undefined : b.billing.tips ? (1 as const) : (0 as const),
       quote_follow_ups: b.billing?.quoteFollowUps && daysColumn.write(b.billing.quoteFollowUps),
     };
-    const given = Object.entries(values).filter(([, value]) => value !== undefined);
-    sql(`UPDATE business SET ${given.map(([column]) => `${column} = ?`).join(", ")}`).run(
-      ...given.map(([, value]) => value as string | number | null),
-    );
+    saveSettings(context, values);
     if (b.taxRates) saveTaxRates(context, b.taxRates);
     if (b.billing?.textBlocks) saveTextBlocks(context, b.billing.textBlocks);
   },

@@ -1,7 +1,7 @@
 import { Refusal } from "@/core/problems";
 import { Id, input, Name } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
-import { saveRow } from "@/kernel/rows";
+import { copyLimits, saveRow } from "@/kernel/rows";
 import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { SaveService } from "../inputs";
@@ -55,10 +55,7 @@ export const duplicateService = defineOperation({
         newId,
         id,
       );
-    sql(
-      `INSERT INTO limits (scope, subject_id, per, most) SELECT scope, ?, per, most
-        FROM limits WHERE scope = 'service' AND subject_id = ?`,
-    ).run(newId, id);
+    copyLimits(context, "service", id, newId);
     if (row.pattern_id !== null) {
       const pattern = insertRow(sql, "patterns", { name: `Windows of ${name} (${newId})` });
       sql(

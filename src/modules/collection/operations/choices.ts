@@ -12,6 +12,15 @@ import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
 import { promisePayment } from "../promises";
 import { nextRun } from "../rules";
+import { saveSettings } from "@/kernel/settings";
+import { changeCustomer } from "@/modules/customers/customers";
+import {
+  endObjection,
+  noteObjection,
+  setCardCollects,
+  setCollectionTerms,
+  tellOfAllAnew,
+} from "@/modules/money/collection-terms";
 
 const Limit = OrNull(Type.Integer({ minimum: 1, maximum: 1_000_000_000 }));
 
@@ -38,7 +47,7 @@ export const saveCollection = defineOperation({
     newCustomers: Type.Optional(Type.Boolean()),
   }),
   run(
-    { sql, hogar, business: b },
+    context,
     {
       on,
       weekdays,
@@ -48,30 +57,26 @@ export const saveCollection = defineOperation({
       cards,
       again,
       reminders,
-      mostMinor = b.card_most_minor,
-      dayMinor = b.card_day_minor,
-      newCustomers = b.collect_new === 1,
+      mostMinor = context.business.card_most_minor,
+      dayMinor = context.business.card_day_minor,
+      newCustomers = context.business.collect_new === 1,
     },
   ) {
-    if (on && hogar.gateways.cards === null)
+    if (on && context.hogar.gateways.cards === null)
       throw new Refusal("not-allowed", { sentence: "Cards cannot be charged here: connect a card service first." });
-    sql(
-      `UPDATE business SET collects = ?, collect_weekdays = ?, collect_at = ?, collect_days = ?,
-        collect_smallest_minor = ?, collect_cards = ?, collect_again = ?, card_most_minor = ?, card_day_minor = ?, collect_new = ?`,
-    ).run(
-      on ? 1 : 0,
-      weekdays,
-      at,
-      daysPastDue,
-      smallestMinor,
-      cards,
-      daysColumn.write(again),
-      mostMinor,
-      dayMinor,
-      newCustomers ? 1 : 0,
-    );
-    if (reminders)
-      sql("UPDATE business SET reminder_days = ?").run(daysColumn.write(reminders.toSorted((a, b) => a - b)));
+    saveSettings(context, {
+      collects: on ? 1 : 0,
+      collect_weekdays: weekdays,
+      collect_at: at,
+      collect_days: daysPastDue,
+      collect_smallest_minor: smallestMinor,
+      collect_cards: cards,
+      collect_again: daysColumn.write(again),
+      card_most_minor: mostMinor,
+      card_day_minor: dayMinor,
+      collect_new: newCustomers ? 1 : 0,
+      reminder_days: reminders && daysColumn.write(reminders.toSorted((a, b) => a - b)),
+    });
   },
 });
 
@@ -104,16 +109,15 @@ export const setCollection = defineOperation({
     /** Of their cards the one that is charged first for it; null is the first of theirs. */
     cardId: Type.Optional(OrNull(Id)),
   }),
-  run({ sql, now, today }, { invoiceId, never, date, cardId = null }) {
+  run(context, { invoiceId, never, date, cardId = null }) {
+    const { sql, today } = context;
     if (date !== null && date < today)
       throw new Refusal("invalid-input", { fields: { "/date": "This day is over. Choose a later one." } });
     const isTheirs =
       "SELECT 1 FROM cards k JOIN invoices i ON i.customer_id = k.customer_id WHERE k.id = ? AND i.id = ? AND k.removed_at IS NULL";
     if (cardId !== null && !sql(isTheirs).get(cardId, invoiceId)) throw new Refusal("not-found");
-    const { changes } = sql(
-      "UPDATE invoices SET collect_never = ?, collect_on = ?, collect_known = ?, collect_card_id = ? WHERE id = ?",
-    ).run(never ? 1 : 0, date, now, cardId, invoiceId);
-    if (changes === 0) throw new Refusal("not-found");
+    if (!sql("SELECT 1 FROM invoices WHERE id = ?").get(invoiceId)) throw new Refusal("not-found");
+    setCollectionTerms(context, invoiceId, { never, on: date, cardId });
   },
 });
 
@@ -123,8 +127,7 @@ export const setCustomerCollection = defineOperation({
   access: "money.change",
   about: { customerId: "customer" },
   input: input({ customerId: Id, never: Type.Boolean() }),
-  run: ({ sql }, { customerId, never }) =>
-    void sql("UPDATE customers SET collect_never = ? WHERE id = ?").run(never ? 1 : 0, customerId),
+  run: (context, { customerId, never }) => changeCustomer(context, customerId, { collect_never: never ? 1 : 0 }),
 });
 
 /** A customer agrees that what is due is charged to the cards of their link by themselves, or takes that back. */
@@ -133,22 +136,13 @@ export const agreeCollection = defineOperation({
   access: "link",
   input: input({ agreed: Type.Boolean() }),
   run(context, { agreed }) {
-    const { sql, actor, business, now } = context;
+    const { actor, business } = context;
     if (actor.kind !== "link") throw new Refusal("link-ended");
     const cards = cardsOf(context, actor.jobId);
     if (cards.length === 0) throw new Refusal("not-found");
-    for (const { id } of cards)
-      sql("UPDATE cards SET collects = ?, agreed_words = ? WHERE id = ?").run(
-        agreed ? 1 : 0,
-        agreed ? cardCollectionWords(business.name) : "",
-        id,
-      );
+    for (const { id } of cards) setCardCollects(context, id, agreed, agreed ? cardCollectionWords(business.name) : "");
     // What is open stands anew: it is told of before it is taken.
-    sql("UPDATE invoices SET collect_known = ? WHERE customer_id = ? AND collect_known < ?").run(
-      now,
-      actor.customerId,
-      now,
-    );
+    tellOfAllAnew(context, actor.customerId);
   },
 });
 
@@ -181,11 +175,7 @@ export const objectToCharge = defineOperation({
       invoiceId,
       notice.run_date,
     );
-    sql("UPDATE invoices SET collect_never = 1, objected_at = ?, objection = ? WHERE id = ?").run(
-      now,
-      words.trim(),
-      invoiceId,
-    );
+    noteObjection(context, invoiceId, words.trim());
   },
 });
 
@@ -197,10 +187,8 @@ export const answerObjection = defineOperation({
   input: input({ invoiceId: Id, reason: Reason }),
   run(context, { invoiceId, reason }) {
     const { sql, now, actor } = context;
-    const { changes } = sql(
-      "UPDATE invoices SET objected_at = NULL, objection = '' WHERE id = ? AND objected_at IS NOT NULL",
-    ).run(invoiceId);
-    if (changes === 0) throw new Refusal("nothing-due", { sentence: "Nobody objects to this invoice." });
+    if (!endObjection(context, invoiceId))
+      throw new Refusal("nothing-due", { sentence: "Nobody objects to this invoice." });
     insertRow(sql, "money_calls", { invoice_id: invoiceId, at: now, said_by: actorWords(actor), words: reason.trim() });
     remindAgain(context, invoiceId);
   },

@@ -1,5 +1,5 @@
 import { contactsColumn } from "@/store/columns";
-import { withheldOf } from "@/modules/messages/sending";
+import { withheldOf } from "@/modules/customers/consents";
 import { quoteStates } from "@/core/catalogue/quote-states";
 import { invoiceState } from "@/core/money/applying";
 import { Refusal } from "@/core/problems";

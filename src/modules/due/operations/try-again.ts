@@ -1,6 +1,7 @@
 import { input } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { Type } from "@sinclair/typebox";
+import { forgetFailed } from "@/kernel/piece-by-piece";
 
 const text = Type.String({ minLength: 1, maxLength: 500 });
 
@@ -9,6 +10,5 @@ export const tryAgain = defineOperation({
   name: "try-again",
   access: "board.change of all",
   input: input({ job: text, problem: text }),
-  run: ({ sql }, { job, problem }) =>
-    sql("DELETE FROM failed_work WHERE job = ? AND problem = ?").run(job, problem).changes,
+  run: ({ hogar }, { job, problem }) => forgetFailed(hogar, job, problem),
 });

@@ -32,6 +32,7 @@ import { idsColumn, repeatsEveryColumn } from "@/store/columns";
 import { readFrontDoor } from "@/store/front-door";
 import { zoneOf } from "@/modules/place/zones";
 import { type Static, Type } from "@sinclair/typebox";
+import { forgetHoldKey } from "@/modules/jobs/visits";
 
 export const Book = input({
   ...chosen,
@@ -218,7 +219,7 @@ function heldRoom(
   window: ChosenWindow,
 ): number | null {
   if (!hold) return null;
-  const { sql, now } = context;
+  const { now } = context;
   const visit = visitOfHold<VisitRow & { held_until: number | null }>(context, hold);
   if (!visit) return null;
   const { minutes, crew, skills, serviceIds, title, seats, point } = wanted.visit;
@@ -242,6 +243,6 @@ function heldRoom(
   )
     return visit.id;
   releaseHold(context, visit.id);
-  sql("UPDATE visits SET hold_key = NULL WHERE id = ?").run(visit.id);
+  forgetHoldKey(context, visit.id);
   return null;
 }

@@ -2,6 +2,7 @@ import { type KindOfBusiness, kindsOfBusiness } from "@/core/catalogue/kinds";
 import { input, Name, OneOf, OrNull } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { Type } from "@sinclair/typebox";
+import { setCategoryKind } from "@/modules/catalogue/categories";
 
 /** What directories are told: whether at all, and each category in their words. */
 const SaveDirectory = input({
@@ -16,9 +17,8 @@ export const saveDirectory = defineOperation({
   name: "save-directory",
   access: "setup.change",
   input: SaveDirectory,
-  run({ sql }, { listed, kinds }) {
-    sql("UPDATE front_door SET listed = ?").run(listed ? 1 : 0);
-    for (const { category, kind } of kinds)
-      sql("UPDATE categories SET kind = ? WHERE name = ?").run(kind ?? "", category);
+  run(context, { listed, kinds }) {
+    context.sql("UPDATE front_door SET listed = ?").run(listed ? 1 : 0);
+    for (const { category, kind } of kinds) setCategoryKind(context, category, kind ?? "");
   },
 });

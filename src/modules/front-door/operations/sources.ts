@@ -4,6 +4,7 @@ import { input, Name } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
+import { renameSource } from "@/modules/jobs/work";
 
 /** A source under which bookings are counted; its slug stays, since links bear it. */
 const AddSource = input({ name: Name });
@@ -13,14 +14,15 @@ export const addSource = defineOperation({
   name: "add-source",
   access: "setup.change",
   input: AddSource,
-  run({ sql, now }, { name }) {
+  run(context, { name }) {
+    const { sql, now } = context;
     const slug = slugOf(name);
     if (!slug) throw new Refusal("invalid-input", { fields: { "/name": "Give it a name with letters or figures." } });
     if (sql("SELECT 1 FROM sources WHERE slug = ? OR name = ?").get(slug, name.trim()))
       throw new Refusal("name-taken", { fields: { "/name": "There is one of this already. Choose another." } });
     insertRow(sql, "sources", { slug, name: name.trim(), made_at: now });
     // What came by this link before it was known counts from the beginning.
-    sql("UPDATE jobs SET source = ? WHERE source = ?").run(slug, `other: ${slug}`);
+    renameSource(context, `other: ${slug}`, slug);
     return { slug };
   },
 });
@@ -30,8 +32,8 @@ export const removeSource = defineOperation({
   name: "remove-source",
   access: "setup.change",
   input: RemoveSource,
-  run({ sql }, { slug }) {
-    if (sql("DELETE FROM sources WHERE slug = ?").run(slug).changes === 0) throw new Refusal("not-found");
-    sql("UPDATE jobs SET source = ? WHERE source = ?").run(`other: ${slug}`, slug);
+  run(context, { slug }) {
+    if (context.sql("DELETE FROM sources WHERE slug = ?").run(slug).changes === 0) throw new Refusal("not-found");
+    renameSource(context, slug, `other: ${slug}`);
   },
 });

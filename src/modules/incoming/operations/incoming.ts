@@ -12,6 +12,7 @@ import { endRequest, readRequest } from "@/modules/requests/requests";
 import { endWaiting, readWaiting } from "@/modules/requests/waiting";
 import { Type } from "@sinclair/typebox";
 import { IncomingEntry, TakenOn } from "../inputs";
+import { setApproval } from "@/modules/jobs/work";
 
 const Entries = Type.Array(IncomingEntry, { minItems: 1, maxItems: 200 });
 const ApproveBookings = input({ jobIds: Type.Array(Id, { minItems: 1, maxItems: 200, uniqueItems: true }) });
@@ -56,7 +57,7 @@ export const proposeWindow = defineOperation({
       offer.technicians.slice(0, days[0]!.crew).map((t) => Number(t.id)),
       { silent: true },
     );
-    sql("UPDATE jobs SET approval = 'proposed' WHERE id = ?").run(jobId);
+    setApproval(context, jobId, "proposed");
     tellCustomer(context, { jobId, occasion: "proposed", about: `job ${jobId} at ${now}`, answer: true });
   },
 });

@@ -4,7 +4,8 @@ import { defineOperation } from "@/kernel/operation";
 import { Type } from "@sinclair/typebox";
 import { ChannelName, LanguageName } from "../inputs";
 import { beginChannel, endChannel } from "../receiving";
-import { withhold } from "../withholding";
+import { withhold } from "@/modules/customers/consents";
+import { changeCustomer } from "@/modules/customers/customers";
 
 const Wish = { purpose: OneOf(["reminders", "offers"]), channel: ChannelName, wanted: Type.Boolean() };
 
@@ -23,15 +24,17 @@ export const saveLanguage = defineOperation({
   access: "customers.change",
   about: { customerId: "customer" },
   input: input({ customerId: Id, language: OrNull(LanguageName), timeZone: OrNull(Type.String({ maxLength: 60 })) }),
-  run({ sql }, { customerId, language, timeZone }) {
+  run(context, { customerId, language, timeZone }) {
     if (timeZone !== null && !isZone(timeZone))
       throw new Refusal("invalid-input", { fields: { "/timeZone": "Choose a time zone, such as Europe/Lisbon." } });
-    sql("UPDATE customers SET language = ?, time_zone = ? WHERE id = ?").run(language, timeZone, customerId);
+    changeCustomer(context, customerId, { language, time_zone: timeZone });
     // Their reminders fall by the clock that counts now.
-    sql(
-      `UPDATE reminder_looks SET next_at = 0
+    context
+      .sql(
+        `UPDATE reminder_looks SET next_at = 0
         WHERE visit_id IN (SELECT v.id FROM jobs j JOIN visits v ON v.job_id = j.id WHERE j.customer_id = ?)`,
-    ).run(customerId);
+      )
+      .run(customerId);
   },
 });
 

@@ -8,6 +8,7 @@ import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { LanguageName } from "../inputs";
 import { lookAtAllAgain, reminderRules } from "../reminders";
+import { saveSettings } from "@/kernel/settings";
 
 const Rule = Type.Object(
   {
@@ -74,7 +75,7 @@ export const saveMessageRules = defineOperation({
       quickAnswers,
     },
   ) {
-    const { sql, business } = context;
+    const { sql } = context;
     const fields: Record<string, string> = {};
     if (to <= from) fields["/to"] = "The hours end after they begin.";
     for (const [i, rule] of rules.entries()) {
@@ -87,23 +88,19 @@ export const saveMessageRules = defineOperation({
         for (const problem of templateProblems(words[language], ["my_link"]))
           fields[`/quickAnswers/${i}/words/${language}`] = problem;
     if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
-    sql(
-      `UPDATE business SET message_from = ?, message_to = ?, most_messages = ?, language = ?, text_part_milli = ?, counts_opened = ?,
-          evening_at = ?, morning_at = ?, danger_words = coalesce(?, danger_words), urgent_minutes = ?,
-          quick_answers = coalesce(?, quick_answers)`,
-    ).run(
-      from,
-      to,
-      mostADay,
+    saveSettings(context, {
+      message_from: from,
+      message_to: to,
+      most_messages: mostADay,
       language,
-      partMilli,
-      countsOpened ? 1 : 0,
-      eveningAt ?? business.evening_at,
-      morningAt ?? business.morning_at,
-      dangers ? dangerWordsColumn.write(dangers) : null,
-      urgentMinutes ?? business.urgent_minutes,
-      quickAnswers ? quickAnswersColumn.write(quickAnswers) : null,
-    );
+      text_part_milli: partMilli,
+      counts_opened: countsOpened ? 1 : 0,
+      evening_at: eveningAt,
+      morning_at: morningAt,
+      danger_words: dangers && dangerWordsColumn.write(dangers),
+      urgent_minutes: urgentMinutes,
+      quick_answers: quickAnswers && quickAnswersColumn.write(quickAnswers),
+    });
     const kept = new Set(rules.map(({ id }) => id));
     for (const { id } of reminderRules(context))
       if (!kept.has(id)) sql("DELETE FROM reminder_rules WHERE id = ?").run(id);

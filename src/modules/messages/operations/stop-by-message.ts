@@ -3,10 +3,11 @@ import { Refusal } from "@/core/problems";
 import { input } from "@/kernel/inputs";
 import { messageOf } from "@/kernel/links";
 import { defineOperation } from "@/kernel/operation";
-import { insertRow } from "@/store/insert";
 import type { Rows } from "@/store/rows";
 import { Type } from "@sinclair/typebox";
 import { endChannel } from "../receiving";
+import { agreeWithNone } from "@/modules/jobs/work";
+import { noteConsent, setAgreed } from "@/modules/customers/consents";
 
 /** The reader of a message ends such messages by its link, or takes that back. */
 export const stopByMessage = defineOperation({
@@ -14,7 +15,7 @@ export const stopByMessage = defineOperation({
   access: "anybody",
   input: input({ token: Type.String({ maxLength: 100 }), stop: Type.Boolean() }),
   run(context, { token, stop }) {
-    const { sql, now, hogar } = context;
+    const { sql, hogar } = context;
     const id = messageOf(hogar, token);
     const message = id === null ? undefined : sql<Rows["messages"]>("SELECT * FROM messages WHERE id = ?").get(id);
     if (!message) throw new Refusal("link-ended");
@@ -30,20 +31,12 @@ export const stopByMessage = defineOperation({
       else sql("DELETE FROM stops WHERE channel = ? AND address = ?").run(message.channel, message.recipient);
       return { purpose: "all" as const };
     }
-    const given = stop ? 0 : 1;
-    const { changes } = sql(`UPDATE customers SET ${purpose} = ? WHERE id = ? AND ${purpose} <> ?`).run(
-      given,
-      message.customer_id,
-      given,
-    );
-    if (stop) sql(`UPDATE jobs SET ${purpose} = 0 WHERE customer_id = ? AND ${purpose} = 1`).run(message.customer_id);
-    if (changes)
-      insertRow(sql, "consents", {
-        customer_id: message.customer_id,
+    if (stop) agreeWithNone(context, message.customer_id, purpose);
+    if (setAgreed(context, message.customer_id, purpose, !stop))
+      noteConsent(context, message.customer_id, {
         kind: purpose,
-        given,
+        given: !stop,
         words: stop ? "Ended by the link in a message" : "Taken up again by the link in a message",
-        at: now,
       });
     return { purpose };
   },

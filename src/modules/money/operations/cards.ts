@@ -6,7 +6,7 @@ import { Refusal } from "@/core/problems";
 import { Id, input, OrNull } from "@/kernel/inputs";
 import { actorWords, defineOperation, type OperationContext } from "@/kernel/operation";
 import { takeTry } from "@/kernel/tries";
-import { recordConsent } from "@/modules/customers/customers";
+import { recordConsent } from "@/modules/customers/consents";
 import { insertOnce } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { type CardOnFile, cardsOf, keepCard, mostCards, putInOrder, takesCards } from "../cards";

@@ -4,6 +4,7 @@ import { defineOperation } from "@/kernel/operation";
 import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { pointsOf } from "../points";
+import { saveSettings } from "@/kernel/settings";
 
 const Minor = Type.Integer({ minimum: 1, maximum: 1_000_000 });
 
@@ -17,12 +18,12 @@ export const saveLoyalty = defineOperation({
     worthMinor: Minor,
     least: Type.Integer({ minimum: 1, maximum: 1_000_000 }),
   }),
-  run({ sql }, { perMinor, worthMinor, least }) {
+  run(context, { perMinor, worthMinor, least }) {
     if (perMinor !== null && worthMinor > perMinor)
       throw new Refusal("invalid-input", {
         fields: { "/worthMinor": "A point would be worth more than what is paid for it." },
       });
-    sql("UPDATE business SET point_per_minor = ?, point_minor = ?, points_least = ?").run(perMinor, worthMinor, least);
+    saveSettings(context, { point_per_minor: perMinor, point_minor: worthMinor, points_least: least });
   },
 });
 

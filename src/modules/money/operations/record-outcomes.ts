@@ -6,6 +6,7 @@ import { actorWords, defineOperation } from "@/kernel/operation";
 import { Type } from "@sinclair/typebox";
 import { settleCharge, settleRefund } from "../charging";
 import { reference } from "../inputs";
+import { endEffect } from "@/kernel/outbox";
 
 const ChargeOutcomeSchema = Type.Union([
   input({ state: Type.Literal("received"), reference }),
@@ -63,8 +64,6 @@ export const decideCharge = defineOperation({
       payment.charge_key,
       charged ? { state: "received", reference } : { state: "declined", reference, reason: "It was not charged" },
     );
-    sql(
-      "UPDATE outbox SET state = 'done', payload = '{}', ended_at = ? WHERE key = ? AND state IN ('ready', 'leased')",
-    ).run(now, `charge ${payment.charge_key}`);
+    endEffect(context, `charge ${payment.charge_key}`);
   },
 });

@@ -9,11 +9,11 @@ import { defineOperation, type OperationContext, type ViewContext } from "@/kern
 import { giveApproval } from "@/modules/booking/approval";
 import { Answers } from "@/modules/catalogue/inputs";
 import { keptAnswers } from "@/modules/catalogue/job-items";
-import { recordConsent } from "@/modules/customers/customers";
+import { recordConsent } from "@/modules/customers/consents";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { tellAll, tellOffice } from "@/modules/messages/telling-us";
 import { payBackTheRest } from "@/modules/money/charging";
-import { addFee, chargeFee } from "@/modules/money/fees";
+import { chargeFee } from "@/modules/money/fees";
 import { isKeptPhoto, lostPhoto, claimPhotos } from "@/modules/pictures/photos";
 import { moveTo } from "@/modules/placing/moving";
 import { placingOf, type VisitRow } from "@/modules/placing/visits";
@@ -22,9 +22,10 @@ import { stopRepeat, takeUpRepeat } from "@/modules/repeats/repeats";
 import { Photos } from "@/modules/requests/inputs";
 import { cancelJob } from "@/modules/visits/cancelling";
 import { keptAnswersColumn } from "@/store/columns";
-import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { openQuestions, ownRepeat, ownWork } from "../own-work";
+import { setConfirmed } from "@/modules/jobs/visits";
+import { addJobLine, addToJob, agreeWithJob, keepAnswers, setApproval, setMoveFee } from "@/modules/jobs/work";
 
 const MoveByLink = input(windowChosen);
 /** `feeMinor`: what was shown to be asked for coming again. */
@@ -48,8 +49,7 @@ export const confirmByLink = defineOperation({
     if (days.length === 0 || job.approval === "waiting") throw new Refusal("visit-not-open");
     // Saying yes to the time we proposed makes it stand.
     if (job.approval === "proposed") giveApproval(context, job.id);
-    for (const { id } of days)
-      context.sql("UPDATE visits SET confirmed_at = coalesce(confirmed_at, ?) WHERE id = ?").run(context.now, id);
+    for (const { id, confirmed_at } of days) if (confirmed_at === null) setConfirmed(context, id, context.now);
   },
 });
 
@@ -62,9 +62,9 @@ export const moveByLink = defineOperation({
     if (!changes || job.state !== "agreed") throw new Refusal("visit-not-open");
     if (!changes.mayMove) throw tooLate(context);
     // Another time than the one we proposed is looked at by a person again.
-    if (job.approval === "proposed") context.sql("UPDATE jobs SET approval = 'waiting' WHERE id = ?").run(job.id);
+    if (job.approval === "proposed") setApproval(context, job.id, "waiting");
     const offer = offerIn(context, days, { date, from, to });
-    context.sql("UPDATE jobs SET moved_fee_minor = ? WHERE id = ?").run(changes.moveTakesMinor, job.id);
+    setMoveFee(context, job.id, changes.moveTakesMinor);
     moveTo(
       context,
       days,
@@ -119,7 +119,7 @@ export const goAgainByLink = defineOperation({
       });
     const { days } = missed;
     const offer = offerIn(context, days, window);
-    if (feeMinor > 0) addFee(context, job.id, `Nobody was home on ${dateWords(days[0]!.date)}`, feeMinor);
+    if (feeMinor > 0) addJobLine(context, job.id, `Nobody was home on ${dateWords(days[0]!.date)}`, feeMinor);
     moveTo(
       context,
       days,
@@ -193,10 +193,7 @@ export const consentByLink = defineOperation({
   run(context, { kind, given }) {
     const { sql, actor } = context;
     if (actor.kind !== "link") throw new Refusal("link-ended");
-    sql(
-      `UPDATE jobs SET ${kind} = @given WHERE id = @jobId
-          OR id IN (SELECT other.job_id FROM visits own JOIN visits other ON other.repeat_id = own.repeat_id WHERE own.job_id = @jobId)`,
-    ).run({ given: given ? 1 : 0, jobId: actor.jobId });
+    agreeWithJob(context, actor.jobId, kind, given);
     // Another booking of theirs may still say yes.
     const still = sql(`SELECT 1 FROM jobs WHERE customer_id = ? AND ${kind} = 1`).get(actor.customerId) !== undefined;
     recordConsent(context, actor.customerId, kind, still, true);
@@ -224,7 +221,7 @@ export const addByLink = defineOperation({
       throw new Refusal("invalid-input", {
         fields: { "/words": `That is a lot already. Call us on ${context.business.phone}.` },
       });
-    insertRow(sql, "additions", { job_id: job.id, made_at: now, words: words.trim(), photos: JSON.stringify(photos) });
+    addToJob(context, job.id, { words, photos });
     tellOffice(context, job.id, {
       key: `addition to job ${job.id} at ${now}`,
       what: "The customer adds something",
@@ -257,10 +254,6 @@ export const answerByLink = defineOperation({
       sql<{ answers: string }>("SELECT answers FROM job_items WHERE job_id = ? AND position = ?").get(job.id, position)
         ?.answers ?? "[]",
     );
-    sql("UPDATE job_items SET answers = ? WHERE job_id = ? AND position = ?").run(
-      JSON.stringify([...kept, ...keptAnswers(open, answers)]),
-      job.id,
-      position,
-    );
+    keepAnswers(context, job.id, position, [...kept, ...keptAnswers(open, answers)]);
   },
 });

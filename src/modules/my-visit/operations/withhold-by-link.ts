@@ -2,7 +2,7 @@ import { Refusal } from "@/core/problems";
 import { input, OneOf } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { ChannelName } from "@/modules/messages/inputs";
-import { withhold } from "@/modules/messages/withholding";
+import { withhold } from "@/modules/customers/consents";
 import { Type } from "@sinclair/typebox";
 
 /** A customer says by which channels what they have agreed to comes. */

@@ -3,7 +3,7 @@ import type { Approval, JobState } from "@/core/jobs/states";
 import type { PaymentState } from "@/core/money/states";
 import { lookOf } from "@/core/look/front-door";
 import type { CalendarEntry } from "@/core/messages/calendar-file";
-import { withheldOf } from "@/modules/messages/sending";
+import { withheldOf } from "@/modules/customers/consents";
 import { say } from "@/core/messages/languages";
 import { consentWords } from "@/core/messages/consents";
 import { moneyWords } from "@/core/money/amounts";

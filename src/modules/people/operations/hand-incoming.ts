@@ -3,6 +3,7 @@ import { Refusal } from "@/core/problems";
 import { Id, input, OrNull } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
 import { mustHandle } from "../people";
+import { saveSettings } from "@/kernel/settings";
 
 /** Who handles incoming: a person, or whoever may. */
 const HandIncoming = input({ personId: OrNull(Id) });
@@ -14,10 +15,10 @@ export const handIncoming = defineOperation({
   about: { personId: "shared" },
   input: HandIncoming,
   run(context, { personId }) {
-    const { sql, business, actor } = context;
+    const { business, actor } = context;
     const has = actor.kind === "person" && business.incoming_person_id === actor.id;
     if (!has && !may(actor, "people.change")) throw new Refusal("not-allowed");
     mustHandle(context, personId);
-    sql("UPDATE business SET incoming_person_id = ?").run(personId);
+    saveSettings(context, { incoming_person_id: personId });
   },
 });

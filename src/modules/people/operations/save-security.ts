@@ -5,6 +5,7 @@ import { logSecurity } from "@/kernel/security-log";
 import { rolesColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
 import { mustNotExceed } from "../rights";
+import { saveSettings } from "@/kernel/settings";
 
 const SaveSecurity = input({
   /** Holds and unproved bookings of one browser, email or phone. */
@@ -28,16 +29,19 @@ export const saveSecurity = defineOperation({
   access: "people.change",
   input: SaveSecurity,
   run(context, { unprovedEach, provedEach, unprovedPercent, unprovedADay, secondFactorRoles }) {
-    const { sql, now, hogar, actor, business } = context;
+    const { now, hogar, actor, business } = context;
     // What a role must have is changed by whoever may do all that it may.
     const before = rolesColumn.read(business.second_factor_roles);
     for (const role of Object.keys(roles) as Role[])
       if (before.includes(role) !== secondFactorRoles.includes(role))
         mustNotExceed(context, null, roles[role].permissions);
-    sql(
-      `UPDATE business
-        SET unproved_each = ?, proved_each = ?, unproved_percent = ?, unproved_a_day = ?, second_factor_roles = ?`,
-    ).run(unprovedEach, provedEach, unprovedPercent, unprovedADay, JSON.stringify(secondFactorRoles));
+    saveSettings(context, {
+      unproved_each: unprovedEach,
+      proved_each: provedEach,
+      unproved_percent: unprovedPercent,
+      unproved_a_day: unprovedADay,
+      second_factor_roles: JSON.stringify(secondFactorRoles),
+    });
     logSecurity(hogar.store, now, {
       kind: "rights changed",
       who: actorWords(actor),

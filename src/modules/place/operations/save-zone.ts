@@ -6,6 +6,7 @@ import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { saveLimits, saveNamed, saveRow } from "@/kernel/rows";
 import { insertRow } from "@/store/insert";
 import { type Static, Type } from "@sinclair/typebox";
+import { noteZonedTo } from "../zones";
 
 const Position = Type.Array(Type.Number(), { minItems: 2, maxItems: 3 });
 const Rings = Type.Array(Type.Array(Position, { minItems: 4, maxItems: 5000 }), { minItems: 1, maxItems: 100 });
@@ -136,7 +137,7 @@ export const setZoneAside = defineOperation({
 });
 
 /** Whose customers they are is looked at anew, by and by. */
-const lookAtCustomers = ({ sql }: OperationContext) => void sql("UPDATE business SET zoned_to = 0").run();
+const lookAtCustomers = (context: OperationContext) => noteZonedTo(context, 0);
 
 function problemsOf({ postcodes = [], area }: Pick<Partial<SaveZone>, "postcodes" | "area">): Record<string, string> {
   const fields: Record<string, string> = {};

@@ -35,6 +35,8 @@ import {
   withdrawQuote,
   withOption,
 } from "../quotes";
+import { payInParts } from "@/modules/jobs/work";
+import { agreeVisitPrice } from "@/modules/repeats/repeats";
 
 /** The total that was read, and a window; without one, when it would suit, for us to find one. */
 const AcceptQuote = input({
@@ -217,7 +219,7 @@ function bookIt(
       "UPDATE quotes SET state = 'booked', answered_at = ?, answer = ?, job_id = ?, follow_up_on = NULL WHERE id = ?",
     )
     .run(context.now, words.trim(), jobId, quote.id);
-  context.sql("UPDATE jobs SET parts = ? WHERE id = ?").run(quote.parts, jobId);
+  payInParts(context, jobId, quote.parts);
   const [often] = repeatsEveryColumn.read(quote.repeats);
   if (often) comeBack(context, visitId, often, quote.total_minor);
   if (depositMinor === 0) tellBooked(context, jobId);
@@ -227,7 +229,7 @@ function bookIt(
 /** What was quoted comes back, at the price that was accepted. */
 function comeBack(context: OperationContext, visitId: number, often: RepeatEvery, totalMinor: number): void {
   const { repeatId } = beginRepeat(context, visitId, { rule: (start) => ruleFrom(often, start) });
-  context.sql("UPDATE repeats SET price_per = 'visit', price_minor = ? WHERE id = ?").run(totalMinor, repeatId);
+  agreeVisitPrice(context, repeatId, totalMinor);
   laidOut(context, repeatId);
 }
 

@@ -4,6 +4,7 @@ import { defineOperation } from "@/kernel/operation";
 import { readVisit } from "@/modules/placing/visits";
 import { Type } from "@sinclair/typebox";
 import { comeAgain } from "../again";
+import { setAgainMonths } from "@/modules/jobs/visits";
 
 const SetAgain = input({ visitId: Id, months: OrNull(Type.Integer({ minimum: 1, maximum: 120 })) });
 
@@ -20,7 +21,7 @@ export const setAgain = defineOperation({
       throw new Refusal("repeat-exists", { sentence: "This visit comes back by its repeat already." });
     if (visit.seats > 0)
       throw new Refusal("visit-not-open", { sentence: "A seat is booked once: it does not come back by itself." });
-    context.sql("UPDATE visits SET again_months = ? WHERE id = ?").run(months, visitId);
+    setAgainMonths(context, visitId, months);
     if (visit.state === "done") comeAgain(context, { ...visit, again_months: months });
   },
 });

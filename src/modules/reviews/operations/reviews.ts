@@ -5,13 +5,14 @@ import { makeShortLink } from "@/kernel/links";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
 import { tellCustomer } from "@/modules/messages/messaging";
 import { tellAll } from "@/modules/messages/telling-us";
-import { noteOurs, noteTheirs, threadOfCustomer } from "@/modules/messages/threads";
+import { noteOurs, addReply, threadOfCustomer } from "@/modules/messages/threads";
 import { wordsColumn } from "@/store/columns";
 import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { nanoid } from "nanoid";
 import { ReviewToken } from "../inputs";
 import { jobsToReview, openReview, readReview, reviewPlaces, type ReviewRow, workOfReview } from "../reviews";
+import { saveSettings } from "@/kernel/settings";
 
 const token = ReviewToken.properties.token;
 const Words = Type.String({ maxLength: 3_000 });
@@ -28,7 +29,8 @@ export const saveReviewRules = defineOperation({
       maxItems: 8,
     }),
   }),
-  run({ sql, now, business }, { when, hours, restDays, places }) {
+  run(context, { when, hours, restDays, places }) {
+    const { sql, now, business } = context;
     const fields: Record<string, string> = {};
     for (const [i, { address }] of places.entries())
       if (!isWebAddress(address))
@@ -36,12 +38,12 @@ export const saveReviewRules = defineOperation({
     if (Object.keys(fields).length) throw new Refusal("invalid-input", { fields });
     // Nobody is asked about what was done before it was wanted.
     const since = when === "never" ? null : business.review_when === "never" ? now : (business.review_since ?? now);
-    sql("UPDATE business SET review_when = ?, review_hours = ?, review_rest_days = ?, review_since = ?").run(
-      when,
-      hours,
-      restDays,
-      since,
-    );
+    saveSettings(context, {
+      review_when: when,
+      review_hours: hours,
+      review_rest_days: restDays,
+      review_since: since,
+    });
     sql("DELETE FROM review_places").run();
     for (const [i, { name, address }] of places.entries())
       insertRow(sql, "review_places", { name: name.trim(), address: address.trim(), position: i });
@@ -120,15 +122,8 @@ function intoConversation(
     .filter(Boolean)
     .join("\n");
   const threadId = threadOfCustomer(context, review.customer_id);
-  insertRow(sql, "replies", {
-    thread_id: threadId,
-    customer_id: review.customer_id,
-    channel: "front door",
-    sender: mail || phone,
-    body,
-    received_at: now,
-  });
-  noteTheirs(context, threadId, body, trouble !== "");
+  const sender = mail || phone;
+  addReply(context, threadId, { customerId: review.customer_id, sender, body, waits: trouble !== "" });
   if (trouble)
     tellAll(context, {
       key: `review ${review.id} at ${now}`,

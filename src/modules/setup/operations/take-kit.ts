@@ -3,15 +3,16 @@ import { minorDigits } from "@/core/money/amounts";
 import { checkInput } from "@/kernel/check-input";
 import { input } from "@/kernel/inputs";
 import { defineOperation, type OperationContext } from "@/kernel/operation";
-import { skillNamed } from "@/kernel/rows";
 import type { ServiceRow } from "@/modules/catalogue/catalogue";
 import { SaveService } from "@/modules/catalogue/inputs";
 import { storeExtra } from "@/modules/catalogue/saving-extras";
 import { storeService } from "@/modules/catalogue/saving-services";
 import { changeBookingRules } from "@/modules/placing/booking-rules";
-import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
 import { besideKnown, readKit } from "../kits";
+import { saveSettings } from "@/kernel/settings";
+import { addFirstTaxRate } from "@/modules/business/tax-rates";
+import { skillNamed } from "@/modules/catalogue/skills";
 
 /** Takes a kit over: the services chosen, by code, at the business's usual tax rate. */
 const TakeKit = input({
@@ -96,13 +97,12 @@ export const takeKit = defineOperation({
         holdMinutes: business.hold_minutes,
       });
     if (kit.texts)
-      sql(
-        `UPDATE business
-          SET terms = iif(terms = '', ?, terms), quote_text = iif(quote_text = '', ?, quote_text),
-            invoice_text = iif(invoice_text = '', ?, invoice_text)`,
-      ).run(kit.texts.terms, kit.texts.quote, kit.texts.invoice);
-    if (!sql("SELECT 1 FROM tax_rates").get())
-      insertRow(sql, "tax_rates", { name: "Standard", rate_bp: taxBp, position: 0 });
+      saveSettings(context, {
+        terms: business.terms || kit.texts.terms,
+        quote_text: business.quote_text || kit.texts.quote,
+        invoice_text: business.invoice_text || kit.texts.invoice,
+      });
+    addFirstTaxRate(context, taxBp);
     return { made, there: chosen.length - made, windows: first };
   },
 });

@@ -2,12 +2,14 @@ import { Refusal } from "@/core/problems";
 import { visitStates } from "@/core/visits/states";
 import { DateText, Id, ImageToken, input, Limits, Mail, Money, Name, OneOf, OrNull, Phone } from "@/kernel/inputs";
 import { defineOperation } from "@/kernel/operation";
-import { refuseOverlaps, saveLimits, saveNamed, saveRow, skillNamed } from "@/kernel/rows";
+import { refuseOverlaps, saveLimits, saveNamed, saveRow } from "@/kernel/rows";
 import { PlaceSchema } from "@/modules/business/inputs";
 import { Hours, Hue } from "@/modules/catalogue/inputs";
 import { takeOut } from "@/modules/placing/days";
 import { insertRow } from "@/store/insert";
 import { type Static, Type } from "@sinclair/typebox";
+import { letTechnicianIn, shutTechnicianOut } from "@/modules/people/technicians";
+import { skillNamed } from "@/modules/catalogue/skills";
 
 const MailOrNothing = Type.Union([Mail, Type.Literal("")]);
 
@@ -110,11 +112,11 @@ export const setTechnicianActive = defineOperation({
   access: "setup.change",
   input: SetTechnicianActive,
   run(context, { id, active }) {
-    const { sql, today, now } = context;
+    const { sql, today } = context;
     if (sql("UPDATE technicians SET active = ? WHERE id = ?").run(active ? 1 : 0, id).changes === 0)
       throw new Refusal("not-found");
     if (active) {
-      sql("UPDATE people SET active = 1 WHERE technician_id = ? AND role = 'technician'").run(id);
+      letTechnicianIn(context, id);
       return { freed: 0 };
     }
     const ahead = sql<{ visit_id: number }>(
@@ -123,11 +125,7 @@ export const setTechnicianActive = defineOperation({
         WHERE p.technician_id = ? AND p.date >= ? AND v.state IN ${visitStates.sql("plan")}`,
     ).all(id, today);
     for (const { visit_id } of ahead) takeOut(context, visit_id);
-    sql(
-      `UPDATE sessions SET ended_at = ? WHERE ended_at IS NULL
-          AND person_id IN (SELECT id FROM people WHERE technician_id = ? AND role = 'technician')`,
-    ).run(now, id);
-    sql("UPDATE people SET active = 0 WHERE technician_id = ? AND role = 'technician'").run(id);
+    shutTechnicianOut(context, id);
     return { freed: ahead.length };
   },
 });

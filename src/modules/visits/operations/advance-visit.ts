@@ -14,8 +14,10 @@ import { laidOut, readRepeat } from "@/modules/repeats/repeats";
 import { togetherWith } from "@/modules/placing/shared-times";
 import { readVisit, type VisitRow } from "@/modules/placing/visits";
 import { tickedColumn } from "@/store/columns";
-import { insertRow } from "@/store/insert";
 import { Type } from "@sinclair/typebox";
+import { keepChecklist, noteWork, setAgainMonths, setVisitState } from "@/modules/jobs/visits";
+import { setJobState } from "@/modules/jobs/work";
+import { settlePlacement } from "@/modules/placing/days";
 
 const AdvanceVisit = input({
   visitId: Id,
@@ -47,8 +49,7 @@ export const advanceVisit = defineOperation({
     const refusal = refusalOf(context, visit, to);
     if (refusal) throw new Refusal(refusal);
     const again = againMonths === undefined || visit.repeat_id !== null ? visit.again_months : againMonths;
-    if (again !== visit.again_months)
-      context.sql("UPDATE visits SET again_months = ? WHERE id = ?").run(again, visitId);
+    if (again !== visit.again_months) setAgainMonths(context, visitId, again);
     const at = momentOf(context, visit, on);
     take(context, { ...visit, again_months: again }, to, ticked, at);
     if (to === "no access") return;
@@ -95,14 +96,13 @@ function take(
     throw new Refusal("checklist-open", {
       sentence: `Required first: ${left.map((item) => item.words).join("; ")}.`,
     });
-  sql("UPDATE visits SET checklist = ? WHERE id = ?").run(JSON.stringify(list), visit.id);
+  keepChecklist(context, visit.id, list);
   const over = visitStates.allows("over", to);
-  sql("UPDATE visits SET state = ?, started_at = ?, ended_at = ? WHERE id = ?").run(
-    to,
-    to === "on site" ? at : visit.started_at,
-    over ? at : null,
-    visit.id,
-  );
+  setVisitState(context, visit.id, to);
+  noteWork(context, visit.id, {
+    startedAt: to === "on site" ? at : visit.started_at,
+    endedAt: over ? at : null,
+  });
 
   if (to === "on the way")
     tellCustomer(context, {
@@ -137,7 +137,7 @@ function take(
     to === "done" &&
     !sql(`SELECT 1 FROM visits WHERE job_id = ? AND state NOT IN ${visitStates.sql("closed")}`).get(jobId)
   ) {
-    sql("UPDATE jobs SET state = 'done' WHERE id = ?").run(jobId);
+    setJobState(context, jobId, "done");
     issueInvoice(context, jobId);
   }
 }
@@ -182,41 +182,16 @@ function settlePlacements(context: OperationContext, visit: VisitRow, at: number
   const unsaid = at < context.now ? at - visit.minutes * 60_000 : at;
   const begun = visit.started_at !== null && (visit.started_at < at || at === context.now) ? visit.started_at : unsaid;
   const arrives = Math.floor(begun / 60_000);
-  stand(context, visit.id, () => ({ arrives, leaves: Math.ceil(at / 60_000) }));
+  settlePlacement(context, visit.id, () => ({ arrives, leaves: Math.ceil(at / 60_000) }));
 }
 
 /** From a plan to what has begun: whoever drives off is there when the way says, and not before the window; whoever has arrived stays for the work. */
 function beginPlacements(context: OperationContext, visit: VisitRow, to: FieldStep, at: number): void {
   const minute = Math.floor(at / 60_000);
   const work = visit.minutes + visit.after_minutes;
-  stand(context, visit.id, ({ driving }) => {
+  settlePlacement(context, visit.id, ({ driving }) => {
     if (to === "on site") return { arrives: minute, leaves: minute + work };
     const arrives = Math.max(minute + driving, visit.meet_at ?? visit.window_from);
     return { arrives, leaves: arrives + visit.before_minutes + work };
   });
-}
-
-/** Writes where a visit stands in the days of those who are sent: as it is, whatever was planned there. */
-function stand(
-  { sql }: OperationContext,
-  visitId: number,
-  when: (placed: { driving: number }) => { arrives: number; leaves: number },
-): void {
-  const placed = sql<{ technician_id: number; date: string; drive_from: number; driving: number }>(
-    "SELECT technician_id, date, drive_from, driving FROM placements WHERE visit_id = ?",
-  ).all(visitId);
-  sql("DELETE FROM placements WHERE visit_id = ?").run(visitId);
-  for (const p of placed) {
-    const { arrives, leaves } = when(p);
-    insertRow(sql, "placements", {
-      visit_id: visitId,
-      technician_id: p.technician_id,
-      date: p.date,
-      drive_from: Math.min(p.drive_from, arrives),
-      driving: p.driving,
-      arrives,
-      leaves: Math.max(leaves, arrives + 1),
-      settled: 1,
-    });
-  }
 }

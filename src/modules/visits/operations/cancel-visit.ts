@@ -12,6 +12,7 @@ import { togetherWith } from "@/modules/placing/shared-times";
 import { readVisit } from "@/modules/placing/visits";
 import { Type } from "@sinclair/typebox";
 import { cancelDay, cancelJob, isBegunElsewhere } from "../cancelling";
+import { setVisitState } from "@/modules/jobs/visits";
 
 const CancelVisit = input({
   visitId: Id,
@@ -39,7 +40,7 @@ export const cancelVisit = defineOperation({
       // Somebody is booking a seat just now.
       if (jobId === null) {
         takeOut(context, id);
-        context.sql("UPDATE visits SET state = 'cancelled', held_until = NULL WHERE id = ?").run(id);
+        setVisitState(context, id, "cancelled");
         continue;
       }
       if (isBegunElsewhere(context, jobId, id)) {

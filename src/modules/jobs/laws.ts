@@ -1,7 +1,7 @@
 import { visitStates } from "@/core/visits/states";
 import type { Law } from "@/kernel/laws";
 
-export const bookingLaws: readonly Law[] = [
+export const jobLaws: readonly Law[] = [
   {
     says: "What was promised belongs to a job, and is written down as a promise.",
     breaks: `SELECT 'visit ' || id AS what FROM visits v WHERE state IN ${visitStates.sql("expect")}

@@ -7,7 +7,7 @@ import { saveWithheld } from "@/modules/messages/operations/save-reach";
 import { runDue } from "@/worker/loop";
 import { office, one, smallWorld, system } from "@demo/small-world";
 import { keepApart, mergeCustomers, splitCustomers } from "./operations/same-person";
-import { customers } from "./views/customers";
+import { customers } from "@/modules/customers/views/customers";
 import { possibleDuplicates } from "./views/same-person";
 
 type World = ReturnType<typeof smallWorld>;

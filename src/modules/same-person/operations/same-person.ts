@@ -4,7 +4,7 @@ import { defineOperation, type ViewContext } from "@/kernel/operation";
 import { movedColumn, wordsColumn } from "@/store/columns";
 import { Type } from "@sinclair/typebox";
 import { termGroups, termsBack } from "../merging-terms";
-import { belongings, emptyGaps, joinCustomers } from "../same-person";
+import { belongings, emptyGaps, joinCustomers } from "../joining";
 
 /** Two customers side by side. */
 const OnePair = input({ pairId: Id });

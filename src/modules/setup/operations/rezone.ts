@@ -4,6 +4,9 @@ import { addressAt } from "@/modules/place/addresses";
 import { boundsOf } from "@/modules/place/zones";
 import { zoneAt } from "@/core/place/zones";
 import type { Rows } from "@/store/rows";
+import { rezoneVisits } from "@/modules/jobs/visits";
+import { rezoneSite } from "@/modules/customers/customers";
+import { noteZonedTo } from "@/modules/place/zones";
 
 /** Sites that are looked at in one transaction. */
 const atOnce = 100;
@@ -14,7 +17,7 @@ export const rezoneSites = defineOperation({
   access: "system",
   input: Nothing,
   run(context) {
-    const { sql, today } = context;
+    const { sql } = context;
     const from = sql<{ zoned_to: number | null }>("SELECT zoned_to FROM business").get()!.zoned_to;
     if (from === null) return { moved: 0 };
     const sites = sql<Rows["sites"]>("SELECT * FROM sites WHERE id > ? ORDER BY id LIMIT ?").all(from, atOnce);
@@ -29,15 +32,11 @@ export const rezoneSites = defineOperation({
       // Who was in no zone and is in none now stays where the office has put them.
       const zoneId = zone?.id ?? null;
       if (zoneId === site.zone_id || zoneId === null) continue;
-      sql("UPDATE sites SET zone_id = ? WHERE id = ?").run(zoneId, site.id);
-      sql(
-        `UPDATE visits SET zone_id = @zoneId
-          WHERE date >= @today AND state IN ('promised', 'forecast') AND work_place = 'site'
-            AND (job_id IN (SELECT id FROM jobs WHERE site_id = @siteId) OR repeat_id IN (SELECT id FROM repeats WHERE site_id = @siteId))`,
-      ).run({ zoneId, today, siteId: site.id });
+      rezoneSite(context, site.id, zoneId);
+      rezoneVisits(context, site.id, zoneId);
       moved++;
     }
-    sql("UPDATE business SET zoned_to = ?").run(sites.length < atOnce ? null : sites.at(-1)!.id);
+    noteZonedTo(context, sites.length < atOnce ? null : sites.at(-1)!.id);
     return { moved };
   },
 });

@@ -10,6 +10,4 @@ function rezone(hogar: Hogar): null {
   return null;
 }
 
-export const customerJobs: readonly ScheduledJob[] = [
-  { name: "customers of zones", order: 40, everyMs: 0, run: rezone },
-];
+export const setupJobs: readonly ScheduledJob[] = [{ name: "customers of zones", order: 40, everyMs: 0, run: rezone }];

@@ -22,7 +22,7 @@ it("an owner takes a starter kit, adds a technician and a zone, and a customer b
   await page.getByRole("button", { name: /^Gutters and roofs/ }).click();
   await page.getByRole("checkbox", { name: "Moss removal" }).click();
   await page.getByRole("button", { name: "Take 4 services" }).click();
-  await page.getByText("4 services are made, with a window pattern. Change them as you like.").waitFor();
+  await page.getByText("4 services made, with a window pattern. Change them as you like.").waitFor();
   expect(app.sql("SELECT code FROM services ORDER BY code")).toEqual(
     ["GC", "GR", "RI", "TI"].map((code) => ({ code })),
   );

@@ -96,6 +96,6 @@ it("several that wait are declined together, with a reason that the customers re
   await pair.office.getByRole("button", { name: "Decline…" }).click();
   await pair.office.getByLabel("Reason, as they read it").fill("We are all at the harbour fair that week.");
   await pair.office.getByRole("button", { name: `Decline and tell all ${waiting}` }).click();
-  await pair.office.getByText(`${waiting} declined, the customers are told`).waitFor();
+  await pair.office.getByText(`${waiting} declined, and told`).waitFor();
   expect(counted()).toEqual({ bookings: 0, requests: 0, quotes: 0 });
 });

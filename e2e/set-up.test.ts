@@ -58,7 +58,7 @@ it("an address says which zone it is in and why, and zones come in from a file",
     .setInputFiles(file("zones.csv", "zone,postcode,town,priority\nFar moor,MW 408,,2\n,MW 9,,\n"));
   await at.page.getByText("Row 3: the zone has no name.").waitFor();
   await at.page.getByRole("button", { name: "Take 1 zone" }).click();
-  await at.page.getByText("1 zones are made, 0 changed").waitFor();
+  await at.page.getByText("1 zone made, 0 changed").waitFor();
   expect(
     at.app.sql(
       "SELECT z.name, z.priority, p.pattern FROM zones z JOIN zone_postcodes p ON p.zone_id = z.id WHERE z.name = 'Far moor'",

@@ -9,6 +9,7 @@ import { useRef, useState } from "react";
 import { imageAddress } from "./images";
 import { ink } from "./palette";
 import { useSending, useUploads } from "./uploads";
+import { counted } from "@/core/words";
 
 /** Photos taken or chosen, each sent at once; what is shown is what was kept. */
 export function PhotoField({
@@ -33,7 +34,7 @@ export function PhotoField({
   const at = place ?? "here";
   const sending = uploads.sending(at);
   const [tooMany, setTooMany] = useState(false);
-  const wrong = tooMany ? `At most ${most} photos.` : uploads.wrong(at);
+  const wrong = tooMany ? `At most ${counted(most, "photo")}.` : uploads.wrong(at);
   const input = useRef<HTMLInputElement>(null);
   const take = (files: File[]) => {
     const room = files.slice(0, most - tokens.length - sending);

@@ -6,6 +6,7 @@ import Button from "@mui/material/Button";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
 import { useAccount } from "./use-account";
+import { counted } from "@/core/words";
 
 /** A new password, with the one of before. */
 export function ChangePassword() {
@@ -19,9 +20,12 @@ export function ChangePassword() {
     setOld("");
     setPassword("");
     const { ended } = done.value;
-    enqueueSnackbar(`The password is changed${ended ? `, and you are signed out in ${ended} other places` : ""}`, {
-      variant: "success",
-    });
+    enqueueSnackbar(
+      `The password is changed${ended ? `, and you are signed out in ${counted(ended, "other place")}` : ""}`,
+      {
+        variant: "success",
+      },
+    );
   };
   return (
     <Box

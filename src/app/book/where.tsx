@@ -1,7 +1,7 @@
 "use client";
 import { moneyWords } from "@/core/money/amounts";
 import type { Problem } from "@/core/problems";
-import { durationWords, weekdaysWords, windowWords } from "@/core/time/words";
+import { clock, durationWords, weekdaysWords } from "@/core/time/words";
 import { AddressField } from "@/ui/address-field";
 import Alert from "@mui/material/Alert";
 import Button from "@mui/material/Button";
@@ -9,6 +9,7 @@ import Typography from "@mui/material/Typography";
 import dynamic from "next/dynamic";
 import type { Business, ServicesAt } from "./data";
 import type { Draft } from "./draft";
+import { counted } from "@/core/words";
 
 type Address = NonNullable<Draft["address"]>;
 
@@ -86,13 +87,13 @@ export function Where({
 function ZoneRules({ zone, business }: { zone: NonNullable<ServicesAt["zone"]>; business: Business }) {
   const rules = [
     zone.weekdays === 127 ? "" : `We come to ${zone.name} on ${weekdaysWords(zone.weekdays)}.`,
-    zone.serveTo <= 14 * 60 ? `Only ${windowWords(zone.serveFrom, zone.serveTo)} o’clock.` : "",
+    zone.serveTo <= 14 * 60 ? `We come there between ${clock(zone.serveFrom)} and ${clock(zone.serveTo)}.` : "",
     zone.surchargeMinor ? `A surcharge of ${moneyWords(zone.surchargeMinor, business.currency)} is added.` : "",
     zone.smallestOrderMinor
       ? `The smallest order there is ${moneyWords(zone.smallestOrderMinor, business.currency)}.`
       : "",
     zone.noticeMinutes
-      ? `Book at least ${zone.noticeMinutes % 1440 === 0 ? `${zone.noticeMinutes / 1440} days` : durationWords(zone.noticeMinutes)} ahead.`
+      ? `Book at least ${zone.noticeMinutes % 1440 === 0 ? counted(zone.noticeMinutes / 1440, "day") : durationWords(zone.noticeMinutes)} ahead.`
       : "",
   ].filter(Boolean);
   return (

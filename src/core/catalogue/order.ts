@@ -11,6 +11,7 @@ import {
 import type { SkillNeed } from "../windows/skills";
 import { type Coupon, reductions } from "./coupons";
 import { answerProblem, type Answers, effectsOf, type Question, shownQuestions } from "./questions";
+import { counted } from "../words";
 
 /** What is booked, and where: enough to know what it costs, how long it takes and who can do it. */
 export interface Order {
@@ -125,7 +126,7 @@ export function priceOrder({ items, zone, pricesIncludeTax, onOurWayBp = 0, coup
   }
   const afterCoupon = lines.length;
   for (const { taxBp, minor } of points ? reductions(lines, { kind: "fixed", value: points.worthMinor }) : [])
-    common(`${points!.used} loyalty points`, -minor, taxBp);
+    common(counted(points!.used, "loyalty point"), -minor, taxBp);
 
   const taxed = taxedByRate(lines, pricesIncludeTax);
   const { totalMinor, taxMinor } = totalOf(taxed);

@@ -1,4 +1,5 @@
 import { addDays, addMonths, type LocalDate } from "../time/dates";
+import { counted } from "../words";
 
 /** When an invoice is due: so many days after its date, or after the end of the month in which it was issued; 0 days after its date is on the spot. */
 export interface DueTerms {
@@ -13,7 +14,7 @@ const endOfMonth = (date: LocalDate): LocalDate => addDays(addMonths(`${date.sli
 
 export const dueWords = ({ days, from }: DueTerms): string =>
   from === "end of month"
-    ? `${days === 0 ? "at" : `${days} days after`} the end of the month`
+    ? `${days === 0 ? "at" : `${counted(days, "day")} after`} the end of the month`
     : days === 0
-      ? "on the spot"
-      : `within ${days} days`;
+      ? "on receipt"
+      : `within ${counted(days, "day")}`;

@@ -12,7 +12,7 @@ export function reasonWords(reason: Reason, names: Names): string {
   if ("technician" in reason) return `${names.technician(reason.technician)} ${technicianReasonWords(reason, names)}`;
   switch (reason.code) {
     case "crew-incomplete":
-      return `the job needs ${reason.needed} people and ${reason.able.length || "nobody"} of them ${reason.able.length === 1 ? "is" : "are"} free`;
+      return `the job needs ${reason.needed} people and ${reason.able.length === 0 ? "nobody is" : reason.able.length === 1 ? "only one of them is" : `only ${reason.able.length} of them are`} free`;
     case "crew-never-together":
       return `${reason.able.map(names.technician).join(" and ")} are free, but never at the same time`;
     case "nobody":

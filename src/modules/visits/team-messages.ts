@@ -9,6 +9,7 @@ import type { OperationContext, ViewContext } from "@/kernel/operation";
 import { tellUs } from "@/modules/messages/messaging";
 import { settingsOf } from "@/modules/messages/settings";
 import { stopsColumn } from "@/store/columns";
+import { counted } from "@/core/words";
 
 /** A stop of a technician's day, as they are told of it. */
 interface Stop {
@@ -187,8 +188,10 @@ function tellSummary(context: OperationContext, occasion: "daily summary" | "wee
       { name: "Tomorrow", value: String(figures.tomorrow) },
     ],
     needs: [
-      ...(figures.unplaced ? [{ what: `${figures.unplaced} visits of the next days have no technician yet` }] : []),
-      ...(figures.waits ? [{ what: `${figures.waits} conversations wait for an answer` }] : []),
+      ...(figures.unplaced
+        ? [{ what: `${counted(figures.unplaced, "visit")} in the next days still without a technician` }]
+        : []),
+      ...(figures.waits ? [{ what: `${counted(figures.waits, "conversation")} waiting for an answer` }] : []),
     ],
   };
   for (const { id, mail } of sql<{ id: number; mail: string }>(

@@ -12,6 +12,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { useOffice } from "../office-context";
 import type { Customer } from "./data";
+import { counted } from "@/core/words";
 
 const names = {
   paid: "for a payment",
@@ -31,7 +32,7 @@ export function Points({ customer }: { customer: Customer }) {
   if (!data) return null;
   const rows = all ? data.rows : data.rows.slice(0, fewest);
   return (
-    <SheetSection title={`${data.balance} points, worth ${moneyWords(data.worthMinor, customer.currency)}`}>
+    <SheetSection title={`${counted(data.balance, "point")}, worth ${moneyWords(data.worthMinor, customer.currency)}`}>
       {rows.map(({ id, kind, points, words, at, what }) => (
         <Fact key={id} name={dayShort(localDate(Math.floor(at / 60_000), customer.timeZone))}>
           {points > 0 ? `+${points}` : `−${-points}`} {[names[kind], what, words].filter(Boolean).join(", ")}

@@ -34,7 +34,7 @@ export function ImportScreen({ importId }: { importId: number }) {
     <>
       <Top
         title={`Import of ${kindWords[one.kind].many}`}
-        sum={`${one.file}, ${one.rowCount} rows, ${stateWords[one.state]}`}
+        sum={`${one.file}, ${one.rowCount} ${one.rowCount === 1 ? "row" : "rows"}, ${stateWords[one.state]}`}
       />
       <Box sx={{ px: 6, pb: 8, display: "grid", gap: 4 }}>
         <Standing one={one} />

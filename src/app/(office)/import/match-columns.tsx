@@ -103,7 +103,7 @@ export function MatchColumns({ kind, file, table, columns, balances, reading, on
         {sent === null ? (
           <>
             <Button variant="contained" disabled={missing !== null} onClick={() => void send()}>
-              Look over all {table.rows.length} rows
+              Look over {table.rows.length === 1 ? "the row" : `all ${table.rows.length} rows`}
             </Button>
             <Button onClick={onBack}>Choose another file</Button>
           </>

@@ -20,6 +20,7 @@ import { useMemo, useState } from "react";
 import { Top } from "../top";
 import { kindWords, stateWords } from "./data";
 import { MatchColumns } from "./match-columns";
+import { counted } from "@/core/words";
 
 interface Opened {
   file: string;
@@ -99,7 +100,9 @@ export function NewImport({ begin }: { begin: ImportKind | null }) {
     <>
       <Top
         title="Import"
-        sum={opened ? `${opened.file}, ${opened.table.rows.length} rows` : "Nothing is taken before you say so"}
+        sum={
+          opened ? `${opened.file}, ${counted(opened.table.rows.length, "row")}` : "Nothing is taken before you say so"
+        }
       />
       <Box sx={{ px: 6, pb: 8, display: "grid", gap: 5, maxWidth: 1120 }}>
         {!opened && (

@@ -21,7 +21,7 @@ export function ChosenBar({
 }) {
   const [declining, setDeclining] = useState(false);
   const approve = useChange("approve-bookings", {
-    then: (_, { jobIds }) => onDone(`${jobIds.length} confirmed, the customers are told`),
+    then: (_, { jobIds }) => onDone(`${jobIds.length} confirmed, and told`),
   });
   const answer = useChange("answer-requests", { then: (_, { ids }) => onDone(`${ids.length} answered`) });
   const takeOn = useChange("take-on", { then: () => onDone("Handed over") });
@@ -74,7 +74,7 @@ export function ChosenBar({
       </TextField>
       {declining && entries.length > 0 && (
         <Box sx={{ width: "100%", maxWidth: 640 }}>
-          <DeclineForm entries={entries} onDone={() => onDone(`${entries.length} declined, the customers are told`)} />
+          <DeclineForm entries={entries} onDone={() => onDone(`${entries.length} declined, and told`)} />
         </Box>
       )}
     </>

@@ -177,7 +177,7 @@ export function MyVisit({ view: initial, token, justBooked }: { view: View; toke
 
       {declined && (
         <Alert severity="warning" role="alert" sx={{ mt: 4, fontSize: 16 }}>
-          {declined.problem}. Nothing was charged. Try another card
+          {declined.problem && `${declined.problem}. `}Nothing was charged. Try another card
           {page.pays === "deposit" && "; your window is kept meanwhile"}.
         </Alert>
       )}

@@ -92,7 +92,7 @@ export function OwnChanges({ view, token, justBooked, refresh }: About & { justB
             : ""}
         {changes.mayCancel
           ? `You can cancel here until ${until(changes.cancelUntil)}. `
-          : `It is too late to change it here: call ${business.phone}. `}
+          : `It is too late to ${changes.mayMove ? "cancel" : "change"} it here: call ${business.phone}. `}
         {view.termsWords.join(" ")}
       </Typography>
     </Box>

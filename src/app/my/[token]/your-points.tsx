@@ -6,6 +6,7 @@ import { AmountRow } from "@/ui/door-page";
 import { useView } from "@/ui/use-view";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
+import { counted } from "@/core/words";
 
 const names = {
   paid: "Paid",
@@ -22,7 +23,7 @@ export function YourPoints({ token, currency, timeZone }: { token: string; curre
   const { balance, worthMinor, rules, rows } = data;
   return (
     <Box component="section" aria-label="Your points" sx={{ mt: 6, "@media print": { display: "none" } }}>
-      <Typography variant="h2">{balance} points</Typography>
+      <Typography variant="h2">{counted(balance, "point")}</Typography>
       <Typography color="textSecondary" sx={{ mt: 1 }}>
         {rules === null
           ? "There are no new points at the moment."

@@ -7,6 +7,7 @@ import { unprovedRoom } from "@/modules/booking/unproved";
 import { stopRepeatsOf } from "@/modules/repeats/repeats";
 import { cancelJob } from "@/modules/visits/cancelling";
 import { Type } from "@sinclair/typebox";
+import { counted } from "@/core/words";
 
 /** Of one network address (its hash, as Today names it), of one date, or of both; or all that one customer has booked by themselves. */
 const GiveBackRoom = input({
@@ -31,7 +32,7 @@ export const giveBackRoom = defineOperation({
     logSecurity(context.hogar.store, context.now, {
       kind: "room given back",
       who: actorWords(context.actor),
-      words: `${holds.length} holds and ${jobs.length} bookings${of.date ? ` on ${of.date}` : of.customerId ? ` of customer ${of.customerId}` : " from one address"}`,
+      words: `${counted(holds.length, "hold")} and ${counted(jobs.length, "booking")}${of.date ? ` on ${of.date}` : of.customerId ? ` of customer ${of.customerId}` : " from one address"}`,
     });
     return { holds: holds.length, bookings: jobs.length };
   },

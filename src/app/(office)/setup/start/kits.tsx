@@ -14,6 +14,7 @@ import { useRouter } from "next/navigation";
 import { useSnackbar } from "notistack";
 import { useState } from "react";
 import type { FirstStepsView } from "../data";
+import { counted } from "@/core/words";
 
 /** Choose a trade and get services to change, not an empty page. */
 export function Kits({ kits, currency, fresh }: { kits: FirstStepsView["kits"]; currency: string; fresh: boolean }) {
@@ -30,7 +31,7 @@ export function Kits({ kits, currency, fresh }: { kits: FirstStepsView["kits"]; 
     const done = await send({ kit: kit!.id, services: chosen.map((s) => s.code), taxBp: tax * 100 });
     if (!done) return;
     enqueueSnackbar(
-      `${done.value.made} services are made${done.value.windows ? ", with a window pattern" : ""}. Change them as you like.`,
+      `${counted(done.value.made, "service")} made${done.value.windows ? ", with a window pattern" : ""}. Change them as you like.`,
       { variant: "success" },
     );
     router.push("/setup/services");

@@ -21,6 +21,7 @@ import { useSnackbar } from "notistack";
 import { useRef, useState } from "react";
 import type { SetupData } from "../data";
 import { ZoneForm } from "./zone-form";
+import { counted } from "@/core/words";
 
 const ZoneMap = dynamic(() => import("./zone-map"), {
   ssr: false,
@@ -172,7 +173,7 @@ function Files({ data, saved }: { data: SetupData; saved: () => void }) {
     const done = settled && (await send({ zones: read!.zones }));
     if (!done) return;
     await settle(settled);
-    enqueueSnackbar(`${done.value.made} zones are made, ${done.value.changed} changed`, { variant: "success" });
+    enqueueSnackbar(`${counted(done.value.made, "zone")} made, ${done.value.changed} changed`, { variant: "success" });
     setRead(null);
     saved();
   };

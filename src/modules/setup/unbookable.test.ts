@@ -95,7 +95,7 @@ it("finds answers that ask for more people or more time than there is, and says 
   expect(found(world, id)).toMatchObject([
     {
       sentence:
-        "“Roof work” with the answers that ask for most people (3) cannot be booked in Harbourside: the job needs 3 people and 2 of them are free.",
+        "“Roof work” with the answers that ask for most people (3) cannot be booked in Harbourside: the job needs 3 people and only 2 of them are free.",
     },
   ]);
 });

@@ -21,7 +21,7 @@ it("whoever is asked by a link books a time that can be kept, or says not this t
   const asked = () =>
     pair.app.sql<{ state: string }>("SELECT state FROM repeat_asks ORDER BY id DESC LIMIT 1")[0]!.state;
   expect(asked()).toBe("asked");
-  await go(pair.door, await mailedLink(pair.office, pair.app.url, /Is it time again/, "again"));
+  await go(pair.door, await mailedLink(pair.office, pair.app.url, /Time for your next visit/, "again"));
   await pair.door
     .getByRole("group", { name: /day \d/ })
     .getByRole("button")

@@ -253,7 +253,7 @@ it("the day before, the reminder goes out by text, and what is answered waits on
   await go(page, `${app.url}/standins/text`);
   await page.getByRole("button", { name: /\+1 555 0142/ }).click();
   await page
-    .getByText(/reminder, we come on/)
+    .getByText(/reminder, we are coming on/)
     .first()
     .waitFor();
   await page.getByLabel("Answer").fill("Please ring twice");

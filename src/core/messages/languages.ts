@@ -19,7 +19,12 @@ interface Phrases {
   /** Who comes to whom, in the future and in the present, and where. */
   place: Record<
     WorkPlace,
-    { promise: string; comes: string; where: (of: { site: string; ours: string; phone: string }) => string }
+    {
+      promise: string;
+      comes: string;
+      missed: string;
+      where: (of: { site: string; ours: string; phone: string }) => string;
+    }
   >;
   /** What all open invoices of theirs come to, with the link to the account where it may be shown. */
   alsoOpen: (amount: string, link: string) => string;
@@ -39,20 +44,27 @@ const phrasesOf: Record<Language, Phrases> = {
     list: and("and"),
     arrival: (from, to) => (from === to ? `at ${clock(from)}` : `between ${clock(from)} and ${clock(to)}`),
     place: {
-      site: { promise: "we will be at your door", comes: "we come", where: ({ site }) => `at ${site}` },
+      site: {
+        promise: "we will be at your door",
+        comes: "we are coming",
+        missed: "we were at your door and nobody could let us in",
+        where: ({ site }) => `at ${site}`,
+      },
       ours: {
         promise: "we expect you",
         comes: "we expect you",
+        missed: "we expected you at our place and did not see you",
         where: ({ ours }) => (ours ? `at our place, ${ours}` : "at our place"),
       },
       afar: {
         promise: "we will call you",
-        comes: "we call you",
+        comes: "we will call you",
+        missed: "we called and could not reach you",
         where: ({ phone }) => (phone ? `by phone, on ${phone}` : "by phone"),
       },
     },
     alsoOpen: (amount, link) =>
-      `With your other invoices, ${amount} is open in all.${link && ` All of them, and a statement of your account: ${link}`}`,
+      `With your other invoices, ${amount} is unpaid in all.${link && ` All of them, and a statement of your account: ${link}`}`,
     somebody: "there",
     yourAddress: "your address",
     oneOfUs: "one of us",
@@ -62,15 +74,22 @@ const phrasesOf: Record<Language, Phrases> = {
     list: and("y"),
     arrival: (from, to) => (from === to ? `a las ${clock(from)}` : `entre las ${clock(from)} y las ${clock(to)}`),
     place: {
-      site: { promise: "estaremos en su puerta", comes: "vamos", where: ({ site }) => `en ${site}` },
+      site: {
+        promise: "estaremos en su puerta",
+        comes: "vamos",
+        missed: "estuvimos en su puerta y nadie pudo abrirnos",
+        where: ({ site }) => `en ${site}`,
+      },
       ours: {
         promise: "le esperamos",
         comes: "le esperamos",
+        missed: "le esperamos en nuestro local y no vino",
         where: ({ ours }) => (ours ? `en nuestro local, ${ours}` : "en nuestro local"),
       },
       afar: {
         promise: "le llamaremos",
         comes: "le llamamos",
+        missed: "le llamamos y no pudimos hablar con usted",
         where: ({ phone }) => (phone ? `por teléfono, al ${phone}` : "por teléfono"),
       },
     },
@@ -100,7 +119,7 @@ export type Said =
   | { clock: number }
   | { alsoOpen: number; currency: string; link: string }
   | { minor: number; currency: string; per?: string }
-  | { place: WorkPlace; as: "promise" | "comes" }
+  | { place: WorkPlace; as: "promise" | "comes" | "missed" }
   | { place: WorkPlace; as: "where"; site: string; ours: string; phone: string }
   | { phrase: "somebody" | "yourAddress" | "oneOfUs" };
 

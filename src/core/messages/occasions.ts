@@ -167,7 +167,7 @@ export const occasions = {
     about: "When nobody let the technician in",
     purpose: "service",
     channels: ["text", "mail"],
-    fields: [...visit, ...who],
+    fields: [...visit, "missed", ...who],
   },
   done: {
     group: "Afterwards",

@@ -276,7 +276,7 @@ describe("a crew", () => {
   });
 
   it("is refused where one is missing, and says who could", () => {
-    expect(words(question({ visit, windows: [nine] }))[0]).toBe("the job needs 2 people and 1 of them is free");
+    expect(words(question({ visit, windows: [nine] }))[0]).toBe("the job needs 2 people and only one of them is free");
   });
 
   it("is refused where both are free, but never at the same time", () => {
@@ -330,7 +330,7 @@ describe("work of several days", () => {
           technicians: [technician("t1"), technician("t2", { off: [date] }), technician("t3", { off: ["2027-03-12"] })],
         }),
       )[0],
-    ).toContain("the job needs 2 people and 1 of them is free");
+    ).toContain("the job needs 2 people and only one of them is free");
   });
 
   it("goes on at the same time on the working days that follow, over a weekend and a change of clocks", () => {

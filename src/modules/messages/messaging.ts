@@ -399,6 +399,7 @@ export function timesOf(
 const placeFields = (place: WorkPlace, of: { site: string; ours: string; phone: string }): MergeFields => ({
   promise: { place, as: "promise" },
   comes: { place, as: "comes" },
+  missed: { place, as: "missed" },
   where: { place, as: "where", ...of },
 });
 

@@ -115,7 +115,7 @@ describe("a repeat that is counted from the last visit", () => {
 describe("a repeat that asks first", () => {
   const quarterly = () => world("FREQ=MONTHLY;INTERVAL=3", { comes: "ask" });
   const asked = (w: Awaited<ReturnType<typeof quarterly>>) =>
-    w.sent.filter(({ subject }) => subject.startsWith("Is it time again?"));
+    w.sent.filter(({ subject }) => subject.startsWith("Time for your next visit?"));
 
   it("asks four weeks before, once more after a week, then leaves it to a person; nothing is promised by itself", async () => {
     const w = await quarterly();

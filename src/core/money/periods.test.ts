@@ -15,7 +15,7 @@ describe("when an invoice is due", () => {
   });
 
   it("is said in words", () => {
-    expect(dueWords({ days: 0, from: "invoice" })).toBe("on the spot");
+    expect(dueWords({ days: 0, from: "invoice" })).toBe("on receipt");
     expect(dueWords({ days: 14, from: "invoice" })).toBe("within 14 days");
     expect(dueWords({ days: 10, from: "end of month" })).toBe("10 days after the end of the month");
     expect(dueWords({ days: 0, from: "end of month" })).toBe("at the end of the month");

@@ -22,9 +22,9 @@ async function leaveFirst({ jobId }: { jobId: number }, number: string): Promise
   await cards.getByRole("button", { name: "Keep this card" }).click();
   const added = cards.getByRole("group", { name: `card ending ${number.slice(-4)}` });
   await expectSoon(door, async () => (await added.count()) > 0 || (await door.reload(), false), 20);
-  await added.getByRole("button", { name: "Use first" }).click();
+  await added.getByRole("button", { name: "Use this first" }).click();
   await added.getByText("first").waitFor();
-  await added.getByRole("button", { name: "Take it away", disabled: false }).waitFor();
+  await added.getByRole("button", { name: "Remove", disabled: false }).waitFor();
 }
 
 /** The evening before and the morning of a run. */
@@ -132,7 +132,7 @@ it("a promise that is not kept comes to Today and is phoned about; a dispute is 
   ).toBeUndefined();
   // They have taken their cards away meanwhile: nothing is left to be charged by itself.
   await go(door, await linkOf(app.url, customer.jobId));
-  await door.getByRole("button", { name: "Take it away" }).click();
+  await door.getByRole("button", { name: "Remove" }).click();
   await door.getByText("We keep none.").waitFor();
   await moveToMorningOf(pair, dayAfter(until, 1), "09:05");
   await expectSoon(

@@ -167,7 +167,7 @@ it("points that were given for a payment take something off the next booking, as
   await door.getByRole("link", { name: /^Book (again|something else)/ }).click();
   await door.getByRole("checkbox", { name: /^Smoke draught test/ }).click();
   await keepWindow(door);
-  await door.getByRole("button", { name: "Go on" }).click();
+  await door.getByRole("button", { name: "Continue" }).click();
   await door.getByLabel(/^Use \d+ of my points/).check();
   await door.getByText(/loyalty points/).waitFor();
   await door.getByRole("button", { name: /^Book/ }).click();

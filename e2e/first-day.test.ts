@@ -61,7 +61,7 @@ it("an owner takes a starter kit, adds a technician and a zone, and a customer b
   const door = customer.page;
   await go(door, `${app.url}/book`);
   await findAddress(door, "12 Alder");
-  await door.getByRole("button", { name: "Go on" }).click();
+  await door.getByRole("button", { name: "Continue" }).click();
   await door.getByRole("checkbox", { name: /Gutter clearing/ }).click();
   await door
     .getByRole("group", { name: "How high is the house?" })
@@ -76,7 +76,7 @@ it("an owner takes a starter kit, adds a technician and a zone, and a customer b
     .getByRole("button")
     .first()
     .click();
-  await door.getByRole("button", { name: /^Keep/ }).click();
+  await door.getByRole("button", { name: /^Choose \w+day/ }).click();
   await sayWho(door, "Mira Okonjo", "mira@example.com");
   await door.getByRole("button", { name: "Book", exact: true }).click();
   await door.getByRole("heading", { name: "You are booked" }).waitFor();

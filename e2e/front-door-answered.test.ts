@@ -26,7 +26,7 @@ it("a wish is told when a window opens, and taken with one tap", async () => {
   ] as const)
     await pair.door.getByLabel(label, { exact: true }).fill(text);
   await pair.door.getByLabel("Phone").fill("+1 555 0144");
-  await pair.door.getByRole("button", { name: "Tell me when one opens" }).click();
+  await pair.door.getByRole("button", { name: "Tell me when a time comes free" }).click();
   await pair.door.getByText("Thank you. When a time that suits you opens").waitFor();
   // The next look is within minutes of the business's clock.
   await go(pair.office, `${pair.app.url}/today`);

@@ -26,7 +26,7 @@ it("two services at an address that the look-up does not know, again every year,
   await form.getByText(/We cannot find this postcode/).waitFor();
   await form.getByLabel("Postcode").fill(postcode);
   await form.getByRole("button", { name: "Use this address" }).click();
-  await pair.door.getByRole("button", { name: "Go on" }).click();
+  await pair.door.getByRole("button", { name: "Continue" }).click();
   await pair.door.getByRole("checkbox", { name: /Gas fire check/ }).click();
   await pair.door.getByRole("checkbox", { name: /Landlord/ }).click();
   // What must be answered is said where it stands.
@@ -125,7 +125,7 @@ it("a directory reads the feed and leads to the service that was chosen there", 
   await business.getByText(/79\.00 to \d+\.\d\d EUR/).waitFor();
   await business.getByRole("link", { name: "Book" }).first().click();
   await pair.door.waitForURL(/service=.*from=directory/);
-  await pair.door.getByRole("heading", { name: "Where shall we come?" }).waitFor();
+  await pair.door.getByRole("heading", { name: "What’s the address?" }).waitFor();
 });
 
 it("customers' pages may stand in a frame on the owner's sites, the office nowhere", async () => {
@@ -160,7 +160,7 @@ it("in a frame on the owner's site the code of Sharing shows the whole page, gro
   const height = () => pair.door.evaluate(() => document.querySelector("iframe")!.getBoundingClientRect().height);
   await findAddress(frame, "34 alder");
   const before = await height();
-  await frame.getByRole("button", { name: "Go on" }).click();
+  await frame.getByRole("button", { name: "Continue" }).click();
   await frame.getByRole("checkbox", { name: /Smoke draught test/ }).click();
   // The list of services is longer than the frame was, and nothing of it is cut.
   await expectSoon(pair.door, async () => (await height()) > before + 300);
@@ -171,14 +171,14 @@ it("in a frame on the owner's site the code of Sharing shows the whole page, gro
     .getByRole("button")
     .first()
     .click();
-  await frame.getByRole("button", { name: /^Keep/ }).click();
+  await frame.getByRole("button", { name: /^Choose \w+day/ }).click();
   for (const [label, text] of [
     ["Name", "Ada Frame"],
     ["Email", "ada.frame@example.com"],
   ] as const)
     await frame.getByRole("textbox", { name: label, exact: true }).fill(text);
   await frame.getByLabel("Phone").fill("+1 555 0145");
-  await frame.getByRole("button", { name: "Go on" }).click();
+  await frame.getByRole("button", { name: "Continue" }).click();
   await frame.getByRole("button", { name: "Book", exact: true }).click();
   await frame.getByRole("heading", { name: "You are booked" }).waitFor();
   expect(jobOf("ada.frame@example.com")).toMatchObject({ approval: "given" });

@@ -26,7 +26,7 @@ it("work of several days is booked at the front door with all its days", async (
   const { page, context } = await openPage(browser, phone);
   await go(page, `${app.url}/book`);
   await findAddress(page, "16 Birch");
-  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole("button", { name: "Continue" }).click();
   await page.getByRole("checkbox", { name: /Flue relining.*2 days of/ }).click();
   await page.getByRole("button", { name: "Choose a time" }).click();
   await page.getByText("The work takes 2 days in a row").waitFor();
@@ -36,11 +36,11 @@ it("work of several days is booked at the front door with all its days", async (
     .getByRole("button")
     .first()
     .click();
-  await page.getByRole("button", { name: /^Keep/ }).click();
+  await page.getByRole("button", { name: /^Choose \w+day/ }).click();
   await page.getByRole("textbox", { name: "Name", exact: true }).fill("Edmund Way");
   await page.getByRole("textbox", { name: "Email", exact: true }).fill("edmund.way@example.com");
   await page.getByLabel("Phone").fill("+1 555 0144");
-  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole("button", { name: "Continue" }).click();
   await card(page, pays);
   await page.getByRole("button", { name: /^Pay .* and book/ }).click();
   await page.getByRole("heading", { name: "You are booked" }).waitFor();
@@ -60,7 +60,7 @@ it("questions change the price while they are answered, and the technician reads
   const { page, context } = await openPage(browser, phone);
   await go(page, `${app.url}/book`);
   await findAddress(page, "18 Birch");
-  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole("button", { name: "Continue" }).click();
   await page.getByRole("checkbox", { name: /Chimney sweep/ }).click();
   await page.getByRole("button", { name: "Choose a time" }).click();
   await page.getByText("Please answer this.").first().waitFor();
@@ -78,11 +78,11 @@ it("questions change the price while they are answered, and the technician reads
     .getByRole("button")
     .first()
     .click();
-  await page.getByRole("button", { name: /^Keep/ }).click();
+  await page.getByRole("button", { name: /^Choose \w+day/ }).click();
   await page.getByRole("textbox", { name: "Name", exact: true }).fill("Selma Way");
   await page.getByRole("textbox", { name: "Email", exact: true }).fill("selma.way@example.com");
   await page.getByLabel("Phone").fill("+1 555 0145");
-  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole("button", { name: "Continue" }).click();
   await page.getByRole("button", { name: "Book", exact: true }).click();
   await page.getByRole("heading", { name: "You are booked" }).waitFor();
   await page.getByText("€188.00").first().waitFor();

@@ -22,7 +22,7 @@ async function who(name: string) {
     .getByRole("textbox", { name: "Email", exact: true })
     .fill(`${name.split(" ")[0]!.toLowerCase()}.place@example.com`);
   await pair.door.getByLabel("Phone").fill("+1 555 0147");
-  await pair.door.getByRole("button", { name: "Go on" }).click();
+  await pair.door.getByRole("button", { name: "Continue" }).click();
   await pair.door.getByRole("button", { name: /^Book/ }).click();
   await pair.door.waitForURL(/\/my\//);
 }
@@ -68,7 +68,7 @@ it("a lesson with eight seats is booked by three customers until it is full, and
     for (let more = 1; more < seats; more++) await seatsOf("How many of Lighting lesson").click();
     await pair.door.getByRole("button", { name: "Choose a time" }).click();
     await pair.door.getByRole("button", { name: new RegExp(`^${day}`) }).click();
-    await pair.door.getByRole("button", { name: /^Keep/ }).click();
+    await pair.door.getByRole("button", { name: /^Choose \w+day/ }).click();
     await who(name);
   };
   // A day on which nobody has booked yet.

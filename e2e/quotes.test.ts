@@ -83,7 +83,7 @@ it("a quote that changes while it is read is read again before it is accepted; n
   await pair.door.getByRole("button", { name: "None of these suits" }).click();
   await pair.door.getByLabel("When would it suit you?").fill("After the school holidays");
   await pair.door.getByRole("button", { name: "Accept, and find a time with me" }).click();
-  await pair.door.getByRole("heading", { name: "We have your yes" }).waitFor();
+  await pair.door.getByRole("heading", { name: "Quote accepted" }).waitFor();
 
   await openEntry("Ruth Amsel");
   await sheet().getByText("After the school holidays").waitFor();
@@ -103,11 +103,11 @@ it("a quote that changes while it is read is read again before it is accepted; n
 it("a no is said with a reason, and put away by the office; then its link opens nothing", async () => {
   const link = await mailedLink(pair.office, pair.app.url, /Your quote.*viktor/s, "quote");
   await go(pair.door, link);
-  await pair.door.getByRole("heading", { name: "We have your yes" }).waitFor();
+  await pair.door.getByRole("heading", { name: "Quote accepted" }).waitFor();
   await pair.door.getByRole("button", { name: "No, thank you" }).click();
   await pair.door.getByLabel("Why, if you like to say").fill("My brother has a ladder.");
-  await pair.door.getByRole("button", { name: "Say no" }).click();
-  await pair.door.getByRole("heading", { name: "You said no" }).waitFor();
+  await pair.door.getByRole("button", { name: "Decline" }).click();
+  await pair.door.getByRole("heading", { name: "Quote declined" }).waitFor();
   await openEntry("Viktor Ness");
   await sheet().getByText("My brother has a ladder.").waitFor();
   await sheet().getByRole("button", { name: "Put it away" }).click();

@@ -70,7 +70,7 @@ it("a basket with two deposits: a declined card loses nothing, another one pays 
   expect(
     pair.app.sql("SELECT sum(amount_minor) AS paid FROM payments WHERE job_id = ? AND state = 'received'", job!.id),
   ).toEqual([{ paid: job!.total_minor }]);
-  await pair.door.getByRole("button", { name: "Take it away" }).click();
+  await pair.door.getByRole("button", { name: "Remove" }).click();
   await pair.door.getByRole("group", { name: "card ending" }).waitFor({ state: "detached" });
 });
 
@@ -98,7 +98,7 @@ it("a window whose minutes are over is booked if it is still free, and says so b
   await upToPaying("18 alder", "Ada Slow", "ada.slow@example.com", /Smoke draught test/);
   await pair.door.getByText(/^kept for \d/).waitFor();
   await pair.door.clock.fastForward("15:00");
-  await pair.door.getByText(/It is anybody’s now, and yours if it is still free/).waitFor();
+  await pair.door.getByText(/It may be taken now; book soon/).waitFor();
   await pair.door.clock.resume();
   await press("Book");
   await pair.door.getByRole("heading", { name: "You are booked" }).waitFor();

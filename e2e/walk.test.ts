@@ -125,7 +125,7 @@ it("a customer books on a phone: where, what, when, who, pay", async () => {
   await go(page, `${app.url}/book`);
   await findAddress(page, "MW 105");
   await page.getByText("We come to Saltpans.").waitFor();
-  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole("button", { name: "Continue" }).click();
   await page.getByRole("checkbox", { name: /Flue inspection/ }).click();
   await page.getByRole("button", { name: "Choose a time" }).click();
 
@@ -133,18 +133,18 @@ it("a customer books on a phone: where, what, when, who, pay", async () => {
   await third.getByRole("button").first().click();
   await page.reload();
   await page.locator("html[data-ready]").waitFor({ state: "attached" });
-  await page.getByRole("button", { name: /^Keep/ }).click();
+  await page.getByRole("button", { name: /^Choose \w+day/ }).click();
   await page.getByRole("textbox", { name: "Name", exact: true }).fill("Mira Okonjo");
   await page.getByRole("textbox", { name: "Email", exact: true }).fill("mira@nowhere");
   await page.getByLabel("Phone").fill("+1 555 0142");
   await page.getByLabel(/^Remind me/).check();
   await page.getByText(/^kept for 9:/).waitFor();
-  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole("button", { name: "Continue" }).click();
   // The mail is refused in a sentence, and what was typed is still there.
   await page.getByText(/Write a mail address/).waitFor();
   expect(await page.getByLabel("Phone").inputValue()).toBe("+1 555 0142");
   await page.getByRole("textbox", { name: "Email", exact: true }).fill("mira.okonjo@example.com");
-  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole("button", { name: "Continue" }).click();
   await page.frameLocator("iframe[title=Card]").getByRole("button", { name: "9900 0000 0000 1006" }).click();
   await page.getByRole("button", { name: "Pay €25.00 and book" }).click();
   await page.getByRole("heading", { name: "You are booked" }).waitFor();
@@ -177,7 +177,7 @@ it("an address outside the zones may ask, and the office sees it", async () => {
   await page.getByRole("textbox", { name: "Name", exact: true }).fill("Ada Brome");
   await page.getByRole("textbox", { name: "Email", exact: true }).fill("ada.brome@example.com");
   await page.getByLabel("Phone").fill("+1 555 0149");
-  await page.getByRole("button", { name: "Ask Marrowick Hearth & Flue" }).click();
+  await page.getByRole("button", { name: "Send request" }).click();
   await page.getByText("Thank you. We have your request").waitFor();
   await context.close();
   await go(office, `${app.url}/today`);

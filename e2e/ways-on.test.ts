@@ -22,7 +22,7 @@ async function upToTheDeposit(name: string): Promise<{ page: Page; close: () => 
   const { page, context } = await openPage(browser, phone);
   await go(page, `${app.url}/book`);
   await findAddress(page, "14 Birch");
-  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole("button", { name: "Continue" }).click();
   await page.getByRole("checkbox", { name: /Stove service/ }).click();
   await page.getByRole("button", { name: "Choose a time" }).click();
   await page
@@ -31,13 +31,13 @@ async function upToTheDeposit(name: string): Promise<{ page: Page; close: () => 
     .getByRole("button")
     .first()
     .click();
-  await page.getByRole("button", { name: /^Keep/ }).click();
+  await page.getByRole("button", { name: /^Choose \w+day/ }).click();
   await page.getByRole("textbox", { name: "Name", exact: true }).fill(name);
   await page
     .getByRole("textbox", { name: "Email", exact: true })
     .fill(`${name.split(" ")[0]!.toLowerCase()}.way@example.com`);
   await page.getByLabel("Phone").fill("+1 555 0143");
-  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole("button", { name: "Continue" }).click();
   await page.getByText(/^kept for \d/).waitFor();
   return { page, close: () => context.close() };
 }
@@ -117,7 +117,7 @@ it("a window that somebody else takes meanwhile sends the customer back to those
     .getByRole("button")
     .first()
     .click();
-  await page.getByRole("button", { name: /^Keep/ }).click();
+  await page.getByRole("button", { name: /^Choose \w+day/ }).click();
   expect(await page.getByRole("textbox", { name: "Name", exact: true }).inputValue()).toBe("Selma Way");
   await office.context.close();
   await close();

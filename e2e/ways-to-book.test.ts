@@ -29,14 +29,14 @@ it("the technician one would like comes, and who has booked is taken to the owne
   await pair.door.getByRole("textbox", { name: "Name", exact: true }).fill("Ines Wanted");
   await pair.door.getByRole("textbox", { name: "Email", exact: true }).fill("ines.wanted@example");
   await pair.door.getByLabel("Phone").fill("12-34");
-  await pair.door.getByRole("button", { name: "Go on" }).click();
+  await pair.door.getByRole("button", { name: "Continue" }).click();
   // What cannot be right is said beside its field, before anybody types a card.
   await pair.door.getByText("Write a mail address, such as mira@example.com.").waitFor();
   await pair.door.getByRole("textbox", { name: "Email", exact: true }).fill("ines.wanted@example.com");
-  await pair.door.getByRole("button", { name: "Go on" }).click();
+  await pair.door.getByRole("button", { name: "Continue" }).click();
   await pair.door.getByText("Write a phone number, such as +1 555 0142.").waitFor();
   await pair.door.getByLabel("Phone").fill("+1 555 0142");
-  await pair.door.getByRole("button", { name: "Go on" }).click();
+  await pair.door.getByRole("button", { name: "Continue" }).click();
   await payWith(pair.door, "9900 0000 0000 1006");
   await pair.door
     .getByRole("button", { name: /^Pay .* and book/ })

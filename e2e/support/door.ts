@@ -17,7 +17,7 @@ export async function chooseAt(page: Page, url: string, address: string, ...serv
   await page.evaluate(() => sessionStorage.clear());
   await go(page, `${url}/book`);
   await findAddress(page, address);
-  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole("button", { name: "Continue" }).click();
   for (const name of services) await page.getByRole("checkbox", { name }).click();
 }
 
@@ -30,7 +30,7 @@ export async function keepWindow(page: Page): Promise<void> {
     .getByRole("button")
     .first()
     .click();
-  await page.getByRole("button", { name: /^Keep/ }).click();
+  await page.getByRole("button", { name: /^Choose \w+day/ }).click();
 }
 
 /** Types a number into the card service's own form, and waits until that has said that the card can be used. */
@@ -47,5 +47,5 @@ export async function sayWho(page: Page, name: string, mail: string): Promise<vo
   await page.getByRole("textbox", { name: "Email", exact: true }).fill(mail);
   await page.getByLabel("Phone").fill("+1 555 0142");
   await page.getByLabel(/^Remind me/).check();
-  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole("button", { name: "Continue" }).click();
 }

@@ -55,7 +55,7 @@ const { page: door } = await openPage(browser, phone);
 await go(door, `${app.url}/book`);
 await findAddress(door, "12 Alder");
 await door.getByText("We come to Northfield.").waitFor();
-await door.getByRole("button", { name: "Go on" }).click();
+await door.getByRole("button", { name: "Continue" }).click();
 await door.getByRole("checkbox", { name: /Chimney sweep/ }).click();
 await door.getByRole("button", { name: "More: How many flues?" }).click();
 await door.getByRole("group", { name: "Could there be a nest?" }).getByRole("button", { name: "No" }).click();
@@ -67,7 +67,10 @@ await door
   .first()
   .click();
 await door.mouse.move(0, 0);
-await door.getByRole("button", { name: /^Keep/ }).and(door.locator(":enabled")).waitFor();
+await door
+  .getByRole("button", { name: /^Choose \w+day/ })
+  .and(door.locator(":enabled"))
+  .waitFor();
 await door.evaluate(() => Promise.all(document.getAnimations().map((a) => a.finished)));
 await shoot("front-door-when", door);
 await go(door, await mailedLink(page, app.url, /Your quote.*ruth/s, "quote"));

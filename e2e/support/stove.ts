@@ -28,7 +28,7 @@ export async function bookStove(
   while ((await windows.filter({ hasText: words }).count()) === 0)
     await pair.door.getByRole("button", { name: "Later days" }).click();
   await windows.filter({ hasText: words }).first().click();
-  await pair.door.getByRole("button", { name: /^Keep/ }).click();
+  await pair.door.getByRole("button", { name: /^Choose \w+day/ }).click();
   await sayWho(pair.door, name, mail);
   await payWith(pair.door, "9900 0000 0000 1006");
   await pair.door

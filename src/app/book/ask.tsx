@@ -84,7 +84,7 @@ function AskForm({
       {field("mail", "Email", { autoComplete: "email", type: "email" })}
       {field("phone", "Phone", { autoComplete: "tel", type: "tel" })}
       <Button variant="outlined" disabled={busy} onClick={ask} sx={{ minHeight: 52, fontSize: 17 }}>
-        {busy ? "One moment…" : waits ? "Tell me when one opens" : `Ask ${business.name}`}
+        {busy ? "One moment…" : waits ? "Tell me when a time comes free" : "Send request"}
       </Button>
     </Box>
   );

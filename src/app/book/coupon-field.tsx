@@ -33,8 +33,8 @@ export function CouponField({
     return (
       <Box sx={{ mb: 3 }}>
         <Box sx={{ display: "flex", alignItems: "center", gap: 2, color: wrong ? "error.main" : ink.moss }}>
-          {wrong ?? `✓ ${coupon.code} counts.`}
-          <Button onClick={() => onCoupon(null)}>Take it away</Button>
+          {wrong ?? `✓ ${coupon.code} applied.`}
+          <Button onClick={() => onCoupon(null)}>Remove</Button>
         </Box>
       </Box>
     );

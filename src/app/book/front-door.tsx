@@ -90,7 +90,7 @@ export function FrontDoor({ preview = false, ...visit }: Omit<Visit, "preview"> 
   /** What each button does; or what is missing before it can, and where that is. */
   const buttons: Record<Step, StepButton> = {
     where: {
-      words: "Go on",
+      words: "Continue",
       missing: !draft.address
         ? { words: "Enter your address", at: "main input" }
         : at && at.zone === null && at.services.length === 0
@@ -102,16 +102,16 @@ export function FrontDoor({ preview = false, ...visit }: Omit<Visit, "preview"> 
     },
     what: {
       words: "Choose a time",
-      missing: chosen.length > 0 ? null : { words: "Choose what we shall do", at: null },
+      missing: chosen.length > 0 ? null : { words: "Choose what you need", at: null },
       act: () => (open ? booking.somethingMissing() : go("when")),
     },
     when: {
-      words: draft.offer ? `Keep ${draft.offer.words} on ${dayWords(draft.offer.date).split(" ")[0]}` : "",
-      missing: draft.offer ? null : { words: "Choose a window", at: null },
+      words: draft.offer ? `Choose ${dayWords(draft.offer.date).split(" ")[0]} ${draft.offer.words}` : "",
+      missing: draft.offer ? null : { words: "Choose a time", at: null },
       act: () => void booking.keep(),
     },
     who: {
-      words: "Go on",
+      words: "Continue",
       missing: missingOfWho(draft),
       act: () => void booking.checkWho(),
     },
@@ -130,11 +130,11 @@ export function FrontDoor({ preview = false, ...visit }: Omit<Visit, "preview"> 
   const said = problem ? saidOnTop(problem, draft.step) : [];
   const changes = changesOf(problem);
   const titles: Record<Step, string> = {
-    where: "Where shall we come?",
+    where: "What’s the address?",
     what: "What can we do for you?",
     when: whenWords[chosen[0]?.service.workPlace ?? "site"],
-    who: "Who are you?",
-    pay: payAll ? "Paying now" : deposit ? "The deposit" : "Is everything right?",
+    who: "Your details",
+    pay: payAll ? "Pay in full" : deposit ? "Pay the deposit" : "Check and book",
   };
 
   return (

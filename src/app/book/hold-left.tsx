@@ -15,9 +15,7 @@ interface HoldLeftProps {
 /** For how long the chosen window is still kept; when its minutes are over, what that means. */
 export const HoldLeft = ({ hold, minutes, onLapsed }: HoldLeftProps) =>
   hold.until === null ? (
-    <Box role="timer">
-      We kept it for {minutes} minutes. It is anybody’s now, and yours if it is still free when you book.
-    </Box>
+    <Box role="timer">We held this time for {minutes} minutes. It may be taken now; book soon to get it.</Box>
   ) : (
     <Countdown key={hold.until} until={hold.until} minutes={minutes} onLapsed={onLapsed} />
   );

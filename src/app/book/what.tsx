@@ -136,7 +136,7 @@ export function What({ draft, chosen, at, order, tried, business, wrong, onType 
         <>
           {chosen.length === 1 && !long && (
             <Typography sx={{ color: ink.ash, mt: 2 }}>
-              Something else by the way? Choose it as well: we do it in one visit.
+              Need anything else done? Add it, and we’ll do it on the same visit.
             </Typography>
           )}
           {wishable(chosen).length > 0 && (
@@ -207,13 +207,13 @@ function Again({
   return (
     <Box
       role="group"
-      aria-label="Shall we come again?"
+      aria-label="Make it a regular visit?"
       sx={{ px: 3, py: 4, mt: 3, bgcolor: "#fff", border: `1px solid ${ink.line}`, borderRadius: "6px" }}
     >
-      <Box sx={{ fontWeight: 650, mb: 2 }}>Shall we come again?</Box>
+      <Box sx={{ fontWeight: 650, mb: 2 }}>Make it a regular visit?</Box>
       <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap" }}>
         <Pick on={chosen === null} onPick={() => onChoose(null)}>
-          Only once
+          Just this once
         </Pick>
         {choices.map((every) => (
           <Pick

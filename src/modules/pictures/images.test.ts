@@ -113,7 +113,7 @@ describe("pictures", () => {
     const token = kept.ok ? kept.value.token : "";
     const window = world.offers(world.services.sweep, 10, { pot: [token] })[0]!;
     expect(saidOf(world.book({ window, answers: { pot: ["not-a-picture-of-ours"] } }))).toBe(
-      "A photo did not arrive. Take it away and add it again.",
+      "A photo did not arrive. Remove it and add it again.",
     );
     const { jobId } = world.booked({ window, answers: { pot: [token] } });
     expect(

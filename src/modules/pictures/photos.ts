@@ -8,4 +8,4 @@ export const isKeptPhoto = ({ sql }: ViewContext, token: string): boolean =>
 export function claimPhotos({ sql }: OperationContext, tokens: readonly string[]): void {
   for (const token of tokens) sql("UPDATE images SET used = 1 WHERE token = ? AND used = 0").run(token);
 }
-export const lostPhoto = "A photo did not arrive. Take it away and add it again.";
+export const lostPhoto = "A photo did not arrive. Remove it and add it again.";

@@ -100,7 +100,7 @@ function Row({
             onClick={() => void restore.send({ date: date.date }, token)}
             sx={tall}
           >
-            As before
+            Undo
           </Button>
         )}
         {!date.isPromised && !date.isAgreed && date.day !== null && (
@@ -114,7 +114,7 @@ function Row({
               onClick={() => void change.send({ date: date.date, window: null }, token)}
               sx={tall}
             >
-              Leave out
+              Skip
             </Button>
           </>
         )}

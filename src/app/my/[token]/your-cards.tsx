@@ -39,11 +39,11 @@ export function YourCards({ view, token, onChanged }: { view: View; token: strin
           </Box>
           {i > 0 && (
             <Button disabled={busy} onClick={() => void first.send({ cardId: card.id }, token)} sx={{ minHeight: 44 }}>
-              Use first
+              Use this first
             </Button>
           )}
           <Button disabled={busy} onClick={() => void remove.send({ cardId: card.id }, token)} sx={{ minHeight: 44 }}>
-            Take it away
+            Remove
           </Button>
         </Box>
       ))}
@@ -58,7 +58,7 @@ export function YourCards({ view, token, onChanged }: { view: View; token: strin
         />
       ) : (
         <Button variant="outlined" onClick={() => setAdding(true)} sx={{ mt: 2, minHeight: 48 }}>
-          {view.cards.length ? "Leave another card" : "Leave a card"}
+          {view.cards.length ? "Add another card" : "Add a card"}
         </Button>
       )}
       {view.offersCollection && view.cards.length > 0 && (

@@ -111,7 +111,7 @@ function Times({ view, token }: { view: View; token: string }) {
         timeZone={view.business.timeZone}
         onOurWayBp={view.business.onOurWayBp}
         busy={take.busy}
-        verb={view.needsMore ? "Go on with" : "Book"}
+        verb={view.needsMore ? "Continue with" : "Book"}
         onTake={book}
       />
       {!view.needsMore && <AgreementWords agreement={view.agreement} currency={view.business.currency} />}

@@ -25,9 +25,9 @@ type View = ViewOutput<"quote">;
 const big = { minHeight: 52, fontSize: 17 };
 const titles: Record<View["state"], string> = {
   sent: "Your quote",
-  accepted: "We have your yes",
+  accepted: "Quote accepted",
   booked: "You are booked",
-  declined: "You said no",
+  declined: "Quote declined",
   withdrawn: "",
   "run out": "This quote has run out",
 };
@@ -279,7 +279,7 @@ function Answer({
           label="Why, if you like to say"
           words={words}
           onWords={setWords}
-          button="Say no"
+          button="Decline"
           outlined
           disabled={decline.busy}
           onSay={() => void sayNo()}

@@ -16,16 +16,14 @@ export function StopPage({ token }: { token: string }) {
   return (
     <Box component="main" sx={{ p: 6, maxWidth: 480, mx: "auto", fontSize: 17, display: "grid", gap: 4 }}>
       <Typography variant="h1">Messages from us</Typography>
-      {state === "asked" && (
-        <Typography>You get no more messages of this kind. What you have booked is not touched.</Typography>
-      )}
+      {state === "asked" && <Typography>Stop these messages? Your bookings stay as they are.</Typography>}
       {state !== "asked" && (
         <Alert severity={state === "stopped" ? "success" : "info"}>
-          {state === "stopped" ? "Done: you get no more of these." : "You get them again."}
+          {state === "stopped" ? "Done: you will get no more of these." : "You will get them again."}
         </Alert>
       )}
       <Button variant="contained" disabled={busy} onClick={() => void set(state !== "stopped")} sx={{ minHeight: 48 }}>
-        {state === "stopped" ? "I want them after all" : "End these messages"}
+        {state === "stopped" ? "I want them after all" : "Stop these messages"}
       </Button>
     </Box>
   );

@@ -17,7 +17,7 @@ async function leaveFirst({ jobId }: { jobId: number }, number: string): Promise
   const { app, door } = pair;
   await go(door, await linkOf(app.url, jobId));
   const cards = door.getByRole("region", { name: "Your cards" });
-  await cards.getByRole("button", { name: "Leave another card" }).click();
+  await cards.getByRole("button", { name: "Add another card" }).click();
   await payWith(door, number);
   await cards.getByRole("button", { name: "Keep this card" }).click();
   const added = cards.getByRole("group", { name: `card ending ${number.slice(-4)}` });

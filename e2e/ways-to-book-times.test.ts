@@ -41,7 +41,7 @@ it("where times are agreed in person nothing is promised: one says what suits, a
   await pair.office.getByRole("combobox", { name: /^Capacity/ }).click();
   await pair.office.getByRole("option", { name: /Ask first/ }).click();
   await pair.office.getByRole("button", { name: "Save" }).click();
-  await pair.office.getByText(/is saved/).waitFor();
+  await pair.office.getByText(/ is saved$/).waitFor();
   await chooseAt(pair.door, pair.app.url, "22 alder", /Smoke draught test/);
   await pair.door.getByRole("button", { name: "Choose a time" }).click();
   await pair.door.getByText(/We agree the time for this in person/).waitFor();

@@ -18,7 +18,7 @@ it("the technician one would like comes, and who has booked is taken to the owne
   await pair.office.getByText("Write an address such as https://marrowick.example.").waitFor();
   await pair.office.getByLabel("Or an address of yours to go to").fill(afterwards());
   await pair.office.getByRole("button", { name: "Save" }).click();
-  await pair.office.getByText(/is saved/).waitFor();
+  await pair.office.getByText(/ is saved$/).waitFor();
 
   await chooseAt(pair.door, pair.app.url, "20 alder", /Stove service/);
   await pair.door

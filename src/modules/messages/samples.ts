@@ -64,7 +64,7 @@ const madeUpFields = ({
     to: { clock: 660 },
     promise: { place: "site", as: "promise" },
     comes: { place: "site", as: "comes" },
-  missed: { place: "site", as: "missed" },
+    missed: { place: "site", as: "missed" },
     where: { place: "site", as: "where", site: "12 Beacon Street", ours: "", phone: "" },
     technician: "Petra Lindqvist",
     visits: [],

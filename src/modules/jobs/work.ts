@@ -55,8 +55,12 @@ export function agreePaid(context: OperationContext, id: number): void {
 }
 
 /** Where it stands with us. */
-export const setApproval = ({ sql, now }: OperationContext, id: number, to: Approval, told = false): void =>
-  void sql("UPDATE jobs SET approval = ?, given_at = iif(?, ?, given_at) WHERE id = ?").run(to, told ? 1 : 0, now, id);
+export const setApproval = ({ sql }: OperationContext, id: number, to: Approval): void =>
+  void sql("UPDATE jobs SET approval = ? WHERE id = ?").run(to, id);
+
+/** A person has said that it stands, now. */
+export const approve = ({ sql, now }: OperationContext, id: number): void =>
+  void sql("UPDATE jobs SET approval = 'given', given_at = ? WHERE id = ?").run(now, id);
 
 /** What waits for its deposit keeps its room no longer than until now. */
 export const lapseNow = ({ sql, now }: OperationContext, id: number): void =>
@@ -73,7 +77,7 @@ export const countWrongCode = ({ sql }: OperationContext, id: number): void =>
 export const prove = ({ sql }: OperationContext, id: number): void =>
   void sql("UPDATE jobs SET proof = 'given', code_hash = NULL, lapses_at = NULL WHERE id = ?").run(id);
 
-/** A position more; its amount is with tax or without as the business's prices are. Answers its tax, minor units. */
+/** A position more, with the tax of the first one; `amountMinor` contains it. */
 export function addJobLine(context: OperationContext, jobId: number, description: string, amountMinor: number): void {
   const { sql, business } = context;
   const { taxBp, position } = sql<{ taxBp: number; position: number }>(

@@ -84,8 +84,10 @@ export function harsher(read: Agreement, now: Agreement, money: (minor: Minor) =
 
 /** Whether cancelling at any time, or nobody being home, costs more than it did. */
 function isStricter(read: Agreement, now: Agreement): boolean {
-  // A fee changes at these moments only.
-  const moments = [...read.items, ...now.items].flatMap(({ late }) => [late.hours * 60 - 1, late.hours * 60]);
+  // A fee changes at these moments only; once it has begun nobody cancels.
+  const moments = [...read.items, ...now.items]
+    .flatMap(({ late }) => [late.hours * 60 - 1, late.hours * 60])
+    .filter((minutes) => minutes >= 0);
   return (
     noAccessFee(now.items) > noAccessFee(read.items) ||
     [0, ...moments].some((minutes) => lateFee(now.items, minutes) > lateFee(read.items, minutes))

@@ -111,7 +111,7 @@ function world(customers: number) {
       office,
     );
   };
-  const offersSent = () => w.sent.filter(({ body }) => body.includes("Chimney sweep this time"));
+  const offersSent = () => w.sent.filter(({ body }) => body.includes("Would you like us to come again?"));
   return { ...w, ids, make, input, save, run, at, of, invites, tokens, seen, take, phone, offersSent };
 }
 

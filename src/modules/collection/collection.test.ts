@@ -282,7 +282,7 @@ describe("several open invoices", () => {
     const w = owingMore();
     w.changed(() => w.hogar.store.sql("UPDATE jobs SET mail = 'somebody.else@quay.example'").run());
     const body = await reminded(w);
-    expect(body).toContain("€99.00 is open in all");
+    expect(body).toContain("€99.00 is unpaid in all");
     expect(body).not.toContain("/owed/");
   });
 });

@@ -508,7 +508,7 @@ describe("a quote", () => {
         jobId,
       ),
     ).toEqual({ placed: 0, back: 4000, job: "cancelled" });
-    expect(world.sent.at(-1)!.body + world.sent.at(-2)!.body).toContain("instead of your booking");
+    expect(world.sent.at(-1)!.body + world.sent.at(-2)!.body).toContain("in place of your booking");
     expect(look(world.hogar, money, {}, office)).toMatchObject({ value: { totals: { agrees: true } } });
   });
 
